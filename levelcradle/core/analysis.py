@@ -1,0 +1,180 @@
+"""analyse(design) → Analysis: every check over one assembly."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from levelcradle.core.assembly import Assembly, resolve
+from levelcradle.core.axes import Vec
+from levelcradle.core.clearance import gap_findings, inside_findings
+from levelcradle.core.design import Design
+from levelcradle.core.errors import UnknownThing
+from levelcradle.core.finding import ORDER, Figure, Finding, State
+from levelcradle.core.level import LevelFigures, level_figures, level_findings
+from levelcradle.core.modules import StringFigures, string_figures
+from levelcradle.core.mount import SupportFigures, mount_findings, support_figures
+from levelcradle.core.outlines import Shape, shapes
+from levelcradle.core.stock import stock_findings
+
+__all__ = ["STATIONS", "Analysis", "BoxFigures", "StationState", "WatchRow", "analyse", "analyse_assembly", "finding_named"]
+
+STATIONS = ("survey", "stock", "place", "box", "mount", "level", "wire", "flow", "drawings", "build")
+HOLDS_BACK = ("place", "box", "mount")  # stations whose unknown figures the cut sizes rest on
+
+
+@dataclass(frozen=True, slots=True)
+class BoxFigures:
+    """What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner."""
+
+    name: str
+    outer_mm: Vec
+    inner_mm: Vec
+    over_lid_mm: Vec
+    corner_mm: Vec
+    shell_kg: float
+    full_kg: float
+    cg_mm: Vec
+    modules: int
+    string: StringFigures
+    numbers: str
+
+
+@dataclass(frozen=True, slots=True)
+class WatchRow:
+    """One row of the watch strip: a finding, or several of one rule told together."""
+
+    state: State
+    says: str
+    figures: tuple[Figure, ...]
+    ids: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class StationState:
+    """How a station stands: not begun, or how many are foul, not known and tight."""
+
+    begun: bool
+    foul: int
+    unknown: int
+    tight: int
+
+
+@dataclass(frozen=True, slots=True)
+class Analysis:
+    """Everything the checks say of one design, worst first."""
+
+    findings: tuple[Finding, ...]
+    watch: tuple[WatchRow, ...]
+    stations: Mapping[str, StationState]
+    boxes: Mapping[str, BoxFigures]
+    level: LevelFigures
+    supports: tuple[SupportFigures, ...]
+    string: StringFigures
+    shapes: tuple[Shape, ...]
+    released: bool
+
+
+def analyse(design: Design) -> Analysis:
+    """Resolves a design once and runs every check over it."""
+    return analyse_assembly(resolve(design))
+
+
+def analyse_assembly(assembly: Assembly) -> Analysis:
+    level, supports = level_figures(assembly), support_figures(assembly)
+    found = [
+        *stock_findings(assembly),
+        *gap_findings(assembly),
+        *inside_findings(assembly),
+        *mount_findings(assembly, supports),
+        *level_findings(assembly, level),
+    ]
+    release = _release(assembly, found)
+    findings = tuple(sorted([*found, *release], key=_worst_first))
+    placed = [assembly.design.module_kinds[m.kind] for box in assembly.boxes.values() for m in box.shell.modules]
+    return Analysis(
+        findings=findings,
+        watch=tuple(_watch(findings)),
+        stations={name: _station(name, assembly.design, findings) for name in STATIONS},
+        boxes=_boxes(assembly),
+        level=level,
+        supports=supports,
+        string=string_figures(placed),
+        shapes=shapes(assembly),
+        released=not release,
+    )
+
+
+def finding_named(analysis: Analysis, name: str) -> Finding:
+    """Raises UnknownThing."""
+    for finding in analysis.findings:
+        if finding.id == name:
+            return finding
+    raise UnknownThing("finding", name)
+
+
+_RANK = {"gap.crush": 0, "gap": 0, "inside": 1, "mount.support": 2, "level.rating": 3}
+
+
+def _worst_first(finding: Finding) -> tuple[int, int, float]:
+    return ORDER[finding.state], _RANK.get(finding.code, 4), finding.margin if finding.margin is not None else 0.0
+
+
+def _release(assembly: Assembly, found: list[Finding]) -> list[Finding]:
+    """Holds back the sheets while anything is foul, or a figure that the cut sizes rest on is not known."""
+    if not assembly.boxes:
+        return []
+    foul = sum(f.state == "foul" for f in found)
+    unknown = sum(f.state == "unknown" and f.station in HOLDS_BACK for f in found)
+    if not foul and not unknown:
+        return []
+    reasons = " and ".join(f"{n} {word}" for n, word in ((foul, "foul"), (unknown, "not known")) if n)
+    return [
+        Finding(
+            id="drawings:release", code="drawings.release", station="drawings", state="foul", subjects=("drawings",),
+            says=f"Drawings are not released: {reasons}", because="nothing is cut from figures that do not stand",
+        )  # fmt: skip
+    ]
+
+
+def _watch(findings: tuple[Finding, ...]) -> Iterator[WatchRow]:
+    """Foul, not known and tight ones; many of one rule and state become one row."""
+    together: dict[tuple[str, str], list[Finding]] = {}
+    for finding in findings:
+        if finding.state in ("foul", "unknown", "tight"):
+            key = (finding.code if finding.code in ("mount.use", "level.rating") else finding.id, finding.state)
+            together.setdefault(key, []).append(finding)
+    for (code, _), group in together.items():
+        first = group[0]
+        says = first.says
+        if len(group) > 1 and code == "mount.use":
+            says = f"{len(group)} mounts {'foul' if first.state == 'foul' else 'tight, wall by rule'}; weakest use {{0}}"
+        elif len(group) > 1:
+            says = f"{first.says} (and {len(group) - 1} more)"
+        yield WatchRow(first.state, says, first.figures, tuple(f.id for f in group))
+
+
+def _station(name: str, design: Design, findings: tuple[Finding, ...]) -> StationState:
+    here = [f for f in findings if f.station == name]
+    begun = {
+        "survey": design.vehicle.weighing is not None or bool(design.bays) or bool(design.items),
+        "stock": bool(design.module_kinds),
+        "place": bool(design.boxes),
+        "box": bool(design.boxes),
+        "mount": bool(design.mounts),
+        "level": design.vehicle.weighing is not None,
+        "drawings": bool(design.boxes),
+    }.get(name, False)
+    count = {state: sum(f.state == state for f in here) for state in ("foul", "unknown", "tight")}
+    return StationState(begun, count["foul"], count["unknown"], count["tight"])
+
+
+def _boxes(assembly: Assembly) -> dict[str, BoxFigures]:
+    out, number = {}, 0
+    for key, box in sorted(assembly.boxes.items(), key=lambda row: (row[1].box.order, row[1].box.name)):
+        shell, kinds = box.shell, [assembly.design.module_kinds[m.kind] for m in box.shell.modules]
+        first, number = number + 1, number + len(kinds)
+        numbers = f"{first} – {number}" if len(kinds) > 1 else str(first) if kinds else ""
+        out[key] = BoxFigures(
+            box.box.name, shell.outer_mm, shell.inner_mm, shell.over_lid_mm, box.placement.point((0.0, 0.0, 0.0)),
+            shell.shell_kg, shell.full_kg, box.cg, len(kinds), string_figures(kinds), numbers,
+        )  # fmt: skip
+    return out

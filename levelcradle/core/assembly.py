@@ -1,0 +1,191 @@
+"""resolve(design) → Assembly: solids and masses in vehicle axes, computed once; every check reads it."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+
+from levelcradle.core.axes import Placement, Vec, minus, plus, rotation, scaled
+from levelcradle.core.bays import Panel, SideName, panels
+from levelcradle.core.box import Piece, Shell, shell_of
+from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
+from levelcradle.core.design import ANCHORS, Bay, Box, Design, Mount, SolidSpec
+from levelcradle.core.solids import Solid, block, nearest, prism, rod
+
+__all__ = ["Assembly", "Obstacle", "PlacedBox", "PlacedMount", "PlacedPiece", "bay_panels", "face_of", "resolve", "solid_of"]
+
+TOUCHES_MM = 1.0  # a hard point this near to a thing's solid sits on that thing
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedPiece:
+    """A piece of a box's outside: its own, or of one of its mounts (then ``mount`` names it)."""
+
+    name: str
+    solid: Solid
+    mount: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedMount:
+    """A mount where it stands. ``frame`` is None where the wall faces along the bolt."""
+
+    id: str
+    mount: Mount
+    frame: AngleFrame | None
+    pieces: tuple[BracketPiece, ...]
+    on: frozenset[str]  # paths of the things its hard point sits on
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedBox:
+    """A box in the vehicle: shell, outside pieces, mounts, and its mass full (without its mounts)."""
+
+    id: str
+    box: Box
+    shell: Shell
+    placement: Placement
+    pieces: tuple[PlacedPiece, ...]
+    mounts: tuple[PlacedMount, ...]
+    cg: Vec
+
+    @property
+    def path(self) -> str:
+        return f"boxes/{self.id}"
+
+
+@dataclass(frozen=True, slots=True)
+class Obstacle:
+    """Something a box must keep clear of."""
+
+    path: str
+    name: str
+    solid: Solid
+    gap_class: str
+    crush: bool = False
+    bay: str | None = None  # of a bay's side: the bay it belongs to
+    fixed_to: str | None = None
+    side: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Assembly:
+    """Everything in vehicle axes."""
+
+    design: Design
+    boxes: Mapping[str, PlacedBox]
+    obstacles: tuple[Obstacle, ...]  # without bay sides
+    sides: tuple[Obstacle, ...]  # as seen by boxes of other bays
+    own_sides: Mapping[str, tuple[Obstacle, ...]]  # bay → its sides as seen by its own boxes
+
+
+def solid_of(spec: SolidSpec) -> Solid:
+    """The solid of an item or keep-out. Cached by content."""
+    return _solid(spec)
+
+
+@lru_cache(maxsize=4096)
+def _solid(spec: SolidSpec) -> Solid:
+    if spec.type == "block":
+        return block(spec.low_mm, spec.high_mm)
+    if spec.type == "rod":
+        return rod(spec.start_mm, spec.end_mm, spec.radius_mm)
+    return prism(spec.outline_mm, spec.low_up_mm, spec.high_up_mm)
+
+
+def resolve(design: Design) -> Assembly:
+    """Solids and masses of a design in vehicle axes."""
+    things = tuple(_things(design))
+    boxes = {key: _placed(key, box, design, things) for key, box in design.boxes.items()}
+    own = {key: tuple(_sides(key, bay, own_bay=True)) for key, bay in design.bays.items()}
+    sides = tuple(side for key, bay in design.bays.items() for side in _sides(key, bay, own_bay=False))
+    return Assembly(design, boxes, things, sides, own)
+
+
+def _things(design: Design) -> Iterator[Obstacle]:
+    for key, item in design.items.items():
+        if item.solid is not None and item.state in ("stays", "in"):
+            yield Obstacle(f"items/{key}", item.name, solid_of(item.solid), item.gap_class, fixed_to=item.fixed_to)
+    for key, space in design.keepouts.items():
+        yield Obstacle(f"keepouts/{key}", space.name, solid_of(space.solid), space.gap_class, crush=space.kind == "crush")
+
+
+def bay_panels(bay: Bay) -> tuple[Panel, ...]:
+    """The panels of a bay. Cached by content."""
+    return _panels(bay.model_dump_json(by_alias=True, include={"stations", "name", "sides"}))
+
+
+@lru_cache(maxsize=256)
+def _panels(bay_json: str) -> tuple[Panel, ...]:
+    return tuple(panels(Bay.model_validate_json(bay_json)))
+
+
+@lru_cache(maxsize=4096)
+def _panel_solid(panel: Panel, own_bay: bool) -> Solid:
+    return panel.solid(own_bay=own_bay)
+
+
+def _sides(key: str, bay: Bay, *, own_bay: bool) -> Iterator[Obstacle]:
+    for panel in bay_panels(bay):
+        side = getattr(bay.sides, panel.side)
+        if side.is_ == "metal":
+            name = f"{bay.name} {side_word(panel.side)}"
+            yield Obstacle(f"bays/{key}/sides/{panel.side}", name, _panel_solid(panel, own_bay), side.gap_class, bay=key, side=panel.side)
+
+
+def side_word(side: SideName) -> str:
+    return {"fore": "front", "aft": "rear", "left": "left side", "right": "right side", "floor": "floor", "top": "top"}[side]
+
+
+def _placed(key: str, box: Box, design: Design, things: tuple[Obstacle, ...]) -> PlacedBox:
+    density = design.tables.materials[box.material].density_kg_m3
+    shell = shell_of(box, design.module_kinds, density)
+    placement = _placement(box, shell)
+    mounts = tuple(
+        _mount(name, mount, box, shell, placement, design, things)
+        for name, mount in sorted(design.mounts.items(), key=lambda row: (row[1].order, row[0]))
+        if mount.box == key
+    )
+    own = tuple(PlacedPiece(piece.name, _block(piece).moved(placement)) for piece in shell.envelope)
+    brackets = tuple(PlacedPiece(p.name, p.solid, m.id) for m in mounts for p in m.pieces)
+    return PlacedBox(key, box, shell, placement, own + brackets, mounts, placement.point(shell.cg))
+
+
+def _block(piece: Piece) -> Solid:
+    return block(piece.low, piece.high)
+
+
+def _placement(box: Box, shell: Shell) -> Placement:
+    share, size, pose = ANCHORS[box.pose.anchor], shell.outer_mm, box.pose
+    anchor = (share[0] * size[0], share[1] * size[1], share[2] * size[2])
+    return Placement.about(anchor, pose.at_mm, rotation(pose.yaw_deg, pose.pitch_deg, pose.roll_deg))
+
+
+_FACES: dict[str, tuple[Vec, tuple[float, float, float]]] = {
+    "front": ((-1.0, 0.0, 0.0), (0.0, 0.5, 0.5)), "aft": ((1.0, 0.0, 0.0), (1.0, 0.5, 0.5)),
+    "left": ((0.0, -1.0, 0.0), (0.5, 0.0, 0.5)), "right": ((0.0, 1.0, 0.0), (0.5, 1.0, 0.5)),
+}  # fmt: skip
+
+
+def face_of(box: PlacedBox | tuple[Shell, Placement], face: str) -> tuple[Vec, Vec]:
+    """(a point of the wall's outside, its outward normal) in vehicle axes."""
+    shell, placement = (box.shell, box.placement) if isinstance(box, PlacedBox) else box
+    normal, share = _FACES[face]
+    size = shell.outer_mm
+    return placement.point((share[0] * size[0], share[1] * size[1], share[2] * size[2])), placement.direction(normal)
+
+
+def _mount(
+    key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design, things: tuple[Obstacle, ...]
+) -> PlacedMount:
+    point = design.hardpoints[mount.hardpoint]
+    wall_point, normal = face_of((shell, placement), mount.face)
+    doubler = mount.doubler.thickness_mm if mount.doubler else 0.0
+    frame = AngleFrame.of(point.at_mm, point.direction, wall_point, normal, doubler)
+    if frame is None or frame.c_mm + mount.bracket.toe_mm <= 0:
+        return PlacedMount(key, mount, frame, (), frozenset())
+    density = design.tables.materials[box.material].density_kg_m3
+    pieces = tuple(angle_pieces(mount, frame, design.tables, density))
+    spot = plus(point.at_mm, scaled(point.direction, -0.5))
+    probe = block(minus(spot, (0.01, 0.01, 0.01)), plus(spot, (0.01, 0.01, 0.01)))
+    near = (o for o in things if all(o.solid.low[i] - 2 < spot[i] < o.solid.high[i] + 2 for i in range(3)))
+    return PlacedMount(key, mount, frame, pieces, frozenset(o.path for o in near if nearest(probe, o.solid).gap_mm <= TOUCHES_MM))

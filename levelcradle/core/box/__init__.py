@@ -1,0 +1,10 @@
+"""The shell around the blocks: liners, walls, lid, openings; and the flat parts it is folded from."""
+
+from levelcradle.core.box.feasible import Makeable, makeable
+from levelcradle.core.box.folded import SheetBend, lid_part, sheet_bend, tray_part
+from levelcradle.core.box.shell import InnerGap, Piece, Shell, ShellModule, shell_of
+from levelcradle.core.box.openings import hole_places
+
+__all__ = [
+    "InnerGap", "Makeable", "Piece", "SheetBend", "Shell", "ShellModule", "hole_places", "lid_part", "makeable", "sheet_bend", "shell_of", "tray_part",
+]  # fmt: skip

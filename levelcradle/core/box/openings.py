@@ -1,0 +1,59 @@
+"""Round holes in the faces of a box: openings placed by hand, and the screws of the lid."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from levelcradle.core.axes import Vec
+from levelcradle.core.design.box import Box, LidScrews
+
+__all__ = ["FaceHole", "hole_places", "lid_screw_up", "screw_places"]
+
+_AXIS = {"front": (0, 0), "aft": (0, 1), "left": (1, 0), "right": (1, 1), "base": (2, 0), "lid": (2, 1)}
+
+
+@dataclass(frozen=True, slots=True)
+class FaceHole:
+    """A hole in a face: its centre on the outside in the box's frame."""
+
+    name: str
+    face: str
+    at: Vec
+    diameter_mm: float
+
+
+def screw_places(length_mm: float, screws: LidScrews) -> list[float]:
+    """Places of the lid's screws along an edge, from its middle: pairs at half a spacing and whole spacings on.
+
+    None comes nearer to a corner than ``corner_mm``; a short edge has one in the middle.
+    """
+    most = length_mm / 2 - screws.corner_mm
+    places = []
+    at = screws.spacing_mm / 2
+    while at <= most + 1e-9:
+        places += [-at, at]
+        at += screws.spacing_mm
+    return sorted(places) or [0.0]
+
+
+def lid_screw_up(box: Box, outer: Vec) -> float:
+    """Height of the lid's screws above the tray's outside base: mid-way between the edge's rim and the tray's rim."""
+    return (outer[2] + box.thickness_mm - box.lid.edge_mm + outer[2]) / 2
+
+
+def hole_places(box: Box, outer: Vec) -> Iterator[FaceHole]:
+    """Every hole through the tray and lid, on the outside of its face: the openings, then the lid's screws."""
+    for name, hole in sorted(box.openings.items()):
+        axis, side = _AXIS[hole.face]
+        at = [outer[i] / 2 for i in range(3)]
+        at[axis] = outer[axis] * side
+        for edge, distance in zip(hole.from_, (hole.u_mm, hole.v_mm), strict=True):
+            along, end = _AXIS[edge]
+            at[along] = outer[along] - distance if end else distance
+        yield FaceHole(name, hole.face, (at[0], at[1], at[2]), hole.diameter_mm)
+    up, nut = lid_screw_up(box, outer), box.lid.screws.rivet_nut_hole_mm
+    for at_x in screw_places(outer[0], box.lid.screws):
+        for face, y in (("left", 0.0), ("right", outer[1])):
+            yield FaceHole("lid screw", face, (outer[0] / 2 + at_x, y, up), nut)
+    for at_y in screw_places(outer[1], box.lid.screws):
+        for face, x in (("front", 0.0), ("aft", outer[0])):
+            yield FaceHole("lid screw", face, (x, outer[1] / 2 + at_y, up), nut)

@@ -1,0 +1,247 @@
+"""A box in its own frame: origin at its outside front, left, base corner; aft, right, up in millimetres.
+
+Outside means the tray's walls and floor. The lid is a cap over it, the screw heads stand out of the lid's edges.
+"""
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+
+from levelcradle.core.axes import Vec, plus
+from levelcradle.core.box.openings import screw_places
+from levelcradle.core.design.box import Block, Box
+from levelcradle.core.design.stock import ModuleKind
+from levelcradle.core.modules import Laid, lay_out
+
+__all__ = ["InnerGap", "Piece", "Shell", "ShellModule", "shell_of"]
+
+STEEL_KG_MM3 = 7850e-9
+_Blocks = Mapping[str, tuple[Block, Laid]]
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """A block of metal of the shell; ``outer`` ones make its outside, so gaps are measured to them."""
+
+    name: str
+    low: Vec
+    high: Vec
+    mass_kg: float
+
+
+@dataclass(frozen=True, slots=True)
+class ShellModule:
+    """A module in the box: which block and kind, its number in the box, and its corners."""
+
+    block: str
+    kind: str
+    number: int
+    low: Vec
+    high: Vec
+    looks: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class InnerGap:
+    """A gap inside the box: between neighbours of a block, two blocks, or a block and the liner of a fixed case."""
+
+    name: str
+    subject: str
+    has_mm: float
+    needs_mm: float
+    because: str
+
+
+@dataclass(frozen=True, slots=True)
+class Shell:
+    """Everything about a box that does not depend on where it stands.
+
+    Attributes:
+        inner_mm, outer_mm: sizes between the walls and over them (tray, without lid and heads).
+        over_lid_mm: size with the lid's edges and top, without screw heads.
+        envelope: pieces that make its outside: tray, lid cap, screw heads.
+        shell_kg: sheet metal; full_kg: with modules and fittings.
+        cg: centre of gravity, full, in the box's frame.
+    """
+
+    inner_mm: Vec
+    outer_mm: Vec
+    over_lid_mm: Vec
+    metal: tuple[Piece, ...]
+    envelope: tuple[Piece, ...]
+    modules: tuple[ShellModule, ...]
+    gaps: tuple[InnerGap, ...]
+    shell_kg: float
+    modules_kg: float
+    fittings_kg: float
+    full_kg: float
+    cg: Vec
+
+
+def shell_of(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> Shell:
+    """The box in its own frame. Cached by the content it depends on: not its name, pose, bay or mounts."""
+    still = box.model_copy(update={"name": "-", "bay": None, "pose": _NO_POSE, "openings": {}, "hold_down": None, "order": 0})
+    used = tuple((key, kinds[key]) for key in sorted({block.kind for block in box.blocks.values()}))
+    return _shell(still.model_dump_json(by_alias=True), tuple((key, kind.model_dump_json()) for key, kind in used), density_kg_m3)
+
+
+_NO_POSE = Box.model_validate({"name": "-", "pose": {"anchor": "base", "at_mm": (0.0, 0.0, 0.0)}}).pose
+
+
+@lru_cache(maxsize=512)
+def _shell(box_json: str, kinds_json: tuple[tuple[str, str], ...], density_kg_m3: float) -> Shell:
+    box = Box.model_validate_json(box_json)
+    kinds = {key: ModuleKind.model_validate_json(text) for key, text in kinds_json}
+    blocks = {
+        key: (block, lay_out(block, kinds[block.kind]))
+        for key, block in sorted(box.blocks.items(), key=lambda row: (row[1].order, row[0]))
+    }
+    low, high = _wanted(blocks)
+    inner = box.inner.size_mm if box.inner.type == "fixed" else _inner(box, low, high)
+    wall = box.thickness_mm
+    outer = (inner[0] + 2 * wall, inner[1] + 2 * wall, inner[2] + wall)
+    start = (wall + box.liners.wall_mm, wall + box.liners.wall_mm, wall + box.liners.floor_mm)
+    shift = (start[0] - low[0], start[1] - low[1], start[2] - low[2])
+    modules = tuple(_modules(blocks, shift))
+    metal, lid = tuple(_tray(box, outer, density_kg_m3)), tuple(_lid(box, outer, density_kg_m3))
+    heads = tuple(_heads(box, outer))
+    envelope = (Piece("tray", (0.0, 0.0, 0.0), outer, 0.0), _cap(box, outer), *heads)
+    modules_kg = sum(kinds[m.kind].mass_kg for m in modules)
+    fittings_kg = box.fittings.box_kg + box.fittings.per_module_kg * len(modules)
+    shell_kg = sum(piece.mass_kg for piece in metal + lid + heads)
+    over = 2 * (box.lid.clearance_mm + wall)
+    return Shell(
+        inner_mm=inner,
+        outer_mm=outer,
+        over_lid_mm=(outer[0] + over, outer[1] + over, outer[2] + wall),
+        metal=metal + lid,
+        envelope=envelope,
+        modules=modules,
+        gaps=tuple(_gaps(box, blocks, kinds, inner, low, high)),
+        shell_kg=shell_kg,
+        modules_kg=modules_kg,
+        fittings_kg=fittings_kg,
+        full_kg=shell_kg + modules_kg + fittings_kg,
+        cg=_centre(metal + lid + heads, modules, kinds, fittings_kg),
+    )
+
+
+def _wanted(blocks: _Blocks) -> tuple[Vec, Vec]:
+    """Corners of the free space that all blocks together ask for, in their own frame."""
+    if not blocks:
+        return (0.0, 0.0, 0.0), (100.0, 100.0, 100.0)
+    lows, highs = [], []
+    for block, laid in blocks.values():
+        origin, asks = block.origin_mm, laid.turned.asks_mm
+        lows.append([origin[i] - asks[2 * i] for i in range(3)])
+        highs.append([origin[i] + laid.size_mm[i] + asks[2 * i + 1] for i in range(3)])
+    low, high = [min(c) for c in zip(*lows, strict=True)], [max(c) for c in zip(*highs, strict=True)]
+    return (low[0], low[1], low[2]), (high[0], high[1], high[2])
+
+
+def _inner(box: Box, low: Vec, high: Vec) -> Vec:
+    liner = 2 * box.liners.wall_mm
+    return high[0] - low[0] + liner, high[1] - low[1] + liner, high[2] - low[2] + box.liners.floor_mm
+
+
+def _modules(blocks: _Blocks, shift: Vec) -> Iterator[ShellModule]:
+    number = 0
+    for key, (block, laid) in blocks.items():
+        origin = plus(block.origin_mm, shift)
+        for module in laid.modules:
+            number += 1
+            low, high = plus(origin, module.low), plus(origin, module.high)
+            yield ShellModule(key, block.kind, number, low, high, laid.turned.looks)
+
+
+def _piece(name: str, low: Vec, high: Vec, density_kg_m3: float) -> Piece:
+    volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2])
+    return Piece(name, low, high, volume * density_kg_m3 * 1e-9)
+
+
+def _tray(box: Box, outer: Vec, density: float) -> Iterator[Piece]:
+    """Floor, two long walls over the whole length, two end walls between them (square corners)."""
+    length, width, height = outer
+    t = box.thickness_mm
+    yield _piece("floor", (0, 0, 0), (length, width, t), density)
+    yield _piece("left wall", (0, 0, t), (length, t, height), density)
+    yield _piece("right wall", (0, width - t, t), (length, width, height), density)
+    yield _piece("front wall", (0, t, t), (t, width - t, height), density)
+    yield _piece("aft wall", (length - t, t, t), (length, width - t, height), density)
+
+
+def _lid(box: Box, outer: Vec, density: float) -> Iterator[Piece]:
+    cap, t = _cap(box, outer), box.thickness_mm
+    (x0, y0, z0), (x1, y1, z1) = cap.low, cap.high
+    under = z1 - t
+    yield _piece("lid top", (x0, y0, under), (x1, y1, z1), density)
+    yield _piece("lid left edge", (x0, y0, z0), (x1, y0 + t, under), density)
+    yield _piece("lid right edge", (x0, y1 - t, z0), (x1, y1, under), density)
+    yield _piece("lid front edge", (x0, y0 + t, z0), (x0 + t, y1 - t, under), density)
+    yield _piece("lid aft edge", (x1 - t, y0 + t, z0), (x1, y1 - t, under), density)
+
+
+def _cap(box: Box, outer: Vec) -> Piece:
+    out, top = box.lid.clearance_mm + box.thickness_mm, outer[2] + box.thickness_mm
+    return Piece("lid", (-out, -out, top - box.lid.edge_mm), (outer[0] + out, outer[1] + out, top), 0.0)
+
+
+def _heads(box: Box, outer: Vec) -> Iterator[Piece]:
+    """Screw heads on the lid's edges, as blocks of their width and height; their mass is that of round steel heads."""
+    mass = math.pi / 4 * box.lid.screws.head_across_mm**2 * box.lid.screws.head_high_mm * STEEL_KG_MM3
+    cap, half = _cap(box, outer), box.lid.screws.head_across_mm / 2
+    high = box.lid.screws.head_high_mm
+    up = (cap.low[2] + outer[2]) / 2
+    for at in screw_places(outer[0], box.lid.screws):
+        x = outer[0] / 2 + at
+        yield Piece("screw head", (x - half, cap.low[1] - high, up - half), (x + half, cap.low[1], up + half), mass)
+        yield Piece("screw head", (x - half, cap.high[1], up - half), (x + half, cap.high[1] + high, up + half), mass)
+    for at in screw_places(outer[1], box.lid.screws):
+        y = outer[1] / 2 + at
+        yield Piece("screw head", (cap.low[0] - high, y - half, up - half), (cap.low[0], y + half, up + half), mass)
+        yield Piece("screw head", (cap.high[0], y - half, up - half), (cap.high[0] + high, y + half, up + half), mass)
+
+
+def _gaps(box: Box, blocks: _Blocks, kinds: Mapping[str, ModuleKind], inner: Vec, low: Vec, high: Vec) -> Iterator[InnerGap]:
+    for key, (_, laid) in blocks.items():
+        for row in laid.rows:
+            says = f"what the faces of neighbours {row.direction} ask for"
+            yield InnerGap(f"{key}-{row.direction}", f"blocks/{key}", row.has_mm, row.needs_mm, says)
+    yield from _between_blocks(list(blocks.items()), kinds)
+    if box.inner.type == "fixed":
+        wanted = _inner(box, low, high)
+        for axis, name in enumerate(("aft", "across", "up")):
+            yield InnerGap(f"case-{name}", "inner", inner[axis] - wanted[axis], 0.0, f"room left {name} in the given case")
+
+
+def _between_blocks(blocks: list[tuple[str, tuple[Block, Laid]]], kinds: Mapping[str, ModuleKind]) -> Iterator[InnerGap]:
+    for i, (key, (one, laid)) in enumerate(blocks):
+        for other_key, (two, other) in blocks[i + 1 :]:
+            apart, axis, first = _apart(one.origin_mm, laid.size_mm, two.origin_mm, other.size_mm)
+            ask, back = (laid, other) if first else (other, laid)
+            need = max(
+                ask.turned.asks_mm[2 * axis + 1],
+                back.turned.asks_mm[2 * axis],
+                kinds[one.kind].neighbour_gap_mm,
+                kinds[two.kind].neighbour_gap_mm,
+            )
+            yield InnerGap(f"{key}-{other_key}", f"blocks/{key}", apart, need, f"what block {key} and block {other_key} ask for")
+
+
+def _apart(a: Vec, a_size: Vec, b: Vec, b_size: Vec) -> tuple[float, int, bool]:
+    """(largest axis gap, that axis, whether a comes first along it); negative when the blocks overlap."""
+    gaps = [max(b[i] - a[i] - a_size[i], a[i] - b[i] - b_size[i]) for i in range(3)]
+    axis = gaps.index(max(gaps))
+    return gaps[axis], axis, b[axis] >= a[axis]
+
+
+def _centre(metal: tuple[Piece, ...], modules: tuple[ShellModule, ...], kinds: Mapping[str, ModuleKind], fittings_kg: float) -> Vec:
+    masses = [(p.mass_kg, p.low, p.high) for p in metal] + [(kinds[m.kind].mass_kg, m.low, m.high) for m in modules]
+    if modules:
+        low = tuple(min(m.low[i] for m in modules) for i in range(3))
+        high = tuple(max(m.high[i] for m in modules) for i in range(3))
+        masses.append((fittings_kg, low, high))  # type: ignore[arg-type]
+    total = sum(m for m, _, _ in masses)
+    at = [sum(m * (a[i] + b[i]) / 2 for m, a, b in masses) / total for i in range(3)]
+    return at[0], at[1], at[2]

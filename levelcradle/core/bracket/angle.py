@@ -1,0 +1,142 @@
+"""The welded angle with one bolt.
+
+   box wall │← c →│← e →│          leg A lies on the vehicle's metal, bolt at P
+            │      P     │  toe     leg B is welded to the box wall or to a doubler on it
+     ┌──────┴──────┼─────┤  ─ contact plane          n  from the metal into the bracket
+     │ R           bolt               d  outward from the box wall, square to n
+     │ leg B, outside length B        w  = n × d, along the bend line
+"""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from levelcradle.core.axes import Placement, Vec, cross, dot, minus, scaled, unit
+from levelcradle.core.design.box import Mount
+from levelcradle.core.design.tables import Tables
+from levelcradle.core.part import Bend, FlatPart, Hole, bend_deduction
+from levelcradle.core.solids import Solid, block, rod
+
+__all__ = ["AngleFrame", "BracketPiece", "angle_pieces", "bracket_bend", "bracket_parts"]
+
+STEEL_KG_MM3 = 7850e-9
+SQUARE_WITHIN = math.sin(math.radians(2.0))
+
+
+@dataclass(frozen=True, slots=True)
+class AngleFrame:
+    """Where an angle stands: its hard point and the directions d, w, n in vehicle axes.
+
+    Attributes:
+        c_mm: from the face the bracket is welded to, to the bolt, along d.
+        square: whether the box's face stands square to the hard point's direction, within 2 degrees.
+        wall_at: the point of the box's wall opposite the bolt.
+    """
+
+    at: Vec
+    d: Vec
+    w: Vec
+    n: Vec
+    c_mm: float
+    square: bool
+    wall_at: Vec
+
+    @property
+    def placement(self) -> Placement:
+        """From (d, w, n), zero at the hard point, to vehicle axes."""
+        return Placement(np.array([self.d, self.w, self.n]).T, self.at)
+
+    @staticmethod
+    def of(hard_point: Vec, direction: Vec, wall_point: Vec, wall_normal: Vec, doubler_mm: float) -> "AngleFrame | None":
+        """The frame of an angle between a wall and a hard point; None where the wall faces along the bolt."""
+        n = unit(direction)
+        lean = dot(wall_normal, n)
+        flat = minus(wall_normal, scaled(n, lean))
+        if dot(flat, flat) < 0.25:
+            return None
+        d = unit(flat)
+        reach = dot(minus(hard_point, wall_point), wall_normal) / dot(d, wall_normal)
+        wall_at = minus(hard_point, scaled(d, reach))
+        return AngleFrame(hard_point, d, cross(n, d), n, reach - doubler_mm, abs(lean) <= SQUARE_WITHIN, wall_at)
+
+
+@dataclass(frozen=True, slots=True)
+class BracketPiece:
+    """One piece of a mount in vehicle axes, with its mass."""
+
+    name: str
+    solid: Solid
+    mass_kg: float
+
+
+def bracket_bend(mount: Mount, tables: Tables) -> float:
+    """Bend deduction of the angle [mm]."""
+    bracket = mount.bracket
+    return bend_deduction(
+        angle_deg=90,
+        radius_mm=bracket.bend_radius_mm,
+        thickness_mm=bracket.thickness_mm,
+        k=tables.materials[bracket.material].k_factor,
+    )
+
+
+def _flat_length(mount: Mount, c_mm: float, tables: Tables) -> float:
+    return c_mm + mount.bracket.toe_mm + mount.bracket.leg_b_mm - bracket_bend(mount, tables)
+
+
+def angle_pieces(mount: Mount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float) -> Iterator[BracketPiece]:
+    """Both legs, doubler, bolt head and washer. The sheet's mass is that of the flat before its hole; the bolt fills it."""
+    bracket, bolt = mount.bracket, tables.bolts[mount.bolt.size]
+    t, half, c = bracket.thickness_mm, bracket.width_mm / 2, frame.c_mm
+    density = tables.materials[bracket.material].density_kg_m3 * 1e-9
+    leg_a, leg_b = c + bracket.toe_mm, bracket.leg_b_mm
+    sheet_kg = max(_flat_length(mount, c, tables), 1.0) * bracket.width_mm * t * density
+    share = leg_a / (leg_a + leg_b)
+    place = frame.placement
+    yield BracketPiece("leg A", block((-c, -half, 0), (bracket.toe_mm, half, t)).moved(place), sheet_kg * share)
+    yield BracketPiece("leg B", block((-c, -half, t), (-c + t, half, leg_b)).moved(place), sheet_kg * (1 - share))
+    if plate := mount.doubler:
+        low = (-c - plate.thickness_mm, -plate.along_w_mm / 2, plate.from_contact_mm)
+        high = (-c, plate.along_w_mm / 2, plate.from_contact_mm + plate.along_n_mm)
+        mass = plate.thickness_mm * plate.along_w_mm * plate.along_n_mm * wall_density_kg_m3 * 1e-9
+        yield BracketPiece("doubler", block(low, high).moved(place), mass)
+    top = t + bolt.washer_thick_mm + bolt.head_mm
+    ends = place.points(np.array([(0.0, 0.0, t), (0.0, 0.0, top)]))
+    head = rod(tuple(ends[0]), tuple(ends[1]), bolt.washer_mm / 2)
+    yield BracketPiece("bolt head", head, _head_kg(mount, tables))
+
+
+def _head_kg(mount: Mount, tables: Tables) -> float:
+    bolt = tables.bolts[mount.bolt.size]
+    hexagon = math.sqrt(3) / 2 * bolt.across_flats_mm**2 * bolt.head_mm
+    washer = math.pi / 4 * (bolt.washer_mm**2 - bolt.washer_hole_mm**2) * bolt.washer_thick_mm
+    return (hexagon + washer) * STEEL_KG_MM3
+
+
+def bracket_parts(key: str, mount: Mount, c_mm: float, box_name: str, wall_material: str, tables: Tables) -> Iterator[FlatPart]:
+    """Flat pattern of the angle (leg B first, bolt hole at e from the toe) and the doubler."""
+    bracket, material = mount.bracket, tables.materials[mount.bracket.material]
+    deduction = bracket_bend(mount, tables)
+    leg_a = c_mm + bracket.toe_mm
+    length, width = _flat_length(mount, c_mm, tables), bracket.width_mm
+    bend_at = length - (leg_a - deduction / 2)
+    hole = Hole((length - bracket.toe_mm, width / 2), tables.bolts[mount.bolt.size].clearance_hole_mm, mount.bolt.size)
+    notes = (
+        f"Leg A {leg_a:.1f} outside with the hole, leg B {bracket.leg_b_mm:.1f} outside, welded to {box_name}",
+        f"Inside radius {bracket.bend_radius_mm:g}, bend deduction {deduction:.2f}: K {material.k_factor:g} ({material.k_source})",
+        f"Two fillet welds, leg {bracket.weld_leg_mm:g}, {bracket.weld_length_mm:g} long, from {bracket.weld_from_mm:g} off the contact plane",
+    )
+    yield FlatPart(
+        f"{key}-angle", f"{mount.name} angle", 1, bracket.material, material.name, bracket.thickness_mm,
+        material.density_kg_m3, ((0.0, 0.0), (length, 0.0), (length, width), (0.0, width)), (hole,),
+        (Bend((bend_at, 0.0), (bend_at, width), 90.0, bracket.bend_radius_mm, True),), notes,
+    )  # fmt: skip
+    if plate := mount.doubler:
+        w, n, wall = plate.along_w_mm, plate.along_n_mm, tables.materials[wall_material]
+        yield FlatPart(
+            f"{key}-doubler", f"{mount.name} doubler", 1, wall_material, wall.name, plate.thickness_mm, wall.density_kg_m3,
+            ((0.0, 0.0), (w, 0.0), (w, n), (0.0, n)), (), (),
+            (f"Welded all round to {box_name}; {w:g} along the bend line, {n:g} along the bolt",),
+        )  # fmt: skip

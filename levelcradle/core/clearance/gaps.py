@@ -1,0 +1,187 @@
+"""Boxes against items, keep-outs, the sides of bays and each other.
+
+Every gap is the exact distance between real pieces. Bounding boxes only decide what need not be measured.
+"""
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
+from levelcradle.core.axes import Matrix, minus
+from levelcradle.core.design import Design
+from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
+from levelcradle.core.solids import Nearest, Solid, nearest
+
+__all__ = ["gap_findings", "tolerance_of"]
+
+DEFAULT_TOLERANCE_MM = 3.0  # a reached-in tape, common practice, no source
+SHOWN_WITHIN_MM = 100.0  # a clear pair further apart than this beyond its need is not worth a row
+MOST_CLEAR = 8  # clear pairs listed for one box
+
+
+def tolerance_of(design: Design, path: str) -> float:
+    """How far a gap to a thing may be off: the widest tolerance its readings state, else 3 mm either way."""
+    prefix = f"/{path}/"
+    stated = [r.tolerance for key, r in design.readings.items() if key.startswith(prefix) and r.tolerance is not None]
+    return max(stated) if stated else DEFAULT_TOLERANCE_MM
+
+
+def _assumed(design: Design, path: str) -> str | None:
+    """The path of an assumed figure of a thing, if there is one."""
+    prefix = f"/{path}/"
+    return next((key for key, r in design.readings.items() if r.basis == "assumed" and key.startswith(prefix)), None)
+
+
+@dataclass(frozen=True, slots=True)
+class _Pair:
+    """A box and what is near it: the nearest piece, how near, and what is needed."""
+
+    box: PlacedBox
+    path: str
+    name: str
+    piece: PlacedPiece
+    near: Nearest
+    need_mm: float
+    because: str
+    crush: bool = False
+
+
+def gap_findings(assembly: Assembly) -> list[Finding]:
+    """Every pair that is foul, tight or not known, and the nearest clear ones of each box."""
+    found: list[Finding] = []
+    boxes = list(assembly.boxes.values())
+    for index, box in enumerate(boxes):
+        around = _around(assembly, box)
+        pairs = [*_to_things(assembly.design, box, around), *_to_boxes(assembly.design, box, boxes[index + 1 :])]
+        all_ = [_finding(assembly.design, pair) for pair in _worst_of_each(pairs)]
+        clear = sorted((f for f in all_ if f.state == "clear"), key=lambda f: f.margin or 0.0)
+        found += [f for f in all_ if f.state != "clear"] + clear[:MOST_CLEAR]
+        found += _unmeasured(assembly.design, box)
+    return found
+
+
+def _around(assembly: Assembly, box: PlacedBox) -> list[Obstacle]:
+    bay = box.box.bay
+    own = assembly.own_sides.get(bay, ()) if bay else ()
+    things = (o for o in assembly.obstacles if o.fixed_to != box.id)
+    return [*things, *own, *(side for side in assembly.sides if side.bay != bay)]
+
+
+def _bounds(solids: Iterable[Solid]) -> tuple[Matrix, Matrix]:
+    rows = list(solids)
+    return np.array([s.low for s in rows]).reshape(-1, 3), np.array([s.high for s in rows]).reshape(-1, 3)
+
+
+def _apart(ours: Sequence[Solid], theirs: Sequence[Solid]) -> Matrix:
+    """(n, m) distances between bounding boxes: never more than the true gaps."""
+    (low, high), (other_low, other_high) = _bounds(ours), _bounds(theirs)
+    between = np.maximum(other_low[None] - high[:, None], low[:, None] - other_high[None])
+    return np.asarray(np.sqrt((np.maximum(between, 0.0) ** 2).sum(axis=2)))
+
+
+def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix, within: float) -> tuple[PlacedPiece, Nearest] | None:
+    """The nearest of all pairs of pieces, nearest bounding boxes first; None when all are further than ``within``."""
+    best: tuple[PlacedPiece, Nearest] | None = None
+    for flat in np.argsort(apart, axis=None):
+        i, j = divmod(int(flat), len(theirs))
+        if apart[i, j] > (best[1].gap_mm if best else within):
+            break
+        near = nearest(ours[i].solid, theirs[j])
+        if best is None or near.gap_mm < best[1].gap_mm:
+            best = ours[i], near
+    return best
+
+
+def _to_things(design: Design, box: PlacedBox, around: list[Obstacle]) -> Iterator[_Pair]:
+    if not around:
+        return
+    apart = _apart([p.solid for p in box.pieces], [o.solid for o in around])
+    sits_on = {mount.id: mount.on for mount in box.mounts}
+    for column, thing in enumerate(around):
+        need = 0.0 if thing.crush else design.tables.gaps[thing.gap_class].need_mm  # type: ignore[index]
+        within = need + SHOWN_WITHIN_MM
+        if apart[:, column].min() > within:
+            continue
+        rows = [i for i, p in enumerate(box.pieces) if not (p.mount and thing.path in sits_on[p.mount])]
+        hit = _closest([box.pieces[i] for i in rows], [thing.solid], apart[rows, column : column + 1], within)
+        if hit:
+            because = "nothing with modules belongs in a crush zone" if thing.crush else _because(design, thing.gap_class)
+            yield _Pair(box, thing.path, thing.name, *hit, need, because, thing.crush)
+
+
+def _to_boxes(design: Design, box: PlacedBox, others: list[PlacedBox]) -> Iterator[_Pair]:
+    need = design.tables.gaps["same"].need_mm
+    for other in others:
+        solids = [p.solid for p in other.pieces]
+        hit = _closest(box.pieces, solids, _apart([p.solid for p in box.pieces], solids), need + SHOWN_WITHIN_MM)
+        if hit:
+            yield _Pair(box, other.path, other.box.name, *hit, need, _because(design, "same"))
+
+
+def _because(design: Design, gap_class: str) -> str:
+    row = design.tables.gaps[gap_class]  # type: ignore[index]
+    return f"{row.reason} ({row.source})"
+
+
+def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:
+    """One row a thing: a side of a bay has many panels."""
+    worst: dict[str, _Pair] = {}
+    for pair in pairs:
+        held = worst.get(pair.path)
+        if held is None or pair.near.gap_mm < held.near.gap_mm:
+            worst[pair.path] = pair
+    return list(worst.values())
+
+
+def _finding(design: Design, pair: _Pair) -> Finding:
+    gap, tolerance = pair.near.gap_mm, tolerance_of(design, pair.path)
+    state: State = gap_state(gap, pair.need_mm, tolerance)
+    because, assumed = pair.because, _assumed(design, pair.path)
+    if pair.crush and state == "foul" and not pair.box.shell.modules:
+        state = "note"
+    if assumed and state in ("clear", "tight"):
+        state, because = "unknown", f"{assumed} is assumed, not measured"
+    name, thing = plain(pair.box.box.name), plain(pair.name)
+    figures = (Figure(gap, "mm", "down"), Figure(pair.need_mm, "mm", "up"))
+    says = f"{name} to {thing}: {{0}}, needs {{1}}"
+    if gap < 0:
+        figures = (Figure(-gap, "mm", "up"), Figure(pair.need_mm, "mm", "up"))
+        says = f"{name} overlaps {thing} by {{0}}, needs {{1}} clear"
+    return Finding(
+        id=f"gap:{pair.box.path}:{pair.path}", code="gap.crush" if pair.crush else "gap", station="place", state=state,
+        subjects=(pair.box.path, pair.path), says=says, figures=figures, value=gap, limit=pair.need_mm,
+        margin=gap - pair.need_mm, unit="mm", tolerance=tolerance, because=because,
+        points_mm=(pair.near.here, pair.near.there), shows=pair.name, working=lambda: _working(pair, tolerance),
+    )  # fmt: skip
+
+
+def _working(pair: _Pair, tolerance: float) -> Working:
+    here, there = pair.near.here, pair.near.there
+    apart = minus(there, here)
+    where = ", ".join(f"{v:.1f}" for v in here)
+    other = ", ".join(f"{v:.1f}" for v in there)
+    return (
+        Step(f"nearest point of {pair.piece.name}", f"({where})", here[0], "mm aft", "exact distance between convex solids"),
+        Step(f"nearest point of {pair.name}", f"({other})", there[0], "mm aft", "exact distance between convex solids"),
+        Step("gap", f"√({apart[0]:.2f}² + {apart[1]:.2f}² + {apart[2]:.2f}²)", pair.near.gap_mm, "mm"),
+        Step("needed", pair.because, pair.need_mm, "mm", pair.because),
+        Step("margin", f"{pair.near.gap_mm:.3f} − {pair.need_mm:g}", pair.near.gap_mm - pair.need_mm, "mm"),
+        Step("may be off by", "readings of the thing, else ± 3", tolerance, "mm", "tape, common practice, no source"),
+    )
+
+
+def _unmeasured(design: Design, box: PlacedBox) -> Iterator[Finding]:
+    bay = design.bays.get(box.box.bay or "")
+    if bay is None:
+        return
+    for side in ("fore", "aft", "left", "right", "floor", "top"):
+        if getattr(bay.sides, side).is_ == "not measured":
+            path = f"bays/{box.box.bay}/sides/{side}"
+            yield Finding(
+                id=f"gap:{box.path}:{path}", code="gap.unmeasured", station="place", state="unknown",
+                subjects=(box.path, path), says=f"{plain(box.box.name)} to {plain(bay.name)}: its {side} side was not measured",
+                because="what nobody measured is never clear", shows=f"{bay.name} {side}",
+            )  # fmt: skip
+

@@ -1,0 +1,57 @@
+"""Gaps inside the boxes, whether the modules in them are held, and whether the shell can be made."""
+
+from collections.abc import Iterator
+
+from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.box import makeable
+from levelcradle.core.finding import Figure, Finding, Step, plain
+
+__all__ = ["inside_findings"]
+
+HOLD = {"own_holes": "their own bolt holes", "rods": "rods and plates", "straps": "straps", "fit": "pure fit against hard liners"}
+
+
+def inside_findings(assembly: Assembly) -> list[Finding]:
+    """One finding a direction of each block, one a pair of blocks, and one a box for its hold-down."""
+    return [finding for box in assembly.boxes.values() for finding in (*_gaps(box), *_hold_down(box), *_making(box))]
+
+
+def _gaps(box: PlacedBox) -> Iterator[Finding]:
+    """A gap inside is drawn, not found: at its need it is clear."""
+    for gap in box.shell.gaps:
+        margin = round(gap.has_mm - gap.needs_mm, 9)
+        yield Finding(
+            id=f"inside:{box.path}:{gap.name}", code="inside", station="box", state="foul" if margin < 0 else "clear",
+            subjects=(box.path, f"{box.path}/{gap.subject}"),
+            says=f"In {plain(box.box.name)}, {gap.name}: {{0}}, needs {{1}}",
+            figures=(Figure(gap.has_mm, "mm", "down"), Figure(gap.needs_mm, "mm", "up")),
+            value=gap.has_mm, limit=gap.needs_mm, margin=margin, unit="mm", because=gap.because, shows=gap.name,
+            working=lambda gap=gap: (  # type: ignore[misc]
+                Step("there is", "from the layout of the block", gap.has_mm, "mm"),
+                Step("needed", gap.because, gap.needs_mm, "mm", "module sheet, as entered in Stock"),
+            ),
+        )  # fmt: skip
+
+
+def _hold_down(box: PlacedBox) -> Iterator[Finding]:
+    if not box.shell.modules:
+        return
+    how, name = box.box.hold_down, plain(box.box.name)
+    yield Finding(
+        id=f"hold:{box.path}", code="inside.hold_down", station="box", state="clear" if how else "unknown",
+        subjects=(box.path,), shows="hold-down",
+        says=f"{name}: modules held by {HOLD[how]}" if how else f"{name}: nobody has said what holds the modules down",
+        because="modules are held in every direction; a box stops as hard as the car does",
+    )  # fmt: skip
+
+
+def _making(box: PlacedBox) -> Iterator[Finding]:
+    for row in makeable(box.box, box.shell.outer_mm):
+        margin = round(row.has_mm - row.needs_mm, 9)
+        if margin < 0:
+            yield Finding(
+                id=f"make:{box.path}:{row.name}", code="box.make", station="box", state="foul", subjects=(box.path,),
+                says=f"{plain(box.box.name)}: {plain(row.says)} {{0}}, needs {{1}}",
+                figures=(Figure(row.has_mm, "mm", "down"), Figure(row.needs_mm, "mm", "up")), value=row.has_mm,
+                limit=row.needs_mm, margin=margin, unit="mm", because="common practice, no source", shows=row.name,
+            )  # fmt: skip

@@ -1,0 +1,46 @@
+"""What every part of the document has in common: strictness, ids, and the kinds of numbers."""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
+
+__all__ = [
+    "Angle", "Count", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace", "Part", "Point",
+    "Positive", "Share", "Structure", "Text",
+]  # fmt: skip
+
+FARTHEST_MM = 20_000.0
+
+
+class Part(BaseModel):
+    """A part of the document: unknown fields are refused, values are never coerced, nothing is infinite."""
+
+    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True, ser_json_inf_nan="constants")
+
+
+def _as_tuple(value: Any) -> Any:
+    return tuple(value) if isinstance(value, list) else value
+
+
+def _printable(text: str) -> str:
+    if any(ord(c) < 32 and c not in "\n\t" or ord(c) == 127 or 0xD800 <= ord(c) <= 0xDFFF for c in text):
+        raise ValueError("holds characters that cannot be printed")
+    return text
+
+
+Id = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")]
+Line = Annotated[str, StringConstraints(min_length=1, max_length=120), AfterValidator(_printable)]
+Text = Annotated[str, StringConstraints(max_length=2000), AfterValidator(_printable)]
+Length = Annotated[float, Field(ge=-FARTHEST_MM, le=FARTHEST_MM)]
+Positive = Annotated[float, Field(gt=0, le=FARTHEST_MM)]
+Share = Annotated[float, Field(ge=0, le=FARTHEST_MM)]
+Kg = Annotated[float, Field(ge=0, le=100_000)]
+Angle = Annotated[float, Field(ge=-360, le=360)]
+Count = Annotated[int, Field(ge=1, le=500)]
+Point = Annotated[tuple[Length, Length, Length], BeforeValidator(_as_tuple)]
+Forms = Annotated[tuple[Positive, Positive, Positive], BeforeValidator(_as_tuple)]
+
+ModuleFace = Literal["end_a", "end_b", "side_a", "side_b", "base", "top"]
+Face = Literal["front", "aft", "left", "right", "base", "lid"]
+Structure = Literal["body", "frame", "axle"]
+GapClass = Literal["same", "other", "moving", "axle", "warm", "hot", "hand"]

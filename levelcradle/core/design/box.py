@@ -1,0 +1,214 @@
+"""Boxes, the blocks in them, and the mounts that carry them."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator
+
+from levelcradle.core.design.base import (
+    Angle, Count, Face, Forms, Id, Kg, Length, Line, ModuleFace, Part, Point, Positive, Share, Text,
+)  # fmt: skip
+
+__all__ = [
+    "ANCHORS", "Anchor", "Block", "Bolt", "Box", "Bracket", "Counts", "Doubler", "Fittings", "Fixed", "Folder", "Gaps",
+    "Inner", "Lid", "LidScrews", "Liners", "Mount", "Opening", "Pose", "Turn", "Wrap",
+]  # fmt: skip
+
+Anchor = Literal[
+    "front-left-base", "front-right-base", "aft-left-base", "aft-right-base",
+    "front-left-lid", "front-right-lid", "aft-left-lid", "aft-right-lid",
+    "front", "aft", "left", "right", "base", "lid",
+]  # fmt: skip
+_LOW, _MID, _HIGH = 0.0, 0.5, 1.0
+_SHARE = {"front": (0, _LOW), "aft": (0, _HIGH), "left": (1, _LOW), "right": (1, _HIGH), "base": (2, _LOW), "lid": (2, _HIGH)}
+
+
+def _share(anchor: str) -> tuple[float, float, float]:
+    at = [_MID, _MID, _MID]
+    for word in anchor.split("-"):
+        axis, share = _SHARE[word]
+        at[axis] = share
+    return at[0], at[1], at[2]
+
+
+ANCHORS: dict[str, tuple[float, float, float]] = {name: _share(name) for name in Anchor.__args__}  # type: ignore[attr-defined]
+"""Where each anchor sits, as shares of the outside size from its front, left, base corner."""
+
+
+class Pose(Part):
+    """The anchor's place; the box is turned about it by yaw, then pitch, then roll."""
+
+    anchor: Anchor
+    at_mm: Point
+    yaw_deg: Angle = 0.0
+    pitch_deg: Angle = 0.0
+    roll_deg: Angle = 0.0
+
+
+class Turn(Part):
+    """Which module face is down and which looks aft, in the box's frame."""
+
+    down: ModuleFace
+    aft: ModuleFace
+
+    @field_validator("aft")
+    @classmethod
+    def _square(cls, aft: str, info: object) -> str:
+        down = getattr(info, "data", {}).get("down")
+        if down and _AXIS[aft] == _AXIS[down]:
+            raise ValueError(f"cannot look aft while {down} is down")
+        return aft
+
+
+_AXIS = {"end_a": 0, "end_b": 0, "side_a": 1, "side_b": 1, "base": 2, "top": 2}
+
+
+class Counts(Part):
+    aft: Count = 1
+    across: Count = 1
+    up: Count = 1
+
+
+class Gaps(Part):
+    """Gap between neighbours in a block; None is what their faces ask for."""
+
+    aft: Share | None = None
+    across: Share | None = None
+    up: Share | None = None
+
+
+class Block(Part):
+    kind: Id
+    turn: Turn
+    counts: Counts = Counts()
+    gap_mm: Gaps = Gaps()
+    origin_mm: Point = (0.0, 0.0, 0.0)
+    order: int = 0
+
+
+class Wrap(Part):
+    """The inner size follows from the blocks."""
+
+    type: Literal["wrap"] = "wrap"
+
+
+class Fixed(Part):
+    """The inner size is given (an existing case); the blocks are checked against it from its front, left, base corner."""
+
+    type: Literal["fixed"]
+    size_mm: Forms
+
+
+Inner = Annotated[Wrap | Fixed, Field(discriminator="type")]
+
+
+class Liners(Part):
+    wall_mm: Share = 4.0
+    floor_mm: Share = 8.0
+
+
+class Folder(Part):
+    """Who folds the sheet, and his own bend deduction where he gave one."""
+
+    name: Text = ""
+    deduction_mm: Share | None = None
+
+
+class LidScrews(Part):
+    """Screws sideways through the lid's edge into rivet nuts in the tray's wall."""
+
+    size: Line = "M5"
+    hole_mm: Positive = 5.5
+    rivet_nut_hole_mm: Positive = 7.0
+    head_high_mm: Positive = 3.0
+    head_across_mm: Positive = 9.0
+    spacing_mm: Positive = 140.0
+    corner_mm: Share = 60.0
+
+
+class Lid(Part):
+    """A cap over the tray, its edges turned down."""
+
+    clearance_mm: Share = 0.5
+    edge_mm: Positive = 25.0
+    screws: LidScrews = LidScrews()
+
+
+class Opening(Part):
+    """A round hole in a face, measured from two named edges of that face."""
+
+    name: Line
+    face: Face
+    from_: Annotated[tuple[Face, Face], Field(alias="from", strict=False)]
+    u_mm: Length
+    v_mm: Length
+    diameter_mm: Positive
+
+
+class Fittings(Part):
+    """Links, liners and clamps, carried at the middle of the blocks."""
+
+    per_module_kg: Kg = 1.0
+    box_kg: Kg = 1.5
+
+
+class Box(Part):
+    name: Line
+    bay: Id | None = None
+    pose: Pose
+    construction: Literal["folded"] = "folded"
+    material: Id = "s235"
+    thickness_mm: Annotated[float, Field(gt=0, le=20)] = 3.0
+    bend_radius_mm: Annotated[float, Field(ge=0, le=50)] = 3.0
+    folder: Folder = Folder()
+    liners: Liners = Liners()
+    blocks: Annotated[dict[Id, Block], Field(max_length=200)] = {}
+    inner: Inner = Wrap()
+    lid: Lid = Lid()
+    openings: Annotated[dict[Id, Opening], Field(max_length=200)] = {}
+    hold_down: Literal["own_holes", "rods", "straps", "fit"] | None = None
+    fittings: Fittings = Fittings()
+    order: int = 0
+
+
+class Bracket(Part):
+    """A welded angle: leg A lies on the vehicle, leg B is welded to the box."""
+
+    material: Id = "s355"
+    thickness_mm: Annotated[float, Field(gt=0, le=30)] = 6.0
+    bend_radius_mm: Annotated[float, Field(ge=0, le=60)] = 10.0
+    width_mm: Positive = 90.0
+    toe_mm: Positive = 25.0  # e: bolt to the free end of leg A
+    leg_b_mm: Positive = 120.0  # B: outside length of the welded leg
+    weld_from_mm: Positive = 22.0  # zs: start of the welds, off the contact plane
+    weld_length_mm: Positive = 90.0
+    weld_leg_mm: Positive = 4.0
+
+
+class Doubler(Part):
+    """A plate welded to the wall under the bracket."""
+
+    thickness_mm: Annotated[float, Field(gt=0, le=20)] = 4.0
+    along_w_mm: Positive = 150.0
+    along_n_mm: Positive = 160.0
+    from_contact_mm: Length = 0.0  # its first edge, along n from the contact plane
+
+
+class Bolt(Part):
+    size: Line = "M10"
+    property_class: Line = "8.8"
+
+
+class Mount(Part):
+    """An angle that carries a box on one hard point. c follows from the box's pose and the hard point."""
+
+    name: Line
+    box: Id
+    kind: Literal["angle"] = "angle"
+    face: Literal["front", "aft", "left", "right"]
+    hardpoint: Id
+    bracket: Bracket = Bracket()
+    doubler: Doubler | None = None
+    bolt: Bolt = Bolt()
+    order: int = 0
+
+

@@ -1,0 +1,106 @@
+"""The design document: one tree, the single source of truth."""
+
+from collections.abc import Iterator
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from levelcradle.core.design.base import Id, Line, Part
+from levelcradle.core.design.box import Box, Mount
+from levelcradle.core.design.stock import Module, ModuleKind
+from levelcradle.core.design.survey import Bay, HardPoint, Item, Keepout, LoadState, Reading, Reference, Vehicle
+from levelcradle.core.design.tables import Tables, standard_tables
+from levelcradle.core.errors import Problem
+
+__all__ = ["Design", "broken_references", "new_design"]
+
+Pointer = Annotated[str, Field(max_length=400, pattern=r"^(/[^/]*)+$")]
+
+
+class Design(Part):
+    """Everything that was decided. Collections are objects keyed by id; results are never stored here."""
+
+    format: Literal[1]
+    name: Line
+    units: dict[Literal["survey", "stock", "place", "mass"], Literal["mm", "in", "kg", "lb"]] = {}
+    vehicle: Vehicle
+    references: Annotated[dict[Id, Reference], Field(max_length=200)] = {}
+    items: Annotated[dict[Id, Item], Field(max_length=2000)] = {}
+    keepouts: Annotated[dict[Id, Keepout], Field(max_length=2000)] = {}
+    load_states: Annotated[dict[Id, LoadState], Field(max_length=50)] = {}
+    bays: Annotated[dict[Id, Bay], Field(max_length=100)] = {}
+    hardpoints: Annotated[dict[Id, HardPoint], Field(max_length=1000)] = {}
+    module_kinds: Annotated[dict[Id, ModuleKind], Field(max_length=100)] = {}
+    modules: Annotated[dict[Id, Module], Field(max_length=2000)] = {}
+    boxes: Annotated[dict[Id, Box], Field(max_length=100)] = {}
+    mounts: Annotated[dict[Id, Mount], Field(max_length=1000)] = {}
+    readings: Annotated[dict[Pointer, Reading], Field(max_length=20_000)] = {}
+    tables: Tables
+
+
+def new_design(name: str, wheelbase_mm: float) -> Design:
+    """An empty design for a car of which only the wheelbase is known."""
+    return Design(format=1, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
+
+
+def broken_references(design: Design) -> Iterator[Problem]:
+    """Every place where one thing names another that is not there, and what one model alone cannot see."""
+    yield from _names(design)
+    yield from _kinds_in_boxes(design)
+    if sum(b.counts.aft * b.counts.across * b.counts.up for box in design.boxes.values() for b in box.blocks.values()) > 2000:
+        yield Problem("/boxes", "more than 2,000 modules are placed")
+
+
+def _names(design: Design) -> Iterator[Problem]:
+    def there(path: str, name: str | None, collection: str, what: str) -> Iterator[Problem]:
+        if name is not None and name not in getattr(design, collection):
+            yield Problem(path, f"there is no {what} “{name}”")
+
+    for key, bay in design.bays.items():
+        yield from there(f"/bays/{key}/measured_from", bay.measured_from, "references", "reference point")
+        afts = sorted(station.aft_mm for station in bay.stations.values())
+        if len(afts) < 2 or any(b - a < 1 for a, b in zip(afts, afts[1:], strict=False)):
+            yield Problem(f"/bays/{key}/stations", "a bay needs two or more stations, at least 1 mm apart")
+    for key, item in design.items.items():
+        yield from there(f"/items/{key}/fixed_to", item.fixed_to, "boxes", "box")
+    for key, load in design.load_states.items():
+        for aboard in load.aboard:
+            yield from there(f"/load_states/{key}/aboard/{aboard}", aboard, "items", "thing")
+    for key, module in design.modules.items():
+        yield from there(f"/modules/{key}/kind", module.kind, "module_kinds", "module kind")
+    for key, box in design.boxes.items():
+        yield from there(f"/boxes/{key}/bay", box.bay, "bays", "bay")
+        if box.material not in design.tables.materials:
+            yield Problem(f"/boxes/{key}/material", f"there is no material “{box.material}”")
+    for key, mount in design.mounts.items():
+        yield from there(f"/mounts/{key}/box", mount.box, "boxes", "box")
+        yield from there(f"/mounts/{key}/hardpoint", mount.hardpoint, "hardpoints", "hard point")
+        if mount.bracket.material not in design.tables.materials:
+            yield Problem(f"/mounts/{key}/bracket/material", f"there is no material “{mount.bracket.material}”")
+        if mount.bolt.size not in design.tables.bolts:
+            yield Problem(f"/mounts/{key}/bolt/size", f"there is no bolt size “{mount.bolt.size}”")
+        if mount.bolt.property_class not in design.tables.bolt_classes:
+            yield Problem(f"/mounts/{key}/bolt/property_class", f"property class “{mount.bolt.property_class}” is not used here")
+    for path, reading in design.readings.items():
+        yield from there(f"/readings/{path.replace('~', '~0').replace('/', '~1')}/from", reading.from_, "references", "reference point")
+
+
+def _kinds_in_boxes(design: Design) -> Iterator[Problem]:
+    for key, box in design.boxes.items():
+        for name, block in box.blocks.items():
+            path = f"/boxes/{key}/blocks/{name}"
+            kind = design.module_kinds.get(block.kind)
+            if kind is None:
+                yield Problem(f"{path}/kind", f"there is no module kind “{block.kind}”")
+            elif block.turn.down not in kind.may_rest_on:
+                yield Problem(f"{path}/turn/down", f"{kind.name} may not rest on {block.turn.down}")
+        for name, hole in box.openings.items():
+            if not _square_edges(hole.face, hole.from_):
+                yield Problem(f"/boxes/{key}/openings/{name}/from", f"give two edges of the {hole.face} that meet")
+
+
+_FACE_AXIS = {"front": 0, "aft": 0, "left": 1, "right": 1, "base": 2, "lid": 2}
+
+
+def _square_edges(face: str, edges: tuple[str, str]) -> bool:
+    return {_FACE_AXIS[face], _FACE_AXIS[edges[0]], _FACE_AXIS[edges[1]]} == {0, 1, 2}

@@ -1,0 +1,149 @@
+"""Reading and writing the document as JSON text (``*.cradle.json``)."""
+
+import json
+from typing import Any
+
+from pydantic import ValidationError
+from pydantic_core import ErrorDetails
+
+from levelcradle.core.design.design import Design, broken_references
+from levelcradle.core.errors import DesignError, Problem
+
+__all__ = ["FORMAT", "LARGEST_BYTES", "document_path", "dump", "load", "problems_of", "schema", "validate"]
+
+FORMAT = 1
+LARGEST_BYTES = 10_000_000
+DEEPEST = 32
+MOST_PROBLEMS = 50
+
+
+def load(data: bytes | str) -> Design:
+    """The design in a file. Raises DesignError with a path and a sentence for everything that is wrong."""
+    raw = data.encode("utf-8", "surrogatepass") if isinstance(data, str) else data
+    if len(raw) > LARGEST_BYTES:
+        raise _refuse("", "the file is larger than 10 MB")
+    try:
+        text = raw.decode("utf-8")
+    except UnicodeDecodeError:
+        raise _refuse("", "the file is not UTF-8 text") from None
+    if _depth(text) > DEEPEST:
+        raise _refuse("", f"the file is nested deeper than {DEEPEST} levels")
+    return validate(_parse(text))
+
+
+def validate(tree: Any) -> Design:
+    """A design from a parsed JSON tree. Raises DesignError."""
+    if not isinstance(tree, dict):
+        raise _refuse("", "a design is a JSON object")
+    if tree.get("format") != FORMAT:
+        raise _refuse("/format", f"this version reads format {FORMAT}, not {str(tree.get('format'))[:20]}")
+    try:
+        design = Design.model_validate(tree)
+    except ValidationError as error:
+        raise DesignError(problems_of(error)) from None
+    broken = tuple(broken_references(design))[:MOST_PROBLEMS]
+    if broken:
+        raise DesignError(broken)
+    return design
+
+
+def dump(design: Design) -> str:
+    """The document as JSON text; keys in the order they were given."""
+    return json.dumps(tree_of(design), ensure_ascii=False, allow_nan=False)
+
+
+def tree_of(design: Design) -> dict[str, Any]:
+    return design.model_dump(mode="json", by_alias=True, exclude_defaults=False)
+
+
+def schema() -> dict[str, Any]:
+    """JSON Schema of the document."""
+    return Design.model_json_schema(by_alias=True)
+
+
+def _refuse(path: str, says: str) -> DesignError:
+    return DesignError((Problem(path, says),))
+
+
+def _parse(text: str) -> Any:
+    def constant(name: str) -> None:
+        raise _refuse("", f"{name} is no number")
+
+    try:
+        return json.loads(text, parse_constant=constant)
+    except json.JSONDecodeError as error:
+        raise _refuse("", f"the JSON breaks off or is wrong at line {error.lineno}, column {error.colno}") from None
+    except (RecursionError, ValueError) as error:
+        if isinstance(error, DesignError):
+            raise
+        raise _refuse("", "the JSON holds a number that cannot be read") from None
+
+
+def _depth(text: str) -> int:
+    """Deepest nesting of brackets outside strings, found without parsing."""
+    deepest = depth = 0
+    inside = escaped = False
+    for char in text:
+        if inside:
+            if escaped:
+                escaped = False
+            elif char == "\\":
+                escaped = True
+            elif char == '"':
+                inside = False
+        elif char == '"':
+            inside = True
+        elif char in "[{":
+            depth += 1
+            deepest = max(deepest, depth)
+            if deepest > DEEPEST:
+                return deepest
+        elif char in "]}":
+            depth -= 1
+    return deepest
+
+
+_SAYS = {
+    "missing": "is missing",
+    "extra_forbidden": "is not part of a design",
+    "finite_number": "must be a finite number",
+    "float_type": "must be a number",
+    "int_type": "must be a whole number",
+    "string_type": "must be text",
+    "bool_type": "must be true or false",
+}
+
+
+def problems_of(error: ValidationError) -> tuple[Problem, ...]:
+    """Pydantic's errors as document paths and sentences; the input is never echoed."""
+    return tuple(Problem(document_path(e["loc"]), _sentence(e)) for e in error.errors(include_input=False)[:MOST_PROBLEMS])
+
+
+def document_path(location: tuple[int | str, ...]) -> str:
+    """Pydantic's location without its union tags and key markers, as a JSON pointer."""
+    tags = {"corners", "axles", "block", "rod", "prism", "wrap", "fixed", "[key]"}
+    keep = [str(step) for i, step in enumerate(location) if not (step in tags and i and location[i - 1] in _TAGGED or step == "[key]")]
+    return "".join("/" + step.replace("~", "~0").replace("/", "~1") for step in keep)
+
+
+_TAGGED = {"weighing", "weighed_again", "solid", "inner"}
+
+
+def _sentence(error: ErrorDetails) -> str:
+    kind, context = error["type"], error.get("ctx", {})
+    if kind in _SAYS:
+        return _SAYS[kind]
+    if kind == "value_error":
+        return str(context.get("error", "is wrong"))
+    limits = {"greater_than": ("gt", "must be more than"), "greater_than_equal": ("ge", "must be at least"),
+              "less_than": ("lt", "must be less than"), "less_than_equal": ("le", "must be at most")}  # fmt: skip
+    if kind in limits:
+        key, words = limits[kind]
+        return f"{words} {context[key]:g}"
+    if kind == "literal_error":
+        return f"must be {context['expected']}"
+    if kind == "too_long":
+        return f"holds more than {context['max_length']} entries"
+    if kind == "string_pattern_mismatch":
+        return "must be lower-case letters, digits and hyphens" if "a-z0-9" in str(context.get("pattern")) else "has the wrong form"
+    return error["msg"][:1].lower() + error["msg"][1:200]

@@ -1,0 +1,92 @@
+"""The design's own copy of the tabulated rows it uses, with their sources."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from levelcradle.core.design.base import Id, Line, Part, Positive, Share, Text
+from levelcradle.core.tables import rows
+
+__all__ = ["BoltClass", "BoltSize", "GapNeed", "LoadCase", "Material", "Tables", "standard_tables"]
+
+Mpa = Annotated[float, Field(gt=0, le=10_000)]
+InG = Annotated[float, Field(ge=-100, le=100)]
+
+
+class Material(Part):
+    name: Line
+    density_kg_m3: Annotated[float, Field(gt=0, le=30_000)]
+    yield_mpa: Mpa
+    ultimate_mpa: Mpa
+    beta_w: Annotated[float, Field(gt=0, le=1)] | None = None
+    k_factor: Annotated[float, Field(gt=0, lt=1)]
+    weldable_with: Literal["steel", "aluminium"]
+    source: Text
+    k_source: Text
+
+
+class BoltSize(Part):
+    d_mm: Positive
+    pitch_mm: Positive
+    stress_area_mm2: Positive
+    clearance_hole_mm: Positive
+    washer_hole_mm: Positive
+    washer_mm: Positive
+    washer_thick_mm: Positive
+    across_flats_mm: Positive
+    head_mm: Positive
+    source: Text
+
+
+class BoltClass(Part):
+    ultimate_mpa: Mpa
+    proof_mpa: Mpa
+    alpha_v: Annotated[float, Field(gt=0, le=1)]
+    source: Text
+
+
+class GapNeed(Part):
+    need_mm: Share
+    reason: Text
+    source: Text
+
+
+class LoadCase(Part):
+    """One throw on the box in g, everything in it (weight included)."""
+
+    kind: Literal["road", "crash"]
+    name: Line
+    aft_g: InG
+    right_g: InG
+    up_g: InG
+    source: Text
+
+
+class Tables(Part):
+    materials: dict[Id, Material]
+    bolts: dict[Line, BoltSize]
+    bolt_classes: dict[Line, BoltClass]
+    gaps: dict[Literal["same", "other", "moving", "axle", "warm", "hot", "hand"], GapNeed]
+    load_cases: dict[Id, LoadCase]
+
+
+def _typed(row: dict[str, str], words: set[str]) -> dict[str, str | float]:
+    return {k: v if k in words else float(v) for k, v in row.items() if v != ""}
+
+
+def standard_tables() -> Tables:
+    """The tables that come with this version, as a new design copies them."""
+    words = {"name", "source", "k_source", "weldable_with", "reason", "kind"}
+
+    def copy(subject: str, key: str) -> dict[str, dict[str, str | float]]:
+        return {row[key]: _typed({k: v for k, v in row.items() if k != key}, words) for row in rows(subject)}
+
+    return Tables.model_validate(
+        {
+            "materials": copy("materials", "id"),
+            "bolts": copy("bolts", "size"),
+            "bolt_classes": copy("bolt_classes", "id"),
+            "gaps": copy("gaps", "id"),
+            "load_cases": copy("load_cases", "id"),
+        }
+    )

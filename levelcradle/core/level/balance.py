@@ -1,0 +1,131 @@
+"""Moments about the front axle line, the centreline and the ground."""
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from levelcradle.core.axes import Vec
+from levelcradle.core.design.survey import Corners as CornerReadings
+from levelcradle.core.design.survey import Track, Vehicle
+
+__all__ = ["Corners", "Loads", "MassRow", "corner_loads", "found_loads", "loads_after"]
+
+
+@dataclass(frozen=True, slots=True)
+class MassRow:
+    """One mass that changes what the axles read; taken out it is negative."""
+
+    path: str
+    name: str
+    mass_kg: float
+    tol_kg: float
+    at: Vec
+
+
+@dataclass(frozen=True, slots=True)
+class Corners:
+    lf_kg: float
+    rf_kg: float
+    lr_kg: float
+    rr_kg: float
+
+
+@dataclass(frozen=True, slots=True)
+class Loads:
+    """What the ground carries [kg] and where the centre of gravity is [mm].
+
+    ``across_mm``, ``up_mm`` and ``corners`` are None where the weighing cannot tell them.
+    """
+
+    front_kg: float
+    rear_kg: float
+    aft_mm: float
+    across_mm: float | None
+    up_mm: float | None
+    corners: Corners | None
+    front_tol_kg: float
+    rear_tol_kg: float
+    up_tol_mm: float | None
+
+    @property
+    def total_kg(self) -> float:
+        return self.front_kg + self.rear_kg
+
+    @property
+    def front_percent(self) -> float:
+        return 100 * self.front_kg / self.total_kg if self.total_kg else 0.0
+
+
+def found_loads(vehicle: Vehicle) -> Loads | None:
+    """The car as found. CG aft = rear / total * wheelbase; across from the four corners and the tracks.
+
+    Source: moments of vertical forces (statics).
+    """
+    weighing = vehicle.weighing
+    if weighing is None:
+        return None
+    half = weighing.step_kg / 2
+    height = vehicle.cg_height
+    up, up_tol = (height.up_mm, height.tolerance_mm) if height else (None, None)
+    if weighing.type == "axles":
+        front, rear, tol = weighing.front_kg, weighing.rear_kg, half
+        corners = across = None
+    else:
+        corners = Corners(weighing.lf_kg, weighing.rf_kg, weighing.lr_kg, weighing.rr_kg)
+        front, rear, tol = corners.lf_kg + corners.rf_kg, corners.lr_kg + corners.rr_kg, half * math.sqrt(2)
+        across = _across(corners, vehicle.track_mm) if vehicle.track_mm else None
+    total = front + rear
+    if total <= 0:
+        return None
+    return Loads(front, rear, rear / total * vehicle.wheelbase_mm, across, up, corners, tol, tol, up_tol)
+
+
+def _across(c: CornerReadings | Corners, track: Track) -> float:
+    moment = (c.rf_kg - c.lf_kg) * track.front / 2 + (c.rr_kg - c.lr_kg) * track.rear / 2
+    return moment / (c.lf_kg + c.rf_kg + c.lr_kg + c.rr_kg)
+
+
+def loads_after(found: Loads, changes: Sequence[MassRow], vehicle: Vehicle) -> Loads:
+    """The car with masses taken out (negative) and put in.
+
+    Rear change = sum(m x) / L. The ± of an axle is the root-sum-square of half a step per reading and of each
+    tolerance times its lever. Source: moments about the front axle (statics).
+    """
+    wheelbase = vehicle.wheelbase_mm
+    change = math.fsum(m.mass_kg for m in changes)
+    rear_change = math.fsum(m.mass_kg * m.at[0] for m in changes) / wheelbase
+    front, rear = found.front_kg + change - rear_change, found.rear_kg + rear_change
+    total = front + rear
+    side = math.fsum(m.mass_kg * m.at[1] for m in changes)
+    across = None if found.across_mm is None else (found.total_kg * found.across_mm + side) / total
+    up = None
+    if found.up_mm is not None:
+        up = (found.total_kg * found.up_mm + math.fsum(m.mass_kg * m.at[2] for m in changes)) / total
+    corners = None
+    if found.corners and vehicle.track_mm:
+        corners = corner_loads(found.corners, front, rear, side, vehicle.track_mm)
+    up_tol = None if found.up_tol_mm is None else found.up_tol_mm * found.total_kg / total
+    return Loads(
+        front, rear, rear / total * wheelbase, across, up, corners,
+        _rss(found.front_tol_kg, ((m.tol_kg * (1 - m.at[0] / wheelbase)) for m in changes)),
+        _rss(found.rear_tol_kg, ((m.tol_kg * m.at[0] / wheelbase) for m in changes)), up_tol,
+    )  # fmt: skip
+
+
+def _rss(first: float, rest: Iterable[float]) -> float:
+    return math.sqrt(first**2 + math.fsum(v**2 for v in rest))
+
+
+def corner_loads(found: Corners, front_kg: float, rear_kg: float, side_kgmm: float, track: Track) -> Corners:
+    """As found plus change. The change of an axle goes half to each side; the change's side moment is split between
+    the axles by their new loads. Axle sums are exact, the measured cross-weight is kept.
+
+    Source: common practice, no source (four wheels are statically indeterminate; without wheel rates a rule is chosen).
+    """
+    share = front_kg / (front_kg + rear_kg)
+    d_front, d_rear = front_kg - found.lf_kg - found.rf_kg, rear_kg - found.lr_kg - found.rr_kg
+    tip_front, tip_rear = side_kgmm * share / track.front, side_kgmm * (1 - share) / track.rear
+    return Corners(
+        found.lf_kg + d_front / 2 - tip_front, found.rf_kg + d_front / 2 + tip_front,
+        found.lr_kg + d_rear / 2 - tip_rear, found.rr_kg + d_rear / 2 + tip_rear,
+    )  # fmt: skip

@@ -1,0 +1,87 @@
+"""The loads of a design: as found, ready to drive, and in each load state; with every mass that counts."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.axes import Vec
+from levelcradle.core.design import Item
+from levelcradle.core.level.balance import Loads, MassRow, found_loads, loads_after
+
+__all__ = ["LevelFigures", "LoadRow", "level_figures", "masses"]
+
+
+@dataclass(frozen=True, slots=True)
+class LoadRow:
+    """One state of the car: its id (``ready`` for empty), name and loads."""
+
+    id: str
+    name: str
+    loads: Loads
+
+
+@dataclass(frozen=True, slots=True)
+class LevelFigures:
+    """Everything the Level station shows. ``found`` is None until the car was weighed."""
+
+    found: Loads | None
+    ready: Loads | None
+    states: tuple[LoadRow, ...]
+    masses: tuple[MassRow, ...]
+    missing: tuple[tuple[str, str, str], ...]  # (path, name, which figure)
+
+
+def level_figures(assembly: Assembly) -> LevelFigures:
+    """Loads before and after, per load state."""
+    design = assembly.design
+    changes, missing = list(masses(assembly)), list(_missing(assembly))
+    found = found_loads(design.vehicle)
+    if found is None:
+        return LevelFigures(None, None, (), tuple(changes), tuple(missing))
+    ready = loads_after(found, changes, design.vehicle)
+    rows = []
+    for key, state in sorted(design.load_states.items(), key=lambda row: (row[1].order, row[1].name)):
+        aboard = [row for name in state.aboard if (row := _row(name, design.items[name])) is not None]
+        rows.append(LoadRow(key, state.name, loads_after(found, changes + aboard, design.vehicle)))
+    return LevelFigures(found, ready, tuple(rows), tuple(changes), tuple(missing))
+
+
+def masses(assembly: Assembly) -> Iterator[MassRow]:
+    """What comes out (negative) and goes in, the full boxes and their mounts."""
+    for key, item in sorted(assembly.design.items.items(), key=lambda row: (row[1].order, row[1].name)):
+        if item.state in ("out", "in") and (row := _row(key, item)) is not None:
+            yield row
+    for box in assembly.boxes.values():
+        yield from _box_rows(box, assembly)
+
+
+def _row(key: str, item: Item) -> MassRow | None:
+    if item.mass_kg is None or item.at_mm is None:
+        return None
+    sign = -1.0 if item.state == "out" else 1.0
+    return MassRow(f"items/{key}", item.name, sign * item.mass_kg, item.tol_kg, item.at_mm)
+
+
+def _box_rows(box: PlacedBox, assembly: Assembly) -> Iterator[MassRow]:
+    kinds = assembly.design.module_kinds
+    tol = sum(kinds[m.kind].tol_kg ** 2 for m in box.shell.modules) ** 0.5
+    yield MassRow(box.path, f"{box.box.name}, full", box.shell.full_kg, tol, box.cg)
+    for mount in box.mounts:
+        mass = sum(p.mass_kg for p in mount.pieces)
+        if mass:
+            at: Vec = tuple(  # type: ignore[assignment]
+                sum(p.mass_kg * (p.solid.low[i] + p.solid.high[i]) / 2 for p in mount.pieces) / mass for i in range(3)
+            )
+            yield MassRow(f"mounts/{mount.id}", mount.mount.name, mass, 0.0, at)
+
+
+def _missing(assembly: Assembly) -> Iterator[tuple[str, str, str]]:
+    design = assembly.design
+    aboard = {name for state in design.load_states.values() for name in state.aboard}
+    for key, item in design.items.items():
+        if item.state == "stays" or (item.state == "payload" and key not in aboard):
+            continue
+        if item.mass_kg is None:
+            yield f"items/{key}", item.name, "mass"
+        elif item.at_mm is None:
+            yield f"items/{key}", item.name, "place"

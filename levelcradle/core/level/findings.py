@@ -1,0 +1,126 @@
+"""Axle loads against ratings and target; what the weighing cannot tell."""
+
+import math
+from collections.abc import Iterator
+
+from levelcradle.core.assembly import Assembly
+from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
+from levelcradle.core.level.balance import Loads
+from levelcradle.core.level.figures import LevelFigures
+
+__all__ = ["level_findings", "loads_working"]
+
+STATICS = "moments about the front axle line (statics)"
+
+
+def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
+    """Everything the Level station has to say."""
+    if figures.found is None or figures.ready is None:
+        return [_note("weigh", "unknown", "Weigh the car first: nobody can say what the axles will read", "vehicle/weighing")]
+    found = [_missing(*row) for row in figures.missing]
+    rows = [("ready", "ready", figures.ready), *((r.id, r.name, r.loads) for r in figures.states)]
+    for key, name, loads in rows:
+        found += _ratings(assembly, figures, key, name, loads)
+    found += _target(assembly, figures.ready)
+    found += _not_weighed(assembly, figures.ready)
+    found += _weighed_again(assembly, figures.ready)
+    return found
+
+
+def _note(code: str, state: State, says: str, subject: str, because: str = "") -> Finding:
+    return Finding(
+        id=f"level:{code}", code=f"level.{code}", station="level", state=state, subjects=(subject,), says=says, because=because
+    )
+
+
+def _missing(path: str, name: str, what: str) -> Finding:
+    return Finding(
+        id=f"level:missing:{path}", code="level.missing", station="level", state="unknown", subjects=(path,),
+        says=f"{plain(name)}: its {what} is missing, so the axle loads leave it out", because="a missing figure never passes",
+    )  # fmt: skip
+
+
+def _ratings(assembly: Assembly, figures: LevelFigures, key: str, name: str, loads: Loads) -> Iterator[Finding]:
+    rating = assembly.design.vehicle.ratings
+    gross_tol = math.hypot(loads.front_tol_kg, loads.rear_tol_kg)
+    for axle, load, tol, most in (
+        ("front axle", loads.front_kg, loads.front_tol_kg, rating.front_kg),
+        ("rear axle", loads.rear_kg, loads.rear_tol_kg, rating.rear_kg),
+        ("gross mass", loads.total_kg, gross_tol, rating.gross_kg),
+    ):
+        if most is None:
+            continue
+        margin = most - load
+        state: State = "foul" if margin < 0 or load < 0 else "tight" if margin < tol else "clear"
+        if figures.missing and state != "foul":
+            state = "unknown"
+        words = "{0} over its rating" if margin < 0 else "{0} under its rating"
+        yield Finding(
+            id=f"level:rating:{key}:{axle}", code="level.rating", station="level", state=state,
+            subjects=("vehicle/ratings",) if key == "ready" else (f"load_states/{key}", "vehicle/ratings"),
+            says=f"{axle.capitalize()}, {plain(name)}: {words}, ± {{1}}",
+            figures=(Figure(abs(margin), "kg", "up" if margin < 0 else "down"), Figure(tol, "", "up")),
+            value=load, limit=most, margin=margin, unit="kg", tolerance=tol, shows=axle,
+            because="rating as given for the vehicle", working=lambda: loads_working(assembly, figures, loads),
+        )  # fmt: skip
+
+
+def loads_working(assembly: Assembly, figures: LevelFigures, loads: Loads) -> Working:
+    """How an axle's load came about: as found, and each change times its lever."""
+    assert figures.found is not None
+    wheelbase = assembly.design.vehicle.wheelbase_mm
+    steps = [Step("rear axle as found", "rear readings added", figures.found.rear_kg, "kg", "scales")]
+    for row in figures.masses:
+        rule = f"{row.mass_kg:+.2f} kg × {row.at[0]:.1f} / {wheelbase:g}"
+        steps.append(Step(row.name, rule, row.mass_kg * row.at[0] / wheelbase, "kg", STATICS))
+    payload = loads.rear_kg - figures.found.rear_kg - math.fsum(s.value for s in steps[1:])
+    if abs(payload) > 1e-6:
+        steps.append(Step("people and load aboard", "each mass × its lever", payload, "kg", STATICS))
+    steps.append(Step("rear axle", "all added", loads.rear_kg, "kg", STATICS))
+    steps.append(Step("front axle", f"total {loads.total_kg:.1f} − rear", loads.front_kg, "kg", STATICS))
+    rule = "root-sum-square of half a step per reading and each tolerance × its lever"
+    steps.append(Step("rear axle may be off by", rule, loads.rear_tol_kg, "kg", "error propagation"))
+    return tuple(steps)
+
+
+def _target(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
+    target = assembly.design.vehicle.target
+    if target is None:
+        return
+    off = ready.front_percent - target.front_percent
+    yield Finding(
+        id="level:target", code="level.target", station="level", state="note", subjects=("vehicle/target",),
+        says="Front share {0} of the mass, {1} aimed at",
+        figures=(Figure(ready.front_percent, "%"), Figure(target.front_percent, "%")), value=ready.front_percent,
+        limit=target.front_percent, margin=-abs(off), unit="%", because="your own aim", shows="front share",
+    )  # fmt: skip
+
+
+def _not_weighed(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
+    if ready.across_mm is None:
+        yield _note("across", "unknown", "Left and right were not weighed", "vehicle/weighing", "only axle readings were taken")
+    if ready.up_mm is None:
+        yield _note("height", "unknown", "The height of the CG is not known", "vehicle/cg_height", "nobody measured or assumed it")
+
+
+def _weighed_again(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
+    again = assembly.design.vehicle.weighed_again
+    if again is None:
+        return
+    pairs = (
+        (("front axle", again.front_kg, ready.front_kg, ready.front_tol_kg), ("rear axle", again.rear_kg, ready.rear_kg, ready.rear_tol_kg))
+        if again.type == "axles"
+        else (
+            ("front axle", again.lf_kg + again.rf_kg, ready.front_kg, ready.front_tol_kg),
+            ("rear axle", again.lr_kg + again.rr_kg, ready.rear_kg, ready.rear_tol_kg),
+        )
+    )
+    for name, read, predicted, tol in pairs:
+        off = read - predicted
+        reach = tol + again.step_kg / 2
+        yield Finding(
+            id=f"level:again:{name}", code="level.again", station="level", state="clear" if abs(off) <= reach else "note",
+            subjects=("vehicle/weighed_again",), says=f"Weighed again, {name}: {{0}}, predicted {{1}} ± {{2}}",
+            figures=(Figure(read, "kg"), Figure(predicted, "kg"), Figure(tol, "", "up")), value=read, limit=predicted,
+            margin=reach - abs(off), unit="kg", tolerance=tol, because="predicted against found", shows=name,
+        )  # fmt: skip

@@ -1,0 +1,74 @@
+"""The 24 ways a module can stand: which face is down, which looks aft."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from levelcradle.core.axes import Matrix, Vec, cross
+from levelcradle.core.design.base import ModuleFace
+from levelcradle.core.design.box import Turn
+from levelcradle.core.design.stock import ModuleKind
+
+__all__ = ["DIRECTIONS", "Turned", "turned", "turns_for"]
+
+DIRECTIONS = ("front", "aft", "left", "right", "down", "up")
+"""The six ways a face can look in the box's frame: − and + of aft, right, up."""
+
+_NORMAL: dict[str, Vec] = {
+    "end_a": (-1, 0, 0), "end_b": (1, 0, 0), "side_a": (0, -1, 0), "side_b": (0, 1, 0), "base": (0, 0, -1), "top": (0, 0, 1),
+}  # fmt: skip
+_FACES: tuple[ModuleFace, ...] = ("end_a", "end_b", "side_a", "side_b", "base", "top")
+
+
+@dataclass(frozen=True, slots=True)
+class Turned:
+    """A module kind in one turn, in box axes.
+
+    Attributes:
+        size_mm: (aft, across, up), grown to the widest state.
+        looks: which module face looks front, aft, left, right, down, up.
+        asks_mm: free space each of those faces asks for before it.
+        neighbour_mm: gap to a neighbour of the same block along aft, across, up, as the two faces ask.
+    """
+
+    size_mm: Vec
+    looks: tuple[ModuleFace, ...]
+    asks_mm: tuple[float, ...]
+    neighbour_mm: Vec
+
+
+def turned(kind: ModuleKind, turn: Turn) -> Turned:
+    """A kind as it stands in a turn. Where two faces of neighbours look at each other, the larger demand counts."""
+    matrix = _matrix(turn.down, turn.aft)
+    grown = np.array(kind.size_mm) + np.array((kind.growth_mm.length, kind.growth_mm.width, kind.growth_mm.height))
+    size = np.abs(matrix) @ grown
+    looks = tuple(_face_towards(matrix, way) for way in range(6))
+    asks = [kind.face_gap_mm.get(face, 0.0) for face in looks]
+    asks[5] = max(asks[5], kind.above_mm)
+    neighbour = [max(asks[2 * axis], asks[2 * axis + 1], kind.neighbour_gap_mm) for axis in range(3)]
+    return Turned((float(size[0]), float(size[1]), float(size[2])), looks, tuple(asks), (neighbour[0], neighbour[1], neighbour[2]))
+
+
+def turns_for(kind: ModuleKind) -> list[Turn]:
+    """Every turn the kind may rest in."""
+    return [
+        Turn(down=down, aft=aft)
+        for down in kind.may_rest_on
+        for aft in _FACES
+        if abs(sum(a * b for a, b in zip(_NORMAL[down], _NORMAL[aft], strict=True))) < 0.5
+    ]
+
+
+@lru_cache(maxsize=64)
+def _matrix(down: str, aft: str) -> Matrix:
+    """(3, 3) from module axes to box axes: rows are box aft, right and up written in module axes."""
+    aft_m, up_m = _NORMAL[aft], tuple(-v for v in _NORMAL[down])
+    right_m = cross((up_m[0], up_m[1], up_m[2]), aft_m)
+    return np.array([aft_m, right_m, up_m], dtype=float)
+
+
+def _face_towards(matrix: Matrix, way: int) -> ModuleFace:
+    axis, sign = way // 2, 1 if way % 2 else -1
+    wanted = matrix[axis] * sign
+    return next(face for face in _FACES if np.allclose(_NORMAL[face], wanted))

@@ -1,0 +1,92 @@
+"""A cut part: a flat outline with its holes and bends, in one material."""
+
+import math
+from dataclasses import dataclass
+
+from shapely.geometry import Polygon
+
+__all__ = ["Bend", "FlatPart", "Hole", "bend_allowance", "bend_deduction"]
+
+Flat = tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Hole:
+    """A round hole in the flat."""
+
+    at: Flat
+    diameter_mm: float
+    purpose: str
+
+
+@dataclass(frozen=True, slots=True)
+class Bend:
+    """A bend line in the flat, its angle (change of direction), inside radius, and which way it goes."""
+
+    start: Flat
+    end: Flat
+    angle_deg: float
+    radius_mm: float
+    up: bool
+
+
+@dataclass(frozen=True, slots=True)
+class FlatPart:
+    """One flat part to cut.
+
+    Attributes:
+        outline: closed polygon, counter-clockwise [mm], first corner not repeated.
+        mass_kg: flat area less holes, times thickness and density.
+        notes: what the folder and welder must know.
+    """
+
+    id: str
+    name: str
+    quantity: int
+    material: str
+    material_name: str
+    thickness_mm: float
+    density_kg_m3: float
+    outline: tuple[Flat, ...]
+    holes: tuple[Hole, ...]
+    bends: tuple[Bend, ...]
+    notes: tuple[str, ...] = ()
+
+    @property
+    def area_mm2(self) -> float:
+        return float(Polygon(self.outline).area) - sum(math.pi / 4 * hole.diameter_mm**2 for hole in self.holes)
+
+    @property
+    def size_mm(self) -> Flat:
+        xs, ys = [p[0] for p in self.outline], [p[1] for p in self.outline]
+        return max(xs) - min(xs), max(ys) - min(ys)
+
+    @property
+    def mass_kg(self) -> float:
+        return self.area_mm2 * self.thickness_mm * self.density_kg_m3 * 1e-9
+
+
+def bend_allowance(*, angle_deg: float, radius_mm: float, thickness_mm: float, k: float) -> float:
+    """Length of the neutral fibre in a bend: BA = A (R + K t), A in radians.
+
+    Args:
+        angle_deg: change of direction, 0 < A < 180.
+        radius_mm: inside radius R.
+        k: place of the neutral fibre as a share of the thickness.
+    Source: sheet-metal handbooks (neutral fibre), as Machinery's Handbook.
+    """
+    return math.radians(angle_deg) * (radius_mm + k * thickness_mm)
+
+
+def bend_deduction(*, angle_deg: float, radius_mm: float, thickness_mm: float, k: float) -> float:
+    """What two outside lengths to the apex exceed the flat by: BD = 2 tan(A/2)(R + t) - BA.
+
+    Valid for: bends up to 90 degrees, outside lengths measured to the apex.
+    Raises: ValueError above 90 degrees, where the outside length must be said otherwise.
+    Source: as bend_allowance.
+    """
+    if not 0 < angle_deg <= 90:
+        raise ValueError("a bend deduction to the apex is given up to 90 degrees")
+    setback = math.tan(math.radians(angle_deg) / 2) * (radius_mm + thickness_mm)
+    allowance = bend_allowance(angle_deg=angle_deg, radius_mm=radius_mm, thickness_mm=thickness_mm, k=k)
+    return 2 * setback - allowance

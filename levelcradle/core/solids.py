@@ -1,0 +1,203 @@
+"""Convex solids in vehicle axes: the only door to the geometry kernel.
+
+A solid is a convex hull of points, or a round rod. Distances are exact for hulls (coal, GJK); a rod's are never
+more than 0.005 mm too large. Everything that leaves here is a plain float.
+"""
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from functools import lru_cache
+from typing import Any
+
+import coal
+import numpy as np
+
+from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
+
+__all__ = ["Nearest", "Solid", "block", "bounds_apart", "hull", "nearest", "prism", "rod", "shadows"]
+
+_CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
+_STRAIGHT = np.eye(3)
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Solid:
+    """A convex solid.
+
+    Attributes:
+        points: (n, 3) its corners; for a rod the two ends of its axis.
+        radius_mm: of a rod; 0 for a hull.
+        low, high: corners of its bounding box.
+        upright: a hull that is exactly its bounding box.
+    """
+
+    points: Matrix
+    radius_mm: float
+    low: Vec
+    high: Vec
+    upright: bool
+    _shape: list[Any] = field(default_factory=list, repr=False)
+
+    def moved(self, placement: Placement) -> "Solid":
+        points = placement.points(self.points)
+        still_upright = self.upright and bool(np.all((np.abs(placement.turn) < 1e-12) | (np.abs(placement.turn) > 1 - 1e-12)))
+        return _solid(points, self.radius_mm, upright=still_upright)
+
+    def outline(self, first: int, second: int) -> list[tuple[float, float]]:
+        """Its shadow along the third axis: a convex polygon in the two given axes (0 aft, 1 right, 2 up)."""
+        if self.radius_mm:
+            return _rod_outline(self, first, second)
+        if self.upright:
+            (a0, b0), (a1, b1) = (self.low[first], self.low[second]), (self.high[first], self.high[second])
+            return [(a0, b0), (a1, b0), (a1, b1), (a0, b1)]
+        return _convex([(float(p[first]), float(p[second])) for p in self.points])
+
+
+def block(low: Vec, high: Vec) -> Solid:
+    """An upright block between two opposite corners [mm]."""
+    low_, high_ = np.minimum(low, high), np.maximum(low, high)
+    return _solid(low_ + _CORNERS * (high_ - low_), 0.0, upright=True)
+
+
+def hull(points: Iterable[Vec]) -> Solid:
+    """The convex hull of four or more points that do not lie in one plane."""
+    return _solid(np.array(list(points), dtype=float), 0.0, upright=False)
+
+
+def prism(outline: Sequence[tuple[float, float]], low_up_mm: float, high_up_mm: float) -> Solid:
+    """A convex plan outline (aft, right) between two heights."""
+    return hull([(x, y, z) for z in (low_up_mm, high_up_mm) for x, y in outline])
+
+
+def rod(start: Vec, end: Vec, radius_mm: float) -> Solid:
+    """A round bar with flat ends."""
+    return _solid(np.array([start, end], dtype=float), radius_mm, upright=False)
+
+
+def _solid(points: Matrix, radius_mm: float, *, upright: bool) -> Solid:
+    low, high = points.min(axis=0), points.max(axis=0)
+    if radius_mm:
+        axis = (points[1] - points[0]) / np.linalg.norm(points[1] - points[0])
+        reach = radius_mm * np.sqrt(np.clip(1 - axis**2, 0, 1))
+        low, high = low - reach, high + reach
+    return Solid(points, radius_mm, _floats(low), _floats(high), upright)
+
+
+def _floats(values: Matrix) -> Vec:
+    return float(values[0]), float(values[1]), float(values[2])
+
+
+@dataclass(frozen=True, slots=True)
+class Nearest:
+    """Two solids: the clear distance (negative: how deep they overlap) and a nearest point of each [mm]."""
+
+    gap_mm: float
+    here: Vec
+    there: Vec
+
+
+def bounds_apart(a: Solid, b: Solid) -> float:
+    """Distance between the bounding boxes: never more than the true gap; 0 when they meet."""
+    return math.sqrt(sum(max(a.low[i] - b.high[i], b.low[i] - a.high[i], 0.0) ** 2 for i in range(3)))
+
+
+def nearest(a: Solid, b: Solid) -> Nearest:
+    """Gap between two convex solids with the nearest two points.
+
+    Upright blocks are answered in closed form, all else by the kernel. Of an overlap the depth is the shortest
+    way out, and the points are its two ends.
+    """
+    if a.upright and b.upright:
+        return _nearest_blocks(a, b)
+    request, result = coal.DistanceRequest(), coal.DistanceResult()
+    request.enable_signed_distance = True
+    gap = float(coal.distance(*_kernel(a), *_kernel(b), request, result))
+    here, there = _floats(result.getNearestPoint1()), _floats(result.getNearestPoint2())
+    return Nearest(gap, here, there)
+
+
+def _nearest_blocks(a: Solid, b: Solid) -> Nearest:
+    apart = [max(b.low[i] - a.high[i], a.low[i] - b.high[i]) for i in range(3)]
+    here, there = [0.0] * 3, [0.0] * 3
+    for i in range(3):
+        if apart[i] > 0:
+            here[i], there[i] = (a.high[i], b.low[i]) if b.low[i] > a.high[i] else (a.low[i], b.high[i])
+        else:
+            here[i] = there[i] = (max(a.low[i], b.low[i]) + min(a.high[i], b.high[i])) / 2
+    if max(apart) > 0:
+        return Nearest(math.sqrt(sum(max(d, 0.0) ** 2 for d in apart)), tuple(here), tuple(there))  # type: ignore[arg-type]
+    way = apart.index(max(apart))  # the shallowest axis is the shortest way out
+    here[way], there[way] = (
+        (a.high[way], b.low[way]) if b.low[way] - a.high[way] == apart[way] else (a.low[way], b.high[way])
+    )
+    return Nearest(apart[way], tuple(here), tuple(there))  # type: ignore[arg-type]
+
+
+def _kernel(solid: Solid) -> tuple[Any, Any]:
+    if not solid._shape:
+        if solid.radius_mm:
+            start, end = (_floats(p) for p in solid.points)
+            along = unit(minus(end, start))
+            side = unit(cross(along, (0.0, 0.0, 1.0) if abs(along[2]) < 0.9 else (1.0, 0.0, 0.0)))
+            turn = np.array([side, cross(along, side), along]).T
+            shape = coal.Cylinder(solid.radius_mm, float(np.linalg.norm(solid.points[1] - solid.points[0])))
+            solid._shape.append((shape, coal.Transform3s(turn, solid.points.mean(axis=0))))
+        else:
+            points = coal.StdVec_Vec3s()
+            for point in solid.points:
+                points.append(point)
+            solid._shape.append((coal.Convex.convexHull(points, True, "Qt"), coal.Transform3s.Identity()))
+    return solid._shape[0]  # type: ignore[no-any-return]
+
+
+_VIEWS = ((0, 1), (0, 2), (1, 2))
+Polygon = tuple[tuple[float, float], ...]
+
+
+def shadows(solid: Solid) -> tuple[Polygon, Polygon, Polygon]:
+    """Outlines in plan (aft, right), from the side (aft, up) and in section (right, up), to a thousandth."""
+    plan, side, section = (
+        tuple([(round(a, 3), round(b, 3)) for a, b in solid.outline(*axes)]) for axes in _VIEWS
+    )  # fmt: skip
+    return plan, side, section
+
+
+def _convex(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    """Convex hull, counter-clockwise (monotone chain)."""
+    points = sorted(set(points))
+    if len(points) < 3:
+        return points
+
+    def half(run: Iterable[tuple[float, float]]) -> list[tuple[float, float]]:
+        out: list[tuple[float, float]] = []
+        for p in run:
+            while len(out) > 1 and _turn(out[-2], out[-1], p) <= 1e-9:
+                out.pop()
+            out.append(p)
+        return out[:-1]
+
+    return half(points) + half(reversed(points))
+
+
+def _turn(a: tuple[float, float], b: tuple[float, float], c: tuple[float, float]) -> float:
+    return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
+
+
+@lru_cache(maxsize=1)
+def _ring() -> tuple[tuple[float, float], ...]:
+    return tuple((math.cos(k * math.tau / 24), math.sin(k * math.tau / 24)) for k in range(24))
+
+
+def _rod_outline(solid: Solid, first: int, second: int) -> list[tuple[float, float]]:
+    start, end = (_floats(p) for p in solid.points)
+    along = unit(minus(end, start))
+    if abs(along[3 - first - second]) > 1 - 1e-9:  # seen end-on
+        return [(start[first] + solid.radius_mm * c, start[second] + solid.radius_mm * s) for c, s in _ring()]
+    if max(abs(v) for v in along) > 1 - 1e-9:  # seen square from the side
+        (a0, b0), (a1, b1) = (solid.low[first], solid.low[second]), (solid.high[first], solid.high[second])
+        return [(a0, b0), (a1, b0), (a1, b1), (a0, b1)]
+    side = unit(cross(along, (0.0, 0.0, 1.0) if abs(along[2]) < 0.9 else (1.0, 0.0, 0.0)))
+    other, r = cross(along, side), solid.radius_mm
+    rim = [[p[i] + r * (c * side[i] + s * other[i]) for i in (first, second)] for p in (start, end) for c, s in _ring()]
+    return _convex([(a, b) for a, b in rim])
