@@ -9,6 +9,7 @@ from levelcradle.core.bays import Panel, SideName, panels
 from levelcradle.core.box import Piece, Shell, shell_of
 from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Mount, SolidSpec
+from levelcradle.core.memo import Memo
 from levelcradle.core.solids import Solid, block, nearest, prism, rod
 
 __all__ = ["Assembly", "Obstacle", "PlacedBox", "PlacedMount", "PlacedPiece", "bay_panels", "face_of", "resolve", "solid_of"]
@@ -33,12 +34,24 @@ class PlacedMount:
     mount: Mount
     frame: AngleFrame | None
     pieces: tuple[BracketPiece, ...]
-    on: frozenset[str]  # paths of the things its hard point sits on
+
+    def sits_on(self, solid: Solid) -> bool:
+        """Whether its hard point lies on a thing's solid: then bracket and bolt touch that thing by intent."""
+        if self.frame is None:
+            return False
+        spot = plus(self.frame.at, scaled(self.frame.n, -0.5))
+        if not all(solid.low[i] - TOUCHES_MM < spot[i] < solid.high[i] + TOUCHES_MM for i in range(3)):
+            return False
+        probe = block(minus(spot, (0.01, 0.01, 0.01)), plus(spot, (0.01, 0.01, 0.01)))
+        return nearest(probe, solid).gap_mm <= TOUCHES_MM
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False, slots=True)
 class PlacedBox:
-    """A box in the vehicle: shell, outside pieces, mounts, and its mass full (without its mounts)."""
+    """A box in the vehicle: shell, outside pieces, mounts, and its mass full (without its mounts).
+
+    Made once for the same content, so that what follows from it alone is cached by its identity.
+    """
 
     id: str
     box: Box
@@ -95,7 +108,7 @@ def _solid(spec: SolidSpec) -> Solid:
 def resolve(design: Design) -> Assembly:
     """Solids and masses of a design in vehicle axes."""
     things = tuple(_things(design))
-    boxes = {key: _placed(key, box, design, things) for key, box in design.boxes.items()}
+    boxes = {key: _placed(key, box, design) for key, box in design.boxes.items()}
     own = {key: tuple(_sides(key, bay, own_bay=True)) for key, bay in design.bays.items()}
     sides = tuple(side for key, bay in design.bays.items() for side in _sides(key, bay, own_bay=False))
     return Assembly(design, boxes, things, sides, own)
@@ -136,18 +149,29 @@ def side_word(side: SideName) -> str:
     return {"fore": "front", "aft": "rear", "left": "left side", "right": "right side", "floor": "floor", "top": "top"}[side]
 
 
-def _placed(key: str, box: Box, design: Design, things: tuple[Obstacle, ...]) -> PlacedBox:
-    density = design.tables.materials[box.material].density_kg_m3
-    shell = shell_of(box, design.module_kinds, density)
-    placement = _placement(box, shell)
-    mounts = tuple(
-        _mount(name, mount, box, shell, placement, design, things)
-        for name, mount in sorted(design.mounts.items(), key=lambda row: (row[1].order, row[0]))
-        if mount.box == key
+_placed_boxes: Memo[PlacedBox] = Memo(512)
+
+
+def _placed(key: str, box: Box, design: Design) -> PlacedBox:
+    mounts = sorted(((k, m) for k, m in design.mounts.items() if m.box == key), key=lambda row: (row[1].order, row[0]))
+    kinds = sorted({block.kind for block in box.blocks.values()})
+    content = (
+        key,
+        box.model_dump_json(),
+        *(design.module_kinds[kind].model_dump_json() for kind in kinds),
+        *((name, mount.model_dump_json(), design.hardpoints[mount.hardpoint].model_dump_json()) for name, mount in mounts),
+        design.tables.model_dump_json(include={"materials", "bolts"}),
     )
+    return _placed_boxes.get(content, lambda: _place(key, box, design, mounts))
+
+
+def _place(key: str, box: Box, design: Design, mounts: list[tuple[str, Mount]]) -> PlacedBox:
+    shell = shell_of(box, design.module_kinds, design.tables.materials[box.material].density_kg_m3)
+    placement = _placement(box, shell)
+    standing = tuple(_mount(name, mount, box, shell, placement, design) for name, mount in mounts)
     own = tuple(PlacedPiece(piece.name, _block(piece).moved(placement)) for piece in shell.envelope)
-    brackets = tuple(PlacedPiece(p.name, p.solid, m.id) for m in mounts for p in m.pieces)
-    return PlacedBox(key, box, shell, placement, own + brackets, mounts, placement.point(shell.cg))
+    brackets = tuple(PlacedPiece(p.name, p.solid, m.id) for m in standing for p in m.pieces)
+    return PlacedBox(key, box, shell, placement, own + brackets, standing, placement.point(shell.cg))
 
 
 def _block(piece: Piece) -> Solid:
@@ -174,18 +198,12 @@ def face_of(box: PlacedBox | tuple[Shell, Placement], face: str) -> tuple[Vec, V
     return placement.point((share[0] * size[0], share[1] * size[1], share[2] * size[2])), placement.direction(normal)
 
 
-def _mount(
-    key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design, things: tuple[Obstacle, ...]
-) -> PlacedMount:
+def _mount(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design) -> PlacedMount:
     point = design.hardpoints[mount.hardpoint]
     wall_point, normal = face_of((shell, placement), mount.face)
     doubler = mount.doubler.thickness_mm if mount.doubler else 0.0
     frame = AngleFrame.of(point.at_mm, point.direction, wall_point, normal, doubler)
     if frame is None or frame.c_mm + mount.bracket.toe_mm <= 0:
-        return PlacedMount(key, mount, frame, (), frozenset())
+        return PlacedMount(key, mount, frame, ())
     density = design.tables.materials[box.material].density_kg_m3
-    pieces = tuple(angle_pieces(mount, frame, design.tables, density))
-    spot = plus(point.at_mm, scaled(point.direction, -0.5))
-    probe = block(minus(spot, (0.01, 0.01, 0.01)), plus(spot, (0.01, 0.01, 0.01)))
-    near = (o for o in things if all(o.solid.low[i] - 2 < spot[i] < o.solid.high[i] + 2 for i in range(3)))
-    return PlacedMount(key, mount, frame, pieces, frozenset(o.path for o in near if nearest(probe, o.solid).gap_mm <= TOUCHES_MM))
+    return PlacedMount(key, mount, frame, tuple(angle_pieces(mount, frame, design.tables, density)))

@@ -1,6 +1,7 @@
 """From the assembly to the parts that are cut."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from levelcradle.core.assembly import Assembly
 from levelcradle.core.box import lid_part, makeable, tray_part
@@ -12,8 +13,24 @@ __all__ = ["part_named", "parts_of"]
 
 
 def parts_of(assembly: Assembly) -> tuple[FlatPart, ...]:
-    """Every flat part: tray and lid of each box that can be folded, angle and doubler of each mount that can stand."""
-    return tuple(_parts(assembly))
+    """Every flat part once, with how many are alike: tray and lid of each box that can be folded, angle and doubler of
+    each mount that can stand."""
+    alike: dict[tuple[object, ...], list[FlatPart]] = {}
+    for part in _parts(assembly):
+        shape = (part.material, part.thickness_mm, _rounded(part.outline), part.holes, part.bends, part.notes)
+        alike.setdefault(shape, []).append(part)
+    return tuple(_together(parts) for parts in alike.values())
+
+
+def _rounded(outline: tuple[tuple[float, float], ...]) -> tuple[tuple[float, float], ...]:
+    return tuple((round(x, 6), round(y, 6)) for x, y in outline)
+
+
+def _together(parts: list[FlatPart]) -> FlatPart:
+    first = parts[0]
+    if len(parts) == 1:
+        return first
+    return replace(first, quantity=len(parts), name=f"{first.name} and {len(parts) - 1} alike")
 
 
 def part_named(assembly: Assembly, name: str) -> FlatPart:

@@ -7,6 +7,7 @@ from functools import lru_cache
 from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels, solid_of
 from levelcradle.core.axes import Vec
 from levelcradle.core.bays import stations_in_order
+from levelcradle.core.memo import Memo
 from levelcradle.core.solids import Polygon, Solid, block, shadows
 
 __all__ = ["Shape", "shapes"]
@@ -36,7 +37,7 @@ class Shape:
 
 def shapes(assembly: Assembly) -> tuple[Shape, ...]:
     """Every shape, things first, boxes last."""
-    return (*_bays(assembly), *_things(assembly), *(s for box in assembly.boxes.values() for s in _box(assembly, box)))
+    return (*_bays(assembly), *_things(assembly), *(s for box in assembly.boxes.values() for s in _of_box(assembly, box)))
 
 
 def _shape(path: str, kind: str, name: str, solid: Solid, label: str = "", gap_class: str = "", owner: str = "") -> Shape:
@@ -77,6 +78,13 @@ def _things(assembly: Assembly) -> Iterator[Shape]:
             kind = {"out": "gone", "payload": "payload"}.get(item.state, "item")
             solid = solid_of(item.solid)
             yield Shape(f"items/{key}", kind, item.name, *_still(solid), solid.high[2], gap_class=item.gap_class)
+
+
+_boxes: Memo[tuple[Shape, ...]] = Memo(512)
+
+
+def _of_box(assembly: Assembly, box: PlacedBox) -> tuple[Shape, ...]:
+    return _boxes.get(box, lambda: tuple(_box(assembly, box)))
 
 
 def _box(assembly: Assembly, box: PlacedBox) -> Iterator[Shape]:

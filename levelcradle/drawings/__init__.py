@@ -1,0 +1,9 @@
+"""Parts and views to drawings to files."""
+
+from levelcradle.drawings.cutlist import cut_list_csv
+from levelcradle.drawings.dxf import part_dxf
+from levelcradle.drawings.pack import pack_files, sheets_of
+from levelcradle.drawings.pdf import sheets_pdf
+from levelcradle.drawings.svg import sheet_svg
+
+__all__ = ["cut_list_csv", "pack_files", "part_dxf", "sheet_svg", "sheets_of", "sheets_pdf"]

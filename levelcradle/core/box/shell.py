@@ -6,12 +6,12 @@ Outside means the tray's walls and floor. The lid is a cap over it, the screw he
 import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 
 from levelcradle.core.axes import Vec, plus
 from levelcradle.core.box.openings import screw_places
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
+from levelcradle.core.memo import Memo
 from levelcradle.core.modules import Laid, lay_out
 
 __all__ = ["InnerGap", "Piece", "Shell", "ShellModule", "shell_of"]
@@ -79,20 +79,21 @@ class Shell:
     cg: Vec
 
 
+_shells: Memo[Shell] = Memo(512)
+
+
 def shell_of(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> Shell:
     """The box in its own frame. Cached by the content it depends on: not its name, pose, bay or mounts."""
-    still = box.model_copy(update={"name": "-", "bay": None, "pose": _NO_POSE, "openings": {}, "hold_down": None, "order": 0})
-    used = tuple((key, kinds[key]) for key in sorted({block.kind for block in box.blocks.values()}))
-    return _shell(still.model_dump_json(by_alias=True), tuple((key, kind.model_dump_json()) for key, kind in used), density_kg_m3)
+    used = sorted({block.kind for block in box.blocks.values()})
+    content = (
+        box.model_dump_json(exclude={"name", "bay", "pose", "openings", "hold_down", "order"}),
+        *((key, kinds[key].model_dump_json()) for key in used),
+        density_kg_m3,
+    )
+    return _shells.get(content, lambda: _shell(box, kinds, density_kg_m3))
 
 
-_NO_POSE = Box.model_validate({"name": "-", "pose": {"anchor": "base", "at_mm": (0.0, 0.0, 0.0)}}).pose
-
-
-@lru_cache(maxsize=512)
-def _shell(box_json: str, kinds_json: tuple[tuple[str, str], ...], density_kg_m3: float) -> Shell:
-    box = Box.model_validate_json(box_json)
-    kinds = {key: ModuleKind.model_validate_json(text) for key, text in kinds_json}
+def _shell(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> Shell:
     blocks = {
         key: (block, lay_out(block, kinds[block.kind]))
         for key, block in sorted(box.blocks.items(), key=lambda row: (row[1].order, row[0]))

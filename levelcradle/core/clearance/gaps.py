@@ -5,6 +5,7 @@ Every gap is the exact distance between real pieces. Bounding boxes only decide 
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -81,6 +82,35 @@ def _apart(ours: Sequence[Solid], theirs: Sequence[Solid]) -> Matrix:
     return np.asarray(np.sqrt((np.maximum(between, 0.0) ** 2).sum(axis=2)))
 
 
+@lru_cache(maxsize=512)
+def _reach(box: PlacedBox) -> tuple[Matrix, Matrix]:
+    """(low, high) of everything of a box."""
+    low, high = _bounds(p.solid for p in box.pieces)
+    return low.min(axis=0), high.max(axis=0)
+
+
+def _bounds_apart(box: PlacedBox, around: list[Obstacle]) -> list[float]:
+    """How far each thing's bounding box is from the one round all pieces of a box."""
+    low, high = _reach(box)
+    other_low, other_high = _bounds(o.solid for o in around)
+    between = np.maximum(np.maximum(other_low - high, low - other_high), 0.0)
+    return [float(v) for v in np.sqrt((between**2).sum(axis=1))]
+
+
+@lru_cache(maxsize=20_000)
+def _to_thing(box: PlacedBox, solid: Solid, within: float) -> tuple[PlacedPiece, Nearest] | None:
+    """The nearest piece of a box to a thing. A mount's own pieces are left out where it sits on that thing."""
+    excused = {mount.id for mount in box.mounts if mount.sits_on(solid)}
+    pieces = [p for p in box.pieces if p.mount is None or p.mount not in excused]
+    return _closest(pieces, [solid], _apart([p.solid for p in pieces], [solid]), within)
+
+
+@lru_cache(maxsize=20_000)
+def _to_box(box: PlacedBox, other: PlacedBox, within: float) -> tuple[PlacedPiece, Nearest] | None:
+    solids = [p.solid for p in other.pieces]
+    return _closest(box.pieces, solids, _apart([p.solid for p in box.pieces], solids), within)
+
+
 def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix, within: float) -> tuple[PlacedPiece, Nearest] | None:
     """The nearest of all pairs of pieces, nearest bounding boxes first; None when all are further than ``within``."""
     best: tuple[PlacedPiece, Nearest] | None = None
@@ -97,15 +127,13 @@ def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix
 def _to_things(design: Design, box: PlacedBox, around: list[Obstacle]) -> Iterator[_Pair]:
     if not around:
         return
-    apart = _apart([p.solid for p in box.pieces], [o.solid for o in around])
-    sits_on = {mount.id: mount.on for mount in box.mounts}
+    apart = _bounds_apart(box, around)
     for column, thing in enumerate(around):
         need = 0.0 if thing.crush else design.tables.gaps[thing.gap_class].need_mm  # type: ignore[index]
         within = need + SHOWN_WITHIN_MM
-        if apart[:, column].min() > within:
+        if apart[column] > within:
             continue
-        rows = [i for i, p in enumerate(box.pieces) if not (p.mount and thing.path in sits_on[p.mount])]
-        hit = _closest([box.pieces[i] for i in rows], [thing.solid], apart[rows, column : column + 1], within)
+        hit = _to_thing(box, thing.solid, within)
         if hit:
             because = "nothing with modules belongs in a crush zone" if thing.crush else _because(design, thing.gap_class)
             yield _Pair(box, thing.path, thing.name, *hit, need, because, thing.crush)
@@ -114,9 +142,7 @@ def _to_things(design: Design, box: PlacedBox, around: list[Obstacle]) -> Iterat
 def _to_boxes(design: Design, box: PlacedBox, others: list[PlacedBox]) -> Iterator[_Pair]:
     need = design.tables.gaps["same"].need_mm
     for other in others:
-        solids = [p.solid for p in other.pieces]
-        hit = _closest(box.pieces, solids, _apart([p.solid for p in box.pieces], solids), need + SHOWN_WITHIN_MM)
-        if hit:
+        if hit := _to_box(box, other, need + SHOWN_WITHIN_MM):
             yield _Pair(box, other.path, other.box.name, *hit, need, _because(design, "same"))
 
 

@@ -1,13 +1,15 @@
 """Every mount of a design with its uses over all cases and the whole envelope."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox, PlacedMount
 from levelcradle.core.axes import Matrix
+from levelcradle.core.design import HardPoint, Tables
 from levelcradle.core.design.tables import LoadCase
+from levelcradle.core.memo import Memo
 from levelcradle.core.mount.angle_checks import AngleJoint, Load, geometry, lever_pull, tightening, uses
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
 
@@ -63,10 +65,15 @@ class SupportFigures:
 
 def support_figures(assembly: Assembly) -> tuple[SupportFigures, ...]:
     """Reactions and uses for every box."""
-    return tuple(_of_box(assembly, box) for box in assembly.boxes.values())
+    tables, points = assembly.design.tables, assembly.design.hardpoints
+    rules = tables.model_dump_json(exclude={"gaps"})
+    return tuple(_supports.get((box, rules), lambda box=box: _of_box(box, tables, points)) for box in assembly.boxes.values())  # type: ignore[misc]
 
 
-def _of_box(assembly: Assembly, box: PlacedBox) -> SupportFigures:
+_supports: Memo[SupportFigures] = Memo(512)
+
+
+def _of_box(box: PlacedBox, tables: Tables, hardpoints: Mapping[str, HardPoint]) -> SupportFigures:
     standing = [m for m in box.mounts if m.frame is not None and m.frame.square and m.pieces]
     unfit = tuple((m.id, _why_unfit(m)) for m in box.mounts if m not in standing)
     points = np.array([m.frame.at for m in standing if m.frame]).reshape(-1, 3)
@@ -74,10 +81,10 @@ def _of_box(assembly: Assembly, box: PlacedBox) -> SupportFigures:
     words = _words(support, [m.mount.name for m in standing])
     if not support.holds:
         return SupportFigures(box.id, support, words, (), unfit)
-    cases = assembly.design.tables.load_cases
+    cases = tables.load_cases
     throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases.values()])
     forces = envelope(points, np.array(box.cg), box.shell.full_kg, throws)
-    mounts = tuple(_mount(assembly, box, m, forces[:, :, i], standing, i) for i, m in enumerate(standing))
+    mounts = tuple(_mount(tables, hardpoints, box, m, forces[:, :, i], standing) for i, m in enumerate(standing))
     return SupportFigures(box.id, support, words, mounts, unfit)
 
 
@@ -108,10 +115,9 @@ def local_loads(forces: Matrix, mount: PlacedMount) -> tuple[Load, Load, Load]:
 
 
 def _mount(
-    assembly: Assembly, box: PlacedBox, mount: PlacedMount, forces: Matrix, standing: list[PlacedMount], index: int
+    tables: Tables, hardpoints: Mapping[str, HardPoint], box: PlacedBox, mount: PlacedMount, forces: Matrix, standing: list[PlacedMount]
 ) -> MountFigures:
     assert mount.frame is not None
-    tables = assembly.design.tables
     joint = AngleJoint.of(
         mount.mount, mount.frame.c_mm, tables.materials[box.box.material], box.box.thickness_mm, box.shell.outer_mm[2], tables
     )
@@ -122,7 +128,7 @@ def _mount(
     pull, shear = lever_pull(joint, loads[0]), np.hypot(loads[1], loads[2])
     demands = tuple(Demand(c.name, float(pull[:, k].max()), float(shear[:, k].max())) for k, c in enumerate(cases))
     torque, preload = tightening(joint)
-    shape = (*geometry(joint), *_on_the_wall(box, mount), *_thread(assembly, mount))
+    shape = (*geometry(joint), *_on_the_wall(box, mount), *_thread(tables, hardpoints, mount))
     return MountFigures(mount.id, joint, tuple(rows), shape, demands, torque, preload)
 
 
@@ -156,9 +162,9 @@ def _on_the_wall(box: PlacedBox, mount: PlacedMount) -> Iterator[tuple[str, bool
     yield span, bool(along.min() >= -1e-6 and along.max() <= length + 1e-6)
 
 
-def _thread(assembly: Assembly, mount: PlacedMount) -> Iterator[tuple[str, bool]]:
-    thread, size = assembly.design.hardpoints[mount.mount.hardpoint].thread, mount.mount.bolt.size
-    if thread and thread in assembly.design.tables.bolts:
+def _thread(tables: Tables, hardpoints: Mapping[str, HardPoint], mount: PlacedMount) -> Iterator[tuple[str, bool]]:
+    thread, size = hardpoints[mount.mount.hardpoint].thread, mount.mount.bolt.size
+    if thread and thread in tables.bolts:
         yield f"bolt {size} in a hard point {thread}", thread == size
 
 

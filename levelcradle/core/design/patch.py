@@ -1,0 +1,94 @@
+"""Edits: JSON Patch (RFC 6902) with add, remove, replace and test, and the inverse worked out while applying.
+
+``add`` on a thing that exists is refused; lists are replaced whole or figure by figure.
+"""
+
+import copy
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from levelcradle.core.design.pointer import find, join, split, touches
+from levelcradle.core.design.readings import upkeep
+from levelcradle.core.errors import PatchError
+
+__all__ = ["Applied", "Op", "apply", "clashes"]
+
+Op = dict[str, Any]  # {"op": "add" | "remove" | "replace" | "test", "path": pointer, "value": ...}
+Kind = Literal["add", "remove", "replace", "test"]
+
+
+@dataclass(frozen=True, slots=True)
+class Applied:
+    """A patched tree, the patch as it took effect (with what keeps readings true), and the patch that undoes it."""
+
+    tree: dict[str, Any]
+    patch: tuple[Op, ...]
+    inverse: tuple[Op, ...]
+
+
+def apply(tree: dict[str, Any], patch: Sequence[Op]) -> Applied:
+    """Applies a patch to a copy of the tree. Raises PatchError; the tree given is left alone."""
+    changed: dict[str, Any] = copy.deepcopy(tree)
+    done: list[Op] = []
+    undo: list[Op] = []
+    for op in patch:
+        _step(changed, op, done, undo)
+    for op in upkeep(tree, changed):
+        _step(changed, op, done, undo)
+    return Applied(changed, tuple(done), tuple(reversed(undo)))
+
+
+def _step(tree: dict[str, Any], op: Op, done: list[Op], undo: list[Op]) -> None:
+    path, kind = op["path"], op["op"]
+    if kind == "test":
+        if not _same(find(tree, path), op.get("value")):
+            raise PatchError(path, "no longer holds what the edit expected")
+        return
+    steps = split(path)
+    if not steps:
+        raise PatchError(path, "the whole document is not replaced by an edit")
+    parent = find(tree, join(*steps[:-1]))
+    undo.append(_change(parent, steps[-1], path, kind, copy.deepcopy(op.get("value"))))
+    done.append({key: op[key] for key in ("op", "path", "value") if key in op})
+
+
+def _same(here: Any, there: Any) -> bool:
+    """Equal as JSON: true is not 1."""
+    if isinstance(here, bool) or isinstance(there, bool):
+        return here is there
+    if isinstance(here, dict) and isinstance(there, dict):
+        return here.keys() == there.keys() and all(_same(v, there[k]) for k, v in here.items())
+    if isinstance(here, list) and isinstance(there, list):
+        return len(here) == len(there) and all(_same(a, b) for a, b in zip(here, there, strict=True))
+    return bool(here == there)
+
+
+def _change(parent: Any, key: str, path: str, kind: Kind, value: Any) -> Op:
+    """Does one operation and returns its inverse."""
+    if isinstance(parent, list):
+        if kind != "replace" or not key.isdecimal() or int(key) >= len(parent):
+            raise PatchError(path, "a list is replaced whole, or figure by figure")
+        old, parent[int(key)] = parent[int(key)], value
+        return {"op": "replace", "path": path, "value": old}
+    if not isinstance(parent, dict):
+        raise PatchError(path, "is not there")
+    there = key in parent
+    if kind == "add":
+        if there and parent[key] is not None:
+            raise PatchError(path, "exists already")
+        old = parent.get(key)
+        parent[key] = value
+        return {"op": "replace", "path": path, "value": old} if there else {"op": "remove", "path": path}
+    if not there:
+        raise PatchError(path, "is not there")
+    if kind == "replace":
+        old, parent[key] = parent[key], value
+        return {"op": "replace", "path": path, "value": old}
+    return {"op": "add", "path": path, "value": parent.pop(key)}
+
+
+def clashes(patch: Iterable[Op], since: Iterable[Op]) -> list[str]:
+    """Paths of a late patch that hold, are or lie in a path changed since."""
+    changed = [op["path"] for op in since]
+    return sorted({op["path"] for op in patch if any(touches(op["path"], path) for path in changed)})

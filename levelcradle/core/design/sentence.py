@@ -1,0 +1,91 @@
+"""What an edit did, in one sentence: thing, change and amount ("tank box 12 mm aft")."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from levelcradle.core.design.pointer import find, resolves, split
+from levelcradle.core.quantity import write_length
+
+__all__ = ["sentence"]
+
+_SORTS = {
+    "items": "thing", "keepouts": "keep-out", "load_states": "load state", "bays": "bay", "hardpoints": "hard point",
+    "module_kinds": "module kind", "modules": "module", "boxes": "box", "mounts": "mount", "references": "reference point",
+    "stations": "station", "blocks": "block", "openings": "opening",
+}  # fmt: skip
+_WAYS = (("aft", "forward"), ("to the right", "to the left"), ("up", "down"))
+
+
+def sentence(before: dict[str, Any], after: dict[str, Any], patch: Sequence[dict[str, Any]], unit: str = "mm") -> str:
+    """Speaks of the first thing an edit touched, and says how many more there are."""
+    said = list(dict.fromkeys(s for op in patch if (s := _one(before, after, op, unit))))
+    if not said:
+        return "nothing changed"
+    return said[0] if len(said) == 1 else f"{said[0]} and {len(said) - 1} more"
+
+
+def _one(before: dict[str, Any], after: dict[str, Any], op: dict[str, Any], unit: str) -> str:
+    steps = split(op["path"])
+    if steps[0] == "readings" or op["op"] == "test":
+        return ""
+    if op["op"] in ("add", "remove") and len(steps) >= 2 and steps[-2] in _SORTS:
+        tree = after if op["op"] == "add" else before
+        return f"{'added' if op['op'] == 'add' else 'removed'} {_SORTS[steps[-2]]} {_name(tree, steps)}"
+    name = _name(after, steps)
+    if "pose" in steps:
+        moved = _moved(before, after, "/" + "/".join(steps[: steps.index("pose") + 1]), unit)
+        return f"{name} {moved}" if moved else ""
+    what = _plain(steps[-1] if not steps[-1].isdecimal() else steps[-2])
+    return f"{name}: {what}{_values(before, op, unit)}"
+
+
+def _name(tree: dict[str, Any], steps: list[str]) -> str:
+    """The nearest name on the way down, the design's own for its plain fields."""
+    name = {"vehicle": "vehicle", "units": "units", "name": "design", "tables": "tables"}.get(steps[0], "")
+    here: Any = tree
+    for step in steps:
+        if not isinstance(here, dict) or step not in here:
+            break
+        here = here[step]
+        if isinstance(here, dict) and isinstance(here.get("name"), str):
+            name = here["name"]
+    return name or (steps[1] if len(steps) > 1 else steps[0])
+
+
+def _moved(before: dict[str, Any], after: dict[str, Any], path: str, unit: str) -> str:
+    if not (resolves(before, path) and resolves(after, path)):
+        return ""
+    old, new = find(before, path), find(after, path)
+    parts = []
+    for axis, (plus, minus) in enumerate(_WAYS):
+        by = new["at_mm"][axis] - old["at_mm"][axis]
+        if abs(by) > 1e-9:
+            written = write_length(abs(by), "in" if unit == "in" else "mm")
+            parts.append(f"{written}{'' if unit == 'in' else ' mm'} {plus if by > 0 else minus}")
+    for key, words in (("yaw_deg", "turned"), ("pitch_deg", "nose raised"), ("roll_deg", "right side raised")):
+        by = new[key] - old[key]
+        if by:
+            parts.append(f"{words} {by:+g}°")
+    if not parts and new["anchor"] != old["anchor"]:
+        parts.append(f"anchored at {new['anchor'].replace('-', ' ')}")
+    return ", ".join(parts)
+
+
+def _plain(field: str) -> str:
+    words = field.replace("_", " ")
+    for ending in (" mm", " kg", " deg", " v", " n per mm"):
+        words = words.removesuffix(ending)
+    return words
+
+
+def _values(before: dict[str, Any], op: dict[str, Any], unit: str) -> str:
+    value = op.get("value")
+    if op["op"] == "remove" or value is None:
+        return " cleared"
+    if isinstance(value, bool) or not isinstance(value, (int, float, str)):
+        return " changed"
+    shown = write_length(value, "in" if unit == "in" else "mm") if op["path"].endswith("_mm") and not isinstance(value, str) else value
+    old = find(before, op["path"]) if resolves(before, op["path"]) else None
+    if isinstance(old, (int, float)) and op["path"].endswith("_mm"):
+        old = write_length(old, "in" if unit == "in" else "mm")
+    return f" {old} → {shown}" if isinstance(old, (int, float, str)) else f" {shown}"

@@ -1,0 +1,75 @@
+"""A page for one box: plan, side and front, dimensioned, to one scale and aligned."""
+
+from levelcradle.core.assembly import PlacedBox
+from levelcradle.core.box import Piece
+from levelcradle.drawings.border import border
+from levelcradle.drawings.sheet import Frame, Point, Sheet
+
+__all__ = ["box_sheet"]
+
+GAP = 34.0  # page millimetres between views, room for dimensions
+LEFT, TOP, WIDE, HIGH = 34.0, 176.0, 232.0, 112.0
+
+
+def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> Sheet:
+    """The box in its own axes: plan with the nose at the left and the right side upward, side below it, front beside."""
+    shell = box.shell
+    sheet = Sheet(f"{box.id}-box", f"{box.box.name}, box")
+    length, width, height = shell.over_lid_mm
+    scale = min((WIDE - GAP) / (length + width), (HIGH - GAP) / (width + height), 1.0)
+    over = box.box.lid.clearance_mm + box.box.thickness_mm
+    plan = Frame((LEFT, TOP - width * scale), (-over, -over), scale)
+    side = Frame((LEFT, TOP - width * scale - GAP - height * scale), (-over, 0.0), scale)
+    front = Frame((LEFT + length * scale + GAP, side.origin[1]), (-over, 0.0), scale)
+    _view(sheet, box, plan, 0, 1)
+    _view(sheet, box, side, 0, 2)
+    _view(sheet, box, front, 1, 2)
+    outer = shell.outer_mm
+    sheet.dimension(plan.at((0, -over)), plan.at((outer[0], -over)), f"{outer[0]:.1f}", -7)
+    sheet.dimension(plan.at((-over, 0)), plan.at((-over, outer[1])), f"{outer[1]:.1f}", -7)
+    sheet.dimension(side.at((-over, 0)), side.at((-over, outer[2])), f"{outer[2]:.1f}", -7)
+    sheet.dimension(side.at((-over, 0)), side.at((outer[0] + over, 0)), f"{length:.1f} over lid", -7)
+    sheet.dimension(front.at((-over, 0)), front.at((outer[1] + over, 0)), f"{width:.1f} over lid", -7)
+    sheet.dimension(front.at((outer[1] + over, 0)), front.at((outer[1] + over, height)), f"{height:.1f}", 9)
+    _edges(sheet, plan, outer[0], outer[1], over)
+    inner = shell.inner_mm
+    facts = (
+        f"{material}, {box.box.thickness_mm:g} mm, folded",
+        f"shell {shell.shell_kg:.1f} kg, full {shell.full_kg:.1f} kg",
+        f"inside {inner[0]:.1f} × {inner[1]:.1f} × {inner[2]:.1f}",
+    )
+    notes = (
+        "Outside = walls and floor, without lid and heads; sizes aft × across × up",
+        f"{len(shell.modules)} modules; lid screws {box.box.lid.screws.size} sideways through the edge into rivet nuts",
+        f"Stands with its front, left, base corner at {_place(box)}",
+    )
+    border(sheet, design, box.box.name, facts, notes, released=released, scale=scale)
+    return sheet
+
+
+def _place(box: PlacedBox) -> str:
+    x, y, z = box.placement.point((0.0, 0.0, 0.0))
+    return f"{abs(x):.1f} {'fore' if x < 0 else 'aft'}, {abs(y):.1f} {'L' if y < 0 else 'R'}, {z:.1f} up"
+
+
+def _view(sheet: Sheet, box: PlacedBox, frame: Frame, first: int, second: int) -> None:
+    for piece in (*box.shell.envelope, *box.shell.metal):
+        _rectangle(sheet, frame, piece, first, second, 0.5 if piece.name in ("tray", "lid") else 0.18)
+    for module in box.shell.modules:
+        low, high = module.low, module.high
+        corners = [(low[first], low[second]), (high[first], low[second]), (high[first], high[second]), (low[first], high[second])]
+        sheet.outline([frame.at(p) for p in corners], 0.18, dashed=True)
+
+
+def _rectangle(sheet: Sheet, frame: Frame, piece: Piece, first: int, second: int, weight: float) -> None:
+    a, b = (piece.low[first], piece.low[second]), (piece.high[first], piece.high[second])
+    corners: list[Point] = [a, (b[0], a[1]), b, (a[0], b[1])]
+    sheet.outline([frame.at(p) for p in corners], weight)
+
+
+def _edges(sheet: Sheet, plan: Frame, length: float, width: float, over: float) -> None:
+    middle = width / 2
+    nose, right, left = plan.at((-over, middle)), plan.at((length / 2, width + over)), plan.at((length / 2, -over))
+    sheet.words((nose[0] - 14, nose[1]), "NOSE", 3.2, "middle", bold=True, turned=True)
+    sheet.words((right[0], right[1] + 2.5), "RIGHT", 3.2, "middle", bold=True)
+    sheet.words((left[0], left[1] - 13), "LEFT", 3.2, "middle", bold=True)
