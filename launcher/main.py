@@ -1,0 +1,183 @@
+"""The commands."""
+
+import ctypes
+import fcntl
+import os
+import signal
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from launcher import install
+from launcher.cluster import Cluster, free_port
+from launcher.install import PYTHON, ROOT, VAR
+from launcher.say import Trouble, say
+
+__all__ = ["main"]
+
+USUAL_PORT = 8460
+
+
+def main(arguments: list[str], manual: str) -> int:
+    """Runs one command; returns its exit code."""
+    commands: dict[str, Callable[[list[str]], int]] = {
+        "start": lambda _: serve(demo=False),
+        "demo": lambda _: serve(demo=True),
+        "test": test,
+        "check": lambda rest: headless("check", rest),
+        "drawings": lambda rest: headless("drawings", rest),
+        "generate": lambda rest: headless("generate", rest),
+        "shots": lambda _: shots(),
+    }
+    command = commands.get(arguments[0] if arguments else "")
+    if command is None:
+        print(manual.strip())
+        return 0 if arguments[:1] in ([], ["help"], ["--help"]) else 2
+    os.chdir(ROOT) if arguments[0] in ("start", "demo", "test", "shots") else None
+    signal.signal(signal.SIGTERM, lambda *_: (_ for _ in ()).throw(KeyboardInterrupt()))
+    try:
+        return command(arguments[1:])
+    except Trouble as trouble:
+        say(f"Cannot go on. {trouble}")
+        return 3
+    except KeyboardInterrupt:
+        return 130
+
+
+@contextmanager
+def _only_one() -> Iterator[None]:
+    """One running application a checkout; the lock goes with the process, however that ends."""
+    VAR.mkdir(exist_ok=True)
+    with (VAR / "lock").open("a+") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError:
+            address = VAR / "address"
+            where = f" at {address.read_text()}" if address.exists() else ""
+            raise Trouble(f"It is running already{where}. Stop that one first (Ctrl-C in its window).") from None
+        yield
+
+
+def serve(*, demo: bool) -> int:
+    """Installs, starts everything on loopback, prints the address, and waits for Ctrl-C."""
+    with _only_one():
+        _prepare()
+        with running(Cluster(), demo=demo) as address:
+            (VAR / "address").write_text(address)
+            say("ready; Ctrl-C stops everything")
+            print(f"Level Cradle is at {address}{'/car/demo' if demo else ''}", flush=True)
+            try:
+                while True:
+                    time.sleep(3600)
+            except KeyboardInterrupt:
+                say("stopping")
+    say("stopped")
+    return 0
+
+
+def _prepare(*, tests: bool = False) -> None:
+    install.debian(browser=tests)
+    install.python(tests=tests)
+    install.front_end()
+
+
+@contextmanager
+def running(cluster: Cluster, *, demo: bool) -> Iterator[str]:
+    """The application over a cluster, as an address; stopped with everything it started on the way out."""
+    try:
+        say("starting the database")
+        database = cluster.start()
+        port = free_port(USUAL_PORT)
+        if port != USUAL_PORT:
+            say(f"port {USUAL_PORT} is taken, so {port} serves")
+        say("starting the server")
+        command = [str(PYTHON), "-m", "levelcradle.server", database, str(port), *(["--demo"] if demo else [])]
+        server = subprocess.Popen(command, cwd=ROOT, preexec_fn=_die_with_us, env=_environment())
+        try:
+            address = f"http://127.0.0.1:{port}"
+            _wait_for(address, server)
+            yield address
+        finally:
+            server.terminate()
+            try:
+                server.wait(10)
+            except subprocess.TimeoutExpired:
+                server.kill()
+    finally:
+        cluster.stop()
+
+
+def _environment() -> dict[str, str]:
+    return {**os.environ, "PYTHONPATH": str(ROOT), "OPENBLAS_NUM_THREADS": "1", "PYTHONDONTWRITEBYTECODE": "1"}
+
+
+def _die_with_us() -> None:
+    """The server goes when the launcher is killed (Linux: PR_SET_PDEATHSIG), and Ctrl-C is the launcher's alone."""
+    os.setpgrp()
+    ctypes.CDLL(None).prctl(1, signal.SIGTERM)
+
+
+def _wait_for(address: str, server: subprocess.Popen[bytes]) -> None:
+    for _ in range(300):
+        if server.poll() is not None:
+            raise Trouble("The server stopped while starting; what it said stands above.")
+        try:
+            with urllib.request.urlopen(f"{address}/api/health", timeout=2):
+                return
+        except OSError:
+            time.sleep(0.1)
+    raise Trouble("The server does not answer.")
+
+
+def headless(command: str, arguments: list[str]) -> int:
+    """Commands on files; they need no database."""
+    install.debian(database=False)
+    install.python(tests=command == "generate")
+    return subprocess.run([str(PYTHON), "-m", "levelcradle.cli", command, *arguments], env=_environment()).returncode
+
+
+def test(arguments: list[str]) -> int:
+    """Every check and test, over a database cluster of its own."""
+    _prepare(tests=True)
+    environment = _environment()
+    if not arguments:
+        for name, check in _CHECKS.items():
+            say(name)
+            done = subprocess.run(check, cwd=ROOT / "web" if check[0] in ("npx", "npm") else ROOT, env=environment)
+            if done.returncode != 0:
+                say(f"{name}: failed")
+                return done.returncode
+    home = Path(tempfile.mkdtemp(prefix="level-cradle-test-"))
+    cluster = Cluster(home)
+    try:
+        say("starting a database for the tests")
+        environment["LEVELCRADLE_TEST_DATABASE"] = cluster.start()
+        say("pytest")
+        return subprocess.run([str(PYTHON), "-m", "pytest", *arguments], cwd=ROOT, env=environment).returncode
+    finally:
+        cluster.remove()
+
+
+_TOOLS = ROOT / ".venv" / "bin"
+_CHECKS = {
+    "lint": [str(_TOOLS / "ruff"), "check", "."],
+    "format": [str(_TOOLS / "ruff"), "format", "--check", "."],
+    "types": [str(_TOOLS / "mypy")],
+    "import directions": [str(_TOOLS / "lint-imports"), "--no-cache"],
+    "front end: types": ["npx", "tsc", "--noEmit"],
+    "front end: lint and format": ["npm", "run", "--silent", "lint"],
+}
+
+
+def shots() -> int:
+    """docs/screenshots/ afresh from the demo, in a database of its own."""
+    _prepare(tests=True)
+    with running(Cluster(Path(tempfile.mkdtemp(prefix="level-cradle-shots-"))), demo=True) as address:
+        say("taking the pictures")
+        command = [str(PYTHON), "-m", "levelcradle.shots", address]
+        return subprocess.run(command, cwd=ROOT, env=_environment()).returncode

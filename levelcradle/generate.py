@@ -1,0 +1,61 @@
+"""Writes what is generated from the code: schema, API description, typed client, format vectors.
+
+A test writes them again and compares, so that none drifts.
+"""
+
+import json
+import subprocess
+from pathlib import Path
+from typing import Any, cast
+
+from levelcradle.core.design import schema
+from levelcradle.core.quantity import write_length, write_mass
+from levelcradle.server import create_app
+from levelcradle.store import Store
+
+__all__ = ["generate", "generated"]
+
+ROOT = Path(__file__).parents[1]
+CLIENT = ROOT / "web" / "src" / "design" / "schema.d.ts"
+LENGTHS = (0.0, 0.04, 1.0, 10.5, 24.96, 25.4, 57.86, 371.475, 698.5, 1190.0, 2670.5, -12.0, -0.4, 3.175, 15.875, 0.79375)
+
+
+class _NoDatabase:
+    def bind(self, models: object) -> None:
+        """The description of the routes needs no rows."""
+
+
+def generated() -> dict[Path, str]:
+    """Path and text of every generated file but the typed client."""
+    api = create_app(Store(_NoDatabase())).openapi()
+    return {
+        ROOT / "docs" / "design.schema.json": _json(schema()),
+        ROOT / "docs" / "openapi.json": _json(api),
+        ROOT / "web" / "src" / "ui" / "format.vectors.json": _json(_vectors()),
+    }
+
+
+def generate() -> int:
+    for path, text in generated().items():
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_text(text, encoding="utf-8")
+    return subprocess.run(["npm", "run", "--silent", "client"], cwd=ROOT / "web").returncode
+
+
+def _json(value: Any) -> str:
+    return json.dumps(value, ensure_ascii=False, indent=1, sort_keys=True) + "\n"
+
+
+def _vectors() -> dict[str, Any]:
+    """What the front end's formatting must give, as the core writes it."""
+    import math
+
+    ways = {"near": None, "down": math.floor, "up": math.ceil}
+    lengths = [
+        {"value": value, "unit": unit, "round": way, "text": write_length(value, cast(Any, unit), toward=turn)}
+        for value in LENGTHS
+        for unit in ("mm", "in")
+        for way, turn in ways.items()
+    ]
+    masses = [{"value": v, "unit": u, "text": write_mass(v, cast(Any, u))} for v in (0.0, 24.6, 130.63, 985.0) for u in ("kg", "lb")]
+    return {"lengths": lengths, "masses": masses}

@@ -1,0 +1,35 @@
+"""Serves one database: ``python -m levelcradle.server DATABASE_URL PORT [--demo]``."""
+
+import sys
+from pathlib import Path
+
+import uvicorn
+
+from levelcradle.core.errors import UnknownThing
+from levelcradle.demo import demo_design
+from levelcradle.server.app import create_app
+from levelcradle.store import Store, connect, migrate
+
+DEMO = "demo"
+FRONT_END = Path(__file__).parents[2] / "web" / "dist"
+
+
+def main() -> None:
+    url, port = sys.argv[1], int(sys.argv[2])
+    database = connect(url)
+    migrate(database)
+    store = Store(database)
+    if "--demo" in sys.argv:
+        _load_demo(store)
+    uvicorn.run(create_app(store, FRONT_END), host="127.0.0.1", port=port, log_level="warning")
+
+
+def _load_demo(store: Store) -> None:
+    try:
+        store.open(DEMO)
+    except UnknownThing:
+        store.create(demo_design(), "demo", id_=DEMO)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,81 @@
+"""The application: the API under /api, the built front end beside it."""
+
+from collections.abc import Awaitable, Callable
+from pathlib import Path
+from typing import Any, Literal
+from urllib.parse import urlsplit
+
+from fastapi import FastAPI, Request, Response
+from fastapi.openapi.utils import get_openapi
+from fastapi.staticfiles import StaticFiles
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+from starlette.types import Scope
+
+from levelcradle import __version__
+from levelcradle.core.design import Design
+from levelcradle.server.bodies import BODIES
+from levelcradle.server.problems import install, problem
+from levelcradle.server.routes import router
+from levelcradle.store import Store
+
+__all__ = ["create_app"]
+
+
+class _FrontEnd(StaticFiles):
+    """The built front end; an unknown page is the start page, which reads the address itself."""
+
+    async def get_response(self, path: str, scope: Scope) -> Response:
+        try:
+            return await super().get_response(path, scope)
+        except HTTPException as error:
+            if error.status_code != 404 or path.startswith(("api/", "assets/")):
+                raise
+            return await super().get_response("index.html", scope)
+
+
+def create_app(store: Store, front_end: Path | None = None) -> FastAPI:
+    """The application over one store. ``front_end`` is the folder of the built front end, if there is one."""
+    app = FastAPI(title="Level Cradle", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app.state.store = store
+    app.include_router(router, prefix="/api")
+    app.middleware("http")(_same_origin)
+    install(app)
+    app.openapi = lambda: _openapi(app)  # type: ignore[method-assign]
+    if front_end and (front_end / "index.html").exists():
+        app.mount("/", _FrontEnd(directory=front_end, html=True))
+    return app
+
+
+async def _same_origin(request: Request, go_on: Callable[[Request], Awaitable[Response]]) -> Response:
+    """A page from elsewhere must not edit a design on this machine."""
+    origin = request.headers.get("origin")
+    if origin and request.method not in ("GET", "HEAD") and urlsplit(origin).netloc != request.headers.get("host"):
+        return problem(403, "Refused", "This request comes from another site.")
+    answer = await go_on(request)
+    answer.headers["X-Content-Type-Options"] = "nosniff"
+    answer.headers["Content-Security-Policy"] = (
+        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:"
+    )
+    return answer
+
+
+def _openapi(app: FastAPI) -> dict[str, Any]:
+    """The routes with the schemas of the bodies they read by themselves."""
+    if app.openapi_schema is None:
+        schema = get_openapi(title=app.title, version=app.version, routes=app.routes)
+        parts = schema.setdefault("components", {}).setdefault("schemas", {})
+        for model in BODIES:
+            parts[model.__name__] = _with_parts(model, "In", parts)
+        parts["Document"] = _with_parts(Design, "Doc", parts)
+        parts["OpenedOut"]["properties"]["document"] = {"$ref": "#/components/schemas/Document"}
+        app.openapi_schema = schema
+    return app.openapi_schema
+
+
+def _with_parts(model: type[BaseModel], prefix: str, parts: dict[str, Any]) -> dict[str, Any]:
+    """A model's schema, its parts put beside it under names of their own."""
+    mode: Literal["validation", "serialization"] = "serialization" if prefix == "Doc" else "validation"
+    body = model.model_json_schema(ref_template=f"#/components/schemas/{prefix}{{model}}", mode=mode, by_alias=True)
+    parts.update({f"{prefix}{name}": part for name, part in body.pop("$defs", {}).items()})
+    return body

@@ -1,0 +1,136 @@
+"""What the routes take. Bodies are read strictly from the bytes: no coercion, no infinities."""
+
+import json
+import re
+from collections.abc import Awaitable, Callable
+from typing import Annotated, Any, Literal, TypeVar
+
+from fastapi import Request
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from levelcradle.core.design.base import Id, Length, Line, Positive
+from levelcradle.core.design.box import Turn
+from levelcradle.core.design.files import problems_of
+from levelcradle.core.design.survey import Track, Weighing
+from levelcradle.server.problems import TooLarge, WrongBody
+
+__all__ = ["BODIES", "FirstBoxBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "TapeBody",
+           "WorkingBody", "json_body", "raw_body"]  # fmt: skip
+
+PATCH_BYTES = 2_000_000
+
+
+class Body(BaseModel):
+    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False)
+
+
+Pointer = Annotated[str, Field(max_length=600, pattern=r"^(/[^/]*)+$")]
+
+
+class Operation(Body):
+    op: Literal["add", "remove", "replace", "test"]
+    path: Pointer
+    value: Any = None
+
+
+Patch = Annotated[list[Operation], Field(max_length=2000)]
+
+
+class PatchBody(Body):
+    patch: Patch
+
+
+class PreviewBody(Body):
+    base: Annotated[int, Field(ge=1, le=2**31 - 1)]
+    patch: Patch = []
+
+
+class WorkingBody(PreviewBody):
+    finding: Annotated[str, Field(max_length=400)]
+
+
+class TapeBody(PreviewBody):
+    one: Annotated[str, Field(max_length=200)]
+    other: Annotated[str, Field(max_length=200)]
+
+
+class NewCar(Body):
+    name: Line
+    wheelbase_mm: Positive
+    track_mm: Track | None = None
+    weighing: Weighing | None = None
+
+
+class FirstBoxBody(Body):
+    bay: Id
+    kind: Id
+    turn: Turn
+    most: Annotated[int, Field(ge=1, le=2000)] = 2000
+
+
+Short = Annotated[str, Field(max_length=400)]
+
+
+class ReadBody(Body):
+    """``path`` says which figure is typed (then its name gives the kind), ``base_mm`` where the tape is hooked."""
+
+    text: Short
+    path: Pointer | None = None
+    base_mm: Annotated[tuple[Length, Length, Length], Field(strict=False)] | None = None
+    kind: Literal["length", "mass", "angle", "torque", "voltage", "number"] = "length"
+    unit: Annotated[str, Field(max_length=10)] = ""
+
+
+class ReadPlaceBody(Body):
+    text: Short
+    axis: Literal["aft", "across", "up"] = "aft"
+    unit: Literal["mm", "in"] = "mm"
+
+
+BODIES: tuple[type[Body], ...] = (
+    FirstBoxBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, TapeBody, WorkingBody,
+)  # fmt: skip
+
+B = TypeVar("B", bound=Body)
+_UNPRINTABLE = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f\ud800-\udfff]")
+
+
+def raw_body(most: int) -> Callable[[Request], Awaitable[bytes]]:
+    """A dependency that reads the body, refusing more than ``most`` bytes while it arrives."""
+
+    async def read(request: Request) -> bytes:
+        parts, size = [], 0
+        async for part in request.stream():
+            size += len(part)
+            if size > most:
+                raise TooLarge(most)
+            parts.append(part)
+        return b"".join(parts)
+
+    return read
+
+
+def json_body(model: type[B], most: int = PATCH_BYTES) -> Callable[[Request], Awaitable[B]]:
+    """A dependency that reads a body of one model."""
+    read = raw_body(most)
+
+    async def parse(request: Request) -> B:
+        raw = await read(request)
+        try:
+            body = model.model_validate_json(raw)
+        except ValidationError as error:
+            raise WrongBody([{"path": p.path, "says": p.says} for p in problems_of(error)]) from None
+        _refuse_unprintable(body)
+        return body
+
+    return parse
+
+
+def _refuse_unprintable(body: Body) -> None:
+    """PostgreSQL's text and every screen refuse control characters; so do we, at the door."""
+    try:
+        text = json.dumps(body.model_dump(mode="python"), ensure_ascii=False, default=str)
+    except (RecursionError, ValueError):
+        raise WrongBody([{"path": "", "says": "holds what JSON cannot say"}]) from None
+    if _UNPRINTABLE.search(text) or re.search(r"\\u00[01]|\\u007f|\\u[dD][89a-fA-F]", text):
+        raise WrongBody([{"path": "", "says": "holds characters that cannot be printed"}])

@@ -1,0 +1,284 @@
+"""The routes. Each reads its body, asks the store or the core, and answers; none computes."""
+
+import io
+import zipfile
+from functools import lru_cache
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Depends, Header, Path, Request, Response
+from pydantic import BaseModel
+
+from levelcradle.core.analysis import analyse, finding_named
+from levelcradle.core.assembly import resolve
+from levelcradle.core.clearance import tape_between
+from levelcradle.core.design import Design, dump, load, new_design, schema, validate
+from levelcradle.core.design.files import LARGEST_BYTES
+from levelcradle.core.design.patch import Op, apply
+from levelcradle.core.design.readings import reads_as
+from levelcradle.core.errors import PatchError, UnknownThing
+from levelcradle.core.fit import first_box
+from levelcradle.core.quantity import read, read_place
+from levelcradle.drawings import pack_files, sheet_svg, sheets_of
+from levelcradle.server.bodies import (
+    FirstBoxBody, NewCar, Operation, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, TapeBody, WorkingBody, json_body, raw_body,
+)  # fmt: skip
+from levelcradle.server.views import (
+    AnalysisOut, EditedOut, FirstBoxOut, NextOut, OpenedOut, OperationOut, PlaceOut, PreviewOut, ProblemOut, ProjectOut,
+    ReadOut, SheetOut, TapeOut, WorkingOut, analysis_out,
+)  # fmt: skip
+from levelcradle.store import Edited, Opened, Store
+
+__all__ = ["router"]
+
+router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 412, 413, 422)})
+ProjectId = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,79}$")]
+Session = Annotated[str, Header(alias="X-Session", pattern=r"^[A-Za-z0-9-]{1,64}$")]
+
+
+def _takes(model: type[BaseModel], kind: str = "application/json") -> dict[str, Any]:
+    ref = {"$ref": f"#/components/schemas/{model.__name__}"}
+    return {"requestBody": {"required": True, "content": {kind: {"schema": ref}}}}
+
+
+_FILE = {"requestBody": {"required": True, "content": {"application/json": {"schema": {"type": "object"}}}}}
+
+
+def _store(request: Request) -> Store:
+    store: Store = request.app.state.store
+    return store
+
+
+TheStore = Annotated[Store, Depends(_store)]
+
+
+def _json(out: BaseModel, status: int = 200) -> Response:
+    return Response(out.model_dump_json(), status, media_type="application/json")
+
+
+def _analysed(design: Design) -> AnalysisOut:
+    return analysis_out(analyse(design))
+
+
+@router.get("/health")
+def health() -> dict[str, str]:
+    return {"says": "Level Cradle"}
+
+
+@router.get("/schema")
+def document_schema() -> dict[str, Any]:
+    """JSON Schema of the design document."""
+    return schema()
+
+
+@router.post("/read", response_model=ReadOut, openapi_extra=_takes(ReadBody))
+def read_text(body: Annotated[ReadBody, Depends(json_body(ReadBody))]) -> Response:
+    """What a typed text means: mm, kg, degrees, N·m, V."""
+    if body.path is not None:
+        base = list(body.base_mm) if body.base_mm else None
+        return _json(ReadOut(value=reads_as(body.path, body.text, body.unit, base)))
+    return _json(ReadOut(value=read(body.text, body.kind, body.unit)))
+
+
+@router.post("/read-place", response_model=PlaceOut, openapi_extra=_takes(ReadPlaceBody))
+def read_place_text(body: Annotated[ReadPlaceBody, Depends(json_body(ReadPlaceBody))]) -> Response:
+    """A place or a move: ``840 aft, 120 R, 310 up``, ``+12``."""
+    place = read_place(body.text, body.axis, body.unit)
+    return _json(PlaceOut.model_validate(place, from_attributes=True))
+
+
+@router.get("/projects", response_model=list[ProjectOut])
+def projects(store: TheStore) -> list[ProjectOut]:
+    return [ProjectOut.model_validate(row, from_attributes=True) for row in store.all()]
+
+
+@router.post("/projects", response_model=ProjectOut, status_code=201, openapi_extra=_takes(NewCar))
+def new_car(store: TheStore, session: Session, body: Annotated[NewCar, Depends(json_body(NewCar))]) -> Response:
+    """A new car: name, wheelbase, and as much of tracks and weighing as is known."""
+    design = new_design(body.name, body.wheelbase_mm)
+    vehicle = design.vehicle.model_copy(update={"track_mm": body.track_mm, "weighing": body.weighing})
+    return _created(store, store.create(design.model_copy(update={"vehicle": vehicle}), session))
+
+
+@router.post("/projects/import", response_model=ProjectOut, status_code=201, openapi_extra=_FILE)
+def import_file(store: TheStore, session: Session, raw: Annotated[bytes, Depends(raw_body(LARGEST_BYTES))]) -> Response:
+    """A ``*.cradle.json`` file as a new project."""
+    return _created(store, store.create(load(raw), session))
+
+
+def _created(store: Store, key: str) -> Response:
+    row = next(p for p in store.all() if p.id == key)
+    return _json(ProjectOut.model_validate(row, from_attributes=True), 201)
+
+
+@router.get("/projects/{project}", response_model=OpenedOut)
+def open_project(project: ProjectId, store: TheStore, session: Session) -> Response:
+    opened = store.open(project)
+    undo, redo = store.steps(project, session=session)
+    return _json(OpenedOut.model_construct(
+        id=opened.id, revision=opened.revision, document=opened.tree, analysis=_analysed(opened.design), undo=undo, redo=redo,
+    ))  # fmt: skip
+
+
+@router.patch("/projects/{project}", response_model=EditedOut, openapi_extra=_takes(PatchBody))
+def edit_project(
+    project: ProjectId,
+    store: TheStore,
+    session: Session,
+    if_match: Annotated[str, Header(pattern=r'^"?[0-9]{1,9}"?$')],
+    body: Annotated[PatchBody, Depends(json_body(PatchBody))],
+) -> Response:
+    """One edit, on the revision named by If-Match."""
+    edited = store.edit(project, _ops(body.patch), base=int(if_match.strip('"')), session=session)
+    return _edited(store, edited, session)
+
+
+def _ops(patch: list[Operation]) -> list[Op]:
+    return [{"op": o.op, "path": o.path} | ({"value": o.value} if o.op != "remove" else {}) for o in patch]
+
+
+def _edited(store: Store, edited: Edited, session: str) -> Response:
+    undo, redo = store.steps(edited.opened.id, session=session)
+    return _json(EditedOut.model_construct(
+        revision=edited.opened.revision, patches_since=_patch_out(edited.since), document_patch=_patch_out(edited.patch),
+        sentence=edited.sentence, analysis=_analysed(edited.opened.design), undo=undo, redo=redo,
+    ))  # fmt: skip
+
+
+def _patch_out(patch: tuple[Op, ...]) -> list[OperationOut]:
+    return [OperationOut.model_construct(op=op["op"], path=op["path"], value=op.get("value")) for op in patch]
+
+
+@router.post("/projects/{project}/undo", response_model=EditedOut)
+def undo(project: ProjectId, store: TheStore, session: Session) -> Response:
+    """Takes back this session's last step, as a new revision."""
+    return _stepped(store, store.step_back(project, "undo", session=session), session, "undo")
+
+
+@router.post("/projects/{project}/redo", response_model=EditedOut)
+def redo(project: ProjectId, store: TheStore, session: Session) -> Response:
+    return _stepped(store, store.step_back(project, "redo", session=session), session, "redo")
+
+
+def _stepped(store: Store, edited: Edited | None, session: str, what: str) -> Response:
+    if edited is None:
+        raise PatchError("", f"there is nothing to {what}")
+    return _edited(store, edited, session)
+
+
+@router.post("/projects/{project}/preview", response_model=PreviewOut, openapi_extra=_takes(PreviewBody))
+def preview(project: ProjectId, store: TheStore, body: Annotated[PreviewBody, Depends(json_body(PreviewBody))]) -> Response:
+    """What a patch would do, without saving it."""
+    opened, design = _tried(store, project, body)
+    return _json(PreviewOut.model_construct(base=opened.revision, analysis=_analysed(design)))
+
+
+def _tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Design]:
+    opened = store.open(project)
+    if not body.patch:
+        return opened, opened.design
+    return opened, validate(apply(opened.tree, _ops(body.patch)).tree)
+
+
+@router.post("/projects/{project}/working", response_model=WorkingOut, openapi_extra=_takes(WorkingBody))
+def working(project: ProjectId, store: TheStore, body: Annotated[WorkingBody, Depends(json_body(WorkingBody))]) -> Response:
+    """The steps behind one finding, as stored or with the same patch as a preview."""
+    _, design = _tried(store, project, body)
+    finding = finding_named(analyse(design), body.finding)
+    return _json(WorkingOut(finding=finding.id, steps=finding.working() if finding.working else ()))
+
+
+@router.post("/projects/{project}/tape", response_model=TapeOut, openapi_extra=_takes(TapeBody))
+def tape(project: ProjectId, store: TheStore, body: Annotated[TapeBody, Depends(json_body(TapeBody))]) -> Response:
+    """The shortest distance between two things."""
+    _, design = _tried(store, project, body)
+    return _json(TapeOut.model_validate(tape_between(resolve(design), body.one, body.other), from_attributes=True))
+
+
+@router.post("/projects/{project}/first-box", response_model=FirstBoxOut, openapi_extra=_takes(FirstBoxBody))
+def put_box(project: ProjectId, store: TheStore, body: Annotated[FirstBoxBody, Depends(json_body(FirstBoxBody))]) -> Response:
+    """The box with most modules that stands square in a bay, as a patch to apply."""
+    opened = store.open(project)
+    found = first_box(opened.design, body.bay, body.kind, body.turn, most=body.most)
+    if found is None:
+        says = "Not one module fits in this turn."
+        return _json(FirstBoxOut(modules=0, says=says, next_steps=[], patch=None))
+    key = _free_id(body.bay, opened.design)
+    value = found.box.model_dump(mode="json", by_alias=True)
+    steps = [NextOut(way=s.way, says=s.says, short_mm=s.short_mm) for s in found.next_steps]
+    patch = [OperationOut(op="add", path=f"/boxes/{key}", value=value)]
+    return _json(FirstBoxOut(modules=found.modules, says=found.says, next_steps=steps, patch=patch))
+
+
+def _free_id(wish: str, design: Design) -> str:
+    return next(k for k in (wish, *(f"{wish}-{n}" for n in range(2, 200))) if k not in design.boxes)
+
+
+@router.get("/projects/{project}/history")
+def history(project: ProjectId, store: TheStore) -> list[dict[str, str | int]]:
+    rows = store.history(project)
+    return [{"number": r.number, "kind": r.kind, "sentence": r.sentence, "made_at": r.made_at} for r in rows]
+
+
+@router.get("/projects/{project}/export")
+def export(project: ProjectId, store: TheStore) -> Response:
+    """The document as a ``*.cradle.json`` file."""
+    return _download(f"{project}.cradle.json", dump(store.open(project).design).encode(), "application/json")
+
+
+def _download(name: str, data: bytes, kind: str) -> Response:
+    return Response(data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})
+
+
+@lru_cache(maxsize=8)
+def _pack(document: str) -> dict[str, bytes]:
+    return pack_files(load(document))
+
+
+def _files(store: Store, project: str) -> dict[str, bytes]:
+    return _pack(dump(store.open(project).design))
+
+
+@router.get("/projects/{project}/files")
+def files(project: ProjectId, store: TheStore) -> list[str]:
+    """Names of the files of the fabrication pack."""
+    return list(_files(store, project))
+
+
+@router.get("/projects/{project}/files.zip")
+def files_zip(project: ProjectId, store: TheStore) -> Response:
+    """The whole pack."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, data in _files(store, project).items():
+            archive.writestr(name, data)
+    return _download(f"{project}.zip", out.getvalue(), "application/zip")
+
+
+_KINDS = {"dxf": "image/vnd.dxf", "csv": "text/csv; charset=utf-8", "pdf": "application/pdf"}
+
+
+@router.get("/projects/{project}/files/{name}")
+def file(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: TheStore) -> Response:
+    found = _files(store, project).get(name)
+    if found is None:
+        raise UnknownThing("file", name[:60])
+    return _download(name, found, _KINDS[name.rsplit(".", 1)[-1]])
+
+
+@router.get("/projects/{project}/sheets", response_model=list[SheetOut])
+def sheets(project: ProjectId, store: TheStore) -> list[SheetOut]:
+    """The sheets of the pack."""
+    assembly = resolve(store.open(project).design)
+    return [SheetOut(name=s.name, title=s.title) for s in sheets_of(assembly, released=False)]
+
+
+@router.get("/projects/{project}/sheets/{name}")
+def sheet(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: TheStore) -> Response:
+    """One sheet as SVG."""
+    design = store.open(project).design
+    for found in sheets_of(resolve(design), released=analyse(design).released):
+        if found.name == name:
+            return Response(sheet_svg(found), media_type="image/svg+xml")
+    raise UnknownThing("sheet", name[:60])
+
+

@@ -1,0 +1,259 @@
+"""What the routes answer: the analysis as the screens need it, without working."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict
+
+from levelcradle.core.analysis import Analysis, BoxFigures, StationState, WatchRow
+from levelcradle.core.axes import Vec
+from levelcradle.core.finding import Figure, Finding, State, Step
+from levelcradle.core.level import Corners, LoadRow, Loads, MassRow
+from levelcradle.core.modules import StringFigures
+from levelcradle.core.mount import MountFigures, SupportFigures
+from levelcradle.core.mount.figures import Demand, UseRow
+from levelcradle.core.outlines import Shape
+
+__all__ = ["AnalysisOut", "EditedOut", "FirstBoxOut", "OpenedOut", "PlaceOut", "PreviewOut", "ProblemOut", "ProjectOut",
+           "ReadOut", "SheetOut", "TapeOut", "WorkingOut", "analysis_out"]  # fmt: skip
+
+
+class Out(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class FindingOut(Out):
+    id: str
+    code: str
+    station: str
+    state: State
+    subjects: tuple[str, ...]
+    says: str
+    figures: tuple[Figure, ...]
+    value: float | None
+    limit: float | None
+    margin: float | None
+    unit: str
+    tolerance: float | None
+    because: str
+    points_mm: tuple[Vec, ...]
+    shows: str
+    has_working: bool
+
+
+class LoadsOut(Out):
+    front_kg: float
+    rear_kg: float
+    total_kg: float
+    front_percent: float
+    aft_mm: float
+    across_mm: float | None
+    up_mm: float | None
+    up_tol_mm: float | None
+    corners: Corners | None
+    front_tol_kg: float
+    rear_tol_kg: float
+
+
+class StateOut(Out):
+    id: str
+    name: str
+    loads: LoadsOut
+
+
+class LevelOut(Out):
+    found: LoadsOut | None
+    ready: LoadsOut | None
+    states: list[StateOut]
+    masses: tuple[MassRow, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Fit:
+    says: str
+    fits: bool
+
+
+class MountOut(Out):
+    id: str
+    c_mm: float
+    rows: tuple[UseRow, ...]
+    geometry: list[Fit]
+    demands: tuple[Demand, ...]
+    torque_nm: float
+    preload_n: float
+
+
+class SupportOut(Out):
+    box: str
+    verdict: str
+    words: str
+    mounts: list[MountOut]
+
+
+class AnalysisOut(Out):
+    findings: list[FindingOut]
+    watch: tuple[WatchRow, ...]
+    stations: dict[str, StationState]
+    boxes: dict[str, BoxFigures]
+    level: LevelOut
+    supports: list[SupportOut]
+    string: StringFigures
+    shapes: tuple[Shape, ...]
+    released: bool
+
+
+class ProjectOut(Out):
+    id: str
+    name: str
+    revision: int
+    changed_at: str
+
+
+class OpenedOut(Out):
+    id: str
+    revision: int
+    document: dict[str, Any]
+    analysis: AnalysisOut
+    undo: str | None
+    redo: str | None
+
+
+class OperationOut(Out):
+    op: str
+    path: str
+    value: Any = None
+
+
+class EditedOut(Out):
+    revision: int
+    patches_since: list[OperationOut]
+    document_patch: list[OperationOut]
+    sentence: str
+    analysis: AnalysisOut
+    undo: str | None
+    redo: str | None
+
+
+class PreviewOut(Out):
+    base: int
+    analysis: AnalysisOut
+
+
+class WorkingOut(Out):
+    finding: str
+    steps: tuple[Step, ...]
+
+
+class TapeOut(Out):
+    distance_mm: float
+    here: Vec
+    there: Vec
+    parts_mm: Vec
+
+
+class NextOut(Out):
+    way: str
+    says: str
+    short_mm: float
+
+
+class FirstBoxOut(Out):
+    """``patch`` adds the box; None where not even one module fits."""
+
+    modules: int
+    says: str
+    next_steps: list[NextOut]
+    patch: list[OperationOut] | None
+
+
+class ReadOut(Out):
+    value: float
+
+
+class MoveOut(Out):
+    value_mm: float
+    by: bool
+
+
+class PlaceOut(Out):
+    aft: MoveOut | None
+    across: MoveOut | None
+    up: MoveOut | None
+
+
+class SheetOut(Out):
+    name: str
+    title: str
+
+
+class FieldProblem(Out):
+    path: str
+    says: str
+
+
+class ProblemOut(BaseModel):
+    """Problem details (RFC 9457)."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    errors: list[FieldProblem] = []
+
+
+def analysis_out(analysis: Analysis) -> AnalysisOut:
+    """Built without validation: the core's values are what they say they are."""
+    return AnalysisOut.model_construct(
+        findings=[_finding(f) for f in analysis.findings],
+        watch=analysis.watch,
+        stations=dict(analysis.stations),
+        boxes=dict(analysis.boxes),
+        level=LevelOut.model_construct(
+            found=_loads(analysis.level.found),
+            ready=_loads(analysis.level.ready),
+            states=[_state(row) for row in analysis.level.states],
+            masses=analysis.level.masses,
+        ),
+        supports=[_support(s) for s in analysis.supports],
+        string=analysis.string,
+        shapes=analysis.shapes,
+        released=analysis.released,
+    )
+
+
+def _finding(f: Finding) -> FindingOut:
+    return FindingOut.model_construct(
+        id=f.id, code=f.code, station=f.station, state=f.state, subjects=f.subjects, says=f.says, figures=f.figures,
+        value=f.value, limit=f.limit, margin=f.margin, unit=f.unit, tolerance=f.tolerance, because=f.because,
+        points_mm=f.points_mm, shows=f.shows, has_working=f.working is not None,
+    )  # fmt: skip
+
+
+def _loads(loads: Loads | None) -> LoadsOut | None:
+    if loads is None:
+        return None
+    return LoadsOut.model_construct(
+        front_kg=loads.front_kg, rear_kg=loads.rear_kg, total_kg=loads.total_kg, front_percent=loads.front_percent,
+        aft_mm=loads.aft_mm, across_mm=loads.across_mm, up_mm=loads.up_mm, up_tol_mm=loads.up_tol_mm,
+        corners=loads.corners, front_tol_kg=loads.front_tol_kg, rear_tol_kg=loads.rear_tol_kg,
+    )  # fmt: skip
+
+
+def _state(row: LoadRow) -> StateOut:
+    loads = _loads(row.loads)
+    assert loads is not None
+    return StateOut.model_construct(id=row.id, name=row.name, loads=loads)
+
+
+def _support(support: SupportFigures) -> SupportOut:
+    return SupportOut.model_construct(
+        box=support.box, verdict=support.support.verdict, words=support.words, mounts=[_mount(m) for m in support.mounts]
+    )
+
+
+def _mount(m: MountFigures) -> MountOut:
+    return MountOut.model_construct(
+        id=m.id, c_mm=m.joint.c_mm, rows=m.rows, geometry=[Fit(says, fits) for says, fits in m.geometry],
+        demands=m.demands, torque_nm=m.torque_nm, preload_n=m.preload_n,
+    )  # fmt: skip

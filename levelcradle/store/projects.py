@@ -1,0 +1,216 @@
+"""Projects and their revisions. Each function opens its connection inside one synchronous call.
+
+An edit holds the project's row (SELECT … FOR UPDATE) from reading the document to storing the revision, so that
+nothing acknowledged is ever lost. Undo and redo are revisions like any other; nothing is taken back in place.
+"""
+
+import json
+import re
+import secrets
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from peewee import fn
+
+from levelcradle.core.design import Design, dump, validate
+from levelcradle.core.design.files import tree_of
+from levelcradle.core.design.patch import Op, apply, clashes
+from levelcradle.core.design.pointer import find, resolves
+from levelcradle.core.design.sentence import sentence
+from levelcradle.core.errors import CradleError, PatchError, UnknownThing
+from levelcradle.store.tables import Project, Revision, bind
+
+__all__ = ["Clash", "Edited", "HistoryRow", "Opened", "Stale", "Store", "Summary"]
+
+Kind = Literal["edit", "undo", "redo"]
+
+
+@dataclass(frozen=True, slots=True)
+class Summary:
+    id: str
+    name: str
+    revision: int
+    changed_at: str
+
+
+@dataclass(frozen=True, slots=True)
+class Opened:
+    """A project as it stands: its tree as JSON and validated."""
+
+    id: str
+    revision: int
+    tree: dict[str, Any]
+    design: Design
+
+
+@dataclass(frozen=True, slots=True)
+class Edited:
+    """A stored edit: what others changed since its base, and the patch as it took effect."""
+
+    opened: Opened
+    since: tuple[Op, ...]
+    patch: tuple[Op, ...]
+    sentence: str
+
+
+@dataclass(frozen=True, slots=True)
+class HistoryRow:
+    number: int
+    kind: str
+    sentence: str
+    session: str
+    made_at: str
+
+
+@dataclass(frozen=True, slots=True)
+class Clash:
+    """One path that somebody else changed since: what stands there now, and what was asked."""
+
+    path: str
+    theirs: Any
+    yours: Any
+
+
+class Stale(CradleError):
+    """A late edit touches what was changed since its base."""
+
+    def __init__(self, revision: int, found: tuple[Clash, ...]) -> None:
+        self.revision, self.clashes = revision, found
+        super().__init__("Somebody changed the same thing since.")
+
+
+class Store:
+    """All projects in one database."""
+
+    def __init__(self, database: Any) -> None:
+        self._db = database
+        bind(database)
+
+    def all(self) -> list[Summary]:
+        with self._db.connection_context():
+            rows = Project.select(Project.id, Project.name, Project.revision, Project.changed_at)
+            return [Summary(p.id, p.name, p.revision, p.changed_at.isoformat()) for p in rows.order_by(Project.changed_at.desc())]
+
+    def create(self, design: Design, session: str, *, id_: str | None = None) -> str:
+        """Stores a design as revision 1 and returns its id."""
+        key = id_ or f"{_slug(design.name)}-{secrets.token_hex(3)}"
+        with self._db.connection_context(), self._db.atomic():
+            Project.create(id=key, name=design.name, revision=1, document=dump(design), changed_at=fn.now())
+            Revision.create(project=key, number=1, kind="start", session=session, patch="[]", inverse="[]",
+                            sentence="started", made_at=fn.now())  # fmt: skip
+        return key
+
+    def open(self, key: str) -> Opened:
+        """Raises UnknownThing."""
+        with self._db.connection_context():
+            return _opened(_row(key, lock=False))
+
+    def edit(self, key: str, patch: Sequence[Op], *, base: int, session: str) -> Edited:
+        """Applies a patch made on revision ``base``. Raises UnknownThing, PatchError, DesignError, Stale."""
+        with self._db.connection_context(), self._db.atomic():
+            return self._store(_row(key, lock=True), patch, base=base, session=session, kind="edit")
+
+    def step_back(self, key: str, kind: Literal["undo", "redo"], *, session: str) -> Edited | None:
+        """Undoes or redoes the session's last step; None where there is none. Raises as edit."""
+        with self._db.connection_context(), self._db.atomic():
+            row = _row(key, lock=True)
+            number = _stacks(key, session)[kind == "redo"]
+            if not number:
+                return None
+            last = Revision.get((Revision.project == key) & (Revision.number == number[-1]))
+            return self._store(row, json.loads(last.inverse), base=last.number, session=session, kind=kind)
+
+    def steps(self, key: str, *, session: str) -> tuple[str | None, str | None]:
+        """What undo and redo would do, as sentences."""
+        with self._db.connection_context():
+            undo, redo = _stacks(key, session)
+            said = {r.number: r.sentence for r in Revision.select(Revision.number, Revision.sentence).where(
+                (Revision.project == key) & Revision.number.in_([*undo[-1:], *redo[-1:]] or [0]))}  # fmt: skip
+            return (said[undo[-1]] if undo else None), (_bare(said[redo[-1]]) if redo else None)
+
+    def history(self, key: str, *, most: int = 200) -> list[HistoryRow]:
+        with self._db.connection_context():
+            _row(key, lock=False)
+            rows = Revision.select().where(Revision.project == key).order_by(Revision.number.desc()).limit(most)
+            return [HistoryRow(r.number, r.kind, r.sentence, r.session, r.made_at.isoformat()) for r in rows]
+
+    def _store(self, row: Any, patch: Sequence[Op], *, base: int, session: str, kind: Kind) -> Edited:
+        before = json.loads(row.document)
+        if base > row.revision:
+            raise PatchError("", f"revision {base} does not exist yet")
+        since = _since(row.id, base, skip=session if kind != "edit" else None)
+        found = clashes(patch, since)
+        if found:
+            raise Stale(row.revision, tuple(_clash(path, before, patch) for path in found))
+        applied = apply(before, patch)
+        design = validate(applied.tree)
+        tree = tree_of(design)
+        done = tuple(_as_stands(op, tree) for op in applied.patch)
+        says = sentence(before, tree, done, design.units.get("place", "mm"))
+        says = {"edit": says, "undo": f"undone: {says}", "redo": says}[kind]
+        row.revision += 1
+        Revision.create(project=row.id, number=row.revision, kind=kind, session=session, patch=json.dumps(done),
+                        inverse=json.dumps(applied.inverse), sentence=says, made_at=fn.now())  # fmt: skip
+        changed = {"revision": row.revision, "document": json.dumps(tree, ensure_ascii=False), "name": design.name}
+        Project.update(**changed, changed_at=fn.now()).where(Project.id == row.id).execute()
+        return Edited(Opened(row.id, row.revision, tree, design), since, done, says)
+
+
+def _slug(name: str) -> str:
+    return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or "car"
+
+
+def _row(key: str, *, lock: bool) -> Any:
+    query = Project.select().where(Project.id == key)
+    row = (query.for_update() if lock else query).first()
+    if row is None:
+        raise UnknownThing("project", key[:60])
+    return row
+
+
+def _opened(row: Any) -> Opened:
+    tree = json.loads(row.document)
+    return Opened(row.id, row.revision, tree, validate(tree))
+
+
+def _since(key: str, base: int, *, skip: str | None) -> tuple[Op, ...]:
+    """Everything changed after a revision; for undo without the session's own steps, which took each other back."""
+    query = Revision.select(Revision.patch).where((Revision.project == key) & (Revision.number > base))
+    if skip is not None:
+        query = query.where(Revision.session != skip)
+    return tuple(op for row in query.order_by(Revision.number) for op in json.loads(row.patch))
+
+
+def _clash(path: str, tree: dict[str, Any], patch: Sequence[Op]) -> Clash:
+    yours = next((op.get("value") for op in patch if op["path"] == path), None)
+    return Clash(path, find(tree, path) if resolves(tree, path) else None, yours)
+
+
+def _as_stands(op: Op, tree: dict[str, Any]) -> Op:
+    """The operation with its value as the validated document holds it, defaults filled in."""
+    if op["op"] != "remove" and resolves(tree, op["path"]):
+        return {**op, "value": find(tree, op["path"])}
+    return op
+
+
+def _stacks(key: str, session: str) -> tuple[list[int], list[int]]:
+    """Revision numbers that undo and redo would take back, newest last. A new edit clears redo."""
+    undo: list[int] = []
+    redo: list[int] = []
+    rows = Revision.select(Revision.number, Revision.kind).where((Revision.project == key) & (Revision.session == session))
+    for row in rows.order_by(Revision.number):
+        if row.kind == "edit":
+            undo.append(row.number)
+            redo.clear()
+        elif row.kind == "undo":
+            undo.pop()
+            redo.append(row.number)
+        elif row.kind == "redo":
+            redo.pop()
+            undo.append(row.number)
+    return undo, redo
+
+
+def _bare(says: str) -> str:
+    return says.removeprefix("undone: ")

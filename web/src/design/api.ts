@@ -1,0 +1,32 @@
+/** The typed client, and what each answer means. */
+import createClient from 'openapi-fetch'
+
+import type { paths } from './schema'
+import type { Problem } from './types'
+
+function sessionName(): string {
+  const kept = sessionStorage.getItem('level-cradle-session')
+  if (kept) return kept
+  const made = crypto.randomUUID()
+  sessionStorage.setItem('level-cradle-session', made)
+  return made
+}
+
+export const SESSION = { 'X-Session': sessionName() }
+export const api = createClient<paths>({ baseUrl: '/' })
+
+/** What a refused request says, as one sentence. */
+export class Refused extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.errors?.[0]?.says ?? problem.detail)
+  }
+}
+
+/** The data of an answer. Throws Refused with the server's own words. */
+export function taken<T>(answer: { data?: T; error?: unknown }): T {
+  if (answer.data !== undefined) return answer.data
+  const problem = answer.error as Problem | undefined
+  throw new Refused(
+    problem?.detail ? problem : { title: 'No answer', status: 0, detail: 'The server does not answer.' },
+  )
+}

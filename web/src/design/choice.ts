@@ -1,0 +1,54 @@
+/**
+ * What is selected and what the hand is doing: kept in the browser, never in the document.
+ *
+ * A selected thing is its document path without the first slash; one module adds "#number".
+ */
+import { create } from 'zustand'
+
+export interface Offset {
+  path: string
+  by: [number, number, number]
+}
+
+interface Choice {
+  selected: string | null
+  /** How it was found under the pointer: "2 of 3 here: module 5". */
+  found: string
+  finding: string | null
+  offset: Offset | null
+  taping: string[] | null
+  select: (path: string | null, found?: string) => void
+  choose: (finding: string, path: string | null) => void
+  climb: () => void
+  move: (offset: Offset | null) => void
+  tape: (ends: string[] | null) => void
+}
+
+export const useChoice = create<Choice>((set, get) => ({
+  selected: null,
+  found: '',
+  finding: null,
+  offset: null,
+  taping: null,
+  select: (path, found = '') => set({ selected: path, found, finding: null }),
+  choose: (finding, path) => set({ finding, selected: path, found: '' }),
+  climb: () => {
+    const { selected, taping } = get()
+    if (taping) set({ taping: null })
+    else set({ selected: selected ? above(selected) : null, finding: null, found: '' })
+  },
+  move: (offset) => set({ offset }),
+  tape: (ends) => set({ taping: ends }),
+}))
+
+/** Module, block, box, nothing. */
+export function above(path: string): string | null {
+  if (path.includes('#')) return path.slice(0, path.indexOf('#'))
+  const steps = path.split('/')
+  return steps.length > 2 ? steps.slice(0, -2).join('/') : null
+}
+
+/** The box a path lies in, if it is one. */
+export function boxOf(path: string | null): string | null {
+  return path?.startsWith('boxes/') ? (path.split('/')[1]?.split('#')[0] ?? null) : null
+}

@@ -1,0 +1,188 @@
+/**
+ * The live design: the document as the server has it, its analysis, and at most one preview on the way.
+ *
+ * While something is dragged, one preview is in flight and the newest one waits; none is aborted to send another.
+ */
+import { create } from 'zustand'
+
+import { api, Refused, SESSION, taken } from './api'
+import { patched } from './pointer'
+import type { Analysis, Document, Op, Problem } from './types'
+
+export interface Loaded {
+  project: string
+  revision: number
+  document: Document
+  analysis: Analysis
+  undo: string | null
+  redo: string | null
+}
+
+interface Live {
+  loaded: Loaded | null
+  /** The analysis of the preview that was answered last, while one is shown. */
+  preview: Analysis | null
+  previewPatch: Op[]
+  saving: number
+  problem: Problem | null
+  /** What was just done, for the screen reader and the frame. */
+  said: string
+  open: (project: string) => Promise<void>
+  edit: (patch: Op[]) => Promise<boolean>
+  step: (kind: 'undo' | 'redo') => Promise<void>
+  show: (patch: Op[]) => void
+  drop: () => void
+  dismiss: () => void
+}
+
+let waiting: Op[] | null = null
+let inFlight = false
+let shown = 0 // rises whenever the preview is dropped, so that a late answer is not shown
+let queue: Promise<unknown> = Promise.resolve()
+
+/** Edits go one after the other, so that each is made on the revision before it. */
+function inTurn<T>(job: () => Promise<T>): Promise<T> {
+  const next = queue.then(job, job)
+  queue = next.catch(() => undefined)
+  return next
+}
+
+export const useLive = create<Live>((set, get) => {
+  function accept(answer: Awaited<ReturnType<typeof send>>) {
+    const { loaded } = get()
+    if (!loaded) return
+    const document = patched(loaded.document, [...answer.patches_since, ...answer.document_patch] as Op[])
+    const { revision, undo, redo } = answer
+    const analysis = answer.analysis as unknown as Analysis
+    set({
+      loaded: { ...loaded, revision, document, analysis, undo, redo },
+      said: answer.sentence,
+      problem: null,
+    })
+  }
+
+  async function send(patch: Op[]) {
+    const { project, revision } = get().loaded as Loaded
+    return taken(
+      await api.PATCH('/api/projects/{project}', {
+        params: { path: { project }, header: { ...SESSION, 'if-match': String(revision) } },
+        body: { patch: patch as never },
+      }),
+    )
+  }
+
+  function refuse(error: unknown) {
+    const problem =
+      error instanceof Refused
+        ? error.problem
+        : {
+            title: 'No answer',
+            status: 0,
+            detail: 'The server does not answer. Nothing was lost; try again.',
+          }
+    set({ problem })
+    return false
+  }
+
+  async function ask() {
+    if (inFlight || !waiting) return
+    const patch = waiting
+    const asked = shown
+    waiting = null
+    inFlight = true
+    try {
+      const { project, revision } = get().loaded as Loaded
+      const answer = taken(
+        await api.POST('/api/projects/{project}/preview', {
+          params: { path: { project } },
+          body: { base: revision, patch: patch as never },
+        }),
+      )
+      if (asked === shown) set({ preview: answer.analysis as unknown as Analysis, previewPatch: patch })
+    } catch (error) {
+      if (asked === shown) refuse(error)
+    } finally {
+      inFlight = false
+      void ask()
+    }
+  }
+
+  return {
+    loaded: null,
+    preview: null,
+    previewPatch: [],
+    saving: 0,
+    problem: null,
+    said: '',
+    open: async (project) => {
+      try {
+        const answer = taken(
+          await api.GET('/api/projects/{project}', { params: { path: { project }, header: SESSION } }),
+        )
+        set({
+          loaded: { ...answer, project: answer.id } as unknown as Loaded,
+          preview: null,
+          problem: null,
+          said: '',
+        })
+      } catch (error) {
+        set({ loaded: null })
+        refuse(error)
+      }
+    },
+    edit: async (patch) => {
+      set((s) => ({ saving: s.saving + 1 }))
+      try {
+        accept(await inTurn(() => send(patch)))
+        return true
+      } catch (error) {
+        if (error instanceof Refused && error.problem.status === 412)
+          await get().open(get().loaded?.project ?? '')
+        return refuse(error)
+      } finally {
+        get().drop()
+        set((s) => ({ saving: s.saving - 1 }))
+      }
+    },
+    step: async (kind) => {
+      const project = get().loaded?.project
+      if (!project) return
+      const params = { path: { project }, header: SESSION }
+      try {
+        const answer = await inTurn(async () =>
+          taken(
+            kind === 'undo'
+              ? await api.POST('/api/projects/{project}/undo', { params })
+              : await api.POST('/api/projects/{project}/redo', { params }),
+          ),
+        )
+        accept(answer)
+      } catch (error) {
+        refuse(error)
+      }
+    },
+    show: (patch) => {
+      waiting = patch
+      void ask()
+    },
+    drop: () => {
+      shown += 1
+      waiting = null
+      set({ preview: null, previewPatch: [] })
+    },
+    dismiss: () => set({ problem: null }),
+  }
+})
+
+export function useLoaded(): Loaded {
+  return useLive((s) => s.loaded) as Loaded
+}
+
+export function useDocument(): Document {
+  return useLive((s) => (s.loaded as Loaded).document)
+}
+
+/** The analysis to show: the preview's while there is one. */
+export function useAnalysis(): Analysis {
+  return useLive((s) => s.preview ?? (s.loaded as Loaded).analysis)
+}

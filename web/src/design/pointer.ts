@@ -1,0 +1,48 @@
+/** JSON pointers into the document, and patches applied to a copy of it. */
+import { produce } from 'immer'
+
+import type { Document, Op } from './types'
+
+export function pointer(...steps: (string | number)[]): string {
+  return steps.map((step) => '/' + String(step).replaceAll('~', '~0').replaceAll('/', '~1')).join('')
+}
+
+function steps(path: string): string[] {
+  return path
+    .split('/')
+    .slice(1)
+    .map((step) => step.replaceAll('~1', '/').replaceAll('~0', '~'))
+}
+
+type Tree = Record<string, unknown>
+
+export function at(tree: unknown, path: string): unknown {
+  return steps(path).reduce<unknown>((here, step) => (here as Tree | undefined)?.[step], tree)
+}
+
+/** The document with a patch the server has accepted. */
+export function patched(document: Document, patch: readonly Op[]): Document {
+  return produce(document, (draft) => {
+    for (const { op, path, value } of patch) {
+      const way = steps(path)
+      const last = way.pop() as string
+      const parent = way.reduce<Tree>((here, step) => here[step] as Tree, draft as unknown as Tree)
+      if (op === 'remove') delete parent[last]
+      else if (op !== 'test') parent[last] = value
+    }
+  })
+}
+
+/** A short readable id that is not taken yet. */
+export function freeId(name: string, taken: object): string {
+  const slug =
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 40) || 'thing'
+  for (let n = 1; ; n += 1) {
+    const id = n === 1 ? slug : `${slug}-${n}`
+    if (!(id in taken)) return id
+  }
+}

@@ -1,0 +1,45 @@
+/** Names for what the API speaks of. */
+import type { components } from './schema'
+
+type Schemas = components['schemas']
+export type Document = Schemas['Document']
+export type Analysis = Schemas['AnalysisOut']
+export type Finding = Schemas['FindingOut']
+export type Figure = Schemas['Figure']
+export type Shape = Schemas['Shape']
+export type Loads = Schemas['LoadsOut']
+export type MountFigures = Schemas['MountOut']
+export type WatchRow = Schemas['WatchRow']
+export type StationState = Schemas['StationState']
+export type BoxFigures = Schemas['BoxFigures']
+export type Taped = Schemas['TapeOut']
+export type FirstBox = Schemas['FirstBoxOut']
+export type Step = Schemas['Step']
+export type Box = Schemas['DocBox']
+export type Block = Schemas['DocBlock']
+export type Item = Schemas['DocItem']
+export type Bay = Schemas['DocBay']
+export type BayStation = Schemas['DocStation']
+export type HardPoint = Schemas['DocHardPoint']
+export type Mount = Schemas['DocMount']
+export type ModuleKind = Schemas['DocModuleKind']
+export type Module = Schemas['DocModule']
+export type Keepout = Schemas['DocKeepout']
+export type Reference = Schemas['DocReference']
+export type Reading = Schemas['DocReading']
+export type Vehicle = Schemas['DocVehicle']
+export type State = Finding['state']
+export type LengthUnit = 'mm' | 'in'
+export type MassUnit = 'kg' | 'lb'
+export interface Op {
+  op: 'add' | 'remove' | 'replace' | 'test'
+  path: string
+  value?: unknown
+}
+export interface Problem {
+  title: string
+  status: number
+  detail: string
+  errors?: { path: string; says: string }[]
+  clashes?: { path: string; theirs: unknown; yours: unknown }[]
+}

@@ -1,0 +1,26 @@
+import '@fontsource-variable/archivo/wdth.css'
+import './ui/tokens.css'
+
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { BrowserRouter, Route, Routes } from 'react-router'
+
+import { CarPage } from './shell/CarPage'
+import { CarsPage } from './shell/CarsPage'
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } })
+
+createRoot(document.getElementById('root') as HTMLElement).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <BrowserRouter>
+        <Routes>
+          <Route path="/" element={<CarsPage />} />
+          <Route path="/car/:project/:station?" element={<CarPage />} />
+          <Route path="*" element={<CarsPage />} />
+        </Routes>
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+)

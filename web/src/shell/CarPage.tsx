@@ -1,0 +1,44 @@
+/** One car: the frame with the rule of stations, the station's screen, the vial and the watch strip. */
+import { Suspense, useEffect } from 'react'
+import { useNavigate, useParams } from 'react-router'
+
+import { useLive } from '../design/live'
+import { Button, Teach } from '../ui/parts'
+import { KeyCard } from './KeyCard'
+import { Refusal } from './Refusal'
+import { isStation, SCREENS } from './stations'
+import { StationRule } from './StationRule'
+import { useKeys } from './useKeys'
+import { WatchStrip } from './WatchStrip'
+
+export function CarPage() {
+  const { project = '', station } = useParams()
+  const loaded = useLive((s) => s.loaded)
+  const problem = useLive((s) => s.problem)
+  const open = useLive((s) => s.open)
+  const go = useNavigate()
+  useEffect(() => void open(project), [open, project])
+  useKeys(project)
+  const here = isStation(station) ? station : 'place'
+  if (!loaded || loaded.project !== project) {
+    return problem ? (
+      <Teach action={<Button onClick={() => void go('/')}>To the cars</Button>}>{problem.detail}</Teach>
+    ) : (
+      <Teach>Opening the car …</Teach>
+    )
+  }
+  const Screen = SCREENS[here]
+  return (
+    <div className="flex h-full min-h-0 flex-col">
+      <StationRule here={here} />
+      <main className="flex min-h-0 flex-1 flex-col">
+        <Suspense fallback={<Teach>One moment …</Teach>}>
+          <Screen key={here} />
+        </Suspense>
+      </main>
+      <WatchStrip />
+      <Refusal />
+      <KeyCard />
+    </div>
+  )
+}

@@ -1,0 +1,160 @@
+/** The steel rule at the top: the car, what undo would do, the stations with how they stand, and the vial. */
+import { Link as To } from 'react-router'
+
+import { useAnalysis, useLive, useLoaded } from '../design/live'
+import type { StationState } from '../design/types'
+import { Mark } from '../ui/Mark'
+import { STATIONS, type Station } from './stations'
+import { UnitSwitch } from './UnitSwitch'
+import { Vial } from './Vial'
+
+export function StationRule({ here }: { here: Station }) {
+  const { project, document } = useLoaded()
+  return (
+    <header className="steel relative z-10 flex h-[76px] shrink-0 items-stretch border-b border-[#8c9196] pr-2">
+      <To
+        to="/"
+        className="flex w-[112px] flex-col pt-2.5 pl-4 text-ink no-underline"
+        aria-label="Level Cradle, to the list of cars"
+      >
+        <span className="text-[17px] leading-[18px] font-extrabold" style={{ fontStretch: '112%' }}>
+          LEVEL
+          <br />
+          CRADLE
+        </span>
+        <Saved />
+      </To>
+      <div className="flex w-[172px] shrink-0 flex-col gap-0.5 pt-2">
+        <span className="truncate font-bold" title={document.name}>
+          {document.name}
+        </span>
+        <Steps />
+        <UnitSwitch here={here} />
+      </div>
+      <nav aria-label="Stations" className="flex min-w-0 flex-1 items-stretch">
+        {STATIONS.map(([key, word], i) => (
+          <Tab key={key} project={project} name={key} word={word} number={(i + 1) % 10} here={here === key} />
+        ))}
+      </nav>
+      <Vial />
+    </header>
+  )
+}
+
+function Saved() {
+  const saving = useLive((s) => s.saving)
+  const revision = useLive((s) => s.loaded?.revision)
+  return (
+    <span className="narrow mt-1 text-xs" role="status">
+      {saving ? 'saving …' : `saved · rev. ${revision}`}
+    </span>
+  )
+}
+
+function Steps() {
+  const { undo, redo } = useLoaded()
+  const step = useLive((s) => s.step)
+  return (
+    <span className="flex items-center gap-2">
+      <StepButton word="Undo" says={undo} onStep={() => void step('undo')} />
+      <StepButton word="Redo" says={redo} onStep={() => void step('redo')} />
+    </span>
+  )
+}
+
+function StepButton({ word, says, onStep }: { word: string; says: string | null; onStep: () => void }) {
+  if (!says && word === 'Redo') return null
+  return (
+    <button
+      type="button"
+      disabled={!says}
+      onClick={onStep}
+      title={says ? `${word}: ${says}` : 'Nothing to undo'}
+      className="narrow max-w-[150px] min-w-0 truncate text-left text-xs underline decoration-steel underline-offset-2 disabled:no-underline disabled:opacity-60"
+    >
+      {says ? `${word}: ${says}` : 'Nothing to undo'}
+    </button>
+  )
+}
+
+function Tab({
+  project,
+  name,
+  word,
+  number,
+  here,
+}: {
+  project: string
+  name: Station
+  word: string
+  number: number
+  here: boolean
+}) {
+  const state = useAnalysis().stations[name]
+  return (
+    <To
+      to={`/car/${project}/${name}`}
+      aria-current={here ? 'page' : undefined}
+      title={`${word} (key ${number})`}
+      className={`relative flex min-w-0 flex-1 flex-col gap-1 px-2 pt-3 no-underline ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}
+    >
+      <span className="truncate text-[15px] leading-5 font-semibold">{word}</span>
+      <Standing state={state} here={here} />
+      {here ? (
+        <svg
+          aria-hidden="true"
+          className="absolute top-full left-0 w-full"
+          height="8"
+          preserveAspectRatio="none"
+          viewBox="0 0 10 8"
+        >
+          <path d="M0,0 H10 L5,8Z" fill="var(--color-blue)" />
+        </svg>
+      ) : (
+        <Graduations />
+      )}
+    </To>
+  )
+}
+
+function Standing({ state, here }: { state: StationState | undefined; here: boolean }) {
+  if (!state?.begun) return <span className={`narrow text-xs ${here ? '' : 'text-soft'}`}>not begun</span>
+  const counts = (['foul', 'unknown', 'tight'] as const).filter((k) => state[k] > 0)
+  if (counts.length === 0)
+    return (
+      <span className="narrow flex items-center gap-1 text-xs">
+        <Mark state="clear" inverse={here} silent /> clear
+      </span>
+    )
+  return (
+    <span
+      className={`flex w-fit max-w-full items-center gap-1 overflow-hidden rounded-full pr-1.5 pl-0.5 ${here ? '' : 'bg-white'}`}
+    >
+      {counts.map((key) => (
+        <span key={key} className="flex items-center text-sm font-semibold">
+          <Mark state={key} inverse={here} />
+          {state[key]}
+        </span>
+      ))}
+    </span>
+  )
+}
+
+function Graduations() {
+  return (
+    <svg aria-hidden="true" className="absolute bottom-0 left-0 w-full" height="9">
+      <defs>
+        <pattern id="graduations" width="50" height="9" patternUnits="userSpaceOnUse">
+          <path d="M0.5,0 V9" stroke="#6c7176" strokeWidth="0.9" />
+          <path
+            d="M5.5,5 V9 M10.5,5 V9 M15.5,5 V9 M20.5,5 V9 M30.5,5 V9 M35.5,5 V9 M40.5,5 V9 M45.5,5 V9"
+            stroke="#6c7176"
+            strokeWidth="0.8"
+          />
+          <path d="M25.5,3 V9" stroke="#6c7176" strokeWidth="0.8" />
+        </pattern>
+      </defs>
+      <rect width="100%" height="9" fill="url(#graduations)" />
+    </svg>
+  )
+}

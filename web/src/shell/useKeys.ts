@@ -1,0 +1,61 @@
+/** Keys that work everywhere but in blanks. */
+import { useEffect } from 'react'
+import { useNavigate } from 'react-router'
+
+import { boxOf, useChoice } from '../design/choice'
+import { useLive } from '../design/live'
+import { at } from '../design/pointer'
+import { quarterTurn } from '../stations/place/turns'
+import { useCard } from './KeyCard'
+import { STATIONS } from './stations'
+
+export function useKeys(project: string) {
+  const go = useNavigate()
+  useEffect(() => {
+    function nextWorst() {
+      const { loaded } = useLive.getState()
+      const { finding, choose } = useChoice.getState()
+      const ids = (loaded?.analysis.watch ?? []).flatMap((row) => row.ids)
+      const next = loaded?.analysis.findings.find(
+        (f) => f.id === ids[(ids.indexOf(finding ?? '') + 1) % ids.length],
+      )
+      if (!next) return
+      choose(next.id, next.subjects[0] ?? null)
+      void go(`/car/${project}/${next.station}`)
+    }
+
+    function press(event: KeyboardEvent) {
+      const typing =
+        event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)
+      const { step, edit, loaded } = useLive.getState()
+      const choice = useChoice.getState()
+      if (typing) return
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+        event.preventDefault()
+        return void step(event.shiftKey ? 'redo' : 'undo')
+      }
+      if (event.ctrlKey || event.metaKey || event.altKey) return
+      if (/^[0-9]$/.test(event.key)) {
+        const station = STATIONS[(Number(event.key) + 9) % 10]?.[0]
+        return void go(`/car/${project}/${station}`)
+      }
+      const box = boxOf(choice.selected)
+      if (event.key === 'Escape') return choice.climb()
+      if (event.key === '?') return useCard.setState((s) => ({ open: !s.open }))
+      if (event.key === 'n') return nextWorst()
+      if (event.key === 't') return choice.tape(choice.taping ? null : [])
+      if (event.key === 'q' && box)
+        return void edit(quarterTurn(box, at(loaded?.document, `/boxes/${box}/pose/yaw_deg`) as number))
+      if (event.key === 'u') return void step('undo')
+      if (event.key === '=') {
+        const blank = document.querySelector<HTMLInputElement>('[data-place-blank] input')
+        if (blank) {
+          event.preventDefault()
+          blank.focus()
+        }
+      }
+    }
+    window.addEventListener('keydown', press)
+    return () => window.removeEventListener('keydown', press)
+  }, [go, project])
+}

@@ -1,0 +1,143 @@
+/** Findings as rows: what, has, needs, mark; each opens its working. */
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import { useChoice } from '../design/choice'
+import { useLive, useLoaded } from '../design/live'
+import { workingQuery } from '../design/queries'
+import type { Finding } from '../design/types'
+import { figure, gap, sentence } from '../ui/format'
+import { Mark, WORD } from '../ui/Mark'
+import { Link } from '../ui/parts'
+import { useUnits } from '../ui/units'
+
+/** Gaps in three columns. */
+export function GapRows({ findings, most = 3 }: { findings: Finding[]; most?: number }) {
+  const [all, setAll] = useState(false)
+  const units = useUnits()
+  const chosen = useChoice((s) => s.finding)
+  const choose = useChoice((s) => s.choose)
+  const shown = all ? findings : findings.slice(0, most)
+  if (findings.length === 0) return <p className="my-1 text-sm">Nothing is near it.</p>
+  return (
+    <>
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className="text-sm text-soft">
+            <th className="text-left font-semibold">to</th>
+            <th className="text-right font-semibold">has</th>
+            <th className="text-right font-semibold">needs</th>
+            <th>
+              <span className="sr-only">state</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((f) => (
+            <tr key={f.id} className={f.id === chosen ? 'bg-wash' : ''}>
+              <td className="py-0.5">
+                <button
+                  type="button"
+                  aria-pressed={f.id === chosen}
+                  onClick={() => choose(f.id, f.subjects[0] ?? null)}
+                  className="min-h-8 text-left text-[15px] leading-tight hover:text-blue"
+                >
+                  {f.shows}
+                </button>
+              </td>
+              <td className="text-right text-figure font-bold">
+                {f.value === null ? '–' : gap(f.value, units.length)}
+              </td>
+              <td className="pl-3 text-right text-[15px]">
+                {f.limit === null ? '' : gap(f.limit, units.length, 'up').replace(/\.0$/, '')}
+              </td>
+              <td className="w-7 text-right">
+                <Mark state={f.state} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {findings.length > most && (
+        <Link onClick={() => setAll(!all)}>{all ? 'the worst three' : `all ${findings.length}`}</Link>
+      )}
+      {shown.some((f) => f.id === chosen) && (
+        <Chosen finding={shown.find((f) => f.id === chosen) as Finding} />
+      )}
+    </>
+  )
+}
+
+/** Findings as sentences. */
+export function SentenceRows({ findings }: { findings: Finding[] }) {
+  const units = useUnits()
+  const chosen = useChoice((s) => s.finding)
+  const choose = useChoice((s) => s.choose)
+  return (
+    <ul className="m-0 list-none p-0">
+      {findings.map((f) => (
+        <li key={f.id} className="border-b border-hair last:border-0">
+          <button
+            type="button"
+            aria-pressed={f.id === chosen}
+            onClick={() => choose(f.id, f.subjects[0] ?? null)}
+            className={`flex min-h-9 w-full items-start gap-2 py-1.5 text-left hover:text-blue ${f.id === chosen ? 'bg-wash' : ''}`}
+          >
+            <span className="pt-0.5">
+              <Mark state={f.state} />
+            </span>
+            <span className="leading-snug">{sentence(f, units)}</span>
+          </button>
+          {f.id === chosen && <Chosen finding={f} />}
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+/** The chosen finding: why, how sure, and its working. */
+function Chosen({ finding }: { finding: Finding }) {
+  const [open, setOpen] = useState(false)
+  const units = useUnits()
+  return (
+    <div className="my-2 rounded border border-blue bg-wash px-3 py-2 text-sm">
+      <p className="m-0 font-semibold">
+        {WORD[finding.state]}: {sentence(finding, units)}
+      </p>
+      {finding.because && <p className="m-0 mt-1">Because: {finding.because}.</p>}
+      {finding.tolerance !== null && finding.unit === 'mm' && (
+        <p className="m-0">± {figure({ value: finding.tolerance, unit: 'mm', round: 'up' }, units)}</p>
+      )}
+      {finding.has_working && (
+        <Link onClick={() => setOpen(!open)}>{open ? 'hide the working' : 'show the working'}</Link>
+      )}
+      {open && <WorkingRows finding={finding.id} />}
+    </div>
+  )
+}
+
+function WorkingRows({ finding }: { finding: string }) {
+  const { project, revision } = useLoaded()
+  const patch = useLive((s) => s.previewPatch)
+  const { data, error } = useQuery(workingQuery(project, revision, finding, patch))
+  if (error) return <p role="alert">{error.message}</p>
+  if (!data) return <p>One moment …</p>
+  return (
+    <ol className="m-0 mt-1 list-none p-0">
+      {data.steps.map((step, i) => (
+        <li key={i} className="border-t border-hair py-1">
+          <span className="flex justify-between gap-2">
+            <span>{step.what}</span>
+            <strong className="whitespace-nowrap">
+              {Number(step.value.toFixed(Math.abs(step.value) < 10 ? 3 : 1))} {step.unit}
+            </strong>
+          </span>
+          <span className="narrow block text-xs text-soft">
+            {step.rule}
+            {step.source && step.source !== step.rule && ` · ${step.source}`}
+          </span>
+        </li>
+      ))}
+    </ol>
+  )
+}

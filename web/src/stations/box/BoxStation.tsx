@@ -1,0 +1,219 @@
+/** Box: how the shell is made; its sheet as it prints; its masses and openings. */
+import { useState } from 'react'
+
+import { boxOf, useChoice } from '../../design/choice'
+import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
+import { freeId } from '../../design/pointer'
+import type { Box } from '../../design/types'
+import { Blank } from '../../ui/Blank'
+import { length, mass } from '../../ui/format'
+import { NameBlank } from '../../ui/NameBlank'
+import { Button, Choose, Fact, Heading, Link, Teach, Title } from '../../ui/parts'
+import { useUnits } from '../../ui/units'
+import { SentenceRows } from '../FindingRows'
+import { Bench, Ledger, StationFrame } from '../Ledger'
+
+const HOLD = [
+  ['', 'nobody has said'],
+  ['own_holes', 'their own bolt holes'],
+  ['rods', 'rods and plates'],
+  ['straps', 'straps'],
+  ['fit', 'pure fit against hard liners'],
+] as const
+
+export function BoxStation() {
+  const { project, revision, document } = useLoaded()
+  const selected = useChoice((s) => s.selected)
+  const select = useChoice((s) => s.select)
+  const ids = Object.keys(document.boxes)
+  const id = boxOf(selected) ?? ids[0]
+  const box = id ? document.boxes[id] : undefined
+  if (!id || !box) return <Teach>No box yet. Place the modules first; the box is drawn round them.</Teach>
+  return (
+    <StationFrame>
+      <Bench>
+        <div className="mb-2 flex gap-2">
+          {ids.map((key) => (
+            <button
+              key={key}
+              type="button"
+              aria-pressed={key === id}
+              onClick={() => select(`boxes/${key}`)}
+              className={`min-h-10 rounded border-2 px-3 font-semibold ${key === id ? 'border-blue bg-white text-blue' : 'border-edge bg-sheet'}`}
+            >
+              {document.boxes[key]?.name}
+            </button>
+          ))}
+        </div>
+        <img
+          src={`/api/projects/${project}/sheets/${id}-box?revision=${revision}`}
+          alt={`Sheet of ${box.name}: plan, side and front with sizes`}
+          className="w-full border border-edge bg-white shadow-sm"
+        />
+        <div className="mt-3 grid grid-cols-1 gap-x-8 lg:grid-cols-2">
+          <Openings id={id} box={box} />
+          <Masses id={id} />
+        </div>
+      </Bench>
+      <Ledger label="Ledger">
+        <Title>{box.name}</Title>
+        <Making key={id} id={id} box={box} />
+      </Ledger>
+    </StationFrame>
+  )
+}
+
+function Making({ id, box }: { id: string; box: Box }) {
+  const { tables } = useDocument()
+  const { findings } = useAnalysis()
+  const edit = useLive((s) => s.edit)
+  const path = `/boxes/${id}`
+  const here = findings.filter((f) => f.station === 'box' && f.subjects.includes(`boxes/${id}`))
+  return (
+    <>
+      <Choose
+        label="Modules held by"
+        value={box.hold_down ?? ''}
+        options={HOLD}
+        onChange={(v) => void edit([{ op: 'replace', path: `${path}/hold_down`, value: v || null }])}
+      />
+      <SentenceRows findings={here} />
+      <Heading>Folded sheet</Heading>
+      <Choose
+        label="Material"
+        value={box.material}
+        options={Object.entries(tables.materials).map(([key, m]) => [key, m.name] as const)}
+        onChange={(v) => void edit([{ op: 'replace', path: `${path}/material`, value: v }])}
+      />
+      <Blank path={`${path}/thickness_mm`} label="Thickness" />
+      <Blank path={`${path}/bend_radius_mm`} label="Inside bend radius" />
+      <Heading>Who folds it</Heading>
+      <NameBlank path={`${path}/folder/name`} label="Folder" />
+      <Blank path={`${path}/folder/deduction_mm`} label="His bend deduction" optional />
+      <p className="narrow m-0 text-sm text-soft">
+        Left empty, the flat follows from K {tables.materials[box.material]?.k_factor} (
+        {tables.materials[box.material]?.k_source}).
+      </p>
+      <Heading>Liners</Heading>
+      <Blank path={`${path}/liners/wall_mm`} label="On the walls" />
+      <Blank path={`${path}/liners/floor_mm`} label="Runner on the floor" />
+      <Heading>Lid</Heading>
+      <Blank path={`${path}/lid/clearance_mm`} label="Clearance over the tray" />
+      <Blank path={`${path}/lid/edge_mm`} label="Edge turned down, over all" />
+      <Blank path={`${path}/lid/screws/spacing_mm`} label="Screws apart" />
+      <Blank path={`${path}/lid/screws/corner_mm`} label="No screw nearer a corner than" />
+      <Heading>Links, liners and clamps weigh</Heading>
+      <Blank path={`${path}/fittings/per_module_kg`} label="A module" kind="mass" />
+      <Blank path={`${path}/fittings/box_kg`} label="The box" kind="mass" />
+    </>
+  )
+}
+
+function Masses({ id }: { id: string }) {
+  const figures = useAnalysis().boxes[id]
+  const units = useUnits()
+  if (!figures) return null
+  const size = (v: readonly number[]) => v.map((n) => length(n, units.length)).join(' × ')
+  return (
+    <section aria-label="Sizes and masses">
+      <Heading>Sizes and masses</Heading>
+      <Fact name="Outside">{size(figures.outer_mm as unknown as number[])}</Fact>
+      <Fact name="Inside the walls">{size(figures.inner_mm as unknown as number[])}</Fact>
+      <Fact name="Over the lid">{size(figures.over_lid_mm as unknown as number[])}</Fact>
+      <Fact name="Shell">{mass(figures.shell_kg, units.mass)}</Fact>
+      <Fact name={`Full, ${figures.modules} modules`}>{mass(figures.full_kg, units.mass)}</Fact>
+    </section>
+  )
+}
+
+const FACES = [
+  ['front', 'front'],
+  ['aft', 'aft'],
+  ['left', 'left'],
+  ['right', 'right'],
+  ['base', 'base'],
+  ['lid', 'lid'],
+] as const
+type FaceName = (typeof FACES)[number][0]
+const EDGES: Record<FaceName, [FaceName[], FaceName[]]> = {
+  front: [
+    ['left', 'right'],
+    ['base', 'lid'],
+  ],
+  aft: [
+    ['left', 'right'],
+    ['base', 'lid'],
+  ],
+  left: [
+    ['front', 'aft'],
+    ['base', 'lid'],
+  ],
+  right: [
+    ['front', 'aft'],
+    ['base', 'lid'],
+  ],
+  base: [
+    ['front', 'aft'],
+    ['left', 'right'],
+  ],
+  lid: [
+    ['front', 'aft'],
+    ['left', 'right'],
+  ],
+}
+
+/** Round holes placed on a face by two distances from two named edges. */
+function Openings({ id, box }: { id: string; box: Box }) {
+  const edit = useLive((s) => s.edit)
+  const [face, setFace] = useState<FaceName>('aft')
+  const path = `/boxes/${id}/openings`
+  function add() {
+    const [[one], [other]] = EDGES[face]
+    const value = { name: 'hole', face, from: [one, other], u_mm: 60, v_mm: 60, diameter_mm: 20 }
+    void edit([{ op: 'add', path: `${path}/${freeId('hole', box.openings)}`, value }])
+  }
+  return (
+    <section aria-label="Round holes">
+      <Heading>Round holes</Heading>
+      {Object.entries(box.openings).map(([key, hole]) => {
+        const [one, other] = hole.from as unknown as [FaceName, FaceName]
+        const choices = EDGES[hole.face as FaceName]
+        const turn = (i: number, edge: string) => {
+          const from = i ? [one, edge] : [edge, other]
+          void edit([{ op: 'replace', path: `${path}/${key}/from`, value: from }])
+        }
+        return (
+          <div key={key} className="border-b border-hair py-1">
+            <span className="flex items-center justify-between gap-2">
+              <NameBlank path={`${path}/${key}/name`} label={`On the ${hole.face}`} />
+              <Link onClick={() => void edit([{ op: 'remove', path: `${path}/${key}` }])}>remove</Link>
+            </span>
+            {(
+              [
+                ['u_mm', one, choices[0]],
+                ['v_mm', other, choices[1]],
+              ] as const
+            ).map(([name, edge, options], i) => (
+              <span key={name} className="grid grid-cols-2 gap-2">
+                <Choose
+                  label="from the"
+                  value={edge}
+                  options={options.map((o) => [o, o] as const)}
+                  onChange={(v) => turn(i, v)}
+                />
+                <Blank path={`${path}/${key}/${name}`} label={`${hole.name} from the ${edge}`} hideLabel />
+              </span>
+            ))}
+            <Blank path={`${path}/${key}/diameter_mm`} label="Diameter" />
+          </div>
+        )
+      })}
+      <div className="mt-2 flex items-center gap-2">
+        <Choose label="Face of the new hole" hideLabel value={face} options={FACES} onChange={setFace} />
+        <Button plain onClick={add}>
+          Another hole there
+        </Button>
+      </div>
+    </section>
+  )
+}

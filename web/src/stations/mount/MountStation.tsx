@@ -1,0 +1,118 @@
+/** Mount: where the car can hold a box, each bracket's uses (weakest first), and what each hard point must carry. */
+import { useState } from 'react'
+
+import { useChoice } from '../../design/choice'
+import { useAnalysis, useDocument } from '../../design/live'
+import { gap } from '../../ui/format'
+import { colourOf, Mark } from '../../ui/Mark'
+import { Caution, Heading, Teach, Title } from '../../ui/parts'
+import type { MountFigures } from '../../design/types'
+import { useUnits } from '../../ui/units'
+import { PlanSide } from '../../views/PlanSide'
+import { SentenceRows } from '../FindingRows'
+import { Ledger, StationFrame } from '../Ledger'
+import { MountSheet } from './MountSheet'
+import { NewMount } from './NewMount'
+
+const NOT_CHECKED =
+  'Rigid box, point mounts, static. Not checked: the vehicle’s own metal, the box as a whole, modules inside it, fatigue, body twist, weld quality. Have it checked.'
+
+export function MountStation() {
+  const document = useDocument()
+  const { supports, findings } = useAnalysis()
+  const selected = useChoice((s) => s.selected)
+  const select = useChoice((s) => s.select)
+  const [all, setAll] = useState(false)
+  if (Object.keys(document.boxes).length === 0)
+    return <Teach>No box yet. Place the modules first; then show where the car can hold them.</Teach>
+  const chosen = selected?.startsWith('mounts/') ? (selected.split('/')[1] ?? '') : ''
+  const mounts = supports.flatMap((s) => s.mounts).sort((a, b) => worst(b) - worst(a))
+  const words = findings.filter((f) => f.code === 'mount.support' || f.code === 'mount.unfit')
+  const spots = findings.filter((f) => f.code === 'mount.spot')
+  return (
+    <StationFrame>
+      <PlanSide flags={false} />
+      <Ledger label="Ledger">
+        {chosen && document.mounts[chosen] ? (
+          <MountSheet key={chosen} id={chosen} />
+        ) : (
+          <>
+            <Title right={`${Object.keys(document.mounts).length} mounts`}>Mounts</Title>
+            <SentenceRows findings={words} />
+            {mounts.length > 0 && <Heading right="weakest first">Uses</Heading>}
+            {mounts.map((m) => (
+              <UseRow
+                key={m.id}
+                figures={m}
+                name={document.mounts[m.id]?.name ?? m.id}
+                onChoose={() => select(`mounts/${m.id}`)}
+              />
+            ))}
+            <Caution>{NOT_CHECKED}</Caution>
+            <NewMount />
+            {spots.length > 0 && (
+              <>
+                <Heading>What each spot must carry</Heading>
+                <SentenceRows findings={all ? spots : spots.slice(0, 4)} />
+                {spots.length > 4 && (
+                  <button
+                    type="button"
+                    onClick={() => setAll(!all)}
+                    className="font-semibold text-blue underline underline-offset-4"
+                  >
+                    {all ? 'the first four' : `all ${spots.length}`}
+                  </button>
+                )}
+              </>
+            )}
+            <Caution>
+              Crash loads are many times the weight. Confirm the load cases with the rules where the vehicle
+              is registered.
+            </Caution>
+          </>
+        )}
+      </Ledger>
+    </StationFrame>
+  )
+}
+
+function worst(m: MountFigures): number {
+  return m.geometry.some((g) => !g.fits) ? 99 : (m.rows[0]?.use ?? 0)
+}
+
+function UseRow({ figures, name, onChoose }: { figures: MountFigures; name: string; onChoose: () => void }) {
+  const first = figures.rows[0]
+  const units = useUnits()
+  if (!first) return null
+  const broken = figures.geometry.find((g) => !g.fits)
+  const state = broken || first.use > 1 ? 'foul' : 'tight'
+  return (
+    <button
+      type="button"
+      onClick={onChoose}
+      className="block w-full border-b border-hair py-1.5 text-left hover:text-blue"
+    >
+      <span className="flex items-center justify-between gap-2">
+        <span className="leading-tight">{name}</span>
+        <span className="flex items-center gap-2 text-figure font-bold">
+          {first.use.toFixed(2)} <Mark state={state} />
+        </span>
+      </span>
+      <UseBar use={first.use} colour={colourOf(state)} />
+      <span className="narrow text-sm text-soft">
+        {broken ? broken.says : `${first.check}, ${first.case}`} · c {gap(figures.c_mm, units.length, 'near')}
+      </span>
+    </button>
+  )
+}
+
+/** A use as a filled length against its capacity. */
+export function UseBar({ use, colour }: { use: number; colour: string }) {
+  return (
+    <svg viewBox="0 0 200 7" className="block h-[7px] w-full" preserveAspectRatio="none" aria-hidden="true">
+      <rect width="160" height="7" fill="#fff" stroke="var(--color-edge)" />
+      <rect width={Math.min(use, 1.25) * 160} height="7" fill={colour} opacity="0.75" />
+      <path d="M160,0 V7" stroke="var(--color-ink)" strokeWidth="2" />
+    </svg>
+  )
+}

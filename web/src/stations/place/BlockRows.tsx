@@ -1,0 +1,75 @@
+/** Counts, turn and gaps of each block in a box. */
+import { useDocument, useLive } from '../../design/live'
+import type { Block, ModuleKind } from '../../design/types'
+import { Blank } from '../../ui/Blank'
+import { Choose } from '../../ui/parts'
+import { turnsOf } from './turns'
+
+const WAYS = ['aft', 'across', 'up'] as const
+
+export function BlockRows({ id }: { id: string }) {
+  const document = useDocument()
+  const blocks = Object.entries(document.boxes[id]?.blocks ?? {})
+  return blocks.map(([key, block]) => (
+    <BlockRow
+      key={key}
+      path={`/boxes/${id}/blocks/${key}`}
+      block={block}
+      kind={document.module_kinds[block.kind]}
+    />
+  ))
+}
+
+function BlockRow({ path, block, kind }: { path: string; block: Block; kind: ModuleKind | undefined }) {
+  const edit = useLive((s) => s.edit)
+  if (!kind) return null
+  const turn = `${block.turn.down} ${block.turn.aft}`
+  return (
+    <fieldset className="m-0 mb-3 border-0 p-0">
+      <legend className="font-semibold">{kind.name}</legend>
+      <Choose
+        label="Stands"
+        value={turn}
+        options={turnsOf(kind).map((t) => [`${t.down} ${t.aft}`, t.words] as const)}
+        onChange={(chosen) => {
+          const [down, aft] = chosen.split(' ')
+          void edit([{ op: 'replace', path: `${path}/turn`, value: { down, aft } }])
+        }}
+      />
+      {WAYS.map((way) => (
+        <div key={way} className="grid grid-cols-2 gap-3">
+          <Counter path={`${path}/counts/${way}`} way={way} count={block.counts[way]} />
+          {block.counts[way] > 1 ? <Blank path={`${path}/gap_mm/${way}`} label="gap" optional /> : <span />}
+        </div>
+      ))}
+    </fieldset>
+  )
+}
+
+function Counter({ path, way, count }: { path: string; way: string; count: number }) {
+  const edit = useLive((s) => s.edit)
+  const set = (value: number) => void edit([{ op: 'replace', path, value }])
+  const look = 'h-9 w-9 rounded border-[1.5px] border-edge bg-white text-lg font-bold disabled:opacity-40'
+  return (
+    <span className="flex items-center justify-between py-[3px]">
+      <span className="narrow">{way === 'up' ? 'tiers' : way === 'aft' ? 'along' : way}</span>
+      <span className="flex items-center gap-1">
+        <button
+          type="button"
+          aria-label={`one fewer ${way}`}
+          disabled={count <= 1}
+          onClick={() => set(count - 1)}
+          className={look}
+        >
+          −
+        </button>
+        <output className="w-7 text-center text-lg font-bold" aria-label={`${way}: ${count}`}>
+          {count}
+        </output>
+        <button type="button" aria-label={`one more ${way}`} onClick={() => set(count + 1)} className={look}>
+          +
+        </button>
+      </span>
+    </span>
+  )
+}

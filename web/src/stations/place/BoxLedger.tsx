@@ -1,0 +1,117 @@
+/** The selected box: size, place, mass, its worst gaps, and the block in it. */
+import { useChoice } from '../../design/choice'
+import { useAnalysis, useDocument, useLive } from '../../design/live'
+import type { Box } from '../../design/types'
+import { axisWord, length, mass, withCommas } from '../../ui/format'
+import { NameBlank } from '../../ui/NameBlank'
+import { Button, Choose, Fact, Heading, Link, Title } from '../../ui/parts'
+import { useUnits } from '../../ui/units'
+import { GapRows } from '../FindingRows'
+import { BlockRows } from './BlockRows'
+import { PlaceBlanks } from './PlaceBlanks'
+import { quarterTurn } from './turns'
+
+export function BoxLedger({ id }: { id: string }) {
+  const document = useDocument()
+  const analysis = useAnalysis()
+  const select = useChoice((s) => s.select)
+  const selected = useChoice((s) => s.selected)
+  const units = useUnits()
+  const box = document.boxes[id] as Box
+  const figures = analysis.boxes[id]
+  const gaps = analysis.findings.filter((f) => f.code.startsWith('gap') && f.subjects.includes(`boxes/${id}`))
+  if (!figures) return null
+  const [aft, right, up] = figures.outer_mm as unknown as number[]
+  const size = [aft, right, up].map((v) => length(v ?? 0, units.length)).join(' × ')
+  const material = document.tables.materials[box.material]?.name ?? box.material
+  const module = selected?.includes('#') ? selected.split('#')[1] : null
+  return (
+    <>
+      <Title right={`${length(box.thickness_mm, 'mm')} mm ${material}`}>{figures.name}</Title>
+      {module && (
+        <p className="m-0 text-blue">Module {module} is chosen; Esc goes to its block, then to the box.</p>
+      )}
+      <Fact name="Outside, aft × across × up">
+        {size} <Small>{units.length}</Small>
+      </Fact>
+      <Corner at={figures.corner_mm as unknown as number[]} />
+      <Fact name="Full">{mass(figures.full_kg, units.mass)}</Fact>
+      {figures.modules > 0 && (
+        <Fact name={`Module${figures.modules > 1 ? 's' : ''} ${figures.numbers}, in series`}>
+          {figures.string.full_v.toFixed(1)} V full
+        </Fact>
+      )}
+      <Heading>Worst gaps</Heading>
+      <GapRows findings={gaps} />
+      <PlaceBlanks id={id} />
+      <Pose id={id} box={box} />
+      <Heading>Blocks</Heading>
+      <BlockRows id={id} />
+      <Heading>Name</Heading>
+      <NameBlank path={`/boxes/${id}/name`} label="Name" />
+      <BaySelect id={id} box={box} />
+      <div className="mt-2 flex gap-4">
+        <RemoveBox id={id} onDone={() => select(null)} />
+      </div>
+    </>
+  )
+}
+
+function Small({ children }: { children: string }) {
+  return <span className="text-sm font-normal">{children}</span>
+}
+
+function Corner({ at }: { at: number[] }) {
+  const units = useUnits()
+  const words = at.map((v, axis) => {
+    const shown = length(axis < 2 ? Math.abs(v) : v, units.length)
+    return axis === 1 || v < 0 ? `${shown} ${axisWord(axis, v)}` : withCommas(shown)
+  })
+  return <Fact name="Place, front left lower">{words.join(' · ')}</Fact>
+}
+
+function Pose({ id, box }: { id: string; box: Box }) {
+  const edit = useLive((s) => s.edit)
+  return (
+    <div className="flex items-center justify-between">
+      <span className="narrow">
+        Turned {box.pose.yaw_deg}°{box.pose.pitch_deg ? `, nose raised ${box.pose.pitch_deg}°` : ''}
+        {box.pose.roll_deg ? `, right side raised ${box.pose.roll_deg}°` : ''}
+      </span>
+      <Button plain onClick={() => void edit(quarterTurn(id, box.pose.yaw_deg))}>
+        Quarter turn (Q)
+      </Button>
+    </div>
+  )
+}
+
+function BaySelect({ id, box }: { id: string; box: Box }) {
+  const bays = Object.entries(useDocument().bays)
+  const edit = useLive((s) => s.edit)
+  return (
+    <Choose
+      label="Belongs in"
+      value={box.bay ?? ''}
+      options={[['', 'no measured space'], ...bays.map(([key, bay]) => [key, bay.name] as const)]}
+      onChange={(bay) => void edit([{ op: 'replace', path: `/boxes/${id}/bay`, value: bay || null }])}
+    />
+  )
+}
+
+function RemoveBox({ id, onDone }: { id: string; onDone: () => void }) {
+  const document = useDocument()
+  const edit = useLive((s) => s.edit)
+  const mounts = Object.entries(document.mounts).filter(([, m]) => m.box === id)
+  async function remove() {
+    const patch = [
+      ...mounts.map(([key]) => ({ op: 'remove' as const, path: `/mounts/${key}` })),
+      { op: 'remove' as const, path: `/boxes/${id}` },
+    ]
+    if (await edit(patch)) onDone()
+  }
+  return (
+    <Link onClick={() => void remove()}>
+      Remove this box{mounts.length ? ` and its ${mounts.length} mounts` : ''}
+    </Link>
+  )
+}

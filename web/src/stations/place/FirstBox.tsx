@@ -1,0 +1,103 @@
+/** "Put a box in this bay": the core says what fits, and by how much the next row or tier is foul. */
+import { useState } from 'react'
+
+import { api, taken } from '../../design/api'
+import { useChoice } from '../../design/choice'
+import { useDocument, useLive, useLoaded } from '../../design/live'
+import type { FirstBox as Found, Op } from '../../design/types'
+import { gap } from '../../ui/format'
+import { Button, Choose, Heading } from '../../ui/parts'
+import { useUnits } from '../../ui/units'
+import { turnsOf } from './turns'
+
+export function FirstBox() {
+  const { project } = useLoaded()
+  const document = useDocument()
+  const edit = useLive((s) => s.edit)
+  const select = useChoice((s) => s.select)
+  const units = useUnits()
+  const bays = Object.entries(document.bays)
+  const kinds = Object.entries(document.module_kinds)
+  const [bay, setBay] = useState(bays[0]?.[0] ?? '')
+  const [kind, setKind] = useState(kinds[0]?.[0] ?? '')
+  const [turn, setTurn] = useState('')
+  const [found, setFound] = useState<Found | null>(null)
+  const [problem, setProblem] = useState('')
+  const chosen = document.module_kinds[kind]
+  if (!chosen || bays.length === 0) return null
+  const turns = turnsOf(chosen)
+  const turned = turns.find((t) => `${t.down} ${t.aft}` === turn) ?? turns[0]
+
+  async function ask() {
+    setProblem('')
+    try {
+      if (!turned) return
+      const body = { bay, kind, turn: { down: turned.down, aft: turned.aft } }
+      setFound(
+        taken(
+          await api.POST('/api/projects/{project}/first-box', {
+            params: { path: { project } },
+            body: body as never,
+          }),
+        ),
+      )
+    } catch (error) {
+      setProblem((error as Error).message)
+    }
+  }
+
+  async function put() {
+    const patch = found?.patch as Op[] | null
+    if (!patch?.[0] || !(await edit(patch))) return
+    setFound(null)
+    select(patch[0].path.slice(1))
+  }
+
+  return (
+    <section aria-label="Put a box in a bay">
+      <Heading>Put a box in a bay</Heading>
+      <Choose
+        label="Bay"
+        value={bay}
+        options={bays.map(([key, b]) => [key, b.name] as const)}
+        onChange={(v) => (setBay(v), setFound(null))}
+      />
+      <Choose
+        label="Module kind"
+        value={kind}
+        options={kinds.map(([key, k]) => [key, k.name] as const)}
+        onChange={(v) => (setKind(v), setFound(null))}
+      />
+      <Choose
+        label="Stands"
+        value={turned ? `${turned.down} ${turned.aft}` : ''}
+        options={turns.map((t) => [`${t.down} ${t.aft}`, t.words] as const)}
+        onChange={(v) => (setTurn(v), setFound(null))}
+      />
+      {!found && (
+        <Button className="mt-2 w-full" onClick={() => void ask()}>
+          What fits?
+        </Button>
+      )}
+      {problem && <p role="alert">{problem}</p>}
+      {found && (
+        <div className="mt-2 rounded border border-blue bg-wash p-3" role="status">
+          <p className="m-0 text-lg font-bold">{found.says}</p>
+          {found.next_steps.map((s) => (
+            <p key={s.way} className="m-0">
+              {s.says.replace(
+                '{0}',
+                `${gap(s.short_mm, units.length, 'up')}${units.length === 'mm' ? ' mm' : ''}`,
+              )}
+            </p>
+          ))}
+          {found.patch && (
+            <Button className="mt-2 w-full" onClick={() => void put()}>
+              Put it there
+            </Button>
+          )}
+        </div>
+      )}
+    </section>
+  )
+}

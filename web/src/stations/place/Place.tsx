@@ -1,0 +1,54 @@
+/** Place: the box under the hand, its gaps, its place in figures; a first box in a bay; the tape. */
+import { useState } from 'react'
+
+import { boxOf, useChoice } from '../../design/choice'
+import { useDocument } from '../../design/live'
+import { Choose, Teach } from '../../ui/parts'
+import { useUnits } from '../../ui/units'
+import { PlanSide } from '../../views/PlanSide'
+import { Ledger, StationFrame } from '../Ledger'
+import { BoxLedger } from './BoxLedger'
+import { FirstBox } from './FirstBox'
+import { Overview } from './Overview'
+import { TapeRow } from './TapeRow'
+import { ThingLedger } from './ThingLedger'
+
+const STEPS = { mm: ['1', '5', '10'], in: ['1/16"', '1/4"', '1/2"'] } as const
+const STEPS_MM = { mm: [1, 5, 10], in: [25.4 / 16, 25.4 / 4, 25.4 / 2] }
+
+export function Place() {
+  const document = useDocument()
+  const selected = useChoice((s) => s.selected)
+  const unit = useUnits('place').length
+  const [step, setStep] = useState(0)
+  const box = boxOf(selected)
+  const empty = Object.keys(document.bays).length === 0 || Object.keys(document.module_kinds).length === 0
+  return (
+    <StationFrame>
+      <PlanSide step={STEPS_MM[unit][step] ?? 1} />
+      <Ledger label="Ledger">
+        {box && document.boxes[box] ? (
+          <BoxLedger key={box} id={box} />
+        ) : selected ? (
+          <ThingLedger path={selected} />
+        ) : empty && Object.keys(document.boxes).length === 0 ? (
+          <Teach>Nothing to place yet. It needs one measured space and one module.</Teach>
+        ) : (
+          <>
+            <Overview />
+            <FirstBox />
+          </>
+        )}
+        <TapeRow />
+        <div className="mt-4 border-t border-hair pt-2">
+          <Choose
+            label="Nudge and drag by"
+            value={String(step)}
+            options={STEPS[unit].map((words, i) => [String(i), words] as const)}
+            onChange={(v) => setStep(Number(v))}
+          />
+        </div>
+      </Ledger>
+    </StationFrame>
+  )
+}

@@ -1,0 +1,207 @@
+/**
+ * A blank for one figure of the document. The core reads what is typed and says what it understood; the text is kept
+ * as typed. Enter or Tab take it, Esc restores.
+ */
+import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
+
+import { Refused } from '../design/api'
+import { useDocument, useLive } from '../design/live'
+import { at, pointer } from '../design/pointer'
+import { readText } from '../design/queries'
+import type { Op, Reading } from '../design/types'
+import { length } from './format'
+import { useUnits } from './units'
+
+export type Kind = 'length' | 'mass' | 'number' | 'angle' | 'voltage'
+
+interface Draft {
+  text: string
+  value: number | null
+  problem: string
+}
+
+export interface BlankProps {
+  path: string
+  label: string
+  kind?: Kind
+  /** Reference point the tape is hooked on: its id and place. */
+  from?: { id: string; at: [number, number, number] } | null
+  /** Figures beside this one: a value over three times the largest asks once. */
+  neighbours?: number[]
+  /** May be emptied. */
+  optional?: boolean
+  hideLabel?: boolean
+  /** Where the value is not a figure of its own in the patch: builds the patch instead. */
+  patchFor?: (value: number | null) => Op[]
+  whole?: boolean
+  list?: 'survey' | 'stock' | 'place'
+}
+
+const UNIT_WORD: Record<Kind, string> = { length: '', mass: '', number: '', angle: '°', voltage: 'V' }
+
+export function Blank(props: BlankProps) {
+  const {
+    path,
+    label,
+    kind = 'length',
+    from = null,
+    neighbours = [],
+    optional = false,
+    hideLabel = false,
+  } = props
+  const document = useDocument()
+  const edit = useLive((s) => s.edit)
+  const units = useUnits(props.list)
+  const [draft, setDraft] = useState<Draft | null>(null)
+  const asked = useRef('')
+  const latest = useRef(0)
+  const id = useId()
+  const value = at(document, path) as number | null | undefined
+  const reading = document.readings[path] as Reading | undefined
+  const unit = kind === 'length' ? units.length : kind === 'mass' ? units.mass : ''
+  const shownUnit = reading && kind === 'length' && reading.unit ? reading.unit : unit
+  const shown = reading?.text ?? asText(value ?? null, kind, units, from?.at[axisOf(path) ?? -1] ?? 0)
+
+  // an edit from elsewhere ends what was typed only when nothing is being typed
+  useEffect(() => setDraft((d) => (d && d.text === shown ? null : d)), [shown])
+
+  async function understand(text: string) {
+    const turn = ++latest.current
+    if (text.trim() === '') return setDraft({ text, value: null, problem: optional ? '' : 'Type a number.' })
+    setDraft((d) => ({ text, value: d?.value ?? null, problem: '' }))
+    try {
+      const found = await readText({ text, path, unit: shownUnit, base: from?.at })
+      if (turn === latest.current) setDraft({ text, value: found, problem: '' })
+      return found
+    } catch (error) {
+      if (turn === latest.current)
+        setDraft({
+          text,
+          value: null,
+          problem: error instanceof Refused ? error.message : 'No answer; try again.',
+        })
+      return undefined
+    }
+  }
+
+  async function commit() {
+    if (!draft) return
+    if (draft.text === shown) return setDraft(null)
+    if (draft.text.trim() === '' && optional) {
+      setDraft(null)
+      return void edit(props.patchFor?.(null) ?? clearing(document.readings, path))
+    }
+    const found = await understand(draft.text)
+    if (found === undefined) return
+    const most = Math.max(0, ...neighbours.map(Math.abs))
+    if (most > 0 && Math.abs(found) > 3 * most && asked.current !== draft.text) {
+      asked.current = draft.text
+      return setDraft({
+        text: draft.text,
+        value: found,
+        problem: 'Over three times its neighbours. Enter again keeps it.',
+      })
+    }
+    const exact = props.whole ? Math.round(found) : found
+    const patch = props.patchFor?.(exact) ?? [{ op: 'replace', path, value: exact } as Op]
+    const keep = { text: draft.text, unit: shownUnit, from: from?.id ?? null, basis: 'typed' }
+    const noted = props.patchFor || props.whole ? [] : note(document.readings, path, keep)
+    if (await edit([...patch, ...noted])) {
+      asked.current = ''
+      setDraft(null)
+    } else {
+      const says = useLive.getState().problem
+      setDraft({
+        text: draft.text,
+        value: found,
+        problem: says?.errors?.[0]?.says ?? says?.detail ?? 'Refused.',
+      })
+      useLive.getState().dismiss()
+    }
+  }
+
+  function keys(event: KeyboardEvent<HTMLInputElement>) {
+    event.stopPropagation()
+    if (event.key === 'Enter') void commit()
+    if (event.key === 'Escape') {
+      latest.current += 1
+      setDraft(null)
+      event.currentTarget.blur()
+    }
+  }
+
+  const understood = draft && draft.value !== null && !draft.problem ? echo(draft.value, kind, units) : ''
+  return (
+    <span className="relative flex items-center justify-between gap-2 py-[2px]">
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow leading-tight'}>
+        {label}
+      </label>
+      <span className="relative inline-flex items-baseline gap-1">
+        <input
+          id={id}
+          value={draft?.text ?? shown}
+          inputMode="decimal"
+          autoComplete="off"
+          spellCheck={false}
+          aria-invalid={Boolean(draft?.problem)}
+          aria-describedby={draft ? `${id}-says` : undefined}
+          onFocus={(event) => event.currentTarget.select()}
+          onChange={(event) => void understand(event.target.value)}
+          onKeyDown={keys}
+          onBlur={() => void commit()}
+          className={`min-h-9 w-[92px] rounded border-[1.5px] bg-white px-1.5 text-right text-lg font-semibold ${draft?.problem ? 'border-foul' : 'border-edge'}`}
+        />
+        <span className="w-6 text-sm text-soft">
+          {kind === 'length' ? (shownUnit === 'mm' ? 'mm' : 'in') : kind === 'mass' ? unit : UNIT_WORD[kind]}
+        </span>
+        {draft && (draft.problem || understood) && (
+          <span
+            id={`${id}-says`}
+            role={draft.problem ? 'alert' : 'status'}
+            className={`absolute top-full right-0 z-20 w-max max-w-64 rounded border bg-white px-2 py-1 text-sm shadow ${draft.problem ? 'border-foul text-foul' : 'border-edge text-ink'}`}
+          >
+            {draft.problem || understood}
+          </span>
+        )}
+      </span>
+    </span>
+  )
+}
+
+function axisOf(path: string): number | null {
+  const last = path.split('/').pop() ?? ''
+  if (/^[012]$/.test(last)) return Number(last)
+  const word = last.split('_')[0] ?? ''
+  const axes: Record<string, number> = { aft: 0, left: 1, right: 1, floor: 2, top: 2, up: 2 }
+  return axes[word] ?? null
+}
+
+function asText(
+  value: number | null,
+  kind: Kind,
+  units: { length: 'mm' | 'in'; mass: 'kg' | 'lb' },
+  base: number,
+): string {
+  if (value === null) return ''
+  if (kind === 'length') return length(value - base, units.length)
+  if (kind === 'mass')
+    return String(Math.round((units.mass === 'kg' ? value : value / 0.45359237) * 100) / 100)
+  return String(Math.round(value * 1000) / 1000)
+}
+
+/** What was understood, in both units where that helps. */
+function echo(value: number, kind: Kind, units: { length: 'mm' | 'in'; mass: 'kg' | 'lb' }): string {
+  if (kind === 'length') return `${length(value, 'mm')} mm · ${length(value, 'in')}`
+  if (kind === 'mass') return `${asText(value, kind, units, 0)} ${units.mass}`
+  return String(Math.round(value * 1000) / 1000)
+}
+
+/** Puts what was typed beside the figure. */
+export function note(readings: Record<string, unknown>, path: string, reading: object): Op[] {
+  return [{ op: path in readings ? 'replace' : 'add', path: pointer('readings', path), value: reading }]
+}
+
+function clearing(readings: Record<string, unknown>, path: string): Op[] {
+  const gone: Op[] = path in readings ? [{ op: 'remove', path: pointer('readings', path) }] : []
+  return [...gone, { op: 'replace', path, value: null }]
+}

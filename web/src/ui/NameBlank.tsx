@@ -1,0 +1,47 @@
+/** A blank for a name or a note of the document. */
+import { useId, useState } from 'react'
+
+import { useDocument, useLive } from '../design/live'
+import { at } from '../design/pointer'
+
+export function NameBlank({
+  path,
+  label,
+  hideLabel = false,
+  wide = false,
+}: {
+  path: string
+  label: string
+  hideLabel?: boolean
+  wide?: boolean
+}) {
+  const value = String(at(useDocument(), path) ?? '')
+  const edit = useLive((s) => s.edit)
+  const [draft, setDraft] = useState<string | null>(null)
+  const id = useId()
+  async function commit() {
+    const text = draft?.trim()
+    if (text === undefined || text === value) return setDraft(null)
+    if (await edit([{ op: 'replace', path, value: text }])) setDraft(null)
+  }
+  return (
+    <span className="flex items-center justify-between gap-2 py-[2px]">
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow'}>
+        {label}
+      </label>
+      <input
+        id={id}
+        value={draft ?? value}
+        maxLength={120}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={() => void commit()}
+        onKeyDown={(event) => {
+          event.stopPropagation()
+          if (event.key === 'Enter') void commit()
+          if (event.key === 'Escape') setDraft(null)
+        }}
+        className={`min-h-9 rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold ${wide ? 'w-full' : 'w-44'}`}
+      />
+    </span>
+  )
+}

@@ -1,0 +1,89 @@
+/** Figures as text. The core writes the vectors that this must give (format.vectors.json); nothing is computed here. */
+import type { Figure, Finding, LengthUnit, MassUnit, WatchRow } from '../design/types'
+
+export interface Units {
+  length: LengthUnit
+  mass: MassUnit
+}
+
+type Way = Figure['round']
+const INCH_MM = 25.4
+const POUND_KG = 0.45359237
+const DIVISION = 32
+
+function steps(value: number, way: Way): number {
+  const near = Math.round(value * 1e6) / 1e6
+  if (way === 'down') return Math.floor(near)
+  if (way === 'up') return Math.ceil(near)
+  const low = Math.floor(near)
+  const rest = near - low
+  if (rest !== 0.5) return Math.round(near)
+  return low % 2 === 0 ? low : low + 1 // halves go to the even neighbour, as in the core
+}
+
+/** `372`, `10.5`, `14 5/8"`. */
+export function length(valueMm: number, unit: LengthUnit, way: Way = 'near'): string {
+  if (unit === 'mm') {
+    const text = (steps(valueMm * 10, way) / 10).toFixed(1).replace(/\.0$/, '')
+    return text === '-0' ? '0' : text
+  }
+  const all = steps((valueMm / INCH_MM) * DIVISION, way)
+  const sign = all < 0 ? '-' : ''
+  const whole = Math.floor(Math.abs(all) / DIVISION)
+  let part = Math.abs(all) % DIVISION
+  if (part === 0) return whole ? `${sign}${whole}"` : '0"'
+  let under = DIVISION
+  while (part % 2 === 0) {
+    part /= 2
+    under /= 2
+  }
+  return whole ? `${sign}${whole} ${part}/${under}"` : `${sign}${part}/${under}"`
+}
+
+export function mass(valueKg: number, unit: MassUnit): string {
+  return `${(unit === 'kg' ? valueKg : valueKg / POUND_KG).toFixed(1)} ${unit}`
+}
+
+/** A gap: always to a tenth of a millimetre, or to 1/32 inch. */
+export function gap(valueMm: number, unit: LengthUnit, way: Way = 'down'): string {
+  return unit === 'mm' ? (steps(valueMm * 10, way) / 10).toFixed(1) : length(valueMm, 'in', way)
+}
+
+export function withCommas(text: string): string {
+  const [whole = '', rest] = text.split('.')
+  const grouped = whole.replace(/\B(?=(\d{3})+(?!\d))/g, ',')
+  return rest === undefined ? grouped : `${grouped}.${rest}`
+}
+
+export function figure({ value, unit, round }: Figure, units: Units): string {
+  if (unit === 'mm') return units.length === 'mm' ? `${gap(value, 'mm', round)} mm` : gap(value, 'in', round)
+  if (unit === 'kg') {
+    const shown = units.mass === 'kg' ? value : value / POUND_KG
+    return `${(steps(shown * 10, round) / 10).toFixed(1)} ${units.mass}`
+  }
+  if (unit === 'use') return (steps(value * 100, round) / 100).toFixed(2)
+  if (unit === 'N') return `${withCommas(String(steps(value, round)))} N`
+  const text = (steps(value * 10, round) / 10).toFixed(1)
+  return unit ? `${text} ${unit}` : text
+}
+
+export function sentence(row: Pick<Finding | WatchRow, 'says' | 'figures'>, units: Units): string {
+  return row.says.replace(/\{(\d)\}/g, (slot, index: string) => {
+    const found = row.figures[Number(index)]
+    return found ? figure(found, units) : slot
+  })
+}
+
+/** `840 aft`, `120 R`, `310 up`. */
+export function axisWord(axis: number, value: number): string {
+  return axis === 0 ? (value < 0 ? 'fore' : 'aft') : axis === 1 ? (value < 0 ? 'L' : 'R') : 'up'
+}
+
+export function place(at: readonly number[], unit: LengthUnit): string {
+  return at
+    .map((v, axis) => {
+      const size = axis < 2 ? Math.abs(v) : v
+      return `${unit === 'mm' ? withCommas(length(size, unit)) : length(size, unit)} ${axisWord(axis, v)}`
+    })
+    .join(', ')
+}

@@ -1,0 +1,116 @@
+/** Small parts in the house look. */
+import { Slot } from 'radix-ui'
+import { type ButtonHTMLAttributes, type ReactNode, useId } from 'react'
+
+export function Button({
+  plain = false,
+  asChild = false,
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { plain?: boolean; asChild?: boolean }) {
+  const look = plain
+    ? 'border-edge bg-sheet text-ink hover:border-blue hover:text-blue'
+    : 'border-blue bg-blue text-white hover:bg-ink'
+  const Tag = asChild ? Slot.Root : 'button'
+  return (
+    <Tag
+      {...(asChild ? {} : { type: 'button' as const })}
+      {...rest}
+      className={`inline-flex min-h-9 items-center justify-center gap-2 rounded border-[1.5px] px-3 py-1 font-semibold no-underline disabled:opacity-45 ${look} ${rest.className ?? ''}`}
+    />
+  )
+}
+
+export function Link({ children, ...rest }: ButtonHTMLAttributes<HTMLButtonElement>) {
+  return (
+    <button
+      type="button"
+      {...rest}
+      className="font-semibold text-blue underline underline-offset-4 hover:text-ink"
+    >
+      {children}
+    </button>
+  )
+}
+
+export function Heading({ children, right }: { children: ReactNode; right?: ReactNode }) {
+  return (
+    <div className="mt-4 mb-1 flex items-baseline justify-between gap-2 border-b border-hair pb-1 first:mt-0">
+      <h3 className="heading m-0">{children}</h3>
+      <span className="text-sm text-soft">{right}</span>
+    </div>
+  )
+}
+
+export function Title({ children, right }: { children: ReactNode; right?: ReactNode }) {
+  return (
+    <div className="mb-2 flex items-baseline justify-between gap-3 border-b-2 border-ink pb-1.5">
+      <h2 className="m-0 text-[22px] leading-tight font-bold text-blue">{children}</h2>
+      <span className="narrow text-sm">{right}</span>
+    </div>
+  )
+}
+
+/** One line of a board: what, and its figure. */
+export function Fact({ name, children }: { name: ReactNode; children: ReactNode }) {
+  return (
+    <div className="flex items-baseline justify-between gap-3 py-[3px]">
+      <span className="narrow">{name}</span>
+      <span className="text-right text-lg font-semibold">{children}</span>
+    </div>
+  )
+}
+
+export function Choose<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  hideLabel = false,
+}: {
+  label: string
+  value: T
+  options: readonly (readonly [T, string])[]
+  onChange: (value: T) => void
+  hideLabel?: boolean
+}) {
+  const id = useId()
+  return (
+    <span className="flex items-center justify-between gap-2 py-[3px]">
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow'}>
+        {label}
+      </label>
+      <select
+        id={id}
+        value={value}
+        onChange={(event) => onChange(event.target.value as T)}
+        className="min-h-9 max-w-[60%] rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold"
+      >
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </span>
+  )
+}
+
+/** A caution of the trade, where it applies: words, never a box to click away. */
+export function Caution({ children }: { children: ReactNode }) {
+  return (
+    <p role="note" className="my-2 border-l-4 border-tight bg-white py-1.5 pr-2 pl-3 text-sm">
+      <strong className="font-bold">Caution. </strong>
+      {children}
+    </p>
+  )
+}
+
+/** A screen with nothing on it yet says what to do. */
+export function Teach({ children, action }: { children: ReactNode; action?: ReactNode }) {
+  return (
+    <div className="mx-auto my-10 max-w-md text-center">
+      <p className="mb-4 text-figure leading-snug">{children}</p>
+      {action}
+    </div>
+  )
+}

@@ -1,0 +1,123 @@
+/** Gaps on the drawing: a pill with mark, figure and name, tied to the two nearest points. */
+import type { Finding } from '../design/types'
+import { gap } from '../ui/format'
+import { colourOf, MarkShape } from '../ui/Mark'
+import type { Units } from '../ui/format'
+import type { Scale, ViewName } from './scale'
+
+interface Placed {
+  finding: Finding
+  text: string
+  from: [number, number]
+  to: [number, number]
+  x: number
+  y: number
+  width: number
+}
+
+const HIGH = 24
+
+/** A gap upward is seen from the side; all others in plan. */
+export function viewOf(finding: Finding): ViewName {
+  const [here, there] = finding.points_mm as unknown as [number, number, number][]
+  if (!here || !there) return 'plan'
+  return Math.abs(here[2] - there[2]) > Math.abs(here[1] - there[1]) ? 'side' : 'plan'
+}
+
+function arrange(findings: Finding[], view: ViewName, scale: Scale, units: Units): Placed[] {
+  const out: Placed[] = []
+  const tall = view === 'plan' ? scale.planHeight : scale.sideHeight
+  for (const finding of findings) {
+    const [here, there] = finding.points_mm as unknown as [number, number, number][]
+    if (!here || !there || viewOf(finding) !== view) continue
+    const spot = (p: [number, number, number]): [number, number] => [
+      scale.x(p[0]),
+      view === 'plan' ? scale.y(p[1]) : scale.z(p[2]),
+    ]
+    const [from, to] = [spot(here), spot(there)]
+    const text = finding.shows.length > 24 ? `${finding.shows.slice(0, 23)}…` : finding.shows
+    const width = 40 + gap(finding.value ?? 0, units.length).length * 9 + text.length * 6.4
+    const free = tries(from, width, scale.width, tall).find(
+      ([x, y]) =>
+        !out.some(
+          (o) => x < o.x + o.width + 6 && x + width + 6 > o.x && y < o.y + HIGH + 4 && y + HIGH + 4 > o.y,
+        ),
+    )
+    const [x, y] = free ?? [from[0], from[1]]
+    out.push({ finding, text, from, to, x, y, width })
+  }
+  return out
+}
+
+/** Places to try for a pill, nearest to its gap first, all inside the view. */
+function tries([px, py]: [number, number], width: number, wide: number, tall: number): [number, number][] {
+  const steps: [number, number][] = []
+  for (const far of [34, 60, 90, 130, 170])
+    for (const angle of [-60, -120, -90, 60, 120, 90, 0, 180, -30, -150])
+      steps.push([
+        px + far * 1.4 * Math.cos((angle * Math.PI) / 180) - width / 2,
+        py + far * Math.sin((angle * Math.PI) / 180) - HIGH / 2,
+      ])
+  return steps.filter(([x, y]) => x > 4 && x + width < wide - 4 && y > 4 && y + HIGH < tall - 4)
+}
+
+export function Flags({
+  findings,
+  view,
+  scale,
+  units,
+  onChoose,
+}: {
+  findings: Finding[]
+  view: ViewName
+  scale: Scale
+  units: Units
+  onChoose: (finding: Finding) => void
+}) {
+  return (
+    <g>
+      {arrange(findings, view, scale, units).map(({ finding, text, from, to, x, y, width }) => {
+        const colour = colourOf(finding.state)
+        return (
+          <g
+            key={finding.id}
+            data-flag={finding.id}
+            className="cursor-pointer"
+            onPointerDown={(e) => (e.stopPropagation(), onChoose(finding))}
+          >
+            <line
+              x1={from[0]}
+              y1={from[1]}
+              x2={x + width / 2}
+              y2={y + HIGH / 2}
+              stroke="var(--color-ink)"
+              strokeWidth={0.9}
+            />
+            <line x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} stroke={colour} strokeWidth={3} />
+            <circle cx={from[0]} cy={from[1]} r={2.4} fill={colour} />
+            <circle cx={to[0]} cy={to[1]} r={2.4} fill={colour} />
+            <rect
+              x={x}
+              y={y}
+              width={width}
+              height={HIGH}
+              rx={12}
+              fill="#fff"
+              stroke={colour}
+              strokeWidth={1.8}
+            />
+            <g transform={`translate(${x + 14},${y + HIGH / 2})`}>
+              <MarkShape state={finding.state} />
+            </g>
+            <text x={x + 26} y={y + 17} fontSize={15} fontWeight={700}>
+              {gap(finding.value ?? 0, units.length)}
+              <tspan dx={6} fontSize={12.5} fontWeight={500}>
+                {text}
+              </tspan>
+            </text>
+          </g>
+        )
+      })}
+    </g>
+  )
+}

@@ -1,0 +1,235 @@
+/** Plan over side, to one scale, aligned on the same aft axis, with the rule between them. */
+import { type ReactNode, useCallback, useEffect, useId, useMemo, useRef, useState } from 'react'
+
+import { useChoice } from '../design/choice'
+import { useAnalysis, useDocument, useLoaded } from '../design/live'
+import type { Analysis, Finding, Shape } from '../design/types'
+import { useUnits } from '../ui/units'
+import { Balance } from './Balance'
+import { Car } from './Car'
+import { Flags } from './Flags'
+import { Patterns } from './Patterns'
+import { Rule } from './Rule'
+import { bayWindow, carWindow, makeScale, type Scale, type ViewName } from './scale'
+import { Boxes, HardPoints, Names, Surroundings } from './Things'
+import { View } from './View'
+
+const MOST_FLAGS = 5
+
+export function PlanSide({ flags = true, step = 1 }: { flags?: boolean; step?: number }) {
+  const document = useDocument()
+  const committed = useLoaded().analysis
+  const analysis = useAnalysis()
+  const area = useRef<HTMLDivElement>(null)
+  const [size, setSize] = useState({ width: 900, height: 640 })
+  const [focus, setFocus] = useState('car')
+  useEffect(() => {
+    const watch = new ResizeObserver(([entry]) => {
+      const { width, height } = entry?.contentRect ?? size
+      setSize({ width: Math.floor(width), height: Math.floor(height) })
+    })
+    if (area.current) watch.observe(area.current)
+    return () => watch.disconnect()
+    // the observer itself reports every later size
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [])
+  const scale = useMemo(() => {
+    const window =
+      (focus !== 'car' && bayWindow(focus, committed.shapes)) || carWindow(document, committed.shapes)
+    return makeScale(window, size.width, size.height)
+  }, [document, committed.shapes, focus, size])
+  const unit = useUnits('place').length
+  const shownFlags = useFlags(analysis, flags)
+  return (
+    <div className="relative flex min-h-0 min-w-0 flex-1 flex-col">
+      <Focus focus={focus} onFocus={setFocus} />
+      <div ref={area} className="min-h-0 flex-1 overflow-hidden">
+        {(['plan', 'side'] as const).map((view) => (
+          <div key={view}>
+            {view === 'side' && <Rule document={document} scale={scale} unit={unit} />}
+            <Drawing
+              view={view}
+              scale={scale}
+              shapes={committed.shapes}
+              analysis={analysis}
+              flags={shownFlags}
+              step={step}
+            />
+          </div>
+        ))}
+      </div>
+    </div>
+  )
+}
+
+function Focus({ focus, onFocus }: { focus: string; onFocus: (focus: string) => void }) {
+  const bays = Object.entries(useDocument().bays)
+  const choices = [['car', 'whole car'], ...bays.map(([id, bay]) => [`bays/${id}`, bay.name])]
+  if (bays.length === 0) return null
+  return (
+    <div
+      className="absolute top-1 right-2 z-10 flex items-center gap-1 text-sm"
+      role="group"
+      aria-label="What the views show"
+    >
+      {choices.map(([key = '', words]) => (
+        <button
+          key={key}
+          type="button"
+          aria-pressed={focus === key}
+          onClick={() => onFocus(key)}
+          className={`min-h-7 rounded border px-2 ${focus === key ? 'border-blue bg-blue font-semibold text-white' : 'border-edge bg-sheet'}`}
+        >
+          {words}
+        </button>
+      ))}
+    </div>
+  )
+}
+
+/** Gaps worth a flag: the chosen finding; else the worst of the selected box and everything foul or tight. */
+function useFlags(analysis: Analysis, wanted: boolean): Finding[] {
+  const finding = useChoice((s) => s.finding)
+  const selected = useChoice((s) => s.selected)
+  return useMemo(() => {
+    if (!wanted) return []
+    const gaps = analysis.findings.filter((f) => f.code === 'gap' && f.points_mm.length === 2)
+    const chosen = gaps.filter((f) => f.id === finding)
+    if (chosen.length) return chosen
+    const near = gaps.filter((f) => selected && f.subjects.includes(selected)).slice(0, 3)
+    const bad = gaps.filter((f) => f.state === 'foul' || f.state === 'tight')
+    return [...new Set([...near, ...bad])].slice(0, MOST_FLAGS)
+  }, [analysis, finding, selected, wanted])
+}
+
+function Drawing({
+  view,
+  scale,
+  shapes,
+  analysis,
+  flags,
+  step,
+}: {
+  view: ViewName
+  scale: Scale
+  shapes: readonly Shape[]
+  analysis: Analysis
+  flags: Finding[]
+  step: number
+}) {
+  const document = useDocument()
+  const units = useUnits('place')
+  const patterns = useId()
+  const selected = useChoice((s) => s.selected)
+  const chosen = useChoice((s) => s.finding)
+  const choose = useChoice((s) => s.choose)
+  const offset = useChoice((s) => s.offset)
+  const finding = useMemo(() => analysis.findings.find((f) => f.id === chosen), [analysis, chosen])
+  const spoken = useMemo(() => (finding?.code.startsWith('gap') ? finding.subjects : NOTHING), [finding])
+  const weights = useMemo(
+    () =>
+      Object.fromEntries(
+        Object.entries(analysis.boxes).map(([id, b]) => [id, `${b.name} ${Math.round(b.full_kg)} kg`]),
+      ),
+    [analysis.boxes],
+  )
+  const still = useMemo(() => shapes.filter((s) => s.owner !== offset?.path), [shapes, offset?.path])
+  const moving = useMemo(
+    () => (offset ? shapes.filter((s) => s.owner === offset.path) : []),
+    [shapes, offset],
+  )
+  const shared = { view, scale, selected, patterns, spoken }
+  const chooseFlag = useCallback((f: Finding) => choose(f.id, f.subjects[0] ?? null), [choose])
+  return (
+    <View view={view} scale={scale} shapes={shapes} step={step}>
+      <Patterns id={patterns} />
+      <Grid scale={scale} view={view} />
+      <Car vehicle={document.vehicle} scale={scale} view={view} />
+      <Surroundings shapes={shapes} {...shared} />
+      <Boxes shapes={still} {...shared} />
+      {offset && (
+        <g transform={shift(offset.by, view, scale)}>
+          <Boxes shapes={moving} {...shared} />
+        </g>
+      )}
+      <HardPoints document={document} view={view} scale={scale} selected={selected} />
+      <Balance document={document} analysis={analysis} scale={scale} view={view} unit={units.length} />
+      <Names shapes={offset ? still : shapes} {...shared} weights={weights} />
+      <Flags findings={flags} view={view} scale={scale} units={units} onChoose={chooseFlag} />
+      <Bar scale={scale} view={view} />
+      <Edges view={view} scale={scale} />
+    </View>
+  )
+}
+
+const NOTHING: string[] = []
+
+function shift([aft, right, up]: [number, number, number], view: ViewName, { k }: Scale): string {
+  return `translate(${aft * k},${-(view === 'plan' ? right : up) * k})`
+}
+
+function Grid({ scale, view }: { scale: Scale; view: ViewName }) {
+  const lines: number[] = []
+  for (let n = Math.ceil(scale.aft(0) / 100); n * 100 < scale.aft(scale.width); n += 1) lines.push(n * 100)
+  const tall = view === 'plan' ? scale.planHeight : scale.sideHeight
+  return (
+    <path
+      d={lines.map((aft) => `M${scale.x(aft).toFixed(1)},0 V${tall}`).join('')}
+      stroke="#e6e0d3"
+      strokeWidth={0.8}
+    />
+  )
+}
+
+/** A length bar, never a printed ratio. */
+function Bar({ scale, view }: { scale: Scale; view: ViewName }) {
+  if (view === 'plan') return null
+  const long = [1000, 500, 200, 100, 50].find((l) => l * scale.k <= 110) ?? 50
+  const [x, y] = [Math.max(scale.width * 0.26, 60), scale.z(0) - 12]
+  return (
+    <g pointerEvents="none">
+      <path
+        d={`M${x},${y} h${long * scale.k} m0,-5 v10 M${x},${y - 5} v10`}
+        stroke="var(--color-ink)"
+        strokeWidth={2}
+        fill="none"
+      />
+      <text
+        x={x + long * scale.k + 8}
+        y={y + 4}
+        fontSize={12}
+        stroke="var(--color-paper)"
+        strokeWidth={4}
+        paintOrder="stroke"
+      >
+        {long} mm
+      </text>
+    </g>
+  )
+}
+
+function Edges({ view, scale }: { view: ViewName; scale: Scale }): ReactNode {
+  const style = { fontSize: 12.5, fontWeight: 700, fill: 'var(--color-soft)', letterSpacing: '0.12em' }
+  if (view === 'side')
+    return (
+      <text x={8} y={17} {...style}>
+        SIDE{' '}
+        <tspan fontWeight={450} letterSpacing="0">
+          seen from the left
+        </tspan>
+      </text>
+    )
+  return (
+    <g pointerEvents="none">
+      <text x={8} y={16} {...style}>
+        PLAN RIGHT
+      </text>
+      <text x={8} y={scale.planHeight - 6} {...style}>
+        LEFT
+      </text>
+      <text transform={`translate(15,${scale.y(0)}) rotate(-90)`} textAnchor="middle" {...style}>
+        NOSE
+      </text>
+    </g>
+  )
+}

@@ -1,0 +1,288 @@
+/** Everything with a shape: spaces, things in the way, boxes with their modules, hard points. */
+import { memo } from 'react'
+
+import { boxOf } from '../design/choice'
+import type { Document, Shape } from '../design/types'
+import { target } from './hits'
+import { patternOf } from './Patterns'
+import type { Scale, ViewName } from './scale'
+
+interface Props {
+  shapes: readonly Shape[]
+  view: ViewName
+  scale: Scale
+  selected: string | null
+  patterns: string
+  /** Paths that a chosen finding speaks of; the rest is faint. Empty: nothing is faint. */
+  spoken: readonly string[]
+}
+
+export function pointsOf(shape: Shape, view: ViewName, { x, y, z }: Scale): string {
+  const polygon = (view === 'plan' ? shape.plan : shape.side) as unknown as [number, number][]
+  const other = view === 'plan' ? y : z
+  return polygon.map(([a, b]) => `${x(a).toFixed(1)},${other(b).toFixed(1)}`).join(' ')
+}
+
+export function isChosen(shape: Shape, selected: string | null): boolean {
+  if (!selected) return false
+  if (selected.includes('#')) return target(shape) === selected
+  return shape.path === selected || (shape.owner === selected && shape.kind !== 'terminal')
+}
+
+function faint(shape: Shape, spoken: readonly string[]): boolean {
+  return (
+    spoken.length > 0 &&
+    !spoken.some((p) => shape.path === p || shape.owner === p || p.startsWith(shape.path))
+  )
+}
+
+/** Things that stand still: spaces, keep-outs, obstacles. */
+export const Surroundings = memo(function Surroundings({
+  shapes,
+  view,
+  scale,
+  selected,
+  patterns,
+  spoken,
+}: Props) {
+  return (
+    <g>
+      {shapes.map((shape, i) => {
+        if (shape.owner.startsWith('boxes/') || shape.kind === 'bay') return null
+        const points = pointsOf(shape, view, scale)
+        const opacity = faint(shape, spoken) ? 0.3 : 1
+        if (shape.kind === 'bay side')
+          return <BaySide key={i} shape={shape} points={points} opacity={opacity} />
+        const chosen = isChosen(shape, selected)
+        const gone = shape.kind === 'gone' || shape.kind === 'payload'
+        return (
+          <g key={i} opacity={opacity} data-path={shape.path}>
+            <polygon points={points} fill={gone ? 'none' : '#fff'} fillOpacity={0.55} />
+            <polygon
+              points={points}
+              fill={gone ? 'none' : `url(#${patterns}-${patternOf(shape.kind, shape.gap_class)})`}
+              stroke={chosen ? 'var(--color-blue)' : '#3a404a'}
+              strokeWidth={chosen ? 3 : shape.kind === 'crush' ? 0 : 0.9}
+              strokeDasharray={gone ? '4 4' : undefined}
+            />
+          </g>
+        )
+      })}
+    </g>
+  )
+})
+
+/** A side is metal (heavy dashes), open (not drawn) or not measured (dots). */
+function BaySide({ shape, points, opacity }: { shape: Shape; points: string; opacity: number }) {
+  if (shape.label === 'open') return null
+  const metal = shape.label === 'metal'
+  return (
+    <polygon
+      points={points}
+      opacity={opacity}
+      fill="none"
+      stroke="var(--color-ink)"
+      strokeWidth={metal ? 1.6 : 1}
+      strokeDasharray={metal ? '7 4' : '1.5 5'}
+    />
+  )
+}
+
+export const Boxes = memo(function Boxes({ shapes, view, scale, selected, spoken }: Props) {
+  return (
+    <g>
+      {shapes.map((shape, i) => {
+        if (!shape.owner.startsWith('boxes/')) return null
+        return (
+          <BoxShape
+            key={i}
+            shape={shape}
+            view={view}
+            scale={scale}
+            selected={selected}
+            faded={faint(shape, spoken)}
+          />
+        )
+      })}
+    </g>
+  )
+})
+
+function BoxShape({
+  shape,
+  view,
+  scale,
+  selected,
+  faded,
+}: {
+  shape: Shape
+  view: ViewName
+  scale: Scale
+  selected: string | null
+  faded: boolean
+}) {
+  const points = pointsOf(shape, view, scale)
+  const chosen = isChosen(shape, selected)
+  const look = LOOKS[shape.kind] ?? LOOKS['tray']
+  return (
+    <g opacity={faded ? 0.35 : 1} data-path={shape.path} data-kind={shape.kind}>
+      <polygon
+        points={points}
+        {...look}
+        {...(chosen && shape.kind !== 'module'
+          ? { stroke: 'var(--color-blue)', strokeWidth: shape.kind === 'tray' ? 3.6 : 1.8 }
+          : {})}
+        {...(chosen && shape.kind === 'module' && selected?.includes('#')
+          ? { stroke: 'var(--color-blue)', strokeWidth: 3 }
+          : {})}
+      />
+      {shape.kind === 'module' && <Number_ shape={shape} view={view} scale={scale} />}
+      {shape.kind === 'terminal' && <Sign shape={shape} view={view} scale={scale} />}
+    </g>
+  )
+}
+
+const LOOKS: Record<string, object> = {
+  tray: { fill: '#f7ebdd', fillOpacity: 0.85, stroke: 'var(--color-copper)', strokeWidth: 2.6 },
+  lid: { fill: 'none', stroke: 'var(--color-copper)', strokeWidth: 1 },
+  head: { fill: 'var(--color-copper)', stroke: 'none' },
+  bracket: { fill: '#d9d3c4', fillOpacity: 0.9, stroke: 'var(--color-ink)', strokeWidth: 1 },
+  module: { fill: '#e2eae7', stroke: 'var(--color-slate)', strokeWidth: 1.1 },
+  terminal: { fill: 'var(--color-slate)', stroke: 'none' },
+}
+
+function middle(
+  shape: Shape,
+  view: ViewName,
+  scale: Scale,
+): { at: [number, number]; wide: number; tall: number } {
+  const polygon = (view === 'plan' ? shape.plan : shape.side) as unknown as [number, number][]
+  const xs = polygon.map(([a]) => scale.x(a))
+  const ys = polygon.map(([, b]) => (view === 'plan' ? scale.y(b) : scale.z(b)))
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  return { at: [(x0 + x1) / 2, (y0 + y1) / 2], wide: x1 - x0, tall: y1 - y0 }
+}
+
+function Number_({ shape, view, scale }: { shape: Shape; view: ViewName; scale: Scale }) {
+  const { at, wide, tall } = middle(shape, view, scale)
+  if (wide < 12 || tall < 12) return null
+  return (
+    <text
+      x={at[0]}
+      y={at[1] + 4.5}
+      textAnchor="middle"
+      fontSize={13}
+      fontWeight={700}
+      fill="var(--color-slate)"
+      pointerEvents="none"
+    >
+      {shape.label}
+    </text>
+  )
+}
+
+function Sign({ shape, view, scale }: { shape: Shape; view: ViewName; scale: Scale }) {
+  const { at, tall } = middle(shape, view, scale)
+  if (tall < 9) return null
+  return (
+    <text
+      x={at[0]}
+      y={at[1] + 4}
+      textAnchor="middle"
+      fontSize={12}
+      fontWeight={800}
+      fill="#fff"
+      pointerEvents="none"
+    >
+      {shape.label}
+    </text>
+  )
+}
+
+/** Names, where there is room for them inside; what is selected is always named. */
+export function Names({
+  shapes,
+  view,
+  scale,
+  selected,
+  weights,
+}: Props & { weights: Record<string, string> }) {
+  const taken: { x0: number; x1: number; y0: number; y1: number }[] = []
+  const rows: { key: string; x: number; y: number; text: string; strong: boolean; chosen: boolean }[] = []
+  const wanted = shapes.filter((s) => ['tray', 'item', 'keepout', 'crush'].includes(s.kind))
+  const order = (s: Shape) => (isChosen(s, selected) ? 0 : s.kind === 'tray' ? 1 : 2)
+  for (const shape of [...wanted].sort((a, b) => order(a) - order(b))) {
+    const { at, wide, tall } = middle(shape, view, scale)
+    const box = shape.kind === 'tray'
+    const chosen = isChosen(shape, selected)
+    const text = box ? (weights[boxOf(shape.path) ?? ''] ?? shape.name) : shape.name
+    const width = text.length * (box ? 7.2 : 6.2) + 8
+    if (!box && !chosen && (wide < width || tall < 15)) continue
+    const y = box ? at[1] + tall / 2 + 16 : wide < width ? at[1] - tall / 2 - 6 : at[1] + 4
+    const area = { x0: at[0] - width / 2, x1: at[0] + width / 2, y0: y - 12, y1: y + 3 }
+    if (
+      !box &&
+      !chosen &&
+      taken.some((t) => t.x0 < area.x1 && t.x1 > area.x0 && t.y0 < area.y1 && t.y1 > area.y0)
+    )
+      continue
+    taken.push(area)
+    rows.push({ key: shape.path + view, x: at[0], y, text, strong: box, chosen })
+  }
+  return (
+    <g pointerEvents="none">
+      {rows.map((row) => (
+        <text
+          key={row.key}
+          x={row.x}
+          y={row.y}
+          textAnchor="middle"
+          fontSize={row.strong ? 14 : 12}
+          fontWeight={row.strong ? 700 : 500}
+          fill={row.chosen ? 'var(--color-blue)' : 'var(--color-ink)'}
+          stroke="var(--color-paper)"
+          strokeWidth={4}
+          paintOrder="stroke"
+          style={{ fontStretch: '90%' }}
+        >
+          {row.text}
+        </text>
+      ))}
+    </g>
+  )
+}
+
+/** Hard points: crosses in small circles. */
+export function HardPoints({
+  document,
+  view,
+  scale,
+  selected,
+}: {
+  document: Document
+  view: ViewName
+  scale: Scale
+  selected: string | null
+}) {
+  return (
+    <g>
+      {Object.entries(document.hardpoints).map(([id, point]) => {
+        const [aft, right, up] = point.at_mm as [number, number, number]
+        const [x, y] = [scale.x(aft), view === 'plan' ? scale.y(right) : scale.z(up)]
+        const chosen = selected === `hardpoints/${id}`
+        return (
+          <g
+            key={id}
+            stroke={chosen ? 'var(--color-blue)' : 'var(--color-ink)'}
+            strokeWidth={chosen ? 2.6 : 1.2}
+            fill="#fff"
+          >
+            <title>{point.name}</title>
+            <circle cx={x} cy={y} r={4.5} />
+            <path d={`M${x - 7},${y} H${x + 7} M${x},${y - 7} V${y + 7}`} fill="none" />
+          </g>
+        )
+      })}
+    </g>
+  )
+}

@@ -1,0 +1,72 @@
+/**
+ * Moving a box by hand or by keys. It follows the hand from here; its gaps come from previews; one edit is written at
+ * the end. The figures of axes that were not moved stay as they are.
+ */
+import { useEffect, useMemo, useRef } from 'react'
+
+import { useChoice } from '../design/choice'
+import { useLive } from '../design/live'
+import { at } from '../design/pointer'
+import type { Op } from '../design/types'
+
+export type By = [number, number, number]
+const NUDGES_END_MS = 600
+
+function patchOf(box: string, by: By): Op[] {
+  const place = at(useLive.getState().loaded?.document, `/${box}/pose/at_mm`) as By
+  return by.flatMap((d, axis) =>
+    d === 0
+      ? []
+      : [{ op: 'replace' as const, path: `/${box}/pose/at_mm/${axis}`, value: tidy((place[axis] ?? 0) + d) }],
+  )
+}
+
+/** Sums of decimals without their rounding tail. */
+function tidy(value: number): number {
+  return Math.round(value * 1e6) / 1e6
+}
+
+export function useMove() {
+  const timer = useRef<number | undefined>(undefined)
+  useEffect(() => () => window.clearTimeout(timer.current), [])
+  return useMemo(() => {
+    const { move } = useChoice.getState()
+    const { show, drop, edit } = useLive.getState()
+
+    function follow(box: string, by: By) {
+      move({ path: box, by })
+      const patch = patchOf(box, by)
+      if (patch.length) show(patch)
+      else drop()
+    }
+
+    async function release() {
+      window.clearTimeout(timer.current)
+      timer.current = undefined
+      const { offset } = useChoice.getState()
+      if (!offset) return
+      const patch = patchOf(offset.path, offset.by)
+      if (patch.length) await edit(patch)
+      else drop()
+      move(null)
+    }
+
+    function cancel() {
+      window.clearTimeout(timer.current)
+      timer.current = undefined
+      move(null)
+      drop()
+    }
+
+    /** A burst of nudges is previews and one edit. */
+    function nudge(box: string, step: By) {
+      const { offset } = useChoice.getState()
+      const before: By = offset?.path === box ? offset.by : [0, 0, 0]
+      follow(box, [tidy(before[0] + step[0]), tidy(before[1] + step[1]), tidy(before[2] + step[2])])
+      window.clearTimeout(timer.current)
+      timer.current = window.setTimeout(() => void release(), NUDGES_END_MS)
+    }
+
+    return { follow, release, cancel, nudge }
+  }, [])
+}
