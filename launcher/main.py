@@ -5,7 +5,6 @@ import fcntl
 import os
 import signal
 import subprocess
-import sys
 import tempfile
 import time
 import urllib.request
@@ -38,8 +37,8 @@ def main(arguments: list[str], manual: str) -> int:
     if command is None:
         print(manual.strip())
         return 0 if arguments[:1] in ([], ["help"], ["--help"]) else 2
-    os.chdir(ROOT) if arguments[0] in ("start", "demo", "test", "shots") else None
-    signal.signal(signal.SIGTERM, lambda *_: (_ for _ in ()).throw(KeyboardInterrupt()))
+    for number in (signal.SIGTERM, signal.SIGINT):  # also where a shell started us with SIGINT ignored
+        signal.signal(number, _interrupt)
     try:
         return command(arguments[1:])
     except Trouble as trouble:
@@ -47,6 +46,10 @@ def main(arguments: list[str], manual: str) -> int:
         return 3
     except KeyboardInterrupt:
         return 130
+
+
+def _interrupt(*_: object) -> None:
+    raise KeyboardInterrupt
 
 
 @contextmanager
@@ -96,8 +99,10 @@ def running(cluster: Cluster, *, demo: bool) -> Iterator[str]:
         if port != USUAL_PORT:
             say(f"port {USUAL_PORT} is taken, so {port} serves")
         say("starting the server")
-        command = [str(PYTHON), "-m", "levelcradle.server", database, str(port), *(["--demo"] if demo else [])]
-        server = subprocess.Popen(command, cwd=ROOT, preexec_fn=_die_with_us, env=_environment())
+        command = [str(PYTHON), "-m", "levelcradle.server", str(port), *(["--demo"] if demo else [])]
+        server = subprocess.Popen(
+            command, cwd=ROOT, preexec_fn=_die_with_us, env={**_environment(), "LEVELCRADLE_DATABASE": database}
+        )
         try:
             address = f"http://127.0.0.1:{port}"
             _wait_for(address, server)

@@ -129,9 +129,14 @@ def _release(assembly: Assembly, found: list[Finding]) -> list[Finding]:
     reasons = " and ".join(f"{n} {word}" for n, word in ((foul, "foul"), (unknown, "not known")) if n)
     return [
         Finding(
-            id="drawings:release", code="drawings.release", station="drawings", state="foul", subjects=("drawings",),
-            says=f"Drawings are not released: {reasons}", because="nothing is cut from figures that do not stand",
-        )  # fmt: skip
+            id="drawings:release",
+            code="drawings.release",
+            station="drawings",
+            state="foul",
+            subjects=("drawings",),
+            says=f"Drawings are not released: {reasons}",
+            because="nothing is cut from figures that do not stand",
+        )
     ]
 
 
@@ -169,11 +174,11 @@ def _station(name: str, design: Design, findings: tuple[Finding, ...]) -> Statio
 
 def _boxes(assembly: Assembly) -> dict[str, BoxFigures]:
     out, number = {}, 0
-    for key, box in sorted(assembly.boxes.items(), key=lambda row: (row[1].box.order, row[1].box.name)):
+    for box in assembly.in_order():
         shell, kinds = box.shell, [assembly.design.module_kinds[m.kind] for m in box.shell.modules]
         first, number = number + 1, number + len(kinds)
         numbers = f"{first} – {number}" if len(kinds) > 1 else str(first) if kinds else ""
-        out[key] = BoxFigures(
+        out[box.id] = BoxFigures(
             box.box.name, shell.outer_mm, shell.inner_mm, shell.over_lid_mm, box.placement.point((0.0, 0.0, 0.0)),
             shell.shell_kg, shell.full_kg, box.cg, len(kinds), string_figures(kinds), numbers,
         )  # fmt: skip

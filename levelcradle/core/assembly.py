@@ -90,6 +90,10 @@ class Assembly:
     sides: tuple[Obstacle, ...]  # as seen by boxes of other bays
     own_sides: Mapping[str, tuple[Obstacle, ...]]  # bay → its sides as seen by its own boxes
 
+    def in_order(self) -> list[PlacedBox]:
+        """Boxes by their order, then name: the order in which modules are numbered."""
+        return sorted(self.boxes.values(), key=lambda box: (box.box.order, box.box.name, box.id))
+
 
 def solid_of(spec: SolidSpec) -> Solid:
     """The solid of an item or keep-out. Cached by content."""
@@ -142,7 +146,9 @@ def _sides(key: str, bay: Bay, *, own_bay: bool) -> Iterator[Obstacle]:
         side = getattr(bay.sides, panel.side)
         if side.is_ == "metal":
             name = f"{bay.name} {side_word(panel.side)}"
-            yield Obstacle(f"bays/{key}/sides/{panel.side}", name, _panel_solid(panel, own_bay), side.gap_class, bay=key, side=panel.side)
+            yield Obstacle(
+                f"bays/{key}/sides/{panel.side}", name, _panel_solid(panel, own_bay), side.gap_class, bay=key, side=panel.side
+            )
 
 
 def side_word(side: SideName) -> str:

@@ -36,7 +36,7 @@ def rotation(yaw_deg: float, pitch_deg: float, roll_deg: float) -> Matrix:
     yaw = np.array([[cy, -sy, 0], [sy, cy, 0], [0, 0, 1.0]])
     pitch = np.array([[cp, 0, sp], [0, 1.0, 0], [-sp, 0, cp]])
     roll = np.array([[1.0, 0, 0], [0, cr, -sr], [0, sr, cr]])
-    return yaw @ pitch @ roll
+    return np.asarray(yaw @ pitch @ roll)
 
 
 @dataclass(frozen=True, eq=False, slots=True)

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from levelcradle.core.axes import Vec, cross, dot, minus, plus, scaled, unit
@@ -54,7 +55,7 @@ def panels(bay: Bay) -> Iterator[Panel]:
     space is never overstated."""
     rings = [_ring(s) for s in stations_in_order(bay)]
     middle = scaled(_sum([p for ring in rings for p in ring.values()]), 1 / (4 * len(rings)))
-    for near, far in zip(rings, rings[1:], strict=False):
+    for near, far in pairwise(rings):
         for side, (one, two) in _EDGES.items():
             yield from _quad(side, (near[one], near[two], far[two], far[one]), middle)
     for side_, ring in (("fore", rings[0]), ("aft", rings[-1])):

@@ -102,6 +102,7 @@ def write(figure: Figure) -> str:
     """A figure as text. Gaps go down, demands up; to a tenth, uses to two places."""
     digits = 2 if figure.unit == "use" else 1
     scale = 10**digits
-    turn = {"down": math.floor, "up": math.ceil, "near": round}[figure.round]
+    ways: dict[str, Callable[[float], int]] = {"down": math.floor, "up": math.ceil, "near": round}
+    turn = ways[figure.round]
     text = f"{turn(round(figure.value * scale, 6)) / scale:.{digits}f}"
     return text if figure.unit in ("use", "") else f"{text} {figure.unit}"

@@ -7,6 +7,7 @@ from functools import lru_cache
 from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels, solid_of
 from levelcradle.core.axes import Vec
 from levelcradle.core.bays import stations_in_order
+from levelcradle.core.design import Bay
 from levelcradle.core.memo import Memo
 from levelcradle.core.solids import Polygon, Solid, block, shadows
 
@@ -17,7 +18,7 @@ PLATE_MM = 9.0
 
 @dataclass(frozen=True, slots=True)
 class Shape:
-    """One thing's shadow: in plan (aft, right) and from the side (aft, up), and in section (right, up).
+    """One thing's shadow: in plan (aft, right) and from the side (aft, up).
 
     ``kind`` says how it is drawn; ``gap_class`` picks its hatching; ``up_mm`` its highest point, so that what is on
     top in plan is pressed first.
@@ -28,7 +29,6 @@ class Shape:
     name: str
     plan: Polygon
     side: Polygon
-    section: Polygon
     up_mm: float
     label: str = ""
     gap_class: str = ""
@@ -37,7 +37,7 @@ class Shape:
 
 def shapes(assembly: Assembly) -> tuple[Shape, ...]:
     """Every shape, things first, boxes last."""
-    return (*_bays(assembly), *_things(assembly), *(s for box in assembly.boxes.values() for s in _of_box(assembly, box)))
+    return (*_bays(assembly), *_things(assembly), *_all_boxes(assembly))
 
 
 def _shape(path: str, kind: str, name: str, solid: Solid, label: str = "", gap_class: str = "", owner: str = "") -> Shape:
@@ -45,27 +45,28 @@ def _shape(path: str, kind: str, name: str, solid: Solid, label: str = "", gap_c
 
 
 @lru_cache(maxsize=4096)
-def _still(solid: Solid) -> tuple[Polygon, Polygon, Polygon]:
+def _still(solid: Solid) -> tuple[Polygon, Polygon]:
     """Shadows of a thing that is not dragged; its solid is cached, so it is known by identity."""
     return shadows(solid)
 
 
 def _bays(assembly: Assembly) -> Iterator[Shape]:
-    """One shape a side: a panel is seen edge-on in most views, so it is drawn as its own outline."""
+    """The outline of each bay, then each panel of its sides as seen: most are seen edge-on in one of the views."""
     for key, bay in assembly.design.bays.items():
-        floor = tuple((s.aft_mm, s.left_floor_mm) for s in stations_in_order(bay))
-        floor += tuple((s.aft_mm, s.right_floor_mm) for s in reversed(stations_in_order(bay)))
-        rise = tuple((s.aft_mm, s.floor_mm) for s in stations_in_order(bay))
-        rise += tuple((s.aft_mm, max(s.top_left_mm, s.top_right_mm)) for s in reversed(stations_in_order(bay)))
-        first = stations_in_order(bay)[0]
-        section = ((first.left_floor_mm, first.floor_mm), (first.left_top_mm, first.top_left_mm),
-                   (first.right_top_mm, first.top_right_mm), (first.right_floor_mm, first.floor_mm))  # fmt: skip
-        top = max(s.top_left_mm for s in stations_in_order(bay))
-        yield Shape(f"bays/{key}", "bay", bay.name, floor, rise, section, top)
+        yield _bay(f"bays/{key}", bay)
         for panel in bay_panels(bay):
-            state = getattr(bay.sides, panel.side)
-            views = (tuple((round(c[a], 3), round(c[b], 3)) for c in panel.corners) for a, b in ((0, 1), (0, 2), (1, 2)))
-            yield Shape(f"bays/{key}/sides/{panel.side}", "bay side", bay.name, *views, 0.0, state.is_, state.gap_class, f"bays/{key}")
+            side = getattr(bay.sides, panel.side)
+            plan, rise = (tuple((round(c[0], 3), round(c[i], 3)) for c in panel.corners) for i in (1, 2))
+            path = f"bays/{key}/sides/{panel.side}"
+            yield Shape(path, "bay side", bay.name, plan, rise, 0.0, side.is_, side.gap_class, f"bays/{key}")
+
+
+def _bay(path: str, bay: Bay) -> Shape:
+    stations = stations_in_order(bay)
+    plan = [(s.aft_mm, s.left_floor_mm) for s in stations] + [(s.aft_mm, s.right_floor_mm) for s in reversed(stations)]
+    rise = [(s.aft_mm, s.floor_mm) for s in stations]
+    rise += [(s.aft_mm, max(s.top_left_mm, s.top_right_mm)) for s in reversed(stations)]
+    return Shape(path, "bay", bay.name, tuple(plan), tuple(rise), max(up for _, up in rise))
 
 
 def _things(assembly: Assembly) -> Iterator[Shape]:
@@ -83,19 +84,24 @@ def _things(assembly: Assembly) -> Iterator[Shape]:
 _boxes: Memo[tuple[Shape, ...]] = Memo(512)
 
 
-def _of_box(assembly: Assembly, box: PlacedBox) -> tuple[Shape, ...]:
-    return _boxes.get(box, lambda: tuple(_box(assembly, box)))
+def _all_boxes(assembly: Assembly) -> Iterator[Shape]:
+    """Boxes in their order, modules numbered through all of them."""
+    before = 0
+    for box in assembly.in_order():
+        yield from _boxes.get((box, before), lambda box=box, before=before: tuple(_box(assembly, box, before)))  # type: ignore[misc]
+        before += len(box.shell.modules)
 
 
-def _box(assembly: Assembly, box: PlacedBox) -> Iterator[Shape]:
-    name = box.box.name
+def _box(assembly: Assembly, box: PlacedBox, before: int) -> Iterator[Shape]:
+    name, place = box.box.name, box.placement
     for piece in box.pieces:
-        kind = "bracket" if piece.mount else {"tray": "tray", "lid": "lid"}.get(piece.name, "head")
+        drawn = "bracket" if piece.mount else {"tray": "tray", "lid": "lid"}.get(piece.name, "head")
         path = f"mounts/{piece.mount}" if piece.mount else box.path
-        yield _shape(path, kind, f"{name} {piece.name}", piece.solid, owner=box.path)
+        yield _shape(path, drawn, f"{name} {piece.name}", piece.solid, owner=box.path)
     for module in box.shell.modules:
-        path, place = f"{box.path}/blocks/{module.block}", box.placement
-        yield _shape(path, "module", f"module {module.number}", block(module.low, module.high).moved(place), str(module.number), owner=box.path)
+        path, number = f"{box.path}/blocks/{module.block}", before + module.number
+        solid = block(module.low, module.high).moved(place)
+        yield _shape(path, "module", f"module {number}", solid, str(number), owner=box.path)
         kind = assembly.design.module_kinds[module.kind]
         for sign, low, high in _terminals(module.low, module.high, module.looks.index(kind.terminals)):
             yield _shape(path, "terminal", "", block(low, high).moved(place), sign, owner=box.path)

@@ -81,7 +81,7 @@ class _Reader:
         total = self.signed_term()
         while self.at < len(self.text):
             if self.text[self.at] not in "+-":
-                raise self.wrong(f"“{self.text[self.at:]}” was not understood.")
+                raise self.wrong(f"“{self.text[self.at :]}” was not understood.")
             total += self.signed_term()
         return float(total) if abs(total) <= LARGEST else math.inf
 

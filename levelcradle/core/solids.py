@@ -128,9 +128,7 @@ def _nearest_blocks(a: Solid, b: Solid) -> Nearest:
     if max(apart) > 0:
         return Nearest(math.sqrt(sum(max(d, 0.0) ** 2 for d in apart)), tuple(here), tuple(there))  # type: ignore[arg-type]
     way = apart.index(max(apart))  # the shallowest axis is the shortest way out
-    here[way], there[way] = (
-        (a.high[way], b.low[way]) if b.low[way] - a.high[way] == apart[way] else (a.low[way], b.high[way])
-    )
+    here[way], there[way] = (a.high[way], b.low[way]) if b.low[way] - a.high[way] == apart[way] else (a.low[way], b.high[way])
     return Nearest(apart[way], tuple(here), tuple(there))  # type: ignore[arg-type]
 
 
@@ -151,16 +149,13 @@ def _kernel(solid: Solid) -> tuple[Any, Any]:
     return solid._shape[0]  # type: ignore[no-any-return]
 
 
-_VIEWS = ((0, 1), (0, 2), (1, 2))
 Polygon = tuple[tuple[float, float], ...]
 
 
-def shadows(solid: Solid) -> tuple[Polygon, Polygon, Polygon]:
-    """Outlines in plan (aft, right), from the side (aft, up) and in section (right, up), to a thousandth."""
-    plan, side, section = (
-        tuple([(round(a, 3), round(b, 3)) for a, b in solid.outline(*axes)]) for axes in _VIEWS
-    )  # fmt: skip
-    return plan, side, section
+def shadows(solid: Solid) -> tuple[Polygon, Polygon]:
+    """Outlines in plan (aft, right) and from the side (aft, up), to a thousandth."""
+    plan, side = (tuple([(round(a, 3), round(b, 3)) for a, b in solid.outline(0, other)]) for other in (1, 2))
+    return plan, side
 
 
 def _convex(points: list[tuple[float, float]]) -> list[tuple[float, float]]:

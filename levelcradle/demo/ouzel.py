@@ -83,7 +83,14 @@ def _items() -> dict[str, Any]:
             rows[key] |= {"solid": _block(*solid), "gap_class": gap_class}
     for order, (key, name, solid_spec, gap_class) in enumerate(_STAYS):
         structure = "axle" if gap_class == "axle" else "body"
-        rows[key] = {"name": name, "state": "stays", "solid": solid_spec, "gap_class": gap_class, "structure": structure, "order": order}
+        rows[key] = {
+            "name": name,
+            "state": "stays",
+            "solid": solid_spec,
+            "gap_class": gap_class,
+            "structure": structure,
+            "order": order,
+        }
     for order, (key, name, mass, at) in enumerate(_ABOARD):
         rows[key] = {"name": name, "state": "payload", "mass_kg": mass, "at_mm": at, "order": order}
     return rows

@@ -13,7 +13,7 @@ MOST_ROWS = 24
 
 def part_sheet(part: FlatPart, design: str, *, released: bool) -> Sheet:
     sheet = Sheet(part.id, f"{part.name}, flat")
-    (left, low), (right, high) = _corner(part, min), _corner(part, max)
+    (left, low), (right, high) = _corners(part)
     frame = Frame.fit((left, low), (right, high), WINDOW)
     sheet.outline([frame.at(p) for p in part.outline])
     for number, hole in enumerate(part.holes, 1):
@@ -30,15 +30,18 @@ def part_sheet(part: FlatPart, design: str, *, released: bool) -> Sheet:
     return sheet
 
 
-def _corner(part: FlatPart, pick: type[min] | type[max]) -> Point:  # type: ignore[valid-type]
-    return pick(p[0] for p in part.outline), pick(p[1] for p in part.outline)
+def _corners(part: FlatPart) -> tuple[Point, Point]:
+    xs, ys = [p[0] for p in part.outline], [p[1] for p in part.outline]
+    return (min(xs), min(ys)), (max(xs), max(ys))
 
 
 def _tables(sheet: Sheet, part: FlatPart, zero: Point) -> None:
     """Holes and bend lines by their distances from the blank's left and lower edges."""
     x, y = TABLE
     sheet.words((x, y + 6), "From the left and lower edge of the blank", 2.8)
-    rows = [(f"hole {n}", h.at[0] - zero[0], h.at[1] - zero[1], f"⌀ {h.diameter_mm:g}", h.purpose) for n, h in enumerate(part.holes, 1)]
+    rows = [
+        (f"hole {n}", h.at[0] - zero[0], h.at[1] - zero[1], f"⌀ {h.diameter_mm:g}", h.purpose) for n, h in enumerate(part.holes, 1)
+    ]
     for bend in part.bends:
         middle = ((bend.start[0] + bend.end[0]) / 2 - zero[0], (bend.start[1] + bend.end[1]) / 2 - zero[1])
         upright = abs(bend.start[0] - bend.end[0]) < 1e-6

@@ -1,5 +1,7 @@
-"""Serves one database: ``python -m levelcradle.server DATABASE_URL PORT [--demo]``."""
+"""Serves one database: ``python -m levelcradle.server PORT [--demo]``; its address is in ``LEVELCRADLE_DATABASE``,
+so that no list of processes shows the password."""
 
+import os
 import sys
 from pathlib import Path
 
@@ -15,13 +17,12 @@ FRONT_END = Path(__file__).parents[2] / "web" / "dist"
 
 
 def main() -> None:
-    url, port = sys.argv[1], int(sys.argv[2])
-    database = connect(url)
+    database = connect(os.environ["LEVELCRADLE_DATABASE"])
     migrate(database)
     store = Store(database)
     if "--demo" in sys.argv:
         _load_demo(store)
-    uvicorn.run(create_app(store, FRONT_END), host="127.0.0.1", port=port, log_level="warning")
+    uvicorn.run(create_app(store, FRONT_END), host="127.0.0.1", port=int(sys.argv[1]), log_level="warning")
 
 
 def _load_demo(store: Store) -> None:

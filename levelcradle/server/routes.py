@@ -20,11 +20,34 @@ from levelcradle.core.fit import first_box
 from levelcradle.core.quantity import read, read_place
 from levelcradle.drawings import pack_files, sheet_svg, sheets_of
 from levelcradle.server.bodies import (
-    FirstBoxBody, NewCar, Operation, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, TapeBody, WorkingBody, json_body, raw_body,
+    FirstBoxBody,
+    NewCar,
+    Operation,
+    PatchBody,
+    PreviewBody,
+    ReadBody,
+    ReadPlaceBody,
+    TapeBody,
+    WorkingBody,
+    json_body,
+    raw_body,
 )  # fmt: skip
 from levelcradle.server.views import (
-    AnalysisOut, EditedOut, FirstBoxOut, NextOut, OpenedOut, OperationOut, PlaceOut, PreviewOut, ProblemOut, ProjectOut,
-    ReadOut, SheetOut, TapeOut, WorkingOut, analysis_out,
+    AnalysisOut,
+    EditedOut,
+    FirstBoxOut,
+    NextOut,
+    OpenedOut,
+    OperationOut,
+    PlaceOut,
+    PreviewOut,
+    ProblemOut,
+    ProjectOut,
+    ReadOut,
+    SheetOut,
+    TapeOut,
+    WorkingOut,
+    analysis_out,
 )  # fmt: skip
 from levelcradle.store import Edited, Opened, Store
 
@@ -280,5 +303,3 @@ def sheet(project: ProjectId, name: Annotated[str, Path(max_length=120)], store:
         if found.name == name:
             return Response(sheet_svg(found), media_type="image/svg+xml")
     raise UnknownThing("sheet", name[:60])
-
-

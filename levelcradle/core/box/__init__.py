@@ -2,9 +2,10 @@
 
 from levelcradle.core.box.feasible import Makeable, makeable
 from levelcradle.core.box.folded import SheetBend, lid_part, sheet_bend, tray_part
-from levelcradle.core.box.shell import InnerGap, Piece, Shell, ShellModule, shell_of
 from levelcradle.core.box.openings import hole_places
+from levelcradle.core.box.shell import InnerGap, Piece, Shell, ShellModule, shell_of
 
 __all__ = [
-    "InnerGap", "Makeable", "Piece", "SheetBend", "Shell", "ShellModule", "hole_places", "lid_part", "makeable", "sheet_bend", "shell_of", "tray_part",
+    "InnerGap", "Makeable", "Piece", "SheetBend", "Shell", "ShellModule", "hole_places", "lid_part", "makeable",
+    "sheet_bend", "shell_of", "tray_part",
 ]  # fmt: skip

@@ -47,6 +47,7 @@ class InnerGap:
     """A gap inside the box: between neighbours of a block, two blocks, or a block and the liner of a fixed case."""
 
     name: str
+    says: str
     subject: str
     has_mm: float
     needs_mm: float
@@ -207,13 +208,15 @@ def _heads(box: Box, outer: Vec) -> Iterator[Piece]:
 def _gaps(box: Box, blocks: _Blocks, kinds: Mapping[str, ModuleKind], inner: Vec, low: Vec, high: Vec) -> Iterator[InnerGap]:
     for key, (_, laid) in blocks.items():
         for row in laid.rows:
-            says = f"what the faces of neighbours {row.direction} ask for"
-            yield InnerGap(f"{key}-{row.direction}", f"blocks/{key}", row.has_mm, row.needs_mm, says)
+            why = f"what the faces of neighbours {row.direction} ask for"
+            says = f"between neighbours {row.direction}"
+            yield InnerGap(f"{key}-{row.direction}", says, f"blocks/{key}", row.has_mm, row.needs_mm, why)
     yield from _between_blocks(list(blocks.items()), kinds)
     if box.inner.type == "fixed":
         wanted = _inner(box, low, high)
         for axis, name in enumerate(("aft", "across", "up")):
-            yield InnerGap(f"case-{name}", "inner", inner[axis] - wanted[axis], 0.0, f"room left {name} in the given case")
+            why = "the given case against what the blocks ask for"
+            yield InnerGap(f"case-{name}", f"room left {name}", "inner", inner[axis] - wanted[axis], 0.0, why)
 
 
 def _between_blocks(blocks: list[tuple[str, tuple[Block, Laid]]], kinds: Mapping[str, ModuleKind]) -> Iterator[InnerGap]:
@@ -227,7 +230,8 @@ def _between_blocks(blocks: list[tuple[str, tuple[Block, Laid]]], kinds: Mapping
                 kinds[one.kind].neighbour_gap_mm,
                 kinds[two.kind].neighbour_gap_mm,
             )
-            yield InnerGap(f"{key}-{other_key}", f"blocks/{key}", apart, need, f"what block {key} and block {other_key} ask for")
+            why = f"what block {key} and block {other_key} ask for"
+            yield InnerGap(f"{key}-{other_key}", f"block {key} to block {other_key}", f"blocks/{key}", apart, need, why)
 
 
 def _apart(a: Vec, a_size: Vec, b: Vec, b_size: Vec) -> tuple[float, int, bool]:

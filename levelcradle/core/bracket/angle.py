@@ -1,10 +1,10 @@
 """The welded angle with one bolt.
 
-   box wall │← c →│← e →│          leg A lies on the vehicle's metal, bolt at P
-            │      P     │  toe     leg B is welded to the box wall or to a doubler on it
-     ┌──────┴──────┼─────┤  ─ contact plane          n  from the metal into the bracket
-     │ R           bolt               d  outward from the box wall, square to n
-     │ leg B, outside length B        w  = n × d, along the bend line
+box wall │← c →│← e →│          leg A lies on the vehicle's metal, bolt at P
+         │      P     │  toe     leg B is welded to the box wall or to a doubler on it
+  ┌──────┴──────┼─────┤  ─ contact plane          n  from the metal into the bracket
+  │ R           bolt               d  outward from the box wall, square to n
+  │ leg B, outside length B        w  = n × d, along the bend line
 """
 
 import math
@@ -126,7 +126,8 @@ def bracket_parts(key: str, mount: Mount, c_mm: float, box_name: str, wall_mater
     notes = (
         f"Leg A {leg_a:.1f} outside with the hole, leg B {bracket.leg_b_mm:.1f} outside, welded to {box_name}",
         f"Inside radius {bracket.bend_radius_mm:g}, bend deduction {deduction:.2f}: K {material.k_factor:g} ({material.k_source})",
-        f"Two fillet welds, leg {bracket.weld_leg_mm:g}, {bracket.weld_length_mm:g} long, from {bracket.weld_from_mm:g} off the contact plane",
+        f"Two fillet welds, leg {bracket.weld_leg_mm:g}, {bracket.weld_length_mm:g} long, "
+        f"from {bracket.weld_from_mm:g} off the contact plane",
     )
     yield FlatPart(
         f"{key}-angle", f"{mount.name} angle", 1, bracket.material, material.name, bracket.thickness_mm,

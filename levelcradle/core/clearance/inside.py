@@ -23,9 +23,9 @@ def _gaps(box: PlacedBox) -> Iterator[Finding]:
         yield Finding(
             id=f"inside:{box.path}:{gap.name}", code="inside", station="box", state="foul" if margin < 0 else "clear",
             subjects=(box.path, f"{box.path}/{gap.subject}"),
-            says=f"In {plain(box.box.name)}, {gap.name}: {{0}}, needs {{1}}",
+            says=f"{plain(box.box.name)}, {gap.says}: {{0}}, needs {{1}}",
             figures=(Figure(gap.has_mm, "mm", "down"), Figure(gap.needs_mm, "mm", "up")),
-            value=gap.has_mm, limit=gap.needs_mm, margin=margin, unit="mm", because=gap.because, shows=gap.name,
+            value=gap.has_mm, limit=gap.needs_mm, margin=margin, unit="mm", because=gap.because, shows=gap.says,
             working=lambda gap=gap: (  # type: ignore[misc]
                 Step("there is", "from the layout of the block", gap.has_mm, "mm"),
                 Step("needed", gap.because, gap.needs_mm, "mm", "module sheet, as entered in Stock"),

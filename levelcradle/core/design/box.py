@@ -5,7 +5,20 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator
 
 from levelcradle.core.design.base import (
-    Angle, Count, Face, Forms, Id, Kg, Length, Line, ModuleFace, Part, Point, Positive, Share, Text,
+    Angle,
+    Count,
+    Face,
+    Forms,
+    Id,
+    Kg,
+    Length,
+    Line,
+    ModuleFace,
+    Part,
+    Point,
+    Positive,
+    Share,
+    Text,
 )  # fmt: skip
 
 __all__ = [
@@ -210,5 +223,3 @@ class Mount(Part):
     doubler: Doubler | None = None
     bolt: Bolt = Bolt()
     order: int = 0
-
-

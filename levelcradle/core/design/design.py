@@ -1,6 +1,7 @@
 """The design document: one tree, the single source of truth."""
 
 from collections.abc import Iterator
+from itertools import pairwise
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -59,7 +60,7 @@ def _names(design: Design) -> Iterator[Problem]:
     for key, bay in design.bays.items():
         yield from there(f"/bays/{key}/measured_from", bay.measured_from, "references", "reference point")
         afts = sorted(station.aft_mm for station in bay.stations.values())
-        if len(afts) < 2 or any(b - a < 1 for a, b in zip(afts, afts[1:], strict=False)):
+        if len(afts) < 2 or any(b - a < 1 for a, b in pairwise(afts)):
             yield Problem(f"/bays/{key}/stations", "a bay needs two or more stations, at least 1 mm apart")
     for key, item in design.items.items():
         yield from there(f"/items/{key}/fixed_to", item.fixed_to, "boxes", "box")
@@ -82,7 +83,9 @@ def _names(design: Design) -> Iterator[Problem]:
         if mount.bolt.property_class not in design.tables.bolt_classes:
             yield Problem(f"/mounts/{key}/bolt/property_class", f"property class “{mount.bolt.property_class}” is not used here")
     for path, reading in design.readings.items():
-        yield from there(f"/readings/{path.replace('~', '~0').replace('/', '~1')}/from", reading.from_, "references", "reference point")
+        yield from there(
+            f"/readings/{path.replace('~', '~0').replace('/', '~1')}/from", reading.from_, "references", "reference point"
+        )
 
 
 def _kinds_in_boxes(design: Design) -> Iterator[Problem]:

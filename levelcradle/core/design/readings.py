@@ -79,7 +79,7 @@ def _unchanged(before: dict[str, Any], path: str, figure: Any) -> bool:
 
 
 def _gives(path: str, reading: dict[str, Any], references: dict[str, Any]) -> float | None:
-    base = _place_of(references.get(reading.get("from"))) if reading.get("from") else None
+    base = _place_of(references.get(str(reading["from"]))) if reading.get("from") else None
     try:
         return reads_as(path, str(reading.get("text")), str(reading.get("unit") or ""), base)
     except (ReadingError, TypeError, IndexError):

@@ -5,7 +5,17 @@ from typing import Annotated, Literal
 from pydantic import BeforeValidator, Field
 
 from levelcradle.core.design.base import (
-    Count, Forms, Id, Kg, Line, ModuleFace, Part, Positive, Share, Text, _as_tuple,
+    Count,
+    Forms,
+    Id,
+    Kg,
+    Line,
+    ModuleFace,
+    Part,
+    Positive,
+    Share,
+    Text,
+    _as_tuple,
 )  # fmt: skip
 
 __all__ = ["Cells", "Growth", "Module", "ModuleKind", "MountHoles"]

@@ -5,7 +5,18 @@ from typing import Annotated, Literal
 from pydantic import BeforeValidator, Field, field_validator
 
 from levelcradle.core.design.base import (
-    GapClass, Id, Kg, Length, Line, Part, Point, Positive, Share, Structure, Text, _as_tuple,
+    GapClass,
+    Id,
+    Kg,
+    Length,
+    Line,
+    Part,
+    Point,
+    Positive,
+    Share,
+    Structure,
+    Text,
+    _as_tuple,
 )  # fmt: skip
 
 __all__ = [
@@ -282,5 +293,3 @@ class Reading(Part):
     basis: Literal["measured", "typed", "assumed", "catalogue"] = "typed"
     when: Line | None = None
     by: Line | None = None
-
-

@@ -152,7 +152,7 @@ def _stand(walls: Matrix, low: Vec, high: Vec, bay: Bay) -> Vec | None:
     place: list[float] = []
     order = (2, 1, 0)
     for position, axis in enumerate(order):
-        free = [a for a in order[position:]]
+        free = list(order[position:])
         rest = room - sum((normal[:, a] * v for a, v in zip(order, place, strict=False)), np.zeros(len(room)))
         span = _span(normal[:, free], rest)
         if span is None:
@@ -212,5 +212,3 @@ def _short(walls: Matrix, low: Vec, high: Vec, axis: int, bay: Bay) -> float:
         middle = (least + most) / 2
         least, most = (least, middle) if fits(middle) else (middle, most)
     return most
-
-

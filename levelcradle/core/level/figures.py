@@ -48,10 +48,10 @@ def level_figures(assembly: Assembly) -> LevelFigures:
 
 def masses(assembly: Assembly) -> Iterator[MassRow]:
     """What comes out (negative) and goes in, the full boxes and their mounts."""
-    for key, item in sorted(assembly.design.items.items(), key=lambda row: (row[1].order, row[1].name)):
+    for key, item in sorted(assembly.design.items.items(), key=lambda row: (row[1].state != "out", row[1].order, row[1].name)):
         if item.state in ("out", "in") and (row := _row(key, item)) is not None:
             yield row
-    for box in assembly.boxes.values():
+    for box in assembly.in_order():
         yield from _box_rows(box, assembly)
 
 

@@ -108,7 +108,10 @@ def _weighed_again(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
     if again is None:
         return
     pairs = (
-        (("front axle", again.front_kg, ready.front_kg, ready.front_tol_kg), ("rear axle", again.rear_kg, ready.rear_kg, ready.rear_tol_kg))
+        (
+            ("front axle", again.front_kg, ready.front_kg, ready.front_tol_kg),
+            ("rear axle", again.rear_kg, ready.rear_kg, ready.rear_tol_kg),
+        )
         if again.type == "axles"
         else (
             ("front axle", again.lf_kg + again.rf_kg, ready.front_kg, ready.front_tol_kg),

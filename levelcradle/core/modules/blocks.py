@@ -47,9 +47,7 @@ def lay_out(block: Block, kind: ModuleKind) -> Laid:
     gaps = tuple(g if g is not None else n for g, n in zip(given, shape.neighbour_mm, strict=True))
     pitch = tuple(s + g for s, g in zip(shape.size_mm, gaps, strict=True))
     size = tuple(n * p - g for n, p, g in zip(counts, pitch, gaps, strict=True))
-    rows = tuple(
-        Row(name, gaps[i], shape.neighbour_mm[i]) for i, name in enumerate(("aft", "across", "up")) if counts[i] > 1
-    )
+    rows = tuple(Row(name, gaps[i], shape.neighbour_mm[i]) for i, name in enumerate(("aft", "across", "up")) if counts[i] > 1)
     return Laid(shape, tuple(_grid(counts, pitch, shape.size_mm)), (size[0], size[1], size[2]), rows)
 
 

@@ -115,7 +115,12 @@ def local_loads(forces: Matrix, mount: PlacedMount) -> tuple[Load, Load, Load]:
 
 
 def _mount(
-    tables: Tables, hardpoints: Mapping[str, HardPoint], box: PlacedBox, mount: PlacedMount, forces: Matrix, standing: list[PlacedMount]
+    tables: Tables,
+    hardpoints: Mapping[str, HardPoint],
+    box: PlacedBox,
+    mount: PlacedMount,
+    forces: Matrix,
+    standing: list[PlacedMount],
 ) -> MountFigures:
     assert mount.frame is not None
     joint = AngleJoint.of(
@@ -166,5 +171,3 @@ def _thread(tables: Tables, hardpoints: Mapping[str, HardPoint], mount: PlacedMo
     thread, size = hardpoints[mount.mount.hardpoint].thread, mount.mount.bolt.size
     if thread and thread in tables.bolts:
         yield f"bolt {size} in a hard point {thread}", thread == size
-
-

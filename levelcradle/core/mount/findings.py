@@ -7,7 +7,13 @@ import numpy as np
 from levelcradle.core.assembly import Assembly
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
 from levelcradle.core.mount.angle_checks import (
-    AngleJoint, bearing_capacity, bolt_capacity, lever_pull, patch_capacity, weld_line, weld_moments,
+    AngleJoint,
+    bearing_capacity,
+    bolt_capacity,
+    lever_pull,
+    patch_capacity,
+    weld_line,
+    weld_moments,
 )  # fmt: skip
 from levelcradle.core.mount.figures import MountFigures, SupportFigures, UseRow
 
@@ -96,8 +102,11 @@ def _working(joint: AngleJoint, row: UseRow) -> Working:
             Step("capacity", "a fu / (√3 βw γM2)", joint.throat_mm * joint.weld_strength_mpa, "N/mm", "EN 1993-1-8 4.5.3.3"),
         ]
     else:
-        m_d, m_w, m_n = (float(m) for m in weld_moments(joint, n, d, w))
-        steps += [Step("moment about n", "c W", m_n, "N·mm", "statics"), Step("moment about w", "−hc D − c N", m_w, "N·mm", "statics")]
+        _, m_w, m_n = (float(m) for m in weld_moments(joint, n, d, w))
+        steps += [
+            Step("moment about n", "c W", m_n, "N·mm", "statics"),
+            Step("moment about w", "−hc D − c N", m_w, "N·mm", "statics"),
+        ]
         patch = dict(joint.patches()).get(row.check)
         if patch:
             pull, about_n, about_w = patch_capacity(joint, patch)

@@ -2314,7 +2314,7 @@ export interface components {
         };
         /**
          * Shape
-         * @description One thing's shadow: in plan (aft, right) and from the side (aft, up), and in section (right, up).
+         * @description One thing's shadow: in plan (aft, right) and from the side (aft, up).
          *
          *     ``kind`` says how it is drawn; ``gap_class`` picks its hatching; ``up_mm`` its highest point, so that what is on
          *     top in plan is pressed first.
@@ -2343,11 +2343,6 @@ export interface components {
             path: string;
             /** Plan */
             plan: [
-                number,
-                number
-            ][];
-            /** Section */
-            section: [
                 number,
                 number
             ][];

@@ -49,6 +49,11 @@ export function gap(valueMm: number, unit: LengthUnit, way: Way = 'down'): strin
   return unit === 'mm' ? (steps(valueMm * 10, way) / 10).toFixed(1) : length(valueMm, 'in', way)
 }
 
+/** A use = demand / capacity: up, to two places. */
+export function use(value: number): string {
+  return (steps(value * 100, 'up') / 100).toFixed(2)
+}
+
 export function withCommas(text: string): string {
   const [whole = '', rest] = text.split('.')
   const grouped = whole.replace(/\B(?=(\d{3})+(?!\d))/g, ',')

@@ -83,7 +83,7 @@ export function Choose<T extends string>({
         id={id}
         value={value}
         onChange={(event) => onChange(event.target.value as T)}
-        className="min-h-9 max-w-[60%] rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold"
+        className={`min-h-9 rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold ${hideLabel ? '' : 'max-w-[62%]'}`}
       >
         {options.map(([key, words]) => (
           <option key={key} value={key}>

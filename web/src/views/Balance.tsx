@@ -2,6 +2,7 @@
 import type { Analysis, Document } from '../design/types'
 import { length, withCommas } from '../ui/format'
 import type { LengthUnit } from '../design/types'
+import type { Area } from './Flags'
 import type { Scale, ViewName } from './scale'
 
 const HALO = { stroke: 'var(--color-paper)', strokeWidth: 4, paintOrder: 'stroke' as const }
@@ -72,4 +73,13 @@ export function Balance({
       </text>
     </g>
   )
+}
+
+/** Where the CG and its words stand. */
+export function balanceArea(analysis: Analysis, view: ViewName, scale: Scale): Area[] {
+  const loads = analysis.level.ready
+  if (!loads) return []
+  const x = scale.x(loads.aft_mm)
+  const y = view === 'plan' ? scale.y(loads.across_mm ?? 0) : scale.z(loads.up_mm ?? 0)
+  return [{ x0: x - 62, x1: x + 80, y0: y - 14, y1: y + 30 }]
 }

@@ -5,7 +5,7 @@ import { colourOf, MarkShape } from '../ui/Mark'
 import type { Units } from '../ui/format'
 import type { Scale, ViewName } from './scale'
 
-interface Placed {
+export interface Placed {
   finding: Finding
   text: string
   from: [number, number]
@@ -24,7 +24,25 @@ export function viewOf(finding: Finding): ViewName {
   return Math.abs(here[2] - there[2]) > Math.abs(here[1] - there[1]) ? 'side' : 'plan'
 }
 
-function arrange(findings: Finding[], view: ViewName, scale: Scale, units: Units): Placed[] {
+export interface Area {
+  x0: number
+  x1: number
+  y0: number
+  y1: number
+}
+
+function meet(a: Area, b: Area): boolean {
+  return a.x0 < b.x1 && a.x1 > b.x0 && a.y0 < b.y1 && a.y1 > b.y0
+}
+
+/** Pills beside their gaps, clear of each other and, where there is room, of the boxes. */
+export function arrangeFlags(
+  findings: Finding[],
+  view: ViewName,
+  scale: Scale,
+  units: Units,
+  boxes: Area[],
+): Placed[] {
   const out: Placed[] = []
   const tall = view === 'plan' ? scale.planHeight : scale.sideHeight
   for (const finding of findings) {
@@ -37,22 +55,29 @@ function arrange(findings: Finding[], view: ViewName, scale: Scale, units: Units
     const [from, to] = [spot(here), spot(there)]
     const text = finding.shows.length > 24 ? `${finding.shows.slice(0, 23)}…` : finding.shows
     const width = 40 + gap(finding.value ?? 0, units.length).length * 9 + text.length * 6.4
-    const free = tries(from, width, scale.width, tall).find(
-      ([x, y]) =>
-        !out.some(
-          (o) => x < o.x + o.width + 6 && x + width + 6 > o.x && y < o.y + HIGH + 4 && y + HIGH + 4 > o.y,
-        ),
+    const area = ([x, y]: [number, number]): Area => ({
+      x0: x - 3,
+      x1: x + width + 3,
+      y0: y - 2,
+      y1: y + HIGH + 2,
+    })
+    const open = tries(from, width, scale.width, tall).filter(
+      (at) => !out.some((o) => meet(area(at), areaOf(o))),
     )
-    const [x, y] = free ?? [from[0], from[1]]
+    const [x, y] = open.find((at) => !boxes.some((box) => meet(area(at), box))) ?? open[0] ?? from
     out.push({ finding, text, from, to, x, y, width })
   }
   return out
 }
 
+export function areaOf({ x, y, width }: Placed): Area {
+  return { x0: x, x1: x + width, y0: y, y1: y + HIGH }
+}
+
 /** Places to try for a pill, nearest to its gap first, all inside the view. */
 function tries([px, py]: [number, number], width: number, wide: number, tall: number): [number, number][] {
   const steps: [number, number][] = []
-  for (const far of [34, 60, 90, 130, 170])
+  for (const far of [34, 60, 90, 130, 170, 220])
     for (const angle of [-60, -120, -90, 60, 120, 90, 0, 180, -30, -150])
       steps.push([
         px + far * 1.4 * Math.cos((angle * Math.PI) / 180) - width / 2,
@@ -62,21 +87,17 @@ function tries([px, py]: [number, number], width: number, wide: number, tall: nu
 }
 
 export function Flags({
-  findings,
-  view,
-  scale,
+  placed,
   units,
   onChoose,
 }: {
-  findings: Finding[]
-  view: ViewName
-  scale: Scale
+  placed: Placed[]
   units: Units
   onChoose: (finding: Finding) => void
 }) {
   return (
     <g>
-      {arrange(findings, view, scale, units).map(({ finding, text, from, to, x, y, width }) => {
+      {placed.map(({ finding, text, from, to, x, y, width }) => {
         const colour = colourOf(finding.state)
         return (
           <g

@@ -31,11 +31,11 @@ export function Grips({
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
   const other: By = view === 'plan' ? [0, 1, 0] : [0, 0, 1]
   const grips: { x: number; y: number; ways: By; turn: number; words: string }[] = [
-    { x: x0, y: (y0 + y1) / 2, ways: [1, 0, 0], turn: 0, words: 'moves aft only' },
-    { x: x1, y: (y0 + y1) / 2, ways: [1, 0, 0], turn: 0, words: 'moves aft only' },
+    { x: x0 - 11, y: (y0 + y1) / 2, ways: [1, 0, 0], turn: 0, words: 'moves aft only' },
+    { x: x1 + 11, y: (y0 + y1) / 2, ways: [1, 0, 0], turn: 0, words: 'moves aft only' },
     {
       x: (x0 + x1) / 2,
-      y: y0,
+      y: y0 - 11,
       ways: other,
       turn: 90,
       words: view === 'plan' ? 'moves across only' : 'moves up only',

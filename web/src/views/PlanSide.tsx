@@ -5,13 +5,13 @@ import { useChoice } from '../design/choice'
 import { useAnalysis, useDocument, useLoaded } from '../design/live'
 import type { Analysis, Finding, Shape } from '../design/types'
 import { useUnits } from '../ui/units'
-import { Balance } from './Balance'
+import { Balance, balanceArea } from './Balance'
 import { Car } from './Car'
-import { Flags } from './Flags'
+import { areaOf, arrangeFlags, Flags } from './Flags'
 import { Patterns } from './Patterns'
 import { Rule } from './Rule'
 import { bayWindow, carWindow, makeScale, type Scale, type ViewName } from './scale'
-import { Boxes, HardPoints, Names, Surroundings } from './Things'
+import { boxAreas, Boxes, HardPoints, Names, Surroundings } from './Things'
 import { View } from './View'
 
 const MOST_FLAGS = 5
@@ -138,6 +138,15 @@ function Drawing({
     () => (offset ? shapes.filter((s) => s.owner === offset.path) : []),
     [shapes, offset],
   )
+  const areas = useMemo(() => boxAreas(shapes, view, scale), [shapes, view, scale])
+  const placed = useMemo(
+    () => arrangeFlags(flags, view, scale, units, areas),
+    [flags, view, scale, units, areas],
+  )
+  const reserved = useMemo(
+    () => [...areas, ...placed.map(areaOf), ...balanceArea(analysis, view, scale)],
+    [areas, placed, analysis, view, scale],
+  )
   const shared = { view, scale, selected, patterns, spoken }
   const chooseFlag = useCallback((f: Finding) => choose(f.id, f.subjects[0] ?? null), [choose])
   return (
@@ -154,8 +163,8 @@ function Drawing({
       )}
       <HardPoints document={document} view={view} scale={scale} selected={selected} />
       <Balance document={document} analysis={analysis} scale={scale} view={view} unit={units.length} />
-      <Names shapes={offset ? still : shapes} {...shared} weights={weights} />
-      <Flags findings={flags} view={view} scale={scale} units={units} onChoose={chooseFlag} />
+      <Names shapes={offset ? still : shapes} {...shared} weights={weights} reserved={reserved} />
+      <Flags placed={placed} units={units} onChoose={chooseFlag} />
       <Bar scale={scale} view={view} />
       <Edges view={view} scale={scale} />
     </View>

@@ -14,6 +14,8 @@ export function Rule({ document, scale, unit }: { document: Document; scale: Sca
   const [first, last] = [scale.aft(8), scale.aft(scale.width - 8)]
   const ticks: number[] = []
   for (let n = Math.ceil(first / fine); n * fine <= last; n += 1) ticks.push(n * fine)
+  const labels = pegLabels(document, scale)
+  const free = (x0: number, x1: number) => !labels.some((l) => l.x0 < x1 && l.x1 > x0)
   return (
     <svg width={scale.width} height={30} className="block" aria-hidden="true">
       <defs>
@@ -35,7 +37,7 @@ export function Rule({ document, scale, unit }: { document: Document; scale: Sca
               stroke="#3a404a"
               strokeWidth={0.8}
             />
-            {whole && (
+            {whole && free(scale.x(aft) - 20, scale.x(aft) + 20) && (
               <text x={scale.x(aft)} y={15} textAnchor="middle" fontSize={12} fontWeight={600}>
                 {unit === 'mm' ? withCommas(length(aft, 'mm')) : length(aft, 'in')}
               </text>
@@ -45,25 +47,55 @@ export function Rule({ document, scale, unit }: { document: Document; scale: Sca
       })}
       {Object.entries(document.references).map(([id, reference]) => {
         const x = scale.x((reference.at_mm as number[])[0] ?? 0)
+        const label = labels.find((l) => l.id === id)
         return (
           <g key={id}>
             <path d={`M${x - 5},1 H${x + 5} L${x},15 Z`} fill="var(--color-blue)">
               <title>{reference.name}</title>
             </path>
-            <text
-              x={x + 8}
-              y={14}
-              fontSize={12}
-              fill="var(--color-blue)"
-              stroke="#dfe1e0"
-              strokeWidth={4}
-              paintOrder="stroke"
-            >
-              {reference.name}
-            </text>
+            {label && (
+              <text
+                x={label.x}
+                y={14}
+                textAnchor={label.anchor}
+                fontSize={12}
+                fill="var(--color-blue)"
+                stroke="#dfe1e0"
+                strokeWidth={5}
+                paintOrder="stroke"
+              >
+                {reference.name}
+              </text>
+            )}
           </g>
         )
       })}
     </svg>
   )
+}
+
+interface PegLabel {
+  id: string
+  x: number
+  anchor: 'start' | 'end'
+  x0: number
+  x1: number
+}
+
+/** A name stands right of its peg, or left of it where the next one would be run over; else it is left out. */
+function pegLabels(document: Document, scale: Scale): PegLabel[] {
+  const pegs = Object.entries(document.references)
+    .map(([id, r]) => ({ id, x: scale.x((r.at_mm as number[])[0] ?? 0), width: r.name.length * 6.3 + 4 }))
+    .sort((a, b) => b.x - a.x)
+  const out: PegLabel[] = []
+  for (const { id, x, width } of pegs) {
+    const right: PegLabel = { id, x: x + 8, anchor: 'start', x0: x - 6, x1: x + 8 + width }
+    const left: PegLabel = { id, x: x - 8, anchor: 'end', x0: x - 8 - width, x1: x + 6 }
+    const label = [right, left].find(
+      (l) =>
+        l.x0 > 6 && l.x1 < scale.width - 6 && !out.some((o) => o.x0 < l.x1 && o.x1 > l.x0 && o.id !== id),
+    )
+    if (label) out.push(label)
+  }
+  return out
 }

@@ -3,6 +3,7 @@ import { memo } from 'react'
 
 import { boxOf } from '../design/choice'
 import type { Document, Shape } from '../design/types'
+import type { Area } from './Flags'
 import { target } from './hits'
 import { patternOf } from './Patterns'
 import type { Scale, ViewName } from './scale'
@@ -206,8 +207,9 @@ export function Names({
   scale,
   selected,
   weights,
-}: Props & { weights: Record<string, string> }) {
-  const taken: { x0: number; x1: number; y0: number; y1: number }[] = []
+  reserved,
+}: Props & { weights: Record<string, string>; reserved: Area[] }) {
+  const taken: Area[] = [...reserved]
   const rows: { key: string; x: number; y: number; text: string; strong: boolean; chosen: boolean }[] = []
   const wanted = shapes.filter((s) => ['tray', 'item', 'keepout', 'crush'].includes(s.kind))
   const order = (s: Shape) => (isChosen(s, selected) ? 0 : s.kind === 'tray' ? 1 : 2)
@@ -285,4 +287,14 @@ export function HardPoints({
       })}
     </g>
   )
+}
+
+/** Where the boxes are drawn, so that words keep off them. */
+export function boxAreas(shapes: readonly Shape[], view: ViewName, scale: Scale): Area[] {
+  return shapes
+    .filter((s) => s.kind === 'tray')
+    .map((s) => {
+      const { at, wide, tall } = middle(s, view, scale)
+      return { x0: at[0] - wide / 2, x1: at[0] + wide / 2, y0: at[1] - tall / 2, y1: at[1] + tall / 2 }
+    })
 }

@@ -73,7 +73,10 @@ export function bayWindow(path: string, shapes: readonly Shape[]): Window | null
   const aft: number[] = []
   const right: number[] = []
   const up: number[] = []
-  for (const [a, b] of bay.plan) (aft.push(a), right.push(b))
+  for (const [a, b] of bay.plan) {
+    aft.push(a)
+    right.push(b)
+  }
   for (const [, b] of bay.side) up.push(b)
   const ends = (values: number[]) => [Math.min(...values), Math.max(...values)]
   return { aft: pair(ends(aft), 220), right: pair(ends(right), 150), up: pair(ends(up), 150) }

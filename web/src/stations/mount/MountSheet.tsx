@@ -3,7 +3,7 @@ import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Mount } from '../../design/types'
 import { Blank } from '../../ui/Blank'
-import { withCommas } from '../../ui/format'
+import { use, withCommas } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Choose, Fact, Heading, Link, Title } from '../../ui/parts'
@@ -31,7 +31,7 @@ export function MountSheet({ id }: { id: string }) {
           {figures.rows.map((row) => (
             <Fact key={row.check} name={`${row.check} · ${row.case}`}>
               <span className="inline-flex items-center gap-2">
-                {row.use.toFixed(2)} <Mark state={row.use > 1 ? 'foul' : row.use > 0.8 ? 'tight' : 'clear'} />
+                {use(row.use)} <Mark state={row.use > 1 ? 'foul' : row.use > 0.8 ? 'tight' : 'clear'} />
               </span>
             </Fact>
           ))}

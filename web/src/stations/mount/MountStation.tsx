@@ -3,7 +3,7 @@ import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument } from '../../design/live'
-import { gap } from '../../ui/format'
+import { gap, use } from '../../ui/format'
 import { colourOf, Mark } from '../../ui/Mark'
 import { Caution, Heading, Teach, Title } from '../../ui/parts'
 import type { MountFigures } from '../../design/types'
@@ -95,10 +95,10 @@ function UseRow({ figures, name, onChoose }: { figures: MountFigures; name: stri
       <span className="flex items-center justify-between gap-2">
         <span className="leading-tight">{name}</span>
         <span className="flex items-center gap-2 text-figure font-bold">
-          {first.use.toFixed(2)} <Mark state={state} />
+          {use(first.use)} <Mark state={state} />
         </span>
       </span>
-      <UseBar use={first.use} colour={colourOf(state)} />
+      <UseBar share={first.use} colour={colourOf(state)} />
       <span className="narrow text-sm text-soft">
         {broken ? broken.says : `${first.check}, ${first.case}`} · c {gap(figures.c_mm, units.length, 'near')}
       </span>
@@ -107,11 +107,11 @@ function UseRow({ figures, name, onChoose }: { figures: MountFigures; name: stri
 }
 
 /** A use as a filled length against its capacity. */
-export function UseBar({ use, colour }: { use: number; colour: string }) {
+export function UseBar({ share, colour }: { share: number; colour: string }) {
   return (
     <svg viewBox="0 0 200 7" className="block h-[7px] w-full" preserveAspectRatio="none" aria-hidden="true">
       <rect width="160" height="7" fill="#fff" stroke="var(--color-edge)" />
-      <rect width={Math.min(use, 1.25) * 160} height="7" fill={colour} opacity="0.75" />
+      <rect width={Math.min(share, 1.25) * 160} height="7" fill={colour} opacity="0.75" />
       <path d="M160,0 V7" stroke="var(--color-ink)" strokeWidth="2" />
     </svg>
   )

@@ -26,7 +26,7 @@ export function PlaceBlanks({ id }: { id: string }) {
         label="From"
         value={reference}
         options={[
-          ['', 'front axle line, centreline, ground'],
+          ['', 'the car’s own axes'],
           ...Object.entries(document.references).map(([key, r]) => [key, r.name] as const),
         ]}
         onChange={setReference}
@@ -122,7 +122,7 @@ function AxisBlank({
   return (
     <span className="relative block">
       <label htmlFor={key} className="narrow block text-sm">
-        {axis} ({units.length})
+        {axis === 'across' ? 'across, R +' : axis} ({units.length})
       </label>
       <input
         id={key}

@@ -22,7 +22,7 @@ export function useBase(start = ''): { base: Base | null; pick: React.ReactNode 
       label="The tape is hooked on"
       value={chosen ? id : ''}
       options={[
-        ['', 'front axle line, centreline, ground'],
+        ['', 'front axle line, centreline and ground'],
         ...Object.entries(references).map(([key, r]) => [key, r.name] as const),
       ]}
       onChange={setId}

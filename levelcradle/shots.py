@@ -1,0 +1,46 @@
+"""docs/screenshots/ afresh from a running demo: ``python -m levelcradle.shots ADDRESS``."""
+
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+__all__ = ["BROWSER", "FLAGS", "main"]
+
+BROWSER = "/usr/bin/chromium"
+FLAGS = (
+    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+    "--disable-sync", "--use-angle=swiftshader", "--enable-unsafe-swiftshader",
+)  # fmt: skip
+FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
+STATIONS = ("survey", "stock", "place", "box", "mount", "level", "drawings")
+
+
+def main(address: str, folder: Path) -> None:
+    """One picture of each main view at 1280 × 800."""
+    folder.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=BROWSER, args=list(FLAGS))
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(address)
+        page.get_by_role("heading", name="New car").wait_for()
+        page.screenshot(path=folder / "cars.png")
+        for station in STATIONS:
+            _station(page, address, station)
+            page.screenshot(path=folder / f"{station}.png")
+        browser.close()
+
+
+def _station(page: Page, address: str, station: str) -> None:
+    page.goto(f"{address}/car/demo/{station}")
+    page.get_by_role("complementary", name="Ledger").wait_for()
+    if station == "place":
+        page.get_by_role("button", name="Tank box").first.click()
+    if station == "survey":
+        page.get_by_role("button", name="Spaces").click()
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(300)
+
+
+if __name__ == "__main__":
+    main(sys.argv[1], Path(sys.argv[2]) if len(sys.argv) > 2 else FOLDER)
