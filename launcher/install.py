@@ -82,7 +82,10 @@ def python(*, tests: bool = False) -> None:
     if not (VENV / "bin" / "uv").exists():
         _run([str(PYTHON), "-m", "pip", "install", "-q", "--require-hashes", "-r", str(ROOT / "requirements-uv.txt")])
     environment = {**os.environ, "VIRTUAL_ENV": str(VENV), "UV_LINK_MODE": "copy"}
-    _run([str(VENV / "bin" / "uv"), "pip", "install", "-q", "--require-hashes", "-r", str(lock)], env=environment)
+    _run(
+        [str(VENV / "bin" / "uv"), "pip", "install", "-q", "--compile-bytecode", "--require-hashes", "-r", str(lock)],
+        env=environment,
+    )
     stamp.write_text(need)
 
 

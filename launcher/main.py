@@ -118,7 +118,8 @@ def running(cluster: Cluster, *, demo: bool) -> Iterator[str]:
 
 
 def _environment() -> dict[str, str]:
-    return {**os.environ, "PYTHONPATH": str(ROOT), "OPENBLAS_NUM_THREADS": "1", "PYTHONDONTWRITEBYTECODE": "1"}
+    kept = {key: value for key, value in os.environ.items() if key != "PYTHONDONTWRITEBYTECODE"}  # or every start compiles anew
+    return {**kept, "PYTHONPATH": str(ROOT), "OPENBLAS_NUM_THREADS": "1"}
 
 
 def _die_with_us() -> None:

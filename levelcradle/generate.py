@@ -57,7 +57,5 @@ def _vectors() -> dict[str, Any]:
         for unit in ("mm", "in")
         for way, turn in ways.items()
     ]
-    masses = [
-        {"value": v, "unit": u, "text": write_mass(v, cast(Any, u))} for v in (0.0, 24.6, 130.63, 985.0) for u in ("kg", "lb")
-    ]
+    masses = [{"value": v, "unit": u, "text": write_mass(v, cast(Any, u))} for v in (0.0, 24.6, 130.63, 985.0) for u in ("kg", "lb")]
     return {"lengths": lengths, "masses": masses}

@@ -17,6 +17,7 @@ from levelcradle.core.errors import ReadingError
 __all__ = ["INCH_MM", "Kind", "Move", "POUND_KG", "Place", "read", "read_place", "write_length", "write_mass"]
 
 INCH_MM = 25.4  # exact: international yard and pound agreement, 1959
+FOOT_MM = 304.8  # exact: the same agreement
 POUND_KG = 0.45359237  # exact: the same agreement
 POUND_FOOT_NM = POUND_KG * 9.80665 * 0.3048  # exact product
 
@@ -24,7 +25,7 @@ Kind = Literal["length", "mass", "angle", "torque", "voltage", "number"]
 
 UNITS: dict[Kind, dict[str, float]] = {
     "length": {"mm": 1, "cm": 10, "m": 1000, "in": INCH_MM, "inch": INCH_MM, "inches": INCH_MM, '"': INCH_MM,
-               "ft": 12 * INCH_MM, "foot": 12 * INCH_MM, "feet": 12 * INCH_MM, "'": 12 * INCH_MM},
+               "ft": FOOT_MM, "foot": FOOT_MM, "feet": FOOT_MM, "'": FOOT_MM},
     "mass": {"kg": 1, "g": 0.001, "t": 1000, "lb": POUND_KG, "lbs": POUND_KG, "oz": POUND_KG / 16},
     "angle": {"deg": 1, "°": 1},
     "torque": {"nm": 1, "n·m": 1, "lbf·ft": POUND_FOOT_NM, "lbft": POUND_FOOT_NM},

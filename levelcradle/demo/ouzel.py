@@ -232,12 +232,12 @@ def _boxes() -> dict[str, Any]:
         "bonnet": {
             "name": "Bonnet box", "bay": "bonnet", "hold_down": "rods", "order": 1,
             "pose": {"anchor": "front-left-base", "at_mm": [-173, -245, 490]},
-            "blocks": {"a": {"kind": "flagstone", "turn": {"down": "side_a", "aft": "end_b"}, "counts": {"aft": 1, "across": 5, "up": 1}}},
+            "blocks": {"a": {"kind": "flagstone", "turn": {"down": "side_a", "aft": "end_b"}, "counts": {"across": 5}}},
         },
         "tank": {
             "name": "Tank box", "bay": "tank", "hold_down": "rods", "order": 2,
             "pose": {"anchor": "front-left-base", "at_mm": [2670.5, -350, 352]},
-            "blocks": {"a": {"kind": "flagstone", "turn": {"down": "side_a", "aft": "top"}, "counts": {"aft": 4, "across": 1, "up": 1}}},
+            "blocks": {"a": {"kind": "flagstone", "turn": {"down": "side_a", "aft": "top"}, "counts": {"aft": 4}}},
         },
     }  # fmt: skip
 

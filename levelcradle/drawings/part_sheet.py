@@ -39,9 +39,7 @@ def _tables(sheet: Sheet, part: FlatPart, zero: Point) -> None:
     """Holes and bend lines by their distances from the blank's left and lower edges."""
     x, y = TABLE
     sheet.words((x, y + 6), "From the left and lower edge of the blank", 2.8)
-    rows = [
-        (f"hole {n}", h.at[0] - zero[0], h.at[1] - zero[1], f"⌀ {h.diameter_mm:g}", h.purpose) for n, h in enumerate(part.holes, 1)
-    ]
+    rows = [(f"hole {n}", h.at[0] - zero[0], h.at[1] - zero[1], f"⌀ {h.diameter_mm:g}", h.purpose) for n, h in enumerate(part.holes, 1)]
     for bend in part.bends:
         middle = ((bend.start[0] + bend.end[0]) / 2 - zero[0], (bend.start[1] + bend.end[1]) / 2 - zero[1])
         upright = abs(bend.start[0] - bend.end[0]) < 1e-6

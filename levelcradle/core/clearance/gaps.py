@@ -111,9 +111,7 @@ def _to_box(box: PlacedBox, other: PlacedBox, within: float) -> tuple[PlacedPiec
     return _closest(box.pieces, solids, _apart([p.solid for p in box.pieces], solids), within)
 
 
-def _closest(
-    ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix, within: float
-) -> tuple[PlacedPiece, Nearest] | None:
+def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix, within: float) -> tuple[PlacedPiece, Nearest] | None:
     """The nearest of all pairs of pieces, nearest bounding boxes first; None when all are further than ``within``."""
     best: tuple[PlacedPiece, Nearest] | None = None
     for flat in np.argsort(apart, axis=None):

@@ -83,9 +83,7 @@ def _names(design: Design) -> Iterator[Problem]:
         if mount.bolt.property_class not in design.tables.bolt_classes:
             yield Problem(f"/mounts/{key}/bolt/property_class", f"property class “{mount.bolt.property_class}” is not used here")
     for path, reading in design.readings.items():
-        yield from there(
-            f"/readings/{path.replace('~', '~0').replace('/', '~1')}/from", reading.from_, "references", "reference point"
-        )
+        yield from there(f"/readings/{path.replace('~', '~0').replace('/', '~1')}/from", reading.from_, "references", "reference point")
 
 
 def _kinds_in_boxes(design: Design) -> Iterator[Problem]:

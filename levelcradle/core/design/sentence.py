@@ -84,9 +84,7 @@ def _values(before: dict[str, Any], op: dict[str, Any], unit: str) -> str:
         return " cleared"
     if isinstance(value, bool) or not isinstance(value, (int, float, str)):
         return " changed"
-    shown = (
-        write_length(value, "in" if unit == "in" else "mm") if op["path"].endswith("_mm") and not isinstance(value, str) else value
-    )
+    shown = write_length(value, "in" if unit == "in" else "mm") if op["path"].endswith("_mm") and not isinstance(value, str) else value
     old = find(before, op["path"]) if resolves(before, op["path"]) else None
     if isinstance(old, (int, float)) and op["path"].endswith("_mm"):
         old = write_length(old, "in" if unit == "in" else "mm")

@@ -1,0 +1,55 @@
+"""Shared by all tests: the demo, a database of its own for each test that asks, and small builders."""
+
+import copy
+import os
+import uuid
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+
+from levelcradle.core.design import Design, tree_of, validate
+from levelcradle.demo import demo_design
+from levelcradle.store import Store, connect, migrate
+
+DEMO = tree_of(demo_design())
+
+
+@pytest.fixture
+def tree() -> dict[str, Any]:
+    """The demo as a document tree, free to be changed."""
+    return copy.deepcopy(DEMO)
+
+
+@pytest.fixture(scope="session")
+def demo() -> Design:
+    return validate(copy.deepcopy(DEMO))
+
+
+@pytest.fixture
+def database_url() -> Iterator[str]:
+    """A fresh, migrated database in the cluster that the launcher started for the tests."""
+    server = os.environ.get("LEVELCRADLE_TEST_DATABASE")
+    if not server:
+        pytest.fail("Run the tests with ./cradle test: it starts a database for them.")
+    name = f"test_{uuid.uuid4().hex[:12]}"
+    admin = connect(server)
+    with admin.connection_context():
+        admin.connection().autocommit = True
+        admin.execute_sql(f'CREATE DATABASE "{name}"')
+    url = server.rsplit("/", 1)[0] + f"/{name}"
+    database = connect(url)
+    migrate(database)
+    database.close_all()
+    yield url
+    with admin.connection_context():
+        admin.connection().autocommit = True
+        admin.execute_sql(f'DROP DATABASE "{name}" WITH (FORCE)')
+    admin.close_all()
+
+
+@pytest.fixture
+def store(database_url: str) -> Iterator[Store]:
+    database = connect(database_url)
+    yield Store(database)
+    database.close_all()

@@ -1,0 +1,252 @@
+"""Reactions and checks of mounts. The worked figures were computed twice, by independent ways."""
+
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from levelcradle.core.analysis import analyse
+from levelcradle.core.axes import dot
+from levelcradle.core.bracket import AngleFrame
+from levelcradle.core.design import Bracket, Doubler, Mount, standard_tables, validate
+from levelcradle.core.finding import says
+from levelcradle.core.mount import AngleJoint, envelope, geometry, judge_support, uses
+from levelcradle.core.mount.angle_checks import bearing_capacity, bolt_capacity, lever_pull, tightening, weld_line
+from levelcradle.core.mount.reactions import G_MS2
+
+TABLES = standard_tables()
+FORE, SIDE, UP = (-20.0, 0.0, -1.0), (0.0, 15.0, -1.0), (0.0, 0.0, 11.0)
+SQUARE = np.array([(-200, -300, 0), (-200, 300, 0), (200, -300, 0), (200, 300, 0)], float)
+TANK = np.array([(2735, -400, 540), (2735, 400, 540), (3020, -400, 540), (2985, 400, 540)], float)
+
+
+def test_four_mounts_in_a_rectangle() -> None:
+    forces = envelope(SQUARE, np.array([0, 0, 150.0]), 100.0, np.array([FORE, SIDE, UP]))[0]
+    assert forces[0][0] == pytest.approx((-4903.3, 0, -3922.7), abs=0.1)
+    assert forces[0][2] == pytest.approx((-4903.3, 0, 3432.3), abs=0.1)
+    assert forces[1][0] == pytest.approx((0, 3677.5, 1593.6), abs=0.1)
+    assert forces[1][1] == pytest.approx((0, 3677.5, -2083.9), abs=0.1)
+    assert forces[2] == pytest.approx(np.array([(0, 0, 2696.8)] * 4), abs=0.1)
+
+
+def test_four_mounts_out_of_square_and_one_of_them_soft() -> None:
+    found = envelope(TANK, np.array([2881, 0, 477.0]), 121.6, np.array([FORE, SIDE, (0, 0, -11.0)]))
+    front = [(-5962.4, 0, 2710.3), (-5962.4, 0, 2340.8), (-5962.4, 0, -3306.5), (-5962.4, 0, -2937.1)]
+    side = [(123.1, 4430.7, -1022.4), (-123.1, 4430.7, 388.7), (123.1, 4518.4, -982.5), (-123.1, 4507.6, 423.7)]
+    soft = [(-6048.9, -341.2, 3162.7), (-3917.3, -170.6, 1825.1), (-6048.9, 295.0, -3758.9), (-7834.7, 216.8, -2421.4)]
+    assert found[0][0] == pytest.approx(np.array(front), abs=0.1)
+    assert found[0][1] == pytest.approx(np.array(side), abs=0.1)
+    assert found[0][2][:, 2] == pytest.approx((-2960.7, -2999.8, -3598.0, -3558.8), abs=0.1)
+    assert found[2][0] == pytest.approx(np.array(soft), abs=0.1), "right front at half"
+
+
+@given(
+    st.lists(st.tuples(*[st.integers(-900, 900)] * 3), min_size=3, max_size=7, unique=True),
+    st.tuples(*[st.floats(-500, 500)] * 3),
+    st.tuples(*[st.floats(-20, 20)] * 3),
+)
+def test_every_solve_is_in_equilibrium(points: list[tuple[int, ...]], cg: tuple[float, ...], throw: tuple[float, ...]) -> None:
+    """Forces sum to m g a and moments about any point to those of the weight: checked apart from the solver."""
+    spots = np.array(points, float)
+    assume(judge_support(spots).verdict == "holds")
+    for forces in envelope(spots, np.array(cg), 80.0, np.array([throw]))[:, 0]:
+        load = 80.0 * G_MS2 * np.array(throw)
+        assert forces.sum(axis=0) == pytest.approx(load, abs=1e-3)
+        assert np.cross(spots, forces).sum(axis=0) == pytest.approx(np.cross(cg, load), abs=1.0)
+
+
+@pytest.mark.parametrize(
+    ("points", "verdict"),
+    [
+        ([], "nothing"),
+        ([(0, 0, 0)], "one"),
+        ([(0, 0, 0), (500, 0, 0)], "line"),
+        ([(0, 0, 0), (250, 0, 0), (500, 0, 0)], "line"),
+        ([(0, 0, 0), (250, 5, 0), (500, 0, 0)], "nearly in line"),
+        ([(0, 0, 0), (250, 20, 0), (500, 0, 0)], "nearly in line"),
+        ([(0, 0, 0), (250, 50, 0), (500, 0, 0)], "holds"),
+        ([(0, 0, 0), (0, 0, 0.4), (500, 50, 0)], "same place"),
+    ],
+)
+def test_a_support_that_does_not_hold_is_told_in_words_first(points: list[tuple[float, ...]], verdict: str) -> None:
+    assert judge_support(np.array(points, float).reshape(-1, 3)).verdict == verdict
+
+
+@pytest.mark.parametrize(("off", "ratio"), [(5, 1e-4), (20, 2e-3), (50, 1.3e-2)])
+def test_how_nearly_three_mounts_are_in_line(off: float, ratio: float) -> None:
+    support = judge_support(np.array([(0, 0, 0), (250, off, 0), (500, 0, 0)], float))
+    assert support.ratio == pytest.approx(ratio, rel=0.4)
+
+
+# --- the joint ---------------------------------------------------------------------------------------------------
+
+BRACKET = Bracket(
+    thickness_mm=6, bend_radius_mm=10, width_mm=90, toe_mm=25, leg_b_mm=120, weld_from_mm=22, weld_length_mm=90, weld_leg_mm=3
+)
+PLATE = Doubler(thickness_mm=4, along_w_mm=150, along_n_mm=170, from_contact_mm=-18)
+LOADS = {"front": (3306.5, 0.0, 5962.4), "side": (982.5, -4518.4, -123.1), "down": (3598.0, 0.0, 0.0)}
+
+
+def joint(wall_mm: float = 2.0, doubler: Doubler | None = None, **bracket: float) -> AngleJoint:
+    shape = BRACKET.model_copy(update=bracket)
+    mount = Mount(name="m", box="b", face="left", hardpoint="h", bracket=shape, doubler=doubler)
+    return AngleJoint.of(mount, 51.0, TABLES.materials["s235"], wall_mm, 244.0, TABLES)
+
+
+def use(found: AngleJoint, load: str, check: str) -> float:
+    n, d, w = (np.array(v) for v in LOADS[load])
+    return float(uses(found, n, d, w, road=False)[check])
+
+
+def test_capacities_of_the_worked_joint() -> None:
+    assert bolt_capacity(joint()) == pytest.approx((33408, 22272), rel=1e-3)
+    assert bearing_capacity(joint()) == pytest.approx(42727, rel=1e-3)
+    assert joint().throat_mm == pytest.approx(1.4)
+    assert joint().throat_mm * joint().weld_strength_mpa == pytest.approx(290.98, rel=1e-3)
+    assert tightening(joint()) == pytest.approx((50.46, 17661), rel=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("load", "pull", "bolt", "leg_a", "leg_b", "bearing", "weld", "wall"),
+    [
+        ("front", 9655, 0.474, 0.496, 0.655, 0.140, 0.443, 1.373),
+        ("side", 2869, 0.264, 0.159, 0.515, 0.106, 0.435, 1.598),
+        ("down", 10506, 0.314, 0.482, 0.681, 0.0, 0.259, 0.529),
+    ],
+)
+def test_uses_of_the_worked_joint(
+    load: str, pull: float, bolt: float, leg_a: float, leg_b: float, bearing: float, weld: float, wall: float
+) -> None:
+    assert float(lever_pull(joint(), np.array(LOADS[load][0]))) == pytest.approx(pull, rel=1e-3)
+    expected = {"bolt": bolt, "leg A": leg_a, "leg B": leg_b, "bearing": bearing, "weld": weld, "wall": wall}
+    for check, value in expected.items():
+        assert use(joint(), load, check) == pytest.approx(value, abs=6e-4), check
+
+
+def test_weld_force_per_length_of_the_worked_joint() -> None:
+    forces = [float(weld_line(joint(), *(np.array(v) for v in load))) for load in LOADS.values()]
+    assert forces == pytest.approx([128.94, 126.55, 75.28], rel=1e-3)
+
+
+def test_a_thicker_wall_or_a_doubler_helps() -> None:
+    assert use(joint(3.0), "front", "wall") == pytest.approx(0.610, abs=6e-4)
+    assert use(joint(doubler=PLATE), "front", "wall") == pytest.approx(0.275, abs=6e-4)
+    assert use(joint(doubler=PLATE), "front", "doubler patch") == pytest.approx(0.546, abs=6e-4)
+
+
+@given(st.sampled_from(sorted(LOADS)), st.floats(1.0, 5.0))
+def test_more_load_never_uses_less(load: str, factor: float) -> None:
+    small, large = ([np.array(v * f) for v in LOADS[load]] for f in (1.0, factor))
+    for road in (False, True):
+        less, more = uses(joint(), *small, road=road), uses(joint(), *large, road=road)
+        assert all(float(more[check]) >= float(less[check]) - 1e-12 for check in less)
+
+
+def test_on_the_road_the_joint_must_not_slip() -> None:
+    """Shear of 0.15 of what clamps, over 1.25, uses it up; 17,661 N of preload hold 2,119 N."""
+    found = uses(joint(), np.array(0.0), np.array(0.0), np.array(2119.3), road=True)
+    assert float(found["bolt"]) == pytest.approx(1.0, rel=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"toe_mm": 12.0}, "edge distance"),
+        ({"bend_radius_mm": 30.0}, "hole to bend"),
+        ({"bend_radius_mm": 36.0}, "bolt to bend"),
+        ({"weld_from_mm": 29.0}, "welds start"),
+        ({"weld_length_mm": 110.0}, "welds end"),
+        ({"weld_length_mm": 20.0}, "weld length"),
+    ],
+)
+def test_a_shape_that_cannot_be_made_or_welded_is_told(change: dict[str, float], words: str) -> None:
+    assert all(fits for _, fits in geometry(joint()))
+    broken = [text for text, fits in geometry(joint(**change)) if not fits]
+    assert any(text.startswith(words) for text in broken), broken
+
+
+def test_steel_is_not_welded_to_aluminium() -> None:
+    mount = Mount(name="m", box="b", face="left", hardpoint="h", bracket=BRACKET)
+    found = AngleJoint.of(mount, 51.0, TABLES.materials["al5754"], 3.0, 244.0, TABLES)
+    assert ("Steel S355 welded to Aluminium 5754-H22", False) in list(geometry(found))
+
+
+def test_a_doubler_holds_the_weld_all_round() -> None:
+    tight = PLATE.model_copy(update={"along_w_mm": 100.0})
+    assert ("doubler round the weld 5.0, at least 10", False) in list(geometry(joint(doubler=tight)))
+
+
+# --- in a design -------------------------------------------------------------------------------------------------
+
+
+def test_c_follows_from_the_pose_of_the_box(tree: dict[str, Any]) -> None:
+    tree["boxes"]["tank"]["pose"]["at_mm"][1] -= 5
+    supports = {s.box: s for s in analyse(validate(tree)).supports}
+    reach = {m.id: m.joint.c_mm for m in supports["tank"].mounts}
+    assert reach["tank-lf"] == pytest.approx(41.0)
+    assert reach["tank-rf"] == pytest.approx(51.0)
+
+
+def test_the_frame_is_right_handed_and_square() -> None:
+    frame = AngleFrame.of((0, -400, 540), (0, 0, -1), (0, -350, 400), (0, -1, 0), 4.0)
+    assert frame is not None
+    assert (frame.d, frame.n, frame.c_mm) == ((0, -1, 0), (0, 0, -1), 46.0)
+    assert abs(dot(frame.d, frame.n)) < 1e-12
+    assert AngleFrame.of((0, 0, 0), (0, 0, 1), (0, 0, 0), (0, 0, 1), 0.0) is None
+
+
+@pytest.mark.parametrize(
+    ("keep", "words"),
+    [
+        ([], "The Tank box is 130.7 kg full and nothing carries it: held by nothing"),
+        (["tank-lf"], "The Tank box is 130.7 kg full and free to turn about the bolt, three ways"),
+        (
+            ["tank-lf", "tank-rr"],
+            "The Tank box is 130.7 kg full and free to turn about the line through "
+            "Tank box mount, left fore and Tank box mount, right aft",
+        ),
+    ],
+)
+def test_too_few_mounts_are_told_in_words_without_any_number(tree: dict[str, Any], keep: list[str], words: str) -> None:
+    for key in [k for k in tree["mounts"] if k.startswith("tank") and k not in keep]:
+        del tree["mounts"][key]
+    analysis = analyse(validate(tree))
+    told = [f for f in analysis.findings if f.code == "mount.support"]
+    assert [says(f) for f in told] == [words]
+    assert told[0].state == "foul"
+    assert not any(f.id.startswith("mount:tank") for f in analysis.findings)
+
+
+def test_a_leaning_box_cannot_stand_on_upright_bolts(tree: dict[str, Any]) -> None:
+    tree["boxes"]["tank"]["pose"]["roll_deg"] = 5.0
+    told = [f for f in analyse(validate(tree)).findings if f.code == "mount.unfit"]
+    assert len(told) == 4
+    assert "does not stand square to the bolt" in says(told[0])
+
+
+def test_the_wrong_bolt_for_the_thread_is_foul(tree: dict[str, Any]) -> None:
+    tree["mounts"]["tank-lf"]["bolt"]["size"] = "M8"
+    found = next(f for f in analyse(validate(tree)).findings if f.id == "mount:tank-lf")
+    assert found.state == "foul"
+    assert "bolt M8 in a hard point M10" in says(found)
+
+
+def test_without_its_doubler_the_wall_is_foul(tree: dict[str, Any]) -> None:
+    for mount in tree["mounts"].values():
+        mount["doubler"] = None
+    walls = {}
+    for support in analyse(validate(tree)).supports:
+        walls[support.box] = max(r.use for m in support.mounts for r in m.rows if r.check == "wall")
+    assert walls == pytest.approx({"bonnet": 1.57, "tank": 1.28}, abs=0.01)
+
+
+def test_two_boxes_on_one_hard_point_add_up(tree: dict[str, Any]) -> None:
+    before = {f.id: f.value for f in analyse(validate(tree)).findings}
+    for corner in ("lf", "rf", "lr", "rr"):
+        tree["mounts"][f"bonnet-{corner}"]["hardpoint"] = f"rail-{corner}"
+        tree["mounts"][f"again-{corner}"] = {**tree["mounts"][f"bonnet-{corner}"], "box": "bonnet-2"}
+    tree["boxes"]["bonnet-2"] = {**tree["boxes"]["bonnet"], "name": "Second"}
+    found = {f.id: f.value for f in analyse(validate(tree)).findings}
+    assert found["mount:spot:rail-lf"] == pytest.approx(2 * (before["mount:spot:rail-lf"] or 0))

@@ -1,0 +1,108 @@
+"""Distances between convex solids: exact cases, symmetry, monotony, overlap, shadows."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from levelcradle.core.axes import Placement, rotation
+from levelcradle.core.solids import Solid, block, bounds_apart, hull, nearest, prism, rod, shadows
+
+COORDINATE = st.integers(-500, 500).map(float)
+SIZE = st.integers(1, 300).map(float)
+
+
+@st.composite
+def blocks(draw: st.DrawFn) -> Solid:
+    low = tuple(draw(COORDINATE) for _ in range(3))
+    return block(low, tuple(c + draw(SIZE) for c in low))  # type: ignore[arg-type]
+
+
+@st.composite
+def turned_blocks(draw: st.DrawFn) -> Solid:
+    angles = [draw(st.integers(-180, 180)) for _ in range(3)]
+    return draw(blocks()).moved(Placement(rotation(*angles), (draw(COORDINATE), 0.0, 0.0)))
+
+
+def as_hull(solid: Solid) -> Solid:
+    """The same block without the knowledge that it is upright, so that the kernel answers."""
+    return hull([tuple(p) for p in solid.points])
+
+
+@given(blocks(), blocks())
+def test_the_closed_form_of_upright_blocks_agrees_with_the_kernel(a: Solid, b: Solid) -> None:
+    ours, kernel = nearest(a, b).gap_mm, nearest(as_hull(a), as_hull(b)).gap_mm
+    if ours > 0:
+        assert kernel == pytest.approx(ours, abs=1e-3)
+    else:
+        assert kernel <= 1e-3
+
+
+@given(turned_blocks(), turned_blocks())
+def test_a_gap_is_the_same_from_both_sides(a: Solid, b: Solid) -> None:
+    assert nearest(a, b).gap_mm == pytest.approx(nearest(b, a).gap_mm, abs=0.01)
+
+
+@given(turned_blocks(), turned_blocks())
+def test_bounding_boxes_never_promise_more_than_the_true_gap(a: Solid, b: Solid) -> None:
+    gap = nearest(a, b).gap_mm
+    assert bounds_apart(a, b) <= max(gap, 0.0) + 1e-6
+
+
+@given(turned_blocks(), turned_blocks())
+def test_the_nearest_points_lie_as_far_apart_as_the_gap(a: Solid, b: Solid) -> None:
+    near = nearest(a, b)
+    if near.gap_mm > 0:
+        assert math.dist(near.here, near.there) == pytest.approx(near.gap_mm, abs=1e-3)
+
+
+@given(blocks(), st.integers(1, 200))
+def test_growing_a_block_never_widens_a_gap(a: Solid, by: int) -> None:
+    other = block((600, 600, 600), (700, 700, 700))
+    larger = block(a.low, tuple(c + by for c in a.high))  # type: ignore[arg-type]
+    assert nearest(larger, other).gap_mm <= nearest(a, other).gap_mm + 1e-9
+
+
+def test_an_overlap_reports_the_shortest_way_out() -> None:
+    near = nearest(block((0, 0, 0), (100, 100, 100)), block((90, 20, 20), (200, 80, 80)))
+    assert near.gap_mm == pytest.approx(-10.0)
+    turned = nearest(as_hull(block((0, 0, 0), (100, 100, 100))), as_hull(block((90, 20, 20), (200, 80, 80))))
+    assert turned.gap_mm == pytest.approx(-10.0, abs=0.01)
+
+
+def test_touching_is_no_gap_and_no_overlap() -> None:
+    assert nearest(block((0, 0, 0), (1, 1, 1)), block((1, 0, 0), (2, 1, 1))).gap_mm == 0.0
+
+
+def test_a_rod_is_round() -> None:
+    """A rod along aft, radius 10, 30 above a floor: 20; beside a corner at 45 degrees: hypot(30, 40) - 10."""
+    bar = rod((0, 0, 30), (500, 0, 30), 10)
+    assert nearest(bar, block((-100, -100, -50), (600, 100, 0))).gap_mm == pytest.approx(20.0, abs=0.005)
+    assert nearest(bar, block((-100, 30, 70), (600, 100, 90))).gap_mm == pytest.approx(40.0, abs=0.005)
+
+
+def test_a_quarter_turn_keeps_a_block_upright() -> None:
+    moved = block((0, 0, 0), (10, 20, 30)).moved(Placement(rotation(90, 0, 0), (0.0, 0.0, 0.0)))
+    assert moved.upright
+    assert np.allclose(moved.low, (-20, 0, 0))
+    assert np.allclose(moved.high, (0, 10, 30))
+
+
+def test_a_leaning_block_is_not_upright() -> None:
+    assert not block((0, 0, 0), (10, 20, 30)).moved(Placement(rotation(0, 1, 0), (0.0, 0.0, 0.0))).upright
+
+
+def test_shadows() -> None:
+    wedge = prism([(0, 0), (100, 0), (0, 50)], 10, 40)
+    plan, side = shadows(wedge)
+    assert set(plan) == {(0, 0), (100, 0), (0, 50)}
+    assert set(side) == {(0, 10), (100, 10), (100, 40), (0, 40)}
+
+
+@pytest.mark.parametrize("end", [(0.0, 0.0, 100.0), (100.0, 0.0, 0.0), (60.0, 0.0, 80.0)])
+def test_the_shadow_of_a_rod_holds_its_ends(end: tuple[float, float, float]) -> None:
+    for view in shadows(rod((0, 0, 0), end, 10)):
+        xs, ys = [p[0] for p in view], [p[1] for p in view]
+        assert max(xs) - min(xs) >= 20 - 1e-3 or max(ys) - min(ys) >= 20 - 1e-3

@@ -1,0 +1,142 @@
+"""Files that another program opens: DXF, cut list, sheets, PDF."""
+
+import csv
+import io
+import math
+import re
+from typing import Any
+
+import ezdxf
+import pdfplumber
+import pytest
+from ezdxf import recover
+from shapely.geometry import Polygon
+
+from levelcradle.core.assembly import resolve
+from levelcradle.core.design import Design, validate
+from levelcradle.core.fabricate import parts_of
+from levelcradle.core.part import FlatPart
+from levelcradle.drawings import cut_list_csv, pack_files, part_dxf, sheet_svg, sheets_of
+from levelcradle.drawings.dxf import LAYERS
+from levelcradle.drawings.sheet import Sheet
+
+PARTS = ("bonnet-tray", "bonnet-lid", "bonnet-lf-angle", "bonnet-lf-doubler", "tank-tray")
+
+
+@pytest.fixture(scope="module")
+def parts() -> dict[str, FlatPart]:
+    from levelcradle.demo import demo_design
+
+    return {p.id: p for p in parts_of(resolve(demo_design()))}
+
+
+def read_back(data: bytes) -> Any:
+    return ezdxf.read(io.StringIO(data.decode("utf-8")))
+
+
+@pytest.mark.parametrize("name", PARTS)
+def test_a_dxf_read_back_has_the_parts_area_and_extents(parts: dict[str, FlatPart], name: str) -> None:
+    part = parts[name]
+    doc = read_back(part_dxf(part, released=True))
+    assert (doc.dxfversion, doc.units) == ("AC1024", 4)
+    space = doc.modelspace()
+    (outline,) = space.query('LWPOLYLINE[layer=="CUT"]')
+    assert outline.closed
+    points = [(x, y) for x, y, *_ in outline.get_points()]
+    circles = space.query('CIRCLE[layer=="CUT"]')
+    area = Polygon(points).area - sum(math.pi * c.dxf.radius**2 for c in circles)
+    assert area == pytest.approx(part.area_mm2, rel=1e-4)
+    low, high = (tuple(f(p[i] for p in points) for i in (0, 1)) for f in (min, max))
+    assert (high[0] - low[0], high[1] - low[1]) == pytest.approx(part.size_mm, rel=1e-4)
+    assert len(circles) == len(part.holes)
+    assert len(space.query('LINE[layer=="BEND_UP"]')) == len(part.bends)
+
+
+@pytest.mark.parametrize("name", PARTS)
+def test_the_audit_finds_nothing_and_every_layer_is_named(parts: dict[str, FlatPart], name: str) -> None:
+    doc, auditor = recover.read(io.BytesIO(part_dxf(parts[name], released=False)))
+    assert not auditor.errors
+    assert set(LAYERS) <= {layer.dxf.name for layer in doc.layers}
+    assert {e.dxf.layer for e in doc.modelspace()} <= set(LAYERS)
+
+
+def test_a_sheet_that_may_not_be_cut_says_so_in_the_file(parts: dict[str, FlatPart]) -> None:
+    def texts(released: bool) -> list[str]:
+        doc = read_back(part_dxf(parts["tank-tray"], released=released))
+        return [t.dxf.text for t in doc.modelspace().query("TEXT")]
+
+    assert texts(False)[0] == "NOT RELEASED"
+    assert "NOT RELEASED" not in texts(True)
+    assert any("bend deduction 5.31" in t for t in texts(True))
+
+
+def test_the_cut_list_has_a_row_a_part(parts: dict[str, FlatPart]) -> None:
+    rows = list(csv.DictReader(io.StringIO(cut_list_csv(parts.values(), released=True))))
+    assert [r["part"] for r in rows] == list(parts)
+    assert rows[2]["off"] == "4"
+    assert rows[0]["blank mm"] == "1179.4 x 969.4"
+
+
+@pytest.mark.parametrize("name", ["=1+1", "+cmd", "-2", "@sum", "\tx"])
+def test_a_cell_that_looks_like_a_formula_stays_text(parts: dict[str, FlatPart], name: str) -> None:
+    from dataclasses import replace
+
+    text = cut_list_csv([replace(parts["tank-tray"], name=name)], released=True)
+    cell = list(csv.reader(io.StringIO(text)))[1][1]
+    assert cell == f"'{name}"
+
+
+def test_names_are_text_in_every_drawing(tree: dict[str, Any]) -> None:
+    tree["boxes"]["tank"]["name"] = "<script>alert(1)</script> & “co”"
+    design = validate(tree)
+    for sheet in sheets_of(resolve(design), released=True):
+        svg = sheet_svg(sheet)
+        assert "<script" not in svg
+    assert "&lt;script&gt;" in sheet_svg(next(s for s in sheets_of(resolve(design), released=True) if s.name == "tank-box"))
+
+
+def test_a_plan_says_which_way_it_lies_and_its_length_bar_is_true(demo: Design) -> None:
+    sheet = next(s for s in sheets_of(resolve(demo), released=False) if s.name == "tank-box")
+    svg = sheet_svg(sheet)
+    for word in ("NOSE", "LEFT", "RIGHT", "NOT RELEASED", "394.0", "700.0", "245.0", "check line 100 mm"):
+        assert word in svg, word
+    assert not re.search(r"\d\s*:\s*\d", svg), "no printed ratio"
+
+
+def test_an_svg_unit_is_a_hundredth_of_a_millimetre() -> None:
+    sheet = Sheet("x", "x")
+    sheet.line((10.0, 10.0), (110.0, 10.0))
+    assert 'd="M1000 20000 L11000 20000"' in sheet_svg(sheet)
+    assert 'viewBox="0 0 29700 21000"' in sheet_svg(sheet)
+
+
+@pytest.fixture(scope="module")
+def pack() -> dict[str, bytes]:
+    from levelcradle.demo import demo_design
+
+    return pack_files(demo_design())
+
+
+def test_the_pack_holds_a_dxf_a_part_a_cut_list_and_one_pdf(pack: dict[str, bytes], parts: dict[str, FlatPart]) -> None:
+    assert set(pack) == {*(f"{p}.dxf" for p in parts), "cut-list.csv", "drawings.pdf"}
+
+
+def test_the_pdf_has_a_page_a_box_and_a_part_true_to_size(pack: dict[str, bytes], parts: dict[str, FlatPart]) -> None:
+    with pdfplumber.open(io.BytesIO(pack["drawings.pdf"])) as pdf:
+        assert len(pdf.pages) == 2 + len(parts)
+        for page in pdf.pages:
+            assert (float(page.width) / 72 * 25.4, float(page.height) / 72 * 25.4) == pytest.approx((297, 210), abs=0.1)
+            assert "NOT RELEASED" in page.extract_text()
+        check = [line for line in pdf.pages[0].lines if abs((line["x1"] - line["x0"]) / 72 * 25.4 - 100) < 0.05]
+        assert check, "the 100 mm check line is 100 mm long"
+        assert "Bonnet box" in pdf.pages[0].extract_text()
+
+
+def test_a_design_without_a_box_has_nothing_to_cut(tree: dict[str, Any]) -> None:
+    tree["boxes"], tree["mounts"] = {}, {}
+    assert pack_files(validate(tree)) == {}
+
+
+def test_a_box_that_cannot_be_folded_has_no_flat(tree: dict[str, Any]) -> None:
+    tree["boxes"]["tank"]["lid"]["edge_mm"] = 8
+    assert "tank-tray" not in {p.id for p in parts_of(resolve(validate(tree)))}

@@ -1,0 +1,108 @@
+"""Bolts, bearing and welds against the standards' formulas and tables.
+
+Sources: ISO 898-1 (stress areas, proof stresses), ISO 273, ISO 7089 and ISO 4017 (holes, washers, heads), EN 1993-1-8
+tables 3.3 and 3.4, 4.5.3.3 and table 4.1. Table values were recalled from memory and agree with the formulas.
+"""
+
+import math
+
+import pytest
+
+from levelcradle.core.design import Bracket, Mount, standard_tables
+from levelcradle.core.design.box import Bolt
+from levelcradle.core.mount import AngleJoint
+from levelcradle.core.mount.angle_checks import bearing_capacity, bolt_capacity, tightening
+
+TABLES = standard_tables()
+
+
+def joint(size: str = "M10", grade: str = "8.8", material: str = "s355", c_mm: float = 60.0, **bracket: float) -> AngleJoint:
+    mount = Mount(
+        name="m",
+        box="b",
+        face="left",
+        hardpoint="h",
+        bracket=Bracket(material=material, **bracket),
+        bolt=Bolt(size=size, property_class=grade),
+    )  # type: ignore[arg-type]
+    return AngleJoint.of(mount, c_mm, TABLES.materials["s235"], 3.0, 245.0, TABLES)
+
+
+@pytest.mark.parametrize(
+    ("size", "printed"), [("M5", 14.2), ("M6", 20.1), ("M8", 36.6), ("M10", 58.0), ("M12", 84.3), ("M14", 115.0), ("M16", 157.0)]
+)
+def test_stress_areas_follow_the_thread(size: str, printed: float) -> None:
+    """As = π/4 ((d2 + d3)/2)², d2 = d − 0.649519 P, d3 = d − 1.226869 P (ISO 898-1)."""
+    bolt = TABLES.bolts[size]
+    mean = bolt.d_mm - (0.649519 + 1.226869) / 2 * bolt.pitch_mm
+    assert bolt.stress_area_mm2 == printed
+    assert math.pi / 4 * mean**2 == pytest.approx(printed, rel=4e-3)
+
+
+@pytest.mark.parametrize(
+    ("size", "hole", "washer", "flats", "head"),
+    [("M8", 9.0, (8.4, 16, 1.6), 13, 5.3), ("M10", 11.0, (10.5, 20, 2.0), 16, 6.4), ("M12", 13.5, (13.0, 24, 2.5), 18, 7.5)],
+)
+def test_holes_washers_and_heads(size: str, hole: float, washer: tuple[float, ...], flats: float, head: float) -> None:
+    """ISO 273 medium; ISO 7089 d1, d2, h; ISO 4017 s, k."""
+    bolt = TABLES.bolts[size]
+    assert bolt.clearance_hole_mm == hole
+    assert (bolt.washer_hole_mm, bolt.washer_mm, bolt.washer_thick_mm) == washer
+    assert (bolt.across_flats_mm, bolt.head_mm) == (flats, head)
+
+
+@pytest.mark.parametrize(("grade", "strengths"), [("4.6", (400, 225)), ("5.8", (500, 380)), ("8.8", (800, 580)), ("10.9", (1000, 830))])
+def test_property_classes(grade: str, strengths: tuple[float, ...]) -> None:
+    """Nominal fub by the name of the class (EN 1993-1-8 table 3.1); stress under proof load (ISO 898-1 table 3)."""
+    row = TABLES.bolt_classes[grade]
+    assert (row.ultimate_mpa, row.proof_mpa) == strengths
+
+
+@pytest.mark.parametrize(("size", "shear", "tension"), [("M8", 14.0544, 21.0816), ("M10", 22.272, 33.408), ("M12", 32.3712, 48.5568)])
+def test_resistance_of_a_bolt_in_class_8_8(size: str, shear: float, tension: float) -> None:
+    """Threads in the shear plane, αv 0.6, γM2 1.25 [kN]."""
+    assert bolt_capacity(joint(size)) == pytest.approx((tension * 1e3, shear * 1e3), rel=2e-3)
+
+
+@pytest.mark.parametrize(("grade", "shear"), [("10.9", 33720.0), ("4.6", 16185.6), ("4.8", 13488.0)])
+def test_shear_factor_of_other_classes(grade: str, shear: float) -> None:
+    assert bolt_capacity(joint("M12", grade))[1] == pytest.approx(shear, rel=2e-3)
+
+
+def test_torque_and_preload_of_m10_8_8() -> None:
+    """0.75 of the proof load 25,225 N; K 0.20: 50.45 N·m; 0.7 of it left."""
+    torque, least = tightening(joint())
+    assert torque == pytest.approx(50.45, rel=3e-3)
+    assert least == pytest.approx(0.7 * 25225.5, rel=3e-3)
+
+
+def test_bearing_of_an_m12_in_3_mm_s235() -> None:
+    """d0 13, e1 20, e2 20: αb 0.5128, k1 2.5, 13.29 kN. With this table's hole of 13.5: αb 0.4938, k1 2.448."""
+    found = bearing_capacity(joint("M12", "8.8", "s235", thickness_mm=3.0, toe_mm=20.0, width_mm=40.0))
+    alpha, k1 = 20 / (3 * 13.5), 2.8 * 20 / 13.5 - 1.7
+    assert found == pytest.approx(k1 * alpha * 360 * 12 * 3 / 1.25, rel=1e-9)
+    by_the_example = found * (0.512821 / alpha) * (2.5 / k1)
+    assert by_the_example == pytest.approx(13292.3, rel=2e-3)
+
+
+@pytest.mark.parametrize(("legs", "throat"), [(3.0, 2.1213), (4.0, 2.8284)])
+def test_throat_of_an_equal_leg_fillet(legs: float, throat: float) -> None:
+    """a = leg cos 45°, in parts thick enough not to limit it."""
+    thick = AngleJoint.of(joint(weld_leg_mm=legs).mount, 60.0, TABLES.materials["s235"], 8.0, 245.0, TABLES)
+    assert thick.throat_mm == pytest.approx(throat, rel=1e-3)
+
+
+@pytest.mark.parametrize(("material", "strength"), [("s235", 207.846), ("s355", 241.204)])
+def test_design_strength_of_fillets(material: str, strength: float) -> None:
+    """fu / (√3 βw γM2), βw 0.8 and 0.9, fu 360 and 470."""
+    row = TABLES.materials[material]
+    assert row.ultimate_mpa / (math.sqrt(3) * (row.beta_w or 0) * 1.25) == pytest.approx(strength, rel=1e-3)
+
+
+def test_the_weaker_part_counts_in_a_weld() -> None:
+    assert joint().weld_strength_mpa == pytest.approx(207.846, rel=1e-3)
+
+
+def test_edge_distance_of_an_m10() -> None:
+    """1.2 d0 = 13.2 (EN 1993-1-8 table 3.3)."""
+    assert 1.2 * TABLES.bolts["M10"].clearance_hole_mm == pytest.approx(13.2)
