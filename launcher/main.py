@@ -100,9 +100,7 @@ def running(cluster: Cluster, *, demo: bool) -> Iterator[str]:
             say(f"port {USUAL_PORT} is taken, so {port} serves")
         say("starting the server")
         command = [str(PYTHON), "-m", "levelcradle.server", str(port), *(["--demo"] if demo else [])]
-        server = subprocess.Popen(
-            command, cwd=ROOT, preexec_fn=_die_with_us, env={**_environment(), "LEVELCRADLE_DATABASE": database}
-        )
+        server = subprocess.Popen(command, cwd=ROOT, preexec_fn=_die_with_us, env={**_environment(), "LEVELCRADLE_DATABASE": database})
         try:
             address = f"http://127.0.0.1:{port}"
             _wait_for(address, server)

@@ -146,9 +146,7 @@ def _sides(key: str, bay: Bay, *, own_bay: bool) -> Iterator[Obstacle]:
         side = getattr(bay.sides, panel.side)
         if side.is_ == "metal":
             name = f"{bay.name} {side_word(panel.side)}"
-            yield Obstacle(
-                f"bays/{key}/sides/{panel.side}", name, _panel_solid(panel, own_bay), side.gap_class, bay=key, side=panel.side
-            )
+            yield Obstacle(f"bays/{key}/sides/{panel.side}", name, _panel_solid(panel, own_bay), side.gap_class, bay=key, side=panel.side)
 
 
 def side_word(side: SideName) -> str:

@@ -17,9 +17,7 @@ __all__ = ["pack_files", "sheets_of"]
 def sheets_of(assembly: Assembly, *, released: bool) -> list[Sheet]:
     """A page a box, then a page a part."""
     design, materials = assembly.design, assembly.design.tables.materials
-    boxes = [
-        box_sheet(box, design.name, materials[box.box.material].name, released=released) for _, box in sorted(assembly.boxes.items())
-    ]
+    boxes = [box_sheet(box, design.name, materials[box.box.material].name, released=released) for _, box in sorted(assembly.boxes.items())]
     return boxes + [part_sheet(part, design.name, released=released) for part in parts_of(assembly)]
 
 

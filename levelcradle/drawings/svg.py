@@ -43,6 +43,5 @@ def _words(mark: Words, tall: float) -> str:
     turn = f' transform="rotate(-90 {x} {y})"' if mark.turned else ""
     bold = ' font-weight="700"' if mark.bold else ""
     return (
-        f'<text x="{x}" y="{y}" font-size="{mark.size_mm * UNITS:.0f}" text-anchor="{mark.anchor}"{bold}{turn}>'
-        f"{escape(mark.text)}</text>"
+        f'<text x="{x}" y="{y}" font-size="{mark.size_mm * UNITS:.0f}" text-anchor="{mark.anchor}"{bold}{turn}>{escape(mark.text)}</text>'
     )

@@ -16,9 +16,7 @@ LOCK = 0x4C43  # one number for this application's migrations
 def connect(url: str) -> Any:
     """A pool for a ``postgresql://`` address. Every store function opens its own connection from it."""
     settings = parse(url)
-    return PooledPostgresqlDatabase(
-        **settings, prefer_psycopg3=True, autoconnect=False, max_connections=16, stale_timeout=300, timeout=5
-    )
+    return PooledPostgresqlDatabase(**settings, prefer_psycopg3=True, autoconnect=False, max_connections=16, stale_timeout=300, timeout=5)
 
 
 def migrate(database: Any) -> None:

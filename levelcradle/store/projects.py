@@ -81,7 +81,7 @@ class Stale(CradleError):
 
 
 class Store:
-    """All projects in one database."""
+    """All projects in one database; a process has one store, which its threads share."""
 
     def __init__(self, database: Any) -> None:
         self._db = database

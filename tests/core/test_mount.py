@@ -204,8 +204,7 @@ def test_the_frame_is_right_handed_and_square() -> None:
         (["tank-lf"], "The Tank box is 130.7 kg full and free to turn about the bolt, three ways"),
         (
             ["tank-lf", "tank-rr"],
-            "The Tank box is 130.7 kg full and free to turn about the line through "
-            "Tank box mount, left fore and Tank box mount, right aft",
+            "The Tank box is 130.7 kg full and free to turn about the line through Tank box mount, left fore and Tank box mount, right aft",
         ),
     ],
 )

@@ -96,8 +96,7 @@ def shell_of(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) ->
 
 def _shell(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> Shell:
     blocks = {
-        key: (block, lay_out(block, kinds[block.kind]))
-        for key, block in sorted(box.blocks.items(), key=lambda row: (row[1].order, row[0]))
+        key: (block, lay_out(block, kinds[block.kind])) for key, block in sorted(box.blocks.items(), key=lambda row: (row[1].order, row[0]))
     }
     low, high = _wanted(blocks)
     inner = box.inner.size_mm if box.inner.type == "fixed" else _inner(box, low, high)

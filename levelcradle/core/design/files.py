@@ -122,9 +122,7 @@ def problems_of(error: ValidationError) -> tuple[Problem, ...]:
 def document_path(location: tuple[int | str, ...]) -> str:
     """Pydantic's location without its union tags and key markers, as a JSON pointer."""
     tags = {"corners", "axles", "block", "rod", "prism", "wrap", "fixed", "[key]"}
-    keep = [
-        str(step) for i, step in enumerate(location) if not ((step in tags and i and location[i - 1] in _TAGGED) or step == "[key]")
-    ]
+    keep = [str(step) for i, step in enumerate(location) if not ((step in tags and i and location[i - 1] in _TAGGED) or step == "[key]")]
     return "".join("/" + step.replace("~", "~0").replace("/", "~1") for step in keep)
 
 

@@ -54,7 +54,9 @@ def upkeep(before: dict[str, Any], after: dict[str, Any]) -> Iterator[dict[str, 
     moved = {key for key, ref in references.items() if _place(before, key) not in (None, _place_of(ref))}
     for path, reading in list(readings.items()):
         key = join("readings", path)
-        if not isinstance(reading, dict) or not resolves(after, path):
+        if not isinstance(reading, dict):
+            continue  # for the document's own check to refuse
+        if not resolves(after, path):
             yield {"op": "remove", "path": key}
             continue
         origin = reading.get("from")

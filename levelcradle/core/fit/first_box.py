@@ -187,9 +187,7 @@ def _span(normal: Matrix, room: Matrix) -> tuple[float, float] | None:
     return (float(inside[:, 0].min()), float(inside[:, 0].max())) if len(inside) else None
 
 
-def _next(
-    design: Design, bay: Bay, walls: Matrix, box: Box, bay_id: str, kind_id: str, turn: Turn, counts: Counts
-) -> Iterator[NextStep]:
+def _next(design: Design, bay: Bay, walls: Matrix, box: Box, bay_id: str, kind_id: str, turn: Turn, counts: Counts) -> Iterator[NextStep]:
     for axis, way in enumerate(WAYS):
         more = counts.model_copy(update={way: getattr(counts, way) + 1})
         low, high = _envelope(design, _box(design, bay, bay_id, kind_id, turn, more))

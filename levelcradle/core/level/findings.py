@@ -28,9 +28,7 @@ def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
 
 
 def _note(code: str, state: State, says: str, subject: str, because: str = "") -> Finding:
-    return Finding(
-        id=f"level:{code}", code=f"level.{code}", station="level", state=state, subjects=(subject,), says=says, because=because
-    )
+    return Finding(id=f"level:{code}", code=f"level.{code}", station="level", state=state, subjects=(subject,), says=says, because=because)
 
 
 def _missing(path: str, name: str, what: str) -> Finding:

@@ -1,0 +1,60 @@
+"""The commands on files: check and drawings. Neither needs the database."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from levelcradle.cli import main
+from levelcradle.core.design import dump, validate
+from levelcradle.demo import demo_design
+
+
+@pytest.fixture
+def file(tmp_path: Path) -> Path:
+    path = tmp_path / "ouzel.cradle.json"
+    path.write_text(dump(demo_design()), encoding="utf-8")
+    return path
+
+
+def test_check_prints_the_findings_worst_first_and_exits_1_on_foul(file: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["check", str(file)]) == 1
+    first = capsys.readouterr().out.splitlines()[0]
+    assert first.split(maxsplit=2) == ["foul", "place", "Tank box to axle at full bump: 10.5 mm, needs 25.0 mm"]
+
+
+def test_check_of_a_design_without_foul_exits_0(tree: dict[str, Any], tmp_path: Path) -> None:
+    tree["boxes"]["tank"]["pose"]["at_mm"][0] = 2685.0
+    path = tmp_path / "cured.cradle.json"
+    path.write_text(dump(validate(tree)))
+    assert main(["check", str(path)]) == 0
+
+
+def test_check_as_json(file: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["check", str(file), "--json"]) == 1
+    told = json.loads(capsys.readouterr().out)
+    assert told["released"] is False
+    assert told["findings"][0]["margin"] == pytest.approx(-14.5)
+
+
+@pytest.mark.parametrize("text", ["", "{", '{"format": 1, "name": "x", "boxes": 3}'])
+def test_an_unreadable_file_exits_2_and_says_where(text: str, tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    path = tmp_path / "broken.json"
+    path.write_text(text)
+    assert main(["check", str(path)]) == 2
+    assert str(path) in capsys.readouterr().err
+    assert main(["check", str(tmp_path / "none.json")]) == 2
+    assert main(["drawings", str(path), str(tmp_path)]) == 2
+
+
+def test_drawings_writes_the_pack(file: Path, tmp_path: Path) -> None:
+    out = tmp_path / "pack"
+    assert main(["drawings", str(file), str(out)]) == 0
+    assert {p.suffix for p in out.iterdir()} == {".dxf", ".csv", ".pdf"}
+    assert len(list(out.glob("*.dxf"))) == 8
+
+
+def test_words_that_are_no_command_print_the_manual(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["fly"]) == 2
+    assert "cradle check FILE" in capsys.readouterr().err
