@@ -19,6 +19,7 @@ from levelcradle.core.design.patch import Op, apply, clashes
 from levelcradle.core.design.pointer import find, resolves
 from levelcradle.core.design.sentence import sentence
 from levelcradle.core.errors import CradleError, PatchError, UnknownThing
+from levelcradle.core.memo import Memo
 from levelcradle.store.tables import Project, Revision, bind
 
 __all__ = ["Clash", "Edited", "HistoryRow", "Opened", "Stale", "Store", "Summary"]
@@ -85,6 +86,7 @@ class Store:
 
     def __init__(self, database: Any) -> None:
         self._db = database
+        self._opened: Memo[Opened] = Memo(32)
         bind(database)
 
     def all(self) -> list[Summary]:
@@ -104,7 +106,10 @@ class Store:
     def open(self, key: str) -> Opened:
         """Raises UnknownThing."""
         with self._db.connection_context():
-            return _opened(_row(key, lock=False))
+            row = Project.select(Project.revision).where(Project.id == key).first()
+            if row is None:
+                raise UnknownThing("project", key[:60])
+            return self._opened.get((key, row.revision), lambda: _opened(_row(key, lock=False)))
 
     def edit(self, key: str, patch: Sequence[Op], *, base: int, session: str) -> Edited:
         """Applies a patch made on revision ``base``. Raises UnknownThing, PatchError, DesignError, Stale."""

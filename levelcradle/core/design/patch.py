@@ -8,7 +8,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from levelcradle.core.design.pointer import find, join, split, touches
+from levelcradle.core.design.pointer import find, split, touches
 from levelcradle.core.design.readings import upkeep
 from levelcradle.core.errors import PatchError
 
@@ -28,8 +28,11 @@ class Applied:
 
 
 def apply(tree: dict[str, Any], patch: Sequence[Op]) -> Applied:
-    """Applies a patch to a copy of the tree. Raises PatchError; the tree given is left alone."""
-    changed: dict[str, Any] = copy.deepcopy(tree)
+    """Applies a patch to a copy of the tree. Raises PatchError; the tree given is left alone.
+
+    Only what lies on the way to a change is copied; the rest is shared with the tree given.
+    """
+    changed = dict(tree)
     done: list[Op] = []
     undo: list[Op] = []
     for op in patch:
@@ -48,9 +51,23 @@ def _step(tree: dict[str, Any], op: Op, done: list[Op], undo: list[Op]) -> None:
     steps = split(path)
     if not steps:
         raise PatchError(path, "the whole document is not replaced by an edit")
-    parent = find(tree, join(*steps[:-1]))
+    parent = _own(tree, path, steps[:-1])
     undo.append(_change(parent, steps[-1], path, kind, copy.deepcopy(op.get("value"))))
     done.append({key: op[key] for key in ("op", "path", "value") if key in op})
+
+
+def _own(tree: dict[str, Any], path: str, steps: list[str]) -> Any:
+    """The container at the end of the steps, each one on the way replaced by a copy that may be changed."""
+    here: Any = tree
+    for step in steps:
+        key: Any = step
+        if isinstance(here, list) and step.isdecimal() and int(step) < len(here):
+            key = int(step)
+        elif not (isinstance(here, dict) and step in here):
+            raise PatchError(path, "is not there")
+        here[key] = copy.copy(here[key])
+        here = here[key]
+    return here
 
 
 def _same(here: Any, there: Any) -> bool:

@@ -125,8 +125,8 @@ export function Blank(props: BlankProps) {
     if (event.key === 'Enter') void commit()
     if (event.key === 'Escape') {
       latest.current += 1
-      setDraft(null)
-      event.currentTarget.blur()
+      if (draft) setDraft(null)
+      else event.currentTarget.blur()
     }
   }
 

@@ -1,5 +1,5 @@
 /** Plan over side, to one scale, aligned on the same aft axis, with the rule between them. */
-import { type ReactNode, useCallback, useEffect, useId, useMemo, useRef, useState } from 'react'
+import { type ReactNode, useCallback, useId, useLayoutEffect, useMemo, useRef, useState } from 'react'
 
 import { useChoice } from '../design/choice'
 import { useAnalysis, useDocument, useLoaded } from '../design/live'
@@ -23,15 +23,14 @@ export function PlanSide({ flags = true, step = 1 }: { flags?: boolean; step?: n
   const area = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState({ width: 900, height: 640 })
   const [focus, setFocus] = useState('car')
-  useEffect(() => {
-    const watch = new ResizeObserver(([entry]) => {
-      const { width, height } = entry?.contentRect ?? size
-      setSize({ width: Math.floor(width), height: Math.floor(height) })
-    })
-    if (area.current) watch.observe(area.current)
+  useLayoutEffect(() => {
+    const frame = area.current as HTMLDivElement
+    const measure = () =>
+      setSize({ width: Math.floor(frame.clientWidth), height: Math.floor(frame.clientHeight) })
+    const watch = new ResizeObserver(measure)
+    watch.observe(frame)
+    measure()
     return () => watch.disconnect()
-    // the observer itself reports every later size
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [])
   const scale = useMemo(() => {
     const window =

@@ -114,8 +114,8 @@ function AxisBlank({
     event.stopPropagation()
     if (event.key === 'Enter') void commit()
     if (event.key === 'Escape') {
-      setDraft(null)
-      event.currentTarget.blur()
+      if (draft) setDraft(null)
+      else event.currentTarget.blur()
     }
   }
 

@@ -1,0 +1,118 @@
+"""The real interface in headless Chromium, over the real server and a fresh database."""
+
+import re
+import socket
+import threading
+import time
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import pytest
+import uvicorn
+from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
+
+from levelcradle.demo import demo_design
+from levelcradle.server import create_app
+from levelcradle.server.__main__ import FRONT_END
+from levelcradle.shots import BROWSER, FLAGS
+from levelcradle.store import Store
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as play:
+        found = play.chromium.launch(executable_path=BROWSER, args=list(FLAGS))
+        yield found
+        found.close()
+
+
+@pytest.fixture
+def address(store: Store) -> Iterator[str]:
+    assert (FRONT_END / "index.html").exists(), "the front end is built by ./cradle test"
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    server = uvicorn.Server(uvicorn.Config(create_app(store, FRONT_END), host="127.0.0.1", port=port, log_level="error"))
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    while not server.started:
+        time.sleep(0.02)
+    yield f"http://127.0.0.1:{port}"
+    server.should_exit = True
+    thread.join(10)
+
+
+@pytest.fixture
+def page(browser: Browser, address: str) -> Iterator[Page]:
+    """A page that fails its test on any error in the browser."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address)
+    context.set_default_timeout(8000)
+    found = context.new_page()
+    errors: list[str] = []
+    found.on("pageerror", lambda error: errors.append(str(error)))
+    found.on("console", lambda message: errors.append(message.text) if message.type == "error" and "status of 4" not in message.text else None)
+    yield found
+    context.close()
+    assert errors == []
+
+
+@dataclass
+class Bench:
+    """The demo on the screen, and what its document says meanwhile."""
+
+    page: Page
+    store: Store
+    car: str
+
+    def go(self, station: str) -> None:
+        self.page.goto(f"/car/{self.car}/{station}")
+        expect(self.page.get_by_role("navigation", name="Stations")).to_be_visible()
+
+    @property
+    def tree(self) -> dict[str, Any]:
+        return self.store.open(self.car).tree
+
+    @property
+    def revision(self) -> int:
+        return self.store.open(self.car).revision
+
+    def place(self, box: str = "tank") -> list[float]:
+        at: list[float] = self.tree["boxes"][box]["pose"]["at_mm"]
+        return at
+
+    def view(self, name: str) -> Locator:
+        return self.page.locator(f'svg[data-view="{name}"]')
+
+    def middle(self, view: str, path: str, kind: str) -> tuple[float, float]:
+        """The middle of a drawn thing on the page."""
+        box = self.view(view).locator(f'g[data-path="{path}"][data-kind="{kind}"] polygon').first.bounding_box()
+        assert box
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+    def press(self, x: float, y: float) -> None:
+        self.page.mouse.click(x, y)
+
+    def drag(self, start: tuple[float, float], by: tuple[float, float], *, release: bool = True) -> None:
+        self.page.mouse.move(*start)
+        self.page.mouse.down()
+        for n in range(1, 7):
+            self.page.mouse.move(start[0] + by[0] * n / 6, start[1] + by[1] * n / 6)
+        if release:
+            self.page.mouse.up()
+
+    def until(self, holds: Callable[[], bool], what: str) -> None:
+        for _ in range(160):
+            if holds():
+                return
+            self.page.wait_for_timeout(50)
+        pytest.fail(f"never: {what}")
+
+    def saved(self, revision: int) -> None:
+        self.until(lambda: self.revision >= revision, f"revision {revision}")
+        expect(self.page.get_by_role("status").filter(has_text=re.compile(rf"saved · rev\. {revision}"))).to_be_visible()
+
+
+@pytest.fixture
+def bench(page: Page, store: Store) -> Bench:
+    return Bench(page, store, store.create(demo_design(), "start", id_="ouzel"))

@@ -1,0 +1,222 @@
+"""Every station: what it teaches when empty, its cautions, its work, and the keyboard alone."""
+
+import re
+from typing import Any
+
+import pytest
+from playwright.sync_api import expect
+
+from levelcradle.core.design import new_design
+from levelcradle.store import Store
+from tests.web.conftest import Bench
+
+TEACHES = {
+    "survey": "Start with what the car weighs. Two axle readings will do; four wheels are better.",
+    "stock": "No modules yet. Measure one, weigh it, and say how many are like it.",
+    "place": "Nothing to place yet. It needs one measured space and one module.",
+    "box": "No box yet. Place the modules first; the box is drawn round them.",
+    "mount": "Place the modules first; then show where the car can hold them.",
+    "level": "Weigh the car first, even on a public scale.",
+    "drawings": "Nothing to cut yet. When a box has walls, its drawings and cut files appear here.",
+    "wire": "Wire is not built yet",
+    "flow": "Flow is not built yet",
+    "build": "Build is not built yet",
+}
+CAUTIONS = {
+    "survey": "Fuel first: drain, purge and cap",
+    "stock": "Above 60 V d.c. can kill",
+    "mount": "Have it checked",
+    "drawings": "Never weld on a box with cells in it",
+}
+
+
+@pytest.mark.parametrize("station", TEACHES)
+def test_an_empty_station_teaches(bench: Bench, store: Store, station: str) -> None:
+    bench.car = store.create(new_design("Heron van", 2650.0), "start", id_="heron")
+    bench.go(station)
+    expect(bench.page.get_by_role("main")).to_contain_text(TEACHES[station])
+
+
+@pytest.mark.parametrize("station", CAUTIONS)
+def test_cautions_stand_where_they_apply(bench: Bench, station: str) -> None:
+    bench.go(station)
+    notes = bench.page.get_by_role("note")
+    expect(notes.filter(has_text=CAUTIONS[station]).first).to_be_attached()
+    expect(notes.get_by_role("button")).to_have_count(0)
+
+
+def test_the_stations_say_how_they_stand_in_a_mark_and_a_word(bench: Bench) -> None:
+    bench.go("place")
+    tabs = bench.page.get_by_role("navigation", name="Stations")
+    expect(tabs.get_by_role("link", name=re.compile("^Place foul 1"))).to_be_visible()
+    expect(tabs.get_by_role("link", name=re.compile("^Box clear"))).to_be_visible()
+    expect(tabs.get_by_role("link", name=re.compile("^Wire not begun"))).to_be_visible()
+
+
+def test_the_vial_says_its_loads_and_goes_to_level(bench: Bench) -> None:
+    bench.go("place")
+    vial = bench.page.get_by_role("button", name=re.compile("left front 293, right front 293, left rear 303, right rear 304; heavy: rear"))
+    vial.click()
+    expect(bench.page).to_have_url(re.compile("/level$"))
+
+
+def test_from_axle_readings_the_vial_is_a_tube(bench: Bench) -> None:
+    weighing = {"type": "axles", "front_kg": 532, "rear_kg": 453, "step_kg": 10}
+    bench.store.edit(bench.car, [{"op": "replace", "path": "/vehicle/weighing", "value": weighing}], base=1, session="x")
+    bench.go("place")
+    expect(bench.page.get_by_role("button", name="left/right not weighed")).to_be_visible()
+
+
+def test_stock_makes_many_of_a_kind_and_tells_one_out_of_step(bench: Bench) -> None:
+    bench.go("stock")
+    bench.page.get_by_label("Make", exact=True).fill("3")
+    bench.page.get_by_role("button", name="of this kind").click()
+    bench.saved(2)
+    assert len(bench.tree["modules"]) == 14
+    volts = bench.page.get_by_label("Flagstone 1 reads")
+    volts.fill("42")
+    volts.press("Enter")
+    bench.saved(3)
+    expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text("Flagstone 1 reads 42.0 V, out of step")
+
+
+def test_one_row_a_thing_is_added_weighed_and_placed(bench: Bench) -> None:
+    bench.go("survey")
+    bench.page.get_by_role("button", name="Things").click()
+    bench.page.get_by_role("button", name="Another that comes out").click()
+    bench.saved(2)
+    mass = bench.page.get_by_label("new thing, mass")
+    mass.fill("47 lb")
+    mass.press("Enter")
+    bench.saved(3)
+    bench.page.get_by_role("button", name="Say where it sits").click()
+    bench.saved(4)
+    item: dict[str, Any] = bench.tree["items"]["out-thing"]
+    assert item["mass_kg"] == pytest.approx(21.3188, abs=1e-3)
+    assert item["at_mm"] is not None
+
+
+def test_a_removed_thing_that_others_name_is_refused_with_the_list(bench: Bench) -> None:
+    bench.go("survey")
+    bench.page.get_by_role("button", name="Hard points").click()
+    bench.page.get_by_role("button", name="Remove left rear rail, fore").click()
+    alert = bench.page.get_by_role("alert")
+    expect(alert).to_contain_text("there is no hard point “tail-lf”")
+    assert "tail-lf" in bench.tree["hardpoints"]
+
+
+def test_box_takes_the_folders_deduction_and_a_round_hole(bench: Bench) -> None:
+    bench.go("box")
+    bench.page.get_by_role("button", name="Tank box", exact=True).click()
+    field = bench.page.get_by_label("His bend deduction")
+    field.fill("5.0")
+    field.press("Enter")
+    bench.saved(2)
+    bench.page.get_by_role("button", name="Another hole there").click()
+    bench.saved(3)
+    tank = bench.tree["boxes"]["tank"]
+    assert tank["folder"]["deduction_mm"] == 5.0
+    assert tank["openings"]["hole"]["from"] == ["left", "base"]
+
+
+def test_mount_shows_uses_weakest_first_and_a_bracket_can_be_changed(bench: Bench) -> None:
+    bench.go("mount")
+    ledger = bench.page.get_by_role("complementary", name="Ledger")
+    expect(ledger.get_by_role("button", name=re.compile("mount")).first).to_contain_text("0.81")
+    ledger.get_by_role("button", name=re.compile("Tank box mount, left fore")).click()
+    bench.page.get_by_role("button", name="No doubler").click()
+    bench.saved(2)
+    expect(ledger).to_contain_text(re.compile(r"wall · side impact"))
+    stations = bench.page.get_by_role("navigation", name="Stations")
+    expect(stations.get_by_role("link", name=re.compile("^Mount foul 1"))).to_be_visible()
+
+
+def test_level_holds_the_prediction_against_the_scale(bench: Bench) -> None:
+    bench.go("level")
+    bench.page.get_by_role("button", name="Enter what the finished car weighs").click()
+    bench.saved(2)
+    for label, value in (("Front axle reads", "587"), ("Rear axle reads", "608")):
+        field = bench.page.get_by_label(label)
+        field.fill(value)
+        field.press("Enter")
+    bench.saved(4)
+    expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text("Weighed again, rear axle: 608.0 kg, predicted 606.6 kg ± 2.9")
+
+
+def test_drawings_are_previewed_and_downloaded(bench: Bench) -> None:
+    bench.go("drawings")
+    expect(bench.page.get_by_role("img", name="Sheet: Bonnet box, box")).to_be_visible()
+    bench.page.get_by_role("button", name="Tank box tray, flat").click()
+    expect(bench.page.get_by_role("img", name="Sheet: Tank box tray, flat")).to_be_visible()
+    expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text("NOT RELEASED")
+    with bench.page.expect_download() as download:
+        bench.page.get_by_role("link", name="Cut list, CSV").click()
+    assert download.value.suggested_filename == "cut-list.csv"
+
+
+def test_a_car_from_a_file_and_a_broken_file(bench: Bench, tmp_path: Any) -> None:
+    from levelcradle.core.design import dump
+    from levelcradle.demo import demo_design
+
+    bench.page.goto("/")
+    broken, good = tmp_path / "b.json", tmp_path / "g.cradle.json"
+    broken.write_text('{"format": 1')
+    good.write_text(dump(demo_design()))
+    chooser = bench.page.get_by_label("Open a .cradle.json file")
+    chooser.set_input_files(broken)
+    expect(bench.page.get_by_role("alert")).to_contain_text("breaks off")
+    chooser.set_input_files(good)
+    expect(bench.page.get_by_role("navigation", name="Stations")).to_be_visible()
+
+
+def test_the_new_car_form_says_what_is_wrong_at_the_field(bench: Bench) -> None:
+    bench.page.goto("/")
+    bench.page.get_by_label("Wheelbase (mm)").fill("2 thousand")
+    bench.page.get_by_label("Track, front (mm)").fill("1400")
+    bench.page.get_by_role("button", name="Start this car").click()
+    alerts = bench.page.get_by_role("alert").all_text_contents()
+    assert "Needed" in alerts
+    assert any("no unit of length" in a for a in alerts)
+    assert "Give both tracks, or none" in alerts
+    expect(bench.page.get_by_label("Wheelbase (mm)")).to_have_value("2 thousand")
+
+
+def test_everything_can_be_reached_without_a_mouse(bench: Bench) -> None:
+    """From the page's top: Tab to the stations, Enter, Tab to a box, nudge it, undo."""
+    bench.go("level")
+    page = bench.page
+
+    def tab_to(name: str) -> None:
+        for _ in range(80):
+            page.keyboard.press("Tab")
+            label = page.evaluate("document.activeElement.getAttribute('aria-label') || document.activeElement.textContent || ''")
+            if label.startswith(name):
+                return
+        pytest.fail(f"never reached {name}")
+
+    tab_to("Place")
+    outline = page.evaluate("getComputedStyle(document.activeElement).outlineStyle")
+    assert outline == "solid", "focus is visible"
+    page.keyboard.press("Enter")
+    expect(page).to_have_url(re.compile("/place$"))
+    tab_to("Tank box4 modules")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Tank box")).to_be_visible()
+    for _ in range(60):
+        page.keyboard.press("Shift+Tab")
+        if page.evaluate("document.activeElement.getAttribute('data-view')") == "plan":
+            break
+    page.keyboard.press("ArrowRight")
+    bench.saved(2)
+    page.keyboard.press("u")
+    bench.saved(3)
+    assert bench.place()[0] == 2670.5
+
+
+def test_html_in_a_name_is_text_on_the_screen(bench: Bench) -> None:
+    name = "<img src=x onerror=window.hurt=1>"
+    bench.store.edit(bench.car, [{"op": "replace", "path": "/boxes/tank/name", "value": name}], base=1, session="x")
+    for station in ("place", "box", "mount", "drawings", "level"):
+        bench.go(station)
+        bench.page.wait_for_load_state("networkidle")
+    assert bench.page.evaluate("window.hurt") is None
