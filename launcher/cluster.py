@@ -95,10 +95,14 @@ class Cluster:
         raise Trouble(f"The database does not start; its log is {self.home / 'log'}:\n{done.stdout[-600:]}{done.stderr[-600:]}")
 
     def _running(self) -> int | None:
-        """The port of this cluster's live server, if there is one."""
-        if self._pg("pg_ctl", "-D", str(self._data), "status").returncode != 0:
+        """The port of this cluster's live server, if there is one. A pid file that a killed run left is taken away."""
+        pid_file = self._data / "postmaster.pid"
+        if not pid_file.exists():
             return None
-        lines = (self._data / "postmaster.pid").read_text().splitlines()
+        lines = pid_file.read_text().splitlines()
+        if not _is_postgres(lines[0]):
+            pid_file.unlink()
+            return None
         return int(lines[3]) if len(lines) > 3 else None
 
     def _pg(self, program: str, *arguments: str) -> subprocess.CompletedProcess[str]:
@@ -107,6 +111,15 @@ class Cluster:
         with out.open("w+") as sink:
             code = subprocess.run(command, stdin=subprocess.DEVNULL, stdout=sink, stderr=sink, cwd="/").returncode
         return subprocess.CompletedProcess(command, code, out.read_text(), "")
+
+
+def _is_postgres(pid: str) -> bool:
+    """Whether a process lives and is PostgreSQL's: its number may have gone to another program since."""
+    try:
+        name, state = Path(f"/proc/{int(pid)}/stat").read_text().split("(", 1)[1].rsplit(")", 1)
+    except (OSError, ValueError):
+        return False
+    return name.startswith("postgres") and not state.strip().startswith("Z")
 
 
 def _usual_home() -> Path:

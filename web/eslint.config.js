@@ -4,7 +4,7 @@ import globals from 'globals'
 import tseslint from 'typescript-eslint'
 
 export default tseslint.config(
-  { ignores: ['dist', 'src/design/schema.d.ts'] },
+  { ignores: ['dist', 'tools', 'src/design/schema.d.ts'] },
   js.configs.recommended,
   ...tseslint.configs.strict,
   {

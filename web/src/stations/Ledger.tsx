@@ -5,7 +5,7 @@ export function Ledger({ children, label }: { children: ReactNode; label: string
   return (
     <aside
       aria-label={label}
-      className="w-[358px] shrink-0 overflow-y-auto border-l border-edge bg-sheet px-4 py-3"
+      className="relative w-[358px] shrink-0 overflow-y-auto border-l border-edge bg-sheet px-4 py-3"
     >
       {children}
     </aside>
@@ -14,7 +14,7 @@ export function Ledger({ children, label }: { children: ReactNode; label: string
 
 /** Left of it: a drawing or a list. */
 export function Bench({ children }: { children: ReactNode }) {
-  return <div className="min-h-0 min-w-0 flex-1 overflow-auto px-5 py-3">{children}</div>
+  return <div className="relative min-h-0 min-w-0 flex-1 overflow-auto px-5 py-3">{children}</div>
 }
 
 export function StationFrame({ children }: { children: ReactNode }) {
