@@ -3,11 +3,14 @@
 from typing import Any
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
 from levelcradle.core.design.box import Turn
 from levelcradle.core.errors import UnknownThing
+from levelcradle.core.finding import says
 from levelcradle.core.fit import first_box
 
 CROSSWISE = Turn(down="side_a", aft="top")
@@ -62,3 +65,64 @@ def test_where_nothing_fits_it_says_so(demo: Design) -> None:
 def test_what_is_not_there_is_named(demo: Design, bay: str, kind: str) -> None:
     with pytest.raises(UnknownThing):
         first_box(demo, bay, kind, CROSSWISE)
+
+
+NEED_MM = {"same": 6.0, "other": 15.0}
+LEAN = st.integers(-60, 60).map(float)
+
+
+@st.composite
+def bays(draw: st.DrawFn) -> dict[str, Any]:
+    """A space with leaning walls, a sloping top, and any of its sides metal or open."""
+    wide, high = draw(st.integers(250, 500)), draw(st.integers(260, 700))
+    stations = {}
+    for key, aft in (("a", 2600.0), ("b", 2600.0 + draw(st.integers(300, 900)))):
+        top = 300.0 + high + draw(LEAN)
+        stations[key] = {
+            "aft_mm": aft, "floor_mm": 300.0, "top_left_mm": top, "top_right_mm": top,
+            "left_floor_mm": -wide + draw(LEAN), "left_top_mm": -wide + draw(LEAN),
+            "right_floor_mm": wide + draw(LEAN), "right_top_mm": wide + draw(LEAN),
+        }  # fmt: skip
+    sides = {
+        side: {"is": draw(st.sampled_from(["metal", "open"])), "gap_class": draw(st.sampled_from(sorted(NEED_MM)))}
+        for side in ("fore", "aft", "left", "right", "floor", "top")
+    }
+    return {"name": "space", "stations": stations, "sides": sides}
+
+
+@settings(max_examples=30, deadline=None)
+@given(bays(), st.sampled_from([Turn(down="side_a", aft="top"), Turn(down="base", aft="end_b"), Turn(down="base", aft="side_a")]))
+def test_what_is_proposed_in_any_bay_is_never_foul(bay: dict[str, Any], turn: Turn) -> None:
+    """The checks that every design goes through say so, not the search itself."""
+    from levelcradle.core.design import tree_of
+    from levelcradle.demo import demo_design
+
+    tree = tree_of(demo_design())
+    tree["bays"] = {"space": bay}
+    tree["boxes"], tree["mounts"] = {}, {}
+    found = first_box(validate(tree), "space", "flagstone", turn)
+    if found is None:
+        return
+    analysis = analyse(validate(alone(tree, found.box)))
+    assert [says(f) for f in analysis.findings if f.code == "gap" and f.state == "foul"] == []
+    assert analysis.boxes["new"].modules == found.modules
+
+
+@settings(max_examples=15, deadline=None)
+@given(bays(), st.integers(20, 200))
+def test_a_longer_bay_never_takes_fewer_modules(bay: dict[str, Any], longer: int) -> None:
+    from levelcradle.core.design import tree_of
+    from levelcradle.demo import demo_design
+
+    tree = tree_of(demo_design())
+    tree["boxes"], tree["mounts"] = {}, {}
+    for station in bay["stations"].values():  # square, so that longer is larger
+        station |= {"left_floor_mm": -400.0, "left_top_mm": -400.0, "right_floor_mm": 400.0, "right_top_mm": 400.0}
+        station |= {"top_left_mm": 700.0, "top_right_mm": 700.0}
+    counts = []
+    for extra in (0, longer):
+        bay["stations"]["b"]["aft_mm"] += extra
+        tree["bays"] = {"space": bay}
+        found = first_box(validate(tree), "space", "flagstone", CROSSWISE)
+        counts.append(found.modules if found else 0)
+    assert counts[0] <= counts[1]
