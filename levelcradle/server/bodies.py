@@ -65,7 +65,7 @@ class FirstBoxBody(Body):
     bay: Id
     kind: Id
     turn: Turn
-    most: Annotated[int, Field(ge=1, le=2000)] = 2000
+    most: Annotated[int, Field(ge=1, le=2000)] | None = None
 
 
 Short = Annotated[str, Field(max_length=400)]

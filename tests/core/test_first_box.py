@@ -24,7 +24,7 @@ def alone(tree: dict[str, Any], box: Any) -> dict[str, Any]:
 
 
 def test_it_fills_the_tank_space_and_stands_off_its_metal(tree: dict[str, Any], demo: Design) -> None:
-    found = first_box(demo, "tank", "flagstone", CROSSWISE)
+    found = first_box(demo, "tank", "flagstone", CROSSWISE, most=99)
     assert found is not None
     assert found.modules == 5
     analysis = analyse(validate(alone(tree, found.box)))
@@ -43,7 +43,7 @@ def test_a_leaning_wall_is_respected(tree: dict[str, Any]) -> None:
 
 
 def test_the_next_row_says_by_how_much_it_is_foul(demo: Design) -> None:
-    found = first_box(demo, "tank", "flagstone", CROSSWISE)
+    found = first_box(demo, "tank", "flagstone", CROSSWISE, most=99)
     assert found is not None
     short = {s.way: s.short_mm for s in found.next_steps}
     # one more along: 6 × 96 + 10 = 586 wide, 13 more for lid and heads, in 530 less 15 at the metal end
@@ -51,8 +51,9 @@ def test_the_next_row_says_by_how_much_it_is_foul(demo: Design) -> None:
     assert short["up"] == pytest.approx(245 + 3 + 234 - 285, abs=0.02)
 
 
-def test_no_more_modules_than_there_are(demo: Design) -> None:
-    found = first_box(demo, "tank", "flagstone", CROSSWISE, most=2)
+def test_no_more_modules_than_stand_on_the_shelf(demo: Design) -> None:
+    """Eleven, nine of them placed."""
+    found = first_box(demo, "tank", "flagstone", CROSSWISE)
     assert found is not None
     assert found.modules == 2
 

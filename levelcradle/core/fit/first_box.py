@@ -22,6 +22,7 @@ from levelcradle.core.modules import turned
 __all__ = ["FirstBox", "NextStep", "first_box"]
 
 MOST_ALONG = 40
+MOST_ANYWHERE = 2000
 WAYS = ("aft", "across", "up")
 
 
@@ -44,17 +45,19 @@ class FirstBox:
     next_steps: tuple[NextStep, ...]
 
 
-def first_box(design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: int = 2000) -> FirstBox | None:
+def first_box(design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: int | None = None) -> FirstBox | None:
     """The box with most modules in a bay, lowest first; None where not even one fits.
 
     Args:
-        most: no more modules than this (what is on the shelf).
+        most: no more modules than this; None for what stands on the shelf and is not placed yet (any number where
+            the shelf holds none of the kind).
     Raises: UnknownThing for a bay or kind that is not there.
     """
     if bay_id not in design.bays:
         raise UnknownThing("bay", bay_id)
     if kind_id not in design.module_kinds:
         raise UnknownThing("module kind", kind_id)
+    most = _on_the_shelf(design, kind_id) if most is None else most
     bay = design.bays[bay_id]
     walls = _walls(design, bay)
     best: tuple[tuple[float, ...], Box, Vec] | None = None
@@ -77,6 +80,13 @@ def first_box(design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: in
     number = counts.aft * counts.across * counts.up
     steps = tuple(_next(design, bay, walls, box, bay_id, kind_id, turn, counts))
     return FirstBox(placed, number, _says(counts, bay), steps)
+
+
+def _on_the_shelf(design: Design, kind_id: str) -> int:
+    shelf = sum(m.kind == kind_id and m.verdict != "reject" for m in design.modules.values())
+    blocks = (block for box in design.boxes.values() for block in box.blocks.values() if block.kind == kind_id)
+    placed = sum(b.counts.aft * b.counts.across * b.counts.up for b in blocks)
+    return max(shelf - placed, 1) if shelf else MOST_ANYWHERE
 
 
 def _rounded(low: Vec) -> Vec:

@@ -19,6 +19,7 @@ def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
         return [_note("weigh", "unknown", "Weigh the car first: nobody can say what the axles will read", "vehicle/weighing")]
     found = [_missing(*row) for row in figures.missing]
     rows = [("ready", "ready", figures.ready), *((r.id, r.name, r.loads) for r in figures.states)]
+    found.append(_loads(assembly, figures, figures.ready))
     for key, name, loads in rows:
         found += _ratings(assembly, figures, key, name, loads)
     found += _target(assembly, figures.ready)
@@ -35,6 +36,20 @@ def _missing(path: str, name: str, what: str) -> Finding:
     return Finding(
         id=f"level:missing:{path}", code="level.missing", station="level", state="unknown", subjects=(path,),
         says=f"{plain(name)}: its {what} is missing, so the axle loads leave it out", because="a missing figure never passes",
+    )  # fmt: skip
+
+
+def _loads(assembly: Assembly, figures: LevelFigures, ready: Loads) -> Finding:
+    """What the axles will read, with its working, whether or not anybody gave a rating."""
+    return Finding(
+        id="level:ready", code="level.ready", station="level", state="note", subjects=("vehicle/weighing",),
+        says="Ready: front {0} ± {1}, rear {2} ± {3}",
+        figures=(
+            Figure(ready.front_kg, "kg"), Figure(ready.front_tol_kg, "", "up"),
+            Figure(ready.rear_kg, "kg"), Figure(ready.rear_tol_kg, "", "up"),
+        ),
+        value=ready.rear_kg, unit="kg", tolerance=ready.rear_tol_kg, because="as found, and every change times its lever",
+        shows="axle loads", working=lambda: loads_working(assembly, figures, ready),
     )  # fmt: skip
 
 

@@ -29,7 +29,8 @@ interface Live {
   said: string
   open: (project: string) => Promise<void>
   edit: (patch: Op[]) => Promise<boolean>
-  step: (kind: 'undo' | 'redo') => Promise<void>
+  /** Takes back or redoes; answers with the path that changed. */
+  step: (kind: 'undo' | 'redo') => Promise<string | null>
   show: (patch: Op[]) => void
   drop: () => void
   dismiss: () => void
@@ -146,7 +147,7 @@ export const useLive = create<Live>((set, get) => {
     },
     step: async (kind) => {
       const project = get().loaded?.project
-      if (!project) return
+      if (!project) return null
       const params = { path: { project }, header: SESSION }
       try {
         const answer = await inTurn(async () =>
@@ -157,8 +158,10 @@ export const useLive = create<Live>((set, get) => {
           ),
         )
         accept(answer)
+        return answer.document_patch.find((op) => !op.path.startsWith('/readings'))?.path ?? null
       } catch (error) {
         refuse(error)
+        return null
       }
     },
     show: (patch) => {

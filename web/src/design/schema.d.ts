@@ -1976,9 +1976,9 @@ export interface components {
             kind: string;
             /**
              * Most
-             * @default 2000
+             * @default null
              */
-            most: number;
+            most: number | null;
             turn: components["schemas"]["InTurn"];
         };
         /**

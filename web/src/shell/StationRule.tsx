@@ -5,6 +5,7 @@ import { useAnalysis, useLive, useLoaded } from '../design/live'
 import type { StationState } from '../design/types'
 import { Mark } from '../ui/Mark'
 import { STATIONS, type Station } from './stations'
+import { useSteps } from './useSteps'
 import { UnitSwitch } from './UnitSwitch'
 import { Vial } from './Vial'
 
@@ -52,8 +53,8 @@ function Saved() {
 }
 
 function Steps() {
-  const { undo, redo } = useLoaded()
-  const step = useLive((s) => s.step)
+  const { undo, redo, project } = useLoaded()
+  const step = useSteps(project)
   return (
     <span className="flex items-center gap-2">
       <StepButton word="Undo" says={undo} onStep={() => void step('undo')} />

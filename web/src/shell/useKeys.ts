@@ -6,11 +6,13 @@ import { boxOf, useChoice } from '../design/choice'
 import { useLive } from '../design/live'
 import { at } from '../design/pointer'
 import { quarterTurn } from '../stations/place/turns'
+import { useSteps } from './useSteps'
 import { useCard } from './KeyCard'
 import { STATIONS } from './stations'
 
 export function useKeys(project: string) {
   const go = useNavigate()
+  const step = useSteps(project)
   useEffect(() => {
     function nextWorst() {
       const { loaded } = useLive.getState()
@@ -27,7 +29,7 @@ export function useKeys(project: string) {
     function press(event: KeyboardEvent) {
       const typing =
         event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)
-      const { step, edit, loaded } = useLive.getState()
+      const { edit, loaded } = useLive.getState()
       const choice = useChoice.getState()
       if (typing) return
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
@@ -57,5 +59,5 @@ export function useKeys(project: string) {
     }
     window.addEventListener('keydown', press)
     return () => window.removeEventListener('keydown', press)
-  }, [go, project])
+  }, [go, project, step])
 }

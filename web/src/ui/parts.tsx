@@ -95,6 +95,41 @@ export function Choose<T extends string>({
   )
 }
 
+/** A row of things of which one is on the screen. */
+export function OneOf({
+  label,
+  value,
+  options,
+  onChange,
+  bare = false,
+  children,
+}: {
+  label: string
+  value: string | null
+  options: readonly (readonly [string, string])[]
+  onChange: (value: string) => void
+  bare?: boolean
+  children?: ReactNode
+}) {
+  const rest = bare ? 'border-transparent' : 'border-edge bg-sheet'
+  return (
+    <div role="group" aria-label={label} className="flex flex-wrap items-center gap-2">
+      {options.map(([key, words]) => (
+        <button
+          key={key}
+          type="button"
+          aria-pressed={key === value}
+          onClick={() => onChange(key)}
+          className={`min-h-10 rounded border-2 px-3 font-semibold ${key === value ? 'border-blue bg-white text-blue' : rest}`}
+        >
+          {words}
+        </button>
+      ))}
+      {children}
+    </div>
+  )
+}
+
 /** A caution of the trade, where it applies: words, never a box to click away. */
 export function Caution({ children }: { children: ReactNode }) {
   return (

@@ -7,7 +7,7 @@ import type { Analysis, Finding, Shape } from '../design/types'
 import { useUnits } from '../ui/units'
 import { Balance, balanceArea } from './Balance'
 import { Car } from './Car'
-import { areaOf, arrangeFlags, Flags } from './Flags'
+import { type Area, areaOf, arrangeFlags, Flags } from './Flags'
 import { Patterns } from './Patterns'
 import { Rule } from './Rule'
 import { bayWindow, carWindow, makeScale, type Scale, type ViewName } from './scale'
@@ -139,7 +139,7 @@ function Drawing({
   )
   const areas = useMemo(() => boxAreas(shapes, view, scale), [shapes, view, scale])
   const placed = useMemo(
-    () => arrangeFlags(flags, view, scale, units, areas),
+    () => arrangeFlags(flags, view, scale, units, areas.map(withGrips)),
     [flags, view, scale, units, areas],
   )
   const reserved = useMemo(
@@ -171,6 +171,12 @@ function Drawing({
 }
 
 const NOTHING: string[] = []
+const GRIP_PX = 22
+
+/** A box with room for the grips round it. */
+function withGrips({ x0, x1, y0, y1 }: Area): Area {
+  return { x0: x0 - GRIP_PX, x1: x1 + GRIP_PX, y0: y0 - GRIP_PX, y1 }
+}
 
 function shift([aft, right, up]: [number, number, number], view: ViewName, { k }: Scale): string {
   return `translate(${aft * k},${-(view === 'plan' ? right : up) * k})`

@@ -85,7 +85,7 @@ interface PegLabel {
 /** A name stands right of its peg, or left of it where the next one would be run over; else it is left out. */
 function pegLabels(document: Document, scale: Scale): PegLabel[] {
   const pegs = Object.entries(document.references)
-    .map(([id, r]) => ({ id, x: scale.x((r.at_mm as number[])[0] ?? 0), width: r.name.length * 6.3 + 4 }))
+    .map(([id, r]) => ({ id, x: scale.x((r.at_mm as number[])[0] ?? 0), width: r.name.length * 5.7 + 4 }))
     .sort((a, b) => b.x - a.x)
   const out: PegLabel[] = []
   for (const { id, x, width } of pegs) {

@@ -8,7 +8,7 @@ import type { Box } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { length, mass } from '../../ui/format'
 import { NameBlank } from '../../ui/NameBlank'
-import { Button, Choose, Fact, Heading, Link, Teach, Title } from '../../ui/parts'
+import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
@@ -32,18 +32,13 @@ export function BoxStation() {
   return (
     <StationFrame>
       <Bench>
-        <div className="mb-2 flex gap-2">
-          {ids.map((key) => (
-            <button
-              key={key}
-              type="button"
-              aria-pressed={key === id}
-              onClick={() => select(`boxes/${key}`)}
-              className={`min-h-10 rounded border-2 px-3 font-semibold ${key === id ? 'border-blue bg-white text-blue' : 'border-edge bg-sheet'}`}
-            >
-              {document.boxes[key]?.name}
-            </button>
-          ))}
+        <div className="mb-2">
+          <OneOf
+            label="Boxes"
+            value={id}
+            options={ids.map((key) => [key, document.boxes[key]?.name ?? key] as const)}
+            onChange={(key) => select(`boxes/${key}`)}
+          />
         </div>
         <img
           src={`/api/projects/${project}/sheets/${id}-box?revision=${revision}`}

@@ -7,6 +7,7 @@ import { Button, Heading, Teach, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
+import { LoadStates } from './LoadStates'
 import { ScaleDrawing } from './ScaleDrawing'
 
 export function Level() {
@@ -39,6 +40,7 @@ export function Level() {
         <SentenceRows findings={here} />
         <Targets />
         <WeighedAgain />
+        {found && <LoadStates />}
       </Ledger>
     </StationFrame>
   )

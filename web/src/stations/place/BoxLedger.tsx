@@ -3,6 +3,7 @@ import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Box } from '../../design/types'
 import { axisWord, length, mass, withCommas } from '../../ui/format'
+import { Blank } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Choose, Fact, Heading, Link, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
@@ -73,15 +74,23 @@ function Corner({ at }: { at: number[] }) {
 function Pose({ id, box }: { id: string; box: Box }) {
   const edit = useLive((s) => s.edit)
   return (
-    <div className="flex items-center justify-between">
-      <span className="narrow">
-        Turned {box.pose.yaw_deg}°{box.pose.pitch_deg ? `, nose raised ${box.pose.pitch_deg}°` : ''}
-        {box.pose.roll_deg ? `, right side raised ${box.pose.roll_deg}°` : ''}
-      </span>
-      <Button plain onClick={() => void edit(quarterTurn(id, box.pose.yaw_deg))}>
-        Quarter turn (Q)
-      </Button>
-    </div>
+    <>
+      <div className="flex items-center justify-between">
+        <span className="narrow">
+          Turned {box.pose.yaw_deg}°{box.pose.pitch_deg ? `, nose raised ${box.pose.pitch_deg}°` : ''}
+          {box.pose.roll_deg ? `, right side raised ${box.pose.roll_deg}°` : ''}
+        </span>
+        <Button plain onClick={() => void edit(quarterTurn(id, box.pose.yaw_deg))}>
+          Quarter turn (Q)
+        </Button>
+      </div>
+      <details>
+        <summary className="cursor-pointer py-1 font-semibold text-blue">Turn and lean in degrees</summary>
+        <Blank path={`/boxes/${id}/pose/yaw_deg`} label="Turned, nose to the left +" kind="angle" />
+        <Blank path={`/boxes/${id}/pose/pitch_deg`} label="Nose raised" kind="angle" />
+        <Blank path={`/boxes/${id}/pose/roll_deg`} label="Right side raised" kind="angle" />
+      </details>
+    </>
   )
 }
 

@@ -6,7 +6,7 @@ import { useAnalysis, useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import type { Module, ModuleKind, Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
-import { Button, Caution, Choose, Heading, Link, Teach, Title } from '../../ui/parts'
+import { Button, Caution, Choose, Heading, Link, OneOf, Teach, Title } from '../../ui/parts'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { KindSheet, NEW_KIND } from './KindSheet'
@@ -29,21 +29,17 @@ export function Stock() {
   return (
     <StationFrame>
       <Bench>
-        <div className="mb-3 flex flex-wrap items-center gap-2">
-          {kinds.map(([id, k]) => (
-            <button
-              key={id}
-              type="button"
-              aria-pressed={id === kind}
-              onClick={() => setChosen(id)}
-              className={`min-h-10 rounded border-2 px-3 font-semibold ${id === kind ? 'border-blue bg-white text-blue' : 'border-edge bg-sheet'}`}
-            >
-              {k.name}
-            </button>
-          ))}
-          <Button plain onClick={() => void add()}>
-            Another module kind
-          </Button>
+        <div className="mb-3">
+          <OneOf
+            label="Module kinds"
+            value={kind}
+            options={kinds.map(([id, k]) => [id, k.name] as const)}
+            onChange={setChosen}
+          >
+            <Button plain onClick={() => void add()}>
+              Another module kind
+            </Button>
+          </OneOf>
         </div>
         {kind ? (
           <KindSheet key={kind} id={kind} />

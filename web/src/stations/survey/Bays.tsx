@@ -6,7 +6,7 @@ import { useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import type { Bay, BayStation } from '../../design/types'
 import { Blank } from '../../ui/Blank'
-import { Button, Choose, Heading, Teach } from '../../ui/parts'
+import { Button, Choose, Heading, OneOf, Teach } from '../../ui/parts'
 import { BaySketch } from './BaySketch'
 import { GapClass, RowHead, useBase } from './rows'
 
@@ -70,21 +70,17 @@ export function Bays() {
     )
   return (
     <>
-      <div className="mb-2 flex flex-wrap gap-2">
-        {ids.map((key) => (
-          <button
-            key={key}
-            type="button"
-            aria-pressed={key === id}
-            onClick={() => setChosen(key)}
-            className={`min-h-10 rounded border-2 px-3 font-semibold ${key === id ? 'border-blue bg-white text-blue' : 'border-edge bg-sheet'}`}
-          >
-            {bays[key]?.name}
-          </button>
-        ))}
-        <Button plain onClick={() => void add()}>
-          Another space
-        </Button>
+      <div className="mb-2">
+        <OneOf
+          label="Spaces"
+          value={id}
+          options={ids.map((key) => [key, bays[key]?.name ?? key] as const)}
+          onChange={setChosen}
+        >
+          <Button plain onClick={() => void add()}>
+            Another space
+          </Button>
+        </OneOf>
       </div>
       <BaySheet key={id} id={id} bay={bays[id] as Bay} />
     </>
@@ -105,8 +101,7 @@ function BaySheet({ id, bay }: { id: string; bay: Bay }) {
     <>
       <RowHead path={path} />
       {pick}
-      <BaySketch bay={bay} />
-      <div className="overflow-x-auto">
+      <div className="flex flex-wrap items-start gap-8 overflow-x-auto">
         <table className="border-collapse">
           <caption className="heading text-left">Stations</caption>
           <thead>
@@ -141,6 +136,7 @@ function BaySheet({ id, bay }: { id: string; bay: Bay }) {
             ))}
           </tbody>
         </table>
+        <BaySketch bay={bay} />
       </div>
       <div className="my-2 flex gap-2">
         <Button plain onClick={another}>

@@ -3,7 +3,7 @@ import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument } from '../../design/live'
-import { Caution, Title } from '../../ui/parts'
+import { Caution, OneOf, Title } from '../../ui/parts'
 import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
@@ -39,22 +39,15 @@ export function Survey() {
   return (
     <StationFrame>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
-        <nav
-          aria-label="Parts of the survey"
-          className="flex shrink-0 flex-wrap gap-1 border-b border-hair px-5 py-2"
-        >
-          {PARTS.map(([key, words]) => (
-            <button
-              key={key}
-              type="button"
-              aria-pressed={key === part}
-              onClick={() => setPart(key)}
-              className={`min-h-10 rounded border-2 px-3 font-semibold ${key === part ? 'border-blue bg-white text-blue' : 'border-transparent'}`}
-            >
-              {words}
-            </button>
-          ))}
-        </nav>
+        <div className="shrink-0 border-b border-hair px-3 py-2">
+          <OneOf
+            bare
+            label="Parts of the survey"
+            value={part}
+            options={PARTS}
+            onChange={(key) => setPart(key as PartName)}
+          />
+        </div>
         {part === 'drawing' ? <PlanSide flags={false} /> : <Bench>{SCREENS[part]}</Bench>}
       </div>
       <Side />
