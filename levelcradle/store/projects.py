@@ -152,7 +152,7 @@ class Store:
         design = validate(applied.tree)
         tree = tree_of(design)
         done = tuple(_as_stands(op, tree) for op in applied.patch)
-        says = sentence(before, tree, done, design.units.get("place", "mm"))
+        says = sentence(before, tree, done, design.units.place)
         says = {"edit": says, "undo": f"undone: {says}", "redo": says}[kind]
         row.revision += 1
         Revision.create(project=row.id, number=row.revision, kind=kind, session=session, patch=json.dumps(done),

@@ -13,9 +13,18 @@ from levelcradle.core.design.survey import Bay, HardPoint, Item, Keepout, LoadSt
 from levelcradle.core.design.tables import Tables, standard_tables
 from levelcradle.core.errors import Problem
 
-__all__ = ["Design", "broken_references", "new_design"]
+__all__ = ["Design", "Units", "broken_references", "new_design"]
 
 Pointer = Annotated[str, Field(max_length=400, pattern=r"^(/[^/]*)+$")]
+
+
+class Units(Part):
+    """The unit of each list: lengths of the survey, the stock and all else, and masses."""
+
+    survey: Literal["mm", "in"] = "mm"
+    stock: Literal["mm", "in"] = "mm"
+    place: Literal["mm", "in"] = "mm"
+    mass: Literal["kg", "lb"] = "kg"
 
 
 class Design(Part):
@@ -23,7 +32,7 @@ class Design(Part):
 
     format: Literal[1]
     name: Line
-    units: dict[Literal["survey", "stock", "place", "mass"], Literal["mm", "in", "kg", "lb"]] = {}
+    units: Units = Units()
     vehicle: Vehicle
     references: Annotated[dict[Id, Reference], Field(max_length=200)] = {}
     items: Annotated[dict[Id, Item], Field(max_length=2000)] = {}

@@ -1734,6 +1734,36 @@ export interface components {
              */
             down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
         };
+        /**
+         * Units
+         * @description The unit of each list: lengths of the survey, the stock and all else, and masses.
+         */
+        DocUnits: {
+            /**
+             * Mass
+             * @default kg
+             * @enum {string}
+             */
+            mass: "kg" | "lb";
+            /**
+             * Place
+             * @default mm
+             * @enum {string}
+             */
+            place: "mm" | "in";
+            /**
+             * Stock
+             * @default mm
+             * @enum {string}
+             */
+            stock: "mm" | "in";
+            /**
+             * Survey
+             * @default mm
+             * @enum {string}
+             */
+            survey: "mm" | "in";
+        };
         /** Vehicle */
         DocVehicle: {
             /** @default null */
@@ -1876,12 +1906,14 @@ export interface components {
             };
             tables: components["schemas"]["DocTables"];
             /**
-             * Units
-             * @default {}
+             * @default {
+             *       "mass": "kg",
+             *       "place": "mm",
+             *       "stock": "mm",
+             *       "survey": "mm"
+             *     }
              */
-            units: {
-                [key: string]: "mm" | "in" | "kg" | "lb";
-            };
+            units: components["schemas"]["DocUnits"];
             vehicle: components["schemas"]["DocVehicle"];
         };
         /** EditedOut */

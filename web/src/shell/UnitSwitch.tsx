@@ -1,17 +1,14 @@
 /** Units of the list on the screen: millimetres or inches, kilograms or pounds. Kept in the document. */
 import { useLive } from '../design/live'
-import type { Op } from '../design/types'
 import { useUnits } from '../ui/units'
 import type { Station } from './stations'
 
 export function UnitSwitch({ here }: { here: Station }) {
   const list = here === 'survey' ? 'survey' : here === 'stock' ? 'stock' : 'place'
   const units = useUnits(list)
-  const document = useLive((s) => s.loaded?.document)
   const edit = useLive((s) => s.edit)
   function turn(key: string, value: string) {
-    const op: Op['op'] = key in (document?.units ?? {}) ? 'replace' : 'add'
-    void edit([{ op, path: `/units/${key}`, value }])
+    void edit([{ op: 'replace', path: `/units/${key}`, value }])
   }
   return (
     <span className="flex items-center gap-2 text-xs" role="group" aria-label={`Units of this list`}>

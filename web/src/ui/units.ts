@@ -2,11 +2,10 @@
 import { useMemo } from 'react'
 
 import { useLive } from '../design/live'
-import type { LengthUnit, MassUnit } from '../design/types'
 import type { Units } from './format'
 
 export function useUnits(list: 'survey' | 'stock' | 'place' = 'place'): Units {
-  const length = useLive((s) => (s.loaded?.document.units[list] ?? 'mm') as LengthUnit)
-  const mass = useLive((s) => (s.loaded?.document.units.mass ?? 'kg') as MassUnit)
+  const length = useLive((s) => s.loaded?.document.units[list] ?? 'mm')
+  const mass = useLive((s) => s.loaded?.document.units.mass ?? 'kg')
   return useMemo(() => ({ length, mass }), [length, mass])
 }
