@@ -45,6 +45,7 @@ def debian(*, database: bool = True, browser: bool = False) -> None:
         wanted["postgresql"] = postgres_bin() is not None
     if browser:
         wanted["chromium"] = Path("/usr/bin/chromium").exists()
+        wanted["libatomic1"] = bool(find_library("atomic"))  # the browser tests' driver needs it
     missing = [name for name, there in wanted.items() if not there]
     if not missing:
         return
