@@ -7,10 +7,15 @@ from collections.abc import Iterator
 from typing import Any
 
 import pytest
+from hypothesis import settings
 
 from levelcradle.core.design import Design, tree_of, validate
 from levelcradle.demo import demo_design
 from levelcradle.store import Store, connect, migrate
+
+# a slow machine is no failure, and one run of CI tries the same examples as the next
+settings.register_profile("house", deadline=None, derandomize=bool(os.environ.get("CI")))
+settings.load_profile("house")
 
 DEMO = tree_of(demo_design())
 

@@ -207,7 +207,7 @@ def _mount(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement,
     wall_point, normal = face_of((shell, placement), mount.face)
     doubler = mount.doubler.thickness_mm if mount.doubler else 0.0
     frame = AngleFrame.of(point.at_mm, point.direction, wall_point, normal, doubler)
-    if frame is None or frame.c_mm + mount.bracket.toe_mm <= 0:
+    if frame is None or frame.c_mm <= mount.bracket.thickness_mm + mount.bracket.bend_radius_mm:  # no room for its own bend
         return PlacedMount(key, mount, frame, ())
     density = design.tables.materials[box.material].density_kg_m3
     return PlacedMount(key, mount, frame, tuple(angle_pieces(mount, frame, design.tables, density)))

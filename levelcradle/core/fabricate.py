@@ -49,5 +49,5 @@ def _parts(assembly: Assembly) -> Iterator[FlatPart]:
             yield tray_part(key, box.box, shell.outer_mm, material)
             yield lid_part(key, box.box, shell.outer_mm, shell.over_lid_mm, material)
         for mount in box.mounts:
-            if mount.frame is not None and mount.pieces and mount.frame.c_mm > mount.mount.bracket.thickness_mm:
+            if mount.frame is not None and mount.pieces:
                 yield from bracket_parts(mount.id, mount.mount, mount.frame.c_mm, box.box.name, box.box.material, tables)

@@ -18,7 +18,8 @@ from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 __all__ = ["Nearest", "Solid", "block", "bounds_apart", "hull", "nearest", "prism", "rod", "shadows"]
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
-_STRAIGHT = np.eye(3)
+FLAT_MM = 1e-3
+KERNEL_DIGITS = 4  # the kernel iterates to a millionth; a gap at its need must not miss it by that
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -112,7 +113,7 @@ def nearest(a: Solid, b: Solid) -> Nearest:
         return _nearest_blocks(a, b)
     request, result = coal.DistanceRequest(), coal.DistanceResult()
     request.enable_signed_distance = True
-    gap = float(coal.distance(*_kernel(a), *_kernel(b), request, result))
+    gap = round(float(coal.distance(*_kernel(a), *_kernel(b), request, result)), KERNEL_DIGITS)
     here, there = _floats(result.getNearestPoint1()), _floats(result.getNearestPoint2())
     return Nearest(gap, here, there)
 
@@ -133,20 +134,38 @@ def _nearest_blocks(a: Solid, b: Solid) -> Nearest:
 
 
 def _kernel(solid: Solid) -> tuple[Any, Any]:
+    """The kernel's shape and its transform, made once."""
     if not solid._shape:
         if solid.radius_mm:
-            start, end = (_floats(p) for p in solid.points)
-            along = unit(minus(end, start))
-            side = unit(cross(along, (0.0, 0.0, 1.0) if abs(along[2]) < 0.9 else (1.0, 0.0, 0.0)))
-            turn = np.array([side, cross(along, side), along]).T
-            shape = coal.Cylinder(solid.radius_mm, float(np.linalg.norm(solid.points[1] - solid.points[0])))
-            solid._shape.append((shape, coal.Transform3s(turn, solid.points.mean(axis=0))))
+            solid._shape.append(_cylinder(solid))
+        elif solid.upright or _is_flat(solid.points):
+            solid._shape.append(_box(solid))
         else:
             points = coal.StdVec_Vec3s()
             for point in solid.points:
                 points.append(point)
             solid._shape.append((coal.Convex.convexHull(points, True, "Qt"), coal.Transform3s.Identity()))
     return solid._shape[0]  # type: ignore[no-any-return]
+
+
+def _cylinder(solid: Solid) -> tuple[Any, Any]:
+    start, end = (_floats(p) for p in solid.points)
+    along = unit(minus(end, start))
+    side = unit(cross(along, (0.0, 0.0, 1.0) if abs(along[2]) < 0.9 else (1.0, 0.0, 0.0)))
+    turn = np.array([side, cross(along, side), along]).T
+    shape = coal.Cylinder(solid.radius_mm, float(np.linalg.norm(solid.points[1] - solid.points[0])))
+    return shape, coal.Transform3s(turn, solid.points.mean(axis=0))
+
+
+def _box(solid: Solid) -> tuple[Any, Any]:
+    low, high = np.array(solid.low), np.array(solid.high)
+    return coal.Box(*np.maximum(high - low, FLAT_MM)), coal.Transform3s(np.eye(3), (low + high) / 2)
+
+
+def _is_flat(points: Matrix) -> bool:
+    """Thinner than a thousandth some way: the kernel's hull would bring the process down. Such a thing is taken as the
+    upright block round it, never less than itself."""
+    return float(np.linalg.svd(points - points.mean(axis=0), compute_uv=False)[-1]) < FLAT_MM
 
 
 Polygon = tuple[tuple[float, float], ...]

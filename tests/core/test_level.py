@@ -120,6 +120,11 @@ def test_weighed_again_holds_the_prediction_against_the_scale(tree: dict[str, An
     assert found["level:again:rear axle"] == "note"
 
 
+def test_more_out_than_the_car_weighed_is_foul_and_no_number(tree: dict[str, Any]) -> None:
+    tree["items"]["engine"]["mass_kg"] = 5000
+    assert codes(level(tree)) == {"level:balance": "foul"}
+
+
 def test_payload_counts_only_where_it_is_aboard(tree: dict[str, Any]) -> None:
     analysis = level(tree)
     names = {m.path for m in analysis.level.masses}

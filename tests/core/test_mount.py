@@ -225,6 +225,14 @@ def test_a_leaning_box_cannot_stand_on_upright_bolts(tree: dict[str, Any]) -> No
     assert "does not stand square to the bolt" in says(told[0])
 
 
+@pytest.mark.parametrize(("across", "words"), [(-340.0, "lies inside the wall"), (-360.0, "only 6.0 off the wall")])
+def test_a_hard_point_too_near_the_wall_is_told(tree: dict[str, Any], across: float, words: str) -> None:
+    tree["hardpoints"]["tail-lf"]["at_mm"][1] = across
+    told = [says(f) for f in analyse(validate(tree)).findings if f.code == "mount.unfit"]
+    assert len(told) == 1
+    assert words in told[0]
+
+
 def test_the_wrong_bolt_for_the_thread_is_foul(tree: dict[str, Any]) -> None:
     tree["mounts"]["tank-lf"]["bolt"]["size"] = "M8"
     found = next(f for f in analyse(validate(tree)).findings if f.id == "mount:tank-lf")

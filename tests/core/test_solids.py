@@ -83,6 +83,11 @@ def test_a_rod_is_round() -> None:
     assert nearest(bar, block((-100, 30, 70), (600, 100, 90))).gap_mm == pytest.approx(40.0, abs=0.005)
 
 
+def test_what_is_too_flat_for_a_hull_is_taken_as_the_block_round_it() -> None:
+    sheet = hull([(0, 0, 0), (10, 0, 0), (0, 10, 0), (10, 10, 0)])
+    assert nearest(sheet, rod((0, 0, 20), (10, 0, 20), 5)).gap_mm == pytest.approx(15.0, abs=0.01)
+
+
 def test_a_quarter_turn_keeps_a_block_upright() -> None:
     moved = block((0, 0, 0), (10, 20, 30)).moved(Placement(rotation(90, 0, 0), (0.0, 0.0, 0.0)))
     assert moved.upright

@@ -124,6 +124,8 @@ def test_any_bracket_on_any_leaning_box_is_analysed(
     ops += [{"op": "replace", "path": f"/boxes/tank/pose/{k}_deg", "value": a} for k, a in zip(("yaw", "pitch", "roll"), turn, strict=True)]
     answer = client.post(f"{CAR}/preview", json={"base": 1, "patch": ops})
     assert answer.status_code in (200, 422), answer.text
+    supports = answer.json()["analysis"]["supports"] if answer.status_code == 200 else []
+    assert all(isinstance(row["use"], float) for s in supports for m in s["mounts"] for row in m["rows"]), "no use is infinite or nothing"
 
 
 def test_every_operation_fuzzed_from_the_apis_own_description(client: TestClient, car: str) -> None:

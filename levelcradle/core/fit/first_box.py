@@ -4,9 +4,10 @@ The bay's metal sides are taken as half-spaces, each moved in by its gap; open a
 their outline. For a bay that widens and narrows again this asks for more than it must, never for less.
 """
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from itertools import combinations
+from itertools import combinations, product
 
 import numpy as np
 
@@ -22,6 +23,7 @@ from levelcradle.core.modules import turned
 __all__ = ["FirstBox", "NextStep", "first_box"]
 
 MOST_ALONG = 40
+TENTH_MM = 0.1
 MOST_ANYWHERE = 2000
 WAYS = ("aft", "across", "up")
 
@@ -59,27 +61,55 @@ def first_box(design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: in
         raise UnknownThing("module kind", kind_id)
     most = _on_the_shelf(design, kind_id) if most is None else most
     bay = design.bays[bay_id]
-    walls = _walls(design, bay)
-    best: tuple[tuple[float, ...], Box, Vec] | None = None
+    search = _Search(design, bay_id, bay, kind_id, turn, _walls(design, bay), *_one(design, bay_id, bay, kind_id, turn))
+    best: tuple[tuple[float, ...], Counts, Vec] | None = None
     for counts in _counts(design, bay, kind_id, turn):
         number = counts.aft * counts.across * counts.up
         if number > most or (best and number < -best[0][0]):
             continue
-        box = _box(design, bay, bay_id, kind_id, turn, counts)
-        low = _stand(walls, *_envelope(design, box), bay)
+        low = _stand(search.walls, *search.envelope(counts), bay)
         if low is None:
             continue
         rank = (-number, counts.up, low[2])
         if best is None or rank < best[0]:
-            best = rank, box, low
+            best = rank, counts, low
     if best is None:
         return None
-    (_, box, low) = best
-    placed = box.model_copy(update={"pose": Pose(anchor="front-left-base", at_mm=_rounded(low))})
-    counts = next(iter(box.blocks.values())).counts
+    _, counts, low = best
+    box = _box(design, bay, bay_id, kind_id, turn, counts)
+    at = _rounded(low, search.walls, *search.envelope(counts))
+    placed = box.model_copy(update={"pose": Pose(anchor="front-left-base", at_mm=at)})
     number = counts.aft * counts.across * counts.up
-    steps = tuple(_next(design, bay, walls, box, bay_id, kind_id, turn, counts))
-    return FirstBox(placed, number, _says(counts, bay), steps)
+    return FirstBox(placed, number, _says(counts, bay), tuple(_next(search, counts)))
+
+
+@dataclass(frozen=True, slots=True)
+class _Search:
+    """What is asked, and how large a box of one module is: each further module adds a pitch."""
+
+    design: Design
+    bay_id: str
+    bay: Bay
+    kind_id: str
+    turn: Turn
+    walls: Matrix
+    low: Vec
+    high: Vec
+    pitch: Vec
+
+    def envelope(self, counts: Counts) -> tuple[Vec, Vec]:
+        """Corners of everything of the box (lid, heads) from its own front, left, base corner."""
+        more = (counts.aft - 1, counts.across - 1, counts.up - 1)
+        x, y, z = (h + n * p for h, n, p in zip(self.high, more, self.pitch, strict=True))
+        return self.low, (x, y, z)
+
+
+def _one(design: Design, bay_id: str, bay: Bay, kind_id: str, turn: Turn) -> tuple[Vec, Vec, Vec]:
+    """(low, high, pitch): corners of everything of a box of one module, and what one more adds along each axis."""
+    low, high = _envelope(design, _box(design, bay, bay_id, kind_id, turn, Counts()))
+    shape = turned(design.module_kinds[kind_id], turn)
+    x, y, z = (s + g for s, g in zip(shape.size_mm, shape.neighbour_mm, strict=True))
+    return low, high, (x, y, z)
 
 
 def _on_the_shelf(design: Design, kind_id: str) -> int:
@@ -89,8 +119,25 @@ def _on_the_shelf(design: Design, kind_id: str) -> int:
     return max(shelf - placed, 1) if shelf else MOST_ANYWHERE
 
 
-def _rounded(low: Vec) -> Vec:
-    return round(low[0], 3), round(low[1], 3), round(low[2], 3)
+def _rounded(place: Vec, walls: Matrix, low: Vec, high: Vec) -> Vec:
+    """The place in tenths of millimetres, the nearest that leaves every gap; as it is where none does."""
+    room = _room(walls, low, high)
+    for steps in product(*(_near(v, TENTH_MM) for v in place)):
+        x, y, z = (round(n * TENTH_MM, 6) for n in steps)
+        if (walls[:, :3] @ np.array((x, y, z)) <= room + 1e-9).all():
+            return x, y, z
+    return place
+
+
+def _near(value: float, step: float) -> list[int]:
+    """Whole steps round a value, the nearest first."""
+    return sorted({math.floor(value / step), round(value / step), math.ceil(value / step)}, key=lambda n: abs(n * step - value))
+
+
+def _room(walls: Matrix, low: Vec, high: Vec) -> Matrix:
+    """How far the box's own corner may go against each wall."""
+    normal = walls[:, :3]
+    return np.asarray(walls[:, 3] - np.where(normal > 0, normal * np.array(high), normal * np.array(low)).sum(axis=1))
 
 
 def _says(counts: Counts, bay: Bay) -> str:
@@ -157,8 +204,7 @@ def _stand(walls: Matrix, low: Vec, high: Vec, bay: Bay) -> Vec | None:
     """Where the box's front, left, base corner goes: lowest; then nearest the bay's middle across; then half-way along,
     or against the gap of a metal side where only one end has one."""
     normal = walls[:, :3]
-    reach = np.where(normal > 0, normal * np.array(high), normal * np.array(low)).sum(axis=1)
-    room = walls[:, 3] - reach
+    room = _room(walls, low, high)
     place: list[float] = []
     order = (2, 1, 0)
     for position, axis in enumerate(order):
@@ -197,11 +243,10 @@ def _span(normal: Matrix, room: Matrix) -> tuple[float, float] | None:
     return (float(inside[:, 0].min()), float(inside[:, 0].max())) if len(inside) else None
 
 
-def _next(design: Design, bay: Bay, walls: Matrix, box: Box, bay_id: str, kind_id: str, turn: Turn, counts: Counts) -> Iterator[NextStep]:
+def _next(search: _Search, counts: Counts) -> Iterator[NextStep]:
     for axis, way in enumerate(WAYS):
         more = counts.model_copy(update={way: getattr(counts, way) + 1})
-        low, high = _envelope(design, _box(design, bay, bay_id, kind_id, turn, more))
-        short = _short(walls, low, high, axis, bay)
+        short = _short(search.walls, *search.envelope(more), axis, search.bay)
         name = {"aft": "next row along", "across": "next row across", "up": "next tier"}[way]
         yield NextStep(way, f"{name}: foul by {{0}}" if short > 0 else f"{name}: fits", short)
 

@@ -22,7 +22,8 @@ class LoadRow:
 
 @dataclass(frozen=True, slots=True)
 class LevelFigures:
-    """Everything the Level station shows. ``found`` is None until the car was weighed."""
+    """Everything the Level station shows. ``found`` is None until the car was weighed, ``ready`` also where more comes
+    out than was there."""
 
     found: Loads | None
     ready: Loads | None
@@ -38,6 +39,8 @@ def level_figures(assembly: Assembly) -> LevelFigures:
     found = found_loads(design.vehicle)
     if found is None:
         return LevelFigures(None, None, (), tuple(changes), tuple(missing))
+    if found.total_kg + sum(row.mass_kg for row in changes) <= 0:
+        return LevelFigures(found, None, (), tuple(changes), tuple(missing))
     ready = loads_after(found, changes, design.vehicle)
     rows = []
     for key, state in sorted(design.load_states.items(), key=lambda row: (row[1].order, row[1].name)):

@@ -15,6 +15,8 @@ STATICS = "moments about the front axle line (statics)"
 
 def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
     """Everything the Level station has to say."""
+    if figures.found is not None and figures.ready is None:
+        return [_note("balance", "foul", "More comes out than the car weighed as found", "vehicle/weighing")]
     if figures.found is None or figures.ready is None:
         return [_note("weigh", "unknown", "Weigh the car first: nobody can say what the axles will read", "vehicle/weighing")]
     found = [_missing(*row) for row in figures.missing]

@@ -138,7 +138,7 @@ def leg_a(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
 def leg_b(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
     """u = (|N| b1 + |D| h) / M_Rd + |W| h / M_s + |N| / N_Rd, h = zs − t/2, at the first weld. Cautious, no source."""
     bend, side, axial = _leg_capacity(joint, road=road)
-    h = joint.mount.bracket.weld_from_mm - joint.t / 2
+    h = max(joint.mount.bracket.weld_from_mm - joint.t / 2, 0.0)
     return (np.abs(n) * joint.b1_mm + np.abs(d) * h) / bend + np.abs(w) * h / side + np.abs(n) / axial
 
 
@@ -164,7 +164,8 @@ def weld_moments(joint: AngleJoint, n: Load, d: Load, w: Load) -> tuple[Load, Lo
 def weld_line(joint: AngleJoint, n: Load, d: Load, w: Load) -> Load:
     """Largest force per length at the four ends of the two side fillets [N/mm]. Source: line-weld method (statics)."""
     bracket = joint.mount.bracket
-    le, half = bracket.weld_length_mm - 2 * joint.throat_mm, bracket.width_mm / 2
+    le = max(bracket.weld_length_mm - 2 * joint.throat_mm, 1.0)  # shorter ones are foul by their shape; the use stays finite
+    half = bracket.width_mm / 2
     i_w, i_n = le**3 / 6, le * bracket.width_mm**2 / 2
     m_d, m_w, m_n = weld_moments(joint, n, d, w)
     t_d, t_w, t_n = m_d / (i_w + i_n), m_w / i_w, m_n / i_n

@@ -93,7 +93,10 @@ def _why_unfit(mount: PlacedMount) -> str:
         return "the box's wall faces along the bolt"
     if not mount.frame.square:
         return "the box's wall does not stand square to the bolt (within 2°)"
-    return "the hard point lies inside the wall"
+    reach = mount.frame.c_mm
+    if reach <= 0:
+        return "the hard point lies inside the wall"
+    return f"the hard point is only {reach:.1f} off the wall, less than the bracket's bend takes"
 
 
 def _words(support: Support, names: list[str]) -> str:
