@@ -79,7 +79,7 @@ export function bayWindow(path: string, shapes: readonly Shape[]): Window | null
   }
   for (const [, b] of bay.side) up.push(b)
   const ends = (values: number[]) => [Math.min(...values), Math.max(...values)]
-  return { aft: pair(ends(aft), 220), right: pair(ends(right), 150), up: pair(ends(up), 150) }
+  return { aft: pair(ends(aft), 140), right: pair(ends(right), 80), up: pair(ends(up), 90) }
 }
 
 function grow(one: number[], a: number, other: number[], b: number) {

@@ -1,0 +1,145 @@
+"""Work across stations: load states, leans, keep-outs, undo that shows its place, keys."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.web.conftest import Bench
+
+
+def test_who_is_aboard_is_chosen_for_a_load_state(bench: Bench) -> None:
+    bench.go("level")
+    ledger = bench.page.get_by_role("complementary", name="Ledger")
+    ledger.get_by_role("group", name="four up").get_by_label("luggage").click()
+    bench.saved(2)
+    row = bench.page.get_by_role("row").filter(has_text="four up").first
+    expect(row).to_contain_text("1492.5")
+    bench.page.get_by_role("button", name="Another load state").click()
+    bench.saved(3)
+    assert len(bench.tree["load_states"]) == 3
+
+
+def test_the_loads_show_their_working(bench: Bench) -> None:
+    bench.go("level")
+    ledger = bench.page.get_by_role("complementary", name="Ledger")
+    ledger.get_by_role("button", name=re.compile("Ready: front 585.9 kg ± 2.8, rear 606.6 kg ± 2.9")).click()
+    ledger.get_by_role("button", name="show the working").click()
+    expect(ledger).to_contain_text("moments about the front axle line (statics)")
+    expect(ledger).to_contain_text("Tank box, full")
+
+
+def test_a_box_leans_in_degrees_and_is_drawn_leaning(bench: Bench) -> None:
+    bench.go("place")
+    bench.press(*bench.middle("plan", "boxes/tank", "tray"))
+    bench.page.get_by_text("Turn and lean in degrees").click()
+    field = bench.page.get_by_label("Nose raised")
+    field.fill("7.5")
+    field.press("Enter")
+    bench.saved(2)
+    assert bench.tree["boxes"]["tank"]["pose"]["pitch_deg"] == 7.5
+    expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text("nose raised 7.5°")
+    tray = bench.view("side").locator('g[data-kind="tray"][data-path="boxes/tank"] polygon')
+    corners = {point.split(",")[1] for point in (tray.get_attribute("points") or "").split()}
+    assert len(corners) == 4, "no two corners stand at one height any more"
+
+
+def test_a_keep_out_is_entered_and_counts_at_once(bench: Bench) -> None:
+    bench.go("survey")
+    bench.page.get_by_role("button", name="Keep-outs").click()
+    bench.page.get_by_role("button", name="Another keep-out").click()
+    bench.saved(2)
+    rows = bench.page.locator("div.border-b").filter(has=bench.page.get_by_label("It is a", exact=True))
+    row = rows.filter(has=bench.page.locator('input[value="new keep-out"]'))
+    for label, text in (("aft", "2600"), ("up", "200")):
+        field = row.get_by_label(label, exact=True).nth(0)
+        field.fill(text)
+        field.press("Enter")
+        expect(field).to_have_value(text)
+    expect(bench.page.get_by_role("alert")).to_contain_text("must be aft of, right of and above the low corner")
+
+
+def test_undo_shows_the_place_it_changed(bench: Bench) -> None:
+    bench.go("survey")
+    field = bench.page.get_by_label("Front overhang")
+    field.fill("700")
+    field.press("Enter")
+    bench.saved(2)
+    bench.go("place")
+    bench.press(*bench.middle("plan", "boxes/tank", "tray"))
+    bench.page.keyboard.press("ArrowRight")
+    bench.saved(3)
+    bench.page.keyboard.press("Escape")
+    bench.page.get_by_role("navigation", name="Stations").get_by_role("link", name=re.compile("^Level")).click()
+    bench.page.get_by_role("button", name=re.compile("^Undo: Tank box 1 mm aft")).click()
+    bench.saved(4)
+    expect(bench.page).to_have_url(re.compile("/place$"))
+    expect(bench.page.get_by_role("heading", name="Tank box")).to_be_visible()
+
+
+def test_n_goes_to_the_next_worst_and_a_question_mark_shows_the_keys(bench: Bench) -> None:
+    bench.go("stock")
+    bench.page.keyboard.press("n")
+    expect(bench.page).to_have_url(re.compile("/place$"))
+    bench.page.keyboard.press("n")
+    expect(bench.page).to_have_url(re.compile("/drawings$"))
+    bench.page.keyboard.press("?")
+    card = bench.page.get_by_role("dialog", name="Keys")
+    expect(card).to_contain_text("quarter turn about its peg")
+    bench.page.keyboard.press("Escape")
+    expect(card).to_have_count(0)
+
+
+@pytest.mark.parametrize(("key", "station"), [("1", "survey"), ("2", "stock"), ("6", "level"), ("9", "drawings"), ("0", "build")])
+def test_digits_are_the_stations_in_order(bench: Bench, key: str, station: str) -> None:
+    bench.go("place")
+    bench.page.keyboard.press(key)
+    expect(bench.page).to_have_url(re.compile(f"/{station}$"))
+
+
+def test_the_views_show_the_whole_car_or_one_space(bench: Bench) -> None:
+    bench.go("place")
+    tray = bench.view("plan").locator('g[data-kind="tray"][data-path="boxes/tank"] polygon')
+    small = tray.bounding_box()
+    bench.page.get_by_role("button", name="tank space", exact=True).click()
+    large = tray.bounding_box()
+    assert small
+    assert large
+    assert large["width"] > 1.7 * small["width"]
+    assert large["width"] / large["height"] == pytest.approx(small["width"] / small["height"], rel=0.05), "one scale both ways"
+
+
+def test_plan_and_side_stand_on_one_aft_axis_at_one_scale(bench: Bench) -> None:
+    bench.go("place")
+    boxes = [bench.view(v).locator('g[data-kind="tray"][data-path="boxes/tank"] polygon').bounding_box() for v in ("plan", "side")]
+    plan, side = boxes
+    assert plan
+    assert side
+    assert plan["x"] == pytest.approx(side["x"], abs=0.6)
+    assert plan["width"] == pytest.approx(side["width"], abs=0.6)
+    assert plan["height"] / plan["width"] == pytest.approx(700 / 394, rel=0.08)
+    assert side["height"] / side["width"] == pytest.approx(245 / 394, rel=0.08)
+
+
+def test_a_box_goes_with_its_mounts_and_comes_back_with_them(bench: Bench) -> None:
+    bench.go("place")
+    bench.press(*bench.middle("plan", "boxes/tank", "tray"))
+    bench.page.get_by_role("button", name="Remove this box and its 4 mounts").click()
+    bench.saved(2)
+    assert "tank" not in bench.tree["boxes"]
+    bench.page.keyboard.press("u")
+    bench.saved(3)
+    assert len(bench.tree["mounts"]) == 8
+
+
+def test_edits_made_quickly_one_after_the_other_are_all_kept(bench: Bench) -> None:
+    bench.go("place")
+    bench.press(*bench.middle("plan", "boxes/tank", "tray"))
+    for _ in range(4):
+        bench.page.get_by_role("button", name="one more aft").click()
+        bench.page.get_by_role("button", name="one more across").click()
+    bench.until(lambda: bench.tree["boxes"]["tank"]["blocks"]["a"]["counts"]["aft"] > 4, "a count was stored")
+    expect(bench.page.get_by_text("saving …")).to_have_count(0)
+    counts = bench.tree["boxes"]["tank"]["blocks"]["a"]["counts"]
+    shown = bench.page.locator("output").all_text_contents()
+    assert [str(counts[w]) for w in ("aft", "across", "up")] == shown
