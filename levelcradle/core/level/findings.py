@@ -95,7 +95,20 @@ def loads_working(assembly: Assembly, figures: LevelFigures, loads: Loads) -> Wo
     steps.append(Step("front axle", f"total {loads.total_kg:.1f} − rear", loads.front_kg, "kg", STATICS))
     rule = "root-sum-square of half a step per reading and each tolerance × its lever"
     steps.append(Step("rear axle may be off by", rule, loads.rear_tol_kg, "kg", "error propagation"))
-    return tuple(steps)
+    return (*steps, *_cg_steps(loads, wheelbase))
+
+
+def _cg_steps(loads: Loads, wheelbase: float) -> Iterator[Step]:
+    """Where the CG is, and the corners with the rule that splits them."""
+    yield Step("CG aft", f"rear / total × {wheelbase:g}", loads.aft_mm, "mm", STATICS)
+    if loads.across_mm is not None:
+        yield Step("CG right", "(found total × found right + Σ m × right) / total", loads.across_mm, "mm", "moments (statics)")
+    if loads.up_mm is not None:
+        yield Step("CG up", "(found total × found up + Σ m × up) / total", loads.up_mm, "mm", "moments (statics)")
+    if c := loads.corners:
+        rule = "as found + half the axle's change ± side moment, split by axle load"
+        for name, load in (("left front", c.lf_kg), ("right front", c.rf_kg), ("left rear", c.lr_kg), ("right rear", c.rr_kg)):
+            yield Step(name, rule, load, "kg", "common practice, no source; axle sums are exact")
 
 
 def _target(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
