@@ -113,6 +113,26 @@ def test_any_value_at_any_place_is_taken_or_refused(client: TestClient, car: str
     assert answer.status_code in (200, 422), answer.text
 
 
+def pointers(tree: Any, at: str = "") -> list[str]:
+    """Every place of a document."""
+    steps = tree.items() if isinstance(tree, dict) else enumerate(tree) if isinstance(tree, list) else ()
+    return [at, *(p for key, value in steps for p in pointers(value, at + "/" + str(key).replace("~", "~0").replace("/", "~1")))]
+
+
+@settings(max_examples=250, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(st.data())
+def test_anything_taken_away_or_swapped_anywhere_is_answered(client: TestClient, car: str, data: st.DataObject) -> None:
+    places = pointers(json.loads(SMALL))[1:]
+    one, other = data.draw(st.sampled_from(places)), data.draw(st.sampled_from(places))
+    donor = data.draw(st.sampled_from(places))
+    value = json.loads(SMALL)
+    for step in donor.split("/")[1:]:
+        value = value[int(step)] if isinstance(value, list) else value[step.replace("~1", "/").replace("~0", "~")]
+    ops = [{"op": "remove", "path": one}, {"op": "replace", "path": other, "value": value}]
+    answer = client.post(f"{CAR}/preview", json={"base": 1, "patch": ops[data.draw(st.integers(0, 1)) :][:1]})
+    assert answer.status_code in (200, 422), answer.text
+
+
 @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.lists(st.tuples(st.sampled_from(["thickness_mm", "bend_radius_mm", "width_mm", "toe_mm", "leg_b_mm", "weld_from_mm",
                                            "weld_length_mm", "weld_leg_mm"]), st.floats(0.001, 500)), max_size=4),

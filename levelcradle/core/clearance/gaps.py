@@ -116,7 +116,7 @@ def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix
     best: tuple[PlacedPiece, Nearest] | None = None
     for flat in np.argsort(apart, axis=None):
         i, j = divmod(int(flat), len(theirs))
-        if apart[i, j] > (best[1].gap_mm if best else within):
+        if apart[i, j] > (max(best[1].gap_mm, 0.0) if best else within):  # of overlaps the deepest is wanted: all are looked at
             break
         near = nearest(ours[i].solid, theirs[j])
         if best is None or near.gap_mm < best[1].gap_mm:

@@ -142,6 +142,8 @@ def _sentence(error: ErrorDetails) -> str:
         return f"{words} {context[key]:g}"
     if kind == "literal_error":
         return f"must be {context['expected']}"
+    if kind == "too_short":
+        return f"needs at least {context['min_length']}"
     if kind == "too_long":
         return f"holds more than {context['max_length']} entries"
     if kind == "string_pattern_mismatch":

@@ -1,10 +1,10 @@
 """The design's own copy of the tabulated rows it uses, with their sources."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, get_args
 
-from pydantic import Field
+from pydantic import Field, field_validator
 
-from levelcradle.core.design.base import Id, Line, Part, Positive, Share, Text
+from levelcradle.core.design.base import GapClass, Id, Line, Part, Positive, Share, Text
 from levelcradle.core.tables import rows
 
 __all__ = ["BoltClass", "BoltSize", "GapNeed", "LoadCase", "Material", "Tables", "standard_tables"]
@@ -63,11 +63,21 @@ class LoadCase(Part):
 
 
 class Tables(Part):
-    materials: dict[Id, Material]
-    bolts: dict[Line, BoltSize]
-    bolt_classes: dict[Line, BoltClass]
-    gaps: dict[Literal["same", "other", "moving", "axle", "warm", "hot", "hand"], GapNeed]
-    load_cases: dict[Id, LoadCase]
+    """Never empty: the checks rest on them."""
+
+    materials: Annotated[dict[Id, Material], Field(min_length=1, max_length=500)]
+    bolts: Annotated[dict[Line, BoltSize], Field(min_length=1, max_length=500)]
+    bolt_classes: Annotated[dict[Line, BoltClass], Field(min_length=1, max_length=100)]
+    gaps: dict[GapClass, GapNeed]
+    load_cases: Annotated[dict[Id, LoadCase], Field(min_length=1, max_length=100)]
+
+    @field_validator("gaps")
+    @classmethod
+    def _every_class(cls, gaps: dict[GapClass, GapNeed]) -> dict[GapClass, GapNeed]:
+        missing = [name for name in get_args(GapClass) if name not in gaps]
+        if missing:
+            raise ValueError(f"lacks {', '.join(missing)}")
+        return gaps
 
 
 def _typed(row: dict[str, str], words: set[str]) -> dict[str, str | float]:

@@ -1678,7 +1678,10 @@ export interface components {
             /** Top Right Mm */
             top_right_mm: number;
         };
-        /** Tables */
+        /**
+         * Tables
+         * @description Never empty: the checks rest on them.
+         */
         DocTables: {
             /** Bolt Classes */
             bolt_classes: {
