@@ -190,9 +190,9 @@ def _stepped(store: Store, edited: Edited | None, session: str, what: str) -> Re
 
 @router.post("/projects/{project}/preview", response_model=PreviewOut, openapi_extra=_takes(PreviewBody))
 def preview(project: ProjectId, store: TheStore, body: Annotated[PreviewBody, Depends(json_body(PreviewBody))]) -> Response:
-    """What a patch would do, without saving it."""
+    """What a patch would do, without saving it; without shapes, because what is dragged follows the hand."""
     opened, design = _tried(store, project, body)
-    return _json(PreviewOut.model_construct(base=opened.revision, analysis=_analysed(design)))
+    return _json(PreviewOut.model_construct(base=opened.revision, analysis=_analysed(design).model_copy(update={"shapes": ()})))
 
 
 def _tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Design]:

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict
 from levelcradle.core.analysis import Analysis, BoxFigures, StationState, WatchRow
 from levelcradle.core.axes import Vec
 from levelcradle.core.finding import Figure, Finding, State, Step
-from levelcradle.core.level import Corners, LoadRow, Loads, MassRow
+from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow
 from levelcradle.core.modules import StringFigures
 from levelcradle.core.mount import MountFigures, SupportFigures
 from levelcradle.core.mount.figures import Demand, UseRow
@@ -66,6 +66,7 @@ class LevelOut(Out):
     ready: LoadsOut | None
     states: list[StateOut]
     masses: tuple[MassRow, ...]
+    lean: Lean | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -214,6 +215,7 @@ def analysis_out(analysis: Analysis) -> AnalysisOut:
             ready=_loads(analysis.level.ready),
             states=[_state(row) for row in analysis.level.states],
             masses=analysis.level.masses,
+            lean=analysis.level.lean,
         ),
         supports=[_support(s) for s in analysis.supports],
         string=analysis.string,

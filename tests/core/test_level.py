@@ -125,6 +125,24 @@ def test_more_out_than_the_car_weighed_is_foul_and_no_number(tree: dict[str, Any
     assert codes(level(tree)) == {"level:balance": "foul"}
 
 
+@pytest.mark.parametrize(
+    ("front", "across", "words"),
+    [
+        (52.0, 0.0, "heavy: rear"),
+        (49.0, 0.0, "level"),
+        (45.0, 0.0, "heavy: front"),
+        (49.0, 60.0, "heavy: right"),
+        (52.0, -60.0, "heavy: rear, left"),
+    ],
+)
+def test_the_lean_is_said_against_the_target(tree: dict[str, Any], front: float, across: float, words: str) -> None:
+    tree["vehicle"]["target"]["front_percent"] = front
+    tree["items"]["motor"]["at_mm"][1] = across * 10
+    lean = level(tree).level.lean
+    assert lean is not None
+    assert lean.words == words
+
+
 def test_payload_counts_only_where_it_is_aboard(tree: dict[str, Any]) -> None:
     analysis = level(tree)
     names = {m.path for m in analysis.level.masses}

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.design.survey import Corners as CornerReadings
-from levelcradle.core.design.survey import Track, Vehicle
+from levelcradle.core.design.survey import Target, Track, Vehicle
 
-__all__ = ["Corners", "Loads", "MassRow", "corner_loads", "found_loads", "loads_after"]
+__all__ = ["Corners", "Lean", "Loads", "MassRow", "corner_loads", "found_loads", "lean_of", "loads_after"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,6 +54,32 @@ class Loads:
     @property
     def front_percent(self) -> float:
         return 100 * self.front_kg / self.total_kg if self.total_kg else 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Lean:
+    """How far the mass is off its aim, in percent of the mass: + is too much on the rear, on the right.
+
+    ``words`` is what a glance needs: "heavy: rear, right", "level", or that left and right were not weighed.
+    """
+
+    rear_percent: float
+    right_percent: float
+    words: str
+
+
+RING_PERCENT = 1.0  # nearer to the aim than this counts as level: common practice, no source
+
+
+def lean_of(loads: Loads, target: Target | None) -> Lean:
+    """The lean against the target; without one, against half and half."""
+    rear = (target.front_percent if target else 50.0) - loads.front_percent
+    if loads.corners is None:
+        return Lean(rear, 0.0, "left/right not weighed")
+    right = 100 * (loads.corners.rf_kg + loads.corners.rr_kg) / loads.total_kg - 50
+    ways = ((rear, "rear", "front"), (right, "right", "left"))
+    said = [plus if off > 0 else minus for off, plus, minus in ways if abs(off) >= RING_PERCENT]
+    return Lean(rear, right, f"heavy: {', '.join(said)}" if said else "level")
 
 
 def found_loads(vehicle: Vehicle) -> Loads | None:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Vec
 from levelcradle.core.design import Item
-from levelcradle.core.level.balance import Loads, MassRow, found_loads, loads_after
+from levelcradle.core.level.balance import Lean, Loads, MassRow, found_loads, lean_of, loads_after
 
 __all__ = ["LevelFigures", "LoadRow", "level_figures", "masses"]
 
@@ -30,6 +30,7 @@ class LevelFigures:
     states: tuple[LoadRow, ...]
     masses: tuple[MassRow, ...]
     missing: tuple[tuple[str, str, str], ...]  # (path, name, which figure)
+    lean: Lean | None = None
 
 
 def level_figures(assembly: Assembly) -> LevelFigures:
@@ -46,7 +47,8 @@ def level_figures(assembly: Assembly) -> LevelFigures:
     for key, state in sorted(design.load_states.items(), key=lambda row: (row[1].order, row[1].name)):
         aboard = [row for name in state.aboard if (row := _row(name, design.items[name])) is not None]
         rows.append(LoadRow(key, state.name, loads_after(found, changes + aboard, design.vehicle)))
-    return LevelFigures(found, ready, tuple(rows), tuple(changes), tuple(missing))
+    lean = lean_of(ready, design.vehicle.target)
+    return LevelFigures(found, ready, tuple(rows), tuple(changes), tuple(missing), lean)
 
 
 def masses(assembly: Assembly) -> Iterator[MassRow]:

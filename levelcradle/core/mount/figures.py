@@ -9,19 +9,26 @@ from levelcradle.core.assembly import Assembly, PlacedBox, PlacedMount
 from levelcradle.core.axes import Matrix
 from levelcradle.core.design import HardPoint, Tables
 from levelcradle.core.design.tables import LoadCase
+from levelcradle.core.finding import State, use_state
 from levelcradle.core.memo import Memo
 from levelcradle.core.mount.angle_checks import AngleJoint, Load, geometry, lever_pull, tightening, uses
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
 
 __all__ = ["Demand", "MountFigures", "SupportFigures", "UseRow", "local_loads", "support_figures"]
 
+ROUGH = ("wall", "doubler patch")
+
 
 @dataclass(frozen=True, slots=True)
 class UseRow:
-    """One check of a mount: its worst use, in which case and solve, and the loads there [N]."""
+    """One check of a mount: its worst use and state, in which case and solve, and the loads there [N].
+
+    The wall is a rough check: it is never better than tight.
+    """
 
     check: str
     use: float
+    state: State
     case: str
     kind: str
     solve: str
@@ -146,7 +153,13 @@ def _worst(joint: AngleJoint, loads: tuple[Load, Load, Load], cases: list[LoadCa
     for check, use in uses(joint, *loads, road=road).items():
         solve, column = divmod(int(use.argmax()), len(cases))
         case, at = cases[column], (float(load[solve, column]) for load in loads)
-        yield UseRow(check, float(use[solve, column]), case.name, case.kind, names[solve], *at)
+        worst = float(use[solve, column])
+        yield UseRow(check, worst, _state(check, worst), case.name, case.kind, names[solve], *at)
+
+
+def _state(check: str, use: float) -> State:
+    state = use_state(use)
+    return "tight" if check in ROUGH and state == "clear" else state
 
 
 def _on_the_wall(box: PlacedBox, mount: PlacedMount) -> Iterator[tuple[str, bool]]:

@@ -208,7 +208,7 @@ export interface paths {
         put?: never;
         /**
          * Preview
-         * @description What a patch would do, without saving it.
+         * @description What a patch would do, without saving it; without shapes, because what is dragged follows the hand.
          */
         post: operations["preview_api_projects__project__preview_post"];
         delete?: never;
@@ -2113,9 +2113,24 @@ export interface components {
              */
             down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
         };
+        /**
+         * Lean
+         * @description How far the mass is off its aim, in percent of the mass: + is too much on the rear, on the right.
+         *
+         *     ``words`` is what a glance needs: "heavy: rear, right", "level", or that left and right were not weighed.
+         */
+        Lean: {
+            /** Rear Percent */
+            rear_percent: number;
+            /** Right Percent */
+            right_percent: number;
+            /** Words */
+            words: string;
+        };
         /** LevelOut */
         LevelOut: {
             found: components["schemas"]["LoadsOut"] | null;
+            lean: components["schemas"]["Lean"] | null;
             /** Masses */
             masses: components["schemas"]["MassRow"][];
             ready: components["schemas"]["LoadsOut"] | null;
@@ -2501,7 +2516,9 @@ export interface components {
         };
         /**
          * UseRow
-         * @description One check of a mount: its worst use, in which case and solve, and the loads there [N].
+         * @description One check of a mount: its worst use and state, in which case and solve, and the loads there [N].
+         *
+         *     The wall is a rough check: it is never better than tight.
          */
         UseRow: {
             /** Case */
@@ -2516,6 +2533,11 @@ export interface components {
             n: number;
             /** Solve */
             solve: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "clear" | "tight" | "foul" | "unknown" | "note";
             /** Use */
             use: number;
             /** W */

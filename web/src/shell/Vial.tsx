@@ -5,43 +5,24 @@
 import { useNavigate } from 'react-router'
 
 import { useAnalysis, useLoaded } from '../design/live'
-import type { Loads } from '../design/types'
+import type { Lean, Loads } from '../design/types'
 import { mass } from '../ui/format'
 import { useUnits } from '../ui/units'
 
 const RIM_SHARE = 5
 const RADIUS = 29
 
-interface Lean {
-  rear: number
-  right: number
-  words: string
-}
-
-/** Percent of the mass that is too far to the rear and to the right of the target. */
-function leanOf(loads: Loads, target: { front_percent: number } | null): Lean {
-  const rear = (target?.front_percent ?? 50) - loads.front_percent
-  const corners = loads.corners
-  const right = corners ? (100 * (corners.rf_kg + corners.rr_kg)) / loads.total_kg - 50 : 0
-  const said = [
-    Math.abs(rear) >= 1 ? (rear > 0 ? 'rear' : 'front') : '',
-    Math.abs(right) >= 1 ? (right > 0 ? 'right' : 'left') : '',
-  ].filter(Boolean)
-  return { rear, right, words: said.length ? `heavy: ${said.join(', ')}` : 'level' }
-}
-
 export function Vial() {
   const analysis = useAnalysis()
-  const { project, document } = useLoaded()
+  const { project } = useLoaded()
   const go = useNavigate()
   const units = useUnits()
   const loads = analysis.level.ready
-  const target = document.vehicle.target ?? null
-  const lean = loads ? leanOf(loads, target) : null
+  const lean = analysis.level.lean
   const shown = (kg: number) =>
     units.mass === 'kg' ? String(Math.round(kg)) : mass(kg, 'lb').replace(/\.\d lb/, '')
   const corners = loads?.corners
-  const words = !loads ? 'not weighed' : corners ? (lean?.words ?? '') : 'left/right not weighed'
+  const words = lean?.words ?? 'not weighed'
   const label = !loads
     ? 'Level: the car was not weighed'
     : corners
@@ -88,7 +69,7 @@ export function Vial() {
 /** The bubble in plan: nose at the left. It floats to the light side. */
 function Round({ lean }: { lean: Lean }) {
   const scale = (RADIUS - 6) / RIM_SHARE
-  const [dx, dy] = [-lean.rear * scale, lean.right * scale]
+  const [dx, dy] = [-lean.rear_percent * scale, lean.right_percent * scale]
   const far = Math.hypot(dx, dy)
   const most = RADIUS - 8
   const [x, y] = far > most ? [(dx * most) / far, (dy * most) / far] : [dx, dy]
@@ -129,7 +110,7 @@ function Tube({
   lean: Lean | null
   shown: (kg: number) => string
 }) {
-  const x = lean ? Math.max(-34, Math.min(34, (-lean.rear * 34) / RIM_SHARE)) : 0
+  const x = lean ? Math.max(-34, Math.min(34, (-lean.rear_percent * 34) / RIM_SHARE)) : 0
   return (
     <svg width="146" height="54" viewBox="0 0 146 54">
       <rect x="24" y="22" width="98" height="22" rx="11" fill="#c3d183" stroke="#465056" strokeWidth="3" />

@@ -148,12 +148,26 @@ function Drawing({
   )
   const shared = { view, scale, selected, patterns, spoken }
   const chooseFlag = useCallback((f: Finding) => choose(f.id, f.subjects[0] ?? null), [choose])
+  const back = useMemo(
+    () => (
+      <>
+        <Patterns id={patterns} />
+        <Grid scale={scale} view={view} />
+        <Car vehicle={document.vehicle} scale={scale} view={view} />
+        <Surroundings
+          shapes={shapes}
+          view={view}
+          scale={scale}
+          selected={selected}
+          patterns={patterns}
+          spoken={spoken}
+        />
+      </>
+    ),
+    [document.vehicle, patterns, scale, selected, shapes, spoken, view],
+  )
   return (
-    <View view={view} scale={scale} shapes={shapes} step={step}>
-      <Patterns id={patterns} />
-      <Grid scale={scale} view={view} />
-      <Car vehicle={document.vehicle} scale={scale} view={view} />
-      <Surroundings shapes={shapes} {...shared} />
+    <View view={view} scale={scale} shapes={shapes} step={step} back={back}>
       <Boxes shapes={still} {...shared} />
       {offset && (
         <g transform={shift(offset.by, view, scale)}>

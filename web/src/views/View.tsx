@@ -26,12 +26,15 @@ export function View({
   scale,
   shapes,
   step,
+  back,
   children,
 }: {
   view: ViewName
   scale: Scale
   shapes: readonly Shape[]
   step: number
+  /** What does not move while something is dragged: painted on a sheet of its own, once. */
+  back: ReactNode
   children: ReactNode
 }) {
   const frame = useRef<SVGSVGElement>(null)
@@ -133,31 +136,41 @@ export function View({
   }
 
   return (
-    <svg
-      ref={frame}
-      width={scale.width}
-      height={tall}
-      tabIndex={0}
-      role="application"
-      aria-label={
-        view === 'plan'
-          ? 'Plan: arrows nudge the selected box aft and across'
-          : 'Side: arrows nudge the selected box aft and up'
-      }
-      data-view={view}
-      className="block touch-none outline-none select-none focus-visible:shadow-[inset_0_0_0_3px_var(--color-blue)] focus:shadow-[inset_0_0_0_2px_var(--color-blue)]"
-      onPointerDown={down}
-      onPointerMove={drag}
-      onPointerUp={up}
-      onPointerCancel={() => {
-        press.current = null
-        move.cancel()
-      }}
-      onKeyDown={keys}
-    >
-      {children}
-      <Grips view={view} scale={scale} shapes={shapes} onGrip={grip} />
-    </svg>
+    <div className="relative" style={{ width: scale.width, height: tall }}>
+      <svg
+        width={scale.width}
+        height={tall}
+        aria-hidden="true"
+        className="pointer-events-none absolute inset-0 will-change-transform"
+      >
+        {back}
+      </svg>
+      <svg
+        ref={frame}
+        width={scale.width}
+        height={tall}
+        tabIndex={0}
+        role="application"
+        aria-label={
+          view === 'plan'
+            ? 'Plan: arrows nudge the selected box aft and across'
+            : 'Side: arrows nudge the selected box aft and up'
+        }
+        data-view={view}
+        className="absolute inset-0 block touch-none will-change-transform outline-none select-none focus-visible:shadow-[inset_0_0_0_3px_var(--color-blue)] focus:shadow-[inset_0_0_0_2px_var(--color-blue)]"
+        onPointerDown={down}
+        onPointerMove={drag}
+        onPointerUp={up}
+        onPointerCancel={() => {
+          press.current = null
+          move.cancel()
+        }}
+        onKeyDown={keys}
+      >
+        {children}
+        <Grips view={view} scale={scale} shapes={shapes} onGrip={grip} />
+      </svg>
+    </div>
   )
 }
 

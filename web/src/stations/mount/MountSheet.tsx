@@ -31,7 +31,7 @@ export function MountSheet({ id }: { id: string }) {
           {figures.rows.map((row) => (
             <Fact key={row.check} name={`${row.check} · ${row.case}`}>
               <span className="inline-flex items-center gap-2">
-                {use(row.use)} <Mark state={row.use > 1 ? 'foul' : row.use > 0.8 ? 'tight' : 'clear'} />
+                {use(row.use)} <Mark state={row.state} />
               </span>
             </Fact>
           ))}

@@ -6,7 +6,7 @@ import { useAnalysis, useDocument } from '../../design/live'
 import { gap, use } from '../../ui/format'
 import { colourOf, Mark } from '../../ui/Mark'
 import { Caution, Heading, Teach, Title } from '../../ui/parts'
-import type { MountFigures } from '../../design/types'
+import type { MountFigures, State } from '../../design/types'
 import { useUnits } from '../../ui/units'
 import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
@@ -44,6 +44,7 @@ export function MountStation() {
               <UseRow
                 key={m.id}
                 figures={m}
+                state={findings.find((f) => f.id === `mount:${m.id}`)?.state ?? 'unknown'}
                 name={document.mounts[m.id]?.name ?? m.id}
                 onChoose={() => select(`mounts/${m.id}`)}
               />
@@ -80,12 +81,21 @@ function worst(m: MountFigures): number {
   return m.geometry.some((g) => !g.fits) ? 99 : (m.rows[0]?.use ?? 0)
 }
 
-function UseRow({ figures, name, onChoose }: { figures: MountFigures; name: string; onChoose: () => void }) {
+function UseRow({
+  figures,
+  name,
+  state,
+  onChoose,
+}: {
+  figures: MountFigures
+  name: string
+  state: State
+  onChoose: () => void
+}) {
   const first = figures.rows[0]
   const units = useUnits()
   if (!first) return null
   const broken = figures.geometry.find((g) => !g.fits)
-  const state = broken || first.use > 1 ? 'foul' : 'tight'
   return (
     <button
       type="button"
