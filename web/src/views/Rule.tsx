@@ -37,7 +37,7 @@ export function Rule({ document, scale, unit }: { document: Document; scale: Sca
               stroke="#3a404a"
               strokeWidth={0.8}
             />
-            {whole && free(scale.x(aft) - 20, scale.x(aft) + 20) && (
+            {whole && free(scale.x(aft) - 16, scale.x(aft) + 16) && (
               <text x={scale.x(aft)} y={15} textAnchor="middle" fontSize={12} fontWeight={600}>
                 {unit === 'mm' ? withCommas(length(aft, 'mm')) : length(aft, 'in')}
               </text>

@@ -220,14 +220,21 @@ export function Names({
     const text = box ? (weights[boxOf(shape.path) ?? ''] ?? shape.name) : shape.name
     const width = text.length * (box ? 7.2 : 6.2) + 8
     if (!box && !chosen && (wide < width || tall < 15)) continue
-    const y = box ? at[1] + tall / 2 + 16 : wide < width ? at[1] - tall / 2 - 6 : at[1] + 4
-    const area = { x0: at[0] - width / 2, x1: at[0] + width / 2, y0: y - 12, y1: y + 3 }
-    if (
-      !box &&
-      !chosen &&
-      taken.some((t) => t.x0 < area.x1 && t.x1 > area.x0 && t.y0 < area.y1 && t.y1 > area.y0)
+    const low = at[1] + tall / 2 + 16
+    const high = at[1] - tall / 2 - (box ? 26 : 6)
+    const heights = box ? [low, high] : wide < width ? [high] : [at[1] + 4]
+    const areas = heights.map((y) => ({
+      x0: at[0] - width / 2,
+      x1: at[0] + width / 2,
+      y0: y - 12,
+      y1: y + 3,
+    }))
+    const free = areas.find(
+      (a) => !taken.some((t) => t.x0 < a.x1 && t.x1 > a.x0 && t.y0 < a.y1 && t.y1 > a.y0),
     )
-      continue
+    const area = free ?? (box || chosen ? areas[0] : undefined)
+    if (!area) continue
+    const y = area.y1 - 3
     taken.push(area)
     rows.push({ key: shape.path + view, x: at[0], y, text, strong: box, chosen })
   }
