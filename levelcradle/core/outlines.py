@@ -97,7 +97,8 @@ def _box(assembly: Assembly, box: PlacedBox, before: int) -> Iterator[Shape]:
     for piece in box.pieces:
         drawn = "bracket" if piece.mount else {"tray": "tray", "lid": "lid"}.get(piece.name, "head")
         path = f"mounts/{piece.mount}" if piece.mount else box.path
-        yield _shape(path, drawn, f"{name} {piece.name}", piece.solid, owner=box.path)
+        words = assembly.design.mounts[piece.mount].name if piece.mount else f"{name} {piece.name}"
+        yield _shape(path, drawn, words, piece.solid, piece.name, owner=box.path)
     for module in box.shell.modules:
         path, number = f"{box.path}/blocks/{module.block}", before + module.number
         solid = block(module.low, module.high).moved(place)

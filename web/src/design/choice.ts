@@ -17,11 +17,17 @@ interface Choice {
   finding: string | null
   offset: Offset | null
   taping: string[] | null
+  /** The three blanks for its place stand open at the selected box. */
+  placing: boolean
+  /** The working of the chosen finding is shown. */
+  working: boolean
   select: (path: string | null, found?: string) => void
   choose: (finding: string, path: string | null) => void
   climb: () => void
   move: (offset: Offset | null) => void
   tape: (ends: string[] | null) => void
+  place: (open: boolean) => void
+  showWorking: (open: boolean) => void
 }
 
 export const useChoice = create<Choice>((set, get) => ({
@@ -30,15 +36,20 @@ export const useChoice = create<Choice>((set, get) => ({
   finding: null,
   offset: null,
   taping: null,
-  select: (path, found = '') => set({ selected: path, found, finding: null }),
-  choose: (finding, path) => set({ finding, selected: path, found: '' }),
+  placing: false,
+  working: false,
+  select: (path, found = '') => set({ selected: path, found, finding: null, placing: false }),
+  choose: (finding, path) => set({ finding, selected: path, found: '', placing: false, working: false }),
   climb: () => {
-    const { selected, taping } = get()
-    if (taping) set({ taping: null })
+    const { selected, taping, placing } = get()
+    if (placing) set({ placing: false })
+    else if (taping) set({ taping: null })
     else set({ selected: selected ? above(selected) : null, finding: null, found: '' })
   },
   move: (offset) => set({ offset }),
   tape: (ends) => set({ taping: ends }),
+  place: (open) => set({ placing: open }),
+  showWorking: (open) => set({ working: open }),
 }))
 
 /** Module, block, box, nothing. */

@@ -11,6 +11,7 @@ const KEYS = [
   ['Q', 'quarter turn about its peg'],
   ['T', 'tape between two things'],
   ['N', 'next worst finding'],
+  ['W', 'the working of the chosen finding'],
   ['U, Ctrl Z', 'undo; Ctrl Shift Z: redo'],
   ['Esc', 'back: what was typed or dragged; then module, block, box, nothing'],
   ['Enter, Tab', 'take what was typed'],

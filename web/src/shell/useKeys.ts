@@ -49,12 +49,10 @@ export function useKeys(project: string) {
       if (event.key === 'q' && box)
         return void edit(quarterTurn(box, at(loaded?.document, `/boxes/${box}/pose/yaw_deg`) as number))
       if (event.key === 'u') return void step('undo')
-      if (event.key === '=') {
-        const blank = document.querySelector<HTMLInputElement>('[data-place-blank] input')
-        if (blank) {
-          event.preventDefault()
-          blank.focus()
-        }
+      if (event.key === 'w' && choice.finding) return choice.showWorking(!choice.working)
+      if (event.key === '=' && box) {
+        event.preventDefault()
+        choice.place(true)
       }
     }
     window.addEventListener('keydown', press)

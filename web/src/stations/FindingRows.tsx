@@ -97,7 +97,8 @@ export function SentenceRows({ findings }: { findings: Finding[] }) {
 
 /** The chosen finding: why, how sure, and its working. */
 function Chosen({ finding }: { finding: Finding }) {
-  const [open, setOpen] = useState(false)
+  const open = useChoice((s) => s.working)
+  const setOpen = useChoice((s) => s.showWorking)
   const units = useUnits()
   return (
     <div className="my-2 rounded border border-blue bg-wash px-3 py-2 text-sm">

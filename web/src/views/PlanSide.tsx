@@ -1,7 +1,7 @@
 /** Plan over side, to one scale, aligned on the same aft axis, with the rule between them. */
 import { type ReactNode, useCallback, useId, useLayoutEffect, useMemo, useRef, useState } from 'react'
 
-import { useChoice } from '../design/choice'
+import { boxOf, useChoice } from '../design/choice'
 import { useAnalysis, useDocument, useLoaded } from '../design/live'
 import type { Analysis, Finding, Shape } from '../design/types'
 import { useUnits } from '../ui/units'
@@ -9,6 +9,7 @@ import { Balance, balanceArea } from './Balance'
 import { Car } from './Car'
 import { type Area, areaOf, arrangeFlags, Flags } from './Flags'
 import { Patterns } from './Patterns'
+import { PlaceBlanks } from './PlaceBlanks'
 import { Rule } from './Rule'
 import { bayWindow, carWindow, makeScale, type Scale, type ViewName } from './scale'
 import { boxAreas, Boxes, HardPoints, Names, Surroundings } from './Things'
@@ -41,6 +42,7 @@ export function PlanSide({ flags = true, step = 1 }: { flags?: boolean; step?: n
   const shownFlags = useFlags(analysis, flags)
   return (
     <div className="relative flex min-h-0 min-w-0 flex-1 flex-col">
+      <AtBox scale={scale} shapes={committed.shapes} />
       <Focus focus={focus} onFocus={setFocus} />
       <div ref={area} className="min-h-0 flex-1 overflow-hidden">
         {(['plan', 'side'] as const).map((view) => (
@@ -58,6 +60,25 @@ export function PlanSide({ flags = true, step = 1 }: { flags?: boolean; step?: n
         ))}
       </div>
     </div>
+  )
+}
+
+/** The blanks for the selected box's place, beside it in plan. */
+function AtBox({ scale, shapes }: { scale: Scale; shapes: readonly Shape[] }) {
+  const box = boxOf(useChoice((s) => s.selected))
+  const placing = useChoice((s) => s.placing)
+  const tray = shapes.find((s) => s.kind === 'tray' && s.path === `boxes/${box}`)
+  if (!placing || !box || !tray) return null
+  const [area] = boxAreas([tray], 'plan', scale)
+  if (!area) return null
+  const left = area.x0 > BLANKS_PX ? area.x0 - BLANKS_PX : area.x1 + 30
+  const top = Math.max(44, Math.min(area.y0, scale.planHeight - 150))
+  return (
+    <PlaceBlanks
+      key={box}
+      id={box}
+      at={{ left: Math.max(8, Math.min(left, scale.width - BLANKS_PX)), top }}
+    />
   )
 }
 
@@ -186,6 +207,7 @@ function Drawing({
 
 const NOTHING: string[] = []
 const GRIP_PX = 22
+const BLANKS_PX = 370
 
 /** A box with room for the grips round it. */
 function withGrips({ x0, x1, y0, y1 }: Area): Area {

@@ -211,7 +211,10 @@ export function Names({
 }: Props & { weights: Record<string, string>; reserved: Area[] }) {
   const taken: Area[] = [...reserved]
   const rows: { key: string; x: number; y: number; text: string; strong: boolean; chosen: boolean }[] = []
-  const wanted = shapes.filter((s) => ['tray', 'item', 'keepout', 'crush'].includes(s.kind))
+  const wanted = shapes.filter(
+    (s) =>
+      ['tray', 'item', 'keepout', 'crush'].includes(s.kind) || (s.label === 'leg A' && s.path === selected),
+  )
   const order = (s: Shape) => (isChosen(s, selected) ? 0 : s.kind === 'tray' ? 1 : 2)
   for (const shape of [...wanted].sort((a, b) => order(a) - order(b))) {
     const { at, wide, tall } = middle(shape, view, scale)
@@ -287,6 +290,19 @@ export function HardPoints({
             fill="#fff"
           >
             <title>{point.name}</title>
+            {chosen && (
+              <text
+                x={x}
+                y={y - 12}
+                textAnchor="middle"
+                fontSize={13}
+                fontWeight={700}
+                fill="var(--color-blue)"
+                stroke="none"
+              >
+                {point.name}
+              </text>
+            )}
             <circle cx={x} cy={y} r={4.5} />
             <path d={`M${x - 7},${y} H${x + 7} M${x},${y - 7} V${y + 7}`} fill="none" />
           </g>

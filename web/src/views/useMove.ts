@@ -10,7 +10,7 @@ import { at } from '../design/pointer'
 import type { Op } from '../design/types'
 
 export type By = [number, number, number]
-const NUDGES_END_MS = 600
+const NUDGES_END_MS = 900
 
 function patchOf(box: string, by: By): Op[] {
   const place = at(useLive.getState().loaded?.document, `/${box}/pose/at_mm`) as By

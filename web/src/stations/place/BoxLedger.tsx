@@ -9,13 +9,13 @@ import { Button, Choose, Fact, Heading, Link, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { GapRows } from '../FindingRows'
 import { BlockRows } from './BlockRows'
-import { PlaceBlanks } from './PlaceBlanks'
 import { quarterTurn } from './turns'
 
 export function BoxLedger({ id }: { id: string }) {
   const document = useDocument()
   const analysis = useAnalysis()
   const select = useChoice((s) => s.select)
+  const place = useChoice((s) => s.place)
   const selected = useChoice((s) => s.selected)
   const units = useUnits()
   const box = document.boxes[id] as Box
@@ -44,7 +44,9 @@ export function BoxLedger({ id }: { id: string }) {
       )}
       <Heading>Worst gaps</Heading>
       <GapRows findings={gaps} />
-      <PlaceBlanks id={id} />
+      <Button plain className="mt-3 w-full" onClick={() => place(true)}>
+        Type its place (=)
+      </Button>
       <Pose id={id} box={box} />
       <Heading>Blocks</Heading>
       <BlockRows id={id} />

@@ -4,24 +4,34 @@
  */
 import { type KeyboardEvent, useId, useState } from 'react'
 
-import { useDocument, useLive } from '../../design/live'
-import { readPlace } from '../../design/queries'
-import type { Box, Op } from '../../design/types'
-import { length } from '../../ui/format'
-import { Choose, Heading } from '../../ui/parts'
-import { useUnits } from '../../ui/units'
+import { useChoice } from '../design/choice'
+import { useDocument, useLive } from '../design/live'
+import { readPlace } from '../design/queries'
+import type { Box, Op } from '../design/types'
+import { length } from '../ui/format'
+import { Choose, Heading, Link } from '../ui/parts'
+import { useUnits } from '../ui/units'
 
 const AXES = ['aft', 'across', 'up'] as const
 
-export function PlaceBlanks({ id }: { id: string }) {
+/** Opened by "=" beside the selected box. */
+export function PlaceBlanks({ id, at: spot }: { id: string; at: { left: number; top: number } }) {
   const document = useDocument()
+  const close = useChoice((s) => s.place)
   const box = document.boxes[id] as Box
   const [reference, setReference] = useState('')
   const base = (document.references[reference]?.at_mm ?? [0, 0, 0]) as number[]
   const at = box.pose.at_mm as number[]
   return (
-    <>
-      <Heading right={box.pose.anchor.replaceAll('-', ' ')}>Its peg stands at (=)</Heading>
+    <div
+      role="dialog"
+      aria-label={`Place of ${box.name}`}
+      className="absolute z-20 w-[340px] rounded border-2 border-blue bg-sheet p-3 shadow-lg"
+      style={spot}
+    >
+      <Heading right={<Link onClick={() => close(false)}>close</Link>}>
+        Its peg, {box.pose.anchor.replaceAll('-', ' ')}
+      </Heading>
       <Choose
         label="From"
         value={reference}
@@ -31,12 +41,13 @@ export function PlaceBlanks({ id }: { id: string }) {
         ]}
         onChange={setReference}
       />
-      <div className="grid grid-cols-3 gap-2" data-place-blank>
+      <div className="grid grid-cols-3 gap-2">
         {AXES.map((axis, i) => (
           <AxisBlank
             key={`${axis}${reference}`}
             id={id}
             axis={axis}
+            first={i === 0}
             value={(at[i] ?? 0) - (base[i] ?? 0)}
             base={base}
           />
@@ -47,22 +58,25 @@ export function PlaceBlanks({ id }: { id: string }) {
           in the vehicle {at.map((v) => length(v, 'mm')).join(', ')} mm
         </p>
       )}
-    </>
+    </div>
   )
 }
 
 function AxisBlank({
   id,
   axis,
+  first,
   value,
   base,
 }: {
   id: string
   axis: (typeof AXES)[number]
+  first: boolean
   value: number
   base: number[]
 }) {
   const edit = useLive((s) => s.edit)
+  const close = useChoice((s) => s.place)
   const units = useUnits()
   const [draft, setDraft] = useState<{ text: string; says: string; wrong: boolean } | null>(null)
   const key = useId()
@@ -100,22 +114,30 @@ function AxisBlank({
     }
   }
 
+  /** Whether what was typed stands. */
   async function commit() {
-    if (!draft || draft.text === shown) return setDraft(null)
+    if (!draft || draft.text === shown) {
+      setDraft(null)
+      return true
+    }
     try {
       const { patch } = await ops(draft.text)
-      if (await edit(patch)) setDraft(null)
+      if (!(await edit(patch))) return false
+      setDraft(null)
+      return true
     } catch (error) {
-      setDraft({ text: draft.text, says: (error as Error).message, wrong: true })
+      const says = (error as Error).message
+      setDraft((d) => (d?.text === draft.text ? { text: draft.text, says, wrong: true } : d))
+      return false
     }
   }
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
-    if (event.key === 'Enter') void commit()
+    if (event.key === 'Enter') void commit().then((done) => done && close(false))
     if (event.key === 'Escape') {
       if (draft) setDraft(null)
-      else event.currentTarget.blur()
+      else close(false)
     }
   }
 
@@ -128,6 +150,7 @@ function AxisBlank({
         id={key}
         value={draft?.text ?? shown}
         autoComplete="off"
+        autoFocus={first}
         onFocus={(e) => e.currentTarget.select()}
         onChange={(e) => void understand(e.target.value)}
         onKeyDown={keys}
