@@ -4,12 +4,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 
+import numpy as np
+
 from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels, solid_of
 from levelcradle.core.axes import Vec
 from levelcradle.core.bays import stations_in_order
 from levelcradle.core.design import Bay
 from levelcradle.core.memo import Memo
-from levelcradle.core.solids import Polygon, Solid, block, shadows
+from levelcradle.core.solids import Polygon, Solid, block_shadows, shadows
 
 __all__ = ["Shape", "shapes"]
 
@@ -93,19 +95,26 @@ def _all_boxes(assembly: Assembly) -> Iterator[Shape]:
 
 
 def _box(assembly: Assembly, box: PlacedBox, before: int) -> Iterator[Shape]:
-    name, place = box.box.name, box.placement
+    name = box.box.name
     for piece in box.pieces:
         drawn = "bracket" if piece.mount else {"tray": "tray", "lid": "lid"}.get(piece.name, "head")
         path = f"mounts/{piece.mount}" if piece.mount else box.path
         words = assembly.design.mounts[piece.mount].name if piece.mount else f"{name} {piece.name}"
         yield _shape(path, drawn, words, piece.solid, piece.name, owner=box.path)
+    rows = list(_inside(assembly, box, before))
+    lows, highs = (np.array([row[i] for row in rows]).reshape(-1, 3) for i in (0, 1))
+    for (_, _, path, drawn, words, label), seen in zip(rows, block_shadows(lows, highs, box.placement), strict=True):
+        yield Shape(path, drawn, words, *seen, label, owner=box.path)
+
+
+def _inside(assembly: Assembly, box: PlacedBox, before: int) -> Iterator[tuple[Vec, Vec, str, str, str, str]]:
+    """(low, high, path, kind, name, label) of each module and its terminals, in the box's frame."""
     for module in box.shell.modules:
         path, number = f"{box.path}/blocks/{module.block}", before + module.number
-        solid = block(module.low, module.high).moved(place)
-        yield _shape(path, "module", f"module {number}", solid, str(number), owner=box.path)
+        yield module.low, module.high, path, "module", f"module {number}", str(number)
         kind = assembly.design.module_kinds[module.kind]
         for sign, low, high in _terminals(module.low, module.high, module.looks.index(kind.terminals)):
-            yield _shape(path, "terminal", "", block(low, high).moved(place), sign, owner=box.path)
+            yield low, high, path, "terminal", "", sign
 
 
 def _terminals(low: Vec, high: Vec, way: int) -> Iterator[tuple[str, Vec, Vec]]:

@@ -5,7 +5,7 @@ more than 0.005 mm too large. Everything that leaves here is a plain float.
 """
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Any
@@ -15,7 +15,7 @@ import numpy as np
 
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
-__all__ = ["Nearest", "Solid", "block", "bounds_apart", "hull", "nearest", "prism", "rod", "shadows"]
+__all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds_apart", "hull", "nearest", "prism", "rod", "shadows"]
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
 FLAT_MM = 1e-3
@@ -42,8 +42,7 @@ class Solid:
 
     def moved(self, placement: Placement) -> "Solid":
         points = placement.points(self.points)
-        still_upright = self.upright and bool(np.all((np.abs(placement.turn) < 1e-12) | (np.abs(placement.turn) > 1 - 1e-12)))
-        return _solid(points, self.radius_mm, upright=still_upright)
+        return _solid(points, self.radius_mm, upright=self.upright and _square(placement.turn))
 
     def outline(self, first: int, second: int) -> list[tuple[float, float]]:
         """Its shadow along the third axis: a convex polygon in the two given axes (0 aft, 1 right, 2 up)."""
@@ -169,6 +168,27 @@ def _is_flat(points: Matrix) -> bool:
 
 
 Polygon = tuple[tuple[float, float], ...]
+
+
+def block_shadows(lows: Matrix, highs: Matrix, placement: Placement) -> Iterator[tuple[Polygon, Polygon, float]]:
+    """(plan, side, highest point) of many blocks at once, given by their (n, 3) corners in one frame.
+
+    The same as ``shadows`` of each block moved; a design holds hundreds of modules.
+    """
+    corners = lows[:, None] + _CORNERS * (highs - lows)[:, None]
+    points = (corners @ placement.turn.T + np.array(placement.origin)).round(3)
+    if _square(placement.turn):
+        for (x0, y0, z0), (x1, y1, z1) in zip(points.min(axis=1).tolist(), points.max(axis=1).tolist(), strict=True):
+            yield ((x0, y0), (x1, y0), (x1, y1), (x0, y1)), ((x0, z0), (x1, z0), (x1, z1), (x0, z1)), z1
+        return
+    for eight in points.tolist():
+        plan, side = (tuple(_convex([(p[0], p[i]) for p in eight])) for i in (1, 2))
+        yield plan, side, max(p[2] for p in eight)
+
+
+def _square(turn: Matrix) -> bool:
+    """Whether a turn is made of quarter turns, so that an upright block stays upright."""
+    return bool(np.all((np.abs(turn) < 1e-12) | (np.abs(turn) > 1 - 1e-12)))
 
 
 def shadows(solid: Solid) -> tuple[Polygon, Polygon]:

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from levelcradle.core.axes import Placement, rotation
-from levelcradle.core.solids import Solid, block, bounds_apart, hull, nearest, prism, rod, shadows
+from levelcradle.core.solids import Solid, block, block_shadows, bounds_apart, hull, nearest, prism, rod, shadows
 
 COORDINATE = st.integers(-500, 500).map(float)
 SIZE = st.integers(1, 300).map(float)
@@ -104,6 +104,19 @@ def test_shadows() -> None:
     plan, side = shadows(wedge)
     assert set(plan) == {(0, 0), (100, 0), (0, 50)}
     assert set(side) == {(0, 10), (100, 10), (100, 40), (0, 40)}
+
+
+@given(st.tuples(*[st.integers(-180, 180)] * 3), st.lists(blocks(), min_size=1, max_size=4))
+def test_the_shadows_of_many_blocks_are_those_of_each(angles: tuple[int, int, int], some: list[Solid]) -> None:
+    placement = Placement(rotation(*angles), (10.0, 20.0, 30.0))
+    together = block_shadows(np.array([b.low for b in some]), np.array([b.high for b in some]), placement)
+    for (plan, side, top), alone in zip(together, some, strict=True):
+        moved = alone.moved(placement)
+        for view, other in zip((plan, side), shadows(moved), strict=True):
+            for axis in (0, 1):
+                assert min(p[axis] for p in view) == pytest.approx(min(p[axis] for p in other), abs=2e-3)
+                assert max(p[axis] for p in view) == pytest.approx(max(p[axis] for p in other), abs=2e-3)
+        assert top == pytest.approx(moved.high[2], abs=2e-3)
 
 
 @pytest.mark.parametrize("end", [(0.0, 0.0, 100.0), (100.0, 0.0, 0.0), (60.0, 0.0, 80.0)])
