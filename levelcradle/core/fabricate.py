@@ -6,10 +6,9 @@ from dataclasses import replace
 from levelcradle.core.assembly import Assembly
 from levelcradle.core.box import lid_part, makeable, tray_part
 from levelcradle.core.bracket import bracket_parts
-from levelcradle.core.errors import UnknownThing
 from levelcradle.core.part import FlatPart
 
-__all__ = ["part_named", "parts_of"]
+__all__ = ["parts_of"]
 
 
 def parts_of(assembly: Assembly) -> tuple[FlatPart, ...]:
@@ -31,14 +30,6 @@ def _together(parts: list[FlatPart]) -> FlatPart:
     if len(parts) == 1:
         return first
     return replace(first, quantity=len(parts), name=f"{first.name} and {len(parts) - 1} alike")
-
-
-def part_named(assembly: Assembly, name: str) -> FlatPart:
-    """Raises UnknownThing."""
-    for part in parts_of(assembly):
-        if part.id == name:
-            return part
-    raise UnknownThing("part", name)
 
 
 def _parts(assembly: Assembly) -> Iterator[FlatPart]:

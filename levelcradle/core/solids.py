@@ -15,7 +15,7 @@ import numpy as np
 
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
-__all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds_apart", "hull", "nearest", "prism", "rod", "shadows"]
+__all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "hull", "nearest", "prism", "rod", "shadows"]
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
 FLAT_MM = 1e-3
@@ -97,9 +97,17 @@ class Nearest:
     there: Vec
 
 
-def bounds_apart(a: Solid, b: Solid) -> float:
-    """Distance between the bounding boxes: never more than the true gap; 0 when they meet."""
-    return math.sqrt(sum(max(a.low[i] - b.high[i], b.low[i] - a.high[i], 0.0) ** 2 for i in range(3)))
+def bounds(solids: Iterable[Solid]) -> tuple[Matrix, Matrix]:
+    """(n, 3) low and (n, 3) high corners of the bounding boxes."""
+    rows = list(solids)
+    return np.array([s.low for s in rows]).reshape(-1, 3), np.array([s.high for s in rows]).reshape(-1, 3)
+
+
+def bounds_apart(ours: Iterable[Solid], theirs: Iterable[Solid]) -> Matrix:
+    """(n, m) distances between bounding boxes: never more than the true gaps, 0 where they meet."""
+    (low, high), (other_low, other_high) = bounds(ours), bounds(theirs)
+    between = np.maximum(other_low[None] - high[:, None], low[:, None] - other_high[None])
+    return np.asarray(np.sqrt((np.maximum(between, 0.0) ** 2).sum(axis=2)))
 
 
 def nearest(a: Solid, b: Solid) -> Nearest:

@@ -11,11 +11,12 @@ from levelcradle.core.modules import per_cell_v
 
 __all__ = ["stock_findings"]
 
+DEADLY_V = 60.0  # d.c.: voltage class B, ISO 6469-3, from memory
 OUT_OF_STEP_V = 0.05  # a cell, against the middle of the shelf: common practice, no source
 
 
 def stock_findings(assembly: Assembly) -> list[Finding]:
-    return [*_out_of_step(assembly.design), *_short(assembly)]
+    return [*_out_of_step(assembly.design), *_short(assembly), *_deadly(assembly.design)]
 
 
 def _out_of_step(design: Design) -> Iterator[Finding]:
@@ -40,6 +41,17 @@ def _out_of_step(design: Design) -> Iterator[Finding]:
                 Step("middle of the shelf", "median per cell", middle, "V"),
                 Step("off by", "difference", off, "V", "limit 0.05 V a cell: common practice, no source"),
             ),
+        )  # fmt: skip
+
+
+def _deadly(design: Design) -> Iterator[Finding]:
+    """The caution of voltage: everything on the shelf in series, full, decides."""
+    full = sum(design.module_kinds[m.kind].full_v for m in design.modules.values())
+    if full > DEADLY_V:
+        yield Finding(
+            id="stock:deadly", code="stock.deadly", station="stock", state="note", subjects=("modules",), value=full,
+            limit=DEADLY_V, unit="V", says="All that stand here in series: {0} full", figures=(Figure(full, "V", "up"),),
+            because="above 60 V d.c. can kill (voltage class B, ISO 6469-3, from memory)", shows="voltage",
         )  # fmt: skip
 
 

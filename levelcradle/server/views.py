@@ -67,6 +67,7 @@ class LevelOut(Out):
     states: list[StateOut]
     masses: tuple[MassRow, ...]
     lean: Lean | None
+    sums_kg: dict[str, float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -216,6 +217,7 @@ def analysis_out(analysis: Analysis) -> AnalysisOut:
             states=[_state(row) for row in analysis.level.states],
             masses=analysis.level.masses,
             lean=analysis.level.lean,
+            sums_kg=dict(analysis.level.sums_kg),
         ),
         supports=[_support(s) for s in analysis.supports],
         string=analysis.string,

@@ -30,7 +30,7 @@ def test_a_shorter_module_compares_per_cell(tree: dict[str, Any]) -> None:
 
 def test_a_rejected_module_is_left_out(tree: dict[str, Any]) -> None:
     tree["modules"]["f11"]["verdict"] = "reject"
-    assert stock(tree) == {}
+    assert set(stock(tree)) == {"stock:deadly"}
 
 
 def test_two_readings_are_too_few_to_tell_who_is_out_of_step(tree: dict[str, Any]) -> None:
@@ -41,3 +41,10 @@ def test_two_readings_are_too_few_to_tell_who_is_out_of_step(tree: dict[str, Any
 def test_placing_more_than_there_are_is_not_known(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["blocks"]["a"]["counts"]["aft"] = 8
     assert stock(tree)["stock:count:flagstone"] == "13 of Flagstone 12s3p are placed, 11 stand on the shelf"
+
+
+@pytest.mark.parametrize(("count", "told"), [(1, False), (2, True)])
+def test_above_60_volts_in_series_can_kill(tree: dict[str, Any], count: int, told: bool) -> None:
+    """One module is 50.4 V full, two are 100.8 V."""
+    tree["modules"] = dict(list(tree["modules"].items())[:count])
+    assert ("stock:deadly" in stock(tree)) is told

@@ -13,7 +13,7 @@ from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
 from levelcradle.core.axes import Matrix, minus
 from levelcradle.core.design import Design
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
-from levelcradle.core.solids import Nearest, Solid, nearest
+from levelcradle.core.solids import Nearest, Solid, bounds, bounds_apart, nearest
 
 __all__ = ["gap_findings", "tolerance_of"]
 
@@ -70,29 +70,17 @@ def _around(assembly: Assembly, box: PlacedBox) -> list[Obstacle]:
     return [*things, *own, *(side for side in assembly.sides if side.bay != bay)]
 
 
-def _bounds(solids: Iterable[Solid]) -> tuple[Matrix, Matrix]:
-    rows = list(solids)
-    return np.array([s.low for s in rows]).reshape(-1, 3), np.array([s.high for s in rows]).reshape(-1, 3)
-
-
-def _apart(ours: Sequence[Solid], theirs: Sequence[Solid]) -> Matrix:
-    """(n, m) distances between bounding boxes: never more than the true gaps."""
-    (low, high), (other_low, other_high) = _bounds(ours), _bounds(theirs)
-    between = np.maximum(other_low[None] - high[:, None], low[:, None] - other_high[None])
-    return np.asarray(np.sqrt((np.maximum(between, 0.0) ** 2).sum(axis=2)))
-
-
 @lru_cache(maxsize=512)
 def _reach(box: PlacedBox) -> tuple[Matrix, Matrix]:
     """(low, high) of everything of a box."""
-    low, high = _bounds(p.solid for p in box.pieces)
+    low, high = bounds(p.solid for p in box.pieces)
     return low.min(axis=0), high.max(axis=0)
 
 
 def _bounds_apart(box: PlacedBox, around: list[Obstacle]) -> list[float]:
     """How far each thing's bounding box is from the one round all pieces of a box."""
     low, high = _reach(box)
-    other_low, other_high = _bounds(o.solid for o in around)
+    other_low, other_high = bounds(o.solid for o in around)
     between = np.maximum(np.maximum(other_low - high, low - other_high), 0.0)
     return [float(v) for v in np.sqrt((between**2).sum(axis=1))]
 
@@ -102,13 +90,13 @@ def _to_thing(box: PlacedBox, solid: Solid, within: float) -> tuple[PlacedPiece,
     """The nearest piece of a box to a thing. A mount's own pieces are left out where it sits on that thing."""
     excused = {mount.id for mount in box.mounts if mount.sits_on(solid)}
     pieces = [p for p in box.pieces if p.mount is None or p.mount not in excused]
-    return _closest(pieces, [solid], _apart([p.solid for p in pieces], [solid]), within)
+    return _closest(pieces, [solid], bounds_apart([p.solid for p in pieces], [solid]), within)
 
 
 @lru_cache(maxsize=20_000)
 def _to_box(box: PlacedBox, other: PlacedBox, within: float) -> tuple[PlacedPiece, Nearest] | None:
     solids = [p.solid for p in other.pieces]
-    return _closest(box.pieces, solids, _apart([p.solid for p in box.pieces], solids), within)
+    return _closest(box.pieces, solids, bounds_apart([p.solid for p in box.pieces], solids), within)
 
 
 def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix, within: float) -> tuple[PlacedPiece, Nearest] | None:

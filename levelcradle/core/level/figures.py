@@ -1,7 +1,7 @@
 """The loads of a design: as found, ready to drive, and in each load state; with every mass that counts."""
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Vec
@@ -31,24 +31,26 @@ class LevelFigures:
     masses: tuple[MassRow, ...]
     missing: tuple[tuple[str, str, str], ...]  # (path, name, which figure)
     lean: Lean | None = None
+    sums_kg: Mapping[str, float] = field(default_factory=dict)  # of what comes out, goes in, rides along
 
 
 def level_figures(assembly: Assembly) -> LevelFigures:
     """Loads before and after, per load state."""
     design = assembly.design
     changes, missing = list(masses(assembly)), list(_missing(assembly))
+    sums = {state: sum(i.mass_kg or 0.0 for i in design.items.values() if i.state == state) for state in ("out", "in", "payload")}
     found = found_loads(design.vehicle)
     if found is None:
-        return LevelFigures(None, None, (), tuple(changes), tuple(missing))
+        return LevelFigures(None, None, (), tuple(changes), tuple(missing), sums_kg=sums)
     if found.total_kg + sum(row.mass_kg for row in changes) <= 0:
-        return LevelFigures(found, None, (), tuple(changes), tuple(missing))
+        return LevelFigures(found, None, (), tuple(changes), tuple(missing), sums_kg=sums)
     ready = loads_after(found, changes, design.vehicle)
     rows = []
     for key, state in sorted(design.load_states.items(), key=lambda row: (row[1].order, row[1].name)):
         aboard = [row for name in state.aboard if (row := _row(name, design.items[name])) is not None]
         rows.append(LoadRow(key, state.name, loads_after(found, changes + aboard, design.vehicle)))
     lean = lean_of(ready, design.vehicle.target)
-    return LevelFigures(found, ready, tuple(rows), tuple(changes), tuple(missing), lean)
+    return LevelFigures(found, ready, tuple(rows), tuple(changes), tuple(missing), lean, sums)
 
 
 def masses(assembly: Assembly) -> Iterator[MassRow]:

@@ -2136,6 +2136,10 @@ export interface components {
             ready: components["schemas"]["LoadsOut"] | null;
             /** States */
             states: components["schemas"]["StateOut"][];
+            /** Sums Kg */
+            sums_kg: {
+                [key: string]: number;
+            };
         };
         /** LoadsOut */
         LoadsOut: {

@@ -137,8 +137,9 @@ function BoxShape({
           ? { stroke: 'var(--color-blue)', strokeWidth: 3 }
           : {})}
       />
-      {shape.kind === 'module' && <Number_ shape={shape} view={view} scale={scale} />}
-      {shape.kind === 'terminal' && <Sign shape={shape} view={view} scale={scale} />}
+      {(shape.kind === 'module' || shape.kind === 'terminal') && (
+        <Label shape={shape} view={view} scale={scale} />
+      )}
     </g>
   )
 }
@@ -164,35 +165,19 @@ function middle(
   return { at: [(x0 + x1) / 2, (y0 + y1) / 2], wide: x1 - x0, tall: y1 - y0 }
 }
 
-function Number_({ shape, view, scale }: { shape: Shape; view: ViewName; scale: Scale }) {
+/** The number of a module or the sign of a terminal, where there is room for it. */
+function Label({ shape, view, scale }: { shape: Shape; view: ViewName; scale: Scale }) {
   const { at, wide, tall } = middle(shape, view, scale)
-  if (wide < 12 || tall < 12) return null
+  const module = shape.kind === 'module'
+  if (tall < (module ? 12 : 9) || (module && wide < 12)) return null
   return (
     <text
       x={at[0]}
       y={at[1] + 4.5}
       textAnchor="middle"
-      fontSize={13}
+      fontSize={module ? 13 : 12}
       fontWeight={700}
-      fill="var(--color-slate)"
-      pointerEvents="none"
-    >
-      {shape.label}
-    </text>
-  )
-}
-
-function Sign({ shape, view, scale }: { shape: Shape; view: ViewName; scale: Scale }) {
-  const { at, tall } = middle(shape, view, scale)
-  if (tall < 9) return null
-  return (
-    <text
-      x={at[0]}
-      y={at[1] + 4}
-      textAnchor="middle"
-      fontSize={12}
-      fontWeight={800}
-      fill="#fff"
+      fill={module ? 'var(--color-slate)' : '#fff'}
       pointerEvents="none"
     >
       {shape.label}

@@ -26,7 +26,11 @@ export function MountStation() {
   if (Object.keys(document.boxes).length === 0)
     return <Teach>No box yet. Place the modules first; then show where the car can hold them.</Teach>
   const chosen = selected?.startsWith('mounts/') ? (selected.split('/')[1] ?? '') : ''
-  const mounts = supports.flatMap((s) => s.mounts).sort((a, b) => worst(b) - worst(a))
+  // the core's findings are worst first
+  const order = findings.map((f) => f.id)
+  const mounts = supports
+    .flatMap((s) => s.mounts)
+    .sort((a, b) => order.indexOf(`mount:${a.id}`) - order.indexOf(`mount:${b.id}`))
   const words = findings.filter((f) => f.code === 'mount.support' || f.code === 'mount.unfit')
   const spots = findings.filter((f) => f.code === 'mount.spot')
   return (
@@ -75,10 +79,6 @@ export function MountStation() {
       </Ledger>
     </StationFrame>
   )
-}
-
-function worst(m: MountFigures): number {
-  return m.geometry.some((g) => !g.fits) ? 99 : (m.rows[0]?.use ?? 0)
 }
 
 function UseRow({

@@ -6,26 +6,26 @@ import { useAnalysis, useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import type { Module, ModuleKind, Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
+import { sentence } from '../../ui/format'
 import { Button, Caution, Choose, Heading, Link, OneOf, Teach, Title } from '../../ui/parts'
+import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { KindSheet, NEW_KIND } from './KindSheet'
 
 export function Stock() {
   const document = useDocument()
-  const { findings, string } = useAnalysis()
+  const { findings } = useAnalysis()
+  const units = useUnits('stock')
   const edit = useLive((s) => s.edit)
   const kinds = Object.entries(document.module_kinds)
   const [chosen, setChosen] = useState<string | null>(null)
   const kind = chosen && document.module_kinds[chosen] ? chosen : (kinds[0]?.[0] ?? null)
+  const deadly = findings.find((f) => f.code === 'stock.deadly')
   async function add() {
     const id = freeId('module-kind', document.module_kinds)
     if (await edit([{ op: 'add', path: `/module_kinds/${id}`, value: NEW_KIND }])) setChosen(id)
   }
-  const full = Math.max(
-    string.full_v,
-    ...kinds.map(([id, k]) => k.full_v * Object.values(document.modules).filter((m) => m.kind === id).length),
-  )
   return (
     <StationFrame>
       <Bench>
@@ -51,13 +51,13 @@ export function Stock() {
       </Bench>
       <Ledger label="Ledger">
         <Title right={`${Object.keys(document.modules).length} modules`}>On the shelf</Title>
-        {full > 60 && (
+        {deadly && (
           <Caution>
-            Above 60 V d.c. can kill: isolate, gloves, one hand, no tools or metal laid on modules. All that
-            stand here in series: {full.toFixed(0)} V full.
+            Above 60 V d.c. can kill: isolate, gloves, one hand, no tools or metal laid on modules.{' '}
+            {sentence(deadly, units)}.
           </Caution>
         )}
-        <SentenceRows findings={findings.filter((f) => f.station === 'stock')} />
+        <SentenceRows findings={findings.filter((f) => f.station === 'stock' && f !== deadly)} />
         {kind && <Shelf key={kind} kind={kind} />}
       </Ledger>
     </StationFrame>

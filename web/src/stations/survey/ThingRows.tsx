@@ -2,7 +2,7 @@
 import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
-import { useDocument, useLive } from '../../design/live'
+import { useAnalysis, useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import type { Item } from '../../design/types'
 import { Blank } from '../../ui/Blank'
@@ -71,11 +71,9 @@ export function ThingRows() {
 }
 
 function Sum({ state }: { state: State }) {
-  const { items } = useDocument()
+  const total = useAnalysis().level.sums_kg[state]
   const units = useUnits('survey')
-  if (state === 'stays') return null
-  const total = Object.values(items).reduce((sum, i) => (i.state === state ? sum + (i.mass_kg ?? 0) : sum), 0)
-  return `${mass(total, units.mass)} in all`
+  return total === undefined ? null : `${mass(total, units.mass)} in all`
 }
 
 function Thing({
