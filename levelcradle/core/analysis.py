@@ -10,10 +10,12 @@ from levelcradle.core.design import Design
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import ORDER, Figure, Finding, State
 from levelcradle.core.level import LevelFigures, level_figures, level_findings
+from levelcradle.core.meshes import Mesh, scans_of
 from levelcradle.core.modules import StringFigures, string_figures
 from levelcradle.core.mount import SupportFigures, mount_findings, support_figures
 from levelcradle.core.outlines import Shape, shapes
-from levelcradle.core.stock import stock_findings
+from levelcradle.core.stock import ShelfFigures, shelf_figures, stock_findings
+from levelcradle.core.survey import BayFigures, bay_figures, survey_findings
 
 __all__ = ["STATIONS", "Analysis", "BoxFigures", "StationState", "WatchRow", "analyse", "analyse_assembly", "finding_named"]
 
@@ -71,16 +73,21 @@ class Analysis:
     string: StringFigures
     shapes: tuple[Shape, ...]
     released: bool
+    bays: Mapping[str, BayFigures]
+    shelf: ShelfFigures
 
 
-def analyse(design: Design) -> Analysis:
-    """Resolves a design once and runs every check over it."""
-    return analyse_assembly(resolve(design))
+def analyse(design: Design, meshes: Mapping[str, Mesh] | None = None) -> Analysis:
+    """Resolves a design once and runs every check over it. ``meshes``: the scans it speaks of, by file."""
+    assembly = resolve(design, meshes)
+    missing = tuple(file for file in scans_of(design) if file not in (meshes or {}))
+    return analyse_assembly(assembly, missing)
 
 
-def analyse_assembly(assembly: Assembly) -> Analysis:
+def analyse_assembly(assembly: Assembly, missing_scans: tuple[str, ...] = ()) -> Analysis:
     level, supports = level_figures(assembly), support_figures(assembly)
     found = [
+        *survey_findings(assembly, missing_scans),
         *stock_findings(assembly),
         *gap_findings(assembly),
         *inside_findings(assembly),
@@ -100,6 +107,8 @@ def analyse_assembly(assembly: Assembly) -> Analysis:
         string=string_figures(placed),
         shapes=shapes(assembly),
         released=not release,
+        bays={key: bay_figures(bay) for key, bay in assembly.design.bays.items()},
+        shelf=shelf_figures(assembly.design),
     )
 
 
@@ -160,7 +169,7 @@ def _watch(findings: tuple[Finding, ...]) -> Iterator[WatchRow]:
 def _station(name: str, design: Design, findings: tuple[Finding, ...]) -> StationState:
     here = [f for f in findings if f.station == name]
     begun = {
-        "survey": design.vehicle.weighing is not None or bool(design.bays) or bool(design.items),
+        "survey": design.vehicle.weighing is not None or bool(design.bays) or bool(design.items) or bool(design.references),
         "stock": bool(design.module_kinds),
         "place": bool(design.boxes),
         "box": bool(design.boxes),

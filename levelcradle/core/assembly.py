@@ -4,15 +4,31 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
-from levelcradle.core.axes import Placement, Vec, minus, plus, rotation, scaled
-from levelcradle.core.bays import Panel, SideName, panels
+from levelcradle.core.axes import Placement, Vec, cross, minus, plus, rotation, scaled, unit
+from levelcradle.core.bays import Metal, Panel, metal, panels
 from levelcradle.core.box import Piece, Shell, shell_of
 from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
-from levelcradle.core.design import ANCHORS, Bay, Box, Design, Mount, SolidSpec
+from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, SolidSpec
+from levelcradle.core.design.bay import BaySide
+from levelcradle.core.design.solid import MeshSolid
+from levelcradle.core.design.survey import Member
 from levelcradle.core.memo import Memo
-from levelcradle.core.solids import Solid, block, nearest, prism, rod
+from levelcradle.core.meshes import Mesh, placed_mesh
+from levelcradle.core.solids import Solid, block, hull, nearest
+from levelcradle.core.sweeps import pieces_of
 
-__all__ = ["Assembly", "Obstacle", "PlacedBox", "PlacedMount", "PlacedPiece", "bay_panels", "face_of", "resolve", "solid_of"]
+__all__ = [
+    "Assembly",
+    "Obstacle",
+    "PlacedBox",
+    "PlacedMount",
+    "PlacedPiece",
+    "bay_panels",
+    "face_of",
+    "member_solid",
+    "resolve",
+    "side_word",
+]
 
 TOUCHES_MM = 1.0  # a hard point this near to a thing's solid sits on that thing
 
@@ -68,7 +84,7 @@ class PlacedBox:
 
 @dataclass(frozen=True, slots=True)
 class Obstacle:
-    """Something a box must keep clear of."""
+    """Something a box must keep clear of, or one convex piece of it: pieces share a path."""
 
     path: str
     name: str
@@ -95,40 +111,73 @@ class Assembly:
         return sorted(self.boxes.values(), key=lambda box: (box.box.order, box.box.name, box.id))
 
 
-def solid_of(spec: SolidSpec) -> Solid:
-    """The solid of an item or keep-out. Cached by content."""
-    return _solid(spec)
+def resolve(design: Design, meshes: Mapping[str, Mesh] | None = None) -> Assembly:
+    """Solids and masses of a design in vehicle axes.
 
-
-@lru_cache(maxsize=4096)
-def _solid(spec: SolidSpec) -> Solid:
-    if spec.type == "block":
-        return block(spec.low_mm, spec.high_mm)
-    if spec.type == "rod":
-        return rod(spec.start_mm, spec.end_mm, spec.radius_mm)
-    return prism(spec.outline_mm, spec.low_up_mm, spec.high_up_mm)
-
-
-def resolve(design: Design) -> Assembly:
-    """Solids and masses of a design in vehicle axes."""
-    things = tuple(_things(design))
+    Args:
+        meshes: the scans the design speaks of, by file; one that is missing is left out (and told by a finding).
+    """
+    things = tuple(_things(design, meshes or {}))
     boxes = {key: _placed(key, box, design) for key, box in design.boxes.items()}
     own = {key: tuple(_sides(key, bay, own_bay=True)) for key, bay in design.bays.items()}
     sides = tuple(side for key, bay in design.bays.items() for side in _sides(key, bay, own_bay=False))
     return Assembly(design, boxes, things, sides, own)
 
 
-def _things(design: Design) -> Iterator[Obstacle]:
+def _things(design: Design, meshes: Mapping[str, Mesh]) -> Iterator[Obstacle]:
     for key, item in design.items.items():
-        if item.solid is not None and item.state in ("stays", "in"):
-            yield Obstacle(f"items/{key}", item.name, solid_of(item.solid), item.gap_class, fixed_to=item.fixed_to)
+        if item.state not in ("stays", "in") or item.solid is None:
+            continue
+        for solid in _solids(item.solid, item, meshes):
+            yield Obstacle(f"items/{key}", item.name, solid, item.gap_class, fixed_to=item.fixed_to)
+            for name, room in item.keep_clear.items():
+                path = f"items/{key}/keep_clear/{name}"
+                yield Obstacle(path, f"{item.name}, {room.reason or 'room kept'}", _before(solid, room.face, room.depth_mm), "same",
+                               fixed_to=item.fixed_to)  # fmt: skip
     for key, space in design.keepouts.items():
-        yield Obstacle(f"keepouts/{key}", space.name, solid_of(space.solid), space.gap_class, crush=space.kind == "crush")
+        for solid in _solids(space.solid, None, meshes):
+            yield Obstacle(f"keepouts/{key}", space.name, solid, space.gap_class, crush=space.kind == "crush")
+    for key, member in design.members.items():
+        yield Obstacle(f"members/{key}", member.name, member_solid(member), "same")
+
+
+def _solids(spec: SolidSpec, item: Item | None, meshes: Mapping[str, Mesh]) -> tuple[Solid, ...]:
+    if isinstance(spec, MeshSolid):
+        mesh = meshes.get(spec.file)
+        return () if mesh is None else (placed_mesh(spec, mesh),)
+    return pieces_of(spec, item.sweep if item else None)
+
+
+@lru_cache(maxsize=4096)
+def _before(solid: Solid, face: str, depth_mm: float) -> Solid:
+    """The room before a face of the upright block round a thing."""
+    axis, far = {"front": (0, False), "aft": (0, True), "left": (1, False), "right": (1, True), "base": (2, False), "lid": (2, True)}[face]
+    low, high = list(solid.low), list(solid.high)
+    low[axis], high[axis] = (solid.high[axis], solid.high[axis] + depth_mm) if far else (solid.low[axis] - depth_mm, solid.low[axis])
+    return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+
+
+@lru_cache(maxsize=1024)
+def member_solid(member: Member) -> Solid:
+    """A member's outside: its section square to its line, width level."""
+    return hull(_member_corners(member))
+
+
+def _member_corners(member: Member) -> list[Vec]:
+    along = unit(minus(member.end_mm, member.start_mm))
+    flat = (along[0] ** 2 + along[1] ** 2) ** 0.5
+    side = (-along[1] / flat, along[0] / flat, 0.0) if flat > 1e-9 else (0.0, 1.0, 0.0)
+    up = cross(along, side)
+    ways = [(s * member.width_mm / 2, t * member.height_mm / 2) for s in (-1, 1) for t in (-1, 1)]
+    return [plus(p, plus(scaled(side, a), scaled(up, b))) for p in (member.start_mm, member.end_mm) for a, b in ways]
+
+
+_Shaped = frozenset({"stations", "name", "sides", "lumps", "depth_mm"})
 
 
 def bay_panels(bay: Bay) -> tuple[Panel, ...]:
     """The panels of a bay. Cached by content."""
-    return _panels(bay.model_dump_json(by_alias=True, include={"stations", "name", "sides"}))
+    return _panels(bay.model_dump_json(by_alias=True, include=set(_Shaped)))
 
 
 @lru_cache(maxsize=256)
@@ -136,20 +185,20 @@ def _panels(bay_json: str) -> tuple[Panel, ...]:
     return tuple(panels(Bay.model_validate_json(bay_json)))
 
 
-@lru_cache(maxsize=4096)
-def _panel_solid(panel: Panel, own_bay: bool) -> Solid:
-    return panel.solid(own_bay=own_bay)
+@lru_cache(maxsize=256)
+def _metal(bay_json: str, own_bay: bool) -> tuple[Metal, ...]:
+    return tuple(metal(Bay.model_validate_json(bay_json), own_bay=own_bay))
 
 
 def _sides(key: str, bay: Bay, *, own_bay: bool) -> Iterator[Obstacle]:
-    for panel in bay_panels(bay):
-        side = getattr(bay.sides, panel.side)
-        if side.is_ == "metal":
-            name = f"{bay.name} {side_word(panel.side)}"
-            yield Obstacle(f"bays/{key}/sides/{panel.side}", name, _panel_solid(panel, own_bay), side.gap_class, bay=key, side=panel.side)
+    for piece in _metal(bay.model_dump_json(by_alias=True, include=set(_Shaped)), own_bay):
+        lump = bay.lumps[piece.lump].name if piece.lump else ""
+        path = f"bays/{key}/lumps/{piece.lump}" if piece.lump else f"bays/{key}/sides/{piece.side}"
+        side = getattr(bay.sides, piece.side)
+        yield Obstacle(path, f"{bay.name} {lump or side_word(piece.side)}", piece.solid, side.gap_class, bay=key, side=piece.side)
 
 
-def side_word(side: SideName) -> str:
+def side_word(side: BaySide) -> str:
     return {"fore": "front", "aft": "rear", "left": "left side", "right": "right side", "floor": "floor", "top": "top"}[side]
 
 

@@ -6,12 +6,13 @@ from functools import lru_cache
 
 import numpy as np
 
-from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels, solid_of
+from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels
 from levelcradle.core.axes import Vec
-from levelcradle.core.bays import stations_in_order
+from levelcradle.core.bays import sections
 from levelcradle.core.design import Bay
 from levelcradle.core.memo import Memo
 from levelcradle.core.solids import Polygon, Solid, block_shadows, shadows
+from levelcradle.core.sweeps import pieces_of
 
 __all__ = ["Shape", "shapes"]
 
@@ -64,23 +65,30 @@ def _bays(assembly: Assembly) -> Iterator[Shape]:
 
 
 def _bay(path: str, bay: Bay) -> Shape:
-    stations = stations_in_order(bay)
-    plan = [(s.aft_mm, s.left_floor_mm) for s in stations] + [(s.aft_mm, s.right_floor_mm) for s in reversed(stations)]
-    rise = [(s.aft_mm, s.floor_mm) for s in stations]
-    rise += [(s.aft_mm, max(s.top_left_mm, s.top_right_mm)) for s in reversed(stations)]
-    return Shape(path, "bay", bay.name, tuple(plan), tuple(rise), max(up for _, up in rise))
+    found = sections(bay)
+    rows = [(s.aft_mm, [p[0] for p in s.ring], [p[1] for p in s.ring]) for s in found]
+    plan = [(aft, min(across)) for aft, across, _ in rows] + [(aft, max(across)) for aft, across, _ in reversed(rows)]
+    rise = [(aft, min(up)) for aft, _, up in rows] + [(aft, max(up)) for aft, _, up in reversed(rows)]
+    return Shape(path, "bay", bay.name, _rounded(plan), _rounded(rise), max(up for _, up in rise))
+
+
+def _rounded(outline: list[tuple[float, float]]) -> Polygon:
+    return tuple((round(a, 3), round(b, 3)) for a, b in outline)
 
 
 def _things(assembly: Assembly) -> Iterator[Shape]:
-    for key, space in assembly.design.keepouts.items():
-        kind = "crush" if space.kind == "crush" else "keepout"
-        solid = solid_of(space.solid)
-        yield Shape(f"keepouts/{key}", kind, space.name, *_still(solid), solid.high[2], gap_class=space.gap_class)
+    for obstacle in assembly.obstacles:
+        if obstacle.path.startswith("keepouts/"):
+            kind = "crush" if obstacle.crush else "keepout"
+        else:
+            kind = "keepout" if "/keep_clear/" in obstacle.path else "item"
+        name, solid = obstacle.name, obstacle.solid
+        yield Shape(obstacle.path, kind, name, *_still(solid), round(solid.high[2], 2), gap_class=obstacle.gap_class)
     for key, item in assembly.design.items.items():
-        if item.solid is not None:
-            kind = {"out": "gone", "payload": "payload"}.get(item.state, "item")
-            solid = solid_of(item.solid)
-            yield Shape(f"items/{key}", kind, item.name, *_still(solid), solid.high[2], gap_class=item.gap_class)
+        if item.solid is not None and item.state in ("out", "payload"):
+            for solid in pieces_of(item.solid, item.sweep):
+                kind = "gone" if item.state == "out" else "payload"
+                yield Shape(f"items/{key}", kind, item.name, *_still(solid), round(solid.high[2], 2), gap_class=item.gap_class)
 
 
 _boxes: Memo[tuple[Shape, ...]] = Memo(512)

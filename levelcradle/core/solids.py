@@ -1,7 +1,8 @@
-"""Convex solids in vehicle axes: the only door to the geometry kernel.
+"""Solids in vehicle axes: the only door to the geometry kernel.
 
-A solid is a convex hull of points, or a round rod. Distances are exact for hulls (coal, GJK); a rod's are never
-more than 0.005 mm too large. Everything that leaves here is a plain float.
+A solid is a convex hull of points, a round rod, or the surface of a triangle mesh. Distances are exact for hulls
+(coal, GJK) and to every triangle of a mesh; a rod's are never more than 0.005 mm too large. Everything that leaves here
+is a plain float.
 """
 
 import math
@@ -11,11 +12,15 @@ from functools import lru_cache
 from typing import Any
 
 import coal
+import manifold3d
 import numpy as np
+import shapely
+from numpy.typing import NDArray
 
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
-__all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "hull", "nearest", "prism", "rod", "shadows"]
+__all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "hull",
+           "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows"]  # fmt: skip
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
 FLAT_MM = 1e-3
@@ -23,8 +28,18 @@ KERNEL_DIGITS = 4  # the kernel iterates to a millionth; a gap at its need must 
 
 
 @dataclass(frozen=True, eq=False, slots=True)
+class Surface:
+    """What makes a solid a mesh: its (m, 3) triangles, how far off its gaps may be, and on which side of it there is metal
+    (``thing``: inside, ``space``: outside, "": it is a skin only)."""
+
+    triangles: NDArray[np.int64]
+    slack_mm: float
+    metal: str
+
+
+@dataclass(frozen=True, eq=False, slots=True)
 class Solid:
-    """A convex solid.
+    """A convex solid, or a mesh where ``surface`` is given.
 
     Attributes:
         points: (n, 3) its corners; for a rod the two ends of its axis.
@@ -39,6 +54,7 @@ class Solid:
     high: Vec
     upright: bool
     _shape: list[Any] = field(default_factory=list, repr=False)
+    surface: Surface | None = None
 
     def moved(self, placement: Placement) -> "Solid":
         points = placement.points(self.points)
@@ -48,6 +64,8 @@ class Solid:
         """Its shadow along the third axis: a convex polygon in the two given axes (0 aft, 1 right, 2 up)."""
         if self.radius_mm:
             return _rod_outline(self, first, second)
+        if self.surface:
+            return _mesh_outline(self, self.surface, first, second)
         if self.upright:
             (a0, b0), (a1, b1) = (self.low[first], self.low[second]), (self.high[first], self.high[second])
             return [(a0, b0), (a1, b0), (a1, b1), (a0, b1)]
@@ -73,6 +91,13 @@ def prism(outline: Sequence[tuple[float, float]], low_up_mm: float, high_up_mm: 
 def rod(start: Vec, end: Vec, radius_mm: float) -> Solid:
     """A round bar with flat ends."""
     return _solid(np.array([start, end], dtype=float), radius_mm, upright=False)
+
+
+def mesh_solid(vertices: Matrix, triangles: NDArray[np.int64], *, slack_mm: float, closed: bool, inside: bool) -> Solid:
+    """The surface of a mesh. A closed one is a thing, or with ``inside`` the inside of a space; an open one only a skin."""
+    low, high = vertices.min(axis=0), vertices.max(axis=0)
+    metal = "" if not closed else "space" if inside else "thing"
+    return Solid(vertices, 0.0, _floats(low), _floats(high), False, surface=Surface(triangles, slack_mm, metal))
 
 
 def _solid(points: Matrix, radius_mm: float, *, upright: bool) -> Solid:
@@ -118,11 +143,72 @@ def nearest(a: Solid, b: Solid) -> Nearest:
     """
     if a.upright and b.upright:
         return _nearest_blocks(a, b)
+    if b.surface:
+        return _nearest_mesh(a, b, b.surface)
+    if a.surface:
+        return _swapped(_nearest_mesh(b, a, a.surface))
+    return _measured(a, b)
+
+
+def _measured(a: Solid, b: Solid) -> Nearest:
     request, result = coal.DistanceRequest(), coal.DistanceResult()
     request.enable_signed_distance = True
     gap = round(float(coal.distance(*_kernel(a), *_kernel(b), request, result)), KERNEL_DIGITS)
-    here, there = _floats(result.getNearestPoint1()), _floats(result.getNearestPoint2())
-    return Nearest(gap, here, there)
+    return Nearest(gap, _floats(result.getNearestPoint1()), _floats(result.getNearestPoint2()))
+
+
+def _swapped(near: Nearest) -> Nearest:
+    return Nearest(near.gap_mm, near.there, near.here)
+
+
+def _nearest_mesh(a: Solid, mesh: Solid, surface: Surface) -> Nearest:
+    """Gap to a mesh, its slack taken off. On the metal side of a closed surface the gap is negative."""
+    middle = _floats(a.points.mean(axis=0))
+    in_bounds = all(mesh.low[i] <= middle[i] <= mesh.high[i] for i in range(3))
+    within = surface.metal != "" and in_bounds and _winding(mesh.points, surface.triangles, middle) > 0.5
+    near = _measured(a, mesh)
+    if near.gap_mm > 0 and surface.metal and within == (surface.metal == "thing"):
+        return Nearest(-near.gap_mm, near.here, near.there)
+    return Nearest(near.gap_mm - surface.slack_mm, near.here, near.there)
+
+
+def _winding(vertices: Matrix, triangles: NDArray[np.int64], point: Vec) -> float:
+    """How often a surface winds round a point, whichever way its faces look: 1 inside, 0 outside.
+
+    Source: solid angle of a triangle (Van Oosterom and Strackee, 1983, from memory).
+    """
+    a, b, c = (vertices[triangles[:, i]] - np.array(point) for i in range(3))
+    la, lb, lc = (np.linalg.norm(v, axis=1) for v in (a, b, c))
+    top = np.einsum("ij,ij->i", a, np.cross(b, c))
+    ab, bc, ca = (np.einsum("ij,ij->i", u, v) for u, v in ((a, b), (b, c), (c, a)))
+    return abs(float(np.arctan2(top, la * lb * lc + ab * lc + bc * la + ca * lb).sum())) / math.tau
+
+
+def ray_hits(solid: Solid, start: Vec, way: Vec) -> float | None:
+    """How far along a direction of length 1 a ray first meets a solid; None where it never does."""
+    origin, direction = np.array(start), np.array(way)
+    triangles = solid.points[solid.surface.triangles] if solid.surface else _faces(solid)
+    edge, other = triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0]
+    across = np.cross(direction, other)
+    det = np.einsum("ij,ij->i", edge, across)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        inverse = 1.0 / det
+        arm = origin - triangles[:, 0]
+        u = np.einsum("ij,ij->i", arm, across) * inverse
+        q = np.cross(arm, edge)
+        v = q @ direction * inverse
+        t = np.einsum("ij,ij->i", other, q) * inverse
+        hit = (np.abs(det) > 1e-12) & (u >= -1e-9) & (v >= -1e-9) & (u + v <= 1 + 1e-9) & (t > 1e-6)
+    return float(t[hit].min()) if hit.any() else None
+
+
+def _faces(solid: Solid) -> Matrix:
+    """(m, 3, 3) triangles round a convex solid; a rod as a bar of 24 sides."""
+    points = solid.points
+    if solid.radius_mm:
+        points = np.array(_rod_rims(solid)[0] + _rod_rims(solid)[1])
+    mesh = manifold3d.Manifold.hull_points(points).to_mesh64()
+    return np.asarray(np.asarray(mesh.vert_properties, dtype=float)[:, :3][np.asarray(mesh.tri_verts)], dtype=float)
 
 
 def _nearest_blocks(a: Solid, b: Solid) -> Nearest:
@@ -143,7 +229,9 @@ def _nearest_blocks(a: Solid, b: Solid) -> Nearest:
 def _kernel(solid: Solid) -> tuple[Any, Any]:
     """The kernel's shape and its transform, made once."""
     if not solid._shape:
-        if solid.radius_mm:
+        if solid.surface:
+            solid._shape.append(_triangles(solid.points, solid.surface.triangles))
+        elif solid.radius_mm:
             solid._shape.append(_cylinder(solid))
         elif solid.upright or _is_flat(solid.points):
             solid._shape.append(_box(solid))
@@ -162,6 +250,15 @@ def _cylinder(solid: Solid) -> tuple[Any, Any]:
     turn = np.array([side, cross(along, side), along]).T
     shape = coal.Cylinder(solid.radius_mm, float(np.linalg.norm(solid.points[1] - solid.points[0])))
     return shape, coal.Transform3s(turn, solid.points.mean(axis=0))
+
+
+def _triangles(vertices: Matrix, triangles: NDArray[np.int64]) -> tuple[Any, Any]:
+    model = coal.BVHModelOBBRSS()
+    model.beginModel(len(triangles), len(vertices))
+    model.addVertices(np.ascontiguousarray(vertices, dtype=float))
+    model.addTriangles(np.ascontiguousarray(triangles, dtype=np.uint32))
+    model.endModel()
+    return model, coal.Transform3s.Identity()
 
 
 def _box(solid: Solid) -> tuple[Any, Any]:
@@ -239,7 +336,35 @@ def _rod_outline(solid: Solid, first: int, second: int) -> list[tuple[float, flo
     if max(abs(v) for v in along) > 1 - 1e-9:  # seen square from the side
         (a0, b0), (a1, b1) = (solid.low[first], solid.low[second]), (solid.high[first], solid.high[second])
         return [(a0, b0), (a1, b0), (a1, b1), (a0, b1)]
+    return _convex([(p[first], p[second]) for rim in _rod_rims(solid) for p in rim])
+
+
+def _rod_rims(solid: Solid) -> tuple[list[Vec], list[Vec]]:
+    """Points round both ends of a rod."""
+    start, end = (_floats(p) for p in solid.points)
+    along = unit(minus(end, start))
     side = unit(cross(along, (0.0, 0.0, 1.0) if abs(along[2]) < 0.9 else (1.0, 0.0, 0.0)))
     other, r = cross(along, side), solid.radius_mm
-    rim = [[p[i] + r * (c * side[i] + s * other[i]) for i in (first, second)] for p in (start, end) for c, s in _ring()]
-    return _convex([(a, b) for a, b in rim])
+
+    def rim(p: Vec) -> list[Vec]:
+        x, y, z = (tuple(p[i] + r * (c * side[i] + s * other[i]) for c, s in _ring()) for i in range(3))
+        return list(zip(x, y, z, strict=True))
+
+    return rim(start), rim(end)
+
+
+DRAWN_CELLS = 80  # a scan's shadow is drawn to an eightieth of its size
+
+
+def _mesh_outline(solid: Solid, surface: Surface, first: int, second: int) -> list[tuple[float, float]]:
+    """The largest outline of a mesh's shadow, coarsely: only for drawing."""
+    flat = solid.points[:, [first, second]]
+    cell = max(float((flat.max(axis=0) - flat.min(axis=0)).max()) / DRAWN_CELLS, 1e-6)
+    snapped = np.round(flat / cell) * cell
+    corners = np.unique(snapped[surface.triangles].reshape(-1, 6).round(6), axis=0).reshape(-1, 3, 2)
+    shapes = shapely.polygons(corners)
+    found = shapely.unary_union(shapes[shapely.area(shapes) > 0])
+    parts = sorted(getattr(found, "geoms", [found]), key=lambda g: -g.area)
+    if not parts or parts[0].is_empty:
+        return _convex([(float(a), float(b)) for a, b in flat])
+    return [(float(a), float(b)) for a, b in parts[0].simplify(cell / 2).exterior.coords[:-1]]

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from levelcradle.core.design.base import Id, Length, Line, Positive
 from levelcradle.core.design.box import Turn
 from levelcradle.core.design.files import problems_of
-from levelcradle.core.design.survey import Track, Weighing
+from levelcradle.core.design.vehicle import Track, Weighing
 from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = ["BODIES", "FirstBoxBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "TapeBody",

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.design import validate
-from levelcradle.core.design.survey import Vehicle
+from levelcradle.core.design.vehicle import Vehicle
 from levelcradle.core.finding import says
 from levelcradle.core.level import MassRow, found_loads, loads_after
 

@@ -6,7 +6,10 @@ import pytest
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import validate
+from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import says
+from levelcradle.core.modules.turns import turns_for
+from levelcradle.core.stock import STARTERS, starter_kinds, starters
 
 
 def stock(tree: dict[str, Any]) -> dict[str, str]:
@@ -48,3 +51,56 @@ def test_above_60_volts_in_series_can_kill(tree: dict[str, Any], count: int, tol
     """One module is 50.4 V full, two are 100.8 V."""
     tree["modules"] = dict(list(tree["modules"].items())[:count])
     assert ("stock:deadly" in stock(tree)) is told
+
+
+def test_one_bad_module_does_not_bend_the_rule(tree: dict[str, Any]) -> None:
+    """A dead module would pull a mean towards itself; median and MAD stay."""
+    tree["modules"]["f05"]["reading_v"] = 2.0
+    shelf = analyse(validate(tree)).shelf
+    assert [r.id for r in shelf.rows if r.out_of_step and r.id == "f05"] == ["f05"]
+    assert shelf.middle_v == pytest.approx(44.6 / 12, abs=0.005)
+
+
+def test_the_floor_is_the_users_and_the_meter_is_told(tree: dict[str, Any]) -> None:
+    tree["shelf_rule"] = {"floor_mv": 200.0, "meter_step_mv": 100.0}
+    shelf = analyse(validate(tree)).shelf
+    assert not any(r.out_of_step for r in shelf.rows)
+    assert shelf.says == "The meter's step is 8.3 mV a cell."
+    tree["shelf_rule"] = {"floor_mv": 5.0, "meter_step_mv": 100.0}
+    assert analyse(validate(tree)).shelf.says == "The meter's step is 8.3 mV a cell: it cannot tell 5 mV."
+
+
+def test_the_newest_test_counts(tree: dict[str, Any]) -> None:
+    tree["modules"]["f05"]["tests"] = {
+        "b": {"on": "2026-11-20", "open_circuit_v": 40.0},
+        "a": {"on": "2026-10-01", "open_circuit_v": 44.6},
+        "c": {"on": "2026-11-22", "temperature_c": 12.0},
+    }
+    assert "stock:volts:f05" in stock(tree)
+
+
+def test_altered_damaged_stand_in_and_split_are_told(tree: dict[str, Any]) -> None:
+    tree["modules"]["f01"] |= {"altered": {"what": "terminals bent up", "size_mm": [612, 226, 97]}, "stand_in": True}
+    tree["modules"]["f02"]["damage"] = "dent in side A"
+    tree["stacks"] = {"front": {"name": "front stack", "modules": {"f01": True}, "size_mm": [700, 300, 110], "kept": False}}
+    found = stock(tree)
+    assert found["stock:altered:f01"] == "Flagstone 1 as altered is 5.0 mm larger than its kind: give it a kind of its own"
+    assert {"stock:stand-in:f01", "stock:damage:f02", "stock:stack:front"} <= set(found)
+
+
+@pytest.mark.parametrize("key", list(starter_kinds()))
+def test_every_starter_kind_is_marked_and_can_be_placed(tree: dict[str, Any], key: str) -> None:
+    kind = starter_kinds()[key]
+    assert kind.made_up
+    assert kind.empty_v is not None
+    assert kind.empty_v < kind.nominal_v < kind.full_v
+    assert turns_for(kind)
+    tree["module_kinds"]["new"] = kind.model_dump(mode="json")
+    validate(tree)
+
+
+def test_every_starter_row_names_its_source() -> None:
+    for subject in STARTERS:
+        assert all(row["source"] for row in starters(subject))
+    with pytest.raises(UnknownThing):
+        starters("secrets")

@@ -5,7 +5,7 @@ Source: statics, worked by hand and re-computed by script; each example states i
 
 import pytest
 
-from levelcradle.core.design.survey import Vehicle
+from levelcradle.core.design.vehicle import Vehicle
 from levelcradle.core.level import Corners, MassRow, corner_loads, found_loads, loads_after
 
 
@@ -61,7 +61,7 @@ def test_a_mass_behind_the_rear_axle() -> None:
 
 def test_corner_loads_by_the_proportional_rule() -> None:
     """Axles 700 / 600 kg, CG 15 left, tracks 1,400: 357.5, 342.5, 306.429, 293.571 (common practice, no source)."""
-    from levelcradle.core.design.survey import Track
+    from levelcradle.core.design.vehicle import Track
 
     even = Corners(350.0, 350.0, 300.0, 300.0)
     found = corner_loads(even, 700.0, 600.0, -15.0 * 1300, Track(front=1400.0, rear=1400.0))

@@ -23,7 +23,11 @@ MOST_CLEAR = 8  # clear pairs listed for one box
 
 
 def tolerance_of(design: Design, path: str) -> float:
-    """How far a gap to a thing may be off: the widest tolerance its readings state, else 3 mm either way."""
+    """How far a gap to a thing may be off: what was said of its whole space, or the widest tolerance its readings state,
+    else 3 mm either way."""
+    steps = path.split("/")
+    if steps[0] == "bays" and (tape := design.bays[steps[1]].tolerance_mm) is not None:
+        return tape
     prefix = f"/{path}/"
     stated = [r.tolerance for key, r in design.readings.items() if key.startswith(prefix) and r.tolerance is not None]
     return max(stated) if stated else DEFAULT_TOLERANCE_MM

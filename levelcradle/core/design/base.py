@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 
 __all__ = [
-    "Angle", "Count", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace", "Part", "Point",
+    "Angle", "Count", "Direction", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace", "Part", "Point",
     "Positive", "Share", "Structure", "Text",
 ]  # fmt: skip
 
@@ -44,3 +44,13 @@ ModuleFace = Literal["end_a", "end_b", "side_a", "side_b", "base", "top"]
 Face = Literal["front", "aft", "left", "right", "base", "lid"]
 Structure = Literal["body", "frame", "axle"]
 GapClass = Literal["same", "other", "moving", "axle", "warm", "hot", "hand"]
+
+
+def _of_length_1(way: tuple[float, float, float]) -> tuple[float, float, float]:
+    size = sum(v * v for v in way) ** 0.5
+    if not 0.99 < size < 1.01:
+        raise ValueError("must be a direction of length 1, such as 0, 0, 1 for up")
+    return way
+
+
+Direction = Annotated[tuple[float, float, float], BeforeValidator(_as_tuple), AfterValidator(_of_length_1)]

@@ -7,10 +7,23 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from levelcradle.core.design.base import Id, Line, Part
+from levelcradle.core.design.bay import Bay, BayCorner
 from levelcradle.core.design.box import Box, Mount
-from levelcradle.core.design.stock import Module, ModuleKind
-from levelcradle.core.design.survey import Bay, HardPoint, Item, Keepout, LoadState, Reading, Reference, Vehicle
+from levelcradle.core.design.stock import Hardware, Module, ModuleKind, ShelfRule, Stack
+from levelcradle.core.design.survey import (
+    Duty,
+    HardPoint,
+    Item,
+    Keepout,
+    LoadState,
+    Member,
+    Reading,
+    Reference,
+    Snag,
+    VehicleOpening,
+)  # fmt: skip
 from levelcradle.core.design.tables import Tables, standard_tables
+from levelcradle.core.design.vehicle import Vehicle
 from levelcradle.core.errors import Problem
 
 __all__ = ["Design", "Units", "broken_references", "new_design"]
@@ -40,8 +53,15 @@ class Design(Part):
     load_states: Annotated[dict[Id, LoadState], Field(max_length=50)] = {}
     bays: Annotated[dict[Id, Bay], Field(max_length=100)] = {}
     hardpoints: Annotated[dict[Id, HardPoint], Field(max_length=1000)] = {}
+    members: Annotated[dict[Id, Member], Field(max_length=300)] = {}
+    openings: Annotated[dict[Id, VehicleOpening], Field(max_length=200)] = {}
+    duties: Annotated[dict[Id, Duty], Field(max_length=200)] = {}
+    snags: Annotated[dict[Id, Snag], Field(max_length=500)] = {}
     module_kinds: Annotated[dict[Id, ModuleKind], Field(max_length=100)] = {}
     modules: Annotated[dict[Id, Module], Field(max_length=2000)] = {}
+    stacks: Annotated[dict[Id, Stack], Field(max_length=100)] = {}
+    hardware: Annotated[dict[Id, Hardware], Field(max_length=300)] = {}
+    shelf_rule: ShelfRule = ShelfRule()
     boxes: Annotated[dict[Id, Box], Field(max_length=100)] = {}
     mounts: Annotated[dict[Id, Mount], Field(max_length=1000)] = {}
     readings: Annotated[dict[Pointer, Reading], Field(max_length=20_000)] = {}
@@ -56,6 +76,7 @@ def new_design(name: str, wheelbase_mm: float) -> Design:
 def broken_references(design: Design) -> Iterator[Problem]:
     """Every place where one thing names another that is not there, and what one model alone cannot see."""
     yield from _names(design)
+    yield from _in_bays(design)
     yield from _kinds_in_boxes(design)
     if sum(b.counts.aft * b.counts.across * b.counts.up for box in design.boxes.values() for b in box.blocks.values()) > 2000:
         yield Problem("/boxes", "more than 2,000 modules are placed")
@@ -68,14 +89,27 @@ def _names(design: Design) -> Iterator[Problem]:
 
     for key, bay in design.bays.items():
         yield from there(f"/bays/{key}/measured_from", bay.measured_from, "references", "reference point")
-        afts = sorted(station.aft_mm for station in bay.stations.values())
-        if len(afts) < 2 or any(b - a < 1 for a, b in pairwise(afts)):
-            yield Problem(f"/bays/{key}/stations", "a bay needs two or more stations, at least 1 mm apart")
     for key, item in design.items.items():
         yield from there(f"/items/{key}/fixed_to", item.fixed_to, "boxes", "box")
     for key, load in design.load_states.items():
         for aboard in load.aboard:
             yield from there(f"/load_states/{key}/aboard/{aboard}", aboard, "items", "thing")
+    for key, reference in design.references.items():
+        for tape, swung in reference.tapes.items():
+            yield from there(f"/references/{key}/tapes/{tape}/hooked", swung.hooked, "references", "reference point")
+            if swung.hooked == key:
+                yield Problem(f"/references/{key}/tapes/{tape}/hooked", "a tape cannot be hooked on the point it places")
+    for key, point in design.hardpoints.items():
+        yield from there(f"/hardpoints/{key}/member", point.member, "members", "member")
+    for key, member in design.members.items():
+        if member.material is not None and member.material not in design.tables.materials:
+            yield Problem(f"/members/{key}/material", f"there is no material “{member.material}”")
+    for key, duty in design.duties.items():
+        yield from there(f"/duties/{key}/was", duty.was, "items", "thing")
+        yield from there(f"/duties/{key}/done_by", duty.done_by, "items", "thing")
+    for key, stack in design.stacks.items():
+        for name in stack.modules:
+            yield from there(f"/stacks/{key}/modules/{name}", name, "modules", "module")
     for key, module in design.modules.items():
         yield from there(f"/modules/{key}/kind", module.kind, "module_kinds", "module kind")
     for key, box in design.boxes.items():
@@ -93,6 +127,24 @@ def _names(design: Design) -> Iterator[Problem]:
             yield Problem(f"/mounts/{key}/bolt/property_class", f"property class “{mount.bolt.property_class}” is not used here")
     for path, reading in design.readings.items():
         yield from there(f"/readings/{path.replace('~', '~0').replace('/', '~1')}/from", reading.from_, "references", "reference point")
+
+
+def _in_bays(design: Design) -> Iterator[Problem]:
+    for key, bay in design.bays.items():
+        path = f"/bays/{key}"
+        afts = sorted(station.aft_mm for station in bay.stations.values())
+        if not afts or (len(afts) == 1 and bay.depth_mm is None) or any(b - a < 1 for a, b in pairwise(afts)):
+            yield Problem(f"{path}/stations", "a bay needs two or more stations, at least 1 mm apart, or one and a depth")
+        for name, diagonal in bay.diagonals.items():
+            yield from _diagonal(f"{path}/diagonals/{name}", bay, diagonal.one, diagonal.other)
+
+
+def _diagonal(path: str, bay: Bay, one: BayCorner, other: BayCorner) -> Iterator[Problem]:
+    for end, corner in (("one", one), ("other", other)):
+        if corner.station not in bay.stations:
+            yield Problem(f"{path}/{end}/station", f"there is no station “{corner.station}”")
+    if one == other:
+        yield Problem(path, "a diagonal runs between two corners")
 
 
 def _kinds_in_boxes(design: Design) -> Iterator[Problem]:

@@ -121,12 +121,24 @@ def problems_of(error: ValidationError) -> tuple[Problem, ...]:
 
 def document_path(location: tuple[int | str, ...]) -> str:
     """Pydantic's location without its union tags and key markers, as a JSON pointer."""
-    tags = {"corners", "axles", "block", "rod", "prism", "wrap", "fixed", "[key]"}
-    keep = [str(step) for i, step in enumerate(location) if not ((step in tags and i and location[i - 1] in _TAGGED) or step == "[key]")]
+
+    def is_tag(i: int, step: int | str) -> bool:
+        if step == "[key]":
+            return True
+        return (step in _TAGS and i > 0 and location[i - 1] in _TAGGED) or (
+            step in _STATION_TAGS and i > 1 and location[i - 2] == "stations"
+        )
+
+    keep = [str(step) for i, step in enumerate(location) if not is_tag(i, step)]
     return "".join("/" + step.replace("~", "~0").replace("/", "~1") for step in keep)
 
 
-_TAGGED = {"weighing", "weighed_again", "solid", "inner"}
+_TAGGED = {"weighing", "weighed_again", "solid", "inner", "cg_height", "sweep"}
+_STATION_TAGS = {"sides", "widths", "leans", "points", "edge"}  # these follow a station's own id
+_TAGS = {
+    "corners", "axles", "total", "block", "rod", "prism", "path", "below", "mesh", "wrap", "fixed", "measured", "axle_lift", "assumed",
+    "lifted", "travel", "axle", "wheel", "hinge", "guard", "[key]",
+}  # fmt: skip
 
 
 def _sentence(error: ErrorDetails) -> str:

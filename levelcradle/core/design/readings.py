@@ -23,12 +23,15 @@ def kind_of(path: str) -> Kind:
     return "length" if "/track_mm/" in path else "number"
 
 
+_AXES = {"aft": 0, "fore": 0, "left": 1, "right": 1, "across": 1, "floor": 2, "top": 2, "up": 2, "low": 2, "high": 2}
+
+
 def axis_of(path: str) -> int | None:
     """0 aft, 1 right, 2 up, or None where a figure is no place."""
     last = path.rsplit("/", 1)[-1]
     if last in ("0", "1", "2"):
         return int(last)
-    return {"aft": 0, "left": 1, "right": 1, "floor": 2, "top": 2, "up": 2, "low": 2, "high": 2}.get(last.split("_")[0])
+    return _AXES.get(last.split("_")[0])
 
 
 def reads_as(path: str, text: str, unit: str, base: list[float] | None) -> float:

@@ -13,7 +13,7 @@ import numpy as np
 
 from levelcradle.core.assembly import bay_panels
 from levelcradle.core.axes import Matrix, Vec
-from levelcradle.core.bays import stations_in_order
+from levelcradle.core.bays import extent
 from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.design import Bay, Design
 from levelcradle.core.design.box import Block, Box, Counts, Pose, Turn
@@ -149,7 +149,7 @@ def _says(counts: Counts, bay: Bay) -> str:
 
 def _counts(design: Design, bay: Bay, kind_id: str, turn: Turn) -> Iterator[Counts]:
     """Every grid that could fit by its bare modules, most modules first."""
-    low, high = _extent(bay)
+    low, high = extent(bay)
     shape = turned(design.module_kinds[kind_id], turn)
     most = []
     for axis in range(3):
@@ -158,18 +158,6 @@ def _counts(design: Design, bay: Bay, kind_id: str, turn: Turn) -> Iterator[Coun
     grids = [(a, b, c) for a in range(1, most[0] + 1) for b in range(1, most[1] + 1) for c in range(1, most[2] + 1)]
     for a, b, c in sorted(grids, key=lambda g: (-g[0] * g[1] * g[2], g[2])):
         yield Counts(aft=a, across=b, up=c)
-
-
-def _extent(bay: Bay) -> tuple[Vec, Vec]:
-    stations = stations_in_order(bay)
-    return (
-        (stations[0].aft_mm, min(min(s.left_floor_mm, s.left_top_mm) for s in stations), min(s.floor_mm for s in stations)),
-        (
-            stations[-1].aft_mm,
-            max(max(s.right_floor_mm, s.right_top_mm) for s in stations),
-            max(max(s.top_left_mm, s.top_right_mm) for s in stations),
-        ),
-    )
 
 
 def _box(design: Design, bay: Bay, bay_id: str, kind_id: str, turn: Turn, counts: Counts) -> Box:
@@ -222,7 +210,7 @@ def _wish(axis: int, span: tuple[float, float], low: Vec, high: Vec, bay: Bay) -
     if axis == 2:
         return least
     if axis == 1:
-        ends = _extent(bay)
+        ends = extent(bay)
         wish = (ends[0][1] + ends[1][1]) / 2 - (low[1] + high[1]) / 2
         return min(max(wish, least), most)
     fore, aft = bay.sides.fore.is_ == "metal", bay.sides.aft.is_ == "metal"

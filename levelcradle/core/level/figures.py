@@ -31,15 +31,17 @@ class LevelFigures:
     masses: tuple[MassRow, ...]
     missing: tuple[tuple[str, str, str], ...]  # (path, name, which figure)
     lean: Lean | None = None
-    sums_kg: Mapping[str, float] = field(default_factory=dict)  # of what comes out, goes in, rides along
+    sums_kg: Mapping[str, float] = field(default_factory=dict)  # of what comes out, goes in, rides along; found = kept + out
 
 
 def level_figures(assembly: Assembly) -> LevelFigures:
     """Loads before and after, per load state."""
     design = assembly.design
     changes, missing = list(masses(assembly)), list(_missing(assembly))
-    sums = {state: sum(i.mass_kg or 0.0 for i in design.items.values() if i.state == state) for state in ("out", "in", "payload")}
+    sums = {state: sum(i.weighs_kg or 0.0 for i in design.items.values() if i.state == state) for state in ("out", "in", "payload")}
     found = found_loads(design.vehicle)
+    if found is not None:
+        sums |= {"found": found.total_kg, "kept": found.total_kg - sums["out"]}
     if found is None:
         return LevelFigures(None, None, (), tuple(changes), tuple(missing), sums_kg=sums)
     if found.total_kg + sum(row.mass_kg for row in changes) <= 0:
@@ -63,10 +65,11 @@ def masses(assembly: Assembly) -> Iterator[MassRow]:
 
 
 def _row(key: str, item: Item) -> MassRow | None:
-    if item.mass_kg is None or item.at_mm is None:
+    mass = item.weighs_kg
+    if mass is None or item.at_mm is None:
         return None
     sign = -1.0 if item.state == "out" else 1.0
-    return MassRow(f"items/{key}", item.name, sign * item.mass_kg, item.tol_kg, item.at_mm)
+    return MassRow(f"items/{key}", item.name, sign * mass, item.tol_kg, item.at_mm)
 
 
 def _box_rows(box: PlacedBox, assembly: Assembly) -> Iterator[MassRow]:
@@ -84,11 +87,15 @@ def _box_rows(box: PlacedBox, assembly: Assembly) -> Iterator[MassRow]:
 
 def _missing(assembly: Assembly) -> Iterator[tuple[str, str, str]]:
     design = assembly.design
+    for key, rider in (design.vehicle.weighing.aboard if design.vehicle.weighing else {}).items():
+        for what, figure in (("mass", rider.weighs_kg), ("place", rider.at_mm)):
+            if figure is None:
+                yield f"vehicle/weighing/aboard/{key}", f"{rider.name} (aboard while weighing)", what
     aboard = {name for state in design.load_states.values() for name in state.aboard}
     for key, item in design.items.items():
         if item.state == "stays" or (item.state == "payload" and key not in aboard):
             continue
-        if item.mass_kg is None:
+        if item.weighs_kg is None:
             yield f"items/{key}", item.name, "mass"
         elif item.at_mm is None:
             yield f"items/{key}", item.name, "place"

@@ -4,9 +4,11 @@ import math
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly
+from levelcradle.core.design.vehicle import Axles, Corners, Weighing
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
-from levelcradle.core.level.balance import Loads
+from levelcradle.core.level.balance import Loads, total_of
 from levelcradle.core.level.figures import LevelFigures
+from levelcradle.core.level.lift import cg_height
 
 __all__ = ["level_findings", "loads_working"]
 
@@ -26,6 +28,8 @@ def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
         found += _ratings(assembly, figures, key, name, loads)
     found += _target(assembly, figures.ready)
     found += _not_weighed(assembly, figures.ready)
+    found += _height(assembly)
+    found += _axles_agree(assembly)
     found += _weighed_again(assembly, figures.ready)
     return found
 
@@ -67,7 +71,8 @@ def _ratings(assembly: Assembly, figures: LevelFigures, key: str, name: str, loa
             continue
         margin = most - load
         state: State = "foul" if margin < 0 or load < 0 else "tight" if margin < tol else "clear"
-        if figures.missing and state != "foul":
+        unsure = ready_is_unsure(assembly, figures, loads)
+        if unsure and state != "foul":
             state = "unknown"
         words = "{0} over its rating" if margin < 0 else "{0} under its rating"
         yield Finding(
@@ -76,8 +81,21 @@ def _ratings(assembly: Assembly, figures: LevelFigures, key: str, name: str, loa
             says=f"{axle.capitalize()}, {plain(name)}: {words}, ± {{1}}",
             figures=(Figure(abs(margin), "kg", "up" if margin < 0 else "down"), Figure(tol, "", "up")),
             value=load, limit=most, margin=margin, unit="kg", tolerance=tol, shows=axle,
-            because="rating as given for the vehicle", working=lambda: loads_working(assembly, figures, loads),
+            because=unsure or "rating as given for the vehicle", working=lambda: loads_working(assembly, figures, loads),
         )  # fmt: skip
+
+
+def ready_is_unsure(assembly: Assembly, figures: LevelFigures, loads: Loads) -> str:
+    """Why a verdict on the loads cannot be given: a figure is missing, or only assumed or guessed."""
+    if figures.missing:
+        _, name, what = figures.missing[0]
+        return f"the {what} of {name} is missing"
+    if loads.assumed:
+        return loads.assumed
+    readings, items = assembly.design.readings, assembly.design.items
+    guessed = (i for k, i in items.items() if (r := readings.get(f"/items/{k}/mass_kg")) and r.basis == "assumed" and i.state != "stays")
+    first = next(guessed, None)
+    return f"the mass of {first.name} is a guess until it is weighed" if first else ""
 
 
 def loads_working(assembly: Assembly, figures: LevelFigures, loads: Loads) -> Working:
@@ -131,21 +149,53 @@ def _not_weighed(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
         yield _note("height", "unknown", "The height of the CG is not known", "vehicle/cg_height", "nobody measured or assumed it")
 
 
+def _height(assembly: Assembly) -> Iterator[Finding]:
+    """A height by the lift: with its ±; wider than half a hand it only counts as assumed."""
+    vehicle = assembly.design.vehicle
+    height = cg_height(vehicle, total_of(vehicle.weighing)) if vehicle.weighing else None
+    if height is None or not height.working:
+        return
+    low = height.up_mm <= 0
+    state: State = "foul" if low else "unknown" if height.assumed else "note"
+    says = "CG {0} up by the axle lift, ± {1}" + (": it only counts as assumed" if height.assumed else "")
+    yield Finding(
+        id="level:lift", code="level.lift", station="survey", state=state, subjects=("vehicle/cg_height",),
+        says="By the axle lift the CG would lie below the ground: check the readings" if low else says,
+        figures=(Figure(height.up_mm, "mm"), Figure(height.tol_mm, "mm", "up")), value=height.up_mm, unit="mm",
+        tolerance=height.tol_mm, because="a step of the scale moves it by centimetres; lift higher, or read finer",
+        shows="CG height", working=lambda: height.working,
+    )  # fmt: skip
+
+
+def _axles_agree(assembly: Assembly) -> Iterator[Finding]:
+    """The sums of the corners against an axle scale: each is sure to half a step a reading."""
+    weighing = assembly.design.vehicle.weighing
+    if not isinstance(weighing, Corners) or weighing.check is None:
+        return
+    check = weighing.check
+    rows = (("front", weighing.lf_kg + weighing.rf_kg, check.front_kg), ("rear", weighing.lr_kg + weighing.rr_kg, check.rear_kg))
+    for name, corners, axle in rows:
+        allowed = weighing.step_kg + check.step_kg / 2
+        off = corners - axle
+        yield Finding(
+            id=f"survey:axles:{name}", code="survey.axles", station="survey", state="clear" if abs(off) <= allowed else "unknown",
+            subjects=("vehicle/weighing",), says=f"{name.capitalize()} wheels add up to {{0}}, the axle scale reads {{1}}",
+            figures=(Figure(corners, "kg"), Figure(axle, "kg")), value=corners, limit=axle, margin=allowed - abs(off), unit="kg",
+            tolerance=allowed, because="half a step at each reading; more than that, one of the scales is wrong",
+            shows=f"{name} axle",
+        )  # fmt: skip
+
+
 def _weighed_again(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
     again = assembly.design.vehicle.weighed_again
     if again is None:
         return
-    pairs = (
-        (
-            ("front axle", again.front_kg, ready.front_kg, ready.front_tol_kg),
-            ("rear axle", again.rear_kg, ready.rear_kg, ready.rear_tol_kg),
-        )
-        if again.type == "axles"
-        else (
-            ("front axle", again.lf_kg + again.rf_kg, ready.front_kg, ready.front_tol_kg),
-            ("rear axle", again.lr_kg + again.rr_kg, ready.rear_kg, ready.rear_tol_kg),
-        )
-    )
+    both = math.hypot(ready.front_tol_kg, ready.rear_tol_kg)
+    predicted_of = {
+        "front axle": (ready.front_kg, ready.front_tol_kg), "rear axle": (ready.rear_kg, ready.rear_tol_kg),
+        "whole car": (ready.total_kg, both),
+    }  # fmt: skip
+    pairs = [(name, read, *predicted_of[name]) for name, read in _axle_readings(again)]
     for name, read, predicted, tol in pairs:
         off = read - predicted
         reach = tol + again.step_kg / 2
@@ -155,3 +205,11 @@ def _weighed_again(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
             figures=(Figure(read, "kg"), Figure(predicted, "kg"), Figure(tol, "", "up")), value=read, limit=predicted,
             margin=reach - abs(off), unit="kg", tolerance=tol, because="predicted against found", shows=name,
         )  # fmt: skip
+
+
+def _axle_readings(weighing: Weighing) -> list[tuple[str, float]]:
+    if isinstance(weighing, Axles):
+        return [("front axle", weighing.front_kg), ("rear axle", weighing.rear_kg)]
+    if isinstance(weighing, Corners):
+        return [("front axle", weighing.lf_kg + weighing.rf_kg), ("rear axle", weighing.lr_kg + weighing.rr_kg)]
+    return [("whole car", total_of(weighing))]

@@ -29,5 +29,5 @@ def string_figures(kinds: Iterable[ModuleKind]) -> StringFigures:
 
 
 def per_cell_v(module: Module, kind: ModuleKind) -> float | None:
-    """A module's reading divided by its cells in series: modules of different length compare only so."""
-    return None if module.reading_v is None else module.reading_v / kind.cells.series
+    """A module's newest reading divided by its cells in series: modules of different length compare only so."""
+    return None if module.volts is None else module.volts / kind.cells.series

@@ -41,7 +41,7 @@ class Turned:
 def turned(kind: ModuleKind, turn: Turn) -> Turned:
     """A kind as it stands in a turn. Where two faces of neighbours look at each other, the larger demand counts."""
     matrix = _matrix(turn.down, turn.aft)
-    grown = np.array(kind.size_mm) + np.array((kind.growth_mm.length, kind.growth_mm.width, kind.growth_mm.height))
+    grown = np.array(kind.size_mm) + np.array([kind.grows_mm(axis) for axis in range(3)])
     size = np.abs(matrix) @ grown
     looks = tuple(_face_towards(matrix, way) for way in range(6))
     asks = [kind.face_gap_mm.get(face, 0.0) for face in looks]

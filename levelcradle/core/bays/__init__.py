@@ -1,0 +1,11 @@
+"""Surveyed spaces: stations in every way of measuring → sections → the flat panels and the metal behind them."""
+
+from levelcradle.core.bays.diagonals import DiagonalFigures, diagonal_figures
+from levelcradle.core.bays.metal import Metal, metal
+from levelcradle.core.bays.offer import bay_of_block
+from levelcradle.core.bays.panels import Panel, panels
+from levelcradle.core.bays.sections import Section, extent, sections
+
+__all__ = [
+    "DiagonalFigures", "Metal", "Panel", "Section", "bay_of_block", "diagonal_figures", "extent", "metal", "panels", "sections",
+]  # fmt: skip

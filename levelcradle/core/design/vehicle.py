@@ -1,0 +1,189 @@
+"""The vehicle as found: what it weighs and in which state, how high its CG is, how it stood when it was measured."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from levelcradle.core.design.base import Id, Kg, Length, Line, Part, Point, Positive, Share, Text
+
+__all__ = [
+    "Aboard", "Arches", "AxleCheck", "Axles", "CgGiven", "CgHeight", "CgLifted", "Corners", "Fluid", "Overall", "Ratings", "Stance",
+    "Target", "Total", "Track", "Vehicle", "Weighing", "WheelRates",
+]  # fmt: skip
+
+Step = Annotated[float, Field(gt=0, le=1000)]
+Percent = Annotated[float, Field(ge=0, le=100)]
+
+
+class Fluid(Part):
+    """What a liquid weighs: volume [L] times density [kg/L]."""
+
+    volume_l: Annotated[float, Field(gt=0, le=5000)]
+    density_kg_l: Annotated[float, Field(gt=0, le=20)]
+
+    @property
+    def mass_kg(self) -> float:
+        return self.volume_l * self.density_kg_l
+
+
+class Aboard(Part):
+    """Somebody or something in the car while it was weighed, that is no part of it: taken off the readings."""
+
+    name: Line
+    mass_kg: Kg | None = None
+    fluid: Fluid | None = None
+    tol_kg: Kg = 0.0
+    at_mm: Point | None = None
+
+    @property
+    def weighs_kg(self) -> float | None:
+        return self.fluid.mass_kg if self.mass_kg is None and self.fluid else self.mass_kg
+
+
+class AxleCheck(Part):
+    """The same car on an axle scale, to hold the sums of the corners against."""
+
+    front_kg: Kg
+    rear_kg: Kg
+    step_kg: Step
+
+
+Riders = Annotated[dict[Id, Aboard], Field(max_length=50)]
+
+
+class Corners(Part):
+    """Four wheel scales."""
+
+    type: Literal["corners"]
+    lf_kg: Kg
+    rf_kg: Kg
+    lr_kg: Kg
+    rr_kg: Kg
+    step_kg: Step
+    aboard: Riders = {}
+    check: AxleCheck | None = None
+
+
+class Axles(Part):
+    """Two axle readings, as from a public scale; with ``left_kg`` both left wheels were on it too."""
+
+    type: Literal["axles"]
+    front_kg: Kg
+    rear_kg: Kg
+    step_kg: Step
+    left_kg: Kg | None = None
+    aboard: Riders = {}
+
+
+class Total(Part):
+    """One reading of the whole car, its split between the axles assumed."""
+
+    type: Literal["total"]
+    total_kg: Kg
+    step_kg: Step
+    front_percent: Percent = 50.0
+    front_tol_percent: Percent = 5.0
+    aboard: Riders = {}
+
+
+Weighing = Annotated[Corners | Axles | Total, Field(discriminator="type")]
+
+
+class Track(Part):
+    front: Positive
+    rear: Positive
+
+
+class Overall(Part):
+    """What the vehicle is drawn from."""
+
+    overhang_front_mm: Share
+    overhang_rear_mm: Share
+    width_mm: Positive
+    height_mm: Positive
+    tyre_radius_mm: Positive
+
+
+class CgGiven(Part):
+    """A height from elsewhere; ``note`` says where from."""
+
+    basis: Literal["measured", "axle_lift", "assumed"]
+    up_mm: Share
+    tolerance_mm: Share
+    note: Text = ""
+
+
+class CgLifted(Part):
+    """The axle-lift method: one axle raised, the other on the scale, suspension blocked, brakes off.
+
+    ``level_kg`` and ``raised_kg`` are the readings of the axle that stays down; ``rise_mm`` is how much higher the
+    wheel centres of the raised axle are than when level.
+    """
+
+    basis: Literal["lifted"]
+    raised: Literal["front", "rear"]
+    rise_mm: Positive
+    rise_tol_mm: Share = 2.0
+    level_kg: Kg
+    raised_kg: Kg
+    step_kg: Step
+    radius_front_mm: Positive
+    radius_rear_mm: Positive
+
+
+CgHeight = Annotated[CgGiven | CgLifted, Field(discriminator="basis")]
+
+
+class Ratings(Part):
+    front_kg: Kg | None = None
+    rear_kg: Kg | None = None
+    gross_kg: Kg | None = None
+
+
+class WheelRates(Part):
+    front_n_per_mm: Annotated[float, Field(gt=0, le=10_000)]
+    rear_n_per_mm: Annotated[float, Field(gt=0, le=10_000)]
+
+
+class Target(Part):
+    front_percent: Percent
+    across_mm: Length = 0.0
+
+
+class Arches(Part):
+    """Heights of the four wheel arches over the wheel centres' ground, as a tape finds them."""
+
+    lf_mm: Share | None = None
+    rf_mm: Share | None = None
+    lr_mm: Share | None = None
+    rr_mm: Share | None = None
+
+
+class Stance(Part):
+    """How the car stood while it was measured. An angle finder is zeroed on the sill, so the sill's own slope is kept."""
+
+    engine: Literal["in", "out"]
+    stands: Literal["wheels", "hanging", "stands"]
+    arches: Arches = Arches()
+    sill_deg: Annotated[float, Field(ge=-30, le=30)] = 0.0
+
+
+class Vehicle(Part):
+    wheelbase_mm: Positive
+    track_mm: Track | None = None
+    overall: Overall | None = None
+    stance: Stance | None = None
+    stance_after: Stance | None = None
+    weighing: Weighing | None = None
+    weighed_again: Weighing | None = None
+    cg_height: CgHeight | None = None
+    ratings: Ratings = Ratings()
+    wheel_rates: WheelRates | None = None
+    target: Target | None = None
+
+    @model_validator(mode="after")
+    def _lift_is_possible(self) -> "Vehicle":
+        height = self.cg_height
+        if isinstance(height, CgLifted) and height.rise_mm >= 0.9 * self.wheelbase_mm:
+            raise ValueError("the axle cannot be raised by nine tenths of the wheelbase")
+        return self

@@ -1,0 +1,117 @@
+"""Scans: triangle meshes made small to a stated tolerance, and placed by points that are known on the vehicle."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from levelcradle.core.axes import Matrix, Vec
+from levelcradle.core.design import Design
+from levelcradle.core.design.solid import MeshSolid
+from levelcradle.core.errors import DesignError, Problem
+from levelcradle.core.solids import Solid, mesh_solid
+
+__all__ = ["Fit", "Mesh", "fit_points", "placed_mesh", "scans_of", "simplified"]
+
+Triangles = NDArray[np.int64]
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Mesh:
+    """A triangle mesh in its own axes [mm]: (n, 3) vertices and (m, 3) corners of its triangles.
+
+    ``closed``: every edge joins two triangles, so it has an inside. Compared by identity: it is loaded once.
+    """
+
+    vertices: Matrix
+    triangles: Triangles
+    closed: bool
+
+    @property
+    def volume_mm3(self) -> float:
+        """Of a closed mesh, by signed tetrahedra: negative where its faces look inward."""
+        a, b, c = (self.vertices[self.triangles[:, i]] for i in range(3))
+        return float(np.einsum("ij,ij->i", a, np.cross(b, c)).sum() / 6)
+
+
+def simplified(mesh: Mesh, tolerance_mm: float) -> Mesh:
+    """Vertices drawn together on a grid, so that no point of the surface moves by more than the tolerance.
+
+    A cell's vertices move to their mean, which is never further than the cell's diagonal; the cell is chosen so that
+    the diagonal is the tolerance. Triangles that fall together are left out. Source: vertex clustering (a vertex moves at
+    most one cell diagonal, and a point of a triangle no more than its corners).
+    """
+    if tolerance_mm <= 0:
+        return mesh
+    cell = tolerance_mm / np.sqrt(3.0)
+    low = mesh.vertices.min(axis=0)
+    keys = np.floor((mesh.vertices - low) / cell).astype(np.int64)
+    reach = keys.max(axis=0) + 1
+    flat = (keys[:, 0] * reach[1] + keys[:, 1]) * reach[2] + keys[:, 2]
+    _, where, counts = np.unique(flat, return_inverse=True, return_counts=True)
+    sums = np.stack([np.bincount(where, weights=mesh.vertices[:, i], minlength=len(counts)) for i in range(3)], axis=1)
+    vertices = sums / counts[:, None]
+    triangles = where[mesh.triangles]
+    whole = (triangles[:, 0] != triangles[:, 1]) & (triangles[:, 1] != triangles[:, 2]) & (triangles[:, 0] != triangles[:, 2])
+    triangles = triangles[whole]
+    ordered = np.sort(triangles, axis=1)
+    _, first = np.unique(ordered, axis=0, return_index=True)
+    return Mesh(vertices, triangles[np.sort(first)], mesh.closed)
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Fit:
+    """vehicle point = turn @ file point + shift, and how far each tie point misses [mm]."""
+
+    turn: Matrix
+    shift: Matrix
+    misses_mm: tuple[float, ...]
+
+    @property
+    def residual_mm(self) -> float:
+        """Root mean square of the misses."""
+        return float(np.sqrt(np.mean(np.square(self.misses_mm)))) if self.misses_mm else 0.0
+
+
+def fit_points(file_mm: list[Vec], at_mm: list[Vec]) -> Fit:
+    """The rigid move that brings points of a file nearest to where they are on the vehicle.
+
+    Source: least squares by singular value decomposition (the Kabsch algorithm), without scaling or mirroring.
+    Raises: DesignError for fewer than three points, or points in one line.
+    """
+    here, there = np.array(file_mm, dtype=float).reshape(-1, 3), np.array(at_mm, dtype=float).reshape(-1, 3)
+    if len(here) < 3 or _in_a_line(here) or _in_a_line(there):
+        raise DesignError((Problem("", "needs three points or more that do not lie in one line"),))
+    a, b = here.mean(axis=0), there.mean(axis=0)
+    u, _, vt = np.linalg.svd((here - a).T @ (there - b))
+    mirror = np.diag([1.0, 1.0, np.sign(np.linalg.det(vt.T @ u.T))])
+    turn = vt.T @ mirror @ u.T
+    shift = b - turn @ a
+    misses = np.linalg.norm(here @ turn.T + shift - there, axis=1)
+    return Fit(turn, shift, tuple(float(m) for m in misses))
+
+
+def _in_a_line(points: Matrix) -> bool:
+    return bool(np.linalg.svd(points - points.mean(axis=0), compute_uv=False)[1] < 1.0)
+
+
+def scans_of(design: Design) -> set[str]:
+    """The files of every scan a design speaks of."""
+    specs = [thing.solid for things in (design.items, design.keepouts) for thing in things.values()]
+    return {spec.file for spec in specs if isinstance(spec, MeshSolid)}
+
+
+def placed_mesh(spec: MeshSolid, mesh: Mesh) -> Solid:
+    """A scan in vehicle axes, its tolerance taken off every gap. Where no points tie it, its own axes are the vehicle's."""
+    return _placed(spec, mesh)
+
+
+@lru_cache(maxsize=64)
+def _placed(spec: MeshSolid, mesh: Mesh) -> Solid:
+    vertices = mesh.vertices
+    if spec.ties:
+        ties = list(spec.ties.values())
+        fit = fit_points([t.file_mm for t in ties], [t.at_mm for t in ties])
+        vertices = vertices @ fit.turn.T + fit.shift
+    return mesh_solid(vertices, mesh.triangles, slack_mm=spec.tolerance_mm, closed=mesh.closed, inside=spec.inside)

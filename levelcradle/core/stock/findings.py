@@ -1,0 +1,98 @@
+"""The shelf: modules out of step in voltage, and whether there are as many as were placed."""
+
+from collections import Counter
+from collections.abc import Iterator
+
+from levelcradle.core.assembly import Assembly
+from levelcradle.core.design import Design
+from levelcradle.core.finding import Figure, Finding, Step, Working, plain
+from levelcradle.core.stock.shelf import MAD_FACTOR, OUTLYING, ShelfFigures, ShelfRow, shelf_figures
+
+__all__ = ["stock_findings"]
+
+DEADLY_V = 60.0  # d.c.: voltage class B, ISO 6469-3, from memory
+
+
+def stock_findings(assembly: Assembly) -> list[Finding]:
+    return [*_out_of_step(assembly.design), *_as_they_are(assembly.design), *_short(assembly), *_deadly(assembly.design)]
+
+
+def _out_of_step(design: Design) -> Iterator[Finding]:
+    shelf = shelf_figures(design)
+    for row in shelf.rows:
+        if not row.out_of_step:
+            continue
+        module = design.modules[row.id]
+        yield Finding(
+            id=f"stock:volts:{row.id}", code="stock.volts", station="stock", state="tight", subjects=(f"modules/{row.id}",),
+            says=f"{plain(module.name)} reads {{0}}, out of step by {{1}} V a cell",
+            figures=(Figure(module.volts or 0.0, "V"), Figure(abs(row.off_v), "use", "up")), value=row.per_cell_v, limit=shelf.limit_v,
+            margin=shelf.limit_v - abs(row.off_v), unit="V", because="compared per cell with the middle of the shelf", shows="voltage",
+            working=lambda row=row: _working(shelf, row),  # type: ignore[misc]
+        )  # fmt: skip
+
+
+def _working(shelf: ShelfFigures, row: ShelfRow) -> Working:
+    return (
+        Step("per cell", "reading / cells in series", row.per_cell_v, "V"),
+        Step("middle of the shelf", "median per cell", shelf.middle_v or 0.0, "V"),
+        Step("off by", "difference", row.off_v, "V"),
+        Step("spread", f"{MAD_FACTOR} × median absolute deviation", shelf.spread_v, "V", "Iglewicz and Hoaglin, from memory"),
+        Step("limit", f"the wider of the floor and {OUTLYING} spreads", shelf.limit_v, "V", "floor as set for this shelf"),
+        Step("the meter can tell", "its step / cells in series", shelf.meter_v, "V"),
+    )
+
+
+def _as_they_are(design: Design) -> Iterator[Finding]:
+    """Modules altered beyond their kind's size, damaged ones still counted good, stand-ins, stacks that are to be split."""
+    for key, module in design.modules.items():
+        name, path = plain(module.name), (f"modules/{key}",)
+        size = design.module_kinds[module.kind].size_mm
+        if module.altered and (over := max(a - s for a, s in zip(module.altered.size_mm, size, strict=True))) > 0:
+            yield Finding(
+                id=f"stock:altered:{key}", code="stock.altered", station="stock", state="unknown", subjects=path,
+                says=f"{name} as altered is {{0}} larger than its kind: give it a kind of its own", figures=(Figure(over, "mm", "up"),),
+                value=over, limit=0.0, margin=-over, unit="mm", because=module.altered.what, shows="altered",
+            )  # fmt: skip
+        if module.damage and module.verdict == "good":
+            yield Finding(
+                id=f"stock:damage:{key}", code="stock.damage", station="stock", state="tight", subjects=path,
+                says=f"{name} is damaged and still counted good", because=module.damage, shows="damage",
+            )  # fmt: skip
+        if module.stand_in:
+            yield Finding(
+                id=f"stock:stand-in:{key}", code="stock.stand_in", station="stock", state="unknown", subjects=path,
+                says=f"{name} is a stand-in for trial: swap it before anything is joined", because="fitted to try the place only",
+                shows="stand-in",
+            )  # fmt: skip
+    for key, stack in design.stacks.items():
+        if not stack.kept:
+            yield Finding(
+                id=f"stock:stack:{key}", code="stock.stack", station="stock", state="note" if stack.split_needs else "unknown",
+                subjects=(f"stacks/{key}",), says=f"{plain(stack.name)} is to be split",
+                because=stack.split_needs or "nobody has said what the split needs", shows="stack",
+            )  # fmt: skip
+
+
+def _deadly(design: Design) -> Iterator[Finding]:
+    """The caution of voltage: everything on the shelf in series, full, decides."""
+    full = sum(design.module_kinds[m.kind].full_v for m in design.modules.values())
+    if full > DEADLY_V:
+        yield Finding(
+            id="stock:deadly", code="stock.deadly", station="stock", state="note", subjects=("modules",), value=full,
+            limit=DEADLY_V, unit="V", says="All that stand here in series: {0} full", figures=(Figure(full, "V", "up"),),
+            because="above 60 V d.c. can kill (voltage class B, ISO 6469-3, from memory)", shows="voltage",
+        )  # fmt: skip
+
+
+def _short(assembly: Assembly) -> Iterator[Finding]:
+    placed = Counter(m.kind for box in assembly.boxes.values() for m in box.shell.modules)
+    shelf = Counter(m.kind for m in assembly.design.modules.values() if m.verdict != "reject")
+    for kind, count in placed.items():
+        if count > shelf[kind]:
+            name = plain(assembly.design.module_kinds[kind].name)
+            yield Finding(
+                id=f"stock:count:{kind}", code="stock.count", station="stock", state="unknown", subjects=(f"module_kinds/{kind}",),
+                says=f"{count} of {name} are placed, {shelf[kind]} stand on the shelf", value=float(shelf[kind]),
+                limit=float(count), margin=float(shelf[kind] - count), because="what is not on the shelf was never measured",
+            )  # fmt: skip
