@@ -11,6 +11,7 @@ from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
+import shapely
 
 from levelcradle.core.axes import Matrix, Vec, cross, dot, minus, plus, scaled, unit
 from levelcradle.core.design.solid import (
@@ -57,7 +58,7 @@ def _still(spec: SolidSpec) -> Iterator[Solid]:
     elif isinstance(spec, RodSolid):
         yield rod(spec.start_mm, spec.end_mm, spec.radius_mm)
     elif isinstance(spec, PrismSolid):
-        yield prism(spec.outline_mm, spec.low_up_mm, spec.high_up_mm)
+        yield from (prism(plan, spec.low_up_mm, spec.high_up_mm) for plan in _convex_plans(spec))
     else:
         yield from (hull(corners) for corners in _corners(spec))
 
@@ -70,7 +71,8 @@ def _corners(spec: SolidSpec) -> Iterator[list[Vec]]:
     elif isinstance(spec, RodSolid):
         yield _bar(spec)
     elif isinstance(spec, PrismSolid):
-        yield [(x, y, z) for z in (spec.low_up_mm, spec.high_up_mm) for x, y in spec.outline_mm]
+        for plan in _convex_plans(spec):
+            yield [(x, y, z) for z in (spec.low_up_mm, spec.high_up_mm) for x, y in plan]
     elif isinstance(spec, PathSolid):
         yield from (_run(a, b, spec.width_mm, spec.height_mm) for a, b in pairwise(spec.points_mm))
     elif isinstance(spec, BelowSolid):
@@ -78,6 +80,14 @@ def _corners(spec: SolidSpec) -> Iterator[list[Vec]]:
         for a, b in pairwise(spec.points_mm):
             side = _level_side(minus(b, a))
             yield [(p[0] + s * half * side[0], p[1] + s * half * side[1], p[2] - d) for p in (a, b) for s in (-1, 1) for d in (0, BELOW_MM)]
+
+
+def _convex_plans(spec: PrismSolid) -> list[list[tuple[float, float]]]:
+    """The outline itself where it is convex, else the triangles it is made of."""
+    ring = shapely.Polygon(spec.outline_mm)
+    if ring.convex_hull.area - ring.area < 1e-6 * ring.area:
+        return [list(spec.outline_mm)]
+    return [[(float(x), float(y)) for x, y in part.exterior.coords[:3]] for part in shapely.constrained_delaunay_triangles(ring).geoms]
 
 
 def _bar(spec: RodSolid) -> list[Vec]:

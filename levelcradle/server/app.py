@@ -17,6 +17,8 @@ from levelcradle.core.design import Design
 from levelcradle.server.bodies import BODIES
 from levelcradle.server.problems import install, problem
 from levelcradle.server.routes import router
+from levelcradle.server.scans import Scans
+from levelcradle.server.survey_routes import router as survey_router
 from levelcradle.store import Store
 
 __all__ = ["create_app"]
@@ -38,7 +40,9 @@ def create_app(store: Store, front_end: Path | None = None) -> FastAPI:
     """The application over one store. ``front_end`` is the folder of the built front end, if there is one."""
     app = FastAPI(title="Level Cradle", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.store = store
+    app.state.scans = Scans(store.files)
     app.include_router(router, prefix="/api")
+    app.include_router(survey_router, prefix="/api")
     app.middleware("http")(_same_origin)
     install(app)
     app.openapi = lambda: _openapi(app)  # type: ignore[method-assign]

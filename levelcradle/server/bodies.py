@@ -10,11 +10,14 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from levelcradle.core.design.base import Id, Length, Line, Positive
 from levelcradle.core.design.box import Turn
 from levelcradle.core.design.files import problems_of
+from levelcradle.core.design.survey import SwungTape
 from levelcradle.core.design.vehicle import Track, Weighing
 from levelcradle.server.problems import TooLarge, WrongBody
 
-__all__ = ["BODIES", "FirstBoxBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "TapeBody",
-           "WorkingBody", "json_body", "raw_body"]  # fmt: skip
+__all__ = [
+    "BODIES", "BehindBody", "FirstBoxBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody", "ReadPlaceBody",
+    "RestateBody", "SwingBody", "TapeBody", "WorkingBody", "json_body", "raw_body",
+]  # fmt: skip
 
 PATCH_BYTES = 2_000_000
 
@@ -32,6 +35,7 @@ class Operation(Body):
     value: Any = None
 
 
+Unit = Annotated[float, Field(ge=-1, le=1)]
 Patch = Annotated[list[Operation], Field(max_length=2000)]
 
 
@@ -67,6 +71,24 @@ class FirstBoxBody(Body):
     most: Annotated[int, Field(ge=1, le=2000)] | None = None
 
 
+class SwingBody(Body):
+    """Tapes to swing, and about where they meet; two tapes meet at the guess's height."""
+
+    tapes: Annotated[dict[Id, SwungTape], Field(min_length=2, max_length=12)]
+    guess_mm: Annotated[tuple[Length, Length, Length], Field(strict=False)]
+
+
+class BehindBody(Body):
+    at_mm: Annotated[tuple[Length, Length, Length], Field(strict=False)]
+    direction: Annotated[tuple[Unit, Unit, Unit], Field(strict=False)]
+
+
+class RestateBody(Body):
+    bay: Id
+    station: Id
+    do: Literal["copy", "mirror", "sides", "widths", "leans", "points", "edge"]
+
+
 Short = Annotated[str, Field(max_length=400)]
 
 
@@ -87,7 +109,7 @@ class ReadPlaceBody(Body):
 
 
 BODIES: tuple[type[Body], ...] = (
-    FirstBoxBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, TapeBody, WorkingBody,
+    BehindBody, FirstBoxBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody, SwingBody, TapeBody, WorkingBody,
 )  # fmt: skip
 
 B = TypeVar("B", bound=Body)

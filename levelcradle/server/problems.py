@@ -9,6 +9,7 @@ from fastapi.responses import JSONResponse, Response
 from starlette.exceptions import HTTPException
 
 from levelcradle.core.errors import CradleError, DesignError, PatchError, ReadingError, UnknownThing
+from levelcradle.exchange import FileRefused
 from levelcradle.store import Stale
 
 __all__ = ["ANSWERS", "TooLarge", "WrongBody", "install", "problem"]
@@ -57,6 +58,7 @@ ANSWERS: dict[type[CradleError], Callable[[CradleError], Response]] = {
     DesignError: _design,
     PatchError: _design,
     ReadingError: _reading,
+    FileRefused: lambda error: problem(422, "Not taken", str(error), errors=[{"path": "", "says": str(error)}]),
     UnknownThing: lambda error: problem(404, "Not there", str(error)),
     Stale: _stale,
     WrongBody: _body,

@@ -32,6 +32,7 @@ from levelcradle.server.bodies import (
     json_body,
     raw_body,
 )  # fmt: skip
+from levelcradle.server.scans import Scans
 from levelcradle.server.views import (
     AnalysisOut,
     EditedOut,
@@ -51,14 +52,14 @@ from levelcradle.server.views import (
 )  # fmt: skip
 from levelcradle.store import Edited, Opened, Store
 
-__all__ = ["router"]
+__all__ = ["ProjectId", "TheScans", "TheStore", "download", "router", "takes"]
 
 router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 412, 413, 422)})
 ProjectId = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,79}$")]
 Session = Annotated[str, Header(alias="X-Session", pattern=r"^[A-Za-z0-9-]{1,64}$")]
 
 
-def _takes(model: type[BaseModel], kind: str = "application/json") -> dict[str, Any]:
+def takes(model: type[BaseModel], kind: str = "application/json") -> dict[str, Any]:
     ref = {"$ref": f"#/components/schemas/{model.__name__}"}
     return {"requestBody": {"required": True, "content": {kind: {"schema": ref}}}}
 
@@ -71,15 +72,21 @@ def _store(request: Request) -> Store:
     return store
 
 
+def _scans(request: Request) -> Scans:
+    scans: Scans = request.app.state.scans
+    return scans
+
+
 TheStore = Annotated[Store, Depends(_store)]
+TheScans = Annotated[Scans, Depends(_scans)]
 
 
 def _json(out: BaseModel, status: int = 200) -> Response:
     return Response(out.model_dump_json(), status, media_type="application/json")
 
 
-def _analysed(design: Design) -> AnalysisOut:
-    return analysis_out(analyse(design))
+def _analysed(design: Design, scans: Scans) -> AnalysisOut:
+    return analysis_out(analyse(design, scans.of(design)))
 
 
 @router.get("/health")
@@ -93,7 +100,7 @@ def document_schema() -> dict[str, Any]:
     return schema()
 
 
-@router.post("/read", response_model=ReadOut, openapi_extra=_takes(ReadBody))
+@router.post("/read", response_model=ReadOut, openapi_extra=takes(ReadBody))
 def read_text(body: Annotated[ReadBody, Depends(json_body(ReadBody))]) -> Response:
     """What a typed text means: mm, kg, degrees, N·m, V."""
     if body.path is not None:
@@ -102,7 +109,7 @@ def read_text(body: Annotated[ReadBody, Depends(json_body(ReadBody))]) -> Respon
     return _json(ReadOut(value=read(body.text, body.kind, body.unit)))
 
 
-@router.post("/read-place", response_model=PlaceOut, openapi_extra=_takes(ReadPlaceBody))
+@router.post("/read-place", response_model=PlaceOut, openapi_extra=takes(ReadPlaceBody))
 def read_place_text(body: Annotated[ReadPlaceBody, Depends(json_body(ReadPlaceBody))]) -> Response:
     """A place or a move: ``840 aft, 120 R, 310 up``, ``+12``."""
     place = read_place(body.text, body.axis, body.unit)
@@ -114,7 +121,7 @@ def projects(store: TheStore) -> list[ProjectOut]:
     return [ProjectOut.model_validate(row, from_attributes=True) for row in store.all()]
 
 
-@router.post("/projects", response_model=ProjectOut, status_code=201, openapi_extra=_takes(NewCar))
+@router.post("/projects", response_model=ProjectOut, status_code=201, openapi_extra=takes(NewCar))
 def new_car(store: TheStore, session: Session, body: Annotated[NewCar, Depends(json_body(NewCar))]) -> Response:
     """A new car: name, wheelbase, and as much of tracks and weighing as is known."""
     design = new_design(body.name, body.wheelbase_mm)
@@ -134,36 +141,37 @@ def _created(store: Store, key: str) -> Response:
 
 
 @router.get("/projects/{project}", response_model=OpenedOut)
-def open_project(project: ProjectId, store: TheStore, session: Session) -> Response:
+def open_project(project: ProjectId, store: TheStore, scans: TheScans, session: Session) -> Response:
     opened = store.open(project)
     undo, redo = store.steps(project, session=session)
     return _json(OpenedOut.model_construct(
-        id=opened.id, revision=opened.revision, document=opened.tree, analysis=_analysed(opened.design), undo=undo, redo=redo,
+        id=opened.id, revision=opened.revision, document=opened.tree, analysis=_analysed(opened.design, scans), undo=undo, redo=redo,
     ))  # fmt: skip
 
 
-@router.patch("/projects/{project}", response_model=EditedOut, openapi_extra=_takes(PatchBody))
+@router.patch("/projects/{project}", response_model=EditedOut, openapi_extra=takes(PatchBody))
 def edit_project(
     project: ProjectId,
     store: TheStore,
+    scans: TheScans,
     session: Session,
     if_match: Annotated[str, Header(pattern=r'^"?[0-9]{1,9}"?$')],
     body: Annotated[PatchBody, Depends(json_body(PatchBody))],
 ) -> Response:
     """One edit, on the revision named by If-Match."""
     edited = store.edit(project, _ops(body.patch), base=int(if_match.strip('"')), session=session)
-    return _edited(store, edited, session)
+    return _edited(store, scans, edited, session)
 
 
 def _ops(patch: list[Operation]) -> list[Op]:
     return [{"op": o.op, "path": o.path} | ({"value": o.value} if o.op != "remove" else {}) for o in patch]
 
 
-def _edited(store: Store, edited: Edited, session: str) -> Response:
+def _edited(store: Store, scans: Scans, edited: Edited, session: str) -> Response:
     undo, redo = store.steps(edited.opened.id, session=session)
     return _json(EditedOut.model_construct(
         revision=edited.opened.revision, patches_since=_patch_out(edited.since), document_patch=_patch_out(edited.patch),
-        sentence=edited.sentence, analysis=_analysed(edited.opened.design), undo=undo, redo=redo,
+        sentence=edited.sentence, analysis=_analysed(edited.opened.design, scans), undo=undo, redo=redo,
     ))  # fmt: skip
 
 
@@ -172,27 +180,29 @@ def _patch_out(patch: tuple[Op, ...]) -> list[OperationOut]:
 
 
 @router.post("/projects/{project}/undo", response_model=EditedOut)
-def undo(project: ProjectId, store: TheStore, session: Session) -> Response:
+def undo(project: ProjectId, store: TheStore, scans: TheScans, session: Session) -> Response:
     """Takes back this session's last step, as a new revision."""
-    return _stepped(store, store.step_back(project, "undo", session=session), session, "undo")
+    return _stepped(store, scans, store.step_back(project, "undo", session=session), session, "undo")
 
 
 @router.post("/projects/{project}/redo", response_model=EditedOut)
-def redo(project: ProjectId, store: TheStore, session: Session) -> Response:
-    return _stepped(store, store.step_back(project, "redo", session=session), session, "redo")
+def redo(project: ProjectId, store: TheStore, scans: TheScans, session: Session) -> Response:
+    return _stepped(store, scans, store.step_back(project, "redo", session=session), session, "redo")
 
 
-def _stepped(store: Store, edited: Edited | None, session: str, what: str) -> Response:
+def _stepped(store: Store, scans: Scans, edited: Edited | None, session: str, what: str) -> Response:
     if edited is None:
         raise PatchError("", f"there is nothing to {what}")
-    return _edited(store, edited, session)
+    return _edited(store, scans, edited, session)
 
 
-@router.post("/projects/{project}/preview", response_model=PreviewOut, openapi_extra=_takes(PreviewBody))
-def preview(project: ProjectId, store: TheStore, body: Annotated[PreviewBody, Depends(json_body(PreviewBody))]) -> Response:
+@router.post("/projects/{project}/preview", response_model=PreviewOut, openapi_extra=takes(PreviewBody))
+def preview(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[PreviewBody, Depends(json_body(PreviewBody))]
+) -> Response:
     """What a patch would do, without saving it; without shapes, because what is dragged follows the hand."""
     opened, design = _tried(store, project, body)
-    return _json(PreviewOut.model_construct(base=opened.revision, analysis=_analysed(design).model_copy(update={"shapes": ()})))
+    return _json(PreviewOut.model_construct(base=opened.revision, analysis=_analysed(design, scans).model_copy(update={"shapes": ()})))
 
 
 def _tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Design]:
@@ -202,7 +212,7 @@ def _tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Desig
     return opened, validate(apply(opened.tree, _ops(body.patch)).tree)
 
 
-@router.post("/projects/{project}/working", response_model=WorkingOut, openapi_extra=_takes(WorkingBody))
+@router.post("/projects/{project}/working", response_model=WorkingOut, openapi_extra=takes(WorkingBody))
 def working(project: ProjectId, store: TheStore, body: Annotated[WorkingBody, Depends(json_body(WorkingBody))]) -> Response:
     """The steps behind one finding, as stored or with the same patch as a preview."""
     _, design = _tried(store, project, body)
@@ -210,14 +220,14 @@ def working(project: ProjectId, store: TheStore, body: Annotated[WorkingBody, De
     return _json(WorkingOut(finding=finding.id, steps=finding.working() if finding.working else ()))
 
 
-@router.post("/projects/{project}/tape", response_model=TapeOut, openapi_extra=_takes(TapeBody))
+@router.post("/projects/{project}/tape", response_model=TapeOut, openapi_extra=takes(TapeBody))
 def tape(project: ProjectId, store: TheStore, body: Annotated[TapeBody, Depends(json_body(TapeBody))]) -> Response:
     """The shortest distance between two things."""
     _, design = _tried(store, project, body)
     return _json(TapeOut.model_validate(tape_between(resolve(design), body.one, body.other), from_attributes=True))
 
 
-@router.post("/projects/{project}/first-box", response_model=FirstBoxOut, openapi_extra=_takes(FirstBoxBody))
+@router.post("/projects/{project}/first-box", response_model=FirstBoxOut, openapi_extra=takes(FirstBoxBody))
 def put_box(project: ProjectId, store: TheStore, body: Annotated[FirstBoxBody, Depends(json_body(FirstBoxBody))]) -> Response:
     """The box with most modules that stands square in a bay, as a patch to apply."""
     opened = store.open(project)
@@ -245,10 +255,10 @@ def history(project: ProjectId, store: TheStore) -> list[dict[str, str | int]]:
 @router.get("/projects/{project}/export")
 def export(project: ProjectId, store: TheStore) -> Response:
     """The document as a ``*.cradle.json`` file."""
-    return _download(f"{project}.cradle.json", dump(store.open(project).design).encode(), "application/json")
+    return download(f"{project}.cradle.json", dump(store.open(project).design).encode(), "application/json")
 
 
-def _download(name: str, data: bytes, kind: str) -> Response:
+def download(name: str, data: bytes, kind: str) -> Response:
     return Response(data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
@@ -274,7 +284,7 @@ def files_zip(project: ProjectId, store: TheStore) -> Response:
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         for name, data in _files(store, project).items():
             archive.writestr(name, data)
-    return _download(f"{project}.zip", out.getvalue(), "application/zip")
+    return download(f"{project}.zip", out.getvalue(), "application/zip")
 
 
 _KINDS = {"dxf": "image/vnd.dxf", "csv": "text/csv; charset=utf-8", "pdf": "application/pdf"}
@@ -285,7 +295,7 @@ def file(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: 
     found = _files(store, project).get(name)
     if found is None:
         raise UnknownThing("file", name[:60])
-    return _download(name, found, _KINDS[name.rsplit(".", 1)[-1]])
+    return download(name, found, _KINDS[name.rsplit(".", 1)[-1]])
 
 
 @router.get("/projects/{project}/sheets", response_model=list[SheetOut])

@@ -13,9 +13,14 @@ from levelcradle.core.modules import StringFigures
 from levelcradle.core.mount import MountFigures, SupportFigures
 from levelcradle.core.mount.figures import Demand, UseRow
 from levelcradle.core.outlines import Shape
+from levelcradle.core.stock import ShelfFigures
+from levelcradle.core.survey import BayFigures
 
-__all__ = ["AnalysisOut", "EditedOut", "FirstBoxOut", "OpenedOut", "PlaceOut", "PreviewOut", "ProblemOut", "ProjectOut",
-           "ReadOut", "SheetOut", "TapeOut", "WorkingOut", "analysis_out"]  # fmt: skip
+__all__ = [
+    "AnalysisOut", "BehindOut", "BlankOut", "CarrierOut", "EditedOut", "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut",
+    "OutlinesOut", "PatchOut", "PlaceOut", "PreviewOut", "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", "SheetOut", "ShelfOut",
+    "ShelfRowOut", "SwingOut", "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
+]  # fmt: skip
 
 
 class Out(BaseModel):
@@ -51,6 +56,8 @@ class LoadsOut(Out):
     up_mm: float | None
     up_tol_mm: float | None
     corners: Corners | None
+    rule: str
+    assumed: str
     front_tol_kg: float
     rear_tol_kg: float
 
@@ -103,6 +110,8 @@ class AnalysisOut(Out):
     string: StringFigures
     shapes: tuple[Shape, ...]
     released: bool
+    bays: dict[str, BayFigures]
+    shelf: ShelfFigures
 
 
 class ProjectOut(Out):
@@ -184,6 +193,102 @@ class PlaceOut(Out):
     up: MoveOut | None
 
 
+class PatchOut(Out):
+    """A patch to apply, and the id of what it makes or changes."""
+
+    patch: list[OperationOut]
+    id: str
+
+
+class ScanOut(Out):
+    """How far a file's reading has come, and what was found: ``file`` is the name to put in the design."""
+
+    id: str
+    share: float
+    says: str
+    done: bool
+    refused: str
+    file: str | None
+    triangles: int
+    triangles_before: int
+    size_mm: Vec | None
+    closed: bool
+    notes: list[str]
+
+
+class KeptOut(Out):
+    file: str
+
+
+class OutlineOut(Out):
+    layer: str
+    points_mm: tuple[tuple[float, float], ...]
+    area_mm2: float
+    off_mm: float
+
+
+class OutlinesOut(Out):
+    unit: str
+    outlines: tuple[OutlineOut, ...]
+    notes: tuple[str, ...]
+
+
+class ShelfRowOut(Out):
+    line: int
+    name: str
+    becomes: dict[str, str | float]
+    refused: str
+
+
+class ShelfOut(Out):
+    """``columns``: heading and the field it becomes ("" for none); ``patch`` puts the rows that are not refused on the shelf."""
+
+    encoding: str
+    divider: str
+    columns: list[list[str]]
+    fields: list[str]
+    rows: list[ShelfRowOut]
+    patch: list[OperationOut]
+
+
+class SwingOut(Out):
+    at_mm: Vec
+    misses_mm: dict[str, float]
+    misfit_mm: float
+
+
+class ToMeasureOut(Out):
+    path: str
+    what: str
+    why: str
+    moves: float | None
+    unit: str
+
+
+class BlankOut(Out):
+    number: int
+    path: str
+    group: str
+    label: str
+    kind: str
+    value: float | None
+    text: str
+    hooked: str
+
+
+class CarrierOut(Out):
+    path: str
+    name: str
+    distance_mm: float
+    says: str
+
+
+class BehindOut(Out):
+    depth_mm: float | None
+    path: str | None
+    name: str | None
+
+
 class SheetOut(Out):
     name: str
     title: str
@@ -223,6 +328,8 @@ def analysis_out(analysis: Analysis) -> AnalysisOut:
         string=analysis.string,
         shapes=analysis.shapes,
         released=analysis.released,
+        bays=dict(analysis.bays),
+        shelf=analysis.shelf,
     )
 
 
@@ -240,7 +347,7 @@ def _loads(loads: Loads | None) -> LoadsOut | None:
     return LoadsOut.model_construct(
         front_kg=loads.front_kg, rear_kg=loads.rear_kg, total_kg=loads.total_kg, front_percent=loads.front_percent,
         aft_mm=loads.aft_mm, across_mm=loads.across_mm, up_mm=loads.up_mm, up_tol_mm=loads.up_tol_mm,
-        corners=loads.corners, front_tol_kg=loads.front_tol_kg, rear_tol_kg=loads.rear_tol_kg,
+        corners=loads.corners, rule=loads.rule, assumed=loads.assumed, front_tol_kg=loads.front_tol_kg, rear_tol_kg=loads.rear_tol_kg,
     )  # fmt: skip
 
 

@@ -20,6 +20,7 @@ from levelcradle.core.design.pointer import find, resolves
 from levelcradle.core.design.sentence import sentence
 from levelcradle.core.errors import CradleError, PatchError, UnknownThing
 from levelcradle.core.memo import Memo
+from levelcradle.store.files import Files
 from levelcradle.store.tables import Project, Revision, bind
 
 __all__ = ["Clash", "Edited", "HistoryRow", "Opened", "Stale", "Store", "Summary"]
@@ -87,6 +88,7 @@ class Store:
     def __init__(self, database: Any) -> None:
         self._db = database
         self._opened: Memo[Opened] = Memo(32)
+        self.files = Files(database)
         bind(database)
 
     def all(self) -> list[Summary]:

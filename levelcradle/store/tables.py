@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from peewee import CompositeKey, DateTimeField, ForeignKeyField, IntegerField, Model, TextField
+from peewee import BlobField, CompositeKey, DateTimeField, ForeignKeyField, IntegerField, Model, TextField
 
-__all__ = ["Project", "Revision", "bind"]
+__all__ = ["KeptFile", "Project", "Revision", "bind"]
 
 
 class Project(Model):
@@ -29,5 +29,18 @@ class Revision(Model):
         primary_key = CompositeKey("project", "number")
 
 
+class KeptFile(Model):
+    """A scan or picture, named by the hash of what it holds: kept once, whoever speaks of it."""
+
+    hash = TextField(primary_key=True)
+    kind = TextField()
+    name = TextField()
+    data = BlobField()
+    kept_at = DateTimeField()
+
+    class Meta:
+        table_name = "kept_file"
+
+
 def bind(database: Any) -> None:
-    database.bind([Project, Revision])
+    database.bind([Project, Revision, KeptFile])

@@ -82,9 +82,7 @@ def test_what_reaches_into_a_space_is_metal() -> None:
     assert gap(space, (1100, -50, 320), (1400, 50, 420)) < 0
 
 
-@given(
-    across=st.floats(-390, 350), up=st.floats(301, 640), left=st.floats(-300, -20), right=st.floats(20, 300), high=st.floats(310, 640)
-)
+@given(across=st.floats(-390, 350), up=st.floats(301, 640), left=st.floats(-300, -20), right=st.floats(20, 300), high=st.floats(310, 640))
 def test_a_bulging_space_never_overstates_its_room(across: float, up: float, left: float, right: float, high: float) -> None:
     """A small block is clear exactly where it lies in the outline."""
     ring = points((-400, 300), (left, 300), (left, high), (right, high), (right, 300), (400, 300), (400, 700), (-400, 700))
@@ -97,7 +95,9 @@ def test_a_bulging_space_never_overstates_its_room(across: float, up: float, lef
 def test_a_straight_edge_finds_the_floor_below_it() -> None:
     depths = {f"d{n}": {"across_mm": x, "depth_mm": d} for n, (x, d) in enumerate([(-200.0, 60.0), (0.0, 140.0), (200.0, 60.0)])}
     space = bay(*[{"type": "edge", "up_mm": 500.0, "depths": depths}] * 2)
-    assert gap(space, (1100, -5, 400), (1400, 5, 450)) == pytest.approx(40 * math.cos(math.atan2(80, 200)) - 5 * math.sin(math.atan2(80, 200)), abs=0.01)
+    assert gap(space, (1100, -5, 400), (1400, 5, 450)) == pytest.approx(
+        40 * math.cos(math.atan2(80, 200)) - 5 * math.sin(math.atan2(80, 200)), abs=0.01
+    )
 
 
 def test_a_lump_stands_proud_and_a_hollow_goes_deep() -> None:

@@ -5,6 +5,7 @@ from math import dist
 from typing import Annotated, Literal
 
 from pydantic import BeforeValidator, Field, field_validator, model_validator
+from shapely.geometry import Polygon
 
 from levelcradle.core.design.base import Direction, Id, Length, Line, Part, Point, Positive, Share, _as_tuple
 
@@ -51,22 +52,19 @@ Plan = Annotated[tuple[Length, Length], BeforeValidator(_as_tuple)]
 
 
 class PrismSolid(Part):
-    """A convex plan outline between two heights."""
+    """A plan outline between two heights; it may bulge inward, not cross itself."""
 
     type: Literal["prism"]
-    outline_mm: Annotated[tuple[Plan, ...], BeforeValidator(_as_tuple), Field(min_length=3, max_length=40)]
+    outline_mm: Annotated[tuple[Plan, ...], BeforeValidator(_as_tuple), Field(min_length=3, max_length=400)]
     low_up_mm: Length
     high_up_mm: Length
 
     @field_validator("outline_mm")
     @classmethod
-    def _is_convex(cls, outline: tuple[Plan, ...]) -> tuple[Plan, ...]:
-        turns = [
-            (b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0])
-            for a, b, c in zip(outline, outline[1:] + outline[:1], outline[2:] + outline[:2], strict=True)
-        ]
-        if not (all(t > 1e-6 for t in turns) or all(t < -1e-6 for t in turns)):
-            raise ValueError("must be a convex outline, its corners in order")
+    def _is_an_outline(cls, outline: tuple[Plan, ...]) -> tuple[Plan, ...]:
+        ring = Polygon(outline)
+        if not ring.is_valid or ring.area < 1:
+            raise ValueError("must be an outline that does not cross itself, its corners in order")
         return outline
 
     @field_validator("high_up_mm")

@@ -21,6 +21,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outlines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Outlines
+         * @description The closed outlines of a DXF drawing, in millimetres.
+         */
+        post: operations["outlines_api_outlines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Picture */
+        get: operations["picture_api_pictures__file__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -81,6 +118,66 @@ export interface paths {
          * @description One edit, on the revision named by If-Match.
          */
         patch: operations["edit_project_api_projects__project__patch"];
+        trace?: never;
+    };
+    "/api/projects/{project}/behind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Behind
+         * @description How deep one may drill or reach from a point, and what is met first.
+         */
+        post: operations["behind_api_projects__project__behind_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/blanks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Blanks
+         * @description Every figure of the survey, numbered as on the printed sheet.
+         */
+        get: operations["blanks_api_projects__project__blanks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/carriers/{bay}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Carriers
+         * @description What could carry a box near a bay.
+         */
+        get: operations["carriers_api_projects__project__carriers__bay__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/projects/{project}/export": {
@@ -180,6 +277,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/freed/{item}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Freed
+         * @description The place of a thing that comes out, as a bay whose sides are still to be measured.
+         */
+        post: operations["freed_api_projects__project__freed__item__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/history": {
         parameters: {
             query?: never;
@@ -191,6 +308,26 @@ export interface paths {
         get: operations["history_api_projects__project__history_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Picture
+         * @description Keeps a picture of a fault.
+         */
+        post: operations["keep_picture_api_projects__project__pictures_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -228,6 +365,46 @@ export interface paths {
         put?: never;
         /** Redo */
         post: operations["redo_api_projects__project__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/restate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restate
+         * @description A station copied further aft, mirrored, or said in another way of measuring.
+         */
+        post: operations["restate_api_projects__project__restate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/scans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read In
+         * @description Begins to read a mesh file (STL, OBJ, PLY, GLB); ask ``/scans/{id}`` how far it has come.
+         */
+        post: operations["read_in_api_projects__project__scans_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -274,6 +451,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/shelf-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shelf Preview
+         * @description What each row of a CSV would become, and the patch that puts them on the shelf.
+         */
+        post: operations["shelf_preview_api_projects__project__shelf_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/shelf.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shelf Csv
+         * @description The shelf as a table, with a mark in front that tells spreadsheets its encoding.
+         */
+        get: operations["shelf_csv_api_projects__project__shelf_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/survey-sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Survey Sheet
+         * @description The survey to print and fill by hand.
+         */
+        get: operations["survey_sheet_api_projects__project__survey_sheet_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/swing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Swing Tapes
+         * @description Where swung tapes meet, the misfit of each, and the patch that puts a reference point there.
+         */
+        post: operations["swing_tapes_api_projects__project__swing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/tape": {
         parameters: {
             query?: never;
@@ -288,6 +545,46 @@ export interface paths {
          * @description The shortest distance between two things.
          */
         post: operations["tape_api_projects__project__tape_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/to-measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * To Measure
+         * @description What is missing or only assumed for a goal, what could move the answer most first.
+         */
+        get: operations["to_measure_api_projects__project__to_measure_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/twice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Measure Twice
+         * @description The figures that, 5 mm wrong, would turn a verdict.
+         */
+        get: operations["measure_twice_api_projects__project__twice_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -374,6 +671,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scans/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Reading */
+        get: operations["reading_api_scans__key__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schema": {
         parameters: {
             query?: never;
@@ -394,12 +708,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/starter-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kinds
+         * @description Generic module kinds, all made up, as the document takes them.
+         */
+        get: operations["kinds_api_starter_kinds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starters/{subject}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table
+         * @description A table to start from: ``typical-masses``, ``fluids``, ``cg-heights``, ``keepouts``, ``liners``.
+         */
+        get: operations["table_api_starters__subject__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** AnalysisOut */
         AnalysisOut: {
+            /** Bays */
+            bays: {
+                [key: string]: components["schemas"]["BayFigures"];
+            };
             /** Boxes */
             boxes: {
                 [key: string]: components["schemas"]["BoxFigures"];
@@ -411,6 +769,7 @@ export interface components {
             released: boolean;
             /** Shapes */
             shapes: components["schemas"]["Shape"][];
+            shelf: components["schemas"]["ShelfFigures"];
             /** Stations */
             stations: {
                 [key: string]: components["schemas"]["StationState"];
@@ -420,6 +779,61 @@ export interface components {
             supports: components["schemas"]["SupportOut"][];
             /** Watch */
             watch: components["schemas"]["WatchRow"][];
+        };
+        /**
+         * BayFigures
+         * @description What the screens show of a bay: its sections corner by corner, its room, its check diagonals.
+         */
+        BayFigures: {
+            /** Diagonals */
+            diagonals: components["schemas"]["DiagonalFigures"][];
+            /** Litres */
+            litres: number;
+            /** Sections */
+            sections: components["schemas"]["Section"][];
+        };
+        /** BehindBody */
+        BehindBody: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Direction */
+            direction: [
+                number,
+                number,
+                number
+            ];
+        };
+        /** BehindOut */
+        BehindOut: {
+            /** Depth Mm */
+            depth_mm: number | null;
+            /** Name */
+            name: string | null;
+            /** Path */
+            path: string | null;
+        };
+        /** BlankOut */
+        BlankOut: {
+            /** Group */
+            group: string;
+            /** Hooked */
+            hooked: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Number */
+            number: number;
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+            /** Value */
+            value: number | null;
         };
         /**
          * BoxFigures
@@ -468,6 +882,17 @@ export interface components {
             shell_kg: number;
             string: components["schemas"]["StringFigures"];
         };
+        /** CarrierOut */
+        CarrierOut: {
+            /** Distance Mm */
+            distance_mm: number;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Says */
+            says: string;
+        };
         /** Corners */
         Corners: {
             /** Lf Kg */
@@ -492,12 +917,138 @@ export interface components {
             shear_n: number;
         };
         /**
-         * Axles
-         * @description Two axle readings, as from a public scale.
+         * DiagonalFigures
+         * @description One check: by the stations, by the tape, the misfit (tape less stations) and the angle it implies, if it has one.
          */
-        DocAxles: {
+        DiagonalFigures: {
+            /** By Stations Mm */
+            by_stations_mm: number;
+            /** By Tape Mm */
+            by_tape_mm: number;
+            /** Id */
+            id: string;
+            /** Misfit Mm */
+            misfit_mm: number;
+            /** Out Of Square Deg */
+            out_of_square_deg: number | null;
+        };
+        /**
+         * Aboard
+         * @description Somebody or something in the car while it was weighed, that is no part of it: taken off the readings.
+         */
+        DocAboard: {
+            /**
+             * At Mm
+             * @default null
+             */
+            at_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** @default null */
+            fluid: components["schemas"]["DocFluid"] | null;
+            /**
+             * Mass Kg
+             * @default null
+             */
+            mass_kg: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Tol Kg
+             * @default 0
+             */
+            tol_kg: number;
+        };
+        /**
+         * Altered
+         * @description As altered: terminals shortened, taps renewed, ends turned; with the envelope it has now.
+         */
+        DocAltered: {
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ];
+            /** What */
+            what: string;
+        };
+        /**
+         * Arches
+         * @description Heights of the four wheel arches over the wheel centres' ground, as a tape finds them.
+         */
+        DocArches: {
+            /**
+             * Lf Mm
+             * @default null
+             */
+            lf_mm: number | null;
+            /**
+             * Lr Mm
+             * @default null
+             */
+            lr_mm: number | null;
+            /**
+             * Rf Mm
+             * @default null
+             */
+            rf_mm: number | null;
+            /**
+             * Rr Mm
+             * @default null
+             */
+            rr_mm: number | null;
+        };
+        /**
+         * AxleCheck
+         * @description The same car on an axle scale, to hold the sums of the corners against.
+         */
+        DocAxleCheck: {
             /** Front Kg */
             front_kg: number;
+            /** Rear Kg */
+            rear_kg: number;
+            /** Step Kg */
+            step_kg: number;
+        };
+        /**
+         * AxleTravel
+         * @description A beam axle: up by bump, down by droop, and each side alone (full articulation) about its middle.
+         */
+        DocAxleTravel: {
+            /** Articulation Deg */
+            articulation_deg: number;
+            /** Bump Mm */
+            bump_mm: number;
+            /** Droop Mm */
+            droop_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "axle";
+        };
+        /**
+         * Axles
+         * @description Two axle readings, as from a public scale; with ``left_kg`` both left wheels were on it too.
+         */
+        DocAxles: {
+            /**
+             * Aboard
+             * @default {}
+             */
+            aboard: {
+                [key: string]: components["schemas"]["DocAboard"];
+            };
+            /** Front Kg */
+            front_kg: number;
+            /**
+             * Left Kg
+             * @default null
+             */
+            left_kg: number | null;
             /** Rear Kg */
             rear_kg: number;
             /** Step Kg */
@@ -508,14 +1059,36 @@ export interface components {
              */
             type: "axles";
         };
-        /** Bay */
+        /**
+         * Bay
+         * @description Two or more stations joined, or one and a depth. ``tolerance_mm``: tape 1, reached in 3.
+         */
         DocBay: {
+            /**
+             * Depth Mm
+             * @default null
+             */
+            depth_mm: number | null;
+            /**
+             * Diagonals
+             * @default {}
+             */
+            diagonals: {
+                [key: string]: components["schemas"]["DocDiagonal"];
+            };
             /**
              * Flags
              * @default {}
              */
             flags: {
                 [key: string]: true;
+            };
+            /**
+             * Lumps
+             * @default {}
+             */
+            lumps: {
+                [key: string]: components["schemas"]["DocPatch"];
             };
             /**
              * Measured From
@@ -527,7 +1100,7 @@ export interface components {
             sides: components["schemas"]["DocSides"];
             /** Stations */
             stations: {
-                [key: string]: components["schemas"]["DocStation"];
+                [key: string]: components["schemas"]["DocStation"] | components["schemas"]["DocWidthStation"] | components["schemas"]["DocLeanStation"] | components["schemas"]["DocPointStation"] | components["schemas"]["DocEdgeStation"];
             };
             /**
              * Structure
@@ -535,6 +1108,47 @@ export interface components {
              * @enum {string}
              */
             structure: "body" | "frame" | "axle";
+            /**
+             * Tolerance Mm
+             * @default null
+             */
+            tolerance_mm: number | null;
+        };
+        /** BayCorner */
+        DocBayCorner: {
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "left_floor" | "left_top" | "right_floor" | "right_top";
+            /** Station */
+            station: string;
+        };
+        /** BayDepth */
+        DocBayDepth: {
+            /** Across Mm */
+            across_mm: number;
+            /** Depth Mm */
+            depth_mm: number;
+        };
+        /**
+         * BelowSolid
+         * @description Everything below the line between points: nothing may hang lower than what they are taken on.
+         */
+        DocBelowSolid: {
+            /** Points Mm */
+            points_mm: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "below";
+            /** Width Mm */
+            width_mm: number;
         };
         /** Block */
         DocBlock: {
@@ -807,23 +1421,89 @@ export interface components {
             /** Series */
             series: number;
         };
-        /** CgHeight */
-        DocCgHeight: {
+        /**
+         * CgGiven
+         * @description A height from elsewhere; ``note`` says where from.
+         */
+        DocCgGiven: {
             /**
-             * Basis
+             * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            basis: "measured" | "axle_lift" | "assumed";
+            basis: "assumed" | "axle_lift" | "measured";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
             /** Tolerance Mm */
             tolerance_mm: number;
             /** Up Mm */
             up_mm: number;
         };
         /**
+         * CgLifted
+         * @description The axle-lift method: one axle raised, the other on the scale, suspension blocked, brakes off.
+         *
+         *     ``level_kg`` and ``raised_kg`` are the readings of the axle that stays down; ``rise_mm`` is how much higher the
+         *     wheel centres of the raised axle are than when level.
+         */
+        DocCgLifted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            basis: "lifted";
+            /** Level Kg */
+            level_kg: number;
+            /** Radius Front Mm */
+            radius_front_mm: number;
+            /** Radius Rear Mm */
+            radius_rear_mm: number;
+            /**
+             * Raised
+             * @enum {string}
+             */
+            raised: "front" | "rear";
+            /** Raised Kg */
+            raised_kg: number;
+            /** Rise Mm */
+            rise_mm: number;
+            /**
+             * Rise Tol Mm
+             * @default 2
+             */
+            rise_tol_mm: number;
+            /** Step Kg */
+            step_kg: number;
+        };
+        /**
+         * Compression
+         * @description Held under compression along one of its own axes; the size given is the clamped one, ``free_mm`` the released one.
+         */
+        DocCompression: {
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "length" | "width" | "height";
+            /** Free Mm */
+            free_mm: number;
+        };
+        /**
          * Corners
          * @description Four wheel scales.
          */
         DocCorners: {
+            /**
+             * Aboard
+             * @default {}
+             */
+            aboard: {
+                [key: string]: components["schemas"]["DocAboard"];
+            };
+            /** @default null */
+            check: components["schemas"]["DocAxleCheck"] | null;
             /** Lf Kg */
             lf_kg: number;
             /** Lr Kg */
@@ -859,6 +1539,16 @@ export interface components {
             up: number;
         };
         /**
+         * Diagonal
+         * @description A check: the tape from one corner to another.
+         */
+        DocDiagonal: {
+            /** Length Mm */
+            length_mm: number;
+            one: components["schemas"]["DocBayCorner"];
+            other: components["schemas"]["DocBayCorner"];
+        };
+        /**
          * Doubler
          * @description A plate welded to the wall under the bracket.
          */
@@ -883,6 +1573,53 @@ export interface components {
              * @default 4
              */
             thickness_mm: number;
+        };
+        /**
+         * Duty
+         * @description What came out that carried load or did a job, and what does it now; empty is “nothing yet”.
+         */
+        DocDuty: {
+            /**
+             * Done By
+             * @default null
+             */
+            done_by: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "structure" | "heat" | "vacuum" | "holding" | "gauge" | "other";
+            /** Name */
+            name: string;
+            /**
+             * Now
+             * @default
+             */
+            now: string;
+            /**
+             * Was
+             * @default null
+             */
+            was: string | null;
+        };
+        /**
+         * EdgeStation
+         * @description Depths below a straight-edge laid across the space; its two ends are the walls.
+         */
+        DocEdgeStation: {
+            /** Aft Mm */
+            aft_mm: number;
+            /** Depths */
+            depths: {
+                [key: string]: components["schemas"]["DocBayDepth"];
+            };
+            /**
+             * Type
+             * @constant
+             */
+            type: "edge";
+            /** Up Mm */
+            up_mm: number;
         };
         /**
          * Fittings
@@ -916,6 +1653,16 @@ export interface components {
              * @enum {string}
              */
             type: "fixed";
+        };
+        /**
+         * Fluid
+         * @description What a liquid weighs: volume [L] times density [kg/L].
+         */
+        DocFluid: {
+            /** Density Kg L */
+            density_kg_l: number;
+            /** Volume L */
+            volume_l: number;
         };
         /**
          * Folder
@@ -985,8 +1732,23 @@ export interface components {
             width: number;
         };
         /**
+         * Guard
+         * @description A belt, pulley or fan with what it throws and flaps, all round.
+         */
+        DocGuard: {
+            /** Guard Mm */
+            guard_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "guard";
+        };
+        /**
          * HardPoint
          * @description An existing hole, captive nut, stud or strap point. ``direction`` is n: from the metal into the bracket.
+         *
+         *     ``carried_kg`` is what it held before: evidence for road cases up to that weight, none for a crash.
          */
         DocHardPoint: {
             /** At Mm */
@@ -995,12 +1757,33 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Carried
+             * @default
+             */
+            carried: string;
+            /**
+             * Carried Kg
+             * @default null
+             */
+            carried_kg: number | null;
             /** Direction */
             direction: [
                 number,
                 number,
                 number
             ];
+            /**
+             * Kind
+             * @default hole
+             * @enum {string}
+             */
+            kind: "hole" | "captive nut" | "stud" | "strap point";
+            /**
+             * Member
+             * @default null
+             */
+            member: string | null;
             /** Name */
             name: string;
             /**
@@ -1019,12 +1802,74 @@ export interface components {
              * @default null
              */
             thread: string | null;
+            /**
+             * Uncut
+             * @default true
+             */
+            uncut: boolean;
+            /**
+             * Wall Mm
+             * @default null
+             */
+            wall_mm: number | null;
+        };
+        /**
+         * Hardware
+         * @description Something of the donor's that is kept for reuse.
+         */
+        DocHardware: {
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * What
+             * @default other
+             * @enum {string}
+             */
+            what: "rods and plates" | "links" | "taps and electronics" | "coolant parts" | "contactors and fuses" | "cables" | "other";
+        };
+        /**
+         * Hinge
+         * @description A panel, lever or pedal that turns about a line, from ``from_deg`` to ``to_deg`` by the right-hand rule.
+         */
+        DocHinge: {
+            /** About Mm */
+            about_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Axis */
+            axis: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * From Deg
+             * @default 0
+             */
+            from_deg: number;
+            /** To Deg */
+            to_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "hinge";
         };
         /**
          * Item
          * @description One row for every physical thing that is no module, box or mount.
          *
          *     Its mass counts where it comes out, goes in or rides along; with a solid it is an obstacle unless it comes out.
+         *     A liquid weighs by volume and density where no mass is given.
          */
         DocItem: {
             /**
@@ -1041,6 +1886,8 @@ export interface components {
              * @default null
              */
             fixed_to: string | null;
+            /** @default null */
+            fluid: components["schemas"]["DocFluid"] | null;
             /**
              * Fuel
              * @default false
@@ -1052,6 +1899,18 @@ export interface components {
              * @enum {string}
              */
             gap_class: "same" | "other" | "moving" | "axle" | "warm" | "hot" | "hand";
+            /**
+             * Heat W
+             * @default null
+             */
+            heat_w: number | null;
+            /**
+             * Keep Clear
+             * @default {}
+             */
+            keep_clear: {
+                [key: string]: components["schemas"]["DocKeepClear"];
+            };
             /**
              * Mass Kg
              * @default null
@@ -1073,7 +1932,7 @@ export interface components {
              * Solid
              * @default null
              */
-            solid: (components["schemas"]["DocBlockSolid"] | components["schemas"]["DocRodSolid"] | components["schemas"]["DocPrismSolid"]) | null;
+            solid: (components["schemas"]["DocBlockSolid"] | components["schemas"]["DocRodSolid"] | components["schemas"]["DocPrismSolid"] | components["schemas"]["DocPathSolid"] | components["schemas"]["DocBelowSolid"] | components["schemas"]["DocMeshSolid"]) | null;
             /**
              * State
              * @enum {string}
@@ -1086,10 +1945,33 @@ export interface components {
              */
             structure: "body" | "frame" | "axle";
             /**
+             * Sweep
+             * @default null
+             */
+            sweep: (components["schemas"]["DocTravel"] | components["schemas"]["DocAxleTravel"] | components["schemas"]["DocWheelTravel"] | components["schemas"]["DocHinge"] | components["schemas"]["DocGuard"]) | null;
+            /**
              * Tol Kg
              * @default 0
              */
             tol_kg: number;
+        };
+        /**
+         * KeepClear
+         * @description Room that a face of a thing asks for: a plug, a lead, a hand.
+         */
+        DocKeepClear: {
+            /** Depth Mm */
+            depth_mm: number;
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "front" | "aft" | "left" | "right" | "base" | "lid";
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
         /**
          * Keepout
@@ -1106,7 +1988,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "crush" | "hand" | "airflow" | "sight" | "corridor" | "other";
+            kind: "crush" | "hand" | "tool" | "airflow" | "sight" | "lowest" | "corridor" | "other";
             /** Name */
             name: string;
             /**
@@ -1115,7 +1997,37 @@ export interface components {
              */
             reason: string;
             /** Solid */
-            solid: components["schemas"]["DocBlockSolid"] | components["schemas"]["DocRodSolid"] | components["schemas"]["DocPrismSolid"];
+            solid: components["schemas"]["DocBlockSolid"] | components["schemas"]["DocRodSolid"] | components["schemas"]["DocPrismSolid"] | components["schemas"]["DocPathSolid"] | components["schemas"]["DocBelowSolid"] | components["schemas"]["DocMeshSolid"];
+        };
+        /**
+         * LeanStation
+         * @description The width at the floor, and how far each wall leans outward from upright, by an angle finder zeroed on the sill.
+         */
+        DocLeanStation: {
+            /** Aft Mm */
+            aft_mm: number;
+            /** Floor Mm */
+            floor_mm: number;
+            /** Left Lean Deg */
+            left_lean_deg: number;
+            /**
+             * Offset Mm
+             * @default 0
+             */
+            offset_mm: number;
+            /** Right Lean Deg */
+            right_lean_deg: number;
+            /** Top Left Mm */
+            top_left_mm: number;
+            /** Top Right Mm */
+            top_right_mm: number;
+            /**
+             * Type
+             * @constant
+             */
+            type: "leans";
+            /** Width Floor Mm */
+            width_floor_mm: number;
         };
         /**
          * Lid
@@ -1265,10 +2177,109 @@ export interface components {
             yield_mpa: number;
         };
         /**
+         * Member
+         * @description A rail, crossmember or beam of the vehicle, along a line through the middle of its section.
+         */
+        DocMember: {
+            /**
+             * Condition
+             * @default not looked at
+             * @enum {string}
+             */
+            condition: "not looked at" | "sound" | "surface rust" | "rusted through" | "cracked" | "repaired";
+            /** End Mm */
+            end_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Main
+             * @default true
+             */
+            main: boolean;
+            /**
+             * Material
+             * @default null
+             */
+            material: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Section
+             * @default closed
+             * @enum {string}
+             */
+            section: "closed" | "open channel" | "angle" | "tube" | "plate";
+            /** Start Mm */
+            start_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Structure
+             * @default body
+             * @enum {string}
+             */
+            structure: "body" | "frame" | "axle";
+            /**
+             * Wall Mm
+             * @default null
+             */
+            wall_mm: number | null;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * MeshSolid
+         * @description A scan: a file kept with the design, and where three or more of its points are in vehicle axes.
+         *
+         *     ``file`` is the name under which the simplified mesh is kept; ``tolerance_mm`` is how far its surface may stand
+         *     off the scan's. ``inside``: it is the inside of a space and not a thing.
+         */
+        DocMeshSolid: {
+            /** File */
+            file: string;
+            /**
+             * Inside
+             * @default false
+             */
+            inside: boolean;
+            /**
+             * Ties
+             * @default {}
+             */
+            ties: {
+                [key: string]: components["schemas"]["DocTiePoint"];
+            };
+            /** Tolerance Mm */
+            tolerance_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "mesh";
+        };
+        /**
          * Module
          * @description One module on the shelf.
          */
         DocModule: {
+            /** @default null */
+            altered: components["schemas"]["DocAltered"] | null;
+            /**
+             * Damage
+             * @default
+             */
+            damage: string;
             /** Kind */
             kind: string;
             /** Name */
@@ -1288,6 +2299,28 @@ export interface components {
              * @default null
              */
             reading_v: number | null;
+            /**
+             * Serial
+             * @default
+             */
+            serial: string;
+            /**
+             * Stand In
+             * @default false
+             */
+            stand_in: boolean;
+            /**
+             * Tested In Donor
+             * @default null
+             */
+            tested_in_donor: boolean | null;
+            /**
+             * Tests
+             * @default {}
+             */
+            tests: {
+                [key: string]: components["schemas"]["DocTest"];
+            };
             /**
              * Verdict
              * @default good
@@ -1316,11 +2349,18 @@ export interface components {
              * @default false
              */
             clamp: boolean;
+            /** @default null */
+            compression: components["schemas"]["DocCompression"] | null;
             /**
              * Coolant
              * @default null
              */
             coolant: ("end_a" | "end_b" | "side_a" | "side_b" | "base" | "top") | null;
+            /**
+             * Empty V
+             * @default null
+             */
+            empty_v: number | null;
             /**
              * Face Gap Mm
              * @default {}
@@ -1338,10 +2378,20 @@ export interface components {
              *     }
              */
             growth_mm: components["schemas"]["DocGrowth"];
+            /**
+             * Made Up
+             * @default false
+             */
+            made_up: boolean;
             /** Mass Kg */
             mass_kg: number;
             /** May Rest On */
             may_rest_on: ("end_a" | "end_b" | "side_a" | "side_b" | "base" | "top")[];
+            /**
+             * Minus
+             * @default null
+             */
+            minus: ("end_a" | "end_b" | "side_a" | "side_b" | "base" | "top") | null;
             /** @default null */
             mount_holes: components["schemas"]["DocMountHoles"] | null;
             /** Name */
@@ -1358,12 +2408,22 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Plus Towards
+             * @default null
+             */
+            plus_towards: ("end_a" | "end_b" | "side_a" | "side_b" | "base" | "top") | null;
             /** Size Mm */
             size_mm: [
                 number,
                 number,
                 number
             ];
+            /**
+             * Source
+             * @default
+             */
+            source: string;
             /**
              * Taps
              * @default null
@@ -1480,6 +2540,97 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Patch
+         * @description A lump on a wall or a hollow in it: where on the wall, and how far it stands proud or goes deep.
+         *
+         *     Of the three pairs the two that lie in the wall are given: aft and up on the left and right sides, aft and across
+         *     on floor and top, across and up on the ends.
+         */
+        DocPatch: {
+            /**
+             * Aft Mm
+             * @default null
+             */
+            aft_mm: number | null;
+            /**
+             * Fore Mm
+             * @default null
+             */
+            fore_mm: number | null;
+            /**
+             * High Mm
+             * @default null
+             */
+            high_mm: number | null;
+            /**
+             * Hollow
+             * @default false
+             */
+            hollow: boolean;
+            /**
+             * Left Mm
+             * @default null
+             */
+            left_mm: number | null;
+            /**
+             * Low Mm
+             * @default null
+             */
+            low_mm: number | null;
+            /** Name */
+            name: string;
+            /** Proud Mm */
+            proud_mm: number;
+            /**
+             * Right Mm
+             * @default null
+             */
+            right_mm: number | null;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "fore" | "aft" | "left" | "right" | "floor" | "top";
+        };
+        /**
+         * PathSolid
+         * @description A corridor for cables, pipes or a duct: a cross-section along a run of straight pieces.
+         */
+        DocPathSolid: {
+            /** Height Mm */
+            height_mm: number;
+            /** Points Mm */
+            points_mm: [
+                number,
+                number,
+                number
+            ][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "path";
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * PointStation
+         * @description Free points round the section, in order either way round.
+         */
+        DocPointStation: {
+            /** Aft Mm */
+            aft_mm: number;
+            /** Points */
+            points: {
+                [key: string]: components["schemas"]["DocSectionPoint"];
+            };
+            /**
+             * Type
+             * @constant
+             */
+            type: "points";
+        };
+        /**
          * Pose
          * @description The anchor's place; the box is turned about it by yaw, then pitch, then roll.
          */
@@ -1513,7 +2664,7 @@ export interface components {
         };
         /**
          * PrismSolid
-         * @description A convex plan outline between two heights.
+         * @description A plan outline between two heights; it may bulge inward, not cross itself.
          */
         DocPrismSolid: {
             /** High Up Mm */
@@ -1552,8 +2703,15 @@ export interface components {
         /**
          * Reading
          * @description How a figure came to be: the text as typed, from where, how sure. Stands beside the figure, by its path.
+         *
+         *     ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument.
          */
         DocReading: {
+            /**
+             * Again Mm
+             * @default null
+             */
+            again_mm: number | null;
             /**
              * Basis
              * @default typed
@@ -1570,6 +2728,11 @@ export interface components {
              * @default null
              */
             from: string | null;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
             /** Text */
             text: string;
             /**
@@ -1591,7 +2754,8 @@ export interface components {
         };
         /**
          * Reference
-         * @description A named point that the tape is hooked on.
+         * @description A named point that the tape is hooked on. With ``tapes`` it was found by swinging them from known points: two where its
+         *     height is known, three or more else; ``at_mm`` is where they meet.
          */
         DocReference: {
             /** At Mm */
@@ -1607,6 +2771,13 @@ export interface components {
             found: string;
             /** Name */
             name: string;
+            /**
+             * Tapes
+             * @default {}
+             */
+            tapes: {
+                [key: string]: components["schemas"]["DocSwungTape"];
+            };
         };
         /**
          * RodSolid
@@ -1633,6 +2804,31 @@ export interface components {
              */
             type: "rod";
         };
+        /** SectionPoint */
+        DocSectionPoint: {
+            /** Across Mm */
+            across_mm: number;
+            /** Order */
+            order: number;
+            /** Up Mm */
+            up_mm: number;
+        };
+        /**
+         * ShelfRule
+         * @description When a module counts as out of step: this far off per cell at least, and what the meter can tell at all.
+         */
+        DocShelfRule: {
+            /**
+             * Floor Mv
+             * @default 50
+             */
+            floor_mv: number;
+            /**
+             * Meter Step Mv
+             * @default 10
+             */
+            meter_step_mv: number;
+        };
         /** Side */
         DocSide: {
             /**
@@ -1657,6 +2853,102 @@ export interface components {
             top: components["schemas"]["DocSide"];
         };
         /**
+         * Snag
+         * @description A fault found, with a picture where there is one.
+         */
+        DocSnag: {
+            /**
+             * At Mm
+             * @default null
+             */
+            at_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Photo
+             * @default null
+             */
+            photo: string | null;
+            /**
+             * State
+             * @default found
+             * @enum {string}
+             */
+            state: "found" | "mended" | "left";
+        };
+        /**
+         * Stack
+         * @description Modules, end plates and rods as the factory joined them.
+         */
+        DocStack: {
+            /**
+             * Kept
+             * @default true
+             */
+            kept: boolean;
+            /**
+             * Mass Kg
+             * @default null
+             */
+            mass_kg: number | null;
+            /** Modules */
+            modules: {
+                [key: string]: true;
+            };
+            /** Name */
+            name: string;
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Split Needs
+             * @default
+             */
+            split_needs: string;
+        };
+        /**
+         * Stance
+         * @description How the car stood while it was measured. An angle finder is zeroed on the sill, so the sill's own slope is kept.
+         */
+        DocStance: {
+            /**
+             * @default {
+             *       "lf_mm": null,
+             *       "lr_mm": null,
+             *       "rf_mm": null,
+             *       "rr_mm": null
+             *     }
+             */
+            arches: components["schemas"]["DocArches"];
+            /**
+             * Engine
+             * @enum {string}
+             */
+            engine: "in" | "out";
+            /**
+             * Sill Deg
+             * @default 0
+             */
+            sill_deg: number;
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "wheels" | "hanging" | "stands";
+        };
+        /**
          * Station
          * @description A section of a bay, in vehicle axes.
          */
@@ -1677,6 +2969,22 @@ export interface components {
             top_left_mm: number;
             /** Top Right Mm */
             top_right_mm: number;
+            /**
+             * Type
+             * @default sides
+             * @constant
+             */
+            type: "sides";
+        };
+        /**
+         * SwungTape
+         * @description A tape from a known reference point to the one that is being placed.
+         */
+        DocSwungTape: {
+            /** Hooked */
+            hooked: string;
+            /** Length Mm */
+            length_mm: number;
         };
         /**
          * Tables
@@ -1714,12 +3022,127 @@ export interface components {
             /** Front Percent */
             front_percent: number;
         };
+        /**
+         * Test
+         * @description What one module read on one day.
+         */
+        DocTest: {
+            /**
+             * Mass Kg
+             * @default null
+             */
+            mass_kg: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** On */
+            on: string;
+            /**
+             * Open Circuit V
+             * @default null
+             */
+            open_circuit_v: number | null;
+            /**
+             * Resistance Mohm
+             * @default null
+             */
+            resistance_mohm: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c: number | null;
+        };
+        /**
+         * TiePoint
+         * @description A point that is recognised both in the file and on the vehicle.
+         */
+        DocTiePoint: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** File Mm */
+            file_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+        };
+        /**
+         * Total
+         * @description One reading of the whole car, its split between the axles assumed.
+         */
+        DocTotal: {
+            /**
+             * Aboard
+             * @default {}
+             */
+            aboard: {
+                [key: string]: components["schemas"]["DocAboard"];
+            };
+            /**
+             * Front Percent
+             * @default 50
+             */
+            front_percent: number;
+            /**
+             * Front Tol Percent
+             * @default 5
+             */
+            front_tol_percent: number;
+            /** Step Kg */
+            step_kg: number;
+            /** Total Kg */
+            total_kg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "total";
+        };
         /** Track */
         DocTrack: {
             /** Front */
             front: number;
             /** Rear */
             rear: number;
+        };
+        /**
+         * Travel
+         * @description Slides in a straight line between two positions, given from where it is drawn.
+         */
+        DocTravel: {
+            /**
+             * From By Mm
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            from_by_mm: [
+                number,
+                number,
+                number
+            ];
+            /** To By Mm */
+            to_by_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "travel";
         };
         /**
          * Turn
@@ -1769,8 +3192,11 @@ export interface components {
         };
         /** Vehicle */
         DocVehicle: {
-            /** @default null */
-            cg_height: components["schemas"]["DocCgHeight"] | null;
+            /**
+             * Cg Height
+             * @default null
+             */
+            cg_height: (components["schemas"]["DocCgGiven"] | components["schemas"]["DocCgLifted"]) | null;
             /** @default null */
             overall: components["schemas"]["DocOverall"] | null;
             /**
@@ -1782,6 +3208,10 @@ export interface components {
              */
             ratings: components["schemas"]["DocRatings"];
             /** @default null */
+            stance: components["schemas"]["DocStance"] | null;
+            /** @default null */
+            stance_after: components["schemas"]["DocStance"] | null;
+            /** @default null */
             target: components["schemas"]["DocTarget"] | null;
             /** @default null */
             track_mm: components["schemas"]["DocTrack"] | null;
@@ -1789,16 +3219,61 @@ export interface components {
              * Weighed Again
              * @default null
              */
-            weighed_again: (components["schemas"]["DocCorners"] | components["schemas"]["DocAxles"]) | null;
+            weighed_again: (components["schemas"]["DocCorners"] | components["schemas"]["DocAxles"] | components["schemas"]["DocTotal"]) | null;
             /**
              * Weighing
              * @default null
              */
-            weighing: (components["schemas"]["DocCorners"] | components["schemas"]["DocAxles"]) | null;
+            weighing: (components["schemas"]["DocCorners"] | components["schemas"]["DocAxles"] | components["schemas"]["DocTotal"]) | null;
             /** @default null */
             wheel_rates: components["schemas"]["DocWheelRates"] | null;
             /** Wheelbase Mm */
             wheelbase_mm: number;
+        };
+        /**
+         * VehicleOpening
+         * @description A door, hatch or panel of the vehicle, or one to be cut, with the clear size that passes it.
+         */
+        DocVehicleOpening: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Cut
+             * @default existing
+             * @enum {string}
+             */
+            cut: "existing" | "to be cut";
+            /** Direction */
+            direction: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Framed
+             * @default
+             */
+            framed: string;
+            /**
+             * Gives
+             * @default
+             */
+            gives: string;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Lost
+             * @default
+             */
+            lost: string;
+            /** Name */
+            name: string;
+            /** Width Mm */
+            width_mm: number;
         };
         /** WheelRates */
         DocWheelRates: {
@@ -1806,6 +3281,63 @@ export interface components {
             front_n_per_mm: number;
             /** Rear N Per Mm */
             rear_n_per_mm: number;
+        };
+        /**
+         * WheelTravel
+         * @description A wheel through bump, droop and lock to either side about an upright line through ``pivot_mm``.
+         */
+        DocWheelTravel: {
+            /** Bump Mm */
+            bump_mm: number;
+            /** Droop Mm */
+            droop_mm: number;
+            /**
+             * Lock Deg
+             * @default 0
+             */
+            lock_deg: number;
+            /**
+             * Pivot Mm
+             * @default null
+             */
+            pivot_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "wheel";
+        };
+        /**
+         * WidthStation
+         * @description Two widths about a middle that stands ``offset_mm`` right of the centreline.
+         */
+        DocWidthStation: {
+            /** Aft Mm */
+            aft_mm: number;
+            /** Floor Mm */
+            floor_mm: number;
+            /**
+             * Offset Mm
+             * @default 0
+             */
+            offset_mm: number;
+            /** Top Left Mm */
+            top_left_mm: number;
+            /** Top Right Mm */
+            top_right_mm: number;
+            /**
+             * Type
+             * @constant
+             */
+            type: "widths";
+            /** Width Floor Mm */
+            width_floor_mm: number;
+            /** Width Top Mm */
+            width_top_mm: number;
         };
         /**
          * Wrap
@@ -1838,6 +3370,13 @@ export interface components {
                 [key: string]: components["schemas"]["DocBox"];
             };
             /**
+             * Duties
+             * @default {}
+             */
+            duties: {
+                [key: string]: components["schemas"]["DocDuty"];
+            };
+            /**
              * Format
              * @constant
              */
@@ -1848,6 +3387,13 @@ export interface components {
              */
             hardpoints: {
                 [key: string]: components["schemas"]["DocHardPoint"];
+            };
+            /**
+             * Hardware
+             * @default {}
+             */
+            hardware: {
+                [key: string]: components["schemas"]["DocHardware"];
             };
             /**
              * Items
@@ -1869,6 +3415,13 @@ export interface components {
              */
             load_states: {
                 [key: string]: components["schemas"]["DocLoadState"];
+            };
+            /**
+             * Members
+             * @default {}
+             */
+            members: {
+                [key: string]: components["schemas"]["DocMember"];
             };
             /**
              * Module Kinds
@@ -1894,6 +3447,13 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Openings
+             * @default {}
+             */
+            openings: {
+                [key: string]: components["schemas"]["DocVehicleOpening"];
+            };
+            /**
              * Readings
              * @default {}
              */
@@ -1906,6 +3466,27 @@ export interface components {
              */
             references: {
                 [key: string]: components["schemas"]["DocReference"];
+            };
+            /**
+             * @default {
+             *       "floor_mv": 50,
+             *       "meter_step_mv": 10
+             *     }
+             */
+            shelf_rule: components["schemas"]["DocShelfRule"];
+            /**
+             * Snags
+             * @default {}
+             */
+            snags: {
+                [key: string]: components["schemas"]["DocSnag"];
+            };
+            /**
+             * Stacks
+             * @default {}
+             */
+            stacks: {
+                [key: string]: components["schemas"]["DocStack"];
             };
             tables: components["schemas"]["DocTables"];
             /**
@@ -2038,12 +3619,65 @@ export interface components {
             says: string;
         };
         /**
-         * Axles
-         * @description Two axle readings, as from a public scale.
+         * Aboard
+         * @description Somebody or something in the car while it was weighed, that is no part of it: taken off the readings.
          */
-        InAxles: {
+        InAboard: {
+            /**
+             * At Mm
+             * @default null
+             */
+            at_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** @default null */
+            fluid: components["schemas"]["InFluid"] | null;
+            /**
+             * Mass Kg
+             * @default null
+             */
+            mass_kg: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Tol Kg
+             * @default 0
+             */
+            tol_kg: number;
+        };
+        /**
+         * AxleCheck
+         * @description The same car on an axle scale, to hold the sums of the corners against.
+         */
+        InAxleCheck: {
             /** Front Kg */
             front_kg: number;
+            /** Rear Kg */
+            rear_kg: number;
+            /** Step Kg */
+            step_kg: number;
+        };
+        /**
+         * Axles
+         * @description Two axle readings, as from a public scale; with ``left_kg`` both left wheels were on it too.
+         */
+        InAxles: {
+            /**
+             * Aboard
+             * @default {}
+             */
+            aboard: {
+                [key: string]: components["schemas"]["InAboard"];
+            };
+            /** Front Kg */
+            front_kg: number;
+            /**
+             * Left Kg
+             * @default null
+             */
+            left_kg: number | null;
             /** Rear Kg */
             rear_kg: number;
             /** Step Kg */
@@ -2059,6 +3693,15 @@ export interface components {
          * @description Four wheel scales.
          */
         InCorners: {
+            /**
+             * Aboard
+             * @default {}
+             */
+            aboard: {
+                [key: string]: components["schemas"]["InAboard"];
+            };
+            /** @default null */
+            check: components["schemas"]["InAxleCheck"] | null;
             /** Lf Kg */
             lf_kg: number;
             /** Lr Kg */
@@ -2075,6 +3718,16 @@ export interface components {
              */
             type: "corners";
         };
+        /**
+         * Fluid
+         * @description What a liquid weighs: volume [L] times density [kg/L].
+         */
+        InFluid: {
+            /** Density Kg L */
+            density_kg_l: number;
+            /** Volume L */
+            volume_l: number;
+        };
         /** Operation */
         InOperation: {
             /**
@@ -2089,6 +3742,48 @@ export interface components {
              * @default null
              */
             value: unknown;
+        };
+        /**
+         * SwungTape
+         * @description A tape from a known reference point to the one that is being placed.
+         */
+        InSwungTape: {
+            /** Hooked */
+            hooked: string;
+            /** Length Mm */
+            length_mm: number;
+        };
+        /**
+         * Total
+         * @description One reading of the whole car, its split between the axles assumed.
+         */
+        InTotal: {
+            /**
+             * Aboard
+             * @default {}
+             */
+            aboard: {
+                [key: string]: components["schemas"]["InAboard"];
+            };
+            /**
+             * Front Percent
+             * @default 50
+             */
+            front_percent: number;
+            /**
+             * Front Tol Percent
+             * @default 5
+             */
+            front_tol_percent: number;
+            /** Step Kg */
+            step_kg: number;
+            /** Total Kg */
+            total_kg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "total";
         };
         /** Track */
         InTrack: {
@@ -2112,6 +3807,11 @@ export interface components {
              * @enum {string}
              */
             down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
+        };
+        /** KeptOut */
+        KeptOut: {
+            /** File */
+            file: string;
         };
         /**
          * Lean
@@ -2147,6 +3847,8 @@ export interface components {
             across_mm: number | null;
             /** Aft Mm */
             aft_mm: number;
+            /** Assumed */
+            assumed: string;
             corners: components["schemas"]["Corners"] | null;
             /** Front Kg */
             front_kg: number;
@@ -2158,6 +3860,8 @@ export interface components {
             rear_kg: number;
             /** Rear Tol Kg */
             rear_tol_kg: number;
+            /** Rule */
+            rule: string;
             /** Total Kg */
             total_kg: number;
             /** Up Mm */
@@ -2219,7 +3923,7 @@ export interface components {
              * Weighing
              * @default null
              */
-            weighing: (components["schemas"]["InCorners"] | components["schemas"]["InAxles"]) | null;
+            weighing: (components["schemas"]["InCorners"] | components["schemas"]["InAxles"] | components["schemas"]["InTotal"]) | null;
             /** Wheelbase Mm */
             wheelbase_mm: number;
         };
@@ -2254,10 +3958,43 @@ export interface components {
             /** Value */
             value?: unknown;
         };
+        /** OutlineOut */
+        OutlineOut: {
+            /** Area Mm2 */
+            area_mm2: number;
+            /** Layer */
+            layer: string;
+            /** Off Mm */
+            off_mm: number;
+            /** Points Mm */
+            points_mm: [
+                number,
+                number
+            ][];
+        };
+        /** OutlinesOut */
+        OutlinesOut: {
+            /** Notes */
+            notes: string[];
+            /** Outlines */
+            outlines: components["schemas"]["OutlineOut"][];
+            /** Unit */
+            unit: string;
+        };
         /** PatchBody */
         PatchBody: {
             /** Patch */
             patch: components["schemas"]["InOperation"][];
+        };
+        /**
+         * PatchOut
+         * @description A patch to apply, and the id of what it makes or changes.
+         */
+        PatchOut: {
+            /** Id */
+            id: string;
+            /** Patch */
+            patch: components["schemas"]["OperationOut"][];
         };
         /** PlaceOut */
         PlaceOut: {
@@ -2366,6 +4103,67 @@ export interface components {
              */
             unit: "mm" | "in";
         };
+        /** RestateBody */
+        RestateBody: {
+            /** Bay */
+            bay: string;
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "copy" | "mirror" | "sides" | "widths" | "leans" | "points" | "edge";
+            /** Station */
+            station: string;
+        };
+        /**
+         * ScanOut
+         * @description How far a file's reading has come, and what was found: ``file`` is the name to put in the design.
+         */
+        ScanOut: {
+            /** Closed */
+            closed: boolean;
+            /** Done */
+            done: boolean;
+            /** File */
+            file: string | null;
+            /** Id */
+            id: string;
+            /** Notes */
+            notes: string[];
+            /** Refused */
+            refused: string;
+            /** Says */
+            says: string;
+            /** Share */
+            share: number;
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Triangles */
+            triangles: number;
+            /** Triangles Before */
+            triangles_before: number;
+        };
+        /**
+         * Section
+         * @description One station's outline: ``ring[i]`` to ``ring[i + 1]`` is an edge of ``sides[i]``. ``key`` names the station.
+         */
+        Section: {
+            /** Aft Mm */
+            aft_mm: number;
+            /** Key */
+            key: string;
+            /** Ring */
+            ring: [
+                number,
+                number
+            ][];
+            /** Sides */
+            sides: ("fore" | "aft" | "left" | "right" | "floor" | "top")[];
+        };
         /**
          * Shape
          * @description One thing's shadow: in plan (aft, right) and from the side (aft, up).
@@ -2414,6 +4212,69 @@ export interface components {
             name: string;
             /** Title */
             title: string;
+        };
+        /**
+         * ShelfFigures
+         * @description The shelf's middle and spread per cell [V], what counts as out of step, and what the meter can tell.
+         */
+        ShelfFigures: {
+            /** Limit V */
+            limit_v: number;
+            /** Meter V */
+            meter_v: number;
+            /** Middle V */
+            middle_v: number | null;
+            /** Rows */
+            rows: components["schemas"]["ShelfRow"][];
+            /** Says */
+            says: string;
+            /** Spread V */
+            spread_v: number;
+        };
+        /**
+         * ShelfOut
+         * @description ``columns``: heading and the field it becomes ("" for none); ``patch`` puts the rows that are not refused on the shelf.
+         */
+        ShelfOut: {
+            /** Columns */
+            columns: string[][];
+            /** Divider */
+            divider: string;
+            /** Encoding */
+            encoding: string;
+            /** Fields */
+            fields: string[];
+            /** Patch */
+            patch: components["schemas"]["OperationOut"][];
+            /** Rows */
+            rows: components["schemas"]["ShelfRowOut"][];
+        };
+        /**
+         * ShelfRow
+         * @description One module: its newest voltage per cell, how far from the middle, and whether that is out of step.
+         */
+        ShelfRow: {
+            /** Id */
+            id: string;
+            /** Off V */
+            off_v: number;
+            /** Out Of Step */
+            out_of_step: boolean;
+            /** Per Cell V */
+            per_cell_v: number;
+        };
+        /** ShelfRowOut */
+        ShelfRowOut: {
+            /** Becomes */
+            becomes: {
+                [key: string]: string | number;
+            };
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /** Refused */
+            refused: string;
         };
         /** StateOut */
         StateOut: {
@@ -2481,6 +4342,37 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * SwingBody
+         * @description Tapes to swing, and about where they meet; two tapes meet at the guess's height.
+         */
+        SwingBody: {
+            /** Guess Mm */
+            guess_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Tapes */
+            tapes: {
+                [key: string]: components["schemas"]["InSwungTape"];
+            };
+        };
+        /** SwingOut */
+        SwingOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Misfit Mm */
+            misfit_mm: number;
+            /** Misses Mm */
+            misses_mm: {
+                [key: string]: number;
+            };
+        };
         /** TapeBody */
         TapeBody: {
             /** Base */
@@ -2517,6 +4409,19 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /** ToMeasureOut */
+        ToMeasureOut: {
+            /** Moves */
+            moves: number | null;
+            /** Path */
+            path: string;
+            /** Unit */
+            unit: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
         };
         /**
          * UseRow
@@ -2632,6 +4537,126 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    outlines_api_outlines_post: {
+        parameters: {
+            query?: {
+                unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlinesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    picture_api_pictures__file__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3009,6 +5034,185 @@ export interface operations {
             };
         };
     };
+    behind_api_projects__project__behind_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BehindBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BehindOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    blanks_api_projects__project__blanks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlankOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    carriers_api_projects__project__carriers__bay__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                bay: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarrierOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     export_api_projects__project__export_get: {
         parameters: {
             query?: never;
@@ -3349,6 +5553,65 @@ export interface operations {
             };
         };
     };
+    freed_api_projects__project__freed__item__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                item: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     history_api_projects__project__history_get: {
         parameters: {
             query?: never;
@@ -3391,6 +5654,70 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    keep_picture_api_projects__project__pictures_post: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3558,6 +5885,134 @@ export interface operations {
             };
         };
     };
+    restate_api_projects__project__restate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestateBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    read_in_api_projects__project__scans_post: {
+        parameters: {
+            query: {
+                name: string;
+                unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
+                tolerance_mm?: number;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     sheets_api_projects__project__sheets_get: {
         parameters: {
             query?: never;
@@ -3693,6 +6148,249 @@ export interface operations {
             };
         };
     };
+    shelf_preview_api_projects__project__shelf_preview_post: {
+        parameters: {
+            query?: {
+                kind?: string | null;
+                mapping?: string | null;
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    shelf_csv_api_projects__project__shelf_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    survey_sheet_api_projects__project__survey_sheet_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    swing_tapes_api_projects__project__swing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwingBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     tape_api_projects__project__tape_post: {
         parameters: {
             query?: never;
@@ -3737,6 +6435,124 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    to_measure_api_projects__project__to_measure_get: {
+        parameters: {
+            query?: {
+                goal?: "clearances" | "loads" | "level";
+            };
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToMeasureOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    measure_twice_api_projects__project__twice_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToMeasureOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4042,6 +6858,64 @@ export interface operations {
             };
         };
     };
+    reading_api_scans__key__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     document_schema_api_schema_get: {
         parameters: {
             query?: never;
@@ -4082,6 +6956,126 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    kinds_api_starter_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: {
+                            [key: string]: unknown;
+                        };
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    table_api_starters__subject__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                subject: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string | number;
+                    }[];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

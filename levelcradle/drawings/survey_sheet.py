@@ -1,0 +1,138 @@
+"""The survey to take out to the car: a sketch of the vehicle, each space's sections, and numbered blanks to fill by hand."""
+
+from itertools import groupby
+
+from levelcradle.core.assembly import resolve
+from levelcradle.core.design import Design
+from levelcradle.core.outlines import shapes
+from levelcradle.core.survey import BayFigures, SurveyBlank, bay_figures, survey_blanks
+from levelcradle.drawings.pdf import sheets_pdf
+from levelcradle.drawings.sheet import A4, Frame, Sheet
+
+__all__ = ["survey_sheet_pdf", "survey_sheets"]
+
+COLUMN_MM, ROW_MM, TOP_MM, LOW_MM = 92.0, 6.4, 186.0, 22.0
+COLUMNS = 3
+TITLES = {"vehicle": "The vehicle", "references": "Reference points", "hardpoints": "Hard points", "items": "Things"}
+SKETCHED = {"item": 0.18, "gone": 0.13, "keepout": 0.13, "crush": 0.13, "bay": 0.5}
+
+
+def survey_sheet_pdf(design: Design, revision: int) -> bytes:
+    """A4 landscape pages, black on white, an empty "found" column beside each figure."""
+    return sheets_pdf(survey_sheets(design, revision), f"{design.name}, survey")
+
+
+def survey_sheets(design: Design, revision: int) -> list[Sheet]:
+    sheets = [_sketch(design)]
+    for group, rows in groupby(survey_blanks(design), key=lambda b: (b.path.split("/")[1], b.group if "/bays/" in b.path else "")):
+        blanks = list(rows)
+        bay = next((b for k, b in design.bays.items() if f"/bays/{k}/" in blanks[0].path), None)
+        title = {"vehicle": "The vehicle", "references": "Reference points", "hardpoints": "Hard points", "items": "Things"}.get(
+            group[0], group[1]
+        )
+        sheets += _tables(design, title, blanks, bay_figures(bay) if bay else None)
+    for number, sheet in enumerate(sheets, start=1):
+        _frame(sheet, design, f"sheet {number} of {len(sheets)}", revision)
+    return sheets
+
+
+def _frame(sheet: Sheet, design: Design, page: str, revision: int) -> None:
+    wide, tall = A4
+    sheet.words((12, tall - 13), sheet.title, 5.5, bold=True)
+    sheet.words((wide - 12, tall - 13), f"{design.name} · rev. {revision} · {page}", 3.2, "end")
+    sheet.line((12, tall - 16), (wide - 12, tall - 16), weight=0.35)
+    sheet.line((12, 16), (112, 16), weight=0.35)
+    for x in (12, 112):
+        sheet.line((x, 14.6), (x, 17.4), weight=0.35)
+    sheet.words((12, 10), "check line 100 mm", 2.6)
+    unit = "mm" if design.units.survey == "mm" else "inches"
+    sheet.words((116, 15), f"Lengths in {unit}, masses in {design.units.mass}. Say it where another unit was read.", 2.8)
+    sheet.words((116, 10), "Measured by ______________________   on ____________   engine in / out   on wheels / hanging", 2.8)
+
+
+def _sketch(design: Design) -> Sheet:
+    """Plan over side, aligned on the aft axis; numbers name the spaces and reference points."""
+    sheet = Sheet("survey-sketch", "Sketch of the vehicle")
+    drawn = [s for s in shapes(resolve(design)) if s.kind in SKETCHED]
+    overall, wheelbase = design.vehicle.overall, design.vehicle.wheelbase_mm
+    fore, aft = (-overall.overhang_front_mm, wheelbase + overall.overhang_rear_mm) if overall else (-800.0, wheelbase + 900.0)
+    half, high = (overall.width_mm / 2, overall.height_mm) if overall else (850.0, 1400.0)
+    plan = Frame.fit((fore, -half), (aft, half), (24, 104, 249, 80))
+    side = Frame((plan.origin[0], 24), (fore, 0.0), min(plan.scale, 70 / high))
+    plan = Frame(plan.origin, plan.low, side.scale)
+    for frame, low, top in ((plan, -half, half), (side, 0.0, high)):
+        sheet.outline([frame.at(p) for p in ((fore, low), (aft, low), (aft, top), (fore, top))], 0.13, dashed=True)
+        for x in (0.0, wheelbase):
+            sheet.line(frame.at((x, low)), frame.at((x, top)), weight=0.13, dashed=True)
+    radius = overall.tyre_radius_mm if overall else 300.0
+    for x in (0.0, wheelbase):
+        sheet.ring(side.at((x, radius)), radius * side.scale)
+    for shape in drawn:
+        for frame, outline in ((plan, shape.plan), (side, shape.side)):
+            if len(outline) > 2:
+                sheet.outline([frame.at((p[0], p[1])) for p in outline], SKETCHED[shape.kind], dashed=shape.kind == "gone")
+        if shape.kind == "bay":
+            sheet.words(plan.at((shape.plan[0][0], shape.plan[0][1])), shape.name[:30], 3.0, bold=True)
+    for reference in design.references.values():
+        for frame, other in ((plan, reference.at_mm[1]), (side, reference.at_mm[2])):
+            spot = frame.at((reference.at_mm[0], other))
+            sheet.ring(spot, 1.1)
+            sheet.words((spot[0] + 1.8, spot[1] + 0.6), reference.name[:24], 2.6)
+    middle = plan.at((fore, 0.0))
+    sheet.words((middle[0] - 3, middle[1]), "NOSE", 3.2, "middle", bold=True, turned=True)
+    centre = plan.at(((fore + aft) / 2, half))
+    sheet.words((centre[0], centre[1] + 1.5), "RIGHT", 3.2, "middle", bold=True)
+    foot = plan.at(((fore + aft) / 2, -half))
+    sheet.words((foot[0], foot[1] - 4), "LEFT", 3.2, "middle", bold=True)
+    return sheet
+
+
+def _tables(design: Design, title: str, blanks: list[SurveyBlank], figures: BayFigures | None) -> list[Sheet]:
+    """Blanks in three columns, as many pages as they take; a space's sections stand first."""
+    sheets: list[Sheet] = []
+    x = y = 0.0
+    column = COLUMNS
+    group = ""
+    for blank in blanks:
+        heading = blank.group != group
+        if not sheets or y - (2 if heading else 1) * ROW_MM < LOW_MM:
+            column, y = column + 1, TOP_MM
+            if column >= COLUMNS or not sheets:
+                sheets.append(Sheet(f"survey-{blank.number}", title))
+                column = 0
+                if figures and len(sheets) == 1:
+                    _sections(sheets[-1], figures)
+                    y = TOP_MM - 62
+            x = 12 + column * COLUMN_MM
+            if figures and len(sheets) == 1:
+                y = min(y, TOP_MM - 62)
+            heading = True
+        if heading:
+            group = blank.group
+            sheets[-1].words((x, y), group[:44], 3.4, bold=True)
+            sheets[-1].words((x + 78, y), "found", 2.4, "middle")
+            y -= ROW_MM
+        _row(sheets[-1], design, blank, x, y)
+        y -= ROW_MM
+    return sheets
+
+
+def _row(sheet: Sheet, design: Design, blank: SurveyBlank, x: float, y: float) -> None:
+    sheet.words((x + 7, y), str(blank.number), 3.4, "end", bold=True)
+    sheet.words((x + 9, y), blank.label[:30], 2.9)
+    sheet.words((x + 66, y), blank.text[:12], 2.9, "end")
+    sheet.line((x + 68, y - 1.2), (x + 88, y - 1.2), weight=0.25)
+
+
+def _sections(sheet: Sheet, figures: BayFigures) -> None:
+    """Each section looking aft, beside each other, to one scale."""
+    rows = figures.sections[:6]
+    across = [p[0] for s in rows for p in s.ring]
+    up = [p[1] for s in rows for p in s.ring]
+    wide, high = max(across) - min(across), max(up) - min(up)
+    each = 272 / len(rows)
+    scale = min((each - 10) / wide, 44 / high)
+    for number, section in enumerate(rows):
+        frame = Frame((14 + number * each, 138.0), (min(across), min(up)), scale)
+        sheet.outline([frame.at(p) for p in section.ring], 0.35)
+        sheet.words((14 + number * each, 132.5), f"station {number + 1}, looking aft", 2.8)

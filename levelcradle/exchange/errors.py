@@ -1,0 +1,13 @@
+"""Why a file is not taken."""
+
+from levelcradle.core.errors import CradleError
+
+__all__ = ["FileRefused"]
+
+
+class FileRefused(CradleError, ValueError):
+    """A file cannot be read, or holds what is of no use; says why in a sentence."""
+
+    def __init__(self, says: str) -> None:
+        self.says = says
+        super().__init__(says)
