@@ -2,7 +2,7 @@
 import { queryOptions } from '@tanstack/react-query'
 
 import { api, SESSION, taken } from './api'
-import type { Op } from './types'
+import type { Op, Outline, Scan, ShelfPreview } from './types'
 
 export const carsQuery = queryOptions({
   queryKey: ['cars'],
@@ -63,3 +63,114 @@ export async function importCar(text: string) {
     }),
   )
 }
+
+export const startersQuery = (subject: string) =>
+  queryOptions({
+    queryKey: ['starters', subject],
+    staleTime: Infinity,
+    queryFn: async () => taken(await api.GET('/api/starters/{subject}', { params: { path: { subject } } })),
+  })
+
+export const starterKindsQuery = queryOptions({
+  queryKey: ['starter-kinds'],
+  staleTime: Infinity,
+  queryFn: async () => taken(await api.GET('/api/starter-kinds')),
+})
+
+export const carriersQuery = (project: string, revision: number, bay: string) =>
+  queryOptions({
+    queryKey: ['carriers', project, revision, bay],
+    queryFn: async () =>
+      taken(await api.GET('/api/projects/{project}/carriers/{bay}', { params: { path: { project, bay } } })),
+  })
+
+export type Goal = 'clearances' | 'loads' | 'level'
+
+export const toMeasureQuery = (project: string, revision: number, goal: Goal) =>
+  queryOptions({
+    queryKey: ['to-measure', project, revision, goal],
+    queryFn: async () =>
+      taken(
+        await api.GET('/api/projects/{project}/to-measure', {
+          params: { path: { project }, query: { goal } },
+        }),
+      ),
+  })
+
+export const twiceQuery = (project: string, revision: number) =>
+  queryOptions({
+    queryKey: ['twice', project, revision],
+    queryFn: async () =>
+      taken(await api.GET('/api/projects/{project}/twice', { params: { path: { project } } })),
+  })
+
+export const blanksQuery = (project: string, revision: number) =>
+  queryOptions({
+    queryKey: ['blanks', project, revision],
+    queryFn: async () =>
+      taken(await api.GET('/api/projects/{project}/blanks', { params: { path: { project } } })),
+  })
+
+type Spot = [number, number, number]
+
+export async function behind(project: string, at_mm: Spot, direction: Spot) {
+  const body = { at_mm, direction }
+  return taken(await api.POST('/api/projects/{project}/behind', { params: { path: { project } }, body }))
+}
+
+export async function swingTapes(project: string, tapes: object, guess_mm: Spot) {
+  const body = { tapes, guess_mm } as never
+  return taken(await api.POST('/api/projects/{project}/swing', { params: { path: { project } }, body }))
+}
+
+export async function restate(project: string, bay: string, station: string, what: string) {
+  const body = { bay, station, do: what } as never
+  return taken(await api.POST('/api/projects/{project}/restate', { params: { path: { project } }, body }))
+}
+
+export async function freed(project: string, item: string) {
+  return taken(
+    await api.POST('/api/projects/{project}/freed/{item}', { params: { path: { project, item } } }),
+  )
+}
+
+/** Sends a file's bytes as they are. Throws Refused with the server's own words. */
+async function sent<T>(address: string, file: Blob): Promise<T> {
+  const answer = await fetch(address, {
+    method: 'POST',
+    body: file,
+    headers: { 'Content-Type': 'application/octet-stream', ...SESSION },
+  })
+  const body = (await answer.json().catch(() => undefined)) as unknown
+  return taken<T>(answer.ok ? { data: body as T } : { error: body })
+}
+
+const query = (values: Record<string, string | null | undefined>) =>
+  new URLSearchParams(Object.entries(values).filter((e): e is [string, string] => Boolean(e[1]))).toString()
+
+export const keepPicture = (project: string, file: File) =>
+  sent<{ file: string }>(`/api/projects/${project}/pictures?${query({ name: file.name })}`, file)
+
+export const startScan = (project: string, file: File, unit: string, tolerance: number) =>
+  sent<Scan>(
+    `/api/projects/${project}/scans?${query({ name: file.name, unit, tolerance_mm: String(tolerance) })}`,
+    file,
+  )
+
+export async function scanProgress(key: string): Promise<Scan> {
+  return taken(await api.GET('/api/scans/{key}', { params: { path: { key } } })) as Scan
+}
+
+export const readOutlines = (file: File, unit: string) =>
+  sent<{ unit: string; outlines: Outline[]; notes: string[] }>(`/api/outlines?${query({ unit })}`, file)
+
+export const previewShelf = (
+  project: string,
+  file: File,
+  kind: string,
+  mapping: Record<string, string> | null,
+) =>
+  sent<ShelfPreview>(
+    `/api/projects/${project}/shelf-preview?${query({ kind, mapping: mapping && JSON.stringify(mapping) })}`,
+    file,
+  )

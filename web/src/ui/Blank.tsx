@@ -31,9 +31,15 @@ export interface BlankProps {
   /** May be emptied. */
   optional?: boolean
   hideLabel?: boolean
+  /** What a screen reader says, where the label alone would not tell it from others. */
+  name?: string
   /** Where the value is not a figure of its own in the patch: builds the patch instead. */
   patchFor?: (value: number | null) => Op[]
   whole?: boolean
+  /** The figure to show where it does not stand at the path. */
+  figure?: number | null
+  /** After Enter took the figure: where to go next. */
+  onTaken?: (input: HTMLInputElement) => void
   list?: 'survey' | 'stock' | 'place'
 }
 
@@ -56,8 +62,9 @@ export function Blank(props: BlankProps) {
   const asked = useRef('')
   const latest = useRef(0)
   const id = useId()
-  const value = at(document, path) as number | null | undefined
-  const reading = document.readings[path] as Reading | undefined
+  const own = props.figure === undefined
+  const value = own ? (at(document, path) as number | null | undefined) : props.figure
+  const reading = own ? (document.readings[path] as Reading | undefined) : undefined
   const unit = kind === 'length' ? units.length : kind === 'mass' ? units.mass : ''
   const shownUnit = reading && kind === 'length' && reading.unit ? reading.unit : unit
   const shown = reading?.text ?? asText(value ?? null, kind, units, from?.at[axisOf(path) ?? -1] ?? 0)
@@ -84,23 +91,28 @@ export function Blank(props: BlankProps) {
     }
   }
 
-  async function commit() {
-    if (!draft) return
-    if (draft.text === shown) return setDraft(null)
+  /** Takes what is typed; answers whether nothing is left to mend. */
+  async function commit(): Promise<boolean> {
+    if (!draft) return true
+    if (draft.text === shown) {
+      setDraft(null)
+      return true
+    }
     if (draft.text.trim() === '' && optional) {
       setDraft(null)
-      return void edit(props.patchFor?.(null) ?? clearing(document.readings, path))
+      return edit(props.patchFor?.(null) ?? clearing(document.readings, path))
     }
     const found = await understand(draft.text)
-    if (found === undefined) return
+    if (found === undefined) return false
     const most = Math.max(0, ...neighbours.map(Math.abs))
     if (most > 0 && Math.abs(found) > 3 * most && asked.current !== draft.text) {
       asked.current = draft.text
-      return setDraft({
+      setDraft({
         text: draft.text,
         value: found,
         problem: 'Over three times its neighbours. Enter again keeps it.',
       })
+      return false
     }
     const exact = props.whole ? Math.round(found) : found
     const patch = props.patchFor?.(exact) ?? [{ op: 'replace', path, value: exact } as Op]
@@ -109,6 +121,7 @@ export function Blank(props: BlankProps) {
     if (await edit([...patch, ...noted])) {
       asked.current = ''
       setDraft(null)
+      return true
     } else {
       const says = useLive.getState().problem
       setDraft({
@@ -117,12 +130,16 @@ export function Blank(props: BlankProps) {
         problem: says?.errors?.[0]?.says ?? says?.detail ?? 'Refused.',
       })
       useLive.getState().dismiss()
+      return false
     }
   }
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
-    if (event.key === 'Enter') void commit()
+    if (event.key === 'Enter') {
+      const input = event.currentTarget
+      void commit().then((done) => done && props.onTaken?.(input))
+    }
     if (event.key === 'Escape') {
       latest.current += 1
       if (draft) setDraft(null)
@@ -139,6 +156,7 @@ export function Blank(props: BlankProps) {
       <span className="relative inline-flex items-baseline gap-1">
         <input
           id={id}
+          aria-label={props.name}
           value={draft?.text ?? shown}
           inputMode="decimal"
           autoComplete="off"

@@ -9,11 +9,14 @@ export function NameBlank({
   label,
   hideLabel = false,
   wide = false,
+  long = false,
 }: {
   path: string
   label: string
   hideLabel?: boolean
   wide?: boolean
+  /** A note rather than a name. */
+  long?: boolean
 }) {
   const value = String(at(useDocument(), path) ?? '')
   const edit = useLive((s) => s.edit)
@@ -26,13 +29,13 @@ export function NameBlank({
   }
   return (
     <span className="flex items-center justify-between gap-2 py-[2px]">
-      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow'}>
+      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow shrink-0'}>
         {label}
       </label>
       <input
         id={id}
         value={draft ?? value}
-        maxLength={120}
+        maxLength={long ? 2000 : 120}
         onChange={(event) => setDraft(event.target.value)}
         onBlur={() => void commit()}
         onKeyDown={(event) => {
@@ -40,7 +43,7 @@ export function NameBlank({
           if (event.key === 'Enter') void commit()
           if (event.key === 'Escape') setDraft(null)
         }}
-        className={`min-h-9 rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold ${wide ? 'w-full' : 'w-44'}`}
+        className={`min-h-9 rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold ${wide ? 'w-full' : long ? 'w-72 max-w-full' : 'w-44'}`}
       />
     </span>
   )

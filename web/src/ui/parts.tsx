@@ -95,6 +95,28 @@ export function Choose<T extends string>({
   )
 }
 
+export function Tick({
+  label,
+  value,
+  onChange,
+}: {
+  label: string
+  value: boolean
+  onChange: (value: boolean) => void
+}) {
+  return (
+    <label className="flex min-h-9 items-center gap-2">
+      <input
+        type="checkbox"
+        checked={value}
+        onChange={() => onChange(!value)}
+        className="h-[18px] w-[18px] accent-blue"
+      />
+      {label}
+    </label>
+  )
+}
+
 /** A row of things of which one is on the screen. */
 export function OneOf({
   label,

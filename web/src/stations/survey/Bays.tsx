@@ -1,14 +1,18 @@
-/** Spaces by stations: each station six figures; each side metal, open or not measured. */
+/** Spaces by stations, each in the way it was measured; sides, lumps and hollows, check diagonals, how sure. */
 import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
-import { useDocument, useLive } from '../../design/live'
+import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { freeId } from '../../design/pointer'
-import type { Bay, BayStation } from '../../design/types'
+import { restate } from '../../design/queries'
+import type { Bay, Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
-import { Button, Choose, Heading, OneOf, Teach } from '../../ui/parts'
-import { BaySketch } from './BaySketch'
+import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Tick } from '../../ui/parts'
+import { Diagonals } from './Diagonals'
+import { Lumps } from './Lumps'
 import { GapClass, RowHead, useBase } from './rows'
+import { SectionView } from './SectionView'
+import { StationColumn } from './StationColumn'
 
 const SIDES = ['fore', 'aft', 'left', 'right', 'floor', 'top'] as const
 const IS = [
@@ -16,15 +20,12 @@ const IS = [
   ['open', 'open'],
   ['not measured', 'not measured'],
 ] as const
-const FIGURES = [
-  ['aft_mm', 'aft'],
-  ['floor_mm', 'floor, up'],
-  ['top_left_mm', 'top left, up'],
-  ['top_right_mm', 'top right, up'],
-  ['left_floor_mm', 'left at floor'],
-  ['left_top_mm', 'left at top'],
-  ['right_floor_mm', 'right at floor'],
-  ['right_top_mm', 'right at top'],
+const FLAGS = [
+  ['passenger', 'passenger space'],
+  ['luggage', 'luggage space'],
+  ['crush', 'crush zone'],
+  ['wet', 'outside, wet'],
+  ['hot', 'near heat'],
 ] as const
 
 function newBay(at: [number, number, number] | undefined): object {
@@ -40,7 +41,7 @@ function newBay(at: [number, number, number] | undefined): object {
     right_top_mm: across + 350,
   })
   const sides = Object.fromEntries(SIDES.map((side) => [side, { is: 'not measured', gap_class: 'other' }]))
-  return { name: 'new space', stations: { a: station(aft), b: station(aft + 500) }, sides }
+  return { name: 'new space', stations: { a: station(aft), b: station(aft + 500) }, sides, tolerance_mm: 1 }
 }
 
 export function Bays() {
@@ -65,7 +66,8 @@ export function Bays() {
   if (!id)
     return (
       <Teach action={<Button onClick={() => void add()}>Measure the first space</Button>}>
-        Hook the tape on a reference point and take the space at two or more stations.
+        Hook the tape on a reference point and take the space at two or more stations; one station and a depth
+        will do where it is straight.
       </Teach>
     )
   return (
@@ -89,82 +91,132 @@ export function Bays() {
 
 function BaySheet({ id, bay }: { id: string; bay: Bay }) {
   const edit = useLive((s) => s.edit)
+  const { project } = useLoaded()
   const { base, pick } = useBase(bay.measured_from ?? '')
+  const [wall, setWall] = useState<string | null>(null)
   const path = `/bays/${id}`
   const stations = Object.entries(bay.stations).sort(([, a], [, b]) => a.aft_mm - b.aft_mm)
-  function another() {
-    const last = stations.at(-1)?.[1] as BayStation
-    const key = freeId('s', bay.stations)
-    void edit([{ op: 'add', path: `${path}/stations/${key}`, value: { ...last, aft_mm: last.aft_mm + 200 } }])
+  const alone = stations.length === 1
+  async function change(station: string, what: string) {
+    const { patch } = await restate(project, id, station, what)
+    await edit(patch as Op[])
   }
   return (
     <>
-      <RowHead path={path} />
-      {pick}
-      <div className="flex flex-wrap items-start gap-8 overflow-x-auto">
-        <table className="border-collapse">
-          <caption className="heading text-left">Stations</caption>
-          <thead>
-            <tr className="text-sm text-soft">
-              <th />
-              {stations.map(([key], i) => (
-                <th key={key} className="px-2 text-right font-semibold">
-                  station {i + 1}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {FIGURES.map(([name, words]) => (
-              <tr key={name} className="border-b border-hair">
-                <th className="narrow pr-3 text-left font-normal">{words}</th>
-                {stations.map(([key], i) => (
-                  <td key={key}>
-                    <Blank
-                      path={`${path}/stations/${key}/${name}`}
-                      label={`station ${i + 1}, ${words}`}
-                      hideLabel
-                      list="survey"
-                      from={base}
-                      neighbours={
-                        name === 'aft_mm' ? [] : stations.filter(([k]) => k !== key).map(([, s]) => s[name])
-                      }
-                    />
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        <BaySketch bay={bay} />
+      <div className="grid grid-cols-1 gap-x-10 lg:grid-cols-2">
+        <div>
+          <RowHead path={path} />
+          {pick}
+          <Blank
+            path={`${path}/tolerance_mm`}
+            label="Sure to ± (tape 1, reached in 3)"
+            list="survey"
+            optional
+          />
+        </div>
+        <Room id={id} />
       </div>
-      <div className="my-2 flex gap-2">
-        <Button plain onClick={another}>
-          Another station
-        </Button>
-        {stations.length > 2 && (
-          <Button
-            plain
-            onClick={() => void edit([{ op: 'remove', path: `${path}/stations/${stations.at(-1)?.[0]}` }])}
-          >
-            Remove the last station
-          </Button>
-        )}
-      </div>
-      <Heading>Its sides</Heading>
-      <div className="grid grid-cols-1 gap-x-8 lg:grid-cols-2">
-        {SIDES.map((side) => (
-          <div key={side}>
-            <Choose
-              label={side}
-              value={bay.sides[side].is}
-              options={IS}
-              onChange={(v) => void edit([{ op: 'replace', path: `${path}/sides/${side}/is`, value: v }])}
-            />
-            {bay.sides[side].is === 'metal' && <GapClass path={`${path}/sides/${side}/gap_class`} />}
-          </div>
+      <SectionView id={id} bay={bay} wall={wall} onWall={(side) => setWall(side === wall ? null : side)} />
+      <Heading>Stations</Heading>
+      <div className="flex gap-6 overflow-x-auto pb-1">
+        {stations.map(([key, station], i) => (
+          <StationColumn
+            key={key}
+            path={`${path}/stations/${key}`}
+            station={station}
+            number={i + 1}
+            base={base}
+            others={stations.filter(([k]) => k !== key).map(([, s]) => s)}
+            onChange={(what) => change(key, what)}
+            onRemove={
+              stations.length > 1 && (stations.length > 2 || bay.depth_mm !== null)
+                ? () => void edit([{ op: 'remove', path: `${path}/stations/${key}` }])
+                : null
+            }
+          />
         ))}
       </div>
+      <div className="my-2 flex flex-wrap items-center gap-3">
+        <Button plain onClick={() => void change((stations.at(-1) as [string, unknown])[0], 'copy')}>
+          Another station
+        </Button>
+        {alone ? (
+          <Blank path={`${path}/depth_mm`} label="Straight for a depth of" list="survey" />
+        ) : (
+          stations.length === 2 && (
+            <Link
+              onClick={() => {
+                const [first, second] = stations as [(typeof stations)[0], (typeof stations)[0]]
+                void edit([
+                  { op: 'replace', path: `${path}/depth_mm`, value: second[1].aft_mm - first[1].aft_mm },
+                  { op: 'remove', path: `${path}/stations/${second[0]}` },
+                ])
+              }}
+            >
+              one station and a depth
+            </Link>
+          )
+        )}
+      </div>
+      <div className="grid grid-cols-1 gap-x-10 lg:grid-cols-2">
+        <section aria-label="Its sides">
+          <Heading>Its sides</Heading>
+          {SIDES.map((side) => (
+            <div key={side}>
+              <Choose
+                label={side}
+                value={bay.sides[side].is}
+                options={IS}
+                onChange={(v) => void edit([{ op: 'replace', path: `${path}/sides/${side}/is`, value: v }])}
+              />
+              {bay.sides[side].is === 'metal' && <GapClass path={`${path}/sides/${side}/gap_class`} />}
+            </div>
+          ))}
+        </section>
+        <div>
+          <Belongs path={path} bay={bay} />
+          <Lumps path={path} bay={bay} wall={wall} base={base} />
+          <Diagonals id={id} bay={bay} />
+        </div>
+      </div>
     </>
+  )
+}
+
+function Room({ id }: { id: string }) {
+  const litres = useAnalysis().bays[id]?.litres
+  return (
+    <div>{litres !== undefined && <Fact name="Room between its sections">{litres.toFixed(0)} L</Fact>}</div>
+  )
+}
+
+function Belongs({ path, bay }: { path: string; bay: Bay }) {
+  const edit = useLive((s) => s.edit)
+  return (
+    <section aria-label="What it is">
+      <Heading>What it is</Heading>
+      <Choose
+        label="Its walls belong to the"
+        value={bay.structure}
+        options={(['body', 'frame', 'axle'] as const).map((w) => [w, w] as const)}
+        onChange={(v) => void edit([{ op: 'replace', path: `${path}/structure`, value: v }])}
+      />
+      <div className="flex flex-wrap gap-x-5">
+        {FLAGS.map(([flag, words]) => (
+          <Tick
+            key={flag}
+            label={words}
+            value={flag in bay.flags}
+            onChange={(on) =>
+              void edit([
+                on
+                  ? { op: 'add', path: `${path}/flags/${flag}`, value: true }
+                  : { op: 'remove', path: `${path}/flags/${flag}` },
+              ])
+            }
+          />
+        ))}
+      </div>
+    </section>
   )
 }

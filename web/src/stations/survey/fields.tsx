@@ -1,0 +1,180 @@
+/** Lists of things described by fields: one line each, opened for its figures. */
+import { type ReactNode, useState } from 'react'
+
+import { useChoice } from '../../design/choice'
+import { useDocument, useLive } from '../../design/live'
+import { at, freeId } from '../../design/pointer'
+import type { Document } from '../../design/types'
+import { Blank, type Kind } from '../../ui/Blank'
+import { NameBlank } from '../../ui/NameBlank'
+import { Button, Choose, Heading, Link, Tick } from '../../ui/parts'
+import { type Base, PointBlanks, RowHead, useBase } from './rows'
+
+type Words = readonly (readonly [string, string])[]
+export type Field =
+  | { kind: Kind; at: string; label: string; optional?: boolean }
+  | { kind: 'place'; at: string; label: string; start?: boolean }
+  | { kind: 'choose'; at: string; label: string; options: Words; empty?: string }
+  | { kind: 'text'; at: string; label: string }
+  | { kind: 'tick'; at: string; label: string }
+  | { kind: 'way'; at: string; label: string }
+
+const WAYS: Record<string, [number, number, number]> = {
+  up: [0, 0, 1],
+  down: [0, 0, -1],
+  forward: [-1, 0, 0],
+  aft: [1, 0, 0],
+  left: [0, -1, 0],
+  right: [0, 1, 0],
+}
+
+function wordOf(direction: readonly number[]): string {
+  return Object.keys(WAYS).find((word) => WAYS[word]?.every((v, i) => v === direction[i])) ?? 'as given'
+}
+
+export function FieldRow({ path, field, base }: { path: string; field: Field; base: Base | null }) {
+  const edit = useLive((s) => s.edit)
+  const here = `${path}/${field.at}`
+  const value = at(useDocument(), here)
+  const put = (next: unknown) => void edit([{ op: 'replace', path: here, value: next }])
+  switch (field.kind) {
+    case 'place':
+      if (!value)
+        return (
+          <Button plain className="my-1" onClick={() => put(base?.at ?? [1000, 0, 400])}>
+            {field.label}
+          </Button>
+        )
+      return (
+        <>
+          <span className="narrow text-sm">{field.label}</span>
+          <PointBlanks path={here} base={base} />
+        </>
+      )
+    case 'choose':
+      return (
+        <Choose
+          label={field.label}
+          value={String(value ?? '')}
+          options={field.empty === undefined ? field.options : [['', field.empty], ...field.options]}
+          onChange={(v) => put(v === '' ? null : v)}
+        />
+      )
+    case 'text':
+      return <NameBlank path={here} label={field.label} long />
+    case 'tick':
+      return <Tick label={field.label} value={Boolean(value)} onChange={put} />
+    case 'way': {
+      const word = wordOf(value as number[])
+      const words = [...Object.keys(WAYS), ...(word === 'as given' ? ['as given'] : [])]
+      return (
+        <Choose
+          label={field.label}
+          value={word}
+          options={words.map((w) => [w, w] as const)}
+          onChange={(w) => WAYS[w] && put(WAYS[w])}
+        />
+      )
+    }
+    default:
+      return (
+        <Blank
+          path={here}
+          label={field.label}
+          kind={field.kind}
+          list="survey"
+          optional={field.optional ?? false}
+          from={field.kind === 'length' && /\/[012]$/.test(here) ? base : null}
+        />
+      )
+  }
+}
+
+type Collection = 'hardpoints' | 'members' | 'openings' | 'duties' | 'snags' | 'stacks' | 'hardware'
+
+export function RowList({
+  collection,
+  title,
+  teach,
+  add,
+  fresh,
+  fields,
+  summary,
+  pick = false,
+  extra,
+}: {
+  collection: Collection
+  title: string
+  teach?: string
+  add: string
+  fresh: (base: Base | null, document: Document) => object
+  fields: readonly Field[]
+  summary?: (row: never) => string
+  /** Whether the tape's reference point is chosen for the list. */
+  pick?: boolean
+  extra?: (id: string) => ReactNode
+}) {
+  const document = useDocument()
+  const edit = useLive((s) => s.edit)
+  const selected = useChoice((s) => s.selected)
+  const rows = document[collection] as Record<string, { name: string }>
+  const [open, setOpen] = useState<string | null>(
+    selected?.startsWith(`${collection}/`) ? (selected.split('/')[1] ?? null) : null,
+  )
+  const { base, pick: picker } = useBase()
+  async function another() {
+    const id = freeId(title.replace(/s$/, ''), rows)
+    if (await edit([{ op: 'add', path: `/${collection}/${id}`, value: fresh(base, document) }])) setOpen(id)
+  }
+  return (
+    <section aria-label={title}>
+      <Heading right={Object.keys(rows).length || ''}>{title}</Heading>
+      {teach && <p className="my-1 text-sm">{teach}</p>}
+      {pick && Object.keys(rows).length > 0 && picker}
+      {Object.entries(rows).map(([id, row]) => (
+        <div key={id} className="border-b border-hair">
+          <button
+            type="button"
+            aria-expanded={open === id}
+            onClick={() => setOpen(open === id ? null : id)}
+            className={`flex min-h-10 w-full items-center justify-between gap-3 text-left hover:text-blue ${open === id ? 'font-bold text-blue' : ''}`}
+          >
+            <span>{row.name}</span>
+            <span className="narrow text-sm text-soft">{summary?.(row as never)}</span>
+          </button>
+          {open === id && (
+            <div className="mb-3 max-w-[560px] rounded border border-edge bg-white p-3">
+              <RowHead path={`/${collection}/${id}`} onRemoved={() => setOpen(null)} />
+              {fields.map((field) => (
+                <FieldRow key={field.at} path={`/${collection}/${id}`} field={field} base={base} />
+              ))}
+              {extra?.(id)}
+            </div>
+          )}
+        </div>
+      ))}
+      <Button plain className="my-2" onClick={() => void another()}>
+        {add}
+      </Button>
+    </section>
+  )
+}
+
+export function Removable({
+  children,
+  onRemove,
+  says,
+}: {
+  children: ReactNode
+  onRemove: () => void
+  says: string
+}) {
+  return (
+    <div className="flex items-start gap-2 border-b border-hair py-1">
+      <div className="min-w-0 flex-1">{children}</div>
+      <Link aria-label={says} onClick={onRemove}>
+        ×
+      </Link>
+    </div>
+  )
+}
