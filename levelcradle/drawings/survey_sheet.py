@@ -27,9 +27,7 @@ def survey_sheets(design: Design, revision: int) -> list[Sheet]:
     for group, rows in groupby(survey_blanks(design), key=lambda b: (b.path.split("/")[1], b.group if "/bays/" in b.path else "")):
         blanks = list(rows)
         bay = next((b for k, b in design.bays.items() if f"/bays/{k}/" in blanks[0].path), None)
-        title = {"vehicle": "The vehicle", "references": "Reference points", "hardpoints": "Hard points", "items": "Things"}.get(
-            group[0], group[1]
-        )
+        title = TITLES.get(group[0], group[1])
         sheets += _tables(design, title, blanks, bay_figures(bay) if bay else None)
     for number, sheet in enumerate(sheets, start=1):
         _frame(sheet, design, f"sheet {number} of {len(sheets)}", revision)

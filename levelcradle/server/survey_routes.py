@@ -29,6 +29,7 @@ from levelcradle.server.views import (
     KeptOut,
     OperationOut,
     OutlinesOut,
+    OwnRowOut,
     PatchOut,
     ProblemOut,
     ScanOut,
@@ -43,6 +44,8 @@ __all__ = ["router"]
 router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 413, 422)})
 Key = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")]
 FileName = Annotated[str, Query(min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]+$")]
+OWN_SUBJECTS = ("materials", "bolts", "bolt_classes", "liners", "load_cases")
+MOST_CARS = 50
 _ANY = {"requestBody": {"required": True, "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}}
 
 
@@ -50,6 +53,19 @@ _ANY = {"requestBody": {"required": True, "content": {"application/octet-stream"
 def table(subject: Key) -> list[dict[str, str | float]]:
     """A table to start from: ``typical-masses``, ``fluids``, ``cg-heights``, ``keepouts``, ``liners``."""
     return list(starters(subject.replace("-", "_")))
+
+
+@router.get("/own-rows")
+def own_rows(store: TheStore) -> list[OwnRowOut]:
+    """The shop's own rows of all tables, of its newest cars first; each once."""
+    found: dict[tuple[str, str], OwnRowOut] = {}
+    for car in store.all()[:MOST_CARS]:
+        tables = store.open(car.id).design.tables
+        for subject in OWN_SUBJECTS:
+            for key, row in getattr(tables, subject).items():
+                if row.own:
+                    found.setdefault((subject, key), OwnRowOut(subject=subject, id=key, car=car.name, row=row.model_dump(mode="json")))
+    return list(found.values())
 
 
 @router.get("/starter-kinds")

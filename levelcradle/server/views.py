@@ -18,8 +18,8 @@ from levelcradle.core.survey import BayFigures
 
 __all__ = [
     "AnalysisOut", "BehindOut", "BlankOut", "CarrierOut", "EditedOut", "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut",
-    "OutlinesOut", "PatchOut", "PlaceOut", "PreviewOut", "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", "SheetOut", "ShelfOut",
-    "ShelfRowOut", "SwingOut", "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
+    "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut", "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", "SheetOut",
+    "ShelfOut", "ShelfRowOut", "SwingOut", "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
 ]  # fmt: skip
 
 
@@ -287,6 +287,15 @@ class BehindOut(Out):
     depth_mm: float | None
     path: str | None
     name: str | None
+
+
+class OwnRowOut(Out):
+    """A shop's own row of a table, and the car it was written for."""
+
+    subject: str
+    id: str
+    car: str
+    row: dict[str, Any]
 
 
 class SheetOut(Out):

@@ -11,7 +11,10 @@ __all__ = ["sentence"]
 _SORTS = {
     "items": "thing", "keepouts": "keep-out", "load_states": "load state", "bays": "bay", "hardpoints": "hard point",
     "module_kinds": "module kind", "modules": "module", "boxes": "box", "mounts": "mount", "references": "reference point",
-    "stations": "station", "blocks": "block", "openings": "opening",
+    "stations": "station", "blocks": "block", "openings": "opening", "members": "member", "duties": "duty", "snags": "fault",
+    "stacks": "stack", "hardware": "hardware", "tests": "test of", "aboard": "aboard", "tapes": "tape to", "ties": "point", "lumps": "lump",
+    "diagonals": "diagonal of", "keep_clear": "room at", "points": "point of", "depths": "depth of", "materials": "material",
+    "bolts": "bolt size", "bolt_classes": "bolt class", "liners": "liner", "load_cases": "load case",
 }  # fmt: skip
 _WAYS = (("aft", "forward"), ("to the right", "to the left"), ("up", "down"))
 

@@ -7,13 +7,20 @@ from pydantic import Field, field_validator
 from levelcradle.core.design.base import GapClass, Id, Line, Part, Positive, Share, Text
 from levelcradle.core.tables import rows
 
-__all__ = ["BoltClass", "BoltSize", "GapNeed", "LoadCase", "Material", "Tables", "standard_tables"]
+__all__ = ["BoltClass", "BoltSize", "GapNeed", "Liner", "LoadCase", "Material", "Row", "Tables", "standard_tables"]
 
 Mpa = Annotated[float, Field(gt=0, le=10_000)]
 InG = Annotated[float, Field(ge=-100, le=100)]
 
 
-class Material(Part):
+class Row(Part):
+    """A tabulated row with its source; ``own`` marks a shop's own."""
+
+    source: Text
+    own: bool = False
+
+
+class Material(Row):
     name: Line
     density_kg_m3: Annotated[float, Field(gt=0, le=30_000)]
     yield_mpa: Mpa
@@ -21,11 +28,10 @@ class Material(Part):
     beta_w: Annotated[float, Field(gt=0, le=1)] | None = None
     k_factor: Annotated[float, Field(gt=0, lt=1)]
     weldable_with: Literal["steel", "aluminium"]
-    source: Text
     k_source: Text
 
 
-class BoltSize(Part):
+class BoltSize(Row):
     d_mm: Positive
     pitch_mm: Positive
     stress_area_mm2: Positive
@@ -35,23 +41,28 @@ class BoltSize(Part):
     washer_thick_mm: Positive
     across_flats_mm: Positive
     head_mm: Positive
-    source: Text
 
 
-class BoltClass(Part):
+class BoltClass(Row):
     ultimate_mpa: Mpa
     proof_mpa: Mpa
     alpha_v: Annotated[float, Field(gt=0, le=1)]
-    source: Text
 
 
-class GapNeed(Part):
+class GapNeed(Row):
     need_mm: Share
     reason: Text
-    source: Text
 
 
-class LoadCase(Part):
+class Liner(Row):
+    """What lies between a box and its modules; ``creeps``: it settles in time and leaves play."""
+
+    name: Line
+    thickness_mm: Positive
+    creeps: Literal["yes", "no"]
+
+
+class LoadCase(Row):
     """One throw on the box in g, everything in it (weight included)."""
 
     kind: Literal["road", "crash"]
@@ -59,7 +70,11 @@ class LoadCase(Part):
     aft_g: InG
     right_g: InG
     up_g: InG
-    source: Text
+
+
+def _standard_liners() -> "dict[str, Liner]":
+    """A file from before there was this table gets the rows that come with this version."""
+    return {row["id"]: Liner.model_validate(_typed({k: v for k, v in row.items() if k != "id"})) for row in rows("liners")}
 
 
 class Tables(Part):
@@ -70,6 +85,7 @@ class Tables(Part):
     bolt_classes: Annotated[dict[Line, BoltClass], Field(min_length=1, max_length=100)]
     gaps: dict[GapClass, GapNeed]
     load_cases: Annotated[dict[Id, LoadCase], Field(min_length=1, max_length=100)]
+    liners: Annotated[dict[Id, Liner], Field(max_length=200, default_factory=_standard_liners)]
 
     @field_validator("gaps")
     @classmethod
@@ -80,16 +96,18 @@ class Tables(Part):
         return gaps
 
 
-def _typed(row: dict[str, str], words: set[str]) -> dict[str, str | float]:
-    return {k: v if k in words else float(v) for k, v in row.items() if v != ""}
+_WORDS = {"name", "source", "k_source", "weldable_with", "reason", "kind", "creeps"}
+
+
+def _typed(row: dict[str, str]) -> dict[str, str | float]:
+    return {k: v if k in _WORDS else float(v) for k, v in row.items() if v != ""}
 
 
 def standard_tables() -> Tables:
     """The tables that come with this version, as a new design copies them."""
-    words = {"name", "source", "k_source", "weldable_with", "reason", "kind"}
 
     def copy(subject: str, key: str) -> dict[str, dict[str, str | float]]:
-        return {row[key]: _typed({k: v for k, v in row.items() if k != key}, words) for row in rows(subject)}
+        return {row[key]: _typed({k: v for k, v in row.items() if k != key}) for row in rows(subject)}
 
     return Tables.model_validate(
         {

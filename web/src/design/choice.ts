@@ -5,6 +5,13 @@
  */
 import { create } from 'zustand'
 
+/** A place that is being picked: in plan aft and across, in side aft and up. */
+export interface Picking {
+  path: string
+  name: string
+  at: [number | null, number | null, number | null]
+}
+
 export interface Offset {
   path: string
   by: [number, number, number]
@@ -21,6 +28,7 @@ interface Choice {
   placing: boolean
   /** The working of the chosen finding is shown. */
   working: boolean
+  picking: Picking | null
   select: (path: string | null, found?: string) => void
   choose: (finding: string, path: string | null) => void
   climb: () => void
@@ -28,6 +36,7 @@ interface Choice {
   tape: (ends: string[] | null) => void
   place: (open: boolean) => void
   showWorking: (open: boolean) => void
+  pick: (picking: Picking | null) => void
 }
 
 export const useChoice = create<Choice>((set, get) => ({
@@ -38,11 +47,13 @@ export const useChoice = create<Choice>((set, get) => ({
   taping: null,
   placing: false,
   working: false,
+  picking: null,
   select: (path, found = '') => set({ selected: path, found, finding: null, placing: false }),
   choose: (finding, path) => set({ finding, selected: path, found: '', placing: false, working: false }),
   climb: () => {
-    const { selected, taping, placing } = get()
-    if (placing) set({ placing: false })
+    const { selected, taping, placing, picking } = get()
+    if (picking) set({ picking: null })
+    else if (placing) set({ placing: false })
     else if (taping) set({ taping: null })
     else set({ selected: selected ? above(selected) : null, finding: null, found: '' })
   },
@@ -50,6 +61,7 @@ export const useChoice = create<Choice>((set, get) => ({
   tape: (ends) => set({ taping: ends }),
   place: (open) => set({ placing: open }),
   showWorking: (open) => set({ working: open }),
+  pick: (picking) => set({ picking }),
 }))
 
 /** Module, block, box, nothing. */

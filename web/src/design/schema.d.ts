@@ -41,6 +41,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/own-rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Rows
+         * @description The shop's own rows of all tables, of its newest cars first; each once.
+         */
+        get: operations["own_rows_api_own_rows_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pictures/{file}": {
         parameters: {
             query?: never;
@@ -1230,6 +1250,11 @@ export interface components {
         DocBoltClass: {
             /** Alpha V */
             alpha_v: number;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
             /** Proof Mpa */
             proof_mpa: number;
             /** Source */
@@ -1247,6 +1272,11 @@ export interface components {
             d_mm: number;
             /** Head Mm */
             head_mm: number;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
             /** Pitch Mm */
             pitch_mm: number;
             /** Source */
@@ -1684,6 +1714,11 @@ export interface components {
         DocGapNeed: {
             /** Need Mm */
             need_mm: number;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
             /** Reason */
             reason: string;
             /** Source */
@@ -2098,6 +2133,28 @@ export interface components {
              */
             spacing_mm: number;
         };
+        /**
+         * Liner
+         * @description What lies between a box and its modules; ``creeps``: it settles in time and leaves play.
+         */
+        DocLiner: {
+            /**
+             * Creeps
+             * @enum {string}
+             */
+            creeps: "yes" | "no";
+            /** Name */
+            name: string;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /** Source */
+            source: string;
+            /** Thickness Mm */
+            thickness_mm: number;
+        };
         /** Liners */
         DocLiners: {
             /**
@@ -2125,6 +2182,11 @@ export interface components {
             kind: "road" | "crash";
             /** Name */
             name: string;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
             /** Right G */
             right_g: number;
             /** Source */
@@ -2164,6 +2226,11 @@ export interface components {
             k_source: string;
             /** Name */
             name: string;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
             /** Source */
             source: string;
             /** Ultimate Mpa */
@@ -3002,6 +3069,10 @@ export interface components {
             /** Gaps */
             gaps: {
                 [key: string]: components["schemas"]["DocGapNeed"];
+            };
+            /** Liners */
+            liners?: {
+                [key: string]: components["schemas"]["DocLiner"];
             };
             /** Load Cases */
             load_cases: {
@@ -3981,6 +4052,22 @@ export interface components {
             /** Unit */
             unit: string;
         };
+        /**
+         * OwnRowOut
+         * @description A shop's own row of a table, and the car it was written for.
+         */
+        OwnRowOut: {
+            /** Car */
+            car: string;
+            /** Id */
+            id: string;
+            /** Row */
+            row: {
+                [key: string]: unknown;
+            };
+            /** Subject */
+            subject: string;
+        };
         /** PatchBody */
         PatchBody: {
             /** Patch */
@@ -4586,6 +4673,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutlinesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    own_rows_api_own_rows_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnRowOut"][];
                 };
             };
             /** @description Bad Request */

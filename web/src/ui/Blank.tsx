@@ -190,7 +190,18 @@ function axisOf(path: string): number | null {
   const last = path.split('/').pop() ?? ''
   if (/^[012]$/.test(last)) return Number(last)
   const word = last.split('_')[0] ?? ''
-  const axes: Record<string, number> = { aft: 0, left: 1, right: 1, floor: 2, top: 2, up: 2 }
+  const axes: Record<string, number> = {
+    aft: 0,
+    fore: 0,
+    left: 1,
+    right: 1,
+    across: 1,
+    floor: 2,
+    top: 2,
+    up: 2,
+    low: 2,
+    high: 2,
+  }
   return axes[word] ?? null
 }
 

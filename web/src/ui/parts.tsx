@@ -135,14 +135,18 @@ export function OneOf({
 }) {
   const rest = bare ? 'border-transparent' : 'border-edge bg-sheet'
   return (
-    <div role="group" aria-label={label} className="flex flex-wrap items-center gap-2">
+    <div
+      role="group"
+      aria-label={label}
+      className={`flex flex-wrap items-center ${bare ? 'gap-0.5' : 'gap-2'}`}
+    >
       {options.map(([key, words]) => (
         <button
           key={key}
           type="button"
           aria-pressed={key === value}
           onClick={() => onChange(key)}
-          className={`min-h-10 rounded border-2 px-3 font-semibold ${key === value ? 'border-blue bg-white text-blue' : rest}`}
+          className={`min-h-10 rounded border-2 font-semibold ${bare ? 'px-2' : 'px-3'} ${key === value ? 'border-blue bg-white text-blue' : rest}`}
         >
           {words}
         </button>

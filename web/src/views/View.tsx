@@ -9,6 +9,7 @@ import type { Shape } from '../design/types'
 import { Grips } from './Grips'
 import { hitsAt } from './hits'
 import type { Scale, ViewName } from './scale'
+import { pickPlace } from './pick'
 import { type By, useMove } from './useMove'
 
 const STILL_PX = 6
@@ -103,8 +104,14 @@ export function View({
   }
 
   function choose(at: { x: number; y: number }) {
+    const { select, taping, tape, picking } = useChoice.getState()
+    if (picking)
+      return void pickPlace(picking, {
+        view,
+        aft: scale.aft(at.x),
+        other: view === 'plan' ? scale.right(at.y) : scale.up(at.y),
+      })
     const hits = under(at)
-    const { select, taping, tape } = useChoice.getState()
     const same = last.current && Math.hypot(at.x - last.current.x, at.y - last.current.y) < STILL_PX
     const turn = same && last.current && hits.length ? (last.current.turn + 1) % hits.length : 0
     last.current = { ...at, turn }

@@ -1,17 +1,22 @@
-/** Survey: weights as found, reference points, what comes out, stays and goes in, spaces, keep-outs, hard points. */
+/** Survey: everything that is known about the vehicle, as a tape and a scale find it. */
 import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
-import { useAnalysis, useDocument } from '../../design/live'
-import { Caution, OneOf, Title } from '../../ui/parts'
+import { useAnalysis, useDocument, useLoaded } from '../../design/live'
+import { Button, Caution, OneOf, Title } from '../../ui/parts'
 import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { Bays } from './Bays'
+import { DutyRows } from './DutyRows'
+import { Files } from './Files'
 import { HardPointRows } from './HardPointRows'
 import { KeepoutRows } from './KeepoutRows'
+import { Picking } from './Picking'
 import { References } from './References'
+import { Take } from './Take'
 import { ThingRows } from './ThingRows'
+import { ToMeasure } from './ToMeasure'
 import { Weights } from './Weights'
 
 const PARTS = [
@@ -21,6 +26,9 @@ const PARTS = [
   ['spaces', 'Spaces'],
   ['keepouts', 'Keep-outs'],
   ['hardpoints', 'Hard points'],
+  ['duties', 'Duties, faults'],
+  ['files', 'Files'],
+  ['missing', 'Still to measure'],
   ['drawing', 'Drawing'],
 ] as const
 type PartName = (typeof PARTS)[number][0]
@@ -30,16 +38,42 @@ const OF_PATH: Record<string, PartName> = {
   bays: 'spaces',
   keepouts: 'keepouts',
   hardpoints: 'hardpoints',
+  members: 'hardpoints',
+  openings: 'hardpoints',
   references: 'references',
+  duties: 'duties',
+  snags: 'duties',
+  vehicle: 'weights',
 }
+const partOf = (path: string | null) => OF_PATH[path?.split('/')[0] ?? '']
 
 export function Survey() {
   const selected = useChoice((s) => s.selected)
-  const [part, setPart] = useState<PartName>(OF_PATH[selected?.split('/')[0] ?? ''] ?? 'weights')
+  const select = useChoice((s) => s.select)
+  const picking = useChoice((s) => s.picking)
+  const { bays } = useDocument()
+  const [part, setPart] = useState<PartName>(partOf(selected) ?? 'weights')
+  const [taking, setTaking] = useState(false)
+  const [shownFor, setShownFor] = useState(selected)
+  if (selected !== shownFor) {
+    // a finding or a row that was chosen elsewhere opens the part where it is mended
+    setShownFor(selected)
+    const wanted = partOf(selected)
+    if (wanted && part !== 'drawing') setPart(wanted)
+  }
+  if (taking)
+    return (
+      <StationFrame>
+        <Take
+          onEnd={() => setTaking(false)}
+          first={part === 'spaces' ? (Object.values(bays)[0]?.name ?? null) : null}
+        />
+      </StationFrame>
+    )
   return (
     <StationFrame>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
-        <div className="shrink-0 border-b border-hair px-3 py-2">
+        <div className="shrink-0 border-b border-hair px-3 py-1">
           <OneOf
             bare
             label="Parts of the survey"
@@ -48,9 +82,24 @@ export function Survey() {
             onChange={(key) => setPart(key as PartName)}
           />
         </div>
-        {part === 'drawing' ? <PlanSide flags={false} /> : <Bench>{SCREENS[part]}</Bench>}
+        {picking ? (
+          <Picking picking={picking} />
+        ) : part === 'drawing' ? (
+          <PlanSide flags={false} />
+        ) : part === 'missing' ? (
+          <Bench>
+            <ToMeasure
+              onGo={(path) => {
+                select(path.split('/').slice(0, 2).join('/'))
+                setPart(partOf(path) ?? 'missing')
+              }}
+            />
+          </Bench>
+        ) : (
+          <Bench key={`${part}-${shownFor}`}>{SCREENS[part]}</Bench>
+        )}
       </div>
-      <Side />
+      <Side onTake={() => setTaking(true)} />
     </StationFrame>
   )
 }
@@ -62,22 +111,31 @@ const SCREENS = {
   spaces: <Bays />,
   keepouts: <KeepoutRows />,
   hardpoints: <HardPointRows />,
+  duties: <DutyRows />,
+  files: <Files />,
 }
 
-function Side() {
+function Side({ onTake }: { onTake: () => void }) {
   const { items, vehicle, bays } = useDocument()
+  const { project } = useLoaded()
   const { findings } = useAnalysis()
   const fuel = Object.values(items).some((i) => i.fuel && i.state === 'out')
-  const missing = findings.filter(
+  const said = findings.filter(
     (f) =>
-      f.code === 'level.missing' ||
-      f.code === 'level.weigh' ||
-      f.code === 'level.height' ||
-      f.code === 'level.across',
+      (f.station === 'survey' && f.state !== 'clear') ||
+      ['level.missing', 'level.weigh', 'level.height', 'level.across'].includes(f.code),
   )
   return (
     <Ledger label="Ledger">
       <Title>Survey</Title>
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={onTake}>Take measurements</Button>
+        <Button plain asChild>
+          <a href={`/api/projects/${project}/survey-sheet.pdf`} target="_blank" rel="noreferrer">
+            Print a sheet to fill
+          </a>
+        </Button>
+      </div>
       {!vehicle.weighing && (
         <p className="text-lg">
           Start with what the car weighs. Two axle readings will do; four wheels are better. Then measure the
@@ -94,11 +152,11 @@ function Side() {
           Fuel first: drain, purge and cap. No drill, spark or weld near a tank or line that held fuel.
         </Caution>
       )}
-      <h3 className="heading mt-4 mb-1">Still missing</h3>
-      {missing.length ? (
-        <SentenceRows findings={missing} />
+      <h3 className="heading mt-4 mb-1">To look at</h3>
+      {said.length ? (
+        <SentenceRows findings={said} />
       ) : (
-        <p className="m-0">Nothing that the loads rest on.</p>
+        <p className="m-0">Nothing disagrees or is missing.</p>
       )}
       <h3 className="heading mt-4 mb-1">How to type</h3>
       <p className="m-0 text-sm">

@@ -1,69 +1,44 @@
-/** One row a thing: what comes out, stays, goes in and rides along; opened, its shape and gap. */
-import { useState } from 'react'
+/** One row a thing: what comes out, stays, goes in and rides along. Enter goes through a row and on to the next, like a shop list. */
+import { useQuery } from '@tanstack/react-query'
+import { type KeyboardEvent, useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive } from '../../design/live'
-import { freeId } from '../../design/pointer'
-import type { Item } from '../../design/types'
+import { freeId, pointer } from '../../design/pointer'
+import { startersQuery } from '../../design/queries'
+import type { Item, Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { mass } from '../../ui/format'
-import { Button, Caution, Choose, Heading, Link } from '../../ui/parts'
+import { Caution, Heading } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
-import { GapClass, PointBlanks, RowHead, SolidBlanks, useBase } from './rows'
+import { WhereBlank } from '../../ui/WhereBlank'
+import { type Base, useBase } from './rows'
+import { ThingSheet } from './ThingSheet'
+import { AddFrom } from './Weighing'
 
-const STATES = [
+export const STATES = [
   ['out', 'comes out'],
   ['in', 'goes in'],
   ['stays', 'stays, in the way'],
   ['payload', 'rides along'],
 ] as const
-type State = (typeof STATES)[number][0]
+export type State = (typeof STATES)[number][0]
 
 export function ThingRows() {
   const { items } = useDocument()
-  const edit = useLive((s) => s.edit)
-  const selected = useChoice((s) => s.selected)
-  const [open, setOpen] = useState<string | null>(
-    selected?.startsWith('items/') ? (selected.split('/')[1] ?? null) : null,
-  )
   const { base, pick } = useBase()
-  async function add(state: State) {
-    const id = freeId(`${state}-thing`, items)
-    const value = {
-      name: 'new thing',
-      state,
-      order: Object.keys(items).length,
-      ...(state === 'stays' ? {} : { mass_kg: null }),
-    }
-    if (await edit([{ op: 'add', path: `/items/${id}`, value }])) setOpen(id)
-  }
   return (
     <>
       {pick}
       {STATES.map(([state, words]) => (
-        <section key={state} aria-label={words}>
+        <section key={state} aria-label={words} className="mt-4">
           <Heading right={<Sum state={state} />}>{words}</Heading>
           {state === 'out' && Object.values(items).some((i) => i.fuel && i.state === 'out') && (
             <Caution>
               Fuel first: drain, purge and cap. No drill, spark or weld near a tank or line that held fuel.
             </Caution>
           )}
-          {Object.entries(items)
-            .filter(([, item]) => item.state === state)
-            .sort(([, a], [, b]) => a.order - b.order)
-            .map(([id, item]) => (
-              <Thing
-                key={id}
-                id={id}
-                item={item}
-                open={open === id}
-                onOpen={() => setOpen(open === id ? null : id)}
-                base={base}
-              />
-            ))}
-          <Button plain className="my-1" onClick={() => void add(state)}>
-            Another that {words}
-          </Button>
+          <Table state={state} base={base} />
         </section>
       ))}
     </>
@@ -71,79 +46,240 @@ export function ThingRows() {
 }
 
 function Sum({ state }: { state: State }) {
-  const total = useAnalysis().level.sums_kg[state]
-  const units = useUnits('survey')
-  return total === undefined ? null : `${mass(total, units.mass)} in all`
+  const { sums_kg: sums } = useAnalysis().level
+  const { mass: unit } = useUnits('survey')
+  const total = sums[state]
+  if (total === undefined) return null
+  if (state === 'out' && sums.found !== undefined && sums.kept !== undefined)
+    return `${mass(total, unit)} out + ${mass(sums.kept, unit)} kept = ${mass(sums.found, unit)} found`
+  return `${mass(total, unit)} in all`
 }
 
-function Thing({
+/** Where Enter goes: the next blank of the row, and from the last to the line for a new thing. */
+function onward(input: HTMLInputElement) {
+  const blanks = [
+    ...(input.closest('table')?.querySelectorAll<HTMLInputElement>('input[data-step], [data-step] input') ??
+      []),
+  ]
+  blanks[blanks.indexOf(input) + 1]?.focus()
+}
+
+function Table({ state, base }: { state: State; base: Base | null }) {
+  const { items } = useDocument()
+  const selected = useChoice((s) => s.selected)
+  const [open, setOpen] = useState<string | null>(
+    selected?.startsWith('items/') ? (selected.split('/')[1] ?? null) : null,
+  )
+  const rows = Object.entries(items)
+    .filter(([, item]) => item.state === state)
+    .sort(([, a], [, b]) => a.order - b.order)
+  const weighs = state !== 'stays'
+  return (
+    <table className="w-full border-collapse">
+      <thead className="text-left text-sm text-soft">
+        <tr>
+          <th className="font-semibold">thing</th>
+          {weighs && <th className="w-[150px] font-semibold">mass</th>}
+          <th className="w-[390px] font-semibold">
+            {weighs ? 'its CG: aft, across, up' : 'aft, across, up'}
+          </th>
+          <th className="w-[92px]">
+            <span className="sr-only">more</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(([id, item]) => (
+          <Row
+            key={id}
+            id={id}
+            item={item}
+            base={base}
+            open={open === id}
+            onOpen={() => setOpen(open === id ? null : id)}
+          />
+        ))}
+        <NewRow state={state} />
+      </tbody>
+    </table>
+  )
+}
+
+function Row({
   id,
   item,
+  base,
   open,
   onOpen,
-  base,
 }: {
   id: string
   item: Item
+  base: Base | null
   open: boolean
   onOpen: () => void
-  base: ReturnType<typeof useBase>['base']
 }) {
-  const edit = useLive((s) => s.edit)
+  const { readings } = useDocument()
   const path = `/items/${id}`
+  const guessed = readings[`${path}/mass_kg`]?.basis === 'assumed'
+  const marks = [item.solid && 'in the way', item.sweep && 'moves', item.heat_w && 'hot'].filter(Boolean)
   return (
-    <div className="border-b border-hair">
-      <div className="flex min-h-10 items-center gap-4">
-        <button
-          type="button"
-          aria-expanded={open}
-          onClick={onOpen}
-          className={`min-h-10 flex-1 text-left hover:text-blue ${open ? 'font-bold text-blue' : ''}`}
-        >
-          {item.name}
-        </button>
+    <>
+      <tr className={`border-b border-hair align-middle ${open ? 'bg-wash' : ''}`}>
+        <td>
+          <button
+            type="button"
+            aria-expanded={open}
+            onClick={onOpen}
+            className={`min-h-10 w-full text-left hover:text-blue ${open ? 'font-bold text-blue' : ''}`}
+          >
+            {item.name}
+            <span className="narrow text-sm text-soft">
+              {item.state !== 'out' && marks.length ? ` · ${marks.join(', ')}` : ''}
+            </span>
+          </button>
+        </td>
         {item.state !== 'stays' && (
-          <Blank path={`${path}/mass_kg`} label={`${item.name}, mass`} hideLabel kind="mass" optional />
-        )}
-      </div>
-      {open && (
-        <div className="mb-3 rounded border border-edge bg-white p-3">
-          <RowHead path={path} />
-          {item.state !== 'stays' && (
-            <>
-              <Blank path={`${path}/tol_kg`} label="Mass, ±" kind="mass" />
-              {item.at_mm ? (
-                <>
-                  <span className="narrow text-sm">its CG</span>
-                  <PointBlanks path={`${path}/at_mm`} base={base} />
-                </>
+          <td data-step>
+            <span className="flex items-center">
+              {item.fluid ? (
+                <Blank
+                  path={`${path}/fluid/volume_l`}
+                  label={`${item.name}, litres`}
+                  hideLabel
+                  kind="number"
+                  onTaken={onward}
+                />
               ) : (
-                <Button
-                  plain
-                  onClick={() =>
-                    void edit([{ op: 'replace', path: `${path}/at_mm`, value: base?.at ?? [0, 0, 400] }])
-                  }
-                >
-                  Say where it sits
-                </Button>
+                <Blank
+                  path={`${path}/mass_kg`}
+                  label={`${item.name}, mass`}
+                  hideLabel
+                  kind="mass"
+                  optional
+                  onTaken={onward}
+                />
               )}
-            </>
+              <span className="narrow text-xs text-soft">
+                {item.fluid ? 'litres' : guessed ? 'a guess' : ''}
+              </span>
+            </span>
+          </td>
+        )}
+        <td data-step>
+          {item.at_mm ? (
+            <span className="flex gap-x-1">
+              {(['aft', 'across', 'up'] as const).map((word, i) => (
+                <Blank
+                  key={word}
+                  path={`${path}/at_mm/${i}`}
+                  label={word}
+                  name={`${item.name}, ${word}`}
+                  hideLabel
+                  list="survey"
+                  from={base}
+                  onTaken={onward}
+                />
+              ))}
+            </span>
+          ) : item.state === 'stays' ? null : (
+            <WhereBlank path={`${path}/at_mm`} label={`${item.name}, where`} base={base} onTaken={onward} />
           )}
-          <SolidBlanks path={`${path}/solid`} base={base} optional />
-          {item.solid && <GapClass path={`${path}/gap_class`} />}
-          <Choose
-            label="It"
-            value={item.state}
-            options={STATES}
-            onChange={(v) => void edit([{ op: 'replace', path: `${path}/state`, value: v }])}
-          />
-          {item.state === 'out' && (
-            <Link onClick={() => void edit([{ op: 'replace', path: `${path}/fuel`, value: !item.fuel }])}>
-              {item.fuel ? 'It never held fuel' : 'It holds or held fuel'}
-            </Link>
-          )}
-        </div>
+        </td>
+        <td className="text-right">
+          <Pick path={`${path}/at_mm`} name={item.name} />
+        </td>
+      </tr>
+      {open && (
+        <tr>
+          <td colSpan={4}>
+            <ThingSheet id={id} item={item} base={base} />
+          </td>
+        </tr>
       )}
-    </div>
+    </>
+  )
+}
+
+function Pick({ path, name }: { path: string; name: string }) {
+  const pick = useChoice((s) => s.pick)
+  return (
+    <button
+      type="button"
+      aria-label={`Pick the place of ${name} in a view`}
+      onClick={() => pick({ path, name, at: [null, null, null] })}
+      className="min-h-9 font-semibold text-blue underline underline-offset-4 hover:text-ink"
+    >
+      pick
+    </button>
+  )
+}
+
+/** The last line of a list: a name and Enter make a row, and the next figure is asked for. */
+function NewRow({ state }: { state: State }) {
+  const { items } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const { data } = useQuery(startersQuery('typical-masses'))
+  const [name, setName] = useState('')
+  const order = Math.max(0, ...Object.values(items).map((i) => i.order)) + 1
+
+  async function add(input: HTMLInputElement) {
+    if (!name.trim()) return
+    const id = freeId(name, items)
+    const value = { name: name.trim(), state, order }
+    if (!(await edit([{ op: 'add', path: `/items/${id}`, value }]))) return
+    setName('')
+    const table = input.closest('table')
+    requestAnimationFrame(() => {
+      const cells = table?.querySelectorAll<HTMLElement>('tbody tr:nth-last-child(2) [data-step] input')
+      ;(cells?.[0] ?? input).focus()
+    })
+  }
+
+  function start(key: string) {
+    const row = data?.find((r) => r.id === key)
+    if (!row) return
+    const id = freeId(String(row.name), items)
+    const item = { name: row.name, state, order, mass_kg: row.mass_kg, tol_kg: row.tol_kg, note: row.source }
+    const path = `/items/${id}`
+    const reading = { text: String(row.mass_kg), unit: 'kg', basis: 'assumed' }
+    void edit([
+      { op: 'add', path, value: item },
+      { op: 'add', path: pointer('readings', `${path}/mass_kg`), value: reading },
+    ] as Op[])
+  }
+
+  function keys(event: KeyboardEvent<HTMLInputElement>) {
+    event.stopPropagation()
+    if (event.key === 'Enter') void add(event.currentTarget)
+    if (event.key === 'Escape') setName('')
+  }
+  const typical = (data ?? []).filter((row) => row.state === state)
+  return (
+    <tr>
+      <td colSpan={4} className="py-1">
+        <span className="flex flex-wrap items-center gap-3">
+          <input
+            data-step
+            value={name}
+            aria-label={`Another that ${STATES.find(([k]) => k === state)?.[1]}`}
+            placeholder="another: its name, Enter"
+            maxLength={120}
+            autoComplete="off"
+            onChange={(e) => setName(e.target.value)}
+            onKeyDown={keys}
+            className="min-h-9 w-64 rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft"
+          />
+          {typical.length > 0 && (
+            <AddFrom
+              label="start from a typical mass, a guess until weighed"
+              options={typical.map(
+                (row) => [String(row.id), `${row.name}: ${row.mass_kg} ± ${row.tol_kg} kg`] as const,
+              )}
+              onAdd={start}
+            />
+          )}
+        </span>
+      </td>
+    </tr>
   )
 }

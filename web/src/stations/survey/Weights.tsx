@@ -1,31 +1,22 @@
-/** What the car weighs as found, and the figures it is drawn from. */
+/** What the car weighs as found, in which state, how high its CG is, and the figures it is drawn from. */
 import { useDocument, useLive } from '../../design/live'
-import type { Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
-import { Button, Choose, Heading, Link } from '../../ui/parts'
-
-const CORNERS = [
-  ['lf_kg', 'Left front'],
-  ['rf_kg', 'Right front'],
-  ['lr_kg', 'Left rear'],
-  ['rr_kg', 'Right rear'],
-] as const
-const AXLES = [
-  ['front_kg', 'Front axle'],
-  ['rear_kg', 'Rear axle'],
-] as const
+import { Button, Choose, Heading } from '../../ui/parts'
+import { CgHeight } from './CgHeight'
+import { Weighing } from './Weighing'
 
 export function Weights() {
   const { vehicle } = useDocument()
   return (
     <div className="grid grid-cols-1 gap-x-10 lg:grid-cols-2">
-      <section>
+      <section aria-label="As found">
         <Heading>As found</Heading>
         <Weighing />
+        <Heading>Height of its CG</Heading>
         <CgHeight />
       </section>
-      <section>
+      <section aria-label="The vehicle">
         <Heading>The vehicle</Heading>
         <NameBlank path="/name" label="Name" />
         <Blank path="/vehicle/wheelbase_mm" label="Wheelbase" list="survey" />
@@ -45,35 +36,18 @@ export function Weights() {
             />
           </>
         ) : (
-          <Set path="/vehicle/track_mm" value={{ front: 1400, rear: 1400 }} says="Give the tracks" />
+          <Give path="/vehicle/track_mm" value={{ front: 1400, rear: 1400 }} says="Give the tracks" />
         )}
-        {vehicle.overall ? (
-          <>
-            <Blank path="/vehicle/overall/overhang_front_mm" label="Front overhang" list="survey" />
-            <Blank path="/vehicle/overall/overhang_rear_mm" label="Rear overhang" list="survey" />
-            <Blank path="/vehicle/overall/width_mm" label="Width" list="survey" />
-            <Blank path="/vehicle/overall/height_mm" label="Height" list="survey" />
-            <Blank path="/vehicle/overall/tyre_radius_mm" label="Tyre radius" list="survey" />
-          </>
-        ) : (
-          <Set
-            path="/vehicle/overall"
-            value={{
-              overhang_front_mm: 700,
-              overhang_rear_mm: 900,
-              width_mm: 1600,
-              height_mm: 1400,
-              tyre_radius_mm: 300,
-            }}
-            says="Give its outside sizes (it is drawn from them)"
-          />
-        )}
+        <Overall />
+        <Ratings />
+        <Stance when="stance" title="How it stood while it was measured" />
+        <Stance when="stance_after" title="How it stands when done" />
       </section>
     </div>
   )
 }
 
-function Set({ path, value, says }: { path: string; value: unknown; says: string }) {
+export function Give({ path, value, says }: { path: string; value: unknown; says: string }) {
   const edit = useLive((s) => s.edit)
   return (
     <p className="my-2">
@@ -84,74 +58,112 @@ function Set({ path, value, says }: { path: string; value: unknown; says: string
   )
 }
 
-function Weighing() {
+function Overall() {
   const { vehicle } = useDocument()
-  const edit = useLive((s) => s.edit)
-  const weighing = vehicle.weighing
-  const put = (value: unknown) => void edit([{ op: 'replace', path: '/vehicle/weighing', value } as Op])
-  if (!weighing)
+  if (!vehicle.overall)
     return (
-      <>
-        <p className="text-lg">
-          Start with what the car weighs. Two axle readings will do; four wheels are better.
-        </p>
-        <div className="flex gap-2">
-          <Button onClick={() => put({ type: 'axles', front_kg: 0, rear_kg: 0, step_kg: 10 })}>
-            Two axle readings
-          </Button>
-          <Button
-            plain
-            onClick={() => put({ type: 'corners', lf_kg: 0, rf_kg: 0, lr_kg: 0, rr_kg: 0, step_kg: 1 })}
-          >
-            Four wheels
-          </Button>
-        </div>
-      </>
+      <Give
+        path="/vehicle/overall"
+        value={{
+          overhang_front_mm: 700,
+          overhang_rear_mm: 900,
+          width_mm: 1600,
+          height_mm: 1400,
+          tyre_radius_mm: 300,
+        }}
+        says="Give its outside sizes (it is drawn from them)"
+      />
     )
   return (
     <>
-      {(weighing.type === 'corners' ? CORNERS : AXLES).map(([name, label]) => (
-        <Blank key={name} path={`/vehicle/weighing/${name}`} label={label} kind="mass" />
-      ))}
-      <Blank path="/vehicle/weighing/step_kg" label="The scale's step" kind="mass" />
-      <p className="my-1">
-        <Link onClick={() => put(null)}>Weighed another way</Link>
-      </p>
+      <Blank path="/vehicle/overall/overhang_front_mm" label="Front overhang" list="survey" />
+      <Blank path="/vehicle/overall/overhang_rear_mm" label="Rear overhang" list="survey" />
+      <Blank path="/vehicle/overall/width_mm" label="Width" list="survey" />
+      <Blank path="/vehicle/overall/height_mm" label="Height" list="survey" />
+      <Blank path="/vehicle/overall/tyre_radius_mm" label="Tyre radius" list="survey" />
     </>
   )
 }
 
-const BASES = [
-  ['measured', 'measured'],
-  ['axle_lift', 'axle lift'],
-  ['assumed', 'assumed'],
-] as const
-
-function CgHeight() {
+function Ratings() {
   const { vehicle } = useDocument()
-  const edit = useLive((s) => s.edit)
-  const path = '/vehicle/cg_height'
   return (
     <>
-      <Heading>Height of its CG</Heading>
-      {vehicle.cg_height ? (
+      <Heading>What it may weigh</Heading>
+      <Blank path="/vehicle/ratings/front_kg" label="Front axle, at most" kind="mass" optional />
+      <Blank path="/vehicle/ratings/rear_kg" label="Rear axle, at most" kind="mass" optional />
+      <Blank path="/vehicle/ratings/gross_kg" label="Whole car, at most" kind="mass" optional />
+      {vehicle.wheel_rates ? (
         <>
-          <Blank path={`${path}/up_mm`} label="Up from the ground" list="survey" />
-          <Blank path={`${path}/tolerance_mm`} label="±" list="survey" />
-          <Choose
-            label="It is"
-            value={vehicle.cg_height.basis}
-            options={BASES}
-            onChange={(v) => void edit([{ op: 'replace', path: `${path}/basis`, value: v }])}
-          />
+          <Blank path="/vehicle/wheel_rates/front_n_per_mm" label="Wheel rate, front (N/mm)" kind="number" />
+          <Blank path="/vehicle/wheel_rates/rear_n_per_mm" label="Wheel rate, rear (N/mm)" kind="number" />
         </>
       ) : (
-        <Set
-          path={path}
-          value={{ up_mm: 550, tolerance_mm: 50, basis: 'assumed' }}
-          says="Give it, or assume it"
+        <Give
+          path="/vehicle/wheel_rates"
+          value={{ front_n_per_mm: 20, rear_n_per_mm: 20 }}
+          says="Give the wheel rates (they split a side moment)"
         />
       )}
     </>
+  )
+}
+
+const ENGINE = [
+  ['in', 'engine in'],
+  ['out', 'engine out'],
+] as const
+const STANDS = [
+  ['wheels', 'on its wheels'],
+  ['stands', 'on stands, wheels hanging'],
+  ['hanging', 'hanging on a lift'],
+] as const
+const ARCHES = [
+  ['lf', 'Arch, left front'],
+  ['rf', 'Arch, right front'],
+  ['lr', 'Arch, left rear'],
+  ['rr', 'Arch, right rear'],
+] as const
+
+/** Asked once: the nose rises when the engine is out, and with it every height from the ground. */
+function Stance({ when, title }: { when: 'stance' | 'stance_after'; title: string }) {
+  const { vehicle } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const stance = vehicle[when]
+  const path = `/vehicle/${when}`
+  return (
+    <section aria-label={title} className="mt-4">
+      <Heading>{title}</Heading>
+      {stance ? (
+        <>
+          <Choose
+            label="With the"
+            value={stance.engine}
+            options={ENGINE}
+            onChange={(v) => void edit([{ op: 'replace', path: `${path}/engine`, value: v }])}
+          />
+          <Choose
+            label="It stood"
+            value={stance.stands}
+            options={STANDS}
+            onChange={(v) => void edit([{ op: 'replace', path: `${path}/stands`, value: v }])}
+          />
+          {ARCHES.map(([wheel, label]) => (
+            <Blank key={wheel} path={`${path}/arches/${wheel}_mm`} label={label} list="survey" optional />
+          ))}
+          <Blank
+            path={`${path}/sill_deg`}
+            label="The sill slopes up aft by (zero the angle finder on it)"
+            kind="angle"
+          />
+        </>
+      ) : (
+        <Give
+          path={path}
+          value={{ engine: when === 'stance' ? 'in' : 'out', stands: 'wheels' }}
+          says="Say how it stands"
+        />
+      )}
+    </section>
   )
 }

@@ -127,7 +127,7 @@ export function RowList({
     if (await edit([{ op: 'add', path: `/${collection}/${id}`, value: fresh(base, document) }])) setOpen(id)
   }
   return (
-    <section aria-label={title}>
+    <section aria-label={title} className="mb-4">
       <Heading right={Object.keys(rows).length || ''}>{title}</Heading>
       {teach && <p className="my-1 text-sm">{teach}</p>}
       {pick && Object.keys(rows).length > 0 && picker}

@@ -1,0 +1,204 @@
+/** Take measurements: one blank at a time in large figures, what to take lit in the view, the next by one press. */
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useMemo, useRef, useState } from 'react'
+
+import { useDocument, useLive, useLoaded } from '../../design/live'
+import { blanksQuery, readText } from '../../design/queries'
+import type { SurveyBlank } from '../../design/types'
+import { type Kind, note } from '../../ui/Blank'
+import { length } from '../../ui/format'
+import { Button, Choose } from '../../ui/parts'
+import { useUnits } from '../../ui/units'
+import { Lit } from './Lit'
+import { Pad } from './Pad'
+
+export function Take({ onEnd, first }: { onEnd: () => void; first: string | null }) {
+  const { project, revision } = useLoaded()
+  const { data } = useQuery({ ...blanksQuery(project, revision), placeholderData: (old) => old })
+  const [group, setGroup] = useState(first ?? '')
+  const [path, setPath] = useState<string | null>(null)
+  const rows = useMemo(() => (data ?? []).filter((b) => group === '' || b.group === group), [data, group])
+  const index = Math.max(
+    0,
+    rows.findIndex((b) => b.path === path),
+  )
+  const blank = rows[index]
+  const groups = [...new Set((data ?? []).map((b) => b.group))]
+  if (!blank)
+    return (
+      <div className="m-auto max-w-md text-center">
+        <p className="text-figure">
+          {data ? 'There is nothing to take yet. List a reference point or a space first.' : 'One moment …'}
+        </p>
+        <Button onClick={onEnd}>Back to the survey</Button>
+      </div>
+    )
+  const go = (by: number) => setPath(rows[Math.min(Math.max(index + by, 0), rows.length - 1)]?.path ?? null)
+  return (
+    <div className="flex min-h-0 flex-1 flex-col" role="group" aria-label="Take measurements">
+      <div className="flex flex-wrap items-center justify-between gap-3 border-b border-hair px-4 py-1">
+        <Choose
+          label="Taking"
+          value={group}
+          options={[['', 'everything'], ...groups.map((g) => [g, g] as const)]}
+          onChange={(g) => {
+            setGroup(g)
+            setPath(null)
+          }}
+        />
+        <Jump rows={data ?? []} onGo={(b) => (setGroup(''), setPath(b.path))} />
+        <span className="narrow">
+          {index + 1} of {rows.length}
+        </span>
+        <Button plain className="min-h-12" onClick={onEnd}>
+          Done for now
+        </Button>
+      </div>
+      <One
+        key={blank.path}
+        blank={blank}
+        last={index === rows.length - 1}
+        onBack={index ? () => go(-1) : null}
+        onNext={() => (index === rows.length - 1 ? onEnd() : go(1))}
+      />
+    </div>
+  )
+}
+
+/** What was filled in on the printed sheet is typed in by its numbers. */
+function Jump({ rows, onGo }: { rows: readonly SurveyBlank[]; onGo: (blank: SurveyBlank) => void }) {
+  const [text, setText] = useState('')
+  return (
+    <form
+      className="flex items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        const found = rows.find((b) => b.number === Number(text))
+        if (found) onGo(found)
+        setText('')
+      }}
+    >
+      <label htmlFor="sheet-number" className="narrow">
+        Number on the sheet
+      </label>
+      <input
+        id="sheet-number"
+        value={text}
+        inputMode="numeric"
+        onChange={(e) => setText(e.target.value)}
+        className="min-h-12 w-16 rounded border-[1.5px] border-edge bg-white px-1.5 text-right text-lg font-semibold"
+      />
+    </form>
+  )
+}
+
+function One({
+  blank,
+  last,
+  onBack,
+  onNext,
+}: {
+  blank: SurveyBlank
+  last: boolean
+  onBack: (() => void) | null
+  onNext: () => void
+}) {
+  const document = useDocument()
+  const edit = useLive((s) => s.edit)
+  const units = useUnits('survey')
+  const input = useRef<HTMLInputElement>(null)
+  const [text, setText] = useState('')
+  const [says, setSays] = useState({ text: '', wrong: false })
+  const latest = useRef(0)
+  const kind = blank.kind as Kind
+  const unit = kind === 'length' ? units.length : kind === 'mass' ? units.mass : ''
+  const reading = document.readings[blank.path]
+  const hook = blank.hooked ? document.references[blank.hooked] : undefined
+  const base = hook?.at_mm as [number, number, number] | undefined
+  useEffect(() => input.current?.focus(), [])
+
+  async function understand(next: string) {
+    setText(next)
+    const turn = ++latest.current
+    if (!next.trim()) return setSays({ text: '', wrong: false })
+    try {
+      const found = await readText({ text: next, path: blank.path, unit, base })
+      const shown = kind === 'length' ? `${length(found, 'mm')} mm in the vehicle` : `${found} ${unit}`
+      if (turn === latest.current) setSays({ text: shown, wrong: false })
+    } catch (error) {
+      if (turn === latest.current) setSays({ text: (error as Error).message, wrong: true })
+    }
+  }
+
+  /** Takes the figure and goes on; an empty blank is left as it is. */
+  async function take() {
+    if (!text.trim()) return onNext()
+    try {
+      const value = await readText({ text, path: blank.path, unit, base })
+      const keep = { text, unit, from: blank.hooked || null, basis: 'measured' }
+      const patch = [
+        { op: 'replace' as const, path: blank.path, value },
+        ...note(document.readings, blank.path, keep),
+      ]
+      if (await edit(patch)) return onNext()
+      const problem = useLive.getState().problem
+      setSays({ text: problem?.errors?.[0]?.says ?? problem?.detail ?? 'Refused.', wrong: true })
+      useLive.getState().dismiss()
+    } catch (error) {
+      setSays({ text: (error as Error).message, wrong: true })
+    }
+  }
+
+  return (
+    <div className="flex min-h-0 flex-1">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col px-5 py-3">
+        <p className="narrow m-0 text-lg text-soft">
+          No. {blank.number} · {blank.group}
+          {hook && ` · hook the tape on the ${hook.name}`}
+        </p>
+        <h2 className="m-0 text-[30px] leading-tight font-bold text-blue">{blank.label}</h2>
+        <p className="m-0">{reading ? `taken: ${reading.text}` : 'not taken yet'}</p>
+        <div className="min-h-0 flex-1">
+          <Lit path={blank.path} base={base ?? null} />
+        </div>
+      </div>
+      <div className="flex w-[372px] shrink-0 flex-col gap-2 overflow-y-auto border-l border-edge bg-sheet p-3">
+        <label className="sr-only" htmlFor="taken">
+          {blank.label}
+        </label>
+        <span className="flex items-baseline gap-2">
+          <input
+            ref={input}
+            id="taken"
+            value={text}
+            placeholder={blank.text}
+            autoComplete="off"
+            inputMode="none"
+            aria-invalid={says.wrong}
+            onChange={(e) => void understand(e.target.value)}
+            onKeyDown={(e) => {
+              e.stopPropagation()
+              if (e.key === 'Enter') void take()
+              if (e.key === 'Escape') void understand('')
+            }}
+            className={`h-[72px] w-full rounded border-2 bg-white px-3 text-right text-[40px] font-bold placeholder:font-normal placeholder:text-edge ${says.wrong ? 'border-foul' : 'border-edge'}`}
+          />
+          <span className="w-8 text-figure">{unit || (kind === 'angle' ? '°' : '')}</span>
+        </span>
+        <p role={says.wrong ? 'alert' : 'status'} className={`m-0 min-h-5 ${says.wrong ? 'text-foul' : ''}`}>
+          {says.text}
+        </p>
+        <Pad inches={unit === 'in'} text={text} onText={(next) => void understand(next)} />
+        <div className="grid grid-cols-[1fr_2fr] gap-2">
+          <Button plain className="min-h-14" disabled={!onBack} onClick={() => onBack?.()}>
+            Back
+          </Button>
+          <Button className="min-h-14 text-figure" onClick={() => void take()}>
+            {text.trim() ? 'Take it' : 'Leave it'}
+            {last ? ', done' : ', next'}
+          </Button>
+        </div>
+      </div>
+    </div>
+  )
+}

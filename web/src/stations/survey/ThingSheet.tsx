@@ -1,0 +1,137 @@
+/** A thing opened: its shape, how it moves, how hot it gets, what it asks for, and what its going leaves free. */
+import { useState } from 'react'
+
+import { Refused } from '../../design/api'
+import { useDocument, useLive, useLoaded } from '../../design/live'
+import { freeId } from '../../design/pointer'
+import { freed } from '../../design/queries'
+import type { Item, Op } from '../../design/types'
+import { Blank } from '../../ui/Blank'
+import { NameBlank } from '../../ui/NameBlank'
+import { Button, Choose, Heading, Link, Tick } from '../../ui/parts'
+import { FieldRow, Removable } from './fields'
+import { Fluid } from './Fluid'
+import { type Base, GapClass, RowHead } from './rows'
+import { SolidBlanks } from './SolidBlanks'
+import { SweepBlanks } from './SweepBlanks'
+import { STATES } from './ThingRows'
+
+export function ThingSheet({ id, item, base }: { id: string; item: Item; base: Base | null }) {
+  const edit = useLive((s) => s.edit)
+  const { boxes } = useDocument()
+  const path = `/items/${id}`
+  const put = (name: string, value: unknown) => void edit([{ op: 'replace', path: `${path}/${name}`, value }])
+  return (
+    <div className="mb-3 grid grid-cols-1 gap-x-8 rounded border border-edge bg-white p-3 lg:grid-cols-2">
+      <div>
+        <RowHead path={path} />
+        <Choose label="It" value={item.state} options={STATES} onChange={(v) => put('state', v)} />
+        {item.state !== 'stays' && (
+          <>
+            <Fluid path={path} fluid={item.fluid} />
+            <Blank path={`${path}/tol_kg`} label="Mass, ±" kind="mass" />
+          </>
+        )}
+        {item.state === 'out' && (
+          <Tick label="It holds or held fuel" value={item.fuel} onChange={(v) => put('fuel', v)} />
+        )}
+        <Choose
+          label="It is fixed to the"
+          value={item.structure}
+          options={(['body', 'frame', 'axle'] as const).map((w) => [w, w] as const)}
+          onChange={(v) => put('structure', v)}
+        />
+        {item.state === 'in' && (
+          <Choose
+            label="It sits"
+            value={item.fixed_to ?? ''}
+            options={[
+              ['', 'on the vehicle'],
+              ...Object.entries(boxes).map(([key, box]) => [key, `in or on the ${box.name}`] as const),
+            ]}
+            onChange={(v) => put('fixed_to', v || null)}
+          />
+        )}
+        <Blank path={`${path}/heat_w`} label="Heat it gives off (W)" kind="number" optional />
+        <NameBlank path={`${path}/note`} label="Note" long />
+      </div>
+      <div>
+        <SolidBlanks path={`${path}/solid`} base={base} optional />
+        {item.solid && item.state === 'out' && <Offer id={id} />}
+        {item.solid && item.state !== 'out' && (
+          <>
+            <GapClass path={`${path}/gap_class`} />
+            <SweepBlanks path={`${path}/sweep`} sweep={item.sweep ?? null} base={base} />
+            <KeepClear path={`${path}/keep_clear`} item={item} />
+          </>
+        )}
+      </div>
+    </div>
+  )
+}
+
+/** "Came out" frees its place. */
+function Offer({ id }: { id: string }) {
+  const { project } = useLoaded()
+  const edit = useLive((s) => s.edit)
+  const [says, setSays] = useState('')
+  async function offer() {
+    try {
+      const { patch } = await freed(project, id)
+      if (await edit(patch as Op[])) setSays('It stands under Spaces; measure its sides there.')
+    } catch (error) {
+      setSays(error instanceof Refused ? error.message : 'No answer; try again.')
+    }
+  }
+  return (
+    <p className="my-2 flex flex-wrap items-center gap-3">
+      <Button plain onClick={() => void offer()}>
+        Make its place a space
+      </Button>
+      <span role="status">{says}</span>
+    </p>
+  )
+}
+
+const FACES = (['front', 'aft', 'left', 'right', 'base', 'lid'] as const).map(
+  (face) => [face, face === 'lid' ? 'top' : face] as const,
+)
+
+/** Room that its faces ask for: a plug, a lead, a hand. */
+function KeepClear({ path, item }: { path: string; item: Item }) {
+  const edit = useLive((s) => s.edit)
+  const rows = item.keep_clear
+  return (
+    <section aria-label="Room its faces ask for">
+      <Heading>Room its faces ask for</Heading>
+      {Object.entries(rows).map(([key, row]) => (
+        <Removable
+          key={key}
+          says={`Remove the room before its ${row.face}`}
+          onRemove={() => void edit([{ op: 'remove', path: `${path}/${key}` }])}
+        >
+          <FieldRow
+            path={`${path}/${key}`}
+            field={{ kind: 'choose', at: 'face', label: 'Before its', options: FACES }}
+            base={null}
+          />
+          <Blank path={`${path}/${key}/depth_mm`} label="Keep clear" list="survey" />
+          <NameBlank path={`${path}/${key}/reason`} label="For" />
+        </Removable>
+      ))}
+      <Link
+        onClick={() =>
+          void edit([
+            {
+              op: 'add',
+              path: `${path}/${freeId('face', rows)}`,
+              value: { face: 'front', depth_mm: 80, reason: '' },
+            },
+          ])
+        }
+      >
+        another face
+      </Link>
+    </section>
+  )
+}

@@ -1,0 +1,240 @@
+/** The scales: four wheels, two axles or the whole car, who and what was aboard, and the bare car that is left. */
+import { useId } from 'react'
+
+import { useAnalysis, useDocument, useLive } from '../../design/live'
+import { freeId } from '../../design/pointer'
+import type { Op, Vehicle } from '../../design/types'
+import { Blank } from '../../ui/Blank'
+import { mass } from '../../ui/format'
+import { NameBlank } from '../../ui/NameBlank'
+import { Button, Choose, Fact, Heading, Link } from '../../ui/parts'
+import { useUnits } from '../../ui/units'
+import { Fluid } from './Fluid'
+import { Removable } from './fields'
+import { PointBlanks, useBase } from './rows'
+
+type Read = NonNullable<Vehicle['weighing']>
+const AT = '/vehicle/weighing'
+
+const READINGS: Record<Read['type'], readonly (readonly [string, string])[]> = {
+  corners: [
+    ['lf_kg', 'Left front'],
+    ['rf_kg', 'Right front'],
+    ['lr_kg', 'Left rear'],
+    ['rr_kg', 'Right rear'],
+  ],
+  axles: [
+    ['front_kg', 'Front axle'],
+    ['rear_kg', 'Rear axle'],
+  ],
+  total: [['total_kg', 'Whole car']],
+}
+const WAYS = [
+  ['axles', 'two axle readings'],
+  ['corners', 'four wheels'],
+  ['total', 'one reading of the whole car'],
+] as const
+
+/** Weighed another way: what is known of the readings is kept. */
+function asWay(type: Read['type'], old: Read | null | undefined): object {
+  const aboard = old?.aboard ?? {}
+  const front = old?.type === 'corners' ? old.lf_kg + old.rf_kg : old?.type === 'axles' ? old.front_kg : 0
+  const rear = old?.type === 'corners' ? old.lr_kg + old.rr_kg : old?.type === 'axles' ? old.rear_kg : 0
+  const total = old?.type === 'total' ? old.total_kg : front + rear
+  switch (type) {
+    case 'axles':
+      return { type, front_kg: front, rear_kg: rear, step_kg: old?.step_kg ?? 10, aboard }
+    case 'corners':
+      return { type, lf_kg: 0, rf_kg: 0, lr_kg: 0, rr_kg: 0, step_kg: 1, aboard }
+    case 'total':
+      return { type, total_kg: total, step_kg: old?.step_kg ?? 20, aboard }
+  }
+}
+
+export function Weighing() {
+  const { vehicle } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const weighing = vehicle.weighing
+  const put = (value: unknown) => void edit([{ op: 'replace', path: AT, value } as Op])
+  if (!weighing)
+    return (
+      <>
+        <p className="text-lg">
+          Start with what the car weighs. Two axle readings will do; four wheels are better.
+        </p>
+        <div className="flex flex-wrap gap-2">
+          <Button onClick={() => put(asWay('axles', null))}>Two axle readings</Button>
+          <Button plain onClick={() => put(asWay('corners', null))}>
+            Four wheels
+          </Button>
+          <Button plain onClick={() => put(asWay('total', null))}>
+            Only the whole car
+          </Button>
+        </div>
+      </>
+    )
+  return (
+    <>
+      <Choose
+        label="Weighed by"
+        value={weighing.type}
+        options={WAYS}
+        onChange={(type) => put(asWay(type, weighing))}
+      />
+      {READINGS[weighing.type].map(([name, label]) => (
+        <Blank key={name} path={`${AT}/${name}`} label={label} kind="mass" />
+      ))}
+      <Blank path={`${AT}/step_kg`} label="The scale's step" kind="mass" />
+      {weighing.type === 'axles' && (
+        <Blank path={`${AT}/left_kg`} label="Both left wheels (empty: not weighed)" kind="mass" optional />
+      )}
+      {weighing.type === 'total' && (
+        <>
+          <Blank path={`${AT}/front_percent`} label="On the front axle, assumed (%)" kind="number" />
+          <Blank path={`${AT}/front_tol_percent`} label="Assumed to ± (%)" kind="number" />
+        </>
+      )}
+      {weighing.type === 'corners' && <AxleCheck check={weighing.check} />}
+      <Aboard rows={weighing.aboard} />
+      <Bare />
+    </>
+  )
+}
+
+function AxleCheck({ check }: { check: unknown }) {
+  const edit = useLive((s) => s.edit)
+  const put = (value: unknown) => void edit([{ op: 'replace', path: `${AT}/check`, value }])
+  if (!check)
+    return (
+      <p className="my-1">
+        <Link onClick={() => put({ front_kg: 0, rear_kg: 0, step_kg: 10 })}>
+          Hold the sums against an axle scale
+        </Link>
+      </p>
+    )
+  return (
+    <>
+      <Blank path={`${AT}/check/front_kg`} label="Axle scale, front" kind="mass" />
+      <Blank path={`${AT}/check/rear_kg`} label="Axle scale, rear" kind="mass" />
+      <Blank path={`${AT}/check/step_kg`} label="Axle scale's step" kind="mass" />
+      <Link onClick={() => put(null)}>No axle scale</Link>
+    </>
+  )
+}
+
+const RIDERS = [
+  ['', 'Somebody or something else'],
+  ['driver', 'driver'],
+  ['fuel', 'fuel in the tank'],
+  ['load', 'loose load'],
+] as const
+
+/** Fuel, people and loose load that were weighed along; taken off again. */
+function Aboard({ rows }: { rows: Read['aboard'] }) {
+  const edit = useLive((s) => s.edit)
+  const { base, pick } = useBase()
+  const add = (kind: string) => {
+    const name = RIDERS.find(([k]) => k === kind)?.[1] ?? 'something'
+    const fluid = kind === 'fuel' ? { volume_l: 20, density_kg_l: 0.745 } : null
+    const value = { name: kind ? name : 'something aboard', fluid, at_mm: base?.at ?? null }
+    void edit([{ op: 'add', path: `${AT}/aboard/${freeId(kind || 'aboard', rows ?? {})}`, value }])
+  }
+  return (
+    <section aria-label="Aboard on the scales" className="mt-4">
+      <Heading>Aboard while it was weighed</Heading>
+      <p className="my-1 text-sm">Fuel, people, loose load: they are taken off again.</p>
+      {Object.keys(rows ?? {}).length > 0 && pick}
+      {Object.entries(rows ?? {}).map(([id, rider]) => (
+        <Removable
+          key={id}
+          says={`Remove ${rider.name}`}
+          onRemove={() => void edit([{ op: 'remove', path: `${AT}/aboard/${id}` }])}
+        >
+          <NameBlank path={`${AT}/aboard/${id}/name`} label="Name" />
+          <Fluid path={`${AT}/aboard/${id}`} fluid={rider.fluid} />
+          <Blank path={`${AT}/aboard/${id}/tol_kg`} label="±" name={`${rider.name}, ±`} kind="mass" />
+          {rider.at_mm ? (
+            <PointBlanks path={`${AT}/aboard/${id}/at_mm`} base={base} />
+          ) : (
+            <Link
+              onClick={() =>
+                void edit([
+                  {
+                    op: 'replace',
+                    path: `${AT}/aboard/${id}/at_mm`,
+                    value: base?.at ?? [1500, 0, 500],
+                  },
+                ])
+              }
+            >
+              say where
+            </Link>
+          )}
+        </Removable>
+      ))}
+      <AddFrom label="Something aboard" options={RIDERS} onAdd={add} />
+    </section>
+  )
+}
+
+export function AddFrom({
+  label,
+  options,
+  onAdd,
+}: {
+  label: string
+  options: readonly (readonly [string, string])[]
+  onAdd: (key: string) => void
+}) {
+  const id = useId()
+  return (
+    <p className="my-2">
+      <label htmlFor={id} className="sr-only">
+        {label}
+      </label>
+      <select
+        id={id}
+        value="-"
+        onChange={(event) => onAdd(event.target.value)}
+        className="min-h-9 max-w-full rounded border-[1.5px] border-edge bg-sheet px-1.5 font-semibold"
+      >
+        <option value="-" disabled>
+          {label} …
+        </option>
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </p>
+  )
+}
+
+/** The car without what was aboard; and the list that balances: what comes out and what is kept make what was found. */
+function Bare() {
+  const { level } = useAnalysis()
+  const { mass: unit } = useUnits('survey')
+  const { found, sums_kg: sums } = level
+  if (!found) return null
+  return (
+    <section aria-label="The bare car" className="mt-4">
+      <Heading>The bare car</Heading>
+      <Fact name="Front axle">
+        {mass(found.front_kg, unit)}{' '}
+        <span className="text-sm font-normal">± {mass(found.front_tol_kg, unit)}</span>
+      </Fact>
+      <Fact name="Rear axle">
+        {mass(found.rear_kg, unit)}{' '}
+        <span className="text-sm font-normal">± {mass(found.rear_tol_kg, unit)}</span>
+      </Fact>
+      <Fact name="Found in all">{mass(found.total_kg, unit)}</Fact>
+      {sums.out !== undefined && sums.kept !== undefined && (
+        <p className="m-0 text-sm">
+          {mass(sums.out, unit)} comes out, {mass(sums.kept, unit)} is kept.
+        </p>
+      )}
+      {found.assumed && <p className="m-0 text-sm">{found.assumed}</p>}
+    </section>
+  )
+}

@@ -1,0 +1,111 @@
+/** A blank for a whole place that is not known yet: "840 aft, 120 R, 310 up", from the chosen reference point. */
+import { type KeyboardEvent, useId, useState } from 'react'
+
+import { useDocument, useLive } from '../design/live'
+import { readPlace } from '../design/queries'
+import { place } from './format'
+import { note } from './Blank'
+import { useUnits } from './units'
+
+type Spot = [number, number, number]
+
+export function WhereBlank({
+  path,
+  label,
+  base,
+  onTaken,
+}: {
+  path: string
+  label: string
+  base: { id: string; at: Spot } | null
+  onTaken?: (input: HTMLInputElement) => void
+}) {
+  const edit = useLive((s) => s.edit)
+  const { readings } = useDocument()
+  const { length: unit } = useUnits('survey')
+  const [draft, setDraft] = useState<{ text: string; says: string; wrong: boolean }>({
+    text: '',
+    says: '',
+    wrong: false,
+  })
+  const id = useId()
+
+  /** The place that is meant. Throws with what is missing. */
+  async function read(text: string): Promise<Spot> {
+    const moves = await readPlace(text, 'aft', unit)
+    const said = [moves.aft, moves.across, moves.up]
+    if (said.some((m) => !m || m.by)) throw new Error('Three figures: 840 aft, 120 R, 310 up.')
+    return said.map((m, i) => (m?.value_mm ?? 0) + (base?.at[i] ?? 0)) as Spot
+  }
+
+  async function understand(text: string) {
+    setDraft({ text, says: '', wrong: false })
+    if (!text.trim()) return
+    try {
+      const spot = await read(text)
+      setDraft((d) => (d.text === text ? { text, says: place(spot, unit), wrong: false } : d))
+    } catch (error) {
+      setDraft((d) => (d.text === text ? { text, says: (error as Error).message, wrong: true } : d))
+    }
+  }
+
+  async function commit(input: HTMLInputElement | null) {
+    const { text } = draft
+    if (!text.trim()) return input && onTaken?.(input)
+    try {
+      const spot = await read(text)
+      const keep = { unit, from: base?.id ?? null, basis: 'typed' }
+      const notes = text.split(',').length === 3 ? text.split(',') : null
+      const patch = [
+        { op: 'replace' as const, path, value: spot },
+        ...(notes ?? []).flatMap((part, i) =>
+          note(readings, `${path}/${i}`, { ...keep, text: part.replace(/\b(aft|fore|up)\b/gi, '').trim() }),
+        ),
+      ]
+      if (await edit(notes && plain(notes) ? patch : patch.slice(0, 1))) {
+        setDraft({ text: '', says: '', wrong: false })
+        if (input) onTaken?.(input)
+      }
+    } catch (error) {
+      setDraft((d) => ({ text: d.text, says: (error as Error).message, wrong: true }))
+    }
+  }
+
+  function keys(event: KeyboardEvent<HTMLInputElement>) {
+    event.stopPropagation()
+    if (event.key === 'Enter') void commit(event.currentTarget)
+    if (event.key === 'Escape') setDraft({ text: '', says: '', wrong: false })
+  }
+
+  return (
+    <span className="relative block py-[2px]">
+      <label htmlFor={id} className="sr-only">
+        {label}
+      </label>
+      <input
+        id={id}
+        value={draft.text}
+        placeholder="where: 840 aft, 120 R, 310 up"
+        autoComplete="off"
+        onChange={(e) => void understand(e.target.value)}
+        onKeyDown={keys}
+        onBlur={() => void commit(null)}
+        aria-invalid={draft.wrong}
+        className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${draft.wrong ? 'border-foul' : 'border-edge'}`}
+      />
+      {draft.says && (
+        <span
+          role={draft.wrong ? 'alert' : 'status'}
+          className={`absolute top-full left-0 z-20 w-max max-w-72 rounded border bg-white px-2 py-1 text-sm shadow ${draft.wrong ? 'border-foul text-foul' : 'border-edge'}`}
+        >
+          {draft.says}
+        </span>
+      )}
+    </span>
+  )
+}
+
+/** Whether each part is one figure as the tape shows it, so that it may stand as typed beside the figure. */
+function plain(parts: string[]): boolean {
+  return parts.every((part) => /^[\d\s./'"+]+(mm|cm|in)?\s*(aft|R|up)?$/i.test(part.trim()))
+}
