@@ -71,6 +71,11 @@ export const startersQuery = (subject: string) =>
     queryFn: async () => taken(await api.GET('/api/starters/{subject}', { params: { path: { subject } } })),
   })
 
+export const ownRowsQuery = queryOptions({
+  queryKey: ['own-rows'],
+  queryFn: async () => taken(await api.GET('/api/own-rows')),
+})
+
 export const starterKindsQuery = queryOptions({
   queryKey: ['starter-kinds'],
   staleTime: Infinity,

@@ -41,6 +41,8 @@ export interface BlankProps {
   /** After Enter took the figure: where to go next. */
   onTaken?: (input: HTMLInputElement) => void
   list?: 'survey' | 'stock' | 'place'
+  /** The unit stands at the head of the column. */
+  bare?: boolean
 }
 
 const UNIT_WORD: Record<Kind, string> = { length: '', mass: '', number: '', angle: '°', voltage: 'V' }
@@ -169,7 +171,7 @@ export function Blank(props: BlankProps) {
           onBlur={() => void commit()}
           className={`min-h-9 w-[92px] rounded border-[1.5px] bg-white px-1.5 text-right text-lg font-semibold ${draft?.problem ? 'border-foul' : 'border-edge'}`}
         />
-        <span className="w-6 text-sm text-soft">
+        <span className={props.bare ? 'sr-only' : 'w-6 text-sm text-soft'}>
           {kind === 'length' ? (shownUnit === 'mm' ? 'mm' : 'in') : kind === 'mass' ? unit : UNIT_WORD[kind]}
         </span>
         {draft && (draft.problem || understood) && (

@@ -1,54 +1,64 @@
-/** Stock: module kinds and the modules on the shelf with their readings. */
+/** Stock: module kinds, the modules on the shelf, what is kept of the donor, and the tables of the shop. */
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
-import type { Module, ModuleKind, Op } from '../../design/types'
-import { Blank } from '../../ui/Blank'
+import { starterKindsQuery } from '../../design/queries'
 import { sentence } from '../../ui/format'
-import { Button, Caution, Choose, Heading, Link, OneOf, Teach, Title } from '../../ui/parts'
+import { Button, Caution, OneOf, Teach, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
+import { AddFrom } from '../survey/Weighing'
+import { Kept } from './Kept'
 import { KindSheet, NEW_KIND } from './KindSheet'
+import { Shelf, ShelfRule } from './Shelf'
+import { Tables } from './Tables'
+
+const PARTS = [
+  ['kinds', 'Kinds'],
+  ['shelf', 'Shelf'],
+  ['kept', 'Stacks and hardware'],
+  ['tables', 'Tables'],
+] as const
+type PartName = (typeof PARTS)[number][0]
+
+const OF_PATH: Record<string, PartName> = {
+  modules: 'shelf',
+  stacks: 'kept',
+  hardware: 'kept',
+  module_kinds: 'kinds',
+}
 
 export function Stock() {
   const document = useDocument()
   const { findings } = useAnalysis()
   const units = useUnits('stock')
-  const edit = useLive((s) => s.edit)
-  const kinds = Object.entries(document.module_kinds)
-  const [chosen, setChosen] = useState<string | null>(null)
-  const kind = chosen && document.module_kinds[chosen] ? chosen : (kinds[0]?.[0] ?? null)
-  const deadly = findings.find((f) => f.code === 'stock.deadly')
-  async function add() {
-    const id = freeId('module-kind', document.module_kinds)
-    if (await edit([{ op: 'add', path: `/module_kinds/${id}`, value: NEW_KIND }])) setChosen(id)
+  const selected = useChoice((s) => s.selected)
+  const wanted = OF_PATH[selected?.split('/')[0] ?? '']
+  const [part, setPart] = useState<PartName>(wanted ?? 'kinds')
+  const [shownFor, setShownFor] = useState(selected)
+  if (selected !== shownFor) {
+    setShownFor(selected)
+    if (wanted) setPart(wanted)
   }
+  const deadly = findings.find((f) => f.code === 'stock.deadly')
   return (
     <StationFrame>
-      <Bench>
-        <div className="mb-3">
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <div className="shrink-0 border-b border-hair px-3 py-1">
           <OneOf
-            label="Module kinds"
-            value={kind}
-            options={kinds.map(([id, k]) => [id, k.name] as const)}
-            onChange={setChosen}
-          >
-            <Button plain onClick={() => void add()}>
-              Another module kind
-            </Button>
-          </OneOf>
+            bare
+            label="Parts of the stock"
+            value={part}
+            options={PARTS}
+            onChange={(key) => setPart(key as PartName)}
+          />
         </div>
-        {kind ? (
-          <KindSheet key={kind} id={kind} />
-        ) : (
-          <Teach action={<Button onClick={() => void add()}>Measure a module</Button>}>
-            No modules yet. Measure one, weigh it, and say how many are like it.
-          </Teach>
-        )}
-      </Bench>
+        <Bench key={`${part}-${shownFor}`}>{SCREENS[part]}</Bench>
+      </div>
       <Ledger label="Ledger">
         <Title right={`${Object.keys(document.modules).length} modules`}>On the shelf</Title>
         {deadly && (
@@ -58,99 +68,67 @@ export function Stock() {
           </Caution>
         )}
         <SentenceRows findings={findings.filter((f) => f.station === 'stock' && f !== deadly)} />
-        {kind && <Shelf key={kind} kind={kind} />}
+        <ShelfRule />
       </Ledger>
     </StationFrame>
   )
 }
 
-const VERDICTS = [
-  ['good', 'good'],
-  ['spare', 'spare'],
-  ['reject', 'reject'],
-] as const
-
-function Shelf({ kind }: { kind: string }) {
-  const document = useDocument()
-  const selected = useChoice((s) => s.selected)
-  const edit = useLive((s) => s.edit)
-  const rows = Object.entries(document.modules)
-    .filter(([, m]) => m.kind === kind)
-    .sort(([, a], [, b]) => a.order - b.order)
-  return (
-    <>
-      <Heading right={`${rows.length} of this kind`}>Modules</Heading>
-      <MakeMany kind={kind} />
-      {rows.map(([id, module]) => (
-        <div
-          key={id}
-          className={`grid grid-cols-[1fr_auto_auto_auto] items-center gap-2 border-b border-hair ${selected === `modules/${id}` ? 'bg-wash' : ''}`}
-        >
-          <span className="narrow truncate">{module.name}</span>
-          <Blank
-            path={`/modules/${id}/reading_v`}
-            label={`${module.name} reads`}
-            hideLabel
-            kind="voltage"
-            optional
-          />
-          <Choose
-            label={`${module.name} is`}
-            hideLabel
-            value={module.verdict}
-            options={VERDICTS}
-            onChange={(v) => void edit([{ op: 'replace', path: `/modules/${id}/verdict`, value: v }])}
-          />
-          <Link
-            aria-label={`Remove ${module.name}`}
-            onClick={() => void edit([{ op: 'remove', path: `/modules/${id}` }])}
-          >
-            ×
-          </Link>
-        </div>
-      ))}
-    </>
-  )
+const SCREENS: Record<PartName, React.ReactNode> = {
+  kinds: <Kinds />,
+  shelf: <Shelf />,
+  kept: <Kept />,
+  tables: <Tables />,
 }
 
-/** "Make 11 of this kind." */
-function MakeMany({ kind }: { kind: string }) {
+function Kinds() {
   const document = useDocument()
   const edit = useLive((s) => s.edit)
-  const [count, setCount] = useState('1')
-  const number = /^\d{1,3}$/.test(count) ? Number(count) : 0
-  async function make() {
-    const { name } = document.module_kinds[kind] as ModuleKind
-    const taken: Record<string, unknown> = { ...document.modules }
-    const start = Object.values(document.modules).filter((m) => m.kind === kind).length
-    const patch: Op[] = []
-    for (let n = 1; n <= number; n += 1) {
-      const id = freeId(`${kind}-${start + n}`.slice(0, 50), taken)
-      const value: Partial<Module> = { name: `${name.split(' ')[0]} ${start + n}`, kind, order: start + n }
-      taken[id] = value
-      patch.push({ op: 'add', path: `/modules/${id}`, value })
-    }
-    if (await edit(patch)) setCount('1')
+  const selected = useChoice((s) => s.selected)
+  const { data } = useQuery(starterKindsQuery)
+  const kinds = Object.entries(document.module_kinds)
+  const [chosen, setChosen] = useState<string | null>(
+    selected?.startsWith('module_kinds/') ? (selected.split('/')[1] ?? null) : null,
+  )
+  const kind = chosen && document.module_kinds[chosen] ? chosen : (kinds[0]?.[0] ?? null)
+  async function add(value: object, name: string) {
+    const id = freeId(name, document.module_kinds)
+    if (await edit([{ op: 'add', path: `/module_kinds/${id}`, value }])) setChosen(id)
   }
+  const generic = (
+    <AddFrom
+      label="Start from a generic kind, made up"
+      options={Object.entries(data ?? {}).map(([key, k]) => [key, String(k.name)] as const)}
+      onAdd={(key) => void add(data?.[key] ?? NEW_KIND, key)}
+    />
+  )
+  if (!kind)
+    return (
+      <Teach
+        action={
+          <>
+            <Button onClick={() => void add(NEW_KIND, 'module-kind')}>Measure a module</Button>
+            {generic}
+          </>
+        }
+      >
+        No modules yet. Measure one, weigh it, and say how many are like it.
+      </Teach>
+    )
   return (
-    <form
-      className="flex items-center gap-2 py-1"
-      onSubmit={(e) => {
-        e.preventDefault()
-        void make()
-      }}
-    >
-      <label htmlFor="make-many">Make</label>
-      <input
-        id="make-many"
-        value={count}
-        onChange={(e) => setCount(e.target.value)}
-        inputMode="numeric"
-        className="min-h-9 w-14 rounded border-[1.5px] border-edge bg-white px-1.5 text-right text-lg font-semibold"
-      />
-      <Button plain type="submit" disabled={number < 1}>
-        of this kind
-      </Button>
-    </form>
+    <>
+      <OneOf
+        label="Module kinds"
+        value={kind}
+        options={kinds.map(([id, k]) => [id, k.name] as const)}
+        onChange={setChosen}
+      >
+        <Button plain onClick={() => void add(NEW_KIND, 'module-kind')}>
+          Another module kind
+        </Button>
+        {generic}
+      </OneOf>
+      <KindSheet key={kind} id={kind} />
+    </>
   )
 }

@@ -69,7 +69,7 @@ export function KeepoutRows() {
       {Object.entries(keepouts).map(([id, space]) => (
         <div
           key={id}
-          className={`border-b border-hair py-2 ${selected === `keepouts/${id}` ? 'bg-wash' : ''}`}
+          className={`max-w-[640px] border-b border-hair py-2 ${selected === `keepouts/${id}` ? 'bg-wash' : ''}`}
         >
           <RowHead path={`/keepouts/${id}`} />
           <Choose

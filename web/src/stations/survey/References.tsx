@@ -39,7 +39,7 @@ export function References() {
       {Object.entries(references).map(([id, point]) => (
         <div
           key={id}
-          className={`border-b border-hair py-2 ${selected === `references/${id}` ? 'bg-wash' : ''}`}
+          className={`max-w-[640px] border-b border-hair py-2 ${selected === `references/${id}` ? 'bg-wash' : ''}`}
         >
           <RowHead path={`/references/${id}`} />
           <PointBlanks path={`/references/${id}/at_mm`} base={base?.id === id ? null : base} />

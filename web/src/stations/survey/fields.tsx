@@ -12,7 +12,7 @@ import { type Base, PointBlanks, RowHead, useBase } from './rows'
 
 type Words = readonly (readonly [string, string])[]
 export type Field =
-  | { kind: Kind; at: string; label: string; optional?: boolean }
+  | { kind: Kind; at: string; label: string; optional?: boolean; whole?: boolean }
   | { kind: 'place'; at: string; label: string; start?: boolean }
   | { kind: 'choose'; at: string; label: string; options: Words; empty?: string }
   | { kind: 'text'; at: string; label: string }
@@ -84,6 +84,7 @@ export function FieldRow({ path, field, base }: { path: string; field: Field; ba
           kind={field.kind}
           list="survey"
           optional={field.optional ?? false}
+          whole={field.whole ?? false}
           from={field.kind === 'length' && /\/[012]$/.test(here) ? base : null}
         />
       )

@@ -1,0 +1,299 @@
+/** The tables that the checks rest on, each row with its source; a shop's own rows are marked and stay with the shop. */
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import { useDocument, useLive } from '../../design/live'
+import { freeId } from '../../design/pointer'
+import { ownRowsQuery } from '../../design/queries'
+import { Blank, type Kind } from '../../ui/Blank'
+import { NameBlank } from '../../ui/NameBlank'
+import { Button, Choose, Heading, Link, OneOf } from '../../ui/parts'
+
+type Subject = 'materials' | 'liners' | 'bolts' | 'bolt_classes' | 'gaps' | 'load_cases'
+interface Column {
+  name: string
+  words: string
+  kind?: Kind | 'text' | readonly string[]
+}
+
+const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fresh: object | null }> = {
+  materials: {
+    words: 'Materials',
+    columns: [
+      { name: 'name', words: 'name', kind: 'text' },
+      { name: 'density_kg_m3', words: 'kg/m³', kind: 'number' },
+      { name: 'yield_mpa', words: 'yield, MPa', kind: 'number' },
+      { name: 'ultimate_mpa', words: 'ultimate, MPa', kind: 'number' },
+      { name: 'k_factor', words: 'K-factor', kind: 'number' },
+      { name: 'weldable_with', words: 'welds to', kind: ['steel', 'aluminium'] },
+    ],
+    fresh: {
+      name: 'own material',
+      density_kg_m3: 7850,
+      yield_mpa: 235,
+      ultimate_mpa: 360,
+      k_factor: 0.42,
+      weldable_with: 'steel',
+      k_source: 'shop’s own',
+    },
+  },
+  liners: {
+    words: 'Liners',
+    columns: [
+      { name: 'name', words: 'name', kind: 'text' },
+      { name: 'thickness_mm', words: 'thick', kind: 'length' },
+      { name: 'creeps', words: 'settles in time', kind: ['yes', 'no'] },
+    ],
+    fresh: { name: 'own liner', thickness_mm: 3, creeps: 'no' },
+  },
+  bolts: {
+    words: 'Bolts',
+    columns: [
+      { name: 'd_mm', words: 'd', kind: 'number' },
+      { name: 'pitch_mm', words: 'pitch', kind: 'number' },
+      { name: 'stress_area_mm2', words: 'area, mm²', kind: 'number' },
+      { name: 'clearance_hole_mm', words: 'hole', kind: 'number' },
+      { name: 'washer_mm', words: 'washer', kind: 'number' },
+      { name: 'across_flats_mm', words: 'flats', kind: 'number' },
+      { name: 'head_mm', words: 'head', kind: 'number' },
+    ],
+    fresh: {
+      d_mm: 8,
+      pitch_mm: 1,
+      stress_area_mm2: 39.2,
+      clearance_hole_mm: 9,
+      washer_hole_mm: 8.4,
+      washer_mm: 16,
+      washer_thick_mm: 1.6,
+      across_flats_mm: 13,
+      head_mm: 5.3,
+    },
+  },
+  bolt_classes: {
+    words: 'Bolt classes',
+    columns: [
+      { name: 'ultimate_mpa', words: 'ultimate, MPa', kind: 'number' },
+      { name: 'proof_mpa', words: 'proof, MPa', kind: 'number' },
+      { name: 'alpha_v', words: 'shear factor', kind: 'number' },
+    ],
+    fresh: { ultimate_mpa: 800, proof_mpa: 600, alpha_v: 0.6 },
+  },
+  gaps: {
+    words: 'Gaps',
+    columns: [
+      { name: 'need_mm', words: 'needs', kind: 'length' },
+      { name: 'reason', words: 'because', kind: 'text' },
+    ],
+    fresh: null,
+  },
+  load_cases: {
+    words: 'Load cases',
+    columns: [
+      { name: 'name', words: 'name', kind: 'text' },
+      { name: 'kind', words: 'is', kind: ['road', 'crash'] },
+      { name: 'aft_g', words: 'aft, g', kind: 'number' },
+      { name: 'right_g', words: 'right, g', kind: 'number' },
+      { name: 'up_g', words: 'up, g', kind: 'number' },
+    ],
+    fresh: { kind: 'road', name: 'own load case', aft_g: 0, right_g: 0, up_g: -1 },
+  },
+}
+
+export function Tables() {
+  const [subject, setSubject] = useState<Subject>('materials')
+  const { tables } = useDocument()
+  const { columns, fresh, words } = SUBJECTS[subject]
+  const rows = Object.entries(tables[subject] as Record<string, Record<string, unknown>>)
+  return (
+    <>
+      <OneOf
+        bare
+        label="Tables"
+        value={subject}
+        options={(Object.keys(SUBJECTS) as Subject[]).map((key) => [key, SUBJECTS[key].words] as const)}
+        onChange={(key) => setSubject(key as Subject)}
+      />
+      <p className="my-1 text-sm">
+        The design keeps its own copy, so that an old car computes the same for ever. A row that you change or
+        add is your shop's own and says so.
+      </p>
+      <table aria-label={words} className="w-full border-collapse">
+        <thead className="text-left text-sm text-soft">
+          <tr>
+            <th className="pr-3 font-semibold">row</th>
+            {columns.map((c) => (
+              <th key={c.name} className="pr-3 font-semibold">
+                {c.words}
+              </th>
+            ))}
+            <th className="font-semibold">source</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([key, row]) => (
+            <Row key={`${subject}/${key}`} subject={subject} id={key} row={row} columns={columns} />
+          ))}
+        </tbody>
+      </table>
+      {fresh && <Add subject={subject} fresh={fresh} />}
+      <OfTheShop subject={subject} />
+    </>
+  )
+}
+
+function Row({
+  subject,
+  id,
+  row,
+  columns,
+}: {
+  subject: Subject
+  id: string
+  row: Record<string, unknown>
+  columns: readonly Column[]
+}) {
+  const edit = useLive((s) => s.edit)
+  const path = `/tables/${subject}/${id}`
+  const own = Boolean(row.own)
+  return (
+    <tr className={`border-b border-hair align-top ${own ? 'bg-wash' : ''}`}>
+      <td className="py-2 pr-3 font-semibold">
+        {id}
+        {own && <span className="narrow block text-xs font-semibold text-blue">shop's own</span>}
+      </td>
+      {columns.map((c) => (
+        <td key={c.name} className="py-1 pr-3">
+          {own ? (
+            <Cell path={`${path}/${c.name}`} name={`${id}, ${c.words}`} column={c} />
+          ) : (
+            shown(row[c.name])
+          )}
+        </td>
+      ))}
+      <td className="narrow py-1 text-sm text-soft">
+        {own ? (
+          <NameBlank path={`${path}/source`} label={`${id}, source`} hideLabel wide />
+        ) : (
+          String(row.source)
+        )}
+        <span className="block">
+          {own ? (
+            subject !== 'gaps' && (
+              <Link aria-label={`Remove ${id}`} onClick={() => void edit([{ op: 'remove', path }])}>
+                remove
+              </Link>
+            )
+          ) : (
+            <Link
+              aria-label={`Make ${id} the shop's own`}
+              onClick={() => void edit([{ op: 'replace', path: `${path}/own`, value: true }])}
+            >
+              change it
+            </Link>
+          )}
+        </span>
+      </td>
+    </tr>
+  )
+}
+
+const shown = (value: unknown) => (value === null || value === undefined ? '–' : String(value))
+
+function Cell({ path, name, column }: { path: string; name: string; column: Column }) {
+  const edit = useLive((s) => s.edit)
+  const { tables } = useDocument()
+  const kind = column.kind
+  if (kind === 'text') return <NameBlank path={path} label={name} hideLabel wide />
+  if (Array.isArray(kind)) {
+    const [, , subject = '', id = '', field = ''] = path.split('/')
+    const row = (tables as unknown as Record<string, Record<string, Record<string, string>>>)[subject]?.[id]
+    return (
+      <Choose
+        hideLabel
+        label={name}
+        value={row?.[field] ?? ''}
+        options={kind.map((w: string) => [w, w] as const)}
+        onChange={(value) => void edit([{ op: 'replace', path, value }])}
+      />
+    )
+  }
+  return <Blank path={path} label={name} hideLabel bare kind={kind as Kind} list="stock" />
+}
+
+/** A row of the shop's own, with where it comes from. */
+function Add({ subject, fresh }: { subject: Subject; fresh: object }) {
+  const { tables } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const [name, setName] = useState('')
+  const [source, setSource] = useState('')
+  const taken = tables[subject] as object
+  async function add() {
+    const plain = name.trim()
+    const id = subject === 'bolts' || subject === 'bolt_classes' ? plain : freeId(plain, taken)
+    const named = 'name' in fresh ? { name: plain } : {}
+    const value = { ...fresh, ...named, source: source.trim(), own: true }
+    if (await edit([{ op: 'add', path: `/tables/${subject}/${id}`, value }])) {
+      setName('')
+      setSource('')
+    }
+  }
+  const blank =
+    'min-h-9 rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft'
+  return (
+    <form
+      className="my-2 flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        void add()
+      }}
+    >
+      <input
+        aria-label="Name of the own row"
+        placeholder={subject === 'bolts' ? 'M8x1' : 'its name'}
+        value={name}
+        maxLength={60}
+        onChange={(e) => setName(e.target.value)}
+        className={`${blank} w-44`}
+      />
+      <input
+        aria-label="Where its figures come from"
+        placeholder="where its figures come from"
+        value={source}
+        maxLength={200}
+        onChange={(e) => setSource(e.target.value)}
+        className={`${blank} w-72`}
+      />
+      <Button plain type="submit" disabled={!name.trim() || !source.trim()}>
+        Add a row of our own
+      </Button>
+    </form>
+  )
+}
+
+/** Own rows of the shop's other cars, to take over. */
+function OfTheShop({ subject }: { subject: Subject }) {
+  const { tables } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const { data } = useQuery(ownRowsQuery)
+  const here = tables[subject] as object
+  const rows = (data ?? []).filter((r) => r.subject === subject && !(r.id in here))
+  if (rows.length === 0) return null
+  return (
+    <section aria-label="Own rows of other cars">
+      <Heading>Our own rows in other cars</Heading>
+      {rows.map((r) => (
+        <p key={r.id} className="m-0 flex items-center justify-between border-b border-hair py-1">
+          <span>
+            <strong>{r.id}</strong> <span className="narrow text-sm text-soft">from {r.car}</span>
+          </span>
+          <Button
+            plain
+            onClick={() => void edit([{ op: 'add', path: `/tables/${subject}/${r.id}`, value: r.row }])}
+          >
+            Take it over
+          </Button>
+        </p>
+      ))}
+    </section>
+  )
+}
