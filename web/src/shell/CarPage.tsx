@@ -5,6 +5,7 @@ import { useNavigate, useParams } from 'react-router'
 import { useLive } from '../design/live'
 import { Button, Teach } from '../ui/parts'
 import { KeyCard } from './KeyCard'
+import { PrintSheet } from './PrintSheet'
 import { Refusal } from './Refusal'
 import { isStation, SCREENS } from './stations'
 import { StationRule } from './StationRule'
@@ -31,7 +32,7 @@ export function CarPage() {
   return (
     <div className="flex h-full min-h-0 flex-col">
       <StationRule here={here} />
-      <main className="flex min-h-0 flex-1 flex-col">
+      <main className="flex min-h-0 flex-1 flex-col print:hidden">
         <Suspense fallback={<Teach>One moment …</Teach>}>
           <Screen key={here} />
         </Suspense>
@@ -39,6 +40,7 @@ export function CarPage() {
       <WatchStrip />
       <Refusal />
       <KeyCard />
+      <PrintSheet here={here} />
     </div>
   )
 }

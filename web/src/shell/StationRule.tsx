@@ -4,15 +4,17 @@ import { Link as To } from 'react-router'
 import { useAnalysis, useLive, useLoaded } from '../design/live'
 import type { StationState } from '../design/types'
 import { Mark } from '../ui/Mark'
+import { useTouch } from '../ui/touch'
+import { UnitSwitch } from '../ui/UnitSwitch'
 import { STATIONS, type Station } from './stations'
 import { useSteps } from './useSteps'
-import { UnitSwitch } from './UnitSwitch'
 import { Vial } from './Vial'
 
 export function StationRule({ here }: { here: Station }) {
   const { project, document } = useLoaded()
+  const touch = useTouch()
   return (
-    <header className="steel relative z-10 flex h-[76px] shrink-0 items-stretch border-b border-[#8c9196] pr-2">
+    <header className="steel relative z-10 flex h-[76px] print:hidden shrink-0 items-stretch border-b border-[#8c9196] pr-2">
       <To
         to="/"
         className="flex w-[112px] flex-col pt-2.5 pl-4 text-ink no-underline"
@@ -30,7 +32,18 @@ export function StationRule({ here }: { here: Station }) {
           {document.name}
         </span>
         <Steps />
-        <UnitSwitch here={here} />
+        {!touch && (
+          <span className="flex items-center gap-2">
+            <UnitSwitch />
+            <button
+              type="button"
+              onClick={() => window.print()}
+              className="text-xs underline decoration-steel underline-offset-2"
+            >
+              print
+            </button>
+          </span>
+        )}
       </div>
       <nav aria-label="Stations" className="flex min-w-0 flex-1 items-stretch">
         {STATIONS.map(([key, word], i) => (
@@ -97,9 +110,9 @@ function Tab({
       to={`/car/${project}/${name}`}
       aria-current={here ? 'page' : undefined}
       title={`${word} (key ${number})`}
-      className={`relative flex min-w-0 flex-1 flex-col gap-1 px-2 pt-3 no-underline ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}
+      className={`relative flex min-w-0 flex-1 flex-col gap-1 px-2 pt-3 no-underline max-[1100px]:px-1 ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}
     >
-      <span className="truncate text-[15px] leading-5 font-semibold">{word}</span>
+      <span className="truncate text-[15px] leading-5 font-semibold max-[1100px]:text-[13px]">{word}</span>
       <Standing state={state} here={here} />
       {here ? (
         <svg

@@ -38,7 +38,7 @@ export function WatchStrip() {
     <section
       ref={strip}
       aria-label="Watch strip"
-      className="relative z-10 flex min-h-12 shrink-0 items-center gap-2 border-t border-edge bg-strip px-3 py-1.5"
+      className="relative z-10 flex min-h-12 shrink-0 print:hidden items-center gap-2 border-t border-edge bg-strip px-3 py-1.5"
     >
       <div
         className={`flex min-w-0 flex-1 gap-2 ${all ? 'max-h-60 flex-wrap overflow-auto' : 'overflow-hidden'}`}

@@ -3,17 +3,20 @@ import { type ReactNode, useCallback, useId, useLayoutEffect, useMemo, useRef, u
 
 import { boxOf, useChoice } from '../design/choice'
 import { useAnalysis, useDocument, useLoaded } from '../design/live'
-import type { Analysis, Finding, Shape } from '../design/types'
+import type { Analysis, Document, Finding, Shape } from '../design/types'
+import { OneOf } from '../ui/parts'
+import { useTouch } from '../ui/touch'
 import { useUnits } from '../ui/units'
 import { Balance, balanceArea } from './Balance'
 import { Car } from './Car'
 import { type Area, areaOf, arrangeFlags, Flags } from './Flags'
 import { Patterns } from './Patterns'
+import { NudgePad } from './NudgePad'
 import { PlaceBlanks } from './PlaceBlanks'
 import { Rule } from './Rule'
-import { bayWindow, carWindow, makeScale, type Scale, type ViewName } from './scale'
+import { AS_IS, bayWindow, carWindow, closer, looked, makeScale, type Scale, type ViewName } from './scale'
 import { boxAreas, Boxes, HardPoints, Names, Surroundings } from './Things'
-import { View } from './View'
+import { type LookBy, View } from './View'
 
 const MOST_FLAGS = 5
 
@@ -23,7 +26,11 @@ export function PlanSide({ flags = true, step = 1 }: { flags?: boolean; step?: n
   const analysis = useAnalysis()
   const area = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState({ width: 900, height: 640 })
-  const [focus, setFocus] = useState('car')
+  const touch = useTouch()
+  const selected = useChoice((s) => s.selected)
+  const [focus, setFocus] = useState(() => (touch ? firstSpace(document, boxOf(selected)) : 'car'))
+  const [look, setLook] = useState(AS_IS)
+  const [only, setOnly] = useState<ViewName>('plan')
   useLayoutEffect(() => {
     const frame = area.current as HTMLDivElement
     const measure = () =>
@@ -33,21 +40,38 @@ export function PlanSide({ flags = true, step = 1 }: { flags?: boolean; step?: n
     measure()
     return () => watch.disconnect()
   }, [])
-  const scale = useMemo(() => {
-    const window =
-      (focus !== 'car' && bayWindow(focus, committed.shapes)) || carWindow(document, committed.shapes)
-    return makeScale(window, size.width, size.height)
-  }, [document, committed.shapes, focus, size])
+  const window = useMemo(
+    () => (focus !== 'car' && bayWindow(focus, committed.shapes)) || carWindow(document, committed.shapes),
+    [document, committed.shapes, focus],
+  )
+  const scale = useMemo(
+    () => makeScale(looked(window, look), size.width, size.height, touch ? only : undefined),
+    [window, look, size, touch, only],
+  )
+  const onLook: LookBy = {
+    aside: (aft, right, up) =>
+      setLook((l) => ({ zoom: l.zoom, aft: l.aft + aft, right: l.right + right, up: l.up + up })),
+    closer: (factor, spot) => setLook((l) => closer(l, factor, spot, window)),
+  }
   const unit = useUnits('place').length
   const shownFlags = useFlags(analysis, flags)
   return (
     <div className="relative flex min-h-0 min-w-0 flex-1 flex-col">
       <AtBox scale={scale} shapes={committed.shapes} />
-      <Focus focus={focus} onFocus={setFocus} />
+      <Focus
+        focus={focus}
+        moved={look !== AS_IS}
+        onFocus={(next) => {
+          setFocus(next)
+          setLook(AS_IS)
+        }}
+      />
+      {touch && <OneView only={only} onOnly={setOnly} />}
+      {touch && <NudgePad view={only} />}
       <div ref={area} className="min-h-0 flex-1 overflow-hidden">
-        {(['plan', 'side'] as const).map((view) => (
+        {(touch ? [only] : (['plan', 'side'] as const)).map((view) => (
           <div key={view}>
-            {view === 'side' && <Rule document={document} scale={scale} unit={unit} />}
+            {!touch && view === 'side' && <Rule document={document} scale={scale} unit={unit} />}
             <Drawing
               view={view}
               scale={scale}
@@ -55,7 +79,9 @@ export function PlanSide({ flags = true, step = 1 }: { flags?: boolean; step?: n
               analysis={analysis}
               flags={shownFlags}
               step={step}
+              onLook={onLook}
             />
+            {touch && <Rule document={document} scale={scale} unit={unit} />}
           </div>
         ))}
       </div>
@@ -82,7 +108,34 @@ function AtBox({ scale, shapes }: { scale: Scale; shapes: readonly Shape[] }) {
   )
 }
 
-function Focus({ focus, onFocus }: { focus: string; onFocus: (focus: string) => void }) {
+function firstSpace({ boxes, bays }: Document, box: string | null): string {
+  const bay = (box && boxes[box]?.bay) || Object.keys(bays)[0]
+  return bay && bay in bays ? `bays/${bay}` : 'car'
+}
+
+const VIEWS = [
+  ['plan', 'plan'],
+  ['side', 'from the side'],
+] as const
+
+/** On a small screen one view at a time. */
+function OneView({ only, onOnly }: { only: ViewName; onOnly: (view: ViewName) => void }) {
+  return (
+    <div className="absolute right-2 bottom-9 z-10">
+      <OneOf label="View" value={only} options={VIEWS} onChange={(v) => onOnly(v as ViewName)} />
+    </div>
+  )
+}
+
+function Focus({
+  focus,
+  moved,
+  onFocus,
+}: {
+  focus: string
+  moved: boolean
+  onFocus: (focus: string) => void
+}) {
   const bays = Object.entries(useDocument().bays)
   const choices = [['car', 'whole car'], ...bays.map(([id, bay]) => [`bays/${id}`, bay.name])]
   if (bays.length === 0) return null
@@ -96,9 +149,9 @@ function Focus({ focus, onFocus }: { focus: string; onFocus: (focus: string) => 
         <button
           key={key}
           type="button"
-          aria-pressed={focus === key}
+          aria-pressed={focus === key && !moved}
           onClick={() => onFocus(key)}
-          className={`min-h-7 rounded border px-2 ${focus === key ? 'border-blue bg-blue font-semibold text-white' : 'border-edge bg-sheet'}`}
+          className={`min-h-7 rounded border px-2 ${focus === key && !moved ? 'border-blue bg-blue font-semibold text-white' : 'border-edge bg-sheet'}`}
         >
           {words}
         </button>
@@ -129,6 +182,7 @@ function Drawing({
   analysis,
   flags,
   step,
+  onLook,
 }: {
   view: ViewName
   scale: Scale
@@ -136,6 +190,7 @@ function Drawing({
   analysis: Analysis
   flags: Finding[]
   step: number
+  onLook: LookBy
 }) {
   const document = useDocument()
   const units = useUnits('place')
@@ -188,7 +243,7 @@ function Drawing({
     [document.vehicle, patterns, scale, selected, shapes, spoken, view],
   )
   return (
-    <View view={view} scale={scale} shapes={shapes} step={step} back={back}>
+    <View view={view} scale={scale} shapes={shapes} step={step} back={back} onLook={onLook}>
       <Boxes shapes={still} {...shared} />
       {offset && (
         <g transform={shift(offset.by, view, scale)}>

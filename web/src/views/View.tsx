@@ -1,8 +1,9 @@
 /**
  * One view under the hand: a press selects the topmost thing, the same spot again the next below; a selected box is
- * dragged or nudged. Pointer work is three small states: idle (null), pressed, dragging.
+ * dragged or nudged, elsewhere a drag moves the view. A finger drags only what is selected, after resting on it; two
+ * fingers only zoom.
  */
-import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef } from 'react'
+import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef, type WheelEvent } from 'react'
 
 import { boxOf, useChoice } from '../design/choice'
 import type { Shape } from '../design/types'
@@ -14,12 +15,23 @@ import { type By, useMove } from './useMove'
 
 const STILL_PX = 6
 
+/** A finger rests this long on the selected thing before it drags it. */
+const HELD_MS = 300
+
 interface Press {
   x: number
   y: number
   box: string | null
   ways: By
-  dragging: boolean
+  /** What the hand turned out to do. */
+  does: 'drag' | 'pan' | null
+  /** Under a finger: since when, and whether the selected thing is under it. */
+  finger: { since: number; onIt: boolean } | null
+}
+
+export interface LookBy {
+  aside: (aft: number, right: number, up: number) => void
+  closer: (factor: number, spot: { aft?: number; right?: number; up?: number }) => void
 }
 
 export function View({
@@ -28,6 +40,7 @@ export function View({
   shapes,
   step,
   back,
+  onLook,
   children,
 }: {
   view: ViewName
@@ -36,11 +49,13 @@ export function View({
   step: number
   /** What does not move while something is dragged: painted on a sheet of its own, once. */
   back: ReactNode
+  onLook: LookBy
   children: ReactNode
 }) {
   const frame = useRef<SVGSVGElement>(null)
   const press = useRef<Press | null>(null)
   const last = useRef<{ x: number; y: number; turn: number } | null>(null)
+  const fingers = useRef(new Map<number, { x: number; y: number }>())
   const move = useMove()
   const tall = view === 'plan' ? scale.planHeight : scale.sideHeight
 
@@ -57,17 +72,25 @@ export function View({
     if (event.button !== 0) return
     frame.current?.focus({ preventScroll: true })
     const at = spot(event)
+    frame.current?.setPointerCapture(event.pointerId)
+    fingers.current.set(event.pointerId, at)
+    if (fingers.current.size > 1) {
+      // two fingers only zoom
+      if (press.current?.does === 'drag') move.cancel()
+      press.current = null
+      return
+    }
     const hits = under(at)
-    const selected = useChoice.getState().selected
-    const box = boxOf(selected)
+    const box = boxOf(useChoice.getState().selected)
     const onIt = box !== null && hits.some((h) => boxOf(h.path) === box)
+    const touch = event.pointerType === 'touch'
     press.current = {
       ...at,
-      box: onIt ? `boxes/${box}` : boxPath(hits[0]?.path),
+      box: onIt ? `boxes/${box}` : touch ? null : boxPath(hits[0]?.path),
       ways: view === 'plan' ? [1, 1, 0] : [1, 0, 1],
-      dragging: false,
+      does: null,
+      finger: touch ? { since: event.timeStamp, onIt } : null,
     }
-    frame.current?.setPointerCapture(event.pointerId)
   }
 
   function grip(event: PointerEvent, ways: By) {
@@ -75,32 +98,62 @@ export function View({
     const box = boxOf(useChoice.getState().selected)
     if (!box) return
     frame.current?.focus({ preventScroll: true })
-    press.current = { ...spot(event), box: `boxes/${box}`, ways, dragging: false }
+    press.current = { ...spot(event), box: `boxes/${box}`, ways, does: null, finger: null }
+    fingers.current.set(event.pointerId, spot(event))
     frame.current?.setPointerCapture(event.pointerId)
   }
 
   function drag(event: PointerEvent) {
-    const held = press.current
-    if (!held) return
     const at = spot(event)
+    const was = fingers.current.get(event.pointerId)
+    if (fingers.current.size > 1 && was) return pinch(event.pointerId, was, at)
+    if (was) fingers.current.set(event.pointerId, at)
+    const held = press.current
+    if (!held || !was) return
     const [dx, dy] = [at.x - held.x, at.y - held.y]
-    if (!held.dragging && Math.hypot(dx, dy) < STILL_PX) return
-    if (!held.box) return
-    if (!held.dragging) {
-      held.dragging = true
-      useChoice.getState().select(held.box)
+    if (!held.does) {
+      if (Math.hypot(dx, dy) < STILL_PX) return
+      const waited = !held.finger || (held.finger.onIt && event.timeStamp - held.finger.since >= HELD_MS)
+      held.does = held.box && waited ? 'drag' : 'pan'
+      if (held.does === 'drag') useChoice.getState().select(held.box)
+    }
+    if (held.does === 'pan') {
+      const [aft, other] = [(was.x - at.x) / scale.k, (at.y - was.y) / scale.k]
+      return onLook.aside(aft, view === 'plan' ? other : 0, view === 'side' ? other : 0)
     }
     const other = -dy / scale.k
     const by: By = [dx / scale.k, view === 'plan' ? other : 0, view === 'side' ? other : 0]
-    move.follow(held.box, by.map((d, i) => (held.ways[i] ? Math.round(d / step) * step : 0)) as By)
+    if (held.box)
+      move.follow(held.box, by.map((d, i) => (held.ways[i] ? Math.round(d / step) * step : 0)) as By)
+  }
+
+  function spotIn({ x, y }: { x: number; y: number }) {
+    return view === 'plan'
+      ? { aft: scale.aft(x), right: scale.right(y) }
+      : { aft: scale.aft(x), up: scale.up(y) }
+  }
+
+  function pinch(id: number, was: { x: number; y: number }, at: { x: number; y: number }) {
+    const other = [...fingers.current].find(([key]) => key !== id)?.[1]
+    fingers.current.set(id, at)
+    if (!other) return
+    const apart = (p: { x: number; y: number }) => Math.max(Math.hypot(p.x - other.x, p.y - other.y), 1)
+    onLook.closer(apart(at) / apart(was), spotIn({ x: (at.x + other.x) / 2, y: (at.y + other.y) / 2 }))
+  }
+
+  function wheel(event: WheelEvent) {
+    const edge = (frame.current as SVGSVGElement).getBoundingClientRect()
+    const at = { x: event.clientX - edge.left, y: event.clientY - edge.top }
+    onLook.closer(event.deltaY < 0 ? 1.15 : 1 / 1.15, spotIn(at))
   }
 
   function up(event: PointerEvent) {
+    fingers.current.delete(event.pointerId)
     const held = press.current
     press.current = null
     if (!held) return
-    if (held.dragging) return void move.release()
-    choose(spot(event))
+    if (held.does === 'drag') return void move.release()
+    if (held.does === null) choose(spot(event))
   }
 
   function choose(at: { x: number; y: number }) {
@@ -123,7 +176,7 @@ export function View({
   }
 
   function keys(event: KeyboardEvent) {
-    if (event.key === 'Escape' && (press.current?.dragging || useChoice.getState().offset)) {
+    if (event.key === 'Escape' && (press.current?.does === 'drag' || useChoice.getState().offset)) {
       press.current = null
       move.cancel()
       event.stopPropagation()
@@ -168,7 +221,9 @@ export function View({
         onPointerDown={down}
         onPointerMove={drag}
         onPointerUp={up}
-        onPointerCancel={() => {
+        onWheel={wheel}
+        onPointerCancel={(event) => {
+          fingers.current.delete(event.pointerId)
           press.current = null
           move.cancel()
         }}

@@ -23,7 +23,39 @@ export interface Scale {
 const RULE_PX = 30
 const EDGE_PX = 22
 
-export function makeScale(window: Window, width: number, height: number): Scale {
+/** How the hand has moved the views: closer by a factor, and aside. */
+export interface Look {
+  zoom: number
+  aft: number
+  right: number
+  up: number
+}
+export const AS_IS: Look = { zoom: 1, aft: 0, right: 0, up: 0 }
+
+export function looked({ aft, right, up }: Window, look: Look): Window {
+  const near = ([low, high]: [number, number], by: number): [number, number] => {
+    const [middle, half] = [(low + high) / 2 + by, (high - low) / 2 / look.zoom]
+    return [middle - half, middle + half]
+  }
+  return { aft: near(aft, look.aft), right: near(right, look.right), up: near(up, look.up) }
+}
+
+/** Closer by a factor about a spot that stays where it is. */
+export function closer(look: Look, factor: number, spot: Partial<Omit<Look, 'zoom'>>, window: Window): Look {
+  const zoom = Math.min(Math.max(look.zoom * factor, 0.5), 12)
+  const by = zoom / look.zoom
+  const shifted = (axis: 'aft' | 'right' | 'up') => {
+    const at = spot[axis]
+    if (at === undefined) return look[axis]
+    const middle = (window[axis][0] + window[axis][1]) / 2
+    return at + (middle + look[axis] - at) / by - middle
+  }
+  return { zoom, aft: shifted('aft'), right: shifted('right'), up: shifted('up') }
+}
+
+/** ``only``: one view at a time, as on a small screen. */
+export function makeScale(window: Window, width: number, height: number, only?: ViewName): Scale {
+  if (only) return oneScale(window, width, height - RULE_PX, only)
   const spans = [window.aft, window.right, window.up].map(([low, high]) => high - low)
   const [along = 1, across = 1, rise = 1] = spans
   const room = Math.max(height - RULE_PX - 2 * EDGE_PX, 120)
@@ -45,6 +77,26 @@ export function makeScale(window: Window, width: number, height: number): Scale 
     aft: (px) => (px - left) / k + window.aft[0],
     right: (px) => window.right[1] - (px - planTop) / k,
     up: (px) => (ground - px) / k + window.up[0],
+  }
+}
+
+function oneScale(window: Window, width: number, height: number, only: ViewName): Scale {
+  const other = only === 'plan' ? window.right : window.up
+  const [along, rise] = [window.aft[1] - window.aft[0], other[1] - other[0]]
+  const k = Math.min((width - 2 * EDGE_PX) / along, Math.max(height - 2 * EDGE_PX, 80) / rise)
+  const left = (width - k * along) / 2
+  const top = (height - k * rise) / 2
+  return {
+    k,
+    width,
+    planHeight: only === 'plan' ? height : 0,
+    sideHeight: only === 'side' ? height : 0,
+    x: (aft) => left + (aft - window.aft[0]) * k,
+    y: (right) => top + (window.right[1] - right) * k,
+    z: (up) => height - top - (up - window.up[0]) * k,
+    aft: (px) => (px - left) / k + window.aft[0],
+    right: (px) => window.right[1] - (px - top) / k,
+    up: (px) => (height - top - px) / k + window.up[0],
   }
 }
 

@@ -1,11 +1,18 @@
 /** Whole numbers and sixteenths under a dirty thumb. */
-const KEYS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.', '−'] as const
+const KEYS = ['7', '8', '9', 'rub out', '4', '5', '6', '−', '1', '2', '3', '.', '0', '+'] as const
 const SIXTEENTHS = Array.from({ length: 15 }, (_, i) => reduced(i + 1))
 
 function reduced(sixteenths: number): string {
   let [part, under] = [sixteenths, 16]
   while (part % 2 === 0) [part, under] = [part / 2, under / 2]
   return `${part}/${under}`
+}
+
+/** The text after a key was pressed. */
+function pressed(text: string, key: (typeof KEYS)[number]): string {
+  if (key === 'rub out') return text.slice(0, -1).trimEnd()
+  if (key === '−') return text.startsWith('-') ? text.slice(1) : `-${text}`
+  return text + key
 }
 
 export function Pad({
@@ -23,13 +30,13 @@ export function Pad({
     'min-h-12 rounded border-[1.5px] border-edge bg-white text-figure font-bold active:bg-wash select-none'
   return (
     <div role="group" aria-label="Pad">
-      <div className="grid grid-cols-3 gap-1.5">
+      <div className="grid grid-cols-4 gap-1.5">
         {KEYS.map((k) => (
           <button
             key={k}
             type="button"
-            className={key}
-            onClick={() => onText(k === '−' ? minus(text) : text + k)}
+            className={`${key} ${k === '0' ? 'col-span-3' : ''} ${k === 'rub out' ? 'narrow text-[15px]' : ''}`}
+            onClick={() => onText(pressed(text, k))}
           >
             {k}
           </button>
@@ -49,17 +56,6 @@ export function Pad({
           ))}
         </div>
       )}
-      <button
-        type="button"
-        className={`${key} mt-1.5 w-full text-base`}
-        onClick={() => onText(text.slice(0, -1).trimEnd())}
-      >
-        rub out
-      </button>
     </div>
   )
-}
-
-function minus(text: string): string {
-  return text.startsWith('-') ? text.slice(1) : `-${text}`
 }

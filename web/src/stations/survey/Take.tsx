@@ -36,7 +36,7 @@ export function Take({ onEnd, first }: { onEnd: () => void; first: string | null
   const go = (by: number) => setPath(rows[Math.min(Math.max(index + by, 0), rows.length - 1)]?.path ?? null)
   return (
     <div className="flex min-h-0 flex-1 flex-col" role="group" aria-label="Take measurements">
-      <div className="flex flex-wrap items-center justify-between gap-3 border-b border-hair px-4 py-1">
+      <div className="flex flex-wrap items-center justify-between gap-3 border-b border-hair px-4 py-0.5">
         <Choose
           label="Taking"
           value={group}
@@ -162,7 +162,7 @@ function One({
           <Lit path={blank.path} base={base ?? null} />
         </div>
       </div>
-      <div className="flex w-[372px] shrink-0 flex-col gap-2 overflow-y-auto border-l border-edge bg-sheet p-3">
+      <div className="flex w-[372px] shrink-0 flex-col gap-1.5 overflow-y-auto border-l border-edge bg-sheet p-2.5">
         <label className="sr-only" htmlFor="taken">
           {blank.label}
         </label>
@@ -181,7 +181,7 @@ function One({
               if (e.key === 'Enter') void take()
               if (e.key === 'Escape') void understand('')
             }}
-            className={`h-[72px] w-full rounded border-2 bg-white px-3 text-right text-[40px] font-bold placeholder:font-normal placeholder:text-edge ${says.wrong ? 'border-foul' : 'border-edge'}`}
+            className={`h-16 w-full rounded border-2 bg-white px-3 text-right text-[40px] font-bold placeholder:font-normal placeholder:text-edge ${says.wrong ? 'border-foul' : 'border-edge'}`}
           />
           <span className="w-8 text-figure">{unit || (kind === 'angle' ? '°' : '')}</span>
         </span>

@@ -1,9 +1,11 @@
 /** Units of the list on the screen: millimetres or inches, kilograms or pounds. Kept in the document. */
-import { useLive } from '../design/live'
-import { useUnits } from '../ui/units'
-import type { Station } from './stations'
+import { useParams } from 'react-router'
 
-export function UnitSwitch({ here }: { here: Station }) {
+import { useLive } from '../design/live'
+import { useUnits } from './units'
+
+export function UnitSwitch() {
+  const { station: here } = useParams()
   const list = here === 'survey' ? 'survey' : here === 'stock' ? 'stock' : 'place'
   const units = useUnits(list)
   const edit = useLive((s) => s.edit)
