@@ -32,6 +32,7 @@ def main(arguments: list[str], manual: str) -> int:
         "drawings": lambda rest: headless("drawings", rest),
         "generate": lambda rest: headless("generate", rest),
         "shots": lambda _: shots(),
+        "instruments": lambda _: instruments(),
     }
     command = commands.get(arguments[0] if arguments else "")
     if command is None:
@@ -143,6 +144,12 @@ def headless(command: str, arguments: list[str]) -> int:
     install.debian(database=False)
     install.python(tests=command == "generate")
     return subprocess.run([str(PYTHON), "-m", "levelcradle.cli", command, *arguments], env=_environment()).returncode
+
+
+def instruments() -> int:
+    """The simulated instruments, until Ctrl-C."""
+    install.python()
+    return subprocess.run([str(PYTHON), "-m", "levelcradle.instruments"], cwd=ROOT, env=_environment()).returncode
 
 
 def test(arguments: list[str]) -> int:

@@ -14,7 +14,9 @@ from starlette.types import Scope
 
 from levelcradle import __version__
 from levelcradle.core.design import Design
+from levelcradle.instruments import Instruments
 from levelcradle.server.bodies import BODIES
+from levelcradle.server.instrument_routes import router as instrument_router
 from levelcradle.server.problems import install, problem
 from levelcradle.server.routes import router
 from levelcradle.server.scans import Scans
@@ -41,8 +43,10 @@ def create_app(store: Store, front_end: Path | None = None) -> FastAPI:
     app = FastAPI(title="Level Cradle", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.store = store
     app.state.scans = Scans(store.files)
+    app.state.instruments = Instruments()
     app.include_router(router, prefix="/api")
     app.include_router(survey_router, prefix="/api")
+    app.include_router(instrument_router, prefix="/api")
     app.middleware("http")(_same_origin)
     install(app)
     app.openapi = lambda: _openapi(app)  # type: ignore[method-assign]

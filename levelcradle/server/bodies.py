@@ -15,7 +15,7 @@ from levelcradle.core.design.vehicle import Track, Weighing
 from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
-    "BODIES", "BehindBody", "FirstBoxBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody", "ReadPlaceBody",
+    "BODIES", "BehindBody", "FirstBoxBody", "ListenBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody", "ReadPlaceBody",
     "RestateBody", "SwingBody", "TapeBody", "WorkingBody", "json_body", "raw_body",
 ]  # fmt: skip
 
@@ -78,6 +78,12 @@ class SwingBody(Body):
     guess_mm: Annotated[tuple[Length, Length, Length], Field(strict=False)]
 
 
+class ListenBody(Body):
+    """Where an instrument sends its lines: host and port."""
+
+    address: Annotated[str, Field(min_length=3, max_length=60)]
+
+
 class BehindBody(Body):
     at_mm: Annotated[tuple[Length, Length, Length], Field(strict=False)]
     direction: Annotated[tuple[Unit, Unit, Unit], Field(strict=False)]
@@ -109,7 +115,8 @@ class ReadPlaceBody(Body):
 
 
 BODIES: tuple[type[Body], ...] = (
-    BehindBody, FirstBoxBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody, SwingBody, TapeBody, WorkingBody,
+    BehindBody, FirstBoxBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody, SwingBody, TapeBody,
+    WorkingBody,
 )  # fmt: skip
 
 B = TypeVar("B", bound=Body)

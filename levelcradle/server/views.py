@@ -17,9 +17,9 @@ from levelcradle.core.stock import ShelfFigures
 from levelcradle.core.survey import BayFigures
 
 __all__ = [
-    "AnalysisOut", "BehindOut", "BlankOut", "CarrierOut", "EditedOut", "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut",
+    "AnalysisOut", "BehindOut", "BlankOut", "CarrierOut", "ChannelOut", "EditedOut", "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut",
     "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut", "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", "SheetOut",
-    "ShelfOut", "ShelfRowOut", "SwingOut", "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
+    "ShelfOut", "ShelfRowOut", "SourceOut", "SwingOut", "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
 ]  # fmt: skip
 
 
@@ -296,6 +296,24 @@ class OwnRowOut(Out):
     id: str
     car: str
     row: dict[str, Any]
+
+
+class ChannelOut(Out):
+    """One channel of an instrument: ``text`` is what is held of it, ``says`` how steady it stands."""
+
+    name: str
+    value: float
+    unit: str
+    spread: float
+    steady: bool
+    says: str
+    text: str
+
+
+class SourceOut(Out):
+    address: str
+    says: str
+    channels: list[ChannelOut]
 
 
 class SheetOut(Out):

@@ -4,9 +4,10 @@ from levelcradle.core.survey.blanks import SurveyBlank, survey_blanks
 from levelcradle.core.survey.findings import BayFigures, bay_figures, survey_findings
 from levelcradle.core.survey.missing import Goal, ToMeasure, still_to_measure, twice
 from levelcradle.core.survey.near import Carrier, Depth, carriers_near, depth_behind
+from levelcradle.core.survey.steady import Sample, Steadiness, steadiness
 from levelcradle.core.survey.tapes import Swing, swing
 
 __all__ = [
-    "BayFigures", "Carrier", "Depth", "Goal", "SurveyBlank", "Swing", "ToMeasure", "bay_figures", "carriers_near", "depth_behind",
-    "still_to_measure", "survey_blanks", "survey_findings", "swing", "twice",
+    "BayFigures", "Carrier", "Depth", "Goal", "Sample", "Steadiness", "SurveyBlank", "Swing", "ToMeasure", "bay_figures",
+    "carriers_near", "depth_behind", "steadiness", "still_to_measure", "survey_blanks", "survey_findings", "swing", "twice",
 ]  # fmt: skip

@@ -4,6 +4,7 @@ import { useNavigate, useParams } from 'react-router'
 
 import { useLive } from '../design/live'
 import { Button, Teach } from '../ui/parts'
+import { Instruments } from './Instruments'
 import { KeyCard } from './KeyCard'
 import { PrintSheet } from './PrintSheet'
 import { Refusal } from './Refusal'
@@ -37,6 +38,7 @@ export function CarPage() {
           <Screen key={here} />
         </Suspense>
       </main>
+      <Instruments />
       <WatchStrip />
       <Refusal />
       <KeyCard />

@@ -32,18 +32,7 @@ export function StationRule({ here }: { here: Station }) {
           {document.name}
         </span>
         <Steps />
-        {!touch && (
-          <span className="flex items-center gap-2">
-            <UnitSwitch />
-            <button
-              type="button"
-              onClick={() => window.print()}
-              className="text-xs underline decoration-steel underline-offset-2"
-            >
-              print
-            </button>
-          </span>
-        )}
+        {!touch && <UnitSwitch />}
       </div>
       <nav aria-label="Stations" className="flex min-w-0 flex-1 items-stretch">
         {STATIONS.map(([key, word], i) => (

@@ -8,6 +8,7 @@ import type { WatchRow } from '../design/types'
 import { sentence } from '../ui/format'
 import { Mark } from '../ui/Mark'
 import { Link } from '../ui/parts'
+import { InstrumentsSwitch } from './InstrumentsSwitch'
 import { useUnits } from '../ui/units'
 
 const SHOWN = 3
@@ -68,6 +69,8 @@ export function WatchStrip() {
       {watch.length > SHOWN && (
         <Link onClick={() => setAll(!all)}>{all ? 'fewer' : `all ${watch.length}`}</Link>
       )}
+      <InstrumentsSwitch />
+      <Link onClick={() => window.print()}>print</Link>
     </section>
   )
 }

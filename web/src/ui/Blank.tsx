@@ -5,6 +5,7 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
 
 import { Refused } from '../design/api'
+import { holdAgain, useHeld } from '../design/instruments'
 import { useDocument, useLive } from '../design/live'
 import { at, pointer } from '../design/pointer'
 import { readText } from '../design/queries'
@@ -62,6 +63,7 @@ export function Blank(props: BlankProps) {
   const units = useUnits(props.list)
   const [draft, setDraft] = useState<Draft | null>(null)
   const asked = useRef('')
+  const held = useRef<{ text: string; source: string } | null>(null)
   const latest = useRef(0)
   const id = useId()
   const own = props.figure === undefined
@@ -118,7 +120,12 @@ export function Blank(props: BlankProps) {
     }
     const exact = props.whole ? Math.round(found) : found
     const patch = props.patchFor?.(exact) ?? [{ op: 'replace', path, value: exact } as Op]
-    const keep = { text: draft.text, unit: shownUnit, from: from?.id ?? null, basis: 'typed' }
+    const keep = {
+      text: draft.text,
+      unit: shownUnit,
+      from: from?.id ?? null,
+      ...howTaken(held.current, draft.text),
+    }
     const noted = props.patchFor || props.whole ? [] : note(document.readings, path, keep)
     if (await edit([...patch, ...noted])) {
       asked.current = ''
@@ -138,6 +145,7 @@ export function Blank(props: BlankProps) {
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
+    if (event.key === 'Enter' && event.altKey) return holdAgain()
     if (event.key === 'Enter') {
       const input = event.currentTarget
       void commit().then((done) => done && props.onTaken?.(input))
@@ -159,13 +167,22 @@ export function Blank(props: BlankProps) {
         <input
           id={id}
           aria-label={props.name}
+          title={reading?.source ? `held from ${reading.source}` : undefined}
           value={draft?.text ?? shown}
           inputMode="decimal"
           autoComplete="off"
           spellCheck={false}
           aria-invalid={Boolean(draft?.problem)}
           aria-describedby={draft ? `${id}-says` : undefined}
-          onFocus={(event) => event.currentTarget.select()}
+          onFocus={(event) => {
+            event.currentTarget.select()
+            useHeld.setState({
+              put: (text, source) => {
+                held.current = { text, source }
+                void understand(text)
+              },
+            })
+          }}
           onChange={(event) => void understand(event.target.value)}
           onKeyDown={keys}
           onBlur={() => void commit()}
@@ -218,6 +235,12 @@ function asText(
   if (kind === 'mass')
     return String(Math.round((units.mass === 'kg' ? value : value / 0.45359237) * 100) / 100)
   return String(Math.round(value * 1000) / 1000)
+}
+
+/** Typed by hand, or held from an instrument, and when. */
+export function howTaken(held: { text: string; source: string } | null, text: string): object {
+  if (held?.text !== text) return { basis: 'typed' }
+  return { basis: 'measured', source: held.source, when: new Date().toISOString().slice(0, 16) }
 }
 
 /** What was understood, in both units where that helps. */

@@ -2,10 +2,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 
+import { holdAgain, useHeld } from '../../design/instruments'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { blanksQuery, readText } from '../../design/queries'
 import type { SurveyBlank } from '../../design/types'
-import { type Kind, note } from '../../ui/Blank'
+import { howTaken, type Kind, note } from '../../ui/Blank'
 import { length } from '../../ui/format'
 import { Button, Choose } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
@@ -110,13 +111,13 @@ function One({
   const [text, setText] = useState('')
   const [says, setSays] = useState({ text: '', wrong: false })
   const latest = useRef(0)
+  const held = useRef<{ text: string; source: string } | null>(null)
   const kind = blank.kind as Kind
   const unit = kind === 'length' ? units.length : kind === 'mass' ? units.mass : ''
   const reading = document.readings[blank.path]
   const hook = blank.hooked ? document.references[blank.hooked] : undefined
   const base = hook?.at_mm as [number, number, number] | undefined
   useEffect(() => input.current?.focus(), [])
-
   async function understand(next: string) {
     setText(next)
     const turn = ++latest.current
@@ -130,12 +131,32 @@ function One({
     }
   }
 
+  const understandRef = useRef(understand)
+  useEffect(() => {
+    understandRef.current = understand
+  })
+
+  useEffect(() => {
+    const put = (next: string, source: string) => {
+      held.current = { text: next, source }
+      void understandRef.current(next)
+    }
+    useHeld.setState({ put })
+    return () => useHeld.setState((s) => (s.put === put ? { put: null } : s))
+  }, [])
+
   /** Takes the figure and goes on; an empty blank is left as it is. */
   async function take() {
     if (!text.trim()) return onNext()
     try {
       const value = await readText({ text, path: blank.path, unit, base })
-      const keep = { text, unit, from: blank.hooked || null, basis: 'measured' }
+      const keep = {
+        text,
+        unit,
+        from: blank.hooked || null,
+        ...howTaken(held.current, text),
+        basis: 'measured',
+      }
       const patch = [
         { op: 'replace' as const, path: blank.path, value },
         ...note(document.readings, blank.path, keep),
@@ -178,6 +199,7 @@ function One({
             onChange={(e) => void understand(e.target.value)}
             onKeyDown={(e) => {
               e.stopPropagation()
+              if (e.key === 'Enter' && e.altKey) return holdAgain()
               if (e.key === 'Enter') void take()
               if (e.key === 'Escape') void understand('')
             }}
