@@ -1,7 +1,6 @@
 """Scans: triangle meshes made small to a stated tolerance, and placed by points that are known on the vehicle."""
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,6 +9,7 @@ from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.design import Design
 from levelcradle.core.design.solid import MeshSolid
 from levelcradle.core.errors import DesignError, Problem
+from levelcradle.core.memo import Memo
 from levelcradle.core.solids import Solid, mesh_solid
 
 __all__ = ["Fit", "Mesh", "fit_points", "placed_mesh", "scans_of", "simplified"]
@@ -104,10 +104,13 @@ def scans_of(design: Design) -> set[str]:
 
 def placed_mesh(spec: MeshSolid, mesh: Mesh) -> Solid:
     """A scan in vehicle axes, its tolerance taken off every gap. Where no points tie it, its own axes are the vehicle's."""
-    return _placed(spec, mesh)
+    ties = tuple((t.file_mm, t.at_mm) for t in spec.ties.values())
+    return _PLACED.get((mesh, ties, spec.tolerance_mm, spec.inside), lambda: _placed(spec, mesh))
 
 
-@lru_cache(maxsize=64)
+_PLACED: Memo[Solid] = Memo(64)
+
+
 def _placed(spec: MeshSolid, mesh: Mesh) -> Solid:
     vertices = mesh.vertices
     if spec.ties:

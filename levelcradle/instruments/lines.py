@@ -11,10 +11,11 @@ _UNITS = {"lbs": "lb", "inch": "in", '"': "in", "v": "V", "mv": "mV"} | {u: u fo
 
 
 def read_line(line: str) -> tuple[float, str, str] | None:
-    """(value, unit, channel) of a line, None where it is none. A decimal comma is taken where nothing else fits."""
-    for text in (line, re.sub(r"^(\s*[-+]?\d+),(\d+)(?=[\s;\t]|$)", r"\1.\2", line)):
-        found = _LINE.match(text[:LONGEST])
-        if found and found[2].lower() in _UNITS:
-            value = float(found[1])
-            return (value, _UNITS[found[2].lower()], found[3].strip()) if math.isfinite(value) else None
-    return None
+    """(value, unit, channel) of a line, None where it is none. A comma between figures is a decimal comma."""
+    if len(line) > LONGEST:
+        return None
+    found = _LINE.match(re.sub(r"^(\s*[-+]?\d+),(\d+)(?=[\s;]|$)", r"\1.\2", line))
+    if found is None or found[2].lower() not in _UNITS:
+        return None
+    value = float(found[1])
+    return (value, _UNITS[found[2].lower()], found[3].strip()) if math.isfinite(value) else None

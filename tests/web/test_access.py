@@ -55,6 +55,6 @@ def test_it_fits_a_1024_wide_tablet(bench: Bench) -> None:
     bench.page.set_viewport_size({"width": 1024, "height": 768})
     for station in STATIONS:
         bench.go(station)
-        bench.page.get_by_role("complementary", name="Ledger").wait_for()
+        bench.page.get_by_role("button", name="Ledger", exact=True).wait_for()
         assert bench.page.evaluate("document.documentElement.scrollWidth") <= 1024
         assert bench.page.evaluate("document.documentElement.scrollHeight") <= 768

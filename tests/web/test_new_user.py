@@ -40,15 +40,14 @@ def new_car(page: Page) -> None:
 
 def survey(page: Page) -> None:
     click(page, "Things")
-    for words, name, mass, place in (("comes out", "engine", "120", ("50", "0", "550")), ("goes in", "motor", "132 lb", ("300", "0", "400"))):
-        click(page, f"Another that {words}")
-        page.get_by_label("Name", exact=True).fill(name)
-        page.get_by_label("Name", exact=True).press("Enter")
+    things = (("comes out", "engine", "120", "50 aft, 0, 550 up"), ("goes in", "motor", "132 lb", "300 aft, 0, 400 up"))
+    for words, name, mass, place in things:
+        page.get_by_label(f"Another that {words}").fill(name)
+        page.get_by_label(f"Another that {words}").press("Enter")
         fill(page, f"{name}, mass", mass)
-        click(page, "Say where it sits")
-        for axis, text in zip(("aft", "across", "up"), place, strict=True):
-            fill(page, axis, text)
-        page.get_by_role("button", name=name, exact=True).click()
+        page.get_by_label(f"{name}, where").fill(place)
+        page.get_by_label(f"{name}, where").press("Enter")
+        expect(page.get_by_label(f"{name}, up")).to_be_visible()
     click(page, "Reference points")
     click(page, "Another reference point")
     page.get_by_label("Name", exact=True).fill("seat seam")
@@ -84,6 +83,7 @@ def stock(page: Page) -> None:
     for label, text in (("Length (end A to end B)", "300"), ("Width (side A to side B)", "100"), ("Height (base to top)", "170"),
                         ("Mass", "8"), ("Above whatever is up", "8")):  # fmt: skip
         fill(page, label, text)
+    click(page, "Shelf")
     page.get_by_label("Make", exact=True).fill("6")
     click(page, "of this kind")
 
@@ -109,8 +109,7 @@ def hang_it(page: Page) -> None:
     click(page, "Hard points")
     for number, (aft, across) in enumerate((("2700", "362 L"), ("2700", "362 R"), ("2900", "362 L"), ("2900", "362 R"))):
         click(page, "Another hard point")
-        rows = page.locator("div.border-b").filter(has=page.get_by_label("Thread"))
-        row = rows.nth(number)
+        row = page.get_by_role("region", name="Hard points").locator("div.border-b:has(> button)").nth(number)
         row.get_by_label("Name").fill(f"nut {number + 1}")
         row.get_by_label("Name").press("Enter")
         for axis, text in (("aft", aft), ("across", across), ("up", "460")):

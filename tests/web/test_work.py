@@ -47,10 +47,10 @@ def test_a_box_leans_in_degrees_and_is_drawn_leaning(bench: Bench) -> None:
 def test_a_keep_out_is_entered_and_counts_at_once(bench: Bench) -> None:
     bench.go("survey")
     bench.page.get_by_role("button", name="Keep-outs").click()
-    bench.page.get_by_role("button", name="Another keep-out").click()
+    bench.page.get_by_label("Another keep-out").select_option(label="other space")
     bench.saved(2)
     rows = bench.page.locator("div.border-b").filter(has=bench.page.get_by_label("It is a", exact=True))
-    row = rows.filter(has=bench.page.locator('input[value="new keep-out"]'))
+    row = rows.filter(has=bench.page.locator('input[value="other space"]'))
     for label, text in (("aft", "2600"), ("up", "200")):
         field = row.get_by_label(label, exact=True).nth(0)
         field.fill(text)

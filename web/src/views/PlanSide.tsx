@@ -33,7 +33,9 @@ export function PlanSide({ flags = true, step = 1 }: { flags?: boolean; step?: n
   const [only, setOnly] = useState<ViewName>('plan')
   useLayoutEffect(() => {
     const frame = area.current as HTMLDivElement
+    // nothing is measured while it is hidden, as for printing
     const measure = () =>
+      frame.clientWidth > 0 &&
       setSize({ width: Math.floor(frame.clientWidth), height: Math.floor(frame.clientHeight) })
     const watch = new ResizeObserver(measure)
     watch.observe(frame)

@@ -87,11 +87,11 @@ export function ShelfFile({ onDone }: { onDone: () => void }) {
               <Choose
                 key={head}
                 label={`“${head}” is`}
-                value={field}
+                value={mapping?.[head] ?? field}
                 options={[['', 'left out'], ...found.fields.map((f) => [f, FIELD_WORDS[f] ?? f] as const)]}
                 onChange={(next) => {
                   const all = Object.fromEntries(found.columns.map(([h = '', f = '']) => [h, f]))
-                  void ask({ file, kind, mapping: { ...all, [head]: next } })
+                  void ask({ file, kind, mapping: { ...all, ...mapping, [head]: next } })
                 }}
               />
             ))}

@@ -145,7 +145,9 @@ function LitCar({ path, base }: { path: string; base: [number, number, number] |
   const [size, setSize] = useState({ width: 600, height: 420 })
   useLayoutEffect(() => {
     const box = frame.current as HTMLDivElement
-    const watch = new ResizeObserver(() => setSize({ width: box.clientWidth, height: box.clientHeight }))
+    const watch = new ResizeObserver(
+      () => box.clientWidth > 0 && setSize({ width: box.clientWidth, height: box.clientHeight }),
+    )
     watch.observe(box)
     return () => watch.disconnect()
   }, [])

@@ -1,6 +1,6 @@
 /** One row a thing: what comes out, stays, goes in and rides along. Enter goes through a row and on to the next, like a shop list. */
 import { useQuery } from '@tanstack/react-query'
-import { type KeyboardEvent, useState } from 'react'
+import { type KeyboardEvent, useRef, useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive } from '../../design/live'
@@ -64,6 +64,14 @@ function onward(input: HTMLInputElement) {
   blanks[blanks.indexOf(input) + 1]?.focus()
 }
 
+/** After the whole place was typed its blank is gone: on to the row below. */
+function below(row: HTMLTableRowElement | null) {
+  const blanks = row?.nextElementSibling?.querySelectorAll<HTMLInputElement>(
+    'input[data-step], [data-step] input',
+  )
+  blanks?.[0]?.focus()
+}
+
 function Table({ state, base }: { state: State; base: Base | null }) {
   const { items } = useDocument()
   const selected = useChoice((s) => s.selected)
@@ -119,12 +127,13 @@ function Row({
   onOpen: () => void
 }) {
   const { readings } = useDocument()
+  const row = useRef<HTMLTableRowElement>(null)
   const path = `/items/${id}`
   const guessed = readings[`${path}/mass_kg`]?.basis === 'assumed'
   const marks = [item.solid && 'in the way', item.sweep && 'moves', item.heat_w && 'hot'].filter(Boolean)
   return (
     <>
-      <tr className={`border-b border-hair align-middle ${open ? 'bg-wash' : ''}`}>
+      <tr ref={row} className={`border-b border-hair align-middle ${open ? 'bg-wash' : ''}`}>
         <td>
           <button
             type="button"
@@ -182,7 +191,12 @@ function Row({
               ))}
             </span>
           ) : item.state === 'stays' ? null : (
-            <WhereBlank path={`${path}/at_mm`} label={`${item.name}, where`} base={base} onTaken={onward} />
+            <WhereBlank
+              path={`${path}/at_mm`}
+              label={`${item.name}, where`}
+              base={base}
+              onTaken={() => below(row.current)}
+            />
           )}
         </td>
         <td className="text-right">
