@@ -37,3 +37,30 @@ def large_tree() -> dict[str, Any]:
 @pytest.fixture(scope="session")
 def trees() -> dict[str, dict[str, Any]]:
     return {"demo": tree_of(demo_design()), "large": large_tree()}
+
+
+def surveyed_tree(file: str) -> dict[str, Any]:
+    """The demo with a space of 12 stations, 40 things about it and a scan in it."""
+    tree = tree_of(demo_design())
+    sides = {side: {"is": "metal", "gap_class": "other"} for side in ("fore", "aft", "left", "right", "floor", "top")}
+    stations = {
+        f"s{n}": {
+            "aft_mm": 600 + 100 * n, "floor_mm": 250 + 6 * (n % 3), "top_left_mm": 700 - 4 * n, "top_right_mm": 690 - 3 * n,
+            "left_floor_mm": -400 + 5 * n, "left_top_mm": -430 + 4 * (n % 4), "right_floor_mm": 395, "right_top_mm": 430 - 5 * n,
+        }
+        for n in range(12)
+    }  # fmt: skip
+    tree["bays"]["long"] = {"name": "long space", "stations": stations, "sides": sides, "tolerance_mm": 1.0}
+    for n in range(40):
+        low = [620 + 27 * n, -380 + 150 * (n % 5), 260 + 90 * (n % 4)]
+        solid = {"type": "block", "low_mm": low, "high_mm": [v + 40 for v in low]}
+        tree["items"][f"near-{n}"] = {"name": f"near {n}", "state": "stays", "solid": solid}
+    ties = {
+        k: {"name": k, "file_mm": at, "at_mm": [at[0] + 1200, at[1], at[2] + 500]}
+        for k, at in (("a", [0, 0, 0]), ("b", [300, 0, 0]), ("c", [0, 300, 0]))
+    }
+    scan = {"type": "mesh", "file": file, "tolerance_mm": 2.0, "ties": ties}
+    tree["items"]["scan"] = {"name": "scanned carrier", "state": "stays", "solid": scan}
+    tree["boxes"]["tank"]["bay"] = None
+    tree["boxes"]["tank"]["pose"]["at_mm"][0] = 1300.0
+    return tree

@@ -108,13 +108,19 @@ def placed_mesh(spec: MeshSolid, mesh: Mesh) -> Solid:
     return _PLACED.get((mesh, ties, spec.tolerance_mm, spec.inside), lambda: _placed(spec, mesh))
 
 
+COARSE_MM = 20.0  # tells inside from outside for what stands further off than this
 _PLACED: Memo[Solid] = Memo(64)
+_COARSE: Memo[Mesh] = Memo(16)
 
 
 def _placed(spec: MeshSolid, mesh: Mesh) -> Solid:
-    vertices = mesh.vertices
+    rough = _COARSE.get(mesh, lambda: simplified(mesh, COARSE_MM))
+    vertices, few = mesh.vertices, rough.vertices
     if spec.ties:
         ties = list(spec.ties.values())
         fit = fit_points([t.file_mm for t in ties], [t.at_mm for t in ties])
-        vertices = vertices @ fit.turn.T + fit.shift
-    return mesh_solid(vertices, mesh.triangles, slack_mm=spec.tolerance_mm, closed=mesh.closed, inside=spec.inside)
+        vertices, few = (v @ fit.turn.T + fit.shift for v in (vertices, few))
+    return mesh_solid(
+        vertices, mesh.triangles, slack_mm=spec.tolerance_mm, closed=mesh.closed, inside=spec.inside,
+        coarse=(few, rough.triangles, COARSE_MM),
+    )  # fmt: skip

@@ -30,11 +30,16 @@ KERNEL_DIGITS = 4  # the kernel iterates to a millionth; a gap at its need must 
 @dataclass(frozen=True, eq=False, slots=True)
 class Surface:
     """What makes a solid a mesh: its (m, 3) triangles, how far off its gaps may be, and on which side of it there is metal
-    (``thing``: inside, ``space``: outside, "": it is a skin only)."""
+    (``thing``: inside, ``space``: outside, "": it is a skin only).
+
+    ``coarse`` is the same surface with fewer triangles, no point of it further off than its last figure: a point that stands
+    further from the surface than that lies on the same side of both.
+    """
 
     triangles: NDArray[np.int64]
     slack_mm: float
     metal: str
+    coarse: tuple[Matrix, NDArray[np.int64], float]
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -93,11 +98,18 @@ def rod(start: Vec, end: Vec, radius_mm: float) -> Solid:
     return _solid(np.array([start, end], dtype=float), radius_mm, upright=False)
 
 
-def mesh_solid(vertices: Matrix, triangles: NDArray[np.int64], *, slack_mm: float, closed: bool, inside: bool) -> Solid:
+Coarse = tuple[Matrix, NDArray[np.int64], float]
+
+
+def mesh_solid(
+    vertices: Matrix, triangles: NDArray[np.int64], *, slack_mm: float, closed: bool, inside: bool, coarse: Coarse | None = None
+) -> Solid:
     """The surface of a mesh. A closed one is a thing, or with ``inside`` the inside of a space; an open one only a skin."""
     low, high = vertices.min(axis=0), vertices.max(axis=0)
     metal = "" if not closed else "space" if inside else "thing"
-    return Solid(vertices, 0.0, _floats(low), _floats(high), False, surface=Surface(triangles, slack_mm, metal))
+    return Solid(
+        vertices, 0.0, _floats(low), _floats(high), False, surface=Surface(triangles, slack_mm, metal, coarse or (vertices, triangles, 0.0))
+    )
 
 
 def _solid(points: Matrix, radius_mm: float, *, upright: bool) -> Solid:
@@ -163,13 +175,21 @@ def _swapped(near: Nearest) -> Nearest:
 
 def _nearest_mesh(a: Solid, mesh: Solid, surface: Surface) -> Nearest:
     """Gap to a mesh, its slack taken off. On the metal side of a closed surface the gap is negative."""
-    middle = _floats(a.points.mean(axis=0))
-    in_bounds = all(mesh.low[i] <= middle[i] <= mesh.high[i] for i in range(3))
-    within = surface.metal != "" and in_bounds and _winding(mesh.points, surface.triangles, middle) > 0.5
     near = _measured(a, mesh)
-    if near.gap_mm > 0 and surface.metal and within == (surface.metal == "thing"):
+    if near.gap_mm > 0 and surface.metal and _within(a, mesh, surface, near.gap_mm) == (surface.metal == "thing"):
         return Nearest(-near.gap_mm, near.here, near.there)
     return Nearest(near.gap_mm - surface.slack_mm, near.here, near.there)
+
+
+def _within(a: Solid, mesh: Solid, surface: Surface, gap_mm: float) -> bool:
+    """Whether a solid that does not touch a closed surface lies inside it."""
+    middle = _floats(a.points.mean(axis=0))
+    if not all(mesh.low[i] <= middle[i] <= mesh.high[i] for i in range(3)):
+        return False
+    vertices, triangles, off_mm = surface.coarse
+    if gap_mm <= off_mm:
+        vertices, triangles = mesh.points, surface.triangles
+    return _winding(vertices, triangles, middle) > 0.5
 
 
 def _winding(vertices: Matrix, triangles: NDArray[np.int64], point: Vec) -> float:

@@ -69,10 +69,18 @@ def read_scan(data: bytes, unit: LengthUnit | None, tolerance_mm: float, progres
     if len(small.triangles) == 0:
         raise FileRefused(f"Nothing of it is larger than the tolerance of {tolerance_mm:g} mm. Is the unit right?")
     if len(small.triangles) > MOST_KEPT:
-        raise FileRefused(f"{len(small.triangles):,} triangles are left at {tolerance_mm:g} mm; give a wider tolerance.")
+        raise FileRefused(
+            f"{len(small.triangles):,} triangles are left at {tolerance_mm:g} mm; {_would_do(mesh, tolerance_mm):g} mm would do."
+        )
     size = vertices.max(axis=0) - vertices.min(axis=0)
     progress(0.95, "keeping it")
     return Scan(small, len(triangles), (float(size[0]), float(size[1]), float(size[2])), tolerance_mm, tuple(notes))
+
+
+def _would_do(mesh: Mesh, tolerance_mm: float) -> float:
+    """The next round tolerance at which few enough triangles are left."""
+    wider = next(t for t in (1, 2, 5, 10, 20, 50, 100, 1e9) if t > tolerance_mm and len(simplified(mesh, t).triangles) <= MOST_KEPT)
+    return float(wider)
 
 
 def _kind(data: bytes) -> str:

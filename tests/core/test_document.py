@@ -73,10 +73,10 @@ def test_a_hole_needs_two_edges_that_meet(tree: dict[str, Any]) -> None:
     assert "/boxes/tank/openings/gland/from" in refusal(put(tree, "/boxes/tank/openings/gland", hole))
 
 
-def test_a_rod_needs_a_length_and_a_prism_must_be_convex(tree: dict[str, Any]) -> None:
+def test_a_rod_needs_a_length_and_an_outline_must_not_cross_itself(tree: dict[str, Any]) -> None:
     put(tree, "/items/charger/solid", {"type": "rod", "start_mm": [0, 0, 0], "end_mm": [0, 0, 0], "radius_mm": 5})
-    dent = {"type": "prism", "outline_mm": [[0, 0], [100, 0], [20, 20], [0, 100]], "low_up_mm": 0, "high_up_mm": 10}
-    put(tree, "/items/inverter/solid", dent)
+    bow = {"type": "prism", "outline_mm": [[0, 0], [100, 100], [100, 0], [0, 100]], "low_up_mm": 0, "high_up_mm": 10}
+    put(tree, "/items/inverter/solid", bow)
     assert set(refusal(tree)) == {"/items/charger/solid/end_mm", "/items/inverter/solid/outline_mm"}
 
 

@@ -7,6 +7,9 @@ import numpy as np
 import pytest
 import trimesh
 
+from levelcradle.core.design.solid import MeshSolid
+from levelcradle.core.meshes import placed_mesh
+from levelcradle.core.solids import block, nearest
 from levelcradle.exchange import FileRefused, mesh_from_bytes, mesh_to_bytes, read_scan
 
 BLOCK = trimesh.creation.box((0.4, 0.2, 0.1))  # metres
@@ -91,3 +94,24 @@ def test_what_is_broken_says_why(what: str) -> None:
     data, says = BROKEN[what]
     with pytest.raises(FileRefused, match=says):
         read_scan(data, None if what.startswith(("GLB", "truncated GLB")) else "mm", 2.0)
+
+
+BALL = trimesh.creation.icosphere(subdivisions=5, radius=0.3)
+
+
+@pytest.mark.parametrize("inside", [False, True])
+@pytest.mark.parametrize("tolerance", [0.0, 3.0])
+@pytest.mark.parametrize("far", [0.0, 150.0, 270.0, 285.0, 330.0, 500.0])
+def test_gaps_to_a_scanned_ball_are_never_optimistic(inside: bool, tolerance: float, far: float) -> None:
+    """A block of 10 mm about a spot: the true gap is known, inside and out."""
+    scan = read_scan(exported("stl", BALL), "m", tolerance)
+    ball = placed_mesh(MeshSolid(type="mesh", file="0" * 64, tolerance_mm=tolerance, inside=inside), scan.mesh)
+    small = block((far - 5.0, -5.0, -5.0), (far + 5.0, 5.0, 5.0))
+    corner = np.hypot(far + 5, np.hypot(5, 5))
+    true = max(far - 5 - 300, 300 - corner)  # out of the ball, or within it
+    metal = (far < 300) == inside
+    gap = nearest(small, ball).gap_mm
+    if metal:
+        assert true - 2 * tolerance - 0.4 <= gap <= true + 1e-3
+    else:
+        assert gap < 0

@@ -191,6 +191,7 @@ def test_the_new_car_form_says_what_is_wrong_at_the_field(bench: Bench) -> None:
     bench.page.get_by_label("Wheelbase (mm)").fill("2 thousand")
     bench.page.get_by_label("Track, front (mm)").fill("1400")
     bench.page.get_by_role("button", name="Start this car").click()
+    expect(bench.page.get_by_role("alert").filter(has_text="Needed").first).to_be_visible()
     alerts = bench.page.get_by_role("alert").all_text_contents()
     assert "Needed" in alerts
     assert any("no unit of length" in a for a in alerts)

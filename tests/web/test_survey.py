@@ -64,6 +64,8 @@ def test_from_an_empty_project_to_a_surveyed_vehicle_by_keyboard(page: Page, sto
     expect(page).to_have_url(re.compile("/survey$"))
     keys.choose("Something aboard", "driver")
     keys.fill("Mass", "80")
+    keys.press("say where")
+    keys.fill("aft", "1400")
     keys.choose("It is", "assumed")
     keys.press("Things")
     page.get_by_label("Another that comes out").focus()

@@ -41,6 +41,7 @@ export function MakeMany() {
       <input
         id={id}
         value={count}
+        onFocus={(e) => e.currentTarget.select()}
         onChange={(e) => setCount(e.target.value)}
         inputMode="numeric"
         className="min-h-9 w-14 rounded border-[1.5px] border-edge bg-white px-1.5 text-right text-lg font-semibold"
