@@ -69,13 +69,8 @@ def test_from_an_empty_project_to_a_surveyed_vehicle_by_keyboard(page: Page, sto
     keys.choose("It is", "assumed")
     keys.press("Things")
     page.get_by_label("Another that comes out").focus()
-    keys.type("engine", "120", "50 aft, 0, 550 up", "tank", "9", "2100 aft, 0, 450 up")
+    keys.type("engine", "120", "50 aft, 0, 550 up", "", "tank", "9", "2100 aft, 0, 450 up", "400 x 600 x 200")
     keys.press("tank")
-    keys.choose("Shape", "block")
-    for corner, texts in enumerate((("1900", "-300", "350"), ("2300", "300", "550"))):
-        for axis, text in zip(("aft", "across", "up"), texts, strict=True):
-            page.get_by_role("region", name="comes out").get_by_label(axis, exact=True).nth(corner).focus()
-            keys.type(text)
     keys.press("Make its place a space")
     keys.press("Reference points")
     keys.press("Another reference point")

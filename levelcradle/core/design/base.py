@@ -42,7 +42,7 @@ Forms = Annotated[tuple[Positive, Positive, Positive], BeforeValidator(_as_tuple
 
 ModuleFace = Literal["end_a", "end_b", "side_a", "side_b", "base", "top"]
 Face = Literal["front", "aft", "left", "right", "base", "lid"]
-Structure = Literal["body", "frame", "axle"]
+Structure = Literal["body", "frame", "subframe", "axle"]
 GapClass = Literal["same", "other", "moving", "axle", "warm", "hot", "hand"]
 
 

@@ -54,7 +54,7 @@ def survey_findings(assembly: Assembly, missing_files: tuple[str, ...] = ()) -> 
     design = assembly.design
     return [
         *_tapes(design), *_diagonals(design), *_scans(design, missing_files), *_stance(design), *_duties(design), *_snags(design),
-        *_taken_twice(design),
+        *_taken_twice(design), *_carried_before(assembly),
     ]  # fmt: skip
 
 
@@ -192,6 +192,25 @@ def _snags(design: Design) -> Iterator[Finding]:
                 id=f"survey:member:{key}", code="survey.member", station="survey", state="foul", subjects=(f"members/{key}",),
                 says=f"{plain(member.name)} is {member.condition}: nothing is hung from it until it is repaired",
                 because="a box throws many times its weight on what carries it", shows="condition",
+            )  # fmt: skip
+
+
+def _carried_before(assembly: Assembly) -> Iterator[Finding]:
+    """What a reused point held before is evidence for the road up to that weight, and none for a crash."""
+    points = assembly.design.hardpoints
+    for box in assembly.in_order():
+        share = box.shell.full_kg / len(box.mounts) if box.mounts else 0.0
+        for key in (m.mount.hardpoint for m in box.mounts):
+            before = points[key].carried_kg
+            if before is None:
+                continue
+            held = share <= before
+            says = f"{plain(points[key].name)} carries about {{0}} of the {plain(box.box.name)}; before it carried {{1}}"
+            yield Finding(
+                id=f"survey:carried:{key}", code="survey.carried", station="survey", state="note", subjects=(f"hardpoints/{key}",),
+                says=says + (": evidence for the road, none for a crash" if held else ": more than it is known to hold"),
+                figures=(Figure(share, "kg", "up"), Figure(before, "kg", "down")), value=share, limit=before, margin=before - share,
+                unit="kg", because="an even share of the full box to each mount; what held before", shows="carried before",
             )  # fmt: skip
 
 

@@ -1169,7 +1169,7 @@ export interface components {
              * @default body
              * @enum {string}
              */
-            structure: "body" | "frame" | "axle";
+            structure: "body" | "frame" | "subframe" | "axle";
             /**
              * Tolerance Mm
              * @default null
@@ -1873,7 +1873,7 @@ export interface components {
              * @default body
              * @enum {string}
              */
-            structure: "body" | "frame" | "axle";
+            structure: "body" | "frame" | "subframe" | "axle";
             /**
              * Thread
              * @default null
@@ -2020,7 +2020,7 @@ export interface components {
              * @default body
              * @enum {string}
              */
-            structure: "body" | "frame" | "axle";
+            structure: "body" | "frame" | "subframe" | "axle";
             /**
              * Sweep
              * @default null
@@ -2338,7 +2338,7 @@ export interface components {
              * @default body
              * @enum {string}
              */
-            structure: "body" | "frame" | "axle";
+            structure: "body" | "frame" | "subframe" | "axle";
             /**
              * Wall Mm
              * @default null

@@ -18,7 +18,7 @@ export function WhereBlank({
   path: string
   label: string
   base: { id: string; at: Spot } | null
-  onTaken?: (input: HTMLInputElement) => void
+  onTaken?: () => void
 }) {
   const edit = useLive((s) => s.edit)
   const { readings } = useDocument()
@@ -49,31 +49,31 @@ export function WhereBlank({
     }
   }
 
-  async function commit(input: HTMLInputElement | null) {
+  /** Whether nothing is left to mend. */
+  async function commit(): Promise<boolean> {
     const { text } = draft
-    if (!text.trim()) return input && onTaken?.(input)
+    if (!text.trim()) return true
     try {
       const spot = await read(text)
       const keep = { unit, from: base?.id ?? null, basis: 'typed' }
-      const notes = text.split(',').length === 3 ? text.split(',') : null
-      const patch = [
-        { op: 'replace' as const, path, value: spot },
-        ...(notes ?? []).flatMap((part, i) =>
-          note(readings, `${path}/${i}`, { ...keep, text: part.replace(/\b(aft|fore|up)\b/gi, '').trim() }),
-        ),
-      ]
-      if (await edit(notes && plain(notes) ? patch : patch.slice(0, 1))) {
-        setDraft({ text: '', says: '', wrong: false })
-        if (input) onTaken?.(input)
-      }
+      const parts = text.split(',')
+      const notes = plain(parts)
+        ? parts.flatMap((part, i) =>
+            note(readings, `${path}/${i}`, { ...keep, text: part.replace(/\b(aft|fore|up)\b/gi, '').trim() }),
+          )
+        : []
+      if (!(await edit([{ op: 'replace', path, value: spot }, ...notes]))) return false
+      setDraft({ text: '', says: '', wrong: false })
+      return true
     } catch (error) {
       setDraft((d) => ({ text: d.text, says: (error as Error).message, wrong: true }))
+      return false
     }
   }
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
-    if (event.key === 'Enter') void commit(event.currentTarget)
+    if (event.key === 'Enter') void commit().then((done) => done && requestAnimationFrame(() => onTaken?.()))
     if (event.key === 'Escape') setDraft({ text: '', says: '', wrong: false })
   }
 
@@ -89,7 +89,7 @@ export function WhereBlank({
         autoComplete="off"
         onChange={(e) => void understand(e.target.value)}
         onKeyDown={keys}
-        onBlur={() => void commit(null)}
+        onBlur={() => void commit()}
         aria-invalid={draft.wrong}
         className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${draft.wrong ? 'border-foul' : 'border-edge'}`}
       />
@@ -107,5 +107,7 @@ export function WhereBlank({
 
 /** Whether each part is one figure as the tape shows it, so that it may stand as typed beside the figure. */
 function plain(parts: string[]): boolean {
-  return parts.every((part) => /^[\d\s./'"+]+(mm|cm|in)?\s*(aft|R|up)?$/i.test(part.trim()))
+  return (
+    parts.length === 3 && parts.every((part) => /^[\d\s./'"+]+(mm|cm|in)?\s*(aft|R|up)?$/i.test(part.trim()))
+  )
 }

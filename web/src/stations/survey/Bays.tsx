@@ -198,7 +198,7 @@ function Belongs({ path, bay }: { path: string; bay: Bay }) {
       <Choose
         label="Its walls belong to the"
         value={bay.structure}
-        options={(['body', 'frame', 'axle'] as const).map((w) => [w, w] as const)}
+        options={(['body', 'frame', 'subframe', 'axle'] as const).map((w) => [w, w] as const)}
         onChange={(v) => void edit([{ op: 'replace', path: `${path}/structure`, value: v }])}
       />
       <div className="flex flex-wrap gap-x-5">

@@ -9,11 +9,12 @@ import { startersQuery } from '../../design/queries'
 import type { Item, Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { mass } from '../../ui/format'
-import { Caution, Heading } from '../../ui/parts'
+import { Caution, Choose, Heading } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { WhereBlank } from '../../ui/WhereBlank'
 import { type Base, useBase } from './rows'
 import { ThingSheet } from './ThingSheet'
+import { SizeBlank } from './SizeBlank'
 import { AddFrom } from './Weighing'
 
 export const STATES = [
@@ -64,7 +65,23 @@ function onward(input: HTMLInputElement) {
   blanks[blanks.indexOf(input) + 1]?.focus()
 }
 
-/** After the whole place was typed its blank is gone: on to the row below. */
+/** After the whole place was typed its blank is gone: on to the size in its row. */
+function sizeOf(row: HTMLTableRowElement | null) {
+  ;[...(row?.querySelectorAll<HTMLInputElement>('[data-step] input') ?? [])].at(-1)?.focus()
+}
+
+const inTheWay = (state: State) => state === 'stays' || state === 'in'
+const KINDS_OF_GAP = [
+  ['same', 'fixed'],
+  ['other', 'shakes'],
+  ['moving', 'moves'],
+  ['axle', 'axle'],
+  ['warm', 'warm'],
+  ['hot', 'hot'],
+  ['hand', 'by hand'],
+] as const
+
+/** On to the row below. */
 function below(row: HTMLTableRowElement | null) {
   const blanks = row?.nextElementSibling?.querySelectorAll<HTMLInputElement>(
     'input[data-step], [data-step] input',
@@ -82,16 +99,20 @@ function Table({ state, base }: { state: State; base: Base | null }) {
     .filter(([, item]) => item.state === state)
     .sort(([, a], [, b]) => a.order - b.order)
   const weighs = state !== 'stays'
+  const units = useUnits('survey')
+  const mm = units.length
   return (
     <table className="w-full border-collapse">
       <thead className="text-left text-sm text-soft">
         <tr>
           <th className="font-semibold">thing</th>
-          {weighs && <th className="w-[150px] font-semibold">mass</th>}
-          <th className="w-[390px] font-semibold">
-            {weighs ? 'its CG: aft, across, up' : 'aft, across, up'}
+          {weighs && <th className="w-[104px] font-semibold">mass, {units.mass}</th>}
+          <th className="w-[300px] font-semibold">
+            {weighs ? 'its CG' : 'its middle'}: aft, across, up, {mm}
           </th>
-          <th className="w-[92px]">
+          <th className="w-[168px] font-semibold">size: aft × across × up, {mm}</th>
+          <th className="w-[104px] font-semibold">{inTheWay(state) && 'is'}</th>
+          <th className="w-10">
             <span className="sr-only">more</span>
           </th>
         </tr>
@@ -127,10 +148,10 @@ function Row({
   onOpen: () => void
 }) {
   const { readings } = useDocument()
+  const edit = useLive((s) => s.edit)
   const row = useRef<HTMLTableRowElement>(null)
   const path = `/items/${id}`
   const guessed = readings[`${path}/mass_kg`]?.basis === 'assumed'
-  const marks = [item.solid && 'in the way', item.sweep && 'moves', item.heat_w && 'hot'].filter(Boolean)
   return (
     <>
       <tr ref={row} className={`border-b border-hair align-middle ${open ? 'bg-wash' : ''}`}>
@@ -142,36 +163,35 @@ function Row({
             className={`min-h-10 w-full text-left hover:text-blue ${open ? 'font-bold text-blue' : ''}`}
           >
             {item.name}
-            <span className="narrow text-sm text-soft">
-              {item.state !== 'out' && marks.length ? ` · ${marks.join(', ')}` : ''}
-            </span>
           </button>
         </td>
         {item.state !== 'stays' && (
           <td data-step>
-            <span className="flex items-center">
-              {item.fluid ? (
-                <Blank
-                  path={`${path}/fluid/volume_l`}
-                  label={`${item.name}, litres`}
-                  hideLabel
-                  kind="number"
-                  onTaken={onward}
-                />
-              ) : (
-                <Blank
-                  path={`${path}/mass_kg`}
-                  label={`${item.name}, mass`}
-                  hideLabel
-                  kind="mass"
-                  optional
-                  onTaken={onward}
-                />
-              )}
-              <span className="narrow text-xs text-soft">
-                {item.fluid ? 'litres' : guessed ? 'a guess' : ''}
+            {item.fluid ? (
+              <Blank
+                path={`${path}/fluid/volume_l`}
+                label={`${item.name}, litres`}
+                hideLabel
+                bare
+                kind="number"
+                onTaken={onward}
+              />
+            ) : (
+              <Blank
+                path={`${path}/mass_kg`}
+                label={`${item.name}, mass`}
+                hideLabel
+                bare
+                kind="mass"
+                optional
+                onTaken={onward}
+              />
+            )}
+            {(item.fluid || guessed) && (
+              <span className="narrow block text-right text-xs text-soft">
+                {item.fluid ? 'litres' : 'a guess'}
               </span>
-            </span>
+            )}
           </td>
         )}
         <td data-step>
@@ -184,18 +204,33 @@ function Row({
                   label={word}
                   name={`${item.name}, ${word}`}
                   hideLabel
+                  bare
                   list="survey"
                   from={base}
                   onTaken={onward}
                 />
               ))}
             </span>
-          ) : item.state === 'stays' ? null : (
+          ) : (
             <WhereBlank
               path={`${path}/at_mm`}
               label={`${item.name}, where`}
               base={base}
-              onTaken={() => below(row.current)}
+              onTaken={() => sizeOf(row.current)}
+            />
+          )}
+        </td>
+        <td data-step className="pr-1">
+          <SizeBlank id={id} item={item} onTaken={() => below(row.current)} />
+        </td>
+        <td>
+          {inTheWay(item.state) && (
+            <Choose
+              hideLabel
+              label={`${item.name} is`}
+              value={item.gap_class}
+              options={KINDS_OF_GAP}
+              onChange={(v) => void edit([{ op: 'replace', path: `${path}/gap_class`, value: v }])}
             />
           )}
         </td>
@@ -205,7 +240,7 @@ function Row({
       </tr>
       {open && (
         <tr>
-          <td colSpan={4}>
+          <td colSpan={6}>
             <ThingSheet id={id} item={item} base={base} />
           </td>
         </tr>
@@ -270,7 +305,7 @@ function NewRow({ state }: { state: State }) {
   const typical = (data ?? []).filter((row) => row.state === state)
   return (
     <tr>
-      <td colSpan={4} className="py-1">
+      <td colSpan={6} className="py-1">
         <span className="flex flex-wrap items-center gap-3">
           <input
             data-step

@@ -38,7 +38,7 @@ export function ThingSheet({ id, item, base }: { id: string; item: Item; base: B
         <Choose
           label="It is fixed to the"
           value={item.structure}
-          options={(['body', 'frame', 'axle'] as const).map((w) => [w, w] as const)}
+          options={(['body', 'frame', 'subframe', 'axle'] as const).map((w) => [w, w] as const)}
           onChange={(v) => put('structure', v)}
         />
         {item.state === 'in' && (
