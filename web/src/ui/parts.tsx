@@ -1,6 +1,8 @@
 /** Small parts in the house look. */
 import { Slot } from 'radix-ui'
-import { type ButtonHTMLAttributes, type ReactNode, useId } from 'react'
+import { type ButtonHTMLAttributes, type ReactNode, useEffect, useId, useState } from 'react'
+
+import { useLive } from '../design/live'
 
 export function Button({
   plain = false,
@@ -60,6 +62,16 @@ export function Fact({ name, children }: { name: ReactNode; children: ReactNode 
   )
 }
 
+/** What was chosen is shown at once, until the design says what it is now. */
+function useAhead<T>(value: T): [T, (value: T) => void] {
+  const saving = useLive((s) => s.saving)
+  const [ahead, setAhead] = useState<{ value: T } | null>(null)
+  useEffect(() => {
+    if (!saving) setAhead(null)
+  }, [saving, value, ahead])
+  return [ahead ? ahead.value : value, (next) => setAhead({ value: next })]
+}
+
 export function Choose<T extends string>({
   label,
   value,
@@ -74,6 +86,7 @@ export function Choose<T extends string>({
   hideLabel?: boolean
 }) {
   const id = useId()
+  const [shown, show] = useAhead(value)
   return (
     <span className="flex items-center justify-between gap-2 py-[3px]">
       <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow'}>
@@ -81,8 +94,11 @@ export function Choose<T extends string>({
       </label>
       <select
         id={id}
-        value={value}
-        onChange={(event) => onChange(event.target.value as T)}
+        value={shown}
+        onChange={(event) => {
+          show(event.target.value as T)
+          onChange(event.target.value as T)
+        }}
         className={`min-h-9 rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold ${hideLabel ? '' : 'max-w-[62%]'}`}
       >
         {options.map(([key, words]) => (
@@ -104,12 +120,16 @@ export function Tick({
   value: boolean
   onChange: (value: boolean) => void
 }) {
+  const [shown, show] = useAhead(value)
   return (
     <label className="flex min-h-9 items-center gap-2">
       <input
         type="checkbox"
-        checked={value}
-        onChange={() => onChange(!value)}
+        checked={shown}
+        onChange={() => {
+          show(!value)
+          onChange(!value)
+        }}
         className="h-[18px] w-[18px] accent-blue"
       />
       {label}

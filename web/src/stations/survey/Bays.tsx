@@ -175,7 +175,7 @@ function BaySheet({ id, bay }: { id: string; bay: Bay }) {
         </section>
         <div>
           <Belongs path={path} bay={bay} />
-          <Lumps path={path} bay={bay} wall={wall} base={base} />
+          <Lumps path={path} bay={bay} wall={wall} base={base} onWall={setWall} />
           <Diagonals id={id} bay={bay} />
         </div>
       </div>

@@ -3,7 +3,7 @@ import { useAnalysis, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import type { Bay } from '../../design/types'
 import { Blank } from '../../ui/Blank'
-import { Button, Heading } from '../../ui/parts'
+import { Button, Choose, Heading } from '../../ui/parts'
 import { type Base, RowHead } from './rows'
 
 const SPANS = {
@@ -29,11 +29,13 @@ export function Lumps({
   bay,
   wall,
   base,
+  onWall,
 }: {
   path: string
   bay: Bay
   wall: string | null
   base: Base | null
+  onWall: (side: string) => void
 }) {
   const edit = useLive((s) => s.edit)
   const id = path.split('/')[2] ?? ''
@@ -69,11 +71,13 @@ export function Lumps({
   return (
     <section aria-label="Lumps and hollows">
       <Heading>Lumps and hollows</Heading>
-      <p className="my-1 text-sm">
-        {wall
-          ? `Picked: the ${wall} side.`
-          : 'Press the wall it sits on in a section above, or choose it here.'}
-      </p>
+      <p className="my-1 text-sm">Press the wall it sits on in a section above, or choose it here.</p>
+      <Choose
+        label="It sits on the"
+        value={side}
+        options={(Object.keys(SPANS) as (keyof typeof SPANS)[]).map((s) => [s, `${s} side`] as const)}
+        onChange={onWall}
+      />
       {Object.entries(bay.lumps).map(([key, lump]) => (
         <div key={key} className="mb-2 rounded border border-edge bg-white p-2">
           <RowHead path={`${path}/lumps/${key}`} />
