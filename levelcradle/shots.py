@@ -18,7 +18,7 @@ STATIONS = ("survey", "stock", "place", "box", "mount", "level", "drawings")
 
 
 def main(address: str, folder: Path) -> None:
-    """One picture of each main view at 1280 × 800."""
+    """One picture of each main view at 1280 × 800, and one under fingers at 1024 × 768."""
     folder.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as play:
         browser = play.chromium.launch(executable_path=BROWSER, args=list(FLAGS))
@@ -27,18 +27,32 @@ def main(address: str, folder: Path) -> None:
         page.get_by_role("heading", name="New car").wait_for()
         page.screenshot(path=folder / "cars.png")
         for station in STATIONS:
-            _station(page, address, station)
+            _station(page, address, station, PARTS.get(station))
             page.screenshot(path=folder / f"{station}.png")
+        for name, (station, part) in MORE.items():
+            _station(page, address, station, part)
+            if name == "take":
+                page.get_by_role("button", name="Take measurements").click()
+                page.get_by_role("button", name="Leave it, next").click()
+                page.wait_for_timeout(400)
+            page.screenshot(path=folder / f"{name}.png")
+        small = browser.new_context(viewport={"width": 1024, "height": 768}, has_touch=True).new_page()
+        small.goto(f"{address}/car/demo/place")
+        small.get_by_role("button", name="tank space").tap()
+        small.wait_for_timeout(400)
+        small.screenshot(path=folder / "touch.png")
         browser.close()
 
 
-def _station(page: Page, address: str, station: str) -> None:
+PARTS = {"place": "Tank box", "survey": "Spaces"}
+MORE = {"things": ("survey", "Things"), "take": ("survey", "Spaces"), "shelf": ("stock", "Shelf")}
+
+
+def _station(page: Page, address: str, station: str, part: str | None) -> None:
     page.goto(f"{address}/car/demo/{station}")
     page.get_by_role("complementary", name="Ledger").wait_for()
-    if station == "place":
-        page.get_by_role("button", name="Tank box").first.click()
-    if station == "survey":
-        page.get_by_role("button", name="Spaces").click()
+    if part:
+        page.get_by_role("button", name=part).first.click()
     page.wait_for_load_state("networkidle")
     page.wait_for_timeout(300)
 
