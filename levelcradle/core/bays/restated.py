@@ -3,6 +3,8 @@
 import math
 from typing import Literal
 
+from pydantic import ValidationError
+
 from levelcradle.core.bays.sections import corner_of, sections
 from levelcradle.core.design.bay import (
     Bay,
@@ -24,6 +26,14 @@ Way = Literal["sides", "widths", "leans", "points", "edge"]
 
 def restated(bay: Bay, key: str, way: Way) -> StationSpec:
     """A station in another way of measuring. Raises DesignError where that way cannot say it."""
+    try:
+        return _restated(bay, key, way)
+    except ValidationError as error:
+        says = "its walls lean too far, or its figures are too small, for that way of measuring"
+        raise DesignError((Problem("", says),)) from error
+
+
+def _restated(bay: Bay, key: str, way: Way) -> StationSpec:
     ring = next(s for s in sections(bay) if s.key == key).ring
     aft = bay.stations[key].aft_mm
     if way == "points":

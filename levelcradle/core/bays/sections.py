@@ -128,13 +128,21 @@ def _of_points(points: list[Point2]) -> Chains:
     def furthest(x: float, y: float) -> int:
         return max(range(len(points)), key=lambda i: round(scaled[i][0] * x + scaled[i][1] * y, 9))
 
-    marks = [furthest(-1, -1), furthest(1, -1), furthest(1, 1), furthest(-1, 1)]
+    marks = _four(scaled) if len(points) == 4 else [furthest(-1, -1), furthest(1, -1), furthest(1, 1), furthest(-1, 1)]
 
     def run(start: int, end: int) -> list[Point2]:
         steps = (end - start) % len(points)
         return [points[(start + k) % len(points)] for k in range(steps + 1)]
 
     return tuple(run(marks[i], marks[(i + 1) % 4]) for i in range(4))  # type: ignore[return-value]
+
+
+def _four(points: list[Point2]) -> list[int]:
+    """Which of four points is the left floor, right floor, right top and left top: as they go round, nearest to the block's corners."""
+    (x0, x1), (z0, z1) = ((min(p[i] for p in points), max(p[i] for p in points)) for i in (0, 1))
+    block = ((x0, z0), (x1, z0), (x1, z1), (x0, z1))
+    turns = [[(start + k) % 4 for k in range(4)] for start in range(4)]
+    return min(turns, key=lambda turn: round(sum(math.dist(points[i], corner) ** 2 for i, corner in zip(turn, block, strict=True)), 9))
 
 
 def _area(points: Sequence[Point2]) -> float:
