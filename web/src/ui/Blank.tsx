@@ -162,6 +162,9 @@ export function Blank(props: BlankProps) {
     <span className="relative flex items-center justify-between gap-2 py-[2px]">
       <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow leading-tight'}>
         {label}
+        {from && !hideLabel && kind === 'length' && axisOf(path) !== null && typeof value === 'number' && (
+          <span className="block text-xs text-soft">{length(value, units.length)} in the vehicle</span>
+        )}
       </label>
       <span className="relative inline-flex items-baseline gap-1">
         <input

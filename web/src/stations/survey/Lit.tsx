@@ -87,7 +87,7 @@ function litLine(
   const fromMiddle = (corner: Spot): [Spot, Spot] => [[x0 < 0 && x1 > 0 ? 0 : mid, corner[1]], corner]
   const lines: Record<string, [Spot, Spot]> = {
     floor_mm: [
-      [mid, z0 - 30],
+      [mid, z0 - (z1 - z0) * 0.12],
       [mid, z0],
     ],
     up_mm: [
