@@ -8,7 +8,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from levelcradle.core.design import tree_of
+from levelcradle.core.assembly import resolve
+from levelcradle.core.design import tree_of, validate
 from levelcradle.core.design.patch import Op, apply, clashes
 from levelcradle.core.design.readings import axis_of, kind_of, reads_as
 from levelcradle.core.design.sentence import sentence
@@ -173,3 +174,39 @@ def test_the_sentence_names_thing_change_and_amount(edit: Op, unit: str, says: s
 def test_the_sentence_counts_what_else_was_done() -> None:
     done = apply(TREE, [op("replace", AFT, 2685.0), op("remove", "/items/charger"), op("remove", "/items/inverter")])
     assert sentence(TREE, done.tree, done.patch) == "Tank box 14.5 mm aft and 2 more"
+
+
+FIXED = {
+    "block": {"type": "block", "low_mm": [2700, -50, 500], "high_mm": [2760, 50, 560]},
+    "rod": {"type": "rod", "start_mm": [2700, 0, 500], "end_mm": [2900, 0, 500], "radius_mm": 10},
+    "prism": {"type": "prism", "outline_mm": [[2700, 0], [2760, 0], [2760, 40]], "low_up_mm": 500, "high_up_mm": 520},
+    "path": {"type": "path", "points_mm": [[2700, 0, 500], [2800, 0, 500]], "width_mm": 20, "height_mm": 20},
+}
+
+
+@pytest.mark.parametrize("shape", FIXED)
+def test_what_is_fixed_to_a_box_goes_along_and_comes_back(tree: dict[str, Any], shape: str) -> None:
+    tree["items"]["fuse"] = {
+        "name": "fuse", "state": "in", "mass_kg": 1.0, "at_mm": [2730.0, 0.0, 530.0], "fixed_to": "tank", "solid": FIXED[shape],
+        "sweep": {"type": "hinge", "about_mm": [2700, 0, 560], "axis": [0, 1, 0], "to_deg": 40},
+    }  # fmt: skip
+    start = tree["boxes"]["tank"]["pose"]["at_mm"]
+    moved = apply(tree, [{"op": "replace", "path": "/boxes/tank/pose/at_mm", "value": [start[0] + 12.5, start[1], start[2] - 3.0]}])
+    fuse = moved.tree["items"]["fuse"]
+    assert fuse["at_mm"] == [2742.5, 0.0, 527.0]
+    assert fuse["sweep"]["about_mm"] == [2712.5, 0, 557]
+    old, new = resolve(validate(tree)).obstacles, resolve(validate(moved.tree)).obstacles
+    one, other = (next(o.solid for o in rows if o.path == "items/fuse") for rows in (old, new))
+    assert [b - a for a, b in zip(one.low, other.low, strict=True)] == pytest.approx([12.5, 0.0, -3.0])
+    assert apply(moved.tree, moved.inverse).tree == tree
+
+
+def test_what_the_edit_placed_itself_or_whose_box_was_turned_stays(tree: dict[str, Any]) -> None:
+    tree["items"]["fuse"] = {"name": "fuse", "state": "in", "mass_kg": 1.0, "at_mm": [2730.0, 0.0, 530.0], "fixed_to": "tank"}
+    aft = {"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2700.0}
+    both = apply(tree, [aft, {"op": "replace", "path": "/items/fuse/at_mm/0", "value": 2800.0}])
+    assert both.tree["items"]["fuse"]["at_mm"] == [2800.0, 0.0, 530.0]
+    turned = apply(tree, [aft, {"op": "replace", "path": "/boxes/tank/pose/yaw_deg", "value": 90.0}])
+    assert turned.tree["items"]["fuse"]["at_mm"] == [2730.0, 0.0, 530.0]
+    loose = apply(tree, [{"op": "replace", "path": "/items/fuse/fixed_to", "value": None}, aft])
+    assert loose.tree["items"]["fuse"]["at_mm"] == [2730.0, 0.0, 530.0]

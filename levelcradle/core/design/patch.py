@@ -8,6 +8,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from levelcradle.core.design.carried import carried_along
 from levelcradle.core.design.pointer import find, split, touches
 from levelcradle.core.design.readings import upkeep
 from levelcradle.core.errors import PatchError
@@ -37,8 +38,9 @@ def apply(tree: dict[str, Any], patch: Sequence[Op]) -> Applied:
     undo: list[Op] = []
     for op in patch:
         _step(changed, op, done, undo)
-    for op in upkeep(tree, changed):
-        _step(changed, op, done, undo)
+    for follow in (carried_along, upkeep):
+        for op in list(follow(tree, changed)):
+            _step(changed, op, done, undo)
     return Applied(changed, tuple(done), tuple(reversed(undo)))
 
 
