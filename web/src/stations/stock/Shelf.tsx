@@ -1,7 +1,6 @@
 /** The shelf: one row a module, readings typed down a column with Enter, compared per cell. */
 import { useState } from 'react'
 
-import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import type { Module, Op } from '../../design/types'
@@ -12,6 +11,7 @@ import { useUnits } from '../../ui/units'
 import { MakeMany } from './MakeMany'
 import { ModuleSheet } from './ModuleSheet'
 import { ShelfFile } from './ShelfFile'
+import { selectedIn } from '../useParts'
 
 const VERDICTS = [
   ['good', 'good'],
@@ -107,10 +107,7 @@ function down(input: HTMLInputElement) {
 function Rows({ rows, day }: { rows: [string, Module][]; day: string }) {
   const { shelf } = useAnalysis()
   const units = useUnits('stock')
-  const selected = useChoice((s) => s.selected)
-  const [open, setOpen] = useState<string | null>(
-    selected?.startsWith('modules/') ? (selected.split('/')[1] ?? null) : null,
-  )
+  const [open, setOpen] = useState<string | null>(selectedIn('modules'))
   const columns = day ? COLUMNS : COLUMNS.slice(0, 1)
   return (
     <table className="w-full border-collapse">

@@ -1,10 +1,11 @@
 /** A table read in: which column is what, what each row will become, and which rows are refused and why. */
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 
 import { Refused } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { previewShelf } from '../../design/queries'
 import type { Op, ShelfPreview } from '../../design/types'
+import { FileButton } from '../../ui/FileButton'
 import { Button, Choose, Heading, Link } from '../../ui/parts'
 
 const FIELD_WORDS: Record<string, string> = {
@@ -24,7 +25,6 @@ export function ShelfFile({ onDone }: { onDone: () => void }) {
   const { project } = useLoaded()
   const { module_kinds } = useDocument()
   const edit = useLive((s) => s.edit)
-  const input = useRef<HTMLInputElement>(null)
   const [file, setFile] = useState<File | null>(null)
   const [kind, setKind] = useState(Object.keys(module_kinds)[0] ?? '')
   const [mapping, setMapping] = useState<Record<string, string> | null>(null)
@@ -49,21 +49,12 @@ export function ShelfFile({ onDone }: { onDone: () => void }) {
     <section aria-label="Read a table in" className="mb-3 rounded border border-edge bg-white p-3">
       <Heading right={<Link onClick={onDone}>close</Link>}>A table of modules (CSV)</Heading>
       <div className="flex flex-wrap items-center gap-4">
-        <input
-          ref={input}
-          type="file"
+        <FileButton
+          says="Choose a file"
+          name="Table file"
           accept=".csv,.txt,.tsv"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Table file"
-          onChange={(e) => {
-            const chosen = e.target.files?.[0]
-            if (chosen) void ask({ file: chosen, kind, mapping: null })
-          }}
+          onFile={(chosen) => void ask({ file: chosen, kind, mapping: null })}
         />
-        <Button plain onClick={() => input.current?.click()}>
-          Choose a file
-        </Button>
         <Choose
           label="Rows without a kind are"
           value={kind}

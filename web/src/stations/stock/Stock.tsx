@@ -2,7 +2,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import { starterKindsQuery } from '../../design/queries'
@@ -11,6 +10,7 @@ import { Button, Caution, OneOf, Teach, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
+import { selectedIn, useParts } from '../useParts'
 import { AddFrom } from '../survey/Weighing'
 import { Kept } from './Kept'
 import { KindSheet, NEW_KIND } from './KindSheet'
@@ -36,14 +36,7 @@ export function Stock() {
   const document = useDocument()
   const { findings } = useAnalysis()
   const units = useUnits('stock')
-  const selected = useChoice((s) => s.selected)
-  const wanted = OF_PATH[selected?.split('/')[0] ?? '']
-  const [part, setPart] = useState<PartName>(wanted ?? 'kinds')
-  const [shownFor, setShownFor] = useState(selected)
-  if (selected !== shownFor) {
-    setShownFor(selected)
-    if (wanted) setPart(wanted)
-  }
+  const { part, open, key } = useParts<PartName>(OF_PATH, 'kinds')
   const deadly = findings.find((f) => f.code === 'stock.deadly')
   return (
     <StationFrame>
@@ -54,10 +47,10 @@ export function Stock() {
             label="Parts of the stock"
             value={part}
             options={PARTS}
-            onChange={(key) => setPart(key as PartName)}
+            onChange={(next) => open(next as PartName)}
           />
         </div>
-        <Bench key={`${part}-${shownFor}`}>{SCREENS[part]}</Bench>
+        <Bench key={key}>{SCREENS[part]}</Bench>
       </div>
       <Ledger label="Ledger">
         <Title right={`${Object.keys(document.modules).length} modules`}>On the shelf</Title>
@@ -84,12 +77,9 @@ const SCREENS: Record<PartName, React.ReactNode> = {
 function Kinds() {
   const document = useDocument()
   const edit = useLive((s) => s.edit)
-  const selected = useChoice((s) => s.selected)
   const { data } = useQuery(starterKindsQuery)
   const kinds = Object.entries(document.module_kinds)
-  const [chosen, setChosen] = useState<string | null>(
-    selected?.startsWith('module_kinds/') ? (selected.split('/')[1] ?? null) : null,
-  )
+  const [chosen, setChosen] = useState<string | null>(selectedIn('module_kinds'))
   const kind = chosen && document.module_kinds[chosen] ? chosen : (kinds[0]?.[0] ?? null)
   async function add(value: object, name: string) {
     const id = freeId(name, document.module_kinds)

@@ -1,7 +1,6 @@
 /** Spaces by stations, each in the way it was measured; sides, lumps and hollows, check diagonals, how sure. */
 import { useState } from 'react'
 
-import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import { restate } from '../../design/queries'
@@ -13,6 +12,7 @@ import { Lumps } from './Lumps'
 import { GapClass, RowHead, useBase } from './rows'
 import { SectionView } from './SectionView'
 import { StationColumn } from './StationColumn'
+import { selectedIn } from '../useParts'
 
 const SIDES = ['fore', 'aft', 'left', 'right', 'floor', 'top'] as const
 const IS = [
@@ -46,12 +46,9 @@ function newBay(at: [number, number, number] | undefined): object {
 
 export function Bays() {
   const { bays, references } = useDocument()
-  const selected = useChoice((s) => s.selected)
   const edit = useLive((s) => s.edit)
   const ids = Object.keys(bays)
-  const [chosen, setChosen] = useState<string | null>(
-    selected?.startsWith('bays/') ? (selected.split('/')[1] ?? null) : null,
-  )
+  const [chosen, setChosen] = useState<string | null>(selectedIn('bays'))
   const id = chosen && bays[chosen] ? chosen : (ids[0] ?? null)
   async function add() {
     const first = Object.keys(references)[0]

@@ -1,11 +1,11 @@
 /** What came out that did a job, and the faults found on the way. */
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 
 import { Refused } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { keepPicture } from '../../design/queries'
 import type { Duty, Snag } from '../../design/types'
-import { Link } from '../../ui/parts'
+import { FileButton } from '../../ui/FileButton'
 import { RowList } from './fields'
 
 const DUTIES = [
@@ -77,11 +77,9 @@ function Photo({ id }: { id: string }) {
   const { project } = useLoaded()
   const edit = useLive((s) => s.edit)
   const { snags } = useDocument()
-  const input = useRef<HTMLInputElement>(null)
   const [says, setSays] = useState('')
   const snag = snags[id]
-  async function keep(file: File | undefined) {
-    if (!file) return
+  async function keep(file: File) {
     try {
       const kept = await keepPicture(project, file)
       setSays('')
@@ -99,15 +97,12 @@ function Photo({ id }: { id: string }) {
           className="max-h-52 rounded border border-edge"
         />
       )}
-      <input
-        ref={input}
-        type="file"
+      <FileButton
+        says={snag?.photo ? 'Another picture' : 'Add a picture'}
+        name="Picture of the fault"
         accept="image/png,image/jpeg,image/webp"
-        className="sr-only"
-        aria-label="Picture of the fault"
-        onChange={(e) => void keep(e.target.files?.[0])}
+        onFile={(f) => void keep(f)}
       />
-      <Link onClick={() => input.current?.click()}>{snag?.photo ? 'another picture' : 'add a picture'}</Link>
       {says && (
         <p role="alert" className="text-foul">
           {says}

@@ -1,11 +1,12 @@
 /** Closed outlines of a drawing, each offered as a section of a space or as a thing's outline in plan. */
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 
 import { Refused } from '../../design/api'
 import { useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import { readOutlines } from '../../design/queries'
 import type { Outline } from '../../design/types'
+import { FileButton } from '../../ui/FileButton'
 import { length } from '../../ui/format'
 import { Button, Choose } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
@@ -17,9 +18,7 @@ export function Outlines() {
   const [unit, setUnit] = useState<(typeof FILE_UNITS)[number][0]>('')
   const [found, setFound] = useState<{ outlines: Outline[]; notes: string[] } | null>(null)
   const [says, setSays] = useState('')
-  const input = useRef<HTMLInputElement>(null)
-  async function send(file: File | undefined) {
-    if (!file) return
+  async function send(file: File) {
     try {
       setFound(await readOutlines(file, unit))
       setSays('')
@@ -27,23 +26,11 @@ export function Outlines() {
       setFound(null)
       setSays(error instanceof Refused ? error.message : 'No answer; try again.')
     }
-    if (input.current) input.current.value = ''
   }
   return (
     <div className="max-w-[720px]" role="group" aria-label="Read a drawing in">
       <Choose label="It is in" value={unit} options={FILE_UNITS} onChange={setUnit} />
-      <input
-        ref={input}
-        type="file"
-        accept=".dxf"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Drawing file"
-        onChange={(e) => void send(e.target.files?.[0])}
-      />
-      <Button plain className="my-1" onClick={() => input.current?.click()}>
-        Choose a drawing
-      </Button>
+      <FileButton says="Choose a drawing" name="Drawing file" accept=".dxf" onFile={(f) => void send(f)} />
       {says && (
         <p role="alert" className="my-1 text-foul">
           {says}

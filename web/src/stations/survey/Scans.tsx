@@ -1,5 +1,5 @@
 /** A scan on its way in, and the points that put it in its place. */
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 
 import { Refused } from '../../design/api'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
@@ -7,6 +7,7 @@ import { freeId } from '../../design/pointer'
 import { scanProgress, startScan } from '../../design/queries'
 import type { Item, Scan } from '../../design/types'
 import { Blank } from '../../ui/Blank'
+import { FileButton } from '../../ui/FileButton'
 import { length } from '../../ui/format'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Choose, Fact, Link } from '../../ui/parts'
@@ -42,7 +43,6 @@ export function ScanIn() {
   const [scan, setScan] = useState<Scan | null>(null)
   const [name, setName] = useState('')
   const [says, setSays] = useState('')
-  const input = useRef<HTMLInputElement>(null)
   const running = scan && !scan.done ? scan.id : null
 
   useEffect(() => {
@@ -56,8 +56,7 @@ export function ScanIn() {
     return () => clearInterval(timer)
   }, [running])
 
-  async function send(file: File | undefined) {
-    if (!file) return
+  async function send(file: File) {
     setSays('')
     setScan(null)
     setName(file.name.replace(/\.[^.]+$/, ''))
@@ -66,7 +65,6 @@ export function ScanIn() {
     } catch (error) {
       setSays(error instanceof Refused ? error.message : 'No answer; try again.')
     }
-    if (input.current) input.current.value = ''
   }
 
   async function put() {
@@ -92,18 +90,13 @@ export function ScanIn() {
         onChange={setTolerance}
       />
       <Choose label="It is" value={use} options={AS} onChange={setUse} />
-      <input
-        ref={input}
-        type="file"
+      <FileButton
+        says="Choose a file"
+        name="Scan file"
         accept=".stl,.obj,.ply,.glb"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Scan file"
-        onChange={(e) => void send(e.target.files?.[0])}
+        disabled={Boolean(running)}
+        onFile={(f) => void send(f)}
       />
-      <Button plain className="my-1" disabled={Boolean(running)} onClick={() => input.current?.click()}>
-        Choose a file
-      </Button>
       {scan && !scan.done && (
         <p role="status" className="my-1">
           <progress value={scan.share} max={1} className="mr-3 h-3 w-56 align-middle accent-blue" />

@@ -7,6 +7,7 @@ import { Button, Caution, OneOf, Title } from '../../ui/parts'
 import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
+import { useParts } from '../useParts'
 import { Bays } from './Bays'
 import { DutyRows } from './DutyRows'
 import { Files } from './Files'
@@ -45,22 +46,13 @@ const OF_PATH: Record<string, PartName> = {
   snags: 'duties',
   vehicle: 'weights',
 }
-const partOf = (path: string | null) => OF_PATH[path?.split('/')[0] ?? '']
 
 export function Survey() {
-  const selected = useChoice((s) => s.selected)
   const select = useChoice((s) => s.select)
   const picking = useChoice((s) => s.picking)
   const { bays } = useDocument()
-  const [part, setPart] = useState<PartName>(partOf(selected) ?? 'weights')
+  const { part, open, key } = useParts<PartName>(OF_PATH, 'weights', 'drawing')
   const [taking, setTaking] = useState(false)
-  const [shownFor, setShownFor] = useState(selected)
-  if (selected !== shownFor) {
-    // a finding or a row that was chosen elsewhere opens the part where it is mended
-    setShownFor(selected)
-    const wanted = partOf(selected)
-    if (wanted && part !== 'drawing') setPart(wanted)
-  }
   if (taking)
     return (
       <StationFrame>
@@ -79,7 +71,7 @@ export function Survey() {
             label="Parts of the survey"
             value={part}
             options={PARTS}
-            onChange={(key) => setPart(key as PartName)}
+            onChange={(next) => open(next as PartName)}
           />
         </div>
         {picking ? (
@@ -91,12 +83,12 @@ export function Survey() {
             <ToMeasure
               onGo={(path) => {
                 select(path.split('/').slice(0, 2).join('/'))
-                setPart(partOf(path) ?? 'missing')
+                open(OF_PATH[path.split('/')[0] ?? ''] ?? 'missing')
               }}
             />
           </Bench>
         ) : (
-          <Bench key={`${part}-${shownFor}`}>{SCREENS[part]}</Bench>
+          <Bench key={key}>{SCREENS[part]}</Bench>
         )}
       </div>
       <Side onTake={() => setTaking(true)} />

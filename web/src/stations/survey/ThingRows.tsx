@@ -16,6 +16,7 @@ import { type Base, useBase } from './rows'
 import { ThingSheet } from './ThingSheet'
 import { SizeBlank } from './SizeBlank'
 import { AddFrom } from './Weighing'
+import { selectedIn } from '../useParts'
 
 export const STATES = [
   ['out', 'comes out'],
@@ -91,10 +92,7 @@ function below(row: HTMLTableRowElement | null) {
 
 function Table({ state, base }: { state: State; base: Base | null }) {
   const { items } = useDocument()
-  const selected = useChoice((s) => s.selected)
-  const [open, setOpen] = useState<string | null>(
-    selected?.startsWith('items/') ? (selected.split('/')[1] ?? null) : null,
-  )
+  const [open, setOpen] = useState<string | null>(selectedIn('items'))
   const rows = Object.entries(items)
     .filter(([, item]) => item.state === state)
     .sort(([, a], [, b]) => a.order - b.order)

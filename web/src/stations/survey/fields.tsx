@@ -1,13 +1,13 @@
 /** Lists of things described by fields: one line each, opened for its figures. */
 import { type ReactNode, useState } from 'react'
 
-import { useChoice } from '../../design/choice'
 import { useDocument, useLive } from '../../design/live'
 import { at, freeId } from '../../design/pointer'
 import type { Document } from '../../design/types'
 import { Blank, type Kind } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Choose, Heading, Link, Tick } from '../../ui/parts'
+import { selectedIn } from '../useParts'
 import { type Base, PointBlanks, RowHead, useBase } from './rows'
 
 type Words = readonly (readonly [string, string])[]
@@ -117,11 +117,8 @@ export function RowList({
 }) {
   const document = useDocument()
   const edit = useLive((s) => s.edit)
-  const selected = useChoice((s) => s.selected)
   const rows = document[collection] as Record<string, { name: string }>
-  const [open, setOpen] = useState<string | null>(
-    selected?.startsWith(`${collection}/`) ? (selected.split('/')[1] ?? null) : null,
-  )
+  const [open, setOpen] = useState<string | null>(selectedIn(collection))
   const { base, pick: picker } = useBase()
   async function another() {
     const id = freeId(title.replace(/s$/, ''), rows)
