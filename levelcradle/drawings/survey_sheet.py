@@ -127,7 +127,7 @@ def _sections(sheet: Sheet, figures: BayFigures) -> None:
     rows = figures.sections[:6]
     across = [p[0] for s in rows for p in s.ring]
     up = [p[1] for s in rows for p in s.ring]
-    wide, high = max(across) - min(across), max(up) - min(up)
+    wide, high = max(max(across) - min(across), 1.0), max(max(up) - min(up), 1.0)
     each = 272 / len(rows)
     scale = min((each - 10) / wide, 44 / high)
     for number, section in enumerate(rows):

@@ -46,7 +46,7 @@ def test_a_new_design_carries_its_own_tables_with_their_sources() -> None:
         ("/vehicle/weighing/type", "guess", "/vehicle/weighing", "input tag 'guess'"),
         ("/items/charger/solid/high_mm", [3150, 0, 0], "/items/charger/solid/high_mm", "must be aft of"),
         ("/items/charger/at_mm", [25_000, 0, 0], "/items/charger/at_mm/0", "must be at most 20000"),
-        ("/bays/tank/stations/a/top_left_mm", 100, "/bays/tank/stations/a/top_left_mm", "must be above the floor"),
+        ("/bays/tank/stations/a/top_left_mm", 100, "/bays/tank/stations/a/top_left_mm", "must be above the floor;"),
         ("/bays/tank/stations/a/right_floor_mm", -400, "/bays/tank/stations/a/right_floor_mm", "must be right of"),
         ("/boxes/tank/blocks/a/turn", {"down": "base", "aft": "top"}, "/boxes/tank/blocks/a/turn/aft", "cannot look aft"),
         ("/boxes/tank/blocks/a/turn", {"down": "top", "aft": "end_a"}, "/boxes/tank/blocks/a/turn/down", "may not rest"),

@@ -126,3 +126,35 @@ def test_what_is_behind_a_hole_and_what_could_carry_a_box(tree: dict[str, Any]) 
     assert len(near) == 4
     assert all("wall not known" in row.says for row in near)
     assert [row.distance_mm for row in near] == sorted(row.distance_mm for row in near)
+
+
+def test_points_that_do_not_go_round_are_foul_until_they_do(tree: dict[str, Any]) -> None:
+    """They are typed one by one, so a crossing outline is told and not refused; drawings are held back meanwhile."""
+
+    def points(*places: tuple[float, float]) -> dict[str, Any]:
+        rows = {f"p{n}": {"across_mm": x, "up_mm": z, "order": n} for n, (x, z) in enumerate(places)}
+        return {"type": "points", "aft_mm": 500.0, "points": rows}
+
+    tree["boxes"]["tank"]["pose"]["at_mm"][0] = 2685.0
+    for places, crossed in (
+        (((0, 300), (200, 300), (200, 500), (0, 500)), False),
+        (((0, 300), (200, 500), (200, 300), (0, 500)), True),
+        (((0, 300), (100, 300), (200, 300)), True),
+    ):
+        tree["bays"]["odd"] = {
+            "name": "odd space",
+            "stations": {"a": points(*places)},
+            "depth_mm": 200.0,
+            "sides": tree["bays"]["tank"]["sides"],
+        }
+        found = analyse(validate(tree))
+        told = [f for f in found.findings if f.code == "survey.crossed"]
+        assert [f.says for f in told] == (["odd space, station 1: its points do not go round in order"] if crossed else [])
+        assert found.released is not crossed
+
+
+def test_a_member_needs_a_length(tree: dict[str, Any]) -> None:
+    tree["members"]["rail"] = {"name": "rail", "start_mm": [0, 0, 0], "end_mm": [0, 0, 0.5], "width_mm": 40, "height_mm": 60}
+    with pytest.raises(DesignError) as refused:
+        validate(tree)
+    assert [(p.path, p.says) for p in refused.value.problems] == [("/members/rail/end_mm", "must not be where the member starts")]

@@ -170,3 +170,47 @@ def test_every_operation_fuzzed_from_the_apis_own_description(client: TestClient
     for result in api.get_all_operations():
         one(result.ok())
     assert len(seen) >= 20
+
+
+NONSENSE: tuple[Any, ...] = (None, [], {}, 7, "x", {"tapes": {}}, {"tapes": {"a": {"hooked": "../x", "length_mm": -1}}, "guess_mm": [0, 0]},
+                             {"at_mm": ["a", 0, 0], "direction": [0, 0, 1]}, {"at_mm": [1e308, 0, 0], "direction": [1e308, 0, 0]},
+                             {"bay": "tank", "station": "nowhere", "do": "copy"}, {"bay": "nowhere", "station": "a", "do": "explode"},
+                             {"address": 7}, {"address": "x" * 5000}, {"address": "127.0.0.1:4701; rm"})  # fmt: skip
+
+
+@pytest.mark.parametrize("address", ["swing", "behind", "restate", "freed/nothing"])
+@pytest.mark.parametrize("body", NONSENSE, ids=str)
+def test_survey_routes_refuse_nonsense(client: TestClient, car: str, address: str, body: Any) -> None:
+    answer = client.post(f"/api/projects/{car}/{address}", json=body)
+    assert answer.status_code in (404, 422), answer.text
+    assert answer.headers["content-type"] == "application/problem+json"
+
+
+@pytest.mark.parametrize("body", NONSENSE, ids=str)
+def test_instruments_refuse_nonsense(client: TestClient, body: Any) -> None:
+    assert client.post("/api/instruments", json=body).status_code == 422
+
+
+@pytest.mark.parametrize("query", ["goal=everything", "goal=", "goal=loads&goal=nothing"])
+def test_unknown_goals(client: TestClient, car: str, query: str) -> None:
+    assert client.get(f"/api/projects/{car}/to-measure?{query}").status_code == 422
+
+
+@pytest.mark.parametrize(
+    "query", ["unit=parsec", "tolerance_mm=-1", "tolerance_mm=nan", "tolerance_mm=1e9", f"name={'x' * 500}", "name=a%00b", "name="]
+)
+def test_scans_with_wrong_wishes(client: TestClient, car: str, query: str) -> None:
+    named = query if "name=" in query else f"name=x.stl&{query}"
+    assert client.post(f"/api/projects/{car}/scans?{named}", content=b"solid x").status_code == 422
+
+
+def test_files_over_their_size_are_refused(client: TestClient, car: str) -> None:
+    assert client.post(f"/api/projects/{car}/pictures?name=x.png", content=b"0" * 8_000_001).status_code == 413
+    assert client.post(f"/api/projects/{car}/shelf-preview", content=b"0" * 5_000_001).status_code == 413
+    assert client.post("/api/outlines", content=b"0" * 20_000_001).status_code == 413
+
+
+@pytest.mark.parametrize("key", ["0123", "..%2f..", "A" * 70, "%00"])
+def test_readings_and_pictures_that_are_not_there(client: TestClient, key: str) -> None:
+    assert client.get(f"/api/scans/{key}").status_code in (404, 422)
+    assert client.get(f"/api/pictures/{key}").status_code in (404, 422)

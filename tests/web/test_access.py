@@ -58,3 +58,32 @@ def test_it_fits_a_1024_wide_tablet(bench: Bench) -> None:
         bench.page.get_by_role("button", name="Ledger", exact=True).wait_for()
         assert bench.page.evaluate("document.documentElement.scrollWidth") <= 1024
         assert bench.page.evaluate("document.documentElement.scrollHeight") <= 768
+
+
+PARTS = {
+    "survey": ("Weights", "Things", "Reference points", "Spaces", "Keep-outs", "Hard points", "Duties, faults", "Files", "Still to measure"),
+    "stock": ("Kinds", "Shelf", "Stacks and hardware", "Tables"),
+}
+
+
+@pytest.mark.parametrize(("station", "part"), [(s, p) for s, parts in PARTS.items() for p in parts])
+def test_every_part_of_survey_and_stock_has_names_and_can_be_read(bench: Bench, station: str, part: str) -> None:
+    bench.go(station)
+    bench.page.get_by_role("button", name=part, exact=True).click()
+    bench.page.wait_for_load_state("networkidle")
+    for button in bench.page.locator('main button[aria-expanded="false"]').all()[:3]:
+        button.click()
+    assert bench.page.evaluate(UNNAMED) == []
+    assert bench.page.evaluate(SMALL) == []
+    assert bench.page.evaluate(PALE) == []
+    assert bench.page.evaluate("document.documentElement.scrollWidth") <= 1280
+
+
+def test_taking_measurements_and_instruments_have_names_and_can_be_read(bench: Bench) -> None:
+    bench.go("survey")
+    bench.page.get_by_role("button", name="instruments").click()
+    bench.page.get_by_role("button", name="Take measurements").click()
+    bench.page.get_by_role("group", name="Pad").wait_for()
+    assert bench.page.evaluate(UNNAMED) == []
+    assert bench.page.evaluate(SMALL) == []
+    assert bench.page.evaluate(PALE) == []

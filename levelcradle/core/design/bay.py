@@ -35,7 +35,7 @@ class Station(Part):
     def _above_the_floor(cls, top: float, info: object) -> float:
         floor = getattr(info, "data", {}).get("floor_mm")
         if floor is not None and top <= floor:
-            raise ValueError("must be above the floor")
+            raise ValueError("must be above the floor; where both are wrong, type the other one first")
         return top
 
     @field_validator("right_floor_mm", "right_top_mm")
@@ -61,7 +61,7 @@ class _Widths(Part):
     def _above_the_floor(cls, top: float, info: object) -> float:
         floor = getattr(info, "data", {}).get("floor_mm")
         if floor is not None and top <= floor:
-            raise ValueError("must be above the floor")
+            raise ValueError("must be above the floor; where both are wrong, type the other one first")
         return top
 
 

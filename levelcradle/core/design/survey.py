@@ -3,7 +3,7 @@ openings, duties and faults."""
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, field_validator
 
 from levelcradle.core.design.base import Direction, Face, GapClass, Id, Kg, Length, Line, Part, Point, Positive, Share, Structure, Text
 from levelcradle.core.design.solid import SolidSpec, Sweep
@@ -122,6 +122,14 @@ class Member(Part):
     condition: Literal["not looked at", "sound", "surface rust", "rusted through", "cracked", "repaired"] = "not looked at"
     structure: Structure = "body"
     note: Text = ""
+
+    @field_validator("end_mm")
+    @classmethod
+    def _has_a_length(cls, end: Point, info: object) -> Point:
+        start = getattr(info, "data", {}).get("start_mm")
+        if start and all(abs(a - b) < 1 for a, b in zip(start, end, strict=True)):
+            raise ValueError("must not be where the member starts")
+        return end
 
 
 class VehicleOpening(Part):

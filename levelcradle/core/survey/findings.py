@@ -5,9 +5,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
 
+from shapely.geometry import Polygon
+
 from levelcradle.core.assembly import Assembly
 from levelcradle.core.bays import DiagonalFigures, Section, diagonal_figures, sections
 from levelcradle.core.design import Bay, Design, Reference, tree_of
+from levelcradle.core.design.bay import PointStation
 from levelcradle.core.design.pointer import find
 from levelcradle.core.design.solid import MeshSolid
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
@@ -17,6 +20,7 @@ from levelcradle.core.survey.tapes import MEET_WITHIN_MM, Swing, swing
 
 __all__ = ["BayFigures", "bay_figures", "survey_findings", "swing_of"]
 
+LEAST_MM2 = 100.0  # a section smaller than this was not measured
 TAPE_MM = 1.0  # common practice, no source
 DIAGONAL_TAPES = 3  # a diagonal disagrees beyond what its own tape and the two sides' allow
 AGREES_MM = 0.5  # a reference still stands where its tapes meet
@@ -54,7 +58,7 @@ def survey_findings(assembly: Assembly, missing_files: tuple[str, ...] = ()) -> 
     design = assembly.design
     return [
         *_tapes(design), *_diagonals(design), *_scans(design, missing_files), *_stance(design), *_duties(design), *_snags(design),
-        *_taken_twice(design), *_carried_before(assembly),
+        *_taken_twice(design), *_carried_before(assembly), *_crossed(design),
     ]  # fmt: skip
 
 
@@ -92,6 +96,25 @@ def _tape_steps(design: Design, reference: Reference, found: Swing) -> Working:
         Step(f"from {design.references[tape.hooked].name}", f"tape {tape.length_mm:.1f} − distance", miss, "mm", "geometry")
         for tape, miss in rows
     )
+
+
+def _crossed(design: Design) -> Iterator[Finding]:
+    """Free points whose outline crosses itself or has no room: while they are typed one by one they may, done they may not."""
+    for key, bay in design.bays.items():
+        order = sorted(bay.stations, key=lambda name, bay=bay: bay.stations[name].aft_mm)  # type: ignore[misc]
+        for number, name in enumerate(order, start=1):
+            station = bay.stations[name]
+            if not isinstance(station, PointStation):
+                continue
+            points = sorted(station.points.values(), key=lambda p: p.order)
+            ring = Polygon([(p.across_mm, p.up_mm) for p in points])
+            if ring.is_valid and ring.area >= LEAST_MM2:
+                continue
+            yield Finding(
+                id=f"survey:crossed:{key}:{name}", code="survey.crossed", station="survey", state="foul", subjects=(f"bays/{key}",),
+                says=f"{plain(bay.name)}, station {number}: its points do not go round in order",
+                because="an outline that crosses itself, or has no room, is no section", shows="section",
+            )  # fmt: skip
 
 
 def _diagonals(design: Design) -> Iterator[Finding]:

@@ -203,7 +203,7 @@ function One({
               if (e.key === 'Enter') void take()
               if (e.key === 'Escape') void understand('')
             }}
-            className={`h-16 w-full rounded border-2 bg-white px-3 text-right text-[40px] font-bold placeholder:font-normal placeholder:text-edge ${says.wrong ? 'border-foul' : 'border-edge'}`}
+            className={`h-16 w-full rounded border-2 bg-white px-3 text-right text-[40px] font-bold placeholder:font-normal placeholder:text-steel ${says.wrong ? 'border-foul' : 'border-edge'}`}
           />
           <span className="w-8 text-figure">{unit || (kind === 'angle' ? '°' : '')}</span>
         </span>
