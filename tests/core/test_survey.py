@@ -145,7 +145,7 @@ def test_points_that_do_not_go_round_are_foul_until_they_do(tree: dict[str, Any]
             "name": "odd space",
             "stations": {"a": points(*places)},
             "depth_mm": 200.0,
-            "sides": tree["bays"]["tank"]["sides"],
+            "sides": {side: {"is": "open", "gap_class": "other"} for side in ("fore", "aft", "left", "right", "floor", "top")},
         }
         found = analyse(validate(tree))
         told = [f for f in found.findings if f.code == "survey.crossed"]

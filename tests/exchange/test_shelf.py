@@ -3,8 +3,10 @@
 from typing import Any
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
-from levelcradle.core.design import validate
+from levelcradle.core.design import Design, tree_of, validate
 from levelcradle.exchange import FileRefused, read_shelf, write_shelf
 
 ROWS = "Name;Serial;Date;Voltage;IR (mOhm);Temp\nKachel Ü1;A-1;25.11.2026;44,61;2,4;-3,5\nKachel 2;A-2;2026-11-26;44,58;2,5;18\n"
@@ -66,3 +68,34 @@ def test_what_is_written_reads_back(tree: dict[str, Any]) -> None:
     row = next(r.becomes for r in found.rows if r.becomes.get("serial") == "Ü-5")
     assert row == {"name": "=1+1", "serial": "Ü-5", "kind": "flagstone", "on": "2026-11-20", "open_circuit_v": 44.5,
                    "temperature_c": -4.0, "verdict": "good", "damage": "dent; side A"}  # fmt: skip
+
+
+WORDS = st.text("abcXYZ 0189äß;,\"'-.", min_size=1, max_size=12).map(lambda s: s.strip() or "m")
+
+
+@settings(max_examples=60)
+@given(
+    st.lists(
+        st.tuples(WORDS, st.integers(0, 99_999), st.integers(0, 9_999), st.sampled_from(["good", "spare", "reject"])),
+        min_size=1, max_size=8, unique_by=lambda row: row[0].lower(),
+    )
+)  # fmt: skip
+def test_a_shelf_written_and_read_is_the_same_shelf(demo: Design, rows: list[tuple[str, int, int, str]]) -> None:
+    """Names with dividers, quotes and umlauts, voltages to the millivolt, resistances, verdicts."""
+    tree = tree_of(demo)
+    tree["stacks"] = {}
+    tree["modules"] = {
+        f"m{n}": {
+            "name": name, "kind": "flagstone", "order": n, "verdict": verdict,
+            "tests": {"t": {"on": "2026-03-01", "open_circuit_v": mv / 1000, "resistance_mohm": ohms / 100}},
+        }
+        for n, (name, mv, ohms, verdict) in enumerate(rows)
+    }  # fmt: skip
+    design = validate(tree)
+    empty = validate({**tree, "modules": {}})
+    found = read_shelf(b"\xef\xbb\xbf" + write_shelf(design).encode(), empty, None, "flagstone")
+    assert [r.refused for r in found.rows] == [""] * len(rows)
+    for row, (name, mv, ohms, verdict) in zip(found.rows, rows, strict=True):
+        assert row.becomes["name"] == name
+        assert (row.becomes["open_circuit_v"], row.becomes["resistance_mohm"]) == pytest.approx((mv / 1000, ohms / 100))
+        assert (row.becomes["verdict"], row.becomes["on"]) == (verdict, "2026-03-01")

@@ -5,11 +5,14 @@ import time
 from collections.abc import Callable, Iterator
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from levelcradle.core.errors import ReadingError, UnknownThing
 from levelcradle.core.quantity import read
 from levelcradle.core.survey import Sample, Steadiness, steadiness
-from levelcradle.instruments import Instruments, read_line
+from levelcradle.core.survey.steady import BAND
+from levelcradle.instruments import Instruments, listener, read_line
 from levelcradle.instruments.simulated import devices, start
 
 
@@ -99,3 +102,63 @@ def test_the_simulated_scales(scales: tuple[Instruments, socket.socket]) -> None
     after = until(heard, lambda c: c["rf"].unit == "lb" and c["rf"].steady and c["lr"].says.startswith("silent") and c["lf"].steady)
     assert read(after["rf"].text, "mass", "kg") == pytest.approx(264.0, abs=0.5)  # the blank reads the unit that is said
     assert after["lf"].value == pytest.approx(300.0, abs=0.5)
+
+
+@given(st.lists(st.floats(-1000, 1000), min_size=12, max_size=40), st.sampled_from(["kg", "mm", "V", "psi"]))
+def test_what_is_held_lies_among_what_was_sent(values: list[float], unit: str) -> None:
+    found = stands(values, unit)
+    assert min(values) <= found.value <= max(values)
+    assert found.spread >= 0
+    assert found.steady == found.says.startswith("steady")
+
+
+@given(st.floats(0.001, 50), st.floats(-500, 500))
+def test_noise_within_the_band_is_steady_and_beyond_it_is_not(noise: float, level: float) -> None:
+    found = stands([level + noise * (-1) ** n / 2 for n in range(20)])
+    assert found.steady is (noise <= BAND["kg"] + 1e-9)
+
+
+@given(
+    st.floats(-9999, 9999), st.sampled_from(["kg", "lb", "mm", "in", "V"]), st.sampled_from(["", "lf", "tape 2"]), st.sampled_from(" ,;\t")
+)
+def test_a_line_says_what_was_put_into_it(value: float, unit: str, channel: str, divider: str) -> None:
+    assert read_line(f"{value:.3f}{divider}{unit}{divider}{channel}") == (float(f"{value:.3f}"), unit, channel)
+
+
+def test_a_source_that_ends_is_tried_again_and_left_for_good(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(listener, "AGAIN_S", 0.1)
+    server, port = start(devices()[4702])
+    heard = Instruments()
+    source = heard.listen(f"localhost:{port}")
+    assert heard.listen(f"127.0.0.1:{port}") is source
+    until(heard, lambda c: c["distance"].steady)
+    server.shutdown()
+    server.server_close()
+    heard.leave(source.address)
+    assert heard.all() == []
+    assert source.ended.is_set()
+
+
+def test_nobody_listens_without_end(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(listener, "MOST_SOURCES", 2)
+    heard = Instruments()
+    for port in (4801, 4802):
+        heard.listen(f"127.0.0.1:{port}")
+    with pytest.raises(ReadingError, match="leave one first"):
+        heard.listen("127.0.0.1:4803")
+    for source in heard.all():
+        heard.leave(source.address)
+
+
+def test_a_source_that_is_not_there_says_so() -> None:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    heard = Instruments()
+    source = heard.listen(f"127.0.0.1:{port}")
+    for _ in range(100):
+        if source.says == "no answer":
+            break
+        time.sleep(0.02)
+    assert source.says == "no answer"
+    heard.leave(source.address)
