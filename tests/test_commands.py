@@ -1,6 +1,11 @@
 """The commands on files: check and drawings. Neither needs the database."""
 
 import json
+import re
+import signal
+import socket
+import subprocess
+import sys
 from pathlib import Path
 from typing import Any
 
@@ -9,6 +14,7 @@ import pytest
 from levelcradle.cli import main
 from levelcradle.core.design import dump, validate
 from levelcradle.demo import demo_design
+from levelcradle.instruments import read_line
 
 
 @pytest.fixture
@@ -58,3 +64,19 @@ def test_drawings_writes_the_pack(file: Path, tmp_path: Path) -> None:
 def test_words_that_are_no_command_print_the_manual(capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["fly"]) == 2
     assert "cradle check FILE" in capsys.readouterr().err
+
+
+def test_the_simulated_instruments_print_where_they_listen_and_send_lines() -> None:
+    command = [sys.executable, "-u", "-m", "levelcradle.instruments"]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as running:
+        assert running.stdout
+        told = [running.stdout.readline() for _ in range(3)]
+        ports = [int(re.search(r"127\.0\.0\.1:(\d+)", line)[1]) for line in told]  # type: ignore[index]
+        lines = []
+        for port in ports:
+            with socket.create_connection(("127.0.0.1", port), timeout=5) as line:
+                lines.append(line.makefile().readline())
+        running.send_signal(signal.SIGINT)
+        assert running.wait(10) == 0
+    assert [line.split(" at ")[0] for line in told] == ["wheel scales", "distance meter", "voltmeter"]
+    assert [read_line(line.strip())[1:] for line in lines] == [("kg", "lf"), ("mm", "distance"), ("V", "volts")]  # type: ignore[index]
