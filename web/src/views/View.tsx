@@ -14,6 +14,7 @@ import { pickPlace } from './pick'
 import { type By, useMove } from './useMove'
 
 const STILL_PX = 6
+const WHEEL_PX = 860 // so much turning comes e times closer; a touch pad sends small turns, a wheel 120 at once
 
 /** A finger rests this long on the selected thing before it drags it. */
 const HELD_MS = 300
@@ -144,7 +145,7 @@ export function View({
   function wheel(event: WheelEvent) {
     const edge = (frame.current as SVGSVGElement).getBoundingClientRect()
     const at = { x: event.clientX - edge.left, y: event.clientY - edge.top }
-    onLook.closer(event.deltaY < 0 ? 1.15 : 1 / 1.15, spotIn(at))
+    onLook.closer(Math.exp(-event.deltaY / WHEEL_PX), spotIn(at))
   }
 
   function up(event: PointerEvent) {
