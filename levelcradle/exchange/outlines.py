@@ -54,9 +54,9 @@ def read_outlines(data: bytes, unit: LengthUnit | None) -> Outlines:
     scale = UNITS_MM[said or unit or "mm"]
     left_out: dict[str, int] = {}
     lines = list(_lines(document.modelspace(), scale, left_out))
-    found = [Outline(layer, *_small(polygon)) for layer, polygon in _closed(lines)]
+    found = [Outline(layer, *_small(polygon, off)) for layer, polygon, off in _closed(lines, left_out)]
     found.sort(key=lambda o: -o.area_mm2)
-    notes = [f"{count} × {what}" for what, count in left_out.items()]
+    notes = [f"{count} × {what}" for what, count in left_out.items() if count]
     if not found:
         raise FileRefused("The drawing holds no closed outline." + (f" Left out: {', '.join(notes)}." if notes else ""))
     return Outlines(said or unit or "mm", tuple(found[:MOST_OUTLINES]), tuple(notes))
@@ -81,7 +81,10 @@ def _document(data: bytes) -> Any:
     return document
 
 
-def _lines(entities: Any, scale: float, left_out: dict[str, int], depth: int = 0) -> Iterator[tuple[str, LineString]]:
+Line = tuple[str, LineString, float]  # layer, run, how far it may stand off a curve it was
+
+
+def _lines(entities: Any, scale: float, left_out: dict[str, int], depth: int = 0) -> Iterator[Line]:
     """Every line, curve flattened; blocks opened; what is not flat counted as left out."""
     from ezdxf import path
 
@@ -97,7 +100,8 @@ def _lines(entities: Any, scale: float, left_out: dict[str, int], depth: int = 0
             left_out[kind.lower()] = left_out.get(kind.lower(), 0) + 1
             continue
         try:
-            points = list(path.make_path(entity).flattening(FLAT_MM / scale))
+            run = path.make_path(entity)
+            points = list(run.flattening(FLAT_MM / scale))
         except (TypeError, ValueError, ZeroDivisionError):
             points = []
         if len(points) < 2:
@@ -105,30 +109,37 @@ def _lines(entities: Any, scale: float, left_out: dict[str, int], depth: int = 0
         if max(p.z for p in points) - min(p.z for p in points) > FLAT_MM / scale:
             left_out["line that is not flat"] = left_out.get("line that is not flat", 0) + 1
             continue
-        yield str(entity.dxf.layer), LineString([(p.x * scale, p.y * scale) for p in points])
+        yield str(entity.dxf.layer), LineString([(p.x * scale, p.y * scale) for p in points]), FLAT_MM if run.has_curves else 0.0
 
 
-def _closed(lines: list[tuple[str, LineString]]) -> Iterator[tuple[str, Polygon]]:
-    """Outlines closed in themselves, then those that pieces of one layer close together."""
+def _closed(lines: list[Line], left_out: dict[str, int]) -> Iterator[tuple[str, Polygon, float]]:
+    """Outlines closed in themselves, then those that pieces of one layer close together; what closes none is counted."""
     loose: dict[str, list[LineString]] = {}
-    for layer, line in lines:
+    off_of: dict[str, float] = {}
+    for layer, line, off in lines:
         coords = list(line.coords)
         if len(coords) > 3 and shapely.Point(coords[0]).distance(shapely.Point(coords[-1])) <= MEETS_MM:
             polygon = Polygon(coords)
             if polygon.is_valid and polygon.area > 1:
-                yield layer, polygon
+                yield layer, polygon, off
+            else:
+                left_out["outline that crosses itself"] = left_out.get("outline that crosses itself", 0) + 1
         else:
             loose.setdefault(layer, []).append(line)
+            off_of[layer] = max(off_of.get(layer, 0.0), off)
     for layer, pieces in loose.items():
         snapped = shapely.set_precision(shapely.unary_union(pieces), MEETS_MM)
-        yield from ((layer, p) for p in shapely.polygonize(list(getattr(snapped, "geoms", [snapped]))).geoms if p.area > 1)
+        polygons, cuts, dangles, _ = shapely.polygonize_full(list(getattr(snapped, "geoms", [snapped])))
+        unused = len(cuts.geoms) + len(dangles.geoms)
+        left_out["line that closes no outline"] = left_out.get("line that closes no outline", 0) + unused
+        yield from ((layer, p, off_of[layer]) for p in polygons.geoms if p.area > 1)
 
 
-def _small(polygon: Polygon) -> tuple[tuple[tuple[float, float], ...], float, float]:
+def _small(polygon: Polygon, off_mm: float) -> tuple[tuple[tuple[float, float], ...], float, float]:
     """At most so many corners; the outline is simplified further and further until it has no more."""
-    off, small = 0.0, polygon
+    by, small = 0.0, polygon
     while len(small.exterior.coords) - 1 > MOST_POINTS:
-        off = max(off * 1.5, 0.05)
-        small = polygon.simplify(off)
+        by = max(by * 1.5, 0.05)
+        small = polygon.simplify(by)
     points = tuple((round(float(x), 3), round(float(y), 3)) for x, y in small.exterior.coords[:-1])
-    return points, float(small.area), off
+    return points, float(small.area), off_mm + by

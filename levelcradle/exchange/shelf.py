@@ -147,7 +147,7 @@ def _row(
 def _value(field: str, text: str, design: Design) -> Any:
     if any(ord(c) < 32 or 0xD800 <= ord(c) <= 0xDFFF for c in text):
         raise FileRefused("holds characters that cannot be printed")
-    text = re.sub(r"^'(?=[=+\-@])", "", text)
+    text = re.sub(r"^'(?=[=+\-@'])", "", text)
     if field in _NUMBERS:
         value = read(text.replace("\u00a0", " "), _NUMBERS[field])
         if value < 0 and field != "temperature_c":
@@ -198,4 +198,4 @@ def write_shelf(design: Design) -> str:
 
 def _plain(value: Any) -> Any:
     """A text that a spreadsheet would take for a formula is kept a text."""
-    return f"'{value}" if isinstance(value, str) and value[:1] in ("=", "+", "-", "@") else value
+    return f"'{value}" if isinstance(value, str) and value[:1] in ("=", "+", "-", "@", "'") else value

@@ -1,6 +1,7 @@
 """Closed outlines from DXF: blocks opened, curves flattened, what is not flat left out and told."""
 
 import io
+from itertools import pairwise
 
 import ezdxf
 import pytest
@@ -76,3 +77,30 @@ def test_what_is_not_flat_is_left_out_and_told() -> None:
 def test_what_is_broken_says_why(data: bytes, says: str) -> None:
     with pytest.raises(FileRefused, match=says):
         read_outlines(data, "mm")
+
+
+def test_what_closes_no_outline_or_crosses_itself_is_told() -> None:
+    def fill(document: ezdxf.document.Drawing) -> None:
+        rectangle(document)
+        space = document.modelspace()
+        space.add_lwpolyline([(0, 0), (100, 100), (100, 0), (0, 100)], close=True)
+        space.add_line((900, 0), (950, 0))
+        space.add_line((960, 0), (990, 30))
+
+    found = read_outlines(drawing(fill), None)
+    assert len(found.outlines) == 1
+    assert set(found.notes) == {"1 × outline that crosses itself", "2 × line that closes no outline"}
+
+
+@pytest.mark.parametrize("radius", [1.0, 40.0, 900.0])
+def test_a_circle_says_how_far_it_was_flattened(radius: float) -> None:
+    found = read_outlines(drawing(lambda document: document.modelspace().add_circle((0, 0), radius)), None)
+    (outline,) = found.outlines
+    assert 0 < outline.off_mm < 1.0
+    assert max(abs((x**2 + y**2) ** 0.5 - radius) for x, y in outline.points_mm) <= outline.off_mm + 1e-3
+    chord = min(abs(((a[0] + b[0]) / 2) ** 2 + ((a[1] + b[1]) / 2) ** 2) ** 0.5 for a, b in pairwise(outline.points_mm))
+    assert radius - chord <= outline.off_mm + 1e-3
+
+
+def test_straight_lines_stand_off_by_nothing() -> None:
+    assert read_outlines(drawing(rectangle), None).outlines[0].off_mm == 0.0

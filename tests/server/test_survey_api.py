@@ -4,6 +4,7 @@ import io
 import time
 from typing import Any
 
+import ezdxf
 import pytest
 import trimesh
 from fastapi.testclient import TestClient
@@ -181,3 +182,58 @@ def test_instruments_are_listened_to_and_left(client: TestClient) -> None:
     assert (refused.status_code, "own network" in refused.json()["detail"]) == (422, True)
     server.shutdown()
     server.server_close()
+
+
+def test_a_wall_too_flat_for_an_angle_is_told_at_the_station(client: TestClient, car: str) -> None:
+    key = next(iter(demo_design().bays["tank"].stations))
+    path = f"/bays/tank/stations/{key}"
+    flat = [{"op": "replace", "path": f"{path}/{name}", "value": v} for name, v in (("top_left_mm", 340.0), ("left_top_mm", -1500.0))]
+    floor = demo_design().bays["tank"].stations[key].model_dump()["floor_mm"]
+    flat[0]["value"] = floor + 20.0
+    assert patch(client, car, flat).status_code == 200
+    answer = client.post(f"/api/projects/{car}/restate", json={"bay": "tank", "station": key, "do": "leans"})
+    assert answer.status_code == 422
+    assert "lean too far" in answer.json()["errors"][0]["says"]
+
+
+def test_a_design_whose_scan_was_left_behind_says_so_and_still_opens(client: TestClient, car: str) -> None:
+    scan = kept_scan(client, car, stl(), unit="m")
+    item = {"name": "scanned block", "state": "stays", "solid": {"type": "mesh", "file": scan["file"], "tolerance_mm": 2.0}}
+    patch(client, car, [{"op": "add", "path": "/items/block", "value": item}])
+    tree = client.get(f"/api/projects/{car}").json()["document"]
+    tree["items"]["block"]["solid"]["file"] = "f" * 64  # as it comes from another machine
+    made = client.post("/api/projects/import", json=tree)
+    assert made.status_code == 201
+    analysis = client.get(f"/api/projects/{made.json()['id']}").json()["analysis"]
+    told = [f for f in analysis["findings"] if "items/block" in f["subjects"] and f["state"] == "unknown"]
+    assert told
+    assert "scanned block" in told[0]["says"]
+
+
+def test_a_photo_goes_with_its_fault_and_out_with_undo(client: TestClient, car: str) -> None:
+    out = io.BytesIO()
+    Image.new("RGB", (8, 8), "red").save(out, "JPEG")
+    kept = client.post(f"/api/projects/{car}/pictures", params={"name": "rust.jpg"}, content=out.getvalue()).json()["file"]
+    snag = {"name": "rust at the sill", "photo": kept, "at_mm": [1500, 700, 300]}
+    assert patch(client, car, [{"op": "add", "path": "/snags/rust", "value": snag}]).json()["sentence"] == "added fault rust at the sill"
+    analysis = client.get(f"/api/projects/{car}").json()["analysis"]
+    assert any("rust at the sill" in f["says"] for f in analysis["findings"] if f["station"] == "survey")
+    assert client.post(f"/api/projects/{car}/undo").status_code == 200
+    assert client.get(f"/api/projects/{car}").json()["document"]["snags"] == {}
+    assert client.get(f"/api/pictures/{kept}").status_code == 200  # redo needs it
+
+
+def test_outlines_come_in_millimetres_with_what_was_left_out(client: TestClient) -> None:
+    document = ezdxf.new("R2010", units=5)  # centimetres
+    space = document.modelspace()
+    space.add_lwpolyline([(0, 0), (40, 0), (40, 25), (0, 25)], close=True)
+    space.add_circle((60, 0), 5)
+    space.add_line((0, 0), (1, 0))
+    text = io.StringIO()
+    document.write(text)
+    found = client.post("/api/outlines", content=text.getvalue().encode()).json()
+    assert found["unit"] == "cm"
+    assert sorted(round(o["area_mm2"]) for o in found["outlines"])[-1] == 100_000
+    assert any(o["off_mm"] > 0 for o in found["outlines"])
+    assert found["notes"]
+    assert client.post("/api/outlines", content=b"0\nSECTION\n").status_code == 422

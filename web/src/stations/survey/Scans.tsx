@@ -158,7 +158,7 @@ export function ScanRow({ id, item, base }: { id: string; item: Item; base: Base
     void edit([{ op: 'replace', path: `${path}/ties`, value }])
   }
   return (
-    <section aria-label={item.name} className="border-b border-hair py-2">
+    <section aria-label={item.name} className="max-w-[640px] border-b border-hair py-2">
       <NameBlank path={`/items/${id}/name`} label="Name" />
       <GapClass path={`/items/${id}/gap_class`} />
       {ties.length === 0 ? (
