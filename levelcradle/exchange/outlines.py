@@ -15,7 +15,7 @@ __all__ = ["FLAT_MM", "MOST_POINTS", "Outline", "Outlines", "read_outlines"]
 
 FLAT_MM = 0.1  # curves are flattened to this
 MEETS_MM = 0.05  # ends this near are one point
-MOST_POINTS = 40  # of an outline; one with more is simplified and says by how much
+MOST_POINTS = 120  # as many as a section may have
 MOST_OUTLINES = 200
 MOST_ENTITIES = 20_000
 LARGEST_BYTES = 20_000_000

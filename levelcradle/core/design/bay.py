@@ -91,7 +91,7 @@ class PointStation(Part):
 
     type: Literal["points"]
     aft_mm: Length
-    points: Annotated[dict[Id, SectionPoint], Field(min_length=3, max_length=40)]
+    points: Annotated[dict[Id, SectionPoint], Field(min_length=3, max_length=120)]
 
 
 class BayDepth(Part):
