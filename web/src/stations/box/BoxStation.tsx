@@ -3,7 +3,7 @@ import { useState } from 'react'
 
 import { boxOf, useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
-import { freeId } from '../../design/pointer'
+import { at, freeId } from '../../design/pointer'
 import type { Box } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { length, mass } from '../../ui/format'
@@ -91,7 +91,9 @@ function Making({ id, box }: { id: string; box: Box }) {
       </p>
       <Heading>Liners</Heading>
       <Blank path={`${path}/liners/wall_mm`} label="On the walls" />
+      <FromTable path={`${path}/liners/wall_mm`} label="Walls, from the table" />
       <Blank path={`${path}/liners/floor_mm`} label="Runner on the floor" />
+      <FromTable path={`${path}/liners/floor_mm`} label="Floor, from the table" />
       <Heading>Lid</Heading>
       <Blank path={`${path}/lid/clearance_mm`} label="Clearance over the tray" />
       <Blank path={`${path}/lid/edge_mm`} label="Edge turned down, over all" />
@@ -101,6 +103,35 @@ function Making({ id, box }: { id: string; box: Box }) {
       <Blank path={`${path}/fittings/per_module_kg`} label="A module" kind="mass" />
       <Blank path={`${path}/fittings/box_kg`} label="The box" kind="mass" />
     </>
+  )
+}
+
+/** A liner of the table gives its thickness; one that settles in time says so. */
+function FromTable({ path, label }: { path: string; label: string }) {
+  const document = useDocument()
+  const edit = useLive((s) => s.edit)
+  const now = at(document, path)
+  const rows = Object.entries(document.tables.liners ?? {})
+  const chosen = rows.find(([, row]) => row.thickness_mm === now)?.[0] ?? ''
+  return (
+    <Choose
+      label={label}
+      value={chosen}
+      options={[
+        ['', 'none of it'],
+        ...rows.map(
+          ([key, row]) =>
+            [
+              key,
+              `${row.name}, ${row.thickness_mm} mm${row.creeps === 'yes' ? ', settles in time' : ''}`,
+            ] as const,
+        ),
+      ]}
+      onChange={(key) => {
+        const row = document.tables.liners?.[key]
+        if (row) void edit([{ op: 'replace', path, value: row.thickness_mm }])
+      }}
+    />
   )
 }
 

@@ -8,7 +8,7 @@ import { freeId, pointer } from '../../design/pointer'
 import { startersQuery } from '../../design/queries'
 import type { Item, Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
-import { mass } from '../../ui/format'
+import { mass, place } from '../../ui/format'
 import { Caution, Choose, Heading } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { WhereBlank } from '../../ui/WhereBlank'
@@ -149,6 +149,8 @@ function Row({
   const edit = useLive((s) => s.edit)
   const row = useRef<HTMLTableRowElement>(null)
   const path = `/items/${id}`
+  // what stays is in the weighing already: it stands where its shape stands
+  const byShape = Boolean(item.solid) && (item.state === 'stays' || !item.at_mm)
   const guessed = readings[`${path}/mass_kg`]?.basis === 'assumed'
   return (
     <>
@@ -193,7 +195,9 @@ function Row({
           </td>
         )}
         <td data-step>
-          {item.at_mm ? (
+          {byShape && item.solid ? (
+            <ByItsShape solid={item.solid} />
+          ) : item.at_mm ? (
             <span className="flex gap-x-1">
               {(['aft', 'across', 'up'] as const).map((word, i) => (
                 <Blank
@@ -232,9 +236,7 @@ function Row({
             />
           )}
         </td>
-        <td className="text-right">
-          <Pick path={`${path}/at_mm`} name={item.name} />
-        </td>
+        <td className="text-right">{!byShape && <Pick path={`${path}/at_mm`} name={item.name} />}</td>
       </tr>
       {open && (
         <tr>
@@ -245,6 +247,14 @@ function Row({
       )}
     </>
   )
+}
+
+/** A thing that is no mass stands where its shape stands. */
+function ByItsShape({ solid }: { solid: NonNullable<Item['solid']> }) {
+  const { length } = useUnits('survey')
+  if (solid.type !== 'block') return <span className="narrow text-sm">where its shape is</span>
+  const middle = solid.high_mm.map((h, i) => (h + (solid.low_mm[i] ?? 0)) / 2)
+  return <span className="narrow">{place(middle, length)}</span>
 }
 
 function Pick({ path, name }: { path: string; name: string }) {
