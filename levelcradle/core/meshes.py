@@ -54,10 +54,22 @@ def simplified(mesh: Mesh, tolerance_mm: float) -> Mesh:
     vertices = sums / counts[:, None]
     triangles = where[mesh.triangles]
     whole = (triangles[:, 0] != triangles[:, 1]) & (triangles[:, 1] != triangles[:, 2]) & (triangles[:, 0] != triangles[:, 2])
-    triangles = triangles[whole]
-    ordered = np.sort(triangles, axis=1)
-    _, first = np.unique(ordered, axis=0, return_index=True)
-    return Mesh(vertices, triangles[np.sort(first)], mesh.closed)
+    return Mesh(vertices, _merged(triangles[whole]), mesh.closed)
+
+
+def _merged(triangles: Triangles) -> Triangles:
+    """Triangles that fell upon each other, each kind once, so that the surface winds round every point as often as before.
+
+    Of those that look opposite ways as many cancel as can; where all do, one each way is left: the metal is still there.
+    """
+    low = triangles.argmin(axis=1)
+    turned = np.take_along_axis(triangles, (low[:, None] + np.arange(3)) % 3, axis=1)
+    forward = turned[:, 1] < turned[:, 2]
+    kinds, kind = np.unique(np.sort(triangles, axis=1), axis=0, return_inverse=True)
+    net = np.bincount(kind.ravel(), weights=np.where(forward, 1.0, -1.0), minlength=len(kinds)).astype(np.int64)
+    ahead = np.where(net == 0, 1, np.maximum(net, 0))
+    back = np.where(net == 0, 1, np.maximum(-net, 0))
+    return np.concatenate([np.repeat(kinds, ahead, axis=0), np.repeat(kinds, back, axis=0)[:, [0, 2, 1]]])
 
 
 @dataclass(frozen=True, eq=False, slots=True)

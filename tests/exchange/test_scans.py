@@ -115,3 +115,21 @@ def test_gaps_to_a_scanned_ball_are_never_optimistic(inside: bool, tolerance: fl
         assert true - 2 * tolerance - 0.4 <= gap <= true + 1e-3
     else:
         assert gap < 0
+
+
+@pytest.mark.parametrize("wall", [1.0, 4.0, 15.0])
+@pytest.mark.parametrize("tolerance", [2.0, 5.0, 10.0])
+def test_a_thin_shell_is_hollow_however_coarsely_it_is_kept(wall: float, tolerance: float) -> None:
+    """Its two layers may fall together; what stands in the hollow is not in the metal, and never nearer than told."""
+    outer = trimesh.creation.icosphere(subdivisions=5, radius=0.2)
+    inner = trimesh.creation.icosphere(subdivisions=5, radius=0.2 - wall / 1000)
+    inner.invert()
+    scan = read_scan(exported("stl", trimesh.util.concatenate([outer, inner])), "m", tolerance)
+    shell = placed_mesh(MeshSolid(type="mesh", file="0" * 64, tolerance_mm=tolerance), scan.mesh)
+    for far in (0.0, 60.0, 120.0):
+        small = block((far - 5.0, -5.0, -5.0), (far + 5.0, 5.0, 5.0))
+        true = 200 - wall - np.hypot(far + 5, np.hypot(5, 5))
+        gap = nearest(small, shell).gap_mm
+        assert true - 2 * tolerance - 0.5 <= gap <= true + 1e-3
+    outside = nearest(block((300.0, -5.0, -5.0), (310.0, 5.0, 5.0)), shell).gap_mm
+    assert 100 - 2 * tolerance - 0.5 <= outside <= 100 + 1e-3

@@ -28,6 +28,13 @@ export function PrintSheet({ here }: { here: Station }) {
   const { data } = useQuery({ ...blanksQuery(project, revision), enabled: here === 'survey' })
   if (!at) return null
   const word = STATIONS.find(([key]) => key === here)?.[1]
+  const running = [
+    document.name,
+    word,
+    `rev. ${revision}`,
+    at,
+    ...(analysis.released || !Object.keys(document.boxes).length ? [] : ['NOT RELEASED']),
+  ].join(' · ')
   const rows = rowsOf(here, document, analysis, units, data ?? [])
   const found = analysis.findings.filter((f) => f.station === here && f.state !== 'note')
   return (
@@ -50,6 +57,7 @@ export function PrintSheet({ here }: { here: Station }) {
       {rows.length > 0 && (
         <table className="mt-3 w-full border-collapse">
           <thead>
+            <Running columns={3} says={running} />
             <tr className="border-b border-black text-left">
               <th>what</th>
               <th className="w-[60mm] text-right">is</th>
@@ -67,7 +75,7 @@ export function PrintSheet({ here }: { here: Station }) {
           </tbody>
         </table>
       )}
-      {found.length > 0 && <Findings rows={found} units={units} />}
+      {found.length > 0 && <Findings rows={found} units={units} running={running} />}
       <footer className="mt-4 break-inside-avoid">
         <div data-check-line className="h-[3mm] w-[100mm] border-x border-b border-black" />
         100 mm when printed true to size. Results are engineering estimates; have them checked.
@@ -97,12 +105,24 @@ function usePrinting(): string | null {
   return at
 }
 
-function Findings({ rows, units }: { rows: Finding[]; units: Units }) {
+/** The head of a table stands on every sheet it runs over, and with it whose figures these are. */
+function Running({ columns, says }: { columns: number; says: string }) {
+  return (
+    <tr>
+      <th colSpan={columns} className="pb-1 text-right text-[9pt] font-normal">
+        {says}
+      </th>
+    </tr>
+  )
+}
+
+function Findings({ rows, units, running }: { rows: Finding[]; units: Units; running: string }) {
   const shown = (f: Finding, value: number | null, round: 'up' | 'down') =>
     value === null ? '' : figure({ value, unit: f.unit as never, round }, units)
   return (
     <table className="mt-3 w-full border-collapse">
       <thead>
+        <Running columns={5} says={running} />
         <tr className="border-b border-black text-left">
           <th className="w-[32mm]">state</th>
           <th>finding</th>
