@@ -1,6 +1,7 @@
 """Scans: triangle meshes made small to a stated tolerance, and placed by points that are known on the vehicle."""
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,7 +11,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.solid import MeshSolid
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.memo import Memo
-from levelcradle.core.solids import Solid, mesh_solid
+from levelcradle.core.solids import Solid, mesh_kernel, mesh_solid
 
 __all__ = ["Fit", "Mesh", "fit_points", "placed_mesh", "scans_of", "simplified"]
 
@@ -120,19 +121,20 @@ def placed_mesh(spec: MeshSolid, mesh: Mesh) -> Solid:
     return _PLACED.get((mesh, ties, spec.tolerance_mm, spec.inside), lambda: _placed(spec, mesh))
 
 
-COARSE_MM = 20.0  # tells inside from outside for what stands further off than this
+COARSE_MM = 8.0  # tells inside from outside for what stands further off than this, and is what is drawn
 _PLACED: Memo[Solid] = Memo(64)
 _COARSE: Memo[Mesh] = Memo(16)
+_KERNELS: Memo[Any] = Memo(16)
 
 
 def _placed(spec: MeshSolid, mesh: Mesh) -> Solid:
+    """Only what depends on its place is made anew when a tie point moves."""
     rough = _COARSE.get(mesh, lambda: simplified(mesh, COARSE_MM))
-    vertices, few = mesh.vertices, rough.vertices
-    if spec.ties:
-        ties = list(spec.ties.values())
-        fit = fit_points([t.file_mm for t in ties], [t.at_mm for t in ties])
-        vertices, few = (v @ fit.turn.T + fit.shift for v in (vertices, few))
+    model = _KERNELS.get(mesh, lambda: mesh_kernel(mesh.vertices, mesh.triangles))
+    ties = list(spec.ties.values())
+    fit = fit_points([t.file_mm for t in ties], [t.at_mm for t in ties]) if ties else Fit(np.eye(3), np.zeros(3), ())
+    vertices, few = (v @ fit.turn.T + fit.shift for v in (mesh.vertices, rough.vertices))
     return mesh_solid(
         vertices, mesh.triangles, slack_mm=spec.tolerance_mm, closed=mesh.closed, inside=spec.inside,
-        coarse=(few, rough.triangles, COARSE_MM),
+        coarse=(few, rough.triangles, COARSE_MM), kernel=(model, fit.turn, fit.shift),
     )  # fmt: skip

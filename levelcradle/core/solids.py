@@ -20,7 +20,7 @@ from numpy.typing import NDArray
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
 __all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "hull",
-           "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows"]  # fmt: skip
+           "mesh_kernel", "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows"]  # fmt: skip
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
 FLAT_MM = 1e-3
@@ -102,14 +102,26 @@ Coarse = tuple[Matrix, NDArray[np.int64], float]
 
 
 def mesh_solid(
-    vertices: Matrix, triangles: NDArray[np.int64], *, slack_mm: float, closed: bool, inside: bool, coarse: Coarse | None = None
+    vertices: Matrix,
+    triangles: NDArray[np.int64],
+    *,
+    slack_mm: float,
+    closed: bool,
+    inside: bool,
+    coarse: Coarse | None = None,
+    kernel: tuple[Any, Matrix, Matrix] | None = None,
 ) -> Solid:
-    """The surface of a mesh. A closed one is a thing, or with ``inside`` the inside of a space; an open one only a skin."""
+    """The surface of a mesh. A closed one is a thing, or with ``inside`` the inside of a space; an open one only a skin.
+
+    ``kernel``: its model in axes of its own, with the turn and shift that bring it to where the vertices are.
+    """
     low, high = vertices.min(axis=0), vertices.max(axis=0)
     metal = "" if not closed else "space" if inside else "thing"
-    return Solid(
-        vertices, 0.0, _floats(low), _floats(high), False, surface=Surface(triangles, slack_mm, metal, coarse or (vertices, triangles, 0.0))
-    )
+    surface = Surface(triangles, slack_mm, metal, coarse or (vertices, triangles, 0.0))
+    solid = Solid(vertices, 0.0, _floats(low), _floats(high), False, surface=surface)
+    if kernel:
+        solid._shape.append((kernel[0], coal.Transform3s(kernel[1], kernel[2])))
+    return solid
 
 
 def _solid(points: Matrix, radius_mm: float, *, upright: bool) -> Solid:
@@ -250,7 +262,7 @@ def _kernel(solid: Solid) -> tuple[Any, Any]:
     """The kernel's shape and its transform, made once."""
     if not solid._shape:
         if solid.surface:
-            solid._shape.append(_triangles(solid.points, solid.surface.triangles))
+            solid._shape.append((mesh_kernel(solid.points, solid.surface.triangles), coal.Transform3s.Identity()))
         elif solid.radius_mm:
             solid._shape.append(_cylinder(solid))
         elif solid.upright or _is_flat(solid.points):
@@ -272,13 +284,14 @@ def _cylinder(solid: Solid) -> tuple[Any, Any]:
     return shape, coal.Transform3s(turn, solid.points.mean(axis=0))
 
 
-def _triangles(vertices: Matrix, triangles: NDArray[np.int64]) -> tuple[Any, Any]:
+def mesh_kernel(vertices: Matrix, triangles: NDArray[np.int64]) -> Any:
+    """The kernel's model of a surface in the axes of its vertices: dear to make, moved for nothing."""
     model = coal.BVHModelOBBRSS()
     model.beginModel(len(triangles), len(vertices))
     model.addVertices(np.ascontiguousarray(vertices, dtype=float))
     model.addTriangles(np.ascontiguousarray(triangles, dtype=np.uint32))
     model.endModel()
-    return model, coal.Transform3s.Identity()
+    return model
 
 
 def _box(solid: Solid) -> tuple[Any, Any]:
@@ -378,12 +391,15 @@ DRAWN_CELLS = 80  # a scan's shadow is drawn to an eightieth of its size
 
 def _mesh_outline(solid: Solid, surface: Surface, first: int, second: int) -> list[tuple[float, float]]:
     """The largest outline of a mesh's shadow, coarsely: only for drawing."""
-    flat = solid.points[:, [first, second]]
+    vertices, triangles, _ = surface.coarse
+    flat = vertices[:, [first, second]]
     cell = max(float((flat.max(axis=0) - flat.min(axis=0)).max()) / DRAWN_CELLS, 1e-6)
     snapped = np.round(flat / cell) * cell
-    corners = np.unique(snapped[surface.triangles].reshape(-1, 6).round(6), axis=0).reshape(-1, 3, 2)
-    shapes = shapely.polygons(corners)
-    found = shapely.unary_union(shapes[shapely.area(shapes) > 0])
+    corners = np.unique(snapped[triangles].reshape(-1, 6).round(6), axis=0).reshape(-1, 3, 2)
+    a, b = corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]
+    area = a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]
+    seen = area > 0 if surface.metal else area != 0  # of a closed surface the near half casts the whole shadow
+    found = shapely.unary_union(shapely.polygons(corners[seen]))
     parts = sorted(getattr(found, "geoms", [found]), key=lambda g: -g.area)
     if not parts or parts[0].is_empty:
         return _convex([(float(a), float(b)) for a, b in flat])
