@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance import gap_findings, inside_findings
+from levelcradle.core.clearance import gap_findings, inside_findings, strayed
 from levelcradle.core.design import Design
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import ORDER, Figure, Finding, State
@@ -91,6 +91,7 @@ def analyse_assembly(assembly: Assembly, missing_scans: tuple[str, ...] = ()) ->
         *stock_findings(assembly),
         *gap_findings(assembly),
         *inside_findings(assembly),
+        *strayed(assembly),
         *mount_findings(assembly, supports),
         *level_findings(assembly, level),
     ]

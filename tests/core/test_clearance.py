@@ -201,3 +201,20 @@ def test_a_twisted_side_never_overstates_the_free_space(top: float) -> None:
     for panel in left:
         inside = sum(n * (q - c) for n, q, c in zip(panel.outward, (250.0, mean, 150.0), panel.corners[0], strict=True))
         assert inside > -1e-9
+
+
+@pytest.mark.parametrize(
+    ("axis", "to", "side"),
+    [(0, 2680.0, None), (0, 5200.0, "aft"), (1, 900.0, "right"), (1, -1900.0, "left"), (2, 1500.0, "top"), (0, 400.0, "fore")],
+)
+def test_a_box_far_beyond_its_own_space_never_passes_for_clear(tree: dict[str, Any], axis: int, to: float, side: str | None) -> None:
+    for name in ("fore", "aft", "left", "right", "floor", "top"):
+        tree["bays"]["tank"]["sides"][name] = {"is": "metal", "gap_class": "same"}
+    tree["mounts"] = {}
+    tree["boxes"]["tank"]["pose"]["at_mm"][axis] = to
+    told = [f for f in after(tree).findings if f.code == "gap.outside"]
+    assert [f.subjects[1] for f in told] == ([f"bays/tank/sides/{side}"] if side else [])
+    for f in told:
+        tree["bays"]["tank"]["sides"][side]["is"] = "open"
+        assert f.state == "foul"
+        assert not any(g.code == "gap.outside" for g in after(tree).findings)

@@ -2,6 +2,7 @@
 
 from levelcradle.core.clearance.gaps import gap_findings, tolerance_of
 from levelcradle.core.clearance.inside import inside_findings
+from levelcradle.core.clearance.strayed import strayed
 from levelcradle.core.clearance.tape import Taped, tape_between
 
-__all__ = ["Taped", "gap_findings", "inside_findings", "tape_between", "tolerance_of"]
+__all__ = ["Taped", "gap_findings", "inside_findings", "strayed", "tape_between", "tolerance_of"]
