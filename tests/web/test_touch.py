@@ -81,6 +81,21 @@ def test_a_held_press_drags_and_a_quick_one_pans(touch: Bench) -> None:
     assert touch.place()[1:] == before[1:]
 
 
+def test_a_corner_of_a_section_is_dragged_by_a_finger_beside_it(touch: Bench) -> None:
+    """Its target is 48 px, though it is drawn smaller."""
+    touch.go("survey")
+    touch.page.get_by_role("button", name="Spaces").tap()
+    grip = touch.page.get_by_role("button", name="station 1, right top: drag it, or arrow keys")
+    box = grip.bounding_box()
+    assert box
+    assert min(box["width"], box["height"]) >= 48
+    key = next(iter(touch.tree["bays"]["bonnet"]["stations"]))
+    before = touch.tree["bays"]["bonnet"]["stations"][key]["right_top_mm"]
+    Fingers(touch.page).drag((box["x"] + 6, box["y"] + 24), (-30, 0))
+    touch.saved(2)
+    assert touch.tree["bays"]["bonnet"]["stations"][key]["right_top_mm"] < before
+
+
 def test_two_fingers_only_zoom(touch: Bench) -> None:
     touch.go("place")
     tray = touch.view("plan").locator('g[data-path="boxes/bonnet"][data-kind="tray"] polygon').first

@@ -4,6 +4,7 @@ import type { PointerEvent } from 'react'
 import { boxOf, useChoice } from '../design/choice'
 import { useDocument } from '../design/live'
 import type { Shape } from '../design/types'
+import { useTouch } from '../ui/touch'
 import type { Scale, ViewName } from './scale'
 import type { By } from './useMove'
 
@@ -21,6 +22,7 @@ export function Grips({
   const document = useDocument()
   const box = boxOf(useChoice((s) => s.selected))
   const offset = useChoice((s) => s.offset)
+  const touch = useTouch()
   const tray = shapes.find((s) => s.kind === 'tray' && s.path === `boxes/${box}`)
   if (!box || !tray) return null
   const by = offset?.path === `boxes/${box}` ? offset.by : [0, 0, 0]
@@ -62,6 +64,7 @@ export function Grips({
           onPointerDown={(e) => onGrip(e, g.ways)}
         >
           <title>{g.words}</title>
+          {touch && <rect x={-24} y={-24} width={48} height={48} fill="transparent" />}
           <rect
             x={-9}
             y={-9}

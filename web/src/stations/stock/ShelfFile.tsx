@@ -1,5 +1,5 @@
 /** A table read in: which column is what, what each row will become, and which rows are refused and why. */
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 
 import { Refused } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
@@ -30,18 +30,26 @@ export function ShelfFile({ onDone }: { onDone: () => void }) {
   const [mapping, setMapping] = useState<Record<string, string> | null>(null)
   const [found, setFound] = useState<ShelfPreview | null>(null)
   const [says, setSays] = useState('')
+  const [asking, setAsking] = useState(false)
+  const latest = useRef(0) // only the newest answer counts
 
   async function ask(next: { file: File; kind: string; mapping: Record<string, string> | null }) {
+    const turn = ++latest.current
+    setAsking(true)
     setFile(next.file)
     setKind(next.kind)
     setMapping(next.mapping)
     try {
-      setFound(await previewShelf(project, next.file, next.kind, next.mapping))
+      const answer = await previewShelf(project, next.file, next.kind, next.mapping)
+      if (turn !== latest.current) return
+      setFound(answer)
       setSays('')
     } catch (error) {
+      if (turn !== latest.current) return
       setFound(null)
       setSays(error instanceof Refused ? error.message : 'No answer; try again.')
     }
+    setAsking(false)
   }
   const good = found?.rows.filter((r) => !r.refused).length ?? 0
   const bad = (found?.rows.length ?? 0) - good
@@ -104,7 +112,7 @@ export function ShelfFile({ onDone }: { onDone: () => void }) {
           </div>
           <Button
             className="mt-2"
-            disabled={good === 0}
+            disabled={good === 0 || asking}
             onClick={() => void edit(found.patch as Op[]).then((ok) => ok && onDone())}
           >
             Put {good} on the shelf{bad > 0 && `, leave ${bad} out`}

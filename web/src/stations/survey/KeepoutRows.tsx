@@ -5,11 +5,11 @@ import { useChoice } from '../../design/choice'
 import { useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import { startersQuery } from '../../design/queries'
+import { AddFrom } from '../../ui/AddFrom'
 import { NameBlank } from '../../ui/NameBlank'
 import { Choose, Heading } from '../../ui/parts'
 import { GapClass, RowHead, useBase } from './rows'
 import { SolidBlanks } from './SolidBlanks'
-import { AddFrom } from './Weighing'
 
 type Kind = 'crush' | 'hand' | 'tool' | 'airflow' | 'sight' | 'lowest' | 'corridor' | 'other'
 

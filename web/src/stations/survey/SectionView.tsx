@@ -6,6 +6,7 @@ import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react'
 
 import { useAnalysis, useLive } from '../../design/live'
 import type { Bay, BayFigures, BayStation, Op } from '../../design/types'
+import { useTouch } from '../../ui/touch'
 
 type Spot = [number, number]
 interface Handle {
@@ -19,6 +20,7 @@ interface Handle {
 const WIDE = 250
 const HIGH = 150
 const EDGE = 24
+const FINGER_PX = 48
 
 export function SectionView({
   id,
@@ -151,7 +153,9 @@ function Wall({
 function Grip({ path, scale, handle, label }: { path: string; scale: Scale; handle: Handle; label: string }) {
   const edit = useLive((s) => s.edit)
   const [by, setBy] = useState<Spot>([0, 0])
+  const touch = useTouch()
   const start = useRef<Spot | null>(null)
+  const latest = useRef<Spot>([0, 0])
   const put = ([dx, dz]: Spot) => {
     const patch: Op[] = [
       ...handle.across.map((p) => ({
@@ -169,10 +173,11 @@ function Grip({ path, scale, handle, label }: { path: string; scale: Scale; hand
   }
   function follow(event: PointerEvent) {
     if (!start.current) return
-    setBy([
+    latest.current = [
       Math.round((event.clientX - start.current[0]) / scale.k),
       Math.round((start.current[1] - event.clientY) / scale.k),
-    ])
+    ]
+    setBy(latest.current)
   }
   function keys(event: KeyboardEvent) {
     const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key]
@@ -183,16 +188,12 @@ function Grip({ path, scale, handle, label }: { path: string; scale: Scale; hand
     put([(way[0] ?? 0) * step, (way[1] ?? 0) * step])
   }
   return (
-    <circle
+    <g
+      ref={holdsFinger}
       role="button"
       tabIndex={0}
       aria-label={`${label}: drag it, or arrow keys`}
-      cx={scale.x(handle.at[0] + by[0])}
-      cy={scale.y(handle.at[1] + by[1])}
-      r={7}
-      fill="var(--color-sheet)"
-      stroke="var(--color-blue)"
-      strokeWidth={2}
+      transform={`translate(${scale.x(handle.at[0] + by[0])},${scale.y(handle.at[1] + by[1])})`}
       className="cursor-move touch-none"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId)
@@ -201,17 +202,28 @@ function Grip({ path, scale, handle, label }: { path: string; scale: Scale; hand
       onPointerMove={follow}
       onPointerUp={() => {
         start.current = null
-        if (by[0] || by[1]) put(by)
+        if (latest.current[0] || latest.current[1]) put(latest.current)
+        latest.current = [0, 0]
       }}
       onPointerCancel={() => {
         start.current = null
+        latest.current = [0, 0]
         setBy([0, 0])
       }}
       onKeyDown={keys}
     >
       <title>{label}</title>
-    </circle>
+      {touch && <circle r={FINGER_PX / 2} fill="transparent" />}
+      <circle r={touch ? 11 : 7} fill="var(--color-sheet)" stroke="var(--color-blue)" strokeWidth={2} />
+    </g>
   )
+}
+
+/** A finger on it drags it and does not scroll the sections. */
+function holdsFinger(element: SVGGElement | null) {
+  const still = (event: TouchEvent) => event.preventDefault()
+  element?.addEventListener('touchstart', still, { passive: false })
+  return () => element?.removeEventListener('touchstart', still)
 }
 
 /** What of a station can be moved by hand, where it stands and which figures it is. */

@@ -1,12 +1,11 @@
 /** The scales: four wheels, two axles or the whole car, who and what was aboard, and the bare car that is left. */
-import { useId } from 'react'
-
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import type { Op, Vehicle } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { mass } from '../../ui/format'
 import { NameBlank } from '../../ui/NameBlank'
+import { AddFrom } from '../../ui/AddFrom'
 import { Button, Choose, Fact, Heading, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { Fluid } from './Fluid'
@@ -174,40 +173,6 @@ function Aboard({ rows }: { rows: Read['aboard'] }) {
       ))}
       <AddFrom label="Something aboard" options={RIDERS} onAdd={add} />
     </section>
-  )
-}
-
-export function AddFrom({
-  label,
-  options,
-  onAdd,
-}: {
-  label: string
-  options: readonly (readonly [string, string])[]
-  onAdd: (key: string) => void
-}) {
-  const id = useId()
-  return (
-    <p className="my-2">
-      <label htmlFor={id} className="sr-only">
-        {label}
-      </label>
-      <select
-        id={id}
-        value="-"
-        onChange={(event) => onAdd(event.target.value)}
-        className="min-h-9 max-w-full rounded border-[1.5px] border-edge bg-sheet px-1.5 font-semibold"
-      >
-        <option value="-" disabled>
-          {label} …
-        </option>
-        {options.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </p>
   )
 }
 
