@@ -4,9 +4,9 @@
  */
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react'
 
-import { useAnalysis, useLive } from '../../design/live'
-import type { Bay, BayFigures, BayStation, Op } from '../../design/types'
-import { useTouch } from '../../ui/touch'
+import { useAnalysis, useLive } from '../../../design/live'
+import type { Bay, BayFigures, BayStation, Op } from '../../../design/types'
+import { useTouch } from '../../../ui/touch'
 
 type Spot = [number, number]
 interface Handle {

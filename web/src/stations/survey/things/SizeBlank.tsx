@@ -1,11 +1,11 @@
 /** A thing's size in one blank, "500 x 300 x 200" aft, across and up: it becomes a block about its middle. */
 import { type KeyboardEvent, useState } from 'react'
 
-import { useLive } from '../../design/live'
-import { readText } from '../../design/queries'
-import type { Item, Op } from '../../design/types'
-import { length } from '../../ui/format'
-import { useUnits } from '../../ui/units'
+import { useLive } from '../../../design/live'
+import { readText } from '../../../design/queries'
+import type { Item, Op } from '../../../design/types'
+import { length } from '../../../ui/format'
+import { useUnits } from '../../../ui/units'
 
 type Solid = NonNullable<Item['solid']>
 const SHAPES: Record<Solid['type'], string> = {

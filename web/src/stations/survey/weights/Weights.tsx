@@ -1,8 +1,8 @@
 /** What the car weighs as found, in which state, how high its CG is, and the figures it is drawn from. */
-import { useDocument, useLive } from '../../design/live'
-import { Blank } from '../../ui/Blank'
-import { NameBlank } from '../../ui/NameBlank'
-import { Button, Choose, Heading } from '../../ui/parts'
+import { useDocument, useLive } from '../../../design/live'
+import { Blank } from '../../../ui/Blank'
+import { NameBlank } from '../../../ui/NameBlank'
+import { Button, Choose, Heading } from '../../../ui/parts'
 import { CgHeight } from './CgHeight'
 import { Weighing } from './Weighing'
 

@@ -1,18 +1,18 @@
 /** Spaces by stations, each in the way it was measured; sides, lumps and hollows, check diagonals, how sure. */
 import { useState } from 'react'
 
-import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
-import { freeId } from '../../design/pointer'
-import { restate } from '../../design/queries'
-import type { Bay, Op } from '../../design/types'
-import { Blank } from '../../ui/Blank'
-import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Tick } from '../../ui/parts'
+import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/live'
+import { freeId } from '../../../design/pointer'
+import { restate } from '../../../design/queries'
+import type { Bay, Op } from '../../../design/types'
+import { Blank } from '../../../ui/Blank'
+import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Tick } from '../../../ui/parts'
 import { Diagonals } from './Diagonals'
 import { Lumps } from './Lumps'
-import { GapClass, RowHead, useBase } from './rows'
+import { GapClass, RowHead, useBase } from '../rows'
 import { SectionView } from './SectionView'
 import { StationColumn } from './StationColumn'
-import { selectedIn } from '../useParts'
+import { selectedIn } from '../../useParts'
 
 const SIDES = ['fore', 'aft', 'left', 'right', 'floor', 'top'] as const
 const IS = [

@@ -1,11 +1,11 @@
 /** The dimension to take, lit in a view: in a space's section, along an axis of the car, or at a wheel on its scale. */
 import { useLayoutEffect, useRef, useState } from 'react'
 
-import { useAnalysis, useDocument } from '../../design/live'
-import { at } from '../../design/pointer'
-import type { BayFigures, Shape } from '../../design/types'
-import { Car } from '../../views/Car'
-import { carWindow, makeScale, type Scale, type ViewName } from '../../views/scale'
+import { useAnalysis, useDocument } from '../../../design/live'
+import { at } from '../../../design/pointer'
+import type { BayFigures, Shape } from '../../../design/types'
+import { Car } from '../../../views/Car'
+import { carWindow, makeScale, type Scale, type ViewName } from '../../../views/scale'
 
 type Spot = [number, number]
 

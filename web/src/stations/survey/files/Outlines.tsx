@@ -1,15 +1,15 @@
 /** Closed outlines of a drawing, each offered as a section of a space or as a thing's outline in plan. */
 import { useState } from 'react'
 
-import { Refused } from '../../design/api'
-import { useDocument, useLive } from '../../design/live'
-import { freeId } from '../../design/pointer'
-import { readOutlines } from '../../design/queries'
-import type { Outline } from '../../design/types'
-import { FileButton } from '../../ui/FileButton'
-import { length } from '../../ui/format'
-import { Button, Choose } from '../../ui/parts'
-import { useUnits } from '../../ui/units'
+import { Refused } from '../../../design/api'
+import { useDocument, useLive } from '../../../design/live'
+import { freeId } from '../../../design/pointer'
+import { readOutlines } from '../../../design/queries'
+import type { Outline } from '../../../design/types'
+import { FileButton } from '../../../ui/FileButton'
+import { length } from '../../../ui/format'
+import { Button, Choose } from '../../../ui/parts'
+import { useUnits } from '../../../ui/units'
 import { FILE_UNITS } from './Scans'
 
 type Spot = readonly [number, number]

@@ -1,13 +1,13 @@
 /** One station of a space: the way it was measured, and the figures of that way. */
 import { useState } from 'react'
 
-import { Refused } from '../../design/api'
-import { useLive } from '../../design/live'
-import { freeId } from '../../design/pointer'
-import type { BayStation } from '../../design/types'
-import { Blank } from '../../ui/Blank'
-import { Choose, Link } from '../../ui/parts'
-import type { Base } from './rows'
+import { Refused } from '../../../design/api'
+import { useLive } from '../../../design/live'
+import { freeId } from '../../../design/pointer'
+import type { BayStation } from '../../../design/types'
+import { Blank } from '../../../ui/Blank'
+import { Choose, Link } from '../../../ui/parts'
+import type { Base } from '../rows'
 
 const WAYS = [
   ['sides', 'left and right from the centreline'],

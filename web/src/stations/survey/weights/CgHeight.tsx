@@ -1,12 +1,12 @@
 /** Height of the CG: given, by lifting an axle, or assumed from a table of vehicle types. */
 import { useQuery } from '@tanstack/react-query'
 
-import { useAnalysis, useDocument, useLive } from '../../design/live'
-import { startersQuery } from '../../design/queries'
-import type { Vehicle } from '../../design/types'
-import { Blank } from '../../ui/Blank'
-import { Caution, Choose } from '../../ui/parts'
-import { SentenceRows } from '../FindingRows'
+import { useAnalysis, useDocument, useLive } from '../../../design/live'
+import { startersQuery } from '../../../design/queries'
+import type { Vehicle } from '../../../design/types'
+import { Blank } from '../../../ui/Blank'
+import { Caution, Choose } from '../../../ui/parts'
+import { SentenceRows } from '../../FindingRows'
 
 const AT = '/vehicle/cg_height'
 type Basis = NonNullable<Vehicle['cg_height']>['basis'] | ''

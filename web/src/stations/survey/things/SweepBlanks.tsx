@@ -1,9 +1,9 @@
 /** How a thing moves; it takes the whole space that it sweeps. */
-import { useLive } from '../../design/live'
-import type { Sweep } from '../../design/types'
-import { Choose } from '../../ui/parts'
-import { type Field, FieldRow } from './fields'
-import type { Base } from './rows'
+import { useLive } from '../../../design/live'
+import type { Sweep } from '../../../design/types'
+import { Choose } from '../../../ui/parts'
+import { type Field, FieldRow } from '../fields'
+import type { Base } from '../rows'
 
 type Kind = Sweep['type']
 const KINDS: readonly (readonly [Kind | '', string])[] = [

@@ -1,9 +1,9 @@
 /** Spaces and things from files: scans as triangle meshes, closed outlines from drawings. */
-import { useDocument } from '../../design/live'
-import { Heading } from '../../ui/parts'
+import { useDocument } from '../../../design/live'
+import { Heading } from '../../../ui/parts'
 import { Outlines } from './Outlines'
 import { ScanIn, ScanRow } from './Scans'
-import { useBase } from './rows'
+import { useBase } from '../rows'
 
 export function Files() {
   const { items } = useDocument()

@@ -1,10 +1,10 @@
 /** Lumps and hollows of a space, each on the wall it was picked on. */
-import { useAnalysis, useLive } from '../../design/live'
-import { freeId } from '../../design/pointer'
-import type { Bay } from '../../design/types'
-import { Blank } from '../../ui/Blank'
-import { Button, Choose, Heading } from '../../ui/parts'
-import { type Base, RowHead } from './rows'
+import { useAnalysis, useLive } from '../../../design/live'
+import { freeId } from '../../../design/pointer'
+import type { Bay } from '../../../design/types'
+import { Blank } from '../../../ui/Blank'
+import { Button, Choose, Heading } from '../../../ui/parts'
+import { type Base, RowHead } from '../rows'
 
 const SPANS = {
   left: ['fore', 'aft', 'low', 'high'],

@@ -1,11 +1,11 @@
 /** Check diagonals: the tape from one corner to another, the misfit, and the angle it implies. */
-import { useAnalysis, useLive } from '../../design/live'
-import { freeId } from '../../design/pointer'
-import type { Bay } from '../../design/types'
-import { Blank } from '../../ui/Blank'
-import { length } from '../../ui/format'
-import { Button, Choose, Heading, Link } from '../../ui/parts'
-import { useUnits } from '../../ui/units'
+import { useAnalysis, useLive } from '../../../design/live'
+import { freeId } from '../../../design/pointer'
+import type { Bay } from '../../../design/types'
+import { Blank } from '../../../ui/Blank'
+import { length } from '../../../ui/format'
+import { Button, Choose, Heading, Link } from '../../../ui/parts'
+import { useUnits } from '../../../ui/units'
 
 const CORNERS = [
   ['left_floor', 'left floor'],
