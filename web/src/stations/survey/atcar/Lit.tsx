@@ -63,7 +63,7 @@ function LitSection({
         />
       )}
       {line && <Heavy from={[x(line[0][0]), y(line[0][1])]} to={[x(line[1][0]), y(line[1][1])]} />}
-      <text x={width / 2} y={height - 8} textAnchor="middle" fontSize={14}>
+      <text x={width / 2} y={20} textAnchor="middle" fontSize={14}>
         {name[0] === 'aft_mm' ? 'how far aft this section is taken' : 'looking aft'}
       </text>
     </svg>
