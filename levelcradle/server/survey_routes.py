@@ -11,6 +11,7 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.bays import Way, bay_of_block, mirrored, restated
 from levelcradle.core.design import Design
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
+from levelcradle.core.level import WeighedBy, weighed_by
 from levelcradle.core.stock import starter_kinds, starters
 from levelcradle.core.survey import Goal, carriers_near, depth_behind, still_to_measure, survey_blanks, swing, twice
 from levelcradle.core.sweeps import pieces_of
@@ -258,6 +259,13 @@ def restate(project: ProjectId, store: TheStore, body: Annotated[RestateBody, De
         way: Way = body.do
         found = restated(bay, key, way)
     return PatchOut(patch=[OperationOut(op=op, path=f"{path}/{key}", value=found.model_dump(mode="json"))], id=key)
+
+
+@router.post("/projects/{project}/weighed-by/{way}", response_model=PatchOut)
+def weigh_by(project: ProjectId, way: WeighedBy, store: TheStore) -> PatchOut:
+    """The weighing as by four wheels, two axles or the whole car, with what its readings tell of that."""
+    found = weighed_by(store.open(project).design.vehicle.weighing, way)
+    return PatchOut(patch=[OperationOut(op="replace", path="/vehicle/weighing", value=found.model_dump(mode="json"))], id=way)
 
 
 @router.post("/projects/{project}/freed/{item}", response_model=PatchOut)

@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from levelcradle.core.design.vehicle import Axles, Corners, Total, Track, Vehicle, Weighing
-from levelcradle.core.level.balance import MassRow, found_loads, loads_after, read_loads
+from levelcradle.core.level import weighed_by
+from levelcradle.core.level.balance import MassRow, found_loads, loads_after, read_loads, total_of
 
 KG = st.integers(150, 600).map(float)
 STEP = st.sampled_from([0.5, 1.0, 2.0, 5.0, 10.0, 20.0])
@@ -85,3 +86,17 @@ def test_the_measured_cross_weight_is_kept_by_a_mass_on_the_centreline(
     assert after.rf_kg - after.lf_kg == pytest.approx(rf - lf)
     assert after.rr_kg - after.lr_kg == pytest.approx(rr - lr)
     assert math.fsum((after.lf_kg, after.rf_kg, after.lr_kg, after.rr_kg)) == pytest.approx(lf + rf + lr + rr + mass)
+
+
+@given(KG, KG, KG, KG, STEP)
+def test_said_another_way_no_reading_is_made_up(lf: float, rf: float, lr: float, rr: float, step: float) -> None:
+    """Axles and sides follow from four wheels, a total from anything; four wheels follow from nothing."""
+    four = corners(lf, rf, lr, rr, step, aboard={"driver": {"name": "driver", "mass_kg": 80.0, "at_mm": [1200.0, 300.0, 600.0]}})
+    axles = weighed_by(four, "axles")
+    assert isinstance(axles, Axles)
+    assert (axles.front_kg, axles.rear_kg, axles.left_kg, axles.step_kg) == pytest.approx((lf + rf, lr + rr, lf + lr, step))
+    total = weighed_by(axles, "total")
+    assert total_of(total) == pytest.approx(lf + rf + lr + rr)
+    assert total_of(weighed_by(total, "corners")) == total_of(weighed_by(total, "axles")) == 0
+    assert {w.aboard["driver"].name for w in (axles, total, weighed_by(axles, "corners"))} == {"driver"}
+    assert total_of(weighed_by(None, "axles")) == 0

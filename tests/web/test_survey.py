@@ -134,7 +134,10 @@ def test_measured_twice_without_seeing_the_first(bench: Bench) -> None:
     expect(part).not_to_contain_text(str(round(first)))
     again.fill(f"{first - 4}")
     again.press("Enter")
-    expect(part).to_contain_text("4 mm apart")
+    expect(part).to_contain_text(f"first {first:.0f}, again {first - 4:.0f}")
+    expect(part.get_by_role("img", name="not known")).to_be_visible()  # further apart than a reached-in tape allows
+    ledger = bench.page.get_by_role("complementary", name="Ledger")
+    expect(ledger).to_contain_text(f"{first:.1f} mm the first time, {first - 4:.1f} mm the second")
     part.get_by_role("button", name="keep the second").click()
     bench.until(lambda: bench.tree["items"]["motor"]["solid"]["high_mm"][2] == first - 4, "the second figure")
 

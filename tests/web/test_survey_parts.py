@@ -331,6 +331,34 @@ def test_units_are_chosen_per_list(bench: Bench) -> None:
     assert bench.tree["units"] == {"survey": "in", "stock": "mm", "place": "mm", "mass": "kg"}
 
 
+def test_measurements_are_taken_of_the_space_that_is_shown(bench: Bench) -> None:
+    part(bench, "survey", "Spaces")
+    bench.page.get_by_role("button", name="spare-wheel well").click()
+    bench.page.get_by_role("button", name="Take measurements").click()
+    expect(bench.page.get_by_label("Taking")).to_have_value("spare-wheel well")
+    expect(bench.page.get_by_text("· spare-wheel well")).to_be_visible()
+
+
+def test_a_picking_left_open_selects_as_ever_in_other_stations(bench: Bench) -> None:
+    part(bench, "survey", "Things")
+    bench.page.get_by_role("button", name="Pick the place of engine in a view").click()
+    bench.page.keyboard.press("3")
+    expect(bench.page).to_have_url(re.compile("/place$"))
+    expect(bench.page.get_by_role("heading", name="Everything placed")).to_be_visible()
+    bench.press(*bench.middle("plan", "boxes/tank", "tray"))
+    expect(bench.page.get_by_role("heading", name="Tank box")).to_be_visible()
+    assert bench.revision == 1
+
+
+def test_weighed_another_way_keeps_what_the_readings_tell(bench: Bench) -> None:
+    bench.go("survey")
+    bench.page.get_by_label("Weighed by").select_option("axles")
+    expect(bench.page.get_by_label("Front axle", exact=True)).to_have_value("532")
+    expect(bench.page.get_by_label("Both left wheels (empty: not weighed)")).to_have_value("496")
+    bench.page.get_by_label("Weighed by").select_option("total")
+    expect(bench.page.get_by_label("Whole car", exact=True)).to_have_value("985")
+
+
 def test_a_number_on_the_sheet_leads_to_its_blank(bench: Bench) -> None:
     bench.go("survey")
     bench.page.get_by_role("button", name="Take measurements").click()

@@ -52,9 +52,9 @@ def steadiness(samples: Sequence[Sample], now_s: float) -> Steadiness | None:
     recent = [s for s in alike if s.at_s >= last.at_s - WINDOW_S]
     values = [s.value for s in recent]
     middle, spread = median(values), max(values) - min(values)
-    says = _says(alike, recent, spread, now_s)
+    steady, says = _judged(alike, recent, spread, now_s)
     text = f"{middle:.{DIGITS.get(last.unit, 3)}f} {last.unit}".strip()
-    return Steadiness(middle, last.unit, spread, says.startswith("steady"), says, text)
+    return Steadiness(middle, last.unit, spread, steady, says, text)
 
 
 def _since_unit(samples: Sequence[Sample], unit: str) -> list[Sample]:
@@ -64,17 +64,18 @@ def _since_unit(samples: Sequence[Sample], unit: str) -> list[Sample]:
     return list(samples)
 
 
-def _says(alike: Sequence[Sample], recent: Sequence[Sample], spread: float, now_s: float) -> str:
+def _judged(alike: Sequence[Sample], recent: Sequence[Sample], spread: float, now_s: float) -> tuple[bool, str]:
+    """Whether it stands still, and what to say of it."""
     last = recent[-1]
     if now_s - last.at_s > SILENT_S:
-        return f"silent for {now_s - last.at_s:.0f} s"
+        return False, f"silent for {now_s - last.at_s:.0f} s"
     if len(recent) < FEWEST or last.at_s - recent[0].at_s < SPAN_S:
-        return "waiting for more"
+        return False, "waiting for more"
     band = BAND.get(last.unit, abs(last.value) * SHARE)
     if spread > band:
-        return "settling"
+        return False, "settling"
     drift = _drift(alike, last, AT_REST * band)
-    return "steady" if abs(drift) * DRIFT_S / 60 < band / 4 else f"steady, drifts {drift:+.2g} {last.unit} a minute"
+    return True, "steady" if abs(drift) * DRIFT_S / 60 < band / 4 else f"steady, drifts {drift:+.2g} {last.unit} a minute"
 
 
 def _drift(alike: Sequence[Sample], last: Sample, reach: float) -> float:

@@ -22,6 +22,16 @@ export class Refused extends Error {
   }
 }
 
+/** A text that says too little, told at its blank like a refusal of the server's. */
+export function misread(words: string): Refused {
+  return new Refused({ title: 'Not understood', status: 0, detail: words })
+}
+
+/** What to say of anything that went wrong on the way. */
+export function wordsOf(error: unknown): string {
+  return error instanceof Refused ? error.message : 'No answer; try again.'
+}
+
 /** The data of an answer. Throws Refused with the server's own words. */
 export function taken<T>(answer: { data?: T; error?: unknown }): T {
   if (answer.data !== undefined) return answer.data

@@ -177,6 +177,13 @@ export const useLive = create<Live>((set, get) => {
   }
 })
 
+/** The words of the refusal that just came, for the blank it belongs to; nowhere else is it shown then. */
+export function refusal(): string {
+  const { problem, dismiss } = useLive.getState()
+  dismiss()
+  return problem?.errors?.[0]?.says ?? problem?.detail ?? 'Refused.'
+}
+
 export function useLoaded(): Loaded {
   return useLive((s) => s.loaded) as Loaded
 }

@@ -133,6 +133,12 @@ export async function restate(project: string, bay: string, station: string, wha
   return taken(await api.POST('/api/projects/{project}/restate', { params: { path: { project } }, body }))
 }
 
+export async function weighedBy(project: string, way: 'corners' | 'axles' | 'total') {
+  return taken(
+    await api.POST('/api/projects/{project}/weighed-by/{way}', { params: { path: { project, way } } }),
+  )
+}
+
 export async function freed(project: string, item: string) {
   return taken(
     await api.POST('/api/projects/{project}/freed/{item}', { params: { path: { project, item } } }),

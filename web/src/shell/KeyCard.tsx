@@ -14,7 +14,9 @@ const KEYS = [
   ['W', 'the working of the chosen finding'],
   ['U, Ctrl Z', 'undo; Ctrl Shift Z: redo'],
   ['Esc', 'back: what was typed or dragged; then module, block, box, nothing'],
-  ['Enter, Tab', 'take what was typed'],
+  ['Enter, Tab', 'take what was typed; in a list, on to the next blank'],
+  ['Alt Enter', 'in a blank: hold what the instrument shows, once more'],
+  ['wheel', 'closer and further; a drag on nothing moves the view'],
 ]
 
 export function KeyCard() {

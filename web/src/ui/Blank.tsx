@@ -4,13 +4,14 @@
  */
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
 
-import { Refused } from '../design/api'
+import { wordsOf } from '../design/api'
 import { holdAgain, useHeld } from '../design/instruments'
-import { useDocument, useLive } from '../design/live'
+import { refusal, useDocument, useLive } from '../design/live'
 import { at, pointer } from '../design/pointer'
 import { readText } from '../design/queries'
 import type { Op, Reading } from '../design/types'
 import { length } from './format'
+import { Says } from './Says'
 import { useUnits } from './units'
 
 export type Kind = 'length' | 'mass' | 'number' | 'angle' | 'voltage'
@@ -89,7 +90,7 @@ export function Blank(props: BlankProps) {
         setDraft({
           text,
           value: null,
-          problem: error instanceof Refused ? error.message : 'No answer; try again.',
+          problem: wordsOf(error),
         })
       return undefined
     }
@@ -132,13 +133,7 @@ export function Blank(props: BlankProps) {
       setDraft(null)
       return true
     } else {
-      const says = useLive.getState().problem
-      setDraft({
-        text: draft.text,
-        value: found,
-        problem: says?.errors?.[0]?.says ?? says?.detail ?? 'Refused.',
-      })
-      useLive.getState().dismiss()
+      setDraft({ text: draft.text, value: found, problem: refusal() })
       return false
     }
   }
@@ -194,14 +189,13 @@ export function Blank(props: BlankProps) {
         <span className={props.bare ? 'sr-only' : 'w-6 text-sm text-soft'}>
           {kind === 'length' ? (shownUnit === 'mm' ? 'mm' : 'in') : kind === 'mass' ? unit : UNIT_WORD[kind]}
         </span>
-        {draft && (draft.problem || understood) && (
-          <span
+        {draft && (
+          <Says
             id={`${id}-says`}
-            role={draft.problem ? 'alert' : 'status'}
-            className={`absolute top-full right-0 z-20 w-max max-w-64 rounded border bg-white px-2 py-1 text-sm shadow ${draft.problem ? 'border-foul text-foul' : 'border-edge text-ink'}`}
-          >
-            {draft.problem || understood}
-          </span>
+            side="right"
+            text={draft.problem || understood}
+            wrong={Boolean(draft.problem)}
+          />
         )}
       </span>
     </span>

@@ -1,10 +1,12 @@
 /** A blank for a whole place that is not known yet: "840 aft, 120 R, 310 up", from the chosen reference point. */
 import { type KeyboardEvent, useId, useState } from 'react'
 
-import { useDocument, useLive } from '../design/live'
+import { misread, wordsOf } from '../design/api'
+import { refusal, useDocument, useLive } from '../design/live'
 import { readPlace } from '../design/queries'
 import { place } from './format'
 import { note } from './Blank'
+import { Says } from './Says'
 import { useUnits } from './units'
 
 type Spot = [number, number, number]
@@ -34,7 +36,7 @@ export function WhereBlank({
   async function read(text: string): Promise<Spot> {
     const moves = await readPlace(text, 'aft', unit)
     const said = [moves.aft, moves.across, moves.up]
-    if (said.some((m) => !m || m.by)) throw new Error('Three figures: 840 aft, 120 R, 310 up.')
+    if (said.some((m) => !m || m.by)) throw misread('Three figures: 840 aft, 120 R, 310 up.')
     return said.map((m, i) => (m?.value_mm ?? 0) + (base?.at[i] ?? 0)) as Spot
   }
 
@@ -45,7 +47,7 @@ export function WhereBlank({
       const spot = await read(text)
       setDraft((d) => (d.text === text ? { text, says: place(spot, unit), wrong: false } : d))
     } catch (error) {
-      setDraft((d) => (d.text === text ? { text, says: (error as Error).message, wrong: true } : d))
+      setDraft((d) => (d.text === text ? { text, says: wordsOf(error), wrong: true } : d))
     }
   }
 
@@ -62,11 +64,14 @@ export function WhereBlank({
             note(readings, `${path}/${i}`, { ...keep, text: part.replace(/\b(aft|fore|up)\b/gi, '').trim() }),
           )
         : []
-      if (!(await edit([{ op: 'replace', path, value: spot }, ...notes]))) return false
+      if (!(await edit([{ op: 'replace', path, value: spot }, ...notes]))) {
+        setDraft({ text, says: refusal(), wrong: true })
+        return false
+      }
       setDraft({ text: '', says: '', wrong: false })
       return true
     } catch (error) {
-      setDraft((d) => ({ text: d.text, says: (error as Error).message, wrong: true }))
+      setDraft((d) => ({ text: d.text, says: wordsOf(error), wrong: true }))
       return false
     }
   }
@@ -93,14 +98,7 @@ export function WhereBlank({
         aria-invalid={draft.wrong}
         className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${draft.wrong ? 'border-foul' : 'border-edge'}`}
       />
-      {draft.says && (
-        <span
-          role={draft.wrong ? 'alert' : 'status'}
-          className={`absolute top-full left-0 z-20 w-max max-w-72 rounded border bg-white px-2 py-1 text-sm shadow ${draft.wrong ? 'border-foul text-foul' : 'border-edge'}`}
-        >
-          {draft.says}
-        </span>
-      )}
+      <Says text={draft.says} wrong={draft.wrong} />
     </span>
   )
 }

@@ -137,6 +137,28 @@ export function Tick({
   )
 }
 
+/** The name of a row that opens its sheet beneath it. */
+export function RowOpener({
+  open,
+  onOpen,
+  children,
+}: {
+  open: boolean
+  onOpen: () => void
+  children: ReactNode
+}) {
+  return (
+    <button
+      type="button"
+      aria-expanded={open}
+      onClick={onOpen}
+      className={`flex min-h-10 w-full flex-wrap items-center justify-between gap-x-3 text-left hover:text-blue ${open ? 'font-bold text-blue' : ''}`}
+    >
+      {children}
+    </button>
+  )
+}
+
 /** A row of things of which one is on the screen. */
 export function OneOf({
   label,

@@ -10,6 +10,7 @@ import { readPlace } from '../design/queries'
 import type { Box, Op } from '../design/types'
 import { length } from '../ui/format'
 import { Choose, Heading, Link } from '../ui/parts'
+import { Says } from '../ui/Says'
 import { useUnits } from '../ui/units'
 
 const AXES = ['aft', 'across', 'up'] as const
@@ -158,14 +159,7 @@ function AxisBlank({
         aria-invalid={draft?.wrong ?? false}
         className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 text-right text-lg font-semibold ${draft?.wrong ? 'border-foul' : 'border-edge'}`}
       />
-      {draft?.says && (
-        <span
-          role={draft.wrong ? 'alert' : 'status'}
-          className={`absolute top-full left-0 z-20 w-max max-w-56 rounded border bg-white px-2 py-1 text-sm shadow ${draft.wrong ? 'border-foul text-foul' : 'border-edge'}`}
-        >
-          {draft.says}
-        </span>
-      )}
+      <Says text={draft?.says ?? ''} wrong={draft?.wrong ?? false} />
     </span>
   )
 }

@@ -20,7 +20,15 @@ import { type LookBy, View } from './View'
 
 const MOST_FLAGS = 5
 
-export function PlanSide({ flags = true, step = 1 }: { flags?: boolean; step?: number }) {
+export function PlanSide({
+  flags = true,
+  step = 1,
+  picks = false,
+}: {
+  flags?: boolean
+  step?: number
+  picks?: boolean
+}) {
   const document = useDocument()
   const committed = useLoaded().analysis
   const analysis = useAnalysis()
@@ -82,6 +90,7 @@ export function PlanSide({ flags = true, step = 1 }: { flags?: boolean; step?: n
               flags={shownFlags}
               step={step}
               onLook={onLook}
+              picks={picks}
             />
             {touch && <Rule document={document} scale={scale} unit={unit} />}
           </div>
@@ -185,6 +194,7 @@ function Drawing({
   flags,
   step,
   onLook,
+  picks,
 }: {
   view: ViewName
   scale: Scale
@@ -193,6 +203,7 @@ function Drawing({
   flags: Finding[]
   step: number
   onLook: LookBy
+  picks: boolean
 }) {
   const document = useDocument()
   const units = useUnits('place')
@@ -245,7 +256,7 @@ function Drawing({
     [document.vehicle, patterns, scale, selected, shapes, spoken, view],
   )
   return (
-    <View view={view} scale={scale} shapes={shapes} step={step} back={back} onLook={onLook}>
+    <View view={view} scale={scale} shapes={shapes} step={step} back={back} onLook={onLook} picks={picks}>
       <Boxes shapes={still} {...shared} />
       {offset && (
         <g transform={shift(offset.by, view, scale)}>

@@ -42,6 +42,7 @@ export function View({
   step,
   back,
   onLook,
+  picks,
   children,
 }: {
   view: ViewName
@@ -51,6 +52,8 @@ export function View({
   /** What does not move while something is dragged: painted on a sheet of its own, once. */
   back: ReactNode
   onLook: LookBy
+  /** A press gives a place and selects nothing. */
+  picks: boolean
   children: ReactNode
 }) {
   const frame = useRef<SVGSVGElement>(null)
@@ -159,7 +162,7 @@ export function View({
 
   function choose(at: { x: number; y: number }) {
     const { select, taping, tape, picking } = useChoice.getState()
-    if (picking)
+    if (picks && picking)
       return void pickPlace(picking, {
         view,
         aft: scale.aft(at.x),

@@ -2,7 +2,7 @@
 import { useDocument, useLive } from '../../design/live'
 import type { Stack } from '../../design/types'
 import { Tick } from '../../ui/parts'
-import { RowList } from '../survey/fields'
+import { RowList } from '../fields'
 
 const WHAT = [
   'rods and plates',

@@ -6,7 +6,7 @@ import { freeId } from '../../design/pointer'
 import type { Module, Op } from '../../design/types'
 import { Blank, type Kind } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
-import { Button, Choose, Heading, Teach } from '../../ui/parts'
+import { Button, Choose, Heading, RowOpener, Teach } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { MakeMany } from './MakeMany'
 import { ModuleSheet } from './ModuleSheet'
@@ -179,17 +179,12 @@ function ModuleRow({
     <>
       <tr className={`border-b border-hair ${open ? 'bg-wash' : ''}`}>
         <td>
-          <button
-            type="button"
-            aria-expanded={open}
-            onClick={onOpen}
-            className={`min-h-10 w-full text-left hover:text-blue ${open ? 'font-bold text-blue' : ''}`}
-          >
+          <RowOpener open={open} onOpen={onOpen}>
             {module.name}
-            <span className="narrow block text-xs text-soft">
+            <span className="narrow w-full text-xs text-soft">
               {[several && module_kinds[module.kind]?.name, ...marks].filter(Boolean).join(' · ')}
             </span>
-          </button>
+          </RowOpener>
         </td>
         <td className="pr-2">
           <NameBlank path={`${path}/serial`} label={`${module.name}, serial`} hideLabel wide />

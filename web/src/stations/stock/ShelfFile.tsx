@@ -1,7 +1,7 @@
 /** A table read in: which column is what, what each row will become, and which rows are refused and why. */
 import { useRef, useState } from 'react'
 
-import { Refused } from '../../design/api'
+import { wordsOf } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { previewShelf } from '../../design/queries'
 import type { Op, ShelfPreview } from '../../design/types'
@@ -47,7 +47,7 @@ export function ShelfFile({ onDone }: { onDone: () => void }) {
     } catch (error) {
       if (turn !== latest.current) return
       setFound(null)
-      setSays(error instanceof Refused ? error.message : 'No answer; try again.')
+      setSays(wordsOf(error))
     }
     setAsking(false)
   }

@@ -1,12 +1,12 @@
 /** What came out that did a job, and the faults found on the way. */
 import { useState } from 'react'
 
-import { Refused } from '../../design/api'
+import { wordsOf } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { keepPicture } from '../../design/queries'
 import type { Duty, Snag } from '../../design/types'
 import { FileButton } from '../../ui/FileButton'
-import { RowList } from './fields'
+import { RowList } from '../fields'
 
 const DUTIES = [
   ['structure', 'carried load'],
@@ -85,7 +85,7 @@ function Photo({ id }: { id: string }) {
       setSays('')
       await edit([{ op: 'replace', path: `/snags/${id}/photo`, value: kept.file }])
     } catch (error) {
-      setSays(error instanceof Refused ? error.message : 'No answer; try again.')
+      setSays(wordsOf(error))
     }
   }
   return (

@@ -8,7 +8,7 @@ import type { HardPoint, Member } from '../../design/types'
 import { length } from '../../ui/format'
 import { Button, Choose, Heading } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
-import { type Field, RowList } from './fields'
+import { type Field, RowList } from '../fields'
 
 const same = (words: readonly string[]) => words.map((w) => [w, w] as const)
 

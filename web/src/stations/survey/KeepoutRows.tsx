@@ -8,7 +8,7 @@ import { startersQuery } from '../../design/queries'
 import { AddFrom } from '../../ui/AddFrom'
 import { NameBlank } from '../../ui/NameBlank'
 import { Choose, Heading } from '../../ui/parts'
-import { GapClass, RowHead, useBase } from './rows'
+import { GapClass, RowHead, useBase } from '../rows'
 import { SolidBlanks } from './SolidBlanks'
 
 type Kind = 'crush' | 'hand' | 'tool' | 'airflow' | 'sight' | 'lowest' | 'corridor' | 'other'

@@ -24,7 +24,7 @@ export function Picking({ picking }: { picking: Wanted }) {
         </span>
         <Button onClick={() => pick(null)}>{now ? 'That is it' : 'Not now'}</Button>
       </p>
-      <PlanSide flags={false} />
+      <PlanSide flags={false} picks />
     </>
   )
 }

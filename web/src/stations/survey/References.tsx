@@ -1,7 +1,7 @@
 /** Reference points: a seam, hole or edge that the tape is hooked on, each placed once: from an axle, another point, or by swung tapes. */
 import { useState } from 'react'
 
-import { Refused } from '../../design/api'
+import { wordsOf } from '../../design/api'
 import { useChoice } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { freeId } from '../../design/pointer'
@@ -12,7 +12,7 @@ import { length, place } from '../../ui/format'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Choose, Heading, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
-import { PointBlanks, RowHead, useBase } from './rows'
+import { PointBlanks, RowHead, useBase } from '../rows'
 
 export function References() {
   const { references } = useDocument()
@@ -80,7 +80,7 @@ function Tapes({ id, point }: { id: string; point: Reference }) {
       await edit([{ op: 'replace', path: `/references/${id}/at_mm`, value: found.at_mm }])
     } catch (error) {
       setSays({
-        text: error instanceof Refused ? error.message : 'No answer; try again.',
+        text: wordsOf(error),
         wrong: true,
         misses: {},
       })

@@ -4,7 +4,7 @@ import { at } from '../../design/pointer'
 import type { Item, Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { Choose, Link } from '../../ui/parts'
-import { type Base, PointBlanks } from './rows'
+import { type Base, PointBlanks } from '../rows'
 
 type Solid = NonNullable<Item['solid']>
 type Kind = Solid['type']

@@ -7,7 +7,7 @@ import { Button, Caution, OneOf, Title } from '../../ui/parts'
 import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
-import { useParts } from '../useParts'
+import { selectedIn, useParts } from '../useParts'
 import { Bays } from './spaces/Bays'
 import { DutyRows } from './DutyRows'
 import { Files } from './files/Files'
@@ -53,13 +53,11 @@ export function Survey() {
   const { bays } = useDocument()
   const { part, open, key } = useParts<PartName>(OF_PATH, 'weights', 'drawing')
   const [taking, setTaking] = useState(false)
+  const space = bays[selectedIn('bays') ?? ''] ?? Object.values(bays)[0]
   if (taking)
     return (
       <StationFrame>
-        <Take
-          onEnd={() => setTaking(false)}
-          first={part === 'spaces' ? (Object.values(bays)[0]?.name ?? null) : null}
-        />
+        <Take onEnd={() => setTaking(false)} first={part === 'spaces' ? (space?.name ?? null) : null} />
       </StationFrame>
     )
   return (

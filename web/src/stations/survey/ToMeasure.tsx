@@ -2,11 +2,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { useDocument, useLive, useLoaded } from '../../design/live'
+import { wordsOf } from '../../design/api'
+import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { at, pointer } from '../../design/pointer'
 import { type Goal, readText, toMeasureQuery, twiceQuery } from '../../design/queries'
 import type { Reading, ToMeasure as Row } from '../../design/types'
 import { length, mass } from '../../ui/format'
+import { Mark } from '../../ui/Mark'
 import { Choose, Heading, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 
@@ -123,10 +125,10 @@ function Again({ row }: { row: Row }) {
       setText('')
       setSays('')
     } catch (error) {
-      setSays((error as Error).message)
+      setSays(wordsOf(error))
     }
   }
-  const off = again === null ? 0 : Math.abs(again - first)
+  const told = useAnalysis().findings.find((f) => f.id === `survey:twice:${path}`)
   return (
     <li className="flex flex-wrap items-center justify-between gap-3 border-b border-hair py-1">
       <span className="flex-1">
@@ -152,11 +154,7 @@ function Again({ row }: { row: Row }) {
         />
       ) : (
         <span className="text-right">
-          <strong>
-            {off < 1
-              ? 'the same'
-              : `${length(off, units.length, 'up')}${units.length === 'mm' ? ' mm' : ''} apart`}
-          </strong>
+          {told && <Mark state={told.state} />}
           <span className="narrow block text-sm">
             first {length(first, units.length)}, again {length(again, units.length)}{' '}
             <Link

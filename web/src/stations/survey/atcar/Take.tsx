@@ -2,8 +2,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 
+import { wordsOf } from '../../../design/api'
 import { holdAgain, useHeld } from '../../../design/instruments'
-import { useDocument, useLive, useLoaded } from '../../../design/live'
+import { refusal, useDocument, useLive, useLoaded } from '../../../design/live'
 import { blanksQuery, readText } from '../../../design/queries'
 import type { SurveyBlank } from '../../../design/types'
 import { howTaken, type Kind, note } from '../../../ui/Blank'
@@ -111,6 +112,7 @@ function One({
   const [text, setText] = useState('')
   const [says, setSays] = useState({ text: '', wrong: false })
   const latest = useRef(0)
+  const taking = useRef(false)
   const held = useRef<{ text: string; source: string } | null>(null)
   const kind = blank.kind as Kind
   const unit = kind === 'length' ? units.length : kind === 'mass' ? units.mass : ''
@@ -118,6 +120,7 @@ function One({
   const hook = blank.hooked ? document.references[blank.hooked] : undefined
   const base = hook?.at_mm as [number, number, number] | undefined
   useEffect(() => input.current?.focus(), [])
+
   async function understand(next: string) {
     setText(next)
     const turn = ++latest.current
@@ -127,7 +130,7 @@ function One({
       const shown = kind === 'length' ? `${length(found, 'mm')} mm in the vehicle` : `${found} ${unit}`
       if (turn === latest.current) setSays({ text: shown, wrong: false })
     } catch (error) {
-      if (turn === latest.current) setSays({ text: (error as Error).message, wrong: true })
+      if (turn === latest.current) setSays({ text: wordsOf(error), wrong: true })
     }
   }
 
@@ -148,6 +151,8 @@ function One({
   /** Takes the figure and goes on; an empty blank is left as it is. */
   async function take() {
     if (!text.trim()) return onNext()
+    if (taking.current) return // a thumb pressed twice
+    taking.current = true
     try {
       const value = await readText({ text, path: blank.path, unit, base })
       const keep = {
@@ -162,11 +167,11 @@ function One({
         ...note(document.readings, blank.path, keep),
       ]
       if (await edit(patch)) return onNext()
-      const problem = useLive.getState().problem
-      setSays({ text: problem?.errors?.[0]?.says ?? problem?.detail ?? 'Refused.', wrong: true })
-      useLive.getState().dismiss()
+      setSays({ text: refusal(), wrong: true })
     } catch (error) {
-      setSays({ text: (error as Error).message, wrong: true })
+      setSays({ text: wordsOf(error), wrong: true })
+    } finally {
+      taking.current = false
     }
   }
 

@@ -3,7 +3,7 @@ import { useDocument } from '../../../design/live'
 import { Heading } from '../../../ui/parts'
 import { Outlines } from './Outlines'
 import { ScanIn, ScanRow } from './Scans'
-import { useBase } from '../rows'
+import { useBase } from '../../rows'
 
 export function Files() {
   const { items } = useDocument()

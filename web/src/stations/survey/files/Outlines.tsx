@@ -1,7 +1,7 @@
 /** Closed outlines of a drawing, each offered as a section of a space or as a thing's outline in plan. */
 import { useState } from 'react'
 
-import { Refused } from '../../../design/api'
+import { wordsOf } from '../../../design/api'
 import { useDocument, useLive } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import { readOutlines } from '../../../design/queries'
@@ -24,7 +24,7 @@ export function Outlines() {
       setSays('')
     } catch (error) {
       setFound(null)
-      setSays(error instanceof Refused ? error.message : 'No answer; try again.')
+      setSays(wordsOf(error))
     }
   }
   return (

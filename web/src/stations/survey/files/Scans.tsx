@@ -1,7 +1,7 @@
 /** A scan on its way in, and the points that put it in its place. */
 import { useEffect, useState } from 'react'
 
-import { Refused } from '../../../design/api'
+import { wordsOf } from '../../../design/api'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import { scanProgress, startScan } from '../../../design/queries'
@@ -13,8 +13,8 @@ import { NameBlank } from '../../../ui/NameBlank'
 import { Button, Choose, Fact, Link } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
 import { SentenceRows } from '../../FindingRows'
-import { Removable } from '../fields'
-import { type Base, GapClass, PointBlanks } from '../rows'
+import { Removable } from '../../fields'
+import { type Base, GapClass, PointBlanks } from '../../rows'
 
 export const FILE_UNITS = [
   ['', 'the unit the file states'],
@@ -63,7 +63,7 @@ export function ScanIn() {
     try {
       setScan(await startScan(project, file, unit, Number(tolerance)))
     } catch (error) {
-      setSays(error instanceof Refused ? error.message : 'No answer; try again.')
+      setSays(wordsOf(error))
     }
   }
 

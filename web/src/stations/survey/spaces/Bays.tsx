@@ -1,6 +1,7 @@
 /** Spaces by stations, each in the way it was measured; sides, lumps and hollows, check diagonals, how sure. */
 import { useState } from 'react'
 
+import { useChoice } from '../../../design/choice'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import { restate } from '../../../design/queries'
@@ -9,7 +10,7 @@ import { Blank } from '../../../ui/Blank'
 import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Tick } from '../../../ui/parts'
 import { Diagonals } from './Diagonals'
 import { Lumps } from './Lumps'
-import { GapClass, RowHead, useBase } from '../rows'
+import { GapClass, RowHead, useBase } from '../../rows'
 import { SectionView } from './SectionView'
 import { StationColumn } from './StationColumn'
 import { selectedIn } from '../../useParts'
@@ -48,7 +49,12 @@ export function Bays() {
   const { bays, references } = useDocument()
   const edit = useLive((s) => s.edit)
   const ids = Object.keys(bays)
+  const select = useChoice((s) => s.select)
   const [chosen, setChosen] = useState<string | null>(selectedIn('bays'))
+  const choose = (key: string) => {
+    setChosen(key)
+    select(`bays/${key}`) // it is also the space whose measurements are taken
+  }
   const id = chosen && bays[chosen] ? chosen : (ids[0] ?? null)
   async function add() {
     const first = Object.keys(references)[0]
@@ -58,7 +64,7 @@ export function Bays() {
       ...newBay(from?.at_mm as [number, number, number] | undefined),
       measured_from: first ?? null,
     }
-    if (await edit([{ op: 'add', path: `/bays/${key}`, value }])) setChosen(key)
+    if (await edit([{ op: 'add', path: `/bays/${key}`, value }])) choose(key)
   }
   if (!id)
     return (
@@ -74,7 +80,7 @@ export function Bays() {
           label="Spaces"
           value={id}
           options={ids.map((key) => [key, bays[key]?.name ?? key] as const)}
-          onChange={setChosen}
+          onChange={choose}
         >
           <Button plain onClick={() => void add()}>
             Another space

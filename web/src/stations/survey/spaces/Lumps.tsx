@@ -4,7 +4,7 @@ import { freeId } from '../../../design/pointer'
 import type { Bay } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Button, Choose, Heading } from '../../../ui/parts'
-import { type Base, RowHead } from '../rows'
+import { type Base, RowHead } from '../../rows'
 
 const SPANS = {
   left: ['fore', 'aft', 'low', 'high'],

@@ -1,13 +1,13 @@
 /** One station of a space: the way it was measured, and the figures of that way. */
 import { useState } from 'react'
 
-import { Refused } from '../../../design/api'
+import { wordsOf } from '../../../design/api'
 import { useLive } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import type { BayStation } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Choose, Link } from '../../../ui/parts'
-import type { Base } from '../rows'
+import type { Base } from '../../rows'
 
 const WAYS = [
   ['sides', 'left and right from the centreline'],
@@ -75,7 +75,7 @@ export function StationColumn({
   const change = (what: string) =>
     void onChange(what)
       .then(() => setSays(''))
-      .catch((error: unknown) => setSays(error instanceof Refused ? error.message : 'No answer; try again.'))
+      .catch((error: unknown) => setSays(wordsOf(error)))
   const neighbours = (name: string) =>
     name === 'aft_mm'
       ? []

@@ -1,10 +1,12 @@
 /** A thing's size in one blank, "500 x 300 x 200" aft, across and up: it becomes a block about its middle. */
 import { type KeyboardEvent, useState } from 'react'
 
-import { useLive } from '../../../design/live'
+import { misread, wordsOf } from '../../../design/api'
+import { refusal, useLive } from '../../../design/live'
 import { readText } from '../../../design/queries'
 import type { Item, Op } from '../../../design/types'
 import { length } from '../../../ui/format'
+import { Says } from '../../../ui/Says'
 import { useUnits } from '../../../ui/units'
 
 type Solid = NonNullable<Item['solid']>
@@ -30,14 +32,14 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
     const path = `/items/${id}`
     if (!text.trim()) return [{ op: 'replace', path: `${path}/solid`, value: null }]
     const parts = text.split(/[x×*]/i)
-    if (parts.length !== 3) throw new Error('Three figures: 500 x 300 x 200.')
+    if (parts.length !== 3) throw misread('Three figures: 500 x 300 x 200.')
     const sizes = await Promise.all(
       parts.map((part) => readText({ text: part.trim(), path: '/size_mm/wide_mm', unit })),
     )
     const middle = block
       ? block.high_mm.map((h, i) => (h + (block.low_mm[i] ?? 0)) / 2)
       : (item.at_mm as number[] | null)
-    if (!middle) throw new Error('Say where it is first.')
+    if (!middle) throw misread('Say where it is first.')
     const low = middle.map((v, i) => v - (sizes[i] ?? 0) / 2)
     const high = middle.map((v, i) => v + (sizes[i] ?? 0) / 2)
     return [{ op: 'replace', path: `${path}/solid`, value: { type: 'block', low_mm: low, high_mm: high } }]
@@ -54,11 +56,9 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
         setDraft(null)
         return true
       }
-      const problem = useLive.getState().problem
-      setDraft({ text: draft.text, says: problem?.errors?.[0]?.says ?? problem?.detail ?? 'Refused.' })
-      useLive.getState().dismiss()
+      setDraft({ text: draft.text, says: refusal() })
     } catch (error) {
-      setDraft({ text: draft.text, says: (error as Error).message })
+      setDraft({ text: draft.text, says: wordsOf(error) })
     }
     return false
   }
@@ -84,14 +84,7 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
         onBlur={() => void commit()}
         className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${draft?.says ? 'border-foul' : 'border-edge'}`}
       />
-      {draft?.says && (
-        <span
-          role="alert"
-          className="absolute top-full left-0 z-20 w-max max-w-60 rounded border border-foul bg-white px-2 py-1 text-sm text-foul shadow"
-        >
-          {draft.says}
-        </span>
-      )}
+      <Says text={draft?.says ?? ''} wrong />
     </span>
   )
 }

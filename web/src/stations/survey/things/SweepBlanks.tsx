@@ -2,8 +2,8 @@
 import { useLive } from '../../../design/live'
 import type { Sweep } from '../../../design/types'
 import { Choose } from '../../../ui/parts'
-import { type Field, FieldRow } from '../fields'
-import type { Base } from '../rows'
+import { type Field, FieldRow } from '../../fields'
+import type { Base } from '../../rows'
 
 type Kind = Sweep['type']
 const KINDS: readonly (readonly [Kind | '', string])[] = [

@@ -10,10 +10,10 @@ import type { Item, Op } from '../../../design/types'
 import { AddFrom } from '../../../ui/AddFrom'
 import { Blank } from '../../../ui/Blank'
 import { mass, place } from '../../../ui/format'
-import { Caution, Choose, Heading } from '../../../ui/parts'
+import { Caution, Choose, Heading, RowOpener } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
 import { WhereBlank } from '../../../ui/WhereBlank'
-import { type Base, useBase } from '../rows'
+import { type Base, useBase } from '../../rows'
 import { ThingSheet } from './ThingSheet'
 import { SizeBlank } from './SizeBlank'
 import { selectedIn } from '../../useParts'
@@ -156,14 +156,9 @@ function Row({
     <>
       <tr ref={row} className={`border-b border-hair align-middle ${open ? 'bg-wash' : ''}`}>
         <td>
-          <button
-            type="button"
-            aria-expanded={open}
-            onClick={onOpen}
-            className={`min-h-10 w-full text-left hover:text-blue ${open ? 'font-bold text-blue' : ''}`}
-          >
+          <RowOpener open={open} onOpen={onOpen}>
             {item.name}
-          </button>
+          </RowOpener>
         </td>
         {item.state !== 'stays' && (
           <td data-step>

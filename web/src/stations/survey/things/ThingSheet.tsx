@@ -1,7 +1,7 @@
 /** A thing opened: its shape, how it moves, how hot it gets, what it asks for, and what its going leaves free. */
 import { useState } from 'react'
 
-import { Refused } from '../../../design/api'
+import { wordsOf } from '../../../design/api'
 import { useDocument, useLive, useLoaded } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import { freed } from '../../../design/queries'
@@ -9,9 +9,9 @@ import type { Item, Op } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { NameBlank } from '../../../ui/NameBlank'
 import { Button, Choose, Heading, Link, Tick } from '../../../ui/parts'
-import { FieldRow, Removable } from '../fields'
+import { FieldRow, Removable } from '../../fields'
 import { Fluid } from '../Fluid'
-import { type Base, GapClass, RowHead } from '../rows'
+import { type Base, GapClass, RowHead } from '../../rows'
 import { SolidBlanks } from '../SolidBlanks'
 import { SweepBlanks } from './SweepBlanks'
 import { STATES } from './ThingRows'
@@ -80,7 +80,7 @@ function Offer({ id }: { id: string }) {
       const { patch } = await freed(project, id)
       if (await edit(patch as Op[])) setSays('It stands under Spaces; measure its sides there.')
     } catch (error) {
-      setSays(error instanceof Refused ? error.message : 'No answer; try again.')
+      setSays(wordsOf(error))
     }
   }
   return (

@@ -1,6 +1,7 @@
 /** The scales: four wheels, two axles or the whole car, who and what was aboard, and the bare car that is left. */
-import { useAnalysis, useDocument, useLive } from '../../../design/live'
+import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
+import { weighedBy } from '../../../design/queries'
 import type { Op, Vehicle } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { mass } from '../../../ui/format'
@@ -9,8 +10,8 @@ import { AddFrom } from '../../../ui/AddFrom'
 import { Button, Choose, Fact, Heading, Link } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
 import { Fluid } from '../Fluid'
-import { Removable } from '../fields'
-import { PointBlanks, useBase } from '../rows'
+import { Removable } from '../../fields'
+import { PointBlanks, useBase } from '../../rows'
 
 type Read = NonNullable<Vehicle['weighing']>
 const AT = '/vehicle/weighing'
@@ -34,27 +35,12 @@ const WAYS = [
   ['total', 'one reading of the whole car'],
 ] as const
 
-/** Weighed another way: what is known of the readings is kept. */
-function asWay(type: Read['type'], old: Read | null | undefined): object {
-  const aboard = old?.aboard ?? {}
-  const front = old?.type === 'corners' ? old.lf_kg + old.rf_kg : old?.type === 'axles' ? old.front_kg : 0
-  const rear = old?.type === 'corners' ? old.lr_kg + old.rr_kg : old?.type === 'axles' ? old.rear_kg : 0
-  const total = old?.type === 'total' ? old.total_kg : front + rear
-  switch (type) {
-    case 'axles':
-      return { type, front_kg: front, rear_kg: rear, step_kg: old?.step_kg ?? 10, aboard }
-    case 'corners':
-      return { type, lf_kg: 0, rf_kg: 0, lr_kg: 0, rr_kg: 0, step_kg: 1, aboard }
-    case 'total':
-      return { type, total_kg: total, step_kg: old?.step_kg ?? 20, aboard }
-  }
-}
-
 export function Weighing() {
   const { vehicle } = useDocument()
   const edit = useLive((s) => s.edit)
   const weighing = vehicle.weighing
-  const put = (value: unknown) => void edit([{ op: 'replace', path: AT, value } as Op])
+  const { project } = useLoaded()
+  const by = (way: Read['type']) => void weighedBy(project, way).then(({ patch }) => edit(patch as Op[]))
   if (!weighing)
     return (
       <>
@@ -62,11 +48,11 @@ export function Weighing() {
           Start with what the car weighs. Two axle readings will do; four wheels are better.
         </p>
         <div className="flex flex-wrap gap-2">
-          <Button onClick={() => put(asWay('axles', null))}>Two axle readings</Button>
-          <Button plain onClick={() => put(asWay('corners', null))}>
+          <Button onClick={() => by('axles')}>Two axle readings</Button>
+          <Button plain onClick={() => by('corners')}>
             Four wheels
           </Button>
-          <Button plain onClick={() => put(asWay('total', null))}>
+          <Button plain onClick={() => by('total')}>
             Only the whole car
           </Button>
         </div>
@@ -74,12 +60,7 @@ export function Weighing() {
     )
   return (
     <>
-      <Choose
-        label="Weighed by"
-        value={weighing.type}
-        options={WAYS}
-        onChange={(type) => put(asWay(type, weighing))}
-      />
+      <Choose label="Weighed by" value={weighing.type} options={WAYS} onChange={by} />
       {READINGS[weighing.type].map(([name, label]) => (
         <Blank key={name} path={`${AT}/${name}`} label={label} kind="mass" />
       ))}

@@ -1,13 +1,13 @@
 /** Lists of things described by fields: one line each, opened for its figures. */
 import { type ReactNode, useState } from 'react'
 
-import { useDocument, useLive } from '../../design/live'
-import { at, freeId } from '../../design/pointer'
-import type { Document } from '../../design/types'
-import { Blank, type Kind } from '../../ui/Blank'
-import { NameBlank } from '../../ui/NameBlank'
-import { Button, Choose, Heading, Link, Tick } from '../../ui/parts'
-import { selectedIn } from '../useParts'
+import { useDocument, useLive } from '../design/live'
+import { at, freeId } from '../design/pointer'
+import type { Document } from '../design/types'
+import { Blank, type Kind } from '../ui/Blank'
+import { NameBlank } from '../ui/NameBlank'
+import { Button, Choose, Heading, Link, RowOpener, Tick } from '../ui/parts'
+import { selectedIn } from './useParts'
 import { type Base, PointBlanks, RowHead, useBase } from './rows'
 
 type Words = readonly (readonly [string, string])[]
@@ -131,15 +131,10 @@ export function RowList({
       {pick && Object.keys(rows).length > 0 && picker}
       {Object.entries(rows).map(([id, row]) => (
         <div key={id} className="border-b border-hair">
-          <button
-            type="button"
-            aria-expanded={open === id}
-            onClick={() => setOpen(open === id ? null : id)}
-            className={`flex min-h-10 w-full items-center justify-between gap-3 text-left hover:text-blue ${open === id ? 'font-bold text-blue' : ''}`}
-          >
+          <RowOpener open={open === id} onOpen={() => setOpen(open === id ? null : id)}>
             <span>{row.name}</span>
             <span className="narrow text-sm text-soft">{summary?.(row as never)}</span>
-          </button>
+          </RowOpener>
           {open === id && (
             <div className="mb-3 max-w-[560px] rounded border border-edge bg-white p-3">
               <RowHead path={`/${collection}/${id}`} onRemoved={() => setOpen(null)} />

@@ -1,11 +1,11 @@
 /** Parts shared by the survey's lists: a place in three blanks, a solid, a name with a remove button. */
 import { useState } from 'react'
 
-import { useDocument, useLive } from '../../design/live'
-import { at } from '../../design/pointer'
-import { Blank } from '../../ui/Blank'
-import { NameBlank } from '../../ui/NameBlank'
-import { Choose, Link } from '../../ui/parts'
+import { useDocument, useLive } from '../design/live'
+import { at } from '../design/pointer'
+import { Blank } from '../ui/Blank'
+import { NameBlank } from '../ui/NameBlank'
+import { Choose, Link } from '../ui/parts'
 
 export interface Base {
   id: string

@@ -1,0 +1,23 @@
+/** What a blank understood, or what is wrong with it, hung beneath it. */
+export function Says({
+  text,
+  wrong,
+  side = 'left',
+  id,
+}: {
+  text: string
+  wrong: boolean
+  side?: 'left' | 'right'
+  id?: string | undefined
+}) {
+  if (!text) return null
+  return (
+    <span
+      id={id}
+      role={wrong ? 'alert' : 'status'}
+      className={`absolute top-full z-20 w-max max-w-64 rounded border bg-white px-2 py-1 text-sm shadow ${side === 'left' ? 'left-0' : 'right-0'} ${wrong ? 'border-foul text-foul' : 'border-edge text-ink'}`}
+    >
+      {text}
+    </span>
+  )
+}
