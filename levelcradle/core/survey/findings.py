@@ -230,7 +230,7 @@ def _carried_before(assembly: Assembly) -> Iterator[Finding]:
             held = share <= before
             says = f"{plain(points[key].name)} carries about {{0}} of the {plain(box.box.name)}; before it carried {{1}}"
             yield Finding(
-                id=f"survey:carried:{key}", code="survey.carried", station="survey", state="note", subjects=(f"hardpoints/{key}",),
+                id=f"survey:carried:{box.id}:{key}", code="survey.carried", station="survey", state="note", subjects=(f"hardpoints/{key}",),
                 says=says + (": evidence for the road, none for a crash" if held else ": more than it is known to hold"),
                 figures=(Figure(share, "kg", "up"), Figure(before, "kg", "down")), value=share, limit=before, margin=before - share,
                 unit="kg", because="an even share of the full box to each mount; what held before", shows="carried before",

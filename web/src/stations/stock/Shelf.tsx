@@ -120,7 +120,7 @@ function Rows({ rows, day }: { rows: [string, Module][]; day: string }) {
               {c.words}, {c.unit || units.mass}
             </th>
           ))}
-          <th className="w-[96px] text-right font-semibold">mV a cell off</th>
+          <th className="w-[136px] text-right font-semibold">mV a cell off</th>
           <th className="w-[92px] pl-3 font-semibold">verdict</th>
         </tr>
       </thead>

@@ -53,11 +53,18 @@ export function Survey() {
   const { bays } = useDocument()
   const { part, open, key } = useParts<PartName>(OF_PATH, 'weights', 'drawing')
   const [taking, setTaking] = useState(false)
-  const space = bays[selectedIn('bays') ?? ''] ?? Object.values(bays)[0]
+  const [space, setSpace] = useState(selectedIn('bays'))
+  const [shownFor, setShownFor] = useState(key)
+  if (key !== shownFor) {
+    // a finding that speaks of another space shows that one
+    setShownFor(key)
+    setSpace(selectedIn('bays') ?? space)
+  }
+  const shown = bays[space ?? ''] ?? Object.values(bays)[0]
   if (taking)
     return (
       <StationFrame>
-        <Take onEnd={() => setTaking(false)} first={part === 'spaces' ? (space?.name ?? null) : null} />
+        <Take onEnd={() => setTaking(false)} first={part === 'spaces' ? (shown?.name ?? null) : null} />
       </StationFrame>
     )
   return (
@@ -85,6 +92,10 @@ export function Survey() {
               }}
             />
           </Bench>
+        ) : part === 'spaces' ? (
+          <Bench key={key}>
+            <Bays chosen={space} onChoose={setSpace} />
+          </Bench>
         ) : (
           <Bench key={key}>{SCREENS[part]}</Bench>
         )}
@@ -98,7 +109,6 @@ const SCREENS = {
   weights: <Weights />,
   things: <ThingRows />,
   references: <References />,
-  spaces: <Bays />,
   keepouts: <KeepoutRows />,
   hardpoints: <HardPointRows />,
   duties: <DutyRows />,

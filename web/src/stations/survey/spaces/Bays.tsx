@@ -1,7 +1,6 @@
 /** Spaces by stations, each in the way it was measured; sides, lumps and hollows, check diagonals, how sure. */
 import { useState } from 'react'
 
-import { useChoice } from '../../../design/choice'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import { restate } from '../../../design/queries'
@@ -13,7 +12,6 @@ import { Lumps } from './Lumps'
 import { GapClass, RowHead, useBase } from '../../rows'
 import { SectionView } from './SectionView'
 import { StationColumn } from './StationColumn'
-import { selectedIn } from '../../useParts'
 
 const SIDES = ['fore', 'aft', 'left', 'right', 'floor', 'top'] as const
 const IS = [
@@ -45,16 +43,10 @@ function newBay(at: [number, number, number] | undefined): object {
   return { name: 'new space', stations: { a: station(aft), b: station(aft + 500) }, sides, tolerance_mm: 1 }
 }
 
-export function Bays() {
+export function Bays({ chosen, onChoose }: { chosen: string | null; onChoose: (id: string) => void }) {
   const { bays, references } = useDocument()
   const edit = useLive((s) => s.edit)
   const ids = Object.keys(bays)
-  const select = useChoice((s) => s.select)
-  const [chosen, setChosen] = useState<string | null>(selectedIn('bays'))
-  const choose = (key: string) => {
-    setChosen(key)
-    select(`bays/${key}`) // it is also the space whose measurements are taken
-  }
   const id = chosen && bays[chosen] ? chosen : (ids[0] ?? null)
   async function add() {
     const first = Object.keys(references)[0]
@@ -64,7 +56,7 @@ export function Bays() {
       ...newBay(from?.at_mm as [number, number, number] | undefined),
       measured_from: first ?? null,
     }
-    if (await edit([{ op: 'add', path: `/bays/${key}`, value }])) choose(key)
+    if (await edit([{ op: 'add', path: `/bays/${key}`, value }])) onChoose(key)
   }
   if (!id)
     return (
@@ -80,7 +72,7 @@ export function Bays() {
           label="Spaces"
           value={id}
           options={ids.map((key) => [key, bays[key]?.name ?? key] as const)}
-          onChange={choose}
+          onChange={onChoose}
         >
           <Button plain onClick={() => void add()}>
             Another space
