@@ -94,6 +94,8 @@ class Obstacle:
     bay: str | None = None  # of a bay's side: the bay it belongs to
     fixed_to: str | None = None
     side: str | None = None
+    structure: str = "body"
+    shielded: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,7 +131,8 @@ def _things(design: Design, meshes: Mapping[str, Mesh]) -> Iterator[Obstacle]:
         if item.state not in ("stays", "in") or item.solid is None:
             continue
         for solid in _solids(item.solid, item, meshes):
-            yield Obstacle(f"items/{key}", item.name, solid, item.gap_class, fixed_to=item.fixed_to)
+            yield Obstacle(f"items/{key}", item.name, solid, item.gap_class, fixed_to=item.fixed_to, structure=item.structure,
+                           shielded=item.shielded)  # fmt: skip
             for name, room in item.keep_clear.items():
                 path = f"items/{key}/keep_clear/{name}"
                 yield Obstacle(path, f"{item.name}, {room.reason or 'room kept'}", _before(solid, room.face, room.depth_mm), "same",
@@ -138,7 +141,7 @@ def _things(design: Design, meshes: Mapping[str, Mesh]) -> Iterator[Obstacle]:
         for solid in _solids(space.solid, None, meshes):
             yield Obstacle(f"keepouts/{key}", space.name, solid, space.gap_class, crush=space.kind == "crush")
     for key, member in design.members.items():
-        yield Obstacle(f"members/{key}", member.name, member_solid(member), "same")
+        yield Obstacle(f"members/{key}", member.name, member_solid(member), "same", structure=member.structure)
 
 
 def _solids(spec: SolidSpec, item: Item | None, meshes: Mapping[str, Mesh]) -> tuple[Solid, ...]:
@@ -195,7 +198,8 @@ def _sides(key: str, bay: Bay, *, own_bay: bool) -> Iterator[Obstacle]:
         lump = bay.lumps[piece.lump].name if piece.lump else ""
         path = f"bays/{key}/lumps/{piece.lump}" if piece.lump else f"bays/{key}/sides/{piece.side}"
         side = getattr(bay.sides, piece.side)
-        yield Obstacle(path, f"{bay.name} {lump or side_word(piece.side)}", piece.solid, side.gap_class, bay=key, side=piece.side)
+        yield Obstacle(path, f"{bay.name} {lump or side_word(piece.side)}", piece.solid, side.gap_class, bay=key, side=piece.side,
+                       structure=bay.structure)  # fmt: skip
 
 
 def side_word(side: BaySide) -> str:
@@ -228,7 +232,7 @@ def _place(key: str, box: Box, design: Design, mounts: list[tuple[str, Mount]]) 
 
 
 def _block(piece: Piece) -> Solid:
-    return block(piece.low, piece.high)
+    return hull(piece.corners) if piece.corners else block(piece.low, piece.high)
 
 
 def _placement(box: Box, shell: Shell) -> Placement:

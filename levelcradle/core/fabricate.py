@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from levelcradle.core.assembly import Assembly
-from levelcradle.core.box import lid_part, makeable, tray_part
+from levelcradle.core.box import divider_part, lid_part, makeable, tray_part
 from levelcradle.core.bracket import bracket_parts
 from levelcradle.core.part import FlatPart
 
@@ -36,7 +36,10 @@ def _parts(assembly: Assembly) -> Iterator[FlatPart]:
     tables = assembly.design.tables
     for key, box in sorted(assembly.boxes.items()):
         shell, material = box.shell, tables.materials[box.box.material]
-        if all(row.has_mm >= row.needs_mm for row in makeable(box.box, shell.outer_mm)):
+        plates = [piece for piece in shell.metal if piece.name == "divider"]
+        for number, plate in enumerate(plates, 1):
+            yield divider_part(key, box.box, number, plate.low, plate.high, material)
+        if not box.box.chamfers and all(row.has_mm >= row.needs_mm for row in makeable(box.box, shell.outer_mm)):
             yield tray_part(key, box.box, shell.outer_mm, material)
             yield lid_part(key, box.box, shell.outer_mm, shell.over_lid_mm, material)
         for mount in box.mounts:

@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
-__all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "hull",
+__all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "distances", "hull",
            "mesh_kernel", "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows"]  # fmt: skip
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
@@ -241,6 +241,113 @@ def _faces(solid: Solid) -> Matrix:
         points = np.array(_rod_rims(solid)[0] + _rod_rims(solid)[1])
     mesh = manifold3d.Manifold.hull_points(points).to_mesh64()
     return np.asarray(np.asarray(mesh.vert_properties, dtype=float)[:, :3][np.asarray(mesh.tri_verts)], dtype=float)
+
+
+def distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix, within_mm: float) -> Matrix:
+    """(a, b, c) distances from the points of a grid to a solid, 0 inside it; those beyond ``within_mm`` may be given as less,
+    never as less than ``within_mm``. To a mesh they are off by no more than the grid's own step."""
+    if solid.surface:
+        return _mesh_distances(solid, solid.surface, xs, ys, zs, within_mm)
+    if solid.upright:
+        apart = [np.maximum(np.maximum(solid.low[i] - v, v - solid.high[i]), 0.0) ** 2 for i, v in enumerate((xs, ys, zs))]
+        return np.asarray(np.sqrt(apart[0][:, None, None] + apart[1][None, :, None] + apart[2][None, None, :]))
+    if solid.radius_mm:
+        return _rod_distances(solid, xs, ys, zs)
+    return _hull_distances(solid, xs, ys, zs, within_mm)
+
+
+def _rod_distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix) -> Matrix:
+    start, end = solid.points
+    length = float(np.linalg.norm(end - start))
+    way = (end - start) / length
+    x, y, z = xs[:, None, None] - start[0], ys[None, :, None] - start[1], zs[None, None, :] - start[2]
+    along = x * way[0] + y * way[1] + z * way[2]
+    off = np.sqrt(np.maximum(x**2 + y**2 + z**2 - along**2, 0.0))
+    beyond = np.maximum(np.maximum(-along, along - length), 0.0)
+    return np.asarray(np.hypot(beyond, np.maximum(off - solid.radius_mm, 0.0)))
+
+
+def _hull_distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix, within_mm: float) -> Matrix:
+    """The largest distance to a plane of the hull is the distance beside a face and less than it off edges and corners:
+    there it is measured to the triangles."""
+    triangles = _faces(solid)
+    normals = np.cross(triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0])
+    normals /= np.linalg.norm(normals, axis=1, keepdims=True)
+    reach = np.einsum("ij,ij->i", normals, triangles[:, 0])
+    planes = np.unique(np.column_stack((normals, reach)).round(6), axis=0)
+    least = np.full((len(xs), len(ys), len(zs)), -np.inf)
+    for a, b, c, d in planes:
+        np.maximum(least, (a * xs - d)[:, None, None] + (b * ys)[None, :, None] + (c * zs)[None, None, :], out=least)
+    least = np.maximum(least, 0.0)
+    near = (least > 0) & (least < within_mm)
+    if near.any():
+        i, j, k = np.nonzero(near)
+        least[near] = np.maximum(least[near], _to_triangles(np.column_stack((xs[i], ys[j], zs[k])), triangles))
+    return np.asarray(least)
+
+
+def _to_triangles(points: Matrix, triangles: Matrix) -> Matrix:
+    """(n,) distances from points outside a surface to the nearest of its triangles."""
+    best = np.full(len(points), np.inf)
+    for a, b, c in triangles:
+        ab, ac, normal = b - a, c - a, np.cross(b - a, c - a)
+        size = float(normal @ normal)
+        if size < 1e-12:
+            continue
+        arm = points - a
+        u, v = np.cross(arm, ac) @ normal / size, np.cross(ab, arm) @ normal / size
+        over = np.abs(arm @ normal) / math.sqrt(size)
+        inside = (u >= 0) & (v >= 0) & (u + v <= 1)
+        rim = np.minimum.reduce([_to_segment(points, p, q) for p, q in ((a, b), (b, c), (c, a))])
+        best = np.minimum(best, np.where(inside, over, rim))
+    return best
+
+
+def _to_segment(points: Matrix, start: Matrix, end: Matrix) -> Matrix:
+    way = end - start
+    share = np.clip((points - start) @ way / float(way @ way), 0.0, 1.0)
+    return np.asarray(np.linalg.norm(points - start - share[:, None] * way, axis=1))
+
+
+def _mesh_distances(solid: Solid, surface: Surface, xs: Matrix, ys: Matrix, zs: Matrix, within_mm: float) -> Matrix:
+    """By the cells that the surface runs through; what a closed surface has metal on is filled."""
+    from scipy import ndimage  # dear to import, and scans are rare
+
+    step = float(xs[1] - xs[0]) if len(xs) > 1 else 1.0
+    low = np.array((xs[0], ys[0], zs[0])) - step / 2
+    border = math.ceil(within_mm / step) + 1
+    shape = (len(xs) + 2 * border, len(ys) + 2 * border, len(zs) + 2 * border)
+    cells = np.floor((_samples(solid.points[surface.triangles], step) - low) / step).astype(int) + border
+    cells = cells[((cells >= 0) & (cells < shape)).all(axis=1)]
+    on = np.zeros(shape, bool)
+    on[tuple(cells.T)] = True
+    away = ndimage.distance_transform_edt(~on) * step if on.any() else np.full(shape, np.inf)
+    cut = (slice(border, -border),) * 3
+    out = np.asarray(away[cut], dtype=float)
+    if surface.metal:
+        x, y, z = np.meshgrid(xs, ys, zs, indexing="ij")
+        labels, count = ndimage.label(~on[cut])
+        for label in range(1, count + 1):
+            spot = np.argwhere(labels == label)[0]
+            inside = _winding(*surface.coarse[:2], (float(x[tuple(spot)]), float(y[tuple(spot)]), float(z[tuple(spot)]))) > 0.5
+            if inside == (surface.metal == "thing"):
+                out[labels == label] = 0.0
+    return out
+
+
+def _samples(triangles: Matrix, step: float) -> Matrix:
+    """Points on triangles, no further apart than half a step: each triangle is halved along its longest side until it is small."""
+    out = []
+    while len(triangles):
+        sides = np.linalg.norm(triangles - np.roll(triangles, -1, axis=1), axis=2)
+        small = sides.max(axis=1) <= step / 2
+        out.append(triangles[small].reshape(-1, 3))
+        rest, longest = triangles[~small], sides[~small].argmax(axis=1)
+        rows = np.arange(len(rest))
+        a, b, c = rest[rows, longest], rest[rows, (longest + 1) % 3], rest[rows, (longest + 2) % 3]
+        middle = (a + b) / 2
+        triangles = np.concatenate((np.stack((a, middle, c), axis=1), np.stack((middle, b, c), axis=1)))
+    return np.concatenate(out)
 
 
 def _nearest_blocks(a: Solid, b: Solid) -> Nearest:

@@ -21,7 +21,7 @@ from levelcradle.core.design.box import Box
 from levelcradle.core.design.tables import Material
 from levelcradle.core.part import Bend, FlatPart, Hole, bend_deduction
 
-__all__ = ["Pan", "SheetBend", "lid_part", "pan_outline", "sheet_bend", "tray_part"]
+__all__ = ["Pan", "SheetBend", "divider_part", "lid_part", "pan_outline", "sheet_bend", "tray_part"]
 
 FIT_UP_MM = 0.5  # gap at a welded corner, common practice, no source
 
@@ -138,6 +138,18 @@ def lid_part(box_id: str, box: Box, outer: Vec, over_lid: Vec, material: Materia
     holes += [Hole((h.at[0] - outer[0] / 2, -(h.at[1] - outer[1] / 2)), h.diameter_mm, h.name)
               for h in hole_places(box, outer) if h.face == "lid"]  # fmt: skip
     return _part(f"{box_id}-lid", f"{box.name} lid", box, material, pan, tuple(holes), up=True)
+
+
+def divider_part(box_id: str, box: Box, number: int, low: Vec, high: Vec, material: Material) -> FlatPart:
+    """A flat plate between modules, by its corners in the box."""
+    thick = min(range(3), key=lambda i: high[i] - low[i])
+    a, b = (high[i] - low[i] for i in range(3) if i != thick)
+    outline = ((-a / 2, -b / 2), (a / 2, -b / 2), (a / 2, b / 2), (-a / 2, b / 2))
+    notes = ("Stands across the whole inside of the box",)
+    return FlatPart(
+        f"{box_id}-divider-{number}", f"{box.name} divider {number}", 1, box.material, material.name, high[thick] - low[thick],
+        material.density_kg_m3, outline, (), (), notes,
+    )  # fmt: skip
 
 
 def _part(id_: str, name: str, box: Box, material: Material, pan: Pan, holes: tuple[Hole, ...], *, up: bool) -> FlatPart:

@@ -8,7 +8,9 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec, plus
+from levelcradle.core.box.chamfers import chamfer_metal, chamfered, cut_away, inside_chamfer
 from levelcradle.core.box.openings import screw_places
+from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.memo import Memo
@@ -18,16 +20,6 @@ __all__ = ["InnerGap", "Piece", "Shell", "ShellModule", "shell_of"]
 
 STEEL_KG_MM3 = 7850e-9
 _Blocks = Mapping[str, tuple[Block, Laid]]
-
-
-@dataclass(frozen=True, slots=True)
-class Piece:
-    """A block of metal of the shell; ``outer`` ones make its outside, so gaps are measured to them."""
-
-    name: str
-    low: Vec
-    high: Vec
-    mass_kg: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,8 +98,9 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> S
     shift = (start[0] - low[0], start[1] - low[1], start[2] - low[2])
     modules = tuple(_modules(blocks, shift))
     metal, lid = tuple(_tray(box, outer, density_kg_m3)), tuple(_lid(box, outer, density_kg_m3))
+    metal += (*_plates(box, blocks, inner, shift, density_kg_m3), *chamfer_metal(box, outer, density_kg_m3))
     heads = tuple(_heads(box, outer))
-    envelope = (Piece("tray", (0.0, 0.0, 0.0), outer, 0.0), _cap(box, outer), *heads)
+    envelope = tuple(_outside(box, outer, heads))
     modules_kg = sum(kinds[m.kind].mass_kg for m in modules)
     fittings_kg = box.fittings.box_kg + box.fittings.per_module_kg * len(modules)
     shell_kg = sum(piece.mass_kg for piece in metal + lid + heads)
@@ -119,7 +112,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> S
         metal=metal + lid,
         envelope=envelope,
         modules=modules,
-        gaps=tuple(_gaps(box, blocks, kinds, inner, low, high)),
+        gaps=(*_gaps(box, blocks, kinds, inner, low, high), *_beside_chamfers(box, outer, modules)),
         shell_kg=shell_kg,
         modules_kg=modules_kg,
         fittings_kg=fittings_kg,
@@ -153,7 +146,36 @@ def _modules(blocks: _Blocks, shift: Vec) -> Iterator[ShellModule]:
         for module in laid.modules:
             number += 1
             low, high = plus(origin, module.low), plus(origin, module.high)
-            yield ShellModule(key, block.kind, number, low, high, laid.turned.looks)
+            yield ShellModule(key, block.kind, number, low, high, module.looks)
+
+
+def _plates(box: Box, blocks: _Blocks, inner: Vec, shift: Vec, density: float) -> Iterator[Piece]:
+    """Dividers: plates across the whole inside."""
+    wall = box.thickness_mm
+    for block, laid in blocks.values():
+        for start in laid.plates:
+            assert block.dividers is not None
+            axis = ("aft", "across", "up").index(block.dividers.along)
+            low, high = [wall, wall, wall], [wall + inner[0], wall + inner[1], wall + inner[2]]
+            low[axis] = block.origin_mm[axis] + shift[axis] + start
+            high[axis] = low[axis] + block.dividers.thickness_mm
+            yield _piece("divider", (low[0], low[1], low[2]), (high[0], high[1], high[2]), density)
+
+
+def _outside(box: Box, outer: Vec, heads: tuple[Piece, ...]) -> Iterator[Piece]:
+    cap = _cap(box, outer)
+    over = box.lid.clearance_mm + box.thickness_mm
+    yield Piece("tray", (0.0, 0.0, 0.0), outer, 0.0, chamfered((0.0, 0.0, 0.0), outer, box, outer, 0.0))
+    yield Piece(cap.name, cap.low, cap.high, 0.0, chamfered(cap.low, cap.high, box, outer, over))
+    yield from (head for head in heads if not cut_away(head.low, head.high, box, outer))
+
+
+def _beside_chamfers(box: Box, outer: Vec, modules: tuple[ShellModule, ...]) -> Iterator[InnerGap]:
+    for key, chamfer in box.chamfers.items():
+        if modules:
+            has = min(inside_chamfer(chamfer, box.thickness_mm, outer, m.low, m.high) for m in modules)
+            says = f"modules to the chamfer {chamfer.edge[0]} {chamfer.edge[1]}"
+            yield InnerGap(f"chamfer-{key}", says, f"chamfers/{key}", has, box.liners.wall_mm, "the liner on the sloped wall")
 
 
 def _piece(name: str, low: Vec, high: Vec, density_kg_m3: float) -> Piece:

@@ -11,11 +11,12 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
 from levelcradle.core.axes import Matrix, minus
+from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
 from levelcradle.core.design import Design
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
 from levelcradle.core.solids import Nearest, Solid, bounds, bounds_apart, nearest
 
-__all__ = ["gap_findings", "tolerance_of"]
+__all__ = ["around", "gap_findings", "tolerance_of"]
 
 DEFAULT_TOLERANCE_MM = 3.0  # a reached-in tape, common practice, no source
 SHOWN_WITHIN_MM = 100.0  # a clear pair further apart than this beyond its need is not worth a row
@@ -58,8 +59,7 @@ def gap_findings(assembly: Assembly) -> list[Finding]:
     found: list[Finding] = []
     boxes = list(assembly.boxes.values())
     for index, box in enumerate(boxes):
-        around = _around(assembly, box)
-        pairs = [*_to_things(assembly.design, box, around), *_to_boxes(assembly.design, box, boxes[index + 1 :])]
+        pairs = [*_to_things(assembly.design, box, around(assembly, box)), *_to_boxes(assembly.design, box, boxes[index + 1 :])]
         all_ = [_finding(assembly.design, pair) for pair in _worst_of_each(pairs)]
         clear = sorted((f for f in all_ if f.state == "clear"), key=lambda f: f.margin or 0.0)
         found += [f for f in all_ if f.state != "clear"] + clear[:MOST_CLEAR]
@@ -67,7 +67,7 @@ def gap_findings(assembly: Assembly) -> list[Finding]:
     return found
 
 
-def _around(assembly: Assembly, box: PlacedBox) -> list[Obstacle]:
+def around(assembly: Assembly, box: PlacedBox) -> list[Obstacle]:
     bay = box.box.bay
     own = assembly.own_sides.get(bay, ()) if bay else ()
     things = (o for o in assembly.obstacles if o.fixed_to != box.id)
@@ -120,27 +120,21 @@ def _to_things(design: Design, box: PlacedBox, around: list[Obstacle]) -> Iterat
     if not around:
         return
     apart = _bounds_apart(box, around)
+    most = max([*(row.need_mm for row in design.tables.gaps.values()), *(row.need_mm for row in design.agreed_gaps.values())])
     for column, thing in enumerate(around):
-        need = 0.0 if thing.crush else design.tables.gaps[thing.gap_class].need_mm  # type: ignore[index]
-        within = need + SHOWN_WITHIN_MM
-        if apart[column] > within:
+        if apart[column] > most + SHOWN_WITHIN_MM:
             continue
-        hit = _to_thing(box, thing.solid, within)
-        if hit:
-            because = "nothing with modules belongs in a crush zone" if thing.crush else _because(design, thing.gap_class)
-            yield _Pair(box, thing.path, thing.name, *hit, need, because, thing.crush)
+        need = need_of_thing(design, box, thing)
+        within = need.mm + SHOWN_WITHIN_MM
+        if apart[column] <= within and (hit := _to_thing(box, thing.solid, within)):
+            yield _Pair(box, thing.path, thing.name, *hit, need.mm, need.because, thing.crush)
 
 
 def _to_boxes(design: Design, box: PlacedBox, others: list[PlacedBox]) -> Iterator[_Pair]:
-    need = design.tables.gaps["same"].need_mm
     for other in others:
-        if hit := _to_box(box, other, need + SHOWN_WITHIN_MM):
-            yield _Pair(box, other.path, other.box.name, *hit, need, _because(design, "same"))
-
-
-def _because(design: Design, gap_class: str) -> str:
-    row = design.tables.gaps[gap_class]  # type: ignore[index]
-    return f"{row.reason} ({row.source})"
+        need = need_of_boxes(design, box, other)
+        if hit := _to_box(box, other, need.mm + SHOWN_WITHIN_MM):
+            yield _Pair(box, other.path, other.box.name, *hit, need.mm, need.because)
 
 
 def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:

@@ -46,6 +46,12 @@ def _hold_down(box: PlacedBox) -> Iterator[Finding]:
 
 
 def _making(box: PlacedBox) -> Iterator[Finding]:
+    if box.box.chamfers:
+        yield Finding(
+            id=f"make:{box.path}:chamfers", code="box.make", station="box", state="unknown", subjects=(box.path,),
+            says=f"{plain(box.box.name)}: its chamfers are not in its flat patterns yet",
+            because="tray and lid with an edge cut off are not unfolded here yet; nothing is cut from them", shows="chamfers",
+        )  # fmt: skip
     for row in makeable(box.box, box.shell.outer_mm):
         margin = round(row.has_mm - row.needs_mm, 9)
         if margin < 0:

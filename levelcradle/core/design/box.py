@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field, field_validator
+from pydantic import BeforeValidator, Field, field_validator
 
 from levelcradle.core.design.base import (
     Angle,
@@ -19,10 +19,12 @@ from levelcradle.core.design.base import (
     Positive,
     Share,
     Text,
+    _as_tuple,
 )  # fmt: skip
 
 __all__ = [
-    "ANCHORS", "Anchor", "Block", "Bolt", "Box", "Bracket", "Counts", "Doubler", "Fittings", "Fixed", "Folder", "Gaps",
+    "ANCHORS", "Anchor", "Block", "Bolt", "Box", "Bracket", "Chamfer", "Counts", "Dividers", "Doubler",
+    "Fittings", "Fixed", "Folder", "Gaps",
     "Inner", "Lid", "LidScrews", "Liners", "Mount", "Opening", "Pose", "Turn", "Wrap",
 ]  # fmt: skip
 
@@ -57,6 +59,9 @@ class Pose(Part):
     roll_deg: Angle = 0.0
 
 
+Way = Literal["aft", "across", "up"]
+
+
 class Turn(Part):
     """Which module face is down and which looks aft, in the box's frame."""
 
@@ -89,12 +94,24 @@ class Gaps(Part):
     up: Share | None = None
 
 
+class Dividers(Part):
+    """Plates between modules of a block along one way, one after every ``every`` modules, bottom to lid."""
+
+    along: Way
+    every: Count
+    thickness_mm: Positive
+
+
 class Block(Part):
+    """A grid of one kind. ``alternate``: along that way every second module is turned about, so that links stay short."""
+
     kind: Id
     turn: Turn
     counts: Counts = Counts()
     gap_mm: Gaps = Gaps()
     origin_mm: Point = (0.0, 0.0, 0.0)
+    alternate: Way | None = None
+    dividers: Dividers | None = None
     order: int = 0
 
 
@@ -164,6 +181,20 @@ class Fittings(Part):
     box_kg: Kg = 1.5
 
 
+class Chamfer(Part):
+    """An edge of the outside cut off: so far along each of the two faces that meet in it."""
+
+    edge: Annotated[tuple[Face, Face], BeforeValidator(_as_tuple)]
+    mm: Annotated[tuple[Positive, Positive], BeforeValidator(_as_tuple)]
+
+    @field_validator("edge")
+    @classmethod
+    def _an_edge(cls, edge: tuple[Face, Face]) -> tuple[Face, Face]:
+        if "lid" in edge or _SHARE[edge[0]][0] == _SHARE[edge[1]][0]:
+            raise ValueError("names two faces that meet, and not the lid")
+        return edge
+
+
 class Box(Part):
     name: Line
     bay: Id | None = None
@@ -176,6 +207,7 @@ class Box(Part):
     liners: Liners = Liners()
     blocks: Annotated[dict[Id, Block], Field(max_length=200)] = {}
     inner: Inner = Wrap()
+    chamfers: Annotated[dict[Id, Chamfer], Field(max_length=8)] = {}
     lid: Lid = Lid()
     openings: Annotated[dict[Id, Opening], Field(max_length=200)] = {}
     hold_down: Literal["own_holes", "rods", "straps", "fit"] | None = None

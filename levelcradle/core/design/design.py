@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from levelcradle.core.design.agreed import AgreedGap, Pin, TapeKept
 from levelcradle.core.design.base import Id, Line, Part
 from levelcradle.core.design.bay import Bay, BayCorner
 from levelcradle.core.design.box import Box, Mount
@@ -64,6 +65,9 @@ class Design(Part):
     shelf_rule: ShelfRule = ShelfRule()
     boxes: Annotated[dict[Id, Box], Field(max_length=100)] = {}
     mounts: Annotated[dict[Id, Mount], Field(max_length=1000)] = {}
+    agreed_gaps: Annotated[dict[Id, AgreedGap], Field(max_length=500)] = {}
+    pins: Annotated[dict[Id, Pin], Field(max_length=300)] = {}
+    tapes: Annotated[dict[Id, TapeKept], Field(max_length=100)] = {}
     readings: Annotated[dict[Pointer, Reading], Field(max_length=20_000)] = {}
     tables: Tables
 
@@ -76,6 +80,7 @@ def new_design(name: str, wheelbase_mm: float) -> Design:
 def broken_references(design: Design) -> Iterator[Problem]:
     """Every place where one thing names another that is not there, and what one model alone cannot see."""
     yield from _names(design)
+    yield from _agreed(design)
     yield from _in_bays(design)
     yield from _kinds_in_boxes(design)
     if sum(b.counts.aft * b.counts.across * b.counts.up for box in design.boxes.values() for b in box.blocks.values()) > 2000:
@@ -127,6 +132,32 @@ def _names(design: Design) -> Iterator[Problem]:
             yield Problem(f"/mounts/{key}/bolt/property_class", f"property class “{mount.bolt.property_class}” is not used here")
     for path, reading in design.readings.items():
         yield from there(f"/readings/{path.replace('~', '~0').replace('/', '~1')}/from", reading.from_, "references", "reference point")
+
+
+def _agreed(design: Design) -> Iterator[Problem]:
+    for key, pin in design.pins.items():
+        if not _there(design, pin.what):
+            yield Problem(f"/pins/{key}/what", f"there is no “{pin.what}”")
+    for name, rows in (("agreed_gaps", design.agreed_gaps), ("tapes", design.tapes)):
+        for key, row in rows.items():
+            for end, path in (("one", row.one), ("other", row.other)):
+                if not _there(design, path):
+                    yield Problem(f"/{name}/{key}/{end}", f"there is no “{path}”")
+
+
+def _there(design: Design, path: str) -> bool:
+    """Whether a thing's path leads somewhere."""
+    here: object = design
+    for step in path.split("/"):
+        if isinstance(here, dict):
+            if step not in here:
+                return False
+            here = here[step]
+        elif step in getattr(type(here), "model_fields", {}):
+            here = getattr(here, step)
+        else:
+            return False
+    return True
 
 
 def _in_bays(design: Design) -> Iterator[Problem]:

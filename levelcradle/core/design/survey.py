@@ -44,7 +44,7 @@ class Item(Part):
     """One row for every physical thing that is no module, box or mount.
 
     Its mass counts where it comes out, goes in or rides along; with a solid it is an obstacle unless it comes out.
-    A liquid weighs by volume and density where no mass is given.
+    A liquid weighs by volume and density where no mass is given. A hot part that is ``shielded`` needs the gap of a warm one.
     """
 
     name: Line
@@ -57,6 +57,7 @@ class Item(Part):
     sweep: Sweep | None = None
     keep_clear: Annotated[dict[Id, KeepClear], Field(max_length=12)] = {}
     gap_class: GapClass = "other"
+    shielded: bool = False
     structure: Structure = "body"
     fixed_to: Id | None = None
     heat_w: Annotated[float, Field(ge=0, le=1e6)] | None = None

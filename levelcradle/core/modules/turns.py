@@ -10,8 +10,11 @@ from levelcradle.core.design.base import ModuleFace
 from levelcradle.core.design.box import Turn
 from levelcradle.core.design.stock import ModuleKind
 
-__all__ = ["DIRECTIONS", "Turned", "turned", "turns_for"]
+__all__ = ["DIRECTIONS", "Turned", "turned", "turned_about", "turns_for"]
 
+OPPOSITE: dict[ModuleFace, ModuleFace] = {
+    "end_a": "end_b", "end_b": "end_a", "side_a": "side_b", "side_b": "side_a", "base": "top", "top": "base",
+}  # fmt: skip
 DIRECTIONS = ("front", "aft", "left", "right", "down", "up")
 """The six ways a face can look in the box's frame: − and + of aft, right, up."""
 
@@ -38,16 +41,26 @@ class Turned:
     neighbour_mm: Vec
 
 
-def turned(kind: ModuleKind, turn: Turn) -> Turned:
-    """A kind as it stands in a turn. Where two faces of neighbours look at each other, the larger demand counts."""
+def turned(kind: ModuleKind, turn: Turn, *, either_way: bool = False) -> Turned:
+    """A kind as it stands in a turn. Where two faces of neighbours look at each other, the larger demand counts.
+
+    ``either_way``: some of them are turned about, so that each end and side may be any of the two.
+    """
     matrix = _matrix(turn.down, turn.aft)
     grown = np.array(kind.size_mm) + np.array([kind.grows_mm(axis) for axis in range(3)])
     size = np.abs(matrix) @ grown
     looks = tuple(_face_towards(matrix, way) for way in range(6))
     asks = [kind.face_gap_mm.get(face, 0.0) for face in looks]
     asks[5] = max(asks[5], kind.above_mm)
+    if either_way:
+        asks[:4] = [max(asks[0], asks[1])] * 2 + [max(asks[2], asks[3])] * 2
     neighbour = [max(asks[2 * axis], asks[2 * axis + 1], kind.neighbour_gap_mm) for axis in range(3)]
     return Turned((float(size[0]), float(size[1]), float(size[2])), looks, tuple(asks), (neighbour[0], neighbour[1], neighbour[2]))
+
+
+def turned_about(turn: Turn) -> Turn:
+    """Half a turn round the upright."""
+    return Turn(down=turn.down, aft=OPPOSITE[turn.aft])
 
 
 def turns_for(kind: ModuleKind) -> list[Turn]:

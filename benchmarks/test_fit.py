@@ -1,0 +1,60 @@
+"""How long a fit study takes. Aims on two cores: one bay of 1.2 × 0.9 × 0.6 m with 40 keep-outs, first proposals within 1 s and
+done within 5 s; twice the keep-outs in less than twice the time; the demo, all bays, exactly nine modules, within 15 s."""
+
+import random
+import time
+from typing import Any
+
+import pytest
+from pytest_benchmark.fixture import BenchmarkFixture
+
+from levelcradle.core.design import Design, tree_of, validate
+from levelcradle.core.fit import Wishes, pack_tier, study
+from levelcradle.demo import demo_design
+
+
+def one_bay(keepouts: int) -> Design:
+    tree: dict[str, Any] = tree_of(demo_design())
+    for name in ("boxes", "mounts", "keepouts", "members", "items", "readings"):
+        tree[name] = {}
+    tree["load_states"] = {}
+    tree["vehicle"]["ratings"] = {}
+    station = {"floor_mm": 300, "top_left_mm": 900, "top_right_mm": 900, "left_floor_mm": -450, "left_top_mm": -450,
+               "right_floor_mm": 450, "right_top_mm": 450}  # fmt: skip
+    sides = {side: {"is": "metal", "gap_class": "same"} for side in ("fore", "aft", "left", "right", "floor", "top")}
+    tree["bays"] = {"big": {"name": "big", "stations": {"a": {"aft_mm": 0, **station}, "b": {"aft_mm": 1200, **station}}, "sides": sides}}
+    tree["duties"] = {}
+    rng = random.Random(4)
+    for n in range(keepouts):
+        low = [rng.uniform(0, 1150), rng.choice((-450, 400)) + rng.uniform(-5, 5), rng.uniform(300, 850)]
+        tree["keepouts"][f"k{n}"] = {"name": f"k{n}", "kind": "other", "gap_class": rng.choice(("same", "other")),
+                                     "solid": {"type": "block", "low_mm": low, "high_mm": [v + 50 for v in low]}}  # fmt: skip
+    return validate(tree)
+
+
+@pytest.mark.parametrize("keepouts", [40, 80])
+def test_one_bay(benchmark: BenchmarkFixture, keepouts: int) -> None:
+    design = one_bay(keepouts)
+    wishes = Wishes(kinds=("flagstone",), bays=("big",), more_than_the_shelf=True)
+    first: list[float] = []
+
+    def ask() -> None:
+        began = time.perf_counter()
+        seen: list[float] = []
+        study(design, wishes, tell=lambda _, found: seen.append(time.perf_counter() - began) if found and not seen else None)
+        first.append(seen[0])
+
+    benchmark.pedantic(ask, rounds=3, warmup_rounds=1)
+    benchmark.extra_info["first proposal [s]"] = round(min(first), 2)
+
+
+def test_the_demo_with_exactly_nine(benchmark: BenchmarkFixture) -> None:
+    design = demo_design()
+    wishes = Wishes(kinds=("flagstone",), bays=tuple(design.bays), modules=9)
+    benchmark.pedantic(lambda: study(design, wishes), rounds=3, warmup_rounds=1)
+
+
+@pytest.mark.parametrize("case", [(74, 46, 7, 5), (86, 52, 9, 5), (141, 71, 13, 8)])
+@pytest.mark.parametrize("steps", [0, 20_000])
+def test_one_tier(benchmark: BenchmarkFixture, case: tuple[int, int, int, int], steps: int) -> None:
+    benchmark.pedantic(lambda: pack_tier(*case, steps=steps), rounds=1)

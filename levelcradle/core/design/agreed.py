@@ -1,0 +1,45 @@
+"""What was agreed on beside the shapes: gaps that differ from the rule, things that stay where they are, kept tapes."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator
+
+from levelcradle.core.design.base import Length, Line, Part, Share, Text
+
+__all__ = ["AgreedGap", "Pin", "TapeKept", "ThingPath"]
+
+ThingPath = Annotated[str, Field(pattern=r"^[a-z_]+/[a-z0-9-]+(/[a-z_]+/[a-z0-9-]+)*$", max_length=200)]
+
+
+class AgreedGap(Part):
+    """A gap between two things that somebody answers for, in place of the rule's."""
+
+    one: ThingPath
+    other: ThingPath
+    need_mm: Share
+    reason: Line
+
+    @field_validator("other")
+    @classmethod
+    def _two_things(cls, other: str, info: object) -> str:
+        if other == getattr(info, "data", {}).get("one"):
+            raise ValueError("a gap lies between two things")
+        return other
+
+
+class Pin(Part):
+    """A box or a block that stays where it is; ``built`` and ``sent`` ones are cut or at the cutter's."""
+
+    what: ThingPath
+    why: Line
+    by: Text = ""
+    state: Literal["pinned", "sent", "built"] = "pinned"
+
+
+class TapeKept(Part):
+    """A tape between two things that is kept as a live row; ``want_mm`` is what it should read."""
+
+    one: ThingPath
+    other: ThingPath
+    want_mm: Length | None = None
+    order: int = 0

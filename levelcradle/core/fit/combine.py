@@ -1,0 +1,132 @@
+"""Loads of bays combined to the wanted count by a constraint solver, once for each thing that may matter most."""
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from math import dist, prod
+
+from levelcradle.core.axes import Placement, Vec, plus, rotation, scaled
+from levelcradle.core.box import shell_of
+from levelcradle.core.design import ANCHORS, Design
+from levelcradle.core.fit.options import Option
+from levelcradle.core.fit.wishes import Wishes
+
+__all__ = ["Load", "combinations"]
+
+EACH = 3  # solutions asked for with each emphasis
+SECONDS = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Load:
+    """What a bay holds: its boxes with their mass, centre of gravity and volume, and how far cables go to the motor's end."""
+
+    bay: str
+    options: tuple[Option, ...]
+    modules: int
+    mass_kg: float
+    cg_mm: Vec
+    litres: float
+    cable_mm: float
+    outer_mm: tuple[Vec, ...]
+
+    @staticmethod
+    def of(design: Design, bay: str, options: tuple[Option, ...]) -> "Load":
+        mass, moment, litres, outers, middles = 0.0, (0.0, 0.0, 0.0), 0.0, [], []
+        for option in options:
+            box = option.box
+            shell = shell_of(box, design.module_kinds, design.tables.materials[box.material].density_kg_m3)
+            share = ANCHORS[box.pose.anchor]
+            anchor = (share[0] * shell.outer_mm[0], share[1] * shell.outer_mm[1], share[2] * shell.outer_mm[2])
+            placement = Placement.about(anchor, box.pose.at_mm, rotation(box.pose.yaw_deg, box.pose.pitch_deg, box.pose.roll_deg))
+            at = placement.point(shell.cg)
+            mass, moment = mass + shell.full_kg, plus(moment, scaled(at, shell.full_kg))
+            litres += prod(shell.outer_mm) * 1e-6
+            outers.append(shell.outer_mm)
+            middles.append(at)
+        end = _gear(design)
+        cable = sum(dist(a, end) for a in middles)
+        return Load(bay, options, sum(o.modules for o in options), mass, scaled(moment, 1 / mass), litres, cable, tuple(outers))
+
+
+def _gear(design: Design) -> Vec:
+    """Where the cables of all boxes meet: what is called a junction box or inverter, else the front axle's middle."""
+    named = [
+        i.at_mm for i in design.items.values() if i.state == "in" and i.at_mm and any(w in i.name.lower() for w in ("junction", "inverter"))
+    ]
+    return named[0] if named else (0.0, 0.0, 400.0)
+
+
+EMPHASES: tuple[tuple[float, ...], ...] = (
+    # count, balance, low, boxes, cable
+    (100, 3, 2, 2, 1), (100, 50, 1, 1, 1), (100, 1, 50, 1, 1), (100, 1, 1, 50, 1), (100, 1, 1, 1, 50), (10, 50, 10, 10, 1),
+)  # fmt: skip
+
+
+def combinations(
+    design: Design, loads: Mapping[str, Sequence[Load]], counts: Sequence[int], wishes: Wishes, stop: Callable[[], bool]
+) -> Iterator[tuple[Load, ...]]:
+    """Choices of at most one load a bay that make a wanted count, each once."""
+    rows = [load for bay in loads.values() for load in bay]
+    seen: set[tuple[int, ...]] = set()
+    for emphasis in EMPHASES:
+        for _ in range(EACH):
+            if stop():
+                return
+            chosen = _solve(design, rows, counts, wishes, emphasis, seen)
+            if chosen is None:
+                break
+            seen.add(chosen)
+            yield tuple(rows[i] for i in chosen)
+
+
+def _solve(
+    design: Design, rows: Sequence[Load], counts: Sequence[int], wishes: Wishes, emphasis: tuple[float, ...], seen: set[tuple[int, ...]]
+) -> tuple[int, ...] | None:
+    """The best choice that was not made before. The solver works in whole numbers: moments in tenths of a kilogram-metre, lengths
+    in centimetres."""
+    from ortools.sat.python import cp_model  # dear to import, and only studies need it
+
+    model = cp_model.CpModel()
+    take = [model.new_bool_var("") for _ in rows]
+    for bay in {load.bay for load in rows}:
+        model.add_at_most_one(take[i] for i, load in enumerate(rows) if load.bay == bay)
+    number = model.new_int_var_from_domain(cp_model.Domain.from_values(list(counts)), "")
+    model.add(number == sum(t * load.modules for t, load in zip(take, rows, strict=True)))
+    for old in seen:
+        model.add_bool_or([take[i].negated() if i in old else take[i] for i in range(len(rows))])
+    if wishes.one_size:
+        for i, one in enumerate(rows):
+            for j, other in enumerate(rows[:i]):
+                if one.bay != other.bay and set(one.outer_mm) != set(other.outer_mm):
+                    model.add_at_most_one(take[i], take[j])
+    off = model.new_int_var(0, 10**7, "")
+    aim = _aim(design)
+    moment = sum(t * round(load.mass_kg * (load.cg_mm[0] - aim) / 100) for t, load in zip(take, rows, strict=True)) + _off_now(design)
+    model.add(off >= moment)
+    model.add(off >= -moment)
+    count, balance, low, boxes, cable = emphasis
+    price = sum(
+        t * round(low * load.mass_kg * load.cg_mm[2] / 100 + boxes * 200 * len(load.options) + cable * load.cable_mm / 10)
+        for t, load in zip(take, rows, strict=True)
+    )
+    model.minimize(round(balance) * off + price - number * round(count * 1000))
+    solver = cp_model.CpSolver()
+    solver.parameters.max_time_in_seconds, solver.parameters.num_workers, solver.parameters.random_seed = SECONDS, 1, 1
+    if solver.solve(model) not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        return None
+    return tuple(i for i, t in enumerate(take) if solver.value(t))
+
+
+def _aim(design: Design) -> float:
+    """How far aft the centre of gravity is wanted."""
+    front = design.vehicle.target.front_percent if design.vehicle.target else 50.0
+    return design.vehicle.wheelbase_mm * (1 - front / 100)
+
+
+def _off_now(design: Design) -> int:
+    """The moment about the aim of the car without these boxes, in tenths of a kilogram-metre."""
+    from levelcradle.core.assembly import resolve
+    from levelcradle.core.level import level_figures
+
+    ready = level_figures(resolve(design)).ready
+    return round(ready.total_kg * (ready.aft_mm - _aim(design)) / 100) if ready else 0

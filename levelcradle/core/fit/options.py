@@ -1,0 +1,373 @@
+"""What one bay can take: boxes of every count worth having, each at a place where it truly stands."""
+
+import math
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from functools import cached_property
+from itertools import product
+
+import numpy as np
+
+from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels, resolve
+from levelcradle.core.axes import Placement, Vec, rotation
+from levelcradle.core.bays import extent
+from levelcradle.core.bays.panels import BEHIND_MM
+from levelcradle.core.box import Shell, largest_chamfer, shell_of
+from levelcradle.core.clearance import around, need_of_boxes, need_of_thing
+from levelcradle.core.design import Design
+from levelcradle.core.design.base import Face
+from levelcradle.core.design.box import Block, Box, Chamfer, Counts, Pose, Turn
+from levelcradle.core.design.stock import ModuleKind
+from levelcradle.core.fit.mixed import Footprint, lengths_of, mixed_blocks, widest
+from levelcradle.core.fit.space import Hindrance, Space, free_space
+from levelcradle.core.fit.stand import pressing, settle
+from levelcradle.core.fit.wishes import Wishes
+from levelcradle.core.modules import turned, turns_for
+from levelcradle.core.solids import Solid, block, hull
+
+__all__ = ["Option", "Room", "room_of"]
+
+PROBE = "fit-probe"
+SEEDS = 14
+TENTH_MM = 0.1
+ALIKE = 3  # so many boxes of one count are placed
+MOST_COUNTS = 24
+LEAST_CHAMFER_MM = 8  # a smaller one is not worth its welding: common practice, no source
+EDGES: tuple[tuple[Face, Face], ...] = (
+    ("left", "base"), ("right", "base"), ("front", "base"), ("aft", "base"),
+    ("front", "left"), ("front", "right"), ("aft", "left"), ("aft", "right"),
+)  # fmt: skip
+Triple = tuple[int, int, int]
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """One box at its place, and how many modules it holds."""
+
+    box: Box
+    modules: int
+    kind: str
+
+
+@dataclass(frozen=True, slots=True)
+class Grid:
+    """A box of a grid in one turn: its outside for one module, and what each further one adds each way."""
+
+    kind: str
+    turn: Turn
+    base: Vec
+    pitch: Vec
+
+    def outer(self, counts: "Triple") -> Vec:
+        x, y, z = (b + (n - 1) * p for b, n, p in zip(self.base, counts, self.pitch, strict=True))
+        return x, y, z
+
+
+@dataclass(frozen=True, eq=False)
+class Room:
+    """A bay with everything in it that a box must keep clear of, in a frame that leans by ``tilt_deg`` (nose raised +)."""
+
+    design: Design
+    bay: str
+    wishes: Wishes
+    things: tuple[Hindrance, ...]
+    low: Vec
+    high: Vec
+    tilt_deg: float = 0.0
+
+    @cached_property
+    def space(self) -> Space:
+        return free_space(self.low, self.high, self.things)
+
+    def options(self, most: int, *, every: bool, tell: Callable[[int], None] = lambda tried: None) -> Iterator[Option]:
+        """The fullest boxes first in each turn, then the best smaller ones, then mixed turns; none above ``most`` modules.
+
+        Args:
+            every: also counts that no grid has, as a grid whose last row is not full.
+        """
+        grids = list(self._grids())
+        seen: set[tuple[int, Vec]] = set()
+        best = 0
+        for tried, (grid, counts, number) in enumerate(self._worth_trying(grids, most, every)):
+            tell(tried)
+            key = (number, grid.outer(counts))
+            if key in seen:
+                continue
+            seen.add(key)
+            if (box := self._standing(grid, counts, number, chamfers=self.wishes.chamfers and number > best)) is not None:
+                best = max(best, number)
+                yield Option(box, number, grid.kind)
+        if self.wishes.mixed_turns:
+            yield from self._mixed(grids, most)
+
+    def _grids(self) -> Iterator[Grid]:
+        """One grid for each outside size: turns that differ only in where the terminals look share it."""
+        seen: set[tuple[str, Vec, Vec]] = set()
+        for kind_id in self.wishes.kinds:
+            kind = self.design.module_kinds[kind_id]
+            for turn in _turns(kind, self.wishes):
+                shape = turned(kind, turn)
+                outer = self._shell(self._box({"a": Block(kind=kind_id, turn=turn)})).outer_mm
+                x, y, z = (s + g for s, g in zip(shape.size_mm, shape.neighbour_mm, strict=True))
+                if (kind_id, outer, (x, y, z)) not in seen:
+                    seen.add((kind_id, outer, (x, y, z)))
+                    yield Grid(kind_id, turn, outer, (x, y, z))
+
+    def _worth_trying(self, grids: list[Grid], most: int, every: bool) -> Iterator[tuple[Grid, Triple, int]]:
+        """Counts that could stand, fullest first; of one count the lowest and the flattest. Last comes how many it holds."""
+        rows: list[tuple[int, float, int, Triple]] = []
+        for n, grid in enumerate(grids):
+            for counts in self._could_stand(grid, most):
+                rows.append((-math.prod(counts), grid.outer(counts)[2], n, counts))
+        worth = _spread(sorted({-number for number, *_ in rows}, reverse=True))
+        taken: dict[int, int] = {}
+        for number, _, n, counts in sorted(rows):
+            if -number in worth and -number <= most and taken.get(-number, 0) < ALIKE:
+                taken[-number] = taken.get(-number, 0) + 1
+                yield grids[n], counts, -number
+        if not every:
+            return
+        # a count that no grid has: the next larger grid with its last row not full
+        for number, _, n, counts in sorted(rows, key=lambda row: -row[0]):
+            for less in range(min(-number - 1, most), 0, -1):
+                if less not in taken and _last_row(counts, -number - less) is not None:
+                    taken[less] = 1
+                    yield grids[n], counts, less
+
+    def _could_stand(self, grid: Grid, most: int) -> Iterator[Triple]:
+        """Every count that the grid of cells lets stand: for each tier the border is walked once, since a larger box never
+        stands where a smaller one cannot."""
+        deep, wide, high = (self._at_most(grid, axis) for axis in range(3))
+        for up in range(1, min(high, self.wishes.most_tiers) + 1):
+            across = wide
+            for aft in range(1, deep + 1):
+                while across and not self.space.places(grid.outer((aft, across, up))).any():
+                    across -= 1
+                beyond = 1 if self.wishes.chamfers and across < wide else 0
+                for n in range(1, across + beyond + 1):
+                    if aft * n * up <= most + _slice((aft, n, up)) - 1:
+                        yield aft, n, up
+            if not across and not self.space.places(grid.outer((1, 1, up))).any():
+                return
+
+    def _at_most(self, grid: Grid, axis: int) -> int:
+        room = self.high[axis] - self.low[axis] - grid.base[axis]
+        return 0 if room < -1e-6 else min(60, int((room + 1e-6) // grid.pitch[axis]) + 1)
+
+    def _standing(self, grid: Grid, counts: Triple, number: int, *, chamfers: bool) -> Box | None:
+        box = self._box(_blocks(grid, counts, math.prod(counts) - number))
+        stands = self.stand(box)
+        if stands is None and chamfers:
+            stands = next((found for edge in EDGES if (found := self._chamfered(box, edge))), None)
+        return stands
+
+    def _chamfered(self, box: Box, edge: tuple[Face, Face]) -> Box | None:
+        """The box with the smallest chamfer of an edge with which it stands."""
+        shell = self._shell(box)
+        modules = [(m.low, m.high) for m in shell.modules]
+        most = min(largest_chamfer(edge, box.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules), self.wishes.largest_chamfer_mm)
+        if most < LEAST_CHAMFER_MM:
+            return None
+
+        def cut(mm: float) -> Box | None:
+            return self.stand(box.model_copy(update={"chamfers": {"a": Chamfer(edge=edge, mm=(mm, mm))}}))
+
+        low, high, best = LEAST_CHAMFER_MM, math.floor(most), cut(math.floor(most))
+        while best is not None and high - low > 1:
+            middle = round((low + high) / 2)
+            if (smaller := cut(middle)) is not None:
+                high, best = middle, smaller
+            else:
+                low = middle
+        return best
+
+    def _mixed(self, grids: list[Grid], most: int) -> Iterator[Option]:
+        """Tiers in two turns, where these hold more than any plain grid of that room."""
+        seen: set[tuple[str, str]] = set()
+        for grid in grids:
+            if (grid.kind, grid.turn.down) in seen:
+                continue
+            seen.add((grid.kind, grid.turn.down))
+            foot = Footprint.of(grid.kind, self.design.module_kinds[grid.kind], grid.turn)
+            best = 0
+            for tiers in range(1, min(self._at_most(grid, 2), self.wishes.most_tiers) + 1):
+                height = grid.outer((1, 1, tiers))[2]
+                for length in lengths_of(foot.length_mm, self.high[0] - self.low[0]):
+                    width = widest(self.space, length, height, self.high[1] - self.low[1])
+                    walls = 2 * (self.wishes.making.thickness_mm + self.wishes.making.liners.wall_mm)
+                    blocks = mixed_blocks(foot, (length - walls, width - walls), tiers, most)
+                    number = sum(b.counts.aft * b.counts.across * b.counts.up for b in (blocks or {}).values())
+                    if blocks and number > best and (box := self.stand(self._box(blocks))) is not None:
+                        best = number
+                        yield Option(box, number, grid.kind)
+
+    def stand(self, box: Box) -> Box | None:
+        """The box at a place where it keeps every gap; None where none was found."""
+        shell = self._shell(box)
+        pieces = [hull(p.corners) if p.corners else block(p.low, p.high) for p in shell.envelope]
+        size = shell.outer_mm
+        span = tuple(h - s for h, s in zip(self.high, size, strict=True))
+        if any(s < lo - 1e-6 for s, lo in zip(span, self.low, strict=True)):
+            return None
+        last = (max(span[0], self.low[0]), max(span[1], self.low[1]), max(span[2], self.low[2]))
+        for seed in self._all_seeds(box, size, last):
+            at = settle(pieces, self.things, seed, self.low, last, self._preferred(size))
+            if at is not None:
+                return self._placed(box, pieces, at)
+        return None
+
+    def _all_seeds(self, box: Box, size: Vec, last: Vec) -> Iterator[Vec]:
+        """Seeds for the whole box; where an edge is cut off, for what is left of it on either side of the edge."""
+        if not box.chamfers:
+            yield from self._seeds(size, last)
+        for chamfer in box.chamfers.values():
+            for face, mm in zip(chamfer.edge, chamfer.mm, strict=True):
+                axis = {"front": 0, "aft": 0, "left": 1, "right": 1, "base": 2}[face]
+                less = [s - mm if i == axis else s for i, s in enumerate(size)]
+                for seed in self._seeds((less[0], less[1], less[2]), last):
+                    back = [v - mm if i == axis and face in ("front", "left", "base") else v for i, v in enumerate(seed)]
+                    yield max(back[0], self.low[0]), max(back[1], self.low[1]), max(back[2], self.low[2])
+
+    def _seeds(self, size: Vec, last: Vec) -> Iterator[Vec]:
+        """Places to begin at: the lowest of those with a cell to spare all round, else spread over all that the cells allow."""
+        prefer = self._preferred(size)
+        for spare in (2, 0, -1):
+            found = self.space.places(size, spare=spare)
+            if not found.any():
+                continue
+            cells = np.argwhere(found)
+            corners = np.array(self.space.low) + cells * self.space.step_mm + (self.space.step_mm if spare == 2 else 0.0)
+            rank = corners[:, 2] + 0.2 * np.abs(corners[:, :2] - np.array(prefer[:2])).sum(axis=1)
+            order = np.argsort(rank, kind="stable")
+            picks = [order[0], *order[:: max(1, len(order) // SEEDS)][1:SEEDS]]
+            for pick in picks[: 3 if spare == 2 else SEEDS]:
+                x, y, z = (float(min(max(v, lo), hi)) for v, lo, hi in zip(corners[pick], self.low, last, strict=True))
+                yield x, y, z
+
+    def _preferred(self, size: Vec) -> Vec:
+        """In the middle of the bay, both ways."""
+        return (self.low[0] + self.high[0] - size[0]) / 2, (self.low[1] + self.high[1] - size[1]) / 2, self.low[2]
+
+    def _placed(self, box: Box, pieces: list[Solid], at: Vec) -> Box | None:
+        """The box with its pose in vehicle axes, in tenths where these keep every gap too."""
+        turn = rotation(0.0, self.tilt_deg, 0.0)
+        whole = tuple(round(v / TENTH_MM) * TENTH_MM for v in at)
+        for place in (whole, at):
+            if all(self._spare(pieces, (place[0], place[1], place[2]))):
+                x, y, z = (float(v) for v in turn @ np.array(place))
+                digits = 6 if self.tilt_deg else 9
+                spot = (round(x, digits), round(y, digits), round(z, digits))
+                return box.model_copy(update={"pose": Pose(anchor="front-left-base", at_mm=spot, pitch_deg=self.tilt_deg)})
+        return None
+
+    def _spare(self, pieces: list[Solid], at: Vec) -> Iterator[bool]:
+        yield from (p.spare_mm >= 0 for p in pressing(pieces, self.things, at, 0.0))
+
+    def _box(self, blocks: dict[str, Block]) -> Box:
+        making, bay = self.wishes.making, self.design.bays[self.bay]
+        name = f"{bay.name} box"
+        return Box(
+            name=(name[:1].upper() + name[1:])[:120], bay=self.bay, material=making.material, thickness_mm=making.thickness_mm,
+            bend_radius_mm=making.bend_radius_mm, liners=making.liners, blocks=blocks,
+            pose=Pose(anchor="front-left-base", at_mm=(0.0, 0.0, 0.0)),
+        )  # fmt: skip
+
+    def _shell(self, box: Box) -> Shell:
+        return shell_of(box, self.design.module_kinds, self.design.tables.materials[box.material].density_kg_m3)
+
+
+def _spread(counts: list[int]) -> set[int]:
+    """All counts where there are few; else the largest and some of the rest."""
+    if len(counts) <= MOST_COUNTS:
+        return set(counts)
+    return {*counts[: MOST_COUNTS // 2], *counts[MOST_COUNTS // 2 :: max(1, 2 * len(counts) // MOST_COUNTS)]}
+
+
+def _slice(counts: Triple) -> int:
+    """How many modules the last row along the longest count holds."""
+    return math.prod(counts) // max(counts)
+
+
+def _last_row(counts: Triple, missing: int) -> Triple | None:
+    """The last row with so many missing, as a grid; None where it would be none."""
+    axis = counts.index(max(counts))
+    p, q = (counts[i] for i in range(3) if i != axis)
+    left = p * q - missing
+    for a, b in ((left, 1), (left // q, q)):
+        if left > 0 and a * b == left and a <= p and b <= q:
+            row = [a, b]
+            row.insert(axis, 1)
+            return row[0], row[1], row[2]
+    return None
+
+
+def _blocks(grid: Grid, counts: Triple, missing: int) -> dict[str, Block]:
+    """One block, or the full rows and a last one that is not full beside them."""
+    if not missing:
+        return {"a": _block(grid, counts, (0.0, 0.0, 0.0))}
+    axis = counts.index(max(counts))
+    full, at = list(counts), [0.0, 0.0, 0.0]
+    full[axis] -= 1
+    at[axis] = full[axis] * grid.pitch[axis]
+    row = _last_row(counts, missing)
+    assert row is not None
+    return {"a": _block(grid, (full[0], full[1], full[2]), (0.0, 0.0, 0.0)), "b": _block(grid, row, (at[0], at[1], at[2]))}
+
+
+def _block(grid: Grid, counts: Triple, origin: Vec) -> Block:
+    aft, across, up = counts
+    return Block(kind=grid.kind, turn=grid.turn, counts=Counts(aft=aft, across=across, up=up), origin_mm=origin)
+
+
+def _turns(kind: ModuleKind, wishes: Wishes) -> Iterator[Turn]:
+    """Turns the kind may rest in, those whose terminals can be reached from a wished side."""
+    ways = {"front": 0, "aft": 1, "left": 2, "right": 3, "up": 5}
+    for turn in turns_for(kind):
+        if wishes.rest_on and turn.down not in wishes.rest_on:
+            continue
+        looks = turned(kind, turn).looks
+        if not wishes.towards or any(looks[ways[way]] == kind.terminals for way in wishes.towards):
+            yield turn
+
+
+def room_of(design: Design, bay_id: str, wishes: Wishes, *, meshes: object = None, tilt_deg: float = 0.0) -> Room:
+    """A bay of a design as a room, everything about it turned into a frame that leans by ``tilt_deg``."""
+    assembly = _with_probe(design, bay_id, wishes)
+    probe = assembly.boxes[PROBE]
+    back = Placement(rotation(0.0, tilt_deg, 0.0).T, (0.0, 0.0, 0.0))
+    things = [replace(t, solid=t.solid.moved(back)) if tilt_deg else t for t in _things(assembly, probe, bay_id)]
+    low, high = extent(design.bays[bay_id])
+    if tilt_deg:
+        corners = back.points(np.array(list(product(*zip(low, high, strict=True)))))
+        low, high = _vec(corners.min(axis=0)), _vec(corners.max(axis=0))
+    grown = (low[0] - BEHIND_MM, low[1] - BEHIND_MM, low[2] - BEHIND_MM), (high[0] + BEHIND_MM, high[1] + BEHIND_MM, high[2] + BEHIND_MM)
+    near = tuple(t for t in things if _meets(t, *grown))
+    return Room(design, bay_id, wishes, near, low, high, tilt_deg)
+
+
+def _vec(v: np.ndarray) -> Vec:
+    return float(v[0]), float(v[1]), float(v[2])
+
+
+def _meets(thing: Hindrance, low: Vec, high: Vec) -> bool:
+    return all(thing.solid.low[i] - thing.need_mm <= high[i] and thing.solid.high[i] + thing.need_mm >= low[i] for i in range(3))
+
+
+def _with_probe(design: Design, bay_id: str, wishes: Wishes) -> Assembly:
+    """The design with a box of nothing in the bay, so that the rules say what a box there must keep clear of."""
+    probe = Box(name=PROBE, bay=bay_id, material=wishes.making.material, pose=Pose(anchor="base", at_mm=(0.0, 0.0, 0.0)))
+    return resolve(design.model_copy(update={"boxes": {**design.boxes, PROBE: probe}}))
+
+
+def _things(assembly: Assembly, probe: PlacedBox, bay_id: str) -> Iterator[Hindrance]:
+    design = assembly.design
+    for thing in around(assembly, probe):
+        yield Hindrance(thing.solid, need_of_thing(design, probe, thing).mm, thing.path, thing.name)
+    for key, box in assembly.boxes.items():
+        if key != PROBE:
+            need = need_of_boxes(design, probe, box).mm
+            yield from (Hindrance(piece.solid, need, box.path, box.box.name) for piece in box.pieces)
+    bay = design.bays[bay_id]
+    for panel in bay_panels(bay):
+        if getattr(bay.sides, panel.side).is_ != "metal":
+            yield Hindrance(panel.solid(BEHIND_MM), 0.0, f"bays/{bay_id}/sides/{panel.side}", f"{bay.name}, its open {panel.side} side")

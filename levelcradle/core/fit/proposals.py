@@ -1,0 +1,373 @@
+"""The fit study: what the bays can take together, as proposals that no other beats on all counts.
+
+Each bay is asked for boxes of every count (``options``); a constraint solver combines them, once for each thing that may
+matter most; every combination becomes a design and goes through all checks. One that makes anything foul that was not
+foul before is dropped: the only thing a proposal lacks is its mounts.
+"""
+
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from levelcradle.core.analysis import Analysis, analyse
+from levelcradle.core.axes import Vec, minus
+from levelcradle.core.bays import extent
+from levelcradle.core.design import Design
+from levelcradle.core.design.patch import Op
+from levelcradle.core.design.stock import ModuleKind
+from levelcradle.core.errors import DesignError, Problem
+from levelcradle.core.finding import Finding
+from levelcradle.core.fit.combine import Load, combinations
+from levelcradle.core.fit.edits import adding, edited, removing
+from levelcradle.core.fit.options import Option, room_of
+from levelcradle.core.fit.wishes import Weights, Wishes
+from levelcradle.core.level import LevelFigures
+from levelcradle.core.meshes import Mesh
+from levelcradle.core.modules import StringFigures, string_figures
+from levelcradle.core.outlines import Shape
+
+__all__ = ["Progress", "Proposal", "ProposedBox", "Study", "study"]
+
+MOST_PROPOSALS = 12
+MOST_ANYWHERE = 400
+LATER = ("mount.support", "drawings.release")  # a proposal has no mounts yet
+
+
+@dataclass(frozen=True, slots=True)
+class ProposedBox:
+    """A box of a proposal: sizes aft × across × up [mm], mass full, and what stops it."""
+
+    id: str
+    name: str
+    bay: str
+    modules: int
+    outer_mm: Vec
+    full_kg: float
+    says: str
+    limits: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """One arrangement, run through all checks. ``gaps`` are its tightest, worst first; ``score`` ranks it by the weights."""
+
+    modules: int
+    boxes: tuple[ProposedBox, ...]
+    string: StringFigures
+    parallel: int
+    front_kg: float | None
+    rear_kg: float | None
+    front_percent: float | None
+    cg_mm: tuple[float | None, float | None, float | None]
+    cable_mm: float
+    luggage_l: float | None
+    gaps: tuple[Finding, ...]
+    score: float
+    patch: tuple[Op, ...]
+    sketch: tuple[Shape, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Progress:
+    """How far a study has come, in words that mean something."""
+
+    says: str
+    tried: int
+    best: int
+
+
+@dataclass(frozen=True, slots=True)
+class Study:
+    """Proposals, best first; where there are none ``says`` tells why. ``stopped``: it was cut short."""
+
+    proposals: tuple[Proposal, ...]
+    says: str
+    tried: int
+    stopped: bool = False
+
+
+def study(
+    design: Design,
+    wishes: Wishes,
+    *,
+    meshes: Mapping[str, Mesh] | None = None,
+    tell: Callable[[Progress, tuple[Proposal, ...]], None] = lambda progress, found: None,
+    stop: Callable[[], bool] = lambda: False,
+) -> Study:
+    """Runs a study. ``tell`` is called often with what is being tried and, once there are some, the best proposals so far;
+    ``stop`` is asked as often, and ends it with what it has. Raises DesignError where the wishes name what is not there."""
+    run = _Run(design, wishes, meshes or {}, tell, stop)
+    run.check()
+    return run.study()
+
+
+class _Run:
+    """One study while it is made."""
+
+    def __init__(
+        self,
+        design: Design,
+        wishes: Wishes,
+        meshes: Mapping[str, Mesh],
+        tell: Callable[[Progress, tuple[Proposal, ...]], None],
+        stop: Callable[[], bool],
+    ) -> None:
+        self.design, self.wishes, self.meshes, self.tell, self.stop = design, wishes, meshes, tell, stop
+        self.tried, self.best = 0, 0
+        self.found: list[Proposal] = []
+
+    def check(self) -> None:
+        problems = list(_problems(self.design, self.wishes))
+        if problems:
+            raise DesignError(tuple(problems))
+
+    def study(self) -> Study:
+        self.patch = removing(self.design, _laid_anew(self.design, self.wishes))
+        self.bare = edited(self.design, self.patch) if self.patch else self.design
+        before = analyse(self.bare, self.meshes)
+        self.foul_before = {f.id for f in before.findings if f.state == "foul"}
+        counts = _counts(self.bare, self.wishes)
+        if not counts:
+            return Study((), "No whole number of modules in series stays within the voltage window.", 0)
+        loads = {bay: self._loads(bay, counts) for bay in self.wishes.bays}
+        if not any(loads.values()) and not self.stop():
+            return Study((), _why_none(self.bare, self.wishes), self.tried)
+        for chosen in combinations(self.bare, loads, counts, self.wishes, self.stop):
+            self._try(chosen)
+            if self.stop():
+                break
+        proposals = _ranked(self.found, self.wishes.weights, self.bare)
+        says = "" if proposals else _short_of(counts, loads)
+        return Study(proposals, says, self.tried, self.stop())
+
+    def _try(self, chosen: Sequence[Load]) -> None:
+        proposal = self._proposal(chosen)
+        if proposal:
+            self.found.append(proposal)
+            self.best = max(self.best, proposal.modules)
+        self.tell(Progress("checking proposals", self.tried, self.best), _ranked(self.found, self.wishes.weights, self.bare))
+
+    def _loads(self, bay: str, counts: Sequence[int]) -> list[Load]:
+        """What a bay can take: one box, or two and three where so many are wished. Asked of one bay alone, each is a proposal."""
+        name, most = self.bare.bays[bay].name, max(counts)
+        singles: list[tuple[Option, ...]] = []
+        for tilt in (0.0, *(t for t in self.wishes.tilts_deg if t)):
+            if self.stop():
+                break
+            room = room_of(self.bare, bay, self.wishes, tilt_deg=tilt)
+            for option in room.options(most, every=self._every, tell=lambda _: self._trying(name)):
+                singles.append((option,))
+                if len(self.wishes.bays) == 1 and option.modules in counts:
+                    self._try([Load.of(self.bare, bay, (option,))])
+                if self.stop():
+                    break
+        found = list(singles)
+        for more in range(2, self.wishes.boxes_per_bay + 1):
+            found += [pair for first in _fullest(found, more - 1) for pair in self._beside(bay, first, most)]
+        return [Load.of(self.bare, bay, options) for options in found]
+
+    @property
+    def _every(self) -> bool:
+        """Whether counts in between matter: not where as many as possible are asked for."""
+        return self.wishes.modules is not None or self.wishes.window_v is not None
+
+    def _trying(self, name: str) -> None:
+        self.tried += 1
+        self.tell(Progress(f"trying boxes in {name}", self.tried, self.best), ())
+
+    def _beside(self, bay: str, first: tuple[Option, ...], most: int) -> Iterator[tuple[Option, ...]]:
+        """A further box in what the first ones leave."""
+        left = most - sum(option.modules for option in first)
+        if left <= 0 or self.stop():
+            return
+        patch = list(adding(self.bare, (option.box for option in first)))
+        room = room_of(edited(self.bare, patch), bay, self.wishes)
+        for n, option in enumerate(room.options(left, every=self._every, tell=lambda _: self._trying(self.bare.bays[bay].name))):
+            if n >= 6 or self.stop():
+                return
+            yield (*first, option)
+
+    def _proposal(self, chosen: Sequence[Load]) -> Proposal | None:
+        self.tried += 1
+        options = [option for load in chosen for option in load.options]
+        patch = [*self.patch, *adding(self.bare, (option.box for option in options))]
+        design = edited(self.design, patch)
+        analysis = analyse(design, self.meshes)
+        if any(f.state == "foul" and f.code not in LATER and f.id not in self.foul_before for f in analysis.findings):
+            return None
+        return _told(design, analysis, options, self.wishes, tuple(patch), set(self.bare.boxes), sum(load.cable_mm for load in chosen),
+                     _luggage(self.bare, chosen))  # fmt: skip
+
+
+def _laid_anew(design: Design, wishes: Wishes) -> list[str]:
+    """Boxes in the asked bays that are neither kept nor pinned."""
+    pinned = {pin.what.split("/")[1] for pin in design.pins.values() if pin.what.startswith("boxes/")}
+    return [key for key, box in design.boxes.items() if box.bay in wishes.bays and key not in wishes.keep and key not in pinned]
+
+
+def _problems(design: Design, wishes: Wishes) -> Iterator[Problem]:
+    for name, rows, collection, what in (
+        ("bays", wishes.bays, design.bays, "bay"), ("kinds", wishes.kinds, design.module_kinds, "module kind"),
+        ("keep", wishes.keep, design.boxes, "box"),
+    ):  # fmt: skip
+        for n, key in enumerate(rows):
+            if key not in collection:
+                yield Problem(f"/{name}/{n}", f"there is no {what} “{key}” any more")
+    if wishes.making.material not in design.tables.materials:
+        yield Problem("/making/material", f"there is no material “{wishes.making.material}”")
+    for n, key in enumerate(wishes.kinds):
+        kind = design.module_kinds.get(key)
+        if kind and wishes.window_v and kind.empty_v is None:
+            yield Problem(f"/kinds/{n}", f"{kind.name} has no empty voltage yet: say it in Stock, the window goes from empty to full")
+        if kind and wishes.rest_on and not set(wishes.rest_on) & set(kind.may_rest_on):
+            yield Problem("/rest_on", f"{kind.name} may rest on none of these faces")
+
+
+def _counts(design: Design, wishes: Wishes) -> list[int]:
+    """The counts that are wanted; more than one where as many as possible, or all that a window allows."""
+    most = _most(design, wishes)
+    if wishes.modules is not None:
+        return [wishes.modules]
+    every = range(wishes.parallel, most + 1, wishes.parallel)
+    if wishes.window_v is None:
+        return list(every)
+    low, high = wishes.window_v
+    kinds = [design.module_kinds[k] for k in wishes.kinds]
+    return [n for n in every if all(_fits_window(kind, n // wishes.parallel, low, high) for kind in kinds)]
+
+
+def _fits_window(kind: ModuleKind, series: int, low: float, high: float) -> bool:
+    return kind.empty_v is not None and series * kind.empty_v >= low and series * kind.full_v <= high
+
+
+def _most(design: Design, wishes: Wishes) -> int:
+    """Modules on the shelf that no kept box holds; without a shelf of that kind, any number."""
+    if wishes.more_than_the_shelf:
+        return MOST_ANYWHERE
+    total = 0
+    for kind in wishes.kinds:
+        shelf = sum(m.kind == kind and m.verdict != "reject" for m in design.modules.values())
+        if not shelf:
+            return MOST_ANYWHERE
+        blocks = (b for box in design.boxes.values() for b in box.blocks.values() if b.kind == kind)
+        total += max(shelf - sum(b.counts.aft * b.counts.across * b.counts.up for b in blocks), 0)
+    return total
+
+
+def _fullest(found: list[tuple[Option, ...]], boxes: int) -> list[tuple[Option, ...]]:
+    """Of the loads with so many boxes those worth a further one: the fullest few of different counts."""
+    rows = sorted((row for row in found if len(row) == boxes), key=lambda row: -sum(o.modules for o in row))
+    best: dict[int, tuple[Option, ...]] = {}
+    for row in rows:
+        best.setdefault(sum(o.modules for o in row), row)
+    return list(best.values())[:5]
+
+
+def _why_none(design: Design, wishes: Wishes) -> str:
+    """The clearest reason why not one module fits: its smallest side against the largest side of any bay, else the gaps."""
+    rows = []
+    for key in wishes.bays:
+        low, high = extent(design.bays[key])
+        rows.append((sorted(minus(high, low)), design.bays[key].name))
+    for kind_id in wishes.kinds:
+        kind = design.module_kinds[kind_id]
+        size = sorted(kind.size_mm)
+        if any(all(s <= b for s, b in zip(size, bay, strict=True)) for bay, _ in rows):
+            return "Not one module fits with its box and its gaps. Ask what it would take, or another turn or construction."
+    name, length = kind.name, size[-1]
+    bay, where = max(rows, key=lambda row: row[0][-1])
+    return f"{name} is larger than every bay asked: {length:g} mm long, and the longest, {where}, is {bay[-1]:g} mm."
+
+
+def _short_of(counts: list[int], loads: Mapping[str, list[Load]]) -> str:
+    most = sum(max((load.modules for load in rows), default=0) for rows in loads.values())
+    if most < min(counts):
+        return f"The bays asked take {most} module{'s' if most != 1 else ''} together; {min(counts)} are wanted."
+    return "No combination of these boxes passes all checks with the count that is wanted."
+
+
+def _told(
+    design: Design, analysis: Analysis, options: Sequence[Option], wishes: Wishes, patch: tuple[Op, ...], before: set[str], cable: float,
+    luggage: float | None,
+) -> Proposal:  # fmt: skip
+    new = [key for key in design.boxes if key not in before]
+    gaps = [f for f in analysis.findings if f.code == "gap" and any(f"boxes/{key}" in f.subjects for key in new)]
+    gaps.sort(key=lambda f: f.margin if f.margin is not None else 0.0)
+    boxes = tuple(_told_box(design, analysis, key, gaps) for key in new)
+    kinds = [design.module_kinds[o.kind] for o in options for _ in range(o.modules)]
+    string = string_figures(kinds[: len(kinds) // wishes.parallel])
+    if string.energy_kwh is not None:
+        string = replace(string, energy_kwh=string.energy_kwh * wishes.parallel)
+    front, rear, percent, cg = _loads_of(analysis.level)
+    owners = {f"boxes/{key}" for key in new}
+    sketch = tuple(s for s in analysis.shapes if s.owner in owners or s.path in owners)
+    return Proposal(
+        sum(o.modules for o in options), boxes, string, wishes.parallel, front, rear, percent, cg, cable, luggage,
+        tuple(gaps[:6]), 0.0, patch, sketch,
+    )  # fmt: skip
+
+
+def _told_box(design: Design, analysis: Analysis, key: str, gaps: Iterable[Finding]) -> ProposedBox:
+    figures, box = analysis.boxes[key], design.boxes[key]
+    block = next(iter(box.blocks.values()))
+    counts = f"{block.counts.aft} along, {block.counts.across} across, {block.counts.up} up"
+    if len(box.blocks) > 1:
+        alike = all(b.turn == block.turn for b in box.blocks.values())
+        counts = f"{counts}, and a last row that is not full" if alike else "in two turns"
+    close = (f.shows for f in gaps if f"boxes/{key}" in f.subjects and f.margin is not None and f.margin < 8.0)
+    return ProposedBox(key, figures.name, box.bay or "", figures.modules, figures.outer_mm, figures.full_kg,
+                       f"{counts}, {block.turn.down.replace('_', ' ')} down", tuple(close))  # fmt: skip
+
+
+Cg = tuple[float | None, float | None, float | None]
+
+
+def _loads_of(level: LevelFigures) -> tuple[float | None, float | None, float | None, Cg]:
+    if level.ready is None:
+        return None, None, None, (None, None, None)
+    r = level.ready
+    return r.front_kg, r.rear_kg, r.front_percent, (r.aft_mm, r.across_mm, r.up_mm)
+
+
+def _luggage(design: Design, chosen: Sequence[Load]) -> float | None:
+    """Litres of the luggage bays that no box takes, counted by their outside; None where no bay is one."""
+    total, any_ = 0.0, False
+    for key, bay in design.bays.items():
+        if bay.flags.get("luggage"):
+            low, high = extent(bay)
+            size = minus(high, low)
+            total += size[0] * size[1] * size[2] * 1e-6
+            any_ = True
+            total -= sum(load.litres for load in chosen if load.bay == key)
+    return total if any_ else None
+
+
+def _ranked(found: Iterable[Proposal], weights: Weights, design: Design) -> tuple[Proposal, ...]:
+    """Those that no other beats on all counts, best by the weights first."""
+    rows = list(found)
+    if not rows:
+        return ()
+    counted = [(_counts_of(p, design), p) for p in rows]
+    kept = [(c, p) for n, (c, p) in enumerate(counted) if not _beaten(n, c, counted)]
+    low = [min(c[i] for c, _ in kept) for i in range(6)]
+    span = [max(c[i] for c, _ in kept) - low[i] or 1.0 for i in range(6)]
+    weight = (weights.count, weights.balance, weights.low, weights.boxes, weights.cable, weights.luggage)
+    scored = [replace(p, score=round(sum(w * (v - lo) / s for w, v, lo, s in zip(weight, c, low, span, strict=True)), 6)) for c, p in kept]
+    return tuple(sorted(scored, key=lambda p: p.score)[:MOST_PROPOSALS])
+
+
+def _beaten(n: int, mine: tuple[float, ...], rows: list[tuple[tuple[float, ...], Proposal]]) -> bool:
+    """Whether another is as good on every count and better on one; of two alike the first stays."""
+    for m, (theirs, _) in enumerate(rows):
+        if m != n and all(a <= b for a, b in zip(theirs, mine, strict=True)) and (theirs != mine or m < n):
+            return True
+    return False
+
+
+def _counts_of(p: Proposal, design: Design) -> tuple[float, ...]:
+    """Six figures, the less the better: modules (negative), percent off the target, CG height, boxes, cable, luggage lost."""
+    target = design.vehicle.target.front_percent if design.vehicle.target else 50.0
+    off = abs(p.front_percent - target) if p.front_percent is not None else 0.0
+    return (
+        -float(p.modules), round(off, 2), round(p.cg_mm[2] or 0.0, 1), float(len(p.boxes)), round(p.cable_mm, -1),
+        -round(p.luggage_l or 0.0, 1),
+    )  # fmt: skip

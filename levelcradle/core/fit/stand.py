@@ -1,0 +1,117 @@
+"""Where a box stands exactly: moved until every piece of it keeps its gap to everything.
+
+The distance between two convex solids grows at least as fast as its slope where one is moved in a straight line, so a
+place that keeps all slopes keeps all gaps; each step is a small linear programme over the three moves. Meshes are no
+convex solids: there the place is only taken once it has been measured.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, scaled
+from levelcradle.core.fit.space import Hindrance
+from levelcradle.core.solids import Solid, bounds, nearest
+
+__all__ = ["Pressing", "pressing", "settle"]
+
+TRUST_MM = 20.0  # a step goes no further than this
+STEPS = 12
+ROOM_MM = 0.05
+UPRIGHT = np.eye(3)
+
+
+@dataclass(frozen=True, slots=True)
+class Pressing:
+    """One thing near a box: how much room there is beyond the need, and the way from it to the box."""
+
+    thing: Hindrance
+    spare_mm: float
+    away: Vec
+
+
+def settle(
+    pieces: Sequence[Solid], things: Sequence[Hindrance], start: Vec, low: Vec, high: Vec, prefer: Vec, *, roomy_mm: float = 3.0
+) -> Vec | None:
+    """The place near ``start`` where the pieces keep every gap: with ``roomy_mm`` to spare where that can be had, then lowest,
+    then nearest to where it is preferred. None where none was found.
+
+    Args:
+        pieces: in the box's frame, whose origin is what is placed.
+        low, high: where the origin may be.
+    """
+    at, found = start, None
+    for _ in range(STEPS):
+        near = pressing(pieces, things, at, TRUST_MM * 2)
+        held = all(p.spare_mm >= -1e-9 for p in near)
+        if held:
+            found = at
+        step = _step(near, at, low, high, prefer, roomy_mm, cautious=not held)
+        if step is None or max(abs(v) for v in step) < 0.02:
+            break
+        at = (at[0] + step[0], at[1] + step[1], at[2] + step[2])
+    return found
+
+
+def pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float) -> list[Pressing]:
+    """Everything nearer than its need and ``within_mm``, once a pair of piece and thing."""
+    return list(_pressing(pieces, things, at, within_mm))
+
+
+def _pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float) -> Iterator[Pressing]:
+    if not things:
+        return
+    low, high, other_low, other_high, needs = _bounds(tuple(pieces), tuple(things))
+    shift = np.array(at)
+    apart = np.maximum(other_low[None] - high[:, None] - shift, low[:, None] + shift - other_high[None]).max(axis=2)
+    for i, j in np.argwhere(apart < needs[None] + within_mm):
+        thing = things[j]
+        near = nearest(_moved(pieces[i], at), thing.solid)
+        spare = near.gap_mm - thing.need_mm
+        if spare < within_mm:
+            yield Pressing(thing, spare, _away(near.gap_mm, near.here, near.there, pieces[i], at, thing.solid))
+
+
+@lru_cache(maxsize=64)
+def _bounds(pieces: tuple[Solid, ...], things: tuple[Hindrance, ...]) -> tuple[Matrix, Matrix, Matrix, Matrix, Matrix]:
+    return (*bounds(pieces), *bounds(t.solid for t in things), np.array([t.need_mm for t in things]))
+
+
+def _moved(piece: Solid, at: Vec) -> Solid:
+    return piece.moved(Placement(UPRIGHT, at))
+
+
+def _away(gap_mm: float, here: Vec, there: Vec, piece: Solid, at: Vec, other: Solid) -> Vec:
+    """The direction in which the piece gains most; of an overlap the shortest way out."""
+    way = minus(here, there) if gap_mm > 0 else minus(there, here)
+    size = dot(way, way) ** 0.5
+    if size < 1e-6:
+        middle = [(piece.low[i] + piece.high[i]) / 2 + at[i] - (other.low[i] + other.high[i]) / 2 for i in range(3)]
+        way = (middle[0], middle[1], middle[2])
+        size = dot(way, way) ** 0.5 or 1.0
+    return scaled(way, 1 / size)
+
+
+def _step(near: list[Pressing], at: Vec, low: Vec, high: Vec, prefer: Vec, roomy_mm: float, *, cautious: bool) -> Vec | None:
+    """Moves (x, y, z), then how far x and y are from where they are preferred, the room to spare, and what is still missing."""
+    from scipy.optimize import linprog
+
+    bounds_ = [(max(-TRUST_MM, low[i] - at[i]), min(TRUST_MM, high[i] - at[i])) for i in range(3)]
+    if any(a > b for a, b in bounds_):
+        return None
+    cost = [0.0, 0.0, 1.0, 0.2, 0.2, -20.0, 2000.0]
+    rows = [[-p.away[0], -p.away[1], -p.away[2], 0.0, 0.0, 1.0, -1.0] for p in near]
+    limits = [p.spare_mm - ROOM_MM for p in near]
+    for axis, column in ((0, 3), (1, 4)):
+        for sign in (1.0, -1.0):
+            row = [0.0] * 7
+            row[axis], row[column] = sign, -1.0
+            rows.append(row)
+            limits.append(sign * (prefer[axis] - at[axis]))
+    free = [(0.0, None), (0.0, None), (0.0, 0.0 if cautious else roomy_mm), (0.0, None)]
+    answer = linprog(cost, A_ub=rows, b_ub=limits, bounds=[*bounds_, *free], method="highs")
+    if answer.x is None:
+        return None
+    return float(answer.x[0]), float(answer.x[1]), float(answer.x[2])
