@@ -9,7 +9,7 @@ import tempfile
 import time
 import urllib.request
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 from launcher import install
@@ -33,6 +33,7 @@ def main(arguments: list[str], manual: str) -> int:
         "generate": lambda rest: headless("generate", rest),
         "shots": lambda _: shots(),
         "instruments": lambda _: instruments(),
+        "worker": worker,
     }
     command = commands.get(arguments[0] if arguments else "")
     if command is None:
@@ -100,20 +101,41 @@ def running(cluster: Cluster, *, demo: bool) -> Iterator[str]:
         if port != USUAL_PORT:
             say(f"port {USUAL_PORT} is taken, so {port} serves")
         say("starting the server")
-        command = [str(PYTHON), "-m", "levelcradle.server", str(port), *(["--demo"] if demo else [])]
-        server = subprocess.Popen(command, cwd=ROOT, preexec_fn=_die_with_us, env={**_environment(), "LEVELCRADLE_DATABASE": database})
-        try:
-            address = f"http://127.0.0.1:{port}"
+        address = f"http://127.0.0.1:{port}"
+        with _process(database, "levelcradle.server", str(port), *(["--demo"] if demo else [])) as server:
             _wait_for(address, server)
-            yield address
-        finally:
-            server.terminate()
-            try:
-                server.wait(10)
-            except subprocess.TimeoutExpired:
-                server.kill()
+            with _process(database, "levelcradle.jobs"):
+                yield address
     finally:
         cluster.stop()
+
+
+@contextmanager
+def _process(database: str, module: str, *arguments: str) -> Iterator[subprocess.Popen[bytes]]:
+    """One of our processes over a database, ended on the way out."""
+    environment = {**_environment(), "LEVELCRADLE_DATABASE": database}
+    started = subprocess.Popen([str(PYTHON), "-m", module, *arguments], cwd=ROOT, preexec_fn=_die_with_us, env=environment)
+    try:
+        yield started
+    finally:
+        started.terminate()
+        try:
+            started.wait(10)
+        except subprocess.TimeoutExpired:
+            started.kill()
+
+
+def worker(arguments: list[str]) -> int:
+    """One more worker for long work: on the running application's database, or on the one whose address is given."""
+    install.python()
+    database = arguments[0] if arguments else Cluster().address()
+    if database is None:
+        raise Trouble("Nothing runs here. Start the application first, or give the address of its database.")
+    with _process(database, "levelcradle.jobs") as working:
+        say("a worker takes studies; Ctrl-C stops it")
+        with suppress(KeyboardInterrupt):
+            return working.wait()
+    return 0
 
 
 def _environment() -> dict[str, str]:

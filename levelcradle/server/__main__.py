@@ -22,7 +22,7 @@ def main() -> None:
     store = Store(database)
     if "--demo" in sys.argv:
         _load_demo(store)
-    uvicorn.run(create_app(store, FRONT_END), host="127.0.0.1", port=int(sys.argv[1]), log_level="warning")
+    uvicorn.run(create_app(store, FRONT_END), host="127.0.0.1", port=int(sys.argv[1]), log_level="warning", timeout_graceful_shutdown=1)
 
 
 def _load_demo(store: Store) -> None:

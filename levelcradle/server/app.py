@@ -1,6 +1,8 @@
 """The application: the API under /api, the built front end beside it."""
 
-from collections.abc import Awaitable, Callable
+import asyncio
+from collections.abc import AsyncIterator, Awaitable, Callable
+from contextlib import asynccontextmanager
 from pathlib import Path
 from typing import Any, Literal
 from urllib.parse import urlsplit
@@ -15,11 +17,15 @@ from starlette.types import Scope
 from levelcradle import __version__
 from levelcradle.core.design import Design
 from levelcradle.instruments import Instruments
+from levelcradle.jobs import Queue
 from levelcradle.server.bodies import BODIES
 from levelcradle.server.instrument_routes import router as instrument_router
+from levelcradle.server.news import News
+from levelcradle.server.news import router as news_router
 from levelcradle.server.problems import install, problem
 from levelcradle.server.routes import router
 from levelcradle.server.scans import Scans
+from levelcradle.server.study_routes import router as study_router
 from levelcradle.server.survey_routes import router as survey_router
 from levelcradle.store import Store
 
@@ -40,19 +46,33 @@ class _FrontEnd(StaticFiles):
 
 def create_app(store: Store, front_end: Path | None = None) -> FastAPI:
     """The application over one store. ``front_end`` is the folder of the built front end, if there is one."""
-    app = FastAPI(title="Level Cradle", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Level Cradle", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json", lifespan=_running
+    )  # fmt: skip
     app.state.store = store
+    app.state.queue = Queue(store)
+    app.state.news = News(store.address)
     app.state.scans = Scans(store.files)
     app.state.instruments = Instruments()
     app.include_router(router, prefix="/api")
     app.include_router(survey_router, prefix="/api")
     app.include_router(instrument_router, prefix="/api")
+    app.include_router(study_router, prefix="/api")
+    app.include_router(news_router, prefix="/api")
     app.middleware("http")(_same_origin)
     install(app)
     app.openapi = lambda: _openapi(app)  # type: ignore[method-assign]
     if front_end and (front_end / "index.html").exists():
         app.mount("/", _FrontEnd(directory=front_end, html=True))
     return app
+
+
+@asynccontextmanager
+async def _running(app: FastAPI) -> AsyncIterator[None]:
+    listening = asyncio.create_task(app.state.news.run())
+    yield
+    listening.cancel()
+    app.state.queue.close()
 
 
 async def _same_origin(request: Request, go_on: Callable[[Request], Awaitable[Response]]) -> Response:

@@ -12,6 +12,7 @@ from levelcradle.core.design.box import Turn
 from levelcradle.core.design.files import problems_of
 from levelcradle.core.design.survey import SwungTape
 from levelcradle.core.design.vehicle import Track, Weighing
+from levelcradle.core.fit import Wishes
 from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
@@ -114,12 +115,12 @@ class ReadPlaceBody(Body):
     unit: Literal["mm", "in"] = "mm"
 
 
-BODIES: tuple[type[Body], ...] = (
+BODIES: tuple[type[BaseModel], ...] = (
     BehindBody, FirstBoxBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody, SwingBody, TapeBody,
-    WorkingBody,
+    Wishes, WorkingBody,
 )  # fmt: skip
 
-B = TypeVar("B", bound=Body)
+B = TypeVar("B", bound=BaseModel)
 _UNPRINTABLE = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f\ud800-\udfff]")
 
 
@@ -154,7 +155,7 @@ def json_body(model: type[B], most: int = PATCH_BYTES) -> Callable[[Request], Aw
     return parse
 
 
-def _refuse_unprintable(body: Body) -> None:
+def _refuse_unprintable(body: BaseModel) -> None:
     """PostgreSQL's text and every screen refuse control characters; so do we, at the door."""
     try:
         found = any(_UNPRINTABLE.search(text) for text in _texts(body.model_dump(mode="python")))

@@ -21,6 +21,8 @@ from levelcradle.core.design.sentence import sentence
 from levelcradle.core.errors import CradleError, PatchError, UnknownThing
 from levelcradle.core.memo import Memo
 from levelcradle.store.files import Files
+from levelcradle.store.news import conninfo, tell
+from levelcradle.store.studies import Studies
 from levelcradle.store.tables import Project, Revision, bind
 
 __all__ = ["Clash", "Edited", "HistoryRow", "Opened", "Stale", "Store", "Summary"]
@@ -89,7 +91,13 @@ class Store:
         self._db = database
         self._opened: Memo[Opened] = Memo(32)
         self.files = Files(database)
+        self.studies = Studies(database)
         bind(database)
+
+    @property
+    def address(self) -> str:
+        """Of the database, for those who connect by themselves."""
+        return conninfo(self._db)
 
     def all(self) -> list[Summary]:
         with self._db.connection_context():
@@ -112,6 +120,17 @@ class Store:
             if row is None:
                 raise UnknownThing("project", key[:60])
             return self._opened.get((key, row.revision), lambda: _opened(_row(key, lock=False)))
+
+    def at(self, key: str, revision: int) -> dict[str, Any]:
+        """The document as it stood at a revision. Raises UnknownThing."""
+        with self._db.connection_context():
+            row = _row(key, lock=False)
+            later = Revision.select(Revision.inverse).where((Revision.project == key) & (Revision.number > revision))
+            inverses = [json.loads(r.inverse) for r in later.order_by(Revision.number.desc())]
+        tree = json.loads(row.document)
+        for inverse in inverses:
+            tree = apply(tree, inverse).tree
+        return tree  # type: ignore[no-any-return]
 
     def edit(self, key: str, patch: Sequence[Op], *, base: int, session: str) -> Edited:
         """Applies a patch made on revision ``base``. Raises UnknownThing, PatchError, DesignError, Stale."""
@@ -161,6 +180,7 @@ class Store:
                         inverse=json.dumps(applied.inverse), sentence=says, made_at=fn.now())  # fmt: skip
         changed = {"revision": row.revision, "document": json.dumps(tree, ensure_ascii=False), "name": design.name}
         Project.update(**changed, changed_at=fn.now()).where(Project.id == row.id).execute()
+        tell(self._db, row.id, revision=row.revision, session=session)
         return Edited(Opened(row.id, row.revision, tree, design), since, done, says)
 
 

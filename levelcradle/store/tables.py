@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from peewee import BlobField, CompositeKey, DateTimeField, ForeignKeyField, IntegerField, Model, TextField
+from peewee import BlobField, BooleanField, CompositeKey, DateTimeField, ForeignKeyField, IntegerField, Model, TextField
 
-__all__ = ["KeptFile", "Project", "Revision", "bind"]
+__all__ = ["KeptFile", "Project", "Revision", "StudyRow", "bind"]
 
 
 class Project(Model):
@@ -42,5 +42,22 @@ class KeptFile(Model):
         table_name = "kept_file"
 
 
+class StudyRow(Model):
+    id = TextField(primary_key=True)
+    project = ForeignKeyField(Project, column_name="project_id")
+    revision = IntegerField()
+    wishes = TextField()
+    state = TextField()
+    stop = BooleanField()
+    says = TextField()
+    tried = IntegerField()
+    best = IntegerField()
+    found = TextField()
+    asked_at = DateTimeField()
+
+    class Meta:
+        table_name = "study"
+
+
 def bind(database: Any) -> None:
-    database.bind([Project, Revision, KeptFile])
+    database.bind([Project, Revision, KeptFile, StudyRow])

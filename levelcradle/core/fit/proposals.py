@@ -25,7 +25,7 @@ from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import StringFigures, string_figures
 from levelcradle.core.outlines import Shape
 
-__all__ = ["Progress", "Proposal", "ProposedBox", "Study", "study"]
+__all__ = ["Progress", "Proposal", "ProposedBox", "Study", "check_wishes", "study"]
 
 MOST_PROPOSALS = 12
 MOST_ANYWHERE = 400
@@ -95,9 +95,15 @@ def study(
 ) -> Study:
     """Runs a study. ``tell`` is called often with what is being tried and, once there are some, the best proposals so far;
     ``stop`` is asked as often, and ends it with what it has. Raises DesignError where the wishes name what is not there."""
-    run = _Run(design, wishes, meshes or {}, tell, stop)
-    run.check()
-    return run.study()
+    check_wishes(design, wishes)
+    return _Run(design, wishes, meshes or {}, tell, stop).study()
+
+
+def check_wishes(design: Design, wishes: Wishes) -> None:
+    """Raises DesignError with a path into the wishes where they name what is not there, or contradict what they name."""
+    problems = tuple(_problems(design, wishes))
+    if problems:
+        raise DesignError(problems)
 
 
 class _Run:
@@ -114,11 +120,6 @@ class _Run:
         self.design, self.wishes, self.meshes, self.tell, self.stop = design, wishes, meshes, tell, stop
         self.tried, self.best = 0, 0
         self.found: list[Proposal] = []
-
-    def check(self) -> None:
-        problems = list(_problems(self.design, self.wishes))
-        if problems:
-            raise DesignError(tuple(problems))
 
     def study(self) -> Study:
         self.patch = removing(self.design, _laid_anew(self.design, self.wishes))

@@ -1,0 +1,152 @@
+"""The task queue: studies are put on it by the server and taken off it by workers.
+
+A worker that is told to leave gives its study back; one that was killed is missed by its heartbeat, and whoever is left,
+or comes next, takes its study up again.
+"""
+
+import asyncio
+import logging
+import time
+from collections.abc import Callable
+from contextlib import suppress
+from typing import Any
+
+from procrastinate import App, JobContext, PsycopgConnector, RetryStrategy, SyncPsycopgConnector
+from procrastinate.exceptions import AlreadyEnqueued
+
+from levelcradle.core.design import validate
+from levelcradle.core.errors import DesignError, UnknownThing
+from levelcradle.core.fit import Progress, Proposal, Wishes, study
+from levelcradle.core.meshes import Mesh, scans_of
+from levelcradle.exchange import mesh_from_bytes
+from levelcradle.jobs.told import proposals_json
+from levelcradle.store import Store
+
+__all__ = ["Queue", "run_worker"]
+
+TASK = "study"
+HEARTBEAT_S, MISSED_S, SWEEP_S = 3.0, 12.0, 5.0
+TOLD_EVERY_S = 0.25
+
+log = logging.getLogger(__name__)
+
+
+class Queue:
+    """The server's end: puts studies on the queue."""
+
+    def __init__(self, store: Store) -> None:
+        self._app = App(connector=SyncPsycopgConnector(conninfo=store.address, min_size=0, max_size=2))
+        self._open = False
+
+    def put(self, key: str) -> None:
+        """Puts a study on the queue, unless it stands there already."""
+        if not self._open:
+            self._app.open()
+            self._open = True
+        with suppress(AlreadyEnqueued):
+            self._app.configure_task(TASK, queueing_lock=key).defer(key=key)
+
+    def close(self) -> None:
+        if self._open:
+            self._app.close()
+
+
+class Leaving(Exception):
+    """The worker is told to go; the study goes back to the queue."""
+
+
+def run_worker(store: Store, *, wait: bool = True) -> None:
+    """Works until it is told to stop; with ``wait`` off, until nothing is left to do."""
+    asyncio.run(_work(store, wait=wait))
+
+
+async def _work(store: Store, *, wait: bool) -> None:
+    app = App(connector=PsycopgConnector(conninfo=store.address, min_size=1, max_size=4))
+    retry = RetryStrategy(max_attempts=20, wait=0, retry_exceptions={Leaving})
+
+    @app.task(name=TASK, pass_context=True, retry=retry)
+    def run(context: JobContext, key: str) -> None:
+        run_study(store, key, lambda: bool(context.should_abort()))
+
+    async with app.open_async():
+        sweep = asyncio.create_task(_sweep(app, store))
+        try:
+            await app.run_worker_async(
+                concurrency=1, wait=wait, fetch_job_polling_interval=1.0, update_heartbeat_interval=HEARTBEAT_S,
+                stalled_worker_timeout=MISSED_S, shutdown_graceful_timeout=0.2,
+            )  # fmt: skip
+        finally:
+            sweep.cancel()
+
+
+async def _sweep(app: App, store: Store) -> None:
+    """Takes up again what a dead worker held, and what was asked for but never came onto the queue."""
+    while True:
+        try:
+            for job in await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=MISSED_S):
+                await app.job_manager.retry_job(job)
+            for key in await asyncio.to_thread(lambda: list(store.studies.waiting())):
+                with suppress(AlreadyEnqueued):
+                    await app.configure_task(TASK, queueing_lock=key).defer_async(key=key)
+        except Exception:  # a database that is away for a moment must not end the sweep
+            log.exception("the sweep failed and is tried again")
+        await asyncio.sleep(SWEEP_S)
+
+
+def run_study(store: Store, key: str, leaving: Callable[[], bool]) -> None:
+    """Runs one study to its end, telling how far it has come. Raises Leaving where the worker has to go."""
+    try:
+        asked = store.studies.get(key)
+    except UnknownThing:
+        return  # its car was removed meanwhile
+    if asked.state in ("done", "refused", "stopped"):
+        return
+    telling = _Telling(store, key, leaving)
+    design = validate(store.at(asked.project, asked.revision))
+    wishes = Wishes.model_validate_json(asked.wishes)
+    try:
+        found = study(design, wishes, meshes=_meshes(store, design), tell=telling.tell, stop=telling.stop)
+    except DesignError as error:
+        says = "; ".join(problem.says for problem in error.problems)
+        store.studies.told(key, "refused", says, 0, 0, "")
+        return
+    if telling.gone:
+        store.studies.told(key, "waiting", "waiting for another worker", found.tried, telling.best)
+        raise Leaving
+    best = max((p.modules for p in found.proposals), default=0)
+    says = found.says or ("stopped with what it had" if found.stopped else "done")
+    store.studies.told(key, "stopped" if found.stopped else "done", says, found.tried, best, proposals_json(found.proposals))
+
+
+class _Telling:
+    """Writes progress a few times a second, and remembers whether to stop."""
+
+    def __init__(self, store: Store, key: str, leaving: Callable[[], bool]) -> None:
+        self._store, self._key, self._leaving = store, key, leaving
+        self._last, self._stop = 0.0, False
+        self.gone, self.best = False, 0
+
+    def tell(self, progress: Progress, found: tuple[Proposal, ...]) -> None:
+        self.best = max(self.best, progress.best)
+        now = time.monotonic()
+        if now - self._last < TOLD_EVERY_S:
+            return
+        self._last = now
+        text = proposals_json(found) if found else None
+        self._stop = self._store.studies.told(self._key, "running", progress.says, progress.tried, progress.best, text)
+
+    def stop(self) -> bool:
+        self.gone = self.gone or self._leaving()
+        return self._stop or self.gone
+
+
+def _meshes(store: Store, design: Any) -> dict[str, Mesh]:
+    found = {}
+    for file in scans_of(design):
+        try:
+            kind, data = store.files.get(file)
+        except UnknownThing:
+            continue
+        if kind == "scan":
+            found[file] = mesh_from_bytes(data)
+    return found

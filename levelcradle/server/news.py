@@ -1,0 +1,67 @@
+"""What happens to a car, told to every screen that has it open, by server-sent events."""
+
+import asyncio
+import contextlib
+from collections.abc import AsyncIterator
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Depends, Request
+from fastapi.sse import EventSourceResponse, ServerSentEvent
+
+from levelcradle.server.routes import ProjectId
+from levelcradle.store import listen
+
+__all__ = ["News", "router"]
+
+AGAIN_S = 1.0
+MOST_WAITING = 200
+
+
+class News:
+    """One listening connection a process, and a queue for each open screen."""
+
+    def __init__(self, address: str) -> None:
+        self._address = address
+        self._screens: dict[str, set[asyncio.Queue[dict[str, Any]]]] = {}
+
+    async def run(self) -> None:
+        """Listens for as long as the server runs. After a broken connection every screen is told to look again."""
+        while True:
+            with contextlib.suppress(Exception):  # the database is away: try again
+                async for news in listen(self._address):
+                    self._hand_on(news)
+            await asyncio.sleep(AGAIN_S)
+
+    def _hand_on(self, news: dict[str, Any]) -> None:
+        project = news.get("project")
+        rows = self._screens.get(project, set()) if project else {q for all_ in self._screens.values() for q in all_}
+        for queue in rows:
+            if queue.full():
+                continue
+            queue.put_nowait({key: value for key, value in news.items() if key != "project"} or {"resync": True})
+
+    @contextlib.asynccontextmanager
+    async def of(self, project: str) -> AsyncIterator[asyncio.Queue[dict[str, Any]]]:
+        queue: asyncio.Queue[dict[str, Any]] = asyncio.Queue(MOST_WAITING)
+        self._screens.setdefault(project, set()).add(queue)
+        try:
+            yield queue
+        finally:
+            self._screens[project].discard(queue)
+
+
+def _news(request: Request) -> News:
+    news: News = request.app.state.news
+    return news
+
+
+router = APIRouter()
+
+
+@router.get("/projects/{project}/events", response_class=EventSourceResponse)
+async def events(project: ProjectId, news: Annotated[News, Depends(_news)]) -> AsyncIterator[ServerSentEvent]:
+    """New revisions and studies of a car, as they come."""
+    async with news.of(project) as queue:
+        yield ServerSentEvent(data={"resync": True})
+        while True:
+            yield ServerSentEvent(data=await queue.get())

@@ -1,0 +1,54 @@
+"""Fit studies: asked for here, made by a worker."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Path, Request, Response
+from pydantic import TypeAdapter
+
+from levelcradle.core.fit import Wishes, check_wishes
+from levelcradle.jobs import Queue, StudyOut, study_out
+from levelcradle.server.bodies import json_body
+from levelcradle.server.routes import ProjectId, TheStore, takes
+from levelcradle.server.views import ProblemOut
+
+__all__ = ["router"]
+
+router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 413, 422)})
+StudyId = Annotated[str, Path(pattern=r"^[0-9a-f]{24}$")]
+_STUDIES = TypeAdapter(list[StudyOut])
+
+
+def _queue(request: Request) -> Queue:
+    queue: Queue = request.app.state.queue
+    return queue
+
+
+@router.post("/projects/{project}/studies", response_model=StudyOut, status_code=202, openapi_extra=takes(Wishes))
+def ask(
+    project: ProjectId, store: TheStore, queue: Annotated[Queue, Depends(_queue)], wishes: Annotated[Wishes, Depends(json_body(Wishes))]
+) -> Response:
+    """Asks how many modules the bays take. Asked the same of the same revision again, it answers with the study there is."""
+    opened = store.open(project)
+    check_wishes(opened.design, wishes)
+    asked, run = store.studies.ask(project, opened.revision, wishes.model_dump_json())
+    if run:
+        queue.put(asked.id)
+    return Response(study_out(asked).model_dump_json(), 202, media_type="application/json")
+
+
+@router.get("/projects/{project}/studies", response_model=list[StudyOut])
+def studies(project: ProjectId, store: TheStore) -> Response:
+    """The newest studies of a car."""
+    store.open(project)
+    return Response(_STUDIES.dump_json([study_out(s) for s in store.studies.of(project)]), media_type="application/json")
+
+
+@router.get("/studies/{key}", response_model=StudyOut)
+def one(key: StudyId, store: TheStore) -> Response:
+    return Response(study_out(store.studies.get(key)).model_dump_json(), media_type="application/json")
+
+
+@router.post("/studies/{key}/stop", response_model=StudyOut)
+def stop(key: StudyId, store: TheStore) -> Response:
+    """Ends a study with what it has."""
+    return Response(study_out(store.studies.stop(key)).model_dump_json(), media_type="application/json")
