@@ -35,19 +35,19 @@ class Queue:
     """The server's end: puts studies on the queue."""
 
     def __init__(self, store: Store) -> None:
-        self._app = App(connector=SyncPsycopgConnector(conninfo=store.address, min_size=0, max_size=2))
-        self._open = False
+        self._store = store
+        self._app: App | None = None
 
     def put(self, key: str) -> None:
         """Puts a study on the queue, unless it stands there already."""
-        if not self._open:
+        if self._app is None:
+            self._app = App(connector=SyncPsycopgConnector(conninfo=self._store.address, min_size=0, max_size=2))
             self._app.open()
-            self._open = True
         with suppress(AlreadyEnqueued):
             self._app.configure_task(TASK, queueing_lock=key).defer(key=key)
 
     def close(self) -> None:
-        if self._open:
+        if self._app is not None:
             self._app.close()
 
 

@@ -51,7 +51,7 @@ def create_app(store: Store, front_end: Path | None = None) -> FastAPI:
     )  # fmt: skip
     app.state.store = store
     app.state.queue = Queue(store)
-    app.state.news = News(store.address)
+    app.state.news = News(store)
     app.state.scans = Scans(store.files)
     app.state.instruments = Instruments()
     app.include_router(router, prefix="/api")

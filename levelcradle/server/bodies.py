@@ -17,7 +17,7 @@ from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
     "BODIES", "BehindBody", "FirstBoxBody", "ListenBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody", "ReadPlaceBody",
-    "RestateBody", "SwingBody", "TapeBody", "WorkingBody", "json_body", "raw_body",
+    "RestateBody", "SwingBody", "TapeBody", "WorkingBody", "WouldTakeBody", "json_body", "raw_body",
 ]  # fmt: skip
 
 PATCH_BYTES = 2_000_000
@@ -56,6 +56,13 @@ class WorkingBody(PreviewBody):
 class TapeBody(PreviewBody):
     one: Annotated[str, Field(max_length=200)]
     other: Annotated[str, Field(max_length=200)]
+
+
+class WouldTakeBody(PreviewBody):
+    """``more``: what one more row or tier would take; without it, what would clear the box."""
+
+    box: Id
+    more: Literal["aft", "across", "up"] | None = None
 
 
 class NewCar(Body):
@@ -117,7 +124,7 @@ class ReadPlaceBody(Body):
 
 BODIES: tuple[type[BaseModel], ...] = (
     BehindBody, FirstBoxBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody, SwingBody, TapeBody,
-    Wishes, WorkingBody,
+    Wishes, WorkingBody, WouldTakeBody,
 )  # fmt: skip
 
 B = TypeVar("B", bound=BaseModel)

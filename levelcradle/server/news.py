@@ -9,7 +9,7 @@ from fastapi import APIRouter, Depends, Request
 from fastapi.sse import EventSourceResponse, ServerSentEvent
 
 from levelcradle.server.routes import ProjectId
-from levelcradle.store import listen
+from levelcradle.store import Store, listen
 
 __all__ = ["News", "router"]
 
@@ -20,15 +20,15 @@ MOST_WAITING = 200
 class News:
     """One listening connection a process, and a queue for each open screen."""
 
-    def __init__(self, address: str) -> None:
-        self._address = address
+    def __init__(self, store: Store) -> None:
+        self._store = store
         self._screens: dict[str, set[asyncio.Queue[dict[str, Any]]]] = {}
 
     async def run(self) -> None:
         """Listens for as long as the server runs. After a broken connection every screen is told to look again."""
         while True:
             with contextlib.suppress(Exception):  # the database is away: try again
-                async for news in listen(self._address):
+                async for news in listen(self._store.address):
                     self._hand_on(news)
             await asyncio.sleep(AGAIN_S)
 

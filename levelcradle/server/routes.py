@@ -52,7 +52,7 @@ from levelcradle.server.views import (
 )  # fmt: skip
 from levelcradle.store import Edited, Opened, Store
 
-__all__ = ["ProjectId", "TheScans", "TheStore", "download", "router", "takes"]
+__all__ = ["ProjectId", "TheScans", "TheStore", "download", "router", "takes", "tried"]
 
 router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 412, 413, 422)})
 ProjectId = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,79}$")]
@@ -201,11 +201,11 @@ def preview(
     project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[PreviewBody, Depends(json_body(PreviewBody))]
 ) -> Response:
     """What a patch would do, without saving it; without shapes, because what is dragged follows the hand."""
-    opened, design = _tried(store, project, body)
+    opened, design = tried(store, project, body)
     return _json(PreviewOut.model_construct(base=opened.revision, analysis=_analysed(design, scans).model_copy(update={"shapes": ()})))
 
 
-def _tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Design]:
+def tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Design]:
     opened = store.open(project)
     if not body.patch:
         return opened, opened.design
@@ -215,7 +215,7 @@ def _tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Desig
 @router.post("/projects/{project}/working", response_model=WorkingOut, openapi_extra=takes(WorkingBody))
 def working(project: ProjectId, store: TheStore, body: Annotated[WorkingBody, Depends(json_body(WorkingBody))]) -> Response:
     """The steps behind one finding, as stored or with the same patch as a preview."""
-    _, design = _tried(store, project, body)
+    _, design = tried(store, project, body)
     finding = finding_named(analyse(design), body.finding)
     return _json(WorkingOut(finding=finding.id, steps=finding.working() if finding.working else ()))
 
@@ -223,7 +223,7 @@ def working(project: ProjectId, store: TheStore, body: Annotated[WorkingBody, De
 @router.post("/projects/{project}/tape", response_model=TapeOut, openapi_extra=takes(TapeBody))
 def tape(project: ProjectId, store: TheStore, body: Annotated[TapeBody, Depends(json_body(TapeBody))]) -> Response:
     """The shortest distance between two things."""
-    _, design = _tried(store, project, body)
+    _, design = tried(store, project, body)
     return _json(TapeOut.model_validate(tape_between(resolve(design), body.one, body.other), from_attributes=True))
 
 

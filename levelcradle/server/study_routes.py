@@ -1,15 +1,16 @@
 """Fit studies: asked for here, made by a worker."""
 
-from typing import Annotated
+from collections.abc import Iterable
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Path, Request, Response
 from pydantic import TypeAdapter
 
-from levelcradle.core.fit import Wishes, check_wishes
+from levelcradle.core.fit import Cure, Wishes, check_wishes, what_it_takes
 from levelcradle.jobs import Queue, StudyOut, study_out
-from levelcradle.server.bodies import json_body
-from levelcradle.server.routes import ProjectId, TheStore, takes
-from levelcradle.server.views import ProblemOut
+from levelcradle.server.bodies import WouldTakeBody, json_body
+from levelcradle.server.routes import ProjectId, TheScans, TheStore, takes, tried
+from levelcradle.server.views import AnswerOut, CostOut, CureOut, OperationOut, ProblemOut
 
 __all__ = ["router"]
 
@@ -41,6 +42,29 @@ def studies(project: ProjectId, store: TheStore) -> Response:
     """The newest studies of a car."""
     store.open(project)
     return Response(_STUDIES.dump_json([study_out(s) for s in store.studies.of(project)]), media_type="application/json")
+
+
+@router.post("/projects/{project}/would-take", response_model=AnswerOut, openapi_extra=takes(WouldTakeBody))
+def would_take(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[WouldTakeBody, Depends(json_body(WouldTakeBody))]
+) -> Response:
+    """What it would take: for a foul box, or for one more row or tier of it. Every answer has been run through all checks."""
+    _, design = tried(store, project, body)
+    answer = what_it_takes(design, body.box, body.more, scans.of(design))
+    cures = [_cure(cure) for cure in answer.cures]
+    out = AnswerOut(asks=answer.asks, fits=answer.fits, patch=_patch(answer.patch), cures=cures)
+    return Response(out.model_dump_json(), media_type="application/json")
+
+
+def _patch(ops: Iterable[dict[str, Any]]) -> list[OperationOut]:
+    return [OperationOut(op=op["op"], path=op["path"], value=op.get("value")) for op in ops]
+
+
+def _cure(cure: Cure) -> CureOut:
+    costs = tuple(CostOut(says=c.says, figures=c.figures, state=c.state) for c in cure.costs)
+    patch = _patch(cure.patch) if cure.patch is not None and cure.whole else None
+    return CureOut(kind=cure.kind, does=cure.does, says=cure.says, figures=cure.figures, whole=cure.whole, costs=costs, left=cure.left,
+                   patch=patch, at_mm=cure.at_mm)  # fmt: skip
 
 
 @router.get("/studies/{key}", response_model=StudyOut)

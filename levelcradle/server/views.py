@@ -17,9 +17,9 @@ from levelcradle.core.stock import ShelfFigures
 from levelcradle.core.survey import BayFigures
 
 __all__ = [
-    "AnalysisOut", "BehindOut", "BlankOut", "CarrierOut", "ChannelOut", "EditedOut", "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut",
-    "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut", "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", "SheetOut",
-    "ShelfOut", "ShelfRowOut", "SourceOut", "SwingOut", "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
+    "AnalysisOut", "AnswerOut", "BehindOut", "BlankOut", "CarrierOut", "ChannelOut", "CostOut", "CureOut", "EditedOut", "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut",
+    "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut", "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", 
+    "SheetOut", "ShelfOut", "ShelfRowOut", "SourceOut", "SwingOut", "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
 ]  # fmt: skip
 
 
@@ -149,6 +149,33 @@ class EditedOut(Out):
 class PreviewOut(Out):
     base: int
     analysis: AnalysisOut
+
+
+class CostOut(Out):
+    says: str
+    figures: tuple[Figure, ...]
+    state: str
+
+
+class CureOut(Out):
+    """A change that was run through all checks; only a whole one of the box or the rule has a patch to apply."""
+
+    kind: str
+    does: str
+    says: str
+    figures: tuple[Figure, ...]
+    whole: bool
+    costs: tuple[CostOut, ...]
+    left: tuple[str, ...]
+    patch: list[OperationOut] | None
+    at_mm: Vec | None
+
+
+class AnswerOut(Out):
+    asks: str
+    fits: bool
+    patch: list[OperationOut]
+    cures: list[CureOut]
 
 
 class WorkingOut(Out):

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Any
 
-__all__ = ["carried_along"]
+__all__ = ["carried_along", "shifted"]
 
 Op = dict[str, Any]
 Vec = tuple[float, ...]
@@ -27,7 +27,7 @@ def carried_along(before: dict[str, Any], after: dict[str, Any]) -> Iterator[Op]
             continue
         by = _moved(before, after, item.get("fixed_to"))
         if by is not None:
-            yield from _shifted(f"/items/{key}", item, by)
+            yield from shifted(f"/items/{key}", item, by)
 
 
 def _stands_as_it_stood(old: dict[str, Any], new: dict[str, Any]) -> bool:
@@ -48,7 +48,7 @@ def _moved(before: dict[str, Any], after: dict[str, Any], box: Any) -> Vec | Non
     return by if len(by) == 3 and any(by) else None
 
 
-def _shifted(path: str, item: dict[str, Any], by: Vec) -> Iterator[Op]:
+def shifted(path: str, item: dict[str, Any], by: Vec) -> Iterator[Op]:
     if item.get("at_mm"):
         yield _replaced(f"{path}/at_mm", _plus(item["at_mm"], by))
     for part in ("solid", "sweep"):

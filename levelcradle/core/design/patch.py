@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from levelcradle.core.design.carried import carried_along
+from levelcradle.core.design.pins import refuse_moving_pinned
 from levelcradle.core.design.pointer import find, split, touches
 from levelcradle.core.design.readings import upkeep
 from levelcradle.core.errors import PatchError
@@ -29,7 +30,8 @@ class Applied:
 
 
 def apply(tree: dict[str, Any], patch: Sequence[Op]) -> Applied:
-    """Applies a patch to a copy of the tree. Raises PatchError; the tree given is left alone.
+    """Applies a patch to a copy of the tree. Raises PatchError, and DesignError where a pinned thing
+    would move; the tree given is left alone.
 
     Only what lies on the way to a change is copied; the rest is shared with the tree given.
     """
@@ -41,6 +43,7 @@ def apply(tree: dict[str, Any], patch: Sequence[Op]) -> Applied:
     for follow in (carried_along, upkeep):
         for op in list(follow(tree, changed)):
             _step(changed, op, done, undo)
+    refuse_moving_pinned(tree, changed)
     return Applied(changed, tuple(done), tuple(reversed(undo)))
 
 

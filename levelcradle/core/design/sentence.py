@@ -15,6 +15,7 @@ _SORTS = {
     "stacks": "stack", "hardware": "hardware", "tests": "test of", "aboard": "aboard", "tapes": "tape to", "ties": "point", "lumps": "lump",
     "diagonals": "diagonal of", "keep_clear": "room at", "points": "point of", "depths": "depth of", "materials": "material",
     "bolts": "bolt size", "bolt_classes": "bolt class", "liners": "liner", "load_cases": "load case",
+    "chamfers": "chamfer of", "agreed_gaps": "agreed gap", "pins": "pin of",
 }  # fmt: skip
 _WAYS = (("aft", "forward"), ("to the right", "to the left"), ("up", "down"))
 
@@ -50,6 +51,8 @@ def _name(tree: dict[str, Any], steps: list[str]) -> str:
         if not isinstance(here, dict) or step not in here:
             break
         here = here[step]
+        if isinstance(here, dict) and isinstance(here.get("what"), str):
+            return _name(tree, here["what"].split("/"))
         if isinstance(here, dict) and isinstance(here.get("name"), str):
             name = here["name"]
     return name or (steps[1] if len(steps) > 1 else steps[0])

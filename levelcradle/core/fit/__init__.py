@@ -1,8 +1,26 @@
 """How many fit, which way up, where; and what it would take. It tries designs; checks say what they are worth."""
 
+from levelcradle.core.fit.cures import Answer, Cost, Cure, wedge_travel, what_it_takes
 from levelcradle.core.fit.first_box import FirstBox, first_box
 from levelcradle.core.fit.proposals import Progress, Proposal, ProposedBox, Study, check_wishes, study
 from levelcradle.core.fit.tier import Tile, pack_tier
 from levelcradle.core.fit.wishes import Wishes
 
-__all__ = ["FirstBox", "Progress", "Proposal", "ProposedBox", "Study", "Tile", "Wishes", "check_wishes", "first_box", "pack_tier", "study"]
+__all__ = [
+    "Answer",
+    "Cost",
+    "Cure",
+    "FirstBox",
+    "Progress",
+    "Proposal",
+    "ProposedBox",
+    "Study",
+    "Tile",
+    "Wishes",
+    "check_wishes",
+    "first_box",
+    "pack_tier",
+    "study",
+    "wedge_travel",
+    "what_it_takes",
+]

@@ -25,7 +25,7 @@ from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.modules import turned, turns_for
 from levelcradle.core.solids import Solid, block, hull
 
-__all__ = ["Option", "Room", "room_of"]
+__all__ = ["EDGES", "LEAST_CHAMFER_MM", "Option", "Room", "hindrances", "room_of"]
 
 PROBE = "fit-probe"
 SEEDS = 14
@@ -335,7 +335,7 @@ def room_of(design: Design, bay_id: str, wishes: Wishes, *, meshes: object = Non
     assembly = _with_probe(design, bay_id, wishes)
     probe = assembly.boxes[PROBE]
     back = Placement(rotation(0.0, tilt_deg, 0.0).T, (0.0, 0.0, 0.0))
-    things = [replace(t, solid=t.solid.moved(back)) if tilt_deg else t for t in _things(assembly, probe, bay_id)]
+    things = [replace(t, solid=t.solid.moved(back)) if tilt_deg else t for t in hindrances(assembly, probe)]
     low, high = extent(design.bays[bay_id])
     if tilt_deg:
         corners = back.points(np.array(list(product(*zip(low, high, strict=True)))))
@@ -359,15 +359,21 @@ def _with_probe(design: Design, bay_id: str, wishes: Wishes) -> Assembly:
     return resolve(design.model_copy(update={"boxes": {**design.boxes, PROBE: probe}}))
 
 
-def _things(assembly: Assembly, probe: PlacedBox, bay_id: str) -> Iterator[Hindrance]:
+def hindrances(assembly: Assembly, probe: PlacedBox) -> list[Hindrance]:
+    """Everything a box must keep clear of, with its gap; the open sides of its bay at their outline."""
+    return list(_hindrances(assembly, probe))
+
+
+def _hindrances(assembly: Assembly, probe: PlacedBox) -> Iterator[Hindrance]:
     design = assembly.design
     for thing in around(assembly, probe):
         yield Hindrance(thing.solid, need_of_thing(design, probe, thing).mm, thing.path, thing.name)
     for key, box in assembly.boxes.items():
-        if key != PROBE:
+        if key != probe.id:
             need = need_of_boxes(design, probe, box).mm
             yield from (Hindrance(piece.solid, need, box.path, box.box.name) for piece in box.pieces)
-    bay = design.bays[bay_id]
-    for panel in bay_panels(bay):
-        if getattr(bay.sides, panel.side).is_ != "metal":
-            yield Hindrance(panel.solid(BEHIND_MM), 0.0, f"bays/{bay_id}/sides/{panel.side}", f"{bay.name}, its open {panel.side} side")
+    bay_id = probe.box.bay
+    bay = design.bays.get(bay_id or "")
+    for panel in bay_panels(bay) if bay and probe.id == PROBE else ():
+        if getattr(bay.sides, panel.side).is_ != "metal":  # type: ignore[union-attr]
+            yield Hindrance(panel.solid(BEHIND_MM), 0.0, f"bays/{bay_id}/sides/{panel.side}", f"open side, {panel.side}")

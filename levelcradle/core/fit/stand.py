@@ -33,7 +33,15 @@ class Pressing:
 
 
 def settle(
-    pieces: Sequence[Solid], things: Sequence[Hindrance], start: Vec, low: Vec, high: Vec, prefer: Vec, *, roomy_mm: float = 3.0
+    pieces: Sequence[Solid],
+    things: Sequence[Hindrance],
+    start: Vec,
+    low: Vec,
+    high: Vec,
+    prefer: Vec,
+    *,
+    roomy_mm: float = 3.0,
+    least: bool = False,
 ) -> Vec | None:
     """The place near ``start`` where the pieces keep every gap: with ``roomy_mm`` to spare where that can be had, then lowest,
     then nearest to where it is preferred. None where none was found.
@@ -41,6 +49,7 @@ def settle(
     Args:
         pieces: in the box's frame, whose origin is what is placed.
         low, high: where the origin may be.
+        least: where no place was found, the one it came to, which lacks least.
     """
     at, found = start, None
     for _ in range(STEPS):
@@ -52,7 +61,7 @@ def settle(
         if step is None or max(abs(v) for v in step) < 0.02:
             break
         at = (at[0] + step[0], at[1] + step[1], at[2] + step[2])
-    return found
+    return at if least and found is None else found
 
 
 def pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float) -> list[Pressing]:

@@ -222,6 +222,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Events
+         * @description New revisions and studies of a car, as they come.
+         */
+        get: operations["events_api_projects__project__events_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/export": {
         parameters: {
             query?: never;
@@ -533,6 +553,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/studies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Studies
+         * @description The newest studies of a car.
+         */
+        get: operations["studies_api_projects__project__studies_get"];
+        put?: never;
+        /**
+         * Ask
+         * @description Asks how many modules the bays take. Asked the same of the same revision again, it answers with the study there is.
+         */
+        post: operations["ask_api_projects__project__studies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/survey-sheet.pdf": {
         parameters: {
             query?: never;
@@ -693,6 +737,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/would-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Would Take
+         * @description What it would take: for a foul box, or for one more row or tier of it. Every answer has been run through all checks.
+         */
+        post: operations["would_take_api_projects__project__would_take_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/read": {
         parameters: {
             query?: never;
@@ -810,6 +874,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One */
+        get: operations["one_api_studies__key__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{key}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop
+         * @description Ends a study with what it has.
+         */
+        post: operations["stop_api_studies__key__stop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -841,6 +942,17 @@ export interface components {
             supports: components["schemas"]["SupportOut"][];
             /** Watch */
             watch: components["schemas"]["WatchRow"][];
+        };
+        /** AnswerOut */
+        AnswerOut: {
+            /** Asks */
+            asks: string;
+            /** Cures */
+            cures: components["schemas"]["CureOut"][];
+            /** Fits */
+            fits: boolean;
+            /** Patch */
+            patch: components["schemas"]["OperationOut"][];
         };
         /**
          * BayFigures
@@ -986,6 +1098,43 @@ export interface components {
             /** Rr Kg */
             rr_kg: number;
         };
+        /** CostOut */
+        CostOut: {
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Says */
+            says: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * CureOut
+         * @description A change that was run through all checks; only a whole one of the box or the rule has a patch to apply.
+         */
+        CureOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Costs */
+            costs: components["schemas"]["CostOut"][];
+            /** Does */
+            does: string;
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Kind */
+            kind: string;
+            /** Left */
+            left: string[];
+            /** Patch */
+            patch: components["schemas"]["OperationOut"][] | null;
+            /** Says */
+            says: string;
+            /** Whole */
+            whole: boolean;
+        };
         /**
          * Demand
          * @description What a hard point must carry in one case: largest pull (toe lever included) and shear of the envelope [N].
@@ -1042,6 +1191,20 @@ export interface components {
              * @default 0
              */
             tol_kg: number;
+        };
+        /**
+         * AgreedGap
+         * @description A gap between two things that somebody answers for, in place of the rule's.
+         */
+        DocAgreedGap: {
+            /** Need Mm */
+            need_mm: number;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * Altered
@@ -1232,8 +1395,16 @@ export interface components {
             /** Width Mm */
             width_mm: number;
         };
-        /** Block */
+        /**
+         * Block
+         * @description A grid of one kind. ``alternate``: along that way every second module is turned about, so that links stay short.
+         */
         DocBlock: {
+            /**
+             * Alternate
+             * @default null
+             */
+            alternate: ("aft" | "across" | "up") | null;
             /**
              * @default {
              *       "across": 1,
@@ -1242,6 +1413,8 @@ export interface components {
              *     }
              */
             counts: components["schemas"]["DocCounts"];
+            /** @default null */
+            dividers: components["schemas"]["DocDividers"] | null;
             /**
              * @default {
              *       "across": null,
@@ -1370,6 +1543,13 @@ export interface components {
              */
             blocks: {
                 [key: string]: components["schemas"]["DocBlock"];
+            };
+            /**
+             * Chamfers
+             * @default {}
+             */
+            chamfers: {
+                [key: string]: components["schemas"]["DocChamfer"];
             };
             /**
              * Construction
@@ -1570,6 +1750,22 @@ export interface components {
             step_kg: number;
         };
         /**
+         * Chamfer
+         * @description An edge of the outside cut off: so far along each of the two faces that meet in it.
+         */
+        DocChamfer: {
+            /** Edge */
+            edge: [
+                "front" | "aft" | "left" | "right" | "base" | "lid",
+                "front" | "aft" | "left" | "right" | "base" | "lid"
+            ];
+            /** Mm */
+            mm: [
+                number,
+                number
+            ];
+        };
+        /**
          * Compression
          * @description Held under compression along one of its own axes; the size given is the clamped one, ``free_mm`` the released one.
          */
@@ -1639,6 +1835,21 @@ export interface components {
             length_mm: number;
             one: components["schemas"]["DocBayCorner"];
             other: components["schemas"]["DocBayCorner"];
+        };
+        /**
+         * Dividers
+         * @description Plates between modules of a block along one way, one after every ``every`` modules, bottom to lid.
+         */
+        DocDividers: {
+            /**
+             * Along
+             * @enum {string}
+             */
+            along: "aft" | "across" | "up";
+            /** Every */
+            every: number;
+            /** Thickness Mm */
+            thickness_mm: number;
         };
         /**
          * Doubler
@@ -1966,7 +2177,7 @@ export interface components {
          * @description One row for every physical thing that is no module, box or mount.
          *
          *     Its mass counts where it comes out, goes in or rides along; with a solid it is an obstacle unless it comes out.
-         *     A liquid weighs by volume and density where no mass is given.
+         *     A liquid weighs by volume and density where no mass is given. A hot part that is ``shielded`` needs the gap of a warm one.
          */
         DocItem: {
             /**
@@ -2025,6 +2236,11 @@ export interface components {
              * @default 0
              */
             order: number;
+            /**
+             * Shielded
+             * @default false
+             */
+            shielded: boolean;
             /**
              * Solid
              * @default null
@@ -2743,6 +2959,27 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Pin
+         * @description A box or a block that stays where it is; ``built`` and ``sent`` ones are cut or at the cutter's.
+         */
+        DocPin: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * State
+             * @default pinned
+             * @enum {string}
+             */
+            state: "pinned" | "sent" | "built";
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * PointStation
          * @description Free points round the section, in order either way round.
          */
@@ -3145,6 +3382,26 @@ export interface components {
                 [key: string]: components["schemas"]["DocMaterial"];
             };
         };
+        /**
+         * TapeKept
+         * @description A tape between two things that is kept as a live row; ``want_mm`` is what it should read.
+         */
+        DocTapeKept: {
+            /** One */
+            one: string;
+            /**
+             * Order
+             * @default 0
+             */
+            order: number;
+            /** Other */
+            other: string;
+            /**
+             * Want Mm
+             * @default null
+             */
+            want_mm: number | null;
+        };
         /** Target */
         DocTarget: {
             /**
@@ -3489,6 +3746,13 @@ export interface components {
          */
         Document: {
             /**
+             * Agreed Gaps
+             * @default {}
+             */
+            agreed_gaps: {
+                [key: string]: components["schemas"]["DocAgreedGap"];
+            };
+            /**
              * Bays
              * @default {}
              */
@@ -3587,6 +3851,13 @@ export interface components {
                 [key: string]: components["schemas"]["DocVehicleOpening"];
             };
             /**
+             * Pins
+             * @default {}
+             */
+            pins: {
+                [key: string]: components["schemas"]["DocPin"];
+            };
+            /**
              * Readings
              * @default {}
              */
@@ -3622,6 +3893,13 @@ export interface components {
                 [key: string]: components["schemas"]["DocStack"];
             };
             tables: components["schemas"]["DocTables"];
+            /**
+             * Tapes
+             * @default {}
+             */
+            tapes: {
+                [key: string]: components["schemas"]["DocTapeKept"];
+            };
             /**
              * @default {
              *       "mass": "kg",
@@ -3751,6 +4029,11 @@ export interface components {
             /** Says */
             says: string;
         };
+        /** HTTPValidationError */
+        HTTPValidationError: {
+            /** Detail */
+            detail?: components["schemas"]["ValidationError"][];
+        };
         /**
          * Aboard
          * @description Somebody or something in the car while it was weighed, that is no part of it: taken off the readings.
@@ -3861,6 +4144,47 @@ export interface components {
             /** Volume L */
             volume_l: number;
         };
+        /** Liners */
+        InLiners: {
+            /**
+             * Floor Mm
+             * @default 8
+             */
+            floor_mm: number;
+            /**
+             * Wall Mm
+             * @default 4
+             */
+            wall_mm: number;
+        };
+        /**
+         * Making
+         * @description How the boxes of a study are made, so that the true overhead is used.
+         */
+        InMaking: {
+            /**
+             * Bend Radius Mm
+             * @default 3
+             */
+            bend_radius_mm: number;
+            /**
+             * @default {
+             *       "floor_mm": 8,
+             *       "wall_mm": 4
+             *     }
+             */
+            liners: components["schemas"]["InLiners"];
+            /**
+             * Material
+             * @default s235
+             */
+            material: string;
+            /**
+             * Thickness Mm
+             * @default 3
+             */
+            thickness_mm: number;
+        };
         /** Operation */
         InOperation: {
             /**
@@ -3940,6 +4264,42 @@ export interface components {
              * @enum {string}
              */
             down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
+        };
+        /**
+         * Weights
+         * @description How much each thing matters beside the others when proposals are ranked; 0 leaves it out.
+         */
+        InWeights: {
+            /**
+             * Balance
+             * @default 3
+             */
+            balance: number;
+            /**
+             * Boxes
+             * @default 2
+             */
+            boxes: number;
+            /**
+             * Cable
+             * @default 1
+             */
+            cable: number;
+            /**
+             * Count
+             * @default 30
+             */
+            count: number;
+            /**
+             * Low
+             * @default 2
+             */
+            low: number;
+            /**
+             * Luggage
+             * @default 1
+             */
+            luggage: number;
         };
         /** KeptOut */
         KeptOut: {
@@ -4204,6 +4564,71 @@ export interface components {
             name: string;
             /** Revision */
             revision: number;
+        };
+        /**
+         * ProposalOut
+         * @description One arrangement: what it holds, what it weighs, where it is tight, and the patch that makes it.
+         */
+        ProposalOut: {
+            /** Boxes */
+            boxes: components["schemas"]["ProposedBoxOut"][];
+            /** Cable Mm */
+            cable_mm: number;
+            /** Cg Mm */
+            cg_mm: [
+                number | null,
+                number | null,
+                number | null
+            ];
+            /** Front Kg */
+            front_kg: number | null;
+            /** Front Percent */
+            front_percent: number | null;
+            /** Gaps */
+            gaps: components["schemas"]["TightGapOut"][];
+            /** Luggage L */
+            luggage_l: number | null;
+            /** Modules */
+            modules: number;
+            /** Parallel */
+            parallel: number;
+            /** Patch */
+            patch: {
+                [key: string]: unknown;
+            }[];
+            /** Rear Kg */
+            rear_kg: number | null;
+            /** Score */
+            score: number;
+            /** Sketch */
+            sketch: components["schemas"]["Shape"][];
+            string: components["schemas"]["StringFigures"];
+        };
+        /**
+         * ProposedBoxOut
+         * @description A box of a proposal; ``limits`` is what stands closest to it.
+         */
+        ProposedBoxOut: {
+            /** Bay */
+            bay: string;
+            /** Full Kg */
+            full_kg: number;
+            /** Id */
+            id: string;
+            /** Limits */
+            limits: string[];
+            /** Modules */
+            modules: number;
+            /** Name */
+            name: string;
+            /** Outer Mm */
+            outer_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Says */
+            says: string;
         };
         /**
          * ReadBody
@@ -4497,6 +4922,30 @@ export interface components {
             /** Nominal V */
             nominal_v: number;
         };
+        /**
+         * StudyOut
+         * @description A study as it stands.
+         */
+        StudyOut: {
+            /** Best */
+            best: number;
+            /** Id */
+            id: string;
+            /** Proposals */
+            proposals: components["schemas"]["ProposalOut"][];
+            /** Revision */
+            revision: number;
+            /** Says */
+            says: string;
+            /** State */
+            state: string;
+            /** Tried */
+            tried: number;
+            /** Wishes */
+            wishes: {
+                [key: string]: unknown;
+            };
+        };
         /** SupportOut */
         SupportOut: {
             /** Box */
@@ -4576,6 +5025,20 @@ export interface components {
                 number
             ];
         };
+        /** TightGapOut */
+        TightGapOut: {
+            /** Has Mm */
+            has_mm: number;
+            /** Name */
+            name: string;
+            /** Needs Mm */
+            needs_mm: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "clear" | "tight" | "foul" | "unknown" | "note";
+        };
         /** ToMeasureOut */
         ToMeasureOut: {
             /** Moves */
@@ -4618,6 +5081,19 @@ export interface components {
             /** W */
             w: number;
         };
+        /** ValidationError */
+        ValidationError: {
+            /** Context */
+            ctx?: Record<string, never>;
+            /** Input */
+            input?: unknown;
+            /** Location */
+            loc: (string | number)[];
+            /** Message */
+            msg: string;
+            /** Error Type */
+            type: string;
+        };
         /**
          * WatchRow
          * @description One row of the watch strip: a finding, or several of one rule told together.
@@ -4634,6 +5110,117 @@ export interface components {
              * @enum {string}
              */
             state: "clear" | "tight" | "foul" | "unknown" | "note";
+        };
+        /**
+         * Wishes
+         * @description One question to the bays.
+         *
+         *     ``modules``: exactly so many, None for as many as go in. ``bays``: those that may be used. ``keep``: boxes that stay
+         *     as they are; all others that stand in the asked bays are laid out anew. ``window_v``: lowest and highest voltage that
+         *     the gear takes, empty cell to full cell; with it the counts are those whose string fits it, ``parallel`` strings side
+         *     by side.
+         */
+        Wishes: {
+            /** Bays */
+            bays: string[];
+            /**
+             * Boxes Per Bay
+             * @default 1
+             */
+            boxes_per_bay: number;
+            /**
+             * Chamfers
+             * @default false
+             */
+            chamfers: boolean;
+            /**
+             * Keep
+             * @default []
+             */
+            keep: string[];
+            /** Kinds */
+            kinds: string[];
+            /**
+             * Largest Chamfer Mm
+             * @default 60
+             */
+            largest_chamfer_mm: number;
+            /**
+             * @default {
+             *       "bend_radius_mm": 3,
+             *       "liners": {
+             *         "floor_mm": 8,
+             *         "wall_mm": 4
+             *       },
+             *       "material": "s235",
+             *       "thickness_mm": 3
+             *     }
+             */
+            making: components["schemas"]["InMaking"];
+            /**
+             * Mixed Turns
+             * @default true
+             */
+            mixed_turns: boolean;
+            /**
+             * Modules
+             * @default null
+             */
+            modules: number | null;
+            /**
+             * More Than The Shelf
+             * @default false
+             */
+            more_than_the_shelf: boolean;
+            /**
+             * Most Tiers
+             * @default 20
+             */
+            most_tiers: number;
+            /**
+             * One Size
+             * @default false
+             */
+            one_size: boolean;
+            /**
+             * Parallel
+             * @default 1
+             */
+            parallel: number;
+            /**
+             * Rest On
+             * @default []
+             */
+            rest_on: ("base" | "top" | "side_a" | "side_b" | "end_a" | "end_b")[];
+            /**
+             * Tilts Deg
+             * @default []
+             */
+            tilts_deg: number[];
+            /**
+             * Towards
+             * @default []
+             */
+            towards: ("up" | "front" | "aft" | "left" | "right")[];
+            /**
+             * @default {
+             *       "balance": 3,
+             *       "boxes": 2,
+             *       "cable": 1,
+             *       "count": 30,
+             *       "low": 2,
+             *       "luggage": 1
+             *     }
+             */
+            weights: components["schemas"]["InWeights"];
+            /**
+             * Window V
+             * @default null
+             */
+            window_v: [
+                number,
+                number
+            ] | null;
         };
         /** WorkingBody */
         WorkingBody: {
@@ -4653,6 +5240,26 @@ export interface components {
             finding: string;
             /** Steps */
             steps: components["schemas"]["Step"][];
+        };
+        /**
+         * WouldTakeBody
+         * @description ``more``: what one more row or tier would take; without it, what would clear the box.
+         */
+        WouldTakeBody: {
+            /** Base */
+            base: number;
+            /** Box */
+            box: string;
+            /**
+             * More
+             * @default null
+             */
+            more: ("aft" | "across" | "up") | null;
+            /**
+             * Patch
+             * @default []
+             */
+            patch: components["schemas"]["InOperation"][];
         };
     };
     responses: never;
@@ -5603,6 +6210,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    events_api_projects__project__events_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };
@@ -6665,6 +7303,126 @@ export interface operations {
             };
         };
     };
+    studies_api_projects__project__studies_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    ask_api_projects__project__studies_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wishes"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     survey_sheet_api_projects__project__survey_sheet_pdf_get: {
         parameters: {
             query?: never;
@@ -7173,6 +7931,68 @@ export interface operations {
             };
         };
     };
+    would_take_api_projects__project__would_take_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WouldTakeBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     read_text_api_read_post: {
         parameters: {
             query?: never;
@@ -7516,6 +8336,122 @@ export interface operations {
                     "application/json": {
                         [key: string]: string | number;
                     }[];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    one_api_studies__key__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    stop_api_studies__key__stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,424 @@
+"""What would it take: the smallest single changes after which a box is no longer foul.
+
+Each change is tried as a patch and run through all checks. It is whole where the box is foul no more and nothing else has
+become so; one that leaves something foul says what, and is partial: it needs a second change. What it costs elsewhere is
+read off the same two analyses.
+"""
+
+import math
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from levelcradle.core.analysis import Analysis, analyse
+from levelcradle.core.assembly import resolve
+from levelcradle.core.axes import Vec
+from levelcradle.core.box import largest_chamfer
+from levelcradle.core.design import Design
+from levelcradle.core.design.base import Face
+from levelcradle.core.design.carried import shifted
+from levelcradle.core.design.patch import Op
+from levelcradle.core.design.survey import Item, Keepout
+from levelcradle.core.errors import DesignError, UnknownThing
+from levelcradle.core.finding import Figure, Finding, plain, says
+from levelcradle.core.fit.edits import edited
+from levelcradle.core.fit.options import EDGES, LEAST_CHAMFER_MM, hindrances, room_of
+from levelcradle.core.fit.stand import Pressing, pressing, settle
+from levelcradle.core.fit.wishes import Wishes
+from levelcradle.core.meshes import Mesh
+from levelcradle.core.modules import turns_for
+
+__all__ = ["Answer", "Cost", "Cure", "Way", "wedge_travel", "what_it_takes"]
+
+Way = Literal["aft", "across", "up"]
+FARTHEST_MM = 200.0
+AXES = (("aft", "fore"), ("right", "left"), ("up", "down"))
+STEP_MM = 0.5  # a cure is said in half millimetres, always enough
+SHEETS_MM = (2.5, 2.0, 1.5)  # sheet thicknesses in common stock: common practice, no source
+LINERS_MM = (3.0, 2.0, 1.0, 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Cost:
+    """What a change does elsewhere: a sentence with slots, and its state where it is a verdict."""
+
+    says: str
+    figures: tuple[Figure, ...]
+    state: str = "note"
+
+
+@dataclass(frozen=True, slots=True)
+class Cure:
+    """One change. ``whole``: it has been run through all checks and leaves nothing foul that was not foul before.
+
+    Attributes:
+        does: what is changed: the box, the vehicle, or the rule.
+        size: by how much, for sorting within one kind.
+        patch: what makes it; None for what has to be done to the vehicle first and then measured again.
+        left: sentences of what stays or becomes foul.
+    """
+
+    kind: str
+    does: Literal["box", "vehicle", "rule"]
+    says: str
+    figures: tuple[Figure, ...]
+    size: float
+    whole: bool
+    costs: tuple[Cost, ...]
+    left: tuple[str, ...]
+    patch: tuple[Op, ...] | None
+    at_mm: Vec | None
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What is asked about, whether it fits as it is, and the cures, whole ones first."""
+
+    asks: str
+    fits: bool
+    patch: tuple[Op, ...]
+    cures: tuple[Cure, ...]
+
+
+def wedge_travel(angle_deg: float) -> float:
+    """How far a box travels along a wall for each millimetre taken off its side, the wall standing at ``angle_deg`` to that
+    side's direction. Source: trigonometry (tan), rule of thumb of the trade."""
+    return math.tan(math.radians(angle_deg))
+
+
+def what_it_takes(design: Design, box_id: str, more: Way | None = None, meshes: Mapping[str, Mesh] | None = None) -> Answer:
+    """The cures of a box that is foul; with ``more``, of the box with one more row aft, row across or tier.
+
+    Raises: UnknownThing.
+    """
+    if box_id not in design.boxes:
+        raise UnknownThing("box", box_id)
+    asker = _Asker(design, box_id, meshes or {})
+    return asker.one_more(more) if more else asker.answer(f"{plain(design.boxes[box_id].name)}: what would clear it", [])
+
+
+class _Asker:
+    """One question: the design as it is, and the change that is taken for granted while cures are tried."""
+
+    def __init__(self, design: Design, box_id: str, meshes: Mapping[str, Mesh]) -> None:
+        self.design, self.box_id, self.meshes = design, box_id, meshes
+        self.before = analyse(design, meshes)
+        self.foul_before = {f.id for f in self.before.findings if f.state == "foul"}
+        self.base: list[Op] = []
+        self.asked = design
+
+    def one_more(self, way: Way) -> Answer:
+        box = self.design.boxes[self.box_id]
+        name, block = max(box.blocks.items(), key=lambda row: row[1].counts.aft * row[1].counts.across * row[1].counts.up)
+        value = getattr(block.counts, way) + 1
+        words = {"aft": "the next row along", "across": "the next row across", "up": "the next tier"}[way]
+        ops: list[Op] = [{"op": "replace", "path": f"/boxes/{self.box_id}/blocks/{name}/counts/{way}", "value": value}]
+        return self.answer(f"{plain(box.name)}: {words}", self._best_place(ops))
+
+    def _best_place(self, ops: list[Op]) -> list[Op]:
+        """The larger box where it stands, or where it would stand clear in its bay."""
+        design = edited(self.design, ops)
+        box = design.boxes[self.box_id]
+        if box.bay is None or box.pose.yaw_deg or box.pose.pitch_deg or box.pose.roll_deg:
+            return ops
+        alone = design.model_copy(update={"boxes": {k: b for k, b in design.boxes.items() if k != self.box_id}, "mounts": {
+            k: m for k, m in design.mounts.items() if m.box != self.box_id}})  # fmt: skip
+        kinds = tuple({block.kind for block in box.blocks.values()})
+        stands = room_of(alone, box.bay, Wishes(kinds=kinds, bays=(box.bay,))).stand(box)
+        if stands is None:
+            return [*ops, *self._least_foul(design)]
+        pose = {"op": "replace", "path": f"/boxes/{self.box_id}/pose", "value": stands.pose.model_dump(mode="json")}
+        return [*ops, pose]
+
+    def _least_foul(self, design: Design) -> list[Op]:
+        """Where the larger box lacks least, near where it stands."""
+        assembly = resolve(design, self.meshes)
+        box = assembly.boxes[self.box_id]
+        pieces = [piece.solid for piece in box.pieces if piece.mount is None]
+        far = (FARTHEST_MM, FARTHEST_MM, FARTHEST_MM)
+        by = settle(pieces, hindrances(assembly, box), (0.0, 0.0, 0.0), (-far[0], -far[1], -far[2]), far, (0.0, 0.0, 0.0), least=True)
+        at = design.boxes[self.box_id].pose.at_mm
+        spot = [round(a + b, 1) for a, b in zip(at, by or (0.0, 0.0, 0.0), strict=True)]
+        return [self._replace("pose/at_mm", spot)]
+
+    def answer(self, asks: str, base: list[Op]) -> Answer:
+        self.base = base
+        self.asked = edited(self.design, base) if base else self.design
+        now = analyse(self.asked, self.meshes)
+        foul = self._foul(now)
+        if not foul:
+            return Answer(asks, True, tuple(base), ())
+        self.assembly = resolve(self.asked, self.meshes)
+        self.box = self.assembly.boxes[self.box_id]
+        self.things = hindrances(self.assembly, self.box)
+        cures = [cure for make in self._ways() for cure in make(foul) if cure is not None]
+        rows = sorted(cures, key=_order)
+        whole = [cure for cure in rows if cure.whole]
+        return Answer(asks, False, tuple(base), (*whole[:10], *[cure for cure in rows if not cure.whole][: 4 if whole else 7]))
+
+    def _ways(self) -> tuple[Callable[[list[Finding]], Iterator[Cure | None]], ...]:
+        return (self._moves, self._turns, self._chamfers, self._liners, self._sheets, self._fewer, self._walls, self._things_moved,
+                self._gaps)  # fmt: skip
+
+    def _foul(self, analysis: Analysis) -> list[Finding]:
+        """What is foul about the box, and what is foul elsewhere that was not before."""
+        own = f"boxes/{self.box_id}"
+        return [f for f in analysis.findings if f.state == "foul" and f.code != "drawings.release"
+                and ((own in f.subjects and f.station in ("place", "box")) or f.id not in self.foul_before)]  # fmt: skip
+
+    # --- a patch tried ---
+
+    def _tried(self, ops: list[Op]) -> tuple[Analysis, list[Finding]] | None:
+        try:
+            analysis = analyse(edited(self.asked, ops), self.meshes)
+        except DesignError:
+            return None
+        return analysis, self._foul(analysis)
+
+    def _cure(
+        self, kind: str, does: Literal["box", "vehicle", "rule"], words: str, figures: tuple[Figure, ...], ops: list[Op],
+        foul: list[Finding], *, size: float, button: bool = True, at: Vec | None = None,
+    ) -> Cure | None:  # fmt: skip
+        """A change that was tried; None where it clears nothing, or makes foul what was not."""
+        tried = self._tried(ops)
+        if tried is None:
+            return None
+        analysis, left = tried
+        if not {f.id for f in left} < {f.id for f in foul}:
+            return None
+        patch = (*self.base, *ops) if button else None
+        return Cure(kind, does, words, figures, size, not left, tuple(_costs(self.before, analysis, self.box_id)),
+                    tuple(_said(f) for f in left[:3]), patch, at)  # fmt: skip
+
+    def _clears(self, ops: list[Op]) -> bool:
+        tried = self._tried(ops)
+        return tried is not None and not tried[1]
+
+    def _replace(self, path: str, value: object) -> Op:
+        return {"op": "replace", "path": f"/boxes/{self.box_id}/{path}", "value": value}
+
+    # --- the ways ---
+
+    def _moves(self, foul: list[Finding]) -> Iterator[Cure | None]:
+        """Straight moves along one axis, as far as the gaps ask."""
+        at = self.asked.boxes[self.box_id].pose.at_mm
+        for axis, ends in enumerate(AXES):
+            for sign, word in ((1.0, ends[0]), (-1.0, ends[1])):
+                far = self._travel(axis, sign)
+                if far is None:
+                    continue
+                spot = [round(v + (sign * far if i == axis else 0.0), 4) for i, v in enumerate(at)]
+                words = f"move the box {{0}} {word}"
+                yield self._cure("move", "box", words, (Figure(far, "mm", "up"),), [self._replace("pose/at_mm", spot)], foul, size=far)
+
+    def _travel(self, axis: int, sign: float) -> float | None:
+        """How far the box goes one way until every gap in that way is kept, in half millimetres; None where none would do."""
+        far = 0.0
+        for _ in range(10):
+            by = [0.0, 0.0, 0.0]
+            by[axis] = sign * far
+            near = [p for p in self._pressing((by[0], by[1], by[2])) if p.spare_mm < -1e-9]
+            if not near:
+                return far if far else None
+            asks = [self._asks(p, axis, sign) for p in near]
+            if any(a is None for a in asks):
+                return None
+            far = math.ceil(round((far + max(a for a in asks if a is not None)) / STEP_MM, 6)) * STEP_MM
+            if far > FARTHEST_MM:
+                return None
+        return None
+
+    def _asks(self, p: Pressing, axis: int, sign: float) -> float | None:
+        slope = p.away[axis] * sign
+        return -p.spare_mm / slope if slope > 0.05 else None
+
+    def _pressing(self, by: Vec) -> list[Pressing]:
+        pieces = [piece.solid for piece in self.box.pieces if piece.mount is None]
+        return pressing(pieces, self.things, by, 0.0)
+
+    def _turns(self, foul: list[Finding]) -> Iterator[Cure | None]:
+        """A block stood another way, the box staying at its anchor."""
+        box = self.asked.boxes[self.box_id]
+        for name, block in box.blocks.items():
+            kind = self.asked.module_kinds[block.kind]
+            seen = {self.box.shell.outer_mm}
+            for turn in turns_for(kind):
+                ops = [self._replace(f"blocks/{name}/turn", turn.model_dump())]
+                outer = resolve(edited(self.asked, ops)).boxes[self.box_id].shell.outer_mm
+                if outer in seen:
+                    continue
+                seen.add(outer)
+                words = f"turn block {name}: {_face(turn.down)} down, {_face(turn.aft)} aft"
+                yield self._cure("turn", "box", words, (), ops, foul, size=0.0)
+
+    def _chamfers(self, foul: list[Finding]) -> Iterator[Cure | None]:
+        """The smallest chamfer of an edge that clears it."""
+        box, shell = self.asked.boxes[self.box_id], self.box.shell
+        modules = [(m.low, m.high) for m in shell.modules]
+        taken = {frozenset(c.edge) for c in box.chamfers.values()}
+        for edge in EDGES:
+            most = math.floor(largest_chamfer(edge, box.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules))
+            if frozenset(edge) in taken or most < LEAST_CHAMFER_MM or not self._clears(self._chamfer(edge, most)):
+                continue
+            least = _smallest(lambda mm, edge=edge: self._clears(self._chamfer(edge, mm)), LEAST_CHAMFER_MM, most)  # type: ignore[misc]
+            words = f"cut {{0}} off the edge {edge[0]}, {edge[1]}"
+            yield self._cure("chamfer", "box", words, (Figure(least, "mm", "up"),), self._chamfer(edge, least), foul, size=float(least))
+
+    def _chamfer(self, edge: tuple[Face, Face], mm: int) -> list[Op]:
+        value = {"edge": list(edge), "mm": [float(mm), float(mm)]}
+        key = next(k for k in (f"{edge[0]}-{edge[1]}", *(f"c{n}" for n in range(20))) if k not in self.asked.boxes[self.box_id].chamfers)
+        return [{"op": "add", "path": f"/boxes/{self.box_id}/chamfers/{key}", "value": value}]
+
+    def _liners(self, foul: list[Finding]) -> Iterator[Cure | None]:
+        had = self.asked.boxes[self.box_id].liners.wall_mm
+        for mm in LINERS_MM:
+            if mm < had and self._clears([self._replace("liners/wall_mm", mm)]):
+                words, figures = "liner on the walls {0} instead of {1}", (Figure(mm, "mm"), Figure(had, "mm"))
+                yield self._cure("liner", "box", words, figures, [self._replace("liners/wall_mm", mm)], foul, size=had - mm)
+                return
+
+    def _sheets(self, foul: list[Finding]) -> Iterator[Cure | None]:
+        had = self.asked.boxes[self.box_id].thickness_mm
+        for mm in SHEETS_MM:
+            if mm < had and self._clears([self._replace("thickness_mm", mm)]):
+                words, figures = "sheet of {0} instead of {1}", (Figure(mm, "mm"), Figure(had, "mm"))
+                yield self._cure("sheet", "box", words, figures, [self._replace("thickness_mm", mm)], foul, size=had - mm)
+                return
+
+    def _fewer(self, foul: list[Finding]) -> Iterator[Cure | None]:
+        """One row less, where nothing more was asked for."""
+        if self.base:
+            return
+        for name, block in self.asked.boxes[self.box_id].blocks.items():
+            for way in ("aft", "across", "up"):
+                count = getattr(block.counts, way)
+                if count > 1:
+                    lost = block.counts.aft * block.counts.across * block.counts.up // count
+                    words = f"leave out {lost} module{'s' if lost > 1 else ''}: {count - 1} {'tiers' if way == 'up' else way}"
+                    yield self._cure(
+                        "fewer", "box", words, (), [self._replace(f"blocks/{name}/counts/{way}", count - 1)], foul, size=float(lost)
+                    )
+
+    def _walls(self, foul: list[Finding]) -> Iterator[Cure | None]:
+        """A side of the bay cut back over its whole face; of one that leans, also what shaving the box wins along it."""
+        for finding in _gaps_of(foul):
+            path = finding.subjects[1].split("/")
+            if path[0] != "bays" or path[2] != "sides":
+                continue
+            short = _short(finding)
+            words = f"{plain(finding.shows)} {{0}} further back"
+            ops = self._hollow(path[1], path[3], short)
+            yield self._cure("wall", "vehicle", words, (Figure(short, "mm", "up"),), ops, foul, size=short, button=False, at=_at(finding))
+            yield from self._wedge(finding, short)
+
+    def _hollow(self, bay: str, side: str, mm: float) -> list[Op]:
+        far = 20_000.0
+        spans = {"left": ("fore_mm", "aft_mm", "low_mm", "high_mm"), "right": ("fore_mm", "aft_mm", "low_mm", "high_mm"),
+                 "floor": ("fore_mm", "aft_mm", "left_mm", "right_mm"), "top": ("fore_mm", "aft_mm", "left_mm", "right_mm")}.get(
+            side, ("left_mm", "right_mm", "low_mm", "high_mm"))  # fmt: skip
+        value: dict[str, object] = {"name": "cut back", "side": side, "hollow": True, "proud_mm": mm}
+        value |= {name: far if n % 2 else -far for n, name in enumerate(spans)}
+        return [{"op": "add", "path": f"/bays/{bay}/lumps/cut-back-{side}", "value": value}]
+
+    def _wedge(self, finding: Finding, short: float) -> Iterator[Cure | None]:
+        """Along a wall that leans in plan: so much off the width wins so much travel."""
+        way = [p for p in self._pressing((0.0, 0.0, 0.0)) if p.thing.what == finding.subjects[1]]
+        if not way:
+            return
+        x, y = (abs(v) for v in max(way, key=lambda p: -p.spare_mm).away[:2])
+        if min(x, y) < 0.03:
+            return
+        narrow, along = ("width", "aft or fore") if y > x else ("length", "sideways")
+        lean = math.degrees(math.atan2(max(x, y), min(x, y)))
+        off = short / max(x, y)
+        words = f"{{0}} off its {narrow} clears it: along this wall that is worth {{1}} of travel {along}"
+        figures = (Figure(off, "mm", "up"), Figure(off * wedge_travel(lean), "mm", "down"))
+        yield Cure("wedge", "box", words, figures, off, False, (), ("has to be made smaller by another change",), None, _at(finding))
+
+    def _things_moved(self, foul: list[Finding]) -> Iterator[Cure | None]:
+        """The thing in the way moved off by what is missing."""
+        for finding in _gaps_of(foul):
+            kind, key = (*finding.subjects[1].split("/"), "")[:2]
+            row: Item | Keepout | None = {"items": self.asked.items.get(key), "keepouts": self.asked.keepouts.get(key)}.get(kind)
+            pressed = [p for p in self._pressing((0.0, 0.0, 0.0)) if p.thing.what == finding.subjects[1]]
+            if row is None or not pressed:
+                continue
+            short, away = _short(finding), min(pressed, key=lambda p: p.spare_mm).away
+            axis = max(range(3), key=lambda i: abs(away[i]))
+            far = math.ceil(round(short / abs(away[axis]) / STEP_MM, 6)) * STEP_MM
+            by = [0.0, 0.0, 0.0]
+            by[axis] = -math.copysign(far, away[axis])
+            tree = row.model_dump(mode="json", by_alias=True)
+            ops = list(shifted(f"/{kind}/{key}", tree, (by[0], by[1], by[2])))
+            words = f"{plain(row.name)} {{0}} {AXES[axis][0 if by[axis] > 0 else 1]}"
+            yield self._cure("thing", "vehicle", words, (Figure(far, "mm", "up"),), ops, foul, size=far, button=False, at=_at(finding))
+
+    def _gaps(self, foul: list[Finding]) -> Iterator[Cure | None]:
+        """A smaller gap, where there is any gap at all: it says what the rule's is for."""
+        for finding in _gaps_of(foul):
+            if finding.value is None or finding.value < 1.0 or finding.code == "gap.crush":
+                continue
+            value = math.floor(finding.value * 2) / 2
+            one, other = finding.subjects
+            row = {"one": one, "other": other, "need_mm": value, "reason": f"accepted: {finding.limit:g} by rule, {finding.because}"[:120]}
+            key = next(f"g{n}" for n in range(1, 600) if f"g{n}" not in self.asked.agreed_gaps)
+            words = f"the gap to {plain(finding.shows)} cut from {{0}} to {{1}}: {plain(finding.because)}"
+            figures = (Figure(finding.limit or 0.0, "mm", "up"), Figure(value, "mm", "down"))
+            ops: list[Op] = [{"op": "add", "path": f"/agreed_gaps/{key}", "value": row}]
+            yield self._cure("gap", "rule", words, figures, ops, foul, size=(finding.limit or 0.0) - value, at=_at(finding))
+
+
+_KINDS = ("move", "chamfer", "turn", "liner", "sheet", "wedge", "thing", "wall", "fewer", "gap")
+
+
+def _order(cure: Cure) -> tuple[bool, int, float]:
+    """Whole ones first, what is nearest to hand before what is cut, what is agreed away last."""
+    return not cure.whole, _KINDS.index(cure.kind), cure.size
+
+
+def _smallest(holds: Callable[[int], bool], low: int, high: int) -> int:
+    """The least whole number that holds, given that ``high`` does."""
+    while low < high:
+        middle = (low + high) // 2
+        low, high = (low, middle) if holds(middle) else (middle + 1, high)
+    return high
+
+
+def _face(name: str) -> str:
+    return name.replace("_", " ")
+
+
+def _gaps_of(foul: list[Finding]) -> list[Finding]:
+    return [f for f in foul if f.code == "gap" and len(f.subjects) == 2]
+
+
+def _short(finding: Finding) -> float:
+    return math.ceil(round(-(finding.margin or 0.0) / STEP_MM, 6)) * STEP_MM
+
+
+def _at(finding: Finding) -> Vec | None:
+    return finding.points_mm[1] if len(finding.points_mm) == 2 else None
+
+
+def _said(finding: Finding) -> str:
+    return says(finding)
+
+
+def _costs(before: Analysis, after: Analysis, box: str) -> Iterator[Cost]:
+    """Gaps of the box that became tighter than tight or clear, axle loads, mounts."""
+    own, old = f"boxes/{box}", {f.id: f for f in before.findings}
+    gaps = [f for f in after.findings if f.code == "gap" and own in f.subjects and f.state == "tight"]
+    for f in sorted(gaps, key=lambda f: f.margin or 0.0)[:3]:
+        was = old.get(f.id)
+        if was is None or was.value is None or f.value is None or abs(was.value - f.value) >= 0.05:
+            yield Cost(
+                f"{plain(f.shows)} {{0}}, needs {{1}}", (Figure(f.value or 0.0, "mm", "down"), Figure(f.limit or 0.0, "mm", "up")), f.state
+            )
+    then, now = before.level.ready, after.level.ready
+    if then and now:
+        for word, a, b in (("front", then.front_kg, now.front_kg), ("rear", then.rear_kg, now.rear_kg)):
+            if abs(b - a) >= 0.05:
+                yield Cost(f"{word} axle {'+' if b > a else '−'}{{0}}", (Figure(abs(b - a), "kg"),))
+    worst = [max((f.value or 0.0 for f in a.findings if f.code == "mount.use" and own in f.subjects), default=0.0) for a in (before, after)]
+    if abs(worst[1] - worst[0]) >= 0.01:
+        yield Cost("worst use of its mounts {0} → {1}", (Figure(worst[0], "use"), Figure(worst[1], "use")))
