@@ -53,8 +53,7 @@ def _station(page: Page, address: str, station: str, part: str | None) -> None:
     page.get_by_role("complementary", name="Ledger").wait_for()
     if part:
         page.get_by_role("button", name=part).first.click()
-    page.wait_for_load_state("networkidle")
-    page.wait_for_timeout(300)
+    page.wait_for_timeout(700)
 
 
 if __name__ == "__main__":

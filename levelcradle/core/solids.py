@@ -20,7 +20,7 @@ from numpy.typing import NDArray
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
 __all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "distances", "hull",
-           "mesh_kernel", "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows"]  # fmt: skip
+           "convex_ring", "mesh_kernel", "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows", "surface_of"]  # fmt: skip
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
 FLAT_MM = 1e-3
@@ -74,7 +74,7 @@ class Solid:
         if self.upright:
             (a0, b0), (a1, b1) = (self.low[first], self.low[second]), (self.high[first], self.high[second])
             return [(a0, b0), (a1, b0), (a1, b1), (a0, b1)]
-        return _convex([(float(p[first]), float(p[second])) for p in self.points])
+        return convex_ring([(float(p[first]), float(p[second])) for p in self.points])
 
 
 def block(low: Vec, high: Vec) -> Solid:
@@ -234,13 +234,21 @@ def ray_hits(solid: Solid, start: Vec, way: Vec) -> float | None:
     return float(t[hit].min()) if hit.any() else None
 
 
-def _faces(solid: Solid) -> Matrix:
-    """(m, 3, 3) triangles round a convex solid; a rod as a bar of 24 sides."""
+def surface_of(solid: Solid) -> tuple[Matrix, NDArray[np.int64]]:
+    """(n, 3) points and (m, 3) triangles of a solid's outside; a rod as a bar of 24 sides."""
+    if solid.surface:
+        return solid.points, solid.surface.triangles
     points = solid.points
     if solid.radius_mm:
         points = np.array(_rod_rims(solid)[0] + _rod_rims(solid)[1])
     mesh = manifold3d.Manifold.hull_points(points).to_mesh64()
-    return np.asarray(np.asarray(mesh.vert_properties, dtype=float)[:, :3][np.asarray(mesh.tri_verts)], dtype=float)
+    return np.asarray(mesh.vert_properties, dtype=float)[:, :3], np.asarray(mesh.tri_verts, dtype=np.int64)
+
+
+def _faces(solid: Solid) -> Matrix:
+    """(m, 3, 3) triangles round a convex solid."""
+    points, triangles = surface_of(solid)
+    return np.asarray(points[triangles])
 
 
 def distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix, within_mm: float) -> Matrix:
@@ -427,7 +435,7 @@ def block_shadows(lows: Matrix, highs: Matrix, placement: Placement) -> Iterator
             yield ((x0, y0), (x1, y0), (x1, y1), (x0, y1)), ((x0, z0), (x1, z0), (x1, z1), (x0, z1)), z1
         return
     for eight in points.tolist():
-        plan, side = (tuple(_convex([(p[0], p[i]) for p in eight])) for i in (1, 2))
+        plan, side = (tuple(convex_ring([(p[0], p[i]) for p in eight])) for i in (1, 2))
         yield plan, side, max(p[2] for p in eight)
 
 
@@ -442,7 +450,7 @@ def shadows(solid: Solid) -> tuple[Polygon, Polygon]:
     return plan, side
 
 
-def _convex(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
+def convex_ring(points: list[tuple[float, float]]) -> list[tuple[float, float]]:
     """Convex hull, counter-clockwise (monotone chain)."""
     points = sorted(set(points))
     if len(points) < 3:
@@ -476,7 +484,7 @@ def _rod_outline(solid: Solid, first: int, second: int) -> list[tuple[float, flo
     if max(abs(v) for v in along) > 1 - 1e-9:  # seen square from the side
         (a0, b0), (a1, b1) = (solid.low[first], solid.low[second]), (solid.high[first], solid.high[second])
         return [(a0, b0), (a1, b0), (a1, b1), (a0, b1)]
-    return _convex([(p[first], p[second]) for rim in _rod_rims(solid) for p in rim])
+    return convex_ring([(p[first], p[second]) for rim in _rod_rims(solid) for p in rim])
 
 
 def _rod_rims(solid: Solid) -> tuple[list[Vec], list[Vec]]:
@@ -509,5 +517,5 @@ def _mesh_outline(solid: Solid, surface: Surface, first: int, second: int) -> li
     found = shapely.unary_union(shapely.polygons(corners[seen]))
     parts = sorted(getattr(found, "geoms", [found]), key=lambda g: -g.area)
     if not parts or parts[0].is_empty:
-        return _convex([(float(a), float(b)) for a, b in flat])
+        return convex_ring([(float(a), float(b)) for a, b in flat])
     return [(float(a), float(b)) for a, b in parts[0].simplify(cell / 2).exterior.coords[:-1]]

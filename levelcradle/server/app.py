@@ -22,6 +22,7 @@ from levelcradle.server.bodies import BODIES
 from levelcradle.server.instrument_routes import router as instrument_router
 from levelcradle.server.news import News
 from levelcradle.server.news import router as news_router
+from levelcradle.server.place_routes import router as place_router
 from levelcradle.server.problems import install, problem
 from levelcradle.server.routes import router
 from levelcradle.server.scans import Scans
@@ -58,6 +59,7 @@ def create_app(store: Store, front_end: Path | None = None) -> FastAPI:
     app.include_router(survey_router, prefix="/api")
     app.include_router(instrument_router, prefix="/api")
     app.include_router(study_router, prefix="/api")
+    app.include_router(place_router, prefix="/api")
     app.include_router(news_router, prefix="/api")
     app.middleware("http")(_same_origin)
     install(app)

@@ -16,8 +16,9 @@ from levelcradle.core.fit import Wishes
 from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
-    "BODIES", "BehindBody", "FirstBoxBody", "ListenBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody", "ReadPlaceBody",
-    "RestateBody", "SwingBody", "TapeBody", "WorkingBody", "WouldTakeBody", "json_body", "raw_body",
+    "BODIES", "BehindBody", "FirstBoxBody", "ListenBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody",
+    "ReadPlaceBody", "RestateBody", "SectionBody", "StackUpBody", "SwingBody", "TapeBody", "WorkingBody", "WouldTakeBody",
+    "json_body", "raw_body",
 ]  # fmt: skip
 
 PATCH_BYTES = 2_000_000
@@ -54,8 +55,11 @@ class WorkingBody(PreviewBody):
 
 
 class TapeBody(PreviewBody):
+    """``want_mm``: what the tape should read; the first thing, a box, is moved for it."""
+
     one: Annotated[str, Field(max_length=200)]
     other: Annotated[str, Field(max_length=200)]
+    want_mm: Length | None = None
 
 
 class WouldTakeBody(PreviewBody):
@@ -63,6 +67,18 @@ class WouldTakeBody(PreviewBody):
 
     box: Id
     more: Literal["aft", "across", "up"] | None = None
+
+
+class StackUpBody(PreviewBody):
+    """``at_mm``: where the line crosses the box, in its own frame; without it, where there is least to spare."""
+
+    box: Id
+    way: Literal["aft", "across", "up"]
+    at_mm: tuple[Length, Length] | None = None
+
+
+class SectionBody(PreviewBody):
+    aft_mm: Length
 
 
 class NewCar(Body):
@@ -123,8 +139,8 @@ class ReadPlaceBody(Body):
 
 
 BODIES: tuple[type[BaseModel], ...] = (
-    BehindBody, FirstBoxBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody, SwingBody, TapeBody,
-    Wishes, WorkingBody, WouldTakeBody,
+    BehindBody, FirstBoxBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody, SectionBody,
+    StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
 )  # fmt: skip
 
 B = TypeVar("B", bound=BaseModel)

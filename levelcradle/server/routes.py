@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from levelcradle.core.analysis import analyse, finding_named
 from levelcradle.core.assembly import resolve
-from levelcradle.core.clearance import tape_between
+from levelcradle.core.clearance import move_to, tape_between
 from levelcradle.core.design import Design, dump, load, new_design, schema, validate
 from levelcradle.core.design.files import LARGEST_BYTES
 from levelcradle.core.design.patch import Op, apply
@@ -221,10 +221,13 @@ def working(project: ProjectId, store: TheStore, body: Annotated[WorkingBody, De
 
 
 @router.post("/projects/{project}/tape", response_model=TapeOut, openapi_extra=takes(TapeBody))
-def tape(project: ProjectId, store: TheStore, body: Annotated[TapeBody, Depends(json_body(TapeBody))]) -> Response:
+def tape(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[TapeBody, Depends(json_body(TapeBody))]) -> Response:
     """The shortest distance between two things."""
     _, design = tried(store, project, body)
-    return _json(TapeOut.model_validate(tape_between(resolve(design), body.one, body.other), from_attributes=True))
+    assembly = resolve(design, scans.of(design))
+    found = tape_between(assembly, body.one, body.other)
+    move = None if body.want_mm is None else move_to(assembly, body.one, body.other, body.want_mm)
+    return _json(TapeOut(distance_mm=found.distance_mm, here=found.here, there=found.there, parts_mm=found.parts_mm, move_mm=move))
 
 
 @router.post("/projects/{project}/first-box", response_model=FirstBoxOut, openapi_extra=takes(FirstBoxBody))

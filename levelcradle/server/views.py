@@ -7,6 +7,8 @@ from pydantic import BaseModel, ConfigDict
 
 from levelcradle.core.analysis import Analysis, BoxFigures, StationState, WatchRow
 from levelcradle.core.axes import Vec
+from levelcradle.core.clearance import StackRow, Surface
+from levelcradle.core.cuts import Body, Cut
 from levelcradle.core.finding import Figure, Finding, State, Step
 from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow
 from levelcradle.core.modules import StringFigures
@@ -17,9 +19,10 @@ from levelcradle.core.stock import ShelfFigures
 from levelcradle.core.survey import BayFigures
 
 __all__ = [
-    "AnalysisOut", "AnswerOut", "BehindOut", "BlankOut", "CarrierOut", "ChannelOut", "CostOut", "CureOut", "EditedOut", "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut",
-    "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut", "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", 
-    "SheetOut", "ShelfOut", "ShelfRowOut", "SourceOut", "SwingOut", "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
+    "AnalysisOut", "AnswerOut", "BehindOut", "BlankOut", "BodiesOut", "CarrierOut", "ChannelOut", "CostOut", "CureOut", "EditedOut",
+    "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut", "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut",
+    "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", "SectionOut", "SheetOut", "ShelfOut", "ShelfRowOut", "SourceOut", "StackUpOut",
+    "SwingOut", "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
 ]  # fmt: skip
 
 
@@ -178,12 +181,39 @@ class AnswerOut(Out):
     cures: list[CureOut]
 
 
+class StackUpOut(Out):
+    """A chain of allowances from surface to surface."""
+
+    way: str
+    rows: tuple[StackRow, ...]
+    ends: tuple[Surface, Surface]
+    asked_mm: float
+    there_mm: float | None
+    spare_mm: float | None
+    worst_mm: float
+    root_mm: float
+    state: State
+
+
+class SectionOut(Out):
+    aft_mm: float
+    cuts: tuple[Cut, ...]
+
+
+class BodiesOut(Out):
+    revision: int
+    bodies: tuple[Body, ...]
+
+
 class WorkingOut(Out):
     finding: str
     steps: tuple[Step, ...]
 
 
 class TapeOut(Out):
+    """``move_mm``: how the first thing is moved to make the tape read what is wanted."""
+
+    move_mm: Vec | None = None
     distance_mm: float
     here: Vec
     there: Vec

@@ -101,6 +101,10 @@ class Bench:
         if release:
             self.page.mouse.up()
 
+    def settle(self) -> None:
+        """Long enough for what a page asks for when it opens; the news it listens to never ends."""
+        self.page.wait_for_timeout(400)
+
     def until(self, holds: Callable[[], bool], what: str) -> None:
         for _ in range(160):
             if holds():

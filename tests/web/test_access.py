@@ -70,7 +70,7 @@ PARTS = {
 def test_every_part_of_survey_and_stock_has_names_and_can_be_read(bench: Bench, station: str, part: str) -> None:
     bench.go(station)
     bench.page.get_by_role("button", name=part, exact=True).click()
-    bench.page.wait_for_load_state("networkidle")
+    bench.settle()
     for button in bench.page.locator('main button[aria-expanded="false"]').all()[:3]:
         button.click()
     assert bench.page.evaluate(UNNAMED) == []

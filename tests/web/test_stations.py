@@ -237,5 +237,5 @@ def test_html_in_a_name_is_text_on_the_screen(bench: Bench) -> None:
     bench.store.edit(bench.car, [{"op": "replace", "path": "/boxes/tank/name", "value": name}], base=1, session="x")
     for station in ("place", "box", "mount", "drawings", "level"):
         bench.go(station)
-        bench.page.wait_for_load_state("networkidle")
+        bench.settle()
     assert bench.page.evaluate("window.hurt") is None

@@ -207,7 +207,7 @@ def test_what_an_instrument_shows_is_held_into_the_blank(bench: Bench) -> None:
 @pytest.mark.parametrize("station", ["survey", "stock", "place", "box", "mount", "level", "drawings"])
 def test_any_station_prints_black_on_white(bench: Bench, station: str) -> None:
     bench.go(station)
-    bench.page.wait_for_load_state("networkidle")
+    bench.settle()
     bench.page.emulate_media(media="print")
     sheet = bench.page.get_by_role("region", name="Print sheet")
     expect(sheet).to_contain_text("NOT RELEASED")

@@ -91,7 +91,7 @@ def test_a_finding_of_the_survey_opens_the_part_where_it_is_mended(bench: Bench)
 
 def test_the_printed_survey_has_every_blank_and_the_plan(bench: Bench) -> None:
     bench.go("survey")
-    bench.page.wait_for_load_state("networkidle")
+    bench.settle()
     bench.page.emulate_media(media="print")
     sheet = bench.page.get_by_role("region", name="Print sheet")
     expect(sheet).to_contain_text("PLAN, NOSE at the left, RIGHT upward")

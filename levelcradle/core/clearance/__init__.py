@@ -3,17 +3,24 @@
 from levelcradle.core.clearance.gaps import around, gap_findings, tolerance_of
 from levelcradle.core.clearance.inside import inside_findings
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
+from levelcradle.core.clearance.stackup import StackRow, StackUp, Surface, stack_up, tolerance_by
 from levelcradle.core.clearance.strayed import strayed
-from levelcradle.core.clearance.tape import Taped, tape_between
+from levelcradle.core.clearance.tape import Taped, move_to, tape_between
 
 __all__ = [
+    "StackRow",
+    "StackUp",
+    "Surface",
     "Taped",
     "around",
     "gap_findings",
     "inside_findings",
+    "move_to",
     "need_of_boxes",
     "need_of_thing",
+    "stack_up",
     "strayed",
+    "tolerance_by",
     "tape_between",
     "tolerance_of",
 ]

@@ -24,7 +24,7 @@ from levelcradle.core.design.base import (
 
 __all__ = [
     "ANCHORS", "Anchor", "Block", "Bolt", "Box", "Bracket", "Chamfer", "Counts", "Dividers", "Doubler",
-    "Fittings", "Fixed", "Folder", "Gaps",
+    "Finish", "Fittings", "Fixed", "Folder", "Gaps",
     "Inner", "Lid", "LidScrews", "Liners", "Mount", "Opening", "Pose", "Turn", "Wrap",
 ]  # fmt: skip
 
@@ -195,6 +195,15 @@ class Chamfer(Part):
         return edge
 
 
+class Finish(Part):
+    """What is put on the metal: coats on each face, and whether the weld beads outside are ground flush."""
+
+    coats: Annotated[int, Field(ge=0, le=6)] = 0
+    coat_mm: Annotated[float, Field(gt=0, le=2)] = 0.08
+    beads_ground: bool = True
+    bead_mm: Annotated[float, Field(ge=0, le=10)] = 2.0
+
+
 class Box(Part):
     name: Line
     bay: Id | None = None
@@ -212,6 +221,7 @@ class Box(Part):
     openings: Annotated[dict[Id, Opening], Field(max_length=200)] = {}
     hold_down: Literal["own_holes", "rods", "straps", "fit"] | None = None
     fittings: Fittings = Fittings()
+    finish: Finish = Finish()
     order: int = 0
 
 

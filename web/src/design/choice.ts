@@ -17,6 +17,8 @@ export interface Offset {
   by: [number, number, number]
 }
 
+export type Shows = 'drawing' | 'fit' | 'walk'
+
 interface Choice {
   selected: string | null
   /** How it was found under the pointer: "2 of 3 here: module 5". */
@@ -29,6 +31,9 @@ interface Choice {
   /** The working of the chosen finding is shown. */
   working: boolean
   picking: Picking | null
+  /** What the Place station shows: the drawing, the fit study, or a walk round the car. */
+  shows: Shows
+  show: (shows: Shows) => void
   select: (path: string | null, found?: string) => void
   choose: (finding: string, path: string | null) => void
   climb: () => void
@@ -48,6 +53,8 @@ export const useChoice = create<Choice>((set, get) => ({
   placing: false,
   working: false,
   picking: null,
+  shows: 'drawing',
+  show: (shows) => set({ shows }),
   select: (path, found = '') => set({ selected: path, found, finding: null, placing: false }),
   choose: (finding, path) => set({ finding, selected: path, found: '', placing: false, working: false }),
   climb: () => {

@@ -34,6 +34,8 @@ interface Live {
   show: (patch: Op[]) => void
   drop: () => void
   dismiss: () => void
+  /** Takes over what others did since, where nothing of one's own is under way. */
+  catchUp: (revision: number) => Promise<void>
 }
 
 let waiting: Op[] | null = null
@@ -174,6 +176,20 @@ export const useLive = create<Live>((set, get) => {
       set({ preview: null, previewPatch: [] })
     },
     dismiss: () => set({ problem: null }),
+    catchUp: (revision) =>
+      inTurn(async () => {
+        const { loaded, preview } = get()
+        if (!loaded || loaded.revision >= revision || preview) return
+        const answer = taken(
+          await api.GET('/api/projects/{project}', {
+            params: { path: { project: loaded.project }, header: SESSION },
+          }),
+        )
+        set({
+          loaded: { ...answer, project: answer.id } as unknown as Loaded,
+          said: 'Somebody else changed the design.',
+        })
+      }),
   }
 })
 

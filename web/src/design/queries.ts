@@ -2,7 +2,7 @@
 import { queryOptions } from '@tanstack/react-query'
 
 import { api, SESSION, taken } from './api'
-import type { Op, Outline, Scan, ShelfPreview } from './types'
+import type { Answer, Body, Op, Outline, Scan, ShelfPreview, StackUp, Study } from './types'
 
 export const carsQuery = queryOptions({
   queryKey: ['cars'],
@@ -116,6 +116,103 @@ export const blanksQuery = (project: string, revision: number) =>
       taken(await api.GET('/api/projects/{project}/blanks', { params: { path: { project } } })),
   })
 
+export const studyQuery = (key: string | null) =>
+  queryOptions({
+    queryKey: ['study', key],
+    enabled: key !== null,
+    // news tells of progress; this is for a screen whose news broke off
+    refetchInterval: ({ state }) => (isRunning(state.data?.state) ? 2000 : false),
+    queryFn: async () =>
+      taken(
+        await api.GET('/api/studies/{key}', { params: { path: { key: key ?? '' } } }),
+      ) as unknown as Study,
+  })
+
+export const studiesQuery = (project: string) =>
+  queryOptions({
+    queryKey: ['studies', project],
+    queryFn: async () =>
+      taken(
+        await api.GET('/api/projects/{project}/studies', { params: { path: { project } } }),
+      ) as unknown as Study[],
+  })
+
+export const isRunning = (state: string | undefined) => state === 'waiting' || state === 'running'
+
+export async function askStudy(project: string, wishes: object): Promise<Study> {
+  const answer = await api.POST('/api/projects/{project}/studies', {
+    params: { path: { project } },
+    body: wishes as never,
+  })
+  return taken(answer) as unknown as Study
+}
+
+export async function stopStudy(key: string): Promise<Study> {
+  return taken(await api.POST('/api/studies/{key}/stop', { params: { path: { key } } })) as unknown as Study
+}
+
+export const answerQuery = (project: string, revision: number, box: string, more: Way | null) =>
+  queryOptions({
+    queryKey: ['would-take', project, revision, box, more],
+    retry: false,
+    queryFn: async () =>
+      taken(
+        await api.POST('/api/projects/{project}/would-take', {
+          params: { path: { project } },
+          body: { base: revision, patch: [], box, more } as never,
+        }),
+      ) as unknown as Answer,
+  })
+
+export const tapeQuery = (project: string, revision: number, one?: string, other?: string) =>
+  queryOptions({
+    queryKey: ['tape', project, revision, one, other],
+    enabled: Boolean(one && other),
+    retry: false,
+    queryFn: async () =>
+      taken(
+        await api.POST('/api/projects/{project}/tape', {
+          params: { path: { project } },
+          body: { base: revision, patch: [], one: one ?? '', other: other ?? '', want_mm: null },
+        }),
+      ),
+  })
+
+export const chainQuery = (project: string, revision: number, box: string, way: Way) =>
+  queryOptions({
+    queryKey: ['stack-up', project, revision, box, way],
+    retry: false,
+    queryFn: async () =>
+      taken(
+        await api.POST('/api/projects/{project}/stack-up', {
+          params: { path: { project } },
+          body: { base: revision, patch: [], box, way, at_mm: null },
+        }),
+      ) as unknown as StackUp,
+  })
+
+export const sectionQuery = (project: string, revision: number, aft: number) =>
+  queryOptions({
+    queryKey: ['section', project, revision, aft],
+    queryFn: async () =>
+      taken(
+        await api.POST('/api/projects/{project}/section', {
+          params: { path: { project } },
+          body: { base: revision, patch: [], aft_mm: aft },
+        }),
+      ),
+  })
+
+export const bodiesQuery = (project: string, revision: number) =>
+  queryOptions({
+    queryKey: ['bodies', project, revision],
+    staleTime: Infinity,
+    queryFn: async () =>
+      taken(await api.GET('/api/projects/{project}/bodies', { params: { path: { project } } }))
+        .bodies as unknown as Body[],
+  })
+
+export type Way = 'aft' | 'across' | 'up'
 type Spot = [number, number, number]
 
 export async function behind(project: string, at_mm: Spot, direction: Spot) {

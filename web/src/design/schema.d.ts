@@ -202,6 +202,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/bodies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Walk Round
+         * @description Everything as triangles.
+         */
+        get: operations["walk_round_api_projects__project__bodies_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/carriers/{bay}": {
         parameters: {
             query?: never;
@@ -473,6 +493,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Section
+         * @description What a plane square to the aft axis meets.
+         */
+        post: operations["section_api_projects__project__section_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/sheets": {
         parameters: {
             query?: never;
@@ -547,6 +587,26 @@ export interface paths {
         get: operations["shelf_csv_api_projects__project__shelf_csv_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/stack-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Chain
+         * @description Every allowance along a line through a box, against the space there.
+         */
+        post: operations["chain_api_projects__project__stack_up_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1009,6 +1069,52 @@ export interface components {
             /** Value */
             value: number | null;
         };
+        /** BodiesOut */
+        BodiesOut: {
+            /** Bodies */
+            bodies: components["schemas"]["Body"][];
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * Body
+         * @description One piece as triangles: points [mm] and three indices each.
+         */
+        Body: {
+            /**
+             * Gap Class
+             * @default
+             */
+            gap_class: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /** Name */
+            name: string;
+            /**
+             * Owner
+             * @default
+             */
+            owner: string;
+            /** Path */
+            path: string;
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+            /** Triangles */
+            triangles: [
+                number,
+                number,
+                number
+            ][];
+        };
         /**
          * BoxFigures
          * @description What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner.
@@ -1134,6 +1240,38 @@ export interface components {
             says: string;
             /** Whole */
             whole: boolean;
+        };
+        /**
+         * Cut
+         * @description What the plane meets of one thing: a closed outline in (right, up), or the pieces of line of a scan.
+         */
+        Cut: {
+            /**
+             * Gap Class
+             * @default
+             */
+            gap_class: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /** Name */
+            name: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /**
+             * Owner
+             * @default
+             */
+            owner: string;
+            /** Path */
+            path: string;
         };
         /**
          * Demand
@@ -1559,6 +1697,15 @@ export interface components {
             construction: "folded";
             /**
              * @default {
+             *       "bead_mm": 2,
+             *       "beads_ground": true,
+             *       "coat_mm": 0.08,
+             *       "coats": 0
+             *     }
+             */
+            finish: components["schemas"]["DocFinish"];
+            /**
+             * @default {
              *       "box_kg": 1.5,
              *       "per_module_kg": 1
              *     }
@@ -1923,6 +2070,32 @@ export interface components {
             type: "edge";
             /** Up Mm */
             up_mm: number;
+        };
+        /**
+         * Finish
+         * @description What is put on the metal: coats on each face, and whether the weld beads outside are ground flush.
+         */
+        DocFinish: {
+            /**
+             * Bead Mm
+             * @default 2
+             */
+            bead_mm: number;
+            /**
+             * Beads Ground
+             * @default true
+             */
+            beads_ground: boolean;
+            /**
+             * Coat Mm
+             * @default 0.08
+             */
+            coat_mm: number;
+            /**
+             * Coats
+             * @default 0
+             */
+            coats: number;
         };
         /**
          * Fittings
@@ -4746,6 +4919,25 @@ export interface components {
             /** Sides */
             sides: ("fore" | "aft" | "left" | "right" | "floor" | "top")[];
         };
+        /** SectionBody */
+        SectionBody: {
+            /** Aft Mm */
+            aft_mm: number;
+            /** Base */
+            base: number;
+            /**
+             * Patch
+             * @default []
+             */
+            patch: components["schemas"]["InOperation"][];
+        };
+        /** SectionOut */
+        SectionOut: {
+            /** Aft Mm */
+            aft_mm: number;
+            /** Cuts */
+            cuts: components["schemas"]["Cut"][];
+        };
         /**
          * Shape
          * @description One thing's shadow: in plan (aft, right) and from the side (aft, up).
@@ -4867,6 +5059,87 @@ export interface components {
             /** Says */
             says: string;
         };
+        /**
+         * StackRow
+         * @description One allowance: how much, how far it may be off, which way it is known to be off, and what sets it.
+         */
+        StackRow: {
+            /** Bias Mm */
+            bias_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "gap" | "metal" | "liner" | "space" | "module" | "growth" | "other";
+            /** Mm */
+            mm: number;
+            /** Path */
+            path: string;
+            /** Source */
+            source: string;
+            /** Tol Mm */
+            tol_mm: number;
+            /** What */
+            what: string;
+        };
+        /**
+         * StackUpBody
+         * @description ``at_mm``: where the line crosses the box, in its own frame; without it, where there is least to spare.
+         */
+        StackUpBody: {
+            /**
+             * At Mm
+             * @default null
+             */
+            at_mm: [
+                number,
+                number
+            ] | null;
+            /** Base */
+            base: number;
+            /** Box */
+            box: string;
+            /**
+             * Patch
+             * @default []
+             */
+            patch: components["schemas"]["InOperation"][];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "aft" | "across" | "up";
+        };
+        /**
+         * StackUpOut
+         * @description A chain of allowances from surface to surface.
+         */
+        StackUpOut: {
+            /** Asked Mm */
+            asked_mm: number;
+            /** Ends */
+            ends: [
+                components["schemas"]["Surface"],
+                components["schemas"]["Surface"]
+            ];
+            /** Root Mm */
+            root_mm: number;
+            /** Rows */
+            rows: components["schemas"]["StackRow"][];
+            /** Spare Mm */
+            spare_mm: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "clear" | "tight" | "foul" | "unknown" | "note";
+            /** There Mm */
+            there_mm: number | null;
+            /** Way */
+            way: string;
+            /** Worst Mm */
+            worst_mm: number;
+        };
         /** StateOut */
         StateOut: {
             /** Id */
@@ -4958,6 +5231,22 @@ export interface components {
             words: string;
         };
         /**
+         * Surface
+         * @description An end of the chain: what stands there, and where the line meets it (None: open).
+         */
+        Surface: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+        };
+        /**
          * SwingBody
          * @description Tapes to swing, and about where they meet; two tapes meet at the guess's height.
          */
@@ -4988,7 +5277,10 @@ export interface components {
                 [key: string]: number;
             };
         };
-        /** TapeBody */
+        /**
+         * TapeBody
+         * @description ``want_mm``: what the tape should read; the first thing, a box, is moved for it.
+         */
         TapeBody: {
             /** Base */
             base: number;
@@ -5001,8 +5293,16 @@ export interface components {
              * @default []
              */
             patch: components["schemas"]["InOperation"][];
+            /**
+             * Want Mm
+             * @default null
+             */
+            want_mm: number | null;
         };
-        /** TapeOut */
+        /**
+         * TapeOut
+         * @description ``move_mm``: how the first thing is moved to make the tape read what is wanted.
+         */
         TapeOut: {
             /** Distance Mm */
             distance_mm: number;
@@ -5012,6 +5312,12 @@ export interface components {
                 number,
                 number
             ];
+            /** Move Mm */
+            move_mm?: [
+                number,
+                number,
+                number
+            ] | null;
             /** Parts Mm */
             parts_mm: [
                 number,
@@ -6155,6 +6461,64 @@ export interface operations {
             };
         };
     };
+    walk_round_api_projects__project__bodies_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BodiesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     carriers_api_projects__project__carriers__bay__get: {
         parameters: {
             query?: never;
@@ -7045,6 +7409,68 @@ export interface operations {
             };
         };
     };
+    section_api_projects__project__section_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SectionBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     sheets_api_projects__project__sheets_get: {
         parameters: {
             query?: never;
@@ -7263,6 +7689,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    chain_api_projects__project__stack_up_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StackUpBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StackUpOut"];
                 };
             };
             /** @description Bad Request */

@@ -3,6 +3,7 @@ import { Suspense, useEffect } from 'react'
 import { useNavigate, useParams } from 'react-router'
 
 import { useLive } from '../design/live'
+import { useNews } from '../design/news'
 import { Button, Teach } from '../ui/parts'
 import { Instruments } from './Instruments'
 import { KeyCard } from './KeyCard'
@@ -21,6 +22,7 @@ export function CarPage() {
   const go = useNavigate()
   useEffect(() => void open(project), [open, project])
   useKeys(project)
+  useNews(project)
   const here = isStation(station) ? station : 'place'
   if (!loaded || loaded.project !== project) {
     return problem ? (

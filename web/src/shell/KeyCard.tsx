@@ -10,6 +10,8 @@ const KEYS = [
   ['=', 'type its place'],
   ['Q', 'quarter turn about its peg'],
   ['T', 'tape between two things'],
+  ['P', 'pin the selected box where it is, or unpin it'],
+  ['F', 'find a name, a finding or a station'],
   ['N', 'next worst finding'],
   ['W', 'the working of the chosen finding'],
   ['U, Ctrl Z', 'undo; Ctrl Shift Z: redo'],

@@ -6,6 +6,7 @@ import type { StationState } from '../design/types'
 import { Mark } from '../ui/Mark'
 import { useTouch } from '../ui/touch'
 import { UnitSwitch } from '../ui/UnitSwitch'
+import { Find } from './Find'
 import { STATIONS, type Station } from './stations'
 import { useSteps } from './useSteps'
 import { Vial } from './Vial'
@@ -39,6 +40,7 @@ export function StationRule({ here }: { here: Station }) {
           <Tab key={key} project={project} name={key} word={word} number={(i + 1) % 10} here={here === key} />
         ))}
       </nav>
+      <Find />
       <Vial />
     </header>
   )
@@ -99,7 +101,7 @@ function Tab({
       to={`/car/${project}/${name}`}
       aria-current={here ? 'page' : undefined}
       title={`${word} (key ${number})`}
-      className={`relative flex min-w-0 flex-1 flex-col gap-1 px-2 pt-3 no-underline max-[1100px]:px-1 ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}
+      className={`relative flex min-w-0 flex-1 flex-col gap-1 px-1.5 pt-3 no-underline max-[1100px]:px-1 ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}
     >
       <span className="truncate text-[15px] leading-5 font-semibold max-[1100px]:text-[13px]">{word}</span>
       <Standing state={state} here={here} />

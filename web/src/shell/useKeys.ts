@@ -5,8 +5,10 @@ import { useNavigate } from 'react-router'
 import { boxOf, useChoice } from '../design/choice'
 import { useLive } from '../design/live'
 import { at } from '../design/pointer'
+import { pinByKey } from '../stations/place/Pinned'
 import { quarterTurn } from '../stations/place/turns'
 import { useSteps } from './useSteps'
+import { useFind } from './Find'
 import { useCard } from './KeyCard'
 import { STATIONS } from './stations'
 
@@ -48,6 +50,11 @@ export function useKeys(project: string) {
       if (event.key === 't') return choice.tape(choice.taping ? null : [])
       if (event.key === 'q' && box)
         return void edit(quarterTurn(box, at(loaded?.document, `/boxes/${box}/pose/yaw_deg`) as number))
+      if (event.key === 'p' && box) return pinByKey(`boxes/${box}`)
+      if (event.key === '/' || event.key === 'f') {
+        event.preventDefault()
+        return useFind.setState({ open: true })
+      }
       if (event.key === 'u') return void step('undo')
       if (event.key === 'w' && choice.finding) return choice.showWorking(!choice.working)
       if (event.key === '=' && box) {

@@ -10,6 +10,7 @@ import { figure, gap, sentence } from '../ui/format'
 import { Mark, WORD } from '../ui/Mark'
 import { Link } from '../ui/parts'
 import { useUnits } from '../ui/units'
+import { Loupe } from './Loupe'
 
 /** Gaps in three columns. */
 export function GapRows({ findings, most = 3 }: { findings: Finding[]; most?: number }) {
@@ -105,6 +106,7 @@ function Chosen({ finding }: { finding: Finding }) {
       <p className="m-0 font-semibold">
         {WORD[finding.state]}: {sentence(finding, units)}
       </p>
+      {finding.code.startsWith('gap') && finding.points_mm.length === 2 && <Loupe finding={finding} />}
       {finding.because && <p className="m-0 mt-1">Because: {finding.because}.</p>}
       {finding.tolerance !== null && finding.unit === 'mm' && (
         <p className="m-0">± {figure({ value: finding.tolerance, unit: 'mm', round: 'up' }, units)}</p>

@@ -9,11 +9,14 @@ import { useTouch } from '../ui/touch'
 import { useUnits } from '../ui/units'
 import { Balance, balanceArea } from './Balance'
 import { Car } from './Car'
+import { useCut } from './cut'
+import { CutDashes, CutMarker } from './CutLine'
 import { type Area, areaOf, arrangeFlags, Flags } from './Flags'
 import { Patterns } from './Patterns'
 import { NudgePad } from './NudgePad'
 import { PlaceBlanks } from './PlaceBlanks'
 import { Rule } from './Rule'
+import { SectionPanel } from './SectionPanel'
 import { AS_IS, bayWindow, carWindow, closer, looked, makeScale, type Scale, type ViewName } from './scale'
 import { boxAreas, Boxes, HardPoints, Names, Surroundings } from './Things'
 import { type LookBy, View } from './View'
@@ -78,10 +81,16 @@ export function PlanSide({
       />
       {touch && <OneView only={only} onOnly={setOnly} />}
       {touch && <NudgePad view={only} />}
+      <SectionPanel scale={scale} step={step} />
       <div ref={area} className="min-h-0 flex-1 overflow-hidden">
         {(touch ? [only] : (['plan', 'side'] as const)).map((view) => (
           <div key={view}>
-            {!touch && view === 'side' && <Rule document={document} scale={scale} unit={unit} />}
+            {!touch && view === 'side' && (
+              <div className="relative">
+                <Rule document={document} scale={scale} unit={unit} />
+                <CutMarker scale={scale} />
+              </div>
+            )}
             <Drawing
               view={view}
               scale={scale}
@@ -156,6 +165,7 @@ function Focus({
       role="group"
       aria-label="What the views show"
     >
+      <CutButton />
       {choices.map(([key = '', words]) => (
         <button
           key={key}
@@ -169,6 +179,39 @@ function Focus({
       ))}
     </div>
   )
+}
+
+/** Cuts the car through the middle of what is selected. */
+function CutButton() {
+  const { aft, set } = useCut()
+  const { shapes } = useLoaded().analysis
+  const selected = useChoice((s) => s.selected)
+  const { wheelbase_mm } = useDocument().vehicle
+  function cut() {
+    const path = boxOf(selected) ? `boxes/${boxOf(selected)}` : selected
+    const middles = shapes.filter((s) => s.path === path || s.owner === path).map(middleOf)
+    const middle = middles[0]?.at ?? wheelbase_mm / 2
+    // through a module where there is one, not through the gap between two
+    const modules = middles
+      .filter((m) => m.kind === 'module')
+      .sort((a, b) => Math.abs(a.at - middle) - Math.abs(b.at - middle))
+    set(modules[0]?.at ?? middle)
+  }
+  return (
+    <button
+      type="button"
+      aria-pressed={aft !== null}
+      onClick={() => (aft === null ? cut() : set(null))}
+      className={`min-h-7 rounded border px-2 ${aft !== null ? 'border-ink bg-ink font-semibold text-white' : 'border-edge bg-sheet'}`}
+    >
+      section
+    </button>
+  )
+}
+
+function middleOf({ kind, plan }: Shape) {
+  const afts = plan.map(([a = 0]) => a)
+  return { kind, at: (Math.min(...afts) + Math.max(...afts)) / 2 }
 }
 
 /** Gaps worth a flag: the chosen finding; else the worst of the selected box and everything foul or tight. */
@@ -267,6 +310,7 @@ function Drawing({
       <Balance document={document} analysis={analysis} scale={scale} view={view} unit={units.length} />
       <Names shapes={offset ? still : shapes} {...shared} weights={weights} reserved={reserved} />
       <Flags placed={placed} units={units} onChoose={chooseFlag} />
+      <CutDashes scale={scale} tall={view === 'plan' ? scale.planHeight : scale.sideHeight} />
       <Bar scale={scale} view={view} />
       <Edges view={view} scale={scale} />
     </View>

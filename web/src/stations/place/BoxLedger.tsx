@@ -9,6 +9,9 @@ import { Button, Choose, Fact, Heading, Link, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { GapRows } from '../FindingRows'
 import { BlockRows } from './BlockRows'
+import { OneMore, Remedies } from './Cures'
+import { Pinned } from './Pinned'
+import { StackUp } from './StackUp'
 import { quarterTurn } from './turns'
 
 export function BoxLedger({ id }: { id: string }) {
@@ -29,6 +32,7 @@ export function BoxLedger({ id }: { id: string }) {
   return (
     <>
       <Title right={`${length(box.thickness_mm, 'mm')} mm ${material}`}>{figures.name}</Title>
+      <Pinned path={`boxes/${id}`} />
       {module && (
         <p className="m-0 text-blue">Module {module} is chosen; Esc goes to its block, then to the box.</p>
       )}
@@ -44,12 +48,15 @@ export function BoxLedger({ id }: { id: string }) {
       )}
       <Heading>Worst gaps</Heading>
       <GapRows findings={gaps} />
+      {gaps.some((f) => f.state === 'foul') && <Remedies box={id} />}
       <Button plain className="mt-3 w-full" onClick={() => place(true)}>
         Type its place (=)
       </Button>
       <Pose id={id} box={box} />
+      <StackUp box={id} />
       <Heading>Blocks</Heading>
       <BlockRows id={id} />
+      <OneMore box={id} />
       <Heading>Name</Heading>
       <NameBlank path={`/boxes/${id}/name`} label="Name" />
       <BaySelect id={id} box={box} />

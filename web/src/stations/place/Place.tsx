@@ -1,5 +1,5 @@
 /** Place: the box under the hand, its gaps, its place in figures; a first box in a bay; the tape. */
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 
 import { boxOf, useChoice } from '../../design/choice'
 import { useDocument } from '../../design/live'
@@ -9,10 +9,14 @@ import { PlanSide } from '../../views/PlanSide'
 import { Ledger, StationFrame } from '../Ledger'
 import { BoxLedger } from './BoxLedger'
 import { FirstBox } from './FirstBox'
+import { FitStudy } from './fit/FitStudy'
+import { KeptTapes } from './KeptTapes'
 import { Overview } from './Overview'
 import { TapeRow } from './TapeRow'
 import { ThingLedger } from './ThingLedger'
+import { Views } from './Views'
 
+const WalkRound = lazy(() => import('../../views/WalkRound'))
 const STEPS = { mm: ['1', '5', '10'], in: ['1/16"', '1/4"', '1/2"'] } as const
 const STEPS_MM = { mm: [1, 5, 10], in: [25.4 / 16, 25.4 / 4, 25.4 / 2] }
 
@@ -22,10 +26,23 @@ export function Place() {
   const unit = useUnits('place').length
   const [step, setStep] = useState(0)
   const box = boxOf(selected)
+  const shows = useChoice((s) => s.shows)
   const empty = Object.keys(document.bays).length === 0 || Object.keys(document.module_kinds).length === 0
+  if (shows === 'fit')
+    return (
+      <StationFrame>
+        <FitStudy />
+      </StationFrame>
+    )
   return (
     <StationFrame>
-      <PlanSide step={STEPS_MM[unit][step] ?? 1} />
+      {shows === 'walk' ? (
+        <Suspense fallback={<Teach>One moment …</Teach>}>
+          <WalkRound />
+        </Suspense>
+      ) : (
+        <PlanSide step={STEPS_MM[unit][step] ?? 1} />
+      )}
       <Ledger label="Ledger">
         {box && document.boxes[box] ? (
           <BoxLedger key={box} id={box} />
@@ -35,10 +52,12 @@ export function Place() {
           <Teach>Nothing to place yet. It needs one measured space and one module.</Teach>
         ) : (
           <>
+            <Views />
             <Overview />
             <FirstBox />
           </>
         )}
+        <KeptTapes />
         <TapeRow />
         <div className="mt-4 border-t border-hair pt-2">
           <Choose

@@ -1,13 +1,14 @@
 /** The tape between two things: shortest distance and its aft, across and up parts. */
 import { useQuery } from '@tanstack/react-query'
 
-import { api, taken } from '../../design/api'
 import { useChoice } from '../../design/choice'
 import { useDocument, useLoaded } from '../../design/live'
 import { at } from '../../design/pointer'
+import { tapeQuery } from '../../design/queries'
 import { axisWord, gap } from '../../ui/format'
 import { Button, Heading, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
+import { MakeIt } from './MakeIt'
 
 export function TapeRow() {
   const taping = useChoice((s) => s.taping)
@@ -17,18 +18,7 @@ export function TapeRow() {
   const { project, revision } = useLoaded()
   const units = useUnits()
   const [one, other] = taping ?? []
-  const { data, error } = useQuery({
-    queryKey: ['tape', project, revision, one, other],
-    enabled: Boolean(one && other),
-    retry: false,
-    queryFn: async () =>
-      taken(
-        await api.POST('/api/projects/{project}/tape', {
-          params: { path: { project } },
-          body: { base: revision, patch: [], one: one ?? '', other: other ?? '' },
-        }),
-      ),
-  })
+  const { data, error } = useQuery(tapeQuery(project, revision, one, other))
   const name = (path: string | undefined) => (at(document, `/${path}/name`) as string | undefined) ?? path
   if (!taping)
     return (
@@ -67,6 +57,7 @@ export function TapeRow() {
           </span>
         </p>
       )}
+      {data && one && other && <MakeIt one={one} other={other} />}
     </section>
   )
 }

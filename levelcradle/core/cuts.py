@@ -1,0 +1,165 @@
+"""The assembly cut square to the aft axis, and as bodies to walk round."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import pairwise
+
+import numpy as np
+
+from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.axes import Matrix, Vec
+from levelcradle.core.bays import sections
+from levelcradle.core.box import Piece
+from levelcradle.core.solids import Polygon, Solid, block, convex_ring, hull, surface_of
+
+__all__ = ["Body", "Cut", "bodies", "cut_at"]
+
+SHOWN_KINDS = ("item", "keepout", "member")
+
+
+@dataclass(frozen=True, slots=True)
+class Cut:
+    """What the plane meets of one thing: a closed outline in (right, up), or the pieces of line of a scan."""
+
+    path: str
+    kind: str
+    name: str
+    outline: Polygon
+    gap_class: str = ""
+    owner: str = ""
+    label: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Body:
+    """One piece as triangles: points [mm] and three indices each."""
+
+    path: str
+    kind: str
+    name: str
+    points: tuple[Vec, ...]
+    triangles: tuple[tuple[int, int, int], ...]
+    gap_class: str = ""
+    owner: str = ""
+    label: str = ""
+
+
+def cut_at(assembly: Assembly, aft_mm: float) -> tuple[Cut, ...]:
+    """Every thing that a plane at so far aft meets; bays first, boxes last."""
+    return (*_bays(assembly, aft_mm), *_things(assembly, aft_mm), *_boxes(assembly, aft_mm))
+
+
+def _bays(assembly: Assembly, aft: float) -> Iterator[Cut]:
+    for key, bay in assembly.design.bays.items():
+        found = sections(bay)
+        for near, far in pairwise(found):
+            if near.aft_mm <= aft <= far.aft_mm:
+                share = (aft - near.aft_mm) / (far.aft_mm - near.aft_mm)
+                ring = tuple((a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share) for a, b in zip(near.ring, far.ring, strict=True))
+                yield Cut(f"bays/{key}", "bay", bay.name, _rounded(ring))
+                break
+
+
+def _things(assembly: Assembly, aft: float) -> Iterator[Cut]:
+    for thing in assembly.obstacles:
+        kind = {"items": "item", "keepouts": "keepout", "members": "member"}[thing.path.split("/")[0]]
+        for ring in _rings(thing.solid, aft):
+            yield Cut(thing.path, kind, thing.name, ring, "crush" if thing.crush else thing.gap_class)
+
+
+def _boxes(assembly: Assembly, aft: float) -> Iterator[Cut]:
+    for owner, kind, name, label, solid in _box_pieces(assembly):
+        for ring in _rings(solid, aft):
+            yield Cut(owner if not label else f"{owner}#{label}", kind, name, ring, owner=owner, label=label)
+
+
+def _box_pieces(assembly: Assembly) -> Iterator[tuple[str, str, str, str, Solid]]:
+    before = 0
+    for box in assembly.in_order():
+        for kind, name, label, solid in _pieces_of(box, before):
+            yield box.path, kind, name, label, solid
+        before += len(box.shell.modules)
+
+
+@lru_cache(maxsize=64)
+def _pieces_of(box: PlacedBox, before: int) -> tuple[tuple[str, str, str, Solid], ...]:
+    rows = []
+    for piece in box.shell.metal:
+        if piece.mass_kg > 0:
+            rows.append(("metal", piece.name, "", _placed(piece, box)))
+    for outside in box.pieces:
+        if outside.mount is not None or outside.name == "screw head":
+            rows.append(("bracket", outside.name, "", outside.solid))
+    for module in box.shell.modules:
+        rows.append(
+            ("module", f"module {before + module.number}", str(before + module.number), block(module.low, module.high).moved(box.placement))
+        )
+    return tuple(rows)
+
+
+def _placed(piece: Piece, box: PlacedBox) -> Solid:
+    return (hull(piece.corners) if piece.corners else block(piece.low, piece.high)).moved(box.placement)
+
+
+def _rings(solid: Solid, aft: float) -> Iterator[Polygon]:
+    if not solid.low[0] <= aft <= solid.high[0]:
+        return
+    if solid.upright:
+        (_, y0, z0), (_, y1, z1) = solid.low, solid.high
+        yield _rounded(((y0, z0), (y1, z0), (y1, z1), (y0, z1)))
+        return
+    points, triangles = surface_of(solid)
+    segments = _crossings(points[triangles], aft)
+    if solid.surface:
+        yield from (_rounded(((a[0], a[1]), (b[0], b[1]))) for a, b in segments.tolist())
+    elif len(segments):
+        yield _rounded(tuple(convex_ring([(float(y), float(z)) for y, z in segments.reshape(-1, 2)])))
+
+
+def _crossings(triangles: Matrix, aft: float) -> Matrix:
+    """(n, 2, 2): the line in which each triangle meets the plane, in (right, up)."""
+    over = triangles[:, :, 0] - aft
+    hit = (over.min(axis=1) <= 0) & (over.max(axis=1) >= 0) & (np.ptp(over, axis=1) > 1e-9)
+    out = []
+    for corners, sides in zip(triangles[hit], over[hit], strict=True):
+        ends = []
+        for i, j in ((0, 1), (1, 2), (2, 0)):
+            if (sides[i] <= 0 < sides[j]) or (sides[j] <= 0 < sides[i]):
+                share = sides[i] / (sides[i] - sides[j])
+                ends.append(corners[i, 1:] + (corners[j, 1:] - corners[i, 1:]) * share)
+        if len(ends) == 2:
+            out.append(ends)
+    return np.array(out).reshape(-1, 2, 2)
+
+
+def _rounded(ring: Polygon) -> Polygon:
+    return tuple((round(a, 2), round(b, 2)) for a, b in ring)
+
+
+def bodies(assembly: Assembly) -> tuple[Body, ...]:
+    """Everything as triangles."""
+    return (*_thing_bodies(assembly), *_box_bodies(assembly))
+
+
+def _thing_bodies(assembly: Assembly) -> Iterator[Body]:
+    for thing in assembly.obstacles:
+        kind = {"items": "item", "keepouts": "keepout", "members": "member"}[thing.path.split("/")[0]]
+        yield _body(thing.path, kind, thing.name, thing.solid, "crush" if thing.crush else thing.gap_class)
+
+
+def _box_bodies(assembly: Assembly) -> Iterator[Body]:
+    for owner, kind, name, label, solid in _box_pieces(assembly):
+        yield _body(owner if not label else f"{owner}#{label}", kind, name, solid, owner=owner, label=label)
+
+
+def _body(path: str, kind: str, name: str, solid: Solid, gap_class: str = "", owner: str = "", label: str = "") -> Body:
+    points, triangles = _triangles(solid)
+    return Body(path, kind, name, points, triangles, gap_class, owner, label)
+
+
+@lru_cache(maxsize=4096)
+def _triangles(solid: Solid) -> tuple[tuple[Vec, ...], tuple[tuple[int, int, int], ...]]:
+    points, triangles = surface_of(solid)
+    rows = tuple((round(float(x), 2), round(float(y), 2), round(float(z), 2)) for x, y, z in points)
+    return rows, tuple((int(a), int(b), int(c)) for a, b, c in triangles)

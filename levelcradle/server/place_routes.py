@@ -1,0 +1,44 @@
+"""What the Place station asks of a design besides its analysis: chains of allowances, sections, bodies to walk round."""
+
+from dataclasses import fields
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Response
+
+from levelcradle.core.assembly import resolve
+from levelcradle.core.clearance import stack_up
+from levelcradle.core.cuts import bodies, cut_at
+from levelcradle.server.bodies import SectionBody, StackUpBody, json_body
+from levelcradle.server.routes import ProjectId, TheScans, TheStore, takes, tried
+from levelcradle.server.views import BodiesOut, ProblemOut, SectionOut, StackUpOut
+
+__all__ = ["router"]
+
+router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 413, 422)})
+
+
+@router.post("/projects/{project}/stack-up", response_model=StackUpOut, openapi_extra=takes(StackUpBody))
+def chain(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[StackUpBody, Depends(json_body(StackUpBody))]) -> Response:
+    """Every allowance along a line through a box, against the space there."""
+    _, design = tried(store, project, body)
+    found = stack_up(resolve(design, scans.of(design)), body.box, body.way, body.at_mm)
+    out = StackUpOut(**{f.name: getattr(found, f.name) for f in fields(found)})
+    return Response(out.model_dump_json(), media_type="application/json")
+
+
+@router.post("/projects/{project}/section", response_model=SectionOut, openapi_extra=takes(SectionBody))
+def section(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[SectionBody, Depends(json_body(SectionBody))]
+) -> Response:
+    """What a plane square to the aft axis meets."""
+    _, design = tried(store, project, body)
+    cuts = cut_at(resolve(design, scans.of(design)), body.aft_mm)
+    return Response(SectionOut.model_construct(aft_mm=body.aft_mm, cuts=cuts).model_dump_json(), media_type="application/json")
+
+
+@router.get("/projects/{project}/bodies", response_model=BodiesOut)
+def walk_round(project: ProjectId, store: TheStore, scans: TheScans) -> Response:
+    """Everything as triangles."""
+    opened = store.open(project)
+    found = bodies(resolve(opened.design, scans.of(opened.design)))
+    return Response(BodiesOut.model_construct(revision=opened.revision, bodies=found).model_dump_json(), media_type="application/json")

@@ -1,0 +1,160 @@
+/** The stack-up: every allowance along a line through a box, drawn to scale against the space there. */
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import { useChoice } from '../../design/choice'
+import { useLoaded } from '../../design/live'
+import { chainQuery, type Way } from '../../design/queries'
+import type { StackUp as Chain } from '../../design/types'
+import { gap, length } from '../../ui/format'
+import { Mark } from '../../ui/Mark'
+import { Heading, Link } from '../../ui/parts'
+import { useUnits } from '../../ui/units'
+
+const WAYS = [
+  ['up', 'up'],
+  ['across', 'across'],
+  ['aft', 'aft'],
+] as const
+const FILL: Record<string, string> = {
+  gap: '#fff',
+  metal: 'var(--color-copper)',
+  liner: '#d8c9a8',
+  space: '#fff',
+  module: 'var(--color-slate)',
+  growth: '#8fb0aa',
+  other: 'var(--color-ink)',
+}
+const HIGH_PX = 190
+
+export function StackUp({ box }: { box: string }) {
+  const { project, revision } = useLoaded()
+  const [way, setWay] = useState<Way>('up')
+  const { data, error } = useQuery(chainQuery(project, revision, box, way))
+  return (
+    <section aria-label="Stack-up">
+      <Heading right={data && <Spare chain={data} />}>Stack-up</Heading>
+      <span className="mb-1 flex gap-4" role="group" aria-label="Along">
+        {WAYS.map(([key, words]) => (
+          <button
+            key={key}
+            type="button"
+            aria-pressed={key === way}
+            onClick={() => setWay(key)}
+            className={`min-h-8 font-semibold ${key === way ? 'border-b-2 border-blue text-blue' : ''}`}
+          >
+            {words}
+          </button>
+        ))}
+      </span>
+      {error && <p role="alert">{error.message}</p>}
+      {data && <ChainRows chain={data} />}
+    </section>
+  )
+}
+
+function Spare({ chain }: { chain: Chain }) {
+  const units = useUnits()
+  if (chain.spare_mm === null) return <span>open at one end</span>
+  const short = chain.spare_mm < 0
+  return (
+    <span className="flex items-center gap-1.5 text-base font-bold text-ink">
+      <Mark state={chain.state} />
+      {gap(Math.abs(chain.spare_mm), units.length, short ? 'up' : 'down')} {short ? 'missing' : 'spare'}
+    </span>
+  )
+}
+
+function ChainRows({ chain }: { chain: Chain }) {
+  const units = useUnits()
+  const select = useChoice((s) => s.select)
+  const total = Math.max(chain.asked_mm, chain.there_mm ?? 0)
+  const rows = chain.way === 'up' ? [...chain.rows].reverse() : chain.rows
+  const ends = chain.way === 'up' ? [chain.ends[1], chain.ends[0]] : chain.ends
+  const drawn = rows.filter((r) => r.mm > 0)
+  const [all, setAll] = useState(false)
+  const listed = all ? rows : drawn
+  let at = 0
+  return (
+    <>
+      <p className="m-0 text-sm text-soft">
+        {ends[0]?.name} {chain.way === 'up' ? 'at the top' : 'first'}
+      </p>
+      <div className="flex gap-2">
+        <svg width={38} height={HIGH_PX} aria-hidden="true" className="shrink-0">
+          {drawn.map((row, i) => {
+            const y = (at / total) * HIGH_PX
+            const high = Math.max((row.mm / total) * HIGH_PX, 1)
+            at += row.mm
+            return (
+              <rect
+                key={i}
+                x={1}
+                y={y}
+                width={26}
+                height={high}
+                fill={FILL[row.kind]}
+                stroke="#3a404a"
+                strokeWidth={0.6}
+              />
+            )
+          })}
+          {chain.there_mm !== null && (
+            <path
+              d={`M33,0 V${(chain.there_mm / total) * HIGH_PX} M30,0 h6 M30,${(chain.there_mm / total) * HIGH_PX - 0.5} h6`}
+              stroke="var(--color-blue)"
+              strokeWidth={1.6}
+            />
+          )}
+        </svg>
+        <table className="w-full border-collapse text-sm">
+          <tbody>
+            {listed.map((row, i) => (
+              <tr key={i} className="align-baseline" title={row.source}>
+                <td>
+                  <button
+                    type="button"
+                    onClick={() => select(row.path, row.what)}
+                    className="min-h-6 text-left leading-tight hover:text-blue"
+                  >
+                    {row.what}
+                  </button>
+                </td>
+                <td className="pl-2 text-right text-[15px] font-semibold">
+                  {length(row.mm, units.length, 'up')}
+                </td>
+                <td className="w-14 pl-2 text-right text-soft">
+                  {row.tol_mm > 0 && `± ${length(row.tol_mm, units.length, 'up')}`}
+                </td>
+              </tr>
+            ))}
+            <tr className="border-t border-ink">
+              <td className="font-semibold">asked</td>
+              <td className="text-right text-[15px] font-bold">
+                {length(chain.asked_mm, units.length, 'up')}
+              </td>
+              <td />
+            </tr>
+            {chain.there_mm !== null && (
+              <tr>
+                <td className="font-semibold text-blue">there</td>
+                <td className="text-right text-[15px] font-bold text-blue">
+                  {length(chain.there_mm, units.length, 'down')}
+                </td>
+                <td />
+              </tr>
+            )}
+          </tbody>
+        </table>
+      </div>
+      <p className="m-0 text-sm text-soft">
+        {ends[1]?.name} {chain.way === 'up' ? 'below' : 'last'}
+      </p>
+      <p className="m-0 mt-1 text-sm">
+        May be off by {length(chain.worst_mm, units.length, 'up')} at worst, which decides;{' '}
+        {length(chain.root_mm, units.length, 'up')} by the root of squares.{' '}
+        <Link onClick={() => setAll(!all)}>{all ? 'only what takes room' : 'every allowance'}</Link>
+      </p>
+    </>
+  )
+}

@@ -1,0 +1,192 @@
+/** The question to the bays: what, where, how built, what matters. */
+import { type ReactNode, useState } from 'react'
+
+import { wordsOf } from '../../../design/api'
+import { useDocument, useLoaded } from '../../../design/live'
+import { askStudy } from '../../../design/queries'
+import { Button, Choose, Heading, Tick, Title } from '../../../ui/parts'
+import { type Goal, TOWARDS, useAsking, WEIGHTS, wishesOf } from './wishes'
+
+const GOALS = [
+  ['most', 'as many as go in'],
+  ['exactly', 'exactly so many'],
+  ['window', 'what the gear’s voltage allows'],
+] as const
+
+export function Question({ running }: { running: boolean }) {
+  const { project } = useLoaded()
+  const document = useDocument()
+  const asking = useAsking()
+  const [problem, setProblem] = useState('')
+  const bays = Object.entries(document.bays)
+  const kinds = Object.entries(document.module_kinds)
+  const chosenBays = asking.bays.filter((b) => b in document.bays)
+
+  async function ask() {
+    setProblem('')
+    try {
+      const bays_ = chosenBays.length ? chosenBays : bays.map(([key]) => key)
+      const study = await askStudy(project, wishesOf({ ...asking, bays: bays_ }, document))
+      asking.set({ study: study.id, kept: [], bays: bays_ })
+    } catch (error) {
+      setProblem(wordsOf(error))
+    }
+  }
+
+  return (
+    <>
+      <Title>How many fit?</Title>
+      <Heading>In which spaces</Heading>
+      {bays.map(([key, bay]) => (
+        <Tick
+          key={key}
+          label={bay.name}
+          value={chosenBays.length === 0 || chosenBays.includes(key)}
+          onChange={() =>
+            asking.set({
+              bays: toggled(
+                chosenBays,
+                key,
+                bays.map(([k]) => k),
+              ),
+            })
+          }
+        />
+      ))}
+      <Heading>Which modules, how many</Heading>
+      <Choose
+        label="Kind"
+        value={asking.kinds[0] ?? kinds[0]?.[0] ?? ''}
+        options={kinds.map(([key, kind]) => [key, kind.name] as const)}
+        onChange={(kind) => asking.set({ kinds: [kind] })}
+      />
+      <Choose
+        label="Wanted"
+        value={asking.goal}
+        options={GOALS}
+        onChange={(goal: Goal) => asking.set({ goal })}
+      />
+      {asking.goal === 'exactly' && (
+        <Two>
+          <Number_ label="in series" value={asking.series} onChange={(series) => asking.set({ series })} />
+          <Number_
+            label="strings"
+            value={asking.parallel}
+            onChange={(parallel) => asking.set({ parallel })}
+          />
+        </Two>
+      )}
+      {asking.goal === 'window' && (
+        <>
+          <Two>
+            <Number_ label="from V" value={asking.lowV} onChange={(lowV) => asking.set({ lowV })} />
+            <Number_ label="to V" value={asking.highV} onChange={(highV) => asking.set({ highV })} />
+          </Two>
+          <p className="m-0 text-sm text-soft">Empty cells to full cells must lie within it.</p>
+        </>
+      )}
+      <Tick
+        label="more than stand on the shelf"
+        value={asking.anyNumber}
+        onChange={(anyNumber) => asking.set({ anyNumber })}
+      />
+      {problem && (
+        <p role="alert" className="my-1 font-semibold text-foul">
+          {problem}
+        </p>
+      )}
+      <Button className="mt-2 w-full" disabled={running || bays.length === 0} onClick={() => void ask()}>
+        {running ? 'Asking …' : 'Ask'}
+      </Button>
+      <details className="mt-3">
+        <summary className="heading cursor-pointer">How it may be built</summary>
+        <fieldset className="m-0 border-0 p-0">
+          <legend className="narrow">Terminals reached from (none: any side)</legend>
+          <span className="flex flex-wrap gap-x-3">
+            {TOWARDS.map(([key, words]) => (
+              <Tick
+                key={key}
+                label={words}
+                value={asking.towards.includes(key)}
+                onChange={() => asking.set({ towards: flipped(asking.towards, key) })}
+              />
+            ))}
+          </span>
+        </fieldset>
+        <Two>
+          <Number_ label="tiers at most" value={asking.tiers} onChange={(tiers) => asking.set({ tiers })} />
+          <Number_ label="boxes a space" value={asking.boxes} onChange={(boxes) => asking.set({ boxes })} />
+          <Number_ label="sheet mm" value={asking.sheet} onChange={(sheet) => asking.set({ sheet })} />
+          <Number_ label="liner mm" value={asking.liner} onChange={(liner) => asking.set({ liner })} />
+          <Number_ label="also raked, °" value={asking.tilt} onChange={(tilt) => asking.set({ tilt })} />
+        </Two>
+        <Tick
+          label="turns mixed in a tier"
+          value={asking.mixed}
+          onChange={(mixed) => asking.set({ mixed })}
+        />
+        <Tick
+          label="edges cut off where it pays"
+          value={asking.chamfers}
+          onChange={(chamfers) => asking.set({ chamfers })}
+        />
+        <Tick
+          label="all boxes of one size"
+          value={asking.oneSize}
+          onChange={(oneSize) => asking.set({ oneSize })}
+        />
+      </details>
+      <details className="mt-2">
+        <summary className="heading cursor-pointer">What matters more</summary>
+        {WEIGHTS.map(([key, words]) => (
+          <label key={key} className="flex items-center justify-between gap-3 py-1">
+            <span className="narrow">{words}</span>
+            <input
+              type="range"
+              min={0}
+              max={30}
+              value={asking.weights[key]}
+              onChange={(e) => asking.set({ weights: { ...asking.weights, [key]: Number(e.target.value) } })}
+              className="w-36 accent-blue"
+            />
+          </label>
+        ))}
+      </details>
+    </>
+  )
+}
+
+function toggled(chosen: string[], key: string, all: string[]): string[] {
+  const from = chosen.length ? chosen : all
+  const next = flipped(from, key)
+  return next.length ? next : all
+}
+
+const flipped = (list: string[], key: string) =>
+  list.includes(key) ? list.filter((k) => k !== key) : [...list, key]
+
+function Two({ children }: { children: ReactNode }) {
+  return <div className="grid grid-cols-2 gap-x-3">{children}</div>
+}
+
+function Number_({
+  label,
+  value,
+  onChange,
+}: {
+  label: string
+  value: string
+  onChange: (value: string) => void
+}) {
+  return (
+    <label className="flex items-center justify-between gap-2 py-[3px]">
+      <span className="narrow">{label}</span>
+      <input
+        inputMode="decimal"
+        value={value}
+        onChange={(e) => onChange(e.target.value.replace(/[^0-9.-]/g, ''))}
+        className="h-9 w-[72px] rounded border-[1.5px] border-edge bg-white px-1.5 text-right font-semibold"
+      />
+    </label>
+  )
+}

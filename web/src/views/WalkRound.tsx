@@ -1,0 +1,370 @@
+/** The same assembly to walk round: the same selection, cut where the section is cut, and what is foul shown in it. */
+import { Canvas, type ThreeEvent, useThree } from '@react-three/fiber'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useMemo, useRef } from 'react'
+import {
+  BufferGeometry,
+  DoubleSide,
+  EdgesGeometry,
+  Float32BufferAttribute,
+  Plane,
+  type PerspectiveCamera,
+  Spherical,
+  Vector3,
+} from 'three'
+
+import { useChoice } from '../design/choice'
+import { useAnalysis, useDocument, useLoaded } from '../design/live'
+import { bodiesQuery } from '../design/queries'
+import type { Body } from '../design/types'
+import { gap } from '../ui/format'
+import { Link, Teach } from '../ui/parts'
+import { useUnits } from '../ui/units'
+import { useCut } from './cut'
+
+const COLOURS: Record<string, string> = {
+  metal: '#b0622a',
+  module: '#3f6b66',
+  bracket: '#8d8778',
+  item: '#a9a493',
+  keepout: '#c9b7a6',
+  member: '#8c9196',
+}
+const [BLUE, FOUL, PALE] = ['#27378c', '#b3261e', '#d9a29c']
+
+export function WalkRound() {
+  const { project, revision } = useLoaded()
+  const { data, error } = useQuery(bodiesQuery(project, revision))
+  const { aft, set } = useCut()
+  const { vehicle } = useDocument()
+  const units = useUnits('place')
+  const finding = useChosenFinding()
+  if (error) return <Teach>{error.message}</Teach>
+  if (!data) return <Teach>One moment …</Teach>
+  return (
+    <div className="relative flex min-h-0 min-w-0 flex-1 flex-col">
+      <div
+        className="min-h-0 flex-1"
+        role="img"
+        aria-label="The car to walk round; drag to turn, wheel to come closer"
+      >
+        <Canvas
+          camera={{ fov: 38, near: 20, far: 30000 }}
+          gl={{ localClippingEnabled: true } as never}
+          frameloop="demand"
+        >
+          <Scene bodies={data} wheelbase={vehicle.wheelbase_mm} />
+        </Canvas>
+      </div>
+      <footer className="flex items-center gap-4 border-t border-hair bg-sheet px-3 py-1.5 text-sm">
+        <span className="flex-1">
+          {finding
+            ? `${finding.shows}: ${gap(finding.value ?? 0, units.length)}, needs ${gap(finding.limit ?? 0, units.length, 'up')}`
+            : 'Drag turns it, with Shift it moves, the wheel comes closer. A press selects.'}
+        </span>
+        <label className="flex items-center gap-2">
+          cut away before
+          <input
+            type="range"
+            min={-700}
+            max={Math.round(vehicle.wheelbase_mm + 1000)}
+            step={10}
+            value={aft ?? -700}
+            onChange={(e) => set(Number(e.target.value) <= -700 ? null : Number(e.target.value))}
+            className="w-56 accent-blue"
+          />
+          <span className="w-20 text-right font-semibold">{aft === null ? 'nothing' : `${aft} aft`}</span>
+        </label>
+        <Link onClick={() => set(null)}>whole</Link>
+      </footer>
+    </div>
+  )
+}
+
+function useChosenFinding() {
+  const id = useChoice((s) => s.finding)
+  return useAnalysis().findings.find((f) => f.id === id && f.code.startsWith('gap'))
+}
+
+/** Vehicle axes to the picture's: aft to the right, up upward, right of the centreline away from who stands at the left. */
+const toScene = ([x, y, z]: readonly number[]): [number, number, number] => [x ?? 0, z ?? 0, -(y ?? 0)]
+
+function Scene({ bodies, wheelbase }: { bodies: Body[]; wheelbase: number }) {
+  const aft = useCut((s) => s.aft)
+  const invalidate = useThree((s) => s.invalidate)
+  const gl = useThree((s) => s.gl)
+  const selected = useChoice((s) => s.selected)
+  const finding = useChosenFinding()
+  const findings = useAnalysis().findings
+  const planes = useMemo(() => (aft === null ? [] : [new Plane(new Vector3(1, 0, 0), -aft)]), [aft])
+  const foul = useMemo(
+    () =>
+      new Set(
+        findings.filter((f) => f.state === 'foul' && f.code.startsWith('gap')).flatMap((f) => f.subjects),
+      ),
+    [findings],
+  )
+  useEffect(() => {
+    gl.localClippingEnabled = true
+    invalidate()
+  }, [gl, invalidate, planes, selected, finding, bodies])
+  return (
+    <>
+      <Feet middle={[wheelbase / 2, 400, 0]} />
+      <ambientLight intensity={1.7} />
+      <directionalLight position={[-2000, 4000, 3000]} intensity={1.6} />
+      <directionalLight position={[4000, 2500, -3000]} intensity={0.7} />
+      <Ground />
+      {bodies.map((body, i) => (
+        <Solid
+          key={i}
+          body={body}
+          planes={planes}
+          chosen={isChosen(body, selected)}
+          foul={foul.has(body.owner || body.path)}
+          spoken={finding?.subjects}
+        />
+      ))}
+      {(finding ? [finding] : findings.filter((f) => f.state === 'foul' && f.code === 'gap')).map((f) => (
+        <GapLine key={f.id} points={f.points_mm as unknown as number[][]} />
+      ))}
+    </>
+  )
+}
+
+function isChosen(body: Body, selected: string | null): boolean {
+  if (!selected) return false
+  return body.path === selected || body.owner === selected
+}
+
+function Solid({
+  body,
+  planes,
+  chosen,
+  foul,
+  spoken,
+}: {
+  body: Body
+  planes: Plane[]
+  chosen: boolean
+  foul: boolean
+  spoken: readonly string[] | undefined
+}) {
+  const select = useChoice((s) => s.select)
+  const geometry = useMemo(() => {
+    const made = new BufferGeometry()
+    made.setAttribute(
+      'position',
+      new Float32BufferAttribute(
+        body.points.flatMap((p) => toScene(p)),
+        3,
+      ),
+    )
+    made.setIndex(body.triangles.flatMap((t) => [...t]))
+    const flat = made.toNonIndexed()
+    flat.computeVertexNormals()
+    return flat
+  }, [body])
+  useEffect(() => () => geometry.dispose(), [geometry])
+  const soft = body.gap_class === 'crush' || body.kind === 'keepout'
+  const said = spoken ? spoken.some((p) => p === body.path || p === body.owner) : true
+  const colour = chosen ? BLUE : foul && body.kind !== 'module' ? PALE : (COLOURS[body.kind] ?? '#a9a493')
+  const see = soft ? 0.12 : body.kind === 'metal' ? 0.26 : 0.94
+  function press(event: ThreeEvent<MouseEvent>) {
+    if (event.delta > 5 || planes.some((p) => p.distanceToPoint(event.point) < 0)) return
+    event.stopPropagation()
+    select(body.path, body.name)
+  }
+  return (
+    <mesh geometry={geometry} onClick={press} renderOrder={soft ? 3 : body.kind === 'metal' ? 2 : 1}>
+      <Scribed
+        geometry={geometry}
+        planes={planes}
+        colour={chosen ? BLUE : foul ? FOUL : '#1c2430'}
+        faint={!said || soft}
+      />
+      <meshLambertMaterial
+        color={colour}
+        transparent={see < 0.9 || !said}
+        opacity={said ? see : see * 0.25}
+        depthWrite={see > 0.9 && said}
+        side={DoubleSide}
+        clippingPlanes={planes}
+      />
+    </mesh>
+  )
+}
+
+/** Edges like scribed lines. */
+function Scribed({
+  geometry,
+  planes,
+  colour,
+  faint,
+}: {
+  geometry: BufferGeometry
+  planes: Plane[]
+  colour: string
+  faint: boolean
+}) {
+  const edges = useMemo(() => new EdgesGeometry(geometry, 20), [geometry])
+  useEffect(() => () => edges.dispose(), [edges])
+  return (
+    <lineSegments geometry={edges} raycast={() => null}>
+      <lineBasicMaterial color={colour} transparent opacity={faint ? 0.25 : 0.85} clippingPlanes={planes} />
+    </lineSegments>
+  )
+}
+
+/** The car as it is marked out on the floor: outline, centreline, axle lines; and its wheels. */
+function Ground() {
+  const { vehicle } = useDocument()
+  const { overall, wheelbase_mm: base, track_mm: track } = vehicle
+  const tyre = overall?.tyre_radius_mm ?? 300
+  const half = (overall?.width_mm ?? 1600) / 2
+  const [fore, rear] = [-(overall?.overhang_front_mm ?? 600), base + (overall?.overhang_rear_mm ?? 800)]
+  const lines = useMemo(() => {
+    const ring = [
+      [fore, -half * 0.7],
+      [fore + 350, -half],
+      [rear - 350, -half],
+      [rear, -half * 0.7],
+      [rear, half * 0.7],
+      [rear - 350, half],
+      [fore + 350, half],
+      [fore, half * 0.7],
+    ]
+    const pairs = ring.flatMap((p, i) => [p, ring[(i + 1) % ring.length] ?? p])
+    pairs.push([fore - 150, 0], [rear + 150, 0], [0, -half], [0, half], [base, -half], [base, half])
+    const points = pairs.flatMap(([a = 0, r = 0]) => toScene([a, r, 0]))
+    return new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3))
+  }, [base, fore, half, rear])
+  useEffect(() => () => lines.dispose(), [lines])
+  const wheels = track
+    ? [
+        [0, track.front],
+        [0, -track.front],
+        [base, track.rear],
+        [base, -track.rear],
+      ].map(([a = 0, t = 0]) => [a, t / 2] as const)
+    : []
+  return (
+    <>
+      <lineSegments geometry={lines}>
+        <lineBasicMaterial color="#6c7176" />
+      </lineSegments>
+      {wheels.map(([a, r]) => (
+        <mesh
+          key={`${a}${r}`}
+          position={toScene([a, r, tyre])}
+          rotation={[Math.PI / 2, 0, 0]}
+          raycast={() => null}
+        >
+          <cylinderGeometry args={[tyre, tyre, 165, 40, 1, true]} />
+          <meshLambertMaterial color="#8a857a" transparent opacity={0.5} side={DoubleSide} />
+        </mesh>
+      ))}
+    </>
+  )
+}
+
+function GapLine({ points }: { points: number[][] }) {
+  const geometry = useMemo(
+    () =>
+      new BufferGeometry().setAttribute(
+        'position',
+        new Float32BufferAttribute(
+          points.flatMap((p) => toScene(p)),
+          3,
+        ),
+      ),
+    [points],
+  )
+  useEffect(() => () => geometry.dispose(), [geometry])
+  return (
+    <>
+      <lineSegments geometry={geometry} renderOrder={9}>
+        <lineBasicMaterial color={FOUL} linewidth={3} depthTest={false} />
+      </lineSegments>
+      {points.map((p, i) => (
+        <mesh key={i} position={toScene(p)} renderOrder={9}>
+          <sphereGeometry args={[9, 12, 8]} />
+          <meshBasicMaterial color={FOUL} depthTest={false} />
+        </mesh>
+      ))}
+    </>
+  )
+}
+
+/** Where one stands: a drag walks round, with Shift aside, the wheel nearer. Keys do the same. */
+function Feet({ middle }: { middle: [number, number, number] }) {
+  const camera = useThree((s) => s.camera as PerspectiveCamera)
+  const invalidate = useThree((s) => s.invalidate)
+  const canvas = useThree((s) => s.gl.domElement)
+  const stand = useRef({ at: new Vector3(...middle), from: new Spherical(4300, 1.08, -0.55) })
+  useEffect(() => {
+    let held: { x: number; y: number } | null = null
+    function look() {
+      const { at, from } = stand.current
+      from.phi = Math.min(Math.max(from.phi, 0.08), 3.0)
+      from.radius = Math.min(Math.max(from.radius, 250), 14000)
+      camera.position.setFromSpherical(from).add(at)
+      camera.lookAt(at)
+      invalidate()
+    }
+    function aside(dx: number, dy: number) {
+      const { at, from } = stand.current
+      const k = from.radius / canvas.clientHeight
+      const right = new Vector3().setFromMatrixColumn(camera.matrix, 0)
+      const up = new Vector3().setFromMatrixColumn(camera.matrix, 1)
+      at.addScaledVector(right, -dx * k).addScaledVector(up, dy * k)
+    }
+    const down = (e: PointerEvent) => (held = { x: e.clientX, y: e.clientY })
+    const let_go = () => (held = null)
+    function drag(e: PointerEvent) {
+      if (!held) return
+      const [dx, dy] = [e.clientX - held.x, e.clientY - held.y]
+      held = { x: e.clientX, y: e.clientY }
+      if (e.shiftKey) aside(dx, dy)
+      else {
+        stand.current.from.theta -= dx * 0.006
+        stand.current.from.phi -= dy * 0.006
+      }
+      look()
+    }
+    function wheel(e: WheelEvent) {
+      e.preventDefault()
+      stand.current.from.radius *= Math.exp(e.deltaY / 900)
+      look()
+    }
+    function key(e: KeyboardEvent) {
+      const turn = { ArrowLeft: [0.1, 0], ArrowRight: [-0.1, 0], ArrowUp: [0, -0.1], ArrowDown: [0, 0.1] }[
+        e.key
+      ]
+      if (turn) {
+        stand.current.from.theta += turn[0] ?? 0
+        stand.current.from.phi += turn[1] ?? 0
+      } else if (e.key === '+' || e.key === '-') stand.current.from.radius *= e.key === '+' ? 0.9 : 1.1
+      else return
+      e.preventDefault()
+      look()
+    }
+    canvas.tabIndex = 0
+    look()
+    canvas.addEventListener('pointerdown', down)
+    window.addEventListener('pointerup', let_go)
+    window.addEventListener('pointermove', drag)
+    canvas.addEventListener('wheel', wheel, { passive: false })
+    canvas.addEventListener('keydown', key)
+    return () => {
+      canvas.removeEventListener('pointerdown', down)
+      window.removeEventListener('pointerup', let_go)
+      window.removeEventListener('pointermove', drag)
+      canvas.removeEventListener('wheel', wheel)
+      canvas.removeEventListener('keydown', key)
+    }
+  }, [camera, canvas, invalidate])
+  return null
+}
+
+export default WalkRound
