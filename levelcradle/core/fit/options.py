@@ -261,7 +261,7 @@ class Room:
         return None
 
     def _spare(self, pieces: list[Solid], at: Vec) -> Iterator[bool]:
-        yield from (p.spare_mm >= 0 for p in pressing(pieces, self.things, at, 0.0))
+        yield from (p.spare_mm >= -1e-9 for p in pressing(pieces, self.things, at, 0.0))
 
     def _box(self, blocks: dict[str, Block]) -> Box:
         making, bay = self.wishes.making, self.design.bays[self.bay]

@@ -15,7 +15,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.errors import DesignError, Problem
-from levelcradle.core.finding import Finding
+from levelcradle.core.finding import Finding, says
 from levelcradle.core.fit.combine import Load, combinations
 from levelcradle.core.fit.edits import adding, edited, removing
 from levelcradle.core.fit.options import Option, room_of
@@ -77,7 +77,7 @@ class Progress:
 
 @dataclass(frozen=True, slots=True)
 class Study:
-    """Proposals, best first; where there are none ``says`` tells why. ``stopped``: it was cut short."""
+    """Proposals, best first; ``says`` tells why there are none, and what kept others out. ``stopped``: it was cut short."""
 
     proposals: tuple[Proposal, ...]
     says: str
@@ -120,6 +120,7 @@ class _Run:
         self.design, self.wishes, self.meshes, self.tell, self.stop = design, wishes, meshes, tell, stop
         self.tried, self.best = 0, 0
         self.found: list[Proposal] = []
+        self.left_out: list[str] = []
 
     def study(self) -> Study:
         self.patch = removing(self.design, _laid_anew(self.design, self.wishes))
@@ -137,8 +138,8 @@ class _Run:
             if self.stop():
                 break
         proposals = _ranked(self.found, self.wishes.weights, self.bare)
-        says = "" if proposals else _short_of(counts, loads)
-        return Study(proposals, says, self.tried, self.stop())
+        why = "" if proposals else _short_of(counts, loads)
+        return Study(proposals, " ".join(filter(None, (why, _left_out(self.left_out)))), self.tried, self.stop())
 
     def _try(self, chosen: Sequence[Load]) -> None:
         proposal = self._proposal(chosen)
@@ -193,7 +194,9 @@ class _Run:
         patch = [*self.patch, *adding(self.bare, (option.box for option in options))]
         design = edited(self.design, patch)
         analysis = analyse(design, self.meshes)
-        if any(f.state == "foul" and f.code not in LATER and f.id not in self.foul_before for f in analysis.findings):
+        foul = [f for f in analysis.findings if f.state == "foul" and f.code not in LATER and f.id not in self.foul_before]
+        if foul:
+            self.left_out.append(says(foul[0]))
             return None
         return _told(design, analysis, options, self.wishes, tuple(patch), set(self.bare.boxes), sum(load.cable_mm for load in chosen),
                      _luggage(self.bare, chosen))  # fmt: skip
@@ -284,6 +287,14 @@ def _short_of(counts: list[int], loads: Mapping[str, list[Load]]) -> str:
     if most < min(counts):
         return f"The bays asked take {most} module{'s' if most != 1 else ''} together; {min(counts)} are wanted."
     return "No combination of these boxes passes all checks with the count that is wanted."
+
+
+def _left_out(rows: list[str]) -> str:
+    """What kept most of the arrangements out that did not pass."""
+    if not rows:
+        return ""
+    worst = max(set(rows), key=rows.count)
+    return f"{len(rows)} arrangement{'s' if len(rows) > 1 else ''} left out, as: {worst}."
 
 
 def _told(

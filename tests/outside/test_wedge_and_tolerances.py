@@ -1,0 +1,39 @@
+"""What a leaning wall gives, and how tolerances add up."""
+
+import math
+
+import pytest
+
+from levelcradle.core.clearance import tolerance_by
+from levelcradle.core.fit import wedge_travel
+
+
+@pytest.mark.parametrize(("angle", "travel"), [(66.0, 2.246), (71.0, 2.90421)])
+def test_travel_won_along_a_wall(angle: float, travel: float) -> None:
+    """Trigonometry; the rule of thumb 2.904 at 71° is the trade's (common practice, no source)."""
+    assert wedge_travel(angle) == pytest.approx(travel, rel=2e-4)
+    assert 12 * wedge_travel(71) == pytest.approx(34.8505, rel=1e-4)
+
+
+ISO_2768_M = {2: 0.1, 5: 0.1, 30: 0.2, 31: 0.3, 120: 0.3, 226: 0.5, 400: 0.5, 612: 0.8, 1000: 0.8, 1500: 1.2, 3000: 2.0}
+ISO_13920_A = {30: 1, 120: 1, 400: 1, 401: 2, 1000: 2, 1500: 3, 3000: 4}
+
+
+def test_general_tolerances() -> None:
+    """ISO 2768-1 table 1 class m and ISO 13920 table 1 class A, both from memory."""
+    for length, tol in ISO_2768_M.items():
+        assert tolerance_by("cut", length)[0] == tol
+    for length, tol in ISO_13920_A.items():
+        assert tolerance_by("welded", length)[0] == tol
+
+
+def test_root_of_squares_of_the_tank_boxs_chain_by_hand() -> None:
+    """3, 0.1, 0.5, 0.5, 0.1, 1, 0.8, 3: the root of the sum of squares."""
+    from levelcradle.core.assembly import resolve
+    from levelcradle.core.clearance import stack_up
+    from levelcradle.demo import demo_design
+
+    chain = stack_up(resolve(demo_design()), "tank", "up")
+    tols = [3, 0.1, 0.5, 0.5, 0.1, 1, 0.8, 3]
+    assert sorted(r.tol_mm for r in chain.rows if r.tol_mm) == sorted(tols)
+    assert chain.root_mm == pytest.approx(math.sqrt(sum(t * t for t in tols)))
