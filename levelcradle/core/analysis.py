@@ -5,11 +5,11 @@ from dataclasses import dataclass
 
 from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance import gap_findings, inside_findings, strayed
+from levelcradle.core.clearance import access_findings, gap_findings, inside_findings, strayed
 from levelcradle.core.design import Design
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import ORDER, Figure, Finding, State
-from levelcradle.core.level import LevelFigures, level_figures, level_findings
+from levelcradle.core.level import LevelFigures, ground_findings, level_figures, level_findings
 from levelcradle.core.meshes import Mesh, scans_of
 from levelcradle.core.modules import StringFigures, string_figures
 from levelcradle.core.mount import SupportFigures, mount_findings, support_figures
@@ -92,8 +92,10 @@ def analyse_assembly(assembly: Assembly, missing_scans: tuple[str, ...] = ()) ->
         *gap_findings(assembly),
         *inside_findings(assembly),
         *strayed(assembly),
+        *access_findings(assembly),
         *mount_findings(assembly, supports),
         *level_findings(assembly, level),
+        *ground_findings(assembly, level),
     ]
     release = _release(assembly, found)
     findings = tuple(sorted([*found, *release], key=_worst_first))

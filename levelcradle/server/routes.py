@@ -8,15 +8,16 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Header, Path, Request, Response
 from pydantic import BaseModel
 
-from levelcradle.core.analysis import analyse, finding_named
+from levelcradle.core.analysis import analyse, analyse_assembly, finding_named
 from levelcradle.core.assembly import resolve
-from levelcradle.core.clearance import move_to, tape_between
+from levelcradle.core.clearance import catches, move_to, tape_between
 from levelcradle.core.design import Design, dump, load, new_design, schema, validate
 from levelcradle.core.design.files import LARGEST_BYTES
 from levelcradle.core.design.patch import Op, apply
 from levelcradle.core.design.readings import reads_as
 from levelcradle.core.errors import PatchError, UnknownThing
 from levelcradle.core.fit import first_box
+from levelcradle.core.meshes import scans_of
 from levelcradle.core.quantity import read, read_place
 from levelcradle.drawings import pack_files, sheet_svg, sheets_of
 from levelcradle.server.bodies import (
@@ -200,9 +201,16 @@ def _stepped(store: Store, scans: Scans, edited: Edited | None, session: str, wh
 def preview(
     project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[PreviewBody, Depends(json_body(PreviewBody))]
 ) -> Response:
-    """What a patch would do, without saving it; without shapes, because what is dragged follows the hand."""
+    """What a patch would do, without saving it, and where a box that it moves is caught; without shapes, because what is dragged
+    follows the hand."""
     opened, design = tried(store, project, body)
-    return _json(PreviewOut.model_construct(base=opened.revision, analysis=_analysed(design, scans).model_copy(update={"shapes": ()})))
+    meshes = scans.of(design)
+    assembly = resolve(design, meshes)
+    analysis = analysis_out(analyse_assembly(assembly, tuple(f for f in scans_of(design) if f not in meshes)))
+    moved = next((op.path.split("/")[2] for op in body.patch if op.path.startswith("/boxes/") and "/pose" in op.path), None)
+    caught = catches(assembly, moved) if moved is not None and moved in assembly.boxes else ()
+    shown = analysis.model_copy(update={"shapes": ()})
+    return _json(PreviewOut.model_construct(base=opened.revision, analysis=shown, catches=caught))
 
 
 def tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Design]:

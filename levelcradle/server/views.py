@@ -7,7 +7,7 @@ from pydantic import BaseModel, ConfigDict
 
 from levelcradle.core.analysis import Analysis, BoxFigures, StationState, WatchRow
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance import StackRow, Surface
+from levelcradle.core.clearance import Catch, StackRow, Surface
 from levelcradle.core.cuts import Body, Cut
 from levelcradle.core.finding import Figure, Finding, State, Step
 from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow
@@ -152,6 +152,7 @@ class EditedOut(Out):
 class PreviewOut(Out):
     base: int
     analysis: AnalysisOut
+    catches: tuple[Catch, ...]
 
 
 class CostOut(Out):

@@ -1,5 +1,7 @@
 """Gaps between boxes and everything around them, and inside the boxes; the tape between two things."""
 
+from levelcradle.core.clearance.access import access_findings
+from levelcradle.core.clearance.catches import Catch, catches
 from levelcradle.core.clearance.gaps import around, gap_findings, tolerance_of
 from levelcradle.core.clearance.inside import inside_findings
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
@@ -8,11 +10,14 @@ from levelcradle.core.clearance.strayed import strayed
 from levelcradle.core.clearance.tape import Taped, move_to, tape_between
 
 __all__ = [
+    "Catch",
     "StackRow",
     "StackUp",
     "Surface",
     "Taped",
+    "access_findings",
     "around",
+    "catches",
     "gap_findings",
     "inside_findings",
     "move_to",

@@ -145,6 +145,13 @@ class WheelRates(Part):
     rear_n_per_mm: Annotated[float, Field(gt=0, le=10_000)]
 
 
+class Bump(Part):
+    """How far each axle goes up from where it stands until it is stopped."""
+
+    front: Share
+    rear: Share
+
+
 class Target(Part):
     front_percent: Percent
     across_mm: Length = 0.0
@@ -179,6 +186,7 @@ class Vehicle(Part):
     cg_height: CgHeight | None = None
     ratings: Ratings = Ratings()
     wheel_rates: WheelRates | None = None
+    bump_mm: Bump | None = None
     target: Target | None = None
 
     @model_validator(mode="after")

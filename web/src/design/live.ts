@@ -7,7 +7,7 @@ import { create } from 'zustand'
 
 import { api, Refused, SESSION, taken } from './api'
 import { patched } from './pointer'
-import type { Analysis, Document, Op, Problem } from './types'
+import type { Analysis, Catch, Document, Op, Problem } from './types'
 
 export interface Loaded {
   project: string
@@ -23,6 +23,8 @@ interface Live {
   /** The analysis of the preview that was answered last, while one is shown. */
   preview: Analysis | null
   previewPatch: Op[]
+  /** Where the box that is moved is caught, as the last preview told. */
+  catches: readonly Catch[]
   saving: number
   problem: Problem | null
   /** What was just done, for the screen reader and the frame. */
@@ -101,7 +103,12 @@ export const useLive = create<Live>((set, get) => {
           body: { base: revision, patch: patch as never },
         }),
       )
-      if (asked === shown) set({ preview: answer.analysis as unknown as Analysis, previewPatch: patch })
+      if (asked === shown)
+        set({
+          preview: answer.analysis as unknown as Analysis,
+          previewPatch: patch,
+          catches: answer.catches,
+        })
     } catch (error) {
       if (asked === shown) refuse(error)
     } finally {
@@ -114,6 +121,7 @@ export const useLive = create<Live>((set, get) => {
     loaded: null,
     preview: null,
     previewPatch: [],
+    catches: [],
     saving: 0,
     problem: null,
     said: '',
@@ -173,7 +181,7 @@ export const useLive = create<Live>((set, get) => {
     drop: () => {
       shown += 1
       waiting = null
-      set({ preview: null, previewPatch: [] })
+      set({ preview: null, previewPatch: [], catches: [] })
     },
     dismiss: () => set({ problem: null }),
     catchUp: (revision) =>

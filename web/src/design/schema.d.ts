@@ -427,7 +427,8 @@ export interface paths {
         put?: never;
         /**
          * Preview
-         * @description What a patch would do, without saving it; without shapes, because what is dragged follows the hand.
+         * @description What a patch would do, without saving it, and where a box that it moves is caught; without shapes, because what is dragged
+         *     follows the hand.
          */
         post: operations["preview_api_projects__project__preview_post"];
         delete?: never;
@@ -1174,6 +1175,24 @@ export interface components {
             says: string;
         };
         /**
+         * Catch
+         * @description ``at_mm``: the figure of the box's place on that axis; ``towards``: the way (+1, −1) in which the gap gets smaller.
+         */
+        Catch: {
+            /** At Mm */
+            at_mm: number;
+            /** Axis */
+            axis: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Towards */
+            towards: number;
+        };
+        /**
          * ChannelOut
          * @description One channel of an instrument: ``text`` is what is held of it, ``says`` how steady it stands.
          */
@@ -1829,6 +1848,16 @@ export interface components {
              * @default 90
              */
             width_mm: number;
+        };
+        /**
+         * Bump
+         * @description How far each axle goes up from where it stands until it is stopped.
+         */
+        DocBump: {
+            /** Front */
+            front: number;
+            /** Rear */
+            rear: number;
         };
         /**
          * Cells
@@ -3755,6 +3784,8 @@ export interface components {
         };
         /** Vehicle */
         DocVehicle: {
+            /** @default null */
+            bump_mm: components["schemas"]["DocBump"] | null;
             /**
              * Cg Height
              * @default null
@@ -4707,6 +4738,8 @@ export interface components {
             analysis: components["schemas"]["AnalysisOut"];
             /** Base */
             base: number;
+            /** Catches */
+            catches: components["schemas"]["Catch"][];
         };
         /**
          * ProblemOut

@@ -14,7 +14,7 @@ import { useUnits } from '../ui/units'
 import { useCut } from './cut'
 import { Patterns, patternOf } from './Patterns'
 import type { Scale } from './scale'
-import { useMove } from './useMove'
+import { caught, useMove } from './useMove'
 
 const STILL_PX = 6
 
@@ -91,7 +91,8 @@ function Drawing({ cuts, scale, step }: { cuts: Cut[]; scale: Scale; step: numbe
     if (!from.moved && Math.hypot(at.x - from.x, at.y - from.y) < STILL_PX) return
     from.moved = true
     const by = (px: number) => Math.round(px / k / step) * step
-    move.follow(`boxes/${from.box}`, [0, by(at.x - from.x), by(from.y - at.y)])
+    const box = `boxes/${from.box}`
+    move.follow(box, caught(box, [0, by(at.x - from.x), by(from.y - at.y)], k))
   }
 
   function up(event: PointerEvent<SVGSVGElement>) {

@@ -11,7 +11,7 @@ import { Grips } from './Grips'
 import { hitsAt } from './hits'
 import type { Scale, ViewName } from './scale'
 import { pickPlace } from './pick'
-import { type By, useMove } from './useMove'
+import { type By, caught, useMove } from './useMove'
 
 const STILL_PX = 6
 const WHEEL_PX = 860 // so much turning comes e times closer; a touch pad sends small turns, a wheel 120 at once
@@ -128,7 +128,10 @@ export function View({
     const other = -dy / scale.k
     const by: By = [dx / scale.k, view === 'plan' ? other : 0, view === 'side' ? other : 0]
     if (held.box)
-      move.follow(held.box, by.map((d, i) => (held.ways[i] ? Math.round(d / step) * step : 0)) as By)
+      move.follow(
+        held.box,
+        caught(held.box, by.map((d, i) => (held.ways[i] ? Math.round(d / step) * step : 0)) as By, scale.k),
+      )
   }
 
   function spotIn({ x, y }: { x: number; y: number }) {

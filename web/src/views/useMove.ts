@@ -26,6 +26,27 @@ function tidy(value: number): number {
   return Math.round(value * 1e6) / 1e6
 }
 
+const CATCH_PX = 12
+
+/**
+ * A drag stays where a gap is just kept until the hand is 12 px past it, on either side.
+ */
+export function caught(box: string, by: By, k: number): By {
+  const { catches, loaded } = useLive.getState()
+  const start = at(loaded?.document, `/${box}/pose/at_mm`) as By
+  return by.map((d, axis) => {
+    if (!d) return d
+    const from = start[axis] ?? 0
+    for (const c of catches) {
+      if (c.axis !== axis) continue
+      const past = Math.sign(d) * (from + d - c.at_mm) * k
+      const between = (c.at_mm - from) * d > 0
+      if (between && past >= 0 && past < CATCH_PX) return tidy(c.at_mm - from)
+    }
+    return d
+  }) as By
+}
+
 export function useMove() {
   const timer = useRef<number | undefined>(undefined)
   useEffect(() => () => window.clearTimeout(timer.current), [])

@@ -93,6 +93,18 @@ function Ratings() {
       <Blank path="/vehicle/ratings/front_kg" label="Front axle, at most" kind="mass" optional />
       <Blank path="/vehicle/ratings/rear_kg" label="Rear axle, at most" kind="mass" optional />
       <Blank path="/vehicle/ratings/gross_kg" label="Whole car, at most" kind="mass" optional />
+      {vehicle.bump_mm ? (
+        <>
+          <Blank path="/vehicle/bump_mm/front" label="Front axle goes up at full bump" />
+          <Blank path="/vehicle/bump_mm/rear" label="Rear axle goes up at full bump" />
+        </>
+      ) : (
+        <Give
+          path="/vehicle/bump_mm"
+          value={{ front: 80, rear: 80 }}
+          says="Give how far the axles go up at full bump (for the ground)"
+        />
+      )}
       {vehicle.wheel_rates ? (
         <>
           <Blank path="/vehicle/wheel_rates/front_n_per_mm" label="Wheel rate, front (N/mm)" kind="number" />
