@@ -18,10 +18,12 @@ def one_bay(keepouts: int) -> Design:
     for name in ("boxes", "mounts", "keepouts", "members", "items", "readings"):
         tree[name] = {}
     tree["load_states"] = {}
-    tree["vehicle"]["ratings"] = {}
+    tree["vehicle"] |= {"ratings": {}, "wheel_rates": None}
     station = {"floor_mm": 300, "top_left_mm": 900, "top_right_mm": 900, "left_floor_mm": -450, "left_top_mm": -450,
                "right_floor_mm": 450, "right_top_mm": 450}  # fmt: skip
-    sides = {side: {"is": "metal", "gap_class": "same"} for side in ("fore", "aft", "left", "right", "floor", "top")}
+    sides = {
+        side: {"is": "metal", "gap_class": "same", "opens": side == "top"} for side in ("fore", "aft", "left", "right", "floor", "top")
+    }
     tree["bays"] = {"big": {"name": "big", "stations": {"a": {"aft_mm": 0, **station}, "b": {"aft_mm": 1200, **station}}, "sides": sides}}
     tree["duties"] = {}
     rng = random.Random(4)

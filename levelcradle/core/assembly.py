@@ -96,6 +96,7 @@ class Obstacle:
     side: str | None = None
     structure: str = "body"
     shielded: bool = False
+    opens: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -199,7 +200,7 @@ def _sides(key: str, bay: Bay, *, own_bay: bool) -> Iterator[Obstacle]:
         path = f"bays/{key}/lumps/{piece.lump}" if piece.lump else f"bays/{key}/sides/{piece.side}"
         side = getattr(bay.sides, piece.side)
         yield Obstacle(path, f"{bay.name} {lump or side_word(piece.side)}", piece.solid, side.gap_class, bay=key, side=piece.side,
-                       structure=bay.structure)  # fmt: skip
+                       structure=bay.structure, opens=side.opens)  # fmt: skip
 
 
 def side_word(side: BaySide) -> str:

@@ -148,10 +148,13 @@ def _station(aft: float, floor: float, top: float, left: list[float], right: lis
     }  # fmt: skip
 
 
-def _sides(metal: dict[str, str]) -> dict[str, Any]:
-    """Metal sides with their gap class, all others open."""
+def _sides(metal: dict[str, str], opens: str = "") -> dict[str, Any]:
+    """Metal sides with their gap class, one of them a panel that opens; all others open."""
     names = ("fore", "aft", "left", "right", "floor", "top")
-    return {n: {"is": "metal", "gap_class": metal[n]} if n in metal else {"is": "open", "gap_class": "other"} for n in names}
+    return {
+        n: {"is": "metal", "gap_class": metal[n], "opens": n == opens} if n in metal else {"is": "open", "gap_class": "other"}
+        for n in names
+    }
 
 
 def _bays() -> dict[str, Any]:
@@ -162,7 +165,7 @@ def _bays() -> dict[str, Any]:
                 "a": _station(-270, 330, 785, [-420, -420], [420, 420]),
                 "b": _station(600, 330, 890, [-420, -420], [420, 420]),
             },
-            "sides": _sides({"left": "same", "right": "same", "aft": "same", "top": "other"}),
+            "sides": _sides({"left": "same", "right": "same", "aft": "same", "top": "other"}, opens="top"),
         },
         "tank": {
             "name": "tank space",

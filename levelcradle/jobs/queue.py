@@ -6,6 +6,7 @@ or comes next, takes its study up again.
 
 import asyncio
 import logging
+import threading
 import time
 from collections.abc import Callable
 from contextlib import suppress
@@ -74,6 +75,7 @@ async def _work(store: Store, *, wait: bool) -> None:
             await app.run_worker_async(
                 concurrency=1, wait=wait, fetch_job_polling_interval=1.0, update_heartbeat_interval=HEARTBEAT_S,
                 stalled_worker_timeout=MISSED_S, shutdown_graceful_timeout=0.2,
+                install_signal_handlers=threading.current_thread() is threading.main_thread(),
             )  # fmt: skip
         finally:
             sweep.cancel()

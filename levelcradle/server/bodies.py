@@ -13,10 +13,11 @@ from levelcradle.core.design.files import problems_of
 from levelcradle.core.design.survey import SwungTape
 from levelcradle.core.design.vehicle import Track, Weighing
 from levelcradle.core.fit import Wishes
+from levelcradle.core.modules import Order
 from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
-    "BODIES", "BehindBody", "FirstBoxBody", "ListenBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody",
+    "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody",
     "ReadPlaceBody", "RestateBody", "SectionBody", "StackUpBody", "SwingBody", "TapeBody", "WorkingBody", "WouldTakeBody",
     "json_body", "raw_body",
 ]  # fmt: skip
@@ -67,6 +68,21 @@ class WouldTakeBody(PreviewBody):
 
     box: Id
     more: Literal["aft", "across", "up"] | None = None
+
+
+class BlocksBody(PreviewBody):
+    """An order to the blocks of a box."""
+
+    box: Id
+    order: Order
+
+
+class LayBody(PreviewBody):
+    """A box laid against a wall, a thing or another box; ``turn``: leaned or turned to lie along it."""
+
+    box: Id
+    other: Annotated[str, Field(max_length=200)]
+    turn: bool = True
 
 
 class StackUpBody(PreviewBody):
@@ -139,7 +155,7 @@ class ReadPlaceBody(Body):
 
 
 BODIES: tuple[type[BaseModel], ...] = (
-    BehindBody, FirstBoxBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody, SectionBody,
+    BehindBody, BlocksBody, FirstBoxBody, LayBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody, SectionBody,
     StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
 )  # fmt: skip
 

@@ -15,6 +15,7 @@ __all__ = ["News", "router"]
 
 AGAIN_S = 1.0
 MOST_WAITING = 200
+LOOK_UP_S = 5.0  # so often it is looked whether the screen is still there
 
 
 class News:
@@ -59,9 +60,10 @@ router = APIRouter()
 
 
 @router.get("/projects/{project}/events", response_class=EventSourceResponse)
-async def events(project: ProjectId, news: Annotated[News, Depends(_news)]) -> AsyncIterator[ServerSentEvent]:
+async def events(project: ProjectId, request: Request, news: Annotated[News, Depends(_news)]) -> AsyncIterator[ServerSentEvent]:
     """New revisions and studies of a car, as they come."""
     async with news.of(project) as queue:
         yield ServerSentEvent(data={"resync": True})
-        while True:
-            yield ServerSentEvent(data=await queue.get())
+        while not await request.is_disconnected():
+            with contextlib.suppress(TimeoutError):
+                yield ServerSentEvent(data=await asyncio.wait_for(queue.get(), LOOK_UP_S))

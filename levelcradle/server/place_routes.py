@@ -6,11 +6,13 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Response
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.clearance import stack_up
+from levelcradle.core.clearance import lay_against, stack_up
 from levelcradle.core.cuts import bodies, cut_at
-from levelcradle.server.bodies import SectionBody, StackUpBody, json_body
+from levelcradle.core.errors import UnknownThing
+from levelcradle.core.modules import rearranged
+from levelcradle.server.bodies import BlocksBody, LayBody, SectionBody, StackUpBody, json_body
 from levelcradle.server.routes import ProjectId, TheScans, TheStore, takes, tried
-from levelcradle.server.views import BodiesOut, ProblemOut, SectionOut, StackUpOut
+from levelcradle.server.views import BodiesOut, OperationOut, PatchOut, ProblemOut, SectionOut, StackUpOut
 
 __all__ = ["router"]
 
@@ -24,6 +26,27 @@ def chain(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[
     found = stack_up(resolve(design, scans.of(design)), body.box, body.way, body.at_mm)
     out = StackUpOut(**{f.name: getattr(found, f.name) for f in fields(found)})
     return Response(out.model_dump_json(), media_type="application/json")
+
+
+@router.post("/projects/{project}/blocks", response_model=PatchOut, openapi_extra=takes(BlocksBody))
+def blocks(project: ProjectId, store: TheStore, body: Annotated[BlocksBody, Depends(json_body(BlocksBody))]) -> Response:
+    """Splits, joins, copies, mirrors, lines up or spreads blocks of a box, as a patch to apply."""
+    _, design = tried(store, project, body)
+    if body.box not in design.boxes:
+        raise UnknownThing("box", body.box)
+    found = rearranged(design.boxes[body.box].blocks, design.module_kinds, body.order)
+    value = {key: block.model_dump(mode="json") for key, block in found.items()}
+    patch = [OperationOut(op="replace", path=f"/boxes/{body.box}/blocks", value=value)]
+    return Response(PatchOut(patch=patch, id=body.box).model_dump_json(), media_type="application/json")
+
+
+@router.post("/projects/{project}/lay-against", response_model=PatchOut, openapi_extra=takes(LayBody))
+def lay(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[LayBody, Depends(json_body(LayBody))]) -> Response:
+    """Lays a box against something with the needed gap, as a patch to apply."""
+    _, design = tried(store, project, body)
+    pose = lay_against(resolve(design, scans.of(design)), body.box, body.other, turn=body.turn)
+    patch = [OperationOut(op="replace", path=f"/boxes/{body.box}/pose", value=pose.model_dump(mode="json"))]
+    return Response(PatchOut(patch=patch, id=body.box).model_dump_json(), media_type="application/json")
 
 
 @router.post("/projects/{project}/section", response_model=SectionOut, openapi_extra=takes(SectionBody))

@@ -21,7 +21,7 @@ from levelcradle.core.modules import turns_for
 from levelcradle.core.solids import block, hull, nearest, rod
 from tests.conftest import DEMO
 
-SIDES = {side: {"is": "metal", "gap_class": "same"} for side in ("fore", "aft", "left", "right", "floor", "top")}
+SIDES = {side: {"is": "metal", "gap_class": "same", "opens": side == "top"} for side in ("fore", "aft", "left", "right", "floor", "top")}
 
 
 def bay_tree(size: tuple[float, float, float], keepouts: list[tuple[list[float], list[float]]], lean: float = 0.0) -> dict[str, Any]:
@@ -38,7 +38,7 @@ def bay_tree(size: tuple[float, float, float], keepouts: list[tuple[list[float],
     tree["module_kinds"] = {"brick": {**DEMO["module_kinds"]["flagstone"], "name": "brick", "size_mm": [200, 120, 90], "may_rest_on": ["base"],
                                       "face_gap_mm": {}, "above_mm": 0, "neighbour_gap_mm": 4}}  # fmt: skip
     tree["modules"], tree["stacks"] = {}, {}
-    tree["vehicle"] = {**tree["vehicle"], "ratings": {}}
+    tree["vehicle"] = {**tree["vehicle"], "ratings": {}, "wheel_rates": None}
     return tree
 
 

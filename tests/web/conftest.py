@@ -33,7 +33,7 @@ def address(store: Store) -> Iterator[str]:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
-    server = uvicorn.Server(uvicorn.Config(create_app(store, FRONT_END), host="127.0.0.1", port=port, log_level="error"))
+    server = uvicorn.Server(uvicorn.Config(create_app(store, FRONT_END), host="127.0.0.1", port=port, log_level="error", timeout_graceful_shutdown=1))
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
     while not server.started:
@@ -87,6 +87,13 @@ class Bench:
     def middle(self, view: str, path: str, kind: str) -> tuple[float, float]:
         """The middle of a drawn thing on the page."""
         box = self.view(view).locator(f'g[data-path="{path}"][data-kind="{kind}"] polygon').first.bounding_box()
+        assert box
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+    def middle_of_thing(self, view: str, path: str) -> tuple[float, float]:
+        """The middle of a thing in the way, as drawn."""
+        sheets = self.page.locator(f'g[data-path="{path}"]')  # plan, then side
+        box = sheets.nth(0 if view == "plan" else 1).locator("polygon").first.bounding_box()
         assert box
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 

@@ -242,10 +242,15 @@ def test_a_turn_it_may_not_rest_in_is_not_offered(bench: Bench) -> None:
 
 def test_a_clash_with_another_screen_shows_theirs_and_loses_nothing(bench: Bench) -> None:
     bench.go("place")
-    bench.press(*bench.middle("plan", "boxes/tank", "tray"))
+    """What others do while the box is in the hand is not taken over until it is let go."""
+    x, y = bench.middle("plan", "boxes/tank", "tray")
+    bench.press(x, y)
     path = "/boxes/tank/pose/at_mm/0"
+    bench.drag((x, y), (30, 0), release=False)
+    bench.settle()
     bench.store.edit(bench.car, [{"op": "replace", "path": path, "value": 2700.0}], base=1, session="other")
-    bench.page.keyboard.press("ArrowRight")
+    bench.settle()
+    bench.page.mouse.up()
     alert = bench.page.get_by_role("alert")
     expect(alert).to_contain_text("Somebody else changed the same figure")
     expect(alert).to_contain_text("2700")

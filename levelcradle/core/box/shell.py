@@ -14,7 +14,7 @@ from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.memo import Memo
-from levelcradle.core.modules import Laid, lay_out
+from levelcradle.core.modules import Laid, lay_out, needed_between
 
 __all__ = ["InnerGap", "Piece", "Shell", "ShellModule", "shell_of"]
 
@@ -245,13 +245,9 @@ def _between_blocks(blocks: list[tuple[str, tuple[Block, Laid]]], kinds: Mapping
         for other_key, (two, other) in blocks[i + 1 :]:
             apart, axis, first = _apart(one.origin_mm, laid.size_mm, two.origin_mm, other.size_mm)
             ask, back = (laid, other) if first else (other, laid)
-            need = max(
-                ask.turned.asks_mm[2 * axis + 1],
-                back.turned.asks_mm[2 * axis],
-                kinds[one.kind].neighbour_gap_mm,
-                kinds[two.kind].neighbour_gap_mm,
-            )
-            why = f"what block {key} and block {other_key} ask for"
+            need = needed_between(ask, back, axis, (kinds[one.kind], kinds[two.kind]))
+            faces = (ask.turned.looks[2 * axis + 1].replace("_", " "), back.turned.looks[2 * axis].replace("_", " "))
+            why = f"{faces[0]} of one looks at {faces[1]} of the other: the larger of the two demands counts, not their sum"
             yield InnerGap(f"{key}-{other_key}", f"block {key} to block {other_key}", f"blocks/{key}", apart, need, why)
 
 

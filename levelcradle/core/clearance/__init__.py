@@ -4,6 +4,7 @@ from levelcradle.core.clearance.access import access_findings
 from levelcradle.core.clearance.catches import Catch, catches
 from levelcradle.core.clearance.gaps import around, gap_findings, tolerance_of
 from levelcradle.core.clearance.inside import inside_findings
+from levelcradle.core.clearance.lay import lay_against
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
 from levelcradle.core.clearance.stackup import StackRow, StackUp, Surface, stack_up, tolerance_by
 from levelcradle.core.clearance.strayed import strayed
@@ -20,6 +21,7 @@ __all__ = [
     "catches",
     "gap_findings",
     "inside_findings",
+    "lay_against",
     "move_to",
     "need_of_boxes",
     "need_of_thing",

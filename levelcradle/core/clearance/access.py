@@ -43,7 +43,7 @@ def access_findings(assembly: Assembly) -> Iterator[Finding]:
     for box in assembly.boxes.values():
         if not box.shell.modules:
             continue
-        things = tuple(o for o in around(assembly, box) if not o.crush and o.path.split("/")[0] != "keepouts")
+        things = tuple(o for o in around(assembly, box) if not o.crush and o.path.split("/")[0] != "keepouts" and not o.opens)
         things += tuple(
             Obstacle(other.path, other.box.name, piece.solid, "same")
             for other in assembly.boxes.values()

@@ -133,8 +133,11 @@ StationSpec = Annotated[
 
 
 class Side(Part):
+    """``opens``: metal that is a lid, door or panel: closed a box keeps its gap to it, opened it lets a box in and out."""
+
     is_: Annotated[Literal["metal", "open", "not measured"], Field(alias="is")]
     gap_class: GapClass = "other"
+    opens: bool = False
 
 
 class Sides(Part):

@@ -220,7 +220,7 @@ class _Asker:
             near = [p for p in self._pressing((by[0], by[1], by[2])) if p.spare_mm < -1e-9]
             if not near:
                 return far if far else None
-            asks = [self._asks(p, axis, sign) for p in near]
+            asks = [self._asks(p, axis, sign, far) for p in near]
             if any(a is None for a in asks):
                 return None
             far = math.ceil(round((far + max(a for a in asks if a is not None)) / STEP_MM, 6)) * STEP_MM
@@ -228,9 +228,16 @@ class _Asker:
                 return None
         return None
 
-    def _asks(self, p: Pressing, axis: int, sign: float) -> float | None:
+    def _asks(self, p: Pressing, axis: int, sign: float, far: float) -> float | None:
+        """How much further one way clears a thing; one that is overlapped is left by its whole length that way."""
         slope = p.away[axis] * sign
-        return -p.spare_mm / slope if slope > 0.05 else None
+        if slope > 0.05:
+            return -p.spare_mm / slope
+        if p.spare_mm + p.thing.need_mm > 0:
+            return None
+        low = min(piece.solid.low[axis] for piece in self.box.pieces if piece.mount is None) + sign * far
+        high = max(piece.solid.high[axis] for piece in self.box.pieces if piece.mount is None) + sign * far
+        return (p.thing.solid.high[axis] - low if sign > 0 else high - p.thing.solid.low[axis]) + p.thing.need_mm
 
     def _pressing(self, by: Vec) -> list[Pressing]:
         pieces = [piece.solid for piece in self.box.pieces if piece.mount is None]

@@ -202,6 +202,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Blocks
+         * @description Splits, joins, copies, mirrors, lines up or spreads blocks of a box, as a patch to apply.
+         */
+        post: operations["blocks_api_projects__project__blocks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/bodies": {
         parameters: {
             query?: never;
@@ -390,6 +410,26 @@ export interface paths {
         get: operations["history_api_projects__project__history_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/lay-against": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay
+         * @description Lays a box against something with the needed gap, as a patch to apply.
+         */
+        post: operations["lay_api_projects__project__lay_against_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1069,6 +1109,22 @@ export interface components {
             text: string;
             /** Value */
             value: number | null;
+        };
+        /**
+         * BlocksBody
+         * @description An order to the blocks of a box.
+         */
+        BlocksBody: {
+            /** Base */
+            base: number;
+            /** Box */
+            box: string;
+            order: components["schemas"]["InOrder"];
+            /**
+             * Patch
+             * @default []
+             */
+            patch: components["schemas"]["InOperation"][];
         };
         /** BodiesOut */
         BodiesOut: {
@@ -3397,7 +3453,10 @@ export interface components {
              */
             meter_step_mv: number;
         };
-        /** Side */
+        /**
+         * Side
+         * @description ``opens``: metal that is a lid, door or panel: closed a box keeps its gap to it, opened it lets a box in and out.
+         */
         DocSide: {
             /**
              * Gap Class
@@ -3410,6 +3469,11 @@ export interface components {
              * @enum {string}
              */
             is: "metal" | "open" | "not measured";
+            /**
+             * Opens
+             * @default false
+             */
+            opens: boolean;
         };
         /** Sides */
         DocSides: {
@@ -4405,6 +4469,49 @@ export interface components {
             value: unknown;
         };
         /**
+         * Order
+         * @description What is to be done with a block.
+         *
+         *     ``way`` is along what; ``at`` how many stay in the first part of a split; ``other`` the block it is joined with, lined up with or
+         *     put beside; ``end`` the side of that one, or which edges are lined up.
+         */
+        InOrder: {
+            /**
+             * At
+             * @default 1
+             */
+            at: number;
+            /** Block */
+            block: string;
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "split" | "join" | "copy" | "mirror" | "line up" | "spread" | "put beside" | "new";
+            /**
+             * End
+             * @default high
+             * @enum {string}
+             */
+            end: "low" | "middle" | "high";
+            /**
+             * Kind
+             * @default null
+             */
+            kind: string | null;
+            /**
+             * Other
+             * @default null
+             */
+            other: string | null;
+            /**
+             * Way
+             * @default across
+             * @enum {string}
+             */
+            way: "aft" | "across" | "up";
+        };
+        /**
          * SwungTape
          * @description A tape from a known reference point to the one that is being placed.
          */
@@ -4509,6 +4616,28 @@ export interface components {
         KeptOut: {
             /** File */
             file: string;
+        };
+        /**
+         * LayBody
+         * @description A box laid against a wall, a thing or another box; ``turn``: leaned or turned to lie along it.
+         */
+        LayBody: {
+            /** Base */
+            base: number;
+            /** Box */
+            box: string;
+            /** Other */
+            other: string;
+            /**
+             * Patch
+             * @default []
+             */
+            patch: components["schemas"]["InOperation"][];
+            /**
+             * Turn
+             * @default true
+             */
+            turn: boolean;
         };
         /**
          * Lean
@@ -6494,6 +6623,68 @@ export interface operations {
             };
         };
     };
+    blocks_api_projects__project__blocks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlocksBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     walk_round_api_projects__project__bodies_get: {
         parameters: {
             query?: never;
@@ -7083,6 +7274,68 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    lay_api_projects__project__lay_against_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

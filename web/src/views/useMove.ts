@@ -37,13 +37,14 @@ export function caught(box: string, by: By, k: number): By {
   return by.map((d, axis) => {
     if (!d) return d
     const from = start[axis] ?? 0
-    for (const c of catches) {
-      if (c.axis !== axis) continue
-      const past = Math.sign(d) * (from + d - c.at_mm) * k
-      const between = (c.at_mm - from) * d > 0
-      if (between && past >= 0 && past < CATCH_PX) return tidy(c.at_mm - from)
-    }
-    return d
+    const past = (c: number) => Math.sign(d) * (from + d - c) * k
+    const crossed = catches
+      .filter((c) => c.axis === axis && (c.at_mm - from) * d > 0)
+      .map((c) => c.at_mm)
+      .filter((c) => past(c) >= 0 && past(c) < CATCH_PX)
+    // of several the one that was crossed last
+    const last = crossed.sort((a, b) => past(a) - past(b))[0]
+    return last === undefined ? d : tidy(last - from)
   }) as By
 }
 

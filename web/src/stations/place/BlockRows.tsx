@@ -3,16 +3,20 @@ import { useDocument, useLive } from '../../design/live'
 import type { Block, ModuleKind } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/parts'
+import { Rearrange } from './Rearrange'
 import { turnsOf } from './turns'
 
 const WAYS = ['aft', 'across', 'up'] as const
 
 export function BlockRows({ id }: { id: string }) {
   const document = useDocument()
+  const box = id
   const blocks = Object.entries(document.boxes[id]?.blocks ?? {})
   return blocks.map(([key, block]) => (
     <BlockRow
       key={key}
+      box={box}
+      name={key}
       path={`/boxes/${id}/blocks/${key}`}
       block={block}
       kind={document.module_kinds[block.kind]}
@@ -20,7 +24,19 @@ export function BlockRows({ id }: { id: string }) {
   ))
 }
 
-function BlockRow({ path, block, kind }: { path: string; block: Block; kind: ModuleKind | undefined }) {
+function BlockRow({
+  box,
+  name,
+  path,
+  block,
+  kind,
+}: {
+  box: string
+  name: string
+  path: string
+  block: Block
+  kind: ModuleKind | undefined
+}) {
   const edit = useLive((s) => s.edit)
   if (!kind) return null
   const turn = `${block.turn.down} ${block.turn.aft}`
@@ -42,7 +58,23 @@ function BlockRow({ path, block, kind }: { path: string; block: Block; kind: Mod
           {block.counts[way] > 1 ? <Blank path={`${path}/gap_mm/${way}`} label="gap" optional /> : <span />}
         </div>
       ))}
+      <NotAllowed kind={kind} />
+      <Rearrange box={box} name={name} block={block} />
     </fieldset>
+  )
+}
+
+const FACES = ['base', 'top', 'side_a', 'side_b', 'end_a', 'end_b'] as const
+
+/** Turns a module may not rest in are told with the reason. */
+function NotAllowed({ kind }: { kind: ModuleKind }) {
+  const barred = FACES.filter((face) => !(kind.may_rest_on as readonly string[]).includes(face))
+  if (barred.length === 0) return null
+  return (
+    <p className="m-0 text-sm text-soft">
+      Not on {barred.map((f) => f.replace('_', ' ')).join(', ')}: its sheet in Stock does not let it rest
+      there.
+    </p>
   )
 }
 

@@ -10,6 +10,7 @@ import { useUnits } from '../../ui/units'
 import { GapRows } from '../FindingRows'
 import { BlockRows } from './BlockRows'
 import { OneMore, Remedies } from './Cures'
+import { LayAgainst } from './LayAgainst'
 import { Pinned } from './Pinned'
 import { StackUp } from './StackUp'
 import { quarterTurn } from './turns'
@@ -93,6 +94,7 @@ function Pose({ id, box }: { id: string; box: Box }) {
           Quarter turn (Q)
         </Button>
       </div>
+      <LayAgainst id={id} />
       <details>
         <summary className="cursor-pointer py-1 font-semibold text-blue">Turn and lean in degrees</summary>
         <Blank path={`/boxes/${id}/pose/yaw_deg`} label="Turned, nose to the left +" kind="angle" />

@@ -164,7 +164,18 @@ function BaySheet({ id, bay }: { id: string; bay: Bay }) {
                 options={IS}
                 onChange={(v) => void edit([{ op: 'replace', path: `${path}/sides/${side}/is`, value: v }])}
               />
-              {bay.sides[side].is === 'metal' && <GapClass path={`${path}/sides/${side}/gap_class`} />}
+              {bay.sides[side].is === 'metal' && (
+                <>
+                  <GapClass path={`${path}/sides/${side}/gap_class`} />
+                  <Tick
+                    label="it opens"
+                    value={bay.sides[side].opens}
+                    onChange={(v) =>
+                      void edit([{ op: 'replace', path: `${path}/sides/${side}/opens`, value: v }])
+                    }
+                  />
+                </>
+              )}
             </div>
           ))}
         </section>

@@ -1,0 +1,128 @@
+"""Laying a box against something: turned so that its nearest wall lies along it, and moved until the needed gap is just kept."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
+from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, plus, rotation, scaled, unit
+from levelcradle.core.clearance.gaps import around
+from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
+from levelcradle.core.design import ANCHORS
+from levelcradle.core.design.box import Pose
+from levelcradle.core.errors import DesignError, Problem, UnknownThing
+from levelcradle.core.solids import Nearest, Solid, nearest, surface_of
+
+__all__ = ["lay_against"]
+
+MOST_LEAN_DEG = 45.0
+ROUNDING_MM = 0.03  # a pose is written in hundredths and thousandths of a degree: the gap must outlast that
+WALLS: tuple[Vec, ...] = ((-1, 0, 0), (1, 0, 0), (0, -1, 0), (0, 1, 0), (0, 0, -1), (0, 0, 1))
+
+
+@dataclass(frozen=True, slots=True)
+class _Side:
+    """A piece of what the box is laid against, and the gap it needs."""
+
+    solid: Solid
+    need_mm: float
+
+
+def lay_against(assembly: Assembly, box_id: str, other: str, *, turn: bool = True) -> Pose:
+    """The pose of a box laid against a wall of its bay, a thing or another box, by their paths.
+
+    The wall of the box that looks most at it is turned to lie along the nearest face of it (not with ``turn`` off), about the box's
+    anchor; then the box is moved straight along that face's normal until the nearest gap is the needed one.
+    Raises: UnknownThing; DesignError where that asks for a lean beyond 45 degrees.
+    """
+    box = assembly.boxes.get(box_id)
+    if box is None:
+        raise UnknownThing("box", box_id)
+    sides = _sides(assembly, box, other)
+    near, side = min(((nearest(p.solid, s.solid), s) for p in _own(box) for s in sides), key=lambda row: row[0].gap_mm)
+    normal = _normal(side.solid, near)
+    placement = _turned(box, normal) if turn else box.placement
+    moved = _moved(box, placement, sides, normal)
+    return _pose(box, moved)
+
+
+def _own(box: PlacedBox) -> list[PlacedPiece]:
+    return [p for p in box.pieces if p.mount is None]
+
+
+def _sides(assembly: Assembly, box: PlacedBox, other: str) -> list[_Side]:
+    design = assembly.design
+    if other.startswith("boxes/") and (found := assembly.boxes.get(other[6:])) and found is not box:
+        return [_Side(p.solid, need_of_boxes(design, box, found).mm) for p in found.pieces]
+    things: list[Obstacle] = [o for o in around(assembly, box) if o.path == other]
+    if not things:
+        raise UnknownThing("thing with a shape near this box", other)
+    return [_Side(o.solid, need_of_thing(design, box, o).mm) for o in things]
+
+
+def _normal(solid: Solid, near: Nearest) -> Vec:
+    """Away from the face of a solid that the nearest point lies on; between edges the way from point to point."""
+    points, triangles = surface_of(solid)
+    way = minus(near.here, near.there) if near.gap_mm > 0 else minus(near.there, near.here)
+    best: tuple[float, Vec] | None = None
+    for a, b, c in points[triangles]:
+        n = np.cross(b - a, c - a)
+        size = float(np.linalg.norm(n))
+        if size < 1e-9:
+            continue
+        n = n / size
+        off = abs(float(n @ (np.array(near.there) - a)))
+        looks = float(n @ np.array(way))
+        if off < 0.05 and looks >= -1e-9 and (best is None or looks > best[0]):
+            best = looks, (float(n[0]), float(n[1]), float(n[2]))
+    return best[1] if best else unit(way)
+
+
+def _turned(box: PlacedBox, normal: Vec) -> Placement:
+    """The box turned by the least angle that brings its wall facing the thing square to the normal, about its anchor."""
+    turn = box.placement.turn
+    wall = min(WALLS, key=lambda w: dot(_vec(turn @ np.array(w)), normal))
+    looks = _vec(turn @ np.array(wall))
+    between = _between(looks, scaled(normal, -1.0))
+    share, size = ANCHORS[box.box.pose.anchor], box.shell.outer_mm
+    anchor = (share[0] * size[0], share[1] * size[1], share[2] * size[2])
+    return Placement.about(anchor, box.box.pose.at_mm, between @ turn)
+
+
+def _between(a: Vec, b: Vec) -> Matrix:
+    """The least rotation that takes one direction to another (Rodrigues). Raises DesignError beyond 45 degrees."""
+    v, c = np.cross(a, b), dot(a, b)
+    if c < np.cos(np.radians(MOST_LEAN_DEG)):
+        raise DesignError((Problem("", f"it would have to be turned by more than {MOST_LEAN_DEG:g}°: turn it by quarter turns first"),))
+    k = np.array([[0, -v[2], v[1]], [v[2], 0, -v[0]], [-v[1], v[0], 0]])
+    return np.asarray(np.eye(3) + k + k @ k / (1 + c))
+
+
+def _moved(box: PlacedBox, placement: Placement, sides: list[_Side], normal: Vec) -> Placement:
+    back = Placement(box.placement.turn.T, _vec(-box.placement.turn.T @ np.array(box.placement.origin)))
+    local = [p.solid.moved(back) for p in _own(box)]
+    room = 0.0 if all(s.moved(placement).upright for s in local) else ROUNDING_MM
+    for _ in range(20):
+        placed = [s.moved(placement) for s in local]
+        short = max(side.need_mm + room - nearest(s, side.solid).gap_mm for s in placed for side in sides)
+        if abs(short) < 0.002:
+            break
+        placement = Placement(placement.turn, plus(placement.origin, scaled(normal, short)))
+    return placement
+
+
+def _pose(box: PlacedBox, placement: Placement) -> Pose:
+    """Yaw, pitch and roll of a turn, and where the anchor is then; to a hundredth of a millimetre, the angles to a thousandth."""
+    t = placement.turn
+    pitch = float(np.degrees(np.arcsin(np.clip(-t[2, 0], -1, 1))))
+    yaw, roll = float(np.degrees(np.arctan2(t[1, 0], t[0, 0]))), float(np.degrees(np.arctan2(t[2, 1], t[2, 2])))
+    share, size = ANCHORS[box.box.pose.anchor], box.shell.outer_mm
+    angles = [round(v, 3) + 0.0 for v in (yaw % 360 if abs(yaw) > 1e-9 else 0.0, pitch, roll)]
+    exact = Placement(rotation(*angles), placement.origin)
+    at = exact.point((share[0] * size[0], share[1] * size[1], share[2] * size[2]))
+    return Pose(anchor=box.box.pose.anchor, at_mm=(round(at[0], 2), round(at[1], 2), round(at[2], 2)), yaw_deg=angles[0] % 360,
+                pitch_deg=angles[1], roll_deg=angles[2])  # fmt: skip
+
+
+def _vec(v: Matrix) -> Vec:
+    return float(v[0]), float(v[1]), float(v[2])

@@ -1,0 +1,146 @@
+/** A block rearranged by hand; the core does it and says why where it cannot. */
+import { useState } from 'react'
+
+import { api, taken, wordsOf } from '../../design/api'
+import { useDocument, useLive, useLoaded } from '../../design/live'
+import type { Block, Op } from '../../design/types'
+import { Blank } from '../../ui/Blank'
+import { Choose, Link } from '../../ui/parts'
+
+const WAYS = [
+  ['aft', 'along'],
+  ['across', 'across'],
+  ['up', 'up'],
+] as const
+type Way = (typeof WAYS)[number][0]
+
+export function Rearrange({ box, name, block }: { box: string; name: string; block: Block }) {
+  const { project } = useLoaded()
+  const document = useDocument()
+  const edit = useLive((s) => s.edit)
+  const [way, setWay] = useState<Way>('across')
+  const [other, setOther] = useState('')
+  const [at, setAt] = useState('1')
+  const [problem, setProblem] = useState('')
+  const others = Object.keys(document.boxes[box]?.blocks ?? {}).filter((k) => k !== name)
+  const chosen = others.includes(other) ? other : (others[0] ?? '')
+  const kinds = Object.entries(document.module_kinds)
+
+  async function order(what: string, more: object = {}) {
+    setProblem('')
+    try {
+      const { revision } = useLive.getState().loaded ?? { revision: 1 }
+      const body = { base: revision, patch: [], box, order: { do: what, block: name, way, ...more } }
+      const answer = taken(
+        await api.POST('/api/projects/{project}/blocks', {
+          params: { path: { project } },
+          body: body as never,
+        }),
+      )
+      await edit(answer.patch as Op[])
+    } catch (error) {
+      setProblem(wordsOf(error))
+    }
+  }
+
+  return (
+    <details className="mt-1">
+      <summary className="cursor-pointer py-1 font-semibold text-blue">Rearrange block {name}</summary>
+      <Choose label="Which way" value={way} options={WAYS} onChange={setWay} />
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <span className="flex items-center gap-1.5">
+          <Link onClick={() => void order('split', { at: Number(at) })}>split after</Link>
+          <input
+            aria-label="modules in the first part"
+            inputMode="numeric"
+            value={at}
+            onChange={(e) => setAt(e.target.value.replace(/\D/g, ''))}
+            className="h-8 w-11 rounded border-[1.5px] border-edge bg-white text-center font-semibold"
+          />
+        </span>
+        <Link onClick={() => void order('copy')}>copy beside</Link>
+        <Link onClick={() => void order('mirror')}>mirror</Link>
+        {others.length > 1 && <Link onClick={() => void order('spread')}>spread all evenly</Link>}
+      </div>
+      {kinds.length > 0 && (
+        <Choose
+          label="One module beside it"
+          value=""
+          options={[['', 'which kind'], ...kinds.map(([key, kind]) => [key, kind.name] as const)]}
+          onChange={(kind) => kind && void order('new', { kind })}
+        />
+      )}
+      {chosen && (
+        <>
+          <Choose
+            label="With block"
+            value={chosen}
+            options={others.map((k) => [k, k] as const)}
+            onChange={setOther}
+          />
+          <div className="flex flex-wrap gap-x-4 gap-y-1">
+            <Link onClick={() => void order('join', { other: chosen })}>join</Link>
+            <Link onClick={() => void order('put beside', { other: chosen, end: 'low' })}>put before it</Link>
+            <Link onClick={() => void order('put beside', { other: chosen, end: 'high' })}>put after it</Link>
+            {(['low', 'middle', 'high'] as const).map((end) => (
+              <Link key={end} onClick={() => void order('line up', { other: chosen, end })}>
+                line up {END[end]}
+              </Link>
+            ))}
+          </div>
+        </>
+      )}
+      <Compartments path={`/boxes/${box}/blocks/${name}`} block={block} />
+      {problem && (
+        <p role="alert" className="m-0 mt-1 font-semibold text-foul">
+          {problem}
+        </p>
+      )}
+    </details>
+  )
+}
+
+const EVERY = [1, 2, 3, 4, 5, 6, 8, 10]
+const END = { low: 'first edges', middle: 'middles', high: 'last edges' } as const
+
+function Compartments({ path, block }: { path: string; block: Block }) {
+  const edit = useLive((s) => s.edit)
+  const dividers = block.dividers
+  return (
+    <>
+      <Choose
+        label="Turn every second about"
+        value={block.alternate ?? ''}
+        options={[['', 'no'], ...WAYS]}
+        onChange={(value) => void edit([{ op: 'replace', path: `${path}/alternate`, value: value || null }])}
+      />
+      <Choose
+        label="Dividers"
+        value={dividers?.along ?? ''}
+        options={[['', 'none'], ...WAYS]}
+        onChange={(along) =>
+          void edit([
+            {
+              op: 'replace',
+              path: `${path}/dividers`,
+              value: along
+                ? { along, every: dividers?.every ?? 1, thickness_mm: dividers?.thickness_mm ?? 2 }
+                : null,
+            },
+          ])
+        }
+      />
+      {dividers && (
+        <div className="grid grid-cols-2 gap-3">
+          <Choose
+            label="after every"
+            value={String(dividers.every)}
+            options={EVERY.map((n) => [String(n), String(n)] as const)}
+            onChange={(n) => void edit([{ op: 'replace', path: `${path}/dividers/every`, value: Number(n) }])}
+          />
+          <Blank path={`${path}/dividers/thickness_mm`} label="thick" />
+        </div>
+      )}
+    </>
+  )
+}
