@@ -17,8 +17,8 @@ from levelcradle.core.modules import Order
 from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
-    "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody", "PreviewBody", "ReadBody",
-    "ReadPlaceBody", "RestateBody", "SectionBody", "StackUpBody", "SwingBody", "TapeBody", "WorkingBody", "WouldTakeBody",
+    "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody", "PreviewBody",
+    "ReadBody", "ReadPlaceBody", "RestateBody", "SectionBody", "StackUpBody", "SwingBody", "TapeBody", "WorkingBody", "WouldTakeBody",
     "json_body", "raw_body",
 ]  # fmt: skip
 
@@ -155,8 +155,8 @@ class ReadPlaceBody(Body):
 
 
 BODIES: tuple[type[BaseModel], ...] = (
-    BehindBody, BlocksBody, FirstBoxBody, LayBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody, SectionBody,
-    StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
+    BehindBody, BlocksBody, FirstBoxBody, LayBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody,
+    SectionBody, StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
 )  # fmt: skip
 
 B = TypeVar("B", bound=BaseModel)

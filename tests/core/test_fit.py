@@ -35,8 +35,8 @@ def bay_tree(size: tuple[float, float, float], keepouts: list[tuple[list[float],
         f"k{n}": {"name": f"k{n}", "kind": "other", "gap_class": "same", "solid": {"type": "block", "low_mm": low, "high_mm": high}}
         for n, (low, high) in enumerate(keepouts)
     }
-    tree["module_kinds"] = {"brick": {**DEMO["module_kinds"]["flagstone"], "name": "brick", "size_mm": [200, 120, 90], "may_rest_on": ["base"],
-                                      "face_gap_mm": {}, "above_mm": 0, "neighbour_gap_mm": 4}}  # fmt: skip
+    brick = {"name": "brick", "size_mm": [200, 120, 90], "may_rest_on": ["base"], "face_gap_mm": {}, "above_mm": 0, "neighbour_gap_mm": 4}
+    tree["module_kinds"] = {"brick": {**DEMO["module_kinds"]["flagstone"], **brick}}
     tree["modules"], tree["stacks"] = {}, {}
     tree["vehicle"] = {**tree["vehicle"], "ratings": {}, "wheel_rates": None}
     return tree
@@ -188,8 +188,8 @@ def test_the_grid_marks_what_is_nearer_than_its_gap() -> None:
 
 def test_a_box_settles_where_every_gap_is_kept() -> None:
     box = [block((0, 0, 0), (100, 100, 50))]
-    things = [Hindrance(block((-50, 0, 0), (0, 100, 100)), 12.0, "a", "a"), Hindrance(hull([(0, 90, 0), (200, 90, 0), (0, 140, 0), (0, 90, 90)]),
-                                                                                   8.0, "b", "b")]  # fmt: skip
+    wedge = hull([(0, 90, 0), (200, 90, 0), (0, 140, 0), (0, 90, 90)])
+    things = [Hindrance(block((-50, 0, 0), (0, 100, 100)), 12.0, "a", "a"), Hindrance(wedge, 8.0, "b", "b")]
     at = settle(box, things, (5.0, -5.0, 3.0), (-50.0, -200.0, 0.0), (200.0, 0.0, 100.0), (0.0, 0.0, 0.0))
     assert at is not None
     moved = block(at, (at[0] + 100, at[1] + 100, at[2] + 50))

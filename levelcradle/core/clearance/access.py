@@ -26,7 +26,8 @@ HAND_MM = (60.0, 60.0, 90.0)  # a hand before a joint: across, across, deep; com
 TILTS_DEG = (8.0, 16.0)
 MEETS_MM = -0.5  # what only touches does not hold it
 WAYS: dict[str, Vec] = {
-    "downward": (0, 0, -1), "upward": (0, 0, 1), "forward": (-1, 0, 0), "aft": (1, 0, 0), "to the left": (0, -1, 0), "to the right": (0, 1, 0),
+    "downward": (0, 0, -1), "upward": (0, 0, 1), "forward": (-1, 0, 0), "aft": (1, 0, 0),
+    "to the left": (0, -1, 0), "to the right": (0, 1, 0),
 }  # fmt: skip
 
 

@@ -6,6 +6,6 @@ from levelcradle.core.modules.string import StringFigures, per_cell_v, string_fi
 from levelcradle.core.modules.turns import DIRECTIONS, Turned, turned, turned_about, turns_for
 
 __all__ = [
-    "DIRECTIONS", "Laid", "Order", "PlacedModule", "Row", "StringFigures", "Turned", "lay_out", "needed_between", "per_cell_v", "rearranged", "string_figures",
-    "turned", "turned_about", "turns_for",
+    "DIRECTIONS", "Laid", "Order", "PlacedModule", "Row", "StringFigures", "Turned", "lay_out", "needed_between", "per_cell_v",
+    "rearranged", "string_figures", "turned", "turned_about", "turns_for",
 ]  # fmt: skip

@@ -10,6 +10,7 @@ import { figure, gap, sentence } from '../ui/format'
 import { Mark, WORD } from '../ui/Mark'
 import { Link } from '../ui/parts'
 import { useUnits } from '../ui/units'
+import { AgreeGap } from './AgreeGap'
 import { Loupe } from './Loupe'
 
 /** Gaps in three columns. */
@@ -111,6 +112,7 @@ function Chosen({ finding }: { finding: Finding }) {
       {finding.tolerance !== null && finding.unit === 'mm' && (
         <p className="m-0">± {figure({ value: finding.tolerance, unit: 'mm', round: 'up' }, units)}</p>
       )}
+      {finding.code === 'gap' && <AgreeGap key={finding.id} finding={finding} />}{' '}
       {finding.has_working && (
         <Link onClick={() => setOpen(!open)}>{open ? 'hide the working' : 'show the working'}</Link>
       )}

@@ -61,6 +61,13 @@ export function ThingSheet({ id, item, base }: { id: string; item: Item; base: B
         {item.solid && item.state !== 'out' && (
           <>
             <GapClass path={`${path}/gap_class`} />
+            {item.gap_class === 'hot' && (
+              <Tick
+                label="behind a heat shield"
+                value={item.shielded}
+                onChange={(v) => void edit([{ op: 'replace', path: `${path}/shielded`, value: v }])}
+              />
+            )}
             <SweepBlanks path={`${path}/sweep`} sweep={item.sweep ?? null} base={base} />
             <KeepClear path={`${path}/keep_clear`} item={item} />
           </>
