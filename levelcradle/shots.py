@@ -5,7 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-__all__ = ["BROWSER", "FLAGS", "main"]
+__all__ = ["BROWSER", "FLAGS", "WEBGL", "main"]
 
 BROWSER = "/usr/bin/chromium"
 # the views are SVG: without a GPU process pages open in two thirds of the time
@@ -13,6 +13,7 @@ FLAGS = (
     "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
     "--disable-sync", "--disable-gpu",
 )  # fmt: skip
+WEBGL = ("--use-angle=swiftshader", "--enable-unsafe-swiftshader")
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 STATIONS = ("survey", "stock", "place", "box", "mount", "level", "drawings")
 
@@ -36,16 +37,40 @@ def main(address: str, folder: Path) -> None:
                 page.get_by_role("button", name="Leave it, next").click()
                 page.wait_for_timeout(400)
             page.screenshot(path=folder / f"{name}.png")
+        _study(page, address)
+        page.screenshot(path=folder / "fit.png")
+        _station(page, address, "place", "Tank box")
+        page.get_by_role("button", name="tank space", exact=True).click()
+        page.get_by_role("button", name="section", exact=True).click()
+        page.get_by_role("region", name="Watch strip").get_by_role("button", name="axle at full bump").first.click()
+        page.wait_for_timeout(600)
+        page.screenshot(path=folder / "section.png")
         small = browser.new_context(viewport={"width": 1024, "height": 768}, has_touch=True).new_page()
         small.goto(f"{address}/car/demo/place")
         small.get_by_role("button", name="tank space").tap()
         small.wait_for_timeout(400)
         small.screenshot(path=folder / "touch.png")
         browser.close()
+        painted = play.chromium.launch(executable_path=BROWSER, args=[*(f for f in FLAGS if f != "--disable-gpu"), *WEBGL])
+        page = painted.new_page(viewport={"width": 1280, "height": 800})
+        _station(page, address, "place", "Walk round")
+        page.wait_for_timeout(2500)
+        page.screenshot(path=folder / "walk.png")
+        painted.close()
 
 
 PARTS = {"place": "Tank box", "survey": "Spaces"}
 MORE = {"things": ("survey", "Things"), "take": ("survey", "Spaces"), "shelf": ("stock", "Shelf")}
+
+
+def _study(page: Page, address: str) -> None:
+    """The demo asked for exactly nine in series."""
+    _station(page, address, "place", "How many fit?")
+    page.get_by_label("Wanted").select_option("exactly")
+    page.get_by_label("in series").fill("9")
+    page.get_by_role("button", name="Ask", exact=True).click()
+    page.get_by_role("table", name="Proposals").wait_for(timeout=60_000)
+    page.wait_for_timeout(1500)
 
 
 def _station(page: Page, address: str, station: str, part: str | None) -> None:

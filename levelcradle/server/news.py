@@ -59,7 +59,7 @@ def _news(request: Request) -> News:
 router = APIRouter()
 
 
-@router.get("/projects/{project}/events", response_class=EventSourceResponse)
+@router.get("/projects/{project}/events", response_class=EventSourceResponse, include_in_schema=False)  # it never ends
 async def events(project: ProjectId, request: Request, news: Annotated[News, Depends(_news)]) -> AsyncIterator[ServerSentEvent]:
     """New revisions and studies of a car, as they come."""
     async with news.of(project) as queue:

@@ -52,7 +52,7 @@ def would_take(
     _, design = tried(store, project, body)
     answer = what_it_takes(design, body.box, body.more, scans.of(design))
     cures = [_cure(cure) for cure in answer.cures]
-    out = AnswerOut(asks=answer.asks, fits=answer.fits, patch=_patch(answer.patch), cures=cures)
+    out = AnswerOut(asks=answer.asks, fits=answer.fits, patch=_patch(answer.patch), cures=cures, foul=answer.foul)
     return Response(out.model_dump_json(), media_type="application/json")
 
 

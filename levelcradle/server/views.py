@@ -180,6 +180,7 @@ class AnswerOut(Out):
     fits: bool
     patch: list[OperationOut]
     cures: list[CureOut]
+    foul: tuple[str, ...]
 
 
 class StackUpOut(Out):

@@ -143,8 +143,18 @@ def _spots(box: PlacedBox, axis: int, things: list[_Thing]) -> list[tuple[float,
         far = [max(a, b) for a, b in zip(*corners, strict=True)]
         middle = [(max(near[i], low[i]) + min(far[i], high[i])) / 2 for i in range(3)]
         if all(max(near[i], low[i]) < min(far[i], high[i]) for i in range(3) if i != axis):
-            spots.add(_rest((float(middle[0]), float(middle[1]), float(middle[2])), axis))
+            spots.add(_onto_a_module(box, axis, _rest((float(middle[0]), float(middle[1]), float(middle[2])), axis)))
     return sorted(spots)
+
+
+def _onto_a_module(box: PlacedBox, axis: int, spot: tuple[float, float]) -> tuple[float, float]:
+    """The spot, or where it runs between modules the nearest one on a module."""
+    one, other = (i for i in range(3) if i != axis)
+
+    def nearest_on(m: ShellModule) -> tuple[float, float]:
+        return min(max(spot[0], m.low[one]), m.high[one]), min(max(spot[1], m.low[other]), m.high[other])
+
+    return min((nearest_on(m) for m in box.shell.modules), key=lambda p: math.dist(p, spot))
 
 
 def _middle(m: ShellModule) -> Vec:

@@ -72,12 +72,13 @@ class Cure:
 
 @dataclass(frozen=True, slots=True)
 class Answer:
-    """What is asked about, whether it fits as it is, and the cures, whole ones first."""
+    """What is asked about, whether it fits as it is, the cures, whole ones first, and what is foul without them."""
 
     asks: str
     fits: bool
     patch: tuple[Op, ...]
     cures: tuple[Cure, ...]
+    foul: tuple[str, ...] = ()
 
 
 def wedge_travel(angle_deg: float) -> float:
@@ -154,7 +155,8 @@ class _Asker:
         cures = [cure for make in self._ways() for cure in make(foul) if cure is not None]
         rows = sorted(cures, key=_order)
         whole = [cure for cure in rows if cure.whole]
-        return Answer(asks, False, tuple(base), (*whole[:10], *[cure for cure in rows if not cure.whole][: 4 if whole else 7]))
+        best = (*whole[:10], *[cure for cure in rows if not cure.whole][: 4 if whole else 7])
+        return Answer(asks, False, tuple(base), best, tuple(_said(f) for f in foul[:4]))
 
     def _ways(self) -> tuple[Callable[[list[Finding]], Iterator[Cure | None]], ...]:
         return (self._moves, self._turns, self._chamfers, self._liners, self._sheets, self._fewer, self._walls, self._things_moved,

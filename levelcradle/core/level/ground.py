@@ -72,7 +72,7 @@ def _lowest_hard(assembly: Assembly) -> float:
 
 def _finding(box: PlacedBox, words: str, has: float, need: float, down: float, key: str, why: str) -> Finding:
     return Finding(
-        id=f"ground:{box.path}:{key}", code="ground", station="place", state=gap_state(has, need, TOLERANCE_MM), subjects=(box.path,),
+        id=f"ground:{box.path}:{key}", code="ground", station="level", state=gap_state(has, need, TOLERANCE_MM), subjects=(box.path,),
         says=f"{plain(box.box.name)} above the ground, {words}: {{0}}, needs {{1}}",
         figures=(Figure(has, "mm", "down"), Figure(need, "mm", "up")), value=has, limit=need, margin=has - need, unit="mm",
         tolerance=TOLERANCE_MM, because=f"{why} (common practice, no source)", shows=f"ground, {key}",
@@ -84,6 +84,6 @@ def _finding(box: PlacedBox, words: str, has: float, need: float, down: float, k
 def _unknown(box: PlacedBox, key: str, why: str) -> Finding:
     state: State = "unknown"
     return Finding(
-        id=f"ground:{box.path}:{key}", code="ground", station="place", state=state, subjects=(box.path,),
+        id=f"ground:{box.path}:{key}", code="ground", station="level", state=state, subjects=(box.path,),
         says=f"{plain(box.box.name)} above the ground, {key}: not known", because=why, shows=f"ground, {key}",
     )  # fmt: skip

@@ -262,26 +262,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{project}/events": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Events
-         * @description New revisions and studies of a car, as they come.
-         */
-        get: operations["events_api_projects__project__events_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/projects/{project}/export": {
         parameters: {
             query?: never;
@@ -1052,6 +1032,8 @@ export interface components {
             cures: components["schemas"]["CureOut"][];
             /** Fits */
             fits: boolean;
+            /** Foul */
+            foul: string[];
             /** Patch */
             patch: components["schemas"]["OperationOut"][];
         };
@@ -4297,11 +4279,6 @@ export interface components {
             /** Says */
             says: string;
         };
-        /** HTTPValidationError */
-        HTTPValidationError: {
-            /** Detail */
-            detail?: components["schemas"]["ValidationError"][];
-        };
         /**
          * Aboard
          * @description Somebody or something in the car while it was weighed, that is no part of it: taken off the readings.
@@ -5549,19 +5526,6 @@ export interface components {
             /** W */
             w: number;
         };
-        /** ValidationError */
-        ValidationError: {
-            /** Context */
-            ctx?: Record<string, never>;
-            /** Input */
-            input?: unknown;
-            /** Location */
-            loc: (string | number)[];
-            /** Message */
-            msg: string;
-            /** Error Type */
-            type: string;
-        };
         /**
          * WatchRow
          * @description One row of the watch strip: a finding, or several of one rule told together.
@@ -6798,37 +6762,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    events_api_projects__project__events_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                project: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/event-stream": unknown;
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

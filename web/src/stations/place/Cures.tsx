@@ -4,6 +4,7 @@ import { useState } from 'react'
 
 import { useLive, useLoaded } from '../../design/live'
 import { answerQuery, type Way } from '../../design/queries'
+import { useSettled } from '../../design/useSettled'
 import type { Answer, Cure, Op } from '../../design/types'
 import { sentence } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
@@ -18,8 +19,9 @@ const MORE = [
 
 /** Under the worst gaps of a foul box: one remedy, the rest behind. */
 export function Remedies({ box }: { box: string }) {
-  const { project, revision } = useLoaded()
-  const { data } = useQuery(answerQuery(project, revision, box, null))
+  const { project } = useLoaded()
+  const revision = useSettled()
+  const { data } = useQuery({ ...answerQuery(project, revision ?? 0, box, null), enabled: revision !== null })
   if (!data || data.fits) return null
   return <Cures answer={data} most={1} />
 }
@@ -43,8 +45,12 @@ export function OneMore({ box }: { box: string }) {
 }
 
 function Asked({ box, way }: { box: string; way: Way }) {
-  const { project, revision } = useLoaded()
-  const { data, error } = useQuery(answerQuery(project, revision, box, way))
+  const { project } = useLoaded()
+  const revision = useSettled()
+  const { data, error } = useQuery({
+    ...answerQuery(project, revision ?? 0, box, way),
+    enabled: revision !== null,
+  })
   if (error) return <p role="alert">{error.message}</p>
   if (!data) return <p role="status">Trying …</p>
   if (data.fits)
@@ -61,7 +67,16 @@ function Cures({ answer, most }: { answer: Answer; most: number }) {
   const [all, setAll] = useState(false)
   const shown = all ? answer.cures : answer.cures.slice(0, most)
   if (answer.cures.length === 0)
-    return <p className="m-0 mt-2">No single change clears it: more than one thing is in the way.</p>
+    return (
+      <div className="mt-2 rounded border border-hair bg-white px-3 py-2">
+        <p className="m-0 font-semibold">No single change clears it.</p>
+        {answer.foul.map((words) => (
+          <p key={words} className="m-0 text-sm">
+            {words}
+          </p>
+        ))}
+      </div>
+    )
   return (
     <section aria-label="What would it take">
       {shown.map((cure, i) => (

@@ -1,10 +1,11 @@
 /** The stack-up: every allowance along a line through a box, drawn to scale against the space there. */
-import { useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useLoaded } from '../../design/live'
 import { chainQuery, type Way } from '../../design/queries'
+import { useSettled } from '../../design/useSettled'
 import type { StackUp as Chain } from '../../design/types'
 import { gap, length } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
@@ -28,9 +29,14 @@ const FILL: Record<string, string> = {
 const HIGH_PX = 190
 
 export function StackUp({ box }: { box: string }) {
-  const { project, revision } = useLoaded()
+  const { project } = useLoaded()
+  const revision = useSettled()
   const [way, setWay] = useState<Way>('up')
-  const { data, error } = useQuery(chainQuery(project, revision, box, way))
+  const { data, error } = useQuery({
+    ...chainQuery(project, revision ?? 0, box, way),
+    enabled: revision !== null,
+    placeholderData: keepPreviousData,
+  })
   return (
     <section aria-label="Stack-up">
       <Heading right={data && <Spare chain={data} />}>Stack-up</Heading>

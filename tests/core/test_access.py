@@ -1,0 +1,146 @@
+"""Ways in and out of a space, built of plain blocks, so that each way is known beforehand."""
+
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from levelcradle.core.analysis import analyse
+from levelcradle.core.assembly import Obstacle, PlacedBox, resolve
+from levelcradle.core.clearance.access import OUT_MM, _best_exit, _free, _met, _swept
+from levelcradle.core.design import Design, validate
+from levelcradle.core.solids import Solid, block, hull, nearest
+from tests.core.test_fit import SIDES, bay_tree
+
+
+def thing(name: str, low: tuple[float, float, float], high: tuple[float, float, float], *, metal: bool = False) -> Obstacle:
+    return Obstacle(f"{'members' if metal else 'items'}/{name}", name, block(low, high), "same")
+
+
+def placed(at: tuple[float, float, float] = (0.0, 0.0, 300.0)) -> PlacedBox:
+    """A box of one brick, 214 × 134 × 101 outside, at a place."""
+    tree = bay_tree((900, 900, 900), [])
+    one = {"kind": "brick", "turn": {"down": "base", "aft": "end_b"}}
+    tree["boxes"] = {"x": {"name": "X", "pose": {"anchor": "front-left-base", "at_mm": list(at)}, "blocks": {"a": one}}}
+    return resolve(validate(tree)).boxes["x"]
+
+
+def walls(*, leave: str = "", metal: bool = True) -> list[Obstacle]:
+    """Six plates 30 off the box; ``leave`` names one that is not there."""
+    low, high = (-37.0, -37.0, 270.0), (251.0, 171.0, 434.0)
+    (x0, y0, z0), (x1, y1, z1) = low, high
+    rows = {
+        "fore": ((x0 - 10, y0, z0), (x0, y1, z1)), "aft": ((x1, y0, z0), (x1 + 10, y1, z1)),
+        "left": ((x0, y0 - 10, z0), (x1, y0, z1)), "right": ((x0, y1, z0), (x1, y1 + 10, z1)),
+        "floor": ((x0, y0, z0 - 10), (x1, y1, z0)), "top": ((x0, y0, z1), (x1, y1, z1 + 10)),
+    }  # fmt: skip
+    return [thing(name, *corners, metal=metal) for name, corners in rows.items() if name != leave]
+
+
+WAYS = {"fore": "forward", "aft": "aft", "left": "to the left", "right": "to the right", "floor": "downward", "top": "upward"}
+
+
+@pytest.mark.parametrize(("leave", "words"), WAYS.items())
+def test_out_through_the_side_that_is_open(leave: str, words: str) -> None:
+    found = _best_exit(placed(), tuple(walls(leave=leave)))
+    assert (found.words, found.off, found.fixed) == (words, (), False)
+
+
+def test_closed_on_all_sides_by_metal_no_way_is_left_by_things_one_comes_off() -> None:
+    assert _best_exit(placed(), tuple(walls())).fixed
+    found = _best_exit(placed(), tuple(walls(metal=False)))
+    assert not found.fixed
+    assert len(found.off) == 1
+
+
+def test_over_a_low_edge_with_a_short_first_leg() -> None:
+    """Open above and aft, but a sill 25 high stands aft: up first, then over it; the way up further is barred."""
+    rows = [w for w in walls(leave="aft") if w.name not in ("top",)]
+    rows += [thing("sill", (251, -37, 270), (261, 171, 325), metal=True), thing("roof", (-37, -37, 480), (251, 171, 490), metal=True)]
+    found = _best_exit(placed(), tuple(rows))
+    assert found.words == "60 upward, then aft"
+    assert not found.fixed
+
+
+def test_leaned_it_passes_what_it_does_not_pass_upright() -> None:
+    """A bar before the way up that leaves room beside it only for a box whose nose is lowered."""
+    rows = tuple(w for w in walls() if w.name != "top") + (thing("bar", (-37, -37, 430), (20, 171, 440)),)
+    found = _best_exit(placed(), rows)
+    assert not found.fixed
+    assert found.off in ((), ("bar",))
+
+
+number = st.floats(-150, 150)
+size = st.floats(10, 120)
+
+
+@settings(max_examples=60)
+@given(st.tuples(number, number, number), st.tuples(size, size, size), st.tuples(number, number, number))
+def test_what_a_sweep_misses_is_missed_all_the_way(low: tuple[float, ...], sides: tuple[float, ...], by: tuple[float, ...]) -> None:
+    """Every place on the way keeps clear of what the sweep keeps clear of."""
+    high = tuple(a + b for a, b in zip(low, sides, strict=True))
+    still: Solid = block((-20.0, -20.0, -20.0), (20.0, 20.0, 20.0))
+    for moved in (block(low, high), hull([low, high, (low[0], high[1], low[2]), (high[0], low[1], low[2]), (low[0], low[1], high[2])])):  # type: ignore[arg-type, list-item]
+        swept = _swept(moved, (by[0], by[1], by[2]))
+        gap = nearest(swept, still).gap_mm
+        for share in (0.0, 0.25, 0.5, 1.0):
+            step = tuple(v * share for v in by)
+            there = hull([tuple(float(c) for c in p + step) for p in moved.points])  # type: ignore[misc, arg-type]
+            if gap > 0:
+                assert nearest(there, still).gap_mm >= gap - 0.01
+
+
+@given(st.floats(20, 700))
+def test_how_far_it_moves_before_it_meets_something(far: float) -> None:
+    pieces = [p.solid for p in placed().pieces if p.name == "tray"]
+    wall = thing("wall", (-50, -50, 401 + far), (300, 300, 401 + far + 20))
+    free = _free(pieces, [wall], (0.0, 0.0, 1.0), OUT_MM)
+    assert free == pytest.approx(min(far, OUT_MM), abs=1.6)
+
+
+def test_what_only_touches_does_not_hold_it() -> None:
+    pieces = [p.solid for p in placed().pieces if p.name == "tray"]
+    assert _met(pieces, [thing("seat", (0, 0, 280), (214, 134, 300))], (0.0, 0.0, 50.0)) == []
+    assert [o.name for o in _met(pieces, [thing("seat", (0, 0, 280), (214, 134, 302))], (0.0, 0.0, 50.0))] == ["seat"]
+
+
+# --- as findings ---
+
+
+def boxed(height: float = 260, **sides: str) -> Design:
+    tree: dict[str, Any] = bay_tree((300, 220, height), [])
+    given_ = {
+        name: {"is": "open" if what == "open" else "metal", "gap_class": "same", "opens": what == "opens"} for name, what in sides.items()
+    }
+    tree["bays"]["b"]["sides"] = {**SIDES, **given_}
+    pose = {"anchor": "front-left-base", "at_mm": [43.0, 43.0, 310.0]}
+    one = {"kind": "brick", "turn": {"down": "base", "aft": "end_b"}}
+    tree["boxes"] = {"x": {"name": "X", "bay": "b", "pose": pose, "blocks": {"a": one}}}
+    return validate(tree)
+
+
+def finding(design: Design, code: str) -> Any:
+    return next(f for f in analyse(design).findings if f.code == code)
+
+
+@pytest.mark.parametrize(("side", "words"), [("top", "upward"), ("aft", "aft"), ("floor", "downward")])
+def test_a_panel_that_opens_lets_it_out(side: str, words: str) -> None:
+    closed = {"top": "metal"}
+    assert finding(boxed(**closed), "access.box").state == "foul"
+    assert finding(boxed(**(closed | {side: "opens"})), "access.box").says == f"X comes out {words}"
+    assert finding(boxed(**(closed | {side: "open"})), "access.box").state == "clear"
+
+
+def test_a_lid_under_a_panel_that_opens_comes_off_in_place() -> None:
+    assert finding(boxed(top="opens"), "access.lid").state == "clear"
+    low = boxed(170, top="metal", aft="open")
+    told = finding(low, "access.lid")
+    assert told.state == "note"
+    assert "filled with the box out" in told.says
+
+
+def test_a_box_of_nothing_is_not_asked() -> None:
+    tree = bay_tree((300, 220, 260), [])
+    tree["boxes"] = {"x": {"name": "X", "bay": "b", "pose": {"anchor": "front-left-base", "at_mm": [43.0, 43.0, 310.0]}}}
+    assert not [f for f in analyse(validate(tree)).findings if f.code.startswith("access")]

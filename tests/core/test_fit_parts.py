@@ -1,0 +1,257 @@
+"""The parts of a fit study: what a bay can take, how bays are combined, blocks that are not full, edits; and the cures one by one."""
+
+import itertools
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from levelcradle.core.analysis import analyse
+from levelcradle.core.design import Design, validate
+from levelcradle.core.design.box import Liners, Turn
+from levelcradle.core.errors import UnknownThing
+from levelcradle.core.fit import Wishes, what_it_takes
+from levelcradle.core.fit.combine import Load, combinations
+from levelcradle.core.fit.edits import adding, edited, removing
+from levelcradle.core.fit.options import Grid, Option, Room, _blocks, _last_row, room_of
+from levelcradle.core.fit.proposals import study
+from levelcradle.core.fit.wishes import Making
+from levelcradle.core.modules import turned
+from tests.core.test_fit import bay_design, bay_tree
+
+BRICK = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, mixed_turns=False)
+
+
+def room(design: Design, **more: Any) -> Room:
+    return room_of(design, "b", BRICK.model_copy(update=more))
+
+
+def counts_of(option: Option) -> int:
+    return sum(b.counts.aft * b.counts.across * b.counts.up for b in option.box.blocks.values())
+
+
+# --- one bay ---
+
+
+def test_every_option_holds_what_it_says_and_keeps_every_gap() -> None:
+    design = bay_design((700, 450, 320), [([300.0, 0.0, 300.0], [360.0, 60.0, 620.0])])
+    for option in room(design).options(30, every=True):
+        assert counts_of(option) == option.modules <= 30
+        after = edited(design, adding(design, [option.box]))
+        assert not [f for f in analyse(after).findings if f.state == "foul" and f.code == "gap"]
+
+
+def test_every_count_is_offered_where_counts_matter() -> None:
+    design = bay_design((700, 450, 320), [])
+    found = {o.modules for o in room(design).options(12, every=True)}
+    assert found >= set(range(1, 11)) | {12}  # eleven would need a last row that is no grid
+
+
+def test_no_more_than_are_wanted() -> None:
+    assert max(o.modules for o in room(bay_design((700, 450, 320), [])).options(4, every=False)) == 4
+
+
+@given(st.tuples(st.integers(1, 6), st.integers(1, 4), st.integers(1, 3)), st.integers(0, 11))
+def test_a_last_row_that_is_not_full_is_a_grid_of_its_own(counts: tuple[int, int, int], missing: int) -> None:
+    layer = counts[0] * counts[1] * counts[2] // max(counts)
+    row = _last_row(counts, missing)
+    if row is not None and 0 < missing < layer:
+        assert row[0] * row[1] * row[2] == layer - missing
+        grid = Grid("brick", Turn(down="base", aft="end_b"), (214.0, 134.0, 101.0), (204.0, 124.0, 94.0))
+        if max(counts) > 1:
+            blocks = _blocks(grid, counts, missing)
+            total = sum(b.counts.aft * b.counts.across * b.counts.up for b in blocks.values())
+            assert total == counts[0] * counts[1] * counts[2] - missing
+
+
+@pytest.mark.parametrize("towards", ["front", "aft", "left", "right"])
+def test_terminals_look_where_they_are_wished(towards: Any) -> None:
+    design = bay_design((700, 450, 320), [])
+    ways = ("front", "aft", "left", "right", "down", "up")
+    for option in room(design, towards=(towards,)).options(6, every=False):
+        block = option.box.blocks["a"]
+        kind = design.module_kinds[block.kind]
+        assert turned(kind, block.turn).looks[ways.index(towards)] == kind.terminals
+
+
+def test_thicker_sheet_and_liners_are_counted() -> None:
+    """647 long takes three bricks with 3 mm sheet and 4 mm liners; with 5 mm sheet it does not."""
+    design = bay_design((647.5, 200, 216.5), [])
+    found = []
+    for sheet in (3.0, 5.0):
+        making = Making(thickness_mm=sheet, liners=Liners(wall_mm=4.0))
+        blocks = [o.box.blocks["a"] for o in room(design, making=making).options(9, every=False)]
+        found.append(max(b.counts.aft for b in blocks if b.turn.aft == "end_a"))
+    assert found == [3, 2]
+
+
+def test_no_more_tiers_than_are_wished() -> None:
+    design = bay_design((300, 200, 500), [])
+    assert {o.box.blocks["a"].counts.up for o in room(design, most_tiers=2).options(20, every=False)} == {1, 2}
+
+
+def test_an_edge_is_cut_off_where_that_lets_one_more_row_in() -> None:
+    """A rail along the floor's left edge, 10 square; the terminals' room is on that side, so the edge can go."""
+    tree = bay_tree((230.5, 300, 130), [([0.0, 0.0, 300.0], [230.5, 18.0, 318.0])])
+    tree["module_kinds"]["brick"] |= {"face_gap_mm": {"side_a": 40.0}, "may_rest_on": ["base"]}
+    design = validate(tree)
+    plain, cut = (max((o.modules for o in room(design, chamfers=c).options(9, every=False)), default=0) for c in (False, True))
+    assert cut >= plain
+    for option in room(design, chamfers=True).options(9, every=False):
+        after = edited(design, adding(design, [option.box]))
+        assert not [f for f in analyse(after).findings if f.state == "foul" and f.station in ("place", "box")]
+
+
+# --- bays together ---
+
+
+def load(bay: str, modules: int, aft: float, boxes: int = 1, up: float = 400.0) -> Load:
+    size = ((100.0, 100.0, 100.0 + modules),) * boxes
+    return Load(bay, (None,) * boxes, modules, 25.0 * modules, (aft, 0.0, up), 10.0, abs(aft), size)  # type: ignore[arg-type]
+
+
+@settings(max_examples=12)
+@given(st.integers(3, 9))
+def test_combined_bays_make_the_count_and_the_best_is_among_them(wanted: int) -> None:
+    from tests.conftest import DEMO
+
+    design = validate(DEMO).model_copy(update={"boxes": {}, "mounts": {}})
+    loads = {
+        "bonnet": [load("bonnet", n, 200.0) for n in range(1, 6)], "tank": [load("tank", n, 2900.0, up=450.0) for n in range(1, 5)],
+        "well": [load("well", n, 3300.0, 2, 350.0) for n in range(1, 3)],
+    }  # fmt: skip
+    chosen = list(combinations(design, loads, [wanted], BRICK, lambda: False))
+    assert len({tuple(id(c) for c in row) for row in chosen}) == len(chosen)
+    for row in chosen:
+        assert sum(c.modules for c in row) == wanted
+        assert len({c.bay for c in row}) == len(row)
+    every = [[r for r in rows if r] for rows in itertools.product(*([None, *v] for v in loads.values()))]
+    fitting = [[r for r in row if r is not None] for row in every if sum(r.modules for r in row if r) == wanted]
+    fewest = min(sum(len(r.options) for r in row) for row in fitting)
+    assert min(sum(len(r.options) for r in row) for row in chosen) == fewest
+
+
+def test_boxes_of_one_size_where_that_is_wished() -> None:
+    from tests.conftest import DEMO
+
+    design = validate(DEMO).model_copy(update={"boxes": {}, "mounts": {}})
+    loads = {"bonnet": [load("bonnet", n, 200.0) for n in (2, 3, 4)], "tank": [load("tank", n, 2900.0) for n in (2, 3)]}
+    for row in combinations(design, loads, [4, 5, 6], BRICK.model_copy(update={"one_size": True}), lambda: False):
+        assert len({size for c in row for size in c.outer_mm}) == 1
+
+
+# --- what a study leaves alone ---
+
+
+def test_kept_and_pinned_boxes_stay_and_are_kept_clear_of(demo: Design) -> None:
+    wishes = Wishes(kinds=("flagstone",), bays=tuple(demo.bays), keep=("bonnet",), modules=4)
+    for proposal in study(demo, wishes).proposals:
+        after = edited(demo, proposal.patch)
+        assert after.boxes["bonnet"] == demo.boxes["bonnet"]
+        assert {m.box for m in after.mounts.values()} == {"bonnet"}
+    pinned = edited(demo, [{"op": "add", "path": "/pins/p", "value": {"what": "boxes/tank", "why": "built"}}])
+    for proposal in study(pinned, Wishes(kinds=("flagstone",), bays=("bonnet", "tank"), modules=3)).proposals:
+        assert edited(pinned, proposal.patch).boxes["tank"] == demo.boxes["tank"]
+
+
+def test_a_box_taken_out_takes_along_what_speaks_of_it(tree: dict[str, Any]) -> None:
+    axle = next(f"items/{k}" for k, i in tree["items"].items() if i["name"] == "axle at full bump")
+    tree["agreed_gaps"] = {"g": {"one": "boxes/tank", "other": axle, "need_mm": 8, "reason": "r"}}
+    tree["tapes"] = {"t": {"one": axle, "other": "boxes/tank"}, "u": {"one": axle, "other": "boxes/bonnet"}}
+    tree["items"]["charger"]["fixed_to"] = "tank"
+    design = validate(tree)
+    after = edited(design, removing(design, ["tank"]))
+    assert set(after.boxes) == {"bonnet"}
+    assert after.agreed_gaps == {}
+    assert set(after.tapes) == {"u"}
+    assert after.items["charger"].fixed_to is None
+    assert {m.box for m in after.mounts.values()} == {"bonnet"}
+
+
+def test_luggage_room_is_counted_in_litres(tree: dict[str, Any]) -> None:
+    tree["bays"]["well"]["flags"] = {"luggage": True}
+    tree["items"].pop("charger")
+    design = validate(tree)
+    wishes = Wishes(kinds=("flagstone",), bays=("bonnet", "tank"), modules=9)
+    assert {round(p.luggage_l or 0) for p in study(design, wishes).proposals} == {round(0.305 * 0.472 * 0.25 * 1000)}
+
+
+# --- cures one by one ---
+
+
+def fouled(size: tuple[float, float, float], keepouts: list[tuple[list[float], list[float]]], at: list[float], **box: Any) -> Design:
+    tree = bay_tree(size, keepouts)
+    block = {"kind": "brick", "turn": {"down": "base", "aft": "end_b"}, "counts": {"aft": 2, "across": 1, "up": 1}}
+    tree["boxes"] = {"x": {"name": "X", "bay": "b", "pose": {"anchor": "front-left-base", "at_mm": at}, "blocks": {"a": block}, **box}}
+    return validate(tree)
+
+
+def cure(design: Design, kind: str, more: Any = None) -> Any:
+    return next(c for c in what_it_takes(design, "x", more).cures if c.kind == kind)
+
+
+def test_a_wall_further_back_by_what_is_missing() -> None:
+    """A box of two bricks is 418 and with lid and heads 431 long: a bay of 440 lacks 3 of its 12."""
+    found = cure(fouled((440, 300, 300), [], [12.5, 60.0, 320.0]), "wall")
+    assert (found.whole, found.patch, found.does) == (True, None, "vehicle")
+    assert found.figures[0].value == 3.0
+
+
+def test_a_thinner_liner_or_sheet_where_that_is_enough() -> None:
+    """Across 134 and 13 more with 12 of gaps is 159; a bay of 155 lacks 4: liners of 2 are enough, sheet of 2 is enough."""
+    design = fouled((600, 155.0, 300), [], [40.0, 12.5, 320.0])
+    liner, sheet = cure(design, "liner"), cure(design, "sheet")
+    assert (liner.whole, liner.figures[0].value) == (True, 2.0) or liner.figures[0].value < 4
+    assert sheet.whole
+    for found in (liner, sheet):
+        assert not [f for f in analyse(edited(design, found.patch)).findings if f.state == "foul" and f.code == "gap"]
+
+
+def test_the_thing_in_the_way_moved_by_what_is_missing() -> None:
+    design = fouled((900, 400, 300), [([455.0, 100.0, 320.0], [500.0, 200.0, 400.0])], [30.0, 120.0, 320.0])
+    found = cure(design, "thing")
+    assert found.whole
+    assert found.patch is None  # it is done on the car, and measured again
+    assert found.says == "k0 {0} aft"
+    assert found.figures[0].value == 2.5  # 455 less 451.5 is 3.5 where 6 is needed
+
+
+def test_one_row_left_out() -> None:
+    design = fouled((440, 300, 300), [], [12.5, 60.0, 320.0])
+    found = cure(design, "fewer")
+    assert found.whole
+    assert edited(design, found.patch).boxes["x"].blocks["a"].counts.aft == 1
+
+
+def test_a_smaller_gap_says_what_the_rules_is_for() -> None:
+    design = fouled((900, 400, 300), [([455.0, 100.0, 320.0], [500.0, 200.0, 400.0])], [30.0, 120.0, 320.0])
+    found = cure(design, "gap")
+    assert "fixed to the same structure" in found.says
+    after = edited(design, found.patch)
+    assert next(iter(after.agreed_gaps.values())).reason.startswith("accepted: 6 by rule")
+
+
+def test_one_more_row_that_fits_comes_with_its_place() -> None:
+    design = fouled((900, 400, 300), [], [30.0, 120.0, 320.0])
+    answer = what_it_takes(design, "x", "across")
+    assert answer.fits
+    after = edited(design, answer.patch)
+    assert after.boxes["x"].blocks["a"].counts.across == 2
+    assert not [f for f in analyse(after).findings if f.state == "foul" and f.code == "gap"]
+
+
+def test_a_partial_cure_says_what_is_left_and_offers_no_button() -> None:
+    both = [([455.0, 100.0, 320.0], [500.0, 200.0, 400.0]), ([100.0, 259.0, 320.0], [160.0, 300.0, 400.0])]
+    design = fouled((900, 400, 300), both, [30.0, 120.0, 320.0])
+    part = [c for c in what_it_takes(design, "x").cures if not c.whole]
+    assert part
+    assert all(c.left for c in part)
+
+
+def test_of_a_box_that_is_clear_nothing_is_cured() -> None:
+    answer = what_it_takes(fouled((900, 400, 300), [], [30.0, 120.0, 320.0]), "x")
+    assert answer.fits
+    assert answer.cures == ()
+    with pytest.raises(UnknownThing):
+        what_it_takes(fouled((900, 400, 300), [], [30.0, 120.0, 320.0]), "y")
