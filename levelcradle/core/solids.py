@@ -63,6 +63,8 @@ class Solid:
 
     def moved(self, placement: Placement) -> "Solid":
         points = placement.points(self.points)
+        if self.surface:
+            return _moved_mesh(points, self.surface, placement)
         return _solid(points, self.radius_mm, upright=self.upright and _square(placement.turn))
 
     def outline(self, first: int, second: int) -> list[tuple[float, float]]:
@@ -75,6 +77,12 @@ class Solid:
             (a0, b0), (a1, b1) = (self.low[first], self.low[second]), (self.high[first], self.high[second])
             return [(a0, b0), (a1, b0), (a1, b1), (a0, b1)]
         return convex_ring([(float(p[first]), float(p[second])) for p in self.points])
+
+
+def _moved_mesh(points: Matrix, surface: Surface, placement: "Placement") -> Solid:
+    vertices, triangles, off_mm = surface.coarse
+    moved = Surface(surface.triangles, surface.slack_mm, surface.metal, (placement.points(vertices), triangles, off_mm))
+    return Solid(points, 0.0, _floats(points.min(axis=0)), _floats(points.max(axis=0)), False, surface=moved)
 
 
 def block(low: Vec, high: Vec) -> Solid:

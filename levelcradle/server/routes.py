@@ -221,10 +221,12 @@ def tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Design
 
 
 @router.post("/projects/{project}/working", response_model=WorkingOut, openapi_extra=takes(WorkingBody))
-def working(project: ProjectId, store: TheStore, body: Annotated[WorkingBody, Depends(json_body(WorkingBody))]) -> Response:
+def working(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[WorkingBody, Depends(json_body(WorkingBody))]
+) -> Response:
     """The steps behind one finding, as stored or with the same patch as a preview."""
     _, design = tried(store, project, body)
-    finding = finding_named(analyse(design), body.finding)
+    finding = finding_named(analyse(design, scans.of(design)), body.finding)
     return _json(WorkingOut(finding=finding.id, steps=finding.working() if finding.working else ()))
 
 

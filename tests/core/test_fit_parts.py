@@ -255,3 +255,28 @@ def test_of_a_box_that_is_clear_nothing_is_cured() -> None:
     assert answer.cures == ()
     with pytest.raises(UnknownThing):
         what_it_takes(fouled((900, 400, 300), [], [30.0, 120.0, 320.0]), "y")
+
+
+def test_a_scan_is_kept_clear_of_like_any_thing() -> None:
+    """A scanned block in the middle of the room, upright and in a raked frame."""
+    from levelcradle.core.meshes import Mesh
+    from levelcradle.core.solids import block, surface_of
+
+    tree = bay_tree((700, 400, 220), [])
+    key = "a" * 64
+    points, triangles = surface_of(block((300.0, 0.0, 300.0), (360.0, 400.0, 520.0)))
+    tree["items"]["scan"] = {
+        "name": "scanned",
+        "state": "stays",
+        "gap_class": "same",
+        "solid": {"type": "mesh", "file": key, "tolerance_mm": 1.0},
+    }
+    design, meshes = validate(tree), {key: Mesh(points, triangles, closed=True)}
+    wishes = BRICK.model_copy(update={"tilts_deg": (3.0,)})
+    found = study(design, wishes, meshes=meshes)
+    free = study(validate(bay_tree((700, 400, 220), [])), BRICK)
+    best, most = (max(p.modules for p in s.proposals) for s in (found, free))
+    assert 0 < best < most
+    for proposal in found.proposals:
+        after = analyse(edited(design, proposal.patch), meshes)
+        assert not [f for f in after.findings if f.state == "foul" and f.code == "gap"]

@@ -125,7 +125,7 @@ class _Asker:
         alone = design.model_copy(update={"boxes": {k: b for k, b in design.boxes.items() if k != self.box_id}, "mounts": {
             k: m for k, m in design.mounts.items() if m.box != self.box_id}})  # fmt: skip
         kinds = tuple({block.kind for block in box.blocks.values()})
-        stands = room_of(alone, box.bay, Wishes(kinds=kinds, bays=(box.bay,))).stand(box)
+        stands = room_of(alone, box.bay, Wishes(kinds=kinds, bays=(box.bay,)), meshes=self.meshes).stand(box)
         if stands is None:
             return [*ops, *self._least_foul(design)]
         pose = {"op": "replace", "path": f"/boxes/{self.box_id}/pose", "value": stands.pose.model_dump(mode="json")}

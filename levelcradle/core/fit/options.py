@@ -1,7 +1,7 @@
 """What one bay can take: boxes of every count worth having, each at a place where it truly stands."""
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import product
@@ -22,6 +22,7 @@ from levelcradle.core.fit.mixed import Footprint, lengths_of, mixed_blocks, wide
 from levelcradle.core.fit.space import Hindrance, Space, free_space
 from levelcradle.core.fit.stand import pressing, settle
 from levelcradle.core.fit.wishes import Wishes
+from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import turned, turns_for
 from levelcradle.core.solids import Solid, block, hull
 
@@ -330,9 +331,9 @@ def _turns(kind: ModuleKind, wishes: Wishes) -> Iterator[Turn]:
             yield turn
 
 
-def room_of(design: Design, bay_id: str, wishes: Wishes, *, meshes: object = None, tilt_deg: float = 0.0) -> Room:
+def room_of(design: Design, bay_id: str, wishes: Wishes, *, meshes: Mapping[str, Mesh] | None = None, tilt_deg: float = 0.0) -> Room:
     """A bay of a design as a room, everything about it turned into a frame that leans by ``tilt_deg``."""
-    assembly = _with_probe(design, bay_id, wishes)
+    assembly = _with_probe(design, bay_id, wishes, meshes)
     probe = assembly.boxes[PROBE]
     back = Placement(rotation(0.0, tilt_deg, 0.0).T, (0.0, 0.0, 0.0))
     things = [replace(t, solid=t.solid.moved(back)) if tilt_deg else t for t in hindrances(assembly, probe)]
@@ -353,10 +354,10 @@ def _meets(thing: Hindrance, low: Vec, high: Vec) -> bool:
     return all(thing.solid.low[i] - thing.need_mm <= high[i] and thing.solid.high[i] + thing.need_mm >= low[i] for i in range(3))
 
 
-def _with_probe(design: Design, bay_id: str, wishes: Wishes) -> Assembly:
+def _with_probe(design: Design, bay_id: str, wishes: Wishes, meshes: Mapping[str, Mesh] | None) -> Assembly:
     """The design with a box of nothing in the bay, so that the rules say what a box there must keep clear of."""
     probe = Box(name=PROBE, bay=bay_id, material=wishes.making.material, pose=Pose(anchor="base", at_mm=(0.0, 0.0, 0.0)))
-    return resolve(design.model_copy(update={"boxes": {**design.boxes, PROBE: probe}}))
+    return resolve(design.model_copy(update={"boxes": {**design.boxes, PROBE: probe}}), meshes)
 
 
 def hindrances(assembly: Assembly, probe: PlacedBox) -> list[Hindrance]:

@@ -155,7 +155,7 @@ class _Run:
         for tilt in (0.0, *(t for t in self.wishes.tilts_deg if t)):
             if self.stop():
                 break
-            room = room_of(self.bare, bay, self.wishes, tilt_deg=tilt)
+            room = room_of(self.bare, bay, self.wishes, meshes=self.meshes, tilt_deg=tilt)
             for option in room.options(most, every=self._every, tell=lambda _: self._trying(name)):
                 singles.append((option,))
                 if len(self.wishes.bays) == 1 and option.modules in counts:
@@ -182,7 +182,7 @@ class _Run:
         if left <= 0 or self.stop():
             return
         patch = list(adding(self.bare, (option.box for option in first)))
-        room = room_of(edited(self.bare, patch), bay, self.wishes)
+        room = room_of(edited(self.bare, patch), bay, self.wishes, meshes=self.meshes)
         for n, option in enumerate(room.options(left, every=self._every, tell=lambda _: self._trying(self.bare.bays[bay].name))):
             if n >= 6 or self.stop():
                 return
