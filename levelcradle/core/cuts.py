@@ -89,7 +89,7 @@ def _pieces_of(box: PlacedBox, before: int) -> tuple[tuple[str, str, str, Solid]
         if piece.mass_kg > 0:
             rows.append(("metal", piece.name, "", _placed(piece, box)))
     for outside in box.pieces:
-        if outside.mount is not None or outside.name == "screw head":
+        if outside.mount is not None or outside.name not in ("tray", "lid"):
             rows.append(("bracket", outside.name, "", outside.solid))
     for module in box.shell.modules:
         rows.append(

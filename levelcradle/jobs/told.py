@@ -5,31 +5,17 @@ from typing import Any
 
 from pydantic import BaseModel, ConfigDict, TypeAdapter
 
-from levelcradle.core.axes import Vec
 from levelcradle.core.finding import Finding, State
 from levelcradle.core.fit import Proposal, ProposedBox
 from levelcradle.core.modules import StringFigures
 from levelcradle.core.outlines import Shape
 from levelcradle.store.studies import Asked
 
-__all__ = ["ProposalOut", "ProposedBoxOut", "StudyOut", "proposals_json", "study_out"]
+__all__ = ["ProposalOut", "StudyOut", "proposals_json", "study_out"]
 
 
 class Out(BaseModel):
     model_config = ConfigDict(extra="forbid")
-
-
-class ProposedBoxOut(Out):
-    """A box of a proposal; ``limits`` is what stands closest to it."""
-
-    id: str
-    name: str
-    bay: str
-    modules: int
-    outer_mm: Vec
-    full_kg: float
-    says: str
-    limits: tuple[str, ...]
 
 
 class TightGapOut(Out):
@@ -43,7 +29,7 @@ class ProposalOut(Out):
     """One arrangement: what it holds, what it weighs, where it is tight, and the patch that makes it."""
 
     modules: int
-    boxes: tuple[ProposedBoxOut, ...]
+    boxes: tuple[ProposedBox, ...]
     string: StringFigures
     parallel: int
     front_kg: float | None
@@ -52,6 +38,7 @@ class ProposalOut(Out):
     cg_mm: tuple[float | None, float | None, float | None]
     cable_mm: float
     luggage_l: float | None
+    case: str | None
     gaps: tuple[TightGapOut, ...]
     score: float
     patch: list[dict[str, Any]]
@@ -87,15 +74,10 @@ def study_out(asked: Asked) -> StudyOut:
 
 def _proposal(p: Proposal) -> ProposalOut:
     return ProposalOut(
-        modules=p.modules, boxes=tuple(_box(b) for b in p.boxes), string=p.string, parallel=p.parallel, front_kg=p.front_kg,
-        rear_kg=p.rear_kg, front_percent=p.front_percent, cg_mm=p.cg_mm, cable_mm=p.cable_mm, luggage_l=p.luggage_l,
+        modules=p.modules, boxes=p.boxes, string=p.string, parallel=p.parallel, front_kg=p.front_kg,
+        rear_kg=p.rear_kg, front_percent=p.front_percent, cg_mm=p.cg_mm, cable_mm=p.cable_mm, luggage_l=p.luggage_l, case=p.case,
         gaps=tuple(_gap(f) for f in p.gaps), score=p.score, patch=list(p.patch), sketch=p.sketch,
     )  # fmt: skip
-
-
-def _box(b: ProposedBox) -> ProposedBoxOut:
-    return ProposedBoxOut(id=b.id, name=b.name, bay=b.bay, modules=b.modules, outer_mm=b.outer_mm, full_kg=b.full_kg, says=b.says,
-                          limits=b.limits)  # fmt: skip
 
 
 def _gap(f: Finding) -> TightGapOut:

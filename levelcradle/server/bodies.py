@@ -86,11 +86,13 @@ class LayBody(PreviewBody):
 
 
 class StackUpBody(PreviewBody):
-    """``at_mm``: where the line crosses the box, in its own frame; without it, where there is least to spare."""
+    """``at_mm``: where the line crosses the box, in its own frame; ``module``: through the middle of that one; without either,
+    where there is least to spare."""
 
     box: Id
     way: Literal["aft", "across", "up"]
     at_mm: tuple[Length, Length] | None = None
+    module: Annotated[int, Field(ge=1, le=2000)] | None = None
 
 
 class SectionBody(PreviewBody):

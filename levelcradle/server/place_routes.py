@@ -1,31 +1,32 @@
 """What the Place station asks of a design besides its analysis: chains of allowances, sections, bodies to walk round."""
 
-from dataclasses import fields
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Response
+from pydantic import TypeAdapter
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.clearance import lay_against, stack_up
+from levelcradle.core.clearance import StackUp, lay_against, stack_up
 from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.modules import rearranged
 from levelcradle.server.bodies import BlocksBody, LayBody, SectionBody, StackUpBody, json_body
 from levelcradle.server.routes import ProjectId, TheScans, TheStore, takes, tried
-from levelcradle.server.views import BodiesOut, OperationOut, PatchOut, ProblemOut, SectionOut, StackUpOut
+from levelcradle.server.views import BodiesOut, OperationOut, PatchOut, ProblemOut, SectionOut
 
 __all__ = ["router"]
 
 router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 413, 422)})
 
+_CHAIN = TypeAdapter(StackUp)
 
-@router.post("/projects/{project}/stack-up", response_model=StackUpOut, openapi_extra=takes(StackUpBody))
+
+@router.post("/projects/{project}/stack-up", response_model=StackUp, openapi_extra=takes(StackUpBody))
 def chain(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[StackUpBody, Depends(json_body(StackUpBody))]) -> Response:
     """Every allowance along a line through a box, against the space there."""
     _, design = tried(store, project, body)
-    found = stack_up(resolve(design, scans.of(design)), body.box, body.way, body.at_mm)
-    out = StackUpOut(**{f.name: getattr(found, f.name) for f in fields(found)})
-    return Response(out.model_dump_json(), media_type="application/json")
+    found = stack_up(resolve(design, scans.of(design)), body.box, body.way, body.at_mm, body.module)
+    return Response(_CHAIN.dump_json(found), media_type="application/json")
 
 
 @router.post("/projects/{project}/blocks", response_model=PatchOut, openapi_extra=takes(BlocksBody))

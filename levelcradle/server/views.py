@@ -7,7 +7,7 @@ from pydantic import BaseModel, ConfigDict
 
 from levelcradle.core.analysis import Analysis, BoxFigures, StationState, WatchRow
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance import Catch, StackRow, Surface
+from levelcradle.core.clearance import Catch
 from levelcradle.core.cuts import Body, Cut
 from levelcradle.core.finding import Figure, Finding, State, Step
 from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow
@@ -21,8 +21,8 @@ from levelcradle.core.survey import BayFigures
 __all__ = [
     "AnalysisOut", "AnswerOut", "BehindOut", "BlankOut", "BodiesOut", "CarrierOut", "ChannelOut", "CostOut", "CureOut", "EditedOut",
     "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut", "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut",
-    "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", "SectionOut", "SheetOut", "ShelfOut", "ShelfRowOut", "SourceOut", "StackUpOut",
-    "SwingOut", "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
+    "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", "SectionOut", "SheetOut", "ShelfOut", "ShelfRowOut", "SourceOut", "SwingOut",
+    "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
 ]  # fmt: skip
 
 
@@ -181,20 +181,6 @@ class AnswerOut(Out):
     patch: list[OperationOut]
     cures: list[CureOut]
     foul: tuple[str, ...]
-
-
-class StackUpOut(Out):
-    """A chain of allowances from surface to surface."""
-
-    way: str
-    rows: tuple[StackRow, ...]
-    ends: tuple[Surface, Surface]
-    asked_mm: float
-    there_mm: float | None
-    spare_mm: float | None
-    worst_mm: float
-    root_mm: float
-    state: State
 
 
 class SectionOut(Out):

@@ -174,7 +174,23 @@ def test_luggage_room_is_counted_in_litres(tree: dict[str, Any]) -> None:
     tree["items"].pop("charger")
     design = validate(tree)
     wishes = Wishes(kinds=("flagstone",), bays=("bonnet", "tank"), modules=9)
-    assert {round(p.luggage_l or 0) for p in study(design, wishes).proposals} == {round(0.305 * 0.472 * 0.25 * 1000)}
+    found = study(design, wishes).proposals
+    assert {round(p.luggage_l or 0) for p in found} == {round(0.305 * 0.472 * 0.25 * 1000)}
+    assert {p.case for p in found} == {"no case"}  # 305 long and 250 high, with a battery in it
+    tree["bays"]["bonnet"]["flags"], tree["bays"]["well"]["flags"] = {"luggage": True}, {}
+    case = study(validate(tree), Wishes(kinds=("flagstone",), bays=("tank",), modules=2, keep=("bonnet",))).proposals[0].case
+    assert case is not None
+
+
+@pytest.mark.parametrize("side", ["left", "right"])
+def test_a_side_of_the_car_left_empty(demo: Design, side: Any) -> None:
+    bare = demo.model_copy(update={"boxes": {}, "mounts": {}})
+    half = room_of(bare, "bonnet", Wishes(kinds=("flagstone",), bays=("bonnet",), leave_empty=side))
+    options = list(half.options(5, every=False))
+    assert options
+    for option in options:
+        low = option.box.pose.at_mm[1]
+        assert low >= 0 if side == "left" else low + half._shell(option.box).outer_mm[1] <= 0
 
 
 # --- cures one by one ---

@@ -162,6 +162,29 @@ def test_a_chamfer_into_the_modules_is_foul_and_holds_the_drawings_back(tree: di
         replaced(tree, "/boxes/tank/chamfers", {"x": {"edge": ["right", "lid"], "mm": [9, 9]}})
 
 
+# --- what stands out ---
+
+
+def test_a_gland_asks_for_itself_and_the_bend_of_its_cable(tree: dict[str, Any]) -> None:
+    """35 out, then a radius of 60 and half of 30 across: 110 in front of the wall; the axle stands 10.5 before it."""
+    gland = {"name": "gland", "kind": "gland", "face": "left", "from": ["front", "base"], "u_mm": 200, "v_mm": 100, "across_mm": 30,
+             "out_mm": 35, "bend_radius_mm": 60}  # fmt: skip
+    tree["boxes"]["tank"]["protrusions"] = {"g": gland}
+    box = resolve(validate(tree)).boxes["tank"]
+    solid = next(p.solid for p in box.pieces if p.name == "gland")
+    assert (solid.low[1], solid.high[1], solid.high[0] - solid.low[0]) == (-350 - 110, -350, 30)
+    gland["bend_radius_mm"] = 0
+    straight = resolve(validate(tree)).boxes["tank"]
+    assert next(p.solid for p in straight.pieces if p.name == "gland").low[1] == -385
+    tree["boxes"]["tank"]["protrusions"] = {"h": gland | {"name": "handle", "face": "lid", "from": ["front", "left"]}}
+    handle = next(p.solid for p in resolve(validate(tree)).boxes["tank"].pieces if p.name == "handle")
+    assert (handle.low[2], handle.high[2]) == (352 + 245 + 3, 352 + 245 + 3 + 35)
+    finding = one(validate(tree), "gap", "boxes/tank", "bays/tank/sides/top")
+    assert finding.state == "foul"  # the boot floor was 25 above the lid
+    with pytest.raises(DesignError, match="two edges of the lid that meet"):
+        replaced(tree, "/boxes/tank/protrusions/h/from", ["front", "aft"])
+
+
 # --- what a pair needs ---
 
 

@@ -4,9 +4,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.design.box import Box, LidScrews
+from levelcradle.core.box.piece import Piece
+from levelcradle.core.design.box import Box, LidScrews, Opening, Protrusion
 
-__all__ = ["FaceHole", "hole_places", "lid_screw_up", "screw_places"]
+__all__ = ["FaceHole", "hole_places", "lid_screw_up", "protruding", "screw_places"]
 
 _AXIS = {"front": (0, 0), "aft": (0, 1), "left": (1, 0), "right": (1, 1), "base": (2, 0), "lid": (2, 1)}
 
@@ -40,16 +41,32 @@ def lid_screw_up(box: Box, outer: Vec) -> float:
     return (outer[2] + box.thickness_mm - box.lid.edge_mm + outer[2]) / 2
 
 
+def _on_face(thing: Opening | Protrusion, outer: Vec) -> Vec:
+    """Its middle on the outside of its face, measured from two edges."""
+    axis, side = _AXIS[thing.face]
+    at = [outer[i] / 2 for i in range(3)]
+    at[axis] = outer[axis] * side
+    for edge, distance in zip(thing.from_, (thing.u_mm, thing.v_mm), strict=True):
+        along, end = _AXIS[edge]
+        at[along] = outer[along] - distance if end else distance
+    return at[0], at[1], at[2]
+
+
+def protruding(box: Box, outer: Vec) -> Iterator[Piece]:
+    """The room of everything that stands out of the faces, as blocks; on the lid it begins on the lid's top."""
+    for thing in box.protrusions.values():
+        axis, side = _AXIS[thing.face]
+        at = _on_face(thing, outer)
+        low, high = [v - thing.across_mm / 2 for v in at], [v + thing.across_mm / 2 for v in at]
+        start = at[axis] + (box.thickness_mm if thing.face == "lid" else 0.0)
+        low[axis], high[axis] = (start, start + thing.reach_mm) if side else (start - thing.reach_mm, start)
+        yield Piece(thing.name, (low[0], low[1], low[2]), (high[0], high[1], high[2]), 0.0)
+
+
 def hole_places(box: Box, outer: Vec) -> Iterator[FaceHole]:
     """Every hole through the tray and lid, on the outside of its face: the openings, then the lid's screws."""
     for name, hole in sorted(box.openings.items()):
-        axis, side = _AXIS[hole.face]
-        at = [outer[i] / 2 for i in range(3)]
-        at[axis] = outer[axis] * side
-        for edge, distance in zip(hole.from_, (hole.u_mm, hole.v_mm), strict=True):
-            along, end = _AXIS[edge]
-            at[along] = outer[along] - distance if end else distance
-        yield FaceHole(name, hole.face, (at[0], at[1], at[2]), hole.diameter_mm)
+        yield FaceHole(name, hole.face, _on_face(hole, outer), hole.diameter_mm)
     up, nut = lid_screw_up(box, outer), box.lid.screws.rivet_nut_hole_mm
     for at_x in screw_places(outer[0], box.lid.screws):
         for face, y in (("left", 0.0), ("right", outer[1])):

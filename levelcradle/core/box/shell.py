@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec, plus
 from levelcradle.core.box.chamfers import chamfer_metal, chamfered, cut_away, inside_chamfer
-from levelcradle.core.box.openings import screw_places
+from levelcradle.core.box.openings import protruding, screw_places
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
@@ -168,6 +168,7 @@ def _outside(box: Box, outer: Vec, heads: tuple[Piece, ...]) -> Iterator[Piece]:
     yield Piece("tray", (0.0, 0.0, 0.0), outer, 0.0, chamfered((0.0, 0.0, 0.0), outer, box, outer, 0.0))
     yield Piece(cap.name, cap.low, cap.high, 0.0, chamfered(cap.low, cap.high, box, outer, over))
     yield from (head for head in heads if not cut_away(head.low, head.high, box, outer))
+    yield from protruding(box, outer)
 
 
 def _beside_chamfers(box: Box, outer: Vec, modules: tuple[ShellModule, ...]) -> Iterator[InnerGap]:

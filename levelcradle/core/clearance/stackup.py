@@ -91,21 +91,32 @@ def _tolerances() -> tuple[tuple[str, float, float, float, str], ...]:
     )
 
 
-def stack_up(assembly: Assembly, box_id: str, way: Way, at_mm: tuple[float, float] | None = None) -> StackUp:
+def stack_up(assembly: Assembly, box_id: str, way: Way, at_mm: tuple[float, float] | None = None, module: int | None = None) -> StackUp:
     """The chain along one way of a box.
 
     Args:
         at_mm: where the line crosses the box, in its own frame, along the two other ways in the order aft, across, up; None for the
             line that has least to spare.
+        module: through the middle of this module, by its number through all boxes.
     Raises: UnknownThing.
     """
     box = assembly.boxes.get(box_id)
     if box is None:
         raise UnknownThing("box", box_id)
     axis, things = WAYS.index(way), _things(assembly, box)
+    if module is not None:
+        at_mm = _rest(_middle(_numbered(assembly, box, module)), axis)
     spots = [at_mm] if at_mm is not None else _spots(box, axis, things)
     chains = [_chain(assembly, box, axis, spot, things) for spot in spots]
     return min(chains, key=lambda c: math.inf if c.spare_mm is None else c.spare_mm)
+
+
+def _numbered(assembly: Assembly, box: PlacedBox, number: int) -> ShellModule:
+    before = _modules_before(assembly, box)
+    for module in box.shell.modules:
+        if before + module.number == number:
+            return module
+    raise UnknownThing("module in this box", str(number))
 
 
 @dataclass(frozen=True, slots=True)

@@ -25,7 +25,7 @@ from levelcradle.core.design.base import (
 __all__ = [
     "ANCHORS", "Anchor", "Block", "Bolt", "Box", "Bracket", "Chamfer", "Counts", "Dividers", "Doubler",
     "Finish", "Fittings", "Fixed", "Folder", "Gaps",
-    "Inner", "Lid", "LidScrews", "Liners", "Mount", "Opening", "Pose", "Turn", "Wrap",
+    "Inner", "Lid", "LidScrews", "Liners", "Mount", "Opening", "Pose", "Protrusion", "Turn", "Wrap",
 ]  # fmt: skip
 
 Anchor = Literal[
@@ -174,6 +174,26 @@ class Opening(Part):
     diameter_mm: Positive
 
 
+class Protrusion(Part):
+    """What stands out of a face, measured like an opening. A cable or hose that leaves it bends before it may meet anything:
+    ``bend_radius_mm`` is its maker's least, on its middle line."""
+
+    name: Line
+    kind: Literal["gland", "hose tail", "handle", "lifting eye", "other"] = "other"
+    face: Face
+    from_: Annotated[tuple[Face, Face], Field(alias="from", strict=False)]
+    u_mm: Length
+    v_mm: Length
+    across_mm: Positive
+    out_mm: Positive
+    bend_radius_mm: Share = 0.0
+
+    @property
+    def reach_mm(self) -> float:
+        """How far off the face its room goes: itself, then the bend to the cable's outside."""
+        return self.out_mm + (self.bend_radius_mm + self.across_mm / 2 if self.bend_radius_mm else 0.0)
+
+
 class Fittings(Part):
     """Links, liners and clamps, carried at the middle of the blocks."""
 
@@ -219,6 +239,7 @@ class Box(Part):
     chamfers: Annotated[dict[Id, Chamfer], Field(max_length=8)] = {}
     lid: Lid = Lid()
     openings: Annotated[dict[Id, Opening], Field(max_length=200)] = {}
+    protrusions: Annotated[dict[Id, Protrusion], Field(max_length=100)] = {}
     hold_down: Literal["own_holes", "rods", "straps", "fit"] | None = None
     fittings: Fittings = Fittings()
     finish: Finish = Finish()

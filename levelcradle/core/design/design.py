@@ -187,9 +187,10 @@ def _kinds_in_boxes(design: Design) -> Iterator[Problem]:
                 yield Problem(f"{path}/kind", f"there is no module kind “{block.kind}”")
             elif block.turn.down not in kind.may_rest_on:
                 yield Problem(f"{path}/turn/down", f"{kind.name} may not rest on {block.turn.down}")
-        for name, hole in box.openings.items():
-            if not _square_edges(hole.face, hole.from_):
-                yield Problem(f"/boxes/{key}/openings/{name}/from", f"give two edges of the {hole.face} that meet")
+        for what, rows in (("openings", box.openings), ("protrusions", box.protrusions)):
+            for name, row in rows.items():
+                if not _square_edges(row.face, row.from_):
+                    yield Problem(f"/boxes/{key}/{what}/{name}/from", f"give two edges of the {row.face} that meet")
 
 
 _FACE_AXIS = {"front": 0, "aft": 0, "left": 1, "right": 1, "base": 2, "lid": 2}

@@ -338,6 +338,10 @@ def room_of(design: Design, bay_id: str, wishes: Wishes, *, meshes: Mapping[str,
     back = Placement(rotation(0.0, tilt_deg, 0.0).T, (0.0, 0.0, 0.0))
     things = [replace(t, solid=t.solid.moved(back)) if tilt_deg else t for t in hindrances(assembly, probe)]
     low, high = extent(design.bays[bay_id])
+    if wishes.leave_empty == "left":
+        low = (low[0], min(max(low[1], 0.0), high[1]), low[2])
+    elif wishes.leave_empty == "right":
+        high = (high[0], max(min(high[1], 0.0), low[1]), high[2])
     if tilt_deg:
         corners = back.points(np.array(list(product(*zip(low, high, strict=True)))))
         low, high = _vec(corners.min(axis=0)), _vec(corners.max(axis=0))

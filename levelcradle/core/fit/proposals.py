@@ -16,6 +16,7 @@ from levelcradle.core.design.patch import Op
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.finding import Finding, says
+from levelcradle.core.fit.cases import largest_case
 from levelcradle.core.fit.combine import Load, combinations
 from levelcradle.core.fit.edits import adding, edited, removing
 from levelcradle.core.fit.options import Option, room_of
@@ -60,6 +61,7 @@ class Proposal:
     cg_mm: tuple[float | None, float | None, float | None]
     cable_mm: float
     luggage_l: float | None
+    case: str | None
     gaps: tuple[Finding, ...]
     score: float
     patch: tuple[Op, ...]
@@ -199,7 +201,7 @@ class _Run:
             self.left_out.append(says(foul[0]))
             return None
         return _told(design, analysis, options, self.wishes, tuple(patch), set(self.bare.boxes), sum(load.cable_mm for load in chosen),
-                     _luggage(self.bare, chosen))  # fmt: skip
+                     _luggage(self.bare, chosen), self.meshes)  # fmt: skip
 
 
 def _laid_anew(design: Design, wishes: Wishes) -> list[str]:
@@ -299,7 +301,7 @@ def _left_out(rows: list[str]) -> str:
 
 def _told(
     design: Design, analysis: Analysis, options: Sequence[Option], wishes: Wishes, patch: tuple[Op, ...], before: set[str], cable: float,
-    luggage: float | None,
+    luggage: float | None, meshes: Mapping[str, Mesh],
 ) -> Proposal:  # fmt: skip
     new = [key for key in design.boxes if key not in before]
     gaps = [f for f in analysis.findings if f.code == "gap" and any(f"boxes/{key}" in f.subjects for key in new)]
@@ -313,7 +315,7 @@ def _told(
     owners = {f"boxes/{key}" for key in new}
     sketch = tuple(s for s in analysis.shapes if s.owner in owners or s.path in owners)
     return Proposal(
-        sum(o.modules for o in options), boxes, string, wishes.parallel, front, rear, percent, cg, cable, luggage,
+        sum(o.modules for o in options), boxes, string, wishes.parallel, front, rear, percent, cg, cable, luggage, largest_case(design, wishes, meshes),
         tuple(gaps[:6]), 0.0, patch, sketch,
     )  # fmt: skip
 

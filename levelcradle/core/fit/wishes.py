@@ -54,6 +54,7 @@ class Wishes(Part):
     parallel: Annotated[int, Field(ge=1, le=20)] = 1
     window_v: Annotated[tuple[Positive, Positive] | None, Field(strict=False)] = None
     keep: Annotated[tuple[Id, ...], Field(max_length=100, strict=False)] = ()
+    leave_empty: Literal["left", "right"] | None = None
     towards: Annotated[tuple[Towards, ...], Field(max_length=5, strict=False)] = ()
     rest_on: Annotated[tuple[Literal["base", "top", "side_a", "side_b", "end_a", "end_b"], ...], Field(strict=False)] = ()
     most_tiers: Annotated[int, Field(ge=1, le=20)] = 20

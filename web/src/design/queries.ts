@@ -178,15 +178,21 @@ export const tapeQuery = (project: string, revision: number, one?: string, other
       ),
   })
 
-export const chainQuery = (project: string, revision: number, box: string, way: Way) =>
+export const chainQuery = (
+  project: string,
+  revision: number,
+  box: string,
+  way: Way,
+  module: number | null = null,
+) =>
   queryOptions({
-    queryKey: ['stack-up', project, revision, box, way],
+    queryKey: ['stack-up', project, revision, box, way, module],
     retry: false,
     queryFn: async () =>
       taken(
         await api.POST('/api/projects/{project}/stack-up', {
           params: { path: { project } },
-          body: { base: revision, patch: [], box, way, at_mm: null },
+          body: { base: revision, patch: [], box, way, at_mm: null, module },
         }),
       ) as unknown as StackUp,
   })

@@ -1831,6 +1831,13 @@ export interface components {
             order: number;
             pose: components["schemas"]["DocPose"];
             /**
+             * Protrusions
+             * @default {}
+             */
+            protrusions: {
+                [key: string]: components["schemas"]["DocProtrusion"];
+            };
+            /**
              * Thickness Mm
              * @default 3
              */
@@ -3287,6 +3294,44 @@ export interface components {
              * @enum {string}
              */
             type: "prism";
+        };
+        /**
+         * Protrusion
+         * @description What stands out of a face, measured like an opening. A cable or hose that leaves it bends before it may meet anything:
+         *     ``bend_radius_mm`` is its maker's least, on its middle line.
+         */
+        DocProtrusion: {
+            /** Across Mm */
+            across_mm: number;
+            /**
+             * Bend Radius Mm
+             * @default 0
+             */
+            bend_radius_mm: number;
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "front" | "aft" | "left" | "right" | "base" | "lid";
+            /** From */
+            from: [
+                "front" | "aft" | "left" | "right" | "base" | "lid",
+                "front" | "aft" | "left" | "right" | "base" | "lid"
+            ];
+            /**
+             * Kind
+             * @default other
+             * @enum {string}
+             */
+            kind: "gland" | "hose tail" | "handle" | "lifting eye" | "other";
+            /** Name */
+            name: string;
+            /** Out Mm */
+            out_mm: number;
+            /** U Mm */
+            u_mm: number;
+            /** V Mm */
+            v_mm: number;
         };
         /** Ratings */
         DocRatings: {
@@ -4883,9 +4928,11 @@ export interface components {
          */
         ProposalOut: {
             /** Boxes */
-            boxes: components["schemas"]["ProposedBoxOut"][];
+            boxes: components["schemas"]["ProposedBox"][];
             /** Cable Mm */
             cable_mm: number;
+            /** Case */
+            case: string | null;
             /** Cg Mm */
             cg_mm: [
                 number | null,
@@ -4917,10 +4964,10 @@ export interface components {
             string: components["schemas"]["StringFigures"];
         };
         /**
-         * ProposedBoxOut
-         * @description A box of a proposal; ``limits`` is what stands closest to it.
+         * ProposedBox
+         * @description A box of a proposal: sizes aft × across × up [mm], mass full, and what stops it.
          */
-        ProposedBoxOut: {
+        ProposedBox: {
             /** Bay */
             bay: string;
             /** Full Kg */
@@ -5222,38 +5269,10 @@ export interface components {
             what: string;
         };
         /**
-         * StackUpBody
-         * @description ``at_mm``: where the line crosses the box, in its own frame; without it, where there is least to spare.
+         * StackUp
+         * @description A whole chain. ``there_mm`` and what follows from it are None where an end is open.
          */
-        StackUpBody: {
-            /**
-             * At Mm
-             * @default null
-             */
-            at_mm: [
-                number,
-                number
-            ] | null;
-            /** Base */
-            base: number;
-            /** Box */
-            box: string;
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
-            /**
-             * Way
-             * @enum {string}
-             */
-            way: "aft" | "across" | "up";
-        };
-        /**
-         * StackUpOut
-         * @description A chain of allowances from surface to surface.
-         */
-        StackUpOut: {
+        StackUp: {
             /** Asked Mm */
             asked_mm: number;
             /** Ends */
@@ -5274,10 +5293,47 @@ export interface components {
             state: "clear" | "tight" | "foul" | "unknown" | "note";
             /** There Mm */
             there_mm: number | null;
-            /** Way */
-            way: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "aft" | "across" | "up";
             /** Worst Mm */
             worst_mm: number;
+        };
+        /**
+         * StackUpBody
+         * @description ``at_mm``: where the line crosses the box, in its own frame; ``module``: through the middle of that one; without either,
+         *     where there is least to spare.
+         */
+        StackUpBody: {
+            /**
+             * At Mm
+             * @default null
+             */
+            at_mm: [
+                number,
+                number
+            ] | null;
+            /** Base */
+            base: number;
+            /** Box */
+            box: string;
+            /**
+             * Module
+             * @default null
+             */
+            module: number | null;
+            /**
+             * Patch
+             * @default []
+             */
+            patch: components["schemas"]["InOperation"][];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "aft" | "across" | "up";
         };
         /** StateOut */
         StateOut: {
@@ -5577,6 +5633,11 @@ export interface components {
              * @default 60
              */
             largest_chamfer_mm: number;
+            /**
+             * Leave Empty
+             * @default null
+             */
+            leave_empty: ("left" | "right") | null;
             /**
              * @default {
              *       "bend_radius_mm": 3,
@@ -7969,7 +8030,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StackUpOut"];
+                    "application/json": components["schemas"]["StackUp"];
                 };
             };
             /** @description Bad Request */

@@ -12,6 +12,8 @@ import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Title } from '../../
 import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
+import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
+import { Protrusions } from './Protrusions'
 
 const HOLD = [
   ['', 'nobody has said'],
@@ -47,6 +49,7 @@ export function BoxStation() {
         />
         <div className="mt-3 grid grid-cols-1 gap-x-8 lg:grid-cols-2">
           <Openings id={id} box={box} />
+          <Protrusions id={id} box={box} />
           <Masses id={id} />
         </div>
       </Bench>
@@ -152,43 +155,6 @@ function Masses({ id }: { id: string }) {
   )
 }
 
-const FACES = [
-  ['front', 'front'],
-  ['aft', 'aft'],
-  ['left', 'left'],
-  ['right', 'right'],
-  ['base', 'base'],
-  ['lid', 'lid'],
-] as const
-type FaceName = (typeof FACES)[number][0]
-const EDGES: Record<FaceName, [FaceName[], FaceName[]]> = {
-  front: [
-    ['left', 'right'],
-    ['base', 'lid'],
-  ],
-  aft: [
-    ['left', 'right'],
-    ['base', 'lid'],
-  ],
-  left: [
-    ['front', 'aft'],
-    ['base', 'lid'],
-  ],
-  right: [
-    ['front', 'aft'],
-    ['base', 'lid'],
-  ],
-  base: [
-    ['front', 'aft'],
-    ['left', 'right'],
-  ],
-  lid: [
-    ['front', 'aft'],
-    ['left', 'right'],
-  ],
-}
-
-/** Round holes placed on a face by two distances from two named edges. */
 function Openings({ id, box }: { id: string; box: Box }) {
   const edit = useLive((s) => s.edit)
   const [face, setFace] = useState<FaceName>('aft')
@@ -201,39 +167,16 @@ function Openings({ id, box }: { id: string; box: Box }) {
   return (
     <section aria-label="Round holes">
       <Heading>Round holes</Heading>
-      {Object.entries(box.openings).map(([key, hole]) => {
-        const [one, other] = hole.from as unknown as [FaceName, FaceName]
-        const choices = EDGES[hole.face as FaceName]
-        const turn = (i: number, edge: string) => {
-          const from = i ? [one, edge] : [edge, other]
-          void edit([{ op: 'replace', path: `${path}/${key}/from`, value: from }])
-        }
-        return (
-          <div key={key} className="border-b border-hair py-1">
-            <span className="flex items-center justify-between gap-2">
-              <NameBlank path={`${path}/${key}/name`} label={`On the ${hole.face}`} />
-              <Link onClick={() => void edit([{ op: 'remove', path: `${path}/${key}` }])}>remove</Link>
-            </span>
-            {(
-              [
-                ['u_mm', one, choices[0]],
-                ['v_mm', other, choices[1]],
-              ] as const
-            ).map(([name, edge, options], i) => (
-              <span key={name} className="grid grid-cols-2 gap-2">
-                <Choose
-                  label="from the"
-                  value={edge}
-                  options={options.map((o) => [o, o] as const)}
-                  onChange={(v) => turn(i, v)}
-                />
-                <Blank path={`${path}/${key}/${name}`} label={`${hole.name} from the ${edge}`} hideLabel />
-              </span>
-            ))}
-            <Blank path={`${path}/${key}/diameter_mm`} label="Diameter" />
-          </div>
-        )
-      })}
+      {Object.entries(box.openings).map(([key, hole]) => (
+        <div key={key} className="border-b border-hair py-1">
+          <span className="flex items-center justify-between gap-2">
+            <NameBlank path={`${path}/${key}/name`} label={`On the ${hole.face}`} />
+            <Link onClick={() => void edit([{ op: 'remove', path: `${path}/${key}` }])}>remove</Link>
+          </span>
+          <OnFace path={`${path}/${key}`} thing={hole} />
+          <Blank path={`${path}/${key}/diameter_mm`} label="Diameter" />
+        </div>
+      ))}
       <div className="mt-2 flex items-center gap-2">
         <Choose label="Face of the new hole" hideLabel value={face} options={FACES} onChange={setFace} />
         <Button plain onClick={add}>

@@ -9,7 +9,7 @@ import { useSettled } from '../../design/useSettled'
 import type { StackUp as Chain } from '../../design/types'
 import { gap, length } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
-import { Heading, Link } from '../../ui/parts'
+import { Choose, Heading, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 
 const WAYS = [
@@ -32,8 +32,10 @@ export function StackUp({ box }: { box: string }) {
   const { project } = useLoaded()
   const revision = useSettled()
   const [way, setWay] = useState<Way>('up')
+  const [module, setModule] = useState('')
+  const numbers = useNumbers(box)
   const { data, error } = useQuery({
-    ...chainQuery(project, revision ?? 0, box, way),
+    ...chainQuery(project, revision ?? 0, box, way, module ? Number(module) : null),
     enabled: revision !== null,
     placeholderData: keepPreviousData,
   })
@@ -53,10 +55,26 @@ export function StackUp({ box }: { box: string }) {
           </button>
         ))}
       </span>
+      {numbers.length > 1 && (
+        <Choose
+          label="Where"
+          value={module}
+          options={[['', 'where it is tightest'], ...numbers.map((n) => [n, `through module ${n}`] as const)]}
+          onChange={setModule}
+        />
+      )}
       {error && <p role="alert">{error.message}</p>}
       {data && <ChainRows chain={data} />}
     </section>
   )
+}
+
+/** The numbers of the box's modules, as they are drawn. */
+function useNumbers(box: string): string[] {
+  const { shapes } = useLoaded().analysis
+  return [
+    ...new Set(shapes.filter((s) => s.kind === 'module' && s.owner === `boxes/${box}`).map((s) => s.label)),
+  ]
 }
 
 function Spare({ chain }: { chain: Chain }) {

@@ -23,7 +23,10 @@ const ROWS: Row[] = [
   ['On the front', (p) => (p.front_percent === null ? '–' : `${p.front_percent.toFixed(1)} %`)],
   ['CG up', (p, u) => heightOf(p, u)],
   ['Cables, about', (p, u) => length(Math.round(p.cable_mm / 10) * 10, u.length)],
-  ['Luggage left', (p) => (p.luggage_l === null ? 'no space marked' : `${p.luggage_l.toFixed(0)} L`)],
+  [
+    'Luggage left',
+    (p) => (p.luggage_l === null ? 'no space marked' : `${p.luggage_l.toFixed(0)} L, ${p.case}`),
+  ],
 ]
 
 function heightOf(p: Proposal, units: ReturnType<typeof useUnits>): string {

@@ -113,6 +113,16 @@ export function Question({ running }: { running: boolean }) {
             ))}
           </span>
         </fieldset>
+        <Choose
+          label="Left empty"
+          value={asking.empty}
+          options={[
+            ['', 'no side'],
+            ['left', 'left of the centreline'],
+            ['right', 'right of the centreline'],
+          ]}
+          onChange={(empty) => asking.set({ empty })}
+        />
         <Two>
           <Number_ label="tiers at most" value={asking.tiers} onChange={(tiers) => asking.set({ tiers })} />
           <Number_ label="boxes a space" value={asking.boxes} onChange={(boxes) => asking.set({ boxes })} />

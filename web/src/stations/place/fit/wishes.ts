@@ -30,6 +30,7 @@ export interface Asking {
   lowV: string
   highV: string
   towards: string[]
+  empty: string
   tiers: string
   boxes: string
   tilt: string
@@ -55,6 +56,7 @@ export const useAsking = create<Asking>((set) => ({
   lowV: '',
   highV: '',
   towards: [],
+  empty: '',
   tiers: '',
   boxes: '1',
   tilt: '',
@@ -80,6 +82,7 @@ export function wishesOf(a: Asking, document: Document): object {
     parallel,
     ...(a.goal === 'exactly' ? { modules: Math.round(Number(a.series) * parallel) } : {}),
     ...(a.goal === 'window' ? { window_v: [Number(a.lowV), Number(a.highV)] } : {}),
+    leave_empty: a.empty || null,
     towards: a.towards,
     ...(a.tiers ? { most_tiers: Number(a.tiers) } : {}),
     boxes_per_bay: Number(a.boxes),

@@ -1,0 +1,74 @@
+/** Where something sits on a face of a box: from two of its edges. */
+import { useLive } from '../../design/live'
+import { Blank } from '../../ui/Blank'
+import { Choose } from '../../ui/parts'
+
+export const FACES = [
+  ['front', 'front'],
+  ['aft', 'aft'],
+  ['left', 'left'],
+  ['right', 'right'],
+  ['base', 'base'],
+  ['lid', 'lid'],
+] as const
+export type FaceName = (typeof FACES)[number][0]
+export const EDGES: Record<FaceName, [FaceName[], FaceName[]]> = {
+  front: [
+    ['left', 'right'],
+    ['base', 'lid'],
+  ],
+  aft: [
+    ['left', 'right'],
+    ['base', 'lid'],
+  ],
+  left: [
+    ['front', 'aft'],
+    ['base', 'lid'],
+  ],
+  right: [
+    ['front', 'aft'],
+    ['base', 'lid'],
+  ],
+  base: [
+    ['front', 'aft'],
+    ['left', 'right'],
+  ],
+  lid: [
+    ['front', 'aft'],
+    ['left', 'right'],
+  ],
+}
+
+/** Round holes placed on a face by two distances from two named edges. */
+
+export function OnFace({
+  path,
+  thing,
+}: {
+  path: string
+  thing: { name: string; face: string; from: readonly unknown[] }
+}) {
+  const edit = useLive((s) => s.edit)
+  const [one, other] = thing.from as [FaceName, FaceName]
+  const choices = EDGES[thing.face as FaceName]
+  const turn = (i: number, edge: string) => {
+    const from = i ? [one, edge] : [edge, other]
+    void edit([{ op: 'replace', path: `${path}/from`, value: from }])
+  }
+  return (
+    [
+      ['u_mm', one, choices[0]],
+      ['v_mm', other, choices[1]],
+    ] as const
+  ).map(([name, edge, options], i) => (
+    <span key={name} className="grid grid-cols-2 gap-2">
+      <Choose
+        label="from the"
+        value={edge}
+        options={options.map((o) => [o, o] as const)}
+        onChange={(v) => turn(i, v)}
+      />
+      <Blank path={`${path}/${name}`} label={`${thing.name} from the ${edge}`} hideLabel />
+    </span>
+  ))
+}
