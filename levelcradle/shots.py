@@ -29,6 +29,8 @@ def main(address: str, folder: Path) -> None:
         page.screenshot(path=folder / "cars.png")
         for station in STATIONS:
             _station(page, address, station, PARTS.get(station))
+            if station == "place":
+                page.get_by_role("region", name="What would it take").wait_for()
             page.screenshot(path=folder / f"{station}.png")
         for name, (station, part) in MORE.items():
             _station(page, address, station, part)

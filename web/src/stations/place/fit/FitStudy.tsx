@@ -73,9 +73,14 @@ function Standing({ study }: { study: Study }) {
       ? study.says
       : `${study.proposals.length} arrangement${study.proposals.length > 1 ? 's' : ''}, none beaten by another on all counts. Each keeps every gap; mounts come after.`
   return (
-    <p role="status" className="m-0 mb-3 text-lg font-semibold">
-      {study.state === 'stopped' && 'Stopped. '}
-      {words}
-    </p>
+    <div role="status" className="mb-3">
+      <p className="m-0 text-lg font-semibold">
+        {study.state === 'stopped' && 'Stopped. '}
+        {words}
+      </p>
+      {study.proposals.length > 0 && study.says.includes('left out') && (
+        <p className="m-0 text-sm">{study.says}</p>
+      )}
+    </div>
   )
 }
