@@ -1,6 +1,7 @@
 """Getting things in and out: the lid off, each module drawn, the whole box brought to its place, a hand at what is joined there.
 
-A straight move is free when the hull of each piece before and after it meets nothing. What stands in the way of the best move
+Other boxes are taken to be out: in which order they are hung is asked elsewhere. A straight move is free when the hull of
+each piece before and after it meets nothing. What stands in the way of the best move
 and could be taken off is named; sides of metal cannot be. Whether the box is filled in the car or on the bench is not
 decided here: a lid that only comes off on the bench is a note, a box that comes out no way is foul.
 """
@@ -12,7 +13,7 @@ from functools import lru_cache
 import numpy as np
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
-from levelcradle.core.axes import Placement, Vec, plus, rotation, scaled
+from levelcradle.core.axes import Matrix, Placement, Vec, plus, rotation, scaled
 from levelcradle.core.box import hole_places
 from levelcradle.core.clearance.gaps import around
 from levelcradle.core.finding import Figure, Finding, Step, plain
@@ -39,18 +40,16 @@ class Exit:
     off: tuple[str, ...]
     fixed: bool  # something that cannot be taken off stands in it
 
+    @property
+    def free(self) -> bool:
+        return not self.off and not self.fixed
+
 
 def access_findings(assembly: Assembly) -> Iterator[Finding]:
     for box in assembly.boxes.values():
         if not box.shell.modules:
             continue
-        things = tuple(o for o in around(assembly, box) if not o.crush and o.path.split("/")[0] != "keepouts" and not o.opens)
-        things += tuple(
-            Obstacle(other.path, other.box.name, piece.solid, "same")
-            for other in assembly.boxes.values()
-            if other.id != box.id
-            for piece in other.pieces
-        )
+        things = tuple(o for o in around(assembly, box) if not o.crush and not o.opens and not o.path.startswith("keepouts/"))
         yield _brought_out(box, _best_exit(box, things))
         yield from _lid(box, things)
         yield from _reach(box, things)
@@ -61,13 +60,18 @@ def access_findings(assembly: Assembly) -> Iterator[Finding]:
 
 @lru_cache(maxsize=256)
 def _best_exit(box: PlacedBox, things: tuple[Obstacle, ...]) -> Exit:
-    """Straight first; then over a short first leg; then leaned; the one with least to take off."""
+    """Straight where one way at least is not barred by metal; else over a short first leg; else leaned; the one with least to
+    take off."""
     solids = [p.solid for p in box.pieces if p.name != "screw head"]
-    exits = [_straight(solids, things, word, way, "") for word, way in WAYS.items()]
-    if not any(not e.off and not e.fixed for e in exits):
-        exits += list(_two_legs(solids, things))
-    if not any(not e.off and not e.fixed for e in exits):
-        exits += list(_leaned(box, things))
+    exits: list[Exit] = []
+    for word, way in WAYS.items():
+        exits.append(_straight(solids, things, word, way, ""))
+        if exits[-1].free:
+            return exits[-1]
+    if all(e.fixed for e in exits):
+        exits += _two_legs(solids, things)
+    if all(e.fixed for e in exits):
+        exits += _leaned(box, things)
     return min(exits, key=lambda e: (e.fixed, len(e.off)))
 
 
@@ -115,7 +119,7 @@ def _met(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[O
         return []
     swept = [_swept(s, by) for s in solids]
     low, high = bounds(swept)
-    other_low, other_high = bounds(o.solid for o in things)
+    other_low, other_high = _bounds(tuple(o.solid for o in things))
     near = (np.maximum(other_low[None] - high[:, None], low[:, None] - other_high[None]) < MEETS_MM).all(axis=2)
     found = {}
     for i, j in np.argwhere(near):
@@ -123,6 +127,11 @@ def _met(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[O
         if thing.path not in found and nearest(swept[i], thing.solid).gap_mm < MEETS_MM:
             found[thing.path] = thing
     return list(found.values())
+
+
+@lru_cache(maxsize=64)
+def _bounds(solids: tuple[Solid, ...]) -> tuple[Matrix, Matrix]:
+    return bounds(solids)
 
 
 def _swept(solid: Solid, by: Vec) -> Solid:

@@ -315,7 +315,8 @@ def _told(
     owners = {f"boxes/{key}" for key in new}
     sketch = tuple(s for s in analysis.shapes if s.owner in owners or s.path in owners)
     return Proposal(
-        sum(o.modules for o in options), boxes, string, wishes.parallel, front, rear, percent, cg, cable, luggage, largest_case(design, wishes, meshes),
+        sum(o.modules for o in options), boxes, string, wishes.parallel, front, rear, percent, cg, cable, luggage,
+        largest_case(design, wishes, meshes),
         tuple(gaps[:6]), 0.0, patch, sketch,
     )  # fmt: skip
 
