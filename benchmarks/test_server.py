@@ -69,3 +69,23 @@ def test_patch(benchmark: BenchmarkFixture, address: str) -> None:
             assert answer.status_code == 200
 
         benchmark.pedantic(edit, rounds=40, warmup_rounds=3)
+
+
+def test_two_drag_at_once(benchmark: BenchmarkFixture, address: str) -> None:
+    """Two people drag a box each of the large design in one process: one preview of both, aim 150 ms."""
+    url, steps = address.format("large") + "/preview", count()
+    clients = [httpx.Client(), httpx.Client()]
+
+    def ask(client: httpx.Client, box: str, at: float) -> None:
+        patch = [{"op": "replace", "path": f"/boxes/{box}/pose/at_mm/0", "value": at}]
+        assert client.post(url, json={"base": 1, "patch": patch}).status_code == 200
+
+    def both() -> None:
+        at = 400 + next(steps) / 10
+        threads = [threading.Thread(target=ask, args=(c, b, at)) for c, b in zip(clients, ("b3", "b7"), strict=True)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+
+    benchmark.pedantic(both, rounds=30, warmup_rounds=3)

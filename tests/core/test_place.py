@@ -298,6 +298,11 @@ def test_a_hand_before_an_opening(tree: dict[str, Any]) -> None:
     hole["from"] = ["front", "base"]
     hole["u_mm"] = 200
     assert one(validate(tree), "access.reach", "boxes/tank").state == "clear"
+    tree["boxes"]["tank"]["openings"] = {}
+    tail = {"name": "hose tail", "kind": "hose tail", "face": "front", "from": ["left", "base"], "u_mm": 350, "v_mm": 60, "across_mm": 25,
+            "out_mm": 5}  # fmt: skip
+    tree["boxes"]["tank"]["protrusions"] = {"t": tail}
+    assert one(validate(tree), "access.reach", "boxes/tank").says == "Tank box: no hand reaches hose tail, axle at full bump is before it"
 
 
 def test_above_the_ground(tree: dict[str, Any]) -> None:

@@ -7,7 +7,7 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.box import Box, LidScrews, Opening, Protrusion
 
-__all__ = ["FaceHole", "hole_places", "lid_screw_up", "protruding", "screw_places"]
+__all__ = ["FaceHole", "hole_places", "lid_screw_up", "on_face", "protruding", "screw_places"]
 
 _AXIS = {"front": (0, 0), "aft": (0, 1), "left": (1, 0), "right": (1, 1), "base": (2, 0), "lid": (2, 1)}
 
@@ -41,7 +41,7 @@ def lid_screw_up(box: Box, outer: Vec) -> float:
     return (outer[2] + box.thickness_mm - box.lid.edge_mm + outer[2]) / 2
 
 
-def _on_face(thing: Opening | Protrusion, outer: Vec) -> Vec:
+def on_face(thing: Opening | Protrusion, outer: Vec) -> Vec:
     """Its middle on the outside of its face, measured from two edges."""
     axis, side = _AXIS[thing.face]
     at = [outer[i] / 2 for i in range(3)]
@@ -56,7 +56,7 @@ def protruding(box: Box, outer: Vec) -> Iterator[Piece]:
     """The room of everything that stands out of the faces, as blocks; on the lid it begins on the lid's top."""
     for thing in box.protrusions.values():
         axis, side = _AXIS[thing.face]
-        at = _on_face(thing, outer)
+        at = on_face(thing, outer)
         low, high = [v - thing.across_mm / 2 for v in at], [v + thing.across_mm / 2 for v in at]
         start = at[axis] + (box.thickness_mm if thing.face == "lid" else 0.0)
         low[axis], high[axis] = (start, start + thing.reach_mm) if side else (start - thing.reach_mm, start)
@@ -66,7 +66,7 @@ def protruding(box: Box, outer: Vec) -> Iterator[Piece]:
 def hole_places(box: Box, outer: Vec) -> Iterator[FaceHole]:
     """Every hole through the tray and lid, on the outside of its face: the openings, then the lid's screws."""
     for name, hole in sorted(box.openings.items()):
-        yield FaceHole(name, hole.face, _on_face(hole, outer), hole.diameter_mm)
+        yield FaceHole(name, hole.face, on_face(hole, outer), hole.diameter_mm)
     up, nut = lid_screw_up(box, outer), box.lid.screws.rivet_nut_hole_mm
     for at_x in screw_places(outer[0], box.lid.screws):
         for face, y in (("left", 0.0), ("right", outer[1])):

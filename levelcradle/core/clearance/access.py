@@ -14,7 +14,7 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Matrix, Placement, Vec, plus, rotation, scaled
-from levelcradle.core.box import hole_places
+from levelcradle.core.box import hole_places, on_face
 from levelcradle.core.clearance.gaps import around
 from levelcradle.core.finding import Figure, Finding, Step, plain
 from levelcradle.core.solids import Solid, block, bounds, hull, nearest
@@ -204,23 +204,31 @@ def _free(solids: Sequence[Solid], things: Sequence[Obstacle], way: Vec, most: f
 # --- hands ---
 
 
+JOINED = ("gland", "hose tail")  # what is plugged, clamped or bled in place
+
+
 def _reach(box: PlacedBox, things: Sequence[Obstacle]) -> Iterator[Finding]:
-    """Room for a hand before each opening: glands, plugs and clamps are joined in place."""
-    axes = {"front": (0, -1), "aft": (0, 1), "left": (1, -1), "right": (1, 1), "base": (2, -1), "lid": (2, 1)}
-    for key, opening in box.box.openings.items():
-        at = next((h.at for h in hole_places(box.box, box.shell.outer_mm) if h.name == key), None)
-        if at is None:
-            continue
-        axis, sign = axes[opening.face]
-        half = [HAND_MM[0] / 2] * 3
-        low, high = [a - h for a, h in zip(at, half, strict=True)], [a + h for a, h in zip(at, half, strict=True)]
-        low[axis], high[axis] = sorted((at[axis] + sign * 8.0, at[axis] + sign * HAND_MM[2]))
-        hand = block((low[0], low[1], low[2]), (high[0], high[1], high[2])).moved(box.placement)
-        met = _met([hand], things, (0.0, 0.0, 0.0))
-        name, what = plain(box.box.name), plain(opening.name)
-        says = f"{name}: no hand reaches {what}, {plain(met[0].name)} is before it" if met else f"{name}: a hand reaches {what}"
-        yield Finding(
-            id=f"access:{box.path}:openings/{key}", code="access.reach", station="place", state="foul" if met else "clear",
-            subjects=(box.path, *(o.path for o in met[:1])), says=says, shows=opening.name,
-            because="a joint made in place needs room for a hand, 60 × 60 × 90 mm (common practice, no source)",
-        )  # fmt: skip
+    """Room for a hand before each opening, gland and hose tail: they are joined in place."""
+    size = box.shell.outer_mm
+    for key, hole in box.box.openings.items():
+        at = next(h.at for h in hole_places(box.box, size) if h.name == key)
+        yield _hand(box, things, f"openings/{key}", hole.name, hole.face, at)
+    for key, thing in box.box.protrusions.items():
+        if thing.kind in JOINED:
+            yield _hand(box, things, f"protrusions/{key}", thing.name, thing.face, on_face(thing, size))
+
+
+def _hand(box: PlacedBox, things: Sequence[Obstacle], path: str, what: str, face: str, at: Vec) -> Finding:
+    axis, sign = {"front": (0, -1), "aft": (0, 1), "left": (1, -1), "right": (1, 1), "base": (2, -1), "lid": (2, 1)}[face]
+    half = HAND_MM[0] / 2
+    low, high = [a - half for a in at], [a + half for a in at]
+    low[axis], high[axis] = sorted((at[axis] + sign * 8.0, at[axis] + sign * HAND_MM[2]))
+    hand = block((low[0], low[1], low[2]), (high[0], high[1], high[2])).moved(box.placement)
+    met = _met([hand], things, (0.0, 0.0, 0.0))
+    name, word = plain(box.box.name), plain(what)
+    says = f"{name}: no hand reaches {word}, {plain(met[0].name)} is before it" if met else f"{name}: a hand reaches {word}"
+    return Finding(
+        id=f"access:{box.path}:{path}", code="access.reach", station="place", state="foul" if met else "clear",
+        subjects=(box.path, *(o.path for o in met[:1])), says=says, shows=what,
+        because="a joint made in place needs room for a hand, 60 × 60 × 90 mm (common practice, no source)",
+    )  # fmt: skip
