@@ -70,6 +70,20 @@ def test_what_cannot_be_rearranged_says_why(bench: Bench) -> None:
     assert bench.revision == 1
 
 
+def test_a_pinned_block_is_not_rearranged(bench: Bench) -> None:
+    bench.go("place")
+    select(bench, "Tank box")
+    bench.page.get_by_text("Rearrange block a").click()
+    bench.page.get_by_role("button", name="pin this block").click()
+    bench.page.get_by_label("Why it stays").fill("links are cut")
+    bench.page.get_by_role("button", name="Pin", exact=True).click()
+    bench.saved(2)
+    bench.page.get_by_role("button", name="copy beside").click()
+    bench.saved(3)  # another block may come
+    bench.page.get_by_role("button", name="mirror").first.click()
+    expect(bench.page.get_by_text(re.compile("a is pinned: links are cut")).first).to_be_visible()
+
+
 def test_one_more_row_says_what_it_would_take(bench: Bench) -> None:
     bench.go("place")
     select(bench, "Bonnet box")

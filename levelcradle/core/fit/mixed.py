@@ -6,6 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.design.base import ModuleFace
 from levelcradle.core.design.box import Block, Counts, Gaps, Turn
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.fit.space import Space
@@ -16,6 +17,7 @@ __all__ = ["Footprint", "lengths_of", "mixed_blocks", "widest"]
 
 LENGTHS = 10  # so many lengths of the box are tried
 STEPS = 600
+FACES: tuple[ModuleFace, ...] = ("end_a", "side_a", "base")
 WORTH = 5  # with fewer pieces in a tier, mixed turns win nothing that a plain grid does not have
 
 
@@ -37,10 +39,7 @@ class Footprint:
 
     @staticmethod
     def of(kind_id: str, kind: ModuleKind, turn: Turn) -> "Footprint":
-        other = next(
-            t for t in (Turn(down=turn.down, aft=face) for face in ("end_a", "side_a", "base") if _square(turn, face))
-            if turned(kind, t).size_mm != turned(kind, turn).size_mm or t.aft != turn.aft
-        )  # fmt: skip
+        other = Turn(down=turn.down, aft=next(face for face in FACES if _square(turn, face)))
         one, two = turned(kind, turn), turned(kind, other)
         asked = [max(s.asks_mm[2 * i] + s.asks_mm[2 * i + 1] for s, i in ((one, axis), (two, 1 - axis))) for axis in (0, 1)]
         gap = kind.neighbour_gap_mm
@@ -48,7 +47,8 @@ class Footprint:
         return Footprint(kind_id, turn, other, (one, two), sides[0], sides[1], max(0.0, gap - max(asked)))
 
 
-def _square(turn: Turn, face: str) -> bool:
+def _square(turn: Turn, face: ModuleFace) -> bool:
+    """Whether a face looks neither up or down nor aft or forward in a turn: it looks aft after a quarter turn."""
     axis = {"end": 0, "sid": 1, "bas": 2, "top": 2}
     used = {axis[turn.down[:3]], axis[turn.aft[:3]]}
     return axis[face[:3]] not in used

@@ -12,7 +12,7 @@ export function usePinOf(path: string) {
 
 const WORDS = { pinned: 'Pinned', sent: 'At the cutter’s', built: 'Built' } as const
 
-export function Pinned({ path }: { path: string }) {
+export function Pinned({ path, words = 'Pin it here (P)' }: { path: string; words?: string }) {
   const pin = usePinOf(path)
   const edit = useLive((s) => s.edit)
   const [asking, setAsking] = useState(false)
@@ -29,7 +29,7 @@ export function Pinned({ path }: { path: string }) {
   return asking ? (
     <AskWhy path={path} onDone={() => setAsking(false)} />
   ) : (
-    <Link onClick={() => setAsking(true)}>Pin it here (P)</Link>
+    <Link onClick={() => setAsking(true)}>{words}</Link>
   )
 }
 

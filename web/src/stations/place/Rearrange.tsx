@@ -6,6 +6,7 @@ import { useDocument, useLive, useLoaded } from '../../design/live'
 import type { Block, Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { Choose, Link } from '../../ui/parts'
+import { Pinned } from './Pinned'
 
 const WAYS = [
   ['aft', 'along'],
@@ -46,6 +47,7 @@ export function Rearrange({ box, name, block }: { box: string; name: string; blo
   return (
     <details className="mt-1">
       <summary className="cursor-pointer py-1 font-semibold text-blue">Rearrange block {name}</summary>
+      <Pinned path={`boxes/${box}/blocks/${name}`} words="pin this block" />
       <Choose label="Which way" value={way} options={WAYS} onChange={setWay} />
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <span className="flex items-center gap-1.5">
