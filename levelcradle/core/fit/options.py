@@ -1,6 +1,7 @@
 """What one bay can take: boxes of every count worth having, each at a place where it truly stands."""
 
 import math
+from collections import Counter
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -30,9 +31,8 @@ __all__ = ["EDGES", "LEAST_CHAMFER_MM", "Option", "Room", "hindrances", "room_of
 
 PROBE = "fit-probe"
 SEEDS = 14
-TENTH_MM = 0.1
 ALIKE = 3  # so many boxes of one count are placed
-MOST_COUNTS = 24
+MOST_COUNTS = 12  # so many counts are placed before the smaller ones are thinned out
 LEAST_CHAMFER_MM = 8  # a smaller one is not worth its welding: common practice, no source
 EDGES: tuple[tuple[Face, Face], ...] = (
     ("left", "base"), ("right", "base"), ("front", "base"), ("aft", "base"),
@@ -88,15 +88,16 @@ class Room:
         """
         grids = list(self._grids())
         seen: set[tuple[int, Vec]] = set()
-        best = 0
-        for tried, (grid, counts, number) in enumerate(self._worth_trying(grids, most, every)):
+        placed: Counter[int] = Counter()
+        for tried, (grid, counts, number) in enumerate(self._worth_trying(grids, most, every, placed)):
             tell(tried)
             key = (number, grid.outer(counts))
             if key in seen:
                 continue
             seen.add(key)
-            if (box := self._standing(grid, counts, number, chamfers=self.wishes.chamfers and number > best)) is not None:
-                best = max(best, number)
+            chamfers = self.wishes.chamfers and number > max(placed, default=0)
+            if (box := self._standing(grid, counts, number, chamfers=chamfers)) is not None:
+                placed[number] += 1
                 yield Option(box, number, grid.kind)
         if self.wishes.mixed_turns:
             yield from self._mixed(grids, most)
@@ -114,25 +115,26 @@ class Room:
                     seen.add((kind_id, outer, (x, y, z)))
                     yield Grid(kind_id, turn, outer, (x, y, z))
 
-    def _worth_trying(self, grids: list[Grid], most: int, every: bool) -> Iterator[tuple[Grid, Triple, int]]:
-        """Counts that could stand, fullest first; of one count the lowest and the flattest. Last comes how many it holds."""
+    def _worth_trying(self, grids: list[Grid], most: int, every: bool, placed: Counter[int]) -> Iterator[tuple[Grid, Triple, int]]:
+        """Counts that could stand, fullest first; of one count the lowest and the flattest. Last comes how many it holds.
+
+        ``placed`` says what stands meanwhile: so many of a count are enough, and once there are many counts the rest is thinned out.
+        """
         rows: list[tuple[int, float, int, Triple]] = []
         for n, grid in enumerate(grids):
             for counts in self._could_stand(grid, most):
                 rows.append((-math.prod(counts), grid.outer(counts)[2], n, counts))
-        worth = _spread(sorted({-number for number, *_ in rows}, reverse=True))
-        taken: dict[int, int] = {}
+        thinned = max(1, len({number for number, *_ in rows}) // MOST_COUNTS)
         for number, _, n, counts in sorted(rows):
-            if -number in worth and -number <= most and taken.get(-number, 0) < ALIKE:
-                taken[-number] = taken.get(-number, 0) + 1
+            plenty = len(placed) >= MOST_COUNTS and -number not in placed and number % thinned
+            if -number <= most and placed[-number] < ALIKE and not plenty:
                 yield grids[n], counts, -number
         if not every:
             return
         # a count that no grid has: the next larger grid with its last row not full
         for number, _, n, counts in sorted(rows, key=lambda row: -row[0]):
             for less in range(min(-number - 1, most), 0, -1):
-                if less not in taken and _last_row(counts, -number - less) is not None:
-                    taken[less] = 1
+                if not placed[less] and _last_row(counts, -number - less) is not None:
                     yield grids[n], counts, less
 
     def _could_stand(self, grid: Grid, most: int) -> Iterator[Triple]:
@@ -250,10 +252,9 @@ class Room:
         return (self.low[0] + self.high[0] - size[0]) / 2, (self.low[1] + self.high[1] - size[1]) / 2, self.low[2]
 
     def _placed(self, box: Box, pieces: list[Solid], at: Vec) -> Box | None:
-        """The box with its pose in vehicle axes, in tenths where these keep every gap too."""
+        """The box with its pose in vehicle axes, in tenths where these keep every gap too, else as finely as it takes."""
         turn = rotation(0.0, self.tilt_deg, 0.0)
-        whole = tuple(round(v / TENTH_MM) * TENTH_MM for v in at)
-        for place in (whole, at):
+        for place in (tuple(round(v, digits) for v in at) for digits in (1, 2, 3, 9)):
             if all(self._spare(pieces, (place[0], place[1], place[2]))):
                 x, y, z = (float(v) for v in turn @ np.array(place))
                 digits = 6 if self.tilt_deg else 9
@@ -275,13 +276,6 @@ class Room:
 
     def _shell(self, box: Box) -> Shell:
         return shell_of(box, self.design.module_kinds, self.design.tables.materials[box.material].density_kg_m3)
-
-
-def _spread(counts: list[int]) -> set[int]:
-    """All counts where there are few; else the largest and some of the rest."""
-    if len(counts) <= MOST_COUNTS:
-        return set(counts)
-    return {*counts[: MOST_COUNTS // 2], *counts[MOST_COUNTS // 2 :: max(1, 2 * len(counts) // MOST_COUNTS)]}
 
 
 def _slice(counts: Triple) -> int:

@@ -19,7 +19,8 @@ __all__ = ["Pressing", "pressing", "settle"]
 
 TRUST_MM = 20.0  # a step goes no further than this
 STEPS = 12
-ROOM_MM = 0.05
+ROOM_MM = 0.05  # wanted beyond a need, so that a place outlasts being rounded
+SOLVED_MM = 1e-6  # what the solver may be off by; the rounded place is measured again
 UPRIGHT = np.eye(3)
 
 
@@ -54,7 +55,7 @@ def settle(
     at, found = start, None
     for _ in range(STEPS):
         near = pressing(pieces, things, at, TRUST_MM * 2)
-        held = all(p.spare_mm >= -1e-9 for p in near)
+        held = all(p.spare_mm >= -SOLVED_MM for p in near)
         if held:
             found = at
         step = _step(near, at, low, high, prefer, roomy_mm, cautious=not held)
@@ -104,22 +105,24 @@ def _away(gap_mm: float, here: Vec, there: Vec, piece: Solid, at: Vec, other: So
 
 
 def _step(near: list[Pressing], at: Vec, low: Vec, high: Vec, prefer: Vec, roomy_mm: float, *, cautious: bool) -> Vec | None:
-    """Moves (x, y, z), then how far x and y are from where they are preferred, the room to spare, and what is still missing."""
+    """Moves (x, y, z), then how far x and y are from where they are preferred, then for each thing what is still missing and what
+    there is to spare: each its own, since one that cannot be helped must not excuse the others."""
     from scipy.optimize import linprog
 
     bounds_ = [(max(-TRUST_MM, low[i] - at[i]), min(TRUST_MM, high[i] - at[i])) for i in range(3)]
     if any(a > b for a, b in bounds_):
         return None
-    cost = [0.0, 0.0, 1.0, 0.2, 0.2, -20.0, 2000.0]
-    rows = [[-p.away[0], -p.away[1], -p.away[2], 0.0, 0.0, 1.0, -1.0] for p in near]
-    limits = [p.spare_mm - ROOM_MM for p in near]
-    for axis, column in ((0, 3), (1, 4)):
-        for sign in (1.0, -1.0):
-            row = [0.0] * 7
-            row[axis], row[column] = sign, -1.0
-            rows.append(row)
-            limits.append(sign * (prefer[axis] - at[axis]))
-    free = [(0.0, None), (0.0, None), (0.0, 0.0 if cautious else roomy_mm), (0.0, None)]
+    pairs = len(near)
+    cost = [0.0, 0.0, 1.0, 0.2, 0.2, *[2000.0] * pairs, *[-20.0] * pairs]
+    rows, limits = np.zeros((pairs + 4, len(cost))), np.zeros(pairs + 4)
+    for n, p in enumerate(near):
+        rows[n, :3], rows[n, 5 + n], rows[n, 5 + pairs + n] = [-v for v in p.away], -1.0, 1.0
+        limits[n] = p.spare_mm
+    for n, (axis, sign) in enumerate(((0, 1.0), (0, -1.0), (1, 1.0), (1, -1.0)), pairs):
+        rows[n, axis], rows[n, 3 + axis] = sign, -1.0
+        limits[n] = sign * (prefer[axis] - at[axis])
+    room = ROOM_MM if cautious else roomy_mm
+    free = [(0.0, None), (0.0, None), *[(0.0, None)] * pairs, *[(0.0, room)] * pairs]
     answer = linprog(cost, A_ub=rows, b_ub=limits, bounds=[*bounds_, *free], method="highs")
     if answer.x is None:
         return None
