@@ -5,12 +5,13 @@ a right-handed frame in millimetres. Tuples are always (aft, right, up).
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["Matrix", "Placement", "Vec", "cross", "dot", "rotation", "scaled", "minus", "plus", "unit"]
+__all__ = ["Matrix", "Placement", "Vec", "cross", "dot", "rotation", "scaled", "minus", "plus", "unit", "vec"]
 
 Vec = tuple[float, float, float]
 Matrix = NDArray[np.float64]
@@ -51,18 +52,19 @@ class Placement:
         return np.asarray(local @ self.turn.T + np.array(self.origin))
 
     def point(self, local: Vec) -> Vec:
-        return _vec(self.points(np.array([local]))[0])
+        return vec(self.points(np.array([local]))[0])
 
     def direction(self, local: Vec) -> Vec:
-        return _vec(self.turn @ np.array(local))
+        return vec(self.turn @ np.array(local))
 
     @staticmethod
     def about(anchor_local: Vec, at: Vec, turn: Matrix) -> "Placement":
         """The placement that turns about an anchor and puts that anchor at a vehicle point."""
-        return Placement(turn, minus(at, _vec(turn @ np.array(anchor_local))))
+        return Placement(turn, minus(at, vec(turn @ np.array(anchor_local))))
 
 
-def _vec(values: Matrix) -> Vec:
+def vec(values: Matrix | Sequence[float]) -> Vec:
+    """Three numbers as plain floats."""
     return float(values[0]), float(values[1]), float(values[2])
 
 

@@ -9,13 +9,14 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
-from levelcradle.core.design.box import Liners, Turn
+from levelcradle.core.design.box import Box, Liners, Pose, Turn
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.fit import Wishes, what_it_takes
 from levelcradle.core.fit.combine import Load, combinations
 from levelcradle.core.fit.edits import adding, edited, removing
 from levelcradle.core.fit.options import Grid, Option, Room, _blocks, _last_row, room_of
 from levelcradle.core.fit.proposals import study
+from levelcradle.core.fit.wanted import Wanted, held_in
 from levelcradle.core.fit.wishes import Making
 from levelcradle.core.modules import turned
 from tests.core.test_fit import bay_design, bay_tree
@@ -28,7 +29,7 @@ def room(design: Design, **more: Any) -> Room:
 
 
 def counts_of(option: Option) -> int:
-    return sum(b.counts.aft * b.counts.across * b.counts.up for b in option.box.blocks.values())
+    return sum(b.counts.total for b in option.box.blocks.values())
 
 
 # --- one bay ---
@@ -61,8 +62,40 @@ def test_a_last_row_that_is_not_full_is_a_grid_of_its_own(counts: tuple[int, int
         grid = Grid("brick", Turn(down="base", aft="end_b"), (214.0, 134.0, 101.0), (204.0, 124.0, 94.0))
         if max(counts) > 1:
             blocks = _blocks(grid, counts, missing)
-            total = sum(b.counts.aft * b.counts.across * b.counts.up for b in blocks.values())
+            total = sum(b.counts.total for b in blocks.values())
             assert total == counts[0] * counts[1] * counts[2] - missing
+
+
+def two_kinds(size: tuple[float, float, float], *, shelf: tuple[int, int] | None = None) -> Design:
+    """Bricks, and slabs of 300 × 120 × 90."""
+    tree = bay_tree(size, [])
+    tree["module_kinds"]["slab"] = {**tree["module_kinds"]["brick"], "name": "slab", "size_mm": [300, 120, 90]}
+    for kind, number in zip(("brick", "slab"), shelf or (), strict=False):
+        tree["modules"] |= {f"{kind}{n}": {"kind": kind, "name": f"{kind} {n}"} for n in range(number)}
+    return validate(tree)
+
+
+def test_a_box_of_two_kinds_where_it_holds_more_than_one_of_either() -> None:
+    """Inside 504 long: a brick and a slab with the 4 between them fill it; two of one kind do not, or leave 100 empty."""
+    design = two_kinds((504 + 14 + 13 + 12.5, 120 + 14 + 13 + 12.5, 120.0))
+    wishes = Wishes(kinds=("slab", "brick"), bays=("b",), more_than_the_shelf=True)
+    assert max(o.modules for o in room_of(design, "b", wishes).options(9, every=False)) == 2
+    short = two_kinds((504 + 14 + 13 + 12.5, 120 + 14 + 13 + 12.5, 120.0), shelf=(1, 1))
+    found = study(short, wishes.model_copy(update={"more_than_the_shelf": False}))
+    assert found.proposals[0].modules == 2
+    after = edited(short, found.proposals[0].patch)
+    assert held_in(after.boxes.values()) == {"brick": 1, "slab": 1}
+    assert not [f for f in analyse(after).findings if f.state == "foul" and f.station in ("place", "box")]
+
+
+def test_no_more_of_a_kind_than_the_shelf_has_and_as_many_of_each_in_every_string() -> None:
+    design = two_kinds((900, 700, 400), shelf=(5, 2))
+    wishes = Wishes(kinds=("brick", "slab"), bays=("b",))
+    assert max(sum(held_in([o.box]).values()) for o in room_of(design, "b", wishes).options(9, every=False)) == 7
+    for proposal in study(design, wishes.model_copy(update={"parallel": 2})).proposals:
+        held = held_in(edited(design, proposal.patch).boxes.values())
+        assert held["brick"] <= 5
+        assert held["brick"] % 2 == held["slab"] % 2 == 0
 
 
 @pytest.mark.parametrize("towards", ["front", "aft", "left", "right"])
@@ -106,9 +139,22 @@ def test_an_edge_is_cut_off_where_that_lets_one_more_row_in() -> None:
 # --- bays together ---
 
 
+def totals(*numbers: int) -> Wanted:
+    return Wanted(numbers, {}, 1, None, {})
+
+
 def load(bay: str, modules: int, aft: float, boxes: int = 1, up: float = 400.0) -> Load:
     size = ((100.0, 100.0, 100.0 + modules),) * boxes
-    return Load(bay, (None,) * boxes, modules, 25.0 * modules, (aft, 0.0, up), 10.0, abs(aft), size)  # type: ignore[arg-type]
+    return Load(
+        bay,
+        (Option(Box(name="x", pose=Pose(anchor="base", at_mm=(0, 0, 0))), 0),) * boxes,
+        modules,
+        25.0 * modules,
+        (aft, 0.0, up),
+        10.0,
+        abs(aft),
+        size,
+    )  # type: ignore[arg-type]
 
 
 @settings(max_examples=12)
@@ -121,7 +167,7 @@ def test_combined_bays_make_the_count_and_the_best_is_among_them(wanted: int) ->
         "bonnet": [load("bonnet", n, 200.0) for n in range(1, 6)], "tank": [load("tank", n, 2900.0, up=450.0) for n in range(1, 5)],
         "well": [load("well", n, 3300.0, 2, 350.0) for n in range(1, 3)],
     }  # fmt: skip
-    chosen = list(combinations(design, loads, [wanted], BRICK, lambda: False))
+    chosen = list(combinations(design, loads, totals(wanted), BRICK, lambda: False))
     assert len({tuple(id(c) for c in row) for row in chosen}) == len(chosen)
     for row in chosen:
         assert sum(c.modules for c in row) == wanted
@@ -137,7 +183,7 @@ def test_boxes_of_one_size_where_that_is_wished() -> None:
 
     design = validate(DEMO).model_copy(update={"boxes": {}, "mounts": {}})
     loads = {"bonnet": [load("bonnet", n, 200.0) for n in (2, 3, 4)], "tank": [load("tank", n, 2900.0) for n in (2, 3)]}
-    for row in combinations(design, loads, [4, 5, 6], BRICK.model_copy(update={"one_size": True}), lambda: False):
+    for row in combinations(design, loads, totals(4, 5, 6), BRICK.model_copy(update={"one_size": True}), lambda: False):
         assert len({size for c in row for size in c.outer_mm}) == 1
 
 

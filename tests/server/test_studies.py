@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from levelcradle.core.fit.wishes import Weights
 from levelcradle.jobs import run_worker
 from levelcradle.jobs.queue import Leaving, run_study
 from levelcradle.store import Store
@@ -81,7 +82,7 @@ def test_a_study_is_made_on_the_revision_it_was_asked_of(client: TestClient, sto
     [
         ({"bays": ["attic"]}, "/bays/0", "there is no bay “attic” any more"),
         ({"kinds": ["gone"]}, "/kinds/0", "there is no module kind “gone” any more"),
-        ({"weights": dict.fromkeys(("count", "balance", "low", "boxes", "cable", "luggage"), 0.0)}, "/weights", "must not all be zero"),
+        ({"weights": dict.fromkeys(Weights.model_fields, 0.0)}, "/weights", "must not all be zero"),
         ({"window_v": [300.0, 450.0]}, "", "leave one of the two out"),
         ({"modules": 9, "parallel": 2}, "", "do not make 2 equal strings"),
         ({"modules": 0}, "/modules", ""),

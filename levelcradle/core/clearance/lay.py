@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
-from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, plus, rotation, scaled, unit
+from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, plus, rotation, scaled, unit, vec
 from levelcradle.core.clearance.gaps import around
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
 from levelcradle.core.design import ANCHORS
@@ -81,8 +81,8 @@ def _normal(solid: Solid, near: Nearest) -> Vec:
 def _turned(box: PlacedBox, normal: Vec) -> Placement:
     """The box turned by the least angle that brings its wall facing the thing square to the normal, about its anchor."""
     turn = box.placement.turn
-    wall = min(WALLS, key=lambda w: dot(_vec(turn @ np.array(w)), normal))
-    looks = _vec(turn @ np.array(wall))
+    wall = min(WALLS, key=lambda w: dot(vec(turn @ np.array(w)), normal))
+    looks = vec(turn @ np.array(wall))
     between = _between(looks, scaled(normal, -1.0))
     share, size = ANCHORS[box.box.pose.anchor], box.shell.outer_mm
     anchor = (share[0] * size[0], share[1] * size[1], share[2] * size[2])
@@ -99,7 +99,7 @@ def _between(a: Vec, b: Vec) -> Matrix:
 
 
 def _moved(box: PlacedBox, placement: Placement, sides: list[_Side], normal: Vec) -> Placement:
-    back = Placement(box.placement.turn.T, _vec(-box.placement.turn.T @ np.array(box.placement.origin)))
+    back = Placement(box.placement.turn.T, vec(-box.placement.turn.T @ np.array(box.placement.origin)))
     local = [p.solid.moved(back) for p in _own(box)]
     room = 0.0 if all(s.moved(placement).upright for s in local) else ROUNDING_MM
     for _ in range(20):
@@ -122,7 +122,3 @@ def _pose(box: PlacedBox, placement: Placement) -> Pose:
     at = exact.point((share[0] * size[0], share[1] * size[1], share[2] * size[2]))
     return Pose(anchor=box.box.pose.anchor, at_mm=(round(at[0], 2), round(at[1], 2), round(at[2], 2)), yaw_deg=angles[0] % 360,
                 pitch_deg=angles[1], roll_deg=angles[2])  # fmt: skip
-
-
-def _vec(v: Matrix) -> Vec:
-    return float(v[0]), float(v[1]), float(v[2])

@@ -85,6 +85,10 @@ class Counts(Part):
     across: Count = 1
     up: Count = 1
 
+    @property
+    def total(self) -> int:
+        return self.aft * self.across * self.up
+
 
 class Gaps(Part):
     """Gap between neighbours in a block; None is what their faces ask for."""

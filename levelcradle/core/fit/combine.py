@@ -1,14 +1,24 @@
 """Loads of bays combined to the wanted count by a constraint solver, once for each thing that may matter most."""
 
+import math
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from itertools import product
 from math import dist, prod
+from typing import TYPE_CHECKING
 
-from levelcradle.core.axes import Placement, Vec, plus, rotation, scaled
+import numpy as np
+
+from levelcradle.core.axes import Placement, Vec, plus, rotation, scaled, vec
 from levelcradle.core.box import shell_of
 from levelcradle.core.design import ANCHORS, Design
+from levelcradle.core.fit.cutting import points_to_make
 from levelcradle.core.fit.options import Option
+from levelcradle.core.fit.wanted import Wanted, held_in
 from levelcradle.core.fit.wishes import Wishes
+
+if TYPE_CHECKING:
+    from ortools.sat.python import cp_model
 
 __all__ = ["Load", "combinations"]
 
@@ -18,7 +28,8 @@ SECONDS = 1.0
 
 @dataclass(frozen=True, slots=True)
 class Load:
-    """What a bay holds: its boxes with their mass, centre of gravity and volume, and how far cables go to the motor's end."""
+    """What a bay holds: its boxes with their mass, centre of gravity and volume, how far cables go to the motor's end,
+    the corners of its boxes and how many mounting points have to be made for them."""
 
     bay: str
     options: tuple[Option, ...]
@@ -28,10 +39,12 @@ class Load:
     litres: float
     cable_mm: float
     outer_mm: tuple[Vec, ...]
+    outsides: tuple[tuple[Vec, Vec], ...] = ()
+    to_make: int = 0
 
     @staticmethod
     def of(design: Design, bay: str, options: tuple[Option, ...]) -> "Load":
-        mass, moment, litres, outers, middles = 0.0, (0.0, 0.0, 0.0), 0.0, [], []
+        mass, moment, litres, outers, middles, outsides = 0.0, (0.0, 0.0, 0.0), 0.0, [], [], []
         for option in options:
             box = option.box
             shell = shell_of(box, design.module_kinds, design.tables.materials[box.material].density_kg_m3)
@@ -43,9 +56,12 @@ class Load:
             litres += prod(shell.outer_mm) * 1e-6
             outers.append(shell.outer_mm)
             middles.append(at)
+            corners = placement.points(np.array(list(product(*((0.0, v) for v in shell.outer_mm)))))
+            outsides.append((vec(corners.min(axis=0)), vec(corners.max(axis=0))))
         end = _gear(design)
         cable = sum(dist(a, end) for a in middles)
-        return Load(bay, options, sum(o.modules for o in options), mass, scaled(moment, 1 / mass), litres, cable, tuple(outers))
+        return Load(bay, options, sum(o.modules for o in options), mass, scaled(moment, 1 / mass), litres, cable, tuple(outers),
+                    tuple(outsides), points_to_make(design, outsides))  # fmt: skip
 
 
 def _gear(design: Design) -> Vec:
@@ -57,22 +73,23 @@ def _gear(design: Design) -> Vec:
 
 
 EMPHASES: tuple[tuple[float, ...], ...] = (
-    # count, balance, low, boxes, cable
-    (100, 3, 2, 2, 1), (100, 50, 1, 1, 1), (100, 1, 50, 1, 1), (100, 1, 1, 50, 1), (100, 1, 1, 1, 50), (10, 50, 10, 10, 1),
+    # count, balance, low, boxes, cable, cutting
+    (100, 3, 2, 2, 1, 1), (100, 50, 1, 1, 1, 1), (100, 1, 50, 1, 1, 1), (100, 1, 1, 50, 1, 1), (100, 1, 1, 1, 50, 1),
+    (100, 1, 1, 1, 1, 50), (10, 50, 10, 10, 1, 1),
 )  # fmt: skip
 
 
 def combinations(
-    design: Design, loads: Mapping[str, Sequence[Load]], counts: Sequence[int], wishes: Wishes, stop: Callable[[], bool]
+    design: Design, loads: Mapping[str, Sequence[Load]], wanted: Wanted, wishes: Wishes, stop: Callable[[], bool]
 ) -> Iterator[tuple[Load, ...]]:
-    """Choices of at most one load a bay that make a wanted count, each once."""
+    """Choices of at most one load a bay that together hold what is wanted, each once."""
     rows = [load for bay in loads.values() for load in bay]
     seen: set[tuple[int, ...]] = set()
     for emphasis in EMPHASES:
         for _ in range(EACH):
             if stop():
                 return
-            chosen = _solve(design, rows, counts, wishes, emphasis, seen)
+            chosen = _solve(design, rows, wanted, wishes, emphasis, seen)
             if chosen is None:
                 break
             seen.add(chosen)
@@ -80,7 +97,7 @@ def combinations(
 
 
 def _solve(
-    design: Design, rows: Sequence[Load], counts: Sequence[int], wishes: Wishes, emphasis: tuple[float, ...], seen: set[tuple[int, ...]]
+    design: Design, rows: Sequence[Load], wanted: Wanted, wishes: Wishes, emphasis: tuple[float, ...], seen: set[tuple[int, ...]]
 ) -> tuple[int, ...] | None:
     """The best choice that was not made before. The solver works in whole numbers: moments in tenths of a kilogram-metre, lengths
     in centimetres."""
@@ -90,8 +107,9 @@ def _solve(
     take = [model.new_bool_var("") for _ in rows]
     for bay in {load.bay for load in rows}:
         model.add_at_most_one(take[i] for i, load in enumerate(rows) if load.bay == bay)
-    number = model.new_int_var_from_domain(cp_model.Domain.from_values(list(counts)), "")
+    number = model.new_int_var_from_domain(cp_model.Domain.from_values(list(wanted.totals)), "")
     model.add(number == sum(t * load.modules for t, load in zip(take, rows, strict=True)))
+    _hold_to(model, take, [held_in(option.box for option in load.options) for load in rows], wanted)
     for old in seen:
         model.add_bool_or([take[i].negated() if i in old else take[i] for i in range(len(rows))])
     if wishes.one_size:
@@ -104,17 +122,34 @@ def _solve(
     moment = sum(t * round(load.mass_kg * (load.cg_mm[0] - aim) / 100) for t, load in zip(take, rows, strict=True)) + _off_now(design)
     model.add(off >= moment)
     model.add(off >= -moment)
-    count, balance, low, boxes, cable = emphasis
-    price = sum(
-        t * round(low * load.mass_kg * load.cg_mm[2] / 100 + boxes * 200 * len(load.options) + cable * load.cable_mm / 10)
-        for t, load in zip(take, rows, strict=True)
-    )
-    model.minimize(round(balance) * off + price - number * round(count * 1000))
+    price = sum(t * round(_price(load, emphasis)) for t, load in zip(take, rows, strict=True))
+    model.minimize(round(emphasis[1]) * off + price - number * round(emphasis[0] * 1000))
     solver = cp_model.CpSolver()
     solver.parameters.max_time_in_seconds, solver.parameters.num_workers, solver.parameters.random_seed = SECONDS, 1, 1
     if solver.solve(model) not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return None
     return tuple(i for i, t in enumerate(take) if solver.value(t))
+
+
+def _price(load: Load, emphasis: tuple[float, ...]) -> float:
+    _, _, low, boxes, cable, cutting = emphasis
+    height = load.mass_kg * load.cg_mm[2] / 100
+    return low * height + boxes * 200 * len(load.options) + cable * load.cable_mm / 10 + cutting * 50 * load.to_make
+
+
+def _hold_to(model: "cp_model.CpModel", take: Sequence["cp_model.IntVar"], held: Sequence[Mapping[str, int]], wanted: Wanted) -> None:
+    """No more of a kind than are left, as many in every string, and the strings within the window, in hundredths of a volt."""
+    series = {k: model.new_int_var(0, left // wanted.parallel, "") for k, left in wanted.left.items()}
+    for kind, number in series.items():
+        model.add(number * wanted.parallel == sum(t * row.get(kind, 0) for t, row in zip(take, held, strict=True)))
+    if wanted.window_v is not None:
+        low, high = wanted.window_v
+        model.add(sum(n * math.floor(_hundredths(wanted.volts[k][0])) for k, n in series.items()) >= math.ceil(_hundredths(low)))
+        model.add(sum(n * math.ceil(_hundredths(wanted.volts[k][1])) for k, n in series.items()) <= math.floor(_hundredths(high)))
+
+
+def _hundredths(volts: float) -> float:
+    return round(volts * 100, 6)
 
 
 def _aim(design: Design) -> float:

@@ -110,7 +110,7 @@ class _Asker:
 
     def one_more(self, way: Way) -> Answer:
         box = self.design.boxes[self.box_id]
-        name, block = max(box.blocks.items(), key=lambda row: row[1].counts.aft * row[1].counts.across * row[1].counts.up)
+        name, block = max(box.blocks.items(), key=lambda row: row[1].counts.total)
         value = getattr(block.counts, way) + 1
         words = {"aft": "the next row along", "across": "the next row across", "up": "the next tier"}[way]
         ops: list[Op] = [{"op": "replace", "path": f"/boxes/{self.box_id}/blocks/{name}/counts/{way}", "value": value}]
@@ -302,7 +302,7 @@ class _Asker:
             for way in ("aft", "across", "up"):
                 count = getattr(block.counts, way)
                 if count > 1:
-                    lost = block.counts.aft * block.counts.across * block.counts.up // count
+                    lost = block.counts.total // count
                     words = f"leave out {lost} module{'s' if lost > 1 else ''}: {count - 1} {'tiers' if way == 'up' else way}"
                     yield self._cure(
                         "fewer", "box", words, (), [self._replace(f"blocks/{name}/counts/{way}", count - 1)], foul, size=float(lost)

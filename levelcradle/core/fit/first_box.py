@@ -64,7 +64,7 @@ def first_box(design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: in
     search = _Search(design, bay_id, bay, kind_id, turn, _walls(design, bay), *_one(design, bay_id, bay, kind_id, turn))
     best: tuple[tuple[float, ...], Counts, Vec] | None = None
     for counts in _counts(design, bay, kind_id, turn):
-        number = counts.aft * counts.across * counts.up
+        number = counts.total
         if number > most or (best and number < -best[0][0]):
             continue
         low = _stand(search.walls, *search.envelope(counts), bay)
@@ -79,7 +79,7 @@ def first_box(design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: in
     box = _box(design, bay, bay_id, kind_id, turn, counts)
     at = _rounded(low, search.walls, *search.envelope(counts))
     placed = box.model_copy(update={"pose": Pose(anchor="front-left-base", at_mm=at)})
-    number = counts.aft * counts.across * counts.up
+    number = counts.total
     return FirstBox(placed, number, _says(counts, bay), tuple(_next(search, counts)))
 
 
@@ -115,7 +115,7 @@ def _one(design: Design, bay_id: str, bay: Bay, kind_id: str, turn: Turn) -> tup
 def _on_the_shelf(design: Design, kind_id: str) -> int:
     shelf = sum(m.kind == kind_id and m.verdict != "reject" for m in design.modules.values())
     blocks = (block for box in design.boxes.values() for block in box.blocks.values() if block.kind == kind_id)
-    placed = sum(b.counts.aft * b.counts.across * b.counts.up for b in blocks)
+    placed = sum(b.counts.total for b in blocks)
     return max(shelf - placed, 1) if shelf else MOST_ANYWHERE
 
 
@@ -141,7 +141,7 @@ def _room(walls: Matrix, low: Vec, high: Vec) -> Matrix:
 
 
 def _says(counts: Counts, bay: Bay) -> str:
-    number = counts.aft * counts.across * counts.up
+    number = counts.total
     tiers = "one tier" if counts.up == 1 else f"{counts.up} tiers"
     words = "1 module" if number == 1 else f"{number} modules"
     return f"{words} in {bay.name}: {counts.aft} along, {counts.across} across, {tiers}"

@@ -2,7 +2,7 @@
 
 import math
 from collections import Counter
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import product
@@ -10,7 +10,7 @@ from itertools import product
 import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels, resolve
-from levelcradle.core.axes import Placement, Vec, rotation
+from levelcradle.core.axes import Placement, Vec, minus, plus, rotation, vec
 from levelcradle.core.bays import extent
 from levelcradle.core.bays.panels import BEHIND_MM
 from levelcradle.core.box import Shell, largest_chamfer, shell_of
@@ -22,6 +22,8 @@ from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.fit.mixed import Footprint, lengths_of, mixed_blocks, widest
 from levelcradle.core.fit.space import Hindrance, Space, free_space
 from levelcradle.core.fit.stand import pressing, settle
+from levelcradle.core.fit.two_kinds import pairs
+from levelcradle.core.fit.wanted import Wanted
 from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import turned, turns_for
@@ -31,6 +33,7 @@ __all__ = ["EDGES", "LEAST_CHAMFER_MM", "Option", "Room", "hindrances", "room_of
 
 PROBE = "fit-probe"
 SEEDS = 14
+MOST_PAIRS = 300  # so many boxes of two kinds are tried
 ALIKE = 3  # so many boxes of one count are placed
 MOST_COUNTS = 12  # so many counts are placed before the smaller ones are thinned out
 LEAST_CHAMFER_MM = 8  # a smaller one is not worth its welding: common practice, no source
@@ -47,7 +50,6 @@ class Option:
 
     box: Box
     modules: int
-    kind: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,6 +79,11 @@ class Room:
     tilt_deg: float = 0.0
 
     @cached_property
+    def left(self) -> Mapping[str, int]:
+        """How many of each kind there are to place."""
+        return Wanted.of(self.design, self.wishes).left
+
+    @cached_property
     def space(self) -> Space:
         return free_space(self.low, self.high, self.things)
 
@@ -86,7 +93,7 @@ class Room:
         Args:
             every: also counts that no grid has, as a grid whose last row is not full.
         """
-        grids = list(self._grids())
+        grids = {grid: list(self._could_stand(grid, min(most, self.left[grid.kind]))) for grid in self._grids()}
         seen: set[tuple[int, Vec]] = set()
         placed: Counter[int] = Counter()
         for tried, (grid, counts, number) in enumerate(self._worth_trying(grids, most, every, placed)):
@@ -98,9 +105,11 @@ class Room:
             chamfers = self.wishes.chamfers and number > max(placed, default=0)
             if (box := self._standing(grid, counts, number, chamfers=chamfers)) is not None:
                 placed[number] += 1
-                yield Option(box, number, grid.kind)
+                yield Option(box, number)
         if self.wishes.mixed_turns:
             yield from self._mixed(grids, most)
+        if len(self.wishes.kinds) > 1:
+            yield from self._two_kinds(grids, most, max(placed, default=0))
 
     def _grids(self) -> Iterator[Grid]:
         """One grid for each outside size: turns that differ only in where the terminals look share it."""
@@ -115,27 +124,27 @@ class Room:
                     seen.add((kind_id, outer, (x, y, z)))
                     yield Grid(kind_id, turn, outer, (x, y, z))
 
-    def _worth_trying(self, grids: list[Grid], most: int, every: bool, placed: Counter[int]) -> Iterator[tuple[Grid, Triple, int]]:
+    def _worth_trying(
+        self, grids: Mapping[Grid, Sequence[Triple]], most: int, every: bool, placed: Counter[int]
+    ) -> Iterator[tuple[Grid, Triple, int]]:
         """Counts that could stand, fullest first; of one count the lowest and the flattest. Last comes how many it holds.
 
         ``placed`` says what stands meanwhile: so many of a count are enough, and once there are many counts the rest is thinned out.
         """
-        rows: list[tuple[int, float, int, Triple]] = []
-        for n, grid in enumerate(grids):
-            for counts in self._could_stand(grid, most):
-                rows.append((-math.prod(counts), grid.outer(counts)[2], n, counts))
+        tried = list(grids)
+        rows = [(-math.prod(c), g.outer(c)[2], n, c) for n, g in enumerate(tried) for c in grids[g]]
         thinned = max(1, len({number for number, *_ in rows}) // MOST_COUNTS)
         for number, _, n, counts in sorted(rows):
             plenty = len(placed) >= MOST_COUNTS and -number not in placed and number % thinned
-            if -number <= most and placed[-number] < ALIKE and not plenty:
-                yield grids[n], counts, -number
+            if -number <= min(most, self.left[tried[n].kind]) and placed[-number] < ALIKE and not plenty:
+                yield tried[n], counts, -number
         if not every:
             return
         # a count that no grid has: the next larger grid with its last row not full
         for number, _, n, counts in sorted(rows, key=lambda row: -row[0]):
-            for less in range(min(-number - 1, most), 0, -1):
+            for less in range(min(-number - 1, most, self.left[tried[n].kind]), 0, -1):
                 if not placed[less] and _last_row(counts, -number - less) is not None:
-                    yield grids[n], counts, less
+                    yield tried[n], counts, less
 
     def _could_stand(self, grid: Grid, most: int) -> Iterator[Triple]:
         """Every count that the grid of cells lets stand: for each tier the border is walked once, since a larger box never
@@ -184,7 +193,7 @@ class Room:
                 low = middle
         return best
 
-    def _mixed(self, grids: list[Grid], most: int) -> Iterator[Option]:
+    def _mixed(self, grids: Iterable[Grid], most: int) -> Iterator[Option]:
         """Tiers in two turns, where these hold more than any plain grid of that room."""
         seen: set[tuple[str, str]] = set()
         for grid in grids:
@@ -198,11 +207,28 @@ class Room:
                 for length in lengths_of(foot.length_mm, self.high[0] - self.low[0]):
                     width = widest(self.space, length, height, self.high[1] - self.low[1])
                     walls = 2 * (self.wishes.making.thickness_mm + self.wishes.making.liners.wall_mm)
-                    blocks = mixed_blocks(foot, (length - walls, width - walls), tiers, most)
-                    number = sum(b.counts.aft * b.counts.across * b.counts.up for b in (blocks or {}).values())
+                    blocks = mixed_blocks(foot, (length - walls, width - walls), tiers, min(most, self.left[grid.kind]))
+                    number = sum(b.counts.total for b in (blocks or {}).values())
                     if blocks and number > best and (box := self.stand(self._box(blocks))) is not None:
                         best = number
-                        yield Option(box, number, grid.kind)
+                        yield Option(box, number)
+
+    def _two_kinds(self, grids: Mapping[Grid, Sequence[Triple]], most: int, above: int) -> Iterator[Option]:
+        """The fullest boxes of two kinds that hold more than any of one kind, the smallest of them first."""
+        making, kinds = self.wishes.making, self.design.module_kinds
+        wall = 2 * (making.thickness_mm + making.liners.wall_mm)
+        more = (wall, wall, making.thickness_mm + making.liners.floor_mm)
+        room = minus(minus(self.high, self.low), more)
+        alone = {(grid.kind, grid.turn): counts for grid, counts in grids.items()}
+        found = [p for p in pairs(alone, kinds, alone, room, self.left) if above < p.modules <= most]
+        found.sort(key=lambda p: (-p.modules, math.prod(p.inside_mm)))
+        stood = 0
+        for pair in found[:MOST_PAIRS]:
+            if self.space.places(plus(pair.inside_mm, more)).any() and (box := self.stand(self._box(dict(pair.blocks)))) is not None:
+                stood += 1
+                yield Option(box, pair.modules)
+            if stood == ALIKE:
+                return
 
     def stand(self, box: Box) -> Box | None:
         """The box at a place where it keeps every gap; None where none was found."""
@@ -338,14 +364,10 @@ def room_of(design: Design, bay_id: str, wishes: Wishes, *, meshes: Mapping[str,
         high = (high[0], max(min(high[1], 0.0), low[1]), high[2])
     if tilt_deg:
         corners = back.points(np.array(list(product(*zip(low, high, strict=True)))))
-        low, high = _vec(corners.min(axis=0)), _vec(corners.max(axis=0))
+        low, high = vec(corners.min(axis=0)), vec(corners.max(axis=0))
     grown = (low[0] - BEHIND_MM, low[1] - BEHIND_MM, low[2] - BEHIND_MM), (high[0] + BEHIND_MM, high[1] + BEHIND_MM, high[2] + BEHIND_MM)
     near = tuple(t for t in things if _meets(t, *grown))
     return Room(design, bay_id, wishes, near, low, high, tilt_deg)
-
-
-def _vec(v: np.ndarray) -> Vec:
-    return float(v[0]), float(v[1]), float(v[2])
 
 
 def _meets(thing: Hindrance, low: Vec, high: Vec) -> bool:

@@ -13,23 +13,22 @@ from levelcradle.core.axes import Vec, minus
 from levelcradle.core.bays import extent
 from levelcradle.core.design import Design
 from levelcradle.core.design.patch import Op
-from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.errors import DesignError, Problem
-from levelcradle.core.finding import Finding, says
+from levelcradle.core.finding import Finding, State, says
 from levelcradle.core.fit.cases import largest_case
 from levelcradle.core.fit.combine import Load, combinations
 from levelcradle.core.fit.edits import adding, edited, removing
 from levelcradle.core.fit.options import Option, room_of
+from levelcradle.core.fit.wanted import Wanted, held_in
 from levelcradle.core.fit.wishes import Weights, Wishes
 from levelcradle.core.level import LevelFigures
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import StringFigures, string_figures
 from levelcradle.core.outlines import Shape
 
-__all__ = ["Progress", "Proposal", "ProposedBox", "Study", "check_wishes", "study"]
+__all__ = ["Progress", "Proposal", "ProposedBox", "Study", "TightGap", "check_wishes", "study"]
 
 MOST_PROPOSALS = 12
-MOST_ANYWHERE = 400
 LATER = ("mount.support", "drawings.release")  # a proposal has no mounts yet
 
 
@@ -48,8 +47,19 @@ class ProposedBox:
 
 
 @dataclass(frozen=True, slots=True)
+class TightGap:
+    """A gap of a proposal."""
+
+    name: str
+    has_mm: float
+    needs_mm: float
+    state: State
+
+
+@dataclass(frozen=True, slots=True)
 class Proposal:
-    """One arrangement, run through all checks. ``gaps`` are its tightest, worst first; ``score`` ranks it by the weights."""
+    """One arrangement, run through all checks: what it holds, what it weighs, where it is tight, and the patch that makes it.
+    ``gaps`` are its tightest, worst first; ``to_make`` counts new mounting points; ``score`` ranks it by the weights."""
 
     modules: int
     boxes: tuple[ProposedBox, ...]
@@ -62,10 +72,11 @@ class Proposal:
     cable_mm: float
     luggage_l: float | None
     case: str | None
-    gaps: tuple[Finding, ...]
+    gaps: tuple[TightGap, ...]
     score: float
     patch: tuple[Op, ...]
     sketch: tuple[Shape, ...]
+    to_make: int = 0  # a default, for studies stored before it was counted
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,18 +140,18 @@ class _Run:
         self.bare = edited(self.design, self.patch) if self.patch else self.design
         before = analyse(self.bare, self.meshes)
         self.foul_before = {f.id for f in before.findings if f.state == "foul"}
-        counts = _counts(self.bare, self.wishes)
-        if not counts:
+        self.wanted = Wanted.of(self.bare, self.wishes)
+        if not self.wanted.totals:
             return Study((), "No whole number of modules in series stays within the voltage window.", 0)
-        loads = {bay: self._loads(bay, counts) for bay in self.wishes.bays}
+        loads = {bay: self._loads(bay) for bay in self.wishes.bays}
         if not any(loads.values()) and not self.stop():
             return Study((), _why_none(self.bare, self.wishes), self.tried)
-        for chosen in combinations(self.bare, loads, counts, self.wishes, self.stop):
+        for chosen in combinations(self.bare, loads, self.wanted, self.wishes, self.stop):
             self._try(chosen)
             if self.stop():
                 break
         proposals = _ranked(self.found, self.wishes.weights, self.bare)
-        why = "" if proposals else _short_of(counts, loads)
+        why = "" if proposals else _short_of(self.wanted, loads)
         return Study(proposals, " ".join(filter(None, (why, _left_out(self.left_out)))), self.tried, self.stop())
 
     def _try(self, chosen: Sequence[Load]) -> None:
@@ -150,9 +161,9 @@ class _Run:
             self.best = max(self.best, proposal.modules)
         self.tell(Progress("checking proposals", self.tried, self.best), _ranked(self.found, self.wishes.weights, self.bare))
 
-    def _loads(self, bay: str, counts: Sequence[int]) -> list[Load]:
+    def _loads(self, bay: str) -> list[Load]:
         """What a bay can take: one box, or two and three where so many are wished. Asked of one bay alone, each is a proposal."""
-        name, most = self.bare.bays[bay].name, max(counts)
+        name, most = self.bare.bays[bay].name, max(self.wanted.totals)
         singles: list[tuple[Option, ...]] = []
         for tilt in (0.0, *(t for t in self.wishes.tilts_deg if t)):
             if self.stop():
@@ -160,7 +171,7 @@ class _Run:
             room = room_of(self.bare, bay, self.wishes, meshes=self.meshes, tilt_deg=tilt)
             for option in room.options(most, every=self._every, tell=lambda _: self._trying(name)):
                 singles.append((option,))
-                if len(self.wishes.bays) == 1 and option.modules in counts:
+                if len(self.wishes.bays) == 1 and self.wanted.suits(held_in([option.box])):
                     self._try([Load.of(self.bare, bay, (option,))])
                 if self.stop():
                     break
@@ -200,7 +211,7 @@ class _Run:
         if foul:
             self.left_out.append(says(foul[0]))
             return None
-        return _told(design, analysis, options, self.wishes, tuple(patch), set(self.bare.boxes), sum(load.cable_mm for load in chosen),
+        return _told(design, analysis, options, self.wishes, tuple(patch), set(self.bare.boxes), chosen,
                      _luggage(self.bare, chosen), self.meshes)  # fmt: skip
 
 
@@ -228,37 +239,6 @@ def _problems(design: Design, wishes: Wishes) -> Iterator[Problem]:
             yield Problem("/rest_on", f"{kind.name} may rest on none of these faces")
 
 
-def _counts(design: Design, wishes: Wishes) -> list[int]:
-    """The counts that are wanted; more than one where as many as possible, or all that a window allows."""
-    most = _most(design, wishes)
-    if wishes.modules is not None:
-        return [wishes.modules]
-    every = range(wishes.parallel, most + 1, wishes.parallel)
-    if wishes.window_v is None:
-        return list(every)
-    low, high = wishes.window_v
-    kinds = [design.module_kinds[k] for k in wishes.kinds]
-    return [n for n in every if all(_fits_window(kind, n // wishes.parallel, low, high) for kind in kinds)]
-
-
-def _fits_window(kind: ModuleKind, series: int, low: float, high: float) -> bool:
-    return kind.empty_v is not None and series * kind.empty_v >= low and series * kind.full_v <= high
-
-
-def _most(design: Design, wishes: Wishes) -> int:
-    """Modules on the shelf that no kept box holds; without a shelf of that kind, any number."""
-    if wishes.more_than_the_shelf:
-        return MOST_ANYWHERE
-    total = 0
-    for kind in wishes.kinds:
-        shelf = sum(m.kind == kind and m.verdict != "reject" for m in design.modules.values())
-        if not shelf:
-            return MOST_ANYWHERE
-        blocks = (b for box in design.boxes.values() for b in box.blocks.values() if b.kind == kind)
-        total += max(shelf - sum(b.counts.aft * b.counts.across * b.counts.up for b in blocks), 0)
-    return total
-
-
 def _fullest(found: list[tuple[Option, ...]], boxes: int) -> list[tuple[Option, ...]]:
     """Of the loads with so many boxes those worth a further one: the fullest few of different counts."""
     rows = sorted((row for row in found if len(row) == boxes), key=lambda row: -sum(o.modules for o in row))
@@ -284,10 +264,10 @@ def _why_none(design: Design, wishes: Wishes) -> str:
     return f"{name} is larger than every bay asked: {length:g} mm long, and the longest, {where}, is {bay[-1]:g} mm."
 
 
-def _short_of(counts: list[int], loads: Mapping[str, list[Load]]) -> str:
+def _short_of(wanted: Wanted, loads: Mapping[str, list[Load]]) -> str:
     most = sum(max((load.modules for load in rows), default=0) for rows in loads.values())
-    if most < min(counts):
-        return f"The bays asked take {most} module{'s' if most != 1 else ''} together; {min(counts)} are wanted."
+    if most < min(wanted.totals):
+        return f"The bays asked take {most} module{'s' if most != 1 else ''} together; {min(wanted.totals)} are wanted."
     return "No combination of these boxes passes all checks with the count that is wanted."
 
 
@@ -300,24 +280,26 @@ def _left_out(rows: list[str]) -> str:
 
 
 def _told(
-    design: Design, analysis: Analysis, options: Sequence[Option], wishes: Wishes, patch: tuple[Op, ...], before: set[str], cable: float,
+    design: Design, analysis: Analysis, options: Sequence[Option], wishes: Wishes, patch: tuple[Op, ...], before: set[str],
+    chosen: Sequence[Load],
     luggage: float | None, meshes: Mapping[str, Mesh],
 ) -> Proposal:  # fmt: skip
     new = [key for key in design.boxes if key not in before]
     gaps = [f for f in analysis.findings if f.code == "gap" and any(f"boxes/{key}" in f.subjects for key in new)]
     gaps.sort(key=lambda f: f.margin if f.margin is not None else 0.0)
     boxes = tuple(_told_box(design, analysis, key, gaps) for key in new)
-    kinds = [design.module_kinds[o.kind] for o in options for _ in range(o.modules)]
-    string = string_figures(kinds[: len(kinds) // wishes.parallel])
+    held = held_in(option.box for option in options)
+    string = string_figures(design.module_kinds[k] for k, n in held.items() for _ in range(n // wishes.parallel))
     if string.energy_kwh is not None:
         string = replace(string, energy_kwh=string.energy_kwh * wishes.parallel)
     front, rear, percent, cg = _loads_of(analysis.level)
     owners = {f"boxes/{key}" for key in new}
     sketch = tuple(s for s in analysis.shapes if s.owner in owners or s.path in owners)
     return Proposal(
-        sum(o.modules for o in options), boxes, string, wishes.parallel, front, rear, percent, cg, cable, luggage,
+        sum(o.modules for o in options), boxes, string, wishes.parallel, front, rear, percent, cg,
+        sum(load.cable_mm for load in chosen), luggage,
         largest_case(design, wishes, meshes),
-        tuple(gaps[:6]), 0.0, patch, sketch,
+        tuple(TightGap(f.shows, f.value or 0.0, f.limit or 0.0, f.state) for f in gaps[:6]), 0.0, patch, sketch,
     )  # fmt: skip
 
 
@@ -363,9 +345,9 @@ def _ranked(found: Iterable[Proposal], weights: Weights, design: Design) -> tupl
         return ()
     counted = [(_counts_of(p, design), p) for p in rows]
     kept = [(c, p) for n, (c, p) in enumerate(counted) if not _beaten(n, c, counted)]
-    low = [min(c[i] for c, _ in kept) for i in range(6)]
-    span = [max(c[i] for c, _ in kept) - low[i] or 1.0 for i in range(6)]
-    weight = (weights.count, weights.balance, weights.low, weights.boxes, weights.cable, weights.luggage)
+    low = [min(c[i] for c, _ in kept) for i in range(7)]
+    span = [max(c[i] for c, _ in kept) - low[i] or 1.0 for i in range(7)]
+    weight = (weights.count, weights.balance, weights.low, weights.boxes, weights.cable, weights.luggage, weights.cutting)
     scored = [replace(p, score=round(sum(w * (v - lo) / s for w, v, lo, s in zip(weight, c, low, span, strict=True)), 6)) for c, p in kept]
     return tuple(sorted(scored, key=lambda p: p.score)[:MOST_PROPOSALS])
 
@@ -379,10 +361,11 @@ def _beaten(n: int, mine: tuple[float, ...], rows: list[tuple[tuple[float, ...],
 
 
 def _counts_of(p: Proposal, design: Design) -> tuple[float, ...]:
-    """Six figures, the less the better: modules (negative), percent off the target, CG height, boxes, cable, luggage lost."""
+    """Seven figures, the less the better: modules (negative), percent off the target, CG height, boxes, cable, luggage lost, mounting
+    points to make."""
     target = design.vehicle.target.front_percent if design.vehicle.target else 50.0
     off = abs(p.front_percent - target) if p.front_percent is not None else 0.0
     return (
         -float(p.modules), round(off, 2), round(p.cg_mm[2] or 0.0, 1), float(len(p.boxes)), round(p.cable_mm, -1),
-        -round(p.luggage_l or 0.0, 1),
+        -round(p.luggage_l or 0.0, 1), float(p.to_make),
     )  # fmt: skip

@@ -22,6 +22,7 @@ class Weights(Part):
     boxes: Weight = 2.0
     cable: Weight = 1.0
     luggage: Weight = 1.0
+    cutting: Weight = 1.0
 
     @model_validator(mode="after")
     def _something_matters(self) -> "Weights":

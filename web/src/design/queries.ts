@@ -151,15 +151,22 @@ export async function stopStudy(key: string): Promise<Study> {
   return taken(await api.POST('/api/studies/{key}/stop', { params: { path: { key } } })) as unknown as Study
 }
 
-export const answerQuery = (project: string, revision: number, box: string, more: Way | null) =>
+/** ``on``: asked of the design after this patch, a proposal's. */
+export const answerQuery = (
+  project: string,
+  revision: number,
+  box: string,
+  more: Way | null,
+  on: readonly Op[] = [],
+) =>
   queryOptions({
-    queryKey: ['would-take', project, revision, box, more],
+    queryKey: ['would-take', project, revision, box, more, on],
     retry: false,
     queryFn: async () =>
       taken(
         await api.POST('/api/projects/{project}/would-take', {
           params: { path: { project } },
-          body: { base: revision, patch: [], box, more } as never,
+          body: { base: revision, patch: on, box, more } as never,
         }),
       ) as unknown as Answer,
   })

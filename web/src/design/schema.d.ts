@@ -4624,6 +4624,11 @@ export interface components {
              */
             count: number;
             /**
+             * Cutting
+             * @default 1
+             */
+            cutting: number;
+            /**
              * Low
              * @default 2
              */
@@ -4923,10 +4928,11 @@ export interface components {
             revision: number;
         };
         /**
-         * ProposalOut
-         * @description One arrangement: what it holds, what it weighs, where it is tight, and the patch that makes it.
+         * Proposal
+         * @description One arrangement, run through all checks: what it holds, what it weighs, where it is tight, and the patch that makes it.
+         *     ``gaps`` are its tightest, worst first; ``to_make`` counts new mounting points; ``score`` ranks it by the weights.
          */
-        ProposalOut: {
+        Proposal: {
             /** Boxes */
             boxes: components["schemas"]["ProposedBox"][];
             /** Cable Mm */
@@ -4944,7 +4950,7 @@ export interface components {
             /** Front Percent */
             front_percent: number | null;
             /** Gaps */
-            gaps: components["schemas"]["TightGapOut"][];
+            gaps: components["schemas"]["TightGap"][];
             /** Luggage L */
             luggage_l: number | null;
             /** Modules */
@@ -4962,6 +4968,11 @@ export interface components {
             /** Sketch */
             sketch: components["schemas"]["Shape"][];
             string: components["schemas"]["StringFigures"];
+            /**
+             * To Make
+             * @default 0
+             */
+            to_make: number;
         };
         /**
          * ProposedBox
@@ -5400,7 +5411,7 @@ export interface components {
             /** Id */
             id: string;
             /** Proposals */
-            proposals: components["schemas"]["ProposalOut"][];
+            proposals: components["schemas"]["Proposal"][];
             /** Revision */
             revision: number;
             /** Says */
@@ -5526,8 +5537,11 @@ export interface components {
                 number
             ];
         };
-        /** TightGapOut */
-        TightGapOut: {
+        /**
+         * TightGap
+         * @description A gap of a proposal.
+         */
+        TightGap: {
             /** Has Mm */
             has_mm: number;
             /** Name */
@@ -5701,6 +5715,7 @@ export interface components {
              *       "boxes": 2,
              *       "cable": 1,
              *       "count": 30,
+             *       "cutting": 1,
              *       "low": 2,
              *       "luggage": 1
              *     }

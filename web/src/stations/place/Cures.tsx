@@ -26,8 +26,10 @@ export function Remedies({ box }: { box: string }) {
   return <Cures answer={data} most={1} />
 }
 
-/** For the next row or tier. */
-export function OneMore({ box }: { box: string }) {
+const NOTHING: readonly Op[] = []
+
+/** For the next row or tier; ``on`` is the proposal's patch where the box is a proposed one. */
+export function OneMore({ box, on = NOTHING }: { box: string; on?: readonly Op[] }) {
   const [way, setWay] = useState<Way | null>(null)
   return (
     <>
@@ -39,16 +41,16 @@ export function OneMore({ box }: { box: string }) {
           </Link>
         ))}
       </span>
-      {way && <Asked key={way} box={box} way={way} />}
+      {way && <Asked key={way} box={box} way={way} on={on} />}
     </>
   )
 }
 
-function Asked({ box, way }: { box: string; way: Way }) {
+function Asked({ box, way, on }: { box: string; way: Way; on: readonly Op[] }) {
   const { project } = useLoaded()
   const revision = useSettled()
   const { data, error } = useQuery({
-    ...answerQuery(project, revision ?? 0, box, way),
+    ...answerQuery(project, revision ?? 0, box, way, on),
     enabled: revision !== null,
   })
   if (error) return <p role="alert">{error.message}</p>
@@ -57,13 +59,13 @@ function Asked({ box, way }: { box: string; way: Way }) {
     return (
       <div className="mt-2 rounded border border-clear bg-white px-3 py-2">
         <p className="m-0 font-semibold">It fits, with every gap kept.</p>
-        <Apply patch={data.patch} />
+        <Apply patch={[...on, ...(data.patch as Op[])]} />
       </div>
     )
-  return <Cures answer={data} most={3} />
+  return <Cures answer={data} most={3} on={on} />
 }
 
-function Cures({ answer, most }: { answer: Answer; most: number }) {
+function Cures({ answer, most, on = NOTHING }: { answer: Answer; most: number; on?: readonly Op[] }) {
   const [all, setAll] = useState(false)
   const shown = all ? answer.cures : answer.cures.slice(0, most)
   if (answer.cures.length === 0)
@@ -80,7 +82,7 @@ function Cures({ answer, most }: { answer: Answer; most: number }) {
   return (
     <section aria-label="What would it take">
       {shown.map((cure, i) => (
-        <Row key={`${cure.kind}${i}`} cure={cure} />
+        <Row key={`${cure.kind}${i}`} cure={cure} on={on} />
       ))}
       {answer.cures.length > most && (
         <Link onClick={() => setAll(!all)}>
@@ -93,7 +95,7 @@ function Cures({ answer, most }: { answer: Answer; most: number }) {
   )
 }
 
-function Row({ cure }: { cure: Cure }) {
+function Row({ cure, on }: { cure: Cure; on: readonly Op[] }) {
   const units = useUnits()
   const words = sentence(cure, units)
   return (
@@ -102,7 +104,7 @@ function Row({ cure }: { cure: Cure }) {
     >
       <div className="flex items-start justify-between gap-2">
         <strong className="leading-snug">{words.charAt(0).toUpperCase() + words.slice(1)}</strong>
-        {cure.patch && <Apply patch={cure.patch} />}
+        {cure.patch && <Apply patch={[...on, ...(cure.patch as Op[])]} />}
       </div>
       {cure.costs.length > 0 && (
         <p className="m-0 mt-1 text-sm leading-snug">
@@ -122,10 +124,10 @@ function Row({ cure }: { cure: Cure }) {
   )
 }
 
-function Apply({ patch }: { patch: readonly unknown[] }) {
+function Apply({ patch }: { patch: readonly Op[] }) {
   const edit = useLive((s) => s.edit)
   return (
-    <Button className="shrink-0" onClick={() => void edit(patch as Op[])}>
+    <Button className="shrink-0" onClick={() => void edit([...patch])}>
       Do it
     </Button>
   )

@@ -8,6 +8,7 @@ import { gap, length, mass } from '../../../ui/format'
 import { Mark } from '../../../ui/Mark'
 import { Button, Link, Tick } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
+import { OneMore } from '../Cures'
 import { Sketch } from './Sketch'
 import { useAsking } from './wishes'
 
@@ -27,6 +28,7 @@ const ROWS: Row[] = [
     'Luggage left',
     (p) => (p.luggage_l === null ? 'no space marked' : `${p.luggage_l.toFixed(0)} L, ${p.case}`),
   ],
+  ['New mounting points', (p) => (p.to_make ? String(p.to_make) : 'none')],
 ]
 
 function heightOf(p: Proposal, units: ReturnType<typeof useUnits>): string {
@@ -37,10 +39,12 @@ function heightOf(p: Proposal, units: ReturnType<typeof useUnits>): string {
 export function Proposals({ study }: { study: Study }) {
   const { kept, set } = useAsking()
   const [only, setOnly] = useState(false)
+  const [more, setMore] = useState<{ of: number; box: string } | null>(null)
   const units = useUnits()
   const document = useDocument()
   const shown = study.proposals.map((p, i) => ({ p, i })).filter(({ i }) => !only || kept.includes(i))
   if (study.proposals.length === 0) return null
+  const asked = more && study.proposals[more.of]
   const keep = (i: number) => set({ kept: kept.includes(i) ? kept.filter((k) => k !== i) : [...kept, i] })
   return (
     <>
@@ -100,6 +104,7 @@ export function Proposals({ study }: { study: Study }) {
                       {b.limits.length > 0 && (
                         <span className="block text-soft">held by {b.limits.slice(0, 3).join(', ')}</span>
                       )}
+                      <Link onClick={() => setMore({ of: i, box: b.id })}>one more?</Link>
                     </span>
                   ))}
                 </td>
@@ -132,6 +137,14 @@ export function Proposals({ study }: { study: Study }) {
           </tbody>
         </table>
       </div>
+      {more && asked && (
+        <section aria-label="One more" className="mt-3 max-w-[560px]">
+          <p className="m-0 font-semibold">
+            {asked.boxes.find((b) => b.id === more.box)?.name}, proposal {NAMES[more.of]}
+          </p>
+          <OneMore key={`${more.of} ${more.box}`} box={more.box} on={asked.patch as unknown as Op[]} />
+        </section>
+      )}
     </>
   )
 }

@@ -5,7 +5,7 @@ import { wordsOf } from '../../../design/api'
 import { useDocument, useLoaded } from '../../../design/live'
 import { askStudy } from '../../../design/queries'
 import { Button, Choose, Heading, Tick, Title } from '../../../ui/parts'
-import { type Goal, TOWARDS, useAsking, WEIGHTS, wishesOf } from './wishes'
+import { type Goal, kindsOf, TOWARDS, useAsking, WEIGHTS, wishesOf } from './wishes'
 
 const GOALS = [
   ['most', 'as many as go in'],
@@ -20,6 +20,7 @@ export function Question({ running }: { running: boolean }) {
   const [problem, setProblem] = useState('')
   const bays = Object.entries(document.bays)
   const kinds = Object.entries(document.module_kinds)
+  const chosenKinds = kindsOf(asking, document)
   const chosenBays = asking.bays.filter((b) => b in document.bays)
 
   async function ask() {
@@ -54,12 +55,15 @@ export function Question({ running }: { running: boolean }) {
         />
       ))}
       <Heading>Which modules, how many</Heading>
-      <Choose
-        label="Kind"
-        value={asking.kinds[0] ?? kinds[0]?.[0] ?? ''}
-        options={kinds.map(([key, kind]) => [key, kind.name] as const)}
-        onChange={(kind) => asking.set({ kinds: [kind] })}
-      />
+      {kinds.length > 1 &&
+        kinds.map(([key, kind]) => (
+          <Tick
+            key={key}
+            label={kind.name}
+            value={chosenKinds.includes(key)}
+            onChange={() => asking.set({ kinds: flipped(chosenKinds, key) })}
+          />
+        ))}
       <Choose
         label="Wanted"
         value={asking.goal}

@@ -18,6 +18,7 @@ export const WEIGHTS = [
   ['boxes', 'few boxes'],
   ['cable', 'short cables'],
   ['luggage', 'luggage room kept'],
+  ['cutting', 'few new mounting points'],
 ] as const
 export type WeightName = (typeof WEIGHTS)[number][0]
 
@@ -66,18 +67,23 @@ export const useAsking = create<Asking>((set) => ({
   anyNumber: false,
   sheet: '3',
   liner: '4',
-  weights: { count: 30, balance: 3, low: 2, boxes: 2, cable: 1, luggage: 1 },
+  weights: { count: 30, balance: 3, low: 2, boxes: 2, cable: 1, luggage: 1, cutting: 1 },
   study: null,
   kept: [],
   set: (change) => set(change),
 }))
 
+/** The kinds asked for; without a choice the first. */
+export function kindsOf(a: Asking, document: Document): string[] {
+  const kinds = a.kinds.filter((k) => k in document.module_kinds)
+  return kinds.length ? kinds : Object.keys(document.module_kinds).slice(0, 1)
+}
+
 /** The body of the question. A blank that is not filled is left out; the core says what is wrong with a filled one. */
 export function wishesOf(a: Asking, document: Document): object {
-  const kinds = a.kinds.filter((k) => k in document.module_kinds)
   const parallel = Number(a.parallel || 1)
   return {
-    kinds: kinds.length ? kinds : Object.keys(document.module_kinds).slice(0, 1),
+    kinds: kindsOf(a, document),
     bays: a.bays.filter((b) => b in document.bays),
     parallel,
     ...(a.goal === 'exactly' ? { modules: Math.round(Number(a.series) * parallel) } : {}),

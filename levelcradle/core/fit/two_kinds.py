@@ -1,0 +1,94 @@
+"""Boxes that hold two kinds: a grid of one and, after it along, across or up, a grid of the other."""
+
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from itertools import permutations
+
+from levelcradle.core.axes import Vec, vec
+from levelcradle.core.design.box import Block, Counts, Turn
+from levelcradle.core.design.stock import ModuleKind
+from levelcradle.core.modules import Laid, lay_out, needed_between
+
+__all__ = ["Pair", "pairs"]
+
+MOST_ALONG = 40
+Triple = tuple[int, int, int]
+
+
+@dataclass(frozen=True, slots=True)
+class Pair:
+    """Two blocks, how many modules they hold, and the room inside a box that they and their faces ask for."""
+
+    blocks: Mapping[str, Block]
+    modules: int
+    inside_mm: Vec
+
+
+@dataclass(frozen=True, slots=True)
+class _Part:
+    """A kind in a turn: one module laid out, and what each further one adds each way."""
+
+    key: str
+    kind: ModuleKind
+    turn: Turn
+    one: Laid
+    pitch: Vec
+
+    @staticmethod
+    def of(key: str, kind: ModuleKind, turn: Turn) -> "_Part":
+        one = lay_out(Block(kind=key, turn=turn), kind)
+        x, y, z = (s + g for s, g in zip(one.size_mm, one.turned.neighbour_mm, strict=True))
+        return _Part(key, kind, turn, one, (x, y, z))
+
+    def asks(self, counts: Triple, axis: int) -> float:
+        """With the room before both ends."""
+        return self.one.size_mm[axis] + (counts[axis] - 1) * self.pitch[axis] + sum(self.one.turned.asks_mm[2 * axis : 2 * axis + 2])
+
+    def most(self, axis: int, room_mm: float) -> int:
+        """How many go one way into a room."""
+        left = room_mm - self.asks((1, 1, 1), axis)
+        return 0 if left < -1e-6 else min(MOST_ALONG, int((left + 1e-6) // self.pitch[axis]) + 1)
+
+    def block(self, counts: Triple, origin: Vec) -> Block:
+        aft, across, up = counts
+        return Block(kind=self.key, turn=self.turn, counts=Counts(aft=aft, across=across, up=up), origin_mm=origin)
+
+
+def pairs(
+    turns: Iterable[tuple[str, Turn]], kinds: Mapping[str, ModuleKind], grids: Mapping[tuple[str, Turn], Sequence[Triple]], room_mm: Vec,
+    left: Mapping[str, int],
+) -> Iterator[Pair]:  # fmt: skip
+    """Two grids of different kinds one after the other, the second as full as the first one's cross-section lets it be.
+
+    Args:
+        grids: counts of each turn that could stand alone.
+        room_mm: the largest inside a box there could have.
+        left: no more of a kind than these.
+    """
+    parts = [_Part.of(key, kinds[key], turn) for key, turn in turns]
+    for one, two in permutations(parts, 2):
+        if one.key == two.key:
+            continue
+        for axis in range(3):
+            for counts in grids[(one.key, one.turn)]:
+                if counts[0] * counts[1] * counts[2] <= left[one.key]:
+                    yield from _after(one, counts, two, axis, room_mm, left[two.key])
+
+
+def _after(one: _Part, counts: Triple, two: _Part, axis: int, room_mm: Vec, most: int) -> Iterator[Pair]:
+    size = [one.asks(counts, i) for i in range(3)]
+    rows = [two.most(i, size[i]) for i in range(3)]
+    gap = needed_between(one.one, two.one, axis, (one.kind, two.kind))
+    start = size[axis] - one.one.turned.asks_mm[2 * axis + 1] + gap  # of the second, from where the first one's room begins
+    rows[axis] = 1
+    while rows[0] * rows[1] * rows[2] <= most:
+        theirs = (rows[0], rows[1], rows[2])
+        size[axis] = start + two.asks(theirs, axis) - two.one.turned.asks_mm[2 * axis]
+        number = rows[0] * rows[1] * rows[2]
+        if not number or size[axis] > room_mm[axis] + 1e-6:
+            return
+        firsts, seconds = ([p.one.turned.asks_mm[2 * i] for i in range(3)] for p in (one, two))
+        seconds[axis] = start
+        blocks = {"a": one.block(counts, vec(firsts)), "b": two.block(theirs, vec(seconds))}
+        yield Pair(blocks, counts[0] * counts[1] * counts[2] + number, vec(size))
+        rows[axis] += 1
