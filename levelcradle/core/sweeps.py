@@ -31,7 +31,7 @@ from levelcradle.core.design.solid import (
 )  # fmt: skip
 from levelcradle.core.solids import Solid, block, hull, prism, rod
 
-__all__ = ["BOUND_MM", "pieces_of"]
+__all__ = ["BOUND_MM", "pieces_of", "turned_through"]
 
 BOUND_MM = 1.0
 SIDES = 24  # of the bar round a rod
@@ -131,16 +131,16 @@ def _moved(corners: Points, sweep: Sweep) -> Iterator[list[Vec]]:
     if isinstance(sweep, Travel):
         yield _slid(corners, sweep.from_by_mm, sweep.to_by_mm)
     elif isinstance(sweep, Hinge):
-        yield from _turned(corners, sweep.about_mm, unit(sweep.axis), sweep.from_deg, sweep.to_deg)
+        yield from turned_through(corners, sweep.about_mm, unit(sweep.axis), sweep.from_deg, sweep.to_deg)
     elif isinstance(sweep, WheelTravel):
         steered: Iterable[list[Vec]] = [list(corners)]
         if sweep.lock_deg and sweep.pivot_mm:
-            steered = _turned(corners, sweep.pivot_mm, (0.0, 0.0, 1.0), -sweep.lock_deg, sweep.lock_deg)
+            steered = turned_through(corners, sweep.pivot_mm, (0.0, 0.0, 1.0), -sweep.lock_deg, sweep.lock_deg)
         yield from (_slid(step, (0.0, 0.0, -sweep.droop_mm), (0.0, 0.0, sweep.bump_mm)) for step in steered)
     elif isinstance(sweep, AxleTravel):
         middle = tuple((max(p[i] for p in corners) + min(p[i] for p in corners)) / 2 for i in range(3))
         turn = sweep.articulation_deg
-        rocked = _turned(corners, (middle[0], middle[1], middle[2]), (1.0, 0.0, 0.0), -turn, turn) if turn else [list(corners)]
+        rocked = turned_through(corners, (middle[0], middle[1], middle[2]), (1.0, 0.0, 0.0), -turn, turn) if turn else [list(corners)]
         yield from (_slid(step, (0.0, 0.0, -sweep.droop_mm), (0.0, 0.0, sweep.bump_mm)) for step in rocked)
 
 
@@ -148,7 +148,7 @@ def _slid(corners: Points, start: Vec, end: Vec) -> list[Vec]:
     return [plus(p, by) for by in (start, end) for p in corners]
 
 
-def _turned(corners: Points, about: Vec, axis: Vec, from_deg: float, to_deg: float) -> Iterator[list[Vec]]:
+def turned_through(corners: Points, about: Vec, axis: Vec, from_deg: float, to_deg: float) -> Iterator[list[Vec]]:
     """Steps of a turn, each with the tangent points of every corner's arc."""
     arms = [minus(p, about) for p in corners]
     reach = max(math.sqrt(max(dot(a, a) - dot(a, axis) ** 2, 0.0)) for a in arms)

@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import Obstacle, PlacedBox, resolve
-from levelcradle.core.clearance.access import OUT_MM, _best_exit, _free, _met, _swept
+from levelcradle.core.clearance.moves import free_travel, meets, swept
+from levelcradle.core.clearance.ways_out import OUT_MM, best_exit, sling
 from levelcradle.core.design import Design, validate
 from levelcradle.core.solids import Solid, block, hull, nearest
 from tests.core.test_fit import SIDES, bay_tree
@@ -43,13 +44,13 @@ WAYS = {"fore": "forward", "aft": "aft", "left": "to the left", "right": "to the
 
 @pytest.mark.parametrize(("leave", "words"), WAYS.items())
 def test_out_through_the_side_that_is_open(leave: str, words: str) -> None:
-    found = _best_exit(placed(), tuple(walls(leave=leave)))
+    found = best_exit(placed(), tuple(walls(leave=leave)))
     assert (found.words, found.off, found.fixed) == (words, (), False)
 
 
 def test_closed_on_all_sides_by_metal_no_way_is_left_by_things_one_comes_off() -> None:
-    assert _best_exit(placed(), tuple(walls())).fixed
-    found = _best_exit(placed(), tuple(walls(metal=False)))
+    assert best_exit(placed(), tuple(walls())).fixed
+    found = best_exit(placed(), tuple(walls(metal=False)))
     assert not found.fixed
     assert len(found.off) == 1
 
@@ -58,7 +59,7 @@ def test_over_a_low_edge_with_a_short_first_leg() -> None:
     """Open above and aft, but a sill 25 high stands aft: up first, then over it; the way up further is barred."""
     rows = [w for w in walls(leave="aft") if w.name not in ("top",)]
     rows += [thing("sill", (251, -37, 270), (261, 171, 325), metal=True), thing("roof", (-37, -37, 480), (251, 171, 490), metal=True)]
-    found = _best_exit(placed(), tuple(rows))
+    found = best_exit(placed(), tuple(rows))
     assert found.words == "60 upward, then aft"
     assert not found.fixed
 
@@ -66,9 +67,59 @@ def test_over_a_low_edge_with_a_short_first_leg() -> None:
 def test_leaned_it_passes_what_it_does_not_pass_upright() -> None:
     """A bar before the way up that leaves room beside it only for a box whose nose is lowered."""
     rows = tuple(w for w in walls() if w.name != "top") + (thing("bar", (-37, -37, 430), (20, 171, 440)),)
-    found = _best_exit(placed(), rows)
+    found = best_exit(placed(), rows)
     assert not found.fixed
     assert found.off in ((), ("bar",))
+
+
+def test_turned_it_passes_a_gap_that_only_its_narrow_side_goes_through() -> None:
+    """Standing across a slot 190 wide that leads to the right: 214 long it does not pass, 134 wide it does."""
+    metal = [w for w in walls(leave="right") if w.name in ("floor", "top")]
+    far = 400.0
+    rows = (("fore", (-210, -210, 270), (-200, far, 434)), ("aft", (410, -210, 270), (420, far, 434)),
+            ("left", (-210, -210, 270), (420, -200, 434)), ("jamb", (-200, 230, 270), (12, 240, 434)),
+            ("other jamb", (202, 230, 270), (410, 240, 434)))  # fmt: skip
+    metal += [thing(name, low, high, metal=True) for name, low, high in rows]
+    wide = [thing("floor", (-210, -210, 260), (420, far, 270), metal=True), thing("top", (-210, -210, 434), (420, far, 444), metal=True)]
+    found = best_exit(placed(), tuple(metal + wide))
+    assert found.free
+    assert found.words in (
+        "turned 90°, its aft end to the right, then to the right",
+        "turned 90°, its aft end to the left, then to the right",
+    )
+
+
+def heavy(**more: Any) -> PlacedBox:
+    """Two bricks of 40 kg, which two people do not lift."""
+    tree = bay_tree((900, 900, 900), [])
+    tree["module_kinds"]["brick"]["mass_kg"] = 40.0
+    block_ = {"kind": "brick", "turn": {"down": "base", "aft": "end_b"}, "counts": {"across": 2}}
+    at = {"anchor": "front-left-base", "at_mm": [0.0, 0.0, 300.0]}
+    tree["boxes"] = {"x": {"name": "X", "pose": at, "blocks": {"a": block_}, **more}}
+    return resolve(validate(tree)).boxes["x"]
+
+
+def test_a_heavy_box_goes_up_with_its_sling() -> None:
+    """Over a sill as above: with a roof 200 over its lid the sling of a heavy box finds no room, that of a light one is not needed."""
+    assert not list(sling(placed()))
+    box = heavy()
+    length, width, height = box.shell.outer_mm
+    top = max(s.high[2] for s in sling(box))
+    assert top - 300 - height == pytest.approx(((length / 2) ** 2 + (width / 2) ** 2) ** 0.5 * 3**0.5, abs=0.1)
+    far, side = length + 37, width + 37
+    rows = [((-47, -37, 260), (-37, side, 900)), ((-37, -47, 260), (far, -37, 900)), ((-37, side, 260), (far, side + 10, 900)),
+            ((-37, -37, 260), (far, side, 270)), ((far, -37, 260), (far + 10, side, 325))]  # fmt: skip
+    around = [thing(f"wall {n}", *corners, metal=True) for n, corners in enumerate(rows)]
+    for gap, fixed in ((200, True), (500, False)):
+        roof = thing("roof", (-37, -37, 300 + height + gap), (far, side, 300 + height + gap + 10), metal=True)
+        assert best_exit(box, (*around, roof)).fixed == fixed
+
+
+def test_lifting_eyes_set_how_high_the_hook_stands() -> None:
+    eye = {"name": "eye", "kind": "lifting eye", "face": "lid", "from": ["front", "left"], "across_mm": 20.0, "out_mm": 30.0}
+    box = heavy(protrusions={"a": {**eye, "u_mm": 60.0, "v_mm": 60.0}, "b": {**eye, "u_mm": 160.0, "v_mm": 60.0}})
+    top, feet = max(s.high[2] for s in sling(box)), box.shell.outer_mm[2]
+    assert top - 300 - feet == pytest.approx(50 * 3**0.5, abs=box.box.thickness_mm + 0.1)
 
 
 number = st.floats(-150, 150)
@@ -82,8 +133,8 @@ def test_what_a_sweep_misses_is_missed_all_the_way(low: tuple[float, ...], sides
     high = tuple(a + b for a, b in zip(low, sides, strict=True))
     still: Solid = block((-20.0, -20.0, -20.0), (20.0, 20.0, 20.0))
     for moved in (block(low, high), hull([low, high, (low[0], high[1], low[2]), (high[0], low[1], low[2]), (low[0], low[1], high[2])])):  # type: ignore[arg-type, list-item]
-        swept = _swept(moved, (by[0], by[1], by[2]))
-        gap = nearest(swept, still).gap_mm
+        space = swept(moved, (by[0], by[1], by[2]))
+        gap = nearest(space, still).gap_mm
         for share in (0.0, 0.25, 0.5, 1.0):
             step = tuple(v * share for v in by)
             there = hull([tuple(float(c) for c in p + step) for p in moved.points])  # type: ignore[misc, arg-type]
@@ -95,14 +146,14 @@ def test_what_a_sweep_misses_is_missed_all_the_way(low: tuple[float, ...], sides
 def test_how_far_it_moves_before_it_meets_something(far: float) -> None:
     pieces = [p.solid for p in placed().pieces if p.name == "tray"]
     wall = thing("wall", (-50, -50, 401 + far), (300, 300, 401 + far + 20))
-    free = _free(pieces, [wall], (0.0, 0.0, 1.0), OUT_MM)
-    assert free == pytest.approx(min(far, OUT_MM), abs=1.6)
+    moved = free_travel(pieces, [wall], (0.0, 0.0, 1.0), OUT_MM)
+    assert moved == pytest.approx(min(far, OUT_MM), abs=1.6)
 
 
 def test_what_only_touches_does_not_hold_it() -> None:
     pieces = [p.solid for p in placed().pieces if p.name == "tray"]
-    assert _met(pieces, [thing("seat", (0, 0, 280), (214, 134, 300))], (0.0, 0.0, 50.0)) == []
-    assert [o.name for o in _met(pieces, [thing("seat", (0, 0, 280), (214, 134, 302))], (0.0, 0.0, 50.0))] == ["seat"]
+    assert meets(pieces, [thing("seat", (0, 0, 280), (214, 134, 300))], (0.0, 0.0, 50.0)) == []
+    assert [o.name for o in meets(pieces, [thing("seat", (0, 0, 280), (214, 134, 302))], (0.0, 0.0, 50.0))] == ["seat"]
 
 
 # --- as findings ---

@@ -183,7 +183,7 @@ class Protrusion(Part):
     ``bend_radius_mm`` is its maker's least, on its middle line."""
 
     name: Line
-    kind: Literal["gland", "hose tail", "handle", "lifting eye", "other"] = "other"
+    kind: Literal["gland", "hose tail", "plug", "bleed screw", "handle", "lifting eye", "other"] = "other"
     face: Face
     from_: Annotated[tuple[Face, Face], Field(alias="from", strict=False)]
     u_mm: Length

@@ -12,6 +12,7 @@ from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.axes import Vec, minus
 from levelcradle.core.bays import extent
 from levelcradle.core.design import Design
+from levelcradle.core.design.box import Box
 from levelcradle.core.design.patch import Op
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.finding import Finding, State, says
@@ -305,14 +306,22 @@ def _told(
 
 def _told_box(design: Design, analysis: Analysis, key: str, gaps: Iterable[Finding]) -> ProposedBox:
     figures, box = analysis.boxes[key], design.boxes[key]
+    close = (f.shows for f in gaps if f"boxes/{key}" in f.subjects and f.margin is not None and f.margin < 8.0)
+    return ProposedBox(
+        key, figures.name, box.bay or "", figures.modules, figures.outer_mm, figures.full_kg, _layout(design, box), tuple(close)
+    )
+
+
+def _layout(design: Design, box: Box) -> str:
+    held = held_in([box])
+    if len(held) > 1:
+        return " and ".join(f"{number} {design.module_kinds[kind].name}" for kind, number in sorted(held.items()))
     block = next(iter(box.blocks.values()))
     counts = f"{block.counts.aft} along, {block.counts.across} across, {block.counts.up} up"
     if len(box.blocks) > 1:
         alike = all(b.turn == block.turn for b in box.blocks.values())
         counts = f"{counts}, and a last row that is not full" if alike else "in two turns"
-    close = (f.shows for f in gaps if f"boxes/{key}" in f.subjects and f.margin is not None and f.margin < 8.0)
-    return ProposedBox(key, figures.name, box.bay or "", figures.modules, figures.outer_mm, figures.full_kg,
-                       f"{counts}, {block.turn.down.replace('_', ' ')} down", tuple(close))  # fmt: skip
+    return f"{counts}, {block.turn.down.replace('_', ' ')} down"
 
 
 Cg = tuple[float | None, float | None, float | None]

@@ -3323,7 +3323,7 @@ export interface components {
              * @default other
              * @enum {string}
              */
-            kind: "gland" | "hose tail" | "handle" | "lifting eye" | "other";
+            kind: "gland" | "hose tail" | "plug" | "bleed screw" | "handle" | "lifting eye" | "other";
             /** Name */
             name: string;
             /** Out Mm */

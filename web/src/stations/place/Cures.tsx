@@ -62,7 +62,12 @@ function Asked({ box, way, on }: { box: string; way: Way; on: readonly Op[] }) {
         <Apply patch={[...on, ...(data.patch as Op[])]} />
       </div>
     )
-  return <Cures answer={data} most={3} on={on} />
+  return (
+    <>
+      <p className="m-0 mt-2 font-semibold">{data.asks}</p>
+      <Cures answer={data} most={3} on={on} />
+    </>
+  )
 }
 
 function Cures({ answer, most, on = NOTHING }: { answer: Answer; most: number; on?: readonly Op[] }) {

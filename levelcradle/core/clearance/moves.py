@@ -1,0 +1,65 @@
+"""What pieces meet while they are moved or turned: the hull of a piece before and after holds every place on the way."""
+
+from collections.abc import Iterator, Sequence
+from functools import lru_cache
+
+import numpy as np
+
+from levelcradle.core.assembly import Obstacle
+from levelcradle.core.axes import Matrix, Vec, plus, scaled
+from levelcradle.core.solids import Solid, block, bounds, hull, nearest
+from levelcradle.core.sweeps import turned_through
+
+__all__ = ["free_travel", "meets", "swept", "turning"]
+
+MEETS_MM = -0.5  # what only touches does not hold it
+
+
+def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[Obstacle]:
+    """Things that the pieces meet while they are moved in a straight line."""
+    if not things:
+        return []
+    spaces = [swept(s, by) for s in solids]
+    low, high = bounds(spaces)
+    other_low, other_high = _bounds(tuple(o.solid for o in things))
+    near = (np.maximum(other_low[None] - high[:, None], low[:, None] - other_high[None]) < MEETS_MM).all(axis=2)
+    found = {}
+    for i, j in np.argwhere(near):
+        thing = things[j]
+        if thing.path not in found and nearest(spaces[i], thing.solid).gap_mm < MEETS_MM:
+            found[thing.path] = thing
+    return list(found.values())
+
+
+@lru_cache(maxsize=64)
+def _bounds(solids: tuple[Solid, ...]) -> tuple[Matrix, Matrix]:
+    return bounds(solids)
+
+
+def swept(solid: Solid, by: Vec) -> Solid:
+    if not any(by):
+        return solid
+    if solid.upright and sum(v != 0 for v in by) == 1:
+        low = tuple(min(v, v + d) for v, d in zip(solid.low, by, strict=True))
+        high = tuple(max(v, v + d) for v, d in zip(solid.high, by, strict=True))
+        return block(low, high)  # type: ignore[arg-type]
+    points = [(float(x), float(y), float(z)) for x, y, z in solid.points]
+    return hull([*points, *(plus(p, by) for p in points)])
+
+
+def free_travel(solids: Sequence[Solid], things: Sequence[Obstacle], way: Vec, most: float) -> float:
+    """How far the pieces move one way before they meet something, to a millimetre."""
+    if not meets(solids, things, scaled(way, most)):
+        return most
+    low, high = 0.0, most
+    while high - low > 1.0:
+        middle = (low + high) / 2
+        low, high = (low, middle) if meets(solids, things, scaled(way, middle)) else (middle, high)
+    return low
+
+
+def turning(solids: Sequence[Solid], about: Vec, axis: Vec, angle_deg: float) -> Iterator[Solid]:
+    """The space that pieces sweep while they are turned, in steps."""
+    for solid in solids:
+        corners = [(float(x), float(y), float(z)) for x, y, z in solid.points]
+        yield from (hull(points) for points in turned_through(corners, about, axis, 0.0, angle_deg))

@@ -1,0 +1,166 @@
+"""Bringing the whole full box in and out of the vehicle: the way with least to take off first.
+
+Straight where one way at least is not barred by metal; else over a short first leg; else leaned; else turned about its
+upright. Other boxes are taken to be out: in which order they are hung is asked elsewhere. What stands in the way of the
+best move and could be taken off is named; sides of metal cannot be. A box too heavy for two people goes up in a sling,
+which goes with it; one that goes down stands on a jack or table, one that goes out level is slid on what it stands on.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from math import dist, radians, tan
+
+import numpy as np
+
+from levelcradle.core.assembly import Obstacle, PlacedBox
+from levelcradle.core.axes import Placement, Vec, plus, rotation, scaled
+from levelcradle.core.box import on_face
+from levelcradle.core.clearance.moves import meets, turning
+from levelcradle.core.solids import Solid, hull
+
+__all__ = ["LEVEL_DEG", "OUT_MM", "TWO_PEOPLE_KG", "Exit", "best_exit", "sling"]
+
+OUT_MM = 900.0  # moved so far it is out of its space: common practice, no source
+LIFT_MM = 60.0  # a short first leg: over or under an edge
+TILTS_DEG = (8.0, 16.0)
+TURNS_DEG = (45.0, 90.0)
+TWO_PEOPLE_KG = 50.0  # 25 each: common practice, no source
+LEVEL_DEG = 60.0  # of a sling's legs to the level: common practice, no source
+WAYS: dict[str, Vec] = {
+    "downward": (0, 0, -1), "upward": (0, 0, 1), "forward": (-1, 0, 0), "aft": (1, 0, 0),
+    "to the left": (0, -1, 0), "to the right": (0, 1, 0),
+}  # fmt: skip
+UPRIGHT: Vec = (0.0, 0.0, 1.0)
+STILL: Vec = (0.0, 0.0, 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Exit:
+    """A way out: in words, and what has to be off first."""
+
+    words: str
+    off: tuple[str, ...]
+    fixed: bool  # something that cannot be taken off stands in it
+
+    @property
+    def free(self) -> bool:
+        return not self.off and not self.fixed
+
+
+@dataclass(frozen=True, slots=True)
+class _Held:
+    """The pieces of a box, what lifts it where it goes up, and how it got there, in words."""
+
+    pieces: tuple[Solid, ...]
+    gear: tuple[Solid, ...]
+    words: str = ""
+
+    @property
+    def tray(self) -> Solid:
+        """The largest piece: what it meets the box meets."""
+        return self.pieces[0]
+
+    def moved(self, placed: Placement, words: str) -> "_Held":
+        return _Held(tuple(s.moved(placed) for s in self.pieces), tuple(s.moved(placed) for s in self.gear), f"{self.words}{words}, then ")
+
+
+@lru_cache(maxsize=256)
+def best_exit(box: PlacedBox, things: tuple[Obstacle, ...]) -> Exit:
+    held = _Held(tuple(p.solid for p in box.pieces if p.name != "screw head"), tuple(sling(box)))
+    exits: list[Exit] = []
+    for exit_ in _straight(held, things):
+        exits.append(exit_)
+        if exit_.free:
+            return exit_
+    for more in (_two_legs, _leaned, _turned):
+        if all(e.fixed for e in exits):
+            exits += more(box, held, things)
+    return min(exits, key=lambda e: (e.fixed, len(e.off)))
+
+
+def sling(box: PlacedBox) -> Iterator[Solid]:
+    """From its lifting eyes, else the corners of its lid, to a hook over their middle; none for what two people lift."""
+    if box.shell.full_kg <= TWO_PEOPLE_KG:
+        return
+    length, width, height = box.shell.outer_mm
+    eyes = [on_face(p, box.shell.outer_mm) for p in box.box.protrusions.values() if p.kind == "lifting eye"]
+    corners: list[Vec] = [(x, y, height) for x in (0.0, length) for y in (0.0, width)]
+    feet = [box.placement.point(p) for p in (eyes if len(eyes) > 1 else corners)]
+    middle = scaled((sum(p[0] for p in feet), sum(p[1] for p in feet), sum(p[2] for p in feet)), 1 / len(feet))
+    up = max(dist(p, middle) for p in feet) * tan(radians(LEVEL_DEG))
+    for foot in feet:
+        yield hull([plus(foot, by) for by in LEG] + [plus(plus(middle, (0.0, 0.0, up)), by) for by in LEG])
+
+
+LEG: tuple[Vec, ...] = ((-8, -8, 0), (8, -8, 0), (8, 8, 0), (-8, 8, 0))  # of a chain or webbing: common practice, no source
+
+
+def _straight(held: _Held, things: Sequence[Obstacle]) -> Iterator[Exit]:
+    for word, way in WAYS.items():
+        by = scaled(way, OUT_MM)
+        found = meets([held.tray], things, by)
+        if not any(_is_metal(o) for o in found):
+            found = meets([*held.pieces, *_lifting(held, way)], things, by)
+        off = tuple(dict.fromkeys(o.name for o in found if not _is_metal(o)))
+        yield Exit(f"{held.words}{word}", off, any(_is_metal(o) for o in found))
+
+
+def _lifting(held: _Held, way: Vec) -> tuple[Solid, ...]:
+    return held.gear if way[2] > 0 else ()
+
+
+def _two_legs(box: PlacedBox, held: _Held, things: Sequence[Obstacle]) -> Iterator[Exit]:
+    for first, leg in WAYS.items():
+        by = scaled(leg, LIFT_MM)
+        if meets([held.tray], things, by) or meets([*held.pieces, *_lifting(held, leg)], things, by):
+            continue
+        there = held.moved(Placement(np.eye(3), by), f"{LIFT_MM:g} {first}")
+        yield from (e for e in _straight(there, things) if not e.words.endswith((first, OPPOSITE[first])))
+
+
+OPPOSITE = {"downward": "upward", "upward": "downward", "forward": "aft", "aft": "forward", "to the left": "to the right",
+            "to the right": "to the left"}  # fmt: skip
+LEANS: tuple[tuple[str, Vec, float], ...] = (
+    ("nose raised", (0.0, 1.0, 0.0), 1.0), ("nose lowered", (0.0, 1.0, 0.0), -1.0),
+    ("right side raised", (1.0, 0.0, 0.0), 1.0), ("left side raised", (1.0, 0.0, 0.0), -1.0),
+)  # fmt: skip
+
+
+def _leaned(box: PlacedBox, held: _Held, things: Sequence[Obstacle]) -> Iterator[Exit]:
+    """About its centre of gravity, nose up or down or to a side, free all through the lean."""
+    for tilt in TILTS_DEG:
+        for words, axis, sign in LEANS:
+            yield from _after(box, held, things, axis, sign * tilt, f"{words} {tilt:g}°")
+
+
+def _turned(box: PlacedBox, held: _Held, things: Sequence[Obstacle]) -> Iterator[Exit]:
+    """About its upright, where it stands or a short leg up or down, free all through the turn."""
+    for first in ("", "upward", "downward"):
+        there = held
+        if first:
+            by = scaled(WAYS[first], LIFT_MM)
+            if meets([*held.pieces, *_lifting(held, WAYS[first])], things, by):
+                continue
+            there = held.moved(Placement(np.eye(3), by), f"{LIFT_MM:g} {first}")
+        for turn in TURNS_DEG:
+            for word, sign in (("right", 1.0), ("left", -1.0)):
+                yield from _after(box, there, things, UPRIGHT, sign * turn, f"turned {turn:g}°, its aft end to the {word}")
+
+
+def _after(box: PlacedBox, held: _Held, things: Sequence[Obstacle], axis: Vec, angle_deg: float, words: str) -> Iterator[Exit]:
+    """Straight out once it has been turned. The turn itself is looked at last: it is dear, and mostly the end of it tells."""
+    angles = (angle_deg, 0.0, 0.0) if axis == UPRIGHT else (0.0, angle_deg, 0.0) if axis[1] else (0.0, 0.0, angle_deg)
+    placed = Placement.about(box.cg, box.cg, rotation(*angles))
+    if meets([held.tray.moved(placed)], things, STILL):
+        return
+    there = held.moved(placed, words)
+    if meets(there.pieces, things, STILL):
+        return
+    ways = [e for e in _straight(there, things) if not e.fixed]
+    if ways and not meets(list(turning(held.pieces, box.cg, axis, angle_deg)), things, STILL):
+        yield from ways
+
+
+def _is_metal(thing: Obstacle) -> bool:
+    return thing.path.startswith(("bays/", "members/"))
