@@ -17,9 +17,9 @@ from levelcradle.core.modules import Order
 from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
-    "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody", "PreviewBody",
-    "ReadBody", "ReadPlaceBody", "RestateBody", "SectionBody", "StackUpBody", "SwingBody", "TapeBody", "WorkingBody", "WouldTakeBody",
-    "json_body", "raw_body",
+    "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody",
+    "PreviewBody", "ReadBody", "ReadPlaceBody", "RestateBody", "SectionBody", "ShownBody", "StackUpBody", "SwingBody", "TapeBody",
+    "WorkingBody", "WouldTakeBody", "json_body", "raw_body",
 ]  # fmt: skip
 
 PATCH_BYTES = 2_000_000
@@ -49,6 +49,12 @@ class PatchBody(Body):
 class PreviewBody(Body):
     base: Annotated[int, Field(ge=1, le=2**31 - 1)]
     patch: Patch = []
+
+
+class ShownBody(PreviewBody):
+    """``shapes``: the drawing is wanted too, where what is dragged does not simply follow the hand."""
+
+    shapes: bool = False
 
 
 class WorkingBody(PreviewBody):
@@ -158,7 +164,7 @@ class ReadPlaceBody(Body):
 
 BODIES: tuple[type[BaseModel], ...] = (
     BehindBody, BlocksBody, FirstBoxBody, LayBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody,
-    SectionBody, StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
+    SectionBody, ShownBody, StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
 )  # fmt: skip
 
 B = TypeVar("B", bound=BaseModel)

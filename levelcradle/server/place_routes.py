@@ -31,11 +31,12 @@ def chain(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[
 
 @router.post("/projects/{project}/blocks", response_model=PatchOut, openapi_extra=takes(BlocksBody))
 def blocks(project: ProjectId, store: TheStore, body: Annotated[BlocksBody, Depends(json_body(BlocksBody))]) -> Response:
-    """Splits, joins, copies, mirrors, lines up or spreads blocks of a box, as a patch to apply."""
+    """Splits, joins, copies, mirrors, lines up, spreads or moves blocks of a box, as a patch to apply."""
     _, design = tried(store, project, body)
     if body.box not in design.boxes:
         raise UnknownThing("box", body.box)
-    found = rearranged(design.boxes[body.box].blocks, design.module_kinds, body.order)
+    box = design.boxes[body.box]
+    found = rearranged(box.blocks, design.module_kinds, body.order, box.pose)
     value = {key: block.model_dump(mode="json") for key, block in found.items()}
     patch = [OperationOut(op="replace", path=f"/boxes/{body.box}/blocks", value=value)]
     return Response(PatchOut(patch=patch, id=body.box).model_dump_json(), media_type="application/json")

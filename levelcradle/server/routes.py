@@ -28,6 +28,7 @@ from levelcradle.server.bodies import (
     PreviewBody,
     ReadBody,
     ReadPlaceBody,
+    ShownBody,
     TapeBody,
     WorkingBody,
     json_body,
@@ -197,19 +198,17 @@ def _stepped(store: Store, scans: Scans, edited: Edited | None, session: str, wh
     return _edited(store, scans, edited, session)
 
 
-@router.post("/projects/{project}/preview", response_model=PreviewOut, openapi_extra=takes(PreviewBody))
-def preview(
-    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[PreviewBody, Depends(json_body(PreviewBody))]
-) -> Response:
-    """What a patch would do, without saving it, and where a box that it moves is caught; without shapes, because what is dragged
-    follows the hand."""
+@router.post("/projects/{project}/preview", response_model=PreviewOut, openapi_extra=takes(ShownBody))
+def preview(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[ShownBody, Depends(json_body(ShownBody))]) -> Response:
+    """What a patch would do, without saving it, and where a box that it moves is caught; without shapes where they were not asked
+    for, because what is dragged follows the hand."""
     opened, design = tried(store, project, body)
     meshes = scans.of(design)
     assembly = resolve(design, meshes)
     analysis = analysis_out(analyse_assembly(assembly, tuple(f for f in scans_of(design) if f not in meshes)))
     moved = next((op.path.split("/")[2] for op in body.patch if op.path.startswith("/boxes/") and "/pose" in op.path), None)
     caught = catches(assembly, moved) if moved is not None and moved in assembly.boxes else ()
-    shown = analysis.model_copy(update={"shapes": ()})
+    shown = analysis if body.shapes else analysis.model_copy(update={"shapes": ()})
     return _json(PreviewOut.model_construct(base=opened.revision, analysis=shown, catches=caught))
 
 

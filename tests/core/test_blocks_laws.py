@@ -3,13 +3,15 @@
 from itertools import combinations, pairwise
 from typing import Any
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from levelcradle.core.axes import rotation
 from levelcradle.core.design import validate
-from levelcradle.core.design.box import Block, Counts
+from levelcradle.core.design.box import Block, Counts, Pose
 from levelcradle.core.fit import Wishes
 from levelcradle.core.modules import Order, lay_out, rearranged, turns_for
 from tests.conftest import DEMO
@@ -122,3 +124,30 @@ def test_a_split_of_an_alternating_block_goes_on_alternating() -> None:
     split = rearranged({"a": block}, KINDS, Order(do="split", block="a", way="aft", at=3))
     looks = [m.looks for b in (block, *split.values()) for m in lay_out(b, KINDS["flagstone"]).modules]
     assert looks[:5] == looks[5:]
+
+
+def two_apart(gap: float = 300.0) -> Blocks:
+    a = Block(kind="flagstone", turn=TURNS[0])
+    size = lay_out(a, KINDS["flagstone"]).size_mm
+    return {"a": a, "b": a.model_copy(update={"origin_mm": (size[0] + gap, 40.0, 0.0)})}
+
+
+@given(st.tuples(*[st.floats(-200, 200)] * 3), st.integers(0, 3).map(lambda n: 90.0 * n))
+def test_a_move_goes_the_way_of_the_vehicle_however_the_box_is_turned(by: tuple[float, float, float], yaw: float) -> None:
+    pose = Pose(anchor="base", at_mm=(0.0, 0.0, 0.0), yaw_deg=yaw)
+    blocks = two_apart()
+    moved = rearranged(blocks, KINDS, Order(do="move", block="b", by_mm=by), pose)
+    went = rotation(yaw, 0.0, 0.0) @ (np.array(moved["b"].origin_mm) - np.array(blocks["b"].origin_mm))
+    assert went == pytest.approx(by, abs=2e-6)
+    assert moved["a"] == blocks["a"]
+
+
+@given(st.floats(-12, 12), st.floats(-12, 12))
+def test_a_move_is_caught_touching_with_the_gap_and_in_line(off: float, aside: float) -> None:
+    blocks = two_apart()
+    beside = rearranged(blocks, KINDS, Order(do="put beside", block="b", other="a", way="aft"))["b"]
+    by = (beside.origin_mm[0] - blocks["b"].origin_mm[0] + off, -40.0 + aside, 0.0)
+    caught = rearranged(blocks, KINDS, Order(do="move", block="b", by_mm=by, catch_mm=12.5))["b"]
+    assert caught.origin_mm == beside.origin_mm
+    free = rearranged(blocks, KINDS, Order(do="move", block="b", by_mm=by))["b"]
+    assert free.origin_mm == pytest.approx([a + b for a, b in zip(blocks["b"].origin_mm, by, strict=True)], abs=1e-6)

@@ -92,6 +92,13 @@ def test_readings_set_the_tolerance_and_an_assumed_figure_never_passes(tree: dic
     assert path in found.because
 
 
+def test_what_the_box_may_be_off_comes_on_top_of_the_reading(tree: dict[str, Any]) -> None:
+    """± 1.5 as measured, half of ± 2 as welded (ISO 13920 A, 400 to 1000): ± 1.8."""
+    path = "/items/anti-roll-bar/solid/high_mm/2"
+    tree["readings"][path] = {"text": "330", "unit": "mm", "tolerance": 1.5, "basis": "measured"}
+    assert gap(after(tree), "tank", "items/anti-roll-bar").tolerance == pytest.approx((1.5**2 + 1**2) ** 0.5)
+
+
 def test_what_nobody_measured_is_never_clear_and_open_air_is_never_foul(tree: dict[str, Any]) -> None:
     tree["bays"]["tank"]["sides"]["left"]["is"] = "not measured"
     analysis = after(tree)

@@ -61,6 +61,34 @@ def test_compartments_and_turning_about_are_chosen_on_the_screen(bench: Bench) -
     expect(bench.page.get_by_text(re.compile("Not on"))).to_contain_text("its sheet in Stock does not let it rest there")
 
 
+def test_a_block_is_dragged_in_its_box_and_caught_in_line(bench: Bench) -> None:
+    """Split in two; the second is drawn to the right, and the box grows with it; then nearly back, where it is caught in line."""
+    bench.go("place")
+    select(bench, "Tank box")
+    bench.page.get_by_text("Rearrange block a").click()
+    bench.page.get_by_label("Which way").select_option("aft")
+    bench.page.get_by_role("button", name="split after").click()
+    bench.saved(2)
+    before = bench.tree["boxes"]["tank"]["blocks"]["b"]["origin_mm"]
+    bench.press(*bench.middle("plan", "boxes/tank/blocks/b", "module"))
+    while "module" not in bench.page.get_by_role("heading", level=2).first.inner_text().lower():
+        bench.press(*bench.middle("plan", "boxes/tank/blocks/b", "module"))
+    bench.page.keyboard.press("Escape")
+    wide = bench.view("plan").locator('g[data-path="boxes/tank"][data-kind="tray"] polygon').first.bounding_box()
+    bench.drag(bench.middle("plan", "boxes/tank/blocks/b", "module"), (0, -30))
+    bench.saved(3)
+    moved = bench.tree["boxes"]["tank"]["blocks"]["b"]["origin_mm"]
+    assert (moved[0], moved[2]) == (before[0], before[2])
+    assert moved[1] > before[1] + 20
+    wider = bench.view("plan").locator('g[data-path="boxes/tank"][data-kind="tray"] polygon').first.bounding_box()
+    assert wide
+    assert wider
+    assert wider["height"] > wide["height"] + 20
+    bench.drag(bench.middle("plan", "boxes/tank/blocks/b", "module"), (0, 25))
+    bench.saved(4)
+    assert bench.tree["boxes"]["tank"]["blocks"]["b"]["origin_mm"] == before
+
+
 def test_what_cannot_be_rearranged_says_why(bench: Bench) -> None:
     bench.go("place")
     select(bench, "Tank box")

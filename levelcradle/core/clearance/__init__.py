@@ -2,13 +2,14 @@
 
 from levelcradle.core.clearance.access import access_findings
 from levelcradle.core.clearance.catches import Catch, catches
-from levelcradle.core.clearance.gaps import around, gap_findings, tolerance_of
+from levelcradle.core.clearance.gaps import around, gap_findings
 from levelcradle.core.clearance.inside import inside_findings
 from levelcradle.core.clearance.lay import lay_against
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
-from levelcradle.core.clearance.stackup import StackRow, StackUp, Surface, stack_up, tolerance_by
+from levelcradle.core.clearance.stackup import StackRow, StackUp, Surface, stack_up
 from levelcradle.core.clearance.strayed import strayed
 from levelcradle.core.clearance.tape import Taped, move_to, tape_between
+from levelcradle.core.clearance.tolerances import gap_tolerance, tape_tolerance, tolerance_by
 
 __all__ = [
     "Catch",
@@ -20,6 +21,7 @@ __all__ = [
     "around",
     "catches",
     "gap_findings",
+    "gap_tolerance",
     "inside_findings",
     "lay_against",
     "move_to",
@@ -27,7 +29,7 @@ __all__ = [
     "need_of_thing",
     "stack_up",
     "strayed",
-    "tolerance_by",
     "tape_between",
-    "tolerance_of",
+    "tape_tolerance",
+    "tolerance_by",
 ]

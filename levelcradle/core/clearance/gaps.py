@@ -12,26 +12,15 @@ import numpy as np
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
 from levelcradle.core.axes import Matrix, minus
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
+from levelcradle.core.clearance.tolerances import gap_tolerance
 from levelcradle.core.design import Design
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
 from levelcradle.core.solids import Nearest, Solid, bounds, bounds_apart, nearest
 
-__all__ = ["around", "gap_findings", "tolerance_of"]
+__all__ = ["around", "gap_findings"]
 
-DEFAULT_TOLERANCE_MM = 3.0  # a reached-in tape, common practice, no source
 SHOWN_WITHIN_MM = 100.0  # a clear pair further apart than this beyond its need is not worth a row
 MOST_CLEAR = 8  # clear pairs listed for one box
-
-
-def tolerance_of(design: Design, path: str) -> float:
-    """How far a gap to a thing may be off: what was said of its whole space, or the widest tolerance its readings state,
-    else 3 mm either way."""
-    steps = path.split("/")
-    if steps[0] == "bays" and (tape := design.bays[steps[1]].tolerance_mm) is not None:
-        return tape
-    prefix = f"/{path}/"
-    stated = [r.tolerance for key, r in design.readings.items() if key.startswith(prefix) and r.tolerance is not None]
-    return max(stated) if stated else DEFAULT_TOLERANCE_MM
 
 
 def _assumed(design: Design, path: str) -> str | None:
@@ -148,7 +137,7 @@ def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:
 
 
 def _finding(design: Design, pair: _Pair) -> Finding:
-    gap, tolerance = pair.near.gap_mm, tolerance_of(design, pair.path)
+    gap, tolerance = pair.near.gap_mm, gap_tolerance(design, pair.box, pair.path)
     state: State = gap_state(gap, pair.need_mm, tolerance)
     because, assumed = pair.because, _assumed(design, pair.path)
     if pair.crush and state == "foul" and not pair.box.shell.modules:
@@ -180,7 +169,13 @@ def _working(pair: _Pair, tolerance: float) -> Working:
         Step("gap", f"√({apart[0]:.2f}² + {apart[1]:.2f}² + {apart[2]:.2f}²)", pair.near.gap_mm, "mm"),
         Step("needed", pair.because, pair.need_mm, "mm", pair.because),
         Step("margin", f"{pair.near.gap_mm:.3f} − {pair.need_mm:g}", pair.near.gap_mm - pair.need_mm, "mm"),
-        Step("may be off by", "readings of the thing, else ± 3", tolerance, "mm", "tape, common practice, no source"),
+        Step(
+            "may be off by",
+            "√(readings of the thing² + half of what the box may be off²); unsaid, 3",
+            tolerance,
+            "mm",
+            "tape, common practice, no source; ISO 13920 A",
+        ),
     )
 
 

@@ -6,13 +6,10 @@ What is asked is the sum of the rows; what is there is the distance between the 
 biases and decides; the root of the squares is told beside it.
 """
 
-import csv
 import itertools
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import cache
-from importlib.resources import files
 from typing import Literal
 
 import numpy as np
@@ -20,13 +17,14 @@ import numpy as np
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Vec, minus, plus, scaled
 from levelcradle.core.box import Piece, ShellModule
-from levelcradle.core.clearance.gaps import around, tolerance_of
+from levelcradle.core.clearance.gaps import around
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
+from levelcradle.core.clearance.tolerances import tape_tolerance, tolerance_by
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import State
 from levelcradle.core.solids import ray_hits
 
-__all__ = ["StackRow", "StackUp", "Surface", "stack_up", "tolerance_by"]
+__all__ = ["StackRow", "StackUp", "Surface", "stack_up"]
 
 Way = Literal["aft", "across", "up"]
 WAYS: tuple[Way, ...] = ("aft", "across", "up")
@@ -72,23 +70,6 @@ class StackUp:
     worst_mm: float
     root_mm: float
     state: State
-
-
-def tolerance_by(rule: Literal["cut", "welded"], mm: float) -> tuple[float, str]:
-    """The general tolerance of a length and its source: over the first limit, up to and with the second."""
-    rows = [row for row in _tolerances() if row[0] == rule]
-    for _, over, to, tol, source in rows:
-        if over < mm <= to:
-            return tol, source
-    return (rows[0][3], rows[0][4]) if mm <= rows[0][1] else (rows[-1][3], rows[-1][4])
-
-
-@cache
-def _tolerances() -> tuple[tuple[str, float, float, float, str], ...]:
-    text = (files("levelcradle.core.tables") / "tolerances.csv").read_text(encoding="utf-8")
-    return tuple(
-        (r["rule"], float(r["over_mm"]), float(r["to_mm"]), float(r["tol_mm"]), r["source"]) for r in csv.DictReader(text.splitlines())
-    )
 
 
 def stack_up(assembly: Assembly, box_id: str, way: Way, at_mm: tuple[float, float] | None = None, module: int | None = None) -> StackUp:
@@ -218,7 +199,7 @@ def _surface(hit: _Hit) -> Surface:
 def _gap(assembly: Assembly, hit: _Hit) -> Iterator[StackRow]:
     if hit is not None:
         thing = hit[0].obstacle
-        tape = tolerance_of(assembly.design, thing.path)
+        tape = tape_tolerance(assembly.design, thing.path)
         yield StackRow(f"gap to {thing.name}", hit[0].need_mm, tape, TAPE_BIAS_MM, f"{hit[0].because}; tape ± {tape:g}", "gap", thing.path)
 
 

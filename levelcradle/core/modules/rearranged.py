@@ -1,10 +1,13 @@
 """Blocks of a box rearranged by hand: split, joined, copied, mirrored, lined up, spread, put beside each other with their gap."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from typing import Literal
 
-from levelcradle.core.design.base import Count, Id, Part
-from levelcradle.core.design.box import Block, Turn, Way
+import numpy as np
+
+from levelcradle.core.axes import Vec, rotation, vec
+from levelcradle.core.design.base import Count, Id, Part, Point, Share
+from levelcradle.core.design.box import Block, Pose, Turn, Way
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.modules.blocks import WAYS, Laid, lay_out
@@ -20,22 +23,28 @@ class Order(Part):
     """What is to be done with a block.
 
     ``way`` is along what; ``at`` how many stay in the first part of a split; ``other`` the block it is joined with, lined up with or
-    put beside; ``end`` the side of that one, or which edges are lined up.
+    put beside; ``end`` the side of that one, or which edges are lined up. A move goes ``by_mm`` in vehicle axes, and is caught within
+    ``catch_mm`` of where the block touches another one with their gap, or lies in line with it.
     """
 
-    do: Literal["split", "join", "copy", "mirror", "line up", "spread", "put beside", "new"]
+    do: Literal["split", "join", "copy", "mirror", "line up", "spread", "put beside", "new", "move"]
     block: Id
     other: Id | None = None
     way: Way = "across"
     at: Count = 1
     end: Literal["low", "middle", "high"] = "high"
     kind: Id | None = None
+    by_mm: Point = (0.0, 0.0, 0.0)
+    catch_mm: Share = 0.0
 
 
-def rearranged(blocks: Mapping[str, Block], kinds: Kinds, order: Order) -> Blocks:
-    """All blocks of a box after an order. Raises DesignError where it cannot be done, and says why."""
+def rearranged(blocks: Mapping[str, Block], kinds: Kinds, order: Order, pose: Pose | None = None) -> Blocks:
+    """All blocks of a box after an order; ``pose`` is how the box stands. Raises DesignError where it cannot be done, and says why."""
     if order.block not in blocks or (order.other is not None and order.other not in blocks):
         raise DesignError((Problem("/block", f"there is no block “{order.other or order.block}”"),))
+    if order.do == "move":
+        turn = rotation(pose.yaw_deg, pose.pitch_deg, pose.roll_deg) if pose else np.eye(3)
+        return _move(dict(blocks), kinds, order, vec(turn.T @ np.array(order.by_mm)))
     ways: dict[str, Callable[[Blocks, Kinds, Order], Blocks]] = {
         "split": _split, "join": _join, "copy": _copy, "mirror": _mirror, "line up": _line_up, "spread": _spread,
         "put beside": _put_beside, "new": _new,
@@ -179,3 +188,24 @@ def _put_beside(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
         to = two.origin_mm[axis] + theirs.size_mm[axis] + needed_between(theirs, laid, axis, pair)
     moved = one.model_copy(update={"origin_mm": two.origin_mm})
     return blocks | {order.block: _moved(moved, axis, to)}
+
+
+def _move(blocks: Blocks, kinds: Kinds, order: Order, by: Vec) -> Blocks:
+    block = blocks[order.block]
+    moved = block
+    for axis in range(3):
+        if abs(by[axis]) > 1e-6:
+            to = block.origin_mm[axis] + by[axis]
+            catches = [c for key, other in blocks.items() if key != order.block for c in _catches(block, other, axis, kinds)]
+            nearest = min(catches, key=lambda c: abs(c - to), default=to)
+            moved = _moved(moved, axis, nearest if abs(nearest - to) <= order.catch_mm else to)
+    return blocks | {order.block: moved}
+
+
+def _catches(block: Block, other: Block, axis: int, kinds: Kinds) -> Iterator[float]:
+    """Origins along an axis at which a block touches another with their gap, or their first edges, middles or last edges are level."""
+    laid, theirs = lay_out(block, kinds[block.kind]), lay_out(other, kinds[other.kind])
+    pair, start = (kinds[block.kind], kinds[other.kind]), other.origin_mm[axis]
+    yield start - needed_between(laid, theirs, axis, pair) - laid.size_mm[axis]
+    yield start + theirs.size_mm[axis] + needed_between(theirs, laid, axis, pair)
+    yield from (start + share * (theirs.size_mm[axis] - laid.size_mm[axis]) for share in (0.0, 0.5, 1.0))

@@ -33,14 +33,15 @@ interface Live {
   edit: (patch: Op[]) => Promise<boolean>
   /** Takes back or redoes; answers with the path that changed. */
   step: (kind: 'undo' | 'redo') => Promise<string | null>
-  show: (patch: Op[]) => void
+  /** ``drawn``: the drawing is wanted with it. */
+  show: (patch: Op[], drawn?: boolean) => void
   drop: () => void
   dismiss: () => void
   /** Takes over what others did since, where nothing of one's own is under way. */
   catchUp: (revision: number) => Promise<void>
 }
 
-let waiting: Op[] | null = null
+let waiting: { patch: Op[]; drawn: boolean } | null = null
 let inFlight = false
 let shown = 0 // rises whenever the preview is dropped, so that a late answer is not shown
 let queue: Promise<unknown> = Promise.resolve()
@@ -91,7 +92,7 @@ export const useLive = create<Live>((set, get) => {
 
   async function ask() {
     if (inFlight || !waiting) return
-    const patch = waiting
+    const { patch, drawn } = waiting
     const asked = shown
     waiting = null
     inFlight = true
@@ -100,7 +101,7 @@ export const useLive = create<Live>((set, get) => {
       const answer = taken(
         await api.POST('/api/projects/{project}/preview', {
           params: { path: { project } },
-          body: { base: revision, patch: patch as never },
+          body: { base: revision, patch: patch as never, shapes: drawn },
         }),
       )
       if (asked === shown)
@@ -174,8 +175,8 @@ export const useLive = create<Live>((set, get) => {
         return null
       }
     },
-    show: (patch) => {
-      waiting = patch
+    show: (patch, drawn = false) => {
+      waiting = { patch, drawn }
       void ask()
     },
     drop: () => {

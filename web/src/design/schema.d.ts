@@ -213,7 +213,7 @@ export interface paths {
         put?: never;
         /**
          * Blocks
-         * @description Splits, joins, copies, mirrors, lines up or spreads blocks of a box, as a patch to apply.
+         * @description Splits, joins, copies, mirrors, lines up, spreads or moves blocks of a box, as a patch to apply.
          */
         post: operations["blocks_api_projects__project__blocks_post"];
         delete?: never;
@@ -447,8 +447,8 @@ export interface paths {
         put?: never;
         /**
          * Preview
-         * @description What a patch would do, without saving it, and where a box that it moves is caught; without shapes, because what is dragged
-         *     follows the hand.
+         * @description What a patch would do, without saving it, and where a box that it moves is caught; without shapes where they were not asked
+         *     for, because what is dragged follows the hand.
          */
         post: operations["preview_api_projects__project__preview_post"];
         delete?: never;
@@ -4495,7 +4495,8 @@ export interface components {
          * @description What is to be done with a block.
          *
          *     ``way`` is along what; ``at`` how many stay in the first part of a split; ``other`` the block it is joined with, lined up with or
-         *     put beside; ``end`` the side of that one, or which edges are lined up.
+         *     put beside; ``end`` the side of that one, or which edges are lined up. A move goes ``by_mm`` in vehicle axes, and is caught within
+         *     ``catch_mm`` of where the block touches another one with their gap, or lies in line with it.
          */
         InOrder: {
             /**
@@ -4506,10 +4507,28 @@ export interface components {
             /** Block */
             block: string;
             /**
+             * By Mm
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            by_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Catch Mm
+             * @default 0
+             */
+            catch_mm: number;
+            /**
              * Do
              * @enum {string}
              */
-            do: "split" | "join" | "copy" | "mirror" | "line up" | "spread" | "put beside" | "new";
+            do: "split" | "join" | "copy" | "mirror" | "line up" | "spread" | "put beside" | "new" | "move";
             /**
              * End
              * @default high
@@ -5246,6 +5265,24 @@ export interface components {
             name: string;
             /** Refused */
             refused: string;
+        };
+        /**
+         * ShownBody
+         * @description ``shapes``: the drawing is wanted too, where what is dragged does not simply follow the hand.
+         */
+        ShownBody: {
+            /** Base */
+            base: number;
+            /**
+             * Patch
+             * @default []
+             */
+            patch: components["schemas"]["InOperation"][];
+            /**
+             * Shapes
+             * @default false
+             */
+            shapes: boolean;
         };
         /** SourceOut */
         SourceOut: {
@@ -7447,7 +7484,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PreviewBody"];
+                "application/json": components["schemas"]["ShownBody"];
             };
         };
         responses: {

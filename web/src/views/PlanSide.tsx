@@ -94,7 +94,7 @@ export function PlanSide({
             <Drawing
               view={view}
               scale={scale}
-              shapes={committed.shapes}
+              shapes={analysis.shapes.length ? analysis.shapes : committed.shapes}
               analysis={analysis}
               flags={shownFlags}
               step={step}

@@ -11,7 +11,8 @@ import { Grips } from './Grips'
 import { hitsAt } from './hits'
 import type { Scale, ViewName } from './scale'
 import { pickPlace } from './pick'
-import { type By, caught, useMove } from './useMove'
+import { type By, caught, CATCH_PX, useMove } from './useMove'
+import { loose, useMoveBlock } from './useMoveBlock'
 
 const STILL_PX = 6
 const WHEEL_PX = 860 // so much turning comes e times closer; a touch pad sends small turns, a wheel 120 at once
@@ -22,7 +23,8 @@ const HELD_MS = 300
 interface Press {
   x: number
   y: number
-  box: string | null
+  /** What a drag moves: a box, or a block in one. */
+  moves: string | null
   ways: By
   /** What the hand turned out to do. */
   does: 'drag' | 'pan' | null
@@ -61,6 +63,7 @@ export function View({
   const last = useRef<{ x: number; y: number; turn: number } | null>(null)
   const fingers = useRef(new Map<number, { x: number; y: number }>())
   const move = useMove()
+  const moveBlock = useMoveBlock()
   const tall = view === 'plan' ? scale.planHeight : scale.sideHeight
 
   function spot(event: PointerEvent) {
@@ -80,17 +83,20 @@ export function View({
     fingers.current.set(event.pointerId, at)
     if (fingers.current.size > 1) {
       // two fingers only zoom
-      if (press.current?.does === 'drag') move.cancel()
+      if (press.current?.does === 'drag') cancel()
       press.current = null
       return
     }
     const hits = under(at)
-    const box = boxOf(useChoice.getState().selected)
-    const onIt = box !== null && hits.some((h) => boxOf(h.path) === box)
+    const { selected } = useChoice.getState()
+    const block = loose(selected)
+    const box = boxOf(selected)
+    const onBlock = block !== null && hits.some((h) => h.path.startsWith(`${block}#`))
+    const onIt = onBlock || (box !== null && hits.some((h) => boxOf(h.path) === box))
     const touch = event.pointerType === 'touch'
     press.current = {
       ...at,
-      box: onIt ? `boxes/${box}` : touch ? null : boxPath(hits[0]?.path),
+      moves: onBlock ? block : onIt ? `boxes/${box}` : touch ? null : boxPath(hits[0]?.path),
       ways: view === 'plan' ? [1, 1, 0] : [1, 0, 1],
       does: null,
       finger: touch ? { since: event.timeStamp, onIt } : null,
@@ -102,7 +108,7 @@ export function View({
     const box = boxOf(useChoice.getState().selected)
     if (!box) return
     frame.current?.focus({ preventScroll: true })
-    press.current = { ...spot(event), box: `boxes/${box}`, ways, does: null, finger: null }
+    press.current = { ...spot(event), moves: `boxes/${box}`, ways, does: null, finger: null }
     fingers.current.set(event.pointerId, spot(event))
     frame.current?.setPointerCapture(event.pointerId)
   }
@@ -118,8 +124,8 @@ export function View({
     if (!held.does) {
       if (Math.hypot(dx, dy) < STILL_PX) return
       const waited = !held.finger || (held.finger.onIt && event.timeStamp - held.finger.since >= HELD_MS)
-      held.does = held.box && waited ? 'drag' : 'pan'
-      if (held.does === 'drag') useChoice.getState().select(held.box)
+      held.does = held.moves && waited ? 'drag' : 'pan'
+      if (held.does === 'drag') useChoice.getState().select(held.moves)
     }
     if (held.does === 'pan') {
       const [aft, other] = [(was.x - at.x) / scale.k, (at.y - was.y) / scale.k]
@@ -127,11 +133,10 @@ export function View({
     }
     const other = -dy / scale.k
     const by: By = [dx / scale.k, view === 'plan' ? other : 0, view === 'side' ? other : 0]
-    if (held.box)
-      move.follow(
-        held.box,
-        caught(held.box, by.map((d, i) => (held.ways[i] ? Math.round(d / step) * step : 0)) as By, scale.k),
-      )
+    const stepped = by.map((d, i) => (held.ways[i] ? Math.round(d / step) * step : 0)) as By
+    if (!held.moves) return
+    if (isBlock(held.moves)) moveBlock.follow(held.moves, stepped, CATCH_PX / scale.k)
+    else move.follow(held.moves, caught(held.moves, stepped, scale.k))
   }
 
   function spotIn({ x, y }: { x: number; y: number }) {
@@ -154,12 +159,17 @@ export function View({
     onLook.closer(Math.exp(-event.deltaY / WHEEL_PX), spotIn(at))
   }
 
+  function cancel() {
+    move.cancel()
+    moveBlock.cancel()
+  }
+
   function up(event: PointerEvent) {
     fingers.current.delete(event.pointerId)
     const held = press.current
     press.current = null
     if (!held) return
-    if (held.does === 'drag') return void move.release()
+    if (held.does === 'drag') return void (isBlock(held.moves) ? moveBlock : move).release()
     if (held.does === null) choose(spot(event))
   }
 
@@ -183,9 +193,12 @@ export function View({
   }
 
   function keys(event: KeyboardEvent) {
-    if (event.key === 'Escape' && (press.current?.does === 'drag' || useChoice.getState().offset)) {
+    if (
+      event.key === 'Escape' &&
+      (press.current?.does === 'drag' || useChoice.getState().offset || moveBlock.moving())
+    ) {
       press.current = null
-      move.cancel()
+      cancel()
       event.stopPropagation()
       return
     }
@@ -195,11 +208,10 @@ export function View({
     event.preventDefault()
     event.stopPropagation()
     const by = step * (event.shiftKey ? 10 : 1)
-    move.nudge(`boxes/${box}`, [
-      way[0] * by,
-      view === 'plan' ? way[1] * by : 0,
-      view === 'side' ? way[1] * by : 0,
-    ])
+    const step_: By = [way[0] * by, view === 'plan' ? way[1] * by : 0, view === 'side' ? way[1] * by : 0]
+    const block = loose(useChoice.getState().selected)
+    if (block) moveBlock.nudge(block, step_)
+    else move.nudge(`boxes/${box}`, step_)
   }
 
   return (
@@ -232,7 +244,7 @@ export function View({
         onPointerCancel={(event) => {
           fingers.current.delete(event.pointerId)
           press.current = null
-          move.cancel()
+          cancel()
         }}
         onKeyDown={keys}
       >
@@ -249,6 +261,8 @@ const ARROWS: Record<string, [number, number]> = {
   ArrowUp: [0, 1],
   ArrowDown: [0, -1],
 }
+
+const isBlock = (path: string | null) => Boolean(path?.includes('/blocks/'))
 
 function boxPath(path: string | undefined): string | null {
   const box = boxOf(path ?? null)

@@ -26,7 +26,7 @@ function tidy(value: number): number {
   return Math.round(value * 1e6) / 1e6
 }
 
-const CATCH_PX = 12
+export const CATCH_PX = 12
 
 /**
  * A drag stays where a gap is just kept until the hand is 12 px past it, on either side.
