@@ -1,5 +1,6 @@
 """What the Place station asks of a design besides its analysis: chains of allowances, sections, bodies to walk round."""
 
+from collections.abc import Iterator, Mapping
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Response
@@ -8,6 +9,7 @@ from pydantic import TypeAdapter
 from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import StackUp, lay_against, stack_up
 from levelcradle.core.cuts import bodies, cut_at
+from levelcradle.core.design.box import Block
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.modules import rearranged
 from levelcradle.server.bodies import BlocksBody, LayBody, SectionBody, StackUpBody, json_body
@@ -37,9 +39,22 @@ def blocks(project: ProjectId, store: TheStore, body: Annotated[BlocksBody, Depe
         raise UnknownThing("box", body.box)
     box = design.boxes[body.box]
     found = rearranged(box.blocks, design.module_kinds, body.order, box.pose)
-    value = {key: block.model_dump(mode="json") for key, block in found.items()}
-    patch = [OperationOut(op="replace", path=f"/boxes/{body.box}/blocks", value=value)]
+    patch = list(_to_blocks(f"/boxes/{body.box}/blocks", box.blocks, found))
     return Response(PatchOut(patch=patch, id=body.box).model_dump_json(), media_type="application/json")
+
+
+def _to_blocks(path: str, before: Mapping[str, Block], after: Mapping[str, Block]) -> Iterator[OperationOut]:
+    """What makes the one the other; of a block that only moved, its place."""
+    for key in before.keys() - after.keys():
+        yield OperationOut(op="remove", path=f"{path}/{key}")
+    for key, block in after.items():
+        was = before.get(key)
+        if was is None:
+            yield OperationOut(op="add", path=f"{path}/{key}", value=block.model_dump(mode="json"))
+        elif was.model_copy(update={"origin_mm": block.origin_mm}) != block:
+            yield OperationOut(op="replace", path=f"{path}/{key}", value=block.model_dump(mode="json"))
+        elif was.origin_mm != block.origin_mm:
+            yield OperationOut(op="replace", path=f"{path}/{key}/origin_mm", value=list(block.origin_mm))
 
 
 @router.post("/projects/{project}/lay-against", response_model=PatchOut, openapi_extra=takes(LayBody))

@@ -1,6 +1,6 @@
 """What an edit did, in one sentence: thing, change and amount ("tank box 12 mm aft")."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Any
 
 from levelcradle.core.design.pointer import find, resolves, split
@@ -17,6 +17,7 @@ _SORTS = {
     "bolts": "bolt size", "bolt_classes": "bolt class", "liners": "liner", "load_cases": "load case",
     "chamfers": "chamfer of", "protrusions": "protrusion", "agreed_gaps": "agreed gap", "pins": "pin of",
 }  # fmt: skip
+_DONE = {"add": "added", "remove": "removed", "replace": "changed"}
 _WAYS = (("aft", "forward"), ("to the right", "to the left"), ("up", "down"))
 
 
@@ -32,6 +33,8 @@ def _one(before: dict[str, Any], after: dict[str, Any], op: dict[str, Any], unit
     steps = split(op["path"])
     if steps[0] == "readings" or op["op"] == "test":
         return ""
+    if len(steps) == 4 and steps[2] == "blocks":
+        return f"{_name(after, steps)}: block {steps[3]} {_DONE[op['op']]}"
     if op["op"] in ("add", "remove") and len(steps) >= 2 and steps[-2] in _SORTS:
         tree = after if op["op"] == "add" else before
         return f"{'added' if op['op'] == 'add' else 'removed'} {_SORTS[steps[-2]]} {_name(tree, steps)}"
@@ -39,6 +42,8 @@ def _one(before: dict[str, Any], after: dict[str, Any], op: dict[str, Any], unit
     if "pose" in steps:
         moved = _moved(before, after, "/" + "/".join(steps[: steps.index("pose") + 1]), unit)
         return f"{name} {moved}" if moved else ""
+    if steps[-1] == "origin_mm" and resolves(before, op["path"]):
+        return f"{name}: block {steps[-2]} {', '.join(_travel(find(before, op['path']), op['value'], unit))}"
     what = _plain(steps[-1] if not steps[-1].isdecimal() else steps[-2])
     return f"{name}: {what}{_values(before, op, unit)}"
 
@@ -62,12 +67,7 @@ def _moved(before: dict[str, Any], after: dict[str, Any], path: str, unit: str) 
     if not (resolves(before, path) and resolves(after, path)):
         return ""
     old, new = find(before, path), find(after, path)
-    parts = []
-    for axis, (plus, minus) in enumerate(_WAYS):
-        by = new["at_mm"][axis] - old["at_mm"][axis]
-        if abs(by) > 1e-9:
-            written = write_length(abs(by), "in" if unit == "in" else "mm")
-            parts.append(f"{written}{'' if unit == 'in' else ' mm'} {plus if by > 0 else minus}")
+    parts = list(_travel(old["at_mm"], new["at_mm"], unit))
     for key, words in (("yaw_deg", "turned"), ("pitch_deg", "nose raised"), ("roll_deg", "right side raised")):
         by = new[key] - old[key]
         if by:
@@ -75,6 +75,13 @@ def _moved(before: dict[str, Any], after: dict[str, Any], path: str, unit: str) 
     if not parts and new["anchor"] != old["anchor"]:
         parts.append(f"anchored at {new['anchor'].replace('-', ' ')}")
     return ", ".join(parts)
+
+
+def _travel(old: Sequence[float], new: Sequence[float], unit: str) -> Iterator[str]:
+    for start, end, (plus, minus) in zip(old, new, _WAYS, strict=True):
+        if abs(end - start) > 1e-9:
+            written = write_length(abs(end - start), "in" if unit == "in" else "mm")
+            yield f"{written}{'' if unit == 'in' else ' mm'} {plus if end > start else minus}"
 
 
 def _plain(field: str) -> str:
