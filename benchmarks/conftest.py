@@ -1,12 +1,22 @@
 """Designs to measure: the demo, and a made-up one of 200 modules in 12 boxes with 100 things in the way."""
 
 import copy
+import os
+import socket
+import threading
+import time
+import uuid
+from collections.abc import Iterator
 from typing import Any
 
 import pytest
+import uvicorn
 
-from levelcradle.core.design import tree_of
+from levelcradle.core.design import tree_of, validate
 from levelcradle.demo import demo_design
+from levelcradle.server import create_app
+from levelcradle.server.__main__ import FRONT_END
+from levelcradle.store import Store, connect, migrate
 
 
 def large_tree() -> dict[str, Any]:
@@ -64,3 +74,25 @@ def surveyed_tree(file: str) -> dict[str, Any]:
     tree["boxes"]["tank"]["bay"] = None
     tree["boxes"]["tank"]["pose"]["at_mm"][0] = 1300.0
     return tree
+
+
+@pytest.fixture(scope="session")
+def address() -> Iterator[str]:
+    """Of a car ("demo", "large") over the API or on the screen, on a server in this process. Needs LEVELCRADLE_TEST_DATABASE."""
+    database = connect(os.environ["LEVELCRADLE_TEST_DATABASE"])
+    migrate(database)
+    store = Store(database)
+    key = uuid.uuid4().hex[:6]
+    store.create(demo_design(), "bench", id_=f"demo-{key}")
+    store.create(validate(large_tree()), "bench", id_=f"large-{key}")
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    server = uvicorn.Server(uvicorn.Config(create_app(store, FRONT_END), host="127.0.0.1", port=port, log_level="error"))
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    while not server.started:
+        time.sleep(0.02)
+    yield f"http://127.0.0.1:{port}/{{}}/{{}}-{key}"
+    server.should_exit = True
+    thread.join(10)

@@ -3,47 +3,12 @@
 Needs a database: LEVELCRADLE_TEST_DATABASE, as ./cradle test benchmarks gives.
 """
 
-import os
-import socket
 import threading
-import time
-import uuid
-from collections.abc import Iterator
 from itertools import count
 
 import httpx
 import pytest
-import uvicorn
 from pytest_benchmark.fixture import BenchmarkFixture
-
-from levelcradle.core.design import validate
-from levelcradle.server import create_app
-from levelcradle.store import Store, connect, migrate
-
-from .conftest import large_tree
-
-
-@pytest.fixture(scope="module")
-def address() -> Iterator[str]:
-    from levelcradle.demo import demo_design
-
-    database = connect(os.environ["LEVELCRADLE_TEST_DATABASE"])
-    migrate(database)
-    store = Store(database)
-    key = uuid.uuid4().hex[:6]
-    store.create(demo_design(), "bench", id_=f"demo-{key}")
-    store.create(validate(large_tree()), "bench", id_=f"large-{key}")
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
-    server = uvicorn.Server(uvicorn.Config(create_app(store), host="127.0.0.1", port=port, log_level="error"))
-    thread = threading.Thread(target=server.run, daemon=True)
-    thread.start()
-    while not server.started:
-        time.sleep(0.02)
-    yield f"http://127.0.0.1:{port}/api/projects/{{}}-{key}"
-    server.should_exit = True
-    thread.join(10)
 
 
 @pytest.mark.parametrize(("name", "box"), [("demo", "tank"), ("large", "b3")])
@@ -53,7 +18,7 @@ def test_preview(benchmark: BenchmarkFixture, address: str, name: str, box: str)
 
         def preview() -> None:
             patch = [{"op": "replace", "path": f"/boxes/{box}/pose/at_mm/0", "value": 2600 + next(steps) / 10}]
-            assert client.post(address.format(name) + "/preview", json={"base": 1, "patch": patch}).status_code == 200
+            assert client.post(address.format("api/projects", name) + "/preview", json={"base": 1, "patch": patch}).status_code == 200
 
         benchmark.pedantic(preview, rounds=40, warmup_rounds=3)
 
@@ -65,7 +30,7 @@ def test_patch(benchmark: BenchmarkFixture, address: str) -> None:
         def edit() -> None:
             n = next(steps)
             patch = [{"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2600 + n / 10}]
-            answer = client.patch(address.format("demo"), json={"patch": patch}, headers={"If-Match": str(n)})
+            answer = client.patch(address.format("api/projects", "demo"), json={"patch": patch}, headers={"If-Match": str(n)})
             assert answer.status_code == 200
 
         benchmark.pedantic(edit, rounds=40, warmup_rounds=3)
@@ -73,7 +38,7 @@ def test_patch(benchmark: BenchmarkFixture, address: str) -> None:
 
 def test_two_drag_at_once(benchmark: BenchmarkFixture, address: str) -> None:
     """Two people drag a box each of the large design in one process: one preview of both, aim 150 ms."""
-    url, steps = address.format("large") + "/preview", count()
+    url, steps = address.format("api/projects", "large") + "/preview", count()
     clients = [httpx.Client(), httpx.Client()]
 
     def ask(client: httpx.Client, box: str, at: float) -> None:
