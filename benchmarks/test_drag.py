@@ -28,7 +28,7 @@ async ({ box, moves, wait }) => {
   const late = []
   const start = performance.now()
   for (let n = 1; n <= moves; n += 1) {
-    const [before, sent] = [gaps(), performance.now()]
+    const [before, sent] = [wait && gaps(), performance.now()]
     send('pointermove', 8 + n)
     do await frame()
     while (wait && gaps() === before && performance.now() - sent < 1000)
