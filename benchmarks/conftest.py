@@ -2,21 +2,18 @@
 
 import copy
 import os
-import socket
-import threading
-import time
 import uuid
 from collections.abc import Iterator
 from typing import Any
 
 import pytest
-import uvicorn
 
 from levelcradle.core.design import tree_of, validate
 from levelcradle.demo import demo_design
 from levelcradle.server import create_app
 from levelcradle.server.__main__ import FRONT_END
 from levelcradle.store import Store, connect, migrate
+from tests.serving import served
 
 
 def large_tree() -> dict[str, Any]:
@@ -85,14 +82,5 @@ def address() -> Iterator[str]:
     key = uuid.uuid4().hex[:6]
     store.create(demo_design(), "bench", id_=f"demo-{key}")
     store.create(validate(large_tree()), "bench", id_=f"large-{key}")
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
-    server = uvicorn.Server(uvicorn.Config(create_app(store, FRONT_END), host="127.0.0.1", port=port, log_level="error"))
-    thread = threading.Thread(target=server.run, daemon=True)
-    thread.start()
-    while not server.started:
-        time.sleep(0.02)
-    yield f"http://127.0.0.1:{port}/{{}}/{{}}-{key}"
-    server.should_exit = True
-    thread.join(10)
+    with served(create_app(store, FRONT_END)) as here:
+        yield f"{here}/{{}}/{{}}-{key}"

@@ -1,7 +1,6 @@
 """News to open screens over a real connection: an edit, a study, and after a broken connection a look again."""
 
 import json
-import socket
 import threading
 import time
 from collections.abc import Iterator
@@ -9,29 +8,19 @@ from typing import Any
 
 import httpx
 import pytest
-import uvicorn
 
 from levelcradle.demo import demo_design
 from levelcradle.server import create_app
 from levelcradle.store import Store
+from tests.serving import served
 
 
 @pytest.fixture
 def address(store: Store) -> Iterator[str]:
     store.create(demo_design(), "start", id_="ouzel")
     store.create(demo_design(), "start", id_="other")
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
-    config = uvicorn.Config(create_app(store), host="127.0.0.1", port=port, log_level="error", timeout_graceful_shutdown=1)
-    server = uvicorn.Server(config)
-    thread = threading.Thread(target=server.run, daemon=True)
-    thread.start()
-    while not server.started:
-        time.sleep(0.02)
-    yield f"http://127.0.0.1:{port}"
-    server.should_exit = True
-    thread.join(10)
+    with served(create_app(store)) as here:
+        yield here
 
 
 class Listener:

@@ -1,15 +1,11 @@
 """The real interface in headless Chromium, over the real server and a fresh database."""
 
 import re
-import socket
-import threading
-import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
 import pytest
-import uvicorn
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 from levelcradle.demo import demo_design
@@ -17,6 +13,7 @@ from levelcradle.server import create_app
 from levelcradle.server.__main__ import FRONT_END
 from levelcradle.shots import BROWSER, FLAGS
 from levelcradle.store import Store
+from tests.serving import served
 
 
 @pytest.fixture(scope="session")
@@ -30,17 +27,8 @@ def browser() -> Iterator[Browser]:
 @pytest.fixture
 def address(store: Store) -> Iterator[str]:
     assert (FRONT_END / "index.html").exists(), "the front end is built by ./cradle test"
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
-    server = uvicorn.Server(uvicorn.Config(create_app(store, FRONT_END), host="127.0.0.1", port=port, log_level="error", timeout_graceful_shutdown=1))
-    thread = threading.Thread(target=server.run, daemon=True)
-    thread.start()
-    while not server.started:
-        time.sleep(0.02)
-    yield f"http://127.0.0.1:{port}"
-    server.should_exit = True
-    thread.join(10)
+    with served(create_app(store, FRONT_END)) as here:
+        yield here
 
 
 @pytest.fixture

@@ -6,7 +6,7 @@ read off the same two analyses.
 """
 
 import math
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -280,18 +280,20 @@ class _Asker:
 
     def _liners(self, foul: list[Finding]) -> Iterator[Cure | None]:
         had = self.asked.boxes[self.box_id].liners.wall_mm
-        for mm in LINERS_MM:
-            if mm < had and self._clears([self._replace("liners/wall_mm", mm)]):
-                words, figures = "liner on the walls {0} instead of {1}", (Figure(mm, "mm"), Figure(had, "mm"))
-                yield self._cure("liner", "box", words, figures, [self._replace("liners/wall_mm", mm)], foul, size=had - mm)
-                return
+        yield from self._thinner("liner", "liners/wall_mm", had, LINERS_MM, "liner on the walls {0} instead of {1}", foul)
 
     def _sheets(self, foul: list[Finding]) -> Iterator[Cure | None]:
         had = self.asked.boxes[self.box_id].thickness_mm
-        for mm in SHEETS_MM:
-            if mm < had and self._clears([self._replace("thickness_mm", mm)]):
-                words, figures = "sheet of {0} instead of {1}", (Figure(mm, "mm"), Figure(had, "mm"))
-                yield self._cure("sheet", "box", words, figures, [self._replace("thickness_mm", mm)], foul, size=had - mm)
+        yield from self._thinner("sheet", "thickness_mm", had, SHEETS_MM, "sheet of {0} instead of {1}", foul)
+
+    def _thinner(
+        self, kind: str, path: str, had: float, thinner_mm: Iterable[float], words: str, foul: list[Finding]
+    ) -> Iterator[Cure | None]:
+        """The first that is thin enough."""
+        for mm in thinner_mm:
+            ops = [self._replace(path, mm)]
+            if mm < had and self._clears(ops):
+                yield self._cure(kind, "box", words, (Figure(mm, "mm"), Figure(had, "mm")), ops, foul, size=had - mm)
                 return
 
     def _fewer(self, foul: list[Finding]) -> Iterator[Cure | None]:

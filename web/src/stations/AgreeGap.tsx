@@ -1,11 +1,12 @@
 /** A gap that somebody answers for, in place of the rule's: how much, and why. */
 import { useState } from 'react'
 
-import { wordsOf } from '../design/api'
 import { useDocument, useLive } from '../design/live'
+import { freeKey } from '../design/pointer'
 import { readText } from '../design/queries'
 import type { Finding } from '../design/types'
-import { Button, Link } from '../ui/parts'
+import { Link } from '../ui/parts'
+import { ShortBlank, ShortForm } from '../ui/ShortForm'
 import { useUnits } from '../ui/units'
 
 export function AgreeGap({ finding }: { finding: Finding }) {
@@ -40,53 +41,17 @@ function Asked({
   const unit = useUnits().length
   const [need, setNeed] = useState('')
   const [reason, setReason] = useState('')
-  const [problem, setProblem] = useState('')
 
   async function agree() {
-    try {
-      const need_mm = await readText({ text: need, path: '/agreed_gaps/a/need_mm', unit })
-      const key = Array.from({ length: 500 }, (_, n) => `g${n + 1}`).find((k) => !taken.includes(k))
-      const value = { one, other, need_mm, reason: reason.trim() }
-      if (await edit([{ op: 'add', path: `/agreed_gaps/${key}`, value }])) onDone()
-    } catch (error) {
-      setProblem(wordsOf(error))
-    }
+    const need_mm = await readText({ text: need, path: '/agreed_gaps/a/need_mm', unit })
+    const value = { one, other, need_mm, reason: reason.trim() }
+    if (await edit([{ op: 'add', path: `/agreed_gaps/${freeKey('g', taken)}`, value }])) onDone()
   }
 
   return (
-    <form className="mt-1 flex flex-col gap-1" onSubmit={(e) => (e.preventDefault(), void agree())}>
-      <label className="flex items-center justify-between gap-2">
-        gap agreed on
-        <input
-          autoFocus
-          required
-          value={need}
-          onChange={(e) => setNeed(e.target.value)}
-          className={`${BLANK} w-20 text-right`}
-        />
-      </label>
-      <label className="flex items-center justify-between gap-2">
-        because
-        <input
-          required
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-          className={`${BLANK} w-52`}
-        />
-      </label>
-      {problem && (
-        <p role="alert" className="m-0 font-semibold text-foul">
-          {problem}
-        </p>
-      )}
-      <span className="flex justify-end gap-3">
-        <Link type="button" onClick={onDone}>
-          leave it
-        </Link>
-        <Button type="submit">Agree</Button>
-      </span>
-    </form>
+    <ShortForm does="Agree" onSubmit={agree} onLeave={onDone}>
+      <ShortBlank label="gap agreed on" value={need} onChange={setNeed} number autoFocus required />
+      <ShortBlank label="because" value={reason} onChange={setReason} required />
+    </ShortForm>
   )
 }
-
-const BLANK = 'h-9 rounded border-[1.5px] border-edge bg-white px-2 font-semibold'

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { api, taken, wordsOf } from '../../design/api'
 import { boxOf } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
-import { at } from '../../design/pointer'
+import { at, freeKey } from '../../design/pointer'
 import { readText } from '../../design/queries'
 import { Button, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
@@ -36,8 +36,8 @@ export function MakeIt({ one, other }: { one: string; other: string }) {
   }
 
   function keep() {
-    const key = Array.from({ length: 100 }, (_, n) => `t${n + 1}`).find((k) => !(k in document.tapes))
-    void edit([{ op: 'add', path: `/tapes/${key}`, value: { one, other } }])
+    const path = `/tapes/${freeKey('t', Object.keys(document.tapes))}`
+    void edit([{ op: 'add', path, value: { one, other } }])
   }
 
   return (

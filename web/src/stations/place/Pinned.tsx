@@ -2,7 +2,9 @@
 import { useState } from 'react'
 
 import { useDocument, useLive } from '../../design/live'
-import { Button, Link } from '../../ui/parts'
+import { freeKey } from '../../design/pointer'
+import { Link } from '../../ui/parts'
+import { ShortBlank, ShortForm } from '../../ui/ShortForm'
 
 export function usePinOf(path: string) {
   const pins = Object.entries(useDocument().pins)
@@ -39,36 +41,16 @@ function AskWhy({ path, onDone }: { path: string; onDone: () => void }) {
   const [why, setWhy] = useState('')
   const [by, setBy] = useState('')
   async function pin() {
-    const key = Array.from({ length: 300 }, (_, n) => `p${n + 1}`).find((k) => !(k in pins))
-    if (
-      await edit([{ op: 'add', path: `/pins/${key}`, value: { what: path, why: why.trim(), by: by.trim() } }])
-    )
-      onDone()
+    const value = { what: path, why: why.trim(), by: by.trim() }
+    if (await edit([{ op: 'add', path: `/pins/${freeKey('p', Object.keys(pins))}`, value }])) onDone()
   }
   return (
-    <form
-      className="my-2 flex flex-col gap-1.5 rounded border border-blue bg-wash p-3"
-      onSubmit={(e) => (e.preventDefault(), void pin())}
-    >
-      <label className="flex items-center justify-between gap-2">
-        Why it stays
-        <input autoFocus required value={why} onChange={(e) => setWhy(e.target.value)} className={BLANK} />
-      </label>
-      <label className="flex items-center justify-between gap-2">
-        Who says so
-        <input value={by} onChange={(e) => setBy(e.target.value)} className={BLANK} />
-      </label>
-      <span className="flex justify-end gap-3">
-        <Link type="button" onClick={onDone}>
-          leave it
-        </Link>
-        <Button type="submit">Pin</Button>
-      </span>
-    </form>
+    <ShortForm does="Pin" onSubmit={pin} onLeave={onDone}>
+      <ShortBlank label="Why it stays" value={why} onChange={setWhy} autoFocus required />
+      <ShortBlank label="Who says so" value={by} onChange={setBy} />
+    </ShortForm>
   )
 }
-
-const BLANK = 'h-9 w-48 rounded border-[1.5px] border-edge bg-white px-2 font-semibold'
 
 /** The key P: pins with the plainest reason, or unpins. */
 export function pinByKey(path: string) {
@@ -76,6 +58,9 @@ export function pinByKey(path: string) {
   const pins = Object.entries(loaded?.document.pins ?? {})
   const found = pins.find(([, pin]) => pin.what === path)
   if (found) return void edit([{ op: 'remove', path: `/pins/${found[0]}` }])
-  const key = Array.from({ length: 300 }, (_, n) => `p${n + 1}`).find((k) => !pins.some(([p]) => p === k))
+  const key = freeKey(
+    'p',
+    pins.map(([k]) => k),
+  )
   void edit([{ op: 'add', path: `/pins/${key}`, value: { what: path, why: 'it stays here' } }])
 }

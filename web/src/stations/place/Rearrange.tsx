@@ -1,9 +1,10 @@
 /** A block rearranged by hand; the core does it and says why where it cannot. */
 import { useState } from 'react'
 
-import { api, taken, wordsOf } from '../../design/api'
+import { api, taken } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
-import type { Block, Op } from '../../design/types'
+import type { Block } from '../../design/types'
+import { useAsked } from '../../design/useAsked'
 import { Blank } from '../../ui/Blank'
 import { Choose, Link } from '../../ui/parts'
 import { Pinned } from './Pinned'
@@ -16,33 +17,25 @@ const WAYS = [
 type Way = (typeof WAYS)[number][0]
 
 export function Rearrange({ box, name, block }: { box: string; name: string; block: Block }) {
-  const { project } = useLoaded()
+  const { project, revision } = useLoaded()
   const document = useDocument()
-  const edit = useLive((s) => s.edit)
   const [way, setWay] = useState<Way>('across')
   const [other, setOther] = useState('')
   const [at, setAt] = useState('1')
-  const [problem, setProblem] = useState('')
+  const { ask, problem } = useAsked()
   const others = Object.keys(document.boxes[box]?.blocks ?? {}).filter((k) => k !== name)
   const chosen = others.includes(other) ? other : (others[0] ?? '')
   const kinds = Object.entries(document.module_kinds)
 
-  async function order(what: string, more: object = {}) {
-    setProblem('')
-    try {
-      const { revision } = useLive.getState().loaded ?? { revision: 1 }
-      const body = { base: revision, patch: [], box, order: { do: what, block: name, way, ...more } }
-      const answer = taken(
+  const order = (what: string, more: object = {}) =>
+    ask(async () =>
+      taken(
         await api.POST('/api/projects/{project}/blocks', {
           params: { path: { project } },
-          body: body as never,
+          body: { base: revision, patch: [], box, order: { do: what, block: name, way, ...more } } as never,
         }),
-      )
-      await edit(answer.patch as Op[])
-    } catch (error) {
-      setProblem(wordsOf(error))
-    }
-  }
+      ),
+    )
 
   return (
     <details className="mt-1">
