@@ -9,8 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from levelcradle.core.box import Shell, hole_places, lid_part, makeable, sheet_bend, shell_of, tray_part
-from levelcradle.core.box.folded import FIT_UP_MM, Pan, pan_outline
 from levelcradle.core.box.openings import screw_places
+from levelcradle.core.box.pan import FIT_UP_MM, Pan, pan_outline
 from levelcradle.core.design import Box, Design
 from levelcradle.core.design.box import Folder, LidScrews
 from levelcradle.core.part import FlatPart

@@ -151,13 +151,16 @@ def test_a_chamfer_takes_a_prism_off_and_nothing_else(a: float, b: float) -> Non
     assert shell.shell_kg == pytest.approx(plain + strips, abs=1e-9)
 
 
-def test_a_chamfer_into_the_modules_is_foul_and_holds_the_drawings_back(tree: dict[str, Any]) -> None:
+def test_a_chamfer_into_the_modules_is_foul_and_slopes_that_meet_hold_the_drawings_back(tree: dict[str, Any]) -> None:
     value = {"x": {"edge": ["right", "base"], "mm": [60.0, 60.0]}}
     design = replaced(tree, "/boxes/tank/chamfers", value)
     found = [f for f in analyse(design).findings if f.code == "inside" and "chamfer" in f.id]
     assert found[0].state == "foul"
-    assert any("not in its flat patterns" in f.says for f in analyse(design).findings)
-    assert not [p for p in parts_of(resolve(design)) if p.name.startswith("Tank box tray")]
+    assert not any("meet in a corner" in f.says for f in analyse(design).findings)
+    edges = {"x": {"edge": ["right", "base"], "mm": [20, 20]}, "y": {"edge": ["front", "base"], "mm": [20, 20]}}
+    meeting = replaced(tree, "/boxes/tank/chamfers", edges)
+    assert any("meet in a corner" in f.says and f.state == "unknown" for f in analyse(meeting).findings)
+    assert not [p for p in parts_of(resolve(meeting)) if p.name.startswith("Tank box tray")]
     with pytest.raises(DesignError, match="not the lid"):
         replaced(tree, "/boxes/tank/chamfers", {"x": {"edge": ["right", "lid"], "mm": [9, 9]}})
 

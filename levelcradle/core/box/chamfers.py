@@ -10,7 +10,7 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.box import Box, Chamfer
 
-__all__ = ["chamfer_metal", "chamfered", "cut_away", "inside_chamfer", "largest_chamfer"]
+__all__ = ["beyond", "chamfer_metal", "chamfered", "cut_away", "ends_of", "inside_chamfer", "largest_chamfer", "meeting", "over_lid"]
 
 _AT = {"front": (0, False), "aft": (0, True), "left": (1, False), "right": (1, True), "base": (2, False)}
 Plane = tuple[Vec, float]  # outward normal n of length 1 and d: inside is n·p <= d
@@ -66,6 +66,33 @@ def cut_away(low: Vec, high: Vec, box: Box, outer: Vec) -> bool:
     middle = ((low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2)
     over = box.lid.clearance_mm + box.thickness_mm
     return any(_over(*plane_of(chamfer, outer, over), middle) > 0 for chamfer in box.chamfers.values())
+
+
+def beyond(chamfer: Chamfer, outer: Vec, at: Vec) -> float:
+    """How far a point lies outside the sloped face; below zero inside it."""
+    return _over(*plane_of(chamfer, outer), at)
+
+
+def ends_of(chamfer: Chamfer) -> tuple[tuple[str, str], tuple[float, float]]:
+    """Of an upright edge: its end wall and long wall, and what goes along the long one and along the end one."""
+    mm = dict(zip(chamfer.edge, chamfer.mm, strict=True))
+    end = next(face for face in chamfer.edge if face in ("front", "aft"))
+    long = next(face for face in chamfer.edge if face != end)
+    return (end, long), (mm[long], mm[end])
+
+
+def over_lid(box: Box, cut: tuple[float, float]) -> tuple[float, float]:
+    """What goes along the two edges of the lid, whose slope stands off the tray's like its edges do."""
+    out, (a, b) = box.lid.clearance_mm + box.thickness_mm, cut
+    share = 1 + out * (1 / a + 1 / b - math.hypot(1 / a, 1 / b))
+    return a * share, b * share
+
+
+def meeting(box: Box) -> bool:
+    """Whether two cut-off edges meet in a corner, or are the same."""
+    edges = [frozenset(c.edge) for c in box.chamfers.values()]
+    pairs = [one | other for n, one in enumerate(edges) for other in edges[:n]]
+    return any(len({_AT[face][0] for face in faces}) == len(faces) for faces in pairs)
 
 
 def inside_chamfer(chamfer: Chamfer, wall_mm: float, outer: Vec, low: Vec, high: Vec) -> float:

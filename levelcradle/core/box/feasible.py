@@ -1,11 +1,14 @@
 """Whether a box can be folded and drilled as drawn."""
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.box.chamfers import beyond
 from levelcradle.core.box.openings import hole_places
-from levelcradle.core.design.box import Box
+from levelcradle.core.box.pan import Slope
+from levelcradle.core.design.box import Box, Chamfer
 
 __all__ = ["Makeable", "makeable"]
 
@@ -25,8 +28,8 @@ class Makeable:
 def makeable(box: Box, outer: Vec) -> Iterator[Makeable]:
     """Shortest sides for the press brake and free sheet round every hole.
 
-    Source: shortest flange about 0.7 V with V = 8 t, hole edge at least 2 t from an edge and 2 t + R from a bend:
-    common practice, no source.
+    Source: shortest flange about 0.7 V with V = 8 t, hole edge at least 2 t from an edge and 2 t + R from a bend, 3 t of flat
+    between the two bends of a cut-off edge: common practice, no source.
     """
     t, radius = box.thickness_mm, box.bend_radius_mm
     shortest = max(5.6 * t, t + radius)
@@ -34,11 +37,29 @@ def makeable(box: Box, outer: Vec) -> Iterator[Makeable]:
     yield Makeable("wall", "wall height for the press brake", outer[2], max(shortest, box.lid.edge_mm))
     base = 2 * (t + radius) + shortest
     yield Makeable("base", "width of the base between its bends", min(outer[0], outer[1]), base)
+    for chamfer in box.chamfers.values():
+        yield from _of_a_chamfer(box, chamfer, outer, shortest)
     from_bend, from_rim = 3 * t + radius, 2 * t
     for hole in hole_places(box, outer):
         if hole.name == "lid screw":
             continue
         sides = [(hole.at[i], from_bend) for i in _AXES[hole.face]]
         sides += [(outer[i] - hole.at[i], from_rim if i == 2 else from_bend) for i in _AXES[hole.face]]
+        sides += [(-beyond(chamfer, outer, hole.at), from_bend) for chamfer in box.chamfers.values()]
         has, needs = min(((d - hole.diameter_mm / 2, need) for d, need in sides), key=lambda row: row[0] - row[1])
         yield Makeable(f"hole {hole.name}", f"sheet beside hole {hole.name}", has, needs)
+
+
+def _of_a_chamfer(box: Box, chamfer: Chamfer, outer: Vec, shortest: float) -> Iterator[Makeable]:
+    back, words = box.thickness_mm + box.bend_radius_mm, f"cut-off edge {chamfer.edge[0]} {chamfer.edge[1]}"
+    mm = dict(zip(chamfer.edge, chamfer.mm, strict=True))
+    if "base" not in mm:
+        yield Makeable(words, f"{words} beyond the bends of the base", min(chamfer.mm), 2 * back)
+        return
+    wall = next(face for face in chamfer.edge if face != "base")
+    slope = Slope(mm["base"], mm[wall])
+    flat = slope.long_mm - sum(math.tan(math.radians(angle) / 2) * back for angle in slope.angles_deg)
+    yield Makeable(words, f"{words}, flat between its two bends", flat, 3 * box.thickness_mm)
+    yield Makeable(f"wall over {words}", f"wall left over the {words}", outer[2] - mm[wall], max(shortest + back, box.lid.edge_mm))
+    across = outer[0] if wall in ("front", "aft") else outer[1]
+    yield Makeable(f"base at {words}", f"base left beside the {words}", across - mm["base"], 2 * back + shortest)

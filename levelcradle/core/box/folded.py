@@ -1,48 +1,18 @@
-"""The folded-sheet box: flat patterns of tray and lid.
+"""The folded-sheet box: flat patterns of tray and lid, and the plates of its cut-off upright edges."""
 
-Both are a rectangle with four sides turned up (down for the lid) by 90 degrees. Two opposite sides run over the whole
-length, the other two stand between them; at each corner the sheet is cut back to where the bends begin, so that it
-does not tear, and the corner is welded.
-
-            ┌──────────────┐  right wall, over the whole length
-        ┌───┘              └───┐
-        │  ┌ ─ ─ bend ─ ─ ─ ┐  │
-        │                      │  front and aft walls, between the long ones
-        │  └ ─ ─ ─ ─ ─ ─ ─ ─┘  │
-        └───┐              ┌───┘
-            └──────────────┘  left wall
-"""
-
-from dataclasses import dataclass
+import math
+from collections.abc import Iterator
+from dataclasses import replace
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.box.openings import FaceHole, hole_places, lid_screw_up, screw_places
+from levelcradle.core.box.chamfers import ends_of, over_lid
+from levelcradle.core.box.openings import FaceHole, hole_places, lid_screw_up
+from levelcradle.core.box.pan import FIT_UP_MM, Pan, SheetBend, Slope, pan_bends, pan_outline
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.tables import Material
-from levelcradle.core.part import Bend, FlatPart, Hole, bend_deduction
+from levelcradle.core.part import FlatPart, Hole, bend_deduction
 
-__all__ = ["Pan", "SheetBend", "divider_part", "lid_part", "pan_outline", "sheet_bend", "tray_part"]
-
-FIT_UP_MM = 0.5  # gap at a welded corner, common practice, no source
-
-
-@dataclass(frozen=True, slots=True)
-class SheetBend:
-    """The 90-degree bend of one sheet: deduction, allowance and where the figure comes from."""
-
-    radius_mm: float
-    thickness_mm: float
-    deduction_mm: float
-    source: str
-
-    @property
-    def setback_mm(self) -> float:
-        """From the outside apex back to where the bend begins."""
-        return self.radius_mm + self.thickness_mm
-
-    @property
-    def allowance_mm(self) -> float:
-        return 2 * self.setback_mm - self.deduction_mm
+__all__ = ["corner_parts", "divider_part", "lid_part", "sheet_bend", "tray_part"]
 
 
 def sheet_bend(box: Box, material: Material) -> SheetBend:
@@ -54,67 +24,12 @@ def sheet_bend(box: Box, material: Material) -> SheetBend:
     return SheetBend(box.bend_radius_mm, box.thickness_mm, deduction, f"K {material.k_factor:g} ({material.k_source})")
 
 
-@dataclass(frozen=True, slots=True)
-class Pan:
-    """A rectangle with four turned sides, by its outside size; flat coordinates start at the middle of the base."""
-
-    length_mm: float
-    width_mm: float
-    height_mm: float
-    bend: SheetBend
-
-    @property
-    def base_half(self) -> tuple[float, float]:
-        """Half of the base that stays flat."""
-        back = self.bend.setback_mm
-        return self.length_mm / 2 - back, self.width_mm / 2 - back
-
-    @property
-    def side_start(self) -> tuple[float, float]:
-        """Where the flat part of a side begins, from the middle."""
-        a, b = self.base_half
-        return a + self.bend.allowance_mm, b + self.bend.allowance_mm
-
-    @property
-    def half(self) -> tuple[float, float]:
-        """Half of the blank."""
-        rise = self.height_mm - self.bend.setback_mm
-        x, y = self.side_start
-        return x + rise, y + rise
-
-    def on_base(self, x: float, y: float) -> tuple[float, float]:
-        return x, y
-
-    def on_side(self, face: str, along: float, height: float) -> tuple[float, float]:
-        """A point on a side, by its place along the side from the middle and its height off the outside of the base."""
-        x, y = self.side_start
-        up = height - self.bend.setback_mm
-        return {"front": (-x - up, along), "aft": (x + up, along), "left": (along, -y - up), "right": (along, y + up)}[face]
-
-
-def pan_outline(pan: Pan) -> tuple[tuple[float, float], ...]:
-    """Outline of the blank, counter-clockwise, corners cut back to where the bends begin."""
-    (a, b), (sx, sy), (hx, hy) = pan.base_half, pan.side_start, pan.half
-    end = pan.width_mm / 2 - pan.bend.thickness_mm - FIT_UP_MM  # half of the front and aft sides, between the long ones
-    long = pan.length_mm / 2
-    quarter = [(hx, end), (sx, end), (sx, b), (a, b), (a, sy), (long, sy), (long, hy)]
-    right = quarter + [(-x, y) for x, y in reversed(quarter)]
-    return tuple(right + [(-x, -y) for x, y in right])
-
-
-def _bends(pan: Pan, *, up: bool) -> tuple[Bend, ...]:
-    (a, b), (sx, sy) = pan.base_half, pan.side_start
-    x, y = (a + sx) / 2, (b + sy) / 2
-    lines = (((x, -b), (x, b)), ((-x, -b), (-x, b)), ((-a, y), (a, y)), ((-a, -y), (a, -y)))
-    return tuple(Bend(start, end, 90.0, pan.bend.radius_mm, up) for start, end in lines)
-
-
 def tray_part(box_id: str, box: Box, outer: Vec, material: Material) -> FlatPart:
     """Flat pattern of the tray: base and four walls folded up, with its openings and rivet-nut holes."""
     bend = sheet_bend(box, material)
-    pan = Pan(outer[0], outer[1], outer[2], bend)
+    pan = tray_pan(box, outer, bend)
     holes = tuple(_tray_hole(hole, pan) for hole in hole_places(box, outer) if hole.face != "lid")
-    return _part(f"{box_id}-tray", f"{box.name} tray", box, material, pan, holes, up=True)
+    return _part(f"{box_id}-tray", f"{box.name} tray", box, material, pan, holes)
 
 
 def _tray_hole(hole: FaceHole, pan: Pan) -> Hole:
@@ -125,34 +40,66 @@ def _tray_hole(hole: FaceHole, pan: Pan) -> Hole:
     return Hole(pan.on_side(hole.face, along, hole.at[2]), hole.diameter_mm, hole.name)
 
 
-def lid_part(box_id: str, box: Box, outer: Vec, over_lid: Vec, material: Material) -> FlatPart:
+def tray_pan(box: Box, outer: Vec, bend: SheetBend) -> Pan:
+    """The tray's blank with its cut-off edges."""
+    slopes: dict[str, Slope] = {}
+    corners: dict[tuple[str, str], tuple[float, float]] = {}
+    for chamfer in box.chamfers.values():
+        if "base" in chamfer.edge:
+            face = next(f for f in chamfer.edge if f != "base")
+            slopes[face] = Slope(*(mm for _, mm in sorted(zip(chamfer.edge, chamfer.mm, strict=True), key=lambda row: row[0] != "base")))
+        else:
+            corners[ends_of(chamfer)[0]] = ends_of(chamfer)[1]
+    return Pan(outer[0], outer[1], outer[2], bend, slopes, corners)
+
+
+def lid_part(box_id: str, box: Box, outer: Vec, over_lid_mm: Vec, material: Material) -> FlatPart:
     """Flat pattern of the cap lid, edges turned down; seen from inside, so that it folds up like the tray."""
     bend = sheet_bend(box, material)
-    pan = Pan(over_lid[0], over_lid[1], box.lid.edge_mm, bend)
+    other = {"left": "right", "right": "left"}  # seen from inside
+    corners = {(end, other[long]): over_lid(box, cut) for (end, long), cut in tray_pan(box, outer, bend).corners.items()}
+    pan = Pan(over_lid_mm[0], over_lid_mm[1], box.lid.edge_mm, bend, {}, corners)
     below_top = outer[2] + box.thickness_mm - lid_screw_up(box, outer)
-    size = box.lid.screws.hole_mm
-    holes = [Hole(pan.on_side(face, at, below_top), size, "lid screw")
-             for face in ("left", "right") for at in screw_places(outer[0], box.lid.screws)]  # fmt: skip
-    holes += [Hole(pan.on_side(face, at, below_top), size, "lid screw")
-              for face in ("front", "aft") for at in screw_places(outer[1], box.lid.screws)]  # fmt: skip
-    holes += [Hole((h.at[0] - outer[0] / 2, -(h.at[1] - outer[1] / 2)), h.diameter_mm, h.name)
-              for h in hole_places(box, outer) if h.face == "lid"]  # fmt: skip
-    return _part(f"{box_id}-lid", f"{box.name} lid", box, material, pan, tuple(holes), up=True)
+    holes = []
+    for hole in hole_places(box, outer):
+        x, y = hole.at[0] - outer[0] / 2, -(hole.at[1] - outer[1] / 2)
+        if hole.face == "lid":
+            holes.append(Hole((x, y), hole.diameter_mm, hole.name))
+        elif hole.name == "lid screw":
+            face, along = other.get(hole.face, hole.face), y if hole.face in ("front", "aft") else x
+            holes.append(Hole(pan.on_side(face, along, below_top), box.lid.screws.hole_mm, "lid screw"))
+    return _part(f"{box_id}-lid", f"{box.name} lid", box, material, pan, tuple(holes))
+
+
+def corner_parts(box_id: str, box: Box, outer: Vec, material: Material) -> Iterator[FlatPart]:
+    """The plates welded into upright edges that are cut off, of the tray and of the lid."""
+    t = box.thickness_mm
+    for chamfer in box.chamfers.values():
+        if "base" in chamfer.edge:
+            continue
+        (end, long), cut = ends_of(chamfer)
+        wide, lid_wide = (math.hypot(*mm) - 2 * FIT_UP_MM for mm in (cut, over_lid(box, cut)))
+        notes = (f"Welded into the corner {end} {long}, flush outside", "Its long edges are bevelled to meet the walls")
+        for what, width, height in (("corner", wide, outer[2] - t), ("lid corner", lid_wide, box.lid.edge_mm - t)):
+            yield _plate(f"{box_id}-{what.replace(' ', '-')}-{end}-{long}", f"{box.name} {what}, {end} {long}", box, material, width,
+                         height - FIT_UP_MM, notes)  # fmt: skip
+
+
+def _plate(id_: str, name: str, box: Box, material: Material, a: float, b: float, notes: tuple[str, ...]) -> FlatPart:
+    outline = ((-a / 2, -b / 2), (a / 2, -b / 2), (a / 2, b / 2), (-a / 2, b / 2))
+    return FlatPart(id_, name, 1, box.material, material.name, box.thickness_mm, material.density_kg_m3, outline, (), (), notes)
 
 
 def divider_part(box_id: str, box: Box, number: int, low: Vec, high: Vec, material: Material) -> FlatPart:
     """A flat plate between modules, by its corners in the box."""
     thick = min(range(3), key=lambda i: high[i] - low[i])
     a, b = (high[i] - low[i] for i in range(3) if i != thick)
-    outline = ((-a / 2, -b / 2), (a / 2, -b / 2), (a / 2, b / 2), (-a / 2, b / 2))
-    notes = ("Stands across the whole inside of the box",)
-    return FlatPart(
-        f"{box_id}-divider-{number}", f"{box.name} divider {number}", 1, box.material, material.name, high[thick] - low[thick],
-        material.density_kg_m3, outline, (), (), notes,
-    )  # fmt: skip
+    plate = _plate(f"{box_id}-divider-{number}", f"{box.name} divider {number}", box, material, a, b,
+                   ("Stands across the whole inside of the box",))  # fmt: skip
+    return replace(plate, thickness_mm=high[thick] - low[thick])
 
 
-def _part(id_: str, name: str, box: Box, material: Material, pan: Pan, holes: tuple[Hole, ...], *, up: bool) -> FlatPart:
+def _part(id_: str, name: str, box: Box, material: Material, pan: Pan, holes: tuple[Hole, ...]) -> FlatPart:
     bend = pan.bend
     notes = (
         f"Outside {pan.length_mm:.1f} × {pan.width_mm:.1f} × {pan.height_mm:.1f} when folded",
@@ -161,5 +108,5 @@ def _part(id_: str, name: str, box: Box, material: Material, pan: Pan, holes: tu
     )
     return FlatPart(
         id_, name, 1, box.material, material.name, box.thickness_mm, material.density_kg_m3,
-        pan_outline(pan), holes, _bends(pan, up=up), notes,
+        pan_outline(pan), holes, tuple(pan_bends(pan)), notes,
     )  # fmt: skip

@@ -4,11 +4,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.box.chamfers import beyond
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.box import Box, LidScrews, Opening, Protrusion
 
 __all__ = ["FaceHole", "hole_places", "lid_screw_up", "on_face", "protruding", "screw_places"]
 
+CLEAR_MM = 10.0  # of a lid screw to a cut-off edge: common practice, no source
 _AXIS = {"front": (0, 0), "aft": (0, 1), "left": (1, 0), "right": (1, 1), "base": (2, 0), "lid": (2, 1)}
 
 
@@ -64,9 +66,14 @@ def protruding(box: Box, outer: Vec) -> Iterator[Piece]:
 
 
 def hole_places(box: Box, outer: Vec) -> Iterator[FaceHole]:
-    """Every hole through the tray and lid, on the outside of its face: the openings, then the lid's screws."""
+    """Every hole through the tray and lid, on the outside of its face: the openings, then the lid's screws, without those that would
+    sit where an edge is cut off."""
     for name, hole in sorted(box.openings.items()):
         yield FaceHole(name, hole.face, on_face(hole, outer), hole.diameter_mm)
+    yield from (screw for screw in _screws(box, outer) if all(beyond(c, outer, screw.at) < -CLEAR_MM for c in box.chamfers.values()))
+
+
+def _screws(box: Box, outer: Vec) -> Iterator[FaceHole]:
     up, nut = lid_screw_up(box, outer), box.lid.screws.rivet_nut_hole_mm
     for at_x in screw_places(outer[0], box.lid.screws):
         for face, y in (("left", 0.0), ("right", outer[1])):

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.box import makeable
+from levelcradle.core.box import makeable, meeting
 from levelcradle.core.finding import Figure, Finding, Step, plain
 
 __all__ = ["inside_findings"]
@@ -46,11 +46,11 @@ def _hold_down(box: PlacedBox) -> Iterator[Finding]:
 
 
 def _making(box: PlacedBox) -> Iterator[Finding]:
-    if box.box.chamfers:
+    if meeting(box.box):
         yield Finding(
             id=f"make:{box.path}:chamfers", code="box.make", station="box", state="unknown", subjects=(box.path,),
-            says=f"{plain(box.box.name)}: its chamfers are not in its flat patterns yet",
-            because="tray and lid with an edge cut off are not unfolded here yet; nothing is cut from them", shows="chamfers",
+            says=f"{plain(box.box.name)}: two of its cut-off edges meet in a corner",
+            because="a corner where two slopes meet is not unfolded here yet; nothing is cut for this box", shows="chamfers",
         )  # fmt: skip
     for row in makeable(box.box, box.shell.outer_mm):
         margin = round(row.has_mm - row.needs_mm, 9)

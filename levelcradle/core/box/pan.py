@@ -1,0 +1,255 @@
+"""A rectangle of sheet with four sides turned up: where each flat and bend of the blank begins.
+
+Two opposite sides, left and right, run over the whole length; front and aft stand between them. At each corner the sheet is
+cut back to where the bends begin, so that it does not tear, and the corner is welded.
+
+            ┌──────────────┐  right wall, over the whole length
+        ┌───┘              └───┐
+        │  ┌ ─ ─ bend ─ ─ ─ ┐  │
+        │                      │  front and aft walls, between the long ones
+        │  └ ─ ─ ─ ─ ─ ─ ─ ─┘  │
+        └───┐              ┌───┘
+            └──────────────┘  left wall
+
+An edge of the base that is cut off makes two bends of one: base, slope, wall. An upright edge that is cut off ends both
+walls early and takes the corner off the base; a plate of its own is welded into it.
+"""
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from levelcradle.core.part import Bend, Flat
+
+__all__ = ["FIT_UP_MM", "Pan", "SheetBend", "Slope", "pan_bends", "pan_outline"]
+
+FIT_UP_MM = 0.5  # gap at a welded corner, common practice, no source
+FACES = ("front", "aft", "left", "right")
+
+
+@dataclass(frozen=True, slots=True)
+class SheetBend:
+    """The bend of one sheet: deduction and allowance at 90 degrees, and where the figure comes from."""
+
+    radius_mm: float
+    thickness_mm: float
+    deduction_mm: float
+    source: str
+
+    @property
+    def setback_mm(self) -> float:
+        """From the outside apex back to where the bend begins."""
+        return self.radius_mm + self.thickness_mm
+
+    @property
+    def allowance_mm(self) -> float:
+        return 2 * self.setback_mm - self.deduction_mm
+
+    def setback_at(self, angle_deg: float) -> float:
+        return math.tan(math.radians(angle_deg) / 2) * self.setback_mm
+
+    def allowance_at(self, angle_deg: float) -> float:
+        """The neutral fibre is as long as the bend is wide."""
+        return self.allowance_mm * angle_deg / 90
+
+
+@dataclass(frozen=True, slots=True)
+class Slope:
+    """An edge of the base cut off: so far along the base and up the wall."""
+
+    base_mm: float
+    wall_mm: float
+
+    @property
+    def long_mm(self) -> float:
+        return math.hypot(self.base_mm, self.wall_mm)
+
+    @property
+    def angles_deg(self) -> tuple[float, float]:
+        """From the base to the slope, and from the slope to the wall."""
+        first = math.degrees(math.atan2(self.wall_mm, self.base_mm))
+        return first, 90 - first
+
+
+@dataclass(frozen=True, slots=True)
+class Side:
+    """A side of the blank, outward from the middle of the base.
+
+    Attributes:
+        base_half: the base that stays flat; strip_start: where the first bend ends.
+        wall_start, wall_from: where the flat of the wall begins, and its height off the outside of the base there.
+        rim: the end of the blank.
+        bends: middle of each bend, and its angle.
+    """
+
+    base_half: float
+    strip_start: float
+    wall_start: float
+    wall_from: float
+    rim: float
+    bends: tuple[tuple[float, float], ...]
+
+    def at(self, height: float) -> float:
+        return self.wall_start + height - self.wall_from
+
+
+@dataclass(frozen=True)
+class Pan:
+    """A rectangle with four turned sides, by its outside size; flat coordinates start at the middle of the base.
+
+    ``slopes``: edges of the base cut off, by the wall's face. ``corners``: upright edges cut off, by the faces of the end wall
+    and the long wall: so far along the long wall and along the end wall.
+    """
+
+    length_mm: float
+    width_mm: float
+    height_mm: float
+    bend: SheetBend
+    slopes: Mapping[str, Slope] = field(default_factory=dict)
+    corners: Mapping[tuple[str, str], Flat] = field(default_factory=dict)
+
+    @cached_property
+    def sides(self) -> dict[str, Side]:
+        return {face: _side(self, face) for face in FACES}
+
+    @property
+    def base_half(self) -> Flat:
+        """Half of the base that stays flat, where no edge is cut off."""
+        back = self.bend.setback_mm
+        return self.length_mm / 2 - back, self.width_mm / 2 - back
+
+    @property
+    def side_start(self) -> Flat:
+        """Where the flat part of a side begins, from the middle."""
+        a, b = self.base_half
+        return a + self.bend.allowance_mm, b + self.bend.allowance_mm
+
+    @property
+    def half(self) -> Flat:
+        """Half of the blank."""
+        rise = self.height_mm - self.bend.setback_mm
+        x, y = self.side_start
+        return x + rise, y + rise
+
+    def on_base(self, x: float, y: float) -> Flat:
+        return x, y
+
+    def on_side(self, face: str, along: float, height: float) -> Flat:
+        """A point on a wall, by its place along the wall from the middle and its height off the outside of the base."""
+        out = self.sides[face].at(height)
+        return {"front": (-out, along), "aft": (out, along), "left": (along, -out), "right": (along, out)}[face]
+
+    def ends(self, end: str, long: str) -> Flat:
+        """How far the long wall and the end wall reach at a corner, from the middle of the base: along, across."""
+        if cut := self.corners.get((end, long)):
+            return self.length_mm / 2 - cut[0] - FIT_UP_MM, self.width_mm / 2 - cut[1] - FIT_UP_MM
+        return self.length_mm / 2, self.width_mm / 2 - self.bend.thickness_mm - FIT_UP_MM
+
+
+def _side(pan: Pan, face: str) -> Side:
+    half, bend = (pan.length_mm if face in ("front", "aft") else pan.width_mm) / 2, pan.bend
+    slope = pan.slopes.get(face)
+    if slope is None:
+        base, start = half - bend.setback_mm, half - bend.setback_mm + bend.allowance_mm
+        return Side(base, start, start, bend.setback_mm, start + pan.height_mm - bend.setback_mm, (((base + start) / 2, 90.0),))
+    first, second = slope.angles_deg
+    base = half - slope.base_mm - bend.setback_at(first)
+    strip = base + bend.allowance_at(first)
+    end = strip + slope.long_mm - bend.setback_at(first) - bend.setback_at(second)
+    wall = end + bend.allowance_at(second)
+    height = slope.wall_mm + bend.setback_at(second)
+    return Side(base, strip, wall, height, wall + pan.height_mm - height, (((base + strip) / 2, first), ((end + wall) / 2, second)))
+
+
+def pan_outline(pan: Pan) -> tuple[Flat, ...]:
+    """Outline of the blank, counter-clockwise."""
+    aft_right, front_left = list(_corner(pan, "aft", "right")), list(_corner(pan, "front", "left"))
+    front_right, aft_left = list(_corner(pan, "front", "right")), list(_corner(pan, "aft", "left"))
+    return (
+        *aft_right,
+        *((-x, y) for x, y in reversed(front_right)),
+        *((-x, -y) for x, y in front_left),
+        *((x, -y) for x, y in reversed(aft_left)),
+    )
+
+
+def _corner(pan: Pan, end: str, long: str) -> Iterator[Flat]:
+    """From the rim of the end wall to the rim of the long wall, as if both lay on the positive sides."""
+    x, y = pan.sides[end], pan.sides[long]
+    reach_x, reach_y = pan.ends(end, long)
+    yield x.rim, reach_y
+    if slope := pan.slopes.get(long):
+        yield from _trimmed_end(pan, x, slope, reach_y)
+    else:
+        yield x.strip_start, reach_y
+    if cut := pan.corners.get((end, long)):
+        yield x.base_half, reach_y
+        yield from _off_the_base(pan, cut)
+        yield reach_x, y.base_half
+    else:
+        yield x.strip_start, y.base_half
+        yield x.base_half, y.base_half
+        yield x.base_half, y.strip_start
+    if slope := pan.slopes.get(end):
+        yield from _trimmed_long(pan, y, slope)
+    else:
+        yield reach_x, y.strip_start
+    yield reach_x, y.rim
+
+
+def _trimmed_end(pan: Pan, wall: Side, slope: Slope, reach: float) -> Iterator[Flat]:
+    """An end wall stands on the inside of the long wall's slope: (out, across) of its edge, from where it is whole down to its bend.
+
+    The slope's inside, a fit-up off, is met at half a width less ``base_mm`` plus ``base_mm / wall_mm`` for each millimetre up.
+    """
+    in_ = (pan.bend.thickness_mm + FIT_UP_MM) * slope.long_mm / slope.wall_mm
+
+    def across(height: float) -> float:
+        return pan.width_mm / 2 - slope.base_mm - in_ + height * slope.base_mm / slope.wall_mm
+
+    whole = (reach - across(0.0)) * slope.wall_mm / slope.base_mm
+    if whole > wall.wall_from:
+        yield wall.at(whole), reach
+        yield wall.strip_start, across(wall.wall_from)
+    else:
+        yield wall.strip_start, reach
+
+
+def _trimmed_long(pan: Pan, wall: Side, slope: Slope) -> Iterator[Flat]:
+    """A long wall ends flush with the outside of the end wall's slope: (along, out), from its bend up to where it is whole."""
+    half = pan.length_mm / 2
+    if slope.wall_mm > wall.wall_from:
+        yield half - slope.base_mm + wall.wall_from * slope.base_mm / slope.wall_mm, wall.strip_start
+        yield half, wall.at(slope.wall_mm)
+    else:
+        yield half, wall.strip_start
+
+
+def _off_the_base(pan: Pan, cut: Flat) -> Iterator[Flat]:
+    """The slanting edge of the base, between the two bends."""
+    along, across = cut
+    back = pan.bend.setback_mm
+    yield pan.length_mm / 2 - back, pan.width_mm / 2 - across * (1 - back / along)
+    yield pan.length_mm / 2 - along * (1 - back / across), pan.width_mm / 2 - back
+
+
+def pan_bends(pan: Pan) -> Iterator[Bend]:
+    """Bend lines: next to the base between its other sides, beyond a slope as long as the wall."""
+    for face in ("aft", "front", "right", "left"):
+        end = face in ("front", "aft")
+        sign = 1 if face in ("aft", "right") else -1
+        neighbours = ("left", "right") if end else ("front", "aft")
+        for n, (out, angle) in enumerate(pan.sides[face].bends):
+            reach = [_reach(pan, face, other, on_base=n == 0) for other in neighbours]
+            line = [(sign * out, -reach[0]), (sign * out, reach[1])]
+            start, stop = line if end else [(b, a) for a, b in line]
+            yield Bend(start, stop, angle, pan.bend.radius_mm, True)
+
+
+def _reach(pan: Pan, face: str, other: str, *, on_base: bool) -> float:
+    """How far a bend of a side goes towards another."""
+    end, long = (face, other) if face in ("front", "aft") else (other, face)
+    along, across = pan.ends(end, long)
+    wall = across if face == end else along
+    return min(pan.sides[other].base_half, wall) if on_base else wall

@@ -1,0 +1,117 @@
+"""Blanks of boxes with edges cut off, folded up again on paper: every edge lies where the box has it."""
+
+import math
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely.geometry import LineString, Point, Polygon
+
+from levelcradle.core.box import corner_parts, lid_part, makeable, sheet_bend, shell_of, tray_part
+from levelcradle.core.box.pan import FIT_UP_MM, Pan, SheetBend, Slope, pan_bends, pan_outline
+from levelcradle.core.design import Design
+from levelcradle.core.design.box import Box, Chamfer
+from levelcradle.core.part import bend_deduction
+
+T, R, K = 3.0, 3.0, 0.42
+BEND = SheetBend(R, T, bend_deduction(angle_deg=90, radius_mm=R, thickness_mm=T, k=K), "K 0.42")
+LENGTH, WIDTH, HEIGHT = 400.0, 300.0, 200.0
+cut = st.floats(15, 90)
+
+
+def deduction(angle: float) -> float:
+    return bend_deduction(angle_deg=angle, radius_mm=R, thickness_mm=T, k=K)
+
+
+@given(cut, cut)
+def test_the_blank_is_the_outside_lengths_less_the_deduction_of_every_bend(base: float, wall: float) -> None:
+    """Right wall, base, slope, left wall, each to its outside apex; the handbook's rule, not the way the blank is built."""
+    outline = pan_outline(Pan(LENGTH, WIDTH, HEIGHT, BEND, {"left": Slope(base, wall)}))
+    first = math.degrees(math.atan2(wall, base))
+    across = HEIGHT + (WIDTH - base) + math.hypot(base, wall) + (HEIGHT - wall) - deduction(90) - deduction(first) - deduction(90 - first)
+    ys = [y for _, y in outline]
+    assert max(ys) - min(ys) == pytest.approx(across)
+    assert max(x for x, _ in outline) - min(x for x, _ in outline) == pytest.approx(2 * HEIGHT + LENGTH - 2 * deduction(90))
+
+
+@given(cut, cut, st.sampled_from(["front", "aft", "left", "right"]), st.floats(0, 1))
+def test_neighbours_end_on_the_slope(base: float, wall: float, face: str, share: float) -> None:
+    """Walls between the long ones stop on its inside, a fit-up off; long walls end flush with its outside."""
+    pan = Pan(LENGTH, WIDTH, HEIGHT, BEND, {face: Slope(base, wall)})
+    blank = Polygon(pan_outline(pan))
+    assert blank.is_valid
+    ends = face in ("front", "aft")
+    half, sign = (LENGTH if ends else WIDTH) / 2, 1 if face in ("aft", "right") else -1
+    neighbour = pan.sides["left" if ends else "front"]
+    height = neighbour.wall_from + 0.01 + share * (HEIGHT - neighbour.wall_from - 0.02)
+    out = -neighbour.at(height)
+    row = blank.intersection(LineString([(-999, out), (999, out)] if ends else [(out, -999), (out, 999)]))
+    reach = max(sign * point[0 if ends else 1] for point in row.coords)
+    off = 0.0 if ends else T + FIT_UP_MM  # from the line through (half - base, 0) and (half, wall), square to it
+    on_slope = half - base + base / wall * height - off * math.hypot(base, wall) / wall
+    assert reach == pytest.approx(min(on_slope, half if ends else half - off), abs=1e-6)
+
+
+@given(cut, cut)
+def test_the_base_is_cut_along_an_upright_slope(along: float, across: float) -> None:
+    pan = Pan(LENGTH, WIDTH, HEIGHT, BEND, {}, {("aft", "right"): (along, across)})
+    outline = pan_outline(pan)
+    assert Polygon(outline).is_valid
+    back = BEND.setback_mm
+    on_line = [(x, y) for x, y in outline if abs((LENGTH / 2 - x) / along + (WIDTH / 2 - y) / across - 1) < 1e-9]
+    assert len(on_line) == 2
+    assert on_line[0][0] == pytest.approx(LENGTH / 2 - back)
+    assert on_line[1][1] == pytest.approx(WIDTH / 2 - back)
+    assert max(x for x, y in outline if y == max(q for _, q in outline)) == pytest.approx(LENGTH / 2 - along - FIT_UP_MM)
+
+
+@given(cut, cut, st.sampled_from(["front", "aft", "left", "right"]))
+def test_bend_lines_lie_in_the_blank_and_turn_it_square_in_all(base: float, wall: float, face: str) -> None:
+    pan = Pan(LENGTH, WIDTH, HEIGHT, BEND, {face: Slope(base, wall)}, {("front", "left"): (30.0, 40.0)} if face in ("aft", "right") else {})
+    bends = list(pan_bends(pan))
+    assert sum(b.angle_deg for b in bends) == pytest.approx(360)
+    blank = Polygon(pan_outline(pan)).buffer(1e-6)
+    assert all(blank.contains(LineString([b.start, b.end])) for b in bends)
+
+
+def box_with(demo: Design, **chamfers: Any) -> Box:
+    return demo.boxes["tank"].model_copy(update={"chamfers": {k: Chamfer(edge=e, mm=mm) for k, (e, mm) in chamfers.items()}})
+
+
+@pytest.mark.parametrize(
+    "chamfers",
+    [{"a": (("left", "base"), (30.0, 40.0))}, {"a": (("front", "base"), (25.0, 25.0)), "b": (("aft", "base"), (40.0, 30.0))},
+     {"a": (("aft", "right"), (40.0, 30.0)), "b": (("front", "left"), (20.0, 20.0))}],
+)  # fmt: skip
+def test_the_parts_weigh_what_the_shell_does_and_their_holes_lie_in_them(demo: Design, chamfers: Any) -> None:
+    box, material = box_with(demo, **chamfers), demo.tables.materials["s235"]
+    shell = shell_of(box, demo.module_kinds, material.density_kg_m3)
+    tray = tray_part("x", box, shell.outer_mm, material)
+    lid = lid_part("x", box, shell.outer_mm, shell.over_lid_mm, material)
+    parts = [tray, lid, *corner_parts("x", box, shell.outer_mm, material)]
+    upright = sum("base" not in c.edge for c in box.chamfers.values())
+    assert len(parts) == 2 + 2 * upright
+    assert sum(p.mass_kg for p in parts) == pytest.approx(shell.shell_kg, rel=0.03)
+    for part in (tray, lid):
+        blank = Polygon(part.outline)
+        assert all(blank.contains(Point(h.at).buffer(h.diameter_mm / 2)) for h in part.holes)
+    assert len([h for h in tray.holes if h.purpose == "lid screw"]) == len([h for h in lid.holes if h.purpose == "lid screw"])
+    assert all(row.has_mm >= row.needs_mm for row in makeable(box, shell.outer_mm))
+
+
+def test_a_slope_too_short_to_fold_and_a_hole_in_it_are_told(demo: Design) -> None:
+    hole = {"name": "drain", "face": "left", "from": ["front", "base"], "u_mm": 200.0, "v_mm": 30.0, "diameter_mm": 20.0}
+    box = Box.model_validate(box_with(demo, a=(("left", "base"), (7.0, 7.0))).model_dump(by_alias=True) | {"openings": {"drain": hole}})
+    rows = {row.name: row for row in makeable(box, (394.0, 700.0, 245.0))}
+    assert rows["cut-off edge left base"].has_mm == pytest.approx(7 * 2**0.5 - 2 * math.tan(math.pi / 8) * 6)
+    assert rows["cut-off edge left base"].has_mm < rows["cut-off edge left base"].needs_mm == 9.0
+    deep = Box.model_validate(box.model_dump(by_alias=True) | {"chamfers": {"a": {"edge": ["left", "base"], "mm": [60.0, 60.0]}}})
+    row = next(r for r in makeable(deep, (394.0, 700.0, 245.0)) if r.name == "hole drain")
+    assert row.has_mm < 0
+
+
+def test_a_folders_own_deduction_goes_with_the_angle(demo: Design) -> None:
+    bend = sheet_bend(demo.boxes["tank"], demo.tables.materials["s235"])
+    assert bend.allowance_at(90) == bend.allowance_mm
+    assert bend.allowance_at(45) == pytest.approx(math.radians(45) * (3 + 0.42 * 3))
