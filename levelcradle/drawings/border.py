@@ -23,8 +23,8 @@ def border(sheet: Sheet, design: str, title: str, facts: Sequence[str], notes: S
     sheet.words((12, 31), design[:60], 3.4)
     for number, fact in enumerate(facts):
         sheet.words((12, 25.5 - 4.4 * number), fact, 3.2)
-    for number, note in enumerate(notes[:3]):
-        sheet.words((104, 38 - 4.4 * number), note[:110], 3.0)
+    for number, note in enumerate(notes[:4]):
+        sheet.words((104, 38.4 - 3.9 * number), note[:110], 3.0)
     for number, caution in enumerate(CAUTIONS):
         sheet.words((104, 23 - 3.9 * number), caution, 2.6)
     _bar(sheet, scale)

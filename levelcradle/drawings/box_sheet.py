@@ -1,9 +1,13 @@
 """A page for one box: plan, side and front, dimensioned, to one scale and aligned."""
 
+from collections.abc import Iterator, Sequence
+
 from levelcradle.core.assembly import PlacedBox
-from levelcradle.core.box import Piece
+from levelcradle.core.axes import Vec
+from levelcradle.core.box import Piece, chamfered
+from levelcradle.core.solids import convex_ring
 from levelcradle.drawings.border import border
-from levelcradle.drawings.sheet import Frame, Point, Sheet
+from levelcradle.drawings.sheet import Frame, Sheet
 
 __all__ = ["box_sheet"]
 
@@ -42,6 +46,7 @@ def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> 
         "Outside = walls and floor, without lid and heads; sizes aft × across × up",
         f"{len(shell.modules)} modules; lid screws {box.box.lid.screws.size} sideways through the edge into rivet nuts",
         f"Stands with its front, left, base corner at {_place(box)}",
+        *_cut_off(box),
     )
     border(sheet, design, box.box.name, facts, notes, released=released, scale=scale)
     return sheet
@@ -54,17 +59,27 @@ def _place(box: PlacedBox) -> str:
 
 def _view(sheet: Sheet, box: PlacedBox, frame: Frame, first: int, second: int) -> None:
     for piece in (*box.shell.envelope, *box.shell.metal):
-        _rectangle(sheet, frame, piece, first, second, 0.5 if piece.name in ("tray", "lid") else 0.18)
+        if piece.name not in ("cut off", "sloped wall"):
+            corners = convex_ring([(p[first], p[second]) for p in _corners(box, piece)])
+            sheet.outline([frame.at(p) for p in corners], 0.5 if piece.name in ("tray", "lid") else 0.18)
     for module in box.shell.modules:
         low, high = module.low, module.high
         corners = [(low[first], low[second]), (high[first], low[second]), (high[first], high[second]), (low[first], high[second])]
         sheet.outline([frame.at(p) for p in corners], 0.18, dashed=True)
 
 
-def _rectangle(sheet: Sheet, frame: Frame, piece: Piece, first: int, second: int, weight: float) -> None:
-    a, b = (piece.low[first], piece.low[second]), (piece.high[first], piece.high[second])
-    corners: list[Point] = [a, (b[0], a[1]), b, (a[0], b[1])]
-    sheet.outline([frame.at(p) for p in corners], weight)
+def _corners(box: PlacedBox, piece: Piece) -> Sequence[Vec]:
+    """Of a piece with the box's edges cut off it."""
+    over = box.box.lid.clearance_mm + box.box.thickness_mm if piece.name.startswith("lid") else 0.0
+    cut = piece.corners or chamfered(piece.low, piece.high, box.box, box.shell.outer_mm, over)
+    (x0, y0, z0), (x1, y1, z1) = piece.low, piece.high
+    return cut or [(x, y, z) for x in (x0, x1) for y in (y0, y1) for z in (z0, z1)]
+
+
+def _cut_off(box: PlacedBox) -> Iterator[str]:
+    rows = [f"{c.edge[0]} {c.mm[0]:g}, {c.edge[1]} {c.mm[1]:g}" for c in box.box.chamfers.values()]
+    if rows:
+        yield f"Edges cut off, so far along each face: {'; '.join(rows)}"
 
 
 def _edges(sheet: Sheet, plan: Frame, length: float, width: float, over: float) -> None:

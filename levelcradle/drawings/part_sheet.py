@@ -44,7 +44,7 @@ def _tables(sheet: Sheet, part: FlatPart, zero: Point) -> None:
         middle = ((bend.start[0] + bend.end[0]) / 2 - zero[0], (bend.start[1] + bend.end[1]) / 2 - zero[1])
         upright = abs(bend.start[0] - bend.end[0]) < 1e-6
         at = (middle[0], None) if upright else (None, middle[1])
-        rows.append(("bend", at[0], at[1], f"{bend.angle_deg:g}° {'up' if bend.up else 'down'}", f"R {bend.radius_mm:g}"))  # type: ignore[arg-type]
+        rows.append(("bend", at[0], at[1], f"{round(bend.angle_deg, 1):g}° {'up' if bend.up else 'down'}", f"R {bend.radius_mm:g}"))  # type: ignore[arg-type]
     for number, (name, along, up, size, note) in enumerate(rows[:MOST_ROWS]):
         line = y - number * 4.6
         for offset, text in ((0, name), (18, _figure(along)), (34, _figure(up)), (50, size), (66, note[:16])):

@@ -99,11 +99,17 @@ def divider_part(box_id: str, box: Box, number: int, low: Vec, high: Vec, materi
     return replace(plate, thickness_mm=high[thick] - low[thick])
 
 
+def _deductions(pan: Pan) -> str:
+    """Of the square bends, and of others where there are some."""
+    slants = sorted({round(angle, 1) for slope in pan.slopes.values() for angle in slope.angles_deg})
+    return ", ".join([f"{pan.bend.deduction_mm:.2f}", *(f"{pan.bend.deduction_at(angle):.2f} at {angle:g}°" for angle in slants)])
+
+
 def _part(id_: str, name: str, box: Box, material: Material, pan: Pan, holes: tuple[Hole, ...]) -> FlatPart:
     bend = pan.bend
     notes = (
         f"Outside {pan.length_mm:.1f} × {pan.width_mm:.1f} × {pan.height_mm:.1f} when folded",
-        f"Inside radius {bend.radius_mm:g}, bend deduction {bend.deduction_mm:.2f}: {bend.source}",
+        f"Inside radius {bend.radius_mm:g}, bend deduction {_deductions(pan)}: {bend.source}",
         "Corners welded; the sheet is seen from inside, all bends towards you",
     )
     return FlatPart(

@@ -53,6 +53,9 @@ class SheetBend:
         """The neutral fibre is as long as the bend is wide."""
         return self.allowance_mm * angle_deg / 90
 
+    def deduction_at(self, angle_deg: float) -> float:
+        return 2 * self.setback_at(angle_deg) - self.allowance_at(angle_deg)
+
 
 @dataclass(frozen=True, slots=True)
 class Slope:
