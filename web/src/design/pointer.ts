@@ -46,8 +46,3 @@ export function freeId(name: string, taken: object): string {
     if (!(id in taken)) return id
   }
 }
-
-/** The first of g1, g2, … that is not taken. */
-export function freeKey(letter: string, taken: readonly string[]): string {
-  for (let n = 1; ; n += 1) if (!taken.includes(`${letter}${n}`)) return `${letter}${n}`
-}

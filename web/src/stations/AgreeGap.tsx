@@ -2,7 +2,7 @@
 import { useState } from 'react'
 
 import { useDocument, useLive } from '../design/live'
-import { freeKey } from '../design/pointer'
+import { freeId } from '../design/pointer'
 import { readText } from '../design/queries'
 import type { Finding } from '../design/types'
 import { Link } from '../ui/parts'
@@ -10,12 +10,14 @@ import { ShortBlank, ShortForm } from '../ui/ShortForm'
 import { useUnits } from '../ui/units'
 
 export function AgreeGap({ finding }: { finding: Finding }) {
-  const agreed = Object.entries(useDocument().agreed_gaps)
+  const { agreed_gaps } = useDocument()
   const edit = useLive((s) => s.edit)
   const [open, setOpen] = useState(false)
   const [one, other] = finding.subjects
   if (!one || !other) return null
-  const found = agreed.find(([, g]) => [g.one, g.other].includes(one) && [g.one, g.other].includes(other))
+  const found = Object.entries(agreed_gaps).find(
+    ([, g]) => [g.one, g.other].includes(one) && [g.one, g.other].includes(other),
+  )
   if (found)
     return (
       <Link onClick={() => void edit([{ op: 'remove', path: `/agreed_gaps/${found[0]}` }])}>
@@ -23,7 +25,7 @@ export function AgreeGap({ finding }: { finding: Finding }) {
       </Link>
     )
   if (!open) return <Link onClick={() => setOpen(true)}>agree on another gap</Link>
-  return <Asked one={one} other={other} taken={agreed.map(([key]) => key)} onDone={() => setOpen(false)} />
+  return <Asked one={one} other={other} taken={agreed_gaps} onDone={() => setOpen(false)} />
 }
 
 function Asked({
@@ -34,7 +36,7 @@ function Asked({
 }: {
   one: string
   other: string
-  taken: string[]
+  taken: object
   onDone: () => void
 }) {
   const edit = useLive((s) => s.edit)
@@ -45,7 +47,7 @@ function Asked({
   async function agree() {
     const need_mm = await readText({ text: need, path: '/agreed_gaps/a/need_mm', unit })
     const value = { one, other, need_mm, reason: reason.trim() }
-    if (await edit([{ op: 'add', path: `/agreed_gaps/${freeKey('g', taken)}`, value }])) onDone()
+    if (await edit([{ op: 'add', path: `/agreed_gaps/${freeId('gap', taken)}`, value }])) onDone()
   }
 
   return (

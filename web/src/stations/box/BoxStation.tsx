@@ -8,11 +8,12 @@ import type { Box } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { length, mass } from '../../ui/format'
 import { NameBlank } from '../../ui/NameBlank'
-import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Title } from '../../ui/parts'
+import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Tick, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
+import { CutOff } from './CutOff'
 import { Protrusions } from './Protrusions'
 
 const HOLD = [
@@ -50,6 +51,7 @@ export function BoxStation() {
         <div className="mt-3 grid grid-cols-1 gap-x-8 lg:grid-cols-2">
           <Openings id={id} box={box} />
           <Protrusions id={id} box={box} />
+          <CutOff id={id} box={box} />
           <Masses id={id} />
         </div>
       </Bench>
@@ -102,6 +104,20 @@ function Making({ id, box }: { id: string; box: Box }) {
       <Blank path={`${path}/lid/edge_mm`} label="Edge turned down, over all" />
       <Blank path={`${path}/lid/screws/spacing_mm`} label="Screws apart" />
       <Blank path={`${path}/lid/screws/corner_mm`} label="No screw nearer a corner than" />
+      <Heading>Paint and weld beads</Heading>
+      <Choose
+        label="Coats on each face"
+        value={String(box.finish.coats)}
+        options={[0, 1, 2, 3, 4, 5, 6].map((n) => [String(n), String(n)] as const)}
+        onChange={(n) => void edit([{ op: 'replace', path: `${path}/finish/coats`, value: Number(n) }])}
+      />
+      {box.finish.coats > 0 && <Blank path={`${path}/finish/coat_mm`} label="A coat is thick" />}
+      <Tick
+        label="beads outside ground flush"
+        value={box.finish.beads_ground}
+        onChange={(value) => void edit([{ op: 'replace', path: `${path}/finish/beads_ground`, value }])}
+      />
+      {!box.finish.beads_ground && <Blank path={`${path}/finish/bead_mm`} label="A bead stands out" />}
       <Heading>Links, liners and clamps weigh</Heading>
       <Blank path={`${path}/fittings/per_module_kg`} label="A module" kind="mass" />
       <Blank path={`${path}/fittings/box_kg`} label="The box" kind="mass" />

@@ -13,6 +13,8 @@ import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
 const KINDS = {
   gland: ['gland', 30, 35, 60],
   'hose tail': ['hose tail', 25, 40, 80],
+  plug: ['plug', 40, 50, 50],
+  'bleed screw': ['bleed screw', 15, 20, 0],
   handle: ['handle', 120, 45, 0],
   'lifting eye': ['lifting eye', 40, 40, 0],
   other: ['other', 40, 20, 0],

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { api, taken, wordsOf } from '../../design/api'
 import { boxOf } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
-import { at, freeKey } from '../../design/pointer'
+import { at, freeId } from '../../design/pointer'
 import { readText } from '../../design/queries'
 import { Button, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
@@ -36,7 +36,7 @@ export function MakeIt({ one, other }: { one: string; other: string }) {
   }
 
   function keep() {
-    const path = `/tapes/${freeKey('t', Object.keys(document.tapes))}`
+    const path = `/tapes/${freeId('tape', document.tapes)}`
     void edit([{ op: 'add', path, value: { one, other } }])
   }
 

@@ -2,7 +2,7 @@
 import { useState } from 'react'
 
 import { useDocument, useLive } from '../../design/live'
-import { freeKey } from '../../design/pointer'
+import { freeId } from '../../design/pointer'
 import { Link } from '../../ui/parts'
 import { ShortBlank, ShortForm } from '../../ui/ShortForm'
 
@@ -42,7 +42,7 @@ function AskWhy({ path, onDone }: { path: string; onDone: () => void }) {
   const [by, setBy] = useState('')
   async function pin() {
     const value = { what: path, why: why.trim(), by: by.trim() }
-    if (await edit([{ op: 'add', path: `/pins/${freeKey('p', Object.keys(pins))}`, value }])) onDone()
+    if (await edit([{ op: 'add', path: `/pins/${freeId('pin', pins)}`, value }])) onDone()
   }
   return (
     <ShortForm does="Pin" onSubmit={pin} onLeave={onDone}>
@@ -58,9 +58,6 @@ export function pinByKey(path: string) {
   const pins = Object.entries(loaded?.document.pins ?? {})
   const found = pins.find(([, pin]) => pin.what === path)
   if (found) return void edit([{ op: 'remove', path: `/pins/${found[0]}` }])
-  const key = freeKey(
-    'p',
-    pins.map(([k]) => k),
-  )
+  const key = freeId('pin', loaded?.document.pins ?? {})
   void edit([{ op: 'add', path: `/pins/${key}`, value: { what: path, why: 'it stays here' } }])
 }

@@ -21,6 +21,7 @@ export function Question({ running }: { running: boolean }) {
   const bays = Object.entries(document.bays)
   const kinds = Object.entries(document.module_kinds)
   const chosenKinds = kindsOf(asking, document)
+  const faces = [...new Set(chosenKinds.flatMap((k) => document.module_kinds[k]?.may_rest_on ?? []))]
   const chosenBays = asking.bays.filter((b) => b in document.bays)
 
   async function ask() {
@@ -113,6 +114,19 @@ export function Question({ running }: { running: boolean }) {
                 label={words}
                 value={asking.towards.includes(key)}
                 onChange={() => asking.set({ towards: flipped(asking.towards, key) })}
+              />
+            ))}
+          </span>
+        </fieldset>
+        <fieldset className="m-0 border-0 p-0">
+          <legend className="narrow">Standing on (none: any face they may rest on)</legend>
+          <span className="flex flex-wrap gap-x-3">
+            {faces.map((face) => (
+              <Tick
+                key={face}
+                label={face.replace('_', ' ')}
+                value={asking.restOn.includes(face)}
+                onChange={() => asking.set({ restOn: flipped(asking.restOn, face) })}
               />
             ))}
           </span>

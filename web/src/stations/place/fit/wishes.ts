@@ -31,6 +31,7 @@ export interface Asking {
   lowV: string
   highV: string
   towards: string[]
+  restOn: string[]
   empty: string
   tiers: string
   boxes: string
@@ -57,6 +58,7 @@ export const useAsking = create<Asking>((set) => ({
   lowV: '',
   highV: '',
   towards: [],
+  restOn: [],
   empty: '',
   tiers: '',
   boxes: '1',
@@ -90,6 +92,7 @@ export function wishesOf(a: Asking, document: Document): object {
     ...(a.goal === 'window' ? { window_v: [Number(a.lowV), Number(a.highV)] } : {}),
     leave_empty: a.empty || null,
     towards: a.towards,
+    rest_on: a.restOn,
     ...(a.tiers ? { most_tiers: Number(a.tiers) } : {}),
     boxes_per_bay: Number(a.boxes),
     tilts_deg: a.tilt ? [Number(a.tilt)] : [],
