@@ -39,7 +39,6 @@ from levelcradle.server.views import (
     AnalysisOut,
     EditedOut,
     FirstBoxOut,
-    NextOut,
     OpenedOut,
     OperationOut,
     PlaceOut,
@@ -240,18 +239,16 @@ def tape(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[T
 
 
 @router.post("/projects/{project}/first-box", response_model=FirstBoxOut, openapi_extra=takes(FirstBoxBody))
-def put_box(project: ProjectId, store: TheStore, body: Annotated[FirstBoxBody, Depends(json_body(FirstBoxBody))]) -> Response:
-    """The box with most modules that stands square in a bay, as a patch to apply."""
+def put_box(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[FirstBoxBody, Depends(json_body(FirstBoxBody))]
+) -> Response:
+    """The box with most modules that stands square in a bay, as a patch to apply; where none does, one module that is foul."""
     opened = store.open(project)
-    found = first_box(opened.design, body.bay, body.kind, body.turn, most=body.most)
-    if found is None:
-        says = "Not one module fits in this turn."
-        return _json(FirstBoxOut(modules=0, says=says, next_steps=[], patch=None))
+    found = first_box(opened.design, body.bay, body.kind, body.turn, most=body.most, meshes=scans.of(opened.design))
     key = _free_id(body.bay, opened.design)
     value = found.box.model_dump(mode="json", by_alias=True)
-    steps = [NextOut(way=s.way, says=s.says, short_mm=s.short_mm) for s in found.next_steps]
     patch = [OperationOut(op="add", path=f"/boxes/{key}", value=value)]
-    return _json(FirstBoxOut(modules=found.modules, says=found.says, next_steps=steps, patch=patch))
+    return _json(FirstBoxOut(modules=found.modules, fits=found.fits, says=found.says, patch=patch))
 
 
 def _free_id(wish: str, design: Design) -> str:

@@ -208,19 +208,13 @@ class TapeOut(Out):
     parts_mm: Vec
 
 
-class NextOut(Out):
-    way: str
-    says: str
-    short_mm: float
-
-
 class FirstBoxOut(Out):
-    """``patch`` adds the box; None where not even one module fits."""
+    """``patch`` adds the box; where not one module fits (``fits``), one that is foul."""
 
     modules: int
+    fits: bool
     says: str
-    next_steps: list[NextOut]
-    patch: list[OperationOut] | None
+    patch: list[OperationOut]
 
 
 class ReadOut(Out):

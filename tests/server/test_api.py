@@ -9,7 +9,7 @@ import pytest
 from fastapi.testclient import TestClient
 from jsonschema import Draft202012Validator
 
-from levelcradle.core.design import dump
+from levelcradle.core.design import dump, tree_of
 from levelcradle.demo import demo_design
 from levelcradle.server.views import AnalysisOut
 
@@ -120,9 +120,14 @@ def test_the_tape(client: TestClient, car: str) -> None:
 def test_a_box_is_proposed_as_a_patch(client: TestClient, car: str) -> None:
     body = {"bay": "tank", "kind": "flagstone", "turn": {"down": "side_a", "aft": "top"}, "most": 3}
     answer = client.post(f"/api/projects/{car}/first-box", json=body).json()
-    assert answer["modules"] == 3
+    assert (answer["fits"], answer["modules"]) == (False, 1), "the tank box stands there"
     assert answer["patch"][0]["path"] == "/boxes/tank-2"
     assert patch(client, car, answer["patch"]).status_code == 200
+    gone = [{"op": "remove", "path": f"/boxes/{key}"} for key in ("tank-2", "tank")]
+    mounts = [{"op": "remove", "path": f"/mounts/{key}"} for key, m in tree_of(demo_design())["mounts"].items() if m["box"] == "tank"]
+    assert patch(client, car, [*mounts, *gone], base=2).status_code == 200
+    answer = client.post(f"/api/projects/{car}/first-box", json=body).json()
+    assert (answer["fits"], answer["modules"]) == (True, 3)
 
 
 @pytest.mark.parametrize(

@@ -94,9 +94,11 @@ def place(page: Page) -> None:
     click(page, "What fits?")
     told = page.get_by_role("region", name="Put a box in a bay").get_by_role("status")
     expect(told).to_contain_text("6 modules in tank space: 1 along, 6 across, one tier")
-    expect(told).to_contain_text(re.compile(r"next tier: foul by [\d.]+ mm"))
     click(page, "Put it there")
     expect(page.get_by_role("heading", name="Tank space box")).to_be_visible()
+    click(page, "one more row along")
+    expect(page.get_by_text("Tank space box: the next row along")).to_be_visible()
+    expect(page.get_by_text("It fits, with every gap kept.")).to_be_visible()  # out of the open side
     station(page, "Box")
     page.get_by_label("Modules held by").select_option(label="rods and plates")
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from levelcradle.core.analysis import Analysis, analyse
-from levelcradle.core.assembly import resolve
+from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
 from levelcradle.core.box import largest_chamfer
 from levelcradle.core.design import Design
@@ -28,7 +28,7 @@ from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import turns_for
 
-__all__ = ["Answer", "Cost", "Cure", "Way", "wedge_travel", "what_it_takes"]
+__all__ = ["Answer", "Cost", "Cure", "Way", "least_foul", "wedge_travel", "what_it_takes"]
 
 Way = Literal["aft", "across", "up"]
 FARTHEST_MM = 200.0
@@ -98,6 +98,16 @@ def what_it_takes(design: Design, box_id: str, more: Way | None = None, meshes: 
     return asker.one_more(more) if more else asker.answer(f"{plain(design.boxes[box_id].name)}: what would clear it", [])
 
 
+def least_foul(assembly: Assembly, box_id: str) -> Vec:
+    """Where the anchor of a box is best put, near where it stands, so that its gaps lack least; in tenths."""
+    box = assembly.boxes[box_id]
+    pieces = [piece.solid for piece in box.pieces if piece.mount is None]
+    low, high = (-FARTHEST_MM, -FARTHEST_MM, -FARTHEST_MM), (FARTHEST_MM, FARTHEST_MM, FARTHEST_MM)
+    by = settle(pieces, hindrances(assembly, box), (0.0, 0.0, 0.0), low, high, (0.0, 0.0, 0.0), least=True)
+    x, y, z = (round(a + b, 1) for a, b in zip(box.box.pose.at_mm, by or (0.0, 0.0, 0.0), strict=True))
+    return x, y, z
+
+
 class _Asker:
     """One question: the design as it is, and the change that is taken for granted while cures are tried."""
 
@@ -127,20 +137,9 @@ class _Asker:
         kinds = tuple({block.kind for block in box.blocks.values()})
         stands = room_of(alone, box.bay, Wishes(kinds=kinds, bays=(box.bay,)), meshes=self.meshes).stand(box)
         if stands is None:
-            return [*ops, *self._least_foul(design)]
+            return [*ops, self._replace("pose/at_mm", list(least_foul(resolve(design, self.meshes), self.box_id)))]
         pose = {"op": "replace", "path": f"/boxes/{self.box_id}/pose", "value": stands.pose.model_dump(mode="json")}
         return [*ops, pose]
-
-    def _least_foul(self, design: Design) -> list[Op]:
-        """Where the larger box lacks least, near where it stands."""
-        assembly = resolve(design, self.meshes)
-        box = assembly.boxes[self.box_id]
-        pieces = [piece.solid for piece in box.pieces if piece.mount is None]
-        far = (FARTHEST_MM, FARTHEST_MM, FARTHEST_MM)
-        by = settle(pieces, hindrances(assembly, box), (0.0, 0.0, 0.0), (-far[0], -far[1], -far[2]), far, (0.0, 0.0, 0.0), least=True)
-        at = design.boxes[self.box_id].pose.at_mm
-        spot = [round(a + b, 1) for a, b in zip(at, by or (0.0, 0.0, 0.0), strict=True)]
-        return [self._replace("pose/at_mm", spot)]
 
     def answer(self, asks: str, base: list[Op]) -> Answer:
         self.base = base

@@ -68,7 +68,8 @@ class Grid:
 
 @dataclass(frozen=True, eq=False)
 class Room:
-    """A bay with everything in it that a box must keep clear of, in a frame that leans by ``tilt_deg`` (nose raised +)."""
+    """A bay with everything in it that a box must keep clear of, in a frame that leans by ``tilt_deg`` (nose raised +);
+    ``only`` is the one turn that is looked at."""
 
     design: Design
     bay: str
@@ -77,6 +78,7 @@ class Room:
     low: Vec
     high: Vec
     tilt_deg: float = 0.0
+    only: Turn | None = None
 
     @cached_property
     def left(self) -> Mapping[str, int]:
@@ -116,7 +118,7 @@ class Room:
         seen: set[tuple[str, Vec, Vec]] = set()
         for kind_id in self.wishes.kinds:
             kind = self.design.module_kinds[kind_id]
-            for turn in _turns(kind, self.wishes):
+            for turn in [self.only] if self.only else _turns(kind, self.wishes):
                 shape = turned(kind, turn)
                 outer = self._shell(self._box({"a": Block(kind=kind_id, turn=turn)})).outer_mm
                 x, y, z = (s + g for s, g in zip(shape.size_mm, shape.neighbour_mm, strict=True))
@@ -273,9 +275,18 @@ class Room:
                 x, y, z = (float(min(max(v, lo), hi)) for v, lo, hi in zip(corners[pick], self.low, last, strict=True))
                 yield x, y, z
 
+    def one(self) -> Box:
+        """A box of one module, in the first turn there is."""
+        grid = next(iter(self._grids()))
+        return self._box(_blocks(grid, (1, 1, 1), 0))
+
     def _preferred(self, size: Vec) -> Vec:
-        """In the middle of the bay, both ways."""
-        return (self.low[0] + self.high[0] - size[0]) / 2, (self.low[1] + self.high[1] - size[1]) / 2, self.low[2]
+        """In the middle across; along too, but at the metal where only one end has some, since that is what it hangs on."""
+        sides = self.design.bays[self.bay].sides
+        fore, aft = sides.fore.is_ == "metal", sides.aft.is_ == "metal"
+        last = self.high[0] - size[0]
+        along = (self.low[0] + last) / 2 if fore == aft else self.low[0] if fore else last
+        return along, (self.low[1] + self.high[1] - size[1]) / 2, self.low[2]
 
     def _placed(self, box: Box, pieces: list[Solid], at: Vec) -> Box | None:
         """The box with its pose in vehicle axes, in tenths where these keep every gap too, else as finely as it takes."""
@@ -351,7 +362,15 @@ def _turns(kind: ModuleKind, wishes: Wishes) -> Iterator[Turn]:
             yield turn
 
 
-def room_of(design: Design, bay_id: str, wishes: Wishes, *, meshes: Mapping[str, Mesh] | None = None, tilt_deg: float = 0.0) -> Room:
+def room_of(
+    design: Design,
+    bay_id: str,
+    wishes: Wishes,
+    *,
+    meshes: Mapping[str, Mesh] | None = None,
+    tilt_deg: float = 0.0,
+    only: Turn | None = None,
+) -> Room:
     """A bay of a design as a room, everything about it turned into a frame that leans by ``tilt_deg``."""
     assembly = _with_probe(design, bay_id, wishes, meshes)
     probe = assembly.boxes[PROBE]
@@ -367,7 +386,7 @@ def room_of(design: Design, bay_id: str, wishes: Wishes, *, meshes: Mapping[str,
         low, high = vec(corners.min(axis=0)), vec(corners.max(axis=0))
     grown = (low[0] - BEHIND_MM, low[1] - BEHIND_MM, low[2] - BEHIND_MM), (high[0] + BEHIND_MM, high[1] + BEHIND_MM, high[2] + BEHIND_MM)
     near = tuple(t for t in things if _meets(t, *grown))
-    return Room(design, bay_id, wishes, near, low, high, tilt_deg)
+    return Room(design, bay_id, wishes, near, low, high, tilt_deg, only)
 
 
 def _meets(thing: Hindrance, low: Vec, high: Vec) -> bool:

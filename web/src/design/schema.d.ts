@@ -350,7 +350,7 @@ export interface paths {
         put?: never;
         /**
          * Put Box
-         * @description The box with most modules that stands square in a bay, as a patch to apply.
+         * @description The box with most modules that stands square in a bay, as a patch to apply; where none does, one module that is foul.
          */
         post: operations["put_box_api_projects__project__first_box_post"];
         delete?: never;
@@ -4305,15 +4305,15 @@ export interface components {
         };
         /**
          * FirstBoxOut
-         * @description ``patch`` adds the box; None where not even one module fits.
+         * @description ``patch`` adds the box; where not one module fits (``fits``), one that is foul.
          */
         FirstBoxOut: {
+            /** Fits */
+            fits: boolean;
             /** Modules */
             modules: number;
-            /** Next Steps */
-            next_steps: components["schemas"]["NextOut"][];
             /** Patch */
-            patch: components["schemas"]["OperationOut"][] | null;
+            patch: components["schemas"]["OperationOut"][];
             /** Says */
             says: string;
         };
@@ -4806,15 +4806,6 @@ export interface components {
             weighing: (components["schemas"]["InCorners"] | components["schemas"]["InAxles"] | components["schemas"]["InTotal"]) | null;
             /** Wheelbase Mm */
             wheelbase_mm: number;
-        };
-        /** NextOut */
-        NextOut: {
-            /** Says */
-            says: string;
-            /** Short Mm */
-            short_mm: number;
-            /** Way */
-            way: string;
         };
         /** OpenedOut */
         OpenedOut: {

@@ -55,17 +55,17 @@ function Asked({ box, way, on }: { box: string; way: Way; on: readonly Op[] }) {
   })
   if (error) return <p role="alert">{error.message}</p>
   if (!data) return <p role="status">Trying …</p>
-  if (data.fits)
-    return (
-      <div className="mt-2 rounded border border-clear bg-white px-3 py-2">
-        <p className="m-0 font-semibold">It fits, with every gap kept.</p>
-        <Apply patch={[...on, ...(data.patch as Op[])]} />
-      </div>
-    )
   return (
     <>
       <p className="m-0 mt-2 font-semibold">{data.asks}</p>
-      <Cures answer={data} most={3} on={on} />
+      {data.fits ? (
+        <div className="mt-2 rounded border border-clear bg-white px-3 py-2">
+          <p className="m-0 font-semibold">It fits, with every gap kept.</p>
+          <Apply patch={[...on, ...(data.patch as Op[])]} />
+        </div>
+      ) : (
+        <Cures answer={data} most={3} on={on} />
+      )}
     </>
   )
 }

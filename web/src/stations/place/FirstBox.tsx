@@ -1,13 +1,11 @@
-/** "Put a box in this bay": the core says what fits, and by how much the next row or tier is foul. */
+/** "Put a box in this bay": the core says what stands clear there in a turn chosen by hand. */
 import { useState } from 'react'
 
 import { api, taken } from '../../design/api'
 import { useChoice } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import type { FirstBox as Found, Op } from '../../design/types'
-import { gap } from '../../ui/format'
 import { Button, Choose, Heading } from '../../ui/parts'
-import { useUnits } from '../../ui/units'
 import { turnsOf } from './turns'
 
 export function FirstBox() {
@@ -15,7 +13,6 @@ export function FirstBox() {
   const document = useDocument()
   const edit = useLive((s) => s.edit)
   const select = useChoice((s) => s.select)
-  const units = useUnits()
   const bays = Object.entries(document.bays)
   const kinds = Object.entries(document.module_kinds)
   const [bay, setBay] = useState(bays[0]?.[0] ?? '')
@@ -47,7 +44,7 @@ export function FirstBox() {
   }
 
   async function put() {
-    const patch = found?.patch as Op[] | null
+    const patch = found?.patch as Op[] | undefined
     if (!patch?.[0] || !(await edit(patch))) return
     setFound(null)
     select(patch[0].path.slice(1))
@@ -83,19 +80,12 @@ export function FirstBox() {
       {found && (
         <div className="mt-2 rounded border border-blue bg-wash p-3" role="status">
           <p className="m-0 text-lg font-bold">{found.says}</p>
-          {found.next_steps.map((s) => (
-            <p key={s.way} className="m-0">
-              {s.says.replace(
-                '{0}',
-                `${gap(s.short_mm, units.length, 'up')}${units.length === 'mm' ? ' mm' : ''}`,
-              )}
-            </p>
-          ))}
-          {found.patch && (
-            <Button className="mt-2 w-full" onClick={() => void put()}>
-              Put it there
-            </Button>
+          {!found.fits && (
+            <p className="m-0">One can be put there all the same: it is foul, and says what it would take.</p>
           )}
+          <Button className="mt-2 w-full" onClick={() => void put()}>
+            {found.fits ? 'Put it there' : 'Put one there'}
+          </Button>
         </div>
       )}
     </section>
