@@ -14,7 +14,8 @@ from levelcradle.core.errors import UnknownThing
 from levelcradle.core.fit import Wishes, what_it_takes
 from levelcradle.core.fit.combine import Load, combinations
 from levelcradle.core.fit.edits import adding, edited, removing
-from levelcradle.core.fit.options import Grid, Option, Room, _blocks, _last_row, room_of
+from levelcradle.core.fit.grids import Grid, blocks_of, last_row
+from levelcradle.core.fit.options import Option, Room, room_of
 from levelcradle.core.fit.proposals import study
 from levelcradle.core.fit.wanted import Wanted, held_in
 from levelcradle.core.fit.wishes import Making
@@ -56,12 +57,12 @@ def test_no_more_than_are_wanted() -> None:
 @given(st.tuples(st.integers(1, 6), st.integers(1, 4), st.integers(1, 3)), st.integers(0, 11))
 def test_a_last_row_that_is_not_full_is_a_grid_of_its_own(counts: tuple[int, int, int], missing: int) -> None:
     layer = counts[0] * counts[1] * counts[2] // max(counts)
-    row = _last_row(counts, missing)
+    row = last_row(counts, missing)
     if row is not None and 0 < missing < layer:
         assert row[0] * row[1] * row[2] == layer - missing
         grid = Grid("brick", Turn(down="base", aft="end_b"), (214.0, 134.0, 101.0), (204.0, 124.0, 94.0))
         if max(counts) > 1:
-            blocks = _blocks(grid, counts, missing)
+            blocks = blocks_of(grid, counts, missing)
             total = sum(b.counts.total for b in blocks.values())
             assert total == counts[0] * counts[1] * counts[2] - missing
 
@@ -185,6 +186,21 @@ def test_boxes_of_one_size_where_that_is_wished() -> None:
     loads = {"bonnet": [load("bonnet", n, 200.0) for n in (2, 3, 4)], "tank": [load("tank", n, 2900.0) for n in (2, 3)]}
     for row in combinations(design, loads, totals(4, 5, 6), BRICK.model_copy(update={"one_size": True}), lambda: False):
         assert len({size for c in row for size in c.outer_mm}) == 1
+
+
+def test_no_more_than_the_car_is_rated_for_and_that_is_said(demo: Design) -> None:
+    """The demo's bays take more flagstones than its gross rating bears; with fifty kilograms less, fewer by the module's weight."""
+    wishes, found = Wishes(kinds=("flagstone",), bays=tuple(demo.bays)), {}
+    for less in (0.0, 50.0):
+        ratings = demo.vehicle.ratings.model_copy(update={"gross_kg": (demo.vehicle.ratings.gross_kg or 0.0) - less})
+        design = demo.model_copy(update={"vehicle": demo.vehicle.model_copy(update={"ratings": ratings})})
+        found[less] = study(design, wishes)
+        assert all(
+            f.code != "rating" or f.state != "foul" for p in found[less].proposals for f in analyse(edited(design, p.patch)).findings
+        )
+    best, heavier = (max(p.modules for p in found[less].proposals) for less in (0.0, 50.0))
+    assert best - heavier in (1, 2)
+    assert "would go in, but weigh more than the car is rated for" in found[50.0].says
 
 
 # --- what a study leaves alone ---

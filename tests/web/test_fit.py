@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import expect
 
+from levelcradle.core.design.box import Counts
 from levelcradle.jobs import run_worker
 from tests.web.conftest import Bench
 
@@ -28,6 +29,10 @@ def ask(bench: Bench, **fill: str) -> None:
     question.get_by_role("button", name="Ask", exact=True).click()
 
 
+def placed(bench: Bench) -> int:
+    return sum(Counts.model_validate(b["counts"]).total for box in bench.tree["boxes"].values() for b in box["blocks"].values())
+
+
 def select(bench: Bench, name: str) -> None:
     bench.page.get_by_role("complementary", name="Ledger").get_by_role("button", name=re.compile(f"^{name}")).first.click()
 
@@ -41,13 +46,13 @@ def test_from_the_question_to_a_cured_box_and_back(bench: Bench) -> None:
     work(bench).join(60)
     table = page.get_by_role("table", name="Proposals")
     expect(table).to_be_visible(timeout=15_000)
-    expect(table.get_by_role("row", name=re.compile("^Modules")).get_by_role("cell")).to_have_text(["9", "9"])
+    expect(table.get_by_role("row", name=re.compile("^Modules")).get_by_role("cell")).to_have_text(["9", "9", "9"])
     table.get_by_role("checkbox", name="keep").nth(0).check()
-    table.get_by_role("checkbox", name="keep").nth(1).check()
+    table.get_by_role("checkbox", name="keep").nth(2).check()
     page.get_by_role("button", name="only the 2 that are kept").click()
     table.get_by_role("button", name="Put it in the car").nth(1).click()
     bench.saved(2)
-    assert sum(b["counts"]["aft"] * b["counts"]["across"] for box in bench.tree["boxes"].values() for b in box["blocks"].values()) == 9
+    assert placed(bench) == 9
     assert bench.tree["mounts"] == {}
     ledger = page.get_by_role("complementary", name="Ledger")
     expect(ledger.get_by_role("heading", name="Bonnet box")).to_be_visible()
@@ -94,7 +99,8 @@ def test_the_offered_chamfer_is_taken_and_undone(bench: Bench) -> None:
 def test_a_study_says_what_it_tries_and_stops_with_what_it_has(bench: Bench) -> None:
     bench.go("place")
     bench.page.get_by_role("button", name="How many fit?").click()
-    bench.page.get_by_label("Kind").select_option("ingot")
+    bench.page.get_by_label("Ingot single cell").check()
+    bench.page.get_by_label("Flagstone 12s3p").uncheck()
     bench.page.get_by_label("more than stand on the shelf").check()
     ask(bench)
     expect(bench.page.get_by_role("status").filter(has_text="Waiting for a worker")).to_be_visible()
@@ -104,6 +110,28 @@ def test_a_study_says_what_it_tries_and_stops_with_what_it_has(bench: Bench) -> 
     bench.page.get_by_role("button", name="Stop with what it has").click()
     expect(bench.page.get_by_role("status").filter(has_text="Stopped.")).to_be_visible(timeout=20_000)
     worker.join(30)
+
+
+def test_one_more_is_asked_of_a_proposal_and_put_in_with_it(bench: Bench) -> None:
+    """Four, standing on their base; the next tier of a box takes thinner sheet, and goes in with the proposal as one edit."""
+    bench.go("place")
+    bench.page.get_by_role("button", name="How many fit?").click()
+    bench.page.get_by_text("How it may be built").click()
+    bench.page.get_by_label("base", exact=True).check()
+    ask(bench, in_series="4")
+    work(bench).join(60)
+    table = bench.page.get_by_role("table", name="Proposals")
+    expect(table).to_contain_text("base down", timeout=15_000)
+    expect(table.get_by_role("row", name=re.compile("^New mounting points"))).to_be_visible()
+    table.get_by_role("button", name="one more?").first.click()
+    asked = bench.page.get_by_role("region", name="One more")
+    asked.get_by_role("button", name="one more tier").click()
+    expect(asked).to_contain_text("the next tier", timeout=15_000)
+    expect(asked).to_contain_text("Sheet of 2.5 mm instead of 3.0 mm")
+    asked.get_by_role("button", name="Do it").first.click()
+    bench.saved(2)
+    assert placed(bench) > 4
+    assert bench.tree["boxes"]["bonnet"]["thickness_mm"] == 2.5
 
 
 def test_what_cannot_be_asked_is_said(bench: Bench) -> None:

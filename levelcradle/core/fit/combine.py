@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from levelcradle.core.assembly import resolve
 from levelcradle.core.axes import Placement, Vec, plus, rotation, scaled, vec
 from levelcradle.core.box import shell_of
 from levelcradle.core.design import ANCHORS, Design
@@ -16,11 +17,12 @@ from levelcradle.core.fit.cutting import points_to_make
 from levelcradle.core.fit.options import Option
 from levelcradle.core.fit.wanted import Wanted, held_in
 from levelcradle.core.fit.wishes import Wishes
+from levelcradle.core.level import level_figures
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
 
-__all__ = ["Load", "combinations"]
+__all__ = ["Load", "combinations", "most_unrated"]
 
 EACH = 3  # solutions asked for with each emphasis
 SECONDS = 1.0
@@ -83,21 +85,34 @@ def combinations(
     design: Design, loads: Mapping[str, Sequence[Load]], wanted: Wanted, wishes: Wishes, stop: Callable[[], bool]
 ) -> Iterator[tuple[Load, ...]]:
     """Choices of at most one load a bay that together hold what is wanted, each once."""
-    rows = [load for bay in loads.values() for load in bay]
+    rows, car = [load for bay in loads.values() for load in bay], _Car.of(design)
     seen: set[tuple[int, ...]] = set()
     for emphasis in EMPHASES:
         for _ in range(EACH):
             if stop():
                 return
-            chosen = _solve(design, rows, wanted, wishes, emphasis, seen)
+            chosen = _solve(design, car, rows, wanted, wishes, emphasis, seen)
             if chosen is None:
                 break
             seen.add(chosen)
             yield tuple(rows[i] for i in chosen)
 
 
+def most_unrated(design: Design, loads: Mapping[str, Sequence[Load]], wanted: Wanted, wishes: Wishes) -> int:
+    """How many modules would be taken if nothing of the car were rated."""
+    rows = [load for bay in loads.values() for load in bay]
+    chosen = _solve(design, _Car(0, {}), rows, wanted, wishes, EMPHASES[0], set())
+    return sum(rows[i].modules for i in chosen or ())
+
+
 def _solve(
-    design: Design, rows: Sequence[Load], wanted: Wanted, wishes: Wishes, emphasis: tuple[float, ...], seen: set[tuple[int, ...]]
+    design: Design,
+    car: "_Car",
+    rows: Sequence[Load],
+    wanted: Wanted,
+    wishes: Wishes,
+    emphasis: tuple[float, ...],
+    seen: set[tuple[int, ...]],
 ) -> tuple[int, ...] | None:
     """The best choice that was not made before. The solver works in whole numbers: moments in tenths of a kilogram-metre, lengths
     in centimetres."""
@@ -119,10 +134,12 @@ def _solve(
                     model.add_at_most_one(take[i], take[j])
     off = model.new_int_var(0, 10**7, "")
     aim = _aim(design)
-    moment = sum(t * round(load.mass_kg * (load.cg_mm[0] - aim) / 100) for t, load in zip(take, rows, strict=True)) + _off_now(design)
+    moment = sum(t * round(load.mass_kg * (load.cg_mm[0] - aim) / 100) for t, load in zip(take, rows, strict=True)) + car.off
     model.add(off >= moment)
     model.add(off >= -moment)
     price = sum(t * round(_price(load, emphasis)) for t, load in zip(take, rows, strict=True))
+    for where, spare in car.spare_kg.items():
+        model.add(sum(t * _borne(design, load, where) for t, load in zip(take, rows, strict=True)) <= math.ceil(spare * 10))
     model.minimize(round(emphasis[1]) * off + price - number * round(emphasis[0] * 1000))
     solver = cp_model.CpSolver()
     solver.parameters.max_time_in_seconds, solver.parameters.num_workers, solver.parameters.random_seed = SECONDS, 1, 1
@@ -158,10 +175,29 @@ def _aim(design: Design) -> float:
     return design.vehicle.wheelbase_mm * (1 - front / 100)
 
 
-def _off_now(design: Design) -> int:
-    """The moment about the aim of the car without these boxes, in tenths of a kilogram-metre."""
-    from levelcradle.core.assembly import resolve
-    from levelcradle.core.level import level_figures
+@dataclass(frozen=True, slots=True)
+class _Car:
+    """The car without these boxes: its moment about the aim, in tenths of a kilogram-metre, and what its axles and the whole of it
+    still bear in every load state [kg]; nothing is said of what has no rating or is over it already."""
 
-    ready = level_figures(resolve(design)).ready
-    return round(ready.total_kg * (ready.aft_mm - _aim(design)) / 100) if ready else 0
+    off: int
+    spare_kg: Mapping[str, float]
+
+    @staticmethod
+    def of(design: Design) -> "_Car":
+        figures = level_figures(resolve(design))
+        if figures.ready is None:
+            return _Car(0, {})
+        ratings, states = design.vehicle.ratings, [figures.ready, *(row.loads for row in figures.states)]
+        rows = {
+            "front": (ratings.front_kg, max(s.front_kg for s in states)), "rear": (ratings.rear_kg, max(s.rear_kg for s in states)),
+            "gross": (ratings.gross_kg, max(s.total_kg for s in states)),
+        }  # fmt: skip
+        spare = {name: most - load for name, (most, load) in rows.items() if most is not None and most >= load}
+        return _Car(round(figures.ready.total_kg * (figures.ready.aft_mm - _aim(design)) / 100), spare)
+
+
+def _borne(design: Design, load: Load, where: str) -> int:
+    """What a load puts on an axle or on the whole car, in tenths of a kilogram, never too much."""
+    rear = load.cg_mm[0] / design.vehicle.wheelbase_mm
+    return math.floor(load.mass_kg * {"front": 1 - rear, "rear": rear, "gross": 1.0}[where] * 10)

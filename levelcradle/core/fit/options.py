@@ -17,8 +17,9 @@ from levelcradle.core.box import Shell, largest_chamfer, shell_of
 from levelcradle.core.clearance import around, need_of_boxes, need_of_thing
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import Face
-from levelcradle.core.design.box import Block, Box, Chamfer, Counts, Pose, Turn
+from levelcradle.core.design.box import Block, Box, Chamfer, Pose, Turn
 from levelcradle.core.design.stock import ModuleKind
+from levelcradle.core.fit.grids import Grid, Triple, blocks_of, last_row, one_slice
 from levelcradle.core.fit.mixed import Footprint, lengths_of, mixed_blocks, widest
 from levelcradle.core.fit.space import Hindrance, Space, free_space
 from levelcradle.core.fit.stand import pressing, settle
@@ -41,7 +42,6 @@ EDGES: tuple[tuple[Face, Face], ...] = (
     ("left", "base"), ("right", "base"), ("front", "base"), ("aft", "base"),
     ("front", "left"), ("front", "right"), ("aft", "left"), ("aft", "right"),
 )  # fmt: skip
-Triple = tuple[int, int, int]
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,20 +50,6 @@ class Option:
 
     box: Box
     modules: int
-
-
-@dataclass(frozen=True, slots=True)
-class Grid:
-    """A box of a grid in one turn: its outside for one module, and what each further one adds each way."""
-
-    kind: str
-    turn: Turn
-    base: Vec
-    pitch: Vec
-
-    def outer(self, counts: "Triple") -> Vec:
-        x, y, z = (b + (n - 1) * p for b, n, p in zip(self.base, counts, self.pitch, strict=True))
-        return x, y, z
 
 
 @dataclass(frozen=True, eq=False)
@@ -145,7 +131,7 @@ class Room:
         # a count that no grid has: the next larger grid with its last row not full
         for number, _, n, counts in sorted(rows, key=lambda row: -row[0]):
             for less in range(min(-number - 1, most, self.left[tried[n].kind]), 0, -1):
-                if not placed[less] and _last_row(counts, -number - less) is not None:
+                if not placed[less] and last_row(counts, -number - less) is not None:
                     yield tried[n], counts, less
 
     def _could_stand(self, grid: Grid, most: int) -> Iterator[Triple]:
@@ -159,7 +145,7 @@ class Room:
                     across -= 1
                 beyond = 1 if self.wishes.chamfers and across < wide else 0
                 for n in range(1, across + beyond + 1):
-                    if aft * n * up <= most + _slice((aft, n, up)) - 1:
+                    if aft * n * up <= most + one_slice((aft, n, up)) - 1:
                         yield aft, n, up
             if not across and not self.space.places(grid.outer((1, 1, up))).any():
                 return
@@ -169,7 +155,7 @@ class Room:
         return 0 if room < -1e-6 else min(60, int((room + 1e-6) // grid.pitch[axis]) + 1)
 
     def _standing(self, grid: Grid, counts: Triple, number: int, *, chamfers: bool) -> Box | None:
-        box = self._box(_blocks(grid, counts, math.prod(counts) - number))
+        box = self._box(blocks_of(grid, counts, math.prod(counts) - number))
         stands = self.stand(box)
         if stands is None and chamfers:
             stands = next((found for edge in EDGES if (found := self._chamfered(box, edge))), None)
@@ -222,7 +208,7 @@ class Room:
         more = (wall, wall, making.thickness_mm + making.liners.floor_mm)
         room = minus(minus(self.high, self.low), more)
         alone = {(grid.kind, grid.turn): counts for grid, counts in grids.items()}
-        found = [p for p in pairs(alone, kinds, alone, room, self.left) if above < p.modules <= most]
+        found = [p for p in pairs(alone, kinds, alone, room, self.left, above) if p.modules <= most]
         found.sort(key=lambda p: (-p.modules, math.prod(p.inside_mm)))
         stood = 0
         for pair in found[:MOST_PAIRS]:
@@ -278,7 +264,7 @@ class Room:
     def one(self) -> Box:
         """A box of one module, in the first turn there is."""
         grid = next(iter(self._grids()))
-        return self._box(_blocks(grid, (1, 1, 1), 0))
+        return self._box(blocks_of(grid, (1, 1, 1), 0))
 
     def _preferred(self, size: Vec) -> Vec:
         """In the middle across; along too, but at the metal where only one end has some, since that is what it hangs on."""
@@ -313,42 +299,6 @@ class Room:
 
     def _shell(self, box: Box) -> Shell:
         return shell_of(box, self.design.module_kinds, self.design.tables.materials[box.material].density_kg_m3)
-
-
-def _slice(counts: Triple) -> int:
-    """How many modules the last row along the longest count holds."""
-    return math.prod(counts) // max(counts)
-
-
-def _last_row(counts: Triple, missing: int) -> Triple | None:
-    """The last row with so many missing, as a grid; None where it would be none."""
-    axis = counts.index(max(counts))
-    p, q = (counts[i] for i in range(3) if i != axis)
-    left = p * q - missing
-    for a, b in ((left, 1), (left // q, q)):
-        if left > 0 and a * b == left and a <= p and b <= q:
-            row = [a, b]
-            row.insert(axis, 1)
-            return row[0], row[1], row[2]
-    return None
-
-
-def _blocks(grid: Grid, counts: Triple, missing: int) -> dict[str, Block]:
-    """One block, or the full rows and a last one that is not full beside them."""
-    if not missing:
-        return {"a": _block(grid, counts, (0.0, 0.0, 0.0))}
-    axis = counts.index(max(counts))
-    full, at = list(counts), [0.0, 0.0, 0.0]
-    full[axis] -= 1
-    at[axis] = full[axis] * grid.pitch[axis]
-    row = _last_row(counts, missing)
-    assert row is not None
-    return {"a": _block(grid, (full[0], full[1], full[2]), (0.0, 0.0, 0.0)), "b": _block(grid, row, (at[0], at[1], at[2]))}
-
-
-def _block(grid: Grid, counts: Triple, origin: Vec) -> Block:
-    aft, across, up = counts
-    return Block(kind=grid.kind, turn=grid.turn, counts=Counts(aft=aft, across=across, up=up), origin_mm=origin)
 
 
 def _turns(kind: ModuleKind, wishes: Wishes) -> Iterator[Turn]:

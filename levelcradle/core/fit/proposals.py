@@ -17,7 +17,7 @@ from levelcradle.core.design.patch import Op
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.finding import Finding, State, says
 from levelcradle.core.fit.cases import largest_case
-from levelcradle.core.fit.combine import Load, combinations
+from levelcradle.core.fit.combine import Load, combinations, most_unrated
 from levelcradle.core.fit.edits import adding, edited, removing
 from levelcradle.core.fit.options import Option, room_of
 from levelcradle.core.fit.wanted import Wanted, held_in
@@ -152,8 +152,12 @@ class _Run:
             if self.stop():
                 break
         proposals = _ranked(self.found, self.wishes.weights, self.bare)
-        why = "" if proposals else _short_of(self.wanted, loads)
+        why = self._why_no_more(loads) if proposals else _short_of(self.wanted, loads)
         return Study(proposals, " ".join(filter(None, (why, _left_out(self.left_out)))), self.tried, self.stop())
+
+    def _why_no_more(self, loads: Mapping[str, Sequence[Load]]) -> str:
+        most = 0 if self.stop() else most_unrated(self.bare, loads, self.wanted, self.wishes)
+        return f"{most} would go in, but weigh more than the car is rated for." if most > self.best else ""
 
     def _try(self, chosen: Sequence[Load]) -> None:
         proposal = self._proposal(chosen)

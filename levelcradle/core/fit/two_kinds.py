@@ -3,16 +3,18 @@
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import permutations
+from math import prod
 
 from levelcradle.core.axes import Vec, vec
 from levelcradle.core.design.box import Block, Counts, Turn
 from levelcradle.core.design.stock import ModuleKind
+from levelcradle.core.fit.grids import Triple
 from levelcradle.core.modules import Laid, lay_out, needed_between
 
 __all__ = ["Pair", "pairs"]
 
 MOST_ALONG = 40
-Triple = tuple[int, int, int]
+MOST_GRIDS = 40  # so many of the first kind's counts are looked at, spread over all
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,9 +58,10 @@ class _Part:
 
 def pairs(
     turns: Iterable[tuple[str, Turn]], kinds: Mapping[str, ModuleKind], grids: Mapping[tuple[str, Turn], Sequence[Triple]], room_mm: Vec,
-    left: Mapping[str, int],
+    left: Mapping[str, int], above: int,
 ) -> Iterator[Pair]:  # fmt: skip
-    """Two grids of different kinds one after the other, the second as full as the first one's cross-section lets it be.
+    """Two grids of different kinds one after the other, the second as full as the first one's cross-section lets it be, that hold
+    more than ``above``.
 
     Args:
         grids: counts of each turn that could stand alone.
@@ -70,25 +73,32 @@ def pairs(
         if one.key == two.key:
             continue
         for axis in range(3):
-            for counts in grids[(one.key, one.turn)]:
-                if counts[0] * counts[1] * counts[2] <= left[one.key]:
-                    yield from _after(one, counts, two, axis, room_mm, left[two.key])
+            for counts in thinned(grids[(one.key, one.turn)]):
+                if prod(counts) <= left[one.key]:
+                    yield from _after(one, counts, two, axis, room_mm, left[two.key], above)
 
 
-def _after(one: _Part, counts: Triple, two: _Part, axis: int, room_mm: Vec, most: int) -> Iterator[Pair]:
+def thinned(counts: Sequence[Triple]) -> Sequence[Triple]:
+    return counts[:: max(1, len(counts) // MOST_GRIDS)]
+
+
+def _after(one: _Part, counts: Triple, two: _Part, axis: int, room_mm: Vec, most: int, above: int) -> Iterator[Pair]:
     size = [one.asks(counts, i) for i in range(3)]
     rows = [two.most(i, size[i]) for i in range(3)]
     gap = needed_between(one.one, two.one, axis, (one.kind, two.kind))
     start = size[axis] - one.one.turned.asks_mm[2 * axis + 1] + gap  # of the second, from where the first one's room begins
-    rows[axis] = 1
-    while rows[0] * rows[1] * rows[2] <= most:
-        theirs = (rows[0], rows[1], rows[2])
-        size[axis] = start + two.asks(theirs, axis) - two.one.turned.asks_mm[2 * axis]
-        number = rows[0] * rows[1] * rows[2]
-        if not number or size[axis] > room_mm[axis] + 1e-6:
+    before = two.one.turned.asks_mm[2 * axis]
+    deep = two.most(axis, room_mm[axis] - start + before)
+    slice_ = prod(rows[i] for i in range(3) if i != axis)
+    for rows[axis] in range(deep, 0, -1):
+        number = slice_ * rows[axis]
+        if not number or prod(counts) + number <= above:
             return
+        if number > most:
+            continue
+        theirs = (rows[0], rows[1], rows[2])
+        size[axis] = start + two.asks(theirs, axis) - before
         firsts, seconds = ([p.one.turned.asks_mm[2 * i] for i in range(3)] for p in (one, two))
         seconds[axis] = start
         blocks = {"a": one.block(counts, vec(firsts)), "b": two.block(theirs, vec(seconds))}
-        yield Pair(blocks, counts[0] * counts[1] * counts[2] + number, vec(size))
-        rows[axis] += 1
+        yield Pair(blocks, prod(counts) + number, vec(size))

@@ -181,14 +181,15 @@ function Focus({
   )
 }
 
-/** Cuts the car through the middle of what is selected. */
+/** Cuts the car through the middle of what is selected, else of its first box. */
 function CutButton() {
   const { aft, set } = useCut()
   const { shapes } = useLoaded().analysis
   const selected = useChoice((s) => s.selected)
   const { wheelbase_mm } = useDocument().vehicle
   function cut() {
-    const path = boxOf(selected) ? `boxes/${boxOf(selected)}` : selected
+    const first = shapes.find((s) => s.owner.startsWith('boxes/'))?.owner
+    const path = boxOf(selected) ? `boxes/${boxOf(selected)}` : (selected ?? first)
     const middles = shapes.filter((s) => s.path === path || s.owner === path).map(middleOf)
     const middle = middles[0]?.at ?? wheelbase_mm / 2
     // through a module where there is one, not through the gap between two

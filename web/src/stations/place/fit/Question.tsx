@@ -143,7 +143,7 @@ export function Question({ running }: { running: boolean }) {
         />
         <Two>
           <Number_ label="tiers at most" value={asking.tiers} onChange={(tiers) => asking.set({ tiers })} />
-          <Number_ label="boxes a space" value={asking.boxes} onChange={(boxes) => asking.set({ boxes })} />
+          <Number_ label="boxes each" value={asking.boxes} onChange={(boxes) => asking.set({ boxes })} />
           <Number_ label="sheet mm" value={asking.sheet} onChange={(sheet) => asking.set({ sheet })} />
           <Number_ label="liner mm" value={asking.liner} onChange={(liner) => asking.set({ liner })} />
           <Number_ label="also raked, °" value={asking.tilt} onChange={(tilt) => asking.set({ tilt })} />
