@@ -84,6 +84,7 @@ class Room:
         grids = {grid: list(self._could_stand(grid, min(most, self.left[grid.kind]))) for grid in self._grids()}
         seen: set[tuple[int, Vec]] = set()
         placed: Counter[int] = Counter()
+        stood: list[tuple[float, int]] = []  # how high, how many
         for tried, (grid, counts, number) in enumerate(self._worth_trying(grids, most, every, placed)):
             tell(tried)
             key = (number, grid.outer(counts))
@@ -93,9 +94,10 @@ class Room:
             chamfers = self.wishes.chamfers and number > max(placed, default=0)
             if (box := self._standing(grid, counts, number, chamfers=chamfers)) is not None:
                 placed[number] += 1
+                stood.append((grid.outer(counts)[2], number))
                 yield Option(box, number)
         if self.wishes.mixed_turns:
-            yield from self._mixed(grids, most)
+            yield from self._mixed(grids, most, stood)
         if len(self.wishes.kinds) > 1:
             yield from self._two_kinds(grids, most, max(placed, default=0))
 
@@ -181,17 +183,17 @@ class Room:
                 low = middle
         return best
 
-    def _mixed(self, grids: Iterable[Grid], most: int) -> Iterator[Option]:
-        """Tiers in two turns, where these hold more than any plain grid of that room."""
+    def _mixed(self, grids: Iterable[Grid], most: int, stood: Sequence[tuple[float, int]]) -> Iterator[Option]:
+        """Tiers in two turns, where these hold more than any plain box that stands and is no higher."""
         seen: set[tuple[str, str]] = set()
         for grid in grids:
             if (grid.kind, grid.turn.down) in seen:
                 continue
             seen.add((grid.kind, grid.turn.down))
             foot = Footprint.of(grid.kind, self.design.module_kinds[grid.kind], grid.turn)
-            best = 0
             for tiers in range(1, min(self._at_most(grid, 2), self.wishes.most_tiers) + 1):
                 height = grid.outer((1, 1, tiers))[2]
+                best = max((number for high, number in stood if high < height + 1e-6), default=0)
                 for length in lengths_of(foot.length_mm, self.high[0] - self.low[0]):
                     width = widest(self.space, length, height, self.high[1] - self.low[1])
                     walls = 2 * (self.wishes.making.thickness_mm + self.wishes.making.liners.wall_mm)

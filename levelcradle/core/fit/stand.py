@@ -76,9 +76,12 @@ def _pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, wit
     low, high, other_low, other_high, needs = _bounds(tuple(pieces), tuple(things))
     shift = np.array(at)
     apart = np.maximum(other_low[None] - high[:, None] - shift, low[:, None] + shift - other_high[None]).max(axis=2)
+    there: dict[int, Solid] = {}
     for i, j in np.argwhere(apart < needs[None] + within_mm):
         thing = things[j]
-        near = nearest(_moved(pieces[i], at), thing.solid)
+        if i not in there:
+            there[i] = pieces[i].moved(Placement(UPRIGHT, at))
+        near = nearest(there[i], thing.solid)
         spare = near.gap_mm - thing.need_mm
         if spare < within_mm:
             yield Pressing(thing, spare, _away(near.gap_mm, near.here, near.there, pieces[i], at, thing.solid))
@@ -87,10 +90,6 @@ def _pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, wit
 @lru_cache(maxsize=64)
 def _bounds(pieces: tuple[Solid, ...], things: tuple[Hindrance, ...]) -> tuple[Matrix, Matrix, Matrix, Matrix, Matrix]:
     return (*bounds(pieces), *bounds(t.solid for t in things), np.array([t.need_mm for t in things]))
-
-
-def _moved(piece: Solid, at: Vec) -> Solid:
-    return piece.moved(Placement(UPRIGHT, at))
 
 
 def _away(gap_mm: float, here: Vec, there: Vec, piece: Solid, at: Vec, other: Solid) -> Vec:
@@ -122,8 +121,8 @@ def _step(near: list[Pressing], at: Vec, low: Vec, high: Vec, prefer: Vec, roomy
         rows[n, axis], rows[n, 3 + axis] = sign, -1.0
         limits[n] = sign * (prefer[axis] - at[axis])
     room = ROOM_MM if cautious else roomy_mm
-    free = [(0.0, None), (0.0, None), *[(0.0, None)] * pairs, *[(0.0, room)] * pairs]
-    answer = linprog(cost, A_ub=rows, b_ub=limits, bounds=[*bounds_, *free], method="highs")
+    free = np.array([*bounds_, *[(0.0, np.inf)] * (2 + pairs), *[(0.0, room)] * pairs])
+    answer = linprog(np.array(cost), A_ub=rows, b_ub=limits, bounds=free, method="highs")
     if answer.x is None:
         return None
     return float(answer.x[0]), float(answer.x[1]), float(answer.x[2])
