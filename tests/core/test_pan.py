@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Point, Polygon
 
-from levelcradle.core.box import corner_parts, lid_part, makeable, sheet_bend, shell_of, tray_part
+from levelcradle.core.box import corner_parts, least_chamfer, lid_part, makeable, sheet_bend, shell_of, tray_part
 from levelcradle.core.box.pan import FIT_UP_MM, Pan, SheetBend, Slope, pan_bends, pan_outline
 from levelcradle.core.design import Design
 from levelcradle.core.design.box import Box, Chamfer
@@ -109,6 +109,21 @@ def test_a_slope_too_short_to_fold_and_a_hole_in_it_are_told(demo: Design) -> No
     deep = Box.model_validate(box.model_dump(by_alias=True) | {"chamfers": {"a": {"edge": ["left", "base"], "mm": [60.0, 60.0]}}})
     row = next(r for r in makeable(deep, (394.0, 700.0, 245.0)) if r.name == "hole drain")
     assert row.has_mm < 0
+
+
+@pytest.mark.parametrize("edge", [("left", "base"), ("aft", "right")])
+def test_the_least_one_that_is_offered_can_be_folded_and_a_smaller_one_not(demo: Design, edge: Any) -> None:
+    for sheet in (1.5, 2.0, 3.0, 4.0):
+        box = demo.boxes["tank"].model_copy(update={"thickness_mm": sheet})
+        mm = least_chamfer(box, edge)
+        assert folds(box, edge, mm)
+        assert mm == 8 or not folds(box, edge, mm - 1)
+
+
+def folds(box: Box, edge: Any, mm: float) -> bool:
+    box = box.model_copy(update={"chamfers": {"a": Chamfer(edge=edge, mm=(mm, mm))}})
+    row = next(r for r in makeable(box, (394.0, 700.0, 245.0)) if r.name.startswith("cut-off edge"))
+    return row.has_mm >= row.needs_mm
 
 
 def test_a_folders_own_deduction_goes_with_the_angle(demo: Design) -> None:

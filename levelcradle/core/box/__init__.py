@@ -1,7 +1,7 @@
 """The shell around the blocks: liners, walls, lid, openings; and the flat parts it is folded from."""
 
 from levelcradle.core.box.chamfers import chamfered, largest_chamfer, meeting
-from levelcradle.core.box.feasible import Makeable, makeable
+from levelcradle.core.box.feasible import Makeable, least_chamfer, makeable
 from levelcradle.core.box.folded import corner_parts, divider_part, lid_part, sheet_bend, tray_part
 from levelcradle.core.box.openings import hole_places, on_face
 from levelcradle.core.box.pan import SheetBend
@@ -10,5 +10,5 @@ from levelcradle.core.box.shell import InnerGap, Shell, ShellModule, shell_of
 
 __all__ = [
     "InnerGap", "Makeable", "Piece", "SheetBend", "Shell", "ShellModule", "chamfered", "corner_parts", "divider_part", "hole_places",
-    "largest_chamfer", "lid_part", "makeable", "meeting", "on_face", "sheet_bend", "shell_of", "tray_part",
+    "largest_chamfer", "least_chamfer", "lid_part", "makeable", "meeting", "on_face", "sheet_bend", "shell_of", "tray_part",
 ]  # fmt: skip

@@ -10,8 +10,9 @@ from levelcradle.core.box.openings import hole_places
 from levelcradle.core.box.pan import Slope
 from levelcradle.core.design.box import Box, Chamfer
 
-__all__ = ["Makeable", "makeable"]
+__all__ = ["Makeable", "least_chamfer", "makeable"]
 
+WORTH_MM = 8  # a smaller one is not worth its welding: common practice, no source
 _AXES = {"front": (1, 2), "aft": (1, 2), "left": (0, 2), "right": (0, 2), "base": (0, 1), "lid": (0, 1)}
 
 
@@ -48,6 +49,13 @@ def makeable(box: Box, outer: Vec) -> Iterator[Makeable]:
         sides += [(-beyond(chamfer, outer, hole.at), from_bend) for chamfer in box.chamfers.values()]
         has, needs = min(((d - hole.diameter_mm / 2, need) for d, need in sides), key=lambda row: row[0] - row[1])
         yield Makeable(f"hole {hole.name}", f"sheet beside hole {hole.name}", has, needs)
+
+
+def least_chamfer(box: Box, edge: tuple[str, str]) -> int:
+    """The smallest equal-sided one of an edge that can be folded and is worth its welding, in whole millimetres."""
+    back = box.thickness_mm + box.bend_radius_mm
+    folds = (3 * box.thickness_mm + 2 * math.tan(math.pi / 8) * back) / math.sqrt(2) if "base" in edge else 2 * back
+    return max(WORTH_MM, math.ceil(round(folds, 6)))
 
 
 def _of_a_chamfer(box: Box, chamfer: Chamfer, outer: Vec, shortest: float) -> Iterator[Makeable]:

@@ -13,7 +13,7 @@ from typing import Literal
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
-from levelcradle.core.box import largest_chamfer
+from levelcradle.core.box import largest_chamfer, least_chamfer
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.carried import shifted
@@ -22,7 +22,7 @@ from levelcradle.core.design.survey import Item, Keepout
 from levelcradle.core.errors import DesignError, UnknownThing
 from levelcradle.core.finding import Figure, Finding, plain, says
 from levelcradle.core.fit.edits import edited
-from levelcradle.core.fit.options import EDGES, LEAST_CHAMFER_MM, hindrances, room_of
+from levelcradle.core.fit.options import EDGES, hindrances, room_of
 from levelcradle.core.fit.stand import Pressing, pressing, settle
 from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.meshes import Mesh
@@ -266,9 +266,10 @@ class _Asker:
         taken = {frozenset(c.edge) for c in box.chamfers.values()}
         for edge in EDGES:
             most = math.floor(largest_chamfer(edge, box.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules))
-            if frozenset(edge) in taken or most < LEAST_CHAMFER_MM or not self._clears(self._chamfer(edge, most)):
+            folds = least_chamfer(box, edge)
+            if frozenset(edge) in taken or most < folds or not self._clears(self._chamfer(edge, most)):
                 continue
-            least = _smallest(lambda mm, edge=edge: self._clears(self._chamfer(edge, mm)), LEAST_CHAMFER_MM, most)  # type: ignore[misc]
+            least = _smallest(lambda mm, edge=edge: self._clears(self._chamfer(edge, mm)), folds, most)  # type: ignore[misc]
             words = f"cut {{0}} off the edge {edge[0]}, {edge[1]}"
             yield self._cure("chamfer", "box", words, (Figure(least, "mm", "up"),), self._chamfer(edge, least), foul, size=float(least))
 

@@ -14,7 +14,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.box import Box, Counts, Turn
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.fit.cures import least_foul
-from levelcradle.core.fit.options import Room, room_of
+from levelcradle.core.fit.options import PROBE, Room, room_of
 from levelcradle.core.fit.wanted import left_of
 from levelcradle.core.fit.wishes import Making, Wishes
 from levelcradle.core.meshes import Mesh
@@ -63,8 +63,8 @@ def _anyway(room: Room, meshes: Mapping[str, Mesh] | None) -> Box:
     low, high = extent(room.design.bays[room.bay])
     middle = ((low[0] + high[0] - size[0]) / 2, (low[1] + high[1] - size[1]) / 2, low[2])
     placed = box.model_copy(update={"pose": box.pose.model_copy(update={"at_mm": tuple(round(v, 1) for v in middle)})})
-    assembly = resolve(room.design.model_copy(update={"boxes": {**room.design.boxes, "new": placed}}), meshes)
-    return placed.model_copy(update={"pose": placed.pose.model_copy(update={"at_mm": least_foul(assembly, "new")})})
+    assembly = resolve(room.design.model_copy(update={"boxes": {**room.design.boxes, PROBE: placed}}), meshes)
+    return placed.model_copy(update={"pose": placed.pose.model_copy(update={"at_mm": least_foul(assembly, PROBE)})})
 
 
 def _says(counts: Counts, bay: str) -> str:

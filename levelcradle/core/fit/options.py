@@ -13,7 +13,7 @@ from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels, resolve
 from levelcradle.core.axes import Placement, Vec, minus, plus, rotation, vec
 from levelcradle.core.bays import extent
 from levelcradle.core.bays.panels import BEHIND_MM
-from levelcradle.core.box import Shell, largest_chamfer, shell_of
+from levelcradle.core.box import Shell, largest_chamfer, least_chamfer, shell_of
 from levelcradle.core.clearance import around, need_of_boxes, need_of_thing
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import Face
@@ -30,14 +30,13 @@ from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import turned, turns_for
 from levelcradle.core.solids import Solid, block, hull
 
-__all__ = ["EDGES", "LEAST_CHAMFER_MM", "Option", "Room", "hindrances", "room_of"]
+__all__ = ["EDGES", "PROBE", "Option", "Room", "hindrances", "room_of"]
 
 PROBE = "fit-probe"
 SEEDS = 14
 MOST_PAIRS = 300  # so many boxes of two kinds are tried
 ALIKE = 3  # so many boxes of one count are placed
 MOST_COUNTS = 12  # so many counts are placed before the smaller ones are thinned out
-LEAST_CHAMFER_MM = 8  # a smaller one is not worth its welding: common practice, no source
 EDGES: tuple[tuple[Face, Face], ...] = (
     ("left", "base"), ("right", "base"), ("front", "base"), ("aft", "base"),
     ("front", "left"), ("front", "right"), ("aft", "left"), ("aft", "right"),
@@ -168,13 +167,14 @@ class Room:
         shell = self._shell(box)
         modules = [(m.low, m.high) for m in shell.modules]
         most = min(largest_chamfer(edge, box.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules), self.wishes.largest_chamfer_mm)
-        if most < LEAST_CHAMFER_MM:
+        least = least_chamfer(box, edge)
+        if most < least:
             return None
 
         def cut(mm: float) -> Box | None:
             return self.stand(box.model_copy(update={"chamfers": {"a": Chamfer(edge=edge, mm=(mm, mm))}}))
 
-        low, high, best = LEAST_CHAMFER_MM, math.floor(most), cut(math.floor(most))
+        low, high, best = least, math.floor(most), cut(math.floor(most))
         while best is not None and high - low > 1:
             middle = round((low + high) / 2)
             if (smaller := cut(middle)) is not None:
