@@ -85,11 +85,13 @@ def test_one_row_a_thing_is_added_weighed_and_placed(bench: Bench) -> None:
     bench.go("survey")
     bench.page.get_by_role("button", name="Things").click()
     bench.page.get_by_label("Another that comes out").focus()
-    for text in ("oil cooler", "47 lb", "-300 aft, 120 L, 18 in up", "400 x 12 in x 200"):  # Enter goes from blank to blank
+    texts = ("oil cooler", "47 lb", "-300 aft, 120 L, 18 in up", "400 x 12 in x 200")  # Enter goes from blank to blank
+    for revision, text in enumerate(texts, 2):
         bench.page.keyboard.type(text)
         bench.page.keyboard.press("Enter")
+        bench.saved(revision)
         bench.page.wait_for_timeout(400)
-    bench.saved(5)
+    assert bench.revision == 5, "each was taken once"
     item: dict[str, Any] = bench.tree["items"]["oil-cooler"]
     assert item["mass_kg"] == pytest.approx(21.3188, abs=1e-3)
     assert item["at_mm"] == pytest.approx([-300, -120, 457.2])

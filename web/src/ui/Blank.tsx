@@ -12,6 +12,7 @@ import { readText } from '../design/queries'
 import type { Op, Reading } from '../design/types'
 import { length } from './format'
 import { Says } from './Says'
+import { useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
 export type Kind = 'length' | 'mass' | 'number' | 'angle' | 'voltage'
@@ -138,12 +139,14 @@ export function Blank(props: BlankProps) {
     }
   }
 
+  const take = useTakenOnce(commit, draft?.text ?? null)
+
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
     if (event.key === 'Enter' && event.altKey) return holdAgain()
     if (event.key === 'Enter') {
       const input = event.currentTarget
-      void commit().then((done) => done && props.onTaken?.(input))
+      void take().then((done) => done && props.onTaken?.(input))
     }
     if (event.key === 'Escape') {
       latest.current += 1
@@ -183,7 +186,7 @@ export function Blank(props: BlankProps) {
           }}
           onChange={(event) => void understand(event.target.value)}
           onKeyDown={keys}
-          onBlur={() => void commit()}
+          onBlur={() => void take()}
           className={`min-h-9 w-[92px] rounded border-[1.5px] bg-white px-1.5 text-right text-lg font-semibold ${draft?.problem ? 'border-foul' : 'border-edge'}`}
         />
         <span className={props.bare ? 'sr-only' : 'w-6 text-sm text-soft'}>

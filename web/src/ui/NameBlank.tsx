@@ -3,6 +3,7 @@ import { useId, useState } from 'react'
 
 import { useDocument, useLive } from '../design/live'
 import { at } from '../design/pointer'
+import { useTakenOnce } from './useTakenOnce'
 
 export function NameBlank({
   path,
@@ -24,9 +25,12 @@ export function NameBlank({
   const id = useId()
   async function commit() {
     const text = draft?.trim()
-    if (text === undefined || text === value) return setDraft(null)
-    if (await edit([{ op: 'replace', path, value: text }])) setDraft(null)
+    const same = text === undefined || text === value
+    const taken = same || (await edit([{ op: 'replace', path, value: text }]))
+    if (taken) setDraft(null)
+    return taken
   }
+  const take = useTakenOnce(commit, draft)
   return (
     <span className="flex items-center justify-between gap-2 py-[2px]">
       <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow shrink-0'}>
@@ -37,10 +41,10 @@ export function NameBlank({
         value={draft ?? value}
         maxLength={long ? 2000 : 120}
         onChange={(event) => setDraft(event.target.value)}
-        onBlur={() => void commit()}
+        onBlur={() => void take()}
         onKeyDown={(event) => {
           event.stopPropagation()
-          if (event.key === 'Enter') void commit()
+          if (event.key === 'Enter') void take()
           if (event.key === 'Escape') setDraft(null)
         }}
         className={`min-h-9 rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold ${wide ? 'w-full' : long ? 'w-72 max-w-full' : 'w-44'}`}

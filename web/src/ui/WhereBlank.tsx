@@ -7,6 +7,7 @@ import { readPlace } from '../design/queries'
 import { place } from './format'
 import { note } from './Blank'
 import { Says } from './Says'
+import { useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
 type Spot = [number, number, number]
@@ -76,9 +77,11 @@ export function WhereBlank({
     }
   }
 
+  const take = useTakenOnce(commit, draft.text || null)
+
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
-    if (event.key === 'Enter') void commit().then((done) => done && requestAnimationFrame(() => onTaken?.()))
+    if (event.key === 'Enter') void take().then((done) => done && onTaken?.())
     if (event.key === 'Escape') setDraft({ text: '', says: '', wrong: false })
   }
 
@@ -94,7 +97,7 @@ export function WhereBlank({
         autoComplete="off"
         onChange={(e) => void understand(e.target.value)}
         onKeyDown={keys}
-        onBlur={() => void commit()}
+        onBlur={() => void take()}
         aria-invalid={draft.wrong}
         className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${draft.wrong ? 'border-foul' : 'border-edge'}`}
       />

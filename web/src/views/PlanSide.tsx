@@ -255,7 +255,7 @@ function Drawing({
   const selected = useChoice((s) => s.selected)
   const chosen = useChoice((s) => s.finding)
   const choose = useChoice((s) => s.choose)
-  const offset = useChoice((s) => s.offset)
+  const moved = useChoice((s) => s.offset?.path)
   const finding = useMemo(() => analysis.findings.find((f) => f.id === chosen), [analysis, chosen])
   const spoken = useMemo(() => (finding?.code.startsWith('gap') ? finding.subjects : NOTHING), [finding])
   const weights = useMemo(
@@ -265,11 +265,8 @@ function Drawing({
       ),
     [analysis.boxes],
   )
-  const still = useMemo(() => shapes.filter((s) => s.owner !== offset?.path), [shapes, offset?.path])
-  const moving = useMemo(
-    () => (offset ? shapes.filter((s) => s.owner === offset.path) : []),
-    [shapes, offset],
-  )
+  const still = useMemo(() => shapes.filter((s) => s.owner !== moved), [shapes, moved])
+  const moving = useMemo(() => shapes.filter((s) => moved && s.owner === moved), [shapes, moved])
   const areas = useMemo(() => boxAreas(shapes, view, scale), [shapes, view, scale])
   const placed = useMemo(
     () => arrangeFlags(flags, view, scale, units, areas.map(withGrips)),
@@ -302,20 +299,26 @@ function Drawing({
   return (
     <View view={view} scale={scale} shapes={shapes} step={step} back={back} onLook={onLook} picks={picks}>
       <Boxes shapes={still} {...shared} />
-      {offset && (
-        <g transform={shift(offset.by, view, scale)}>
+      {moved && (
+        <Shifted view={view} scale={scale}>
           <Boxes shapes={moving} {...shared} />
-        </g>
+        </Shifted>
       )}
       <HardPoints document={document} view={view} scale={scale} selected={selected} />
       <Balance document={document} analysis={analysis} scale={scale} view={view} unit={units.length} />
-      <Names shapes={offset ? still : shapes} {...shared} weights={weights} reserved={reserved} />
+      <Names shapes={moved ? still : shapes} {...shared} weights={weights} reserved={reserved} />
       <Flags placed={placed} units={units} onChoose={chooseFlag} />
       <CutDashes scale={scale} tall={view === 'plan' ? scale.planHeight : scale.sideHeight} />
       <Bar scale={scale} view={view} />
       <Edges view={view} scale={scale} />
     </View>
   )
+}
+
+/** What is moved is drawn once and shifted with the hand; nothing else is drawn again for it. */
+function Shifted({ view, scale, children }: { view: ViewName; scale: Scale; children: ReactNode }) {
+  const by = useChoice((s) => s.offset?.by)
+  return <g transform={by && shift(by, view, scale)}>{children}</g>
 }
 
 const NOTHING: string[] = []

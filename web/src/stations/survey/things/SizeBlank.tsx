@@ -7,6 +7,7 @@ import { readText } from '../../../design/queries'
 import type { Item, Op } from '../../../design/types'
 import { length } from '../../../ui/format'
 import { Says } from '../../../ui/Says'
+import { useTakenOnce } from '../../../ui/useTakenOnce'
 import { useUnits } from '../../../ui/units'
 
 type Solid = NonNullable<Item['solid']>
@@ -63,10 +64,11 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
     return false
   }
 
+  const take = useTakenOnce(commit, draft?.text ?? null)
+
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
-    // a frame later the blank has forgotten the draft, so that leaving it does not take it twice
-    if (event.key === 'Enter') void commit().then((done) => done && requestAnimationFrame(onTaken))
+    if (event.key === 'Enter') void take().then((done) => done && onTaken())
     if (event.key === 'Escape') setDraft(null)
   }
   if (solid && !block) return <span className="narrow block text-sm">{SHAPES[solid.type]}</span>
@@ -81,7 +83,7 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
         onFocus={(e) => e.currentTarget.select()}
         onChange={(e) => setDraft({ text: e.target.value, says: '' })}
         onKeyDown={keys}
-        onBlur={() => void commit()}
+        onBlur={() => void take()}
         className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${draft?.says ? 'border-foul' : 'border-edge'}`}
       />
       <Says text={draft?.says ?? ''} wrong />

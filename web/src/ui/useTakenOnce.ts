@@ -1,0 +1,21 @@
+/** Enter takes what is typed, and leaving the blank takes it too: together they take it once, however slow the answer is. */
+import { useEffect, useRef } from 'react'
+
+export function useTakenOnce(commit: () => Promise<boolean>, text: string | null): () => Promise<boolean> {
+  const taking = useRef<{ text: string; done: Promise<boolean> } | null>(null)
+  useEffect(() => {
+    if (text === null) taking.current = null
+  }, [text])
+  return () => {
+    if (text === null) return commit()
+    if (taking.current?.text !== text) {
+      const done = commit()
+      taking.current = { text, done }
+      // what was refused may be tried again
+      void done.then((taken) => {
+        if (!taken && taking.current?.done === done) taking.current = null
+      })
+    }
+    return taking.current.done
+  }
+}
