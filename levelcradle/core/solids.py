@@ -264,12 +264,18 @@ def distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix, within_mm: float
     never as less than ``within_mm``. To a mesh they are off by no more than the grid's own step."""
     if solid.surface:
         return _mesh_distances(solid, solid.surface, xs, ys, zs, within_mm)
-    if solid.upright:
+    if solid.upright or _fills_its_bounds(solid):
         apart = [np.maximum(np.maximum(solid.low[i] - v, v - solid.high[i]), 0.0) ** 2 for i, v in enumerate((xs, ys, zs))]
         return np.asarray(np.sqrt(apart[0][:, None, None] + apart[1][None, :, None] + apart[2][None, None, :]))
     if solid.radius_mm:
         return _rod_distances(solid, xs, ys, zs)
     return _hull_distances(solid, xs, ys, zs, within_mm)
+
+
+def _fills_its_bounds(solid: Solid) -> bool:
+    """Whether a hull is a block after all, as the panels of a square bay are."""
+    ends = np.isclose(solid.points, solid.low) | np.isclose(solid.points, solid.high)
+    return not solid.radius_mm and bool(ends.all()) and len(np.unique(solid.points.round(6), axis=0)) == 8
 
 
 def _rod_distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix) -> Matrix:
