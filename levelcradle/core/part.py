@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from shapely.geometry import Polygon
 
-__all__ = ["Bend", "FlatPart", "Hole", "bend_allowance", "bend_deduction"]
+__all__ = ["Bend", "FlatPart", "Hole", "bend_allowance", "bend_deduction", "bend_setback"]
 
 Flat = tuple[float, float]
 
@@ -78,6 +78,11 @@ def bend_allowance(*, angle_deg: float, radius_mm: float, thickness_mm: float, k
     return math.radians(angle_deg) * (radius_mm + k * thickness_mm)
 
 
+def bend_setback(angle_deg: float, outside_radius_mm: float) -> float:
+    """From the outside apex back to where the bend begins: tan(A/2)(R + t). Source: as bend_allowance."""
+    return math.tan(math.radians(angle_deg) / 2) * outside_radius_mm
+
+
 def bend_deduction(*, angle_deg: float, radius_mm: float, thickness_mm: float, k: float) -> float:
     """What two outside lengths to the apex exceed the flat by: BD = 2 tan(A/2)(R + t) - BA.
 
@@ -87,6 +92,6 @@ def bend_deduction(*, angle_deg: float, radius_mm: float, thickness_mm: float, k
     """
     if not 0 < angle_deg <= 90:
         raise ValueError("a bend deduction to the apex is given up to 90 degrees")
-    setback = math.tan(math.radians(angle_deg) / 2) * (radius_mm + thickness_mm)
+    setback = bend_setback(angle_deg, radius_mm + thickness_mm)
     allowance = bend_allowance(angle_deg=angle_deg, radius_mm=radius_mm, thickness_mm=thickness_mm, k=k)
     return 2 * setback - allowance

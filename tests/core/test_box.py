@@ -105,11 +105,16 @@ def quarter_bend(length: float, radius: float, t: float) -> manifold3d.Manifold:
     return ((outer - inner) ^ corner).rotate((90, 0, 0)).translate((0, length, 0))
 
 
+def both(pan: Pan, what: str) -> tuple[float, float]:
+    """A figure of the blank along and across."""
+    return getattr(pan.sides["aft"], what), getattr(pan.sides["right"], what)
+
+
 def folded(pan: Pan) -> list[manifold3d.Manifold]:
     """Base, four bends and four walls as solids, from the blank's own figures; outside corner of the base at zero."""
     t, r, back = pan.bend.thickness_mm, pan.bend.radius_mm, pan.bend.setback_mm
     length, width, height = pan.length_mm, pan.width_mm, pan.height_mm
-    (a, b), (hx, hy), (sx, sy) = pan.base_half, pan.half, pan.side_start
+    (a, b), (hx, hy), (sx, sy) = both(pan, "base_half"), both(pan, "rim"), both(pan, "wall_start")
     rise = (hx - sx, hy - sy)
     end = t + FIT_UP_MM
     base = cuboid((back, back, 0), (back + 2 * a, back + 2 * b, t))
@@ -171,8 +176,9 @@ def test_holes_of_lid_and_tray_meet_when_folded(demo: Design) -> None:
     bend = sheet_bend(box, demo.tables.materials["s235"])
     deck = Pan(found.outer_mm[0], found.outer_mm[1], found.outer_mm[2], bend)
     cap = Pan(found.over_lid_mm[0], found.over_lid_mm[1], box.lid.edge_mm, bend)
-    heights = {round(abs(h.at[1]) - deck.side_start[1] + bend.setback_mm, 6) for h in tray.holes if abs(h.at[1]) > deck.side_start[1]}
-    drops = {round(abs(h.at[1]) - cap.side_start[1] + bend.setback_mm, 6) for h in lid.holes if abs(h.at[1]) > cap.side_start[1]}
+    deep, low = (pan.sides["right"].wall_start for pan in (deck, cap))
+    heights = {round(abs(h.at[1]) - deep + bend.setback_mm, 6) for h in tray.holes if abs(h.at[1]) > deep}
+    drops = {round(abs(h.at[1]) - low + bend.setback_mm, 6) for h in lid.holes if abs(h.at[1]) > low}
     (height,), (drop,) = heights, drops
     assert height == pytest.approx(found.over_lid_mm[2] - drop)
     assert len(tray.holes) == len(lid.holes) == 12
@@ -188,7 +194,7 @@ def test_a_blank_is_symmetric_and_its_area_is_its_pieces(length: float, width: f
     outline = pan_outline(pan)
     assert {(round(-x, 9), round(y, 9)) for x, y in outline} == {(round(x, 9), round(y, 9)) for x, y in outline}
     part = FlatPart("x", "x", 1, "s235", "", 3.0, STEEL, outline, (), ())
-    (a, b), rise = pan.base_half, height - bend.setback_mm
+    (a, b), rise = both(pan, "base_half"), height - bend.setback_mm
     end = width / 2 - 3.0 - FIT_UP_MM
     area = 4 * a * b + 4 * bend.allowance_mm * (a + b) + 2 * rise * (length + 2 * end)
     assert part.area_mm2 == pytest.approx(area)

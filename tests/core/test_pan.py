@@ -97,6 +97,7 @@ def test_the_parts_weigh_what_the_shell_does_and_their_holes_lie_in_them(demo: D
         blank = Polygon(part.outline)
         assert all(blank.contains(Point(h.at).buffer(h.diameter_mm / 2)) for h in part.holes)
     assert len([h for h in tray.holes if h.purpose == "lid screw"]) == len([h for h in lid.holes if h.purpose == "lid screw"])
+    assert len([p for p in shell.envelope if p.name == "screw head"]) == len([h for h in tray.holes if h.purpose == "lid screw"])
     assert all(row.has_mm >= row.needs_mm for row in makeable(box, shell.outer_mm))
 
 

@@ -7,18 +7,18 @@ import math
 from collections.abc import Iterator
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.box.pan import Slope
 from levelcradle.core.box.piece import Piece
-from levelcradle.core.design.box import Box, Chamfer
+from levelcradle.core.design.box import FACE_AT, Box, Chamfer
 
-__all__ = ["beyond", "chamfer_metal", "chamfered", "cut_away", "ends_of", "inside_chamfer", "largest_chamfer", "meeting", "over_lid"]
+__all__ = ["beyond", "chamfer_metal", "chamfered", "ends_of", "inside_chamfer", "largest_chamfer", "meeting", "over_lid", "slope_of"]
 
-_AT = {"front": (0, False), "aft": (0, True), "left": (1, False), "right": (1, True), "base": (2, False)}
 Plane = tuple[Vec, float]  # outward normal n of length 1 and d: inside is n·p <= d
 
 
 def plane_of(chamfer: Chamfer, outer: Vec, out_mm: float = 0.0) -> Plane:
     """The sloped face, moved outward by ``out_mm`` (as over a lid's edge)."""
-    (i, i_far), (j, j_far) = (_AT[face] for face in chamfer.edge)
+    (i, i_far), (j, j_far) = (FACE_AT[face] for face in chamfer.edge)
     # a length along one face is measured off the other face's plane
     along_i, along_j = chamfer.mm[1], chamfer.mm[0]
     size = math.hypot(1 / along_i, 1 / along_j)
@@ -61,13 +61,6 @@ def _clipped(corners: list[Vec], normal: Vec, reach: float) -> list[Vec]:
     return kept
 
 
-def cut_away(low: Vec, high: Vec, box: Box, outer: Vec) -> bool:
-    """Whether a small thing on the outside would sit where a chamfer is: then it is left out."""
-    middle = ((low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2)
-    over = box.lid.clearance_mm + box.thickness_mm
-    return any(_over(*plane_of(chamfer, outer, over), middle) > 0 for chamfer in box.chamfers.values())
-
-
 def beyond(chamfer: Chamfer, outer: Vec, at: Vec) -> float:
     """How far a point lies outside the sloped face; below zero inside it."""
     return _over(*plane_of(chamfer, outer), at)
@@ -75,10 +68,17 @@ def beyond(chamfer: Chamfer, outer: Vec, at: Vec) -> float:
 
 def ends_of(chamfer: Chamfer) -> tuple[tuple[str, str], tuple[float, float]]:
     """Of an upright edge: its end wall and long wall, and what goes along the long one and along the end one."""
-    mm = dict(zip(chamfer.edge, chamfer.mm, strict=True))
+    mm = chamfer.along_mm
     end = next(face for face in chamfer.edge if face in ("front", "aft"))
     long = next(face for face in chamfer.edge if face != end)
     return (end, long), (mm[long], mm[end])
+
+
+def slope_of(chamfer: Chamfer) -> tuple[str, Slope]:
+    """Of an edge of the base: its wall, and the slope."""
+    mm = chamfer.along_mm
+    wall = next(face for face in chamfer.edge if face != "base")
+    return wall, Slope(mm["base"], mm[wall])
 
 
 def over_lid(box: Box, cut: tuple[float, float]) -> tuple[float, float]:
@@ -92,7 +92,7 @@ def meeting(box: Box) -> bool:
     """Whether two cut-off edges meet in a corner, or are the same."""
     edges = [frozenset(c.edge) for c in box.chamfers.values()]
     pairs = [one | other for n, one in enumerate(edges) for other in edges[:n]]
-    return any(len({_AT[face][0] for face in faces}) == len(faces) for faces in pairs)
+    return any(len({FACE_AT[face][0] for face in faces}) == len(faces) for faces in pairs)
 
 
 def inside_chamfer(chamfer: Chamfer, wall_mm: float, outer: Vec, low: Vec, high: Vec) -> float:
@@ -104,7 +104,7 @@ def inside_chamfer(chamfer: Chamfer, wall_mm: float, outer: Vec, low: Vec, high:
 
 def largest_chamfer(edge: tuple[str, str], wall_mm: float, liner_mm: float, outer: Vec, blocks: list[tuple[Vec, Vec]]) -> float:
     """The largest equal-sided chamfer of an edge that leaves the liner's room to every block in the box."""
-    (i, i_far), (j, j_far) = (_AT[face] for face in edge)
+    (i, i_far), (j, j_far) = (FACE_AT[face] for face in edge)
     free = [
         ((outer[i] - high[i]) if i_far else low[i]) + ((outer[j] - high[j]) if j_far else low[j]) for low, high in blocks
     ]  # fmt: skip
@@ -115,7 +115,7 @@ def chamfer_metal(box: Box, outer: Vec, density_kg_m3: float) -> Iterator[Piece]
     """The strips that go (mass below zero) and the sloped wall that comes, each at its middle."""
     per_mm3 = density_kg_m3 * 1e-9
     for chamfer in box.chamfers.values():
-        (i, i_far), (j, j_far) = (_AT[face] for face in chamfer.edge)
+        (i, i_far), (j, j_far) = (FACE_AT[face] for face in chamfer.edge)
         along = 3 - i - j
         along_i, along_j = chamfer.mm[1], chamfer.mm[0]
         for axis, length, far in ((i, along_i, i_far), (j, along_j, j_far)):
@@ -132,5 +132,5 @@ def chamfer_metal(box: Box, outer: Vec, density_kg_m3: float) -> Iterator[Piece]
         yield Piece("sloped wall", (low[0], low[1], low[2]), (high[0], high[1], high[2]), volume * per_mm3)
 
 
-def _end(size: float, length: float, far: bool) -> tuple[float, float]:
+def _end(size: float, length: float, far: float) -> tuple[float, float]:
     return (size - length, size) if far else (0.0, length)

@@ -5,10 +5,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.box.chamfers import beyond
+from levelcradle.core.box.chamfers import beyond, slope_of
 from levelcradle.core.box.openings import hole_places
-from levelcradle.core.box.pan import Slope
 from levelcradle.core.design.box import Box, Chamfer
+from levelcradle.core.part import bend_setback
 
 __all__ = ["Makeable", "least_chamfer", "makeable"]
 
@@ -54,20 +54,18 @@ def makeable(box: Box, outer: Vec) -> Iterator[Makeable]:
 def least_chamfer(box: Box, edge: tuple[str, str]) -> int:
     """The smallest equal-sided one of an edge that can be folded and is worth its welding, in whole millimetres."""
     back = box.thickness_mm + box.bend_radius_mm
-    folds = (3 * box.thickness_mm + 2 * math.tan(math.pi / 8) * back) / math.sqrt(2) if "base" in edge else 2 * back
+    folds = (3 * box.thickness_mm + 2 * bend_setback(45, back)) / math.sqrt(2) if "base" in edge else 2 * back
     return max(WORTH_MM, math.ceil(round(folds, 6)))
 
 
 def _of_a_chamfer(box: Box, chamfer: Chamfer, outer: Vec, shortest: float) -> Iterator[Makeable]:
     back, words = box.thickness_mm + box.bend_radius_mm, f"cut-off edge {chamfer.edge[0]} {chamfer.edge[1]}"
-    mm = dict(zip(chamfer.edge, chamfer.mm, strict=True))
-    if "base" not in mm:
+    if "base" not in chamfer.edge:
         yield Makeable(words, f"{words} beyond the bends of the base", min(chamfer.mm), 2 * back)
         return
-    wall = next(face for face in chamfer.edge if face != "base")
-    slope = Slope(mm["base"], mm[wall])
-    flat = slope.long_mm - sum(math.tan(math.radians(angle) / 2) * back for angle in slope.angles_deg)
+    wall, slope = slope_of(chamfer)
+    flat = slope.long_mm - sum(bend_setback(angle, back) for angle in slope.angles_deg)
     yield Makeable(words, f"{words}, flat between its two bends", flat, 3 * box.thickness_mm)
-    yield Makeable(f"wall over {words}", f"wall left over the {words}", outer[2] - mm[wall], max(shortest + back, box.lid.edge_mm))
+    yield Makeable(f"wall over {words}", f"wall left over the {words}", outer[2] - slope.wall_mm, max(shortest + back, box.lid.edge_mm))
     across = outer[0] if wall in ("front", "aft") else outer[1]
-    yield Makeable(f"base at {words}", f"base left beside the {words}", across - mm["base"], 2 * back + shortest)
+    yield Makeable(f"base at {words}", f"base left beside the {words}", across - slope.base_mm, 2 * back + shortest)

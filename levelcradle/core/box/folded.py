@@ -5,9 +5,9 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.box.chamfers import ends_of, over_lid
+from levelcradle.core.box.chamfers import ends_of, over_lid, slope_of
 from levelcradle.core.box.openings import FaceHole, hole_places, lid_screw_up
-from levelcradle.core.box.pan import FIT_UP_MM, Pan, SheetBend, Slope, pan_bends, pan_outline
+from levelcradle.core.box.pan import FIT_UP_MM, Pan, SheetBend, pan_bends, pan_outline
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.tables import Material
 from levelcradle.core.part import FlatPart, Hole, bend_deduction
@@ -35,21 +35,15 @@ def tray_part(box_id: str, box: Box, outer: Vec, material: Material) -> FlatPart
 def _tray_hole(hole: FaceHole, pan: Pan) -> Hole:
     x, y = hole.at[0] - pan.length_mm / 2, hole.at[1] - pan.width_mm / 2
     if hole.face == "base":
-        return Hole(pan.on_base(x, y), hole.diameter_mm, hole.name)
+        return Hole((x, y), hole.diameter_mm, hole.name)
     along = y if hole.face in ("front", "aft") else x
     return Hole(pan.on_side(hole.face, along, hole.at[2]), hole.diameter_mm, hole.name)
 
 
 def tray_pan(box: Box, outer: Vec, bend: SheetBend) -> Pan:
     """The tray's blank with its cut-off edges."""
-    slopes: dict[str, Slope] = {}
-    corners: dict[tuple[str, str], tuple[float, float]] = {}
-    for chamfer in box.chamfers.values():
-        if "base" in chamfer.edge:
-            face = next(f for f in chamfer.edge if f != "base")
-            slopes[face] = Slope(*(mm for _, mm in sorted(zip(chamfer.edge, chamfer.mm, strict=True), key=lambda row: row[0] != "base")))
-        else:
-            corners[ends_of(chamfer)[0]] = ends_of(chamfer)[1]
+    slopes = dict(slope_of(c) for c in box.chamfers.values() if "base" in c.edge)
+    corners = dict(ends_of(c) for c in box.chamfers.values() if "base" not in c.edge)
     return Pan(outer[0], outer[1], outer[2], bend, slopes, corners)
 
 

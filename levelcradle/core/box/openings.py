@@ -6,12 +6,11 @@ from dataclasses import dataclass
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.chamfers import beyond
 from levelcradle.core.box.piece import Piece
-from levelcradle.core.design.box import Box, LidScrews, Opening, Protrusion
+from levelcradle.core.design.box import FACE_AT, Box, LidScrews, Opening, Protrusion
 
-__all__ = ["FaceHole", "hole_places", "lid_screw_up", "on_face", "protruding", "screw_places"]
+__all__ = ["FaceHole", "hole_places", "lid_screw_up", "lid_screws", "on_face", "protruding", "screw_places"]
 
 CLEAR_MM = 10.0  # of a lid screw to a cut-off edge: common practice, no source
-_AXIS = {"front": (0, 0), "aft": (0, 1), "left": (1, 0), "right": (1, 1), "base": (2, 0), "lid": (2, 1)}
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,11 +44,11 @@ def lid_screw_up(box: Box, outer: Vec) -> float:
 
 def on_face(thing: Opening | Protrusion, outer: Vec) -> Vec:
     """Its middle on the outside of its face, measured from two edges."""
-    axis, side = _AXIS[thing.face]
+    axis, side = FACE_AT[thing.face]
     at = [outer[i] / 2 for i in range(3)]
     at[axis] = outer[axis] * side
     for edge, distance in zip(thing.from_, (thing.u_mm, thing.v_mm), strict=True):
-        along, end = _AXIS[edge]
+        along, end = FACE_AT[edge]
         at[along] = outer[along] - distance if end else distance
     return at[0], at[1], at[2]
 
@@ -57,7 +56,7 @@ def on_face(thing: Opening | Protrusion, outer: Vec) -> Vec:
 def protruding(box: Box, outer: Vec) -> Iterator[Piece]:
     """The room of everything that stands out of the faces, as blocks; on the lid it begins on the lid's top."""
     for thing in box.protrusions.values():
-        axis, side = _AXIS[thing.face]
+        axis, side = FACE_AT[thing.face]
         at = on_face(thing, outer)
         low, high = [v - thing.across_mm / 2 for v in at], [v + thing.across_mm / 2 for v in at]
         start = at[axis] + (box.thickness_mm if thing.face == "lid" else 0.0)
@@ -66,11 +65,17 @@ def protruding(box: Box, outer: Vec) -> Iterator[Piece]:
 
 
 def hole_places(box: Box, outer: Vec) -> Iterator[FaceHole]:
-    """Every hole through the tray and lid, on the outside of its face: the openings, then the lid's screws, without those that would
-    sit where an edge is cut off."""
+    """Every hole through the tray and lid, on the outside of its face: the openings, then the lid's screws."""
     for name, hole in sorted(box.openings.items()):
         yield FaceHole(name, hole.face, on_face(hole, outer), hole.diameter_mm)
-    yield from (screw for screw in _screws(box, outer) if all(beyond(c, outer, screw.at) < -CLEAR_MM for c in box.chamfers.values()))
+    yield from lid_screws(box, outer)
+
+
+def lid_screws(box: Box, outer: Vec) -> Iterator[FaceHole]:
+    """The lid's screws, by their holes in the tray, without those that would sit where an edge is cut off."""
+    for screw in _screws(box, outer):
+        if all(beyond(chamfer, outer, screw.at) < -CLEAR_MM for chamfer in box.chamfers.values()):
+            yield screw
 
 
 def _screws(box: Box, outer: Vec) -> Iterator[FaceHole]:

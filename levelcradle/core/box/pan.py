@@ -20,7 +20,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from levelcradle.core.part import Bend, Flat
+from levelcradle.core.part import Bend, Flat, bend_setback
 
 __all__ = ["FIT_UP_MM", "Pan", "SheetBend", "Slope", "pan_bends", "pan_outline"]
 
@@ -47,7 +47,7 @@ class SheetBend:
         return 2 * self.setback_mm - self.deduction_mm
 
     def setback_at(self, angle_deg: float) -> float:
-        return math.tan(math.radians(angle_deg) / 2) * self.setback_mm
+        return bend_setback(angle_deg, self.setback_mm)
 
     def allowance_at(self, angle_deg: float) -> float:
         """The neutral fibre is as long as the bend is wide."""
@@ -115,28 +115,6 @@ class Pan:
     @cached_property
     def sides(self) -> dict[str, Side]:
         return {face: _side(self, face) for face in FACES}
-
-    @property
-    def base_half(self) -> Flat:
-        """Half of the base that stays flat, where no edge is cut off."""
-        back = self.bend.setback_mm
-        return self.length_mm / 2 - back, self.width_mm / 2 - back
-
-    @property
-    def side_start(self) -> Flat:
-        """Where the flat part of a side begins, from the middle."""
-        a, b = self.base_half
-        return a + self.bend.allowance_mm, b + self.bend.allowance_mm
-
-    @property
-    def half(self) -> Flat:
-        """Half of the blank."""
-        rise = self.height_mm - self.bend.setback_mm
-        x, y = self.side_start
-        return x + rise, y + rise
-
-    def on_base(self, x: float, y: float) -> Flat:
-        return x, y
 
     def on_side(self, face: str, along: float, height: float) -> Flat:
         """A point on a wall, by its place along the wall from the middle and its height off the outside of the base."""

@@ -8,10 +8,10 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec, plus
-from levelcradle.core.box.chamfers import chamfer_metal, chamfered, cut_away, inside_chamfer
-from levelcradle.core.box.openings import protruding, screw_places
+from levelcradle.core.box.chamfers import chamfer_metal, chamfered, inside_chamfer
+from levelcradle.core.box.openings import lid_screws, protruding
 from levelcradle.core.box.piece import Piece
-from levelcradle.core.design.box import Block, Box
+from levelcradle.core.design.box import FACE_AT, Block, Box
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.memo import Memo
 from levelcradle.core.modules import Laid, lay_out, needed_between
@@ -167,7 +167,7 @@ def _outside(box: Box, outer: Vec, heads: tuple[Piece, ...]) -> Iterator[Piece]:
     over = box.lid.clearance_mm + box.thickness_mm
     yield Piece("tray", (0.0, 0.0, 0.0), outer, 0.0, chamfered((0.0, 0.0, 0.0), outer, box, outer, 0.0))
     yield Piece(cap.name, cap.low, cap.high, 0.0, chamfered(cap.low, cap.high, box, outer, over))
-    yield from (head for head in heads if not cut_away(head.low, head.high, box, outer))
+    yield from heads
     yield from protruding(box, outer)
 
 
@@ -216,15 +216,11 @@ def _heads(box: Box, outer: Vec) -> Iterator[Piece]:
     mass = math.pi / 4 * box.lid.screws.head_across_mm**2 * box.lid.screws.head_high_mm * STEEL_KG_MM3
     cap, half = _cap(box, outer), box.lid.screws.head_across_mm / 2
     high = box.lid.screws.head_high_mm
-    up = (cap.low[2] + outer[2]) / 2
-    for at in screw_places(outer[0], box.lid.screws):
-        x = outer[0] / 2 + at
-        yield Piece("screw head", (x - half, cap.low[1] - high, up - half), (x + half, cap.low[1], up + half), mass)
-        yield Piece("screw head", (x - half, cap.high[1], up - half), (x + half, cap.high[1] + high, up + half), mass)
-    for at in screw_places(outer[1], box.lid.screws):
-        y = outer[1] / 2 + at
-        yield Piece("screw head", (cap.low[0] - high, y - half, up - half), (cap.low[0], y + half, up + half), mass)
-        yield Piece("screw head", (cap.high[0], y - half, up - half), (cap.high[0] + high, y + half, up + half), mass)
+    for screw in lid_screws(box, outer):
+        axis, far = FACE_AT[screw.face]
+        start, end = [v - half for v in screw.at], [v + half for v in screw.at]
+        start[axis], end[axis] = (cap.high[axis], cap.high[axis] + high) if far else (cap.low[axis] - high, cap.low[axis])
+        yield Piece("screw head", (start[0], start[1], start[2]), (end[0], end[1], end[2]), mass)
 
 
 def _gaps(box: Box, blocks: _Blocks, kinds: Mapping[str, ModuleKind], inner: Vec, low: Vec, high: Vec) -> Iterator[InnerGap]:

@@ -12,6 +12,7 @@ from levelcradle.core.box import hole_places, on_face
 from levelcradle.core.clearance.gaps import around
 from levelcradle.core.clearance.moves import free_travel, meets
 from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, best_exit
+from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.finding import Figure, Finding, Step, plain
 from levelcradle.core.solids import block
 
@@ -92,7 +93,8 @@ def _reach(box: PlacedBox, things: Sequence[Obstacle]) -> Iterator[Finding]:
 
 
 def _hand(box: PlacedBox, things: Sequence[Obstacle], path: str, what: str, face: str, at: Vec) -> Finding:
-    axis, sign = {"front": (0, -1), "aft": (0, 1), "left": (1, -1), "right": (1, 1), "base": (2, -1), "lid": (2, 1)}[face]
+    axis, far = FACE_AT[face]
+    sign = 1 if far else -1
     half = HAND_MM[0] / 2
     low, high = [a - half for a in at], [a + half for a in at]
     low[axis], high[axis] = sorted((at[axis] + sign * 8.0, at[axis] + sign * HAND_MM[2]))

@@ -14,7 +14,7 @@ from math import dist, radians, tan
 import numpy as np
 
 from levelcradle.core.assembly import Obstacle, PlacedBox
-from levelcradle.core.axes import Placement, Vec, plus, rotation, scaled
+from levelcradle.core.axes import Placement, Vec, dot, plus, rotation, scaled
 from levelcradle.core.box import on_face
 from levelcradle.core.clearance.moves import meets, turning
 from levelcradle.core.solids import Solid, hull
@@ -96,8 +96,11 @@ def sling(box: PlacedBox) -> Iterator[Solid]:
 LEG: tuple[Vec, ...] = ((-8, -8, 0), (8, -8, 0), (8, 8, 0), (-8, 8, 0))  # of a chain or webbing: common practice, no source
 
 
-def _straight(held: _Held, things: Sequence[Obstacle]) -> Iterator[Exit]:
+def _straight(held: _Held, things: Sequence[Obstacle], along: Vec = STILL) -> Iterator[Exit]:
+    """Every way out but those along a leg that was just gone."""
     for word, way in WAYS.items():
+        if dot(way, along):
+            continue
         by = scaled(way, OUT_MM)
         found = meets([held.tray], things, by)
         if not any(_is_metal(o) for o in found):
@@ -116,11 +119,9 @@ def _two_legs(box: PlacedBox, held: _Held, things: Sequence[Obstacle]) -> Iterat
         if meets([held.tray], things, by) or meets([*held.pieces, *_lifting(held, leg)], things, by):
             continue
         there = held.moved(Placement(np.eye(3), by), f"{LIFT_MM:g} {first}")
-        yield from (e for e in _straight(there, things) if not e.words.endswith((first, OPPOSITE[first])))
+        yield from _straight(there, things, leg)
 
 
-OPPOSITE = {"downward": "upward", "upward": "downward", "forward": "aft", "aft": "forward", "to the left": "to the right",
-            "to the right": "to the left"}  # fmt: skip
 LEANS: tuple[tuple[str, Vec, float], ...] = (
     ("nose raised", (0.0, 1.0, 0.0), 1.0), ("nose lowered", (0.0, 1.0, 0.0), -1.0),
     ("right side raised", (1.0, 0.0, 0.0), 1.0), ("left side raised", (1.0, 0.0, 0.0), -1.0),

@@ -23,7 +23,7 @@ from levelcradle.core.design.base import (
 )  # fmt: skip
 
 __all__ = [
-    "ANCHORS", "Anchor", "Block", "Bolt", "Box", "Bracket", "Chamfer", "Counts", "Dividers", "Doubler",
+    "ANCHORS", "FACE_AT", "Anchor", "Block", "Bolt", "Box", "Bracket", "Chamfer", "Counts", "Dividers", "Doubler",
     "Finish", "Fittings", "Fixed", "Folder", "Gaps",
     "Inner", "Lid", "LidScrews", "Liners", "Mount", "Opening", "Pose", "Protrusion", "Turn", "Wrap",
 ]  # fmt: skip
@@ -34,13 +34,16 @@ Anchor = Literal[
     "front", "aft", "left", "right", "base", "lid",
 ]  # fmt: skip
 _LOW, _MID, _HIGH = 0.0, 0.5, 1.0
-_SHARE = {"front": (0, _LOW), "aft": (0, _HIGH), "left": (1, _LOW), "right": (1, _HIGH), "base": (2, _LOW), "lid": (2, _HIGH)}
+FACE_AT: dict[str, tuple[int, float]] = {
+    "front": (0, _LOW), "aft": (0, _HIGH), "left": (1, _LOW), "right": (1, _HIGH), "base": (2, _LOW), "lid": (2, _HIGH),
+}  # fmt: skip
+"""Axis of each face, and where along it the face is, as a share of the outside size."""
 
 
 def _share(anchor: str) -> tuple[float, float, float]:
     at = [_MID, _MID, _MID]
     for word in anchor.split("-"):
-        axis, share = _SHARE[word]
+        axis, share = FACE_AT[word]
         at[axis] = share
     return at[0], at[1], at[2]
 
@@ -211,10 +214,15 @@ class Chamfer(Part):
     edge: Annotated[tuple[Face, Face], BeforeValidator(_as_tuple)]
     mm: Annotated[tuple[Positive, Positive], BeforeValidator(_as_tuple)]
 
+    @property
+    def along_mm(self) -> dict[str, float]:
+        """How much goes along each of the two faces."""
+        return dict(zip(self.edge, self.mm, strict=True))
+
     @field_validator("edge")
     @classmethod
     def _an_edge(cls, edge: tuple[Face, Face]) -> tuple[Face, Face]:
-        if "lid" in edge or _SHARE[edge[0]][0] == _SHARE[edge[1]][0]:
+        if "lid" in edge or FACE_AT[edge[0]][0] == FACE_AT[edge[1]][0]:
             raise ValueError("names two faces that meet, and not the lid")
         return edge
 

@@ -90,13 +90,13 @@ def _after(one: _Part, counts: Triple, two: _Part, axis: int, room_mm: Vec, most
     before = two.one.turned.asks_mm[2 * axis]
     deep = two.most(axis, room_mm[axis] - start + before)
     slice_ = prod(rows[i] for i in range(3) if i != axis)
-    for rows[axis] in range(deep, 0, -1):
-        number = slice_ * rows[axis]
+    for row in range(deep, 0, -1):
+        number = slice_ * row
         if not number or prod(counts) + number <= above:
             return
         if number > most:
             continue
-        theirs = (rows[0], rows[1], rows[2])
+        theirs = (row if axis == 0 else rows[0], row if axis == 1 else rows[1], row if axis == 2 else rows[2])
         size[axis] = start + two.asks(theirs, axis) - before
         firsts, seconds = ([p.one.turned.asks_mm[2 * i] for i in range(3)] for p in (one, two))
         seconds[axis] = start
