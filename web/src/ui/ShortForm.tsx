@@ -24,7 +24,7 @@ export function ShortForm({
   }
   return (
     <form
-      className="my-2 flex flex-col gap-1.5 rounded border border-blue bg-wash p-3"
+      className="my-2 flex flex-col gap-1.5 rounded border border-blue bg-white p-3"
       onSubmit={(e) => (e.preventDefault(), void submit())}
     >
       {children}

@@ -40,7 +40,7 @@ export function Overview() {
           {string.energy_kwh !== null && <Fact name="Energy">{string.energy_kwh.toFixed(1)} kWh</Fact>}
         </>
       )}
-      <details className="mt-3">
+      <details className="mt-3 mb-5">
         <summary className="heading cursor-pointer">Things in the way ({things.length})</summary>
         {things.map(([path, name]) => (
           <button
