@@ -8,12 +8,11 @@ from typing import Any
 
 import pytest
 
+from launcher.cluster import free_port
+from launcher.main import serving
 from levelcradle.core.design import tree_of, validate
 from levelcradle.demo import demo_design
-from levelcradle.server import create_app
-from levelcradle.server.__main__ import FRONT_END
 from levelcradle.store import Store, connect, migrate
-from tests.serving import served
 
 
 def large_tree() -> dict[str, Any]:
@@ -75,12 +74,13 @@ def surveyed_tree(file: str) -> dict[str, Any]:
 
 @pytest.fixture(scope="session")
 def address() -> Iterator[str]:
-    """Of a car ("demo", "large") over the API or on the screen, on a server in this process. Needs LEVELCRADLE_TEST_DATABASE."""
-    database = connect(os.environ["LEVELCRADLE_TEST_DATABASE"])
+    """Of a car ("demo", "large") over the API or on the screen, as the launcher serves it. Needs LEVELCRADLE_TEST_DATABASE."""
+    where = os.environ["LEVELCRADLE_TEST_DATABASE"]
+    database = connect(where)
     migrate(database)
     store = Store(database)
     key = uuid.uuid4().hex[:6]
     store.create(demo_design(), "bench", id_=f"demo-{key}")
     store.create(validate(large_tree()), "bench", id_=f"large-{key}")
-    with served(create_app(store, FRONT_END)) as here:
+    with serving(where, free_port(), demo=False) as here:
         yield f"{here}/{{}}/{{}}-{key}"

@@ -14,7 +14,7 @@ from levelcradle.shots import BROWSER, FLAGS
 # the moves are made by the page itself, so that nothing but the page is timed
 DRAG = """
 async ({ box, moves, wait }) => {
-  const view = document.querySelector('svg[data-view="plan"]')
+  const view = document.querySelector('[data-view="plan"]')
   const at = view.querySelector(`g[data-path="boxes/${box}"][data-kind="tray"] polygon`).getBoundingClientRect()
   const [x, y] = [at.x + at.width / 2, at.y + at.height / 2]
   const send = (type, dx) => view.dispatchEvent(new PointerEvent(type, {
@@ -52,7 +52,7 @@ def page() -> Iterator[Page]:
 
 def drag(page: Page, address: str, name: str, box: str, *, moves: int, wait: bool) -> dict[str, object]:
     page.goto(address.format("car", name) + "/place")
-    tray = page.locator(f'svg[data-view="plan"] g[data-path="boxes/{box}"][data-kind="tray"] polygon')
+    tray = page.locator(f'[data-view="plan"] g[data-path="boxes/{box}"][data-kind="tray"] polygon')
     tray.first.wait_for()
     spot = tray.first.bounding_box()
     assert spot

@@ -101,13 +101,19 @@ def running(cluster: Cluster, *, demo: bool) -> Iterator[str]:
         if port != USUAL_PORT:
             say(f"port {USUAL_PORT} is taken, so {port} serves")
         say("starting the server")
-        address = f"http://127.0.0.1:{port}"
-        with _process(database, "levelcradle.server", str(port), *(["--demo"] if demo else [])) as server:
-            _wait_for(address, server)
-            with _process(database, "levelcradle.jobs"):
-                yield address
+        with serving(database, port, demo=demo) as address, _process(database, "levelcradle.jobs"):
+            yield address
     finally:
         cluster.stop()
+
+
+@contextmanager
+def serving(database: str, port: int, *, demo: bool) -> Iterator[str]:
+    """The server alone, as an address that answers."""
+    address = f"http://127.0.0.1:{port}"
+    with _process(database, "levelcradle.server", str(port), *(["--demo"] if demo else [])) as server:
+        _wait_for(address, server)
+        yield address
 
 
 @contextmanager

@@ -70,7 +70,7 @@ class Bench:
         return at
 
     def view(self, name: str) -> Locator:
-        return self.page.locator(f'svg[data-view="{name}"]')
+        return self.page.locator(f'[data-view="{name}"]')
 
     def middle(self, view: str, path: str, kind: str) -> tuple[float, float]:
         """The middle of a drawn thing on the page."""

@@ -19,14 +19,18 @@ def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[
     """Things that the pieces meet while they are moved in a straight line."""
     if not things:
         return []
-    spaces = [swept(s, by) for s in solids]
-    low, high = bounds(spaces)
+    low, high = bounds(solids)
+    low, high = np.minimum(low, low + by), np.maximum(high, high + by)
     other_low, other_high = _bounds(tuple(o.solid for o in things))
     near = (np.maximum(other_low[None] - high[:, None], low[:, None] - other_high[None]) < MEETS_MM).all(axis=2)
-    found = {}
+    found, spaces = {}, dict[int, Solid]()
     for i, j in np.argwhere(near):
         thing = things[j]
-        if thing.path not in found and nearest(spaces[i], thing.solid).gap_mm < MEETS_MM:
+        if thing.path in found:
+            continue
+        if i not in spaces:  # most pieces come near nothing: their space is not made
+            spaces[i] = swept(solids[i], by)
+        if nearest(spaces[i], thing.solid).gap_mm < MEETS_MM:
             found[thing.path] = thing
     return list(found.values())
 

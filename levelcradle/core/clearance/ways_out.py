@@ -73,9 +73,10 @@ def best_exit(box: PlacedBox, things: tuple[Obstacle, ...]) -> Exit:
         exits.append(exit_)
         if exit_.free:
             return exit_
-    for more in (_two_legs, _leaned, _turned):
-        if all(e.fixed for e in exits):
-            exits += more(box, held, things)
+    if all(e.fixed for e in exits) and not meets(held.pieces, things, STILL):  # what stands in something takes no free first leg
+        for more in (_two_legs, _leaned, _turned):
+            if all(e.fixed for e in exits):
+                exits += more(box, held, things)
     return min(exits, key=lambda e: (e.fixed, len(e.off)))
 
 

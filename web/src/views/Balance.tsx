@@ -28,7 +28,7 @@ export function Balance({
     if (loads.up_mm === null) return null
     const top = scale.z(loads.up_mm)
     return (
-      <g pointerEvents="none">
+      <g>
         <line x1={x} x2={x} y1={top} y2={scale.z(0) - 9} stroke="var(--color-blue)" strokeWidth={1.4} />
         <path d={`M${x - 5},${scale.z(0) - 18} h10 l-2,8 l-3,8 l-3,-8z`} fill="var(--color-blue)" />
         <circle cx={x} cy={top} r={4} fill="var(--color-blue)" />
@@ -43,7 +43,7 @@ export function Balance({
   const aim = target ? scale.x((1 - target.front_percent / 100) * document.vehicle.wheelbase_mm) : null
   const y = scale.y(across ?? 0)
   return (
-    <g pointerEvents="none">
+    <g>
       {aim !== null && (
         <g>
           <path

@@ -8,7 +8,7 @@ const TYRE_WIDE_MM = 165
 
 export function Car({ vehicle, scale, view }: { vehicle: Vehicle; scale: Scale; view: ViewName }) {
   return (
-    <g aria-hidden="true" pointerEvents="none">
+    <g aria-hidden="true">
       {vehicle.overall && (
         <path d={view === 'plan' ? planBody(vehicle, scale) : sideBody(vehicle, scale)} {...THIN} />
       )}

@@ -61,7 +61,6 @@ export function CutDashes({ scale, tall }: { scale: Scale; tall: number }) {
       stroke="var(--color-ink)"
       strokeWidth={1.2}
       strokeDasharray="9 5"
-      pointerEvents="none"
     />
   )
 }

@@ -103,7 +103,7 @@ export function Flags({
           <g
             key={finding.id}
             data-flag={finding.id}
-            className="cursor-pointer"
+            className="pointer-events-auto cursor-pointer"
             onPointerDown={(e) => (e.stopPropagation(), onChoose(finding))}
           >
             <line

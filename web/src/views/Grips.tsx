@@ -6,6 +6,7 @@ import { useDocument } from '../design/live'
 import type { Shape } from '../design/types'
 import { useTouch } from '../ui/touch'
 import type { Scale, ViewName } from './scale'
+import { Shifted } from './Sheet'
 import type { By } from './useMove'
 
 export function Grips({
@@ -21,15 +22,12 @@ export function Grips({
 }) {
   const document = useDocument()
   const box = boxOf(useChoice((s) => s.selected))
-  const offset = useChoice((s) => s.offset)
   const touch = useTouch()
   const tray = shapes.find((s) => s.kind === 'tray' && s.path === `boxes/${box}`)
   if (!box || !tray) return null
-  const by = offset?.path === `boxes/${box}` ? offset.by : [0, 0, 0]
   const polygon = (view === 'plan' ? tray.plan : tray.side) as unknown as [number, number][]
-  const xs = polygon.map(([a]) => scale.x(a + (by[0] ?? 0)))
-  const shift = (view === 'plan' ? by[1] : by[2]) ?? 0
-  const ys = polygon.map(([, b]) => (view === 'plan' ? scale.y(b + shift) : scale.z(b + shift)))
+  const xs = polygon.map(([a]) => scale.x(a))
+  const ys = polygon.map(([, b]) => (view === 'plan' ? scale.y(b) : scale.z(b)))
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
   const other: By = view === 'plan' ? [0, 1, 0] : [0, 0, 1]
   const grips: { x: number; y: number; ways: By; turn: number; words: string }[] = [
@@ -45,22 +43,21 @@ export function Grips({
   ]
   const [aft = 0, right = 0, up = 0] = (document.boxes[box]?.pose.at_mm as number[] | undefined) ?? []
   return (
-    <g>
+    <Shifted path={`boxes/${box}`} view={view} scale={scale}>
       <circle
-        cx={scale.x(aft + (by[0] ?? 0))}
-        cy={view === 'plan' ? scale.y(right + (by[1] ?? 0)) : scale.z(up + (by[2] ?? 0))}
+        cx={scale.x(aft)}
+        cy={view === 'plan' ? scale.y(right) : scale.z(up)}
         r={5.5}
         fill="var(--color-blue)"
         stroke="#fff"
         strokeWidth={1.5}
-        pointerEvents="none"
       />
       {grips.map((g) => (
         <g
           key={`${g.x} ${g.y}`}
           data-grip={g.words}
           transform={`translate(${g.x},${g.y}) rotate(${g.turn})`}
-          className="cursor-grab"
+          className="pointer-events-auto cursor-grab"
           onPointerDown={(e) => onGrip(e, g.ways)}
         >
           <title>{g.words}</title>
@@ -78,6 +75,6 @@ export function Grips({
           <path d="M-6,0 l4,-3.5 v7z M6,0 l-4,-3.5 v7z" fill="var(--color-blue)" />
         </g>
       ))}
-    </g>
+    </Shifted>
   )
 }

@@ -19,6 +19,7 @@ import { Rule } from './Rule'
 import { SectionPanel } from './SectionPanel'
 import { AS_IS, bayWindow, carWindow, closer, looked, makeScale, type Scale, type ViewName } from './scale'
 import { boxAreas, Boxes, HardPoints, Names, Surroundings } from './Things'
+import { Shifted } from './Sheet'
 import { type LookBy, View } from './View'
 
 const MOST_FLAGS = 5
@@ -276,7 +277,6 @@ function Drawing({
     () => [...areas, ...placed.map(areaOf), ...balanceArea(analysis, view, scale)],
     [areas, placed, analysis, view, scale],
   )
-  const shared = { view, scale, selected, patterns, spoken }
   const chooseFlag = useCallback((f: Finding) => choose(f.id, f.subjects[0] ?? null), [choose])
   const back = useMemo(
     () => (
@@ -292,33 +292,32 @@ function Drawing({
           patterns={patterns}
           spoken={spoken}
         />
+        <Boxes shapes={still} view={view} scale={scale} selected={selected} spoken={spoken} />
       </>
     ),
-    [document.vehicle, patterns, scale, selected, shapes, spoken, view],
+    [document.vehicle, patterns, scale, selected, shapes, spoken, still, view],
+  )
+  const inHand = moved && (
+    <Shifted path={moved} view={view} scale={scale}>
+      <Boxes shapes={moving} view={view} scale={scale} selected={selected} spoken={spoken} />
+    </Shifted>
   )
   return (
-    <View view={view} scale={scale} shapes={shapes} step={step} back={back} onLook={onLook} picks={picks}>
-      <Boxes shapes={still} {...shared} />
-      {moved && (
-        <Shifted view={view} scale={scale}>
-          <Boxes shapes={moving} {...shared} />
-        </Shifted>
-      )}
+    <View {...{ view, scale, shapes, step, back, inHand, onLook, picks }}>
       <HardPoints document={document} view={view} scale={scale} selected={selected} />
       <Balance document={document} analysis={analysis} scale={scale} view={view} unit={units.length} />
-      <Names shapes={moved ? still : shapes} {...shared} weights={weights} reserved={reserved} />
+      <Names
+        shapes={moved ? still : shapes}
+        {...{ view, scale, selected, spoken }}
+        weights={weights}
+        reserved={reserved}
+      />
       <Flags placed={placed} units={units} onChoose={chooseFlag} />
       <CutDashes scale={scale} tall={view === 'plan' ? scale.planHeight : scale.sideHeight} />
       <Bar scale={scale} view={view} />
       <Edges view={view} scale={scale} />
     </View>
   )
-}
-
-/** What is moved is drawn once and shifted with the hand; nothing else is drawn again for it. */
-function Shifted({ view, scale, children }: { view: ViewName; scale: Scale; children: ReactNode }) {
-  const by = useChoice((s) => s.offset?.by)
-  return <g transform={by && shift(by, view, scale)}>{children}</g>
 }
 
 const NOTHING: string[] = []
@@ -328,10 +327,6 @@ const BLANKS_PX = 370
 /** A box with room for the grips round it. */
 function withGrips({ x0, x1, y0, y1 }: Area): Area {
   return { x0: x0 - GRIP_PX, x1: x1 + GRIP_PX, y0: y0 - GRIP_PX, y1 }
-}
-
-function shift([aft, right, up]: [number, number, number], view: ViewName, { k }: Scale): string {
-  return `translate(${aft * k},${-(view === 'plan' ? right : up) * k})`
 }
 
 function Grid({ scale, view }: { scale: Scale; view: ViewName }) {
@@ -353,7 +348,7 @@ function Bar({ scale, view }: { scale: Scale; view: ViewName }) {
   const long = [1000, 500, 200, 100, 50].find((l) => l * scale.k <= 110) ?? 50
   const [x, y] = [Math.max(scale.width * 0.26, 60), scale.z(0) - 12]
   return (
-    <g pointerEvents="none">
+    <g>
       <path
         d={`M${x},${y} h${long * scale.k} m0,-5 v10 M${x},${y - 5} v10`}
         stroke="var(--color-ink)"
@@ -386,7 +381,7 @@ function Edges({ view, scale }: { view: ViewName; scale: Scale }): ReactNode {
       </text>
     )
   return (
-    <g pointerEvents="none">
+    <g>
       <text x={8} y={16} {...style}>
         PLAN RIGHT
       </text>

@@ -13,7 +13,6 @@ interface Props {
   view: ViewName
   scale: Scale
   selected: string | null
-  patterns: string
   /** Paths that a chosen finding speaks of; the rest is faint. Empty: nothing is faint. */
   spoken: readonly string[]
 }
@@ -45,7 +44,7 @@ export const Surroundings = memo(function Surroundings({
   selected,
   patterns,
   spoken,
-}: Props) {
+}: Props & { patterns: string }) {
   return (
     <g>
       {shapes.map((shape, i) => {
@@ -178,7 +177,6 @@ function Label({ shape, view, scale }: { shape: Shape; view: ViewName; scale: Sc
       fontSize={module ? 13 : 12}
       fontWeight={700}
       fill={module ? 'var(--color-slate)' : '#fff'}
-      pointerEvents="none"
     >
       {shape.label}
     </text>
@@ -227,7 +225,7 @@ export function Names({
     rows.push({ key: shape.path + view, x: at[0], y, text, strong: box, chosen })
   }
   return (
-    <g pointerEvents="none">
+    <g>
       {rows.map((row) => (
         <text
           key={row.key}

@@ -10,6 +10,7 @@ import type { Shape } from '../design/types'
 import { Grips } from './Grips'
 import { hitsAt } from './hits'
 import type { Scale, ViewName } from './scale'
+import { Sheet } from './Sheet'
 import { pickPlace } from './pick'
 import { type By, caught, CATCH_PX, useMove } from './useMove'
 import { loose, useMoveBlock } from './useMoveBlock'
@@ -43,6 +44,7 @@ export function View({
   shapes,
   step,
   back,
+  inHand,
   onLook,
   picks,
   children,
@@ -51,14 +53,16 @@ export function View({
   scale: Scale
   shapes: readonly Shape[]
   step: number
-  /** What does not move while something is dragged: painted on a sheet of its own, once. */
+  /** What does not move while something is dragged. */
   back: ReactNode
+  /** What is dragged, if anything is. */
+  inHand: ReactNode
   onLook: LookBy
   /** A press gives a place and selects nothing. */
   picks: boolean
   children: ReactNode
 }) {
-  const frame = useRef<SVGSVGElement>(null)
+  const frame = useRef<HTMLDivElement>(null)
   const press = useRef<Press | null>(null)
   const last = useRef<{ x: number; y: number; turn: number } | null>(null)
   const fingers = useRef(new Map<number, { x: number; y: number }>())
@@ -67,7 +71,7 @@ export function View({
   const tall = view === 'plan' ? scale.planHeight : scale.sideHeight
 
   function spot(event: PointerEvent) {
-    const edge = (frame.current as SVGSVGElement).getBoundingClientRect()
+    const edge = (frame.current as HTMLDivElement).getBoundingClientRect()
     return { x: event.clientX - edge.left, y: event.clientY - edge.top }
   }
 
@@ -75,7 +79,7 @@ export function View({
     return hitsAt(shapes, view, scale.aft(x), view === 'plan' ? scale.right(y) : scale.up(y))
   }
 
-  function down(event: PointerEvent<SVGSVGElement>) {
+  function down(event: PointerEvent) {
     if (event.button !== 0) return
     frame.current?.focus({ preventScroll: true })
     const at = spot(event)
@@ -154,7 +158,7 @@ export function View({
   }
 
   function wheel(event: WheelEvent) {
-    const edge = (frame.current as SVGSVGElement).getBoundingClientRect()
+    const edge = (frame.current as HTMLDivElement).getBoundingClientRect()
     const at = { x: event.clientX - edge.left, y: event.clientY - edge.top }
     onLook.closer(Math.exp(-event.deltaY / WHEEL_PX), spotIn(at))
   }
@@ -215,42 +219,37 @@ export function View({
   }
 
   return (
-    <div className="relative" style={{ width: scale.width, height: tall }}>
-      <svg
-        width={scale.width}
-        height={tall}
-        aria-hidden="true"
-        className="pointer-events-none absolute inset-0 will-change-transform"
-      >
+    <div
+      ref={frame}
+      style={{ width: scale.width, height: tall }}
+      tabIndex={0}
+      role="application"
+      aria-label={
+        view === 'plan'
+          ? 'Plan: arrows nudge the selected box aft and across'
+          : 'Side: arrows nudge the selected box aft and up'
+      }
+      data-view={view}
+      className="relative touch-none overflow-hidden outline-none select-none focus-visible:shadow-[inset_0_0_0_3px_var(--color-blue)] focus:shadow-[inset_0_0_0_2px_var(--color-blue)]"
+      onPointerDown={down}
+      onPointerMove={drag}
+      onPointerUp={up}
+      onWheel={wheel}
+      onPointerCancel={(event) => {
+        fingers.current.delete(event.pointerId)
+        press.current = null
+        cancel()
+      }}
+      onKeyDown={keys}
+    >
+      <Sheet view={view} scale={scale}>
         {back}
-      </svg>
-      <svg
-        ref={frame}
-        width={scale.width}
-        height={tall}
-        tabIndex={0}
-        role="application"
-        aria-label={
-          view === 'plan'
-            ? 'Plan: arrows nudge the selected box aft and across'
-            : 'Side: arrows nudge the selected box aft and up'
-        }
-        data-view={view}
-        className="absolute inset-0 block touch-none will-change-transform outline-none select-none focus-visible:shadow-[inset_0_0_0_3px_var(--color-blue)] focus:shadow-[inset_0_0_0_2px_var(--color-blue)]"
-        onPointerDown={down}
-        onPointerMove={drag}
-        onPointerUp={up}
-        onWheel={wheel}
-        onPointerCancel={(event) => {
-          fingers.current.delete(event.pointerId)
-          press.current = null
-          cancel()
-        }}
-        onKeyDown={keys}
-      >
+      </Sheet>
+      {inHand}
+      <Sheet view={view} scale={scale}>
         {children}
-        <Grips view={view} scale={scale} shapes={shapes} onGrip={grip} />
-      </svg>
+      </Sheet>
+      <Grips view={view} scale={scale} shapes={shapes} onGrip={grip} />
     </div>
   )
 }
