@@ -197,11 +197,12 @@ def test(arguments: list[str]) -> int:
         say("starting a database for the tests")
         environment["LEVELCRADLE_TEST_DATABASE"] = cluster.start()
         say("pytest")
-        return subprocess.run([str(PYTHON), "-m", "pytest", *arguments], cwd=ROOT, env=environment).returncode
+        return subprocess.run([str(PYTHON), "-m", "pytest", *(arguments or _ALL)], cwd=ROOT, env=environment).returncode
     finally:
         cluster.remove()
 
 
+_ALL = ["-n", "auto", "--dist", "worksteal"]  # one run to a core: the browser tests mostly wait
 _TOOLS = ROOT / ".venv" / "bin"
 _CHECKS = {
     "lint": [str(_TOOLS / "ruff"), "check", "."],

@@ -231,7 +231,7 @@ def ray_hits(solid: Solid, start: Vec, way: Vec) -> float | None:
     edge, other = triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0]
     across = np.cross(direction, other)
     det = np.einsum("ij,ij->i", edge, across)
-    with np.errstate(divide="ignore", invalid="ignore"):
+    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
         inverse = 1.0 / det
         arm = origin - triangles[:, 0]
         u = np.einsum("ij,ij->i", arm, across) * inverse

@@ -4,9 +4,10 @@ import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
+from weakref import WeakKeyDictionary
 
 import pytest
-from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, Request, expect, sync_playwright
 
 from levelcradle.demo import demo_design
 from levelcradle.server import create_app
@@ -14,6 +15,9 @@ from levelcradle.server.__main__ import FRONT_END
 from levelcradle.shots import BROWSER, FLAGS
 from levelcradle.store import Store
 from tests.serving import served
+
+PATIENCE_MS = 20_000  # before something is taken never to come: two run at once on a slow machine
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -35,14 +39,37 @@ def address(store: Store) -> Iterator[str]:
 def page(browser: Browser, address: str) -> Iterator[Page]:
     """A page that fails its test on any error in the browser."""
     context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address)
-    context.set_default_timeout(8000)
-    found = context.new_page()
+    context.set_default_timeout(PATIENCE_MS)
+    found = watched(context.new_page())
     errors: list[str] = []
     found.on("pageerror", lambda error: errors.append(str(error)))
     found.on("console", lambda message: errors.append(message.text) if message.type == "error" and "status of 4" not in message.text else None)
     yield found
     context.close()
     assert errors == []
+
+
+ASKED: WeakKeyDictionary[Page, set[Request]] = WeakKeyDictionary()
+
+
+def watched(page: Page) -> Page:
+    """Keeps what the page has asked of the server and has no answer to; the news that it listens to is no question."""
+    asked = ASKED[page] = set()
+    page.on("request", lambda request: asked.add(request) if request.method != "GET" else None)
+    page.on("requestfinished", lambda request: asked.discard(request))
+    page.on("requestfailed", lambda request: asked.discard(request))
+    return page
+
+
+def settled(page: Page) -> None:
+    """Until what was typed or pressed has been answered: one answer may ask the next."""
+    quiet = 0
+    for _ in range(PATIENCE_MS // 40):
+        page.wait_for_timeout(40)
+        quiet = 0 if ASKED[page] else quiet + 1
+        if quiet == 2:
+            return expect(page.get_by_text("saving …")).to_have_count(0)
+    pytest.fail(f"no answer: {[r.url for r in ASKED[page]]}")
 
 
 @dataclass
@@ -101,7 +128,7 @@ class Bench:
         self.page.wait_for_timeout(400)
 
     def until(self, holds: Callable[[], bool], what: str) -> None:
-        for _ in range(160):
+        for _ in range(PATIENCE_MS // 50):
             if holds():
                 return
             self.page.wait_for_timeout(50)

@@ -9,6 +9,7 @@ from playwright.sync_api import Page, expect
 
 from levelcradle.core.analysis import analyse
 from levelcradle.store import Store
+from tests.web.conftest import settled
 
 
 def fill(page: Page, label: str, text: str) -> None:
@@ -16,7 +17,7 @@ def fill(page: Page, label: str, text: str) -> None:
     field.fill(text)
     field.press("Enter")
     expect(field).to_have_value(text)
-    expect(page.get_by_text("saving …")).to_have_count(0)
+    settled(page)
 
 
 def station(page: Page, name: str) -> None:
@@ -25,7 +26,7 @@ def station(page: Page, name: str) -> None:
 
 def click(page: Page, name: str) -> None:
     page.get_by_role("button", name=name, exact=True).click()
-    expect(page.get_by_text("saving …")).to_have_count(0)
+    settled(page)
 
 
 def new_car(page: Page) -> None:

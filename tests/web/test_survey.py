@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 from levelcradle.core.analysis import analyse
 from levelcradle.instruments.simulated import devices, start
 from levelcradle.store import Store
-from tests.web.conftest import Bench
+from tests.web.conftest import Bench, settled
 
 
 class Keys:
@@ -21,21 +21,16 @@ class Keys:
     def __init__(self, page: Page) -> None:
         self.page = page
 
-    def settled(self) -> None:
-        self.page.wait_for_timeout(60)
-        expect(self.page.get_by_text("saving …")).to_have_count(0)
-
     def press(self, name: str) -> None:
         self.page.get_by_role("button", name=name, exact=True).focus()
         self.page.keyboard.press("Enter")
-        self.settled()
+        settled(self.page)
 
     def type(self, *texts: str) -> None:
         for text in texts:
             self.page.keyboard.type(text)
             self.page.keyboard.press("Enter")
-            self.settled()
-            self.page.wait_for_timeout(120)
+            settled(self.page)
 
     def fill(self, label: str, text: str) -> None:
         self.page.get_by_label(label, exact=True).focus()
@@ -46,7 +41,7 @@ class Keys:
         self.page.get_by_label(label, exact=True).focus()
         self.page.keyboard.type(words)
         self.page.keyboard.press("Enter")
-        self.settled()
+        settled(self.page)
 
     def station(self, key: str) -> None:
         self.page.keyboard.press("Escape")
@@ -192,7 +187,7 @@ def test_what_an_instrument_shows_is_held_into_the_blank(bench: Bench) -> None:
         blank = bench.page.get_by_label("Left rear", exact=True)
         blank.focus()
         strip.get_by_role("button", name=re.compile("^Hold lr")).click()
-        expect(blank).to_have_value(re.compile(r"^50[89]\.\d lb$"), timeout=15000)
+        expect(blank).to_have_value(re.compile(r"^50[89]\.\d lb$"))
         expect(blank).to_be_focused()
         blank.press("Enter")
         bench.saved(2)

@@ -11,7 +11,7 @@ from PIL import Image
 from playwright.sync_api import Locator, expect
 
 from levelcradle.core.design import new_design
-from tests.web.conftest import Bench
+from tests.web.conftest import Bench, settled
 
 
 def part(bench: Bench, station: str, name: str) -> None:
@@ -23,13 +23,7 @@ def put(field: Locator, text: str) -> None:
     field.fill(text)
     field.press("Enter")
     expect(field).to_have_value(text)
-    field.page.wait_for_timeout(80)
-    expect(field.page.get_by_text("saving …")).to_have_count(0)
-
-
-def settled(bench: Bench) -> None:
-    bench.page.wait_for_timeout(80)
-    expect(bench.page.get_by_text("saving …")).to_have_count(0)
+    settled(field.page)
 
 
 def test_fuel_aboard_is_taken_off_the_bare_car(bench: Bench) -> None:
@@ -75,7 +69,7 @@ def test_a_height_from_the_table_is_an_assumption(bench: Bench) -> None:
     bench.go("survey")
     bench.page.get_by_label("It is", exact=True).select_option("assumed")
     bench.page.get_by_label("As of a").select_option("roadster")
-    settled(bench)
+    settled(bench.page)
     height: dict[str, Any] = bench.tree["vehicle"]["cg_height"]
     assert (height["basis"], height["up_mm"], height["tolerance_mm"]) == ("assumed", 480, 60)
     assert "an assumption" in height["note"]
@@ -99,7 +93,7 @@ def test_a_point_by_swung_tapes_shows_its_misfit(bench: Bench) -> None:
     tapes.get_by_role("button", name="place it by swung tapes").click()
     for _ in range(2):
         tapes.get_by_role("button", name="another tape").click()
-        settled(bench)
+        settled(bench.page)
     references = bench.tree["references"]
     lip = next(r for r in references.values() if r["name"] == "rear panel lip")
     there = lip["at_mm"]
@@ -125,7 +119,7 @@ def test_a_corner_of_a_section_is_moved_by_keys_and_a_wall_is_picked_for_a_lump(
     bench.page.get_by_role("group", name="Sections, looking aft").locator("g.cursor-pointer").first.dispatch_event("click")
     lumps = bench.page.get_by_role("region", name="Lumps and hollows")
     lumps.get_by_role("button").first.click()
-    settled(bench)
+    settled(bench.page)
     assert len(bench.tree["bays"]["tank"]["lumps"]) == 1
 
 
@@ -140,7 +134,7 @@ def test_a_space_said_in_wall_angles_copied_and_mirrored(bench: Bench) -> None:
     bench.page.get_by_role("group", name="station 1").get_by_role("button", name="copy").click()
     expect(bench.page.get_by_role("group", name=re.compile("^station"))).to_have_count(3)
     bench.page.get_by_role("group", name="station 3").get_by_role("button", name="mirror").click()
-    settled(bench)
+    settled(bench.page)
     assert [len(b["stations"]) for b in bench.tree["bays"].values() if b["name"] == "spare-wheel well"] == [3]
 
 
@@ -171,12 +165,12 @@ def test_what_moves_sweeps_its_space(bench: Bench) -> None:
     expect(bench.page.get_by_label("pedal, aft")).to_be_visible()
     bench.page.get_by_label("pedal, size").fill("40 x 40 x 200")
     bench.page.get_by_label("pedal, size").press("Enter")
-    settled(bench)
+    settled(bench.page)
     bench.page.get_by_role("button", name="pedal", exact=True).click()
     bench.page.get_by_label("It", exact=True).nth(1).select_option("hinge")
     put(bench.page.get_by_label("to", exact=True), "45")
     bench.page.get_by_role("button", name="another face").click()
-    settled(bench)
+    settled(bench.page)
     item = bench.tree["items"]["pedal"]
     assert item["sweep"]["to_deg"] == 45
     assert item["keep_clear"]["face"]["depth_mm"] == 80
@@ -211,7 +205,7 @@ def test_members_duties_and_faults(bench: Bench) -> None:
     expect(ledger).to_contain_text("nothing")
     duties.get_by_label("How it is done now").fill("electric pump")
     duties.get_by_label("How it is done now").press("Enter")
-    settled(bench)
+    settled(bench.page)
     bench.page.get_by_role("button", name="Another fault").click()
     picture = io.BytesIO()
     Image.new("RGB", (20, 12), "brown").save(picture, "PNG")
@@ -265,7 +259,7 @@ def test_altered_and_stand_in_modules_stay_on_the_watch_strip(bench: Bench) -> N
     bench.page.get_by_role("button", name="It was altered").click()
     put(bench.page.get_by_label("Length now (was 612)"), "630")
     bench.page.get_by_label("A stand-in for trial, to be swapped").check()
-    settled(bench)
+    settled(bench.page)
     ledger = bench.page.get_by_role("complementary", name="Ledger")
     expect(ledger).to_contain_text("as altered is 18.0 mm larger than its kind")
     bench.page.get_by_role("region", name="Watch strip").get_by_role("button", name=re.compile(r"^all \d+")).click()
@@ -294,7 +288,7 @@ def test_stacks_and_hardware_are_kept(bench: Bench) -> None:
     stacks = bench.page.get_by_role("region", name="Factory stacks")
     stacks.get_by_label("Flagstone 2", exact=True).check()
     stacks.get_by_label("Kept whole").uncheck()
-    settled(bench)
+    settled(bench.page)
     expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text("new stack is to be split")
     bench.page.get_by_role("button", name="Another part").click()
     put(bench.page.get_by_role("region", name="Donor hardware kept").get_by_label("How many"), "24")

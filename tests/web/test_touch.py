@@ -7,14 +7,14 @@ from playwright.sync_api import Browser, CDPSession, Page, expect
 
 from levelcradle.demo import demo_design
 from levelcradle.store import Store
-from tests.web.conftest import Bench
+from tests.web.conftest import PATIENCE_MS, Bench, watched
 
 
 @pytest.fixture
 def touch(browser: Browser, address: str, store: Store) -> Iterator[Bench]:
     context = browser.new_context(viewport={"width": 1024, "height": 768}, base_url=address, has_touch=True)
-    context.set_default_timeout(8000)
-    yield Bench(context.new_page(), store, store.create(demo_design(), "start", id_="ouzel"))
+    context.set_default_timeout(PATIENCE_MS)
+    yield Bench(watched(context.new_page()), store, store.create(demo_design(), "start", id_="ouzel"))
     context.close()
 
 

@@ -22,7 +22,7 @@ def test_it_shows_the_same_assembly_with_the_same_selection(page: Page, store: S
     page.goto(f"/car/{car}/place")
     page.get_by_role("button", name="Walk round").click()
     canvas = page.locator("canvas")
-    expect(canvas).to_be_visible(timeout=20_000)
+    expect(canvas).to_be_visible()
     page.wait_for_timeout(1500)
     whole = canvas.screenshot()
     page.get_by_role("slider", name="cut away before").fill("1500")
