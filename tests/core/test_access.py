@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import Obstacle, PlacedBox, resolve
-from levelcradle.core.clearance.moves import free_travel, meets, swept
+from levelcradle.core.axes import Vec
+from levelcradle.core.clearance.moves import free_travel, meets, swept, turning
 from levelcradle.core.clearance.ways_out import OUT_MM, best_exit, sling
 from levelcradle.core.design import Design, validate
 from levelcradle.core.solids import Solid, block, hull, nearest
@@ -140,6 +141,17 @@ def test_what_a_sweep_misses_is_missed_all_the_way(low: tuple[float, ...], sides
             there = hull([tuple(float(c) for c in p + step) for p in moved.points])  # type: ignore[misc, arg-type]
             if gap > 0:
                 assert nearest(there, still).gap_mm >= gap - 0.01
+
+
+@settings(max_examples=40)
+@given(st.tuples(number, number, number), st.sampled_from([(1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)]), st.floats(1, 90))
+def test_what_is_met_standing_still_is_met_on_every_way(by: Vec, axis: Vec, angle: float) -> None:
+    """So a box that stands in something takes no free first leg, lean or turn, and none is tried."""
+    box = placed()
+    pieces, things = [p.solid for p in box.pieces], [thing("in it", (200.0, 50.0, 350.0), (260.0, 90.0, 360.0))]
+    assert meets(pieces, things, (0.0, 0.0, 0.0)) == things
+    assert meets(pieces, things, by) == things
+    assert meets(list(turning(pieces, box.cg, axis, angle)), things, (0.0, 0.0, 0.0)) == things
 
 
 @given(st.floats(20, 700))

@@ -5,7 +5,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
@@ -21,7 +21,9 @@ from levelcradle.core.fabricate import parts_of
 from levelcradle.core.fit.edits import edited
 from levelcradle.core.modules import Order, lay_out, rearranged
 from levelcradle.core.solids import block, surface_of
+from levelcradle.demo import demo_design
 
+DEMO_DESIGN = demo_design()
 EDGE = Turn(down="side_a", aft="end_b")
 
 
@@ -234,6 +236,23 @@ def test_a_chain_adds_up(demo: Design, box: str, way: Any) -> None:
     assert inside >= resolve(demo).boxes[box].shell.outer_mm[("aft", "across", "up").index(way)] - 1e-9
     if chain.there_mm is not None:
         assert chain.spare_mm == pytest.approx(chain.there_mm - chain.asked_mm)
+
+
+@settings(max_examples=60)
+@given(st.sampled_from(["tank", "bonnet"]), st.sampled_from(["aft", "across", "up"]), st.floats(0.01, 0.99), st.floats(0.01, 0.99))
+def test_wherever_the_line_runs_its_rows_are_the_whole_box(name: str, way: Any, share: float, other_share: float) -> None:
+    """Every millimetre from its first outside to its last; the root of the squares is never more than the worst case."""
+    assembly, axis = resolve(DEMO_DESIGN), ("aft", "across", "up").index(way)
+    shell = assembly.boxes[name].shell
+    one, other = (i for i in range(3) if i != axis)
+    spot = (shell.outer_mm[one] * share, shell.outer_mm[other] * other_share)
+    chain = stack_up(assembly, name, way, at_mm=spot)
+    on_it = [p for p in shell.envelope if p.low[one] <= spot[0] <= p.high[one] and p.low[other] <= spot[1] <= p.high[other]]
+    whole = max(p.high[axis] for p in on_it) - min(p.low[axis] for p in on_it)
+    assert sum(r.mm for r in chain.rows if r.kind != "gap") == pytest.approx(whole)
+    assert chain.root_mm <= chain.worst_mm
+    if chain.ends[0].at_mm and chain.ends[1].at_mm:
+        assert chain.there_mm == pytest.approx(math.dist(chain.ends[0].at_mm, chain.ends[1].at_mm))
 
 
 def test_up_through_the_tank_box_as_the_demo_says(demo: Design) -> None:

@@ -8,13 +8,15 @@ from typing import Any
 import pytest
 from playwright.sync_api import expect
 
-from levelcradle.core.design.box import Counts
+from levelcradle.core.design.box import Counts, Liners
+from levelcradle.core.fit.wishes import Making, Weights, Wishes
 from levelcradle.jobs import run_worker
 from tests.web.conftest import Bench
 
 
 def work(bench: Bench) -> threading.Thread:
-    """A worker that leaves when nothing is left to do."""
+    """A worker that comes once something is asked, and leaves when nothing is left to do."""
+    expect(bench.page.get_by_role("status").filter(has_text="Waiting for a worker")).to_be_visible()
     worker = threading.Thread(target=run_worker, args=(bench.store,), kwargs={"wait": False})
     worker.start()
     return worker
@@ -42,7 +44,6 @@ def test_from_the_question_to_a_cured_box_and_back(bench: Bench) -> None:
     start = bench.tree
     bench.go("place")
     ask(bench, in_series="9")
-    expect(page.get_by_role("status").filter(has_text="Waiting for a worker")).to_be_visible()
     work(bench).join(60)
     table = page.get_by_role("table", name="Proposals")
     expect(table).to_be_visible()
@@ -103,7 +104,6 @@ def test_a_study_says_what_it_tries_and_stops_with_what_it_has(bench: Bench) -> 
     bench.page.get_by_label("Flagstone 12s3p").uncheck()
     bench.page.get_by_label("more than stand on the shelf").check()
     ask(bench)
-    expect(bench.page.get_by_role("status").filter(has_text="Waiting for a worker")).to_be_visible()
     worker = work(bench)
     progress = bench.page.get_by_role("status").filter(has_text=re.compile(r"tried \d+"))
     expect(progress).to_contain_text(re.compile(r"trying boxes in|checking proposals"))
@@ -134,10 +134,44 @@ def test_one_more_is_asked_of_a_proposal_and_put_in_with_it(bench: Bench) -> Non
     assert bench.tree["boxes"]["bonnet"]["thickness_mm"] == 2.5
 
 
+def test_every_choice_of_the_question_is_asked_and_what_is_wrong_is_said_at_its_blank(bench: Bench) -> None:
+    bench.go("place")
+    bench.page.get_by_role("button", name="How many fit?").click()
+    question = bench.page.get_by_role("complementary", name="Question")
+    question.get_by_text("How it may be built").click()
+    question.get_by_text("What matters more").click()
+    question.get_by_label("spare-wheel well").uncheck()
+    for tick in ("Ingot single cell", "forward", "base", "edges cut off where it pays", "all boxes of one size", "more than stand on the shelf"):
+        question.get_by_label(tick, exact=True).check()
+    question.get_by_label("turns mixed in a tier").uncheck()
+    lists = {"Wanted": "exactly so many", "Left empty": "left of the centreline", "Sheet of": "Aluminium 5754-H22"}
+    for chosen, words in lists.items():
+        question.get_by_label(chosen).select_option(label=words)
+    blanks = {"in series": "4x", "strings": "2", "tiers at most": "2", "boxes each": "3", "sheet mm": "2,5", "also raked, °": "-8",
+              "wall liner mm": "3", "runners mm": "6"}  # fmt: skip
+    for label, text in blanks.items():
+        question.get_by_label(label, exact=True).fill(text)
+    question.get_by_label("luggage room kept").fill("9")
+    question.get_by_role("button", name="Ask", exact=True).click()
+    for label, text in (("in series", "4"), ("sheet mm", "2.5")):
+        beside = question.locator("div", has=bench.page.get_by_label(label, exact=True)).last
+        expect(beside.get_by_role("alert")).to_contain_text("number")
+        beside.get_by_label(label).fill(text)
+    question.get_by_role("button", name="Ask", exact=True).click()
+    expect(bench.page.get_by_role("status").filter(has_text="Waiting for a worker")).to_be_visible()
+    (asked,) = bench.store.studies.of(bench.car)
+    assert Wishes.model_validate_json(asked.wishes) == Wishes(
+        kinds=("flagstone", "ingot"), bays=("bonnet", "tank"), modules=8, parallel=2, leave_empty="left", towards=("front",),
+        rest_on=("base",), most_tiers=2, boxes_per_bay=3, one_size=True, mixed_turns=False, tilts_deg=(-8.0,), chamfers=True,
+        more_than_the_shelf=True, making=Making(material="al5754", thickness_mm=2.5, liners=Liners(wall_mm=3.0, floor_mm=6.0)),
+        weights=Weights(luggage=9.0),
+    )  # fmt: skip
+
+
 def test_what_cannot_be_asked_is_said(bench: Bench) -> None:
     bench.go("place")
     ask(bench, in_series="9", strings="0")
-    expect(bench.page.get_by_role("alert")).to_be_visible()
+    expect(bench.page.get_by_role("alert")).to_have_text("must be at least 1")
     expect(bench.page.get_by_label("in series")).to_have_value("9")
 
 

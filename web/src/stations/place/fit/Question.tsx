@@ -1,7 +1,7 @@
 /** The question to the bays: what, where, how built, what matters. */
 import { type ReactNode, useState } from 'react'
 
-import { wordsOf } from '../../../design/api'
+import { Refused, wordsOf } from '../../../design/api'
 import { useDocument, useLoaded } from '../../../design/live'
 import { askStudy } from '../../../design/queries'
 import { Button, Choose, Heading, Tick, Title } from '../../../ui/parts'
@@ -17,7 +17,7 @@ export function Question({ running }: { running: boolean }) {
   const { project } = useLoaded()
   const document = useDocument()
   const asking = useAsking()
-  const [problem, setProblem] = useState('')
+  const [wrong, setWrong] = useState<Wrong>([])
   const bays = Object.entries(document.bays)
   const kinds = Object.entries(document.module_kinds)
   const chosenKinds = kindsOf(asking, document)
@@ -25,16 +25,26 @@ export function Question({ running }: { running: boolean }) {
   const chosenBays = asking.bays.filter((b) => b in document.bays)
 
   async function ask() {
-    setProblem('')
+    setWrong([])
     try {
       const bays_ = chosenBays.length ? chosenBays : bays.map(([key]) => key)
       const study = await askStudy(project, wishesOf({ ...asking, bays: bays_ }, document))
       asking.set({ study: study.id, kept: [], bays: bays_ })
     } catch (error) {
-      setProblem(wordsOf(error))
+      const told = error instanceof Refused ? error.problem.errors : undefined
+      setWrong(told ?? [{ path: '', says: wordsOf(error) }])
     }
   }
 
+  const blank = (label: string, name: FigureName, path: string) => (
+    <Figure
+      label={label}
+      value={asking[name]}
+      onChange={(text) => asking.set({ [name]: text })}
+      problem={saidOf(wrong, path)}
+    />
+  )
+  const elsewhere = wrong.filter(({ path }) => !BLANKS.some((b) => isAt(path, b)))
   return (
     <>
       <Title>How many fit?</Title>
@@ -73,19 +83,15 @@ export function Question({ running }: { running: boolean }) {
       />
       {asking.goal === 'exactly' && (
         <Two>
-          <Number_ label="in series" value={asking.series} onChange={(series) => asking.set({ series })} />
-          <Number_
-            label="strings"
-            value={asking.parallel}
-            onChange={(parallel) => asking.set({ parallel })}
-          />
+          {blank('in series', 'series', '/modules')}
+          {blank('strings', 'parallel', '/parallel')}
         </Two>
       )}
       {asking.goal === 'window' && (
         <>
           <Two>
-            <Number_ label="from V" value={asking.lowV} onChange={(lowV) => asking.set({ lowV })} />
-            <Number_ label="to V" value={asking.highV} onChange={(highV) => asking.set({ highV })} />
+            {blank('from V', 'lowV', '/window_v/0')}
+            {blank('to V', 'highV', '/window_v/1')}
           </Two>
           <p className="m-0 text-sm text-soft">Empty cells to full cells must lie within it.</p>
         </>
@@ -95,15 +101,15 @@ export function Question({ running }: { running: boolean }) {
         value={asking.anyNumber}
         onChange={(anyNumber) => asking.set({ anyNumber })}
       />
-      {problem && (
-        <p role="alert" className="my-1 font-semibold text-foul">
-          {problem}
+      {elsewhere.map(({ path, says }) => (
+        <p key={path + says} role="alert" className="my-1 font-semibold text-foul">
+          {says}
         </p>
-      )}
+      ))}
       <Button className="mt-2 w-full" disabled={running || bays.length === 0} onClick={() => void ask()}>
         {running ? 'Asking …' : 'Ask'}
       </Button>
-      <details className="mt-3">
+      <details className="mt-3" open={BUILT.some((path) => saidOf(wrong, path)) || undefined}>
         <summary className="heading cursor-pointer">How it may be built</summary>
         <fieldset className="m-0 border-0 p-0">
           <legend className="narrow">Terminals reached from (none: any side)</legend>
@@ -142,12 +148,19 @@ export function Question({ running }: { running: boolean }) {
           onChange={(empty) => asking.set({ empty })}
         />
         <Two>
-          <Number_ label="tiers at most" value={asking.tiers} onChange={(tiers) => asking.set({ tiers })} />
-          <Number_ label="boxes each" value={asking.boxes} onChange={(boxes) => asking.set({ boxes })} />
-          <Number_ label="sheet mm" value={asking.sheet} onChange={(sheet) => asking.set({ sheet })} />
-          <Number_ label="liner mm" value={asking.liner} onChange={(liner) => asking.set({ liner })} />
-          <Number_ label="also raked, °" value={asking.tilt} onChange={(tilt) => asking.set({ tilt })} />
+          {blank('tiers at most', 'tiers', '/most_tiers')}
+          {blank('boxes each', 'boxes', '/boxes_per_bay')}
+          {blank('sheet mm', 'sheet', '/making/thickness_mm')}
+          {blank('also raked, °', 'tilt', '/tilts_deg')}
+          {blank('wall liner mm', 'liner', '/making/liners/wall_mm')}
+          {blank('runners mm', 'runner', '/making/liners/floor_mm')}
         </Two>
+        <Choose
+          label="Sheet of"
+          value={asking.material}
+          options={Object.entries(document.tables.materials).map(([key, m]) => [key, m.name] as const)}
+          onChange={(material) => asking.set({ material })}
+        />
         <Tick
           label="turns mixed in a tier"
           value={asking.mixed}
@@ -197,24 +210,45 @@ function Two({ children }: { children: ReactNode }) {
   return <div className="grid grid-cols-2 gap-x-3">{children}</div>
 }
 
-function Number_({
+type Wrong = readonly { path: string; says: string }[]
+type FigureName =
+  'series' | 'parallel' | 'lowV' | 'highV' | 'tiers' | 'boxes' | 'sheet' | 'tilt' | 'liner' | 'runner'
+
+const MAKING = ['thickness_mm', 'liners/wall_mm', 'liners/floor_mm'].map((name) => `/making/${name}`)
+const BUILT = ['/most_tiers', '/boxes_per_bay', '/tilts_deg', ...MAKING]
+const BLANKS = ['/modules', '/parallel', '/window_v/0', '/window_v/1', ...BUILT]
+
+const isAt = (path: string, blank: string) => path === blank || path.startsWith(`${blank}/`)
+const saidOf = (wrong: Wrong, blank: string) => wrong.find(({ path }) => isAt(path, blank))?.says
+
+function Figure({
   label,
   value,
   onChange,
+  problem,
 }: {
   label: string
   value: string
   onChange: (value: string) => void
+  problem: string | undefined
 }) {
   return (
-    <label className="flex items-center justify-between gap-2 py-[3px]">
-      <span className="narrow">{label}</span>
-      <input
-        inputMode="decimal"
-        value={value}
-        onChange={(e) => onChange(e.target.value.replace(/[^0-9.-]/g, ''))}
-        className="h-9 w-[72px] rounded border-[1.5px] border-edge bg-white px-1.5 text-right font-semibold"
-      />
-    </label>
+    <div className="py-[3px]">
+      <label className="flex items-center justify-between gap-2">
+        <span className="narrow">{label}</span>
+        <input
+          inputMode="decimal"
+          value={value}
+          aria-invalid={problem !== undefined}
+          onChange={(e) => onChange(e.target.value)}
+          className="h-9 w-[72px] rounded border-[1.5px] border-edge bg-white px-1.5 text-right font-semibold aria-invalid:border-foul"
+        />
+      </label>
+      {problem && (
+        <p role="alert" className="m-0 text-sm font-semibold text-foul">
+          {problem}
+        </p>
+      )}
+    </div>
   )
 }

@@ -40,8 +40,10 @@ export interface Asking {
   mixed: boolean
   chamfers: boolean
   anyNumber: boolean
+  material: string
   sheet: string
   liner: string
+  runner: string
   weights: Record<WeightName, number>
   /** The study on the screen, and the proposals that are kept to compare. */
   study: string | null
@@ -67,8 +69,10 @@ export const useAsking = create<Asking>((set) => ({
   mixed: true,
   chamfers: false,
   anyNumber: false,
+  material: 's235',
   sheet: '3',
   liner: '4',
+  runner: '8',
   weights: { count: 30, balance: 3, low: 2, boxes: 2, cable: 1, luggage: 1, cutting: 1 },
   study: null,
   kept: [],
@@ -81,26 +85,37 @@ export function kindsOf(a: Asking, document: Document): string[] {
   return kinds.length ? kinds : Object.keys(document.module_kinds).slice(0, 1)
 }
 
-/** The body of the question. A blank that is not filled is left out; the core says what is wrong with a filled one. */
+/** A figure, or the text as typed where it is none: the core says what is wrong with it. */
+function figure(text: string): number | string {
+  return text.trim() && Number.isFinite(Number(text)) ? Number(text) : text
+}
+
+/** The body of the question. Left out is only what may be: the core says what is wrong with the rest. */
 export function wishesOf(a: Asking, document: Document): object {
-  const parallel = Number(a.parallel || 1)
+  const [series, parallel] = [figure(a.series), figure(a.parallel)]
+  const strings = typeof parallel === 'number' && parallel > 0 ? parallel : 1
+  const modules = typeof series === 'number' ? series * strings : series
   return {
     kinds: kindsOf(a, document),
     bays: a.bays.filter((b) => b in document.bays),
     parallel,
-    ...(a.goal === 'exactly' ? { modules: Math.round(Number(a.series) * parallel) } : {}),
-    ...(a.goal === 'window' ? { window_v: [Number(a.lowV), Number(a.highV)] } : {}),
+    ...(a.goal === 'exactly' ? { modules } : {}),
+    ...(a.goal === 'window' ? { window_v: [figure(a.lowV), figure(a.highV)] } : {}),
     leave_empty: a.empty || null,
     towards: a.towards,
     rest_on: a.restOn,
-    ...(a.tiers ? { most_tiers: Number(a.tiers) } : {}),
-    boxes_per_bay: Number(a.boxes),
-    tilts_deg: a.tilt ? [Number(a.tilt)] : [],
+    ...(a.tiers ? { most_tiers: figure(a.tiers) } : {}),
+    boxes_per_bay: figure(a.boxes),
+    tilts_deg: a.tilt ? [figure(a.tilt)] : [],
     one_size: a.oneSize,
     mixed_turns: a.mixed,
     chamfers: a.chamfers,
     more_than_the_shelf: a.anyNumber,
-    making: { thickness_mm: Number(a.sheet), liners: { wall_mm: Number(a.liner), floor_mm: 8 } },
+    making: {
+      material: a.material,
+      thickness_mm: figure(a.sheet),
+      liners: { wall_mm: figure(a.liner), floor_mm: figure(a.runner) },
+    },
     weights: a.weights,
   }
 }
