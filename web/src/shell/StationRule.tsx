@@ -103,7 +103,9 @@ function Tab({
       title={`${word} (key ${number})`}
       className={`relative flex min-w-0 flex-1 flex-col gap-1 px-1.5 pt-3 no-underline max-[1100px]:px-1 ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}
     >
-      <span className="truncate text-[15px] leading-5 font-semibold max-[1100px]:text-[13px]">{word}</span>
+      <span className="truncate text-[15px] leading-5 font-semibold max-[1100px]:text-[13px] max-[1100px]:[font-stretch:75%]">
+        {word}
+      </span>
       <Standing state={state} here={here} />
       {here ? (
         <svg
@@ -136,7 +138,8 @@ function Standing({ state, here }: { state: StationState | undefined; here: bool
       className={`flex w-fit max-w-full items-center gap-1 overflow-hidden rounded-full pr-1.5 pl-0.5 ${here ? '' : 'bg-white'}`}
     >
       {counts.map((key) => (
-        <span key={key} className="flex items-center text-sm font-semibold">
+        // in a narrow window the worst alone: half a mark would say something else
+        <span key={key} className="flex items-center text-sm font-semibold max-[1100px]:not-first:hidden">
           <Mark state={key} inverse={here} />
           {state[key]}
         </span>

@@ -31,7 +31,7 @@ export interface Area {
   y1: number
 }
 
-function meet(a: Area, b: Area): boolean {
+export function meet(a: Area, b: Area): boolean {
   return a.x0 < b.x1 && a.x1 > b.x0 && a.y0 < b.y1 && a.y1 > b.y0
 }
 

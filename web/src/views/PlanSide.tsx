@@ -18,7 +18,7 @@ import { PlaceBlanks } from './PlaceBlanks'
 import { Rule } from './Rule'
 import { SectionPanel } from './SectionPanel'
 import { AS_IS, bayWindow, carWindow, closer, looked, makeScale, type Scale, type ViewName } from './scale'
-import { boxAreas, Boxes, HardPoints, Names, Surroundings } from './Things'
+import { boxAreas, Boxes, HardPoints, Names, pointAreas, Surroundings } from './Things'
 import { Shifted } from './Sheet'
 import { type LookBy, View } from './View'
 
@@ -274,8 +274,13 @@ function Drawing({
     [flags, view, scale, units, areas],
   )
   const reserved = useMemo(
-    () => [...areas, ...placed.map(areaOf), ...balanceArea(analysis, view, scale)],
-    [areas, placed, analysis, view, scale],
+    () => [
+      ...areas,
+      ...placed.map(areaOf),
+      ...balanceArea(analysis, view, scale),
+      ...pointAreas(document, view, scale),
+    ],
+    [areas, placed, analysis, document, view, scale],
   )
   const chooseFlag = useCallback((f: Finding) => choose(f.id, f.subjects[0] ?? null), [choose])
   const back = useMemo(

@@ -3,7 +3,7 @@ import { memo } from 'react'
 
 import { boxOf } from '../design/choice'
 import type { Document, Shape } from '../design/types'
-import type { Area } from './Flags'
+import { type Area, meet } from './Flags'
 import { target } from './hits'
 import { patternOf } from './Patterns'
 import type { Scale, ViewName } from './scale'
@@ -183,6 +183,8 @@ function Label({ shape, view, scale }: { shape: Shape; view: ViewName; scale: Sc
   )
 }
 
+const EDGE_PX = 24 // the words at the views' left edge
+
 /** Names, where there is room for them inside; what is selected is always named. */
 export function Names({
   shapes,
@@ -208,21 +210,16 @@ export function Names({
     if (!box && !chosen && (wide < width || tall < 15)) continue
     const low = at[1] + tall / 2 + 16
     const high = at[1] - tall / 2 - (box ? 26 : 6)
-    const heights = box ? [low, high] : wide < width ? [high] : [at[1] + 4]
-    const areas = heights.map((y) => ({
-      x0: at[0] - width / 2,
-      x1: at[0] + width / 2,
-      y0: y - 12,
-      y1: y + 3,
-    }))
-    const free = areas.find(
-      (a) => !taken.some((t) => t.x0 < a.x1 && t.x1 > a.x0 && t.y0 < a.y1 && t.y1 > a.y0),
-    )
+    const [x, y] = at
+    const inside = [x, x - wide / 4, x + wide / 4].map((v) => [v, y + 4] as const)
+    const spots = box ? [[x, low] as const, [x, high] as const] : wide < width ? [[x, high] as const] : inside
+    const areas = spots.map(([v, w]) => ({ x0: v - width / 2, x1: v + width / 2, y0: w - 12, y1: w + 3 }))
+    const free = areas.find((a) => a.x0 > EDGE_PX && a.x1 < scale.width && !taken.some((t) => meet(a, t)))
     const area = free ?? (box || chosen ? areas[0] : undefined)
     if (!area) continue
-    const y = area.y1 - 3
     taken.push(area)
-    rows.push({ key: shape.path + view, x: at[0], y, text, strong: box, chosen })
+    const spot = { x: (area.x0 + area.x1) / 2, y: area.y1 - 3 }
+    rows.push({ key: shape.path + view, ...spot, text, strong: box, chosen })
   }
   return (
     <g>
@@ -247,6 +244,19 @@ export function Names({
   )
 }
 
+function spotOf(point: Document['hardpoints'][string], view: ViewName, scale: Scale): [number, number] {
+  const [aft, right, up] = point.at_mm as [number, number, number]
+  return [scale.x(aft), view === 'plan' ? scale.y(right) : scale.z(up)]
+}
+
+/** Where hard points are drawn, so that names keep off them. */
+export function pointAreas({ hardpoints }: Document, view: ViewName, scale: Scale): Area[] {
+  return Object.values(hardpoints).map((point) => {
+    const [x, y] = spotOf(point, view, scale)
+    return { x0: x - 8, x1: x + 8, y0: y - 8, y1: y + 8 }
+  })
+}
+
 /** Hard points: crosses in small circles. */
 export function HardPoints({
   document,
@@ -262,12 +272,12 @@ export function HardPoints({
   return (
     <g>
       {Object.entries(document.hardpoints).map(([id, point]) => {
-        const [aft, right, up] = point.at_mm as [number, number, number]
-        const [x, y] = [scale.x(aft), view === 'plan' ? scale.y(right) : scale.z(up)]
+        const [x, y] = spotOf(point, view, scale)
         const chosen = selected === `hardpoints/${id}`
         return (
           <g
             key={id}
+            className="pointer-events-auto" // for its title
             stroke={chosen ? 'var(--color-blue)' : 'var(--color-ink)'}
             strokeWidth={chosen ? 2.6 : 1.2}
             fill="#fff"
