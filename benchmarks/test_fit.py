@@ -1,7 +1,10 @@
 """How long a fit study takes. Aims on two cores: one bay of 1.2 × 0.9 × 0.6 m with 40 keep-outs, first proposals within 1 s and
-done within 5 s; twice the keep-outs in less than twice the time; the demo, all bays, exactly nine modules, within 15 s."""
+done within 5 s; twice the keep-outs in less than twice the time; the demo, all bays, exactly nine modules, within 15 s;
+1 GB of memory at most."""
 
 import random
+import subprocess
+import sys
 import time
 from typing import Any
 
@@ -54,6 +57,27 @@ def test_the_demo_with_exactly_nine(benchmark: BenchmarkFixture) -> None:
     design = demo_design()
     wishes = Wishes(kinds=("flagstone",), bays=tuple(design.bays), modules=9)
     benchmark.pedantic(lambda: study(design, wishes), rounds=3, warmup_rounds=1)
+
+
+PEAK = """
+import re
+from benchmarks.test_fit import one_bay
+from levelcradle.core.fit import Wishes, study
+from levelcradle.demo import demo_design
+demo = demo_design()
+study(one_bay(40), Wishes(kinds=("flagstone",), bays=("big",), more_than_the_shelf=True))
+study(demo, Wishes(kinds=("flagstone", "ingot"), bays=tuple(demo.bays), more_than_the_shelf=True))
+print(int(re.search(r"VmHWM:\\s+(\\d+)", open("/proc/self/status").read())[1]) / 1024)
+"""
+
+
+def test_memory_of_studies(benchmark: BenchmarkFixture) -> None:
+    """Peak resident memory of a process that makes two large studies, in MB; the time is beside the point."""
+    done = benchmark.pedantic(
+        subprocess.run, ([sys.executable, "-c", PEAK],), {"capture_output": True, "text": True, "check": True}, rounds=1
+    )
+    benchmark.extra_info["megabytes"] = round(float(done.stdout))
+    assert float(done.stdout) <= 1024
 
 
 @pytest.mark.parametrize("case", [(74, 46, 7, 5), (86, 52, 9, 5), (141, 71, 13, 8)])

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from levelcradle.core.fit.staircase import joined, l_cuts, z_cuts
+from levelcradle.core.fit.staircase import FRAMES, ROOMS, cuts, joined
 from levelcradle.core.fit.tier import Tile, pack_tier
 
 side = st.integers(4, 34)
@@ -115,26 +115,15 @@ def put_back(frame: np.ndarray, part: tuple[int, int, int, int], size: tuple[int
 rooms = st.tuples(st.integers(4, 14), st.integers(4, 14), st.integers(1, 13), st.integers(1, 13))
 
 
-@settings(max_examples=30)
-@given(rooms)
-def test_every_cut_of_an_l_gives_two_parts_that_fill_it(drawn: tuple[int, int, int, int]) -> None:
+@settings(max_examples=50)
+@given(rooms, st.booleans())
+def test_every_cut_gives_two_parts_that_fill_the_room(drawn: tuple[int, int, int, int], whole: bool) -> None:
+    """Of an L, and by a staircase of a rectangle."""
     x, y, a, b = drawn
-    room = (x, y, min(a, x - 1), min(b, y - 1))
+    room = (x, y, x, y) if whole else (x, y, min(a, x - 1), min(b, y - 1))
     points = np.arange(0, 15)
-    cuts = l_cuts(points, room)
-    for k in range(0, cuts.shape[1], max(1, cuts.shape[1] // 60)):
-        column = cuts[:, k]
-        one, other = tuple(int(v) for v in column[:4]), tuple(int(v) for v in column[4:8])
-        both = put_back(column[8:14], one, (x, y)) + put_back(column[14:], other, (x, y))  # type: ignore[arg-type]
-        assert (both == filled(room)).all(), (room, column.tolist())
-
-
-@settings(max_examples=20)
-@given(st.integers(3, 12), st.integers(3, 12))
-def test_every_staircase_through_a_rectangle_gives_two_parts_that_fill_it(x: int, y: int) -> None:
-    cuts = z_cuts(np.arange(0, 13), (x, y, x, y))
-    for k in range(0, cuts.shape[1], max(1, cuts.shape[1] // 60)):
-        column = cuts[:, k]
-        one, other = tuple(int(v) for v in column[:4]), tuple(int(v) for v in column[4:8])
-        both = put_back(column[8:14], one, (x, y)) + put_back(column[14:], other, (x, y))  # type: ignore[arg-type]
-        assert (both == 1).all()
+    parts, frames = cuts(points, room, ROOMS), cuts(points, room, FRAMES)
+    for k in range(0, parts.shape[1], max(1, parts.shape[1] // 60)):
+        one, other = (tuple(int(v) for v in half) for half in (parts[:4, k], parts[4:, k]))
+        both = put_back(frames[:6, k], one, (x, y)) + put_back(frames[6:, k], other, (x, y))  # type: ignore[arg-type]
+        assert (both == filled(room)).all(), (room, parts[:, k].tolist())

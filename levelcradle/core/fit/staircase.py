@@ -14,9 +14,10 @@ after being mirrored into that position, and for each the frame that puts its pi
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["joined", "l_cuts", "z_cuts"]
+__all__ = ["FRAMES", "ROOMS", "cuts", "joined"]
 
 Ints = NDArray[np.int64]
+ROOMS, FRAMES = slice(0, 8), slice(8, 20)  # of a cut: two rooms, then the frame of each
 
 
 def joined(frame: tuple[int, ...], x: int, y: int, turned: bool, long: int, short: int, at: tuple[int, int]) -> tuple[int, int, bool]:
@@ -28,9 +29,19 @@ def joined(frame: tuple[int, ...], x: int, y: int, turned: bool, long: int, shor
     return at[0] + start_x + x, at[1] + start_y + y, turned
 
 
-def _rows(*columns: int | Ints) -> Ints:
-    out = np.empty((len(columns), next(len(c) for c in columns if isinstance(c, np.ndarray))), np.int64)
-    for row, column in zip(out, columns, strict=True):
+def cuts(points: Ints, room: tuple[int, int, int, int], part: slice) -> Ints:
+    """Every cut of a room, the wanted part of each: (8, n) ``ROOMS`` or (12, n) ``FRAMES``, both in the same order."""
+    every = _z_cuts(points, room) if room[0] == room[2] else _l_cuts(points, room)
+    return np.concatenate([_rows(row, part) for row in every], axis=1)
+
+
+Row = tuple[int | Ints, ...]
+
+
+def _rows(columns: Row, part: slice) -> Ints:
+    wanted, length = columns[part], next(len(c) for c in columns if isinstance(c, np.ndarray))
+    out = np.empty((len(wanted), length), np.int64)
+    for row, column in zip(out, wanted, strict=True):
         row[:] = column
     return out
 
@@ -40,8 +51,8 @@ def _pairs(first: Ints, second: Ints) -> tuple[Ints, Ints]:
     return a.ravel(), b.ravel()
 
 
-def l_cuts(points: Ints, room: tuple[int, int, int, int]) -> Ints:
-    """(20, n): every cut of an L: two rooms, then the frame of each."""
+def _l_cuts(points: Ints, room: tuple[int, int, int, int]) -> tuple[Row, ...]:
+    """Every cut of an L: two rooms, then the frame of each."""
     X, Y, x, y = room
 
     def between(low: int, high: int) -> Ints:
@@ -53,39 +64,36 @@ def l_cuts(points: Ints, room: tuple[int, int, int, int]) -> Ints:
     a, b = _pairs(left, low)
     c, d = _pairs(right, low)
     e, f = _pairs(left, high)
-    return np.concatenate(
-        (
-            # straight from edge to edge
-            _rows(to_x, Y, to_x, Y, X - to_x, Y, x - to_x, y, 0, 0, 0, 0, 0, 0, to_x, 0, 0, 0, 0, 0),
-            _rows(from_x, Y, x, y, X - from_x, y, X - from_x, y, 0, 0, 0, 0, 0, 0, from_x, 0, 0, 0, 0, 0),
-            _rows(X, to_y, X, to_y, X, Y - to_y, x, y - to_y, 0, 0, 0, 0, 0, 0, 0, to_y, 0, 0, 0, 0),
-            _rows(X, from_y, x, y, x, Y - from_y, x, Y - from_y, 0, 0, 0, 0, 0, 0, 0, from_y, 0, 0, 0, 0),
-            # from the inner corner, one bend
-            _rows(X - left, y, X - left, y, x, Y, left, Y - y, left, 0, 0, 0, 0, 0, 0, 0, 0, 1, x, Y),
-            _rows(x, Y - low, x, Y - low, X, y, X - x, low, 0, low, 0, 0, 0, 0, 0, 0, 1, 0, X, y),
-            _rows(x - left, Y - y, x - left, Y - y, X, Y, left, y, left, y, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0),
-            _rows(X - x, y - low, X - x, y - low, X, Y, x, low, x, low, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0),
-            # from a ledge, one bend
-            _rows(c, Y - d, x, y - d, X, y, X - c, d, 0, d, 0, 0, 0, 0, 0, 0, 1, 0, X, y),
-            _rows(X - e, f, x - e, y, x, Y, e, Y - f, e, 0, 0, 0, 0, 0, 0, 0, 0, 1, x, Y),
-            # from the inner corner, two bends
-            _rows(x, Y, a, Y - b, X - a, y, X - x, b, 0, 0, 0, 1, x, Y, a, 0, 1, 0, X - a, y),
-            _rows(c, Y, x, d, X - x, y, X - c, y - d, 0, 0, 0, 0, 0, 0, x, 0, 1, 1, X - x, y),
-            _rows(x, Y - b, a, Y - y, X, y, X - a, b, 0, b, 0, 1, x, Y - b, 0, 0, 1, 0, X, y),
-            _rows(x, Y - y, x - e, Y - f, X, f, e, y, 0, y, 1, 1, x, Y - y, 0, 0, 0, 0, 0, 0),
-        ),
-        axis=1,
+    return (
+        # straight from edge to edge
+        (to_x, Y, to_x, Y, X - to_x, Y, x - to_x, y, 0, 0, 0, 0, 0, 0, to_x, 0, 0, 0, 0, 0),
+        (from_x, Y, x, y, X - from_x, y, X - from_x, y, 0, 0, 0, 0, 0, 0, from_x, 0, 0, 0, 0, 0),
+        (X, to_y, X, to_y, X, Y - to_y, x, y - to_y, 0, 0, 0, 0, 0, 0, 0, to_y, 0, 0, 0, 0),
+        (X, from_y, x, y, x, Y - from_y, x, Y - from_y, 0, 0, 0, 0, 0, 0, 0, from_y, 0, 0, 0, 0),
+        # from the inner corner, one bend
+        (X - left, y, X - left, y, x, Y, left, Y - y, left, 0, 0, 0, 0, 0, 0, 0, 0, 1, x, Y),
+        (x, Y - low, x, Y - low, X, y, X - x, low, 0, low, 0, 0, 0, 0, 0, 0, 1, 0, X, y),
+        (x - left, Y - y, x - left, Y - y, X, Y, left, y, left, y, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0),
+        (X - x, y - low, X - x, y - low, X, Y, x, low, x, low, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0),
+        # from a ledge, one bend
+        (c, Y - d, x, y - d, X, y, X - c, d, 0, d, 0, 0, 0, 0, 0, 0, 1, 0, X, y),
+        (X - e, f, x - e, y, x, Y, e, Y - f, e, 0, 0, 0, 0, 0, 0, 0, 0, 1, x, Y),
+        # from the inner corner, two bends
+        (x, Y, a, Y - b, X - a, y, X - x, b, 0, 0, 0, 1, x, Y, a, 0, 1, 0, X - a, y),
+        (c, Y, x, d, X - x, y, X - c, y - d, 0, 0, 0, 0, 0, 0, x, 0, 1, 1, X - x, y),
+        (x, Y - b, a, Y - y, X, y, X - a, b, 0, b, 0, 1, x, Y - b, 0, 0, 1, 0, X, y),
+        (x, Y - y, x - e, Y - f, X, f, e, y, 0, y, 1, 1, x, Y - y, 0, 0, 0, 0, 0, 0),
     )
 
 
-def z_cuts(points: Ints, room: tuple[int, int, int, int]) -> Ints:
-    """(20, n): every cut of a rectangle into two Ls by a staircase of three pieces, up or along."""
+def _z_cuts(points: Ints, room: tuple[int, int, int, int]) -> tuple[Row, ...]:
+    """Every cut of a rectangle into two Ls by a staircase of three pieces, up or along."""
     X, Y = room[:2]
     near, far, step = _stairs(points, X, Y)
-    up = _rows(far, Y, near, step, X - near, Y, X - far, Y - step, 0, 0, 0, 0, 0, 0, near, 0, 1, 1, X - near, Y)
+    up = (far, Y, near, step, X - near, Y, X - far, Y - step, 0, 0, 0, 0, 0, 0, near, 0, 1, 1, X - near, Y)
     near, far, step = _stairs(points, Y, X)
-    along = _rows(X, far, step, near, X, Y - near, X - step, Y - far, 0, 0, 0, 0, 0, 0, 0, near, 1, 1, X, Y - near)
-    return np.concatenate((up, along), axis=1)
+    along = (X, far, step, near, X, Y - near, X - step, Y - far, 0, 0, 0, 0, 0, 0, 0, near, 1, 1, X, Y - near)
+    return up, along
 
 
 def _stairs(points: Ints, length: int, width: int) -> tuple[Ints, Ints, Ints]:

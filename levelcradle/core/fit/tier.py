@@ -16,14 +16,14 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from levelcradle.core.fit.staircase import joined, l_cuts, z_cuts
+from levelcradle.core.fit.staircase import FRAMES, ROOMS, cuts, joined
 
 __all__ = ["Tile", "pack_tier"]
 
 Ints = NDArray[np.int64]
 FINEST = 1e-6
 MOST_RING_WORK = 250_000_000  # beyond this improving every smaller room takes longer than it is worth
-MOST_COLOURS = 40  # the bound by colours is worth its table only for small whole numbers
+MOST_COLOURS = 20  # the bound by colours is worth its table only for small whole numbers
 DEEP = 20_000
 
 
@@ -214,17 +214,24 @@ class _Rooms:
         """Whether a snug room that holds ``least`` for certain holds so many; remembers how."""
         if wanted <= least or (room, wanted) in self.full:
             return True
-        if wanted > self.failed.get(room, wanted) or self.left <= 0:
+        if self._fails(room, wanted) or self.left <= 0:
             return False
         self.left -= 1
         for one, other, shares, (low, high), cut in self._cuts(room, wanted):
             for share in shares:
-                if self.holds(one, share, low) and self.holds(other, wanted - share, high):
-                    self.full[room, wanted] = (one, share, other, wanted - share, cut)
+                if self._fails(one, share) or self._fails(other, wanted - share):
+                    continue
+                parts = sorted(((one, share, low), (other, wanted - share, high)), key=lambda part: _cells(part[0]))
+                if all(self.holds(*part) for part in parts):  # the smaller first: its no is cheaper
+                    self.full[room, wanted] = (one, share, other, wanted - share, self._frames(room, cut))
                     return True
         if self.left > 0:
-            self.failed[room] = wanted - 1
+            self.failed[_either_way(room)] = wanted - 1
         return False
+
+    def _fails(self, room: Room, wanted: int) -> bool:
+        """Whether it is known to hold fewer."""
+        return wanted > self.failed.get(_either_way(room), wanted)
 
     def _snug(self, room: Room) -> Room:
         """The smallest room that holds as much, a rectangle written as (x, y, x, y)."""
@@ -248,47 +255,43 @@ class _Rooms:
         return np.asarray((x * b + a * (y - b)) // self.area)
 
     @cached_property
-    def _colours(self) -> tuple[tuple[int, int, int, Ints], ...]:
-        """Cells coloured in stripes as wide as a rod is long: each rod covers every colour once, so the rarest colour
-        says how many rods go in. Rows: rod, other side, slope of the stripes, table of what odd cells add to each colour."""
-        rows = []
-        for rod, other in ((self.long, self.short), (self.short, self.long)):
-            for slope in (1, -1) if rod <= MOST_COLOURS else ():
-                n = np.arange(rod)
-                colour = (n[:, None] + slope * n[None]) % rod
-                odd = np.zeros((rod, rod, rod), np.int64)
-                for k in range(rod):
-                    odd[1:, 1:, k] = np.cumsum(np.cumsum(colour == k, 0), 1)[:-1, :-1]
-                rows.append((rod, other, slope, odd))
-        return tuple(rows)
+    def _colours(self) -> tuple[tuple[int, int, Ints], ...]:
+        """Cells coloured in stripes as wide as a rod is long: each rod covers every colour once, so the rarest colour says how
+        many rods go in. Rows: rod, other side, table of what odd cells add to the rarest colour by the sides modulo the rod."""
+        rods = ((self.long, self.short), (self.short, self.long))
+        return tuple((rod, other, np.minimum(_odd_cells(rod, 1), _odd_cells(rod, -1))) for rod, other in rods if rod <= MOST_COLOURS)
 
     def _by_colours(self, rooms: Ints) -> Ints:
         x, y, a, b = rooms
         high = y - b
         most = self._by_area(rooms)
-        for rod, other, slope, odd in self._colours:
-            even = (x * b - (x % rod) * (b % rod) + a * high - (a % rod) * (high % rod)) // rod
-            k = (np.arange(rod)[None] - slope * b[:, None]) % rod
-            extra = odd[x % rod, b % rod] + odd[(a % rod)[:, None], (high % rod)[:, None], k]
-            most = np.minimum(most, (even + extra.min(axis=1)) // other)
+        for rod, other, odd in self._colours:
+            i, j, k, m = x % rod, b % rod, a % rod, high % rod
+            even = (x * b - i * j + a * high - k * m) // rod
+            most = np.minimum(most, (even + odd[i, j, k, m]) // other)
         return most
 
-    def _cuts(self, room: Room, wanted: int) -> Iterator[tuple[Room, Room, range, tuple[int, int], tuple[int, ...]]]:
-        """Ways to divide a room into two that could hold so many together, those that lack least first."""
-        rows = z_cuts(self.points, room) if room[0] == room[2] else l_cuts(self.points, room)
-        one, other = self._all_snug(rows[:4]), self._all_snug(rows[4:8])
-        keep = self._by_area(one) + self._by_area(other) >= wanted
-        rows, one, other = rows[:, keep], one[:, keep], other[:, keep]
+    def _frames(self, room: Room, cut: int) -> tuple[int, ...]:
+        """How the two rooms of a cut lie in the room."""
+        return tuple(cuts(self.points, room, FRAMES)[:, cut].tolist())
+
+    def _cuts(self, room: Room, wanted: int) -> Iterator[tuple[Room, Room, range, tuple[int, int], int]]:
+        """Ways to divide a room into two that could hold so many together, those that lack least first; last comes which cut it is."""
+        rows = cuts(self.points, room, ROOMS)
+        one, other = self._all_snug(rows[:4]), self._all_snug(rows[4:])
+        kept = np.flatnonzero(self._by_area(one) + self._by_area(other) >= wanted)
+        one, other = one[:, kept], other[:, kept]
         (least, most), (low, high) = self._limits(one), self._limits(other)
-        lack = wanted - least - low
-        for k in np.argsort(lack, kind="stable"):
-            if most[k] + high[k] < wanted:
-                continue
-            top, bottom = min(int(most[k]), wanted - int(low[k])), max(wanted - int(high[k]), int(least[k]))
-            if lack[k] <= 0:
-                top = bottom = int(least[k])
-            first, second = _room(one[:, k]), _room(other[:, k])
-            yield first, second, range(top, bottom - 1, -1), (int(least[k]), int(low[k])), tuple(rows[8:, k].tolist())
+        could = np.flatnonzero(most + high >= wanted)
+        order = could[np.argsort((wanted - least - low)[could], kind="stable")]
+        limits = np.stack((least, most, low, high, kept))[:, order].T.tolist()
+        for first, second, (sure, top, other_sure, other_top, cut) in zip(
+            _rooms(one[:, order]), _rooms(other[:, order]), limits, strict=True
+        ):
+            shares = range(min(top, wanted - other_sure), max(wanted - other_top, sure) - 1, -1)
+            if sure + other_sure >= wanted:
+                shares = range(sure, sure + 1)
+            yield first, second, shares, (sure, other_sure), cut
 
     def _all_snug(self, rooms: Ints) -> Ints:
         x, y, a, b = self.points[self.index[rooms]]
@@ -353,6 +356,28 @@ class _Rooms:
             yield from self._in_rectangle(right - left, high - low, at_x + left, at_y + low)
 
 
-def _room(column: Ints) -> Room:
-    x, y, a, b = (int(v) for v in column)
-    return x, y, a, b
+def _rooms(columns: Ints) -> list[Room]:
+    return [(x, y, a, b) for x, y, a, b in columns.T.tolist()]
+
+
+def _cells(room: Room) -> int:
+    x, y, a, b = room
+    return x * b + a * (y - b)
+
+
+def _either_way(room: Room) -> Room:
+    """The same for a room and for the one with its sides changed over."""
+    x, y, a, b = room
+    return min(room, (y, x, b, a))
+
+
+def _odd_cells(rod: int, slope: int) -> Ints:
+    """(rod, rod, rod, rod): how many cells of the rarest colour lie in the odd corners of a room, i × j and k × m, the second
+    beyond the first; stripes of a slope of 1 or -1."""
+    n = np.arange(rod)
+    colour = (n[:, None] + slope * n[None]) % rod
+    odd = np.zeros((rod, rod, rod), np.int64)
+    for k in range(rod):
+        odd[1:, 1:, k] = np.cumsum(np.cumsum(colour == k, 0), 1)[:-1, :-1]
+    beyond = odd[:, :, (n[None] - slope * n[:, None]) % rod]  # k, m, j, colour
+    return np.asarray((odd[:, :, None, None] + beyond.transpose(2, 0, 1, 3)[None]).min(axis=4))
