@@ -285,9 +285,8 @@ class _Rooms:
         could = np.flatnonzero(most + high >= wanted)
         order = could[np.argsort((wanted - least - low)[could], kind="stable")]
         limits = np.stack((least, most, low, high, kept))[:, order].T.tolist()
-        for first, second, (sure, top, other_sure, other_top, cut) in zip(
-            _rooms(one[:, order]), _rooms(other[:, order]), limits, strict=True
-        ):
+        rooms = zip(_rooms(one[:, order]), _rooms(other[:, order]), limits, strict=True)
+        for first, second, (sure, top, other_sure, other_top, cut) in rooms:
             shares = range(min(top, wanted - other_sure), max(wanted - other_top, sure) - 1, -1)
             if sure + other_sure >= wanted:
                 shares = range(sure, sure + 1)
