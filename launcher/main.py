@@ -202,7 +202,7 @@ def test(arguments: list[str]) -> int:
         cluster.remove()
 
 
-_ALL = ["-n", "auto", "--dist", "worksteal"]  # one run to a core: the browser tests mostly wait
+_ALL = ["-n", "auto", "--dist", "worksteal"]  # one run to a core
 _TOOLS = ROOT / ".venv" / "bin"
 _CHECKS = {
     "lint": [str(_TOOLS / "ruff"), "check", "."],
