@@ -183,6 +183,7 @@ function Label({ shape, view, scale }: { shape: Shape; view: ViewName; scale: Sc
   )
 }
 
+const BEYOND_PX = 28 // past the legs of a box's mounts
 const EDGE_PX = 24 // the words at the views' left edge
 
 /** Names, where there is room for them inside; what is selected is always named. */
@@ -212,7 +213,8 @@ export function Names({
     const high = at[1] - tall / 2 - (box ? 26 : 6)
     const [x, y] = at
     const inside = [x, x - wide / 4, x + wide / 4].map((v) => [v, y + 4] as const)
-    const spots = box ? [[x, low] as const, [x, high] as const] : wide < width ? [[x, high] as const] : inside
+    const outside = [low, high, low + BEYOND_PX].map((v) => [x, v] as const)
+    const spots = box ? outside : wide < width ? outside.slice(1, 2) : inside
     const areas = spots.map(([v, w]) => ({ x0: v - width / 2, x1: v + width / 2, y0: w - 12, y1: w + 3 }))
     const free = areas.find((a) => a.x0 > EDGE_PX && a.x1 < scale.width && !taken.some((t) => meet(a, t)))
     const area = free ?? (box || chosen ? areas[0] : undefined)
