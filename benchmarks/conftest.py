@@ -2,6 +2,8 @@
 
 import copy
 import os
+import subprocess
+import sys
 import uuid
 from collections.abc import Iterator
 from typing import Any
@@ -70,6 +72,13 @@ def surveyed_tree(file: str) -> dict[str, Any]:
     tree["boxes"]["tank"]["bay"] = None
     tree["boxes"]["tank"]["pose"]["at_mm"][0] = 1300.0
     return tree
+
+
+def peak_mb(code: str, *arguments: str) -> float:
+    """Peak resident memory of a process of its own that runs this."""
+    told = 'import re; print(int(re.search(r"VmHWM:\\s+(\\d+)", open("/proc/self/status").read())[1]) / 1024)'
+    command = [sys.executable, "-c", f"{code}\n{told}", *arguments]
+    return float(subprocess.run(command, capture_output=True, text=True, check=True).stdout)
 
 
 @pytest.fixture(scope="session")

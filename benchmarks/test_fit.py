@@ -3,8 +3,6 @@ done within 5 s; twice the keep-outs in less than twice the time; the demo, all 
 1 GB of memory at most."""
 
 import random
-import subprocess
-import sys
 import time
 from typing import Any
 
@@ -14,6 +12,8 @@ from pytest_benchmark.fixture import BenchmarkFixture
 from levelcradle.core.design import Design, tree_of, validate
 from levelcradle.core.fit import Wishes, pack_tier, study
 from levelcradle.demo import demo_design
+
+from .conftest import peak_mb
 
 
 def one_bay(keepouts: int) -> Design:
@@ -59,25 +59,21 @@ def test_the_demo_with_exactly_nine(benchmark: BenchmarkFixture) -> None:
     benchmark.pedantic(lambda: study(design, wishes), rounds=3, warmup_rounds=1)
 
 
-PEAK = """
-import re
+STUDIES = """
 from benchmarks.test_fit import one_bay
 from levelcradle.core.fit import Wishes, study
 from levelcradle.demo import demo_design
 demo = demo_design()
 study(one_bay(40), Wishes(kinds=("flagstone",), bays=("big",), more_than_the_shelf=True))
 study(demo, Wishes(kinds=("flagstone", "ingot"), bays=tuple(demo.bays), more_than_the_shelf=True))
-print(int(re.search(r"VmHWM:\\s+(\\d+)", open("/proc/self/status").read())[1]) / 1024)
 """
 
 
 def test_memory_of_studies(benchmark: BenchmarkFixture) -> None:
     """Peak resident memory of a process that makes two large studies, in MB; the time is beside the point."""
-    done = benchmark.pedantic(
-        subprocess.run, ([sys.executable, "-c", PEAK],), {"capture_output": True, "text": True, "check": True}, rounds=1
-    )
-    benchmark.extra_info["megabytes"] = round(float(done.stdout))
-    assert float(done.stdout) <= 1024
+    peak = benchmark.pedantic(peak_mb, (STUDIES,), rounds=1)
+    benchmark.extra_info["megabytes"] = round(peak)
+    assert peak <= 1024
 
 
 @pytest.mark.parametrize("case", [(74, 46, 7, 5), (86, 52, 9, 5), (141, 71, 13, 8)])

@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 __all__ = ["FRAMES", "ROOMS", "cuts", "joined"]
 
 Ints = NDArray[np.int64]
+Row = tuple[int | Ints, ...]
 ROOMS, FRAMES = slice(0, 8), slice(8, 20)  # of a cut: two rooms, then the frame of each
 
 
@@ -33,9 +34,6 @@ def cuts(points: Ints, room: tuple[int, int, int, int], part: slice) -> Ints:
     """Every cut of a room, the wanted part of each: (8, n) ``ROOMS`` or (12, n) ``FRAMES``, both in the same order."""
     every = _z_cuts(points, room) if room[0] == room[2] else _l_cuts(points, room)
     return np.concatenate([_rows(row, part) for row in every], axis=1)
-
-
-Row = tuple[int | Ints, ...]
 
 
 def _rows(columns: Row, part: slice) -> Ints:

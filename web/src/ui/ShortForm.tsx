@@ -1,5 +1,5 @@
 /** A few words asked in place: labelled blanks, a way to leave it, and the button that does it. */
-import { type ReactNode, useState } from 'react'
+import { type ReactNode, useId, useState } from 'react'
 
 import { wordsOf } from '../design/api'
 import { Button, Link } from './parts'
@@ -48,6 +48,7 @@ export function ShortBlank({
   value,
   onChange,
   number = false,
+  problem,
   ...rest
 }: {
   label: string
@@ -56,16 +57,29 @@ export function ShortBlank({
   number?: boolean
   autoFocus?: boolean
   required?: boolean
+  inputMode?: 'decimal'
+  /** What is wrong with it, told below it. */
+  problem?: string | undefined
 }) {
+  const id = useId()
   return (
-    <label className="flex items-center justify-between gap-2">
-      {label}
-      <input
-        {...rest}
-        value={value}
-        onChange={(e) => onChange(e.target.value)}
-        className={`h-9 rounded border-[1.5px] border-edge bg-white px-2 font-semibold ${number ? 'w-20 text-right' : 'w-48'}`}
-      />
-    </label>
+    <div>
+      <label className="flex items-center justify-between gap-2">
+        <span className="narrow">{label}</span>
+        <input
+          {...rest}
+          value={value}
+          onChange={(e) => onChange(e.target.value)}
+          aria-invalid={problem !== undefined}
+          aria-describedby={problem && id}
+          className={`h-9 rounded border-[1.5px] border-edge bg-white px-2 font-semibold aria-invalid:border-foul ${number ? 'w-[72px] text-right' : 'w-48'}`}
+        />
+      </label>
+      {problem && (
+        <p id={id} role="alert" className="m-0 text-sm font-semibold text-foul">
+          {problem}
+        </p>
+      )}
+    </div>
   )
 }

@@ -1,6 +1,6 @@
 /** The vehicle as its figures give it: outline, wheels, axle lines, ground. */
 import type { Vehicle } from '../design/types'
-import type { Scale, ViewName } from './scale'
+import { type Scale, tallOf, type ViewName } from './scale'
 
 const THIN = { fill: 'none', stroke: 'var(--color-ink)', strokeWidth: 1.2 }
 const TYRE = { fill: '#e8e4d8', stroke: 'var(--color-ink)', strokeWidth: 1 }
@@ -120,8 +120,8 @@ function SideWheels({
 }
 
 function AxleLines({ vehicle, scale, view }: { vehicle: Vehicle; scale: Scale; view: ViewName }) {
-  const { x, y, width, planHeight, sideHeight } = scale
-  const tall = view === 'plan' ? planHeight : sideHeight
+  const { x, y, width } = scale
+  const tall = tallOf(view, scale)
   const dash = { stroke: '#9a958a', strokeWidth: 0.9, strokeDasharray: '9 4 2 4' }
   return (
     <>

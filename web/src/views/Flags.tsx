@@ -3,7 +3,7 @@ import type { Finding } from '../design/types'
 import { gap } from '../ui/format'
 import { colourOf, MarkShape } from '../ui/Mark'
 import type { Units } from '../ui/format'
-import type { Scale, ViewName } from './scale'
+import { type Scale, spotOf, tallOf, type ViewName } from './scale'
 
 export interface Placed {
   finding: Finding
@@ -44,15 +44,11 @@ export function arrangeFlags(
   boxes: Area[],
 ): Placed[] {
   const out: Placed[] = []
-  const tall = view === 'plan' ? scale.planHeight : scale.sideHeight
+  const tall = tallOf(view, scale)
   for (const finding of findings) {
     const [here, there] = finding.points_mm as unknown as [number, number, number][]
     if (!here || !there || viewOf(finding) !== view) continue
-    const spot = (p: [number, number, number]): [number, number] => [
-      scale.x(p[0]),
-      view === 'plan' ? scale.y(p[1]) : scale.z(p[2]),
-    ]
-    const [from, to] = [spot(here), spot(there)]
+    const [from, to] = [spotOf(here, view, scale), spotOf(there, view, scale)]
     const text = finding.shows.length > 24 ? `${finding.shows.slice(0, 23)}…` : finding.shows
     const width = 40 + gap(finding.value ?? 0, units.length).length * 9 + text.length * 6.4
     const area = ([x, y]: [number, number]): Area => ({

@@ -17,7 +17,17 @@ import { NudgePad } from './NudgePad'
 import { PlaceBlanks } from './PlaceBlanks'
 import { Rule } from './Rule'
 import { SectionPanel } from './SectionPanel'
-import { AS_IS, bayWindow, carWindow, closer, looked, makeScale, type Scale, type ViewName } from './scale'
+import {
+  AS_IS,
+  bayWindow,
+  carWindow,
+  closer,
+  looked,
+  makeScale,
+  type Scale,
+  tallOf,
+  type ViewName,
+} from './scale'
 import { boxAreas, Boxes, HardPoints, Names, pointAreas, Surroundings } from './Things'
 import { Shifted } from './Sheet'
 import { type LookBy, View } from './View'
@@ -318,7 +328,7 @@ function Drawing({
         reserved={reserved}
       />
       <Flags placed={placed} units={units} onChoose={chooseFlag} />
-      <CutDashes scale={scale} tall={view === 'plan' ? scale.planHeight : scale.sideHeight} />
+      <CutDashes scale={scale} tall={tallOf(view, scale)} />
       <Bar scale={scale} view={view} />
       <Edges view={view} scale={scale} />
     </View>
@@ -337,7 +347,7 @@ function withGrips({ x0, x1, y0, y1 }: Area): Area {
 function Grid({ scale, view }: { scale: Scale; view: ViewName }) {
   const lines: number[] = []
   for (let n = Math.ceil(scale.aft(0) / 100); n * 100 < scale.aft(scale.width); n += 1) lines.push(n * 100)
-  const tall = view === 'plan' ? scale.planHeight : scale.sideHeight
+  const tall = tallOf(view, scale)
   return (
     <path
       d={lines.map((aft) => `M${scale.x(aft).toFixed(1)},0 V${tall}`).join('')}

@@ -2,7 +2,7 @@
 import { useAnalysis, useDocument } from '../design/live'
 import type { Units } from '../ui/format'
 import { Car } from './Car'
-import { carWindow, makeScale } from './scale'
+import { carWindow, makeScale, tallOf } from './scale'
 
 const WIDTH = 960
 const HEIGHT = 560
@@ -16,11 +16,7 @@ export function PrintDrawing({ units }: { units: Units }) {
   return (
     <div className="mt-2 break-inside-avoid [&_:is(rect,circle,ellipse,path)]:fill-none">
       {(['plan', 'side'] as const).map((view) => (
-        <svg
-          key={view}
-          viewBox={`0 0 ${WIDTH} ${view === 'plan' ? scale.planHeight : scale.sideHeight}`}
-          className="block w-full"
-        >
+        <svg key={view} viewBox={`0 0 ${WIDTH} ${tallOf(view, scale)}`} className="block w-full">
           <Car vehicle={document.vehicle} scale={scale} view={view} />
           {shapes.map((shape, i) => (
             <polygon

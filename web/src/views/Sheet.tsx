@@ -2,7 +2,7 @@
 import type { ReactNode } from 'react'
 
 import { useChoice } from '../design/choice'
-import type { Scale, ViewName } from './scale'
+import { type Scale, tallOf, type ViewName } from './scale'
 
 interface Drawn {
   view: ViewName
@@ -15,7 +15,7 @@ export function Sheet({ view, scale, children }: Drawn) {
   return (
     <svg
       width={scale.width}
-      height={view === 'plan' ? scale.planHeight : scale.sideHeight}
+      height={tallOf(view, scale)}
       className="pointer-events-none absolute inset-0 overflow-visible will-change-transform"
     >
       {children}

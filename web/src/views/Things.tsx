@@ -6,7 +6,7 @@ import type { Document, Shape } from '../design/types'
 import { type Area, meet } from './Flags'
 import { target } from './hits'
 import { patternOf } from './Patterns'
-import type { Scale, ViewName } from './scale'
+import { type Scale, spotOf, type ViewName } from './scale'
 
 interface Props {
   shapes: readonly Shape[]
@@ -246,15 +246,10 @@ export function Names({
   )
 }
 
-function spotOf(point: Document['hardpoints'][string], view: ViewName, scale: Scale): [number, number] {
-  const [aft, right, up] = point.at_mm as [number, number, number]
-  return [scale.x(aft), view === 'plan' ? scale.y(right) : scale.z(up)]
-}
-
 /** Where hard points are drawn, so that names keep off them. */
 export function pointAreas({ hardpoints }: Document, view: ViewName, scale: Scale): Area[] {
   return Object.values(hardpoints).map((point) => {
-    const [x, y] = spotOf(point, view, scale)
+    const [x, y] = spotOf(point.at_mm as [number, number, number], view, scale)
     return { x0: x - 8, x1: x + 8, y0: y - 8, y1: y + 8 }
   })
 }
@@ -274,7 +269,7 @@ export function HardPoints({
   return (
     <g>
       {Object.entries(document.hardpoints).map(([id, point]) => {
-        const [x, y] = spotOf(point, view, scale)
+        const [x, y] = spotOf(point.at_mm as [number, number, number], view, scale)
         const chosen = selected === `hardpoints/${id}`
         return (
           <g

@@ -9,7 +9,7 @@ import { boxOf, useChoice } from '../design/choice'
 import type { Shape } from '../design/types'
 import { Grips } from './Grips'
 import { hitsAt } from './hits'
-import type { Scale, ViewName } from './scale'
+import { type Scale, tallOf, type ViewName } from './scale'
 import { Sheet } from './Sheet'
 import { pickPlace } from './pick'
 import { type By, caught, CATCH_PX, useMove } from './useMove'
@@ -68,9 +68,8 @@ export function View({
   const fingers = useRef(new Map<number, { x: number; y: number }>())
   const move = useMove()
   const moveBlock = useMoveBlock()
-  const tall = view === 'plan' ? scale.planHeight : scale.sideHeight
 
-  function spot(event: PointerEvent) {
+  function spot(event: PointerEvent | WheelEvent) {
     const edge = (frame.current as HTMLDivElement).getBoundingClientRect()
     return { x: event.clientX - edge.left, y: event.clientY - edge.top }
   }
@@ -158,9 +157,7 @@ export function View({
   }
 
   function wheel(event: WheelEvent) {
-    const edge = (frame.current as HTMLDivElement).getBoundingClientRect()
-    const at = { x: event.clientX - edge.left, y: event.clientY - edge.top }
-    onLook.closer(Math.exp(-event.deltaY / WHEEL_PX), spotIn(at))
+    onLook.closer(Math.exp(-event.deltaY / WHEEL_PX), spotIn(spot(event)))
   }
 
   function cancel() {
@@ -221,7 +218,7 @@ export function View({
   return (
     <div
       ref={frame}
-      style={{ width: scale.width, height: tall }}
+      style={{ width: scale.width, height: tallOf(view, scale) }}
       tabIndex={0}
       role="application"
       aria-label={

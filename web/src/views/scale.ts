@@ -20,6 +20,20 @@ export interface Scale {
   up: (px: number) => number
 }
 
+/** How high a view is drawn. */
+export function tallOf(view: ViewName, scale: Scale): number {
+  return view === 'plan' ? scale.planHeight : scale.sideHeight
+}
+
+/** Where a point (aft, right, up) is drawn. */
+export function spotOf(
+  [aft, right, up]: [number, number, number],
+  view: ViewName,
+  scale: Scale,
+): [number, number] {
+  return [scale.x(aft), view === 'plan' ? scale.y(right) : scale.z(up)]
+}
+
 const RULE_PX = 30
 const EDGE_PX = 22
 

@@ -5,6 +5,7 @@ import { Refused, wordsOf } from '../../../design/api'
 import { useDocument, useLoaded } from '../../../design/live'
 import { askStudy } from '../../../design/queries'
 import { Button, Choose, Heading, Tick, Title } from '../../../ui/parts'
+import { ShortBlank } from '../../../ui/ShortForm'
 import { type Goal, kindsOf, TOWARDS, useAsking, WEIGHTS, wishesOf } from './wishes'
 
 const GOALS = [
@@ -36,15 +37,18 @@ export function Question({ running }: { running: boolean }) {
     }
   }
 
-  const blank = (label: string, name: FigureName, path: string) => (
-    <Figure
-      label={label}
+  const blank = (name: BlankName) => (
+    <ShortBlank
+      key={name}
+      label={BLANKS[name][0]}
       value={asking[name]}
       onChange={(text) => asking.set({ [name]: text })}
-      problem={saidOf(wrong, path)}
+      problem={saidOf(wrong, name)}
+      number
+      inputMode="decimal"
     />
   )
-  const elsewhere = wrong.filter(({ path }) => !BLANKS.some((b) => isAt(path, b)))
+  const elsewhere = wrong.filter(({ path }) => !Object.values(BLANKS).some(([, at]) => isAt(path, at)))
   return (
     <>
       <Title>How many fit?</Title>
@@ -83,15 +87,15 @@ export function Question({ running }: { running: boolean }) {
       />
       {asking.goal === 'exactly' && (
         <Two>
-          {blank('in series', 'series', '/modules')}
-          {blank('strings', 'parallel', '/parallel')}
+          {blank('series')}
+          {blank('parallel')}
         </Two>
       )}
       {asking.goal === 'window' && (
         <>
           <Two>
-            {blank('from V', 'lowV', '/window_v/0')}
-            {blank('to V', 'highV', '/window_v/1')}
+            {blank('lowV')}
+            {blank('highV')}
           </Two>
           <p className="m-0 text-sm text-soft">Empty cells to full cells must lie within it.</p>
         </>
@@ -109,7 +113,7 @@ export function Question({ running }: { running: boolean }) {
       <Button className="mt-2 w-full" disabled={running || bays.length === 0} onClick={() => void ask()}>
         {running ? 'Asking …' : 'Ask'}
       </Button>
-      <details className="mt-3" open={BUILT.some((path) => saidOf(wrong, path)) || undefined}>
+      <details className="mt-3" open={BUILT.some((name) => saidOf(wrong, name)) || undefined}>
         <summary className="heading cursor-pointer">How it may be built</summary>
         <fieldset className="m-0 border-0 p-0">
           <legend className="narrow">Terminals reached from (none: any side)</legend>
@@ -147,14 +151,7 @@ export function Question({ running }: { running: boolean }) {
           ]}
           onChange={(empty) => asking.set({ empty })}
         />
-        <Two>
-          {blank('tiers at most', 'tiers', '/most_tiers')}
-          {blank('boxes each', 'boxes', '/boxes_per_bay')}
-          {blank('sheet mm', 'sheet', '/making/thickness_mm')}
-          {blank('also raked, °', 'tilt', '/tilts_deg')}
-          {blank('wall liner mm', 'liner', '/making/liners/wall_mm')}
-          {blank('runners mm', 'runner', '/making/liners/floor_mm')}
-        </Two>
+        <Two>{BUILT.map(blank)}</Two>
         <Choose
           label="Sheet of"
           value={asking.material}
@@ -207,48 +204,26 @@ const flipped = (list: string[], key: string) =>
   list.includes(key) ? list.filter((k) => k !== key) : [...list, key]
 
 function Two({ children }: { children: ReactNode }) {
-  return <div className="grid grid-cols-2 gap-x-3">{children}</div>
+  return <div className="grid grid-cols-2 gap-x-3 gap-y-1.5 py-1">{children}</div>
 }
 
 type Wrong = readonly { path: string; says: string }[]
-type FigureName =
-  'series' | 'parallel' | 'lowV' | 'highV' | 'tiers' | 'boxes' | 'sheet' | 'tilt' | 'liner' | 'runner'
 
-const MAKING = ['thickness_mm', 'liners/wall_mm', 'liners/floor_mm'].map((name) => `/making/${name}`)
-const BUILT = ['/most_tiers', '/boxes_per_bay', '/tilts_deg', ...MAKING]
-const BLANKS = ['/modules', '/parallel', '/window_v/0', '/window_v/1', ...BUILT]
+/** The blanks by the name of what is typed in each: its words, and where in the question it goes. */
+const BLANKS = {
+  series: ['in series', '/modules'],
+  parallel: ['strings', '/parallel'],
+  lowV: ['from V', '/window_v/0'],
+  highV: ['to V', '/window_v/1'],
+  tiers: ['tiers at most', '/most_tiers'],
+  boxes: ['boxes each', '/boxes_per_bay'],
+  sheet: ['sheet mm', '/making/thickness_mm'],
+  tilt: ['also raked, °', '/tilts_deg'],
+  liner: ['wall liner mm', '/making/liners/wall_mm'],
+  runner: ['runners mm', '/making/liners/floor_mm'],
+} as const
+type BlankName = keyof typeof BLANKS
+const BUILT = ['tiers', 'boxes', 'sheet', 'tilt', 'liner', 'runner'] as const
 
 const isAt = (path: string, blank: string) => path === blank || path.startsWith(`${blank}/`)
-const saidOf = (wrong: Wrong, blank: string) => wrong.find(({ path }) => isAt(path, blank))?.says
-
-function Figure({
-  label,
-  value,
-  onChange,
-  problem,
-}: {
-  label: string
-  value: string
-  onChange: (value: string) => void
-  problem: string | undefined
-}) {
-  return (
-    <div className="py-[3px]">
-      <label className="flex items-center justify-between gap-2">
-        <span className="narrow">{label}</span>
-        <input
-          inputMode="decimal"
-          value={value}
-          aria-invalid={problem !== undefined}
-          onChange={(e) => onChange(e.target.value)}
-          className="h-9 w-[72px] rounded border-[1.5px] border-edge bg-white px-1.5 text-right font-semibold aria-invalid:border-foul"
-        />
-      </label>
-      {problem && (
-        <p role="alert" className="m-0 text-sm font-semibold text-foul">
-          {problem}
-        </p>
-      )}
-    </div>
-  )
-}
+const saidOf = (wrong: Wrong, name: BlankName) => wrong.find(({ path }) => isAt(path, BLANKS[name][1]))?.says

@@ -5,7 +5,7 @@ import { useAnalysis, useDocument } from '../../../design/live'
 import { at } from '../../../design/pointer'
 import type { BayFigures, Shape } from '../../../design/types'
 import { Car } from '../../../views/Car'
-import { carWindow, makeScale, type Scale, type ViewName } from '../../../views/scale'
+import { carWindow, makeScale, type Scale, tallOf, type ViewName } from '../../../views/scale'
 
 type Spot = [number, number]
 
@@ -156,12 +156,7 @@ function LitCar({ path, base }: { path: string; base: [number, number, number] |
   return (
     <div ref={frame} className="h-full min-h-[240px] overflow-hidden" aria-hidden="true">
       {(['plan', 'side'] as const).map((view) => (
-        <svg
-          key={view}
-          width={scale.width}
-          height={view === 'plan' ? scale.planHeight : scale.sideHeight}
-          className="block"
-        >
+        <svg key={view} width={scale.width} height={tallOf(view, scale)} className="block">
           <Car vehicle={document.vehicle} scale={scale} view={view} />
           <Faint shapes={shapes} scale={scale} view={view} />
           {lit && <LitIn lit={lit} scale={scale} view={view} />}
