@@ -24,7 +24,7 @@ def test_analysis_while_a_box_is_dragged(benchmark: BenchmarkFixture, trees: dic
         tree["boxes"][box]["pose"]["at_mm"][0] = start + next(steps) / 10
         return (validate(tree),), {}
 
-    analyse(moved()[0][0])
+    analyse(moved()[0][0], {})
     benchmark.pedantic(analyse, setup=moved, rounds=40)
 
 

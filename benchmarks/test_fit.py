@@ -46,7 +46,7 @@ def test_one_bay(benchmark: BenchmarkFixture, keepouts: int) -> None:
     def ask() -> None:
         began = time.perf_counter()
         seen: list[float] = []
-        study(design, wishes, tell=lambda _, found: seen.append(time.perf_counter() - began) if found and not seen else None)
+        study(design, wishes, tell=lambda _, found: seen.append(time.perf_counter() - began) if found and not seen else None, meshes={})
         first.append(seen[0])
 
     benchmark.pedantic(ask, rounds=3, warmup_rounds=1)
@@ -56,7 +56,7 @@ def test_one_bay(benchmark: BenchmarkFixture, keepouts: int) -> None:
 def test_the_demo_with_exactly_nine(benchmark: BenchmarkFixture) -> None:
     design = demo_design()
     wishes = Wishes(kinds=("flagstone",), bays=tuple(design.bays), modules=9)
-    benchmark.pedantic(lambda: study(design, wishes), rounds=3, warmup_rounds=1)
+    benchmark.pedantic(lambda: study(design, wishes, meshes={}), rounds=3, warmup_rounds=1)
 
 
 STUDIES = """
@@ -64,8 +64,8 @@ from benchmarks.test_fit import one_bay
 from levelcradle.core.fit import Wishes, study
 from levelcradle.demo import demo_design
 demo = demo_design()
-study(one_bay(40), Wishes(kinds=("flagstone",), bays=("big",), more_than_the_shelf=True))
-study(demo, Wishes(kinds=("flagstone", "ingot"), bays=tuple(demo.bays), more_than_the_shelf=True))
+study(one_bay(40), Wishes(kinds=("flagstone",), bays=("big",), more_than_the_shelf=True), meshes={})
+study(demo, Wishes(kinds=("flagstone", "ingot"), bays=tuple(demo.bays), more_than_the_shelf=True), meshes={})
 """
 
 

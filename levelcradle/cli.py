@@ -8,11 +8,13 @@ from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.design import Design, load
 from levelcradle.core.errors import DesignError
 from levelcradle.core.finding import says
+from levelcradle.core.meshes import Mesh
 
 __all__ = ["main"]
 
 UNREADABLE = 2
 WORDS = {"unknown": "not known"}
+NO_SCANS: dict[str, Mesh] = {}  # a file brings none along; the findings say so, and nothing is released over it
 
 
 def main(arguments: list[str]) -> int:
@@ -45,7 +47,7 @@ def check(path: Path, *, as_json: bool) -> int:
     design = _read(path)
     if design is None:
         return UNREADABLE
-    analysis = analyse(design)
+    analysis = analyse(design, NO_SCANS)
     print(_as_json(analysis) if as_json else "\n".join(_lines(analysis)))
     return 1 if any(f.state == "foul" for f in analysis.findings) else 0
 
@@ -72,7 +74,7 @@ def drawings(path: Path, folder: Path) -> int:
     if design is None:
         return UNREADABLE
     folder.mkdir(parents=True, exist_ok=True)
-    files = pack_files(design)
+    files = pack_files(design, NO_SCANS)
     for name, data in files.items():
         (folder / name).write_bytes(data)
         print(folder / name)

@@ -1,7 +1,9 @@
 """analyse(design) → Analysis: every check over one assembly."""
 
-from collections.abc import Iterator, Mapping
+import logging
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
+from typing import TypeVar
 
 from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
@@ -10,7 +12,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import ORDER, Figure, Finding, State
 from levelcradle.core.level import LevelFigures, ground_findings, level_figures, level_findings
-from levelcradle.core.meshes import Mesh, scans_of
+from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import StringFigures, string_figures
 from levelcradle.core.mount import SupportFigures, mount_findings, support_figures
 from levelcradle.core.outlines import Shape, shapes
@@ -21,11 +23,13 @@ __all__ = ["STATIONS", "Analysis", "BoxFigures", "StationState", "WatchRow", "an
 
 STATIONS = ("survey", "stock", "place", "box", "mount", "level", "wire", "flow", "drawings", "build")
 HOLDS_BACK = ("place", "box", "mount")  # stations whose unknown figures the cut sizes rest on
+HOLDS_BACK_TOO = ("failed", "survey.scan")  # and what was not asked at all, wherever it belongs
 
 
 @dataclass(frozen=True, slots=True)
 class BoxFigures:
-    """What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner."""
+    """What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner. ``full_kg`` is the
+    box and its modules; ``hung_kg`` with brackets, doublers and everything fixed to it: what is lifted, and what the mounts carry."""
 
     name: str
     outer_mm: Vec
@@ -35,6 +39,8 @@ class BoxFigures:
     shell_kg: float
     full_kg: float
     cg_mm: Vec
+    hung_kg: float
+    hung_cg_mm: Vec
     modules: int
     string: StringFigures
     numbers: str
@@ -77,42 +83,81 @@ class Analysis:
     shelf: ShelfFigures
 
 
-def analyse(design: Design, meshes: Mapping[str, Mesh] | None = None) -> Analysis:
+def analyse(design: Design, meshes: Mapping[str, Mesh]) -> Analysis:
     """Resolves a design once and runs every check over it. ``meshes``: the scans it speaks of, by file."""
-    assembly = resolve(design, meshes)
-    missing = tuple(file for file in scans_of(design) if file not in (meshes or {}))
-    return analyse_assembly(assembly, missing)
+    failed: list[Finding] = []
+    assembly = _kept("where everything stands", "place", lambda: resolve(design, meshes), None, failed)
+    if assembly is None:  # a stored car always opens: what is left is the bare car, and the finding that says so
+        assembly = resolve(design.model_copy(update={name: {} for name in _STANDING}), {})
+    return analyse_assembly(assembly, failed)
 
 
-def analyse_assembly(assembly: Assembly, missing_scans: tuple[str, ...] = ()) -> Analysis:
-    level, supports = level_figures(assembly), support_figures(assembly)
-    found = [
-        *survey_findings(assembly, missing_scans),
-        *stock_findings(assembly),
-        *gap_findings(assembly),
-        *inside_findings(assembly),
-        *strayed(assembly),
-        *access_findings(assembly),
-        *mount_findings(assembly, supports),
-        *level_findings(assembly, level),
-        *ground_findings(assembly, level),
-    ]
+_STANDING = ("boxes", "mounts", "items", "keepouts", "members", "bays", "load_states", "pins", "tapes", "agreed_gaps")
+
+
+def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Analysis:
+    """Every check over one assembly. One that fails is a finding itself, and the others stand."""
+    found, design = list(failed), assembly.design
+    level = _kept("axle loads", "level", lambda: level_figures(assembly), LevelFigures(None, None, (), (), ()), found)
+    supports = _kept("reactions of the mounts", "mount", lambda: support_figures(assembly), _NO_SUPPORTS, found)
+    for name, station, check in _checks(assembly, level, supports):
+        found += _kept(name, station, lambda check=check: list(check()), [], found)  # type: ignore[misc]
+    shelf = _kept("the shelf", "stock", lambda: shelf_figures(design), None, found)
     release = _release(assembly, found)
     findings = tuple(sorted([*found, *release], key=_worst_first))
-    placed = [assembly.design.module_kinds[m.kind] for box in assembly.boxes.values() for m in box.shell.modules]
+    placed = [design.module_kinds[m.kind] for box in assembly.boxes.values() for m in box.shell.modules]
     return Analysis(
         findings=findings,
         watch=tuple(_watch(findings)),
-        stations={name: _station(name, assembly.design, findings) for name in STATIONS},
+        stations={name: _station(name, design, findings) for name in STATIONS},
         boxes=_boxes(assembly),
         level=level,
         supports=supports,
         string=string_figures(placed),
-        shapes=shapes(assembly),
+        shapes=_kept("what is drawn", "survey", lambda: shapes(assembly), (), []),
         released=not release,
-        bays={key: bay_figures(bay) for key, bay in assembly.design.bays.items()},
-        shelf=shelf_figures(assembly.design),
+        bays={key: figures for key, bay in design.bays.items() if (figures := _kept(key, "survey", lambda b=bay: bay_figures(b), None, []))},  # type: ignore[misc]
+        shelf=shelf or shelf_figures(design.model_copy(update={"modules": {}})),
     )
+
+
+Check = tuple[str, str, Callable[[], Iterable[Finding]]]
+
+
+def _checks(assembly: Assembly, level: LevelFigures, supports: tuple[SupportFigures, ...]) -> tuple[Check, ...]:
+    """Every check: what it is about, the station it belongs to, and how it is run."""
+    return (
+        ("the survey", "survey", lambda: survey_findings(assembly)),
+        ("the stock", "stock", lambda: stock_findings(assembly)),
+        ("gaps", "place", lambda: gap_findings(assembly)),
+        ("the inside of the boxes", "box", lambda: inside_findings(assembly)),
+        ("boxes in their spaces", "place", lambda: strayed(assembly)),
+        ("ways in and out", "place", lambda: access_findings(assembly)),
+        ("mounts", "mount", lambda: mount_findings(assembly, supports)),
+        ("axle loads and ratings", "level", lambda: level_findings(assembly, level)),
+        ("ground clearance", "place", lambda: ground_findings(assembly, level)),
+    )
+
+
+_NO_SUPPORTS: tuple[SupportFigures, ...] = ()
+_log = logging.getLogger(__name__)
+T = TypeVar("T")
+
+
+def _kept(name: str, station: str, work: Callable[[], T], instead: T, found: list[Finding]) -> T:
+    """What a piece of work gives; where it fails, ``instead``, and a finding that says so: nothing is clear that was not asked."""
+    try:
+        return work()
+    except Exception as error:  # whatever it was: the fault is ours, and the rest of the car must stay readable
+        _log.exception("a check failed: %s", name)
+        found.append(
+            Finding(
+                id=f"failed:{name.replace(' ', '-')}", code="failed", station=station, state="unknown", subjects=(station,),
+                says=f"Could not be worked out: {name}", because=f"a fault of the application ({type(error).__name__}); nothing here is clear",
+                shows="not worked out",
+            )  # fmt: skip
+        )
+        return instead
 
 
 def finding_named(analysis: Analysis, name: str) -> Finding:
@@ -135,7 +180,7 @@ def _release(assembly: Assembly, found: list[Finding]) -> list[Finding]:
     if not assembly.boxes:
         return []
     foul = sum(f.state == "foul" for f in found)
-    unknown = sum(f.state == "unknown" and f.station in HOLDS_BACK for f in found)
+    unknown = sum(f.state == "unknown" and (f.station in HOLDS_BACK or f.code in HOLDS_BACK_TOO) for f in found)
     if not foul and not unknown:
         return []
     reasons = " and ".join(f"{n} {word}" for n, word in ((foul, "foul"), (unknown, "not known")) if n)
@@ -192,6 +237,6 @@ def _boxes(assembly: Assembly) -> dict[str, BoxFigures]:
         numbers = f"{first} – {number}" if len(kinds) > 1 else str(first) if kinds else ""
         out[box.id] = BoxFigures(
             box.box.name, shell.outer_mm, shell.inner_mm, shell.over_lid_mm, box.placement.point((0.0, 0.0, 0.0)),
-            shell.shell_kg, shell.full_kg, box.cg, len(kinds), string_figures(kinds), numbers,
+            shell.shell_kg, shell.full_kg, box.cg, box.hung_kg, box.hung_cg, len(kinds), string_figures(kinds), numbers,
         )  # fmt: skip
     return out

@@ -8,14 +8,13 @@ from levelcradle.core.axes import Placement, Vec, cross, minus, plus, rotation, 
 from levelcradle.core.bays import Metal, Panel, metal, panels
 from levelcradle.core.box import Piece, Shell, shell_of
 from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
-from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, SolidSpec
+from levelcradle.core.design import ANCHORS, Bay, Box, Design, Mount
 from levelcradle.core.design.bay import BaySide
-from levelcradle.core.design.solid import MeshSolid
-from levelcradle.core.design.survey import Member
+from levelcradle.core.design.survey import InBox, Member
+from levelcradle.core.gear import Gear, gear_of, thing_solids
 from levelcradle.core.memo import Memo
-from levelcradle.core.meshes import Mesh, placed_mesh
+from levelcradle.core.meshes import Mesh, scans_of
 from levelcradle.core.solids import Solid, block, hull, nearest
-from levelcradle.core.sweeps import pieces_of
 
 __all__ = [
     "Assembly",
@@ -26,6 +25,7 @@ __all__ = [
     "bay_panels",
     "face_of",
     "member_solid",
+    "middle_of",
     "resolve",
     "side_word",
 ]
@@ -35,11 +35,12 @@ TOUCHES_MM = 1.0  # a hard point this near to a thing's solid sits on that thing
 
 @dataclass(frozen=True, slots=True)
 class PlacedPiece:
-    """A piece of a box's outside: its own, or of one of its mounts (then ``mount`` names it)."""
+    """A piece of a box's outside: its own, of one of its mounts (then ``mount`` names it), or of a thing fixed on it (``gear``)."""
 
     name: str
     solid: Solid
     mount: str | None = None
+    gear: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,7 +65,12 @@ class PlacedMount:
 
 @dataclass(frozen=True, eq=False, slots=True)
 class PlacedBox:
-    """A box in the vehicle: shell, outside pieces, mounts, and its mass full (without its mounts).
+    """A box in the vehicle: shell, outside pieces, mounts and gear.
+
+    Attributes:
+        full_kg, cg: of the full box alone; ``hung_kg``, ``hung_cg``: with its brackets and doublers and everything fixed to it, at
+            their places: what its mounts carry and what is lifted.
+        unweighed: names of what is fixed to it and lacks its mass or its place; then hung_kg is too little.
 
     Made once for the same content, so that what follows from it alone is cached by its identity.
     """
@@ -75,11 +81,22 @@ class PlacedBox:
     placement: Placement
     pieces: tuple[PlacedPiece, ...]
     mounts: tuple[PlacedMount, ...]
+    gear: tuple[Gear, ...]
     cg: Vec
+    hung_kg: float
+    hung_cg: Vec
 
     @property
     def path(self) -> str:
         return f"boxes/{self.id}"
+
+    @property
+    def full_kg(self) -> float:
+        return self.shell.full_kg
+
+    @property
+    def unweighed(self) -> tuple[str, ...]:
+        return tuple(g.item.name for g in self.gear if g.mass_kg is None or g.at is None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,48 +125,51 @@ class Assembly:
     obstacles: tuple[Obstacle, ...]  # without bay sides
     sides: tuple[Obstacle, ...]  # as seen by boxes of other bays
     own_sides: Mapping[str, tuple[Obstacle, ...]]  # bay → its sides as seen by its own boxes
+    missing_scans: tuple[str, ...]  # files the design speaks of that were not at hand
 
     def in_order(self) -> list[PlacedBox]:
         """Boxes by their order, then name: the order in which modules are numbered."""
         return sorted(self.boxes.values(), key=lambda box: (box.box.order, box.box.name, box.id))
 
+    def at_of(self, key: str) -> Vec | None:
+        """Where the CG of a thing is in vehicle axes, also of one that is placed in a box."""
+        item = self.design.items[key]
+        if not isinstance(item.place, InBox):
+            return item.at_mm
+        return next((gear.at for gear in self.boxes[item.place.box].gear if gear.id == key), None)
 
-def resolve(design: Design, meshes: Mapping[str, Mesh] | None = None) -> Assembly:
+
+def resolve(design: Design, meshes: Mapping[str, Mesh]) -> Assembly:
     """Solids and masses of a design in vehicle axes.
 
     Args:
         meshes: the scans the design speaks of, by file; one that is missing is left out (and told by a finding).
     """
-    things = tuple(_things(design, meshes or {}))
-    boxes = {key: _placed(key, box, design) for key, box in design.boxes.items()}
+    missing = tuple(sorted(file for file in scans_of(design) if file not in meshes))
+    boxes = {key: _placed(key, box, design, meshes) for key, box in design.boxes.items()}
+    things = tuple(_things(design, boxes, meshes))
     own = {key: tuple(_sides(key, bay, own_bay=True)) for key, bay in design.bays.items()}
     sides = tuple(side for key, bay in design.bays.items() for side in _sides(key, bay, own_bay=False))
-    return Assembly(design, boxes, things, sides, own)
+    return Assembly(design, boxes, things, sides, own, missing)
 
 
-def _things(design: Design, meshes: Mapping[str, Mesh]) -> Iterator[Obstacle]:
+def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str, Mesh]) -> Iterator[Obstacle]:
+    gear = {g.id: g.solids for box in boxes.values() for g in box.gear}
     for key, item in design.items.items():
         if item.state not in ("stays", "in") or item.solid is None:
             continue
-        for solid in _solids(item.solid, item, meshes):
-            yield Obstacle(f"items/{key}", item.name, solid, item.gap_class, fixed_to=item.fixed_to, structure=item.structure,
+        for solid in gear[key] if key in gear else thing_solids(item.solid, item, meshes):
+            yield Obstacle(f"items/{key}", item.name, solid, item.gap_class, fixed_to=item.held_by, structure=item.structure,
                            shielded=item.shielded)  # fmt: skip
             for name, room in item.keep_clear.items():
                 path = f"items/{key}/keep_clear/{name}"
                 yield Obstacle(path, f"{item.name}, {room.reason or 'room kept'}", _before(solid, room.face, room.depth_mm), "same",
-                               fixed_to=item.fixed_to)  # fmt: skip
+                               fixed_to=item.held_by)  # fmt: skip
     for key, space in design.keepouts.items():
-        for solid in _solids(space.solid, None, meshes):
+        for solid in thing_solids(space.solid, None, meshes):
             yield Obstacle(f"keepouts/{key}", space.name, solid, space.gap_class, crush=space.kind == "crush")
     for key, member in design.members.items():
         yield Obstacle(f"members/{key}", member.name, member_solid(member), "same", structure=member.structure)
-
-
-def _solids(spec: SolidSpec, item: Item | None, meshes: Mapping[str, Mesh]) -> tuple[Solid, ...]:
-    if isinstance(spec, MeshSolid):
-        mesh = meshes.get(spec.file)
-        return () if mesh is None else (placed_mesh(spec, mesh),)
-    return pieces_of(spec, item.sweep if item else None)
 
 
 @lru_cache(maxsize=4096)
@@ -210,26 +230,44 @@ def side_word(side: BaySide) -> str:
 _placed_boxes: Memo[PlacedBox] = Memo(512)
 
 
-def _placed(key: str, box: Box, design: Design) -> PlacedBox:
+def _placed(key: str, box: Box, design: Design, meshes: Mapping[str, Mesh]) -> PlacedBox:
     mounts = sorted(((k, m) for k, m in design.mounts.items() if m.box == key), key=lambda row: (row[1].order, row[0]))
+    gear = sorted(((k, i) for k, i in design.items.items() if i.held_by == key and i.state in ("in", "stays")), key=lambda row: row[0])
     kinds = sorted({block.kind for block in box.blocks.values()})
     content = (
         key,
         box.model_dump_json(),
         *(design.module_kinds[kind].model_dump_json() for kind in kinds),
         *((name, mount.model_dump_json(), design.hardpoints[mount.hardpoint].model_dump_json()) for name, mount in mounts),
+        *((name, item.model_dump_json(), meshes.get(getattr(item.solid, "file", ""))) for name, item in gear),
         design.tables.model_dump_json(include={"materials", "bolts"}),
     )
-    return _placed_boxes.get(content, lambda: _place(key, box, design, mounts))
+    return _placed_boxes.get(content, lambda: _place(key, box, design, mounts, gear_of(gear, box, *_stood(box, design), meshes)))
 
 
-def _place(key: str, box: Box, design: Design, mounts: list[tuple[str, Mount]]) -> PlacedBox:
+def _stood(box: Box, design: Design) -> tuple[Shell, Placement]:
     shell = shell_of(box, design.module_kinds, design.tables.materials[box.material].density_kg_m3)
-    placement = _placement(box, shell)
+    return shell, _placement(box, shell)
+
+
+def _place(key: str, box: Box, design: Design, mounts: list[tuple[str, Mount]], gear: tuple[Gear, ...]) -> PlacedBox:
+    shell, placement = _stood(box, design)
     standing = tuple(_mount(name, mount, box, shell, placement, design) for name, mount in mounts)
     own = tuple(PlacedPiece(piece.name, _block(piece).moved(placement)) for piece in shell.envelope)
     brackets = tuple(PlacedPiece(p.name, p.solid, m.id) for m in standing for p in m.pieces)
-    return PlacedBox(key, box, shell, placement, own + brackets, standing, placement.point(shell.cg))
+    on_it = tuple(PlacedPiece(g.item.name, solid, gear=g.id) for g in gear if not g.inside for solid in g.solids)
+    cg = placement.point(shell.cg)
+    hung = [(shell.full_kg, cg), *((p.mass_kg, middle_of(p.solid)) for m in standing for p in m.pieces)]
+    hung += [(g.mass_kg, g.at) for g in gear if g.mass_kg is not None and g.at is not None]
+    kg = sum(mass for mass, _ in hung)
+    x, y, z = (sum(mass * at[i] for mass, at in hung) / kg for i in range(3))
+    return PlacedBox(key, box, shell, placement, own + brackets + on_it, standing, gear, cg, kg, (x, y, z))
+
+
+def middle_of(solid: Solid) -> Vec:
+    """The middle of the upright block round a solid."""
+    (x0, y0, z0), (x1, y1, z1) = solid.low, solid.high
+    return (x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2
 
 
 def _block(piece: Piece) -> Solid:

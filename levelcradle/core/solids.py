@@ -20,7 +20,7 @@ from numpy.typing import NDArray
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
 __all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "distances", "hull",
-           "convex_ring", "mesh_kernel", "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows", "surface_of"]  # fmt: skip
+           "convex_ring", "hull_corners", "mesh_kernel", "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows", "surface_of"]  # fmt: skip
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
 FLAT_MM = 1e-3
@@ -251,6 +251,14 @@ def surface_of(solid: Solid) -> tuple[Matrix, NDArray[np.int64]]:
         points = np.array(_rod_rims(solid)[0] + _rod_rims(solid)[1])
     mesh = manifold3d.Manifold.hull_points(points).to_mesh64()
     return np.asarray(mesh.vert_properties, dtype=float)[:, :3], np.asarray(mesh.tri_verts, dtype=np.int64)
+
+
+def hull_corners(solid: Solid) -> list[Vec]:
+    """Corners of the convex hull of a solid; of one that is flat, of the upright block round it."""
+    if _is_flat(solid.points):
+        return [_floats(np.array(solid.low) + c * (np.array(solid.high) - solid.low)) for c in _CORNERS]
+    mesh = manifold3d.Manifold.hull_points(np.asarray(solid.points, dtype=float)).to_mesh64()
+    return [_floats(p) for p in np.asarray(mesh.vert_properties, dtype=float)[:, :3]]
 
 
 def _faces(solid: Solid) -> Matrix:

@@ -29,9 +29,9 @@ from levelcradle.core.design.solid import (
     Travel,
     WheelTravel,
 )  # fmt: skip
-from levelcradle.core.solids import Solid, block, hull, prism, rod
+from levelcradle.core.solids import Solid, block, hull, hull_corners, prism, rod
 
-__all__ = ["BOUND_MM", "pieces_of", "turned_through"]
+__all__ = ["BOUND_MM", "pieces_of", "scan_swept", "turned_through"]
 
 BOUND_MM = 1.0
 SIDES = 24  # of the bar round a rod
@@ -49,7 +49,26 @@ def pieces_of(spec: SolidSpec, sweep: Sweep | None = None) -> tuple[Solid, ...]:
         return tuple(_still(spec))
     if isinstance(sweep, Guard):
         return tuple(_guarded(spec, sweep.guard_mm))
-    return tuple(hull(points) for corners in _corners(spec) for points in _moved(corners, sweep))
+    pieces = list(_corners(spec))
+    middle = _middle([p for corners in pieces for p in corners])
+    return tuple(hull(points) for corners in pieces for points in _moved(corners, sweep, middle))
+
+
+def scan_swept(scan: Solid, sweep: Sweep, slack_mm: float) -> tuple[Solid, ...]:
+    """The space a scanned thing sweeps: of its convex hull, larger all round by what the scan may be off. A scan is no sum of
+    convex pieces, and the hull is never less than it."""
+    by = slack_mm + (sweep.guard_mm if isinstance(sweep, Guard) else 0.0)
+    grown = [plus(p, (a * by, b * by, c * by)) for p in hull_corners(scan) for a in (-1, 1) for b in (-1, 1) for c in (-1, 1)]
+    if isinstance(sweep, Guard):
+        return (hull(grown),)
+    corners = hull_corners(hull(grown))
+    return tuple(hull(points) for points in _moved(corners, sweep, _middle(corners)))
+
+
+def _middle(points: Points) -> Vec:
+    """The middle of the upright block round points: of the whole thing, whatever pieces it is made of."""
+    x, y, z = ((min(p[i] for p in points) + max(p[i] for p in points)) / 2 for i in range(3))
+    return x, y, z
 
 
 def _still(spec: SolidSpec) -> Iterator[Solid]:
@@ -127,7 +146,8 @@ def _guarded(spec: SolidSpec, guard_mm: float) -> Iterator[Solid]:
         yield from (hull([plus(p, scaled(s, guard_mm)) for p in corners for s in steps]) for corners in _corners(spec))
 
 
-def _moved(corners: Points, sweep: Sweep) -> Iterator[list[Vec]]:
+def _moved(corners: Points, sweep: Sweep, middle: Vec) -> Iterator[list[Vec]]:
+    """Convex pieces of what a piece passes through. ``middle``: of the whole thing, about which an axle rocks as one."""
     if isinstance(sweep, Travel):
         yield _slid(corners, sweep.from_by_mm, sweep.to_by_mm)
     elif isinstance(sweep, Hinge):
@@ -138,9 +158,8 @@ def _moved(corners: Points, sweep: Sweep) -> Iterator[list[Vec]]:
             steered = turned_through(corners, sweep.pivot_mm, (0.0, 0.0, 1.0), -sweep.lock_deg, sweep.lock_deg)
         yield from (_slid(step, (0.0, 0.0, -sweep.droop_mm), (0.0, 0.0, sweep.bump_mm)) for step in steered)
     elif isinstance(sweep, AxleTravel):
-        middle = tuple((max(p[i] for p in corners) + min(p[i] for p in corners)) / 2 for i in range(3))
         turn = sweep.articulation_deg
-        rocked = turned_through(corners, (middle[0], middle[1], middle[2]), (1.0, 0.0, 0.0), -turn, turn) if turn else [list(corners)]
+        rocked = turned_through(corners, middle, (1.0, 0.0, 0.0), -turn, turn) if turn else [list(corners)]
         yield from (_slid(step, (0.0, 0.0, -sweep.droop_mm), (0.0, 0.0, sweep.bump_mm)) for step in rocked)
 
 

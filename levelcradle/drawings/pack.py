@@ -1,9 +1,12 @@
 """The fabrication pack of a design: every file by its name."""
 
+from collections.abc import Mapping
+
 from levelcradle.core.analysis import analyse_assembly
 from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.design import Design
 from levelcradle.core.fabricate import parts_of
+from levelcradle.core.meshes import Mesh
 from levelcradle.drawings.box_sheet import box_sheet
 from levelcradle.drawings.cutlist import cut_list_csv
 from levelcradle.drawings.dxf import part_dxf
@@ -21,9 +24,9 @@ def sheets_of(assembly: Assembly, *, released: bool) -> list[Sheet]:
     return boxes + [part_sheet(part, design.name, released=released) for part in parts_of(assembly)]
 
 
-def pack_files(design: Design) -> dict[str, bytes]:
+def pack_files(design: Design, meshes: Mapping[str, Mesh]) -> dict[str, bytes]:
     """DXF of each part, the cut list and one PDF. A design without a box gives nothing to cut: an empty pack."""
-    assembly = resolve(design)
+    assembly = resolve(design, meshes)
     if not assembly.boxes:
         return {}
     released = analyse_assembly(assembly).released

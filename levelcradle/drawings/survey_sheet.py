@@ -1,9 +1,11 @@
 """The survey to take out to the car: a sketch of the vehicle, each space's sections, and numbered blanks to fill by hand."""
 
+from collections.abc import Mapping
 from itertools import groupby
 
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design
+from levelcradle.core.meshes import Mesh
 from levelcradle.core.outlines import shapes
 from levelcradle.core.survey import BayFigures, SurveyBlank, bay_figures, survey_blanks
 from levelcradle.drawings.pdf import sheets_pdf
@@ -17,13 +19,13 @@ TITLES = {"vehicle": "The vehicle", "references": "Reference points", "hardpoint
 SKETCHED = {"item": 0.18, "gone": 0.13, "keepout": 0.13, "crush": 0.13, "bay": 0.5}
 
 
-def survey_sheet_pdf(design: Design, revision: int) -> bytes:
+def survey_sheet_pdf(design: Design, revision: int, meshes: Mapping[str, Mesh]) -> bytes:
     """A4 landscape pages, black on white, an empty "found" column beside each figure."""
-    return sheets_pdf(survey_sheets(design, revision), f"{design.name}, survey")
+    return sheets_pdf(survey_sheets(design, revision, meshes), f"{design.name}, survey")
 
 
-def survey_sheets(design: Design, revision: int) -> list[Sheet]:
-    sheets = [_sketch(design)]
+def survey_sheets(design: Design, revision: int, meshes: Mapping[str, Mesh]) -> list[Sheet]:
+    sheets = [_sketch(design, meshes)]
     for group, rows in groupby(survey_blanks(design), key=lambda b: (b.path.split("/")[1], b.group if "/bays/" in b.path else "")):
         blanks = list(rows)
         bay = next((b for k, b in design.bays.items() if f"/bays/{k}/" in blanks[0].path), None)
@@ -48,10 +50,10 @@ def _frame(sheet: Sheet, design: Design, page: str, revision: int) -> None:
     sheet.words((116, 10), "Measured by ______________________   on ____________   engine in / out   on wheels / hanging", 2.8)
 
 
-def _sketch(design: Design) -> Sheet:
+def _sketch(design: Design, meshes: Mapping[str, Mesh]) -> Sheet:
     """Plan over side, aligned on the aft axis; numbers name the spaces and reference points."""
     sheet = Sheet("survey-sketch", "Sketch of the vehicle")
-    drawn = [s for s in shapes(resolve(design)) if s.kind in SKETCHED]
+    drawn = [s for s in shapes(resolve(design, meshes)) if s.kind in SKETCHED]
     overall, wheelbase = design.vehicle.overall, design.vehicle.wheelbase_mm
     fore, aft = (-overall.overhang_front_mm, wheelbase + overall.overhang_rear_mm) if overall else (-800.0, wheelbase + 900.0)
     half, high = (overall.width_mm / 2, overall.height_mm) if overall else (850.0, 1400.0)

@@ -2,7 +2,6 @@
 
 import io
 import zipfile
-from functools import lru_cache
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Header, Path, Request, Response
@@ -17,7 +16,7 @@ from levelcradle.core.design.patch import Op, apply
 from levelcradle.core.design.readings import reads_as
 from levelcradle.core.errors import PatchError, UnknownThing
 from levelcradle.core.fit import first_box
-from levelcradle.core.meshes import scans_of
+from levelcradle.core.memo import Memo
 from levelcradle.core.quantity import read, read_place
 from levelcradle.drawings import pack_files, sheet_svg, sheets_of
 from levelcradle.server.bodies import (
@@ -202,9 +201,8 @@ def preview(project: ProjectId, store: TheStore, scans: TheScans, body: Annotate
     """What a patch would do, without saving it, and where a box that it moves is caught; without shapes where they were not asked
     for, because what is dragged follows the hand."""
     opened, design = tried(store, project, body)
-    meshes = scans.of(design)
-    assembly = resolve(design, meshes)
-    analysis = analysis_out(analyse_assembly(assembly, tuple(f for f in scans_of(design) if f not in meshes)))
+    assembly = resolve(design, scans.of(design))
+    analysis = analysis_out(analyse_assembly(assembly))
     moved = next((op.path.split("/")[2] for op in body.patch if op.path.startswith("/boxes/") and "/pose" in op.path), None)
     caught = catches(assembly, moved) if moved is not None and moved in assembly.boxes else ()
     shown = analysis if body.shapes else analysis.model_copy(update={"shapes": ()})
@@ -271,27 +269,27 @@ def download(name: str, data: bytes, kind: str) -> Response:
     return Response(data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
-@lru_cache(maxsize=8)
-def _pack(document: str) -> dict[str, bytes]:
-    return pack_files(load(document))
+_PACKS: Memo[dict[str, bytes]] = Memo(8)
 
 
-def _files(store: Store, project: str) -> dict[str, bytes]:
-    return _pack(dump(store.open(project).design))
+def _files(store: Store, scans: Scans, project: str) -> dict[str, bytes]:
+    design = store.open(project).design
+    meshes = scans.of(design)
+    return _PACKS.get((dump(design), *sorted(meshes)), lambda: pack_files(design, meshes))
 
 
 @router.get("/projects/{project}/files")
-def files(project: ProjectId, store: TheStore) -> list[str]:
+def files(project: ProjectId, store: TheStore, scans: TheScans) -> list[str]:
     """Names of the files of the fabrication pack."""
-    return list(_files(store, project))
+    return list(_files(store, scans, project))
 
 
 @router.get("/projects/{project}/files.zip")
-def files_zip(project: ProjectId, store: TheStore) -> Response:
+def files_zip(project: ProjectId, store: TheStore, scans: TheScans) -> Response:
     """The whole pack."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
-        for name, data in _files(store, project).items():
+        for name, data in _files(store, scans, project).items():
             archive.writestr(name, data)
     return download(f"{project}.zip", out.getvalue(), "application/zip")
 
@@ -300,25 +298,27 @@ _KINDS = {"dxf": "image/vnd.dxf", "csv": "text/csv; charset=utf-8", "pdf": "appl
 
 
 @router.get("/projects/{project}/files/{name}")
-def file(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: TheStore) -> Response:
-    found = _files(store, project).get(name)
+def file(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: TheStore, scans: TheScans) -> Response:
+    found = _files(store, scans, project).get(name)
     if found is None:
         raise UnknownThing("file", name[:60])
     return download(name, found, _KINDS[name.rsplit(".", 1)[-1]])
 
 
 @router.get("/projects/{project}/sheets", response_model=list[SheetOut])
-def sheets(project: ProjectId, store: TheStore) -> list[SheetOut]:
+def sheets(project: ProjectId, store: TheStore, scans: TheScans) -> list[SheetOut]:
     """The sheets of the pack."""
-    assembly = resolve(store.open(project).design)
+    design = store.open(project).design
+    assembly = resolve(design, scans.of(design))
     return [SheetOut(name=s.name, title=s.title) for s in sheets_of(assembly, released=False)]
 
 
 @router.get("/projects/{project}/sheets/{name}")
-def sheet(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: TheStore) -> Response:
+def sheet(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: TheStore, scans: TheScans) -> Response:
     """One sheet as SVG."""
     design = store.open(project).design
-    for found in sheets_of(resolve(design), released=analyse(design).released):
+    assembly = resolve(design, scans.of(design))
+    for found in sheets_of(assembly, released=analyse_assembly(assembly).released):
         if found.name == name:
             return Response(sheet_svg(found), media_type="image/svg+xml")
     raise UnknownThing("sheet", name[:60])

@@ -221,12 +221,13 @@ def measure_twice(project: ProjectId, store: TheStore, scans: TheScans) -> list[
 
 
 @router.get("/projects/{project}/carriers/{bay}", response_model=list[CarrierOut])
-def carriers(project: ProjectId, bay: Key, store: TheStore) -> list[CarrierOut]:
+def carriers(project: ProjectId, bay: Key, store: TheStore, scans: TheScans) -> list[CarrierOut]:
     """What could carry a box near a bay."""
     design = store.open(project).design
     if bay not in design.bays:
         raise UnknownThing("bay", bay)
-    return [CarrierOut.model_validate(row, from_attributes=True) for row in carriers_near(resolve(design), bay)]
+    found = carriers_near(resolve(design, scans.of(design)), bay)
+    return [CarrierOut.model_validate(row, from_attributes=True) for row in found]
 
 
 @router.post("/projects/{project}/behind", response_model=BehindOut, openapi_extra=takes(BehindBody))
@@ -290,7 +291,7 @@ def blanks(project: ProjectId, store: TheStore) -> list[BlankOut]:
 
 
 @router.get("/projects/{project}/survey-sheet.pdf")
-def survey_sheet(project: ProjectId, store: TheStore) -> Response:
+def survey_sheet(project: ProjectId, store: TheStore, scans: TheScans) -> Response:
     """The survey to print and fill by hand."""
     opened = store.open(project)
-    return download(f"{project}-survey.pdf", survey_sheet_pdf(opened.design, opened.revision), "application/pdf")
+    return download(f"{project}-survey.pdf", survey_sheet_pdf(opened.design, opened.revision, scans.of(opened.design)), "application/pdf")

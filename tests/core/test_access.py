@@ -25,7 +25,7 @@ def placed(at: tuple[float, float, float] = (0.0, 0.0, 300.0)) -> PlacedBox:
     tree = bay_tree((900, 900, 900), [])
     one = {"kind": "brick", "turn": {"down": "base", "aft": "end_b"}}
     tree["boxes"] = {"x": {"name": "X", "pose": {"anchor": "front-left-base", "at_mm": list(at)}, "blocks": {"a": one}}}
-    return resolve(validate(tree)).boxes["x"]
+    return resolve(validate(tree), {}).boxes["x"]
 
 
 def walls(*, leave: str = "", metal: bool = True) -> list[Obstacle]:
@@ -97,7 +97,7 @@ def heavy(**more: Any) -> PlacedBox:
     block_ = {"kind": "brick", "turn": {"down": "base", "aft": "end_b"}, "counts": {"across": 2}}
     at = {"anchor": "front-left-base", "at_mm": [0.0, 0.0, 300.0]}
     tree["boxes"] = {"x": {"name": "X", "pose": at, "blocks": {"a": block_}, **more}}
-    return resolve(validate(tree)).boxes["x"]
+    return resolve(validate(tree), {}).boxes["x"]
 
 
 def test_a_heavy_box_goes_up_with_its_sling() -> None:
@@ -184,7 +184,7 @@ def boxed(height: float = 260, **sides: str) -> Design:
 
 
 def finding(design: Design, code: str) -> Any:
-    return next(f for f in analyse(design).findings if f.code == code)
+    return next(f for f in analyse(design, {}).findings if f.code == code)
 
 
 @pytest.mark.parametrize(("side", "words"), [("top", "upward"), ("aft", "aft"), ("floor", "downward")])
@@ -206,4 +206,4 @@ def test_a_lid_under_a_panel_that_opens_comes_off_in_place() -> None:
 def test_a_box_of_nothing_is_not_asked() -> None:
     tree = bay_tree((300, 220, 260), [])
     tree["boxes"] = {"x": {"name": "X", "bay": "b", "pose": {"anchor": "front-left-base", "at_mm": [43.0, 43.0, 310.0]}}}
-    assert not [f for f in analyse(validate(tree)).findings if f.code.startswith("access")]
+    assert not [f for f in analyse(validate(tree), {}).findings if f.code.startswith("access")]

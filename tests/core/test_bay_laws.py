@@ -103,7 +103,7 @@ def test_what_could_carry_a_box_says_what_is_known_of_it(tree: dict[str, Any]) -
         },
         "far": {"name": "far rail", "start_mm": [0, -420, 450], "end_mm": [500, -420, 450], "width_mm": 60, "height_mm": 90},
     }  # fmt: skip
-    rows = {c.path: c for c in carriers_near(resolve(validate(tree)), "tank")}
+    rows = {c.path: c for c in carriers_near(resolve(validate(tree), {}), "tank")}
     assert "captive nut" in rows["hardpoints/tail-lf"].says
     assert "wall 2.5 mm, carried 60 kg before, reuse cuts the vehicle" in rows["hardpoints/tail-lf"].says
     assert rows["members/rail"].says == "closed, bolted on, wall not known, cracked"
@@ -116,7 +116,7 @@ def test_what_a_point_carried_before_is_evidence_for_the_road_only(tree: dict[st
     for before, words in ((60.0, "evidence for the road, none for a crash"), (20.0, "more than it is known to hold")):
         changed = copy.deepcopy(tree)
         changed["hardpoints"]["tail-lf"]["carried_kg"] = before
-        found = [f for f in analyse(validate(changed)).findings if f.code == "survey.carried"]
+        found = [f for f in analyse(validate(changed), {}).findings if f.code == "survey.carried"]
         assert len(found) == 1
         assert words in found[0].says
         assert found[0].value == pytest.approx(130.6 / 4, abs=0.1)
@@ -127,7 +127,7 @@ def test_drilling_meets_what_is_nearest(tree: dict[str, Any]) -> None:
     tree["items"]["plate"] = {
         "name": "plate", "state": "stays", "solid": {"type": "block", "low_mm": [1500, 500, 300], "high_mm": [1700, 600, 310]},
     }  # fmt: skip
-    assembly = resolve(validate(tree))
+    assembly = resolve(validate(tree), {})
     found = depth_behind(assembly, (1600.0, 550.0, 360.0), (0.0, 0.0, -2.0))
     assert found
     assert (found.name, found.depth_mm) == ("plate", pytest.approx(50.0))

@@ -20,7 +20,7 @@ def gap(analysis: Analysis, box: str, thing: str) -> Finding:
 
 
 def after(tree: dict[str, Any]) -> Analysis:
-    return analyse(validate(tree))
+    return analyse(validate(tree), {})
 
 
 @pytest.mark.parametrize(
@@ -169,11 +169,11 @@ def test_names_with_braces_stay_names(tree: dict[str, Any]) -> None:
 
 
 def test_the_tape_gives_the_shortest_distance_and_its_parts(tree: dict[str, Any]) -> None:
-    taped = tape_between(resolve(validate(tree)), "boxes/tank", "items/silencer-hanger")
+    taped = tape_between(resolve(validate(tree), {}), "boxes/tank", "items/silencer-hanger")
     assert taped.distance_mm == pytest.approx(21.0)
     assert taped.parts_mm[0] == pytest.approx(21.0)
     with pytest.raises(UnknownThing):
-        tape_between(resolve(validate(tree)), "boxes/tank", "items/fuel")
+        tape_between(resolve(validate(tree), {}), "boxes/tank", "items/fuel")
 
 
 # --- bays --------------------------------------------------------------------------------------------------------

@@ -13,7 +13,7 @@ from levelcradle.core.finding import Finding, says
 def analysis() -> Analysis:
     from levelcradle.demo import demo_design
 
-    return analyse(demo_design())
+    return analyse(demo_design(), {})
 
 
 def named(analysis: Analysis, id_: str) -> Finding:
@@ -126,7 +126,7 @@ def test_one_module_reads_low(analysis: Analysis) -> None:
 
 
 def test_parts_are_told_once_with_how_many_are_alike(demo: Design) -> None:
-    parts = {p.id: p.quantity for p in parts_of(resolve(demo))}
+    parts = {p.id: p.quantity for p in parts_of(resolve(demo, {}))}
     assert parts["bonnet-tray"] == 1
     assert parts["tank-lf-angle"] == 4
     assert len(parts) == 8

@@ -36,7 +36,7 @@ def test_braces_in_a_free_name_become_parentheses() -> None:
 
 
 def test_every_sentence_can_be_written_and_every_working_ends_in_a_number(demo: Design) -> None:
-    for finding in analyse(demo).findings:
+    for finding in analyse(demo, {}).findings:
         assert says(finding)
         assert "{" not in says(finding)
         for step in finding.working() if finding.working else ():
@@ -56,7 +56,7 @@ def test_the_working_of_a_mount_shows_the_steps_of_its_weakest_check(
     tree: dict[str, Any], change: dict[str, float], check: str, step: str
 ) -> None:
     tree["mounts"]["tank-rr"]["bracket"] |= change
-    found = finding_named(analyse(validate(tree)), "mount:tank-rr")
+    found = finding_named(analyse(validate(tree), {}), "mount:tank-rr")
     assert found.shows == check
     assert found.working is not None
     steps = {s.what: s for s in found.working()}
@@ -67,7 +67,7 @@ def test_the_working_of_a_mount_shows_the_steps_of_its_weakest_check(
 
 def test_a_finding_that_is_not_there_is_named(demo: Design) -> None:
     with pytest.raises(UnknownThing, match="no finding “gap:x”"):
-        finding_named(analyse(demo), "gap:x")
+        finding_named(analyse(demo, {}), "gap:x")
 
 
 @pytest.mark.parametrize(
@@ -83,7 +83,7 @@ def test_sheets_are_held_back_by_foul_and_by_what_the_cut_sizes_rest_on(
 ) -> None:
     tree["boxes"]["tank"]["pose"]["at_mm"][0] = 2685.0
     tree["boxes"]["tank"][path] = value
-    analysis = analyse(validate(tree))
+    analysis = analyse(validate(tree), {})
     assert analysis.released is released
     assert any(f.code == "drawings.release" for f in analysis.findings) is not released
 
@@ -91,7 +91,7 @@ def test_sheets_are_held_back_by_foul_and_by_what_the_cut_sizes_rest_on(
 def test_an_unknown_load_does_not_hold_back_the_sheets(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["pose"]["at_mm"][0] = 2685.0
     tree["vehicle"]["cg_height"] = None
-    analysis = analyse(validate(tree))
+    analysis = analyse(validate(tree), {})
     assert finding_named(analysis, "level:height").state == "unknown"
     assert analysis.released
 
@@ -99,7 +99,7 @@ def test_an_unknown_load_does_not_hold_back_the_sheets(tree: dict[str, Any]) -> 
 def test_a_design_with_nothing_in_it_has_nothing_foul() -> None:
     from levelcradle.core.design import new_design
 
-    analysis = analyse(new_design("Heron van", 2650.0))
+    analysis = analyse(new_design("Heron van", 2650.0), {})
     assert {f.state for f in analysis.findings} == {"unknown"}
     assert analysis.released
     assert all(not s.begun for s in analysis.stations.values())
@@ -107,5 +107,5 @@ def test_a_design_with_nothing_in_it_has_nothing_foul() -> None:
 
 def test_findings_come_worst_first(demo: Design) -> None:
     order = ["foul", "unknown", "tight", "note", "clear"]
-    states = [order.index(f.state) for f in analyse(demo).findings]
+    states = [order.index(f.state) for f in analyse(demo, {}).findings]
     assert states == sorted(states)

@@ -30,9 +30,9 @@ def alone(tree: dict[str, Any], box: Any) -> dict[str, Any]:
 
 
 def test_it_fills_the_tank_space_and_stands_off_its_metal(tree: dict[str, Any], demo: Design) -> None:
-    found = first_box(bare(demo), "tank", "flagstone", CROSSWISE, most=99)
+    found = first_box(bare(demo), "tank", "flagstone", CROSSWISE, most=99, meshes={})
     assert found.modules == 5
-    analysis = analyse(validate(alone(tree, found.box)))
+    analysis = analyse(validate(alone(tree, found.box)), {})
     gaps = {f.subjects[1]: f for f in analysis.findings if f.code == "gap"}
     assert gaps["bays/tank/sides/aft"].value == pytest.approx(15.0, abs=ROOMY_MM)
     assert gaps["bays/tank/sides/aft"].state != "foul"
@@ -44,8 +44,8 @@ def test_a_leaning_wall_is_respected(tree: dict[str, Any]) -> None:
         station["top_left_mm"], station["left_top_mm"] = 625, -340
     tree["bays"]["tank"]["sides"]["left"] = {"is": "metal", "gap_class": "same"}
     design = validate(tree)
-    found = first_box(bare(design), "tank", "flagstone", Turn(down="base", aft="side_a"))
-    assert not [f for f in analyse(validate(alone(tree, found.box))).findings if f.code == "gap" and f.state == "foul"]
+    found = first_box(bare(design), "tank", "flagstone", Turn(down="base", aft="side_a"), meshes={})
+    assert not [f for f in analyse(validate(alone(tree, found.box)), {}).findings if f.code == "gap" and f.state == "foul"]
 
 
 def test_what_the_next_row_would_take(tree: dict[str, Any]) -> None:
@@ -53,9 +53,9 @@ def test_what_the_next_row_would_take(tree: dict[str, Any]) -> None:
     for fore, wanted, short in (("metal", 4, 3.0), ("open", 5, None)):
         tree["bays"]["tank"]["sides"]["fore"] = {"is": fore, "gap_class": "other"}
         design = bare(validate(tree))
-        found = first_box(design, "tank", "flagstone", CROSSWISE, most=99)
+        found = first_box(design, "tank", "flagstone", CROSSWISE, most=99, meshes={})
         assert found.modules == wanted
-        answer = what_it_takes(design.model_copy(update={"boxes": {"new": found.box}}), "new", "aft")
+        answer = what_it_takes(design.model_copy(update={"boxes": {"new": found.box}}), "new", "aft", meshes={})
         assert answer.fits == (short is None)
         assert [c.size for c in answer.cures if c.kind == "wall"] == ([] if short is None else [short])
 
@@ -63,28 +63,28 @@ def test_what_the_next_row_would_take(tree: dict[str, Any]) -> None:
 def test_no_more_modules_than_stand_on_the_shelf(demo: Design) -> None:
     """Eleven, nine of them placed: in the bonnet, once its own box is out, five and the two that are left."""
     emptied = demo.model_copy(update={"boxes": {"tank": demo.boxes["tank"]}})
-    assert first_box(emptied, "bonnet", "flagstone", demo.boxes["bonnet"].blocks["a"].turn).modules <= 7
+    assert first_box(emptied, "bonnet", "flagstone", demo.boxes["bonnet"].blocks["a"].turn, meshes={}).modules <= 7
     two = bare(demo).model_copy(update={"modules": dict(list(demo.modules.items())[:2])})
-    assert first_box(two, "tank", "flagstone", CROSSWISE).modules == 2
+    assert first_box(two, "tank", "flagstone", CROSSWISE, meshes={}).modules == 2
 
 
 def test_what_stands_in_the_bay_is_kept_clear_of(demo: Design) -> None:
     """With the tank box and all else in it, not one more goes in: one is put there foul, so that it can be asked what it takes."""
-    found = first_box(demo, "tank", "flagstone", CROSSWISE)
+    found = first_box(demo, "tank", "flagstone", CROSSWISE, meshes={})
     assert not found.fits
     assert found.says == "Not one module fits in tank space in this turn."
     design = demo.model_copy(update={"boxes": {**demo.boxes, "new": found.box}})
-    assert what_it_takes(design, "new").foul
+    assert what_it_takes(design, "new", meshes={}).foul
 
 
 def test_where_nothing_fits_it_says_so(demo: Design) -> None:
-    assert not first_box(demo, "well", "flagstone", CROSSWISE).fits
+    assert not first_box(demo, "well", "flagstone", CROSSWISE, meshes={}).fits
 
 
 @pytest.mark.parametrize(("bay", "kind"), [("attic", "flagstone"), ("tank", "granite")])
 def test_what_is_not_there_is_named(demo: Design, bay: str, kind: str) -> None:
     with pytest.raises(UnknownThing):
-        first_box(demo, bay, kind, CROSSWISE)
+        first_box(demo, bay, kind, CROSSWISE, meshes={})
 
 
 NEED_MM = {"same": 6.0, "other": 15.0}
@@ -120,10 +120,10 @@ def test_what_is_proposed_in_any_bay_is_never_foul(bay: dict[str, Any], turn: Tu
     tree = tree_of(demo_design())
     tree["bays"] = {"space": bay}
     tree["boxes"], tree["mounts"] = {}, {}
-    found = first_box(bare(validate(tree)), "space", "flagstone", turn)
+    found = first_box(bare(validate(tree)), "space", "flagstone", turn, meshes={})
     if not found.fits:
         return
-    analysis = analyse(validate(alone(tree, found.box)))
+    analysis = analyse(validate(alone(tree, found.box)), {})
     assert [says(f) for f in analysis.findings if f.code == "gap" and f.state == "foul"] == []
     assert analysis.boxes["new"].modules == found.modules
 
@@ -143,6 +143,6 @@ def test_a_longer_bay_never_takes_fewer_modules(bay: dict[str, Any], longer: int
     for extra in (0, longer):
         bay["stations"]["b"]["aft_mm"] += extra
         tree["bays"] = {"space": bay}
-        found = first_box(bare(validate(tree)), "space", "flagstone", CROSSWISE)
+        found = first_box(bare(validate(tree)), "space", "flagstone", CROSSWISE, meshes={})
         counts.append(found.modules if found.fits else 0)
     assert counts[0] <= counts[1]

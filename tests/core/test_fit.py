@@ -47,7 +47,7 @@ def bay_design(size: tuple[float, float, float], keepouts: list[tuple[list[float
 
 
 def asked(design: Design, **more: Any) -> Any:
-    return study(design, Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, mixed_turns=False, **more))
+    return study(design, Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, mixed_turns=False, **more), meshes={})
 
 
 def most_by_hand(size: tuple[float, float, float], keepouts: list[tuple[list[float], list[float]]]) -> int:
@@ -94,7 +94,7 @@ def test_nothing_proposed_is_foul_and_nothing_is_missed(size: tuple[int, ...], c
     design = bay_design(room, keepouts, lean * 10.0)
     found = asked(design)
     for proposal in found.proposals:
-        analysis = analyse(edited(design, proposal.patch))
+        analysis = analyse(edited(design, proposal.patch), {})
         assert not [f for f in analysis.findings if f.state == "foul" and f.station in ("place", "box")]
         assert sum(b.modules for b in analysis.boxes.values()) == proposal.modules
     best = max((p.modules for p in found.proposals), default=0)
@@ -129,13 +129,13 @@ def test_why_not_one_fits_is_said() -> None:
     design = bay_design((700, 500, 300), [])
     assert "take" in asked(design, modules=99).says
     with pytest.raises(DesignError, match="no module kind"):
-        study(design, Wishes(kinds=("gone",), bays=("b",)))
+        study(design, Wishes(kinds=("gone",), bays=("b",)), meshes={})
 
 
 def test_a_study_tells_what_it_tries_and_stops_with_what_it_has() -> None:
     design, told = bay_design((900, 700, 400), []), list[Progress]()
     wishes = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True)
-    found = study(design, wishes, tell=lambda progress, _: told.append(progress), stop=lambda: len(told) > 6)
+    found = study(design, wishes, tell=lambda progress, _: told.append(progress), stop=lambda: len(told) > 6, meshes={})
     assert found.stopped
     assert found.proposals
     assert told[0].says == "trying boxes in b"
@@ -203,11 +203,11 @@ def test_a_box_settles_where_every_gap_is_kept() -> None:
 
 def test_the_demos_foul_gap_is_cured_by_moving_it_aft(demo: Design) -> None:
     """14.5 aft: 25.0 tight, hanger 6.5 tight, rear axle + 0.8 (the demo's own figures)."""
-    answer = what_it_takes(demo, "tank")
+    answer = what_it_takes(demo, "tank", meshes={})
     first = answer.cures[0]
     assert (first.kind, first.whole, first.figures[0].value) == ("move", True, 14.5)
     assert first.patch is not None
-    analysis = analyse(edited(demo, first.patch))
+    analysis = analyse(edited(demo, first.patch), {})
     assert not [f for f in analysis.findings if f.state == "foul"]
     assert {round(c.figures[0].value, 1) for c in first.costs} >= {25.0, 6.5, 0.8}
 
@@ -215,15 +215,15 @@ def test_the_demos_foul_gap_is_cured_by_moving_it_aft(demo: Design) -> None:
 @pytest.mark.parametrize("more", [None, "aft", "across", "up"])
 @pytest.mark.parametrize("box", ["tank", "bonnet"])
 def test_every_whole_cure_leaves_nothing_foul(demo: Design, box: str, more: Any) -> None:
-    before = {f.id for f in analyse(demo).findings if f.state == "foul"}
-    answer = what_it_takes(demo, box, more)
+    before = {f.id for f in analyse(demo, {}).findings if f.state == "foul"}
+    answer = what_it_takes(demo, box, more, meshes={})
     if answer.fits and answer.patch:
         assert not [
-            f for f in analyse(edited(demo, answer.patch)).findings if f.state == "foul" and f.station == "place" and f.id not in before
+            f for f in analyse(edited(demo, answer.patch), {}).findings if f.state == "foul" and f.station == "place" and f.id not in before
         ]
     for cure in answer.cures:
         if cure.patch and cure.whole:
-            after = [f for f in analyse(edited(demo, cure.patch)).findings if f.state == "foul" and f.code != "drawings.release"]
+            after = [f for f in analyse(edited(demo, cure.patch), {}).findings if f.state == "foul" and f.code != "drawings.release"]
             assert not [f for f in after if f"boxes/{box}" in f.subjects and f.station in ("place", "box")]
             assert {f.id for f in after} <= before
         assert cure.whole or cure.left
@@ -234,11 +234,11 @@ def test_a_chamfer_is_offered_as_small_as_it_may_be(tree: dict[str, Any]) -> Non
     tree["boxes"]["tank"]["pose"]["at_mm"] = [2685.5, -350, 352]
     tree["items"]["pipe"] = {"name": "pipe", "state": "stays", "gap_class": "same", "solid": {
         "type": "rod", "start_mm": [2600, -345, 352], "end_mm": [3130, -345, 352], "radius_mm": 6}}  # fmt: skip
-    answer = what_it_takes(validate(tree), "tank")
+    answer = what_it_takes(validate(tree), "tank", meshes={})
     chamfer = next(c for c in answer.cures if c.kind == "chamfer")
     assert chamfer.whole
     assert chamfer.patch is not None
     after = edited(validate(tree), chamfer.patch)
-    gap = next(f for f in analyse(after).findings if f.id == "gap:boxes/tank:items/pipe")
+    gap = next(f for f in analyse(after, {}).findings if f.id == "gap:boxes/tank:items/pipe")
     assert 0 <= (gap.margin or 0) < 1.5  # whole millimetres, one less would not do
-    assert resolve(after).boxes["tank"].shell.shell_kg != resolve(validate(tree)).boxes["tank"].shell.shell_kg
+    assert resolve(after, {}).boxes["tank"].shell.shell_kg != resolve(validate(tree), {}).boxes["tank"].shell.shell_kg

@@ -73,10 +73,10 @@ def test_a_larger_gap_wanted_takes_no_more(room: tuple[float, float, float], mor
 
 def test_a_proposal_is_what_its_patch_makes(demo: Design) -> None:
     """Counts, masses, axle loads, centre of gravity and volts as the checks find them once it is put in."""
-    found = study(demo, Wishes(kinds=("flagstone",), bays=("bonnet", "tank"), modules=7))
+    found = study(demo, Wishes(kinds=("flagstone",), bays=("bonnet", "tank"), modules=7), meshes={})
     assert found.proposals
     for proposal in found.proposals:
-        analysis = analyse(edited(demo, proposal.patch))
+        analysis = analyse(edited(demo, proposal.patch), {})
         level = analysis.level.ready
         assert level is not None
         assert proposal.modules == sum(box.modules for box in analysis.boxes.values()) == 7

@@ -26,7 +26,7 @@ BRICK = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, mixed_tu
 
 
 def room(design: Design, **more: Any) -> Room:
-    return room_of(design, "b", BRICK.model_copy(update=more))
+    return room_of(design, "b", BRICK.model_copy(update=more), meshes={})
 
 
 def counts_of(option: Option) -> int:
@@ -41,7 +41,7 @@ def test_every_option_holds_what_it_says_and_keeps_every_gap() -> None:
     for option in room(design).options(30, every=True):
         assert counts_of(option) == option.modules <= 30
         after = edited(design, adding(design, [option.box]))
-        assert not [f for f in analyse(after).findings if f.state == "foul" and f.code == "gap"]
+        assert not [f for f in analyse(after, {}).findings if f.state == "foul" and f.code == "gap"]
 
 
 def test_every_count_is_offered_where_counts_matter() -> None:
@@ -80,20 +80,20 @@ def test_a_box_of_two_kinds_where_it_holds_more_than_one_of_either() -> None:
     """Inside 504 long: a brick and a slab with the 4 between them fill it; two of one kind do not, or leave 100 empty."""
     design = two_kinds((504 + 14 + 13 + 12.5, 120 + 14 + 13 + 12.5, 120.0))
     wishes = Wishes(kinds=("slab", "brick"), bays=("b",), more_than_the_shelf=True)
-    assert max(o.modules for o in room_of(design, "b", wishes).options(9, every=False)) == 2
+    assert max(o.modules for o in room_of(design, "b", wishes, meshes={}).options(9, every=False)) == 2
     short = two_kinds((504 + 14 + 13 + 12.5, 120 + 14 + 13 + 12.5, 120.0), shelf=(1, 1))
-    found = study(short, wishes.model_copy(update={"more_than_the_shelf": False}))
+    found = study(short, wishes.model_copy(update={"more_than_the_shelf": False}), meshes={})
     assert found.proposals[0].modules == 2
     after = edited(short, found.proposals[0].patch)
     assert held_in(after.boxes.values()) == {"brick": 1, "slab": 1}
-    assert not [f for f in analyse(after).findings if f.state == "foul" and f.station in ("place", "box")]
+    assert not [f for f in analyse(after, {}).findings if f.state == "foul" and f.station in ("place", "box")]
 
 
 def test_no_more_of_a_kind_than_the_shelf_has_and_as_many_of_each_in_every_string() -> None:
     design = two_kinds((900, 700, 400), shelf=(5, 2))
     wishes = Wishes(kinds=("brick", "slab"), bays=("b",))
-    assert max(sum(held_in([o.box]).values()) for o in room_of(design, "b", wishes).options(9, every=False)) == 7
-    for proposal in study(design, wishes.model_copy(update={"parallel": 2})).proposals:
+    assert max(sum(held_in([o.box]).values()) for o in room_of(design, "b", wishes, meshes={}).options(9, every=False)) == 7
+    for proposal in study(design, wishes.model_copy(update={"parallel": 2}), meshes={}).proposals:
         held = held_in(edited(design, proposal.patch).boxes.values())
         assert held["brick"] <= 5
         assert held["brick"] % 2 == held["slab"] % 2 == 0
@@ -134,7 +134,7 @@ def test_an_edge_is_cut_off_where_that_lets_one_more_row_in() -> None:
     assert cut >= plain
     for option in room(design, chamfers=True).options(9, every=False):
         after = edited(design, adding(design, [option.box]))
-        assert not [f for f in analyse(after).findings if f.state == "foul" and f.station in ("place", "box")]
+        assert not [f for f in analyse(after, {}).findings if f.state == "foul" and f.station in ("place", "box")]
 
 
 # --- bays together ---
@@ -194,9 +194,9 @@ def test_no_more_than_the_car_is_rated_for_and_that_is_said(demo: Design) -> Non
     for less in (0.0, 50.0):
         ratings = demo.vehicle.ratings.model_copy(update={"gross_kg": (demo.vehicle.ratings.gross_kg or 0.0) - less})
         design = demo.model_copy(update={"vehicle": demo.vehicle.model_copy(update={"ratings": ratings})})
-        found[less] = study(design, wishes)
+        found[less] = study(design, wishes, meshes={})
         assert all(
-            f.code != "rating" or f.state != "foul" for p in found[less].proposals for f in analyse(edited(design, p.patch)).findings
+            f.code != "rating" or f.state != "foul" for p in found[less].proposals for f in analyse(edited(design, p.patch), {}).findings
         )
     best, heavier = (max(p.modules for p in found[less].proposals) for less in (0.0, 50.0))
     assert best - heavier in (1, 2)
@@ -208,12 +208,12 @@ def test_no_more_than_the_car_is_rated_for_and_that_is_said(demo: Design) -> Non
 
 def test_kept_and_pinned_boxes_stay_and_are_kept_clear_of(demo: Design) -> None:
     wishes = Wishes(kinds=("flagstone",), bays=tuple(demo.bays), keep=("bonnet",), modules=4)
-    for proposal in study(demo, wishes).proposals:
+    for proposal in study(demo, wishes, meshes={}).proposals:
         after = edited(demo, proposal.patch)
         assert after.boxes["bonnet"] == demo.boxes["bonnet"]
         assert {m.box for m in after.mounts.values()} == {"bonnet"}
     pinned = edited(demo, [{"op": "add", "path": "/pins/p", "value": {"what": "boxes/tank", "why": "built"}}])
-    for proposal in study(pinned, Wishes(kinds=("flagstone",), bays=("bonnet", "tank"), modules=3)).proposals:
+    for proposal in study(pinned, Wishes(kinds=("flagstone",), bays=("bonnet", "tank"), modules=3), meshes={}).proposals:
         assert edited(pinned, proposal.patch).boxes["tank"] == demo.boxes["tank"]
 
 
@@ -236,18 +236,18 @@ def test_luggage_room_is_counted_in_litres(tree: dict[str, Any]) -> None:
     tree["items"].pop("charger")
     design = validate(tree)
     wishes = Wishes(kinds=("flagstone",), bays=("bonnet", "tank"), modules=9)
-    found = study(design, wishes).proposals
+    found = study(design, wishes, meshes={}).proposals
     assert {round(p.luggage_l or 0) for p in found} == {round(0.305 * 0.472 * 0.25 * 1000)}
     assert {p.case for p in found} == {"no case"}  # 305 long and 250 high, with a battery in it
     tree["bays"]["bonnet"]["flags"], tree["bays"]["well"]["flags"] = {"luggage": True}, {}
-    case = study(validate(tree), Wishes(kinds=("flagstone",), bays=("tank",), modules=2, keep=("bonnet",))).proposals[0].case
+    case = study(validate(tree), Wishes(kinds=("flagstone",), bays=("tank",), modules=2, keep=("bonnet",)), meshes={}).proposals[0].case
     assert case is not None
 
 
 @pytest.mark.parametrize("side", ["left", "right"])
 def test_a_side_of_the_car_left_empty(demo: Design, side: Any) -> None:
     bare = demo.model_copy(update={"boxes": {}, "mounts": {}})
-    half = room_of(bare, "bonnet", Wishes(kinds=("flagstone",), bays=("bonnet",), leave_empty=side))
+    half = room_of(bare, "bonnet", Wishes(kinds=("flagstone",), bays=("bonnet",), leave_empty=side), meshes={})
     options = list(half.options(5, every=False))
     assert options
     for option in options:
@@ -266,7 +266,7 @@ def fouled(size: tuple[float, float, float], keepouts: list[tuple[list[float], l
 
 
 def cure(design: Design, kind: str, more: Any = None) -> Any:
-    return next(c for c in what_it_takes(design, "x", more).cures if c.kind == kind)
+    return next(c for c in what_it_takes(design, "x", more, meshes={}).cures if c.kind == kind)
 
 
 def test_a_wall_further_back_by_what_is_missing() -> None:
@@ -283,7 +283,7 @@ def test_a_thinner_liner_or_sheet_where_that_is_enough() -> None:
     assert (liner.whole, liner.figures[0].value) == (True, 2.0) or liner.figures[0].value < 4
     assert sheet.whole
     for found in (liner, sheet):
-        assert not [f for f in analyse(edited(design, found.patch)).findings if f.state == "foul" and f.code == "gap"]
+        assert not [f for f in analyse(edited(design, found.patch), {}).findings if f.state == "foul" and f.code == "gap"]
 
 
 def test_the_thing_in_the_way_moved_by_what_is_missing() -> None:
@@ -312,27 +312,27 @@ def test_a_smaller_gap_says_what_the_rules_is_for() -> None:
 
 def test_one_more_row_that_fits_comes_with_its_place() -> None:
     design = fouled((900, 400, 300), [], [30.0, 120.0, 320.0])
-    answer = what_it_takes(design, "x", "across")
+    answer = what_it_takes(design, "x", "across", meshes={})
     assert answer.fits
     after = edited(design, answer.patch)
     assert after.boxes["x"].blocks["a"].counts.across == 2
-    assert not [f for f in analyse(after).findings if f.state == "foul" and f.code == "gap"]
+    assert not [f for f in analyse(after, {}).findings if f.state == "foul" and f.code == "gap"]
 
 
 def test_a_partial_cure_says_what_is_left_and_offers_no_button() -> None:
     both = [([455.0, 100.0, 320.0], [500.0, 200.0, 400.0]), ([100.0, 259.0, 320.0], [160.0, 300.0, 400.0])]
     design = fouled((900, 400, 300), both, [30.0, 120.0, 320.0])
-    part = [c for c in what_it_takes(design, "x").cures if not c.whole]
+    part = [c for c in what_it_takes(design, "x", meshes={}).cures if not c.whole]
     assert part
     assert all(c.left for c in part)
 
 
 def test_of_a_box_that_is_clear_nothing_is_cured() -> None:
-    answer = what_it_takes(fouled((900, 400, 300), [], [30.0, 120.0, 320.0]), "x")
+    answer = what_it_takes(fouled((900, 400, 300), [], [30.0, 120.0, 320.0]), "x", meshes={})
     assert answer.fits
     assert answer.cures == ()
     with pytest.raises(UnknownThing):
-        what_it_takes(fouled((900, 400, 300), [], [30.0, 120.0, 320.0]), "y")
+        what_it_takes(fouled((900, 400, 300), [], [30.0, 120.0, 320.0]), "y", meshes={})
 
 
 def test_a_scan_is_kept_clear_of_like_any_thing() -> None:
@@ -352,7 +352,7 @@ def test_a_scan_is_kept_clear_of_like_any_thing() -> None:
     design, meshes = validate(tree), {key: Mesh(points, triangles, closed=True)}
     wishes = BRICK.model_copy(update={"tilts_deg": (3.0,)})
     found = study(design, wishes, meshes=meshes)
-    free = study(validate(bay_tree((700, 400, 220), [])), BRICK)
+    free = study(validate(bay_tree((700, 400, 220), [])), BRICK, meshes={})
     best, most = (max(p.modules for p in s.proposals) for s in (found, free))
     assert 0 < best < most
     for proposal in found.proposals:

@@ -17,7 +17,7 @@ PAIRS = ("bonnet", "tank")
 
 
 def analysed(tree: dict[str, Any]) -> Analysis:
-    return analyse(validate(tree))
+    return analyse(validate(tree), {})
 
 
 def mirrored(tree: dict[str, Any]) -> dict[str, Any]:

@@ -70,7 +70,7 @@ def test_the_tolerance_is_root_sum_square_of_readings_and_levers() -> None:
 
 
 def level(tree: dict[str, Any]) -> Analysis:
-    return analyse(validate(tree))
+    return analyse(validate(tree), {})
 
 
 def codes(analysis: Analysis) -> dict[str, str]:

@@ -183,7 +183,7 @@ def test_a_doubler_holds_the_weld_all_round() -> None:
 
 def test_c_follows_from_the_pose_of_the_box(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["pose"]["at_mm"][1] -= 5
-    supports = {s.box: s for s in analyse(validate(tree)).supports}
+    supports = {s.box: s for s in analyse(validate(tree), {}).supports}
     reach = {m.id: m.joint.c_mm for m in supports["tank"].mounts}
     assert reach["tank-lf"] == pytest.approx(41.0)
     assert reach["tank-rf"] == pytest.approx(51.0)
@@ -211,7 +211,7 @@ def test_the_frame_is_right_handed_and_square() -> None:
 def test_too_few_mounts_are_told_in_words_without_any_number(tree: dict[str, Any], keep: list[str], words: str) -> None:
     for key in [k for k in tree["mounts"] if k.startswith("tank") and k not in keep]:
         del tree["mounts"][key]
-    analysis = analyse(validate(tree))
+    analysis = analyse(validate(tree), {})
     told = [f for f in analysis.findings if f.code == "mount.support"]
     assert [says(f) for f in told] == [words]
     assert told[0].state == "foul"
@@ -220,7 +220,7 @@ def test_too_few_mounts_are_told_in_words_without_any_number(tree: dict[str, Any
 
 def test_a_leaning_box_cannot_stand_on_upright_bolts(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["pose"]["roll_deg"] = 5.0
-    told = [f for f in analyse(validate(tree)).findings if f.code == "mount.unfit"]
+    told = [f for f in analyse(validate(tree), {}).findings if f.code == "mount.unfit"]
     assert len(told) == 4
     assert "does not stand square to the bolt" in says(told[0])
 
@@ -228,14 +228,14 @@ def test_a_leaning_box_cannot_stand_on_upright_bolts(tree: dict[str, Any]) -> No
 @pytest.mark.parametrize(("across", "words"), [(-340.0, "lies inside the wall"), (-360.0, "only 6.0 off the wall")])
 def test_a_hard_point_too_near_the_wall_is_told(tree: dict[str, Any], across: float, words: str) -> None:
     tree["hardpoints"]["tail-lf"]["at_mm"][1] = across
-    told = [says(f) for f in analyse(validate(tree)).findings if f.code == "mount.unfit"]
+    told = [says(f) for f in analyse(validate(tree), {}).findings if f.code == "mount.unfit"]
     assert len(told) == 1
     assert words in told[0]
 
 
 def test_the_wrong_bolt_for_the_thread_is_foul(tree: dict[str, Any]) -> None:
     tree["mounts"]["tank-lf"]["bolt"]["size"] = "M8"
-    found = next(f for f in analyse(validate(tree)).findings if f.id == "mount:tank-lf")
+    found = next(f for f in analyse(validate(tree), {}).findings if f.id == "mount:tank-lf")
     assert found.state == "foul"
     assert "bolt M8 in a hard point M10" in says(found)
 
@@ -244,16 +244,16 @@ def test_without_its_doubler_the_wall_is_foul(tree: dict[str, Any]) -> None:
     for mount in tree["mounts"].values():
         mount["doubler"] = None
     walls = {}
-    for support in analyse(validate(tree)).supports:
+    for support in analyse(validate(tree), {}).supports:
         walls[support.box] = max(r.use for m in support.mounts for r in m.rows if r.check == "wall")
     assert walls == pytest.approx({"bonnet": 1.57, "tank": 1.28}, abs=0.01)
 
 
 def test_two_boxes_on_one_hard_point_add_up(tree: dict[str, Any]) -> None:
-    before = {f.id: f.value for f in analyse(validate(tree)).findings}
+    before = {f.id: f.value for f in analyse(validate(tree), {}).findings}
     for corner in ("lf", "rf", "lr", "rr"):
         tree["mounts"][f"bonnet-{corner}"]["hardpoint"] = f"rail-{corner}"
         tree["mounts"][f"again-{corner}"] = {**tree["mounts"][f"bonnet-{corner}"], "box": "bonnet-2"}
     tree["boxes"]["bonnet-2"] = {**tree["boxes"]["bonnet"], "name": "Second"}
-    found = {f.id: f.value for f in analyse(validate(tree)).findings}
+    found = {f.id: f.value for f in analyse(validate(tree), {}).findings}
     assert found["mount:spot:rail-lf"] == pytest.approx(2 * (before["mount:spot:rail-lf"] or 0))

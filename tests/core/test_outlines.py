@@ -11,7 +11,7 @@ from levelcradle.core.outlines import Shape, shapes
 
 
 def drawn(design: Design, kind: str) -> list[Shape]:
-    return [s for s in shapes(resolve(design)) if s.kind == kind]
+    return [s for s in shapes(resolve(design, {})) if s.kind == kind]
 
 
 def span(shape: Shape, view: str, axis: int) -> tuple[float, float]:
@@ -60,9 +60,9 @@ def test_what_came_out_is_drawn_as_gone(tree: dict[str, Any]) -> None:
 
 def test_moving_one_box_leaves_the_others_shapes_as_they_are(tree: dict[str, Any]) -> None:
     """What does not depend on the moved box is the same object, not merely equal."""
-    before = analyse(validate(tree))
+    before = analyse(validate(tree), {})
     tree["boxes"]["tank"]["pose"]["at_mm"][0] += 1
-    after = analyse(validate(tree))
+    after = analyse(validate(tree), {})
     keep = [(a, b) for a, b in zip(before.shapes, after.shapes, strict=True) if a.owner == "boxes/bonnet"]
     assert keep
     assert all(a is b for a, b in keep)
@@ -72,11 +72,11 @@ def test_moving_one_box_leaves_the_others_shapes_as_they_are(tree: dict[str, Any
 
 def test_a_cached_answer_is_the_answer_of_a_fresh_look(tree: dict[str, Any]) -> None:
     """There and back again: the second analysis of the same content says the same."""
-    first = analyse(validate(tree))
+    first = analyse(validate(tree), {})
     tree["boxes"]["tank"]["thickness_mm"] = 2.0
-    other = analyse(validate(tree))
+    other = analyse(validate(tree), {})
     tree["boxes"]["tank"]["thickness_mm"] = 3.0
-    again = analyse(validate(tree))
+    again = analyse(validate(tree), {})
     assert again.findings == first.findings
     assert again.level == first.level
     assert other.boxes["tank"].shell_kg < first.boxes["tank"].shell_kg
@@ -91,13 +91,13 @@ def test_a_cached_answer_is_the_answer_of_a_fresh_look(tree: dict[str, Any]) -> 
     ],
 )
 def test_no_cache_outlives_what_it_was_made_from(tree: dict[str, Any], change: tuple[Any, ...], what: str) -> None:
-    before = analyse(validate(tree))
+    before = analyse(validate(tree), {})
     *way, last, value = change
     place = tree
     for step in way:
         place = place[step]
     place[last] = {**place[last], **value} if isinstance(value, dict) else value
-    after = analyse(validate(tree))
+    after = analyse(validate(tree), {})
 
     def figure(analysis: Any) -> float:
         tank = next(s for s in analysis.supports if s.box == "tank")

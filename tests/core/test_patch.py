@@ -196,7 +196,7 @@ def test_what_is_fixed_to_a_box_goes_along_and_comes_back(tree: dict[str, Any], 
     fuse = moved.tree["items"]["fuse"]
     assert fuse["at_mm"] == [2742.5, 0.0, 527.0]
     assert fuse["sweep"]["about_mm"] == [2712.5, 0, 557]
-    old, new = resolve(validate(tree)).obstacles, resolve(validate(moved.tree)).obstacles
+    old, new = resolve(validate(tree), {}).obstacles, resolve(validate(moved.tree), {}).obstacles
     one, other = (next(o.solid for o in rows if o.path == "items/fuse") for rows in (old, new))
     assert [b - a for a, b in zip(one.low, other.low, strict=True)] == pytest.approx([12.5, 0.0, -3.0])
     assert apply(moved.tree, moved.inverse).tree == tree

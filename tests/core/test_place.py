@@ -28,7 +28,7 @@ EDGE = Turn(down="side_a", aft="end_b")
 
 
 def one(design: Design, code: str, *subjects: str) -> Any:
-    return next(f for f in analyse(design).findings if f.code == code and all(s in f.subjects for s in subjects))
+    return next(f for f in analyse(design, {}).findings if f.code == code and all(s in f.subjects for s in subjects))
 
 
 def replaced(tree: dict[str, Any], path: str, value: Any) -> Design:
@@ -69,7 +69,7 @@ def test_copy_stands_beside_with_its_gap(demo: Design) -> None:
     design = demo.model_copy(update={"boxes": {**demo.boxes, "tank": demo.boxes["tank"].model_copy(update={"blocks": ends})}})
     gap = one(design, "inside", "boxes/tank", "boxes/tank/blocks/a")
     assert gap is not None
-    assert any("the larger of the two demands counts" in f.because for f in analyse(design).findings if f.code == "inside")
+    assert any("the larger of the two demands counts" in f.because for f in analyse(design, {}).findings if f.code == "inside")
 
 
 def test_mirrored_twice_is_as_before(demo: Design) -> None:
@@ -122,11 +122,11 @@ def test_dividers_take_their_thickness_and_the_gap_on_both_sides(count: int, eve
 def test_a_divider_is_cut_and_weighs(tree: dict[str, Any]) -> None:
     value = {"along": "aft", "every": 2, "thickness_mm": 2.0}
     design = replaced(tree, "/boxes/tank/blocks/a/dividers", value)
-    plates = [p for p in parts_of(resolve(design)) if "divider" in p.name]
+    plates = [p for p in parts_of(resolve(design, {})) if "divider" in p.name]
     assert len(plates) == 1
-    box = resolve(design).boxes["tank"].shell
+    box = resolve(design, {}).boxes["tank"].shell
     assert box.outer_mm[0] == pytest.approx(394 + 2 + 4)
-    bare = resolve(validate(tree)).boxes["tank"].shell
+    bare = resolve(validate(tree), {}).boxes["tank"].shell
     assert box.shell_kg - bare.shell_kg > box.inner_mm[1] * box.inner_mm[2] * 2 * 7850e-9 * 0.99
 
 
@@ -156,13 +156,13 @@ def test_a_chamfer_takes_a_prism_off_and_nothing_else(a: float, b: float) -> Non
 def test_a_chamfer_into_the_modules_is_foul_and_slopes_that_meet_hold_the_drawings_back(tree: dict[str, Any]) -> None:
     value = {"x": {"edge": ["right", "base"], "mm": [60.0, 60.0]}}
     design = replaced(tree, "/boxes/tank/chamfers", value)
-    found = [f for f in analyse(design).findings if f.code == "inside" and "chamfer" in f.id]
+    found = [f for f in analyse(design, {}).findings if f.code == "inside" and "chamfer" in f.id]
     assert found[0].state == "foul"
-    assert not any("meet in a corner" in f.says for f in analyse(design).findings)
+    assert not any("meet in a corner" in f.says for f in analyse(design, {}).findings)
     edges = {"x": {"edge": ["right", "base"], "mm": [20, 20]}, "y": {"edge": ["front", "base"], "mm": [20, 20]}}
     meeting = replaced(tree, "/boxes/tank/chamfers", edges)
-    assert any("meet in a corner" in f.says and f.state == "unknown" for f in analyse(meeting).findings)
-    assert not [p for p in parts_of(resolve(meeting)) if p.name.startswith("Tank box tray")]
+    assert any("meet in a corner" in f.says and f.state == "unknown" for f in analyse(meeting, {}).findings)
+    assert not [p for p in parts_of(resolve(meeting, {})) if p.name.startswith("Tank box tray")]
     with pytest.raises(DesignError, match="not the lid"):
         replaced(tree, "/boxes/tank/chamfers", {"x": {"edge": ["right", "lid"], "mm": [9, 9]}})
 
@@ -175,14 +175,14 @@ def test_a_gland_asks_for_itself_and_the_bend_of_its_cable(tree: dict[str, Any])
     gland = {"name": "gland", "kind": "gland", "face": "left", "from": ["front", "base"], "u_mm": 200, "v_mm": 100, "across_mm": 30,
              "out_mm": 35, "bend_radius_mm": 60}  # fmt: skip
     tree["boxes"]["tank"]["protrusions"] = {"g": gland}
-    box = resolve(validate(tree)).boxes["tank"]
+    box = resolve(validate(tree), {}).boxes["tank"]
     solid = next(p.solid for p in box.pieces if p.name == "gland")
     assert (solid.low[1], solid.high[1], solid.high[0] - solid.low[0]) == (-350 - 110, -350, 30)
     gland["bend_radius_mm"] = 0
-    straight = resolve(validate(tree)).boxes["tank"]
+    straight = resolve(validate(tree), {}).boxes["tank"]
     assert next(p.solid for p in straight.pieces if p.name == "gland").low[1] == -385
     tree["boxes"]["tank"]["protrusions"] = {"h": gland | {"name": "handle", "face": "lid", "from": ["front", "left"]}}
-    handle = next(p.solid for p in resolve(validate(tree)).boxes["tank"].pieces if p.name == "handle")
+    handle = next(p.solid for p in resolve(validate(tree), {}).boxes["tank"].pieces if p.name == "handle")
     assert (handle.low[2], handle.high[2]) == (352 + 245 + 3, 352 + 245 + 3 + 35)
     finding = one(validate(tree), "gap", "boxes/tank", "bays/tank/sides/top")
     assert finding.state == "foul"  # the boot floor was 25 above the lid
@@ -230,10 +230,10 @@ def test_an_agreed_gap_counts_and_names_its_reason(tree: dict[str, Any]) -> None
 @pytest.mark.parametrize("way", ["aft", "across", "up"])
 @pytest.mark.parametrize("box", ["tank", "bonnet"])
 def test_a_chain_adds_up(demo: Design, box: str, way: Any) -> None:
-    chain = stack_up(resolve(demo), box, way)
+    chain = stack_up(resolve(demo, {}), box, way)
     assert chain.asked_mm == pytest.approx(sum(r.mm for r in chain.rows))
     inside = sum(r.mm for r in chain.rows if r.kind != "gap")
-    assert inside >= resolve(demo).boxes[box].shell.outer_mm[("aft", "across", "up").index(way)] - 1e-9
+    assert inside >= resolve(demo, {}).boxes[box].shell.outer_mm[("aft", "across", "up").index(way)] - 1e-9
     if chain.there_mm is not None:
         assert chain.spare_mm == pytest.approx(chain.there_mm - chain.asked_mm)
 
@@ -242,7 +242,7 @@ def test_a_chain_adds_up(demo: Design, box: str, way: Any) -> None:
 @given(st.sampled_from(["tank", "bonnet"]), st.sampled_from(["aft", "across", "up"]), st.floats(0.01, 0.99), st.floats(0.01, 0.99))
 def test_wherever_the_line_runs_its_rows_are_the_whole_box(name: str, way: Any, share: float, other_share: float) -> None:
     """Every millimetre from its first outside to its last; the root of the squares is never more than the worst case."""
-    assembly, axis = resolve(DEMO_DESIGN), ("aft", "across", "up").index(way)
+    assembly, axis = resolve(DEMO_DESIGN, {}), ("aft", "across", "up").index(way)
     shell = assembly.boxes[name].shell
     one, other = (i for i in range(3) if i != axis)
     spot = (shell.outer_mm[one] * share, shell.outer_mm[other] * other_share)
@@ -256,21 +256,21 @@ def test_wherever_the_line_runs_its_rows_are_the_whole_box(name: str, way: Any, 
 
 
 def test_up_through_the_tank_box_as_the_demo_says(demo: Design) -> None:
-    chain = stack_up(resolve(demo), "tank", "up")
+    chain = stack_up(resolve(demo, {}), "tank", "up")
     assert (chain.asked_mm, chain.there_mm, chain.spare_mm) == (283, 295, 12)
     assert [r.what for r in chain.rows if r.kind == "module"] == ["module 6"]
 
 
 def test_coats_and_beads_are_rows(tree: dict[str, Any]) -> None:
     design = replaced(tree, "/boxes/tank/finish", {"coats": 2, "coat_mm": 0.1, "beads_ground": False, "bead_mm": 2.0})
-    rows = {r.what: r.mm for r in stack_up(resolve(design), "tank", "across").rows}
+    rows = {r.what: r.mm for r in stack_up(resolve(design, {}), "tank", "across").rows}
     assert rows["coating, 2 coats on two faces"] == pytest.approx(0.4)
     assert rows["weld beads, not ground"] == 4
 
 
 def test_a_drag_catches_where_the_axle_is_just_kept_clear(demo: Design) -> None:
     """25 needed, 10.5 there: 14.5 aft it is tight, 3 further clear."""
-    rows = [c for c in catches(resolve(demo), "tank") if c.axis == 0 and c.towards == -1]
+    rows = [c for c in catches(resolve(demo, {}), "tank") if c.axis == 0 and c.towards == -1]
     assert [(c.at_mm, c.gap_mm, c.state) for c in rows] == [(2688.0, 28.0, "clear"), (2685.0, 25.0, "tight")]
 
 
@@ -280,14 +280,14 @@ def test_the_tape_made_to_read_what_is_wanted(want: float) -> None:
 
     design = validate(DEMO)
     axle = next(f"items/{k}" for k, i in design.items.items() if i.name == "axle at full bump")
-    by = move_to(resolve(design), "boxes/tank", axle, want)
+    by = move_to(resolve(design, {}), "boxes/tank", axle, want)
     at = [a + b for a, b in zip(design.boxes["tank"].pose.at_mm, by, strict=True)]
     moved = edited(design, [{"op": "replace", "path": "/boxes/tank/pose/at_mm", "value": at}])
-    assert tape_between(resolve(moved), "boxes/tank", axle).distance_mm == pytest.approx(want, abs=0.01)
+    assert tape_between(resolve(moved, {}), "boxes/tank", axle).distance_mm == pytest.approx(want, abs=0.01)
 
 
 def test_laid_against_a_sloping_panel_it_leans_with_it_and_keeps_the_gap(demo: Design) -> None:
-    pose = lay_against(resolve(demo), "bonnet", "bays/bonnet/sides/top")
+    pose = lay_against(resolve(demo, {}), "bonnet", "bays/bonnet/sides/top")
     assert pose.pitch_deg == pytest.approx(-math.degrees(math.atan(105 / 870)), abs=0.002)  # 785 to 890 over 870
     moved = edited(demo, [{"op": "replace", "path": "/boxes/bonnet/pose", "value": pose.model_dump(mode="json")}])
     gap = one(moved, "gap", "boxes/bonnet", "bays/bonnet/sides/top")
@@ -330,11 +330,11 @@ def test_a_hand_before_an_opening(tree: dict[str, Any]) -> None:
 def test_above_the_ground(tree: dict[str, Any]) -> None:
     """200 up at 2,670 aft: full bump 80 and a quarter of 290 leave 47.5."""
     tree["boxes"]["tank"]["pose"]["at_mm"][2] = 200
-    assert {f.state for f in analyse(validate(tree)).findings if f.code == "ground" and "bump" in f.id} == {"unknown"}
+    assert {f.state for f in analyse(validate(tree), {}).findings if f.code == "ground" and "bump" in f.id} == {"unknown"}
     tree["vehicle"]["bump_mm"] = {"front": 80, "rear": 80}
-    bump = next(f for f in analyse(validate(tree)).findings if f.id == "ground:boxes/tank:bump")
+    bump = next(f for f in analyse(validate(tree), {}).findings if f.id == "ground:boxes/tank:bump")
     assert (bump.state, round(bump.value or 0, 2)) == ("foul", 47.5)
-    laden = next(f for f in analyse(validate(tree)).findings if f.id == "ground:boxes/tank:laden")
+    laden = next(f for f in analyse(validate(tree), {}).findings if f.id == "ground:boxes/tank:laden")
     assert laden.value < 200
     assert laden.limit <= 140
 
@@ -343,7 +343,7 @@ def test_above_the_ground(tree: dict[str, Any]) -> None:
 
 
 def test_a_section_shows_what_stands_there_at_its_true_size(demo: Design) -> None:
-    cuts = cut_at(resolve(demo), 2760.0)
+    cuts = cut_at(resolve(demo, {}), 2760.0)
     module = next(c for c in cuts if c.kind == "module")
     rights, ups = zip(*module.outline, strict=True)
     assert (max(rights) - min(rights), max(ups) - min(ups)) == (612, 226)
@@ -352,7 +352,7 @@ def test_a_section_shows_what_stands_there_at_its_true_size(demo: Design) -> Non
 
 
 def test_bodies_are_closed_round_what_they_show(demo: Design) -> None:
-    found = bodies(resolve(demo))
+    found = bodies(resolve(demo, {}))
     assert sum(b.kind == "module" for b in found) == 9
     for body in found:
         edges = [tuple(sorted((t[i], t[(i + 1) % 3]))) for t in body.triangles for i in range(3)]

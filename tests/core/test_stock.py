@@ -13,7 +13,7 @@ from levelcradle.core.stock import STARTERS, starter_kinds, starters
 
 
 def stock(tree: dict[str, Any]) -> dict[str, str]:
-    return {f.id: says(f) for f in analyse(validate(tree)).findings if f.station == "stock"}
+    return {f.id: says(f) for f in analyse(validate(tree), {}).findings if f.station == "stock"}
 
 
 @pytest.mark.parametrize(("volts", "told"), [(44.6, False), (44.1, False), (43.9, True), (45.3, True)])
@@ -56,18 +56,18 @@ def test_above_60_volts_in_series_can_kill(tree: dict[str, Any], count: int, tol
 def test_one_bad_module_does_not_bend_the_rule(tree: dict[str, Any]) -> None:
     """A dead module would pull a mean towards itself; median and MAD stay."""
     tree["modules"]["f05"]["reading_v"] = 2.0
-    shelf = analyse(validate(tree)).shelf
+    shelf = analyse(validate(tree), {}).shelf
     assert [r.id for r in shelf.rows if r.out_of_step and r.id == "f05"] == ["f05"]
     assert shelf.middle_v == pytest.approx(44.6 / 12, abs=0.005)
 
 
 def test_the_floor_is_the_users_and_the_meter_is_told(tree: dict[str, Any]) -> None:
     tree["shelf_rule"] = {"floor_mv": 200.0, "meter_step_mv": 100.0}
-    shelf = analyse(validate(tree)).shelf
+    shelf = analyse(validate(tree), {}).shelf
     assert not any(r.out_of_step for r in shelf.rows)
     assert shelf.says == "The meter's step is 8.3 mV a cell."
     tree["shelf_rule"] = {"floor_mv": 5.0, "meter_step_mv": 100.0}
-    assert analyse(validate(tree)).shelf.says == "The meter's step is 8.3 mV a cell: it cannot tell 5 mV."
+    assert analyse(validate(tree), {}).shelf.says == "The meter's step is 8.3 mV a cell: it cannot tell 5 mV."
 
 
 def test_the_newest_test_counts(tree: dict[str, Any]) -> None:

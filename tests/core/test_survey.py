@@ -19,7 +19,7 @@ place = st.tuples(st.floats(-500, 1500), st.floats(100, 900), st.floats(900, 150
 
 
 def told(tree: dict[str, Any]) -> dict[str, Finding]:
-    return {f.id: f for f in analyse(validate(tree)).findings}
+    return {f.id: f for f in analyse(validate(tree), {}).findings}
 
 
 @given(there=place, error=st.floats(-1, 1))
@@ -107,14 +107,14 @@ def test_still_to_measure_puts_what_moves_most_first(tree: dict[str, Any]) -> No
 
 def test_measure_twice_names_what_would_turn_a_verdict(tree: dict[str, Any]) -> None:
     """The bar under the tank box is 22.0 clear where 20 is needed; its upper face 5 mm wrong makes it foul."""
-    rows = {row.path: row for row in twice(validate(tree))}
+    rows = {row.path: row for row in twice(validate(tree), {})}
     assert "items/anti-roll-bar/solid/high_mm/2" in rows
     assert "items/exhaust/at_mm/0" not in rows
     assert "items/brake-pipes/solid/low_mm/0" not in rows
 
 
 def test_what_is_behind_a_hole_and_what_could_carry_a_box(tree: dict[str, Any]) -> None:
-    assembly = resolve(validate(tree))
+    assembly = resolve(validate(tree), {})
     through_the_floor = depth_behind(assembly, (2450.0, 0.0, 700.0), (0.0, 0.0, -1.0))
     assert through_the_floor is not None
     assert (through_the_floor.path, through_the_floor.depth_mm) == ("items/axle", pytest.approx(215.0))
@@ -147,7 +147,7 @@ def test_points_that_do_not_go_round_are_foul_until_they_do(tree: dict[str, Any]
             "depth_mm": 200.0,
             "sides": {side: {"is": "open", "gap_class": "other"} for side in ("fore", "aft", "left", "right", "floor", "top")},
         }
-        found = analyse(validate(tree))
+        found = analyse(validate(tree), {})
         told = [f for f in found.findings if f.code == "survey.crossed"]
         assert [f.says for f in told] == (["odd space, station 1: its points do not go round in order"] if crossed else [])
         assert found.released is not crossed

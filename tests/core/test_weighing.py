@@ -41,7 +41,7 @@ def test_left_and_right_from_a_side_reading() -> None:
 
 def test_a_total_with_an_assumed_split_passes_no_rating(tree: dict[str, Any]) -> None:
     tree["vehicle"]["weighing"] = {"type": "total", "total_kg": 985, "step_kg": 20, "front_percent": 54}
-    ratings = [f for f in analyse(validate(tree)).findings if f.code == "level.rating"]
+    ratings = [f for f in analyse(validate(tree), {}).findings if f.code == "level.rating"]
     assert ratings
     assert {f.state for f in ratings} <= {"unknown", "foul"}
     assert ratings[0].because == "the split between the axles is assumed"
@@ -49,24 +49,24 @@ def test_a_total_with_an_assumed_split_passes_no_rating(tree: dict[str, Any]) ->
 
 def test_a_guessed_mass_passes_no_rating(tree: dict[str, Any]) -> None:
     tree["readings"]["/items/motor/mass_kg"] = {"text": "79", "unit": "kg", "basis": "assumed"}
-    ratings = [f for f in analyse(validate(tree)).findings if f.code == "level.rating"]
+    ratings = [f for f in analyse(validate(tree), {}).findings if f.code == "level.rating"]
     assert {f.state for f in ratings} == {"unknown"}
     assert ratings[0].because == "the mass of motor is a guess until it is weighed"
 
 
 def test_corner_sums_against_an_axle_scale(tree: dict[str, Any]) -> None:
     tree["vehicle"]["weighing"]["check"] = {"front_kg": 530, "rear_kg": 470, "step_kg": 5}
-    found = {f.id: f for f in analyse(validate(tree)).findings}
+    found = {f.id: f for f in analyse(validate(tree), {}).findings}
     assert found["survey:axles:front"].state == "clear"
     assert found["survey:axles:rear"].state == "unknown"
     assert says(found["survey:axles:rear"]) == "Rear wheels add up to 453.0 kg, the axle scale reads 470.0 kg"
 
 
 def test_the_list_balances(tree: dict[str, Any]) -> None:
-    sums = analyse(validate(tree)).level.sums_kg
+    sums = analyse(validate(tree), {}).level.sums_kg
     assert sums["found"] == pytest.approx(sums["kept"] + sums["out"])
     tree["items"]["fuel"] |= {"mass_kg": None, "fluid": {"volume_l": 18, "density_kg_l": 13.4 / 18}}
-    assert analyse(validate(tree)).level.sums_kg == pytest.approx(sums)
+    assert analyse(validate(tree), {}).level.sums_kg == pytest.approx(sums)
 
 
 def test_side_moment_by_roll_stiffness_keeps_sums_and_cross_weight() -> None:
@@ -99,14 +99,14 @@ LIFT = {"basis": "lifted", "raised": "rear", "rise_mm": 500.0, "level_kg": 532.0
 
 def test_a_coarse_scale_makes_the_lift_an_assumption(tree: dict[str, Any]) -> None:
     tree["vehicle"]["cg_height"] = LIFT
-    found = {f.id: f for f in analyse(validate(tree)).findings}
+    found = {f.id: f for f in analyse(validate(tree), {}).findings}
     assert found["level:lift"].state == "note"
     assert found["level:lift"].working is not None
     tree["vehicle"]["cg_height"] = {**LIFT, "step_kg": 20.0}
-    found = {f.id: f for f in analyse(validate(tree)).findings}
+    found = {f.id: f for f in analyse(validate(tree), {}).findings}
     assert found["level:lift"].state == "unknown"
     tree["vehicle"]["cg_height"] = {**LIFT, "raised_kg": 400.0}
-    assert {f.id: f for f in analyse(validate(tree)).findings}["level:lift"].state == "foul"
+    assert {f.id: f for f in analyse(validate(tree), {}).findings}["level:lift"].state == "foul"
 
 
 @pytest.mark.parametrize("raised", ["front", "rear"])

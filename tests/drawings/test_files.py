@@ -27,7 +27,7 @@ PARTS = ("bonnet-tray", "bonnet-lid", "bonnet-lf-angle", "bonnet-lf-doubler", "t
 def parts() -> dict[str, FlatPart]:
     from levelcradle.demo import demo_design
 
-    return {p.id: p for p in parts_of(resolve(demo_design()))}
+    return {p.id: p for p in parts_of(resolve(demo_design(), {}))}
 
 
 def read_back(data: bytes) -> Any:
@@ -89,14 +89,14 @@ def test_a_cell_that_looks_like_a_formula_stays_text(parts: dict[str, FlatPart],
 def test_names_are_text_in_every_drawing(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["name"] = "<script>alert(1)</script> & “co”"
     design = validate(tree)
-    for sheet in sheets_of(resolve(design), released=True):
+    for sheet in sheets_of(resolve(design, {}), released=True):
         svg = sheet_svg(sheet)
         assert "<script" not in svg
-    assert "&lt;script&gt;" in sheet_svg(next(s for s in sheets_of(resolve(design), released=True) if s.name == "tank-box"))
+    assert "&lt;script&gt;" in sheet_svg(next(s for s in sheets_of(resolve(design, {}), released=True) if s.name == "tank-box"))
 
 
 def test_a_plan_says_which_way_it_lies_and_its_length_bar_is_true(demo: Design) -> None:
-    sheet = next(s for s in sheets_of(resolve(demo), released=False) if s.name == "tank-box")
+    sheet = next(s for s in sheets_of(resolve(demo, {}), released=False) if s.name == "tank-box")
     svg = sheet_svg(sheet)
     for word in ("NOSE", "LEFT", "RIGHT", "NOT RELEASED", "394.0", "700.0", "245.0", "check line 100 mm"):
         assert word in svg, word
@@ -114,7 +114,7 @@ def test_an_svg_unit_is_a_hundredth_of_a_millimetre() -> None:
 def pack() -> dict[str, bytes]:
     from levelcradle.demo import demo_design
 
-    return pack_files(demo_design())
+    return pack_files(demo_design(), {})
 
 
 def test_the_pack_holds_a_dxf_a_part_a_cut_list_and_one_pdf(pack: dict[str, bytes], parts: dict[str, FlatPart]) -> None:
@@ -134,9 +134,9 @@ def test_the_pdf_has_a_page_a_box_and_a_part_true_to_size(pack: dict[str, bytes]
 
 def test_a_design_without_a_box_has_nothing_to_cut(tree: dict[str, Any]) -> None:
     tree["boxes"], tree["mounts"] = {}, {}
-    assert pack_files(validate(tree)) == {}
+    assert pack_files(validate(tree), {}) == {}
 
 
 def test_a_box_that_cannot_be_folded_has_no_flat(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["lid"]["edge_mm"] = 8
-    assert "tank-tray" not in {p.id for p in parts_of(resolve(validate(tree)))}
+    assert "tank-tray" not in {p.id for p in parts_of(resolve(validate(tree), {}))}

@@ -17,7 +17,7 @@ from levelcradle.drawings.survey_sheet import survey_sheets
 def words() -> str:
     from levelcradle.demo import demo_design
 
-    with pdfplumber.open(io.BytesIO(survey_sheet_pdf(demo_design(), 7))) as pdf:
+    with pdfplumber.open(io.BytesIO(survey_sheet_pdf(demo_design(), 7, {}))) as pdf:
         assert all(float(page.width) > float(page.height) for page in pdf.pages)
         return "\n".join(page.extract_text(x_tolerance=1) for page in pdf.pages)
 
@@ -38,9 +38,9 @@ def test_the_sheet_names_car_revision_units_and_has_a_check_line(words: str) -> 
 
 
 def test_an_empty_car_has_a_sheet_too() -> None:
-    sheets = survey_sheets(new_design("Heron van", 2650.0), 1)
+    sheets = survey_sheets(new_design("Heron van", 2650.0), 1, {})
     assert len(sheets) >= 1
-    assert survey_sheet_pdf(new_design("Heron van", 2650.0), 1).startswith(b"%PDF")
+    assert survey_sheet_pdf(new_design("Heron van", 2650.0), 1, {}).startswith(b"%PDF")
 
 
 def test_every_way_of_measuring_has_its_blanks(tree: dict[str, Any]) -> None:

@@ -33,7 +33,7 @@ def test_root_of_squares_of_the_tank_boxs_chain_by_hand() -> None:
     from levelcradle.core.clearance import stack_up
     from levelcradle.demo import demo_design
 
-    chain = stack_up(resolve(demo_design()), "tank", "up")
+    chain = stack_up(resolve(demo_design(), {}), "tank", "up")
     tols = [3, 0.1, 0.5, 0.5, 0.1, 1, 0.8, 3]
     assert sorted(r.tol_mm for r in chain.rows if r.tol_mm) == sorted(tols)
     assert chain.root_mm == pytest.approx(math.sqrt(sum(t * t for t in tols)))

@@ -152,6 +152,6 @@ def test_new_car_to_downloaded_dxf(page: Page, store: Store, tmp_path: Path) -> 
     assert not doc.audit().errors
     assert len(doc.modelspace().query('LWPOLYLINE[layer=="CUT"]')) == 1
     design = store.open(store.all()[0].id).design
-    states = {f.state for f in analyse(design).findings}
+    states = {f.state for f in analyse(design, {}).findings}
     assert "foul" not in states
     assert len(design.mounts) == 4

@@ -95,7 +95,7 @@ def test_from_an_empty_project_to_a_surveyed_vehicle_by_keyboard(page: Page, sto
     taken = next(b for b in design.bays.values() if b.measured_from)
     assert [s.aft_mm for s in taken.stations.values()] == [1800.0, 2400.0]
     assert {getattr(s, "width_floor_mm", 0) for s in taken.stations.values()} == {698.5}
-    figures = analyse(design)
+    figures = analyse(design, {})
     assert figures.level.found is not None
     assert figures.level.found.total_kg == pytest.approx(1020.0)
     assert design.items["tank"].solid is not None

@@ -2,11 +2,13 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Protocol
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.chamfers import beyond
 from levelcradle.core.box.piece import Piece
-from levelcradle.core.design.box import FACE_AT, Box, LidScrews, Opening, Protrusion
+from levelcradle.core.design.base import Face
+from levelcradle.core.design.box import FACE_AT, Box, LidScrews
 
 __all__ = ["FaceHole", "hole_places", "lid_screw_up", "lid_screws", "on_face", "protruding", "screw_places"]
 
@@ -42,7 +44,20 @@ def lid_screw_up(box: Box, outer: Vec) -> float:
     return (outer[2] + box.thickness_mm - box.lid.edge_mm + outer[2]) / 2
 
 
-def on_face(thing: Opening | Protrusion, outer: Vec) -> Vec:
+class OnFace(Protocol):
+    """What sits on a face, measured from two named edges of it."""
+
+    @property
+    def face(self) -> Face: ...
+    @property
+    def from_(self) -> tuple[Face, Face]: ...
+    @property
+    def u_mm(self) -> float: ...
+    @property
+    def v_mm(self) -> float: ...
+
+
+def on_face(thing: OnFace, outer: Vec) -> Vec:
     """Its middle on the outside of its face, measured from two edges."""
     axis, side = FACE_AT[thing.face]
     at = [outer[i] / 2 for i in range(3)]

@@ -44,8 +44,8 @@ def _brought_out(box: PlacedBox, way: Exit) -> Finding:
         because="a box is hung full and comes out again for service; moves tried are straight, over a short first leg, leaned and turned",
         shows="in and out", working=lambda: (
             Step("moved", "each piece's hull before and after meets nothing", OUT_MM, "mm", "common practice, no source"),
-            Step("lifted", f"full; by two people to {TWO_PEOPLE_KG:g} kg, beyond in a sling at {LEVEL_DEG:g}° to the level",
-                 box.shell.full_kg, "kg", "common practice, no source"),
+            Step("lifted", f"full, with its brackets and what is fixed to it; by two people to {TWO_PEOPLE_KG:g} kg, beyond in a sling at {LEVEL_DEG:g}° to the level",
+                 box.hung_kg, "kg", "common practice, no source"),
         ),
     )  # fmt: skip
 

@@ -59,6 +59,7 @@ def gap_findings(assembly: Assembly) -> list[Finding]:
 def around(assembly: Assembly, box: PlacedBox) -> list[Obstacle]:
     bay = box.box.bay
     own = assembly.own_sides.get(bay, ()) if bay else ()
+    """Everything a box must keep clear of but other boxes: things, the sides of its own bay, and those of others."""
     things = (o for o in assembly.obstacles if o.fixed_to != box.id)
     return [*things, *own, *(side for side in assembly.sides if side.bay != bay)]
 
@@ -88,7 +89,7 @@ def _to_thing(box: PlacedBox, solid: Solid, within: float) -> tuple[PlacedPiece,
 
 @lru_cache(maxsize=20_000)
 def _to_box(box: PlacedBox, other: PlacedBox, within: float) -> tuple[PlacedPiece, Nearest] | None:
-    solids = [p.solid for p in other.pieces]
+    solids = [p.solid for p in other.pieces if p.gear is None]  # what is fixed to it has a row of its own
     return _closest(box.pieces, solids, bounds_apart([p.solid for p in box.pieces], solids), within)
 
 

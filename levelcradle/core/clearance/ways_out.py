@@ -82,7 +82,7 @@ def best_exit(box: PlacedBox, things: tuple[Obstacle, ...]) -> Exit:
 
 def sling(box: PlacedBox) -> Iterator[Solid]:
     """From its lifting eyes, else the corners of its lid, to a hook over their middle; none for what two people lift."""
-    if box.shell.full_kg <= TWO_PEOPLE_KG:
+    if box.hung_kg <= TWO_PEOPLE_KG:
         return
     length, width, height = box.shell.outer_mm
     eyes = [on_face(p, box.shell.outer_mm) for p in box.box.protrusions.values() if p.kind == "lifting eye"]

@@ -14,6 +14,7 @@ from levelcradle.core.design.stock import Hardware, Module, ModuleKind, ShelfRul
 from levelcradle.core.design.survey import (
     Duty,
     HardPoint,
+    InBox,
     Item,
     Keepout,
     LoadState,
@@ -96,6 +97,10 @@ def _names(design: Design) -> Iterator[Problem]:
         yield from there(f"/bays/{key}/measured_from", bay.measured_from, "references", "reference point")
     for key, item in design.items.items():
         yield from there(f"/items/{key}/fixed_to", item.fixed_to, "boxes", "box")
+        if isinstance(item.place, InBox):
+            yield from there(f"/items/{key}/place/box", item.place.box, "boxes", "box")
+            if not _square_edges(item.place.face, item.place.from_):
+                yield Problem(f"/items/{key}/place/from", f"give two edges of the {item.place.face} that meet")
     for key, load in design.load_states.items():
         for aboard in load.aboard:
             yield from there(f"/load_states/{key}/aboard/{aboard}", aboard, "items", "thing")
@@ -185,8 +190,6 @@ def _kinds_in_boxes(design: Design) -> Iterator[Problem]:
             kind = design.module_kinds.get(block.kind)
             if kind is None:
                 yield Problem(f"{path}/kind", f"there is no module kind “{block.kind}”")
-            elif block.turn.down not in kind.may_rest_on:
-                yield Problem(f"{path}/turn/down", f"{kind.name} may not rest on {block.turn.down}")
         for what, rows in (("openings", box.openings), ("protrusions", box.protrusions)):
             for name, row in rows.items():
                 if not _square_edges(row.face, row.from_):

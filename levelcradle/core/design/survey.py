@@ -3,14 +3,14 @@ openings, duties and faults."""
 
 from typing import Annotated, Literal
 
-from pydantic import Field, field_validator
+from pydantic import Field, field_validator, model_validator
 
 from levelcradle.core.design.base import Direction, Face, GapClass, Id, Kg, Length, Line, Part, Point, Positive, Share, Structure, Text
 from levelcradle.core.design.solid import SolidSpec, Sweep
 from levelcradle.core.design.vehicle import Fluid
 
 __all__ = [
-    "Duty", "HardPoint", "Item", "KeepClear", "Keepout", "LoadState", "Member", "Reading", "Reference", "Snag", "SwungTape",
+    "Duty", "HardPoint", "InBox", "InVehicle", "Item", "KeepClear", "Keepout", "LoadState", "Member", "Reading", "Reference", "Snag", "SwungTape",
     "VehicleOpening",
 ]  # fmt: skip
 
@@ -40,6 +40,29 @@ class KeepClear(Part):
     reason: Text = ""
 
 
+class InVehicle(Part):
+    """It stands in the vehicle: its solid and its place are in vehicle axes."""
+
+    type: Literal["vehicle"] = "vehicle"
+
+
+class InBox(Part):
+    """It is fixed in or on a box, and goes and turns with it. Its solid and its place are in its own axes, which are the box's,
+    turned by ``turn`` about the face's own axis; they begin ``off_mm`` inward of the face, at a place from two of its edges."""
+
+    type: Literal["box"]
+    box: Id
+    face: Face
+    from_: Annotated[tuple[Face, Face], Field(alias="from", strict=False)]
+    u_mm: Length
+    v_mm: Length
+    off_mm: Length = 0.0
+    turn: Literal[0, 90, 180, 270] = 0
+
+
+Place = Annotated[InVehicle | InBox, Field(discriminator="type")]
+
+
 class Item(Part):
     """One row for every physical thing that is no module, box or mount.
 
@@ -60,6 +83,7 @@ class Item(Part):
     shielded: bool = False
     structure: Structure = "body"
     fixed_to: Id | None = None
+    place: Place = InVehicle()
     heat_w: Annotated[float, Field(ge=0, le=1e6)] | None = None
     fuel: bool = False
     order: int = 0
@@ -68,6 +92,19 @@ class Item(Part):
     @property
     def weighs_kg(self) -> float | None:
         return self.fluid.mass_kg if self.mass_kg is None and self.fluid else self.mass_kg
+
+    @property
+    def held_by(self) -> str | None:
+        """The box it is fixed in or on, whichever way that is said."""
+        return self.place.box if isinstance(self.place, InBox) else self.fixed_to
+
+    @model_validator(mode="after")
+    def _fixed_once(self) -> "Item":
+        if isinstance(self.place, InBox) and self.fixed_to is not None:
+            raise ValueError("is placed in a box: “fixed to” is not said beside it")
+        if isinstance(self.place, InBox) and self.state not in ("in", "stays"):
+            raise ValueError("is placed in a box: it can only go in or stay")
+        return self
 
 
 class Keepout(Part):

@@ -17,7 +17,7 @@ CASES: tuple[tuple[str, tuple[float, float, float]], ...] = (  # usual sizes of 
 )  # fmt: skip
 
 
-def largest_case(design: Design, wishes: Wishes, meshes: Mapping[str, Mesh] | None = None) -> str | None:
+def largest_case(design: Design, wishes: Wishes, meshes: Mapping[str, Mesh]) -> str | None:
     """The largest usual case, lying or standing square, that fits beside the boxes; None where no bay is for luggage."""
     bays = [key for key, bay in design.bays.items() if bay.flags.get("luggage")]
     if not bays:

@@ -87,14 +87,14 @@ def wedge_travel(angle_deg: float) -> float:
     return math.tan(math.radians(angle_deg))
 
 
-def what_it_takes(design: Design, box_id: str, more: Way | None = None, meshes: Mapping[str, Mesh] | None = None) -> Answer:
+def what_it_takes(design: Design, box_id: str, more: Way | None = None, *, meshes: Mapping[str, Mesh]) -> Answer:
     """The cures of a box that is foul; with ``more``, of the box with one more row aft, row across or tier.
 
     Raises: UnknownThing.
     """
     if box_id not in design.boxes:
         raise UnknownThing("box", box_id)
-    asker = _Asker(design, box_id, meshes or {})
+    asker = _Asker(design, box_id, meshes)
     return asker.one_more(more) if more else asker.answer(f"{plain(design.boxes[box_id].name)}: what would clear it", [])
 
 
@@ -252,7 +252,7 @@ class _Asker:
             seen = {self.box.shell.outer_mm}
             for turn in turns_for(kind):
                 ops = [self._replace(f"blocks/{name}/turn", turn.model_dump())]
-                outer = resolve(edited(self.asked, ops)).boxes[self.box_id].shell.outer_mm
+                outer = resolve(edited(self.asked, ops), self.meshes).boxes[self.box_id].shell.outer_mm
                 if outer in seen:
                     continue
                 seen.add(outer)

@@ -33,7 +33,7 @@ class FirstBox:
 
 
 def first_box(
-    design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: int | None = None, meshes: Mapping[str, Mesh] | None = None
+    design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: int | None = None, meshes: Mapping[str, Mesh]
 ) -> FirstBox:
     """The box with most modules in a bay, lowest first.
 
@@ -56,7 +56,7 @@ def first_box(
     return FirstBox(best.box, best.modules, True, _says(block.counts, design.bays[bay_id].name))
 
 
-def _anyway(room: Room, meshes: Mapping[str, Mesh] | None) -> Box:
+def _anyway(room: Room, meshes: Mapping[str, Mesh]) -> Box:
     """One module in the middle of the bay's floor, moved to where it lacks least."""
     box = room.one()
     size = shell_of(box, room.design.module_kinds, room.design.tables.materials[box.material].density_kg_m3).outer_mm

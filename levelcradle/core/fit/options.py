@@ -319,7 +319,7 @@ def room_of(
     bay_id: str,
     wishes: Wishes,
     *,
-    meshes: Mapping[str, Mesh] | None = None,
+    meshes: Mapping[str, Mesh],
     tilt_deg: float = 0.0,
     only: Turn | None = None,
 ) -> Room:
@@ -345,7 +345,7 @@ def _meets(thing: Hindrance, low: Vec, high: Vec) -> bool:
     return all(thing.solid.low[i] - thing.need_mm <= high[i] and thing.solid.high[i] + thing.need_mm >= low[i] for i in range(3))
 
 
-def _with_probe(design: Design, bay_id: str, wishes: Wishes, meshes: Mapping[str, Mesh] | None) -> Assembly:
+def _with_probe(design: Design, bay_id: str, wishes: Wishes, meshes: Mapping[str, Mesh]) -> Assembly:
     """The design with a box of nothing in the bay, so that the rules say what a box there must keep clear of."""
     probe = Box(name=PROBE, bay=bay_id, material=wishes.making.material, pose=Pose(anchor="base", at_mm=(0.0, 0.0, 0.0)))
     return resolve(design.model_copy(update={"boxes": {**design.boxes, PROBE: probe}}), meshes)

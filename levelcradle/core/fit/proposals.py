@@ -103,14 +103,14 @@ def study(
     design: Design,
     wishes: Wishes,
     *,
-    meshes: Mapping[str, Mesh] | None = None,
+    meshes: Mapping[str, Mesh],
     tell: Callable[[Progress, tuple[Proposal, ...]], None] = lambda progress, found: None,
     stop: Callable[[], bool] = lambda: False,
 ) -> Study:
     """Runs a study. ``tell`` is called often with what is being tried and, once there are some, the best proposals so far;
     ``stop`` is asked as often, and ends it with what it has. Raises DesignError where the wishes name what is not there."""
     check_wishes(design, wishes)
-    return _Run(design, wishes, meshes or {}, tell, stop).study()
+    return _Run(design, wishes, meshes, tell, stop).study()
 
 
 def check_wishes(design: Design, wishes: Wishes) -> None:

@@ -3,9 +3,7 @@
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
-from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Vec
-from levelcradle.core.design import Item
+from levelcradle.core.assembly import Assembly, PlacedBox, middle_of
 from levelcradle.core.level.balance import Lean, Loads, MassRow, found_loads, lean_of, loads_after
 
 __all__ = ["LevelFigures", "LoadRow", "level_figures", "masses"]
@@ -49,7 +47,7 @@ def level_figures(assembly: Assembly) -> LevelFigures:
     ready = loads_after(found, changes, design.vehicle)
     rows = []
     for key, state in sorted(design.load_states.items(), key=lambda row: (row[1].order, row[1].name)):
-        aboard = [row for name in state.aboard if (row := _row(name, design.items[name])) is not None]
+        aboard = [row for name in state.aboard if (row := _row(assembly, name)) is not None]
         rows.append(LoadRow(key, state.name, loads_after(found, changes + aboard, design.vehicle)))
     lean = lean_of(ready, design.vehicle.target)
     return LevelFigures(found, ready, tuple(rows), tuple(changes), tuple(missing), lean, sums)
@@ -58,18 +56,19 @@ def level_figures(assembly: Assembly) -> LevelFigures:
 def masses(assembly: Assembly) -> Iterator[MassRow]:
     """What comes out (negative) and goes in, the full boxes and their mounts."""
     for key, item in sorted(assembly.design.items.items(), key=lambda row: (row[1].state != "out", row[1].order, row[1].name)):
-        if item.state in ("out", "in") and (row := _row(key, item)) is not None:
+        if item.state in ("out", "in") and (row := _row(assembly, key)) is not None:
             yield row
     for box in assembly.in_order():
         yield from _box_rows(box, assembly)
 
 
-def _row(key: str, item: Item) -> MassRow | None:
+def _row(assembly: Assembly, key: str) -> MassRow | None:
+    item, at = assembly.design.items[key], assembly.at_of(key)
     mass = item.weighs_kg
-    if mass is None or item.at_mm is None:
+    if mass is None or at is None:
         return None
     sign = -1.0 if item.state == "out" else 1.0
-    return MassRow(f"items/{key}", item.name, sign * mass, item.tol_kg, item.at_mm)
+    return MassRow(f"items/{key}", item.name, sign * mass, item.tol_kg, at)
 
 
 def _box_rows(box: PlacedBox, assembly: Assembly) -> Iterator[MassRow]:
@@ -79,10 +78,8 @@ def _box_rows(box: PlacedBox, assembly: Assembly) -> Iterator[MassRow]:
     for mount in box.mounts:
         mass = sum(p.mass_kg for p in mount.pieces)
         if mass:
-            at: Vec = tuple(  # type: ignore[assignment]
-                sum(p.mass_kg * (p.solid.low[i] + p.solid.high[i]) / 2 for p in mount.pieces) / mass for i in range(3)
-            )
-            yield MassRow(f"mounts/{mount.id}", mount.mount.name, mass, 0.0, at)
+            x, y, z = (sum(p.mass_kg * middle_of(p.solid)[i] for p in mount.pieces) / mass for i in range(3))
+            yield MassRow(f"mounts/{mount.id}", mount.mount.name, mass, 0.0, (x, y, z))
 
 
 def _missing(assembly: Assembly) -> Iterator[tuple[str, str, str]]:

@@ -90,7 +90,7 @@ def _of_box(box: PlacedBox, tables: Tables, hardpoints: Mapping[str, HardPoint])
         return SupportFigures(box.id, support, words, (), unfit)
     cases = tables.load_cases
     throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases.values()])
-    forces = envelope(points, np.array(box.cg), box.shell.full_kg, throws)
+    forces = envelope(points, np.array(box.hung_cg), box.hung_kg, throws)
     mounts = tuple(_mount(tables, hardpoints, box, m, forces[:, :, i], standing) for i, m in enumerate(standing))
     return SupportFigures(box.id, support, words, mounts, unfit)
 

@@ -36,7 +36,7 @@ def mount_findings(assembly: Assembly, supports: tuple[SupportFigures, ...]) -> 
 
 def _support(assembly: Assembly, support: SupportFigures) -> Iterator[Finding]:
     box = assembly.boxes[support.box]
-    name, full = plain(box.box.name), Figure(box.shell.full_kg, "kg", "up")
+    name, full = plain(box.box.name), Figure(box.hung_kg, "kg", "up")
     for mount, why in support.unfit:
         says = f"{plain(assembly.design.mounts[mount].name)} cannot stand where it is: {why}"
         yield Finding(

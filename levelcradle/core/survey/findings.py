@@ -53,11 +53,11 @@ def _area(ring: tuple[tuple[float, float], ...] | list[tuple[float, float]]) -> 
     return abs(math.fsum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, [*ring[1:], ring[0]], strict=True))) / 2
 
 
-def survey_findings(assembly: Assembly, missing_files: tuple[str, ...] = ()) -> list[Finding]:
+def survey_findings(assembly: Assembly) -> list[Finding]:
     """Everything the Survey station has to say but the weighing."""
     design = assembly.design
     return [
-        *_tapes(design), *_diagonals(design), *_scans(design, missing_files), *_stance(design), *_duties(design), *_snags(design),
+        *_tapes(design), *_diagonals(design), *_scans(design, assembly.missing_scans), *_stance(design), *_duties(design), *_snags(design),
         *_taken_twice(design), *_carried_before(assembly), *_crossed(design),
     ]  # fmt: skip
 
@@ -222,7 +222,7 @@ def _carried_before(assembly: Assembly) -> Iterator[Finding]:
     """What a reused point held before is evidence for the road up to that weight, and none for a crash."""
     points = assembly.design.hardpoints
     for box in assembly.in_order():
-        share = box.shell.full_kg / len(box.mounts) if box.mounts else 0.0
+        share = box.hung_kg / len(box.mounts) if box.mounts else 0.0
         for key in (m.mount.hardpoint for m in box.mounts):
             before = points[key].carried_kg
             if before is None:

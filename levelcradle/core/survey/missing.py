@@ -99,7 +99,7 @@ def _clearances(design: Design) -> Iterator[ToMeasure]:
             yield ToMeasure(f"hardpoints/{key}/wall_mm", f"wall at {point.name}, by caliper", "not known", None, "mm")
 
 
-def twice(design: Design, meshes: Mapping[str, Mesh] | None = None) -> list[ToMeasure]:
+def twice(design: Design, meshes: Mapping[str, Mesh]) -> list[ToMeasure]:
     """The figures that, 5 mm wrong, would turn a verdict on a gap; those that turn most first.
 
     Each figure of each thing whose gap is near turning is moved 5 mm either way and all gaps are checked again.
@@ -147,7 +147,7 @@ def _lengths(value: Any, path: str) -> Iterator[str]:
         yield path
 
 
-def _turned(tree: dict[str, Any], path: str, by: float, before: Mapping[str, Finding], meshes: Mapping[str, Mesh] | None) -> set[str]:
+def _turned(tree: dict[str, Any], path: str, by: float, before: Mapping[str, Finding], meshes: Mapping[str, Mesh]) -> set[str]:
     tried = deepcopy(tree)
     above, last = path.rsplit("/", 1)
     holder = find(tried, above)
