@@ -7,7 +7,7 @@ from typing import TypeVar
 
 from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance import access_findings, gap_findings, inside_findings, strayed
+from levelcradle.core.clearance import access_findings, flag_findings, gap_findings, inside_findings, strayed
 from levelcradle.core.design import Design
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import ORDER, Figure, Finding, State
@@ -132,6 +132,7 @@ def _checks(assembly: Assembly, level: LevelFigures, supports: tuple[SupportFigu
         ("gaps", "place", lambda: gap_findings(assembly)),
         ("the inside of the boxes", "box", lambda: inside_findings(assembly)),
         ("boxes in their spaces", "place", lambda: strayed(assembly)),
+        ("what their spaces ask", "box", lambda: flag_findings(assembly)),
         ("ways in and out", "place", lambda: access_findings(assembly)),
         ("mounts", "mount", lambda: mount_findings(assembly, supports)),
         ("axle loads and ratings", "level", lambda: level_findings(assembly, level)),
@@ -207,8 +208,9 @@ def _watch(findings: tuple[Finding, ...]) -> Iterator[WatchRow]:
     for (code, _), group in together.items():
         first = group[0]
         says = first.says
-        if len(group) > 1 and code == "mount.use":
-            says = f"{len(group)} mounts {'foul' if first.state == 'foul' else 'tight, wall by rule'}; weakest use {{0}}"
+        if len(group) > 1 and code == "mount.use" and first.figures:
+            words = {"foul": "foul", "tight": "tight, wall by rule"}.get(first.state, "not known")
+            says = f"{len(group)} mounts {words}; weakest use {{0}}"
         elif len(group) > 1:
             says = f"{first.says} (and {len(group) - 1} more)"
         yield WatchRow(first.state, says, first.figures, tuple(f.id for f in group))

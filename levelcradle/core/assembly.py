@@ -1,16 +1,17 @@
 """resolve(design) → Assembly: solids and masses in vehicle axes, computed once; every check reads it."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
+from itertools import pairwise
 
 from levelcradle.core.axes import Placement, Vec, cross, minus, plus, rotation, scaled, unit
-from levelcradle.core.bays import Metal, Panel, metal, panels
+from levelcradle.core.bays import Metal, Panel, metal, panels, pierced, sections
 from levelcradle.core.box import Piece, Shell, shell_of
 from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Mount
 from levelcradle.core.design.bay import BaySide
-from levelcradle.core.design.survey import InBox, Member
+from levelcradle.core.design.survey import InBox, Member, VehicleOpening
 from levelcradle.core.gear import Gear, gear_of, thing_solids
 from levelcradle.core.memo import Memo
 from levelcradle.core.meshes import Mesh, scans_of
@@ -148,8 +149,9 @@ def resolve(design: Design, meshes: Mapping[str, Mesh]) -> Assembly:
     missing = tuple(sorted(file for file in scans_of(design) if file not in meshes))
     boxes = {key: _placed(key, box, design, meshes) for key, box in design.boxes.items()}
     things = tuple(_things(design, boxes, meshes))
-    own = {key: tuple(_sides(key, bay, own_bay=True)) for key, bay in design.bays.items()}
-    sides = tuple(side for key, bay in design.bays.items() for side in _sides(key, bay, own_bay=False))
+    holes = tuple(design.openings.values())
+    own = {key: tuple(_sides(key, bay, holes, own_bay=True)) for key, bay in design.bays.items()}
+    sides = tuple(side for key, bay in design.bays.items() for side in _sides(key, bay, holes, own_bay=False))
     return Assembly(design, boxes, things, sides, own, missing)
 
 
@@ -210,17 +212,30 @@ def _panels(bay_json: str) -> tuple[Panel, ...]:
 
 
 @lru_cache(maxsize=256)
-def _metal(bay_json: str, own_bay: bool) -> tuple[Metal, ...]:
-    return tuple(metal(Bay.model_validate_json(bay_json), own_bay=own_bay))
+def _metal(bay_json: str, own_bay: bool, holes: tuple[VehicleOpening, ...]) -> tuple[tuple[Metal, bool], ...]:
+    """The metal of a bay without what is to be cut out of it; of each piece whether it opens."""
+    found = metal(Bay.model_validate_json(bay_json), own_bay=own_bay)
+    return tuple((replace(piece, solid=solid), opens) for piece in found for solid, opens in pierced(piece.solid, holes))
 
 
-def _sides(key: str, bay: Bay, *, own_bay: bool) -> Iterator[Obstacle]:
-    for piece in _metal(bay.model_dump_json(by_alias=True, include=set(_Shaped)), own_bay):
+@lru_cache(maxsize=256)
+def _room(bay_json: str) -> tuple[Solid, ...]:
+    """The room of a bay between each two sections, as if they bulged nowhere inward: never less than it."""
+    return tuple(hull([*near.points, *far.points]) for near, far in pairwise(sections(Bay.model_validate_json(bay_json))))
+
+
+def _sides(key: str, bay: Bay, holes: tuple[VehicleOpening, ...], *, own_bay: bool) -> Iterator[Obstacle]:
+    """What walls a bay, its room itself where that is a crush zone; a hot one has hot sides."""
+    shape = bay.model_dump_json(by_alias=True, include=set(_Shaped))
+    for piece, opens in _metal(shape, own_bay, holes):
         lump = bay.lumps[piece.lump].name if piece.lump else ""
         path = f"bays/{key}/lumps/{piece.lump}" if piece.lump else f"bays/{key}/sides/{piece.side}"
         side = getattr(bay.sides, piece.side)
-        yield Obstacle(path, f"{bay.name} {lump or side_word(piece.side)}", piece.solid, side.gap_class, bay=key, side=piece.side,
-                       structure=bay.structure, opens=side.opens)  # fmt: skip
+        yield Obstacle(path, f"{bay.name} {lump or side_word(piece.side)}", piece.solid, "hot" if "hot" in bay.flags else side.gap_class,
+                       bay=key, side=piece.side, structure=bay.structure, opens=side.opens or opens)  # fmt: skip
+    if "crush" in bay.flags:
+        for solid in _room(shape):
+            yield Obstacle(f"bays/{key}", f"{bay.name}, a crush zone", solid, "same", crush=True, bay=key)
 
 
 def side_word(side: BaySide) -> str:

@@ -19,8 +19,11 @@ from numpy.typing import NDArray
 
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
-__all__ = ["Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "distances", "hull",
-           "convex_ring", "hull_corners", "mesh_kernel", "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows", "surface_of"]  # fmt: skip
+__all__ = [
+    "Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "clipped", "distances", "hull",
+    "convex_ring", "hull_corners", "mesh_kernel", "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows",
+    "surface_of",
+]  # fmt: skip
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
 FLAT_MM = 1e-3
@@ -259,6 +262,18 @@ def hull_corners(solid: Solid) -> list[Vec]:
         return [_floats(np.array(solid.low) + c * (np.array(solid.high) - solid.low)) for c in _CORNERS]
     mesh = manifold3d.Manifold.hull_points(np.asarray(solid.points, dtype=float)).to_mesh64()
     return [_floats(p) for p in np.asarray(mesh.vert_properties, dtype=float)[:, :3]]
+
+
+def clipped(solid: Solid, normal: Vec, reach: float) -> Solid | None:
+    """The part of a convex solid where ``normal`` · p is at most ``reach``; None where there is none."""
+    over = solid.points @ np.array(normal) - reach
+    if (over <= 1e-9).all():
+        return solid
+    if (over >= -1e-9).all():
+        return None
+    mesh = manifold3d.Manifold.hull_points(np.asarray(solid.points, dtype=float)).trim_by_plane(tuple(-v for v in normal), -reach)
+    points = np.asarray(mesh.to_mesh64().vert_properties, dtype=float)[:, :3]
+    return hull([_floats(p) for p in points]) if len(points) > 3 else None
 
 
 def _faces(solid: Solid) -> Matrix:

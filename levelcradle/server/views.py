@@ -94,6 +94,8 @@ class MountOut(Out):
     demands: tuple[Demand, ...]
     torque_nm: float
     preload_n: float
+    unchecked: str
+    remarks: tuple[str, ...]
 
 
 class SupportOut(Out):
@@ -432,5 +434,5 @@ def _support(support: SupportFigures) -> SupportOut:
 def _mount(m: MountFigures) -> MountOut:
     return MountOut.model_construct(
         id=m.id, c_mm=m.joint.c_mm, rows=m.rows, geometry=[Fit(says, fits) for says, fits in m.geometry],
-        demands=m.demands, torque_nm=m.torque_nm, preload_n=m.preload_n,
+        demands=m.demands, torque_nm=m.torque_nm, preload_n=m.preload_n, unchecked=m.unchecked, remarks=m.remarks,
     )  # fmt: skip

@@ -85,9 +85,9 @@ def test_the_bonnet_panel_is_said_rounded_down(analysis: Analysis) -> None:
 @pytest.mark.parametrize(
     ("box", "check", "use"),
     [
-        ("bonnet", "bolt", 0.585), ("bonnet", "leg A", 0.316), ("bonnet", "leg B", 0.649), ("bonnet", "weld", 0.541),
-        ("bonnet", "wall", 0.568), ("bonnet", "doubler patch", 0.803), ("tank", "bolt", 0.683), ("tank", "leg A", 0.319),
-        ("tank", "leg B", 0.516), ("tank", "weld", 0.434), ("tank", "wall", 0.462), ("tank", "doubler patch", 0.592),
+        ("bonnet", "bolt", 0.609), ("bonnet", "leg A", 0.326), ("bonnet", "leg B", 0.677), ("bonnet", "weld", 0.571),
+        ("bonnet", "wall", 0.600), ("bonnet", "doubler patch", 0.847), ("tank", "bolt", 0.718), ("tank", "leg A", 0.334),
+        ("tank", "leg B", 0.541), ("tank", "weld", 0.459), ("tank", "wall", 0.487), ("tank", "doubler patch", 0.625),
     ],
 )  # fmt: skip
 def test_uses_of_the_mounts(analysis: Analysis, box: str, check: str, use: float) -> None:

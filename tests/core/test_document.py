@@ -49,7 +49,6 @@ def test_a_new_design_carries_its_own_tables_with_their_sources() -> None:
         ("/bays/tank/stations/a/top_left_mm", 100, "/bays/tank/stations/a/top_left_mm", "must be above the floor;"),
         ("/bays/tank/stations/a/right_floor_mm", -400, "/bays/tank/stations/a/right_floor_mm", "must be right of"),
         ("/boxes/tank/blocks/a/turn", {"down": "base", "aft": "top"}, "/boxes/tank/blocks/a/turn/aft", "cannot look aft"),
-        ("/boxes/tank/blocks/a/turn", {"down": "top", "aft": "end_a"}, "/boxes/tank/blocks/a/turn/down", "may not rest"),
         ("/boxes/tank/blocks/a/kind", "granite", "/boxes/tank/blocks/a/kind", "no module kind"),
         ("/boxes/tank/bay", "attic", "/boxes/tank/bay", "there is no bay"),
         ("/boxes/tank/material", "gold", "/boxes/tank/material", "there is no material"),

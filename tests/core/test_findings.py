@@ -48,7 +48,7 @@ def test_every_sentence_can_be_written_and_every_working_ends_in_a_number(demo: 
     ("change", "check", "step"),
     [
         ({"toe_mm": 22.0}, "bolt", "Ft,Rd"),
-        ({"thickness_mm": 3.0, "bend_radius_mm": 6.0}, "leg B", "moment about w"),
+        ({"thickness_mm": 3.0, "bend_radius_mm": 6.0}, "leg A at the bolt", "moment at the bolt"),
         ({"weld_leg_mm": 0.6}, "weld", "force per length"),
     ],
 )
@@ -74,7 +74,8 @@ def test_a_finding_that_is_not_there_is_named(demo: Design) -> None:
     ("path", "value", "released"),
     [
         ("hold_down", None, False),
-        ("hold_down", "straps", True),
+        ("hold_down", "straps", False),
+        ("hold_down", "own_holes", True),
         ("thickness_mm", 3.0, True),
     ],
 )

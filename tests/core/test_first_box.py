@@ -56,7 +56,8 @@ def test_what_the_next_row_would_take(tree: dict[str, Any]) -> None:
         found = first_box(design, "tank", "flagstone", CROSSWISE, most=99, meshes={})
         assert found.modules == wanted
         answer = what_it_takes(design.model_copy(update={"boxes": {"new": found.box}}), "new", "aft", meshes={})
-        assert answer.fits == (short is None)
+        assert not answer.fits, "over what the space holds, or out of it"
+        assert ("stands" in answer.asks and "through its open front" in answer.asks) == (short is None)
         assert [c.size for c in answer.cures if c.kind == "wall"] == ([] if short is None else [short])
 
 

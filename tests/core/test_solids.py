@@ -48,7 +48,7 @@ def test_a_gap_is_the_same_from_both_sides(a: Solid, b: Solid) -> None:
 @given(turned_blocks(), turned_blocks())
 def test_bounding_boxes_never_promise_more_than_the_true_gap(a: Solid, b: Solid) -> None:
     gap = nearest(a, b).gap_mm
-    assert bounds_apart([a], [b])[0, 0] <= max(gap, 0.0) + 1e-6
+    assert bounds_apart([a], [b])[0, 0] <= max(gap, 0.0) + 1e-4  # a gap is rounded to that
 
 
 @given(turned_blocks(), turned_blocks())

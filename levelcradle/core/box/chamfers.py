@@ -5,13 +5,15 @@ A chamfer is a plane through two lines on the outside, each so far from the edge
 
 import math
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.pan import Slope
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
+from levelcradle.core.part import bend_setback
 
-__all__ = ["beyond", "chamfer_metal", "chamfered", "ends_of", "inside_chamfer", "largest_chamfer", "meeting", "over_lid", "slope_of"]
+__all__ = ["WallLeft", "beyond", "chamfer_metal", "chamfered", "ends_of", "inside_chamfer", "largest_chamfer", "meeting", "over_lid", "slope_of", "wall_left"]
 
 Plane = tuple[Vec, float]  # outward normal n of length 1 and d: inside is n·p <= d
 
@@ -79,6 +81,35 @@ def slope_of(chamfer: Chamfer) -> tuple[str, Slope]:
     mm = chamfer.along_mm
     wall = next(face for face in chamfer.edge if face != "base")
     return wall, Slope(mm["base"], mm[wall])
+
+
+@dataclass(frozen=True, slots=True)
+class WallLeft:
+    """What edges cut off leave of a wall, in the box's frame: from where to where along it, between which heights it is flat and
+    free (above its bend, below the lid's edge), and how high it is from its foot to its rim."""
+
+    start_mm: float
+    end_mm: float
+    flat_from_mm: float
+    flat_to_mm: float
+    height_mm: float
+
+
+def wall_left(box: Box, outer: Vec, face: str) -> WallLeft:
+    """The wall on a face (front, aft, left, right) without what its edges lose."""
+    back = box.thickness_mm + box.bend_radius_mm
+    start, end, foot, flat = 0.0, outer[0 if face in ("left", "right") else 1], 0.0, back
+    for chamfer in box.chamfers.values():
+        if face not in chamfer.edge:
+            continue
+        other, cut = next(f for f in chamfer.edge if f != face), chamfer.along_mm[face]
+        if other == "base":
+            foot, flat = cut, cut + bend_setback(slope_of(chamfer)[1].angles_deg[1], back)
+        elif FACE_AT[other][1]:
+            end -= cut
+        else:
+            start += cut
+    return WallLeft(start, end, flat, outer[2] + box.thickness_mm - box.lid.edge_mm, outer[2] - foot)
 
 
 def over_lid(box: Box, cut: tuple[float, float]) -> tuple[float, float]:

@@ -11,6 +11,7 @@ from levelcradle.core.axes import Vec, plus
 from levelcradle.core.box.chamfers import chamfer_metal, chamfered, inside_chamfer
 from levelcradle.core.box.openings import lid_screws, protruding
 from levelcradle.core.box.piece import Piece
+from levelcradle.core.design.base import ModuleFace
 from levelcradle.core.design.box import FACE_AT, Block, Box
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.memo import Memo
@@ -31,7 +32,7 @@ class ShellModule:
     number: int
     low: Vec
     high: Vec
-    looks: tuple[str, ...]
+    looks: tuple[ModuleFace, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +80,7 @@ def shell_of(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) ->
     """The box in its own frame. Cached by the content it depends on: not its name, pose, bay or mounts."""
     used = sorted({block.kind for block in box.blocks.values()})
     content = (
-        box.model_dump_json(exclude={"name", "bay", "pose", "openings", "hold_down", "order"}),
+        box.model_dump_json(exclude={"name", "bay", "pose", "openings", "hold_down", "sealing", "vented_outside", "order"}),
         *((key, kinds[key].model_dump_json()) for key in used),
         density_kg_m3,
     )

@@ -122,7 +122,10 @@ def bracket_parts(key: str, mount: Mount, c_mm: float, box_name: str, wall_mater
     leg_a = c_mm + bracket.toe_mm
     length, width = _flat_length(mount, c_mm, tables), bracket.width_mm
     bend_at = length - (leg_a - deduction / 2)
-    hole = Hole((length - bracket.toe_mm, width / 2), tables.bolts[mount.bolt.size].clearance_hole_mm, mount.bolt.size)
+    bolt_hole_mm = tables.bolts[mount.bolt.size].clearance_hole_mm
+    if min(width / 2, bracket.toe_mm) <= bolt_hole_mm / 2:  # the hole would cut the blank in two: it is foul, and never drawn
+        return
+    hole = Hole((length - bracket.toe_mm, width / 2), bolt_hole_mm, mount.bolt.size)
     notes = (
         f"Leg A {leg_a:.1f} outside with the hole, leg B {bracket.leg_b_mm:.1f} outside, welded to {box_name}",
         f"Inside radius {bracket.bend_radius_mm:g}, bend deduction {deduction:.2f}: K {material.k_factor:g} ({material.k_source})",

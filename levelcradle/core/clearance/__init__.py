@@ -2,6 +2,7 @@
 
 from levelcradle.core.clearance.access import access_findings
 from levelcradle.core.clearance.catches import Catch, catches
+from levelcradle.core.clearance.flags import flag_findings
 from levelcradle.core.clearance.gaps import around, gap_findings
 from levelcradle.core.clearance.inside import inside_findings
 from levelcradle.core.clearance.lay import lay_against
@@ -20,6 +21,7 @@ __all__ = [
     "access_findings",
     "around",
     "catches",
+    "flag_findings",
     "gap_findings",
     "gap_tolerance",
     "inside_findings",

@@ -5,14 +5,16 @@ a box that comes out no way is foul.
 """
 
 from collections.abc import Iterator, Sequence
+from functools import lru_cache
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
-from levelcradle.core.axes import Vec
+from levelcradle.core.axes import Vec, scaled
 from levelcradle.core.box import hole_places, on_face
 from levelcradle.core.clearance.gaps import around
 from levelcradle.core.clearance.moves import free_travel, meets
-from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, best_exit
+from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, best_exit, is_box
 from levelcradle.core.design.box import FACE_AT
+from levelcradle.core.design.survey import InBox
 from levelcradle.core.finding import Figure, Finding, Step, plain
 from levelcradle.core.solids import block
 
@@ -25,10 +27,42 @@ def access_findings(assembly: Assembly) -> Iterator[Finding]:
     for box in assembly.boxes.values():
         if not box.shell.modules:
             continue
-        things = tuple(o for o in around(assembly, box) if not o.crush and not o.opens and not o.path.startswith("keepouts/"))
+        things = (*_things(assembly, box), *_other_boxes(assembly, box))
         yield _brought_out(box, best_exit(box, things))
-        yield from _lid(box, things)
-        yield from _reach(box, things)
+        yield from _lid(box, (*things, *_on_itself(box)))
+        yield from _reach(box, (*things, *_on_itself(box)))
+
+
+def _things(assembly: Assembly, box: PlacedBox) -> Iterator[Obstacle]:
+    """What stands round a box but other boxes; what is fixed to one of those goes with it."""
+    for thing in around(assembly, box):
+        if thing.fixed_to is None and not thing.crush and not thing.opens and not thing.path.startswith("keepouts/"):
+            yield thing
+
+
+def _other_boxes(assembly: Assembly, box: PlacedBox) -> Iterator[Obstacle]:
+    for other in assembly.boxes.values():
+        if other is not box:
+            yield from _as_obstacles(other)
+
+
+@lru_cache(maxsize=512)
+def _as_obstacles(box: PlacedBox) -> tuple[Obstacle, ...]:
+    return tuple(Obstacle(box.path, box.box.name, p.solid, "same") for p in box.pieces if p.name != "screw head")
+
+
+@lru_cache(maxsize=512)
+def _on_itself(box: PlacedBox) -> tuple[Obstacle, ...]:
+    """Brackets and gear on its walls, which stay where they are when its lid comes off; what sits on the lid goes with it."""
+    on_lid = {g.id for g in box.gear if isinstance(g.item.place, InBox) and g.item.place.face == "lid"}
+    rows = [p for p in box.pieces if p.mount or (p.gear and p.gear not in on_lid)]
+    return tuple(Obstacle(f"mounts/{p.mount}" if p.mount else f"items/{p.gear}", p.name, p.solid, "same") for p in rows)
+
+
+def _once_out(met: Sequence[Obstacle]) -> str:
+    """Which boxes have to be out first, where nothing but boxes is in the way."""
+    names = [plain(name) for name in dict.fromkeys(o.name for o in met)]
+    return f", once the {' and the '.join(names)} {'is' if len(names) == 1 else 'are'} out"
 
 
 def _brought_out(box: PlacedBox, way: Exit) -> Finding:
@@ -37,15 +71,16 @@ def _brought_out(box: PlacedBox, way: Exit) -> Finding:
     state = "clear"
     if way.fixed:
         says, state = f"{name} comes out no way: metal stands in every straight, stepped, leaned and turned move", "foul"
-    elif way.off:
-        says, state = f"{says}, once off: {plain(', '.join(way.off[:4]))}", "note"
+    elif not way.free:
+        first = [*(f"the {plain(n)} is out" for n in way.out[:4]), *([f"off: {plain(', '.join(way.off[:4]))}"] if way.off else [])]
+        says, state = f"{says}, once {', and once '.join(first)}", "note"
     return Finding(
         id=f"access:{box.path}:box", code="access.box", station="place", state=state, subjects=(box.path,), says=says,  # type: ignore[arg-type]
         because="a box is hung full and comes out again for service; moves tried are straight, over a short first leg, leaned and turned",
         shows="in and out", working=lambda: (
             Step("moved", "each piece's hull before and after meets nothing", OUT_MM, "mm", "common practice, no source"),
-            Step("lifted", f"full, with its brackets and what is fixed to it; by two people to {TWO_PEOPLE_KG:g} kg, beyond in a sling at {LEVEL_DEG:g}° to the level",
-                 box.hung_kg, "kg", "common practice, no source"),
+            Step("lifted", f"full, with its brackets and what is fixed to it; by two people to {TWO_PEOPLE_KG:g} kg, beyond in a sling "
+                 f"at {LEVEL_DEG:g}° to the level", box.hung_kg, "kg", "common practice, no source"),
         ),
     )  # fmt: skip
 
@@ -54,24 +89,31 @@ def _brought_out(box: PlacedBox, way: Exit) -> Finding:
 
 
 def _lid(box: PlacedBox, things: Sequence[Obstacle]) -> Iterator[Finding]:
-    """Whether the lid comes off its edge in place, and a module can be drawn straight up."""
+    """Whether the lid comes off its edge in place, and a module can be drawn straight up, with everything else there."""
     cap = [p.solid for p in box.pieces if p.name == "lid"]
     up = box.placement.direction((0.0, 0.0, 1.0))
     need = box.box.lid.edge_mm + 5.0
     tallest = max(m.high[2] - m.low[2] for m in box.shell.modules)
     lifts = free_travel(cap, things, up, need + tallest)
+    alone, once = lifts, ""
+    if lifts < tallest + need:
+        fixed = [o for o in things if not is_box(o)]
+        alone = free_travel(cap, fixed, up, need + tallest)
+        if alone > lifts + 1.0:
+            once = _once_out([o for o in meets(cap, things, scaled(up, alone)) if is_box(o)])
     name = plain(box.box.name)
-    if lifts < need:
+    if alone < need:
         says, state = f"{name}: its lid lifts {{0}} and needs {{1}}: it comes off with the box out", "note"
-    elif lifts < tallest + need:
-        says, state = f"{name}: its lid comes off in place; a module needs {{1}} above it and has {{0}}: filled with the box out", "note"
-        need = tallest + need
+    elif alone < tallest + need:
+        says = f"{name}: its lid comes off in place{once}; a module needs {{1}} above it and has {{0}}: filled with the box out"
+        state, need = "note", tallest + need
     else:
-        says, state = f"{name}: its lid comes off in place, and modules can be drawn", "clear"
+        says = f"{name}: its lid comes off in place, and modules can be drawn{once}"
+        state = "note" if once else "clear"
     yield Finding(
         id=f"access:{box.path}:lid", code="access.lid", station="place", state=state, subjects=(box.path,), says=says,  # type: ignore[arg-type]
-        figures=(Figure(lifts, "mm", "down"), Figure(need, "mm", "up")), value=lifts, limit=need, margin=lifts - need, unit="mm",
-        because="the lid's edges go over the walls before it can be turned away", shows="lid",
+        figures=(Figure(alone, "mm", "down"), Figure(need, "mm", "up")), value=lifts, limit=need, margin=lifts - need, unit="mm",
+        because="the lid's edges go over the walls before it can be turned away; asked with everything else there", shows="lid",
     )  # fmt: skip
 
 
@@ -99,11 +141,14 @@ def _hand(box: PlacedBox, things: Sequence[Obstacle], path: str, what: str, face
     low, high = [a - half for a in at], [a + half for a in at]
     low[axis], high[axis] = sorted((at[axis] + sign * 8.0, at[axis] + sign * HAND_MM[2]))
     hand = block((low[0], low[1], low[2]), (high[0], high[1], high[2])).moved(box.placement)
-    met = meets([hand], things, (0.0, 0.0, 0.0))
+    found = meets([hand], things, (0.0, 0.0, 0.0))
+    met = [o for o in found if not is_box(o)]
     name, word = plain(box.box.name), plain(what)
     says = f"{name}: no hand reaches {word}, {plain(met[0].name)} is before it" if met else f"{name}: a hand reaches {word}"
+    if found and not met:
+        says += _once_out(found)
     return Finding(
-        id=f"access:{box.path}:{path}", code="access.reach", station="place", state="foul" if met else "clear",
+        id=f"access:{box.path}:{path}", code="access.reach", station="place", state="foul" if met else "note" if found else "clear",
         subjects=(box.path, *(o.path for o in met[:1])), says=says, shows=what,
         because="a joint made in place needs room for a hand, 60 × 60 × 90 mm (common practice, no source)",
     )  # fmt: skip

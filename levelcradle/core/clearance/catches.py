@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Vec, dot, minus, scaled
 from levelcradle.core.clearance.gaps import around
-from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
+from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing, twist_of
 from levelcradle.core.clearance.tolerances import gap_tolerance
 from levelcradle.core.solids import Nearest, Solid, bounds_apart, nearest
 
@@ -59,6 +59,8 @@ def _pairs(assembly: Assembly, box: PlacedBox) -> Iterator[tuple[str, float, flo
     for (name, path, solid, need), far in zip(rows, apart, strict=True):
         if far < NEAR_MM:
             near = min((nearest(p.solid, solid) for p in pieces), key=lambda m: m.gap_mm)
+            if path.startswith("boxes/"):
+                need += twist_of(design, box, assembly.boxes[path[6:]], near)
             yield name, need, gap_tolerance(design, box, path), near, _away(near, pieces[0].solid, solid)
 
 

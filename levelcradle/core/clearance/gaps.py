@@ -4,14 +4,14 @@ Every gap is the exact distance between real pieces. Bounding boxes only decide 
 """
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
 from levelcradle.core.axes import Matrix, minus
-from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
+from levelcradle.core.clearance.needs import TWIST_DEG_PER_M, need_of_boxes, need_of_thing, twist_of
 from levelcradle.core.clearance.tolerances import gap_tolerance
 from levelcradle.core.design import Design
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
@@ -40,7 +40,9 @@ class _Pair:
     near: Nearest
     need_mm: float
     because: str
+    at_least: bool = False  # of an overlap: the least way out is no shorter, but may be longer
     crush: bool = False
+    twist_mm: float = 0.0
 
 
 def gap_findings(assembly: Assembly) -> list[Finding]:
@@ -79,8 +81,11 @@ def _bounds_apart(box: PlacedBox, around: list[Obstacle]) -> list[float]:
     return [float(v) for v in np.sqrt((between**2).sum(axis=1))]
 
 
+_Hit = tuple[PlacedPiece, Nearest, bool]  # the last: whether an overlap is at least so deep
+
+
 @lru_cache(maxsize=20_000)
-def _to_thing(box: PlacedBox, solid: Solid, within: float) -> tuple[PlacedPiece, Nearest] | None:
+def _to_thing(box: PlacedBox, solid: Solid, within: float) -> _Hit | None:
     """The nearest piece of a box to a thing. A mount's own pieces are left out where it sits on that thing."""
     excused = {mount.id for mount in box.mounts if mount.sits_on(solid)}
     pieces = [p for p in box.pieces if p.mount is None or p.mount not in excused]
@@ -88,22 +93,26 @@ def _to_thing(box: PlacedBox, solid: Solid, within: float) -> tuple[PlacedPiece,
 
 
 @lru_cache(maxsize=20_000)
-def _to_box(box: PlacedBox, other: PlacedBox, within: float) -> tuple[PlacedPiece, Nearest] | None:
+def _to_box(box: PlacedBox, other: PlacedBox, within: float) -> _Hit | None:
     solids = [p.solid for p in other.pieces if p.gear is None]  # what is fixed to it has a row of its own
     return _closest(box.pieces, solids, bounds_apart([p.solid for p in box.pieces], solids), within)
 
 
-def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix, within: float) -> tuple[PlacedPiece, Nearest] | None:
-    """The nearest of all pairs of pieces, nearest bounding boxes first; None when all are further than ``within``."""
+def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix, within: float) -> _Hit | None:
+    """The nearest of all pairs of pieces, nearest bounding boxes first; None when all are further than ``within``. Last comes whether
+    an overlap is at least so deep: of a mesh, and where more than one pair overlaps, one pair's way out need not be enough."""
     best: tuple[PlacedPiece, Nearest] | None = None
+    overlaps = 0
     for flat in np.argsort(apart, axis=None):
         i, j = divmod(int(flat), len(theirs))
         if apart[i, j] > (max(best[1].gap_mm, 0.0) if best else within):  # of overlaps the deepest is wanted: all are looked at
             break
         near = nearest(ours[i].solid, theirs[j])
+        if near.gap_mm < 0:
+            overlaps += 2 if theirs[j].surface or ours[i].solid.surface else 1
         if best is None or near.gap_mm < best[1].gap_mm:
             best = ours[i], near
-    return best
+    return (*best, overlaps > 1) if best else None
 
 
 def _to_things(design: Design, box: PlacedBox, around: list[Obstacle]) -> Iterator[_Pair]:
@@ -117,14 +126,16 @@ def _to_things(design: Design, box: PlacedBox, around: list[Obstacle]) -> Iterat
         need = need_of_thing(design, box, thing)
         within = need.mm + SHOWN_WITHIN_MM
         if apart[column] <= within and (hit := _to_thing(box, thing.solid, within)):
-            yield _Pair(box, thing.path, thing.name, *hit, need.mm, need.because, thing.crush)
+            yield _Pair(box, thing.path, thing.name, *hit[:2], need.mm, need.because, hit[2], thing.crush)
 
 
 def _to_boxes(design: Design, box: PlacedBox, others: list[PlacedBox]) -> Iterator[_Pair]:
     for other in others:
         need = need_of_boxes(design, box, other)
         if hit := _to_box(box, other, need.mm + SHOWN_WITHIN_MM):
-            yield _Pair(box, other.path, other.box.name, *hit, need.mm, need.because)
+            twist = twist_of(design, box, other, hit[1])
+            words = f"; {TWIST_DEG_PER_M:g}° a metre of twist of the frame takes {twist:.1f} more" if twist else ""
+            yield _Pair(box, other.path, other.box.name, *hit[:2], need.mm + twist, need.because + words, hit[2], twist_mm=twist)
 
 
 def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:
@@ -132,8 +143,11 @@ def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:
     worst: dict[str, _Pair] = {}
     for pair in pairs:
         held = worst.get(pair.path)
+        several = held is not None and held.near.gap_mm < 0 and pair.near.gap_mm < 0
         if held is None or pair.near.gap_mm < held.near.gap_mm:
             worst[pair.path] = pair
+        if several:
+            worst[pair.path] = replace(worst[pair.path], at_least=True)
     return list(worst.values())
 
 
@@ -150,7 +164,7 @@ def _finding(design: Design, pair: _Pair) -> Finding:
     says = f"{name} to {thing}: {{0}}, needs {{1}}"
     if gap < 0:
         figures = (Figure(-gap, "mm", "up"), Figure(pair.need_mm, "mm", "up"))
-        says = f"{name} overlaps {thing} by {{0}}, needs {{1}} clear"
+        says = f"{name} overlaps {thing} by {'at least ' if pair.at_least else ''}{{0}}, needs {{1}} clear"
     return Finding(
         id=f"gap:{pair.box.path}:{pair.path}", code="gap.crush" if pair.crush else "gap", station="place", state=state,
         subjects=(pair.box.path, pair.path), says=says, figures=figures, value=gap, limit=pair.need_mm,
@@ -168,6 +182,8 @@ def _working(pair: _Pair, tolerance: float) -> Working:
         Step(f"nearest point of {pair.piece.name}", f"({where})", here[0], "mm aft", "exact distance between convex solids"),
         Step(f"nearest point of {pair.name}", f"({other})", there[0], "mm aft", "exact distance between convex solids"),
         Step("gap", f"√({apart[0]:.2f}² + {apart[1]:.2f}² + {apart[2]:.2f}²)", pair.near.gap_mm, "mm"),
+        *([Step("of it for the frame's twist", "φ |n · (x̂ × r)|, r from the frame's middle line", pair.twist_mm, "mm",
+                "common practice, no source")] if pair.twist_mm else []),
         Step("needed", pair.because, pair.need_mm, "mm", pair.because),
         Step("margin", f"{pair.near.gap_mm:.3f} − {pair.need_mm:g}", pair.near.gap_mm - pair.need_mm, "mm"),
         Step(

@@ -4,16 +4,22 @@ from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.box import makeable, meeting
+from levelcradle.core.clearance.fixed import gear_findings
 from levelcradle.core.finding import Figure, Finding, Step, plain
+from levelcradle.core.modules import RAKE_DEG, rests
 
 __all__ = ["inside_findings"]
 
+UNPROVED = ("straps", "fit")  # what they hold follows from figures that nobody is asked for yet
 HOLD = {"own_holes": "their own bolt holes", "rods": "rods and plates", "straps": "straps", "fit": "pure fit against hard liners"}
 
 
 def inside_findings(assembly: Assembly) -> list[Finding]:
-    """One finding a direction of each block, one a pair of blocks, and one a box for its hold-down."""
-    return [finding for box in assembly.boxes.values() for finding in (*_gaps(box), *_hold_down(box), *_making(box))]
+    """One finding a direction of each block, one a pair of blocks, one a thing fixed to it, and one a box for its hold-down."""
+    return [
+        finding for box in assembly.boxes.values()
+        for finding in (*_gaps(box), *_resting(assembly, box), *_hold_down(box), *_making(box), *gear_findings(assembly, box))
+    ]  # fmt: skip
 
 
 def _gaps(box: PlacedBox) -> Iterator[Finding]:
@@ -33,14 +39,38 @@ def _gaps(box: PlacedBox) -> Iterator[Finding]:
         )  # fmt: skip
 
 
+def _resting(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+    """Modules that stand, as the box stands in the vehicle, on a face they may not rest on."""
+    seen: set[tuple[str, tuple[str, ...]]] = set()
+    for module in box.shell.modules:
+        if (module.block, module.looks) in seen:
+            continue
+        seen.add((module.block, module.looks))
+        kind = assembly.design.module_kinds[module.kind]
+        on = rests(module.looks, kind, box.placement.turn)
+        if on.allowed:
+            continue
+        face, name = on.face.replace("_", " "), plain(box.box.name)
+        leans = f", leaning {on.off_deg:.0f}°" if on.off_deg > RAKE_DEG else ""
+        yield Finding(
+            id=f"rest:{box.path}:{module.block}:{on.face}", code="inside.rest", station="box", state="foul",
+            subjects=(box.path, f"{box.path}/blocks/{module.block}"), shows="resting face", value=on.off_deg, limit=RAKE_DEG,
+            says=f"{name}, block {module.block}: modules rest on their {face}{leans}",
+            because=f"{plain(kind.name)} may rest on {', '.join(f.replace('_', ' ') for f in kind.may_rest_on)}, "
+                    f"within {RAKE_DEG:g}° of level (common practice, no source)",
+        )  # fmt: skip
+
+
 def _hold_down(box: PlacedBox) -> Iterator[Finding]:
     if not box.shell.modules:
         return
     how, name = box.box.hold_down, plain(box.box.name)
+    says = f"{name}: nobody has said what holds the modules down"
+    if how:
+        says = f"{name}: {HOLD[how]} chosen, not proved" if how in UNPROVED else f"{name}: modules held by {HOLD[how]}"
     yield Finding(
-        id=f"hold:{box.path}", code="inside.hold_down", station="box", state="clear" if how else "unknown",
-        subjects=(box.path,), shows="hold-down",
-        says=f"{name}: modules held by {HOLD[how]}" if how else f"{name}: nobody has said what holds the modules down",
+        id=f"hold:{box.path}", code="inside.hold_down", station="box", state="clear" if how and how not in UNPROVED else "unknown",
+        subjects=(box.path,), shows="hold-down", says=says,
         because="modules are held in every direction; a box stops as hard as the car does",
     )  # fmt: skip
 

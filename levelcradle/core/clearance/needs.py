@@ -2,11 +2,14 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
+from math import radians
 
 from levelcradle.core.assembly import Obstacle, PlacedBox
+from levelcradle.core.axes import Vec, dot, minus, plus, scaled
 from levelcradle.core.design import Design
+from levelcradle.core.solids import Nearest
 
-__all__ = ["Need", "need_of_boxes", "need_of_thing"]
+__all__ = ["Need", "need_of_boxes", "need_of_thing", "twist_of"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +37,36 @@ def need_of_boxes(design: Design, one: PlacedBox, other: PlacedBox) -> Need:
     if agreed := _agreed(design, one.path, other.path):
         return agreed
     return _larger(design, "same", structure_of(design, one), structure_of(design, other))
+
+
+TWIST_DEG_PER_M = 1.0  # of a separate frame on a bad road: common practice, no source
+FRAMES = ("frame", "subframe")
+
+
+def twist_of(design: Design, one: PlacedBox, other: PlacedBox, near: Nearest) -> float:
+    """What a twisting frame takes off the gap between two boxes that hang on it [mm].
+
+    φ |n · (x̂ × r)|: φ = 1° for each metre along between the centroids of their mounts, n the direction of the gap, r from the
+    frame's middle line to the nearest points. A gap that faces fore and aft loses nothing.
+    """
+    if structure_of(design, one) not in FRAMES or structure_of(design, one) != structure_of(design, other):
+        return 0.0
+    held = [_held_at(design, box) for box in (one, other)]
+    turn = radians(TWIST_DEG_PER_M) * abs(held[0][0] - held[1][0]) / 1000
+    way = minus(near.there, near.here) if near.gap_mm > 0 else minus(near.here, near.there)
+    size = dot(way, way) ** 0.5
+    if size < 1e-9:
+        return 0.0
+    middle = scaled(plus(near.here, near.there), 0.5)
+    across, up = middle[1], middle[2] - (held[0][2] + held[1][2]) / 2
+    return float(turn * abs(-way[1] * up + way[2] * across) / size)
+
+
+def _held_at(design: Design, box: PlacedBox) -> Vec:
+    """The centroid of a box's mounts; its centre of gravity while it has none."""
+    points = [design.hardpoints[m.mount.hardpoint].at_mm for m in box.mounts] or [box.cg]
+    x, y, z = (sum(p[i] for p in points) / len(points) for i in range(3))
+    return x, y, z
 
 
 def structure_of(design: Design, box: PlacedBox) -> str:

@@ -1,4 +1,4 @@
-"""A box that stands outside the space it is said to belong to, beyond a side that is not open."""
+"""A box that stands out of the space it is said to belong to, or out of the car."""
 
 from collections.abc import Iterator
 from itertools import pairwise
@@ -9,20 +9,118 @@ from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Vec
 from levelcradle.core.bays import Section, sections
 from levelcradle.core.design.bay import Bay, BaySide
-from levelcradle.core.finding import Finding, plain
+from levelcradle.core.finding import Figure, Finding, plain
 
 __all__ = ["strayed"]
 
 
+OUT_MM = 0.05  # less is rounding
+TYRE_MM = 160.0  # width of a tyre where nobody measured the body: common practice, no source
+
+
 def strayed(assembly: Assembly) -> Iterator[Finding]:
-    """Gaps reach only so far behind a wall: what was put beyond it altogether must not pass for clear."""
+    """What stands beyond a wall altogether, how far a box stands out of its space through an open side, and what stands out of the
+    car: open says that nothing stands there, not that a box may hang out unseen."""
     for box in assembly.boxes.values():
-        bay = assembly.design.bays.get(box.box.bay or "")
-        if bay is None:
-            continue
+        yield from _beyond_a_wall(assembly, box)
+        out = list(_out_of_its_space(assembly, box))
+        yield from out
+        yield from _out_of_the_car(assembly, box, hangs_out=bool(out))
+
+
+def _out_of_its_space(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+    bay = assembly.design.bays.get(box.box.bay or "")
+    if bay is None:
+        return
+    for side, (far, at) in _reaches(bay, _corners(box)).items():
+        if far > OUT_MM and getattr(bay.sides, side).is_ == "open":
+            path = f"bays/{box.box.bay}/sides/{side}"
+            yield Finding(
+                id=f"out:{box.path}:{path}", code="place.out", station="place", state="note", subjects=(box.path, path),
+                says=f"{plain(box.box.name)} stands {{0}} out of the {plain(bay.name)}, through its open {_WORDS.get(side, side)}",
+                figures=(Figure(far, "mm", "up"),), value=far, limit=0.0, margin=-far, unit="mm", points_mm=(at,), shows="out of its space",
+                because="open says that nothing stands there; what is beyond was not measured with this space",
+            )  # fmt: skip
+
+
+_WORDS = {"fore": "front", "aft": "rear", "left": "left side", "right": "right side"}
+Reach = tuple[float, Vec]
+
+
+def _reaches(bay: Bay, corners: list[Vec]) -> dict[BaySide, Reach]:
+    """How far the corners reach beyond each side of a bay, and which of them reaches farthest."""
+    found, most = sections(bay), dict[BaySide, Reach]()
+
+    def told(side: BaySide, far: float, at: Vec) -> None:
+        if far > most.get(side, (0.0, at))[0]:
+            most[side] = far, at
+
+    fore, aft = found[0].aft_mm, found[-1].aft_mm
+    for at in corners:
+        told("fore", fore - at[0], at)
+        told("aft", at[0] - aft, at)
+        along = min(max(at[0], fore), aft)
+        near, far = next((a, b) for a, b in pairwise(found) if along <= b.aft_mm)
+        ring = _between(near, far, along)
+        outline, spot = Polygon(ring), Point(at[1], at[2])
+        if outline.is_valid and not outline.covers(spot):
+            edges = [LineString([a, b]).distance(spot) for a, b in zip(ring, [*ring[1:], ring[0]], strict=True)]
+            told(near.sides[edges.index(min(edges))], min(edges), at)
+    return most
+
+
+def _corners(box: PlacedBox) -> list[Vec]:
+    """Corners of a box and of what stands out of it, without its brackets; of a rod those of the block round it."""
+    found: list[Vec] = []
+    for solid in (p.solid for p in box.pieces if p.mount is None):
+        if solid.radius_mm:
+            (x0, y0, z0), (x1, y1, z1) = solid.low, solid.high
+            found += [(x, y, z) for x in (x0, x1) for y in (y0, y1) for z in (z0, z1)]
+        else:
+            found += [(float(x), float(y), float(z)) for x, y, z in solid.points]
+    return found
+
+
+def _out_of_the_car(assembly: Assembly, box: PlacedBox, *, hangs_out: bool) -> Iterator[Finding]:
+    """Beyond the body's outline as measured; where nobody measured it, beyond the wheels."""
+    vehicle, corners = assembly.design.vehicle, _corners(box)
+    low, high = ([pick(c[i] for c in corners) for i in range(3)] for pick in (min, max))
+    overall, name = vehicle.overall, plain(box.box.name)
+    if overall is not None:
+        half = overall.width_mm / 2
+        rows = {
+            "ahead of the car": -overall.overhang_front_mm - low[0], "behind the car": high[0] - vehicle.wheelbase_mm - overall.overhang_rear_mm,
+            "left of the car": -half - low[1], "right of the car": high[1] - half, "above the car": high[2] - overall.height_mm,
+        }  # fmt: skip
+        why = "the body's outline, from its overall sizes"
+    elif vehicle.track_mm is not None:
+        half = max(vehicle.track_mm.front, vehicle.track_mm.rear) / 2 + TYRE_MM / 2
+        rows = {"out past the wheels, left": -half - low[1], "out past the wheels, right": high[1] - half}
+        why = f"half the track and half a tyre of {TYRE_MM:g} (common practice, no source); the body was not measured"
+    else:
+        rows, why = {}, ""
+    for words, far in rows.items():
+        if far > OUT_MM:
+            yield Finding(
+                id=f"out:{box.path}:{words.replace(' ', '-')}", code="place.outline", station="place", state="foul", subjects=(box.path,),
+                says=f"{name} stands {{0}} {words}", figures=(Figure(far, "mm", "up"),), value=far, limit=0.0, margin=-far, unit="mm",
+                because=why, shows="outline",
+            )  # fmt: skip
+    if hangs_out and overall is None:
+        yield Finding(
+            id=f"out:{box.path}:outline", code="place.outline", station="place", state="unknown", subjects=(box.path, "vehicle/overall"),
+            says=f"{name} stands out of its space, and the outline of the car is not known",
+            because="say the car's overhangs, width and height in Survey", shows="outline",
+        )  # fmt: skip
+
+
+def _beyond_a_wall(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+    """Gaps reach only so far behind a wall: what was put beyond it altogether must not pass for clear."""
+    if box.box.bay is not None:
+        bay = assembly.design.bays[box.box.bay]
         side = _left_by(bay, _middle(box))
         if side is None or getattr(bay.sides, side).is_ == "open":
-            continue
+            return
         path = f"bays/{box.box.bay}/sides/{side}"
         yield Finding(
             id=f"gap:{box.path}:{path}:outside", code="gap.outside", station="place", state="foul", subjects=(box.path, path),

@@ -1,8 +1,8 @@
 """Bringing the whole full box in and out of the vehicle: the way with least to take off first.
 
 Straight where one way at least is not barred by metal; else over a short first leg; else leaned; else turned about its
-upright. Other boxes are taken to be out: in which order they are hung is asked elsewhere. What stands in the way of the
-best move and could be taken off is named; sides of metal cannot be. A box too heavy for two people goes up in a sling,
+upright. What stands in the way of the best move and could be taken off is named, and so are other boxes, which have to be out
+first; sides of metal cannot be taken off. A box too heavy for two people goes up in a sling,
 which goes with it; one that goes down stands on a jack or table, one that goes out level is slid on what it stands on.
 """
 
@@ -19,7 +19,7 @@ from levelcradle.core.box import on_face
 from levelcradle.core.clearance.moves import meets, turning
 from levelcradle.core.solids import Solid, hull
 
-__all__ = ["LEVEL_DEG", "OUT_MM", "TWO_PEOPLE_KG", "Exit", "best_exit", "sling"]
+__all__ = ["LEVEL_DEG", "OUT_MM", "TWO_PEOPLE_KG", "Exit", "best_exit", "is_box", "sling"]
 
 OUT_MM = 900.0  # moved so far it is out of its space: common practice, no source
 LIFT_MM = 60.0  # a short first leg: over or under an edge
@@ -37,15 +37,16 @@ STILL: Vec = (0.0, 0.0, 0.0)
 
 @dataclass(frozen=True, slots=True)
 class Exit:
-    """A way out: in words, and what has to be off first."""
+    """A way out: in words, what has to be off first, and which other boxes have to be out."""
 
     words: str
     off: tuple[str, ...]
     fixed: bool  # something that cannot be taken off stands in it
+    out: tuple[str, ...] = ()
 
     @property
     def free(self) -> bool:
-        return not self.off and not self.fixed
+        return not self.off and not self.out and not self.fixed
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,7 +78,7 @@ def best_exit(box: PlacedBox, things: tuple[Obstacle, ...]) -> Exit:
         for more in (_two_legs, _leaned, _turned):
             if all(e.fixed for e in exits):
                 exits += more(box, held, things)
-    return min(exits, key=lambda e: (e.fixed, len(e.off)))
+    return min(exits, key=lambda e: (e.fixed, len(e.off) + len(e.out)))
 
 
 def sling(box: PlacedBox) -> Iterator[Solid]:
@@ -106,8 +107,9 @@ def _straight(held: _Held, things: Sequence[Obstacle], along: Vec = STILL) -> It
         found = meets([held.tray], things, by)
         if not any(_is_metal(o) for o in found):
             found = meets([*held.pieces, *_lifting(held, way)], things, by)
-        off = tuple(dict.fromkeys(o.name for o in found if not _is_metal(o)))
-        yield Exit(f"{held.words}{word}", off, any(_is_metal(o) for o in found))
+        off = tuple(dict.fromkeys(o.name for o in found if not _is_metal(o) and not is_box(o)))
+        out = tuple(dict.fromkeys(o.name for o in found if is_box(o)))
+        yield Exit(f"{held.words}{word}", off, any(_is_metal(o) for o in found), out)
 
 
 def _lifting(held: _Held, way: Vec) -> tuple[Solid, ...]:
@@ -162,6 +164,11 @@ def _after(box: PlacedBox, held: _Held, things: Sequence[Obstacle], axis: Vec, a
     ways = [e for e in _straight(there, things) if not e.fixed]
     if ways and not meets(list(turning(held.pieces, box.cg, axis, angle_deg)), things, STILL):
         yield from ways
+
+
+def is_box(thing: Obstacle) -> bool:
+    """Another box, or what goes out with it."""
+    return thing.path.startswith("boxes/")
 
 
 def _is_metal(thing: Obstacle) -> bool:

@@ -252,6 +252,8 @@ class Box(Part):
     lid: Lid = Lid()
     openings: Annotated[dict[Id, Opening], Field(max_length=200)] = {}
     protrusions: Annotated[dict[Id, Protrusion], Field(max_length=100)] = {}
+    sealing: Literal["open", "gasket", "sealant"] | None = None
+    vented_outside: bool | None = None
     hold_down: Literal["own_holes", "rods", "straps", "fit"] | None = None
     fittings: Fittings = Fittings()
     finish: Finish = Finish()
@@ -279,6 +281,7 @@ class Doubler(Part):
     along_w_mm: Positive = 150.0
     along_n_mm: Positive = 160.0
     from_contact_mm: Length = 0.0  # its first edge, along n from the contact plane
+    weld_leg_mm: Positive = 4.0  # welded to the wall all round
 
 
 class Bolt(Part):

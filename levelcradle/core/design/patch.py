@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from levelcradle.core.design.carried import carried_along
-from levelcradle.core.design.pins import refuse_moving_pinned
+from levelcradle.core.design.pins import refuse_brittle_bolts, refuse_moving_pinned
 from levelcradle.core.design.pointer import find, split, touches
 from levelcradle.core.design.readings import upkeep
 from levelcradle.core.errors import PatchError
@@ -44,6 +44,7 @@ def apply(tree: dict[str, Any], patch: Sequence[Op]) -> Applied:
         for op in list(follow(tree, changed)):
             _step(changed, op, done, undo)
     refuse_moving_pinned(tree, changed)
+    refuse_brittle_bolts(tree, changed)
     return Applied(changed, tuple(done), tuple(reversed(undo)))
 
 

@@ -24,11 +24,16 @@ class Material(Row):
     name: Line
     density_kg_m3: Annotated[float, Field(gt=0, le=30_000)]
     yield_mpa: Mpa
+    yield_over_16_mpa: Mpa | None = None  # of sheet and plate over 16 mm thick
     ultimate_mpa: Mpa
     beta_w: Annotated[float, Field(gt=0, le=1)] | None = None
     k_factor: Annotated[float, Field(gt=0, lt=1)]
     weldable_with: Literal["steel", "aluminium"]
     k_source: Text
+
+    def yield_at(self, thickness_mm: float) -> float | None:
+        """Yield strength at a thickness [MPa]; None over 16 mm where the row does not say. Source: EN 10025-2 table of thicknesses."""
+        return self.yield_mpa if thickness_mm <= 16 else self.yield_over_16_mpa
 
 
 class BoltSize(Row):

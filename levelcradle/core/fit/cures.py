@@ -23,17 +23,18 @@ from levelcradle.core.errors import DesignError, UnknownThing
 from levelcradle.core.finding import Figure, Finding, plain, says
 from levelcradle.core.fit.edits import edited
 from levelcradle.core.fit.options import EDGES, hindrances, room_of
-from levelcradle.core.fit.stand import Pressing, pressing, settle
+from levelcradle.core.fit.space import Hindrance
+from levelcradle.core.fit.stand import STEP_MM, Pressing, least_travel, pressing, settle
 from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import turns_for
+from levelcradle.core.solids import Solid
 
 __all__ = ["Answer", "Cost", "Cure", "Way", "least_foul", "wedge_travel", "what_it_takes"]
 
 Way = Literal["aft", "across", "up"]
 FARTHEST_MM = 200.0
 AXES = (("aft", "fore"), ("right", "left"), ("up", "down"))
-STEP_MM = 0.5  # a cure is said in half millimetres, always enough
 SHEETS_MM = (2.5, 2.0, 1.5)  # sheet thicknesses in common stock: common practice, no source
 LINERS_MM = (3.0, 2.0, 1.0, 0.0)
 
@@ -146,8 +147,10 @@ class _Asker:
         self.asked = edited(self.design, base) if base else self.design
         now = analyse(self.asked, self.meshes)
         foul = self._foul(now)
+        if out := self._out(now):
+            asks = f"{asks}: {'; '.join(_said(f) for f in out)}"
         if not foul:
-            return Answer(asks, True, tuple(base), ())
+            return Answer(asks, not out, tuple(base), (), tuple(_said(f) for f in out))
         self.assembly = resolve(self.asked, self.meshes)
         self.box = self.assembly.boxes[self.box_id]
         self.things = hindrances(self.assembly, self.box)
@@ -166,6 +169,11 @@ class _Asker:
         own = f"boxes/{self.box_id}"
         return [f for f in analysis.findings if f.state == "foul" and f.code != "drawings.release"
                 and ((own in f.subjects and f.station in ("place", "box")) or f.id not in self.foul_before)]  # fmt: skip
+
+    def _out(self, analysis: Analysis) -> list[Finding]:
+        """How far the box stands out of its space, where something more was asked for: the study would not call that a fit."""
+        own = f"boxes/{self.box_id}"
+        return [f for f in analysis.findings if f.code == "place.out" and own in f.subjects] if self.base else []
 
     # --- a patch tried ---
 
@@ -195,54 +203,34 @@ class _Asker:
         tried = self._tried(ops)
         return tried is not None and not tried[1]
 
+    def _stands(self, ops: list[Op]) -> bool:
+        """Whether the box keeps its gaps with a change, whatever it does to its mounts: of two cuts the larger may leave a bracket
+        no wall, so that only what it stands in says whether more is too little."""
+        tried = self._tried(ops)
+        return tried is not None and not any(f.station in ("place", "box") for f in tried[1])
+
     def _replace(self, path: str, value: object) -> Op:
         return {"op": "replace", "path": f"/boxes/{self.box_id}/{path}", "value": value}
 
     # --- the ways ---
 
     def _moves(self, foul: list[Finding]) -> Iterator[Cure | None]:
-        """Straight moves along one axis, as far as the gaps ask."""
-        at = self.asked.boxes[self.box_id].pose.at_mm
+        """Straight moves along one axis, as far as the gaps ask and no further."""
+        at, pieces = self.asked.boxes[self.box_id].pose.at_mm, self._pieces()
         for axis, ends in enumerate(AXES):
             for sign, word in ((1.0, ends[0]), (-1.0, ends[1])):
-                far = self._travel(axis, sign)
-                if far is None:
+                far = least_travel(pieces, self.things, axis, sign, FARTHEST_MM)
+                if not far:
                     continue
                 spot = [round(v + (sign * far if i == axis else 0.0), 4) for i, v in enumerate(at)]
                 words = f"move the box {{0}} {word}"
                 yield self._cure("move", "box", words, (Figure(far, "mm", "up"),), [self._replace("pose/at_mm", spot)], foul, size=far)
 
-    def _travel(self, axis: int, sign: float) -> float | None:
-        """How far the box goes one way until every gap in that way is kept, in half millimetres; None where none would do."""
-        far = 0.0
-        for _ in range(10):
-            by = [0.0, 0.0, 0.0]
-            by[axis] = sign * far
-            near = [p for p in self._pressing((by[0], by[1], by[2])) if p.spare_mm < -1e-9]
-            if not near:
-                return far if far else None
-            asks = [self._asks(p, axis, sign, far) for p in near]
-            if any(a is None for a in asks):
-                return None
-            far = math.ceil(round((far + max(a for a in asks if a is not None)) / STEP_MM, 6)) * STEP_MM
-            if far > FARTHEST_MM:
-                return None
-        return None
-
-    def _asks(self, p: Pressing, axis: int, sign: float, far: float) -> float | None:
-        """How much further one way clears a thing; one that is overlapped is left by its whole length that way."""
-        slope = p.away[axis] * sign
-        if slope > 0.05:
-            return -p.spare_mm / slope
-        if p.spare_mm + p.thing.need_mm > 0:
-            return None
-        low = min(piece.solid.low[axis] for piece in self.box.pieces if piece.mount is None) + sign * far
-        high = max(piece.solid.high[axis] for piece in self.box.pieces if piece.mount is None) + sign * far
-        return (p.thing.solid.high[axis] - low if sign > 0 else high - p.thing.solid.low[axis]) + p.thing.need_mm
+    def _pieces(self) -> list[Solid]:
+        return [piece.solid for piece in self.box.pieces if piece.mount is None]
 
     def _pressing(self, by: Vec) -> list[Pressing]:
-        pieces = [piece.solid for piece in self.box.pieces if piece.mount is None]
-        return pressing(pieces, self.things, by, 0.0)
+        return pressing(self._pieces(), self.things, by, 0.0)
 
     def _turns(self, foul: list[Finding]) -> Iterator[Cure | None]:
         """A block stood another way, the box staying at its anchor."""
@@ -250,7 +238,7 @@ class _Asker:
         for name, block in box.blocks.items():
             kind = self.asked.module_kinds[block.kind]
             seen = {self.box.shell.outer_mm}
-            for turn in turns_for(kind):
+            for turn in turns_for(kind, self.box.placement.turn):
                 ops = [self._replace(f"blocks/{name}/turn", turn.model_dump())]
                 outer = resolve(edited(self.asked, ops), self.meshes).boxes[self.box_id].shell.outer_mm
                 if outer in seen:
@@ -267,9 +255,9 @@ class _Asker:
         for edge in EDGES:
             most = math.floor(largest_chamfer(edge, box.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules))
             folds = least_chamfer(box, edge)
-            if frozenset(edge) in taken or most < folds or not self._clears(self._chamfer(edge, most)):
+            if frozenset(edge) in taken or most < folds or not self._stands(self._chamfer(edge, most)):
                 continue
-            least = _smallest(lambda mm, edge=edge: self._clears(self._chamfer(edge, mm)), folds, most)  # type: ignore[misc]
+            least = _smallest(lambda mm, edge=edge: self._stands(self._chamfer(edge, mm)), folds, most)  # type: ignore[misc]
             words = f"cut {{0}} off the edge {edge[0]}, {edge[1]}"
             yield self._cure("chamfer", "box", words, (Figure(least, "mm", "up"),), self._chamfer(edge, least), foul, size=float(least))
 
@@ -347,21 +335,24 @@ class _Asker:
         yield Cure("wedge", "box", words, figures, off, False, (), ("has to be made smaller by another change",), None, _at(finding))
 
     def _things_moved(self, foul: list[Finding]) -> Iterator[Cure | None]:
-        """The thing in the way moved off by what is missing."""
+        """The thing in the way moved off, the least way, where it is one that can be put elsewhere."""
         for finding in _gaps_of(foul):
             kind, key = (*finding.subjects[1].split("/"), "")[:2]
             row: Item | Keepout | None = {"items": self.asked.items.get(key), "keepouts": self.asked.keepouts.get(key)}.get(kind)
-            pressed = [p for p in self._pressing((0.0, 0.0, 0.0)) if p.thing.what == finding.subjects[1]]
-            if row is None or not pressed:
+            held = [t for t in self.things if t.what == finding.subjects[1]]
+            if row is None or not held or not _can_move(row):
                 continue
-            short, away = _short(finding), min(pressed, key=lambda p: p.spare_mm).away
-            axis = max(range(3), key=lambda i: abs(away[i]))
-            far = math.ceil(round(short / abs(away[axis]) / STEP_MM, 6)) * STEP_MM
+            own = [Hindrance(solid, held[0].need_mm, "", "") for solid in self._pieces()]
+            ways = [(far, axis, sign) for axis in range(3) for sign in (1.0, -1.0)
+                    if (far := least_travel([t.solid for t in held], own, axis, sign, FARTHEST_MM))]  # fmt: skip
+            if not ways:
+                continue
+            far, axis, sign = min(ways)
             by = [0.0, 0.0, 0.0]
-            by[axis] = -math.copysign(far, away[axis])
+            by[axis] = sign * far
             tree = row.model_dump(mode="json", by_alias=True)
             ops = list(shifted(f"/{kind}/{key}", tree, (by[0], by[1], by[2])))
-            words = f"{plain(row.name)} {{0}} {AXES[axis][0 if by[axis] > 0 else 1]}"
+            words = f"{plain(row.name)} {{0}} {AXES[axis][0 if sign > 0 else 1]}"
             yield self._cure("thing", "vehicle", words, (Figure(far, "mm", "up"),), ops, foul, size=far, button=False, at=_at(finding))
 
     def _gaps(self, foul: list[Finding]) -> Iterator[Cure | None]:
@@ -377,6 +368,13 @@ class _Asker:
             figures = (Figure(finding.limit or 0.0, "mm", "up"), Figure(value, "mm", "down"))
             ops: list[Op] = [{"op": "add", "path": f"/agreed_gaps/{key}", "value": row}]
             yield self._cure("gap", "rule", words, figures, ops, foul, size=(finding.limit or 0.0) - value, at=_at(finding))
+
+
+def _can_move(row: Item | Keepout) -> bool:
+    """What goes in can be put elsewhere, and room that is only kept; what stays stays, above all axles and what moves with them."""
+    if isinstance(row, Keepout):
+        return row.kind in ("hand", "tool", "airflow", "corridor", "other")
+    return row.state == "in" and row.structure != "axle" and row.gap_class not in ("axle", "moving") and row.held_by is None
 
 
 _KINDS = ("move", "chamfer", "turn", "liner", "sheet", "wedge", "thing", "wall", "fewer", "gap")

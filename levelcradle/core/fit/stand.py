@@ -5,6 +5,7 @@ place that keeps all slopes keeps all gaps; each step is a small linear programm
 convex solids: there the place is only taken once it has been measured.
 """
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -13,9 +14,9 @@ import numpy as np
 
 from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, scaled
 from levelcradle.core.fit.space import Hindrance
-from levelcradle.core.solids import Solid, bounds, nearest
+from levelcradle.core.solids import Nearest, Solid, bounds, nearest
 
-__all__ = ["Pressing", "pressing", "settle"]
+__all__ = ["STEP_MM", "Pressing", "least_travel", "pressing", "settle"]
 
 TRUST_MM = 20.0  # a step goes no further than this
 STEPS = 12
@@ -71,6 +72,14 @@ def pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, with
 
 
 def _pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float) -> Iterator[Pressing]:
+    for piece, thing, near in _near(pieces, things, at, within_mm):
+        yield Pressing(thing, near.gap_mm - thing.need_mm, _away(near.gap_mm, near.here, near.there, piece, at, thing.solid))
+
+
+def _near(
+    pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float
+) -> Iterator[tuple[Solid, Hindrance, Nearest]]:
+    """Each piece and thing nearer than its need and ``within_mm``, the pieces moved by ``at``."""
     if not things:
         return
     low, high, other_low, other_high, needs = _bounds(tuple(pieces), tuple(things))
@@ -82,9 +91,51 @@ def _pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, wit
         if i not in there:
             there[i] = pieces[i].moved(Placement(UPRIGHT, at))
         near = nearest(there[i], thing.solid)
-        spare = near.gap_mm - thing.need_mm
-        if spare < within_mm:
-            yield Pressing(thing, spare, _away(near.gap_mm, near.here, near.there, pieces[i], at, thing.solid))
+        if near.gap_mm - thing.need_mm < within_mm:
+            yield pieces[i], thing, near
+
+
+STEP_MM = 0.5  # a way is said in half millimetres, always enough
+FINE_MM = 0.05
+MARCH_MM = 1.0  # past a mesh, whose shape says nothing of what comes
+
+
+def least_travel(pieces: Sequence[Solid], things: Sequence[Hindrance], axis: int, sign: float, most_mm: float) -> float | None:
+    """How far the pieces have to go along an axis until every gap is kept; 0 where they are, None where no such place is near enough.
+
+    A convex piece moved in a straight line lacks its gap to a convex thing over one stretch only (their Minkowski difference is
+    convex), so the first place beyond the stretches it stands in is the least.
+    """
+    far = 0.0
+    while far <= most_mm:
+        by = [0.0, 0.0, 0.0]
+        by[axis] = sign * far
+        lacking = [(p, t) for p, t, near in _near(pieces, things, (by[0], by[1], by[2]), 0.0) if near.gap_mm < t.need_mm - 1e-9]
+        if not lacking:
+            return far
+        beyond = max(_beyond(piece, thing, axis, sign, far) for piece, thing in lacking)
+        far = max(math.ceil(round(beyond / STEP_MM, 6)) * STEP_MM, far + STEP_MM)
+    return None
+
+
+def _beyond(piece: Solid, thing: Hindrance, axis: int, sign: float, far: float) -> float:
+    """Where the stretch in which a piece lacks its gap to a thing ends."""
+
+    def lacks(travel: float) -> bool:
+        by = [0.0, 0.0, 0.0]
+        by[axis] = sign * travel
+        return nearest(piece.moved(Placement(UPRIGHT, (by[0], by[1], by[2]))), thing.solid).gap_mm < thing.need_mm - 1e-9
+
+    if thing.solid.surface or piece.surface:
+        return far + MARCH_MM
+    solid = thing.solid
+    high = (solid.high[axis] - piece.low[axis] if sign > 0 else piece.high[axis] - solid.low[axis]) + thing.need_mm
+    low, high = far, max(high, far)
+    while high - low > FINE_MM:
+        middle = (low + high) / 2
+        low, high = (middle, high) if lacks(middle) else (low, middle)
+    on_the_step = math.ceil(round(low / STEP_MM, 6)) * STEP_MM
+    return on_the_step if on_the_step <= high and not lacks(on_the_step) else high
 
 
 @lru_cache(maxsize=64)

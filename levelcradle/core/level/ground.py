@@ -1,14 +1,19 @@
 """How far above the ground the boxes hang: laden, and at full bump on a flat tyre."""
 
 from collections.abc import Iterator
+from functools import lru_cache
+
+import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.axes import Matrix
+from levelcradle.core.bays import extent
 from levelcradle.core.design.vehicle import Vehicle
 from levelcradle.core.finding import Figure, Finding, State, Step, gap_state, plain
 from levelcradle.core.level.balance import Loads
 from levelcradle.core.level.figures import LevelFigures
 
-__all__ = ["ground_findings"]
+__all__ = ["ground_findings", "lowest_hard"]
 
 LADEN_MM = 140.0  # laden, or not below the lowest hard part between the axles: common practice, no source
 BUMP_MM = 50.0  # at full bump with a flat tyre: common practice, no source
@@ -24,35 +29,68 @@ def ground_findings(assembly: Assembly, level: LevelFigures) -> Iterator[Finding
         low = min(p.solid.low[2] for p in box.pieces)
         if low < MATTERS_MM:
             yield from _of_box(assembly, box, low, level)
+        yield from _lowest(assembly, box, low)
+
+
+def _lowest(assembly: Assembly, box: PlacedBox, low: float) -> Iterator[Finding]:
+    """A box that hangs lower than everything of the car between its axles is what a kerb meets first."""
+    hard, bay = lowest_hard(assembly), assembly.design.bays.get(box.box.bay or "")
+    said = any(space.kind == "lowest" for space in assembly.design.keepouts.values())
+    if said or (hard is not None and low >= hard):  # a lowest line that was said is kept like any other gap
+        return
+    name = plain(box.box.name)
+    if hard is not None:
+        yield Finding(
+            id=f"lowest:{box.path}", code="place.lowest", station="place", state="tight", subjects=(box.path,),
+            says=f"{name} hangs {{0}} below the lowest part of the car between the axles", figures=(Figure(hard - low, "mm", "up"),),
+            value=low, limit=hard, margin=low - hard, unit="mm", because="it is what a kerb or a ramp meets first", shows="lowest",
+        )  # fmt: skip
+    elif bay is not None and bay.sides.floor.is_ == "open" and low < extent(bay)[0][2] - 0.05:
+        yield Finding(
+            id=f"lowest:{box.path}", code="place.lowest", station="place", state="unknown", subjects=(box.path,),
+            says=f"{name} hangs out below its space, and how low anything may hang is not known",
+            because="measure the lowest part of the car between the axles, or say a lowest line", shows="lowest",
+        )  # fmt: skip
 
 
 def _of_box(assembly: Assembly, box: PlacedBox, low: float, level: LevelFigures) -> Iterator[Finding]:
-    vehicle = assembly.design.vehicle
-    at = min(box.pieces, key=lambda p: p.solid.low[2]).solid
-    aft = (at.low[0] + at.high[0]) / 2
+    """Every corner of the box, its brackets and what is fixed on it goes down by as much as the body does where it is."""
+    vehicle, corners = assembly.design.vehicle, _corners(box)
+    aft, up = corners[:, 0], corners[:, 2]
     if level.found is None or vehicle.wheel_rates is None:
         yield _unknown(box, "laden", "how far the springs go down is not known: say the car's weight and its wheel rates")
     else:
         rows = [*((row.name, row.loads) for row in level.states), *([("ready", level.ready)] if level.ready else [])]
-        name, sink = max(
-            ((name, _sink(level.found, loads, vehicle, aft)) for name, loads in rows), key=lambda row: row[1], default=("ready", 0.0)
-        )
-        need = min(LADEN_MM, _lowest_hard(assembly))
+        sunk = [(name, _sink(level.found, loads, vehicle, aft)) for name, loads in rows] or [("ready", 0.0 * aft)]
+        name, sink = min(sunk, key=lambda row: float((up - row[1]).min()))
+        at = int((up - sink).argmin())
+        need = min(LADEN_MM, lowest_hard(assembly) or LADEN_MM)
         yield _finding(
-            box, f"laden ({plain(name)})", low - sink, need, sink, "laden", "or no lower than the lowest hard part between the axles"
-        )
+            box, f"laden ({plain(name)})", float(up[at] - sink[at]), need, float(sink[at]), "laden",
+            "or no lower than the lowest hard part between the axles",
+        )  # fmt: skip
     if vehicle.bump_mm is None or vehicle.overall is None:
         yield _unknown(box, "full bump", "how far the axles go up at full bump is not known: say it in Survey")
     else:
         share = aft / vehicle.wheelbase_mm
         down = vehicle.bump_mm.front * (1 - share) + vehicle.bump_mm.rear * share + vehicle.overall.tyre_radius_mm * FLAT_SHARE
+        at = int((up - down).argmin())
         yield _finding(
-            box, "at full bump on a flat tyre", low - down, BUMP_MM, down, "bump", "bump travel and a quarter of the tyre's radius"
-        )
+            box, "at full bump on a flat tyre", float(up[at] - down[at]), BUMP_MM, float(down[at]), "bump",
+            "bump travel and a quarter of the tyre's radius",
+        )  # fmt: skip
 
 
-def _sink(found: Loads, now: Loads, vehicle: Vehicle, aft: float) -> float:
-    """How far the body goes down at a place: each axle on its two springs, the body rigid between."""
+@lru_cache(maxsize=512)
+def _corners(box: PlacedBox) -> Matrix:
+    """(n, 3) corners of every piece of a box's outside; of a rod those of the block round it."""
+    rods = [[(x, y, z) for x in (s.low[0], s.high[0]) for y in (s.low[1], s.high[1]) for z in (s.low[2], s.high[2])]
+            for s in (p.solid for p in box.pieces) if s.radius_mm]  # fmt: skip
+    return np.concatenate([*(p.solid.points for p in box.pieces if not p.solid.radius_mm), *(np.array(rod) for rod in rods)])
+
+
+def _sink(found: Loads, now: Loads, vehicle: Vehicle, aft: Matrix) -> Matrix:
+    """How far the body goes down at places: each axle on its two springs, the body rigid between and beyond."""
     rates = vehicle.wheel_rates
     assert rates is not None
     front = (now.front_kg - found.front_kg) * G / (2 * rates.front_n_per_mm)
@@ -60,14 +98,14 @@ def _sink(found: Loads, now: Loads, vehicle: Vehicle, aft: float) -> float:
     return front + (rear - front) * aft / vehicle.wheelbase_mm
 
 
-def _lowest_hard(assembly: Assembly) -> float:
-    """The lowest part of the vehicle between the axles that is no axle."""
+def lowest_hard(assembly: Assembly) -> float | None:
+    """The lowest part of the vehicle between the axles that is no axle; None where nobody measured one."""
     base = assembly.design.vehicle.wheelbase_mm
     lows = [
         o.solid.low[2] for o in assembly.obstacles
-        if o.path.startswith(("items/", "members/")) and o.gap_class != "axle" and o.solid.high[0] > 0 and o.solid.low[0] < base
+        if o.path.startswith(("items/", "members/")) and o.fixed_to is None and o.gap_class != "axle" and o.solid.high[0] > 0 and o.solid.low[0] < base
     ]  # fmt: skip
-    return min(lows, default=LADEN_MM)
+    return min(lows, default=None)
 
 
 def _finding(box: PlacedBox, words: str, has: float, need: float, down: float, key: str, why: str) -> Finding:

@@ -1,5 +1,6 @@
 """The 24 ways a module can stand: which face is down, which looks aft."""
 
+import math
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -10,7 +11,7 @@ from levelcradle.core.design.base import ModuleFace
 from levelcradle.core.design.box import Turn
 from levelcradle.core.design.stock import ModuleKind
 
-__all__ = ["DIRECTIONS", "Turned", "turned", "turned_about", "turns_for"]
+__all__ = ["DIRECTIONS", "RAKE_DEG", "Resting", "Turned", "rests", "turned", "turned_about", "turns_for"]
 
 OPPOSITE: dict[ModuleFace, ModuleFace] = {
     "end_a": "end_b", "end_b": "end_a", "side_a": "side_b", "side_b": "side_a", "base": "top", "top": "base",
@@ -49,7 +50,7 @@ def turned(kind: ModuleKind, turn: Turn, *, either_way: bool = False) -> Turned:
     matrix = _matrix(turn.down, turn.aft)
     grown = np.array(kind.size_mm) + np.array([kind.grows_mm(axis) for axis in range(3)])
     size = np.abs(matrix) @ grown
-    looks = tuple(_face_towards(matrix, way) for way in range(6))
+    looks = _looks(turn)
     asks = [kind.face_gap_mm.get(face, 0.0) for face in looks]
     asks[5] = max(asks[5], kind.above_mm)
     if either_way:
@@ -63,14 +64,44 @@ def turned_about(turn: Turn) -> Turn:
     return Turn(down=turn.down, aft=OPPOSITE[turn.aft])
 
 
-def turns_for(kind: ModuleKind) -> list[Turn]:
-    """Every turn the kind may rest in."""
-    return [
+def turns_for(kind: ModuleKind, stands: Matrix | None = None) -> list[Turn]:
+    """Every turn in its box that the kind may rest in. ``stands``: the (3, 3) turn of the box in the vehicle; None for upright."""
+    allowed = kind.may_rest_on if stands is None else _FACES
+    turns = [
         Turn(down=down, aft=aft)
-        for down in kind.may_rest_on
+        for down in allowed
         for aft in _FACES
         if abs(sum(a * b for a, b in zip(_NORMAL[down], _NORMAL[aft], strict=True))) < 0.5
     ]
+    if stands is None:
+        return turns
+    return [turn for turn in turns if rests(_looks(turn), kind, stands).allowed]
+
+
+RAKE_DEG = 20.0  # a module on a rake this steep still rests on the face: common practice, no source
+
+
+@dataclass(frozen=True, slots=True)
+class Resting:
+    """The face of a module that is nearest to down as its box stands, how far off down it looks, and whether the kind may rest so."""
+
+    face: ModuleFace
+    off_deg: float
+    allowed: bool
+
+
+def rests(looks: tuple[ModuleFace, ...], kind: ModuleKind, stands: Matrix) -> Resting:
+    """On what a module rests. ``looks``: its faces in the six ways of its box, ``stands``: the (3, 3) turn of the box."""
+    down = -stands[2]  # the vehicle's down, in the box's frame
+    share = [float(down[way // 2]) * (1 if way % 2 else -1) for way in range(6)]
+    way = share.index(max(share))
+    off = math.degrees(math.acos(min(share[way], 1.0)))
+    return Resting(looks[way], off, looks[way] in kind.may_rest_on and off <= RAKE_DEG + 1e-9)
+
+
+def _looks(turn: Turn) -> tuple[ModuleFace, ...]:
+    matrix = _matrix(turn.down, turn.aft)
+    return tuple(_face_towards(matrix, way) for way in range(6))
 
 
 @lru_cache(maxsize=64)

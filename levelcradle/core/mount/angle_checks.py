@@ -12,10 +12,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from levelcradle.core.design.box import Mount
+from levelcradle.core.design.box import Doubler, Mount
+from levelcradle.core.design.pins import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
 
-__all__ = ["CHECKS", "AngleJoint", "Load", "WallPatch", "geometry", "tightening", "uses"]
+__all__ = ["CHECKS", "AngleJoint", "Load", "WallPatch", "geometry", "out_of_range", "tightening", "uses"]
 
 GAMMA_M0 = 1.1
 GAMMA_M2 = 1.25
@@ -78,10 +79,39 @@ class AngleJoint:
         return min(self.mount.bracket.weld_leg_mm / math.sqrt(2), 0.7 * min(self.t, part))
 
     @property
+    def doubler_throat_mm(self) -> float:
+        """Of the weld round the doubler; 0 where there is none."""
+        plate = self.mount.doubler
+        return min(plate.weld_leg_mm / math.sqrt(2), 0.7 * min(plate.thickness_mm, self.wall_mm)) if plate else 0.0
+
+    @property
     def weld_strength_mpa(self) -> float:
         """fu / (√3 βw γM2) of the weaker part. Source: EN 1993-1-8, 4.5.3.3 and table 4.1."""
         parts = [(m.ultimate_mpa, m.beta_w) for m in (self.steel, self.wall)]
         return min(fu / (math.sqrt(3) * beta * GAMMA_M2) for fu, beta in parts if beta)
+
+    @property
+    def unchecked(self) -> str:
+        """Why no strength of it is given, in words; empty where the rules below hold for its materials."""
+        for part in (self.steel, self.wall):
+            if part.weldable_with != "steel":
+                return f"{part.name}: aluminium is not checked here, the weld takes most of its strength"
+        for part, thickness in ((self.steel, self.t), (self.wall, self.wall_mm)):
+            if part.yield_at(thickness) is None:
+                return f"{part.name}: its yield over 16 mm thick is not in the table"
+            if part.beta_w is None:
+                return f"{part.name}: its weld factor βw is not in the table"
+        if self.grade.ultimate_mpa > STRONGEST_MPA:
+            return f"property class {self.mount.bolt.property_class}: classes above 10.9 are not used here, they break brittle"
+        return ""
+
+    @property
+    def steel_yield_mpa(self) -> float:
+        return self.steel.yield_at(self.t) or self.steel.yield_mpa
+
+    @property
+    def wall_yield_mpa(self) -> float:
+        return self.wall.yield_at(self.wall_mm) or self.wall.yield_mpa
 
     def patches(self) -> Iterator[tuple[str, WallPatch]]:
         """The wall under the bracket (with the doubler's help) and under the doubler (the wall alone)."""
@@ -124,7 +154,7 @@ def bolt(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
 
 def _leg_capacity(joint: AngleJoint, *, road: Road) -> tuple[Load, Load, Load]:
     """(M_Rd about the bend, M_s across it, N_Rd): plastic fy/γM0 in a crash, elastic fy/1.5 on the road [N·mm, N]."""
-    t, w, fy = joint.t, joint.mount.bracket.width_mm, joint.steel.yield_mpa
+    t, w, fy = joint.t, joint.mount.bracket.width_mm, joint.steel_yield_mpa
     shape, stress = np.where(road, 6.0, 4.0), np.where(road, fy / ROAD_FACTOR, fy / GAMMA_M0)
     return w * t**2 / shape * stress, t * w**2 / shape * stress, w * t * stress
 
@@ -133,6 +163,14 @@ def leg_a(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
     """u = |N| b / M_Rd + |W| b / M_s + |D| / N_Rd, at the bend. Linear sum: cautious, no source."""
     bend, side, axial = _leg_capacity(joint, road=road)
     return np.abs(n) * joint.b_mm / bend + np.abs(w) * joint.b_mm / side + np.abs(d) / axial
+
+
+def net_section(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
+    """u = max(N, 0) b1 / M_net, at the bolt line, where the toe levers and the hole is missing: M_net on (w − d0). Source: statics."""
+    bracket = joint.mount.bracket
+    left = max(bracket.width_mm - joint.bolt.clearance_hole_mm, 0.01 * bracket.width_mm)  # none left is foul by its shape
+    bend, _, _ = _leg_capacity(joint, road=road)
+    return np.maximum(n, 0.0) * joint.b1_mm / (bend * left / bracket.width_mm)
 
 
 def leg_b(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
@@ -146,7 +184,7 @@ def bearing_capacity(joint: AngleJoint) -> float:
     """Fb = k1 αb fu d t / γM2 of leg A, e1 = e, e2 = w/2 [N]. Source: EN 1993-1-8 table 3.4."""
     bracket, hole, fu = joint.mount.bracket, joint.bolt.clearance_hole_mm, joint.steel.ultimate_mpa
     alpha = min(bracket.toe_mm / (3 * hole), joint.grade.ultimate_mpa / fu, 1.0)
-    k1 = min(2.8 * bracket.width_mm / 2 / hole - 1.7, 2.5)
+    k1 = min(max(2.8 * bracket.width_mm / 2 / hole - 1.7, 0.01), 2.5)  # so narrow a one is foul by its shape; the use stays finite
     return k1 * alpha * fu * joint.bolt.d_mm * joint.t / GAMMA_M2
 
 
@@ -161,24 +199,52 @@ def weld_moments(joint: AngleJoint, n: Load, d: Load, w: Load) -> tuple[Load, Lo
     return hc * w, -hc * d - c * n, c * w
 
 
+@dataclass(frozen=True, slots=True)
+class _WeldGroup:
+    """Lines of weld about their middle: length, second moments about w and n [mm³], half extents along w and n."""
+
+    length: float
+    i_w: float
+    i_n: float
+    half_w: float
+    half_n: float
+
+    def most(self, forces: tuple[Load, Load, Load], moments: tuple[Load, Load, Load]) -> Load:
+        """Largest force per length at its four ends [N/mm], forces and moments in (d, w, n). Source: line-weld method (statics)."""
+        d, w, n = forces
+        t_d, t_w, t_n = moments[0] / (self.i_w + self.i_n), moments[1] / self.i_w, moments[2] / self.i_n
+        worst = np.zeros(np.shape(n))
+        for pw in (-self.half_w, self.half_w):
+            for pn in (-self.half_n, self.half_n):
+                q_d, q_w, q_n = d / self.length + t_w * pn - t_n * pw, w / self.length - t_d * pn, n / self.length + t_d * pw
+                worst = np.maximum(worst, q_d * q_d + q_w * q_w + q_n * q_n)
+        return np.asarray(np.sqrt(worst))
+
+
 def weld_line(joint: AngleJoint, n: Load, d: Load, w: Load) -> Load:
-    """Largest force per length at the four ends of the two side fillets [N/mm]. Source: line-weld method (statics)."""
+    """Largest force per length at the four ends of the two side fillets [N/mm]."""
     bracket = joint.mount.bracket
     le = max(bracket.weld_length_mm - 2 * joint.throat_mm, 1.0)  # shorter ones are foul by their shape; the use stays finite
-    half = bracket.width_mm / 2
-    i_w, i_n = le**3 / 6, le * bracket.width_mm**2 / 2
-    m_d, m_w, m_n = weld_moments(joint, n, d, w)
-    t_d, t_w, t_n = m_d / (i_w + i_n), m_w / i_w, m_n / i_n
-    worst = np.zeros(np.shape(n))
-    for pw in (-half, half):
-        for pn in (-le / 2, le / 2):
-            q_d, q_w, q_n = d / (2 * le) + t_w * pn - t_n * pw, w / (2 * le) - t_d * pn, n / (2 * le) + t_d * pw
-            worst = np.maximum(worst, q_d * q_d + q_w * q_w + q_n * q_n)
-    return np.asarray(np.sqrt(worst))
+    group = _WeldGroup(2 * le, le**3 / 6, le * bracket.width_mm**2 / 2, bracket.width_mm / 2, le / 2)
+    return group.most((d, w, n), weld_moments(joint, n, d, w))
 
 
 def weld(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
     return weld_line(joint, n, d, w) / (joint.throat_mm * joint.weld_strength_mpa)
+
+
+def doubler_weld_line(joint: AngleJoint, plate: Doubler, n: Load, d: Load, w: Load) -> Load:
+    """Largest force per length at the corners of the weld all round the doubler [N/mm]; what presses on the wall helps nothing."""
+    a, b = plate.along_w_mm, plate.along_n_mm
+    group = _WeldGroup(2 * (a + b), b**3 / 6 + a * b**2 / 2, a**3 / 6 + b * a**2 / 2, a / 2, b / 2)
+    c, up = joint.c_mm + plate.thickness_mm, plate.from_contact_mm + b / 2
+    return group.most((d, w, n), (up * w, -up * d - c * n, c * w))
+
+
+def doubler_weld(joint: AngleJoint, plate: Doubler, n: Load, d: Load, w: Load) -> Load:
+    """Doubler and wall are of one material. Source: EN 1993-1-8, 4.5.3.3."""
+    strength = joint.wall.ultimate_mpa / (math.sqrt(3) * (joint.wall.beta_w or 1.0) * GAMMA_M2)
+    return doubler_weld_line(joint, plate, n, d, w) / (joint.doubler_throat_mm * strength)
 
 
 def patch_capacity(joint: AngleJoint, patch: WallPatch) -> tuple[float, float, float]:
@@ -187,7 +253,7 @@ def patch_capacity(joint: AngleJoint, patch: WallPatch) -> tuple[float, float, f
     β = height / wall height (its rim held by the lid), η = width / wall height. Valid for: β up to 0.85 (geometry
     says so where it is not; the formulas are then taken at 0.85). Source: yield lines, from memory; rough.
     """
-    b0, fy = joint.wall_height_mm, joint.wall.yield_mpa
+    b0, fy = joint.wall_height_mm, joint.wall_yield_mpa
     beta, eta, width, height = min(patch.height_mm / b0, 0.85), patch.width_mm / b0, patch.width_mm, patch.height_mm
     free = 1 - beta
     strength = fy * patch.t2_mm2 / GAMMA_M0
@@ -204,12 +270,14 @@ def patch_use(joint: AngleJoint, patch: WallPatch, n: Load, d: Load, w: Load) ->
     return np.abs(d) / pull + np.abs(m_n) / about_n + np.abs(m_w) / about_w
 
 
-CHECKS = {"bolt": bolt, "leg A": leg_a, "leg B": leg_b, "bearing": bearing, "weld": weld}
+CHECKS = {"bolt": bolt, "leg A": leg_a, "leg A at the bolt": net_section, "leg B": leg_b, "bearing": bearing, "weld": weld}
 
 
 def uses(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> dict[str, Load]:
     """The use of every check under given loads."""
     found = {name: check(joint, n, d, w, road=road) for name, check in CHECKS.items()}
+    if plate := joint.mount.doubler:
+        found["doubler weld"] = doubler_weld(joint, plate, n, d, w)
     for name, patch in joint.patches():
         found[name] = patch_use(joint, patch, n, d, w)
     return found
@@ -221,11 +289,14 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
     bracket, size, b = joint.mount.bracket, joint.bolt, joint.b_mm
     a, edge = joint.throat_mm, 1.2 * size.clearance_hole_mm
     yield f"edge distance e {bracket.toe_mm:.1f}, at least {edge:.1f}", bracket.toe_mm >= edge
+    yield f"edge distance across {bracket.width_mm / 2:.1f}, at least {edge:.1f}", bracket.width_mm / 2 >= edge
     hole = b - size.clearance_hole_mm / 2
     yield f"hole to bend {hole:.1f}, at least {2 * joint.t:.1f}", hole >= 2 * joint.t
     yield f"bolt to bend {b:.1f}, room for the washer {size.washer_mm / 2 + 1:.1f}", b >= size.washer_mm / 2 + 1
-    most = 3 * joint.t + bracket.bend_radius_mm
-    yield f"welds start {bracket.weld_from_mm:.1f} off the contact plane, at most {most:.1f}", bracket.weld_from_mm <= most
+    least, most = joint.t + bracket.bend_radius_mm, 3 * joint.t + bracket.bend_radius_mm
+    yield f"welds start {bracket.weld_from_mm:.1f} off the contact plane, {least:.1f} (the bend) to {most:.1f}", (
+        least <= bracket.weld_from_mm <= most
+    )
     end = bracket.weld_from_mm + bracket.weld_length_mm
     yield f"welds end at {end:.1f}, leg B at {bracket.leg_b_mm:.1f}", end <= bracket.leg_b_mm
     least = max(30.0, 6 * a) + 2 * a
@@ -240,3 +311,15 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
         far = plate.from_contact_mm + plate.along_n_mm - end
         side = (plate.along_w_mm - bracket.width_mm) / 2
         yield f"doubler round the weld {min(near, far, side):.1f}, at least 10", min(near, far, side) >= 10
+
+
+THINNEST_MM, LEAST_THROAT_MM = 4.0, 3.0  # EN 1993-1-8 4.1 and 4.5.2, from memory
+
+
+def out_of_range(joint: AngleJoint) -> Iterator[str]:
+    """What lies outside the range the standard's weld rules are written for: said, no reason to fail."""
+    plate = joint.mount.doubler
+    sheets = [("bracket", joint.t), ("wall", joint.wall_mm), *([("doubler", plate.thickness_mm)] if plate else [])]
+    yield from (f"{name} {mm:g} mm, under {THINNEST_MM:g}" for name, mm in sheets if mm < THINNEST_MM)
+    throats = [("weld", joint.throat_mm), *([("doubler's weld", joint.doubler_throat_mm)] if plate else [])]
+    yield from (f"throat of the {name} {mm:.1f} mm, under {LEAST_THROAT_MM:g}" for name, mm in throats if mm < LEAST_THROAT_MM)

@@ -7,11 +7,12 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox, PlacedMount
 from levelcradle.core.axes import Matrix
+from levelcradle.core.box import wall_left
 from levelcradle.core.design import HardPoint, Tables
 from levelcradle.core.design.tables import LoadCase
 from levelcradle.core.finding import State, use_state
 from levelcradle.core.memo import Memo
-from levelcradle.core.mount.angle_checks import AngleJoint, Load, geometry, lever_pull, tightening, uses
+from levelcradle.core.mount.angle_checks import AngleJoint, Load, geometry, lever_pull, out_of_range, tightening, uses
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
 
 __all__ = ["Demand", "MountFigures", "SupportFigures", "UseRow", "local_loads", "support_figures"]
@@ -48,7 +49,10 @@ class Demand:
 
 @dataclass(frozen=True, slots=True)
 class MountFigures:
-    """A mount: its joint, its uses (weakest first), its geometry, what its hard point must carry, and tightening."""
+    """A mount: its joint, its uses (weakest first), its geometry, what its hard point must carry, and tightening.
+
+    ``unchecked`` says in words why no use is given; then ``rows`` is empty. ``remarks``: what lies outside the standard's range.
+    """
 
     id: str
     joint: AngleJoint
@@ -57,6 +61,8 @@ class MountFigures:
     demands: tuple[Demand, ...]
     torque_nm: float
     preload_n: float
+    unchecked: str = ""
+    remarks: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,18 +139,18 @@ def _mount(
     standing: list[PlacedMount],
 ) -> MountFigures:
     assert mount.frame is not None
-    joint = AngleJoint.of(
-        mount.mount, mount.frame.c_mm, tables.materials[box.box.material], box.box.thickness_mm, box.shell.outer_mm[2], tables
-    )
+    wall = wall_left(box.box, box.shell.outer_mm, mount.mount.face)
+    joint = AngleJoint.of(mount.mount, mount.frame.c_mm, tables.materials[box.box.material], box.box.thickness_mm, wall.height_mm, tables)
     names = ["equal springs"] + [f"{m.mount.name} at {how}" for how in ("half", "double") for m in standing]
     loads = local_loads(forces, mount)
     cases = list(tables.load_cases.values())
-    rows = sorted(_worst(joint, loads, cases, names), key=lambda row: -row.use)
+    unchecked = joint.unchecked
+    rows = [] if unchecked else sorted(_worst(joint, loads, cases, names), key=lambda row: -row.use)
     pull, shear = lever_pull(joint, loads[0]), np.hypot(loads[1], loads[2])
     demands = tuple(Demand(c.name, float(pull[:, k].max()), float(shear[:, k].max())) for k, c in enumerate(cases))
     torque, preload = tightening(joint)
     shape = (*geometry(joint), *_on_the_wall(box, mount), *_thread(tables, hardpoints, mount))
-    return MountFigures(mount.id, joint, tuple(rows), shape, demands, torque, preload)
+    return MountFigures(mount.id, joint, tuple(rows), shape, demands, torque, preload, unchecked, tuple(out_of_range(joint)))
 
 
 def _worst(joint: AngleJoint, loads: tuple[Load, Load, Load], cases: list[LoadCase], names: list[str]) -> Iterator[UseRow]:
@@ -163,7 +169,8 @@ def _state(check: str, use: float) -> State:
 
 
 def _on_the_wall(box: PlacedBox, mount: PlacedMount) -> Iterator[tuple[str, bool]]:
-    """Whether what is welded to the wall lies on its flat: above the bend, below the lid's edge, between the corners."""
+    """Whether what is welded to the wall lies on the flat that its cut-off edges leave: above the bend, below the lid's edge,
+    between the corners."""
     assert mount.frame is not None
     bracket, plate, shell = mount.mount.bracket, mount.mount.doubler, box.shell
     half = (plate.along_w_mm if plate else bracket.width_mm) / 2
@@ -173,14 +180,13 @@ def _on_the_wall(box: PlacedBox, mount: PlacedMount) -> Iterator[tuple[str, bool
     corners = mount.frame.placement.points(np.array([(-c, w, n) for w in (-half, half) for n in (near, far)]))
     local = (corners - np.array(box.placement.origin)) @ box.placement.turn
     along = local[:, 0 if mount.mount.face in ("left", "right") else 1]
-    length = shell.outer_mm[0 if mount.mount.face in ("left", "right") else 1]
-    low = box.box.thickness_mm + box.box.bend_radius_mm
-    high = shell.outer_mm[2] + box.box.thickness_mm - box.box.lid.edge_mm
+    wall = wall_left(box.box, shell.outer_mm, mount.mount.face)
+    low, high = wall.flat_from_mm, wall.flat_to_mm
     what = "doubler" if plate else "weld"
     up = f"{what} from {local[:, 2].min():.1f} to {local[:, 2].max():.1f} up the wall, its flat is {low:.1f} to {high:.1f}"
     yield up, bool(local[:, 2].min() >= low - 1e-6 and local[:, 2].max() <= high + 1e-6)
-    span = f"{what} from {along.min():.1f} to {along.max():.1f} along the wall of {length:.1f}"
-    yield span, bool(along.min() >= -1e-6 and along.max() <= length + 1e-6)
+    span = f"{what} from {along.min():.1f} to {along.max():.1f} along the wall, which runs from {wall.start_mm:.1f} to {wall.end_mm:.1f}"
+    yield span, bool(along.min() >= wall.start_mm - 1e-6 and along.max() <= wall.end_mm + 1e-6)
 
 
 def _thread(tables: Tables, hardpoints: Mapping[str, HardPoint], mount: PlacedMount) -> Iterator[tuple[str, bool]]:

@@ -4,12 +4,13 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from levelcradle.core.assembly import Assembly
+from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
 from levelcradle.core.mount.angle_checks import (
     AngleJoint,
     bearing_capacity,
     bolt_capacity,
+    doubler_weld_line,
     lever_pull,
     patch_capacity,
     weld_line,
@@ -59,18 +60,33 @@ def _support(assembly: Assembly, support: SupportFigures) -> Iterator[Finding]:
 def _mount(assembly: Assembly, support: SupportFigures, mount: MountFigures) -> Finding:
     """Never better than tight: the wall is a rough check, and much is not checked at all."""
     box, name = assembly.boxes[support.box], plain(assembly.design.mounts[mount.id].name)
-    weakest = mount.rows[0]
     broken = [says for says, fits in mount.geometry if not fits]
-    state: State = "foul" if broken or weakest.use > 1 else "tight"
-    says = f"{name}: weakest is its {weakest.check}, use {{0}}, {plain(weakest.case)}"
+    weakest = mount.rows[0] if mount.rows else None
+    state, why = _verdict(box, mount, broken, weakest)
+    says = f"{name}: strength not checked"
+    if weakest:
+        says = f"{name}: weakest is its {weakest.check}, use {{0}}, {plain(weakest.case)}"
     if broken:
         says = f"{name}: {plain(broken[0])}"
+    use = weakest.use if weakest else None
     return Finding(
         id=f"mount:{mount.id}", code="mount.use", station="mount", state=state, subjects=(f"mounts/{mount.id}", box.path),
-        says=says, figures=(Figure(weakest.use, "use", "up"),), value=weakest.use, limit=1.0, margin=1.0 - weakest.use,
-        unit="use", because=NOT_CHECKED, shows=weakest.check, points_mm=(mount_point(assembly, mount),),
-        working=lambda: _working(mount.joint, weakest),
+        says=says, figures=(Figure(use, "use", "up"),) if use is not None else (), value=use, limit=1.0 if use is not None else None,
+        margin=1.0 - use if use is not None else None, unit="use", because=why, shows=weakest.check if weakest else "not checked",
+        points_mm=(mount_point(assembly, mount),), working=(lambda: _working(mount.joint, weakest)) if weakest else None,
     )  # fmt: skip
+
+
+def _verdict(box: PlacedBox, mount: MountFigures, broken: list[str], weakest: UseRow | None) -> tuple[State, str]:
+    """The state of a mount, and why it is no better."""
+    remarks = f" Outside the standard's range: {'; '.join(mount.remarks)}." if mount.remarks else ""
+    if broken or (weakest and weakest.use > 1):
+        return "foul", NOT_CHECKED + remarks
+    if weakest is None:
+        return "unknown", f"{mount.unchecked}. {NOT_CHECKED}"
+    if box.unweighed:
+        return "unknown", f"mass or place of {box.unweighed[0]} is missing, and it hangs on this box"
+    return "tight", NOT_CHECKED + remarks
 
 
 def mount_point(assembly: Assembly, mount: MountFigures) -> tuple[float, float, float]:
@@ -95,6 +111,13 @@ def _working(joint: AngleJoint, row: UseRow) -> Working:
         ]
     elif row.check == "bearing":
         steps.append(Step("Fb,Rd", "k1 αb fu d t / γM2", bearing_capacity(joint), "N", "EN 1993-1-8 table 3.4"))
+    elif row.check == "leg A at the bolt":
+        steps.append(Step("moment at the bolt", "max(N, 0) b1, on the width less the hole", max(row.n, 0.0) * joint.b1_mm, "N·mm", "statics"))
+    elif row.check == "doubler weld" and (plate := joint.mount.doubler):
+        steps += [
+            Step("throat a", "min(leg / √2, 0.7 t)", joint.doubler_throat_mm, "mm", "common practice, no source"),
+            Step("force per length", "line weld all round, worst corner", float(doubler_weld_line(joint, plate, n, d, w)), "N/mm", "statics"),
+        ]
     elif row.check == "weld":
         steps += [
             Step("throat a", "min(leg / √2, 0.7 t)", joint.throat_mm, "mm", "common practice, no source"),

@@ -209,6 +209,13 @@ def _snags(design: Design) -> Iterator[Finding]:
                 id=f"survey:snag:{key}", code="survey.snag", station="survey", state="note", subjects=(f"snags/{key}",),
                 says=f"Found: {plain(snag.name)}", because=snag.note or "neither mended nor left on purpose yet", shows="fault",
             )  # fmt: skip
+    for key, opening in design.openings.items():
+        if opening.cut == "to be cut" and not opening.framed:
+            yield Finding(
+                id=f"survey:opening:{key}", code="survey.opening", station="survey", state="unknown", subjects=(f"openings/{key}",),
+                says=f"{plain(opening.name)} is to be cut, and nobody has said what frames it",
+                because="metal that is cut away carried something; its rim is framed before anything hangs near it", shows="opening",
+            )  # fmt: skip
     for key, member in design.members.items():
         if member.condition in ("rusted through", "cracked"):
             yield Finding(
