@@ -3,6 +3,7 @@
 import logging
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
+from functools import partial
 from typing import TypeVar
 
 from levelcradle.core.assembly import Assembly, resolve
@@ -116,9 +117,13 @@ def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Anal
         string=string_figures(placed),
         shapes=_kept("what is drawn", "survey", lambda: shapes(assembly), (), []),
         released=not release,
-        bays={key: figures for key, bay in design.bays.items() if (figures := _kept(key, "survey", lambda b=bay: bay_figures(b), None, []))},  # type: ignore[misc]
+        bays=_all_bays(design),
         shelf=shelf or shelf_figures(design.model_copy(update={"modules": {}})),
     )
+
+
+def _all_bays(design: Design) -> dict[str, BayFigures]:
+    return {key: found for key, bay in design.bays.items() if (found := _kept(key, "survey", partial(bay_figures, bay), None, []))}
 
 
 Check = tuple[str, str, Callable[[], Iterable[Finding]]]
@@ -153,8 +158,13 @@ def _kept(name: str, station: str, work: Callable[[], T], instead: T, found: lis
         _log.exception("a check failed: %s", name)
         found.append(
             Finding(
-                id=f"failed:{name.replace(' ', '-')}", code="failed", station=station, state="unknown", subjects=(station,),
-                says=f"Could not be worked out: {name}", because=f"a fault of the application ({type(error).__name__}); nothing here is clear",
+                id=f"failed:{name.replace(' ', '-')}",
+                code="failed",
+                station=station,
+                state="unknown",
+                subjects=(station,),
+                says=f"Could not be worked out: {name}",
+                because=f"a fault of the application ({type(error).__name__}); nothing here is clear",
                 shows="not worked out",
             )  # fmt: skip
         )

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from levelcradle.core.assembly import Assembly
-from levelcradle.core.box import corner_parts, divider_part, lid_part, makeable, meeting, tray_part
+from levelcradle.core.box import corner_parts, crossing, divider_part, lid_part, makeable, meeting, tray_part
 from levelcradle.core.bracket import bracket_parts
 from levelcradle.core.part import FlatPart
 
@@ -39,7 +39,8 @@ def _parts(assembly: Assembly) -> Iterator[FlatPart]:
         plates = [piece for piece in shell.metal if piece.name == "divider"]
         for number, plate in enumerate(plates, 1):
             yield divider_part(key, box.box, number, plate.low, plate.high, material)
-        if not meeting(box.box) and all(row.has_mm >= row.needs_mm for row in makeable(box.box, shell.outer_mm)):
+        makes = not meeting(box.box) and all(row.has_mm >= row.needs_mm for row in makeable(box.box, shell.outer_mm))
+        if makes and not any(crossing(box.box, shell.outer_mm, shell.over_lid_mm, material)):
             yield tray_part(key, box.box, shell.outer_mm, material)
             yield lid_part(key, box.box, shell.outer_mm, shell.over_lid_mm, material)
             yield from corner_parts(key, box.box, shell.outer_mm, material)

@@ -21,7 +21,7 @@ from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
 __all__ = [
     "Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "clipped", "distances", "hull",
-    "convex_ring", "hull_corners", "mesh_kernel", "mesh_solid", "nearest", "prism", "ray_hits", "rod", "shadows",
+    "convex_ring", "hull_corners", "line_spans", "mesh_kernel", "mesh_solid", "nearest", "planes_of", "prism", "ray_hits", "rod", "shadows",
     "surface_of",
 ]  # fmt: skip
 
@@ -229,20 +229,53 @@ def _winding(vertices: Matrix, triangles: NDArray[np.int64], point: Vec) -> floa
 
 def ray_hits(solid: Solid, start: Vec, way: Vec) -> float | None:
     """How far along a direction of length 1 a ray first meets a solid; None where it never does."""
-    origin, direction = np.array(start), np.array(way)
     triangles = solid.points[solid.surface.triangles] if solid.surface else _faces(solid)
+    return next((t for t in _line_hits(triangles, np.array(start), np.array(way)) if t > 1e-6), None)
+
+
+def line_spans(solid: Solid, origin: Vec, way: Vec) -> list[tuple[float, float]]:
+    """Where a line (``way`` of length 1) runs inside a solid, from and to, measured along it from the origin.
+
+    Of an open skin each crossing is a span of no length; of what is metal outside a surface, both ends run out without end.
+    """
+    if solid.upright:
+        return _through_block(solid, origin, way)
+    ts = _line_hits(solid.points[solid.surface.triangles] if solid.surface else _faces(solid), np.array(origin), np.array(way))
+    if not ts:
+        return []
+    if solid.surface is None:
+        return [(ts[0], ts[-1])] if ts[-1] - ts[0] > 1e-9 else []
+    if solid.surface.metal == "":
+        return [(t, t) for t in ts]
+    ends = [-math.inf, *ts, math.inf] if solid.surface.metal == "space" else ts
+    return [(a, b) for a, b in zip(ends[::2], ends[1::2], strict=False)]
+
+
+def _through_block(solid: Solid, origin: Vec, way: Vec) -> list[tuple[float, float]]:
+    low, high = -math.inf, math.inf
+    for i in range(3):
+        if abs(way[i]) < 1e-12:
+            if not solid.low[i] <= origin[i] <= solid.high[i]:
+                return []
+            continue
+        a, b = sorted(((solid.low[i] - origin[i]) / way[i], (solid.high[i] - origin[i]) / way[i]))
+        low, high = max(low, a), min(high, b)
+    return [(low, high)] if low < high else []
+
+
+def _line_hits(triangles: Matrix, origin: Matrix, way: Matrix) -> list[float]:
+    """Where a line crosses triangles, each place once. Source: Möller and Trumbore, 1997, from memory."""
     edge, other = triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0]
-    across = np.cross(direction, other)
+    across = np.cross(way, other)
     det = np.einsum("ij,ij->i", edge, across)
     with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
-        inverse = 1.0 / det
         arm = origin - triangles[:, 0]
-        u = np.einsum("ij,ij->i", arm, across) * inverse
+        u = np.einsum("ij,ij->i", arm, across) / det
         q = np.cross(arm, edge)
-        v = q @ direction * inverse
-        t = np.einsum("ij,ij->i", other, q) * inverse
-        hit = (np.abs(det) > 1e-12) & (u >= -1e-9) & (v >= -1e-9) & (u + v <= 1 + 1e-9) & (t > 1e-6)
-    return float(t[hit].min()) if hit.any() else None
+        v = q @ way / det
+        t = np.einsum("ij,ij->i", other, q) / det
+        hit = (np.abs(det) > 1e-12) & (u >= -1e-9) & (v >= -1e-9) & (u + v <= 1 + 1e-9)
+    return sorted({round(float(x), 6) for x in t[hit]})
 
 
 def surface_of(solid: Solid) -> tuple[Matrix, NDArray[np.int64]]:
@@ -282,6 +315,16 @@ def _faces(solid: Solid) -> Matrix:
     return np.asarray(points[triangles])
 
 
+def planes_of(solid: Solid) -> Matrix:
+    """(k, 4) planes of a convex solid: n of length 1 and d, inside is n · p <= d."""
+    triangles = _faces(solid)
+    normals = np.cross(triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0])
+    size = np.linalg.norm(normals, axis=1, keepdims=True)
+    normals, triangles = (normals / np.maximum(size, 1e-12))[size[:, 0] > 1e-9], triangles[size[:, 0] > 1e-9]
+    reach = np.einsum("ij,ij->i", normals, triangles[:, 0])
+    return np.unique(np.column_stack((normals, reach)).round(6), axis=0)
+
+
 def distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix, within_mm: float) -> Matrix:
     """(a, b, c) distances from the points of a grid to a solid, 0 inside it; those beyond ``within_mm`` may be given as less,
     never as less than ``within_mm``. To a mesh they are off by no more than the grid's own step."""
@@ -315,11 +358,7 @@ def _rod_distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix) -> Matrix:
 def _hull_distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix, within_mm: float) -> Matrix:
     """The largest distance to a plane of the hull is the distance beside a face and less than it off edges and corners:
     there it is measured to the triangles."""
-    triangles = _faces(solid)
-    normals = np.cross(triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0])
-    normals /= np.linalg.norm(normals, axis=1, keepdims=True)
-    reach = np.einsum("ij,ij->i", normals, triangles[:, 0])
-    planes = np.unique(np.column_stack((normals, reach)).round(6), axis=0)
+    triangles, planes = _faces(solid), planes_of(solid)
     least = np.full((len(xs), len(ys), len(zs)), -np.inf)
     for a, b, c, d in planes:
         np.maximum(least, (a * xs - d)[:, None, None] + (b * ys)[None, :, None] + (c * zs)[None, None, :], out=least)

@@ -42,7 +42,13 @@ def demo_tree() -> dict[str, Any]:
         "boxes": _boxes(),
         "mounts": _mounts(),
         "readings": {
-            "/vehicle/cg_height/up_mm": {"text": "552", "unit": "mm", "tolerance": 40, "basis": "assumed"},
+            "/vehicle/cg_height/up_mm": {
+                "text": "552",
+                "unit": "mm",
+                "tolerance": 40,
+                "basis": "assumed",
+                "accepted": {"by": "the workshop", "plus_minus": 40},
+            },
         },
         "tables": standard_tables().model_dump(mode="json"),
     }

@@ -1,9 +1,10 @@
 """A page for one box: plan, side and front, dimensioned, to one scale and aligned."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 
 from levelcradle.core.assembly import PlacedBox
-from levelcradle.core.axes import Vec
+from levelcradle.core.axes import Vec, scaled
 from levelcradle.core.box import Piece, chamfered
 from levelcradle.core.solids import convex_ring
 from levelcradle.drawings.border import border
@@ -16,7 +17,8 @@ LEFT, TOP, WIDE, HIGH = 34.0, 176.0, 232.0, 112.0
 
 
 def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> Sheet:
-    """The box in its own axes: plan with the nose at the left and the right side upward, side below it, front beside."""
+    """The box in its own axes: plan, side below it, end beside; words at their edges say where the car's nose, left and right are as
+    the box stands in it."""
     shell = box.shell
     sheet = Sheet(f"{box.id}-box", f"{box.box.name}, box")
     length, width, height = shell.over_lid_mm
@@ -35,7 +37,8 @@ def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> 
     sheet.dimension(side.at((-over, 0)), side.at((outer[0] + over, 0)), f"{length:.1f} over lid", -7)
     sheet.dimension(front.at((-over, 0)), front.at((outer[1] + over, 0)), f"{width:.1f} over lid", -7)
     sheet.dimension(front.at((outer[1] + over, 0)), front.at((outer[1] + over, height)), f"{height:.1f}", 9)
-    _edges(sheet, plan, outer[0], outer[1], over)
+    for view, frame, size in ((PLAN, plan, (length, width)), (SIDE, side, (length, height)), (END, front, (width, height))):
+        _words_at(sheet, box, view, frame, size)
     inner = shell.inner_mm
     facts = (
         f"{material}, {box.box.thickness_mm:g} mm, folded",
@@ -45,7 +48,7 @@ def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> 
     notes = (
         "Outside = walls and floor, without lid and heads; sizes aft × across × up",
         f"{len(shell.modules)} modules; lid screws {box.box.lid.screws.size} sideways through the edge into rivet nuts",
-        f"Stands with its front, left, base corner at {_place(box)}",
+        f"Stands with its front, left, base corner at {_place(box)}{_turn(box)}",
         *_cut_off(box),
     )
     border(sheet, design, box.box.name, facts, notes, released=released, scale=scale)
@@ -82,9 +85,50 @@ def _cut_off(box: PlacedBox) -> Iterator[str]:
         yield f"Edges cut off, so far along each face: {'; '.join(rows)}"
 
 
-def _edges(sheet: Sheet, plan: Frame, length: float, width: float, over: float) -> None:
-    middle = width / 2
-    nose, right, left = plan.at((-over, middle)), plan.at((length / 2, width + over)), plan.at((length / 2, -over))
-    sheet.words((nose[0] - 14, nose[1]), "NOSE", 3.2, "middle", bold=True, turned=True)
-    sheet.words((right[0], right[1] + 2.5), "RIGHT", 3.2, "middle", bold=True)
-    sheet.words((left[0], left[1] - 13), "LEFT", 3.2, "middle", bold=True)
+@dataclass(frozen=True, slots=True)
+class _View:
+    """A view of the box by which of its own axes runs right and up on the page, and which points at the reader."""
+
+    right: Vec
+    up: Vec
+    towards: Vec
+
+
+PLAN = _View((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+SIDE = _View((1.0, 0.0, 0.0), (0.0, 0.0, 1.0), (0.0, -1.0, 0.0))
+END = _View((0.0, 1.0, 0.0), (0.0, 0.0, 1.0), (1.0, 0.0, 0.0))
+NAMES = (("TAIL", "NOSE"), ("RIGHT", "LEFT"), ("UP", "DOWN"))
+LOOKS = (("aft", "forward"), ("right", "left"), ("up", "down"))
+MOSTLY = 0.75  # a way that leans by more than about 40° is no longer called by that name
+
+
+def _called(box: PlacedBox, way: Vec, names: tuple[tuple[str, str], ...]) -> str:
+    """What a way of the box is in the car, where it is mostly one."""
+    there = box.placement.direction(way)
+    axis = max(range(3), key=lambda i: abs(there[i]))
+    return (names[axis][0] if there[axis] > 0 else names[axis][1]) if abs(there[axis]) > MOSTLY else ""
+
+
+def _words_at(sheet: Sheet, box: PlacedBox, view: _View, frame: Frame, size: tuple[float, float]) -> None:
+    """The car's own words at the edges of a view, and which way one looks in it."""
+    (x0, y0), (wide, tall) = frame.origin, (v * frame.scale for v in size)
+    ends = (
+        (scaled(view.right, -1.0), (x0 - 14, y0 + tall / 2), True), (view.right, (x0 + wide + 14, y0 + tall / 2), True),
+        (view.up, (x0 + wide / 2, y0 + tall + 2.5), False), (scaled(view.up, -1.0), (x0 + wide / 2, y0 - 13), False),
+    )  # fmt: skip
+    for way, at, turned in ends:
+        word = _called(box, way, NAMES)
+        if word not in ("", "UP", "DOWN"):
+            sheet.words(at, word, 3.2, "middle", bold=True, turned=turned)
+    looks = _called(box, scaled(view.towards, -1.0), LOOKS)
+    if looks:
+        sheet.words((x0 + wide, y0 + tall + 2.5), f"looking {looks}", 2.8, "end")
+
+
+def _turn(box: PlacedBox) -> str:
+    """How the box is turned in the car, in words."""
+    pose = box.box.pose
+    rows = ((pose.yaw_deg, "to the right", "to the left", "its aft end"), (pose.pitch_deg, "up", "down", "its nose"),
+            (pose.roll_deg, "up", "down", "its right side"))  # fmt: skip
+    said = [f"{what} {plus if angle > 0 else minus} by {abs(angle):g}°" for angle, plus, minus, what in rows if angle]
+    return f"; turned: {', '.join(said)}" if said else ""

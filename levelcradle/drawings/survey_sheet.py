@@ -125,7 +125,7 @@ def _row(sheet: Sheet, design: Design, blank: SurveyBlank, x: float, y: float) -
 
 
 def _sections(sheet: Sheet, figures: BayFigures) -> None:
-    """Each section looking aft, beside each other, to one scale."""
+    """Each section looking forward, the car's left at the left, beside each other, to one scale."""
     rows = figures.sections[:6]
     across = [p[0] for s in rows for p in s.ring]
     up = [p[1] for s in rows for p in s.ring]
@@ -135,4 +135,6 @@ def _sections(sheet: Sheet, figures: BayFigures) -> None:
     for number, section in enumerate(rows):
         frame = Frame((14 + number * each, 138.0), (min(across), min(up)), scale)
         sheet.outline([frame.at(p) for p in section.ring], 0.35)
-        sheet.words((14 + number * each, 132.5), f"station {number + 1}, looking aft", 2.8)
+        left, right = frame.at((min(across), min(up))), frame.at((max(across), min(up)))
+        sheet.words((left[0], 132.5), f"LEFT   station {number + 1}, looking forward", 2.8)
+        sheet.words((right[0], 136.0), "RIGHT", 2.8, "end", bold=True)

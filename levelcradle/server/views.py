@@ -10,7 +10,7 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.clearance import Catch
 from levelcradle.core.cuts import Body, Cut
 from levelcradle.core.finding import Figure, Finding, State, Step
-from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow
+from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow, PlusMinus
 from levelcradle.core.modules import StringFigures
 from levelcradle.core.mount import MountFigures, SupportFigures
 from levelcradle.core.mount.figures import Demand, UseRow
@@ -57,12 +57,10 @@ class LoadsOut(Out):
     aft_mm: float
     across_mm: float | None
     up_mm: float | None
-    up_tol_mm: float | None
     corners: Corners | None
     rule: str
     assumed: str
-    front_tol_kg: float
-    rear_tol_kg: float
+    off: PlusMinus
 
 
 class StateOut(Out):
@@ -414,8 +412,8 @@ def _loads(loads: Loads | None) -> LoadsOut | None:
         return None
     return LoadsOut.model_construct(
         front_kg=loads.front_kg, rear_kg=loads.rear_kg, total_kg=loads.total_kg, front_percent=loads.front_percent,
-        aft_mm=loads.aft_mm, across_mm=loads.across_mm, up_mm=loads.up_mm, up_tol_mm=loads.up_tol_mm,
-        corners=loads.corners, rule=loads.rule, assumed=loads.assumed, front_tol_kg=loads.front_tol_kg, rear_tol_kg=loads.rear_tol_kg,
+        aft_mm=loads.aft_mm, across_mm=loads.across_mm, up_mm=loads.up_mm,
+        corners=loads.corners, rule=loads.rule, assumed=loads.assumed, off=loads.off,
     )  # fmt: skip
 
 

@@ -63,10 +63,10 @@ def test_a_mass_behind_the_rear_axle_lightens_the_front() -> None:
 
 
 def test_the_tolerance_is_root_sum_square_of_readings_and_levers() -> None:
-    """Two readings in steps of 2: ± 1 each; one mass ± 3 at the rear axle line."""
+    """Two readings in steps of 2, bounds of 1 each: 2 / √3; one mass ± 3 at the rear axle line."""
     _, ready = after([MassRow("p", "n", 50.0, 3.0, (2480.0, 0.0, 500.0))])
-    assert ready.rear_tol_kg == pytest.approx((1 + 1 + 9) ** 0.5)
-    assert ready.front_tol_kg == pytest.approx(2**0.5)
+    assert ready.off.rear_kg == pytest.approx((4 / 3 + 4 / 3 + 9) ** 0.5)
+    assert ready.off.front_kg == pytest.approx((8 / 3) ** 0.5)
 
 
 def level(tree: dict[str, Any]) -> Analysis:
@@ -102,7 +102,7 @@ def test_over_its_rating_is_foul(tree: dict[str, Any]) -> None:
     tree["vehicle"]["ratings"]["rear_kg"] = 850
     found = next(f for f in level(tree).findings if f.id == "level:rating:four-up:rear axle")
     assert found.state == "foul"
-    assert says(found) == "Rear axle, four up: 5.4 kg over its rating, ± 2.9"
+    assert says(found) == "Rear axle, four up: 5.4 kg over its rating, ± 3.6 kg"
 
 
 def test_the_working_of_a_load_adds_up(tree: dict[str, Any]) -> None:

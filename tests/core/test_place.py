@@ -20,7 +20,7 @@ from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.fit.edits import edited
 from levelcradle.core.modules import Order, lay_out, rearranged
-from levelcradle.core.solids import block, surface_of
+from levelcradle.core.solids import line_spans, block, surface_of
 from levelcradle.demo import demo_design
 
 DEMO_DESIGN = demo_design()
@@ -247,8 +247,12 @@ def test_wherever_the_line_runs_its_rows_are_the_whole_box(name: str, way: Any, 
     one, other = (i for i in range(3) if i != axis)
     spot = (shell.outer_mm[one] * share, shell.outer_mm[other] * other_share)
     chain = stack_up(assembly, name, way, at_mm=spot)
-    on_it = [p for p in shell.envelope if p.low[one] <= spot[0] <= p.high[one] and p.low[other] <= spot[1] <= p.high[other]]
-    whole = max(p.high[axis] for p in on_it) - min(p.low[axis] for p in on_it)
+    local = [0.0, 0.0, 0.0]
+    local[one], local[other] = spot
+    box, unit = assembly.boxes[name], tuple(float(i == axis) for i in range(3))
+    line = box.placement.point((local[0], local[1], local[2])), box.placement.direction(unit)  # type: ignore[arg-type]
+    on_it = [span for p in box.pieces for span in line_spans(p.solid, *line)]
+    whole = max(high for _, high in on_it) - min(low for low, _ in on_it)
     assert sum(r.mm for r in chain.rows if r.kind != "gap") == pytest.approx(whole)
     assert chain.root_mm <= chain.worst_mm
     if chain.ends[0].at_mm and chain.ends[1].at_mm:

@@ -28,7 +28,7 @@ def test_people_fuel_and_load_are_taken_off_again() -> None:
     assert found is not None
     rear = 500 - 80 * 1200 / 2480 - 15 * 2800 / 2480
     assert (found.rear_kg, found.front_kg) == (pytest.approx(rear), pytest.approx(1060 - 95 - rear))
-    assert found.rear_tol_kg == pytest.approx(math.hypot(5.0, 1200 / 2480))
+    assert found.off.rear_kg == pytest.approx(math.hypot(10 / math.sqrt(3), 1200 / 2480)), "half a step as a bound, and the driver's ±"
 
 
 def test_left_and_right_from_a_side_reading() -> None:
@@ -51,7 +51,7 @@ def test_a_guessed_mass_passes_no_rating(tree: dict[str, Any]) -> None:
     tree["readings"]["/items/motor/mass_kg"] = {"text": "79", "unit": "kg", "basis": "assumed"}
     ratings = [f for f in analyse(validate(tree), {}).findings if f.code == "level.rating"]
     assert {f.state for f in ratings} == {"unknown"}
-    assert ratings[0].because == "the mass of motor is a guess until it is weighed"
+    assert ratings[0].because == "the mass of motor is a guess until it is weighed, or until somebody answers for it"
 
 
 def test_corner_sums_against_an_axle_scale(tree: dict[str, Any]) -> None:

@@ -59,8 +59,9 @@ def test_a_coarser_scale_is_never_surer(front: float, rear: float, one: float, o
     a, b = (found_loads(car(Axles(type="axles", front_kg=front, rear_kg=rear, step_kg=s))) for s in (fine, coarse))
     assert a
     assert b
-    assert a.front_tol_kg <= b.front_tol_kg
-    assert a.rear_tol_kg <= b.rear_tol_kg
+    assert a.off.front_kg <= b.off.front_kg
+    assert a.off.rear_kg <= b.off.rear_kg
+    assert a.off.total_kg <= b.off.total_kg
 
 
 @given(st.integers(600, 2000).map(float), st.integers(30, 70).map(float), st.integers(0, 20).map(float))
@@ -70,7 +71,8 @@ def test_an_assumed_split_says_so_and_carries_its_doubt(total: float, front: flo
     assert found.total_kg == pytest.approx(total)
     assert found.front_percent == pytest.approx(front)
     assert found.assumed
-    assert found.front_tol_kg >= total * doubt / 100 - 1e-9
+    assert found.off.front_kg >= total * doubt / 100 - 1e-9
+    assert found.off.total_kg == pytest.approx(10 / math.sqrt(3)), "the split says nothing of the sum"
 
 
 @given(KG, KG, KG, KG, st.integers(10, 200).map(float), PLACE)

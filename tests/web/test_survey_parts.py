@@ -116,7 +116,7 @@ def test_a_corner_of_a_section_is_moved_by_keys_and_a_wall_is_picked_for_a_lump(
     bench.page.keyboard.press("Shift+ArrowRight")
     bench.saved(2)
     assert bench.tree["bays"]["tank"]["stations"][key]["left_top_mm"] == first + 10
-    bench.page.get_by_role("group", name="Sections, looking aft").locator("g.cursor-pointer").first.dispatch_event("click")
+    bench.page.get_by_role("group", name="Sections, looking forward").locator("g.cursor-pointer").first.dispatch_event("click")
     lumps = bench.page.get_by_role("region", name="Lumps and hollows")
     lumps.get_by_role("button").first.click()
     settled(bench.page)

@@ -5,7 +5,7 @@ left. All sections of a bay are given the same number of corners, so that neighb
 
         left top ┌───────────┐ right top
                  │           │
-                 │           │        seen looking aft
+                 │           │        seen looking forward
       left floor └───────────┘ right floor
 """
 

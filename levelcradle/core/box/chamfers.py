@@ -13,7 +13,19 @@ from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
 from levelcradle.core.part import bend_setback
 
-__all__ = ["WallLeft", "beyond", "chamfer_metal", "chamfered", "ends_of", "inside_chamfer", "largest_chamfer", "meeting", "over_lid", "slope_of", "wall_left"]
+__all__ = [
+    "WallLeft",
+    "beyond",
+    "chamfer_metal",
+    "chamfered",
+    "ends_of",
+    "inside_chamfer",
+    "largest_chamfer",
+    "meeting",
+    "over_lid",
+    "slope_of",
+    "wall_left",
+]
 
 Plane = tuple[Vec, float]  # outward normal n of length 1 and d: inside is n·p <= d
 

@@ -4,6 +4,8 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
+from shapely.geometry import Polygon
+
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.chamfers import ends_of, over_lid, slope_of
 from levelcradle.core.box.openings import FaceHole, hole_places, lid_screw_up
@@ -12,7 +14,7 @@ from levelcradle.core.design.box import Box
 from levelcradle.core.design.tables import Material
 from levelcradle.core.part import FlatPart, Hole, bend_deduction
 
-__all__ = ["corner_parts", "divider_part", "lid_part", "sheet_bend", "tray_part"]
+__all__ = ["corner_parts", "crossing", "deduction_limits", "divider_part", "lid_part", "sheet_bend", "tray_part"]
 
 
 def sheet_bend(box: Box, material: Material) -> SheetBend:
@@ -82,6 +84,26 @@ def corner_parts(box_id: str, box: Box, outer: Vec, material: Material) -> Itera
 def _plate(id_: str, name: str, box: Box, material: Material, a: float, b: float, notes: tuple[str, ...]) -> FlatPart:
     outline = ((-a / 2, -b / 2), (a / 2, -b / 2), (a / 2, b / 2), (-a / 2, b / 2))
     return FlatPart(id_, name, 1, box.material, material.name, box.thickness_mm, material.density_kg_m3, outline, (), (), notes)
+
+
+def crossing(box: Box, outer: Vec, over_lid_mm: Vec, material: Material) -> Iterator[str]:
+    """Names of the blanks whose outline crosses itself or has no room: such a one is never cut."""
+    blanks = [tray_part("x", box, outer, material), lid_part("x", box, outer, over_lid_mm, material)]
+    blanks += [part for part in corner_parts("x", box, outer, material)]
+    for part in blanks:
+        ring = Polygon(part.outline)
+        width, height = part.size_mm
+        if not ring.is_valid or ring.area <= 0 or min(width, height) <= 0:
+            yield part.name
+
+
+def deduction_limits(box: Box) -> tuple[float, float]:
+    """The least and the largest deduction that a 90° bend of this sheet can have: its neutral fibre lies within the sheet, K from 1
+    to 0. Source: BD = 2 (R + t) − (π/2)(R + K t), sheet-metal handbooks."""
+    most, least = (
+        bend_deduction(angle_deg=90, radius_mm=box.bend_radius_mm, thickness_mm=box.thickness_mm, k=k) for k in (0.0, 1.0)
+    )  # fmt: skip
+    return least, most
 
 
 def divider_part(box_id: str, box: Box, number: int, low: Vec, high: Vec, material: Material) -> FlatPart:

@@ -14,6 +14,7 @@ from levelcradle.core.axes import Matrix, minus
 from levelcradle.core.clearance.needs import TWIST_DEG_PER_M, need_of_boxes, need_of_thing, twist_of
 from levelcradle.core.clearance.tolerances import gap_tolerance
 from levelcradle.core.design import Design
+from levelcradle.core.design.accepted import guessed
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
 from levelcradle.core.solids import Nearest, Solid, bounds, bounds_apart, nearest
 
@@ -21,12 +22,6 @@ __all__ = ["around", "gap_findings"]
 
 SHOWN_WITHIN_MM = 100.0  # a clear pair further apart than this beyond its need is not worth a row
 MOST_CLEAR = 8  # clear pairs listed for one box
-
-
-def _assumed(design: Design, path: str) -> str | None:
-    """The path of an assumed figure of a thing, if there is one."""
-    prefix = f"/{path}/"
-    return next((key for key, r in design.readings.items() if r.basis == "assumed" and key.startswith(prefix)), None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,7 +149,7 @@ def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:
 def _finding(design: Design, pair: _Pair) -> Finding:
     gap, tolerance = pair.near.gap_mm, gap_tolerance(design, pair.box, pair.path)
     state: State = gap_state(gap, pair.need_mm, tolerance)
-    because, assumed = pair.because, _assumed(design, pair.path)
+    because, assumed = pair.because, guessed(design, f"/{pair.path}")
     if pair.crush and state == "foul" and not pair.box.shell.modules:
         state = "note"
     if assumed and state in ("clear", "tight"):
@@ -182,8 +177,19 @@ def _working(pair: _Pair, tolerance: float) -> Working:
         Step(f"nearest point of {pair.piece.name}", f"({where})", here[0], "mm aft", "exact distance between convex solids"),
         Step(f"nearest point of {pair.name}", f"({other})", there[0], "mm aft", "exact distance between convex solids"),
         Step("gap", f"√({apart[0]:.2f}² + {apart[1]:.2f}² + {apart[2]:.2f}²)", pair.near.gap_mm, "mm"),
-        *([Step("of it for the frame's twist", "φ |n · (x̂ × r)|, r from the frame's middle line", pair.twist_mm, "mm",
-                "common practice, no source")] if pair.twist_mm else []),
+        *(
+            [
+                Step(
+                    "of it for the frame's twist",
+                    "φ |n · (x̂ × r)|, r from the frame's middle line",
+                    pair.twist_mm,
+                    "mm",
+                    "common practice, no source",
+                )
+            ]
+            if pair.twist_mm
+            else []
+        ),
         Step("needed", pair.because, pair.need_mm, "mm", pair.because),
         Step("margin", f"{pair.near.gap_mm:.3f} − {pair.need_mm:g}", pair.near.gap_mm - pair.need_mm, "mm"),
         Step(

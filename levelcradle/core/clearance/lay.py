@@ -1,5 +1,6 @@
 """Laying a box against something: turned so that its nearest wall lies along it, and moved until the needed gap is just kept."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,6 +12,7 @@ from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
 from levelcradle.core.design import ANCHORS
 from levelcradle.core.design.box import Pose
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
+from levelcradle.core.gear import inverse
 from levelcradle.core.solids import Nearest, Solid, nearest, surface_of
 
 __all__ = ["lay_against"]
@@ -75,7 +77,7 @@ def _normal(solid: Solid, near: Nearest) -> Vec:
         looks = float(n @ np.array(way))
         if off < 0.05 and looks >= -1e-9 and (best is None or looks > best[0]):
             best = looks, (float(n[0]), float(n[1]), float(n[2]))
-    return best[1] if best else unit(way)
+    return best[1] if best else _apart(near, (0.0, 0.0, 1.0))
 
 
 def _turned(box: PlacedBox, normal: Vec) -> Placement:
@@ -98,17 +100,62 @@ def _between(a: Vec, b: Vec) -> Matrix:
     return np.asarray(np.eye(3) + k + k @ k / (1 + c))
 
 
+FAR_MM = 60_000.0  # beyond any car
+FOUND_MM = 0.02
+
+
 def _moved(box: PlacedBox, placement: Placement, sides: list[_Side], normal: Vec) -> Placement:
-    back = Placement(box.placement.turn.T, vec(-box.placement.turn.T @ np.array(box.placement.origin)))
+    """Moved straight along the normal to where the gap is the needed one; where that way passes by, along the shortest way.
+
+    What is lacking grows towards the thing and falls away from it without end, so the place is found by halving.
+    Raises: DesignError where no straight move ends there.
+    """
+    back = inverse(box.placement)
     local = [p.solid.moved(back) for p in _own(box)]
-    room = 0.0 if all(s.moved(placement).upright for s in local) else ROUNDING_MM
-    for _ in range(20):
-        placed = [s.moved(placement) for s in local]
-        short = max(side.need_mm + room - nearest(s, side.solid).gap_mm for s in placed for side in sides)
-        if abs(short) < 0.002:
-            break
-        placement = Placement(placement.turn, plus(placement.origin, scaled(normal, short)))
-    return placement
+    square = all(s.moved(placement).upright for s in local)
+
+    def at(way: Vec, far: float) -> Placement:
+        return Placement(placement.turn, plus(placement.origin, scaled(way, far)))
+
+    def lacks(way: Vec, far: float) -> float:
+        placed = [s.moved(at(way, far)) for s in local]
+        room = 0.0 if square and max(abs(v) for v in way) > 1 - 1e-9 else ROUNDING_MM
+        return max(side.need_mm + room - nearest(s, side.solid).gap_mm for s in placed for side in sides)
+
+    placed = [s.moved(placement) for s in local]
+    near = min((nearest(s, side.solid) for s in placed for side in sides), key=lambda n: n.gap_mm)
+    for way in (normal, _apart(near, normal)):
+        far = _where(lambda far, way=way: lacks(way, far))  # type: ignore[misc]
+        if far is not None:
+            return at(way, far)
+    raise DesignError((Problem("", "no straight move ends with that gap: it would pass by"),))
+
+
+def _apart(near: Nearest, otherwise: Vec) -> Vec:
+    """From the thing to the box, where the two stand nearest."""
+    way = minus(near.here, near.there) if near.gap_mm > 0 else minus(near.there, near.here)
+    return unit(way) if dot(way, way) > 1e-12 else otherwise
+
+
+def _where(lacks: Callable[[float], float]) -> float | None:
+    """How far away from the thing nothing lacks any more, seen from where something does; None where the way never comes so near."""
+    near = 0.0
+    if lacks(0.0) < 0:  # further off than needed: towards it in growing steps, none of them so long as to pass it unseen
+        step = -lacks(0.0)
+        while lacks(near) < 0:
+            step = max(-lacks(near), FOUND_MM)
+            near -= step
+            if near < -FAR_MM:
+                return None
+    far = max(near, 0.0) + 1.0
+    while lacks(far) > 0:
+        far = far * 2 + 1.0
+        if far > FAR_MM:
+            return None
+    while far - near > FOUND_MM / 20:
+        middle = (near + far) / 2
+        near, far = (middle, far) if lacks(middle) > 0 else (near, middle)
+    return far
 
 
 def _pose(box: PlacedBox, placement: Placement) -> Pose:

@@ -1,51 +1,41 @@
-"""The stack-up: every allowance along a line through a box, from one surface of the vehicle to the other.
+"""The stack-up: every allowance along a line through a box, from the car's metal on one side to that on the other.
 
-    surface ┤ gap │ head │ wall │ liner │ space │ module │ … │ liner │ wall │ lid │ gap ├ surface
+    metal ┤ gap │ head │ wall │ liner │ module │ … │ wall │ lid │ gap │ the next box, opened │ gap ├ metal
 
 What is asked is the sum of the rows; what is there is the distance between the surfaces. Worst case adds all tolerances and
-biases and decides; the root of the squares is told beside it.
+biases and decides; the root of the squares is told beside it. Where one thing stands in another on the line, it is foul whatever the
+sum says. The line that is shown is the one with least to spare of all that matter: through the lid's edge, screw heads, brackets, what
+stands out of the box and what is fixed on it.
 """
 
 import itertools
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
 
-from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
-from levelcradle.core.axes import Vec, minus, plus, scaled
-from levelcradle.core.box import Piece, ShellModule
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
+from levelcradle.core.axes import Matrix, Placement, Vec, minus, plus, scaled
 from levelcradle.core.clearance.gaps import around
-from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
-from levelcradle.core.clearance.tolerances import tape_tolerance, tolerance_by
+from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing, twist_of
+from levelcradle.core.clearance.stack_rows import Span, StackRow, modules_before, rows_on_line
+from levelcradle.core.clearance.tolerances import tape_tolerance
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import State
-from levelcradle.core.solids import ray_hits
+from levelcradle.core.gear import inverse
+from levelcradle.core.solids import Nearest, Solid, bounds, line_spans, planes_of
 
 __all__ = ["StackRow", "StackUp", "Surface", "stack_up"]
 
 Way = Literal["aft", "across", "up"]
 WAYS: tuple[Way, ...] = ("aft", "across", "up")
-BEND_MM = 0.4  # a folded edge, common practice, no source (0.3 to 0.5)
 TAPE_BIAS_MM = 1.0  # a tape reached into a space reads long, common practice, no source
-WELD_PULL_MM = 0.5  # a welded corner pulls in by so much, common practice, no source
-LINER_TOL_MM = 0.5  # sheet of rubber or foam, common practice, no source
-FACES = {"terminals": "terminals, links, covers", "taps": "tap plug", "coolant": "coolant ports"}
-
-
-@dataclass(frozen=True, slots=True)
-class StackRow:
-    """One allowance: how much, how far it may be off, which way it is known to be off, and what sets it."""
-
-    what: str
-    mm: float
-    tol_mm: float
-    bias_mm: float
-    source: str
-    kind: Literal["gap", "metal", "liner", "space", "module", "growth", "other"]
-    path: str
+STANDS_IN_MM = 1e-3
+MOST_LINES = 8  # so many of the tightest lines are measured
+Spot = tuple[float, float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,7 +49,8 @@ class Surface:
 
 @dataclass(frozen=True, slots=True)
 class StackUp:
-    """A whole chain. ``there_mm`` and what follows from it are None where an end is open."""
+    """A whole chain. ``there_mm`` and what follows from it are None where an end is open; ``stands_in`` names what overlaps on the
+    line."""
 
     way: Way
     rows: tuple[StackRow, ...]
@@ -70,9 +61,10 @@ class StackUp:
     worst_mm: float
     root_mm: float
     state: State
+    stands_in: tuple[str, ...] = ()
 
 
-def stack_up(assembly: Assembly, box_id: str, way: Way, at_mm: tuple[float, float] | None = None, module: int | None = None) -> StackUp:
+def stack_up(assembly: Assembly, box_id: str, way: Way, at_mm: Spot | None = None, module: int | None = None) -> StackUp:
     """The chain along one way of a box.
 
     Args:
@@ -84,236 +76,323 @@ def stack_up(assembly: Assembly, box_id: str, way: Way, at_mm: tuple[float, floa
     box = assembly.boxes.get(box_id)
     if box is None:
         raise UnknownThing("box", box_id)
-    axis, things = WAYS.index(way), _things(assembly, box)
+    chain = _Chain(assembly, box, WAYS.index(way))
     if module is not None:
-        at_mm = _rest(_middle(_numbered(assembly, box, module)), axis)
-    spots = [at_mm] if at_mm is not None else _spots(box, axis, things)
-    chains = [_chain(assembly, box, axis, spot, things) for spot in spots]
-    return min(chains, key=lambda c: math.inf if c.spare_mm is None else c.spare_mm)
+        at_mm = chain.through(module)
+    found = [row for spot in ([at_mm] if at_mm is not None else chain.spots()) if (row := chain.along(spot)) is not None]
+    if not found:
+        raise UnknownThing("box on this line", box_id)
+    return min(found, key=_tightest)
 
 
-def _numbered(assembly: Assembly, box: PlacedBox, number: int) -> ShellModule:
-    before = _modules_before(assembly, box)
-    for module in box.shell.modules:
-        if before + module.number == number:
-            return module
-    raise UnknownThing("module in this box", str(number))
+def _tightest(chain: "StackUp") -> tuple[bool, float, bool]:
+    """What overlaps first, then what has least to spare; of equal ones the line that runs through a module."""
+    spare = math.inf if chain.spare_mm is None else round(chain.spare_mm, 6)
+    return not chain.stands_in, spare, not any(row.kind == "module" for row in chain.rows)
 
 
 @dataclass(frozen=True, slots=True)
-class _Thing:
-    obstacle: Obstacle
+class _Link:
+    """A box on the line, its frame's axis along it and which way round, where on the line it begins and ends, and its rows."""
+
+    box: PlacedBox
+    low: float
+    high: float
+    rows: tuple[StackRow, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Met:
+    """What the line meets next to a box: another box, or a thing; from where to where on the line, and the gap it needs."""
+
+    what: Obstacle | PlacedBox
+    low: float
+    high: float
     need_mm: float
     because: str
+    twist_mm: float = 0.0
+
+    @property
+    def name(self) -> str:
+        return self.what.box.name if isinstance(self.what, PlacedBox) else self.what.name
 
 
-def _things(assembly: Assembly, box: PlacedBox) -> list[_Thing]:
-    design, out = assembly.design, []
-    for thing in around(assembly, box):
-        if not thing.crush:
+class _Chain:
+    """One way through one box: everything about it, and the lines that matter."""
+
+    def __init__(self, assembly: Assembly, box: PlacedBox, axis: int) -> None:
+        self.assembly, self.box, self.axis = assembly, box, axis
+        self.others = (axis + 1) % 3, (axis + 2) % 3
+        if self.others[0] > self.others[1]:
+            self.others = self.others[::-1]
+        unit = [0.0, 0.0, 0.0]
+        unit[axis] = 1.0
+        self.way = box.placement.direction((unit[0], unit[1], unit[2]))
+
+    # --- one line ---
+
+    def along(self, spot: Spot) -> StackUp | None:
+        """The chain on one line; None where the line misses the box."""
+        local = [0.0, 0.0, 0.0]
+        local[self.others[0]], local[self.others[1]] = spot
+        origin = self.box.placement.point((local[0], local[1], local[2]))
+        start = self._link(self.box, origin)
+        if start is None:
+            return None
+        low_links, low_end = self._walk(start, origin, -1.0)
+        high_links, high_end = self._walk(start, origin, 1.0)
+        rows: list[StackRow] = []
+        for met, link in reversed(low_links):
+            rows += [*(link.rows if link else ()), *self._gap(met)]
+        rows += start.rows
+        for met, link in high_links:
+            rows += [*self._gap(met), *(link.rows if link else ())]
+        rows += self._by_hand()
+        chained = [(None, start), *((met, link) for met, link in (*low_links, *high_links))]
+        stands_in = tuple(dict.fromkeys(met.name for met, _ in chained if met and self._overlaps(met, start, low_links, high_links)))
+        ends = (self._surface(low_end, origin, -1.0), self._surface(high_end, origin, 1.0))
+        there = None if low_end is None or high_end is None else high_end.low - low_end.high
+        return _summed(WAYS[self.axis], rows, ends, there, stands_in)
+
+    def _walk(self, start: _Link, origin: Vec, sign: float) -> tuple[list[tuple[_Met, _Link | None]], _Met | None]:
+        """From a box outward: what is met and, where that is a box, its link, until a thing of the car ends it (or nothing does)."""
+        found: list[tuple[_Met, _Link | None]] = []
+        link, seen = start, {start.box.id}
+        while True:
+            met = self._next(link, origin, sign, seen)
+            if met is None:
+                return found, None
+            if not isinstance(met.what, PlacedBox):
+                found.append((met, None))
+                return found, met
+            seen.add(met.what.id)
+            opened = self._link(met.what, origin)
+            if opened is None:
+                return found, None
+            found.append((met, opened))
+            link = opened
+
+    def _next(self, link: _Link, origin: Vec, sign: float, seen: set[str]) -> _Met | None:
+        """What lies on one side of a box on the line with least to spare; what stands in the box lies on the side of its middle."""
+        best: _Met | None = None
+        middle = (link.low + link.high) / 2
+        for met in self._met_by(link.box, origin, seen):
+            if ((met.low + met.high) / 2 - middle) * sign <= 0:
+                continue
+            if best is None or self._spare(met, link, sign) < self._spare(best, link, sign):
+                best = met
+        return best
+
+    @staticmethod
+    def _spare(met: _Met, link: _Link, sign: float) -> float:
+        return (met.low - link.high if sign > 0 else link.low - met.high) - met.need_mm - met.twist_mm
+
+    def _met_by(self, box: PlacedBox, origin: Vec, seen: set[str]) -> Iterator[_Met]:
+        design, held = self.assembly.design, {m.id: m for m in box.mounts}
+        for thing in around(self.assembly, box):
+            if thing.crush or not _near_line(thing.solid, origin, self.way):
+                continue
+            if any(m.sits_on(thing.solid) for m in held.values()) and not self._touches_without_mounts(box, thing, origin):
+                continue
             need = need_of_thing(design, box, thing)
-            out.append(_Thing(thing, need.mm, need.because))
-    for other in assembly.boxes.values():
-        if other.id != box.id:
-            need = need_of_boxes(design, box, other)
-            out += [_Thing(Obstacle(other.path, other.box.name, p.solid, "same"), need.mm, need.because) for p in other.pieces]
-    return out
+            for low, high in line_spans(thing.solid, origin, self.way):
+                yield _Met(thing, low, high, need.mm, need.because)
+        for other in self.assembly.boxes.values():
+            if other.id in seen:
+                continue
+            spans = self._spans(other, origin)
+            if spans:
+                need = need_of_boxes(design, box, other)
+                low, high = min(s.start for s in spans), max(s.end for s in spans)
+                here, there = (plus(origin, scaled(self.way, v)) for v in (low, low + 1.0))
+                yield _Met(other, low, high, need.mm, need.because, twist_of(design, box, other, Nearest(1.0, here, there)))
+
+    def _touches_without_mounts(self, box: PlacedBox, thing: Obstacle, origin: Vec) -> bool:
+        """A bracket lies on what carries it by intent: that thing counts only where the box itself is on the line."""
+        return any(p.mount is None and line_spans(p.solid, origin, self.way) for p in box.pieces)
+
+    def _overlaps(
+        self, met: _Met, start: _Link, low: Sequence[tuple[_Met, _Link | None]], high: Sequence[tuple[_Met, _Link | None]]
+    ) -> bool:
+        links = [start, *(link for _, link in (*low, *high) if link)]
+        return any(
+            link.box is not met.what and min(link.high, met.high) - max(link.low, met.low) > STANDS_IN_MM for link in links
+        )  # fmt: skip
+
+    def _spans(self, box: PlacedBox, origin: Vec) -> list[Span]:
+        return [Span(p, low, high) for p in box.pieces if _near_line(p.solid, origin, self.way)
+                for low, high in line_spans(p.solid, origin, self.way)]  # fmt: skip
+
+    def _link(self, box: PlacedBox, origin: Vec) -> _Link | None:
+        """A box on the line: opened into its rows where the line runs along one of its own ways, else as a whole."""
+        spans = self._spans(box, origin)
+        if not spans:
+            return None
+        low, high = min(s.start for s in spans), max(s.end for s in spans)
+        back = inverse(box.placement)
+        way, at = back.direction(self.way), back.point(origin)
+        axis = max(range(3), key=lambda i: abs(way[i]))
+        if abs(way[axis]) < 1 - 1e-9:
+            return _Link(
+                box, low, high, (StackRow(f"{box.box.name}, across its lean", high - low, 1.0, 0.0, "as drawn", "other", box.path),)
+            )
+        sign, zero = way[axis], at[axis]
+        local = [Span(s.piece, *sorted((zero + sign * s.start, zero + sign * s.end))) for s in spans]
+        one, other = (at[i] for i in range(3) if i != axis)
+        rows = tuple(rows_on_line(self.assembly, box, axis, (one, other), local))
+        return _Link(box, low, high, rows if sign > 0 else rows[::-1])
+
+    def _gap(self, met: _Met) -> Iterator[StackRow]:
+        path = met.what.path
+        tape = 0.0 if isinstance(met.what, PlacedBox) else tape_tolerance(self.assembly.design, path)
+        bias = 0.0 if isinstance(met.what, PlacedBox) else TAPE_BIAS_MM
+        yield StackRow(f"gap to {met.name}", met.need_mm, tape, bias, f"{met.because}; tape ± {tape:g}", "gap", path)
+        if met.twist_mm:
+            yield StackRow(
+                "twist of the frame", met.twist_mm, 0.0, 0.0, "1° a metre between the mounts, common practice, no source", "gap", path
+            )
+
+    def _by_hand(self) -> Iterator[StackRow]:
+        for key, chain in self.assembly.design.chains.items():
+            if chain.box == self.box.id and chain.axis == WAYS[self.axis]:
+                for row, spec in sorted(chain.rows.items()):
+                    yield StackRow(spec.words, spec.mm, spec.tol_mm, 0.0, "entered by hand", "other", f"chains/{key}/rows/{row}")
+
+    def _surface(self, met: _Met | None, origin: Vec, sign: float) -> Surface:
+        if met is None:
+            return Surface("open", "", None)
+        return Surface(met.name, met.what.path, plus(origin, scaled(self.way, met.low if sign > 0 else met.high)))
+
+    # --- which lines ---
+
+    def through(self, number: int) -> Spot:
+        """Through the middle of a module. Raises UnknownThing."""
+        before = modules_before(self.assembly, self.box)
+        for m in self.box.shell.modules:
+            if before + m.number == number:
+                one, other = (round((m.low[i] + m.high[i]) / 2, 2) for i in self.others)
+                return one, other
+        raise UnknownThing("module in this box", str(number))
+
+    def spots(self) -> list[Spot]:
+        """The lines that could have least to spare, the tightest first: on both sides and in the middle of every strip into which the
+        edges of the box's pieces and of what is near divide it; and the middle of each module."""
+        u, v = (self._strips(i) for i in self.others)
+        grid = np.stack(np.meshgrid(u, v, indexing="ij"), axis=-1).reshape(-1, 2)
+        judged = [self._judged(grid, *pair) for pair in ((self._shell, self._theirs), (self._own, self._not_carrying))]
+        order = [n for row in judged for n in np.argsort(row, kind="stable")[:MOST_LINES]]
+        best = list(dict.fromkeys((round(float(a), 3), round(float(b), 3)) for a, b in grid[order]))
+        modules = [(round((m.low[i] + m.high[i]) / 2, 2), round((m.low[j] + m.high[j]) / 2, 2))
+                   for i, j in [self.others] for m in self.box.shell.modules[:60]]  # fmt: skip
+        i, j = self.others
+        return [*best, *(modules or [(self.box.shell.outer_mm[i] / 2, self.box.shell.outer_mm[j] / 2)])]
+
+    def _strips(self, axis: int) -> Matrix:
+        lows = np.concatenate([self._own.low[:, axis], self._theirs.low[:, axis]])
+        highs = np.concatenate([self._own.high[:, axis], self._theirs.high[:, axis]])
+        least, most = self._own.low[:, axis].min(), self._own.high[:, axis].max()
+        found = sorted({round(float(v), 1) for v in (*lows, *highs, least, most) if least <= v <= most})
+        strips = [(a, b) for a, b in itertools.pairwise(found) if b - a > 0.05]
+        return np.array([v for a, b in strips for v in (a + EDGE_MM, (a + b) / 2, b - EDGE_MM)])
+
+    @cached_property
+    def _own(self) -> "_Cloud":
+        return _Cloud.of([(p.solid, 0.0) for p in self.box.pieces], inverse(self.box.placement))
+
+    @cached_property
+    def _shell(self) -> "_Cloud":
+        """The box without its brackets, which lie on what carries them."""
+        return _Cloud.of([(p.solid, 0.0) for p in self.box.pieces if p.mount is None], inverse(self.box.placement))
+
+    @cached_property
+    def _theirs(self) -> "_Cloud":
+        return self._cloud(carrying=True)
+
+    @cached_property
+    def _not_carrying(self) -> "_Cloud":
+        return self._cloud(carrying=False)
+
+    def _cloud(self, *, carrying: bool) -> "_Cloud":
+        """Everything about the box with its gap; with or without what its brackets lie on."""
+        design, box = self.assembly.design, self.box
+        rows = [(o.solid, need_of_thing(design, box, o).mm) for o in around(self.assembly, box)
+                if not o.crush and (carrying or not any(m.sits_on(o.solid) for m in box.mounts))]  # fmt: skip
+        for other in self.assembly.boxes.values():
+            if other is not box:
+                need = need_of_boxes(design, box, other).mm
+                rows += [(p.solid, need) for p in other.pieces]
+        return _Cloud.of(rows, inverse(box.placement))
+
+    def _judged(self, grid: Matrix, own: "_Cloud", theirs: "_Cloud") -> Matrix:
+        """(n,) the room left on each line: exact but for scans, which are taken as the blocks round them."""
+        begins, ends = own.spans(grid, self.axis)
+        lows, highs = theirs.spans(grid, self.axis)
+        begin, end = np.nanmin(begins, axis=1, initial=np.inf), np.nanmax(ends, axis=1, initial=-np.inf)
+        on = begin < end
+        begin, end = np.where(on, begin, 0.0), np.where(on, end, 0.0)
+        below = (lows + highs) / 2 < (begin + end)[:, None] / 2
+        needs = theirs.needs
+        under = np.nanmin(np.where(below, begin[:, None] - highs - needs, np.nan), axis=1, initial=1e6)
+        over = np.nanmin(np.where(~below, lows - end[:, None] - needs, np.nan), axis=1, initial=1e6)
+        stands_in = ((highs - STANDS_IN_MM > begin[:, None]) & (lows + STANDS_IN_MM < end[:, None])).any(axis=1)
+        return np.asarray(np.where(on, under + over - 1e9 * stands_in, np.inf))
 
 
-def _spots(box: PlacedBox, axis: int, things: list[_Thing]) -> list[tuple[float, float]]:
-    """The middle of each module row, and the middle of what each thing near the line shares with the modules."""
-    shell = box.shell
-    if not shell.modules:
-        return [_rest(scaled(shell.outer_mm, 0.5), axis)]
-    spots = {_rest(_middle(m), axis) for m in shell.modules[:60]}
-    low = tuple(min(m.low[i] for m in shell.modules) for i in range(3))
-    high = tuple(max(m.high[i] for m in shell.modules) for i in range(3))
-    for thing in things:
-        back, solid = box.placement.turn.T, thing.obstacle.solid
-        corners = [back @ np.array(minus(p, box.placement.origin)) for p in (solid.low, solid.high)]
-        near = [min(a, b) for a, b in zip(*corners, strict=True)]
-        far = [max(a, b) for a, b in zip(*corners, strict=True)]
-        middle = [(max(near[i], low[i]) + min(far[i], high[i])) / 2 for i in range(3)]
-        if all(max(near[i], low[i]) < min(far[i], high[i]) for i in range(3) if i != axis):
-            spots.add(_onto_a_module(box, axis, _rest((float(middle[0]), float(middle[1]), float(middle[2])), axis)))
-    return sorted(spots)
+EDGE_MM = 0.02  # so far inside the edge of a strip its lines run
 
 
-def _onto_a_module(box: PlacedBox, axis: int, spot: tuple[float, float]) -> tuple[float, float]:
-    """The spot, or where it runs between modules the nearest one on a module."""
-    one, other = (i for i in range(3) if i != axis)
+@dataclass(frozen=True, slots=True)
+class _Cloud:
+    """Solids in a box's frame: bounding boxes, the planes of those that are convex and no blocks, and the gap each needs."""
 
-    def nearest_on(m: ShellModule) -> tuple[float, float]:
-        return min(max(spot[0], m.low[one]), m.high[one]), min(max(spot[1], m.low[other]), m.high[other])
+    low: Matrix
+    high: Matrix
+    planes: tuple[Matrix | None, ...]  # (k, 4) each: n · p <= d
+    needs: Matrix
 
-    return min((nearest_on(m) for m in box.shell.modules), key=lambda p: math.dist(p, spot))
+    @staticmethod
+    def of(rows: Sequence[tuple[Solid, float]], back: Placement) -> "_Cloud":
+        moved = [solid.moved(back) for solid, _ in rows]
+        low, high = bounds(moved)
+        planes = tuple(None if s.upright or s.surface else planes_of(s) for s in moved)
+        return _Cloud(low, high, planes, np.array([need for _, need in rows]))
 
-
-def _middle(m: ShellModule) -> Vec:
-    return (m.low[0] + m.high[0]) / 2, (m.low[1] + m.high[1]) / 2, (m.low[2] + m.high[2]) / 2
-
-
-def _rest(point: Vec, axis: int) -> tuple[float, float]:
-    one, other = (round(v, 2) for i, v in enumerate(point) if i != axis)
-    return one, other
-
-
-def _chain(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float], things: list[_Thing]) -> StackUp:
-    inside = list(_inside(assembly, box, axis, spot))
-    length = sum(row.mm for row in inside)
-    start = [0.0, 0.0, 0.0]
-    one, other = (i for i in range(3) if i != axis)
-    start[one], start[other] = spot
-    start[axis] = _first(box, axis, spot)
-    low = _meet(box, axis, start, -1.0, things)
-    start[axis] += length
-    high = _meet(box, axis, start, 1.0, things)
-    rows = [*_gap(assembly, low), *inside, *_gap(assembly, high)]
-    ends = (_surface(low), _surface(high))
-    return _summed(WAYS[axis], rows, ends, None if low is None or high is None else length + low[1] + high[1])
-
-
-_Hit = tuple[_Thing, float, Vec] | None
-
-
-def _meet(box: PlacedBox, axis: int, start: list[float], sign: float, things: list[_Thing]) -> _Hit:
-    """What a line from the box's outside meets first, how far off, and where."""
-    local = [0.0, 0.0, 0.0]
-    local[axis] = sign
-    way = box.placement.direction((local[0], local[1], local[2]))
-    # from inside the box, so that what overlaps it is met too
-    back = (start[0] - local[0] * 40, start[1] - local[1] * 40, start[2] - local[2] * 40)
-    origin = box.placement.point(back)
-    best: _Hit = None
-    for thing in things:
-        hit = ray_hits(thing.obstacle.solid, origin, way)
-        if hit is not None and (best is None or hit - 40 < best[1]):
-            best = thing, hit - 40, plus(origin, scaled(way, hit))
-    return best
+    def spans(self, grid: Matrix, axis: int) -> tuple[Matrix, Matrix]:
+        """(n, m) from and to where lines along an axis run inside each solid; not a number where they miss it."""
+        one, other = (i for i in range(3) if i != axis)
+        u, v = grid[:, :1], grid[:, 1:]
+        on = (self.low[:, one] <= u) & (u <= self.high[:, one]) & (self.low[:, other] <= v) & (v <= self.high[:, other])
+        begin = np.where(on, self.low[:, axis], np.nan)
+        end = np.where(on, self.high[:, axis], np.nan)
+        for n, planes in enumerate(self.planes):
+            rows = np.nonzero(on[:, n])[0] if planes is not None else ()
+            if planes is not None and len(rows):
+                rest = planes[:, 3] - u[rows] * planes[:, one] - v[rows] * planes[:, other]
+                slope = planes[:, axis]
+                with np.errstate(divide="ignore", invalid="ignore"):
+                    t = rest / slope
+                high = np.where(slope > 1e-9, t, np.inf).min(axis=1)
+                low = np.where(slope < -1e-9, t, -np.inf).max(axis=1)
+                good = (low < high) & ~((np.abs(slope) <= 1e-9) & (rest < -1e-9)).any(axis=1)
+                begin[rows, n], end[rows, n] = np.where(good, low, np.nan), np.where(good, high, np.nan)
+        return begin, end
 
 
-def _surface(hit: _Hit) -> Surface:
-    return Surface("open", "", None) if hit is None else Surface(hit[0].obstacle.name, hit[0].obstacle.path, hit[2])
+def _near_line(solid: Solid, origin: Vec, way: Vec) -> bool:
+    """Whether a line comes through the ball round a solid: most do not, and need no more measuring."""
+    middle = scaled(plus(solid.low, solid.high), 0.5)
+    off = minus(middle, origin)
+    along = sum(a * b for a, b in zip(off, way, strict=True))
+    reach = sum((h - v) ** 2 for h, v in zip(solid.high, solid.low, strict=True)) / 4
+    return sum(v * v for v in off) - along**2 <= reach + 1e-6
 
 
-def _gap(assembly: Assembly, hit: _Hit) -> Iterator[StackRow]:
-    if hit is not None:
-        thing = hit[0].obstacle
-        tape = tape_tolerance(assembly.design, thing.path)
-        yield StackRow(f"gap to {thing.name}", hit[0].need_mm, tape, TAPE_BIAS_MM, f"{hit[0].because}; tape ± {tape:g}", "gap", thing.path)
-
-
-def _first(box: PlacedBox, axis: int, spot: tuple[float, float]) -> float:
-    """Where the outermost piece on the line begins: the tray's face, or a lid edge or screw head that stands before it."""
-    return min((p.low[axis] for p in _crossed(box, axis, spot)), default=0.0)
-
-
-def _crossed(box: PlacedBox, axis: int, spot: tuple[float, float]) -> list[Piece]:
-    one, other = (i for i in range(3) if i != axis)
-    return [p for p in box.shell.envelope if p.low[one] <= spot[0] <= p.high[one] and p.low[other] <= spot[1] <= p.high[other]]
-
-
-def _inside(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float]) -> Iterator[StackRow]:
-    """Everything of the box on the line, from its first outside to its last."""
-    shell, spec, path = box.shell, box.box, box.path
-    crossed = _crossed(box, axis, spot)
-    low, high = min(p.low[axis] for p in crossed), max(p.high[axis] for p in crossed)
-    wall = spec.thickness_mm
-    sheet, _ = tolerance_by("cut", max(wall, 0.6))
-    yield from _before_the_tray(box, -low, axis, path)
-    yield StackRow("floor" if axis == 2 else "wall", wall, sheet, 0.0, "sheet; ISO 2768-1 m, from memory", "metal", path)
-    yield from _contents(assembly, box, axis, spot)
-    if axis == 2:
-        yield StackRow("lid", wall, sheet, 0.0, "sheet; ISO 2768-1 m, from memory", "metal", path)
-        rest = high - shell.outer_mm[2] - wall
-        if rest > 1e-6:
-            yield StackRow("screw head", rest, 0.2, 0.0, "as drawn", "metal", path)
-    else:
-        yield StackRow("wall", wall, sheet, 0.0, "sheet; ISO 2768-1 m, from memory", "metal", path)
-        yield from _before_the_tray(box, high - shell.outer_mm[axis], axis, path)
-    welded, source = tolerance_by("welded", shell.outer_mm[axis])
-    yield StackRow("box as welded", 0.0, welded, 0.0 if axis == 2 else 2 * WELD_PULL_MM, source, "other", path)
-    yield StackRow("two bends", 0.0, 2 * BEND_MM, 0.0, "± 0.4 a bend, common practice, no source", "other", path)
-    yield from _finish(box, axis, path)
-
-
-def _before_the_tray(box: PlacedBox, mm: float, axis: int, path: str) -> Iterator[StackRow]:
-    """The lid's edge and a screw head on it, where the line meets them."""
-    if mm <= 1e-6 or axis == 2:
-        return
-    edge = box.box.lid.clearance_mm + box.box.thickness_mm
-    yield StackRow("lid edge", min(mm, edge), 0.3, 0.0, "sheet and its clearance, as drawn", "metal", path)
-    if mm - edge > 1e-6:
-        yield StackRow("screw head", mm - edge, 0.2, 0.0, "as drawn", "metal", path)
-
-
-def _finish(box: PlacedBox, axis: int, path: str) -> Iterator[StackRow]:
-    finish = box.box.finish
-    if finish.coats:
-        both = 2 * finish.coats * finish.coat_mm
-        yield StackRow(f"coating, {finish.coats} coats on two faces", both, both / 2, 0.0, "per face and coat, as given", "other", path)
-    if not finish.beads_ground and axis != 2:
-        yield StackRow("weld beads, not ground", 2 * finish.bead_mm, 1.0, 0.0, "as given; common practice, no source", "other", path)
-
-
-def _contents(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float]) -> Iterator[StackRow]:
-    """Liners, the spaces that faces ask for, modules with their growth; what is left over at the end is a row too."""
-    shell, spec, path = box.shell, box.box, box.path
-    one, other = (i for i in range(3) if i != axis)
-    modules = sorted(
-        (m for m in shell.modules if m.low[one] <= spot[0] <= m.high[one] and m.low[other] <= spot[1] <= m.high[other]),
-        key=lambda m: m.low[axis],
-    )
-    wall = spec.thickness_mm
-    liner = spec.liners.floor_mm if axis == 2 else spec.liners.wall_mm
-    last_liner = 0.0 if axis == 2 else liner
-    begin, end = wall, wall + shell.inner_mm[axis]
-    if liner:
-        word = "runner" if axis == 2 else "liner"
-        yield StackRow(word, liner, LINER_TOL_MM, 0.0, "common practice, no source", "liner", f"{path}/liners")
-    at, before = begin + liner, _modules_before(assembly, box)
-    for module in modules:
-        yield from _space(assembly, box, module, module.low[axis] - at, 2 * axis, path)
-        yield from _module(assembly, module, axis, path, before + module.number)
-        at = module.high[axis]
-    if modules:
-        yield from _space(assembly, box, modules[-1], end - last_liner - at, 2 * axis + 1, path)
-    else:
-        yield StackRow("free", end - last_liner - at, 0.0, 0.0, "", "space", path)
-    if last_liner:
-        yield StackRow("liner", last_liner, LINER_TOL_MM, 0.0, "common practice, no source", "liner", f"{path}/liners")
-
-
-def _space(assembly: Assembly, box: PlacedBox, module: ShellModule, mm: float, way: int, path: str) -> Iterator[StackRow]:
-    if mm <= 1e-6:
-        return
-    kind = assembly.design.module_kinds[module.kind]
-    face = module.looks[way]
-    words = [FACES[name] for name in FACES if getattr(kind, name) == face]
-    what = " and ".join(words) or ("tap leads" if way == 5 and kind.above_mm else f"space before {face.replace('_', ' ')}")
-    yield StackRow(what, mm, 0.0, 0.0, "what the module's faces ask for, as entered in Stock", "space", f"{path}/blocks/{module.block}")
-
-
-def _modules_before(assembly: Assembly, box: PlacedBox) -> int:
-    """Modules are numbered through all boxes."""
-    return sum(len(b.shell.modules) for b in itertools.takewhile(lambda b: b.id != box.id, assembly.in_order()))
-
-
-def _module(assembly: Assembly, module: ShellModule, axis: int, path: str, number: int) -> Iterator[StackRow]:
-    kind = assembly.design.module_kinds[module.kind]
-    size = module.high[axis] - module.low[axis]
-    along = module.looks[2 * axis].split("_")[0]  # which of the module's own sides lies along the line
-    grows = kind.grows_mm({"end": 0, "side": 1}.get(along, 2))
-    tol, source = tolerance_by("cut", size)
-    yield StackRow(f"module {number}", size - grows, tol, 0.0, source, "module", f"{path}#{number}")
-    if grows:
-        yield StackRow("growth to the widest state", grows, 0.0, 0.0, "as entered in Stock", "growth", f"{path}#{number}")
-
-
-def _summed(way: Way, rows: list[StackRow], ends: tuple[Surface, Surface], there: float | None) -> StackUp:
+def _summed(way: Way, rows: list[StackRow], ends: tuple[Surface, Surface], there: float | None, stands_in: tuple[str, ...]) -> StackUp:
     asked = sum(row.mm for row in rows)
     worst = sum(row.tol_mm + row.bias_mm for row in rows)
     root = math.sqrt(sum(row.tol_mm**2 for row in rows))
     spare = None if there is None else there - asked
     state: State = "note" if spare is None else "foul" if spare < -1e-9 else "tight" if spare < worst else "clear"
-    return StackUp(way, tuple(rows), ends, asked, there, spare, worst, root, state)
+    if stands_in:
+        state = "foul"
+    return StackUp(way, tuple(rows), ends, asked, there, spare, worst, root, state, stands_in)

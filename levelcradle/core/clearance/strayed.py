@@ -89,7 +89,8 @@ def _out_of_the_car(assembly: Assembly, box: PlacedBox, *, hangs_out: bool) -> I
     if overall is not None:
         half = overall.width_mm / 2
         rows = {
-            "ahead of the car": -overall.overhang_front_mm - low[0], "behind the car": high[0] - vehicle.wheelbase_mm - overall.overhang_rear_mm,
+            "ahead of the car": -overall.overhang_front_mm - low[0],
+            "behind the car": high[0] - vehicle.wheelbase_mm - overall.overhang_rear_mm,
             "left of the car": -half - low[1], "right of the car": high[1] - half, "above the car": high[2] - overall.height_mm,
         }  # fmt: skip
         why = "the body's outline, from its overall sizes"

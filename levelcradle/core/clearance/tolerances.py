@@ -36,7 +36,9 @@ def _stated(design: Design, path: str) -> float | None:
     if steps[0] == "bays" and (tape := design.bays[steps[1]].tolerance_mm) is not None:
         return tape
     prefix = f"/{path}/"
-    return max((r.tolerance for key, r in design.readings.items() if key.startswith(prefix) and r.tolerance is not None), default=None)
+    rows = [r for key, r in design.readings.items() if key.startswith(prefix)]
+    stated = [r.tolerance for r in rows if r.tolerance is not None]
+    return max([*stated, *(r.accepted.plus_minus for r in rows if r.accepted)], default=None)
 
 
 def tolerance_by(rule: Literal["cut", "welded"], mm: float) -> tuple[float, str]:

@@ -4,9 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator
 
-from levelcradle.core.design.base import Length, Line, Part, Share, Text
+from levelcradle.core.design.base import Id, Length, Line, Part, Share, Text
 
-__all__ = ["AgreedGap", "Pin", "TapeKept", "ThingPath"]
+__all__ = ["AgreedGap", "Chain", "HandRow", "Pin", "TapeKept", "ThingPath"]
 
 ThingPath = Annotated[str, Field(pattern=r"^[a-z_]+/[a-z0-9-]+(/[a-z_]+/[a-z0-9-]+)*$", max_length=200)]
 
@@ -25,6 +25,22 @@ class AgreedGap(Part):
         if other == getattr(info, "data", {}).get("one"):
             raise ValueError("a gap lies between two things")
         return other
+
+
+class HandRow(Part):
+    """A row of a stack-up entered by hand: a gasket of one's own, a bolt head, a shim."""
+
+    words: Line
+    mm: Length
+    tol_mm: Share = 0.0
+
+
+class Chain(Part):
+    """Rows by hand along one way of a box; they stay whatever the box becomes."""
+
+    box: Id
+    axis: Literal["aft", "across", "up"]
+    rows: Annotated[dict[Id, HandRow], Field(max_length=40)] = {}
 
 
 class Pin(Part):

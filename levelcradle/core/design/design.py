@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from levelcradle.core.design.agreed import AgreedGap, Pin, TapeKept
+from levelcradle.core.design.agreed import AgreedGap, Chain, Pin, TapeKept
 from levelcradle.core.design.base import Id, Line, Part
 from levelcradle.core.design.bay import Bay, BayCorner
 from levelcradle.core.design.box import Box, Mount
@@ -69,6 +69,7 @@ class Design(Part):
     agreed_gaps: Annotated[dict[Id, AgreedGap], Field(max_length=500)] = {}
     pins: Annotated[dict[Id, Pin], Field(max_length=300)] = {}
     tapes: Annotated[dict[Id, TapeKept], Field(max_length=100)] = {}
+    chains: Annotated[dict[Id, Chain], Field(max_length=300)] = {}
     readings: Annotated[dict[Pointer, Reading], Field(max_length=20_000)] = {}
     tables: Tables
 
@@ -135,6 +136,8 @@ def _names(design: Design) -> Iterator[Problem]:
             yield Problem(f"/mounts/{key}/bolt/size", f"there is no bolt size “{mount.bolt.size}”")
         if mount.bolt.property_class not in design.tables.bolt_classes:
             yield Problem(f"/mounts/{key}/bolt/property_class", f"property class “{mount.bolt.property_class}” is not used here")
+    for key, chain in design.chains.items():
+        yield from there(f"/chains/{key}/box", chain.box, "boxes", "box")
     for path, reading in design.readings.items():
         yield from there(f"/readings/{path.replace('~', '~0').replace('/', '~1')}/from", reading.from_, "references", "reference point")
 

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from typing import Any
 
+from levelcradle.core.design.pointer import join
 from levelcradle.core.errors import DesignError, Problem
 
 __all__ = ["refuse_brittle_bolts", "refuse_moving_pinned"]
@@ -26,7 +27,7 @@ def refuse_brittle_bolts(before: dict[str, Any], after: dict[str, Any]) -> None:
     old, new = ((tree.get("tables") or {}).get("bolt_classes") or {} for tree in (before, after))
     rows = new.items() if isinstance(new, dict) else ()
     problems = tuple(
-        Problem(f"/tables/bolt_classes/{name.replace('~', '~0').replace('/', '~1')}", "classes above 10.9 are not used here: they break brittle")
+        Problem(join("tables", "bolt_classes", name), "classes above 10.9 are not used here: they break brittle")
         for name, row in rows
         if row != old.get(name) and isinstance(row, dict) and isinstance(row.get("ultimate_mpa"), int | float)
         and row["ultimate_mpa"] > STRONGEST_MPA

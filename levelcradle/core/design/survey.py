@@ -10,7 +10,8 @@ from levelcradle.core.design.solid import SolidSpec, Sweep
 from levelcradle.core.design.vehicle import Fluid
 
 __all__ = [
-    "Duty", "HardPoint", "InBox", "InVehicle", "Item", "KeepClear", "Keepout", "LoadState", "Member", "Reading", "Reference", "Snag", "SwungTape",
+    "Accepted", "Duty", "HardPoint", "InBox", "InVehicle", "Item", "KeepClear", "Keepout", "LoadState", "Member", "Reading",
+    "Reference", "Snag", "SwungTape",
     "VehicleOpening",
 ]  # fmt: skip
 
@@ -204,6 +205,13 @@ class Snag(Part):
     note: Text = ""
 
 
+class Accepted(Part):
+    """Somebody answers for a figure that nobody measured, with how far it may be off."""
+
+    by: Line
+    plus_minus: Share
+
+
 class Reading(Part):
     """How a figure came to be: the text as typed, from where, how sure. Stands beside the figure, by its path.
 
@@ -217,5 +225,6 @@ class Reading(Part):
     again_mm: Length | None = None
     source: Annotated[Text, Field(max_length=80)] = ""
     basis: Literal["measured", "typed", "assumed", "catalogue"] = "typed"
+    accepted: Accepted | None = None
     when: Line | None = None
     by: Line | None = None

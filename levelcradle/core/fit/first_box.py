@@ -32,9 +32,7 @@ class FirstBox:
     says: str
 
 
-def first_box(
-    design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: int | None = None, meshes: Mapping[str, Mesh]
-) -> FirstBox:
+def first_box(design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: int | None = None, meshes: Mapping[str, Mesh]) -> FirstBox:
     """The box with most modules in a bay, lowest first.
 
     Args:

@@ -76,9 +76,7 @@ def _pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, wit
         yield Pressing(thing, near.gap_mm - thing.need_mm, _away(near.gap_mm, near.here, near.there, piece, at, thing.solid))
 
 
-def _near(
-    pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float
-) -> Iterator[tuple[Solid, Hindrance, Nearest]]:
+def _near(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float) -> Iterator[tuple[Solid, Hindrance, Nearest]]:
     """Each piece and thing nearer than its need and ``within_mm``, the pieces moved by ``at``."""
     if not things:
         return

@@ -1,27 +1,33 @@
 """Moments about the front axle line, the centreline and the ground."""
 
 import math
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field, replace
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.design.vehicle import Axles, Target, Total, Track, Vehicle, Weighing, WheelRates
+from levelcradle.core.design.vehicle import Axles, CgGiven, Target, Total, Track, Vehicle, Weighing, WheelRates
 from levelcradle.core.design.vehicle import Corners as CornerReadings
 from levelcradle.core.level.lift import cg_height
+from levelcradle.core.level.uncertainty import Causes, PlusMinus, combined, effect_of_mass, half_step, plus_minus, seen_by
 
 __all__ = ["Corners", "Lean", "Loads", "MassRow", "aboard_rows", "corner_loads", "found_loads", "lean_of", "loads_after",
-           "read_loads", "total_of"]  # fmt: skip
+           "person", "read_loads", "total_of"]  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class MassRow:
-    """One mass that changes what the axles read; taken out it is negative."""
+    """One mass that changes what the axles read; taken out it is negative.
+
+    ``causes``: by what it may be off, each with its ±, where that is more than its own figure; ``place_tol_mm``: ± of its place.
+    """
 
     path: str
     name: str
     mass_kg: float
     tol_kg: float
     at: Vec
+    causes: tuple[tuple[str, float], ...] = ()
+    place_tol_mm: Vec = (0.0, 0.0, 0.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +43,7 @@ class Loads:
     """What the ground carries [kg] and where the centre of gravity is [mm].
 
     ``across_mm``, ``up_mm`` and ``corners`` are None where the weighing cannot tell them; ``rule`` says how the corners
-    came about, ``assumed`` what of it nobody measured.
+    came about, ``assumed`` what of it nobody measured. ``off`` is the ± of each figure, from what each cause does.
     """
 
     front_kg: float
@@ -46,9 +52,8 @@ class Loads:
     across_mm: float | None
     up_mm: float | None
     corners: Corners | None
-    front_tol_kg: float
-    rear_tol_kg: float
-    up_tol_mm: float | None
+    off: PlusMinus
+    causes: Causes = field(repr=False)
     rule: str = ""
     assumed: str = ""
 
@@ -103,27 +108,71 @@ def read_loads(vehicle: Vehicle) -> Loads | None:
     total = total_of(weighing) if weighing else 0.0
     if weighing is None or total <= 0:
         return None
-    half = weighing.step_kg / 2
-    assumed, rule, corners, across = "", "", None, None
+    readings, tols, work, rule, assumed = _read(weighing, vehicle.track_mm)
+    front, rear, side, _, *four = work(readings)
+    known = not isinstance(weighing, Total) and not (isinstance(weighing, Axles) and weighing.left_kg is None)
+    corners = Corners(*four) if known else None
+    across = side / total if corners and vehicle.track_mm else None
+    causes = {f"reading:{n}": effect for n, effect in enumerate(seen_by(work, readings, tols))}
+    up, height_off = _height(vehicle, total)
+    if up is not None:  # what the scale reads too much counts at the height that was found
+        causes = {key: (*e[:3], (e[0] + e[1]) * up, *e[4:]) for key, e in causes.items()}
+        causes["cg_height"] = (0.0, 0.0, 0.0, total * height_off, 0.0, 0.0, 0.0, 0.0)
+    return _loads(vehicle, front, rear, across, up, corners, causes, rule, assumed)
+
+
+_Work = Callable[[tuple[float, ...]], tuple[float, ...]]
+
+
+def _read(weighing: Weighing, track: Track | None) -> tuple[tuple[float, ...], tuple[float, ...], _Work, str, str]:
+    """The readings, their ±, what makes front, rear, side moment, height moment and corners of them; the rule, and what is assumed."""
+    step, wide = half_step(weighing.step_kg), (track.front, track.rear) if track else (0.0, 0.0)
+
+    def of_corners(r: tuple[float, ...]) -> tuple[float, ...]:
+        side = (r[1] - r[0]) * wide[0] / 2 + (r[3] - r[2]) * wide[1] / 2
+        return r[0] + r[1], r[2] + r[3], side, 0.0, *r
+
+    def of_axles(r: tuple[float, ...]) -> tuple[float, ...]:
+        left = r[2] / (r[0] + r[1]) if len(r) > 2 else 0.5
+        return of_corners((r[0] * left, r[0] * (1 - left), r[1] * left, r[1] * (1 - left)))
+
+    def of_total(r: tuple[float, ...]) -> tuple[float, ...]:
+        return of_axles((r[0] * r[1] / 100, r[0] * (1 - r[1] / 100)))
+
+    if isinstance(weighing, CornerReadings):
+        return (weighing.lf_kg, weighing.rf_kg, weighing.lr_kg, weighing.rr_kg), (step,) * 4, of_corners, AS_WEIGHED, ""
     if isinstance(weighing, Axles):
-        front, rear, front_tol, rear_tol = weighing.front_kg, weighing.rear_kg, half, half
-        if weighing.left_kg is not None:
-            left = weighing.left_kg / total
-            corners, rule = Corners(front * left, front * (1 - left), rear * left, rear * (1 - left)), BY_SIDES
-    elif isinstance(weighing, Total):
-        front = total * weighing.front_percent / 100
-        rear, assumed = total - front, "the split between the axles is assumed"
-        front_tol = rear_tol = math.hypot(half, total * weighing.front_tol_percent / 100)
-    else:
-        corners, rule = Corners(weighing.lf_kg, weighing.rf_kg, weighing.lr_kg, weighing.rr_kg), AS_WEIGHED
-        front, rear = corners.lf_kg + corners.rf_kg, corners.lr_kg + corners.rr_kg
-        front_tol = rear_tol = half * math.sqrt(2)
-    if corners and vehicle.track_mm:
-        across = _across(corners, vehicle.track_mm)
+        if weighing.left_kg is None:
+            return (weighing.front_kg, weighing.rear_kg), (step,) * 2, of_axles, "", ""
+        return (weighing.front_kg, weighing.rear_kg, weighing.left_kg), (step,) * 3, of_axles, BY_SIDES, ""
+    split = (weighing.total_kg, weighing.front_percent)
+    return split, (step, weighing.front_tol_percent), of_total, "", "the split between the axles is assumed"
+
+
+def _height(vehicle: Vehicle, total: float) -> tuple[float | None, float]:
+    """The height of the CG as the car stood on the scales, and its ±; one from a table is the bare car's, so whoever was aboard
+    comes on top of it."""
     height = cg_height(vehicle, total)
-    up, up_tol = (height.up_mm, height.tol_mm) if height else (None, None)
-    aft = rear / total * vehicle.wheelbase_mm
-    return Loads(front, rear, aft, across, up, corners, front_tol, rear_tol, up_tol, rule, assumed)
+    if height is None:
+        return None, 0.0
+    if not _of_the_bare_car(vehicle):
+        return height.up_mm, height.tol_mm
+    off = aboard_rows(vehicle)
+    bare = total + math.fsum(row.mass_kg for row in off)
+    return (bare * height.up_mm - math.fsum(row.mass_kg * row.at[2] for row in off)) / total, height.tol_mm * bare / total
+
+
+def _of_the_bare_car(vehicle: Vehicle) -> bool:
+    return isinstance(vehicle.cg_height, CgGiven) and vehicle.cg_height.basis == "assumed"
+
+
+def _loads(
+    vehicle: Vehicle, front: float, rear: float, across: float | None, up: float | None, corners: Corners | None, causes: Causes,
+    rule: str, assumed: str,
+) -> Loads:  # fmt: skip
+    off = plus_minus(causes, front, rear, across, up, vehicle.wheelbase_mm, corners=corners is not None)
+    aft = rear / (front + rear) * vehicle.wheelbase_mm
+    return Loads(front, rear, aft, across, up, corners, off, causes, rule, assumed)
 
 
 def total_of(weighing: Weighing) -> float:
@@ -143,8 +192,19 @@ def found_loads(vehicle: Vehicle) -> Loads | None:
     off = aboard_rows(vehicle)
     if read.total_kg + sum(row.mass_kg for row in off) <= 0:
         return None
-    bare = loads_after(read, off, vehicle) if off else read
-    return replace(bare, rule=read.rule) if off else read
+    if not off:
+        return read
+    bare = loads_after(read, off, vehicle)
+    if _of_the_bare_car(vehicle) and bare.up_mm is not None:  # its height is the bare car's, whatever the scale and the people are off
+        up = bare.up_mm
+        causes = {key: e if key == "cg_height" else (*e[:3], (e[0] + e[1]) * up, *e[4:]) for key, e in bare.causes.items()}
+        return _loads(vehicle, bare.front_kg, bare.rear_kg, bare.across_mm, up, bare.corners, causes, read.rule, read.assumed)
+    return replace(bare, rule=read.rule)
+
+
+def person(name: str) -> str:
+    """The cause of what is not known of somebody's weight: the same for one aboard while weighed and riding again."""
+    return f"person:{name.strip().casefold()}"
 
 
 def aboard_rows(vehicle: Vehicle) -> list[MassRow]:
@@ -153,20 +213,16 @@ def aboard_rows(vehicle: Vehicle) -> list[MassRow]:
     for key, rider in (vehicle.weighing.aboard if vehicle.weighing else {}).items():
         mass = rider.weighs_kg
         if mass is not None and rider.at_mm is not None:
-            rows.append(MassRow(f"vehicle/weighing/aboard/{key}", rider.name, -mass, rider.tol_kg, rider.at_mm))
+            path = f"vehicle/weighing/aboard/{key}"
+            rows.append(MassRow(path, rider.name, -mass, rider.tol_kg, rider.at_mm, ((person(rider.name), -rider.tol_kg),)))
     return rows
-
-
-def _across(c: CornerReadings | Corners, track: Track) -> float:
-    moment = (c.rf_kg - c.lf_kg) * track.front / 2 + (c.rr_kg - c.lr_kg) * track.rear / 2
-    return moment / (c.lf_kg + c.rf_kg + c.lr_kg + c.rr_kg)
 
 
 def loads_after(found: Loads, changes: Sequence[MassRow], vehicle: Vehicle) -> Loads:
     """The car with masses taken out (negative) and put in.
 
-    Rear change = sum(m x) / L. The ± of an axle is the root-sum-square of half a step per reading and of each
-    tolerance times its lever. Source: moments about the front axle (statics).
+    Rear change = sum(m x) / L; the ± of every figure follows from what each cause does to it.
+    Source: moments about the front axle (statics); uncertainty.py for the ±.
     """
     wheelbase = vehicle.wheelbase_mm
     change = math.fsum(m.mass_kg for m in changes)
@@ -178,20 +234,59 @@ def loads_after(found: Loads, changes: Sequence[MassRow], vehicle: Vehicle) -> L
     up = None
     if found.up_mm is not None:
         up = (found.total_kg * found.up_mm + math.fsum(m.mass_kg * m.at[2] for m in changes)) / total
-    corners = None
+    corners: Corners | None = None
+    spread: _Spread = _no_corners
     if found.corners and vehicle.track_mm:
         corners = corner_loads(found.corners, front, rear, side, vehicle.track_mm, vehicle.wheel_rates)
-    up_tol = None if found.up_tol_mm is None else found.up_tol_mm * found.total_kg / total
-    return Loads(
-        front, rear, rear / total * wheelbase, across, up, corners,
-        _rss(found.front_tol_kg, ((m.tol_kg * (1 - m.at[0] / wheelbase)) for m in changes)),
-        _rss(found.rear_tol_kg, ((m.tol_kg * m.at[0] / wheelbase) for m in changes)), up_tol,
-        (BY_ROLL if vehicle.wheel_rates else BY_AXLE) if corners else "", found.assumed,
-    )  # fmt: skip
+        spread = _spread(front, rear, vehicle.track_mm, vehicle.wheel_rates)
+    causes: Causes = combined(found.causes, *(_causes_of(row, wheelbase, spread) for row in changes))
+    if corners and vehicle.track_mm and not vehicle.wheel_rates:
+        causes = _share_moved(causes, front, rear, side, vehicle.track_mm)
+    rule = (BY_ROLL if vehicle.wheel_rates else BY_AXLE) if corners else ""
+    return _loads(vehicle, front, rear, across, up, corners, causes, rule, found.assumed)
 
 
-def _rss(first: float, rest: Iterable[float]) -> float:
-    return math.sqrt(first**2 + math.fsum(v**2 for v in rest))
+_Spread = Callable[[float, float, float], tuple[float, ...]]
+
+
+def _no_corners(front: float, rear: float, side: float) -> tuple[float, ...]:
+    return 0.0, 0.0, 0.0, 0.0
+
+
+def _spread(front_kg: float, rear_kg: float, track: Track, rates: WheelRates | None) -> _Spread:
+    """What a little more on the axles and of side moment does to the corners, the split held."""
+    share = _front_share(front_kg, rear_kg, track, rates)
+
+    def corners(front: float, rear: float, side: float) -> tuple[float, ...]:
+        tip_front, tip_rear = side * share / track.front, side * (1 - share) / track.rear
+        return front / 2 - tip_front, front / 2 + tip_front, rear / 2 - tip_rear, rear / 2 + tip_rear
+
+    return corners
+
+
+def _share_moved(causes: Causes, front: float, rear: float, side: float, track: Track) -> Causes:
+    """Split by axle load, the split itself moves with the loads."""
+    out = {}
+    for key, e in causes.items():
+        moved = side * (e[0] * rear - e[1] * front) / (front + rear) ** 2
+        tip_front, tip_rear = moved / track.front, -moved / track.rear
+        out[key] = (*e[:4], e[4] - tip_front, e[5] + tip_front, e[6] - tip_rear, e[7] + tip_rear)
+    return out
+
+
+def _causes_of(row: MassRow, wheelbase: float, spread: _Spread) -> Causes:
+    """Of a mass: what its own figure, or what stands behind it, may be off, and its place along each axis."""
+    groups = []
+    for key, tol in row.causes or ((row.path, row.tol_kg),):
+        if tol:
+            groups.append({key: effect_of_mass(tol, row.at, wheelbase, spread)})
+    for axis, tol in enumerate(row.place_tol_mm):
+        if tol:
+            rear = row.mass_kg * tol / wheelbase if axis == 0 else 0.0
+            side, up = (row.mass_kg * tol if axis == n else 0.0 for n in (1, 2))
+            effect = (-rear, rear, side, up, *spread(-rear, rear, side))
+            groups.append({f"place:{row.path}:{axis}": effect})  # type: ignore[dict-item]
+    return combined(*groups)
 
 
 def corner_loads(found: Corners, front_kg: float, rear_kg: float, side_kgmm: float, track: Track,
@@ -202,13 +297,18 @@ def corner_loads(found: Corners, front_kg: float, rear_kg: float, side_kgmm: flo
 
     Source: common practice, no source (four wheels are statically indeterminate; without wheel rates a rule is chosen).
     """
-    share = front_kg / (front_kg + rear_kg)
-    if rates:
-        front_roll, rear_roll = rates.front_n_per_mm * track.front**2, rates.rear_n_per_mm * track.rear**2
-        share = front_roll / (front_roll + rear_roll)
+    share = _front_share(front_kg, rear_kg, track, rates)
     d_front, d_rear = front_kg - found.lf_kg - found.rf_kg, rear_kg - found.lr_kg - found.rr_kg
     tip_front, tip_rear = side_kgmm * share / track.front, side_kgmm * (1 - share) / track.rear
     return Corners(
         found.lf_kg + d_front / 2 - tip_front, found.rf_kg + d_front / 2 + tip_front,
         found.lr_kg + d_rear / 2 - tip_rear, found.rr_kg + d_rear / 2 + tip_rear,
     )  # fmt: skip
+
+
+def _front_share(front_kg: float, rear_kg: float, track: Track, rates: WheelRates | None) -> float:
+    """How much of a side moment the front axle takes."""
+    if rates is None:
+        return front_kg / (front_kg + rear_kg)
+    front_roll, rear_roll = rates.front_n_per_mm * track.front**2, rates.rear_n_per_mm * track.rear**2
+    return front_roll / (front_roll + rear_roll)

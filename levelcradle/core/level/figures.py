@@ -1,10 +1,14 @@
 """The loads of a design: as found, ready to drive, and in each load state; with every mass that counts."""
 
-from collections.abc import Iterator, Mapping
+import math
+from collections import Counter
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 
 from levelcradle.core.assembly import Assembly, PlacedBox, middle_of
-from levelcradle.core.level.balance import Lean, Loads, MassRow, found_loads, lean_of, loads_after
+from levelcradle.core.design import Design
+from levelcradle.core.design.accepted import accepted_plus_minus
+from levelcradle.core.level.balance import Lean, Loads, MassRow, found_loads, lean_of, loads_after, person
 
 __all__ = ["LevelFigures", "LoadRow", "level_figures", "masses"]
 
@@ -63,23 +67,53 @@ def masses(assembly: Assembly) -> Iterator[MassRow]:
 
 
 def _row(assembly: Assembly, key: str) -> MassRow | None:
-    item, at = assembly.design.items[key], assembly.at_of(key)
+    """A thing's mass with its ±: as said, or as somebody answers for a guess; somebody who was aboard while weighed is one cause."""
+    design, item, at = assembly.design, assembly.design.items[key], assembly.at_of(key)
     mass = item.weighs_kg
     if mass is None or at is None:
         return None
     sign = -1.0 if item.state == "out" else 1.0
-    return MassRow(f"items/{key}", item.name, sign * mass, item.tol_kg, at)
+    tol = max(item.tol_kg, accepted_plus_minus(design, f"/items/{key}/mass_kg") or 0.0)
+    cause = f"items/{key}"
+    if item.state == "payload" and (rider := _was_aboard(assembly, item.name)) is not None:
+        cause, tol = person(item.name), max(tol, rider)
+    places = [_place_tol(design, key, axis) for axis in range(3)]
+    return MassRow(f"items/{key}", item.name, sign * mass, tol, at, ((cause, sign * tol),), (places[0], places[1], places[2]))
+
+
+def _was_aboard(assembly: Assembly, name: str) -> float | None:
+    """The ± of somebody of this name who was aboard while the car was weighed."""
+    weighing = assembly.design.vehicle.weighing
+    rows = weighing.aboard.values() if weighing else ()
+    return next((rider.tol_kg for rider in rows if person(rider.name) == person(name)), None)
+
+
+def _place_tol(design: Design, key: str, axis: int) -> float:
+    """± of a thing's place, where its reading states one."""
+    reading = design.readings.get(f"/items/{key}/at_mm/{axis}") or design.readings.get(f"/items/{key}/at_mm")
+    return (reading.tolerance or 0.0) if reading else 0.0
+
+
+SHELL_SHARE = 0.03  # of the mass of sheet metal as drawn: rolling tolerance, welds, paint; common practice, no source
+FITTINGS_SHARE = 0.25  # of links, liners and clamps, which nobody weighed: common practice, no source
 
 
 def _box_rows(box: PlacedBox, assembly: Assembly) -> Iterator[MassRow]:
-    kinds = assembly.design.module_kinds
-    tol = sum(kinds[m.kind].tol_kg ** 2 for m in box.shell.modules) ** 0.5
-    yield MassRow(box.path, f"{box.box.name}, full", box.shell.full_kg, tol, box.cg)
+    """Modules of one kind are off together, so are the fittings of all boxes; each box's sheet on its own."""
+    kinds, shell = assembly.design.module_kinds, box.shell
+    held = Counter(m.kind for m in shell.modules)
+    causes = [(f"kind:{kind}", number * kinds[kind].tol_kg) for kind, number in sorted(held.items())]
+    causes += [("fittings", FITTINGS_SHARE * shell.fittings_kg), (f"shell:{box.id}", SHELL_SHARE * shell.shell_kg)]
+    yield MassRow(box.path, f"{box.box.name}, full", shell.full_kg, _root(t for _, t in causes), box.cg, tuple(causes))
     for mount in box.mounts:
         mass = sum(p.mass_kg for p in mount.pieces)
         if mass:
             x, y, z = (sum(p.mass_kg * middle_of(p.solid)[i] for p in mount.pieces) / mass for i in range(3))
-            yield MassRow(f"mounts/{mount.id}", mount.mount.name, mass, 0.0, (x, y, z))
+            yield MassRow(f"mounts/{mount.id}", mount.mount.name, mass, SHELL_SHARE * mass, (x, y, z))
+
+
+def _root(tols: Iterable[float]) -> float:
+    return math.sqrt(math.fsum(t * t for t in tols))
 
 
 def _missing(assembly: Assembly) -> Iterator[tuple[str, str, str]]:

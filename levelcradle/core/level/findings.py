@@ -4,6 +4,7 @@ import math
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly
+from levelcradle.core.design.accepted import guessed
 from levelcradle.core.design.vehicle import Axles, Corners, Weighing
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
 from levelcradle.core.level.balance import Loads, total_of
@@ -13,6 +14,7 @@ from levelcradle.core.level.lift import cg_height
 __all__ = ["level_findings", "loads_working"]
 
 STATICS = "moments about the front axle line (statics)"
+UNCERTAINTY = "each cause with its sign through all it does, then the root of the squares; half a step d/2 as 2 (d/2) / √3"
 
 
 def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
@@ -51,26 +53,25 @@ def _loads(assembly: Assembly, figures: LevelFigures, ready: Loads) -> Finding:
         id="level:ready", code="level.ready", station="level", state="note", subjects=("vehicle/weighing",),
         says="Ready: front {0} ± {1}, rear {2} ± {3}",
         figures=(
-            Figure(ready.front_kg, "kg"), Figure(ready.front_tol_kg, "", "up"),
-            Figure(ready.rear_kg, "kg"), Figure(ready.rear_tol_kg, "", "up"),
+            Figure(ready.front_kg, "kg"), Figure(ready.off.front_kg, "kg", "up"),
+            Figure(ready.rear_kg, "kg"), Figure(ready.off.rear_kg, "kg", "up"),
         ),
-        value=ready.rear_kg, unit="kg", tolerance=ready.rear_tol_kg, because="as found, and every change times its lever",
+        value=ready.rear_kg, unit="kg", tolerance=ready.off.rear_kg, because="as found, and every change times its lever",
         shows="axle loads", working=lambda: loads_working(assembly, figures, ready),
     )  # fmt: skip
 
 
 def _ratings(assembly: Assembly, figures: LevelFigures, key: str, name: str, loads: Loads) -> Iterator[Finding]:
     rating = assembly.design.vehicle.ratings
-    gross_tol = math.hypot(loads.front_tol_kg, loads.rear_tol_kg)
     for axle, load, tol, most in (
-        ("front axle", loads.front_kg, loads.front_tol_kg, rating.front_kg),
-        ("rear axle", loads.rear_kg, loads.rear_tol_kg, rating.rear_kg),
-        ("gross mass", loads.total_kg, gross_tol, rating.gross_kg),
+        ("front axle", loads.front_kg, loads.off.front_kg, rating.front_kg),
+        ("rear axle", loads.rear_kg, loads.off.rear_kg, rating.rear_kg),
+        ("gross mass", loads.total_kg, loads.off.total_kg, rating.gross_kg),
     ):
         if most is None:
             continue
         margin = most - load
-        state: State = "foul" if margin < 0 or load < 0 else "tight" if margin < tol else "clear"
+        state: State = "foul" if margin < 0 or load < 0 else "tight" if margin < rounded_up(tol) else "clear"
         unsure = ready_is_unsure(assembly, figures, loads)
         if unsure and state != "foul":
             state = "unknown"
@@ -79,10 +80,15 @@ def _ratings(assembly: Assembly, figures: LevelFigures, key: str, name: str, loa
             id=f"level:rating:{key}:{axle}", code="level.rating", station="level", state=state,
             subjects=("vehicle/ratings",) if key == "ready" else (f"load_states/{key}", "vehicle/ratings"),
             says=f"{axle.capitalize()}, {plain(name)}: {words}, ± {{1}}",
-            figures=(Figure(abs(margin), "kg", "up" if margin < 0 else "down"), Figure(tol, "", "up")),
+            figures=(Figure(abs(margin), "kg", "up" if margin < 0 else "down"), Figure(tol, "kg", "up")),
             value=load, limit=most, margin=margin, unit="kg", tolerance=tol, shows=axle,
             because=unsure or "rating as given for the vehicle", working=lambda: loads_working(assembly, figures, loads),
         )  # fmt: skip
+
+
+def rounded_up(tol: float) -> float:
+    """A ± as it is shown: to a tenth, never less than it is."""
+    return math.ceil(round(tol * 10, 6)) / 10
 
 
 def ready_is_unsure(assembly: Assembly, figures: LevelFigures, loads: Loads) -> str:
@@ -92,10 +98,10 @@ def ready_is_unsure(assembly: Assembly, figures: LevelFigures, loads: Loads) -> 
         return f"the {what} of {name} is missing"
     if loads.assumed:
         return loads.assumed
-    readings, items = assembly.design.readings, assembly.design.items
-    guessed = (i for k, i in items.items() if (r := readings.get(f"/items/{k}/mass_kg")) and r.basis == "assumed" and i.state != "stays")
-    first = next(guessed, None)
-    return f"the mass of {first.name} is a guess until it is weighed" if first else ""
+    design = assembly.design
+    guesses = (i for k, i in design.items.items() if i.state != "stays" and guessed(design, f"/items/{k}/mass_kg"))
+    first = next(guesses, None)
+    return f"the mass of {first.name} is a guess until it is weighed, or until somebody answers for it" if first else ""
 
 
 def loads_working(assembly: Assembly, figures: LevelFigures, loads: Loads) -> Working:
@@ -111,8 +117,8 @@ def loads_working(assembly: Assembly, figures: LevelFigures, loads: Loads) -> Wo
         steps.append(Step("people and load aboard", "each mass × its lever", payload, "kg", STATICS))
     steps.append(Step("rear axle", "all added", loads.rear_kg, "kg", STATICS))
     steps.append(Step("front axle", f"total {loads.total_kg:.1f} − rear", loads.front_kg, "kg", STATICS))
-    rule = "root-sum-square of half a step per reading and each tolerance × its lever"
-    steps.append(Step("rear axle may be off by", rule, loads.rear_tol_kg, "kg", "error propagation"))
+    for name, off in (("front axle", loads.off.front_kg), ("rear axle", loads.off.rear_kg), ("gross mass", loads.off.total_kg)):
+        steps.append(Step(f"± of the {name}", UNCERTAINTY, off, "kg", "JCGM 100, from memory; k = 2, about 95 %"))
     return (*steps, *_cg_steps(loads, wheelbase))
 
 
@@ -124,7 +130,7 @@ def _cg_steps(loads: Loads, wheelbase: float) -> Iterator[Step]:
     if loads.up_mm is not None:
         yield Step("CG up", "(found total × found up + Σ m × up) / total", loads.up_mm, "mm", "moments (statics)")
     if c := loads.corners:
-        rule = "as found + half the axle's change ± side moment, split by axle load"
+        rule = f"half the axle's change to each side; {loads.rule}"
         for name, load in (("left front", c.lf_kg), ("right front", c.rf_kg), ("left rear", c.lr_kg), ("right rear", c.rr_kg)):
             yield Step(name, rule, load, "kg", "common practice, no source; axle sums are exact")
 
@@ -147,6 +153,9 @@ def _not_weighed(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
         yield _note("across", "unknown", "Left and right were not weighed", "vehicle/weighing", "only axle readings were taken")
     if ready.up_mm is None:
         yield _note("height", "unknown", "The height of the CG is not known", "vehicle/cg_height", "nobody measured or assumed it")
+    elif guessed(assembly.design, "/vehicle/cg_height/up_mm"):
+        yield _note("height", "unknown", "The height of the CG is assumed, and nobody answers for it", "vehicle/cg_height",
+                    "measure it by the axle lift, or say who answers for the guess and within what ±")  # fmt: skip
 
 
 def _height(assembly: Assembly) -> Iterator[Finding]:
@@ -190,10 +199,9 @@ def _weighed_again(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
     again = assembly.design.vehicle.weighed_again
     if again is None:
         return
-    both = math.hypot(ready.front_tol_kg, ready.rear_tol_kg)
     predicted_of = {
-        "front axle": (ready.front_kg, ready.front_tol_kg), "rear axle": (ready.rear_kg, ready.rear_tol_kg),
-        "whole car": (ready.total_kg, both),
+        "front axle": (ready.front_kg, ready.off.front_kg), "rear axle": (ready.rear_kg, ready.off.rear_kg),
+        "whole car": (ready.total_kg, ready.off.total_kg),
     }  # fmt: skip
     pairs = [(name, read, *predicted_of[name]) for name, read in _axle_readings(again)]
     for name, read, predicted, tol in pairs:
@@ -202,7 +210,7 @@ def _weighed_again(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
         yield Finding(
             id=f"level:again:{name}", code="level.again", station="level", state="clear" if abs(off) <= reach else "note",
             subjects=("vehicle/weighed_again",), says=f"Weighed again, {name}: {{0}}, predicted {{1}} ± {{2}}",
-            figures=(Figure(read, "kg"), Figure(predicted, "kg"), Figure(tol, "", "up")), value=read, limit=predicted,
+            figures=(Figure(read, "kg"), Figure(predicted, "kg"), Figure(tol, "kg", "up")), value=read, limit=predicted,
             margin=reach - abs(off), unit="kg", tolerance=tol, because="predicted against found", shows=name,
         )  # fmt: skip
 

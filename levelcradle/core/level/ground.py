@@ -103,7 +103,8 @@ def lowest_hard(assembly: Assembly) -> float | None:
     base = assembly.design.vehicle.wheelbase_mm
     lows = [
         o.solid.low[2] for o in assembly.obstacles
-        if o.path.startswith(("items/", "members/")) and o.fixed_to is None and o.gap_class != "axle" and o.solid.high[0] > 0 and o.solid.low[0] < base
+        if o.path.startswith(("items/", "members/")) and o.fixed_to is None and o.gap_class != "axle"
+        and o.solid.high[0] > 0 and o.solid.low[0] < base
     ]  # fmt: skip
     return min(lows, default=None)
 

@@ -6,6 +6,7 @@ from levelcradle.core.modules.string import StringFigures, per_cell_v, string_fi
 from levelcradle.core.modules.turns import DIRECTIONS, RAKE_DEG, Resting, Turned, rests, turned, turned_about, turns_for
 
 __all__ = [
-    "DIRECTIONS", "Laid", "Order", "PlacedModule", "RAKE_DEG", "Resting", "Row", "StringFigures", "Turned", "lay_out", "needed_between", "per_cell_v",
+    "DIRECTIONS", "Laid", "Order", "PlacedModule", "RAKE_DEG", "Resting", "Row", "StringFigures", "Turned", "lay_out", "needed_between",
+    "per_cell_v",
     "rearranged", "rests", "string_figures", "turned", "turned_about", "turns_for",
 ]  # fmt: skip

@@ -294,8 +294,9 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
     yield f"hole to bend {hole:.1f}, at least {2 * joint.t:.1f}", hole >= 2 * joint.t
     yield f"bolt to bend {b:.1f}, room for the washer {size.washer_mm / 2 + 1:.1f}", b >= size.washer_mm / 2 + 1
     least, most = joint.t + bracket.bend_radius_mm, 3 * joint.t + bracket.bend_radius_mm
-    yield f"welds start {bracket.weld_from_mm:.1f} off the contact plane, {least:.1f} (the bend) to {most:.1f}", (
-        least <= bracket.weld_from_mm <= most
+    yield (
+        f"welds start {bracket.weld_from_mm:.1f} off the contact plane, {least:.1f} (the bend) to {most:.1f}",
+        (least <= bracket.weld_from_mm <= most),
     )
     end = bracket.weld_from_mm + bracket.weld_length_mm
     yield f"welds end at {end:.1f}, leg B at {bracket.leg_b_mm:.1f}", end <= bracket.leg_b_mm

@@ -112,11 +112,15 @@ def _working(joint: AngleJoint, row: UseRow) -> Working:
     elif row.check == "bearing":
         steps.append(Step("Fb,Rd", "k1 αb fu d t / γM2", bearing_capacity(joint), "N", "EN 1993-1-8 table 3.4"))
     elif row.check == "leg A at the bolt":
-        steps.append(Step("moment at the bolt", "max(N, 0) b1, on the width less the hole", max(row.n, 0.0) * joint.b1_mm, "N·mm", "statics"))
+        steps.append(
+            Step("moment at the bolt", "max(N, 0) b1, on the width less the hole", max(row.n, 0.0) * joint.b1_mm, "N·mm", "statics")
+        )
     elif row.check == "doubler weld" and (plate := joint.mount.doubler):
         steps += [
             Step("throat a", "min(leg / √2, 0.7 t)", joint.doubler_throat_mm, "mm", "common practice, no source"),
-            Step("force per length", "line weld all round, worst corner", float(doubler_weld_line(joint, plate, n, d, w)), "N/mm", "statics"),
+            Step(
+                "force per length", "line weld all round, worst corner", float(doubler_weld_line(joint, plate, n, d, w)), "N/mm", "statics"
+            ),
         ]
     elif row.check == "weld":
         steps += [

@@ -1156,7 +1156,8 @@ export interface components {
         };
         /**
          * BoxFigures
-         * @description What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner.
+         * @description What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner. ``full_kg`` is the
+         *     box and its modules; ``hung_kg`` with brackets, doublers and everything fixed to it: what is lifted, and what the mounts carry.
          */
         BoxFigures: {
             /** Cg Mm */
@@ -1173,6 +1174,14 @@ export interface components {
             ];
             /** Full Kg */
             full_kg: number;
+            /** Hung Cg Mm */
+            hung_cg_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Hung Kg */
+            hung_kg: number;
             /** Inner Mm */
             inner_mm: [
                 number,
@@ -1386,6 +1395,16 @@ export interface components {
              * @default 0
              */
             tol_kg: number;
+        };
+        /**
+         * Accepted
+         * @description Somebody answers for a figure that nobody measured, with how far it may be off.
+         */
+        DocAccepted: {
+            /** By */
+            by: string;
+            /** Plus Minus */
+            plus_minus: number;
         };
         /**
          * AgreedGap
@@ -1838,10 +1857,20 @@ export interface components {
                 [key: string]: components["schemas"]["DocProtrusion"];
             };
             /**
+             * Sealing
+             * @default null
+             */
+            sealing: ("open" | "gasket" | "sealant") | null;
+            /**
              * Thickness Mm
              * @default 3
              */
             thickness_mm: number;
+            /**
+             * Vented Outside
+             * @default null
+             */
+            vented_outside: boolean | null;
         };
         /**
          * Bracket
@@ -1971,6 +2000,26 @@ export interface components {
             step_kg: number;
         };
         /**
+         * Chain
+         * @description Rows by hand along one way of a box; they stay whatever the box becomes.
+         */
+        DocChain: {
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "aft" | "across" | "up";
+            /** Box */
+            box: string;
+            /**
+             * Rows
+             * @default {}
+             */
+            rows: {
+                [key: string]: components["schemas"]["DocHandRow"];
+            };
+        };
+        /**
          * Chamfer
          * @description An edge of the outside cut off: so far along each of the two faces that meet in it.
          */
@@ -2097,6 +2146,11 @@ export interface components {
              * @default 4
              */
             thickness_mm: number;
+            /**
+             * Weld Leg Mm
+             * @default 4
+             */
+            weld_leg_mm: number;
         };
         /**
          * Duty
@@ -2300,6 +2354,21 @@ export interface components {
             type: "guard";
         };
         /**
+         * HandRow
+         * @description A row of a stack-up entered by hand: a gasket of one's own, a bolt head, a shim.
+         */
+        DocHandRow: {
+            /** Mm */
+            mm: number;
+            /**
+             * Tol Mm
+             * @default 0
+             */
+            tol_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * HardPoint
          * @description An existing hole, captive nut, stud or strap point. ``direction`` is n: from the metal into the bracket.
          *
@@ -2420,6 +2489,56 @@ export interface components {
             type: "hinge";
         };
         /**
+         * InBox
+         * @description It is fixed in or on a box, and goes and turns with it. Its solid and its place are in its own axes, which are the box's,
+         *     turned by ``turn`` about the face's own axis; they begin ``off_mm`` inward of the face, at a place from two of its edges.
+         */
+        DocInBox: {
+            /** Box */
+            box: string;
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "front" | "aft" | "left" | "right" | "base" | "lid";
+            /** From */
+            from: [
+                "front" | "aft" | "left" | "right" | "base" | "lid",
+                "front" | "aft" | "left" | "right" | "base" | "lid"
+            ];
+            /**
+             * Off Mm
+             * @default 0
+             */
+            off_mm: number;
+            /**
+             * Turn
+             * @default 0
+             * @enum {integer}
+             */
+            turn: 0 | 90 | 180 | 270;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "box";
+            /** U Mm */
+            u_mm: number;
+            /** V Mm */
+            v_mm: number;
+        };
+        /**
+         * InVehicle
+         * @description It stands in the vehicle: its solid and its place are in vehicle axes.
+         */
+        DocInVehicle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "vehicle";
+        };
+        /**
          * Item
          * @description One row for every physical thing that is no module, box or mount.
          *
@@ -2483,6 +2602,13 @@ export interface components {
              * @default 0
              */
             order: number;
+            /**
+             * Place
+             * @default {
+             *       "type": "vehicle"
+             *     }
+             */
+            place: components["schemas"]["DocInVehicle"] | components["schemas"]["DocInBox"];
             /**
              * Shielded
              * @default false
@@ -2767,6 +2893,11 @@ export interface components {
             weldable_with: "steel" | "aluminium";
             /** Yield Mpa */
             yield_mpa: number;
+            /**
+             * Yield Over 16 Mpa
+             * @default null
+             */
+            yield_over_16_mpa: number | null;
         };
         /**
          * Member
@@ -3358,6 +3489,8 @@ export interface components {
          *     ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument.
          */
         DocReading: {
+            /** @default null */
+            accepted: components["schemas"]["DocAccepted"] | null;
             /**
              * Again Mm
              * @default null
@@ -4062,6 +4195,13 @@ export interface components {
                 [key: string]: components["schemas"]["DocBox"];
             };
             /**
+             * Chains
+             * @default {}
+             */
+            chains: {
+                [key: string]: components["schemas"]["DocChain"];
+            };
+            /**
              * Duties
              * @default {}
              */
@@ -4734,24 +4874,21 @@ export interface components {
             front_kg: number;
             /** Front Percent */
             front_percent: number;
-            /** Front Tol Kg */
-            front_tol_kg: number;
+            off: components["schemas"]["PlusMinus"];
             /** Rear Kg */
             rear_kg: number;
-            /** Rear Tol Kg */
-            rear_tol_kg: number;
             /** Rule */
             rule: string;
             /** Total Kg */
             total_kg: number;
             /** Up Mm */
             up_mm: number | null;
-            /** Up Tol Mm */
-            up_tol_mm: number | null;
         };
         /**
          * MassRow
          * @description One mass that changes what the axles read; taken out it is negative.
+         *
+         *     ``causes``: by what it may be off, each with its ±, where that is more than its own figure; ``place_tol_mm``: ± of its place.
          */
         MassRow: {
             /** At */
@@ -4760,12 +4897,33 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Causes
+             * @default []
+             */
+            causes: [
+                string,
+                number
+            ][];
             /** Mass Kg */
             mass_kg: number;
             /** Name */
             name: string;
             /** Path */
             path: string;
+            /**
+             * Place Tol Mm
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            place_tol_mm: [
+                number,
+                number,
+                number
+            ];
             /** Tol Kg */
             tol_kg: number;
         };
@@ -4781,10 +4939,14 @@ export interface components {
             id: string;
             /** Preload N */
             preload_n: number;
+            /** Remarks */
+            remarks: string[];
             /** Rows */
             rows: components["schemas"]["UseRow"][];
             /** Torque Nm */
             torque_nm: number;
+            /** Unchecked */
+            unchecked: string;
         };
         /** MoveOut */
         MoveOut: {
@@ -4888,6 +5050,31 @@ export interface components {
             across: components["schemas"]["MoveOut"] | null;
             aft: components["schemas"]["MoveOut"] | null;
             up: components["schemas"]["MoveOut"] | null;
+        };
+        /**
+         * PlusMinus
+         * @description The ± of each result; None where the result itself is not known.
+         */
+        PlusMinus: {
+            /** Across Mm */
+            across_mm: number | null;
+            /** Aft Mm */
+            aft_mm: number;
+            /** Corners Kg */
+            corners_kg: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /** Front Kg */
+            front_kg: number;
+            /** Rear Kg */
+            rear_kg: number;
+            /** Total Kg */
+            total_kg: number;
+            /** Up Mm */
+            up_mm: number | null;
         };
         /** PreviewBody */
         PreviewBody: {
@@ -5309,7 +5496,8 @@ export interface components {
         };
         /**
          * StackUp
-         * @description A whole chain. ``there_mm`` and what follows from it are None where an end is open.
+         * @description A whole chain. ``there_mm`` and what follows from it are None where an end is open; ``stands_in`` names what overlaps on the
+         *     line.
          */
         StackUp: {
             /** Asked Mm */
@@ -5325,6 +5513,11 @@ export interface components {
             rows: components["schemas"]["StackRow"][];
             /** Spare Mm */
             spare_mm: number | null;
+            /**
+             * Stands In
+             * @default []
+             */
+            stands_in: string[];
             /**
              * State
              * @enum {string}

@@ -1,5 +1,5 @@
 /**
- * The section at the cut line, looking aft: on the scale of plan and side. A box is dragged in it across and up, never along.
+ * The section at the cut line, looking forward or aft: on the scale of plan and side. A box is dragged in it across and up, never along.
  */
 import { useQuery, keepPreviousData } from '@tanstack/react-query'
 import { type PointerEvent, useId, useRef } from 'react'
@@ -12,6 +12,7 @@ import { length, withCommas } from '../ui/format'
 import { Link } from '../ui/parts'
 import { useUnits } from '../ui/units'
 import { useCut } from './cut'
+import { across, lookingWords, sidesOf, useFacing } from './facing'
 import { Patterns, patternOf } from './Patterns'
 import type { Scale } from './scale'
 import { caught, useMove } from './useMove'
@@ -22,6 +23,7 @@ export function SectionPanel({ scale, step }: { scale: Scale; step: number }) {
   const { aft, set } = useCut()
   const { project, revision } = useLoaded()
   const unit = useUnits('place').length
+  const facing = useFacing()
   const { data } = useQuery({
     ...sectionQuery(project, revision, aft ?? 0),
     enabled: aft !== null,
@@ -36,17 +38,20 @@ export function SectionPanel({ scale, step }: { scale: Scale; step: number }) {
     >
       <header className="flex items-center justify-between gap-4 border-b border-hair px-2 py-0.5 text-sm">
         <span>
-          <strong className="heading">Section</strong> looking aft at{' '}
+          <strong className="heading">Section</strong> {lookingWords(facing.aft)} at{' '}
           {unit === 'mm' ? withCommas(length(aft, unit)) : length(aft, unit)}
         </span>
-        <Link onClick={() => set(null)}>close</Link>
+        <span className="flex gap-4">
+          <Link onClick={facing.turn}>{lookingWords(!facing.aft)}</Link>
+          <Link onClick={() => set(null)}>close</Link>
+        </span>
       </header>
-      <Drawing cuts={cuts} scale={scale} step={step} />
+      <Drawing cuts={cuts} scale={scale} step={step} aft={facing.aft} />
     </section>
   )
 }
 
-function Drawing({ cuts, scale, step }: { cuts: Cut[]; scale: Scale; step: number }) {
+function Drawing({ cuts, scale, step, aft }: { cuts: Cut[]; scale: Scale; step: number; aft: boolean }) {
   const patterns = useId()
   const selected = useChoice((s) => s.selected)
   const select = useChoice((s) => s.select)
@@ -60,7 +65,9 @@ function Drawing({ cuts, scale, step }: { cuts: Cut[]; scale: Scale; step: numbe
     430 / (high[0] - low[0]),
     Math.max(scale.sideHeight - 60, 150) / (high[1] - low[1]),
   )
-  const x = (right: number) => (right - low[0]) * k
+  const page = across(aft, low[0], high[0])
+  const [leftWord, rightWord] = sidesOf(aft)
+  const x = (right: number) => page.out(right) * k
   const z = (up: number) => (high[1] - up) * k
   const [wide, tall] = [(high[0] - low[0]) * k, (high[1] - low[1]) * k]
 
@@ -69,7 +76,7 @@ function Drawing({ cuts, scale, step }: { cuts: Cut[]; scale: Scale; step: numbe
     return { x: event.clientX - edge.left, y: event.clientY - edge.top }
   }
   const under = (at: { x: number; y: number }) => {
-    const [right, up] = [at.x / k + low[0], high[1] - at.y / k]
+    const [right, up] = [page.back(at.x / k), high[1] - at.y / k]
     const paths = [...cuts]
       .reverse()
       .filter((c) => c.kind !== 'bay' && inside(c.outline, right, up))
@@ -92,7 +99,7 @@ function Drawing({ cuts, scale, step }: { cuts: Cut[]; scale: Scale; step: numbe
     from.moved = true
     const by = (px: number) => Math.round(px / k / step) * step
     const box = `boxes/${from.box}`
-    move.follow(box, caught(box, [0, by(at.x - from.x), by(from.y - at.y)], k))
+    move.follow(box, caught(box, [0, page.sign * by(at.x - from.x), by(from.y - at.y)], k))
   }
 
   function up(event: PointerEvent<SVGSVGElement>) {
@@ -115,7 +122,7 @@ function Drawing({ cuts, scale, step }: { cuts: Cut[]; scale: Scale; step: numbe
       height={tall}
       className="block touch-none"
       role="img"
-      aria-label="Section, looking aft: left at the left"
+      aria-label={`Section, ${lookingWords(aft)}: ${leftWord.toLowerCase()} at the left`}
       onPointerDown={down}
       onPointerMove={drag}
       onPointerUp={up}
@@ -140,13 +147,13 @@ function Drawing({ cuts, scale, step }: { cuts: Cut[]; scale: Scale; step: numbe
         const points = cut.outline
           .map(
             ([r = 0, u = 0]) =>
-              `${(x(r) + (moves ? offset.by[1] * k : 0)).toFixed(1)},${(z(u) - (moves ? offset.by[2] * k : 0)).toFixed(1)}`,
+              `${(x(r) + (moves ? page.sign * offset.by[1] * k : 0)).toFixed(1)},${(z(u) - (moves ? offset.by[2] * k : 0)).toFixed(1)}`,
           )
           .join(' ')
         return <One key={i} cut={cut} points={points} chosen={chosenOf(cut, selected)} patterns={patterns} />
       })}
       <text x={6} y={tall - 6} fontSize={12} fontWeight={700} fill="var(--color-soft)">
-        LEFT
+        {leftWord}
       </text>
       <text
         x={wide - 6}
@@ -156,7 +163,7 @@ function Drawing({ cuts, scale, step }: { cuts: Cut[]; scale: Scale; step: numbe
         fontWeight={700}
         fill="var(--color-soft)"
       >
-        RIGHT
+        {rightWord}
       </text>
     </svg>
   )

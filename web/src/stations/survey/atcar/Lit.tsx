@@ -5,6 +5,7 @@ import { useAnalysis, useDocument } from '../../../design/live'
 import { at } from '../../../design/pointer'
 import type { BayFigures, Shape } from '../../../design/types'
 import { Car } from '../../../views/Car'
+import { across, lookingWords, sidesOf, useFacing } from '../../../views/facing'
 import { carWindow, makeScale, type Scale, tallOf, type ViewName } from '../../../views/scale'
 
 type Spot = [number, number]
@@ -32,13 +33,15 @@ function LitSection({
   path: string
 }) {
   const document = useDocument()
+  const { aft } = useFacing()
   const section = figures.sections.find((s) => s.key === station)
   if (!section) return null
   const ring = section.ring as Spot[]
   const [xs, zs] = [ring.map((p) => p[0]), ring.map((p) => p[1])]
   const [x0, x1, z0, z1] = [Math.min(...xs), Math.max(...xs), Math.min(...zs), Math.max(...zs)]
   const k = Math.min(520 / Math.max(x1 - x0, 1), 330 / Math.max(z1 - z0, 1))
-  const x = (v: number) => EDGE + (v - x0) * k
+  const x = (v: number) => EDGE + across(aft, x0, x1).out(v) * k
+  const [leftWord, rightWord] = sidesOf(aft)
   const y = (v: number) => EDGE + (z1 - v) * k
   const [width, height] = [(x1 - x0) * k + 2 * EDGE, (z1 - z0) * k + 2 * EDGE]
   const parent = at(document, path.split('/').slice(0, -1).join('/')) as Record<string, number>
@@ -64,8 +67,20 @@ function LitSection({
       )}
       {line && <Heavy from={[x(line[0][0]), y(line[0][1])]} to={[x(line[1][0]), y(line[1][1])]} />}
       <text x={width / 2} y={20} textAnchor="middle" fontSize={14}>
-        {name[0] === 'aft_mm' ? 'how far aft this section is taken' : 'looking aft'}
+        {name[0] === 'aft_mm' ? 'how far aft this section is taken' : lookingWords(aft)}
       </text>
+      {[leftWord, rightWord].map((word, i) => (
+        <text
+          key={word}
+          x={i ? width - 6 : 6}
+          y={height - 8}
+          textAnchor={i ? 'end' : 'start'}
+          fontSize={13}
+          fontWeight={700}
+        >
+          {word}
+        </text>
+      ))}
     </svg>
   )
 }

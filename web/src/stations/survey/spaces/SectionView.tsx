@@ -1,12 +1,14 @@
 /**
- * A space's sections, looking aft, to one scale: metal heavy, open sides not drawn, unmeasured ones dotted. Pressing a
+ * A space's sections, looking forward (or aft, as one turns them), to one scale: metal heavy, open sides not drawn, unmeasured ones dotted. Pressing a
  * wall picks it; corners and points are dragged or moved by the arrow keys.
  */
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react'
 
 import { useAnalysis, useLive } from '../../../design/live'
 import type { Bay, BayFigures, BayStation, Op } from '../../../design/types'
+import { Link } from '../../../ui/parts'
 import { useTouch } from '../../../ui/touch'
+import { across, lookingWords, sidesOf, useFacing } from '../../../views/facing'
 
 type Spot = [number, number]
 interface Handle {
@@ -34,41 +36,52 @@ export function SectionView({
   onWall: (side: string) => void
 }) {
   const figures = useAnalysis().bays[id]
+  const facing = useFacing()
   if (!figures) return null
-  const scale = scaleOf(figures)
+  const scale = scaleOf(figures, facing.aft)
   return (
-    <div className="my-2 flex gap-3 overflow-x-auto" role="group" aria-label="Sections, looking aft">
-      {figures.sections.map((section, i) => (
-        <Section
-          key={`${section.key}-${i}`}
-          path={`/bays/${id}/stations/${section.key}`}
-          number={i + 1}
-          ring={section.ring as Spot[]}
-          sides={section.sides}
-          station={bay.stations[section.key] as BayStation}
-          bay={bay}
-          scale={scale}
-          wall={wall}
-          onWall={onWall}
-          fixed={i > 0 && Object.keys(bay.stations).length === 1}
-        />
-      ))}
-    </div>
+    <>
+      <div
+        className="my-2 flex gap-3 overflow-x-auto"
+        role="group"
+        aria-label={`Sections, ${lookingWords(facing.aft)}`}
+      >
+        {figures.sections.map((section, i) => (
+          <Section
+            key={`${section.key}-${i}`}
+            path={`/bays/${id}/stations/${section.key}`}
+            number={i + 1}
+            ring={section.ring as Spot[]}
+            sides={section.sides}
+            station={bay.stations[section.key] as BayStation}
+            bay={bay}
+            scale={scale}
+            wall={wall}
+            onWall={onWall}
+            fixed={i > 0 && Object.keys(bay.stations).length === 1}
+          />
+        ))}
+      </div>
+      <Link onClick={facing.turn}>Draw them {lookingWords(!facing.aft)}</Link>
+    </>
   )
 }
 
 type Scale = ReturnType<typeof scaleOf>
 
-function scaleOf(figures: BayFigures) {
+function scaleOf(figures: BayFigures, aft: boolean) {
   const spots = figures.sections.flatMap((s) => s.ring as Spot[])
   const [xs, zs] = [spots.map((p) => p[0]), spots.map((p) => p[1])]
   const [x0, x1, z0, z1] = [Math.min(...xs), Math.max(...xs), Math.min(...zs), Math.max(...zs)]
   const k = Math.min(WIDE / Math.max(x1 - x0, 1), HIGH / Math.max(z1 - z0, 1))
+  const page = across(aft, x0, x1)
   return {
     k,
+    aft,
+    sign: page.sign,
     width: (x1 - x0) * k + 2 * EDGE,
     height: (z1 - z0) * k + 2 * EDGE + 14,
-    x: (v: number) => EDGE + (v - x0) * k,
+    x: (v: number) => EDGE + page.out(v) * k,
     y: (v: number) => EDGE + (z1 - v) * k,
   }
 }
@@ -86,6 +99,7 @@ function Section(props: {
   fixed: boolean
 }) {
   const { ring, sides, bay, scale, wall, onWall, number } = props
+  const [leftWord, rightWord] = sidesOf(scale.aft)
   const edges = ring.map((from, i) => ({
     from,
     to: ring[(i + 1) % ring.length] as Spot,
@@ -114,7 +128,27 @@ function Section(props: {
           <Grip key={handle.name} {...props} handle={handle} label={`station ${number}, ${handle.name}`} />
         ))}
       <text x={scale.width / 2} y={scale.height - 4} textAnchor="middle" fontSize="12">
-        station {number}, looking aft
+        station {number}, {lookingWords(scale.aft)}
+      </text>
+      <text
+        x={2}
+        y={scale.height / 2}
+        fontSize="12"
+        fontWeight={700}
+        fill="var(--color-soft)"
+        writingMode="vertical-rl"
+      >
+        {leftWord}
+      </text>
+      <text
+        x={scale.width - 8}
+        y={scale.height / 2}
+        fontSize="12"
+        fontWeight={700}
+        fill="var(--color-soft)"
+        writingMode="vertical-rl"
+      >
+        {rightWord}
       </text>
     </svg>
   )
@@ -174,7 +208,7 @@ function Grip({ path, scale, handle, label }: { path: string; scale: Scale; hand
   function follow(event: PointerEvent) {
     if (!start.current) return
     latest.current = [
-      Math.round((event.clientX - start.current[0]) / scale.k),
+      Math.round((scale.sign * (event.clientX - start.current[0])) / scale.k),
       Math.round((start.current[1] - event.clientY) / scale.k),
     ]
     setBy(latest.current)
@@ -185,7 +219,7 @@ function Grip({ path, scale, handle, label }: { path: string; scale: Scale; hand
     event.preventDefault()
     event.stopPropagation()
     const step = event.shiftKey ? 10 : 1
-    put([(way[0] ?? 0) * step, (way[1] ?? 0) * step])
+    put([(way[0] ?? 0) * scale.sign * step, (way[1] ?? 0) * step])
   }
   return (
     <g

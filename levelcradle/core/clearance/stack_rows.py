@@ -1,0 +1,160 @@
+"""What a box asks along a line through it: every allowance from its first outside to its last, as rows of a stack-up."""
+
+import itertools
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from levelcradle.core.assembly import Assembly, PlacedBox, PlacedPiece
+from levelcradle.core.box import ShellModule
+from levelcradle.core.clearance.tolerances import tolerance_by
+
+__all__ = ["Span", "StackRow", "modules_before", "rows_on_line"]
+
+BEND_MM = 0.4  # a folded edge, common practice, no source (0.3 to 0.5)
+WELD_PULL_MM = 0.5  # a welded corner pulls in by so much, common practice, no source
+LINER_TOL_MM = 0.5  # sheet of rubber or foam, common practice, no source
+FACES = {"terminals": "terminals, links, covers", "taps": "tap plug", "coolant": "coolant ports"}
+SHEET = "sheet; ISO 2768-1 m, from memory"
+
+
+@dataclass(frozen=True, slots=True)
+class StackRow:
+    """One allowance: how much, how far it may be off, which way it is known to be off, and what sets it."""
+
+    what: str
+    mm: float
+    tol_mm: float
+    bias_mm: float
+    source: str
+    kind: Literal["gap", "metal", "liner", "space", "module", "growth", "other"]
+    path: str
+
+
+@dataclass(frozen=True, slots=True)
+class Span:
+    """A piece of a box on the line: from where to where along it, in the box's own frame."""
+
+    piece: PlacedPiece
+    start: float
+    end: float
+
+
+def rows_on_line(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float], spans: Sequence[Span]) -> Iterator[StackRow]:
+    """Everything of a box on the line. ``spot``: where it crosses the box, along the two other ways in the order aft, across, up."""
+    path, spec, shell = box.path, box.box, box.shell
+    tray = next((s for s in spans if s.piece.name == "tray" and s.piece.mount is None and s.piece.gear is None), None)
+    if tray is None:
+        yield from _outside(box, spans, min(s.start for s in spans), max(s.end for s in spans), names={})
+    else:
+        wall, (sheet, _) = spec.thickness_mm, tolerance_by("cut", max(spec.thickness_mm, 0.6))
+        yield from _outside(box, spans, min(s.start for s in spans), tray.start)
+        if tray.start > 1e-6:  # the line meets the slope of a cut-off edge: so much of the square box is not there
+            yield StackRow("cut off its edge", -tray.start, 0.0, 0.0, "as drawn", "metal", path)
+        yield StackRow("floor" if axis == 2 else "wall", wall, sheet, 0.0, SHEET, "metal", path)
+        yield from _contents(assembly, box, axis, spot)
+        high = max(s.end for s in spans)
+        if axis == 2:
+            cap = next((s.end for s in spans if s.piece.name == "lid"), shell.outer_mm[2] + wall)
+            yield StackRow("lid", wall, sheet, 0.0, SHEET, "metal", path)
+            yield from _outside(box, spans, cap, high, upward=True)
+        else:
+            yield StackRow("wall", wall, sheet, 0.0, SHEET, "metal", path)
+            if tray.end < shell.outer_mm[axis] - 1e-6:
+                yield StackRow("cut off its edge", tray.end - shell.outer_mm[axis], 0.0, 0.0, "as drawn", "metal", path)
+            yield from _outside(box, spans, tray.end, high, upward=True)
+    welded, source = tolerance_by("welded", shell.outer_mm[axis])
+    yield StackRow("box as welded", 0.0, welded, 0.0 if axis == 2 else 2 * WELD_PULL_MM, source, "other", path)
+    yield StackRow("two bends", 0.0, 2 * BEND_MM, 0.0, "± 0.4 a bend, common practice, no source", "other", path)
+    yield from _finish(box, axis, path)
+
+
+NAMES = {"lid": "lid edge", "screw head": "screw head"}
+TOLS = {"lid": 0.3, "screw head": 0.2}
+
+
+def _outside(
+    box: PlacedBox, spans: Sequence[Span], start: float, end: float, *, upward: bool = False, names: Mapping[str, str] = NAMES
+) -> Iterator[StackRow]:
+    """What stands out of the tray on the line, from outside to inside (or the other way): each piece as far as the next one begins."""
+    if end - start <= 1e-6:
+        return
+    cuts = sorted({start, end, *(v for s in spans for v in (s.start, s.end) if start < v < end)})
+    rows: list[tuple[PlacedPiece | None, float]] = []
+    for low, high in itertools.pairwise(cuts):
+        there = [s for s in spans if s.start <= low + 1e-9 and s.end >= high - 1e-9]
+        piece = (min(there, key=lambda s: -s.end) if upward else min(there, key=lambda s: s.start)).piece if there else None
+        if rows and rows[-1][0] is piece:
+            rows[-1] = piece, rows[-1][1] + high - low
+        else:
+            rows.append((piece, high - low))
+    for piece, mm in rows:
+        if piece is None:
+            yield StackRow("between them", mm, 0.0, 0.0, "as drawn", "space", box.path)
+        else:
+            path = f"mounts/{piece.mount}" if piece.mount else f"items/{piece.gear}" if piece.gear else box.path
+            yield StackRow(names.get(piece.name, piece.name), mm, TOLS.get(piece.name, 0.5), 0.0, "sheet and its clearance, as drawn",
+                           "metal", path)  # fmt: skip
+
+
+def _finish(box: PlacedBox, axis: int, path: str) -> Iterator[StackRow]:
+    finish = box.box.finish
+    if finish.coats:
+        both = 2 * finish.coats * finish.coat_mm
+        yield StackRow(f"coating, {finish.coats} coats on two faces", both, both / 2, 0.0, "per face and coat, as given", "other", path)
+    if not finish.beads_ground and axis != 2:
+        yield StackRow("weld beads, not ground", 2 * finish.bead_mm, 1.0, 0.0, "as given; common practice, no source", "other", path)
+
+
+def _contents(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float]) -> Iterator[StackRow]:
+    """Liners, the spaces that faces ask for, modules with their growth; what is left over at the end is a row too."""
+    shell, spec, path = box.shell, box.box, box.path
+    one, other = (i for i in range(3) if i != axis)
+    modules = sorted(
+        (m for m in shell.modules if m.low[one] <= spot[0] <= m.high[one] and m.low[other] <= spot[1] <= m.high[other]),
+        key=lambda m: m.low[axis],
+    )
+    wall = spec.thickness_mm
+    liner = spec.liners.floor_mm if axis == 2 else spec.liners.wall_mm
+    last_liner = 0.0 if axis == 2 else liner
+    begin, end = wall, wall + shell.inner_mm[axis]
+    if liner:
+        word = "runner" if axis == 2 else "liner"
+        yield StackRow(word, liner, LINER_TOL_MM, 0.0, "common practice, no source", "liner", f"{path}/liners")
+    at, before = begin + liner, modules_before(assembly, box)
+    for module in modules:
+        yield from _space(assembly, box, module, module.low[axis] - at, 2 * axis, path)
+        yield from _module(assembly, module, axis, path, before + module.number)
+        at = module.high[axis]
+    if modules:
+        yield from _space(assembly, box, modules[-1], end - last_liner - at, 2 * axis + 1, path)
+    else:
+        yield StackRow("free", end - last_liner - at, 0.0, 0.0, "", "space", path)
+    if last_liner:
+        yield StackRow("liner", last_liner, LINER_TOL_MM, 0.0, "common practice, no source", "liner", f"{path}/liners")
+
+
+def _space(assembly: Assembly, box: PlacedBox, module: ShellModule, mm: float, way: int, path: str) -> Iterator[StackRow]:
+    if mm <= 1e-6:
+        return
+    kind = assembly.design.module_kinds[module.kind]
+    face = module.looks[way]
+    words = [FACES[name] for name in FACES if getattr(kind, name) == face]
+    what = " and ".join(words) or ("tap leads" if way == 5 and kind.above_mm else f"space before {face.replace('_', ' ')}")
+    yield StackRow(what, mm, 0.0, 0.0, "what the module's faces ask for, as entered in Stock", "space", f"{path}/blocks/{module.block}")
+
+
+def modules_before(assembly: Assembly, box: PlacedBox) -> int:
+    """Modules are numbered through all boxes."""
+    return sum(len(b.shell.modules) for b in itertools.takewhile(lambda b: b.id != box.id, assembly.in_order()))
+
+
+def _module(assembly: Assembly, module: ShellModule, axis: int, path: str, number: int) -> Iterator[StackRow]:
+    kind = assembly.design.module_kinds[module.kind]
+    size = module.high[axis] - module.low[axis]
+    along = module.looks[2 * axis].split("_")[0]  # which of the module's own sides lies along the line
+    grows = kind.grows_mm({"end": 0, "side": 1}.get(along, 2))
+    tol, source = tolerance_by("cut", size)
+    yield StackRow(f"module {number}", size - grows, tol, 0.0, source, "module", f"{path}#{number}")
+    if grows:
+        yield StackRow("growth to the widest state", grows, 0.0, 0.0, "as entered in Stock", "growth", f"{path}#{number}")
