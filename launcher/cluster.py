@@ -15,6 +15,8 @@ from launcher.say import Trouble, say
 
 __all__ = ["Cluster", "free_port"]
 
+PATIENCE_S = 15.0
+
 
 def free_port(wish: int = 0) -> int:
     """The wished port if nobody listens there, else any free one."""
@@ -40,6 +42,7 @@ class Cluster:
         self._as: list[str] = ["runuser", "-u", "postgres", "--"] if os.geteuid() == 0 else []
         self.home = home or _usual_home()
         self._data = self.home / "data"
+        self._port = 0
 
     def start(self) -> str:
         """Starts the cluster, making it first where it is new; returns its address. Raises Trouble."""
@@ -49,10 +52,24 @@ class Cluster:
             self._make()
         if self._running() is None:
             self._launch()
+        self._port = self._running() or 0
         address = self.address()
         if address is None:
             raise Trouble(f"The database went away while starting; its log is {self.home / 'log'}.")
         return address
+
+    def restart(self) -> None:
+        """Starts a cluster again that fell, at the port it had: who uses it finds it there. Raises Trouble."""
+        end = time.monotonic() + PATIENCE_S
+        while True:
+            try:
+                if self._running() is None:
+                    self._launch(self._port)
+                return
+            except Trouble:  # what is left of the killed one still holds its memory for a moment
+                if time.monotonic() > end:
+                    raise
+                time.sleep(0.2)
 
     def address(self) -> str | None:
         """Where the cluster listens; None while it does not run."""
@@ -91,15 +108,16 @@ class Cluster:
             shutil.rmtree(self._data, ignore_errors=True)
             raise Trouble(f"The database could not be made:\n{done.stderr[-800:]}")
 
-    def _launch(self) -> None:
+    def _launch(self, port: int = 0) -> None:
         """A stale pid file of a killed run does not matter: the server itself sees that its process is gone."""
-        for _ in range(3):
-            port = free_port()
+        for _ in range(1 if port else 3):
+            port = port or free_port()
             options = f"-c listen_addresses=127.0.0.1 -c port={port} -c unix_socket_directories='' -c max_connections=80"
             log = str(self.home / "log")
             done = self._pg("pg_ctl", "-D", str(self._data), "-l", log, "-o", options, "-w", "-t", "60", "start")
             if done.returncode == 0:
                 return
+            port = 0
             time.sleep(0.3)
         raise Trouble(f"The database does not start; its log is {self.home / 'log'}:\n{done.stdout[-600:]}{done.stderr[-600:]}")
 

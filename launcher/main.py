@@ -1,10 +1,12 @@
 """The commands."""
 
+import argparse
 import ctypes
 import fcntl
 import os
 import signal
 import subprocess
+import sys
 import tempfile
 import time
 import urllib.request
@@ -16,6 +18,7 @@ from launcher import install
 from launcher.cluster import Cluster, free_port
 from launcher.install import PYTHON, ROOT, VAR
 from launcher.say import Trouble, say
+from launcher.watch import Part, Process, watch
 
 __all__ = ["main"]
 
@@ -23,31 +26,60 @@ USUAL_PORT = 8460
 
 
 def main(arguments: list[str], manual: str) -> int:
-    """Runs one command; returns its exit code."""
-    commands: dict[str, Callable[[list[str]], int]] = {
-        "start": lambda _: serve(demo=False),
-        "demo": lambda _: serve(demo=True),
-        "test": test,
-        "check": lambda rest: headless("check", rest),
-        "drawings": lambda rest: headless("drawings", rest),
-        "generate": lambda rest: headless("generate", rest),
-        "shots": lambda _: shots(),
-        "instruments": lambda _: instruments(),
-        "worker": worker,
-    }
-    command = commands.get(arguments[0] if arguments else "")
-    if command is None:
+    """Runs one command; returns its exit code. Every command answers --help, and refuses what it does not know."""
+    parser, rest = _parser(manual), list[str]()
+    if arguments[:1] == ["help"]:
+        arguments = ["--help", *arguments[1:]]
+    if arguments[:1] == ["test"] and not {"-h", "--help"} & set(arguments):
+        arguments, rest = arguments[:1], arguments[1:]  # pytest's own words go to pytest as they are
+    try:
+        asked = parser.parse_args(arguments)
+    except SystemExit as leaving:
+        return int(leaving.code or 0)
+    if asked.command is None:
         print(manual.strip())
-        return 0 if arguments[:1] in ([], ["help"], ["--help"]) else 2
+        return 0
     for number in (signal.SIGTERM, signal.SIGINT):  # also where a shell started us with SIGINT ignored
         signal.signal(number, _interrupt)
     try:
-        return command(arguments[1:])
+        return _COMMANDS[asked.command](asked, rest)
     except Trouble as trouble:
         say(f"Cannot go on. {trouble}")
         return 3
     except KeyboardInterrupt:
         return 130
+
+
+def _parser(manual: str) -> argparse.ArgumentParser:
+    formatter = argparse.RawDescriptionHelpFormatter
+    parser = argparse.ArgumentParser(prog="cradle", usage="./cradle COMMAND", description=manual.strip(), formatter_class=formatter,
+                                     allow_abbrev=False)  # fmt: skip
+    commands = parser.add_subparsers(dest="command", metavar="COMMAND")
+    for name, says in _SAYS.items():
+        commands.add_parser(name, help=says, description=says, allow_abbrev=False)
+    commands.choices["test"].add_argument("pytest", nargs="*", help="what pytest is to run; everything where nothing is said")
+    check, drawings = commands.choices["check"], commands.choices["drawings"]
+    check.add_argument("file", metavar="FILE")
+    check.add_argument("--json", action="store_true", help="as JSON, with the working of every finding")
+    drawings.add_argument("file", metavar="FILE")
+    drawings.add_argument("folder", metavar="DIR")
+    commands.choices["worker"].add_argument(
+        "--database-from", metavar="FILE", help="a file that holds the address of the database (- reads it from standard input), so that no "
+        "list of processes shows it; else LEVELCRADLE_DATABASE, else the application that runs here")  # fmt: skip
+    return parser
+
+
+_SAYS = {
+    "start": "installs what is missing, starts everything on this machine alone, prints the address",
+    "demo": "the same with the demo car",
+    "test": "every check and test, over a database of its own",
+    "check": "findings of a design file; exit 1 on foul, 2 on an unreadable file",
+    "drawings": "the fabrication pack of a design file",
+    "worker": "one more worker for long work, here or on another machine",
+    "instruments": "simulated wheel scales, distance meter and voltmeter, to try with",
+    "shots": "docs/screenshots/ afresh from the demo",
+    "generate": "what is generated from the code: schemas, typed client, format vectors",
+}
 
 
 def _interrupt(*_: object) -> None:
@@ -72,13 +104,12 @@ def serve(*, demo: bool) -> int:
     """Installs, starts everything on loopback, prints the address, and waits for Ctrl-C."""
     with _only_one():
         _prepare()
-        with running(Cluster(), demo=demo) as address:
+        with running(Cluster(), demo=demo) as (address, parts):
             (VAR / "address").write_text(address)
             say("ready; Ctrl-C stops everything")
             print(f"Level Cradle is at {address}{'/car/demo' if demo else ''}", flush=True)
             try:
-                while True:
-                    time.sleep(3600)
+                watch(parts)
             except KeyboardInterrupt:
                 say("stopping")
     say("stopped")
@@ -92,8 +123,9 @@ def _prepare(*, tests: bool = False) -> None:
 
 
 @contextmanager
-def running(cluster: Cluster, *, demo: bool) -> Iterator[str]:
-    """The application over a cluster, as an address; stopped with everything it started on the way out."""
+def running(cluster: Cluster, *, demo: bool) -> Iterator[tuple[str, list[Part]]]:
+    """The application over a cluster: its address, and its parts to be watched; stopped with everything it started on the way out."""
+    held: list[Process] = []
     try:
         say("starting the database")
         database = cluster.start()
@@ -101,9 +133,20 @@ def running(cluster: Cluster, *, demo: bool) -> Iterator[str]:
         if port != USUAL_PORT:
             say(f"port {USUAL_PORT} is taken, so {port} serves")
         say("starting the server")
-        with serving(database, port, demo=demo) as address, _process(database, "levelcradle.jobs"):
-            yield address
+        address = f"http://127.0.0.1:{port}"
+        server = Process(lambda: _begun(database, "levelcradle.server", str(port), *(["--demo"] if demo else [])))
+        held.append(server)
+        _wait_for(address, server.running)
+        worker_ = Process(lambda: _begun(database, "levelcradle.jobs"))
+        held.append(worker_)
+        yield address, [
+            Part("database", lambda: cluster.address() is not None, cluster.restart),
+            Part("server", server.lives, server.again),
+            Part("worker", worker_.lives, worker_.again),
+        ]
     finally:
+        for process in reversed(held):
+            process.end()
         cluster.stop()
 
 
@@ -117,31 +160,43 @@ def serving(database: str, port: int, *, demo: bool) -> Iterator[str]:
 
 
 @contextmanager
-def _process(database: str, module: str, *arguments: str) -> Iterator[subprocess.Popen[bytes]]:
+def _process(database: str, module: str, *arguments: str) -> Iterator["subprocess.Popen[bytes]"]:
     """One of our processes over a database, ended on the way out."""
-    environment = {**_environment(), "LEVELCRADLE_DATABASE": database}
-    started = subprocess.Popen([str(PYTHON), "-m", module, *arguments], cwd=ROOT, preexec_fn=_die_with_us, env=environment)
+    process = Process(lambda: _begun(database, module, *arguments))
     try:
-        yield started
+        yield process.running
     finally:
-        started.terminate()
-        try:
-            started.wait(10)
-        except subprocess.TimeoutExpired:
-            started.kill()
+        process.end()
 
 
-def worker(arguments: list[str]) -> int:
-    """One more worker for long work: on the running application's database, or on the one whose address is given."""
+def _begun(database: str, module: str, *arguments: str) -> "subprocess.Popen[bytes]":
+    """The address goes by the environment: no list of processes shows the password."""
+    environment = {**_environment(), "LEVELCRADLE_DATABASE": database}
+    return subprocess.Popen([str(PYTHON), "-m", module, *arguments], cwd=ROOT, preexec_fn=_die_with_us, env=environment)
+
+
+def worker(source: str | None) -> int:
+    """One more worker for long work: on the database whose address a file or the environment holds, or the running application's."""
     install.python()
-    database = arguments[0] if arguments else Cluster().address()
+    database = _database(source)
     if database is None:
-        raise Trouble("Nothing runs here. Start the application first, or give the address of its database.")
+        raise Trouble("Nothing runs here. Start the application first, or say where the address of its database is: --database-from FILE.")
     with _process(database, "levelcradle.jobs") as working:
-        say("a worker takes studies; Ctrl-C stops it")
+        say("a worker takes studies and scans; Ctrl-C stops it")
         with suppress(KeyboardInterrupt):
             return working.wait()
     return 0
+
+
+def _database(source: str | None) -> str | None:
+    if source == "-":
+        return sys.stdin.readline().strip()
+    if source is not None:
+        try:
+            return Path(source).read_text().strip()
+        except OSError as error:
+            raise Trouble(f"{source} cannot be read: {error.strerror}.") from None
+    return os.environ.get("LEVELCRADLE_DATABASE") or Cluster().address()
 
 
 def _environment() -> dict[str, str]:
@@ -217,7 +272,20 @@ _CHECKS = {
 def shots() -> int:
     """docs/screenshots/ afresh from the demo, in a database of its own."""
     _prepare(tests=True)
-    with running(Cluster(Path(tempfile.mkdtemp(prefix="level-cradle-shots-"))), demo=True) as address:
+    with running(Cluster(Path(tempfile.mkdtemp(prefix="level-cradle-shots-"))), demo=True) as (address, _):
         say("taking the pictures")
         command = [str(PYTHON), "-m", "levelcradle.shots", address]
         return subprocess.run(command, cwd=ROOT, env=_environment()).returncode
+
+
+_COMMANDS: dict[str, Callable[[argparse.Namespace, list[str]], int]] = {
+    "start": lambda asked, rest: serve(demo=False),
+    "demo": lambda asked, rest: serve(demo=True),
+    "test": lambda asked, rest: test(rest),
+    "check": lambda asked, rest: headless("check", [asked.file, *(["--json"] if asked.json else [])]),
+    "drawings": lambda asked, rest: headless("drawings", [asked.file, asked.folder]),
+    "generate": lambda asked, rest: headless("generate", []),
+    "shots": lambda asked, rest: shots(),
+    "instruments": lambda asked, rest: instruments(),
+    "worker": lambda asked, rest: worker(asked.database_from),
+}

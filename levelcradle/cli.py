@@ -1,7 +1,9 @@
 """Commands on design files: ``check``, ``drawings`` and ``generate``. None needs the database."""
 
+import argparse
 import json
 import sys
+from dataclasses import asdict
 from pathlib import Path
 
 from levelcradle.core.analysis import Analysis, analyse
@@ -18,17 +20,31 @@ NO_SCANS: dict[str, Mesh] = {}  # a file brings none along; the findings say so,
 
 
 def main(arguments: list[str]) -> int:
-    """Runs one command; returns its exit code."""
-    if arguments[:1] == ["check"] and len(arguments) in (2, 3):
-        return check(Path(arguments[1]), as_json="--json" in arguments)
-    if arguments[:1] == ["drawings"] and len(arguments) == 3:
-        return drawings(Path(arguments[1]), Path(arguments[2]))
-    if arguments == ["generate"]:
-        from levelcradle.generate import generate
+    """Runs one command; returns its exit code. ``--help`` tells of each; what it does not know it refuses."""
+    try:
+        asked = _parser().parse_args(arguments)
+    except SystemExit as leaving:
+        return int(leaving.code or 0)
+    if asked.command == "check":
+        return check(asked.file, as_json=asked.json)
+    if asked.command == "drawings":
+        return drawings(asked.file, asked.folder)
+    from levelcradle.generate import generate
 
-        return generate()
-    print("cradle check FILE [--json] · cradle drawings FILE DIR", file=sys.stderr)
-    return UNREADABLE
+    return generate()
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="cradle", description="Commands on design files; none needs the database.", allow_abbrev=False)
+    commands = parser.add_subparsers(dest="command", required=True)
+    checks = commands.add_parser("check", help="findings of a design file; exit 1 on foul, 2 on an unreadable file", allow_abbrev=False)
+    checks.add_argument("file", type=Path, metavar="FILE")
+    checks.add_argument("--json", action="store_true", help="as JSON, with the working of every finding")
+    draws = commands.add_parser("drawings", help="the fabrication pack of a design file", allow_abbrev=False)
+    draws.add_argument("file", type=Path, metavar="FILE")
+    draws.add_argument("folder", type=Path, metavar="DIR")
+    commands.add_parser("generate", help="what is generated from the code: schemas, typed client, format vectors", allow_abbrev=False)
+    return parser
 
 
 def _read(path: Path) -> Design | None:
@@ -60,7 +76,7 @@ def _as_json(analysis: Analysis) -> str:
     rows = [
         {"id": f.id, "code": f.code, "station": f.station, "state": f.state, "subjects": f.subjects, "says": says(f),
          "value": f.value, "limit": f.limit, "margin": f.margin, "unit": f.unit, "tolerance": f.tolerance,
-         "because": f.because, "points_mm": f.points_mm}
+         "because": f.because, "points_mm": f.points_mm, "working": [asdict(step) for step in f.working()] if f.working else []}
         for f in analysis.findings
     ]  # fmt: skip
     return json.dumps({"released": analysis.released, "findings": rows}, ensure_ascii=False, indent=1)

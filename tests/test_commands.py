@@ -42,6 +42,7 @@ def test_check_as_json(file: Path, capsys: pytest.CaptureFixture[str]) -> None:
     told = json.loads(capsys.readouterr().out)
     assert told["released"] is False
     assert told["findings"][0]["margin"] == pytest.approx(-14.5)
+    assert [step["what"] for step in told["findings"][0]["working"]][-3:] == ["needed", "margin", "may be off by"]
 
 
 @pytest.mark.parametrize("text", ["", "{", '{"format": 1, "name": "x", "boxes": 3}'])
@@ -61,9 +62,16 @@ def test_drawings_writes_the_pack(file: Path, tmp_path: Path) -> None:
     assert len(list(out.glob("*.dxf"))) == 8
 
 
-def test_words_that_are_no_command_print_the_manual(capsys: pytest.CaptureFixture[str]) -> None:
-    assert main(["fly"]) == 2
-    assert "cradle check FILE" in capsys.readouterr().err
+@pytest.mark.parametrize("words", [["fly"], ["check"], ["check", "a", "--jsn"], ["drawings", "a"], ["generate", "now"]])
+def test_what_is_not_known_is_refused(words: list[str], capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(words) == 2
+    assert "usage: cradle" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize("command", ["check", "drawings", "generate"])
+def test_every_command_tells_of_itself(command: str, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main([command, "--help"]) == 0
+    assert command in capsys.readouterr().out
 
 
 def test_the_simulated_instruments_print_where_they_listen_and_send_lines() -> None:

@@ -19,7 +19,7 @@ from launcher.install import ROOT
 from launcher.main import main
 from levelcradle.core.design import dump
 from levelcradle.demo import demo_design
-from levelcradle.store import Store, connect
+from levelcradle.store import Store, StoreAway, connect
 
 
 @pytest.fixture
@@ -67,8 +67,9 @@ def test_a_first_run_that_was_killed_half_way_is_made_anew(cluster: Cluster) -> 
 def test_the_cluster_listens_on_loopback_only_and_asks_for_its_password(cluster: Cluster) -> None:
     url = cluster.start()
     wrong = url.replace(url.split(":")[2].split("@")[0], "wrong")
-    with pytest.raises(Exception, match="authentication failed"), connect(wrong).connection_context():
+    with pytest.raises(StoreAway) as refused, connect(wrong).connection_context():
         pass
+    assert "authentication failed" in str(refused.value.__cause__)
     assert oct((cluster.home / "password").stat().st_mode)[-3:] == "600"
     database = connect(url)
     with database.connection_context():
@@ -85,10 +86,26 @@ def test_a_taken_port_is_passed_over() -> None:
     assert free_port(taken) == taken
 
 
-@pytest.mark.parametrize(("words", "code"), [([], 0), (["help"], 0), (["fly"], 2)])
-def test_the_manual_is_printed(words: list[str], code: int, capsys: pytest.CaptureFixture[str]) -> None:
-    assert main(words, "the manual") == code
-    assert capsys.readouterr().out.strip() == "the manual"
+@pytest.mark.parametrize("words", [[], ["help"], ["--help"]])
+def test_the_manual_is_printed(words: list[str], capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(words, "the manual") == 0
+    assert "the manual" in capsys.readouterr().out
+
+
+COMMANDS = ("start", "demo", "test", "check", "drawings", "worker", "instruments", "shots", "generate")
+
+
+@pytest.mark.parametrize("command", COMMANDS)
+def test_every_command_answers_help_and_starts_nothing(command: str, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main([command, "--help"], "the manual") == 0
+    assert f"COMMAND {command}" in capsys.readouterr().out
+
+
+@pytest.mark.parametrize("words", [["fly"], ["demo", "--hepl"], ["worker", "postgresql://a:b@c/d"], ["check"], ["check", "x", "--jso"]])
+def test_what_is_not_known_is_refused(words: list[str], capsys: pytest.CaptureFixture[str]) -> None:
+    """Among it a database's address among the words, where every list of processes would show its password."""
+    assert main(words, "the manual") == 2
+    assert "usage" in capsys.readouterr().err
 
 
 def serve(url: str, port: int) -> subprocess.Popen[bytes]:

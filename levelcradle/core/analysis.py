@@ -10,11 +10,12 @@ from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
 from levelcradle.core.clearance import access_findings, flag_findings, gap_findings, inside_findings, strayed
 from levelcradle.core.design import Design
+from levelcradle.core.design.box import Turn
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import ORDER, Figure, Finding, State
 from levelcradle.core.level import LevelFigures, ground_findings, level_figures, level_findings
 from levelcradle.core.meshes import Mesh
-from levelcradle.core.modules import StringFigures, string_figures
+from levelcradle.core.modules import StringFigures, string_figures, turns_for
 from levelcradle.core.mount import SupportFigures, mount_findings, support_figures
 from levelcradle.core.outlines import Shape, shapes
 from levelcradle.core.stock import ShelfFigures, shelf_figures, stock_findings
@@ -45,6 +46,7 @@ class BoxFigures:
     modules: int
     string: StringFigures
     numbers: str
+    turns: Mapping[str, tuple[Turn, ...]]  # of each block: those its kind may stand in as the box stands
 
 
 @dataclass(frozen=True, slots=True)
@@ -250,5 +252,6 @@ def _boxes(assembly: Assembly) -> dict[str, BoxFigures]:
         out[box.id] = BoxFigures(
             box.box.name, shell.outer_mm, shell.inner_mm, shell.over_lid_mm, box.placement.point((0.0, 0.0, 0.0)),
             shell.shell_kg, shell.full_kg, box.cg, box.hung_kg, box.hung_cg, len(kinds), string_figures(kinds), numbers,
+            {key: tuple(turns_for(assembly.design.module_kinds[b.kind], box.placement.turn)) for key, b in box.box.blocks.items()},
         )  # fmt: skip
     return out

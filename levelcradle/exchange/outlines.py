@@ -53,6 +53,8 @@ def read_outlines(data: bytes, unit: LengthUnit | None) -> Outlines:
         raise FileRefused("The drawing does not say its unit. Say whether it is in mm, cm, m, inches or feet.")
     scale = UNITS_MM[said or unit or "mm"]
     left_out: dict[str, int] = {}
+    if _pieces(document) > MOST_ENTITIES:
+        raise FileRefused(f"The drawing holds more than {MOST_ENTITIES:,} pieces once its blocks are opened.")
     lines = list(_lines(document.modelspace(), scale, left_out))
     found = [Outline(layer, *_small(polygon, off)) for layer, polygon, off in _closed(lines, left_out)]
     found.sort(key=lambda o: -o.area_mm2)
@@ -79,6 +81,29 @@ def _document(data: bytes) -> Any:
     except (ezdxf.DXFError, OSError, ValueError, KeyError, IndexError, TypeError, AttributeError) as error:
         raise FileRefused("The DXF drawing cannot be read: it breaks off or is damaged.") from error
     return document
+
+
+def _pieces(document: Any) -> int:
+    """How many pieces a drawing has with every block opened, counted by multiplying and not by opening: blocks within blocks grow
+    by a factor a level."""
+    counts: dict[str, int] = {}
+
+    def of(layout: Any, open_: tuple[str, ...]) -> int:
+        total = 0
+        for entity in layout:
+            if entity.dxftype() != "INSERT":
+                total += 1
+                continue
+            name = entity.dxf.name
+            if name in open_:  # a block within itself is opened no further than the depth that is read
+                raise FileRefused("A block of the drawing holds itself.")
+            if name not in counts:
+                block = document.blocks.get(name)
+                counts[name] = of(block, (*open_, name)) if block is not None else 0
+            total += counts[name] * max(int(entity.mcount), 1)
+        return total
+
+    return of(document.modelspace(), ())
 
 
 Line = tuple[str, LineString, float]  # layer, run, how far it may stand off a curve it was

@@ -4,6 +4,7 @@ What a file is, its first bytes say, not its name. Nothing is guessed: a format 
 """
 
 import io
+import json
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -119,6 +120,8 @@ def _loaded(data: bytes, kind: str) -> tuple[Matrix, Any]:
 
     if kind == "stl" and _binary_stl(data) > MOST_TRIANGLES:
         raise FileRefused(f"It holds more than {MOST_TRIANGLES:,} triangles.")
+    if kind == "glb" and _instanced(data) > MOST_TRIANGLES:
+        raise FileRefused(f"Its instances unfold to more than {MOST_TRIANGLES:,} triangles.")
     more: dict[str, Any] = {"skip_materials": True} if kind == "obj" else {}
     try:
         found = trimesh.load_scene(io.BytesIO(data), file_type=kind, process=False, **more).to_mesh()
@@ -139,6 +142,46 @@ def _loaded(data: bytes, kind: str) -> tuple[Matrix, Any]:
     if np.abs(used).max() > 1e7:
         raise FileRefused("Its figures are larger than any vehicle. Is it this file?")
     return vertices, triangles
+
+
+def _instanced(data: bytes) -> int:
+    """How many triangles a GLB unfolds to, its meshes counted as often as its nodes name them, without unfolding any.
+
+    Source: glTF 2.0, chunk layout and node tree, from memory. Raises FileRefused.
+    """
+    try:
+        length = int.from_bytes(data[12:16], "little")
+        tree = json.loads(data[20 : 20 + length])
+        accessors, meshes, nodes = (tree.get(name, []) for name in ("accessors", "meshes", "nodes"))
+
+        def triangles(mesh: dict[str, Any]) -> int:
+            named = [p.get("indices", p.get("attributes", {}).get("POSITION")) for p in mesh.get("primitives", [])]
+            return sum(int(accessors[n]["count"]) // 3 for n in named if n is not None)
+
+        each = [triangles(mesh) for mesh in meshes]
+        counts: dict[int, int] = {}
+
+        def under(node: int, open_: frozenset[int]) -> int:
+            if node in open_:
+                raise FileRefused("A node of the GLB file holds itself.")
+            if node not in counts:
+                row = nodes[node]
+                own = each[row["mesh"]] if "mesh" in row else 0
+                copies = _copies(row, accessors)
+                counts[node] = own * copies + sum(under(child, open_ | {node}) for child in row.get("children", []))
+            return counts[node]
+
+        scenes = tree.get("scenes", [])
+        roots = [n for scene in scenes for n in scene.get("nodes", [])] or list(range(len(nodes)))
+        return sum(under(n, frozenset()) for n in roots)
+    except (ValueError, KeyError, IndexError, TypeError, AttributeError, RecursionError) as error:
+        raise FileRefused("The GLB file cannot be read: it breaks off or is damaged.") from error
+
+
+def _copies(node: dict[str, Any], accessors: list[dict[str, Any]]) -> int:
+    """How often a node's mesh is drawn where it is instanced by attributes."""
+    attributes = node.get("extensions", {}).get("EXT_mesh_gpu_instancing", {}).get("attributes", {})
+    return max([int(accessors[n]["count"]) for n in attributes.values()], default=1)
 
 
 def _joined(vertices: Matrix, triangles: Any) -> tuple[Matrix, Any]:

@@ -5,6 +5,7 @@ import socket
 import threading
 import time
 from collections import deque
+from collections.abc import Collection
 from dataclasses import dataclass, field
 
 from levelcradle.core.errors import ReadingError, UnknownThing
@@ -46,7 +47,8 @@ class Source:
 class Instruments:
     """The sources that are listened to, by address."""
 
-    def __init__(self) -> None:
+    def __init__(self, own_ports: Collection[int] = ()) -> None:
+        self.own_ports = own_ports
         self._sources: dict[str, Source] = {}
         self._lock = threading.Lock()
 
@@ -57,6 +59,8 @@ class Instruments:
     def listen(self, address: str) -> Source:
         """Begins to listen to ``host:port``. Raises ReadingError where that is no address of the workshop's own network."""
         host, port = _own_network(address)
+        if port in self.own_ports and ipaddress.ip_address(host).is_loopback:
+            raise ReadingError(address, "That is this application itself, no instrument.")
         with self._lock:
             known = self._sources.get(f"{host}:{port}")
             if known:
@@ -84,7 +88,7 @@ def _own_network(address: str) -> tuple[str, int]:
         number = int(port)
     except ValueError:
         raise ReadingError(address, "An address is host and port, like 127.0.0.1:4701.") from None
-    if not (place.is_private or place.is_loopback) or not 1024 <= number <= 65535:
+    if not (place.is_private or place.is_loopback) or place.is_link_local or place.is_unspecified or not 1024 <= number <= 65535:
         raise ReadingError(address, "It must lie in the workshop's own network, its port from 1024 to 65535.")
     return str(place), number
 

@@ -3,12 +3,12 @@
 import os
 
 from levelcradle.jobs import run_worker
-from levelcradle.store import Store, connect, migrate
+from levelcradle.store import Store, connect, until_there
 
 
 def main() -> None:
     database = connect(os.environ["LEVELCRADLE_DATABASE"])
-    migrate(database)
+    until_there(database)
     run_worker(Store(database))
 
 

@@ -6,6 +6,9 @@ or comes next, takes its study up again.
 
 import asyncio
 import logging
+import os
+import subprocess
+import sys
 import threading
 import time
 from collections.abc import Callable
@@ -13,7 +16,7 @@ from contextlib import suppress
 from typing import Any
 
 from procrastinate import App, JobContext, PsycopgConnector, RetryStrategy, SyncPsycopgConnector
-from procrastinate.exceptions import AlreadyEnqueued
+from procrastinate.exceptions import AlreadyEnqueued, ConnectorException
 
 from levelcradle.core.design import validate
 from levelcradle.core.errors import DesignError, UnknownThing
@@ -25,7 +28,7 @@ from levelcradle.store import Store
 
 __all__ = ["Queue", "run_worker"]
 
-TASK = "study"
+STUDY, SCAN = "study", "scan"
 HEARTBEAT_S, MISSED_S, SWEEP_S = 3.0, 12.0, 5.0
 TOLD_EVERY_S = 0.25
 
@@ -41,15 +44,28 @@ class Queue:
 
     def put(self, key: str) -> None:
         """Puts a study on the queue, unless it stands there already."""
-        if self._app is None:
-            self._app = App(connector=SyncPsycopgConnector(conninfo=self._store.address, min_size=0, max_size=2))
-            self._app.open()
-        with suppress(AlreadyEnqueued):
-            self._app.configure_task(TASK, queueing_lock=key).defer(key=key)
+        self._put(STUDY, key)
+
+    def put_scan(self, key: str) -> None:
+        """Puts the reading of a scan on its own queue: it waits for no study."""
+        self._put(SCAN, key)
+
+    def _put(self, task: str, key: str) -> None:
+        try:
+            if self._app is None:
+                self._app = App(connector=SyncPsycopgConnector(conninfo=self._store.address, min_size=0, max_size=2))
+                self._app.open()
+            with suppress(AlreadyEnqueued):
+                self._app.configure_task(task, **_where(task, key)).defer(key=key)
+        except ConnectorException:  # the worker's sweep puts it there once the database is back
+            log.warning("a %s waits to be put on the queue: the database does not answer", task)
+            self.close()
 
     def close(self) -> None:
         if self._app is not None:
-            self._app.close()
+            with suppress(Exception):
+                self._app.close()
+            self._app = None
 
 
 class Leaving(Exception):
@@ -61,24 +77,48 @@ def run_worker(store: Store, *, wait: bool = True) -> None:
     asyncio.run(_work(store, wait=wait))
 
 
+def _where(task: str, key: str) -> dict[str, Any]:
+    """The queue of a task; scans are read one at a time, whoever reads them."""
+    return {"queueing_lock": key, "queue": task} | ({"lock": SCAN} if task == SCAN else {})
+
+
 async def _work(store: Store, *, wait: bool) -> None:
-    app = App(connector=PsycopgConnector(conninfo=store.address, min_size=1, max_size=4))
+    app = App(connector=PsycopgConnector(conninfo=store.address, min_size=1, max_size=6))
     retry = RetryStrategy(max_attempts=20, wait=0, retry_exceptions={Leaving})
 
-    @app.task(name=TASK, pass_context=True, retry=retry)
+    @app.task(name=STUDY, queue=STUDY, pass_context=True, retry=retry)
     def run(context: JobContext, key: str) -> None:
         run_study(store, key, lambda: bool(context.should_abort()))
+
+    @app.task(name=SCAN, queue=SCAN)
+    def read(key: str) -> None:
+        run_reading(store, key)
 
     async with app.open_async():
         sweep = asyncio.create_task(_sweep(app, store))
         try:
-            await app.run_worker_async(
-                concurrency=1, wait=wait, fetch_job_polling_interval=1.0, update_heartbeat_interval=HEARTBEAT_S,
-                stalled_worker_timeout=MISSED_S, shutdown_graceful_timeout=0.2,
-                install_signal_handlers=threading.current_thread() is threading.main_thread(),
-            )  # fmt: skip
+            await _both([asyncio.create_task(_serve(app, queue, wait=wait, first=queue == STUDY)) for queue in (STUDY, SCAN)], wait=wait)
         finally:
             sweep.cancel()
+
+
+async def _serve(app: App, queue: str, *, wait: bool, first: bool) -> None:
+    """One job of a queue after the other; the first of them takes the signals."""
+    await app.run_worker_async(
+        queues=[queue], concurrency=1, wait=wait, fetch_job_polling_interval=1.0, update_heartbeat_interval=HEARTBEAT_S,
+        stalled_worker_timeout=MISSED_S, shutdown_graceful_timeout=0.2,
+        install_signal_handlers=first and threading.current_thread() is threading.main_thread(),
+    )  # fmt: skip
+
+
+async def _both(serving: list[asyncio.Task[None]], *, wait: bool) -> None:
+    """Until one is told to go, or fails, and then the other goes as well; with ``wait`` off until both have nothing left."""
+    done, rest = await asyncio.wait(serving, return_when=asyncio.FIRST_COMPLETED if wait else asyncio.ALL_COMPLETED)
+    for task in rest:
+        task.cancel()
+    await asyncio.gather(*rest, return_exceptions=True)
+    for task in done:
+        task.result()
 
 
 async def _sweep(app: App, store: Store) -> None:
@@ -87,12 +127,26 @@ async def _sweep(app: App, store: Store) -> None:
         try:
             for job in await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=MISSED_S):
                 await app.job_manager.retry_job(job)
-            for key in await asyncio.to_thread(lambda: list(store.studies.waiting())):
-                with suppress(AlreadyEnqueued):
-                    await app.configure_task(TASK, queueing_lock=key).defer_async(key=key)
+            for task, asked in ((STUDY, store.studies.waiting), (SCAN, store.readings.waiting)):
+                for key in await asyncio.to_thread(lambda asked=asked: list(asked())):  # type: ignore[misc]
+                    with suppress(AlreadyEnqueued):
+                        await app.configure_task(task, **_where(task, key)).defer_async(key=key)
         except Exception:  # a database that is away for a moment must not end the sweep
             log.exception("the sweep failed and is tried again")
         await asyncio.sleep(SWEEP_S)
+
+
+def run_reading(store: Store, key: str) -> None:
+    """Reads one scan in a process of its own: what it takes too much of ends that process, and is told."""
+    command = [sys.executable, "-m", "levelcradle.jobs.reading", key]
+    environment = {**os.environ, "LEVELCRADLE_DATABASE": store.url}
+    done = subprocess.run(command, env=environment, capture_output=True, text=True)
+    if done.returncode != 0:
+        log.error("reading a scan failed: %s", done.stderr[-2000:])
+        if "Memory" in done.stderr or done.returncode < 0:
+            store.readings.refused(key, "The file asks for more memory than there is.")
+        else:
+            store.readings.refused(key, "The file could not be read.")
 
 
 def run_study(store: Store, key: str, leaving: Callable[[], bool]) -> None:

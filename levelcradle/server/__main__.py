@@ -5,27 +5,32 @@ import gc
 import os
 import sys
 from pathlib import Path
+from urllib.parse import urlsplit
 
 import uvicorn
 
 from levelcradle.core.errors import UnknownThing
 from levelcradle.demo import demo_design
 from levelcradle.server.app import create_app
-from levelcradle.store import Store, connect, migrate
+from levelcradle.store import Store, connect, until_there
 
 DEMO = "demo"
+KEEP_ALIVE_S = 900  # longer than a person thinks: an edit sent on a connection just dropped would be lost to a reset
 FRONT_END = Path(__file__).parents[2] / "web" / "dist"
 
 
 def main() -> None:
     database = connect(os.environ["LEVELCRADLE_DATABASE"])
-    migrate(database)
+    until_there(database)
     store = Store(database)
     if "--demo" in sys.argv:
         _load_demo(store)
-    app = create_app(store, FRONT_END)
+    port = int(sys.argv[1])
+    database_port = urlsplit(os.environ["LEVELCRADLE_DATABASE"]).port
+    app = create_app(store, FRONT_END, own_ports={port, *([database_port] if database_port else [])})
     gc.freeze()  # what stays for good is not searched for waste again: a search stops everybody for 80 ms
-    uvicorn.run(app, host="127.0.0.1", port=int(sys.argv[1]), log_level="warning", timeout_graceful_shutdown=1)
+    uvicorn.run(app, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1,
+                timeout_keep_alive=KEEP_ALIVE_S)  # fmt: skip
 
 
 def _load_demo(store: Store) -> None:

@@ -1,7 +1,7 @@
 """The application: the API under /api, the built front end beside it."""
 
 import asyncio
-from collections.abc import AsyncIterator, Awaitable, Callable
+from collections.abc import AsyncIterator, Awaitable, Callable, Collection
 from contextlib import asynccontextmanager
 from pathlib import Path
 from typing import Any, Literal
@@ -45,8 +45,9 @@ class _FrontEnd(StaticFiles):
             return await super().get_response("index.html", scope)
 
 
-def create_app(store: Store, front_end: Path | None = None) -> FastAPI:
-    """The application over one store. ``front_end`` is the folder of the built front end, if there is one."""
+def create_app(store: Store, front_end: Path | None = None, own_ports: Collection[int] = ()) -> FastAPI:
+    """The application over one store. ``front_end`` is the folder of the built front end, if there is one; ``own_ports``: where it and
+    its database listen, which are no instruments."""
     app = FastAPI(
         title="Level Cradle", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json", lifespan=_running
     )  # fmt: skip
@@ -54,7 +55,7 @@ def create_app(store: Store, front_end: Path | None = None) -> FastAPI:
     app.state.queue = Queue(store)
     app.state.news = News(store)
     app.state.scans = Scans(store.files)
-    app.state.instruments = Instruments()
+    app.state.instruments = Instruments(own_ports)
     app.include_router(router, prefix="/api")
     app.include_router(survey_router, prefix="/api")
     app.include_router(instrument_router, prefix="/api")
@@ -77,8 +78,15 @@ async def _running(app: FastAPI) -> AsyncIterator[None]:
     app.state.queue.close()
 
 
+HERE = frozenset({"127.0.0.1", "localhost", "::1"})
+
+
 async def _same_origin(request: Request, go_on: Callable[[Request], Awaitable[Response]]) -> Response:
-    """A page from elsewhere must not edit a design on this machine."""
+    """A page from elsewhere must not read or edit a design on this machine: neither under its own name (a name that was made to lead
+    here is refused by its Host) nor across."""
+    host = urlsplit(f"//{request.headers.get('host', '')}").hostname
+    if host not in HERE:
+        return problem(421, "Refused", "This application answers to this machine's own address only.")
     origin = request.headers.get("origin")
     if origin and request.method not in ("GET", "HEAD") and urlsplit(origin).netloc != request.headers.get("host"):
         return problem(403, "Refused", "This request comes from another site.")

@@ -18,7 +18,7 @@ from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
     "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody",
-    "PreviewBody", "ReadBody", "ReadPlaceBody", "RestateBody", "SectionBody", "ShownBody", "StackUpBody", "SwingBody", "TapeBody",
+    "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "RestateBody", "SectionBody", "ShownBody", "StackUpBody", "SwingBody", "TapeBody",
     "WorkingBody", "WouldTakeBody", "json_body", "raw_body",
 ]  # fmt: skip
 
@@ -89,6 +89,17 @@ class LayBody(PreviewBody):
     box: Id
     other: Annotated[str, Field(max_length=200)]
     turn: bool = True
+
+
+class RemoveBoxBody(PreviewBody):
+    box: Id
+
+
+class PlaceThingBody(PreviewBody):
+    """A thing put in or on a box, or with None out of it again."""
+
+    item: Id
+    box: Id | None
 
 
 class StackUpBody(PreviewBody):
@@ -163,8 +174,8 @@ class ReadPlaceBody(Body):
 
 
 BODIES: tuple[type[BaseModel], ...] = (
-    BehindBody, BlocksBody, FirstBoxBody, LayBody, ListenBody, NewCar, PatchBody, PreviewBody, ReadBody, ReadPlaceBody, RestateBody,
-    SectionBody, ShownBody, StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
+    BehindBody, BlocksBody, FirstBoxBody, LayBody, ListenBody, NewCar, PatchBody, PlaceThingBody, PreviewBody, ReadBody, ReadPlaceBody,
+    RemoveBoxBody, RestateBody, SectionBody, ShownBody, StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
 )  # fmt: skip
 
 B = TypeVar("B", bound=BaseModel)

@@ -8,7 +8,6 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Request
 from fastapi.sse import EventSourceResponse, ServerSentEvent
 
-from levelcradle.server.routes import ProjectId
 from levelcradle.store import Store, listen
 
 __all__ = ["News", "router"]
@@ -19,36 +18,38 @@ LOOK_UP_S = 5.0  # so often it is looked whether the screen is still there
 
 
 class News:
-    """One listening connection a process, and a queue for each open screen."""
+    """One listening connection a process, and a queue for each browser that listens."""
 
     def __init__(self, store: Store) -> None:
         self._store = store
-        self._screens: dict[str, set[asyncio.Queue[dict[str, Any]]]] = {}
+        self._browsers: set[asyncio.Queue[dict[str, Any]]] = set()
 
     async def run(self) -> None:
-        """Listens for as long as the server runs. After a broken connection every screen is told to look again."""
+        """Listens for as long as the server runs. After a broken connection everybody is told to look again."""
         while True:
             with contextlib.suppress(Exception):  # the database is away: try again
                 async for news in listen(self._store.address):
-                    self._hand_on(news)
+                    self._hand_on(news or {"resync": True})
             await asyncio.sleep(AGAIN_S)
 
     def _hand_on(self, news: dict[str, Any]) -> None:
-        project = news.get("project")
-        rows = self._screens.get(project, set()) if project else {q for all_ in self._screens.values() for q in all_}
-        for queue in rows:
+        """To everybody; one that does not keep up is told to look again once it does."""
+        for queue in self._browsers:
             if queue.full():
-                continue
-            queue.put_nowait({key: value for key, value in news.items() if key != "project"} or {"resync": True})
+                while not queue.empty():
+                    queue.get_nowait()
+                queue.put_nowait({"resync": True})
+            else:
+                queue.put_nowait(news)
 
     @contextlib.asynccontextmanager
-    async def of(self, project: str) -> AsyncIterator[asyncio.Queue[dict[str, Any]]]:
+    async def heard(self) -> AsyncIterator[asyncio.Queue[dict[str, Any]]]:
         queue: asyncio.Queue[dict[str, Any]] = asyncio.Queue(MOST_WAITING)
-        self._screens.setdefault(project, set()).add(queue)
+        self._browsers.add(queue)
         try:
             yield queue
         finally:
-            self._screens[project].discard(queue)
+            self._browsers.discard(queue)
 
 
 def _news(request: Request) -> News:
@@ -59,10 +60,10 @@ def _news(request: Request) -> News:
 router = APIRouter()
 
 
-@router.get("/projects/{project}/events", response_class=EventSourceResponse, include_in_schema=False)  # it never ends
-async def events(project: ProjectId, request: Request, news: Annotated[News, Depends(_news)]) -> AsyncIterator[ServerSentEvent]:
-    """New revisions and studies of a car, as they come."""
-    async with news.of(project) as queue:
+@router.get("/events", response_class=EventSourceResponse, include_in_schema=False)  # it never ends
+async def events(request: Request, news: Annotated[News, Depends(_news)]) -> AsyncIterator[ServerSentEvent]:
+    """New revisions and studies of all cars, as they come: one stream a browser, whatever its tabs have open."""
+    async with news.heard() as queue:
         yield ServerSentEvent(data={"resync": True})
         while not await request.is_disconnected():
             with contextlib.suppress(TimeoutError):

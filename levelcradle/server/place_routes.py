@@ -1,6 +1,6 @@
 """What the Place station asks of a design besides its analysis: chains of allowances, sections, bodies to walk round."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Response
@@ -10,9 +10,11 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import StackUp, lay_against, stack_up
 from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.design.box import Block
+from levelcradle.core.design.patch import Op
 from levelcradle.core.errors import UnknownThing
+from levelcradle.core.fit import into_box, out_of_box, removing
 from levelcradle.core.modules import rearranged
-from levelcradle.server.bodies import BlocksBody, LayBody, SectionBody, StackUpBody, json_body
+from levelcradle.server.bodies import BlocksBody, LayBody, PlaceThingBody, RemoveBoxBody, SectionBody, StackUpBody, json_body
 from levelcradle.server.routes import ProjectId, TheScans, TheStore, takes, tried
 from levelcradle.server.views import BodiesOut, OperationOut, PatchOut, ProblemOut, SectionOut
 
@@ -64,6 +66,30 @@ def lay(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[La
     pose = lay_against(resolve(design, scans.of(design)), body.box, body.other, turn=body.turn)
     patch = [OperationOut(op="replace", path=f"/boxes/{body.box}/pose", value=pose.model_dump(mode="json"))]
     return Response(PatchOut(patch=patch, id=body.box).model_dump_json(), media_type="application/json")
+
+
+@router.post("/projects/{project}/removed-box", response_model=PatchOut, openapi_extra=takes(RemoveBoxBody))
+def removed_box(project: ProjectId, store: TheStore, body: Annotated[RemoveBoxBody, Depends(json_body(RemoveBoxBody))]) -> Response:
+    """Takes a box out with everything that names it, as a patch to apply."""
+    _, design = tried(store, project, body)
+    if body.box not in design.boxes:
+        raise UnknownThing("box", body.box)
+    return _patched(removing(design, [body.box]), body.box)
+
+
+@router.post("/projects/{project}/placed-thing", response_model=PatchOut, openapi_extra=takes(PlaceThingBody))
+def placed_thing(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[PlaceThingBody, Depends(json_body(PlaceThingBody))]
+) -> Response:
+    """Puts a thing in or on a box, or takes it out of one, where it stands, as a patch to apply."""
+    _, design = tried(store, project, body)
+    assembly = resolve(design, scans.of(design))
+    return _patched(into_box(assembly, body.item, body.box) if body.box else out_of_box(assembly, body.item), body.item)
+
+
+def _patched(ops: Iterable[Op], name: str) -> Response:
+    patch = [OperationOut(op=op["op"], path=op["path"], value=op.get("value")) for op in ops]
+    return Response(PatchOut(patch=patch, id=name).model_dump_json(), media_type="application/json")
 
 
 @router.post("/projects/{project}/section", response_model=SectionOut, openapi_extra=takes(SectionBody))

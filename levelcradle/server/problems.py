@@ -10,7 +10,7 @@ from starlette.exceptions import HTTPException
 
 from levelcradle.core.errors import CradleError, DesignError, PatchError, ReadingError, UnknownThing
 from levelcradle.exchange import FileRefused
-from levelcradle.store import Stale
+from levelcradle.store import Stale, StoreAway
 
 __all__ = ["ANSWERS", "TooLarge", "WrongBody", "install", "problem"]
 
@@ -31,6 +31,11 @@ class TooLarge(CradleError):
 def problem(status: int, title: str, detail: str, **more: Any) -> Response:
     body = {"type": "about:blank", "title": title, "status": status, "detail": detail, **more}
     return JSONResponse(body, status_code=status, media_type="application/problem+json")
+
+
+def _later(answer: Response) -> Response:
+    answer.headers["Retry-After"] = "1"
+    return answer
 
 
 def _design(error: CradleError) -> Response:
@@ -61,6 +66,7 @@ ANSWERS: dict[type[CradleError], Callable[[CradleError], Response]] = {
     FileRefused: lambda error: problem(422, "Not taken", str(error), errors=[{"path": "", "says": str(error)}]),
     UnknownThing: lambda error: problem(404, "Not there", str(error)),
     Stale: _stale,
+    StoreAway: lambda error: _later(problem(503, "Away for a moment", str(error))),
     WrongBody: _body,
     TooLarge: lambda error: problem(413, "Too large", str(error)),
 }

@@ -89,9 +89,10 @@ def _analysed(design: Design, scans: Scans) -> AnalysisOut:
     return analysis_out(analyse(design, scans.of(design)))
 
 
-@router.get("/health")
-def health() -> dict[str, str]:
-    return {"says": "Level Cradle"}
+@router.get("/health", responses={503: {"model": ProblemOut}})
+def health(store: TheStore) -> dict[str, str]:
+    """Whether the database answers (503 where it does not) and a worker lives."""
+    return {"says": "Level Cradle", "database": "there", "worker": "there" if store.worker_there() else "away"}
 
 
 @router.get("/schema")

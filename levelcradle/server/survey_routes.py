@@ -5,7 +5,7 @@ import re
 from collections.abc import Mapping
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Depends, Path, Query, Response
+from fastapi import APIRouter, Depends, Path, Query, Request, Response
 
 from levelcradle.core.assembly import resolve
 from levelcradle.core.bays import Way, bay_of_block, mirrored, restated
@@ -19,10 +19,10 @@ from levelcradle.drawings import survey_sheet_pdf
 from levelcradle.exchange import LARGEST_BYTES, picture_kind, read_outlines, read_shelf, write_shelf
 from levelcradle.exchange.scans import LengthUnit
 from levelcradle.exchange.shelf import FIELDS
+from levelcradle.jobs import Queue
 from levelcradle.server.bodies import BehindBody, RestateBody, SwingBody, json_body, raw_body
 from levelcradle.server.problems import WrongBody
 from levelcradle.server.routes import ProjectId, TheScans, TheStore, download, takes
-from levelcradle.server.scans import Reading
 from levelcradle.server.views import (
     BehindOut,
     BlankOut,
@@ -39,6 +39,7 @@ from levelcradle.server.views import (
     SwingOut,
     ToMeasureOut,
 )  # fmt: skip
+from levelcradle.store import Reading, Sent
 
 __all__ = ["router"]
 
@@ -79,29 +80,30 @@ def kinds() -> dict[str, dict[str, Any]]:
 def read_in(
     project: ProjectId,
     store: TheStore,
-    scans: TheScans,
+    request: Request,
     raw: Annotated[bytes, Depends(raw_body(LARGEST_BYTES))],
     name: FileName,
     unit: LengthUnit | None = None,
     tolerance_mm: Annotated[float, Query(ge=0, le=50)] = 2.0,
 ) -> ScanOut:
-    """Begins to read a mesh file (STL, OBJ, PLY, GLB); ask ``/scans/{id}`` how far it has come."""
+    """Puts a mesh file (STL, OBJ, PLY, GLB) on the queue to be read; ask ``/scans/{id}`` how far it has come."""
     store.open(project)
-    return _scan(scans.start(name, raw, unit, tolerance_mm))
+    queue: Queue = request.app.state.queue
+    key = store.readings.ask(Sent(name, raw, unit, tolerance_mm))
+    queue.put_scan(key)
+    return _scan(store.readings.get(key))
 
 
 @router.get("/scans/{key}", response_model=ScanOut)
-def reading(key: Key, scans: TheScans) -> ScanOut:
-    return _scan(scans.job(key))
+def reading(key: Key, store: TheStore) -> ScanOut:
+    return _scan(store.readings.get(key))
 
 
 def _scan(job: Reading) -> ScanOut:
-    scan = job.scan
-    return ScanOut(
-        id=job.id, share=job.share, says=job.says, file=job.file, refused=job.refused, done=job.done.is_set(),
-        triangles=len(scan.mesh.triangles) if scan else 0, triangles_before=scan.triangles_before if scan else 0,
-        size_mm=scan.size_mm if scan else None, notes=list(scan.notes) if scan else [], closed=bool(scan and scan.mesh.closed),
-    )  # fmt: skip
+    found = json.loads(job.found) if job.found else {"triangles": 0, "triangles_before": 0, "size_mm": None, "notes": [], "closed": False}
+    refused = job.says if job.state == "refused" else ""
+    done = job.state in ("done", "refused")
+    return ScanOut(id=job.id, share=job.share, says=job.says, file=job.file, refused=refused, done=done, **found)
 
 
 @router.post("/projects/{project}/pictures", response_model=KeptOut, status_code=201, openapi_extra=_ANY)

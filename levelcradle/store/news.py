@@ -3,10 +3,11 @@
 import json
 from collections.abc import AsyncIterator
 from typing import Any
+from urllib.parse import quote
 
 import psycopg
 
-__all__ = ["conninfo", "listen", "tell"]
+__all__ = ["conninfo", "listen", "tell", "url_of"]
 
 CHANNEL = "cradle"
 
@@ -20,6 +21,13 @@ def conninfo(database: Any) -> str:
     """The address of a pool's database, for those who connect by themselves."""
     wanted = {k: v for k, v in database.connect_params.items() if k in ("host", "port", "user", "password")}
     return psycopg.conninfo.make_conninfo(dbname=database.database, **wanted)
+
+
+def url_of(database: Any) -> str:
+    """The same as a ``postgresql://`` address."""
+    have = database.connect_params
+    login = f"{quote(str(have['user']), safe='')}:{quote(str(have.get('password', '')), safe='')}"
+    return f"postgresql://{login}@{have['host']}:{have['port']}/{database.database}"
 
 
 async def listen(address: str) -> AsyncIterator[dict[str, Any]]:

@@ -21,13 +21,15 @@ from levelcradle.core.design.sentence import sentence
 from levelcradle.core.errors import CradleError, PatchError, UnknownThing
 from levelcradle.core.memo import Memo
 from levelcradle.store.files import Files
-from levelcradle.store.news import conninfo, tell
+from levelcradle.store.news import conninfo, tell, url_of
+from levelcradle.store.readings import Readings
 from levelcradle.store.studies import Studies
 from levelcradle.store.tables import Project, Revision, bind
 
 __all__ = ["Clash", "Edited", "HistoryRow", "Opened", "Stale", "Store", "Summary"]
 
 Kind = Literal["edit", "undo", "redo"]
+WORKER_BEATS_S = 15.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,12 +94,24 @@ class Store:
         self._opened: Memo[Opened] = Memo(32)
         self.files = Files(database)
         self.studies = Studies(database)
+        self.readings = Readings(database)
         bind(database)
+
+    @property
+    def url(self) -> str:
+        """Of the database, as ``connect`` takes it: for a process of one's own, by its environment."""
+        return url_of(self._db)
 
     @property
     def address(self) -> str:
         """Of the database, for those who connect by themselves."""
         return conninfo(self._db)
+
+    def worker_there(self) -> bool:
+        """Whether a worker has shown a sign of life lately. Raises StoreAway."""
+        with self._db.connection_context():
+            query = "SELECT count(*) FROM procrastinate_workers WHERE last_heartbeat > now() - make_interval(secs => %s)"
+            return bool(self._db.execute_sql(query, (WORKER_BEATS_S,)).fetchone()[0])
 
     def all(self) -> list[Summary]:
         with self._db.connection_context():
@@ -180,7 +194,7 @@ class Store:
                         inverse=json.dumps(applied.inverse), sentence=says, made_at=fn.now())  # fmt: skip
         changed = {"revision": row.revision, "document": json.dumps(tree, ensure_ascii=False), "name": design.name}
         Project.update(**changed, changed_at=fn.now()).where(Project.id == row.id).execute()
-        tell(self._db, row.id, revision=row.revision, session=session)
+        tell(self._db, row.id, revision=row.revision)  # not whose: a session's name would let others undo as it
         return Edited(Opened(row.id, row.revision, tree, design), since, done, says)
 
 

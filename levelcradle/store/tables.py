@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from peewee import BlobField, BooleanField, CompositeKey, DateTimeField, ForeignKeyField, IntegerField, Model, TextField
+from peewee import BlobField, BooleanField, CompositeKey, DateTimeField, FloatField, ForeignKeyField, IntegerField, Model, TextField
 
-__all__ = ["KeptFile", "Project", "Revision", "StudyRow", "bind"]
+__all__ = ["KeptFile", "Project", "Revision", "ScanRow", "StudyRow", "bind"]
 
 
 class Project(Model):
@@ -59,5 +59,22 @@ class StudyRow(Model):
         table_name = "study"
 
 
+class ScanRow(Model):
+    id = TextField(primary_key=True)
+    name = TextField()
+    unit = TextField(null=True)
+    tolerance_mm = FloatField()
+    data = BlobField()
+    state = TextField()
+    share = FloatField()
+    says = TextField()
+    file = TextField(null=True)
+    found = TextField()
+    asked_at = DateTimeField()
+
+    class Meta:
+        table_name = "scan_reading"
+
+
 def bind(database: Any) -> None:
-    database.bind([Project, Revision, KeptFile, StudyRow])
+    database.bind([Project, Revision, KeptFile, StudyRow, ScanRow])

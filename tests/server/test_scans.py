@@ -1,16 +1,21 @@
-"""Reading scans in: one at a time, with progress, refusals kept, the newest meshes in memory."""
+"""Reading scans in: on the queue, one at a time, with progress, refusals kept; the newest meshes in memory."""
 
-import threading
+import json
+import subprocess
+import sys
 
-import numpy as np
 import pytest
 import trimesh
 
 from levelcradle.core.design import validate
 from levelcradle.core.errors import UnknownThing
 from levelcradle.server import scans as scans_module
-from levelcradle.server.scans import Reading, Scans
-from levelcradle.store import Store
+from levelcradle.jobs import Queue
+from levelcradle.jobs import reading as reading_module
+from levelcradle.jobs.queue import run_reading
+from levelcradle.jobs.reading import read_in
+from levelcradle.server.scans import Scans
+from levelcradle.store import Reading, Sent, Store
 from tests.conftest import DEMO
 
 
@@ -26,37 +31,56 @@ def design_with(file: str) -> object:
     return validate({**DEMO, "items": items})
 
 
+def read(store: Store, data: bytes, name: str = "ball.stl") -> Reading:
+    """Sent, and read as a worker's own process does."""
+    key = store.readings.ask(Sent(name, data, "m", 1.0))
+    sent = store.readings.take(key)
+    assert sent is not None
+    read_in(store, key, sent)
+    return store.readings.get(key)
+
+
 def test_a_scan_is_read_kept_and_found_again_by_another_process(store: Store) -> None:
-    here = Scans(store.files)
-    job = here.start("ball.stl", ball(), "m", 1.0)
-    assert job.done.wait(30)
-    assert (job.refused, job.share, job.says) == ("", 1.0, "done")
+    job = read(store, ball())
+    assert (job.state, job.share, job.says) == ("done", 1.0, "done")
     assert job.file
-    assert job.scan
-    assert here.job(job.id) is job
     mesh = Scans(store.files).of(design_with(job.file))[job.file]  # type: ignore[arg-type]
-    assert np.array_equal(mesh.vertices, job.scan.mesh.vertices)
+    assert len(mesh.triangles) == json.loads(job.found)["triangles"]
     assert mesh.closed
+    assert store.readings.take(job.id) is None, "what was sent is kept no longer than until it is read"
 
 
 def test_progress_rises_and_says_what_is_done(store: Store, monkeypatch: pytest.MonkeyPatch) -> None:
     told: list[tuple[float, str]] = []
-    monkeypatch.setattr(Reading, "told", lambda self, share, says: told.append((share, says)))
-    job = Scans(store.files).start("ball.stl", ball(), "m", 1.0)
-    assert job.done.wait(30)
+    monkeypatch.setattr(reading_module, "TOLD_EVERY_S", 0.0)
+    monkeypatch.setattr(store.readings, "told", lambda key, share, says: told.append((share, says)))
+    read(store, ball())
     shares = [share for share, _ in told]
     assert shares == sorted(shares)
     assert {"reading the triangles", "joining the corners of 1,280 triangles", "simplifying to 1 mm"} <= {says for _, says in told}
 
 
 def test_a_refusal_is_kept_for_whoever_asks(store: Store) -> None:
-    scans = Scans(store.files)
-    job = scans.start("x.stl", b"nothing of the kind", "m", 1.0)
-    assert job.done.wait(30)
-    assert scans.job(job.id).refused == "This is no STL, OBJ, PLY or GLB mesh."
-    assert job.file is None
+    job = read(store, b"nothing of the kind", "x.stl")
+    assert (job.state, job.says, job.file) == ("refused", "This is no STL, OBJ, PLY or GLB mesh.", None)
     with pytest.raises(UnknownThing):
-        scans.job("0123")
+        store.readings.get("0123")
+
+
+def test_a_worker_reads_what_is_sent_and_one_that_takes_too_much_memory_is_told(store: Store, monkeypatch: pytest.MonkeyPatch) -> None:
+    """In a process of its own, so that only that one ends; while a study runs it waits for none."""
+    monkeypatch.setenv("PYTHONPATH", ".")
+    key = store.readings.ask(Sent("ball.stl", ball(), "m", 1.0))
+    run_reading(store, key)
+    assert store.readings.get(key).state == "done"
+    greedy = store.readings.ask(Sent("ball.stl", ball(), "m", 1.0))
+    real = subprocess.run
+    limit = "import resource; resource.setrlimit(resource.RLIMIT_DATA, (150_000_000,) * 2); " \
+            "import runpy, sys; sys.argv = ['reading', sys.argv[1]]; runpy.run_module('levelcradle.jobs.reading', run_name='__main__')"  # fmt: skip
+    monkeypatch.setattr(subprocess, "run", lambda command, **more: real([sys.executable, "-c", limit, command[-1]], **more))
+    run_reading(store, greedy)
+    found = store.readings.get(greedy)
+    assert (found.state, found.says) == ("refused", "The file asks for more memory than there is.")
 
 
 def test_a_scan_that_was_never_kept_here_is_left_out_and_told(store: Store) -> None:
@@ -77,32 +101,20 @@ def test_a_picture_is_no_mesh(store: Store) -> None:
 def test_only_the_newest_meshes_stay_in_memory(store: Store, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(scans_module, "MOST_IN_MEMORY", 2)
     scans = Scans(store.files)
-    files = []
-    for n in range(3):
-        job = scans.start(f"{n}.stl", ball(0.1 + n / 100), "m", 1.0)
-        assert job.done.wait(30)
-        files.append(job.file)
+    files = [str(read(store, ball(0.1 + n / 100)).file) for n in range(3)]
+    for file in files:
+        assert scans.of(design_with(file))  # type: ignore[arg-type]
     assert len(scans._meshes) == 2
     assert files[0] not in scans._meshes
-    assert scans.of(design_with(files[0] or ""))  # type: ignore[arg-type]
+    assert scans.of(design_with(files[0]))  # type: ignore[arg-type]
 
 
-def test_two_scans_are_read_one_after_the_other(store: Store, monkeypatch: pytest.MonkeyPatch) -> None:
-    inside, most = [0], [0]
-    lock, real = threading.Lock(), scans_module.read_scan
-
-    def counted(*args: object) -> object:
-        with lock:
-            inside[0] += 1
-            most[0] = max(most[0], inside[0])
-        try:
-            return real(*args)  # type: ignore[arg-type]
-        finally:
-            with lock:
-                inside[0] -= 1
-
-    monkeypatch.setattr(scans_module, "read_scan", counted)
-    scans = Scans(store.files)
-    jobs = [scans.start(f"{n}.stl", ball(), "m", 1.0) for n in range(4)]
-    assert all(job.done.wait(30) for job in jobs)
-    assert most == [1]
+def test_scans_stand_on_a_queue_of_their_own_one_at_a_time(store: Store) -> None:
+    """Whoever reads them: the queue's lock lets no second one begin."""
+    queue = Queue(store)
+    for n in range(2):
+        queue.put_scan(store.readings.ask(Sent(f"{n}.stl", ball(), "m", 1.0)))
+    with store._db.connection_context():
+        rows = store._db.execute_sql("SELECT queue_name, lock FROM procrastinate_jobs").fetchall()
+    assert rows == [("scan", "scan")] * 2
+    queue.close()

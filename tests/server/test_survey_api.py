@@ -12,21 +12,24 @@ from PIL import Image
 
 from levelcradle.demo import demo_design
 from levelcradle.instruments.simulated import devices, start
+from levelcradle.jobs.reading import read_in
 from levelcradle.store import Store
 
 from .test_api import patch
 
 
 def kept_scan(client: TestClient, car: str, data: bytes, **query: str | float) -> dict[str, Any]:
-    """Sends a scan and waits until it is read."""
+    """Sends a scan and reads it as a worker does."""
     started = client.post(f"/api/projects/{car}/scans", params={"name": "scan.stl", **query}, content=data)
     assert started.status_code == 202
-    for _ in range(200):
-        found: dict[str, Any] = client.get(f"/api/scans/{started.json()['id']}").json()
-        if found["done"]:
-            return found
-        time.sleep(0.02)
-    pytest.fail("never read")
+    key, store = started.json()["id"], client.app.state.store  # type: ignore[attr-defined]
+    assert client.get(f"/api/scans/{key}").json()["says"] == "waiting for a worker"
+    sent = store.readings.take(key)
+    assert sent is not None
+    read_in(store, key, sent)
+    found: dict[str, Any] = client.get(f"/api/scans/{key}").json()
+    assert found["done"]
+    return found
 
 
 def stl(metres: tuple[float, float, float] = (0.4, 0.2, 0.1)) -> bytes:

@@ -1,6 +1,7 @@
 """The real interface in headless Chromium, over the real server and a fresh database."""
 
 import re
+import threading
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
@@ -10,6 +11,7 @@ import pytest
 from playwright.sync_api import Browser, Locator, Page, Request, expect, sync_playwright
 
 from levelcradle.demo import demo_design
+from levelcradle.jobs import run_worker
 from levelcradle.server import create_app
 from levelcradle.server.__main__ import FRONT_END
 from levelcradle.shots import BROWSER, FLAGS
@@ -70,6 +72,13 @@ def settled(page: Page) -> None:
         if quiet == 2:
             return expect(page.get_by_text("saving …")).to_have_count(0)
     pytest.fail(f"no answer: {[r.url for r in ASKED[page]]}")
+
+
+def worked_off(store: Store) -> None:
+    """A worker that takes what is on the queues and leaves when nothing is left to do."""
+    worker = threading.Thread(target=run_worker, args=(store,), kwargs={"wait": False})
+    worker.start()
+    worker.join(60)
 
 
 @dataclass

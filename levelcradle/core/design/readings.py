@@ -20,7 +20,7 @@ def kind_of(path: str) -> Kind:
         for ending, kind in _KINDS:
             if step.endswith(ending):
                 return kind
-    return "length" if "/track_mm/" in path or path.endswith(("/mm/0", "/mm/1")) else "number"
+    return "length" if "/track_mm/" in path or path.endswith(("/mm", "/mm/0", "/mm/1")) else "number"
 
 
 _AXES = {"aft": 0, "fore": 0, "left": 1, "right": 1, "across": 1, "floor": 2, "top": 2, "up": 2, "low": 2, "high": 2}

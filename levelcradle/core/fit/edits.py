@@ -3,10 +3,12 @@
 from collections.abc import Iterable, Iterator
 from typing import Any
 
+from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.files import tree_of, validate
 from levelcradle.core.design.patch import Op, apply
+from levelcradle.core.fit.placing import out_of_box
 
 __all__ = ["adding", "edited", "removing"]
 
@@ -24,6 +26,8 @@ def removing(design: Design, boxes: Iterable[str]) -> list[Op]:
     for key, item in design.items.items():
         if item.fixed_to in gone:
             ops.append({"op": "replace", "path": f"/items/{key}/fixed_to", "value": None})
+        elif item.held_by in gone:
+            ops += out_of_box(resolve(design, {}), key)
     for name in ("agreed_gaps", "tapes", "pins"):
         for key, row in getattr(design, name).items():
             if any(_speaks_of(row, path) for path in paths):

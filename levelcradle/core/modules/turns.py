@@ -66,16 +66,22 @@ def turned_about(turn: Turn) -> Turn:
 
 def turns_for(kind: ModuleKind, stands: Matrix | None = None) -> list[Turn]:
     """Every turn in its box that the kind may rest in. ``stands``: the (3, 3) turn of the box in the vehicle; None for upright."""
-    allowed = kind.may_rest_on if stands is None else _FACES
-    turns = [
-        Turn(down=down, aft=aft)
-        for down in allowed
-        for aft in _FACES
-        if abs(sum(a * b for a, b in zip(_NORMAL[down], _NORMAL[aft], strict=True))) < 0.5
-    ]
+    turns = _every_turn()
     if stands is None:
-        return turns
-    return [turn for turn in turns if rests(_looks(turn), kind, stands).allowed]
+        return sorted((t for t, _ in turns if t.down in kind.may_rest_on), key=lambda t: kind.may_rest_on.index(t.down))
+    return list(_allowed(kind.may_rest_on, stands.tobytes()))
+
+
+@lru_cache(maxsize=1024)
+def _allowed(may_rest_on: tuple[ModuleFace, ...], stands: bytes) -> tuple[Turn, ...]:
+    turn = np.frombuffer(stands).reshape(3, 3)
+    return tuple(t for t, looks in _every_turn() if _rests(looks, may_rest_on, turn).allowed)
+
+
+@lru_cache(maxsize=1)
+def _every_turn() -> tuple[tuple[Turn, tuple[ModuleFace, ...]], ...]:
+    pairs = [(down, aft) for down in _FACES for aft in _FACES if aft not in (down, OPPOSITE[down])]
+    return tuple((turn, _looks(turn)) for down, aft in pairs for turn in [Turn(down=down, aft=aft)])
 
 
 RAKE_DEG = 20.0  # a module on a rake this steep still rests on the face: common practice, no source
@@ -92,11 +98,15 @@ class Resting:
 
 def rests(looks: tuple[ModuleFace, ...], kind: ModuleKind, stands: Matrix) -> Resting:
     """On what a module rests. ``looks``: its faces in the six ways of its box, ``stands``: the (3, 3) turn of the box."""
+    return _rests(looks, kind.may_rest_on, stands)
+
+
+def _rests(looks: tuple[ModuleFace, ...], may_rest_on: tuple[ModuleFace, ...], stands: Matrix) -> Resting:
     down = -stands[2]  # the vehicle's down, in the box's frame
     share = [float(down[way // 2]) * (1 if way % 2 else -1) for way in range(6)]
     way = share.index(max(share))
     off = math.degrees(math.acos(min(share[way], 1.0)))
-    return Resting(looks[way], off, looks[way] in kind.may_rest_on and off <= RAKE_DEG + 1e-9)
+    return Resting(looks[way], off, looks[way] in may_rest_on and off <= RAKE_DEG + 1e-9)
 
 
 def _looks(turn: Turn) -> tuple[ModuleFace, ...]:

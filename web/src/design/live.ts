@@ -9,7 +9,15 @@ import { api, Refused, SESSION, taken } from './api'
 import { patched } from './pointer'
 import type { Analysis, Catch, Document, Op, Problem } from './types'
 
+/** One car that was opened, and the revision its next edit is made on. An edit is bound to it when it is asked for: whatever is
+ * open by the time its turn comes, it reaches the car it was made in and no other. */
+interface Car {
+  readonly project: string
+  revision: number
+}
+
 export interface Loaded {
+  car: Car
   project: string
   revision: number
   document: Document
@@ -39,6 +47,8 @@ interface Live {
   dismiss: () => void
   /** Takes over what others did since, where nothing of one's own is under way. */
   catchUp: (revision: number) => Promise<void>
+  /** After news may have been missed: asks what revision there is. */
+  lookAgain: () => Promise<void>
 }
 
 let waiting: { patch: Op[]; drawn: boolean } | null = null
@@ -53,12 +63,18 @@ function inTurn<T>(job: () => Promise<T>): Promise<T> {
   return next
 }
 
+function opened(answer: { id: string; revision: number }): Loaded {
+  const car = { project: answer.id, revision: answer.revision }
+  return { ...answer, project: answer.id, car } as unknown as Loaded
+}
+
 export const useLive = create<Live>((set, get) => {
-  function accept(answer: Awaited<ReturnType<typeof send>>) {
+  function accept(car: Car, answer: Awaited<ReturnType<typeof send>>) {
     const { loaded } = get()
-    if (!loaded) return
-    const document = patched(loaded.document, [...answer.patches_since, ...answer.document_patch] as Op[])
     const { revision, undo, redo } = answer
+    car.revision = revision
+    if (loaded?.car !== car) return // another car is open by now, or this one was opened anew
+    const document = patched(loaded.document, [...answer.patches_since, ...answer.document_patch] as Op[])
     const analysis = answer.analysis as unknown as Analysis
     set({
       loaded: { ...loaded, revision, document, analysis, undo, redo },
@@ -67,8 +83,8 @@ export const useLive = create<Live>((set, get) => {
     })
   }
 
-  async function send(patch: Op[]) {
-    const { project, revision } = get().loaded as Loaded
+  async function send(car: Car, patch: Op[]) {
+    const { project, revision } = car
     return taken(
       await api.PATCH('/api/projects/{project}', {
         params: { path: { project }, header: { ...SESSION, 'if-match': String(revision) } },
@@ -131,25 +147,22 @@ export const useLive = create<Live>((set, get) => {
         const answer = taken(
           await api.GET('/api/projects/{project}', { params: { path: { project }, header: SESSION } }),
         )
-        set({
-          loaded: { ...answer, project: answer.id } as unknown as Loaded,
-          preview: null,
-          problem: null,
-          said: '',
-        })
+        set({ loaded: opened(answer), preview: null, problem: null, said: '' })
       } catch (error) {
         set({ loaded: null })
         refuse(error)
       }
     },
     edit: async (patch) => {
+      const car = get().loaded?.car
+      if (!car) return false
       set((s) => ({ saving: s.saving + 1 }))
       try {
-        accept(await inTurn(() => send(patch)))
+        await inTurn(async () => accept(car, await send(car, patch)))
         return true
       } catch (error) {
-        if (error instanceof Refused && error.problem.status === 412)
-          await get().open(get().loaded?.project ?? '')
+        if (error instanceof Refused && error.problem.status === 412 && get().loaded?.car === car)
+          await get().open(car.project)
         return refuse(error)
       } finally {
         get().drop()
@@ -157,18 +170,19 @@ export const useLive = create<Live>((set, get) => {
       }
     },
     step: async (kind) => {
-      const project = get().loaded?.project
-      if (!project) return null
-      const params = { path: { project }, header: SESSION }
+      const car = get().loaded?.car
+      if (!car) return null
+      const params = { path: { project: car.project }, header: SESSION }
       try {
-        const answer = await inTurn(async () =>
-          taken(
+        const answer = await inTurn(async () => {
+          const stepped = taken(
             kind === 'undo'
               ? await api.POST('/api/projects/{project}/undo', { params })
               : await api.POST('/api/projects/{project}/redo', { params }),
-          ),
-        )
-        accept(answer)
+          )
+          accept(car, stepped)
+          return stepped
+        })
         return answer.document_patch.find((op) => !op.path.startsWith('/readings'))?.path ?? null
       } catch (error) {
         refuse(error)
@@ -185,6 +199,16 @@ export const useLive = create<Live>((set, get) => {
       set({ preview: null, previewPatch: [], catches: [] })
     },
     dismiss: () => set({ problem: null }),
+    lookAgain: async () => {
+      const { loaded } = get()
+      if (!loaded) return
+      const answer = await api
+        .GET('/api/projects', {})
+        .then(taken)
+        .catch(() => [])
+      const here = answer.find((p) => p.id === loaded.project)
+      if (here) await get().catchUp(here.revision)
+    },
     catchUp: (revision) =>
       inTurn(async () => {
         const { loaded, preview } = get()
@@ -194,10 +218,8 @@ export const useLive = create<Live>((set, get) => {
             params: { path: { project: loaded.project }, header: SESSION },
           }),
         )
-        set({
-          loaded: { ...answer, project: answer.id } as unknown as Loaded,
-          said: 'Somebody else changed the design.',
-        })
+        if (get().loaded?.car === loaded.car)
+          set({ loaded: opened(answer), said: 'Somebody else changed the design.' })
       }),
   }
 })

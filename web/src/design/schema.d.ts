@@ -11,7 +11,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Health */
+        /**
+         * Health
+         * @description Whether the database answers (503 where it does not) and a worker lives.
+         */
         get: operations["health_api_health_get"];
         put?: never;
         post?: never;
@@ -436,6 +439,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/placed-thing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Placed Thing
+         * @description Puts a thing in or on a box, or takes it out of one, where it stands, as a patch to apply.
+         */
+        post: operations["placed_thing_api_projects__project__placed_thing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/preview": {
         parameters: {
             query?: never;
@@ -474,6 +497,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/removed-box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Removed Box
+         * @description Takes a box out with everything that names it, as a patch to apply.
+         */
+        post: operations["removed_box_api_projects__project__removed_box_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/restate": {
         parameters: {
             query?: never;
@@ -505,7 +548,7 @@ export interface paths {
         put?: never;
         /**
          * Read In
-         * @description Begins to read a mesh file (STL, OBJ, PLY, GLB); ask ``/scans/{id}`` how far it has come.
+         * @description Puts a mesh file (STL, OBJ, PLY, GLB) on the queue to be read; ask ``/scans/{id}`` how far it has come.
          */
         post: operations["read_in_api_projects__project__scans_post"];
         delete?: never;
@@ -1209,6 +1252,10 @@ export interface components {
             /** Shell Kg */
             shell_kg: number;
             string: components["schemas"]["StringFigures"];
+            /** Turns */
+            turns: {
+                [key: string]: components["schemas"]["Turn"][];
+            };
         };
         /** CarrierOut */
         CarrierOut: {
@@ -5052,6 +5099,23 @@ export interface components {
             up: components["schemas"]["MoveOut"] | null;
         };
         /**
+         * PlaceThingBody
+         * @description A thing put in or on a box, or with None out of it again.
+         */
+        PlaceThingBody: {
+            /** Base */
+            base: number;
+            /** Box */
+            box: string | null;
+            /** Item */
+            item: string;
+            /**
+             * Patch
+             * @default []
+             */
+            patch: components["schemas"]["InOperation"][];
+        };
+        /**
          * PlusMinus
          * @description The ± of each result; None where the result itself is not known.
          */
@@ -5251,6 +5315,18 @@ export interface components {
              * @enum {string}
              */
             unit: "mm" | "in";
+        };
+        /** RemoveBoxBody */
+        RemoveBoxBody: {
+            /** Base */
+            base: number;
+            /** Box */
+            box: string;
+            /**
+             * Patch
+             * @default []
+             */
+            patch: components["schemas"]["InOperation"][];
         };
         /** RestateBody */
         RestateBody: {
@@ -5789,6 +5865,22 @@ export interface components {
             why: string;
         };
         /**
+         * Turn
+         * @description Which module face is down and which looks aft, in the box's frame.
+         */
+        Turn: {
+            /**
+             * Aft
+             * @enum {string}
+             */
+            aft: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
+            /**
+             * Down
+             * @enum {string}
+             */
+            down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
+        };
+        /**
          * UseRow
          * @description One check of a mount: its worst use and state, in which case and solve, and the loads there [N].
          *
@@ -6057,6 +6149,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7657,6 +7758,68 @@ export interface operations {
             };
         };
     };
+    placed_thing_api_projects__project__placed_thing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceThingBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     preview_api_projects__project__preview_post: {
         parameters: {
             query?: never;
@@ -7770,6 +7933,68 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    removed_box_api_projects__project__removed_box_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveBoxBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

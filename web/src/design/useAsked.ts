@@ -11,9 +11,10 @@ export function useAsked() {
   async function ask(order: () => Promise<{ patch: unknown }>) {
     setProblem('')
     try {
-      await edit((await order()).patch as Op[])
+      return await edit((await order()).patch as Op[])
     } catch (error) {
       setProblem(wordsOf(error))
+      return false
     }
   }
   return { ask, problem }

@@ -6,7 +6,7 @@ import { flushSync } from 'react-dom'
 import { useAnalysis, useDocument, useLoaded } from '../design/live'
 import { blanksQuery } from '../design/queries'
 import type { Analysis, Document, Finding, SurveyBlank } from '../design/types'
-import { figure, length, mass, place, sentence, type Units } from '../ui/format'
+import { figure, length, mass, massUp, place, sentence, type Units } from '../ui/format'
 import { Mark, WORD } from '../ui/Mark'
 import { useUnits } from '../ui/units'
 import { PrintDrawing } from '../views/PrintDrawing'
@@ -190,11 +190,11 @@ function rowsOf(
       return all.flatMap(({ name, loads }) => [
         {
           what: `Front axle, ${name}`,
-          is: `${mass(loads.front_kg, units.mass)} ± ${loads.front_tol_kg.toFixed(1)}`,
+          is: `${mass(loads.front_kg, units.mass)} ± ${massUp(loads.off.front_kg, units.mass)}`,
         },
         {
           what: `Rear axle, ${name}`,
-          is: `${mass(loads.rear_kg, units.mass)} ± ${loads.rear_tol_kg.toFixed(1)}`,
+          is: `${mass(loads.rear_kg, units.mass)} ± ${massUp(loads.off.rear_kg, units.mass)}`,
         },
       ])
     }

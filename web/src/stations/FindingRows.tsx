@@ -8,6 +8,7 @@ import { workingQuery } from '../design/queries'
 import type { Finding } from '../design/types'
 import { figure, gap, sentence } from '../ui/format'
 import { Mark, WORD } from '../ui/Mark'
+import { PlusMinus } from '../ui/PlusMinus'
 import { Link } from '../ui/parts'
 import { useUnits } from '../ui/units'
 import { AgreeGap } from './AgreeGap'
@@ -112,6 +113,7 @@ function Chosen({ finding }: { finding: Finding }) {
       {finding.tolerance !== null && finding.unit === 'mm' && (
         <p className="m-0">± {figure({ value: finding.tolerance, unit: 'mm', round: 'up' }, units)}</p>
       )}
+      {finding.tolerance !== null && <PlusMinus />}
       {finding.code === 'gap' && <AgreeGap key={finding.id} finding={finding} />}{' '}
       {finding.has_working && (
         <Link onClick={() => setOpen(!open)}>{open ? 'hide the working' : 'show the working'}</Link>

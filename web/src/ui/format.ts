@@ -44,6 +44,11 @@ export function mass(valueKg: number, unit: MassUnit): string {
   return `${(unit === 'kg' ? valueKg : valueKg / POUND_KG).toFixed(1)} ${unit}`
 }
 
+/** A ±: rounded up, in the unit of what it stands beside. */
+export function massUp(valueKg: number, unit: MassUnit): string {
+  return figure({ value: valueKg, unit: 'kg', round: 'up' }, { length: 'mm', mass: unit })
+}
+
 /** A gap: always to a tenth of a millimetre, or to 1/32 inch. */
 export function gap(valueMm: number, unit: LengthUnit, way: Way = 'down'): string {
   return unit === 'mm' ? (steps(valueMm * 10, way) / 10).toFixed(1) : length(valueMm, 'in', way)

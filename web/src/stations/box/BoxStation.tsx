@@ -24,6 +24,18 @@ const HOLD = [
   ['fit', 'pure fit against hard liners'],
 ] as const
 
+const SEALING = [
+  ['', 'nobody has said'],
+  ['gasket', 'with a gasket'],
+  ['sealant', 'with sealant'],
+  ['open', 'not sealed'],
+] as const
+const VENTED = [
+  ['', 'nobody has said'],
+  ['yes', 'yes'],
+  ['no', 'no'],
+] as const
+
 export function BoxStation() {
   const { project, revision, document } = useLoaded()
   const selected = useChoice((s) => s.selected)
@@ -76,6 +88,20 @@ function Making({ id, box }: { id: string; box: Box }) {
         value={box.hold_down ?? ''}
         options={HOLD}
         onChange={(v) => void edit([{ op: 'replace', path: `${path}/hold_down`, value: v || null }])}
+      />
+      <Choose
+        label="Sealed"
+        value={box.sealing ?? ''}
+        options={SEALING}
+        onChange={(v) => void edit([{ op: 'replace', path: `${path}/sealing`, value: v || null }])}
+      />
+      <Choose
+        label="Vented outside the car"
+        value={box.vented_outside === null ? '' : box.vented_outside ? 'yes' : 'no'}
+        options={VENTED}
+        onChange={(v) =>
+          void edit([{ op: 'replace', path: `${path}/vented_outside`, value: v === '' ? null : v === 'yes' }])
+        }
       />
       <SentenceRows findings={here} />
       <Heading>Folded sheet</Heading>
@@ -167,6 +193,7 @@ function Masses({ id }: { id: string }) {
       <Fact name="Over the lid">{size(figures.over_lid_mm as unknown as number[])}</Fact>
       <Fact name="Shell">{mass(figures.shell_kg, units.mass)}</Fact>
       <Fact name={`Full, ${figures.modules} modules`}>{mass(figures.full_kg, units.mass)}</Fact>
+      <Fact name="Hung: with brackets and what is fixed to it">{mass(figures.hung_kg, units.mass)}</Fact>
     </section>
   )
 }

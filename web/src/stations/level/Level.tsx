@@ -2,9 +2,10 @@
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Loads } from '../../design/types'
 import { Blank } from '../../ui/Blank'
-import { length, mass, withCommas } from '../../ui/format'
+import { length, mass, massUp, withCommas } from '../../ui/format'
 import { Button, Heading, Teach, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
+import { PlusMinus } from '../../ui/PlusMinus'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { LoadStates } from './LoadStates'
@@ -49,21 +50,36 @@ export function Level() {
 function LoadTable({ rows }: { rows: [string, Loads][] }) {
   const units = useUnits()
   const kg = (v: number | undefined) => (v === undefined ? '–' : mass(v, units.mass).replace(/ .*/, ''))
+  const off = (v: number) => massUp(v, units.mass).replace(/ .*/, '')
   const mm = (v: number | null) => (v === null ? 'not known' : withCommas(length(v, units.length)))
   return (
     <table className="mt-4 w-full border-collapse text-right">
       <caption className="heading text-left">
-        Loads in {units.mass}, places in {units.length}
+        Loads and their ± in {units.mass}, places in {units.length} <PlusMinus />
       </caption>
       <thead>
         <tr className="border-b border-hair text-sm text-soft">
-          {['', 'total', 'front', '', 'rear', '±', 'LF', 'RF', 'LR', 'RR', 'CG aft', 'across', 'up'].map(
-            (h, i) => (
-              <th key={i} className="px-1 py-1 font-semibold">
-                {h}
-              </th>
-            ),
-          )}
+          {[
+            '',
+            'total',
+            '±',
+            'front',
+            '±',
+            '',
+            'rear',
+            '±',
+            'LF',
+            'RF',
+            'LR',
+            'RR',
+            'CG aft',
+            'across',
+            'up',
+          ].map((h, i) => (
+            <th key={i} className="px-1 py-1 font-semibold">
+              {h}
+            </th>
+          ))}
         </tr>
       </thead>
       <tbody>
@@ -71,10 +87,12 @@ function LoadTable({ rows }: { rows: [string, Loads][] }) {
           <tr key={name} className="border-b border-hair">
             <th className="py-1.5 text-left font-semibold">{name}</th>
             <td className="text-lg font-bold">{kg(l.total_kg)}</td>
+            <td className="narrow text-sm">{off(l.off.total_kg)}</td>
             <td className="text-lg font-bold">{kg(l.front_kg)}</td>
+            <td className="narrow text-sm">{off(l.off.front_kg)}</td>
             <td className="narrow text-sm">{l.front_percent.toFixed(1)} %</td>
             <td className="text-lg font-bold">{kg(l.rear_kg)}</td>
-            <td className="narrow text-sm">{kg(l.rear_tol_kg)}</td>
+            <td className="narrow text-sm">{off(l.off.rear_kg)}</td>
             {l.corners ? (
               [l.corners.lf_kg, l.corners.rf_kg, l.corners.lr_kg, l.corners.rr_kg].map((v, i) => (
                 <td key={i}>{kg(v)}</td>
@@ -124,7 +142,7 @@ function Masses() {
                 {m.mass_kg > 0 ? '+' : '−'}
                 {mass(Math.abs(m.mass_kg), units.mass).replace(/ .*/, '')}
               </td>
-              <td className="text-sm">{m.tol_kg ? mass(m.tol_kg, units.mass).replace(/ .*/, '') : ''}</td>
+              <td className="text-sm">{m.tol_kg ? massUp(m.tol_kg, units.mass).replace(/ .*/, '') : ''}</td>
               <td>{withCommas(length(aft, units.length))}</td>
               <td>{`${length(Math.abs(right), units.length)} ${right < 0 ? 'L' : right > 0 ? 'R' : ''}`}</td>
               <td>{length(up, units.length)}</td>

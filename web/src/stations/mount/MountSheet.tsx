@@ -28,6 +28,9 @@ export function MountSheet({ id }: { id: string }) {
       {figures && (
         <>
           <Heading right="over all cases and the envelope">Uses, weakest first</Heading>
+          {figures.unchecked && (
+            <p className="m-0 text-sm font-semibold">Not checked: {figures.unchecked}.</p>
+          )}
           {figures.rows.map((row) => (
             <Fact key={row.check} name={`${row.check} · ${row.case}`}>
               <span className="inline-flex items-center gap-2">
@@ -41,6 +44,9 @@ export function MountSheet({ id }: { id: string }) {
               <Mark state={g.fits ? 'clear' : 'foul'} /> {g.says}
             </p>
           ))}
+          {figures.remarks.length > 0 && (
+            <p className="m-0 text-sm">Outside the standard’s range: {figures.remarks.join('; ')}.</p>
+          )}
           <Fact name="Tighten to">{figures.torque_nm.toFixed(1)} N·m</Fact>
         </>
       )}
@@ -79,6 +85,7 @@ export function MountSheet({ id }: { id: string }) {
           <Blank path={`${path}/doubler/along_w_mm`} label="Along the bend" />
           <Blank path={`${path}/doubler/along_n_mm`} label="Along the bolt" />
           <Blank path={`${path}/doubler/from_contact_mm`} label="First edge off the contact plane" />
+          <Blank path={`${path}/doubler/weld_leg_mm`} label="Its weld leg, all round" />
           <Button plain onClick={() => void edit([{ op: 'replace', path: `${path}/doubler`, value: null }])}>
             No doubler
           </Button>
@@ -96,6 +103,7 @@ export function MountSheet({ id }: { id: string }) {
                   along_w_mm: mount.bracket.width_mm + 60,
                   along_n_mm: mount.bracket.weld_length_mm + 60,
                   from_contact_mm: mount.bracket.weld_from_mm - 12,
+                  weld_leg_mm: 4,
                 },
               },
             ])

@@ -1,10 +1,10 @@
 /** Counts, turn and gaps of each block in a box. */
-import { useDocument, useLive } from '../../design/live'
+import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Block, ModuleKind } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/parts'
 import { Rearrange } from './Rearrange'
-import { turnsOf } from './turns'
+import { type Face, turnOf } from './turns'
 
 const WAYS = ['aft', 'across', 'up'] as const
 
@@ -38,15 +38,19 @@ function BlockRow({
   kind: ModuleKind | undefined
 }) {
   const edit = useLive((s) => s.edit)
+  const allowed = useAnalysis().boxes[box]?.turns[name]
   if (!kind) return null
   const turn = `${block.turn.down} ${block.turn.aft}`
+  const turns = [...(allowed ?? [block.turn]).map((t) => turnOf(kind, t.down as Face, t.aft as Face))]
+  if (!turns.some((t) => `${t.down} ${t.aft}` === turn))
+    turns.push(turnOf(kind, block.turn.down as Face, block.turn.aft as Face))
   return (
     <fieldset className="m-0 mb-3 border-0 p-0">
       <legend className="font-semibold">{kind.name}</legend>
       <Choose
         label="Stands"
         value={turn}
-        options={turnsOf(kind).map((t) => [`${t.down} ${t.aft}`, t.words] as const)}
+        options={turns.map((t) => [`${t.down} ${t.aft}`, t.words] as const)}
         onChange={(chosen) => {
           const [down, aft] = chosen.split(' ')
           void edit([{ op: 'replace', path: `${path}/turn`, value: { down, aft } }])
@@ -72,8 +76,8 @@ function NotAllowed({ kind }: { kind: ModuleKind }) {
   if (barred.length === 0) return null
   return (
     <p className="m-0 text-sm text-soft">
-      Not on {barred.map((f) => f.replace('_', ' ')).join(', ')}: its sheet in Stock does not let it rest
-      there.
+      Not on {barred.map((f) => f.replace('_', ' ')).join(', ')}, as the box stands: its sheet in Stock does
+      not let it rest there.
     </p>
   )
 }

@@ -1,6 +1,8 @@
 /** The selected box: size, place, mass, its worst gaps, and the block in it. */
 import { useChoice } from '../../design/choice'
-import { useAnalysis, useDocument, useLive } from '../../design/live'
+import { api, taken } from '../../design/api'
+import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
+import { useAsked } from '../../design/useAsked'
 import type { Box } from '../../design/types'
 import { axisWord, length, mass, withCommas } from '../../ui/format'
 import { Blank } from '../../ui/Blank'
@@ -24,7 +26,9 @@ export function BoxLedger({ id }: { id: string }) {
   const units = useUnits()
   const box = document.boxes[id] as Box
   const figures = analysis.boxes[id]
-  const gaps = analysis.findings.filter((f) => f.code.startsWith('gap') && f.subjects.includes(`boxes/${id}`))
+  const gaps = analysis.findings.filter(
+    (f) => (f.code.startsWith('gap') || f.code.startsWith('place.')) && f.subjects.includes(`boxes/${id}`),
+  )
   if (!figures) return null
   const [aft, right, up] = figures.outer_mm as unknown as number[]
   const size = [aft, right, up].map((v) => length(v ?? 0, units.length)).join(' × ')
@@ -42,6 +46,9 @@ export function BoxLedger({ id }: { id: string }) {
       </Fact>
       <Corner at={figures.corner_mm as unknown as number[]} />
       <Fact name="Full">{mass(figures.full_kg, units.mass)}</Fact>
+      {figures.hung_kg - figures.full_kg > 0.05 && (
+        <Fact name="with brackets and what is fixed to it">{mass(figures.hung_kg, units.mass)}</Fact>
+      )}
       {figures.modules > 0 && (
         <Fact name={`Module${figures.modules > 1 ? 's' : ''} ${figures.numbers}, in series`}>
           {figures.string.full_v.toFixed(1)} V full
@@ -120,18 +127,28 @@ function BaySelect({ id, box }: { id: string; box: Box }) {
 
 function RemoveBox({ id, onDone }: { id: string; onDone: () => void }) {
   const document = useDocument()
-  const edit = useLive((s) => s.edit)
-  const mounts = Object.entries(document.mounts).filter(([, m]) => m.box === id)
-  async function remove() {
-    const patch = [
-      ...mounts.map(([key]) => ({ op: 'remove' as const, path: `/mounts/${key}` })),
-      { op: 'remove' as const, path: `/boxes/${id}` },
-    ]
-    if (await edit(patch)) onDone()
-  }
+  const { project, revision } = useLoaded()
+  const { ask, problem } = useAsked()
+  const mounts = Object.values(document.mounts).filter((m) => m.box === id)
+  const remove = () =>
+    ask(async () =>
+      taken(
+        await api.POST('/api/projects/{project}/removed-box', {
+          params: { path: { project } },
+          body: { base: revision, patch: [], box: id },
+        }),
+      ),
+    ).then((done) => done && onDone())
   return (
-    <Link onClick={() => void remove()}>
-      Remove this box{mounts.length ? ` and its ${mounts.length} mounts` : ''}
-    </Link>
+    <>
+      <Link onClick={() => void remove()}>
+        Remove this box{mounts.length ? ` and its ${mounts.length} mounts` : ''}
+      </Link>
+      {problem && (
+        <p role="alert" className="m-0 font-semibold text-foul">
+          {problem}
+        </p>
+      )}
+    </>
   )
 }

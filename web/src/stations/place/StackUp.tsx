@@ -3,13 +3,16 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
-import { useLoaded } from '../../design/live'
-import { chainQuery, type Way } from '../../design/queries'
+import { misread } from '../../design/api'
+import { useDocument, useLive, useLoaded } from '../../design/live'
+import { freeId } from '../../design/pointer'
+import { chainQuery, readText, type Way } from '../../design/queries'
 import { useSettled } from '../../design/useSettled'
-import type { StackUp as Chain } from '../../design/types'
+import type { Op, StackUp as Chain } from '../../design/types'
 import { gap, length } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
 import { Choose, Heading, Link } from '../../ui/parts'
+import { ShortBlank, ShortForm } from '../../ui/ShortForm'
 import { useUnits } from '../../ui/units'
 
 const WAYS = [
@@ -65,7 +68,57 @@ export function StackUp({ box }: { box: string }) {
       )}
       {error && <p role="alert">{error.message}</p>}
       {data && <ChainRows chain={data} />}
+      <ByHand box={box} way={way} />
     </section>
+  )
+}
+
+/** Rows entered by hand: they stay, whatever the box becomes. */
+function ByHand({ box, way }: { box: string; way: Way }) {
+  const { chains } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const [adding, setAdding] = useState(false)
+  const [words, setWords] = useState('')
+  const [mm, setMm] = useState('')
+  const [tol, setTol] = useState('')
+  const unit = useUnits('place').length
+  const found = Object.entries(chains).find(([, c]) => c.box === box && c.axis === way)
+  const path = `/chains/${found?.[0] ?? freeId(`${box}-${way}`, chains)}`
+  async function add() {
+    if (!words.trim()) throw misread('Say what it is.')
+    const row = {
+      words: words.trim(),
+      mm: await readText({ text: mm, path: `${path}/rows/row/mm`, unit }),
+      tol_mm: tol ? await readText({ text: tol, path: `${path}/rows/row/tol_mm`, unit }) : 0,
+    }
+    const patch: Op[] = found
+      ? [{ op: 'add', path: `${path}/rows/${freeId('row', found[1].rows)}`, value: row }]
+      : [{ op: 'add', path, value: { box, axis: way, rows: { row } } }]
+    if (await edit(patch)) {
+      setAdding(false)
+      setWords('')
+      setMm('')
+      setTol('')
+    }
+  }
+  return (
+    <>
+      {Object.entries(found?.[1].rows ?? {}).map(([key, row]) => (
+        <p key={key} className="m-0 flex justify-between text-sm">
+          by hand: {row.words}
+          <Link onClick={() => void edit([{ op: 'remove', path: `${path}/rows/${key}` }])}>drop</Link>
+        </p>
+      ))}
+      {adding ? (
+        <ShortForm does="Add the row" onSubmit={add} onLeave={() => setAdding(false)}>
+          <ShortBlank label="What" value={words} onChange={setWords} autoFocus />
+          <ShortBlank label="How much" value={mm} onChange={setMm} number />
+          <ShortBlank label="±" value={tol} onChange={setTol} number />
+        </ShortForm>
+      ) : (
+        <Link onClick={() => setAdding(true)}>a row by hand</Link>
+      )}
+    </>
   )
 }
 
@@ -79,6 +132,12 @@ function useNumbers(box: string): string[] {
 
 function Spare({ chain }: { chain: Chain }) {
   const units = useUnits()
+  if (chain.stands_in.length > 0)
+    return (
+      <span className="flex items-center gap-1.5 text-base font-bold text-ink">
+        <Mark state={chain.state} /> stands in {chain.stands_in.join(', ')}
+      </span>
+    )
   if (chain.spare_mm === null) return <span>open at one end</span>
   const short = chain.spare_mm < 0
   return (

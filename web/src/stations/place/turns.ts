@@ -27,16 +27,18 @@ export interface Turned {
   words: string
 }
 
-/** Every turn a kind may rest in, said as a fabricator says it. */
+/** Every turn a kind may rest in while its box stands upright, said as a fabricator says it. */
 export function turnsOf(kind: ModuleKind): Turned[] {
   return (kind.may_rest_on as Face[]).flatMap((down) =>
-    FACES.filter((aft) => aft !== down && aft !== OPPOSITE[down]).map((aft) => ({
-      down,
-      aft,
-      words: wordsOf(kind, down, aft),
-    })),
+    FACES.filter((aft) => aft !== down && aft !== OPPOSITE[down]).map((aft) => turnOf(kind, down, aft)),
   )
 }
+
+export const turnOf = (kind: ModuleKind, down: Face, aft: Face): Turned => ({
+  down,
+  aft,
+  words: wordsOf(kind, down, aft),
+})
 
 function wordsOf(kind: ModuleKind, down: Face, aft: Face): string {
   const lying =

@@ -156,6 +156,10 @@ function BaySheet({ id, bay }: { id: string; bay: Bay }) {
       <div className="grid grid-cols-1 gap-x-10 lg:grid-cols-2">
         <section aria-label="Its sides">
           <Heading>Its sides</Heading>
+          <p className="m-0 mb-1 text-sm text-soft">
+            Open says that nothing stands there. A box may stand out through it, and how far is said; what is
+            beyond was not measured with this space.
+          </p>
           {SIDES.map((side) => (
             <div key={side}>
               <Choose

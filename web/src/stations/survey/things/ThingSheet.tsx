@@ -1,11 +1,12 @@
 /** A thing opened: its shape, how it moves, how hot it gets, what it asks for, and what its going leaves free. */
 import { useState } from 'react'
 
-import { wordsOf } from '../../../design/api'
+import { api, taken, wordsOf } from '../../../design/api'
 import { useDocument, useLive, useLoaded } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import { freed } from '../../../design/queries'
 import type { Item, Op } from '../../../design/types'
+import { useAsked } from '../../../design/useAsked'
 import { Blank } from '../../../ui/Blank'
 import { NameBlank } from '../../../ui/NameBlank'
 import { Button, Choose, Heading, Link, Tick } from '../../../ui/parts'
@@ -13,12 +14,12 @@ import { FieldRow, Removable } from '../../fields'
 import { Fluid } from '../Fluid'
 import { type Base, GapClass, RowHead } from '../../rows'
 import { SolidBlanks } from '../SolidBlanks'
+import { EDGES, FACES as ON, OnFace } from '../../box/OnFace'
 import { SweepBlanks } from './SweepBlanks'
 import { STATES } from './ThingRows'
 
 export function ThingSheet({ id, item, base }: { id: string; item: Item; base: Base | null }) {
   const edit = useLive((s) => s.edit)
-  const { boxes } = useDocument()
   const path = `/items/${id}`
   const put = (name: string, value: unknown) => void edit([{ op: 'replace', path: `${path}/${name}`, value }])
   return (
@@ -41,17 +42,7 @@ export function ThingSheet({ id, item, base }: { id: string; item: Item; base: B
           options={(['body', 'frame', 'subframe', 'axle'] as const).map((w) => [w, w] as const)}
           onChange={(v) => put('structure', v)}
         />
-        {item.state === 'in' && (
-          <Choose
-            label="It sits"
-            value={item.fixed_to ?? ''}
-            options={[
-              ['', 'on the vehicle'],
-              ...Object.entries(boxes).map(([key, box]) => [key, `in or on the ${box.name}`] as const),
-            ]}
-            onChange={(v) => put('fixed_to', v || null)}
-          />
-        )}
+        {(item.state === 'in' || item.place.type === 'box') && <Sits id={id} item={item} />}
         <Blank path={`${path}/heat_w`} label="Heat it gives off (W)" kind="number" optional />
         <NameBlank path={`${path}/note`} label="Note" long />
       </div>
@@ -74,6 +65,68 @@ export function ThingSheet({ id, item, base }: { id: string; item: Item; base: B
         )}
       </div>
     </div>
+  )
+}
+
+/** On the vehicle, or in or on a box: then it goes, turns and weighs with that, and its figures are said from a face of it. */
+function Sits({ id, item }: { id: string; item: Item }) {
+  const { boxes } = useDocument()
+  const { project, revision } = useLoaded()
+  const edit = useLive((s) => s.edit)
+  const { ask, problem } = useAsked()
+  const { place } = item
+  const path = `/items/${id}/place`
+  const put = (name: string, value: unknown) => void edit([{ op: 'replace', path: `${path}/${name}`, value }])
+  const sit = (box: string | null) =>
+    ask(async () =>
+      taken(
+        await api.POST('/api/projects/{project}/placed-thing', {
+          params: { path: { project } },
+          body: { base: revision, patch: [], item: id, box },
+        }),
+      ),
+    )
+  return (
+    <>
+      <Choose
+        label="It sits"
+        value={place.type === 'box' ? place.box : (item.fixed_to ?? '')}
+        options={[
+          ['', 'on the vehicle'],
+          ...Object.entries(boxes).map(([key, box]) => [key, `in or on the ${box.name}`] as const),
+        ]}
+        onChange={(v) => void sit(v || null)}
+      />
+      {problem && (
+        <p role="alert" className="m-0 font-semibold text-foul">
+          {problem}
+        </p>
+      )}
+      {place.type === 'box' && (
+        <>
+          <Choose
+            label="On its"
+            value={place.face}
+            options={ON}
+            onChange={(face) => {
+              const [[one], [other]] = EDGES[face]
+              void edit([{ op: 'replace', path, value: { ...place, face, from: [one, other] } }])
+            }}
+          />
+          <OnFace path={path} thing={{ ...place, name: item.name }} />
+          <Blank path={`${path}/off_mm`} label="Inward of that face" />
+          <Choose
+            label="Turned about it"
+            value={String(place.turn)}
+            options={['0', '90', '180', '270'].map((t) => [t, `${t}°`] as const)}
+            onChange={(t) => put('turn', Number(t))}
+          />
+          <p className="m-0 text-sm text-soft">
+            Its shape and its place are said from there: aft, right and up of the box.
+          </p>
+        </>
+      )}
+    </>
   )
 }
 

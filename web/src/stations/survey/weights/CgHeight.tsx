@@ -1,11 +1,13 @@
 /** Height of the CG: given, by lifting an axle, or assumed from a table of vehicle types. */
 import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 
 import { useAnalysis, useDocument, useLive } from '../../../design/live'
 import { startersQuery } from '../../../design/queries'
 import type { Vehicle } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
-import { Caution, Choose } from '../../../ui/parts'
+import { Caution, Choose, Link } from '../../../ui/parts'
+import { ShortBlank, ShortForm } from '../../../ui/ShortForm'
 import { SentenceRows } from '../../FindingRows'
 
 const AT = '/vehicle/cg_height'
@@ -87,7 +89,43 @@ function Given() {
       <Blank path={`${AT}/up_mm`} label="Up from the ground" list="survey" />
       <Blank path={`${AT}/tolerance_mm`} label="±" list="survey" />
       {height.note && <p className="m-0 text-sm">{height.note}</p>}
+      {height.basis === 'assumed' && <Answered upMm={height.up_mm} toleranceMm={height.tolerance_mm} />}
     </>
+  )
+}
+
+const READING = `${AT}/up_mm`
+const AS_KEY = `/readings/${READING.replaceAll('/', '~1')}`
+
+/** A guess counts as not known until somebody answers for it. */
+function Answered({ upMm, toleranceMm }: { upMm: number; toleranceMm: number }) {
+  const reading = useDocument().readings[READING]
+  const edit = useLive((s) => s.edit)
+  const [by, setBy] = useState('')
+  if (reading?.accepted)
+    return (
+      <p className="m-0 flex items-center gap-3 text-sm">
+        {reading.accepted.by} answers for it, ± {reading.accepted.plus_minus} mm.
+        <Link onClick={() => void edit([{ op: 'replace', path: `${AS_KEY}/accepted`, value: null }])}>
+          take that back
+        </Link>
+      </p>
+    )
+  const value = {
+    text: String(upMm),
+    unit: 'mm',
+    basis: 'assumed',
+    accepted: { by: by.trim() || 'the workshop', plus_minus: toleranceMm },
+  }
+  return (
+    <ShortForm
+      does="I answer for it"
+      onSubmit={async () => void (await edit([{ op: reading ? 'replace' : 'add', path: AS_KEY, value }]))}
+      onLeave={() => setBy('')}
+    >
+      <p className="m-0 text-sm">A guess is not known until somebody answers for it.</p>
+      <ShortBlank label="Who" value={by} onChange={setBy} />
+    </ShortForm>
   )
 }
 

@@ -4,7 +4,7 @@ import { freeId } from '../../../design/pointer'
 import { weighedBy } from '../../../design/queries'
 import type { Op, Vehicle } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
-import { mass } from '../../../ui/format'
+import { mass, massUp } from '../../../ui/format'
 import { NameBlank } from '../../../ui/NameBlank'
 import { AddFrom } from '../../../ui/AddFrom'
 import { Button, Choose, Fact, Heading, Link } from '../../../ui/parts'
@@ -168,11 +168,11 @@ function Bare() {
       <Heading>The bare car</Heading>
       <Fact name="Front axle">
         {mass(found.front_kg, unit)}{' '}
-        <span className="text-sm font-normal">± {mass(found.front_tol_kg, unit)}</span>
+        <span className="text-sm font-normal">± {massUp(found.off.front_kg, unit)}</span>
       </Fact>
       <Fact name="Rear axle">
         {mass(found.rear_kg, unit)}{' '}
-        <span className="text-sm font-normal">± {mass(found.rear_tol_kg, unit)}</span>
+        <span className="text-sm font-normal">± {massUp(found.off.rear_kg, unit)}</span>
       </Fact>
       <Fact name="Found in all">{mass(found.total_kg, unit)}</Fact>
       {sums.out !== undefined && sums.kept !== undefined && (
