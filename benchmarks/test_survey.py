@@ -55,7 +55,7 @@ def test_analysis_with_a_scan(benchmark: BenchmarkFixture, scan: Scan) -> None:
         tree["boxes"]["tank"]["pose"]["at_mm"][0] = start + next(steps) / 10
         return (validate(tree), {file: scan.mesh}), {}
 
-    analyse(*moved()[0], {})
+    analyse(*moved()[0])
     benchmark.pedantic(analyse, setup=moved, rounds=20)
 
 

@@ -139,11 +139,14 @@ def running(cluster: Cluster, *, demo: bool) -> Iterator[tuple[str, list[Part]]]
         _wait_for(address, server.running)
         worker_ = Process(lambda: _begun(database, "levelcradle.jobs"))
         held.append(worker_)
-        yield address, [
-            Part("database", lambda: cluster.address() is not None, cluster.restart),
-            Part("server", server.lives, server.again),
-            Part("worker", worker_.lives, worker_.again),
-        ]
+        yield (
+            address,
+            [
+                Part("database", lambda: cluster.address() is not None, cluster.restart),
+                Part("server", server.lives, server.again),
+                Part("worker", worker_.lives, worker_.again),
+            ],
+        )
     finally:
         for process in reversed(held):
             process.end()

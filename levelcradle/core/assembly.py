@@ -9,7 +9,7 @@ from levelcradle.core.axes import Placement, Vec, cross, minus, plus, rotation, 
 from levelcradle.core.bays import Metal, Panel, metal, panels, pierced, sections
 from levelcradle.core.box import Piece, Shell, shell_of
 from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
-from levelcradle.core.design import ANCHORS, Bay, Box, Design, Mount
+from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount
 from levelcradle.core.design.bay import BaySide
 from levelcradle.core.design.survey import InBox, Member, VehicleOpening
 from levelcradle.core.gear import Gear, gear_of, thing_solids
@@ -147,7 +147,8 @@ def resolve(design: Design, meshes: Mapping[str, Mesh]) -> Assembly:
         meshes: the scans the design speaks of, by file; one that is missing is left out (and told by a finding).
     """
     missing = tuple(sorted(file for file in scans_of(design) if file not in meshes))
-    boxes = {key: _placed(key, box, design, meshes) for key, box in design.boxes.items()}
+    source = _Source.of(design, meshes)
+    boxes = {key: _placed(key, box, source) for key, box in design.boxes.items()}
     things = tuple(_things(design, boxes, meshes))
     holes = tuple(design.openings.values())
     own = {key: tuple(_sides(key, bay, holes, own_bay=True)) for key, bay in design.bays.items()}
@@ -245,28 +246,46 @@ def side_word(side: BaySide) -> str:
 _placed_boxes: Memo[PlacedBox] = Memo(512)
 
 
-def _placed(key: str, box: Box, design: Design, meshes: Mapping[str, Mesh]) -> PlacedBox:
+@dataclass(frozen=True, slots=True)
+class _Source:
+    """What boxes are placed from: the design and its scans, with what they all look up, written out once."""
+
+    design: Design
+    meshes: Mapping[str, Mesh]
+    tables: str
+    kinds: Mapping[str, str]
+    held: Mapping[str, list[tuple[str, Item]]]  # box → what is fixed in or on it
+
+    @staticmethod
+    def of(design: Design, meshes: Mapping[str, Mesh]) -> "_Source":
+        used = {block.kind for box in design.boxes.values() for block in box.blocks.values()}
+        held: dict[str, list[tuple[str, Item]]] = {}
+        for key, item in sorted(design.items.items()):
+            if item.held_by is not None and item.state in ("in", "stays"):
+                held.setdefault(item.held_by, []).append((key, item))
+        tables = design.tables.model_dump_json(include={"materials", "bolts"})
+        return _Source(design, meshes, tables, {kind: design.module_kinds[kind].model_dump_json() for kind in used}, held)
+
+
+def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
+    design, gear = source.design, source.held.get(key, [])
     mounts = sorted(((k, m) for k, m in design.mounts.items() if m.box == key), key=lambda row: (row[1].order, row[0]))
-    gear = sorted(((k, i) for k, i in design.items.items() if i.held_by == key and i.state in ("in", "stays")), key=lambda row: row[0])
-    kinds = sorted({block.kind for block in box.blocks.values()})
     content = (
         key,
         box.model_dump_json(),
-        *(design.module_kinds[kind].model_dump_json() for kind in kinds),
+        *(source.kinds[kind] for kind in sorted({block.kind for block in box.blocks.values()})),
         *((name, mount.model_dump_json(), design.hardpoints[mount.hardpoint].model_dump_json()) for name, mount in mounts),
-        *((name, item.model_dump_json(), meshes.get(getattr(item.solid, "file", ""))) for name, item in gear),
-        design.tables.model_dump_json(include={"materials", "bolts"}),
+        *((name, item.model_dump_json(), source.meshes.get(getattr(item.solid, "file", ""))) for name, item in gear),
+        source.tables,
     )
-    return _placed_boxes.get(content, lambda: _place(key, box, design, mounts, gear_of(gear, box, *_stood(box, design), meshes)))
+    return _placed_boxes.get(content, lambda: _place(key, box, source, mounts))
 
 
-def _stood(box: Box, design: Design) -> tuple[Shell, Placement]:
+def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]]) -> PlacedBox:
+    design = source.design
     shell = shell_of(box, design.module_kinds, design.tables.materials[box.material].density_kg_m3)
-    return shell, _placement(box, shell)
-
-
-def _place(key: str, box: Box, design: Design, mounts: list[tuple[str, Mount]], gear: tuple[Gear, ...]) -> PlacedBox:
-    shell, placement = _stood(box, design)
+    placement = _placement(box, shell)
+    gear = gear_of(source.held.get(key, []), box, shell, placement, source.meshes)
     standing = tuple(_mount(name, mount, box, shell, placement, design) for name, mount in mounts)
     own = tuple(PlacedPiece(piece.name, _block(piece).moved(placement)) for piece in shell.envelope)
     brackets = tuple(PlacedPiece(p.name, p.solid, m.id) for m in standing for p in m.pieces)

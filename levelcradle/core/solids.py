@@ -504,15 +504,22 @@ def block_shadows(lows: Matrix, highs: Matrix, placement: Placement) -> Iterator
 
     The same as ``shadows`` of each block moved; a design holds hundreds of modules.
     """
-    corners = lows[:, None] + _CORNERS * (highs - lows)[:, None]
-    points = (corners @ placement.turn.T + np.array(placement.origin)).round(3)
     if _square(placement.turn):
+        corners = lows[:, None] + _CORNERS * (highs - lows)[:, None]
+        points = (corners @ placement.turn.T + np.array(placement.origin)).round(3)
         for (x0, y0, z0), (x1, y1, z1) in zip(points.min(axis=1).tolist(), points.max(axis=1).tolist(), strict=True):
             yield ((x0, y0), (x1, y0), (x1, y1), (x0, y1)), ((x0, z0), (x1, z0), (x1, z1), (x0, z1)), z1
         return
-    for eight in points.tolist():
-        plan, side = (tuple(convex_ring([(p[0], p[i]) for p in eight])) for i in (1, 2))
-        yield plan, side, max(p[2] for p in eight)
+    outlines: dict[tuple[float, ...], tuple[Polygon, Polygon, float]] = {}  # those of one size are alike but for their place
+    for size, (x, y, z) in zip((highs - lows).round(6).tolist(), placement.points(lows).tolist(), strict=True):
+        key = tuple(size)
+        if key not in outlines:
+            eight = (_CORNERS * size @ placement.turn.T).tolist()
+            rings = [tuple(convex_ring([(p[0], p[i]) for p in eight])) for i in (1, 2)]
+            outlines[key] = rings[0], rings[1], max(p[2] for p in eight)
+        plan, side, top = outlines[key]
+        yield (tuple([(round(a + x, 3), round(b + y, 3)) for a, b in plan]), tuple([(round(a + x, 3), round(b + z, 3)) for a, b in side]),
+               round(top + z, 3))  # fmt: skip
 
 
 def _square(turn: Matrix) -> bool:

@@ -7,4 +7,22 @@ from levelcradle.store.projects import Clash, Edited, Opened, Stale, Store, Summ
 from levelcradle.store.readings import Reading, Readings, Sent
 from levelcradle.store.studies import Asked, Studies
 
-__all__ = ["Asked", "Clash", "Edited", "Files", "Opened", "Reading", "Readings", "Sent", "Stale", "Store", "StoreAway", "Studies", "Summary", "connect", "listen", "migrate", "until_there"]
+__all__ = [
+    "Asked",
+    "Clash",
+    "Edited",
+    "Files",
+    "Opened",
+    "Reading",
+    "Readings",
+    "Sent",
+    "Stale",
+    "Store",
+    "StoreAway",
+    "Studies",
+    "Summary",
+    "connect",
+    "listen",
+    "migrate",
+    "until_there",
+]

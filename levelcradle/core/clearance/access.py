@@ -10,9 +10,8 @@ from functools import lru_cache
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Vec, scaled
 from levelcradle.core.box import hole_places, on_face
-from levelcradle.core.clearance.gaps import around
 from levelcradle.core.clearance.moves import free_travel, meets
-from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, best_exit, is_box
+from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, as_obstacles, best_exit, outside_of
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import InBox
 from levelcradle.core.finding import Figure, Finding, Step, plain
@@ -24,31 +23,32 @@ HAND_MM = (60.0, 60.0, 90.0)  # a hand before a joint: across, across, deep; com
 
 
 def access_findings(assembly: Assembly) -> Iterator[Finding]:
-    for box in assembly.boxes.values():
+    boxes = list(assembly.boxes.values())
+    free, sides = ([o for o in rows if _stands(o)] for rows in (assembly.obstacles, assembly.sides))
+    for box in boxes:
         if not box.shell.modules:
             continue
-        things = (*_things(assembly, box), *_other_boxes(assembly, box))
-        yield _brought_out(box, best_exit(box, things))
-        yield from _lid(box, (*things, *_on_itself(box)))
-        yield from _reach(box, (*things, *_on_itself(box)))
+        bay = box.box.bay
+        own = [o for o in assembly.own_sides.get(bay, ()) if _stands(o)] if bay else []
+        things = (*free, *own, *(o for o in sides if o.bay != bay))
+        others = [other for other in boxes if other is not box]
+        yield _brought_out(box, best_exit(box, things, others))
+        beside = tuple(o for other in others if _beside(box, other) for o in as_obstacles(other))
+        rest = (*things, *_on_itself(box))
+        yield from _lid(box, rest, beside)
+        yield from _reach(box, rest, beside)
 
 
-def _things(assembly: Assembly, box: PlacedBox) -> Iterator[Obstacle]:
-    """What stands round a box but other boxes; what is fixed to one of those goes with it."""
-    for thing in around(assembly, box):
-        if thing.fixed_to is None and not thing.crush and not thing.opens and not thing.path.startswith("keepouts/"):
-            yield thing
+def _beside(box: PlacedBox, other: PlacedBox) -> bool:
+    """Whether a lid with a module under it, or a hand, may come as far as another box."""
+    (low, high), (other_low, other_high) = outside_of(box), outside_of(other)
+    reach = max(high[2] - low[2] + box.box.lid.edge_mm, HAND_MM[2]) + 10.0
+    return all(other_low[i] < high[i] + reach and low[i] - reach < other_high[i] for i in range(3))
 
 
-def _other_boxes(assembly: Assembly, box: PlacedBox) -> Iterator[Obstacle]:
-    for other in assembly.boxes.values():
-        if other is not box:
-            yield from _as_obstacles(other)
-
-
-@lru_cache(maxsize=512)
-def _as_obstacles(box: PlacedBox) -> tuple[Obstacle, ...]:
-    return tuple(Obstacle(box.path, box.box.name, p.solid, "same") for p in box.pieces if p.name != "screw head")
+def _stands(thing: Obstacle) -> bool:
+    """Whether it bars a way: no space, no panel that opens, and nothing that is fixed to a box, which goes with that."""
+    return thing.fixed_to is None and not thing.crush and not thing.opens and not thing.path.startswith("keepouts/")
 
 
 @lru_cache(maxsize=512)
@@ -88,19 +88,16 @@ def _brought_out(box: PlacedBox, way: Exit) -> Finding:
 # --- lid and modules ---
 
 
-def _lid(box: PlacedBox, things: Sequence[Obstacle]) -> Iterator[Finding]:
+def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) -> Iterator[Finding]:
     """Whether the lid comes off its edge in place, and a module can be drawn straight up, with everything else there."""
     cap = [p.solid for p in box.pieces if p.name == "lid"]
     up = box.placement.direction((0.0, 0.0, 1.0))
     need = box.box.lid.edge_mm + 5.0
     tallest = max(m.high[2] - m.low[2] for m in box.shell.modules)
-    lifts = free_travel(cap, things, up, need + tallest)
-    alone, once = lifts, ""
-    if lifts < tallest + need:
-        fixed = [o for o in things if not is_box(o)]
-        alone = free_travel(cap, fixed, up, need + tallest)
-        if alone > lifts + 1.0:
-            once = _once_out([o for o in meets(cap, things, scaled(up, alone)) if is_box(o)])
+    alone = free_travel(cap, things, up, need + tallest)
+    met = meets(cap, boxes, scaled(up, alone))
+    lifts = min(alone, free_travel(cap, boxes, up, alone)) if met else alone
+    once = _once_out(met) if met else ""
     name = plain(box.box.name)
     if alone < need:
         says, state = f"{name}: its lid lifts {{0}} and needs {{1}}: it comes off with the box out", "note"
@@ -123,32 +120,33 @@ def _lid(box: PlacedBox, things: Sequence[Obstacle]) -> Iterator[Finding]:
 JOINED = ("gland", "hose tail", "plug", "bleed screw")  # what is plugged, clamped or bled in place
 
 
-def _reach(box: PlacedBox, things: Sequence[Obstacle]) -> Iterator[Finding]:
+def _reach(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) -> Iterator[Finding]:
     """Room for a hand before each opening, gland and hose tail: they are joined in place."""
     size = box.shell.outer_mm
     for key, hole in box.box.openings.items():
         at = next(h.at for h in hole_places(box.box, size) if h.name == key)
-        yield _hand(box, things, f"openings/{key}", hole.name, hole.face, at)
+        yield _hand(box, things, boxes, f"openings/{key}", hole.name, hole.face, at)
     for key, thing in box.box.protrusions.items():
         if thing.kind in JOINED:
-            yield _hand(box, things, f"protrusions/{key}", thing.name, thing.face, on_face(thing, size))
+            yield _hand(box, things, boxes, f"protrusions/{key}", thing.name, thing.face, on_face(thing, size))
 
 
-def _hand(box: PlacedBox, things: Sequence[Obstacle], path: str, what: str, face: str, at: Vec) -> Finding:
+def _hand(
+    box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle], path: str, what: str, face: str, at: Vec
+) -> Finding:
     axis, far = FACE_AT[face]
     sign = 1 if far else -1
     half = HAND_MM[0] / 2
     low, high = [a - half for a in at], [a + half for a in at]
     low[axis], high[axis] = sorted((at[axis] + sign * 8.0, at[axis] + sign * HAND_MM[2]))
     hand = block((low[0], low[1], low[2]), (high[0], high[1], high[2])).moved(box.placement)
-    found = meets([hand], things, (0.0, 0.0, 0.0))
-    met = [o for o in found if not is_box(o)]
+    met, hidden = (meets([hand], rows, (0.0, 0.0, 0.0)) for rows in (things, boxes))
     name, word = plain(box.box.name), plain(what)
     says = f"{name}: no hand reaches {word}, {plain(met[0].name)} is before it" if met else f"{name}: a hand reaches {word}"
-    if found and not met:
-        says += _once_out(found)
+    if hidden and not met:
+        says += _once_out(hidden)
     return Finding(
-        id=f"access:{box.path}:{path}", code="access.reach", station="place", state="foul" if met else "note" if found else "clear",
+        id=f"access:{box.path}:{path}", code="access.reach", station="place", state="foul" if met else "note" if hidden else "clear",
         subjects=(box.path, *(o.path for o in met[:1])), says=says, shows=what,
         because="a joint made in place needs room for a hand, 60 × 60 × 90 mm (common practice, no source)",
     )  # fmt: skip

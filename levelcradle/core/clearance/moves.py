@@ -10,7 +10,7 @@ from levelcradle.core.axes import Matrix, Vec, plus, scaled
 from levelcradle.core.solids import Solid, block, bounds, hull, nearest
 from levelcradle.core.sweeps import turned_through
 
-__all__ = ["free_travel", "meets", "swept", "turning"]
+__all__ = ["bounds_of", "free_travel", "meets", "swept", "turning"]
 
 MEETS_MM = -0.5  # what only touches does not hold it
 
@@ -19,9 +19,9 @@ def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[
     """Things that the pieces meet while they are moved in a straight line."""
     if not things:
         return []
-    low, high = bounds(solids)
+    low, high = bounds_of(tuple(solids))
     low, high = np.minimum(low, low + by), np.maximum(high, high + by)
-    other_low, other_high = _bounds(tuple(o.solid for o in things))
+    other_low, other_high = bounds_of(tuple(o.solid for o in things))
     near = (np.maximum(other_low[None] - high[:, None], low[:, None] - other_high[None]) < MEETS_MM).all(axis=2)
     found, spaces = {}, dict[int, Solid]()
     for i, j in np.argwhere(near):
@@ -35,8 +35,8 @@ def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[
     return list(found.values())
 
 
-@lru_cache(maxsize=64)
-def _bounds(solids: tuple[Solid, ...]) -> tuple[Matrix, Matrix]:
+@lru_cache(maxsize=1024)
+def bounds_of(solids: tuple[Solid, ...]) -> tuple[Matrix, Matrix]:
     return bounds(solids)
 
 

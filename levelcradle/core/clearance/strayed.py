@@ -1,12 +1,15 @@
 """A box that stands out of the space it is said to belong to, or out of the car."""
 
 from collections.abc import Iterator
+from functools import lru_cache
 from itertools import pairwise
+
+import numpy as np
 
 from shapely.geometry import LineString, Point, Polygon
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Vec
+from levelcradle.core.axes import Matrix, Vec, vec
 from levelcradle.core.bays import Section, sections
 from levelcradle.core.design.bay import Bay, BaySide
 from levelcradle.core.finding import Figure, Finding, plain
@@ -47,44 +50,67 @@ _WORDS = {"fore": "front", "aft": "rear", "left": "left side", "right": "right s
 Reach = tuple[float, Vec]
 
 
-def _reaches(bay: Bay, corners: list[Vec]) -> dict[BaySide, Reach]:
+def _reaches(bay: Bay, corners: Matrix) -> dict[BaySide, Reach]:
     """How far the corners reach beyond each side of a bay, and which of them reaches farthest."""
     found, most = sections(bay), dict[BaySide, Reach]()
 
-    def told(side: BaySide, far: float, at: Vec) -> None:
-        if far > most.get(side, (0.0, at))[0]:
-            most[side] = far, at
+    def told(side: BaySide, far: Matrix, at: Matrix) -> None:
+        n = int(far.argmax())
+        if far[n] > most.get(side, (0.0, (0.0, 0.0, 0.0)))[0]:
+            most[side] = float(far[n]), vec(at[n])
 
     fore, aft = found[0].aft_mm, found[-1].aft_mm
-    for at in corners:
-        told("fore", fore - at[0], at)
-        told("aft", at[0] - aft, at)
-        along = min(max(at[0], fore), aft)
-        near, far = next((a, b) for a, b in pairwise(found) if along <= b.aft_mm)
-        ring = _between(near, far, along)
-        outline, spot = Polygon(ring), Point(at[1], at[2])
-        if outline.is_valid and not outline.covers(spot):
-            edges = [LineString([a, b]).distance(spot) for a, b in zip(ring, [*ring[1:], ring[0]], strict=True)]
-            told(near.sides[edges.index(min(edges))], min(edges), at)
+    told("fore", fore - corners[:, 0], corners)
+    told("aft", corners[:, 0] - aft, corners)
+    along = np.clip(corners[:, 0], fore, aft)
+    for near, far in pairwise(found):
+        here = (along >= near.aft_mm) & (along <= far.aft_mm)
+        if here.any():
+            share = (along[here] - near.aft_mm) / (far.aft_mm - near.aft_mm)
+            rings = np.array(near.ring) + share[:, None, None] * (np.array(far.ring) - np.array(near.ring))
+            beyond = _beyond_edges(rings, corners[here][:, 1:], convex=near.convex and far.convex)
+            for n, side in enumerate(near.sides):
+                told(side, beyond[:, n], corners[here])
     return most
 
 
-def _corners(box: PlacedBox) -> list[Vec]:
-    """Corners of a box and of what stands out of it, without its brackets; of a rod those of the block round it."""
-    found: list[Vec] = []
-    for solid in (p.solid for p in box.pieces if p.mount is None):
-        if solid.radius_mm:
-            (x0, y0, z0), (x1, y1, z1) = solid.low, solid.high
-            found += [(x, y, z) for x in (x0, x1) for y in (y0, y1) for z in (z0, z1)]
-        else:
-            found += [(float(x), float(y), float(z)) for x, y, z in solid.points]
-    return found
+def _beyond_edges(rings: Matrix, spots: Matrix, *, convex: bool) -> Matrix:
+    """(k, n) how far each spot lies outside each edge of its own ring, which runs counter-clockwise; 0 or less inside. Of a ring that
+    bulges inward only the nearest edge of a spot outside counts."""
+    edges = np.roll(rings, -1, axis=1) - rings
+    length = np.maximum(np.linalg.norm(edges, axis=2), 1e-9)
+    arms = spots[:, None] - rings
+    beyond = (arms[:, :, 0] * edges[:, :, 1] - arms[:, :, 1] * edges[:, :, 0]) / length
+    if convex:
+        return np.asarray(beyond)
+    out = np.zeros(beyond.shape)
+    for n, (ring, spot) in enumerate(zip(rings, spots, strict=True)):
+        outline, point = Polygon(ring), Point(spot)
+        if outline.is_valid and not outline.covers(point):
+            apart = [LineString([a, b]).distance(point) for a, b in zip(ring, np.roll(ring, -1, axis=0), strict=True)]
+            out[n, apart.index(min(apart))] = min(apart)
+    return out
+
+
+@lru_cache(maxsize=512)
+def _corners(box: PlacedBox) -> Matrix:
+    """(n, 3) corners of a box and of what stands out of it, without its brackets; of a rod those of the block round it."""
+    solids = [p.solid for p in box.pieces if p.mount is None]
+    rods = [
+        (x, y, z)
+        for s in solids
+        if s.radius_mm
+        for x in (s.low[0], s.high[0])
+        for y in (s.low[1], s.high[1])
+        for z in (s.low[2], s.high[2])
+    ]
+    return np.concatenate([*(s.points for s in solids if not s.radius_mm), np.array(rods).reshape(-1, 3)])
 
 
 def _out_of_the_car(assembly: Assembly, box: PlacedBox, *, hangs_out: bool) -> Iterator[Finding]:
     """Beyond the body's outline as measured; where nobody measured it, beyond the wheels."""
     vehicle, corners = assembly.design.vehicle, _corners(box)
-    low, high = ([pick(c[i] for c in corners) for i in range(3)] for pick in (min, max))
+    low, high = (vec(pick) for pick in (corners.min(axis=0), corners.max(axis=0)))
     overall, name = vehicle.overall, plain(box.box.name)
     if overall is not None:
         half = overall.width_mm / 2

@@ -7,19 +7,21 @@ which goes with it; one that goes down stands on a jack or table, one that goes 
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
+from itertools import count
 from math import dist, radians, tan
+from threading import Lock
 
 import numpy as np
 
 from levelcradle.core.assembly import Obstacle, PlacedBox
-from levelcradle.core.axes import Placement, Vec, dot, plus, rotation, scaled
+from levelcradle.core.axes import Placement, Vec, dot, plus, rotation, scaled, vec
 from levelcradle.core.box import on_face
-from levelcradle.core.clearance.moves import meets, turning
-from levelcradle.core.solids import Solid, hull
+from levelcradle.core.clearance.moves import bounds_of, meets, turning
+from levelcradle.core.solids import Solid, bounds, hull
 
-__all__ = ["LEVEL_DEG", "OUT_MM", "TWO_PEOPLE_KG", "Exit", "best_exit", "is_box", "sling"]
+__all__ = ["LEVEL_DEG", "OUT_MM", "TWO_PEOPLE_KG", "Exit", "as_obstacles", "best_exit", "outside_of", "sling"]
 
 OUT_MM = 900.0  # moved so far it is out of its space: common practice, no source
 LIFT_MM = 60.0  # a short first leg: over or under an edge
@@ -35,14 +37,25 @@ UPRIGHT: Vec = (0.0, 0.0, 1.0)
 STILL: Vec = (0.0, 0.0, 0.0)
 
 
+Leg = tuple[tuple[Solid, ...], Vec]  # pieces, and how far they go in a straight line
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Path:
+    """What goes along a way out, leg by leg. Known by identity, so that what it meets is kept while nothing of it moves."""
+
+    legs: tuple[Leg, ...]
+
+
 @dataclass(frozen=True, slots=True)
 class Exit:
-    """A way out: in words, what has to be off first, and which other boxes have to be out."""
+    """A way out: in words, what has to be off first, and which other boxes have to be out. ``path``: what goes along it."""
 
     words: str
     off: tuple[str, ...]
     fixed: bool  # something that cannot be taken off stands in it
     out: tuple[str, ...] = ()
+    path: Path = field(default=Path(()), repr=False, compare=False)
 
     @property
     def free(self) -> bool:
@@ -56,29 +69,110 @@ class _Held:
     pieces: tuple[Solid, ...]
     gear: tuple[Solid, ...]
     words: str = ""
+    legs: tuple[Leg, ...] = ()
 
     @property
     def tray(self) -> Solid:
         """The largest piece: what it meets the box meets."""
         return self.pieces[0]
 
-    def moved(self, placed: Placement, words: str) -> "_Held":
-        return _Held(tuple(s.moved(placed) for s in self.pieces), tuple(s.moved(placed) for s in self.gear), f"{self.words}{words}, then ")
+    def moved(self, placed: Placement, words: str, leg: Leg) -> "_Held":
+        pieces, gear = (tuple(s.moved(placed) for s in group) for group in (self.pieces, self.gear))
+        return _Held(pieces, gear, f"{self.words}{words}, then ", (*self.legs, leg))
+
+
+def best_exit(box: PlacedBox, things: tuple[Obstacle, ...], others: Sequence[PlacedBox] = ()) -> Exit:
+    """The way with least to take off first, and with fewest ``others`` to be out: boxes that hang there as well."""
+    best: Exit | None = None
+    for way in _search(box, things).exits():
+        if best is None or _worth(way) < _worth(best):  # boxes in it make it no better
+            way = replace(way, out=_barring(way, others))
+            best = way if best is None or _worth(way) < _worth(best) else best
+            if best.free:
+                break
+    assert best is not None, "there are always straight ways"
+    return best
+
+
+def _worth(way: Exit) -> tuple[bool, int]:
+    return way.fixed, len(way.off) + len(way.out)
+
+
+def _barring(way: Exit, others: Sequence[PlacedBox]) -> tuple[str, ...]:
+    """Boxes that stand in a way."""
+    return tuple(other.box.name for other in others if _bars(way.path, other))
+
+
+@lru_cache(maxsize=4096)
+def _bars(path: Path, other: PlacedBox) -> bool:
+    low, high = outside_of(other)
+    for (pieces, by), (from_, to) in zip(path.legs, _spaces(path), strict=True):
+        if all(from_[i] < high[i] and low[i] < to[i] for i in range(3)) and meets(pieces, as_obstacles(other), by):
+            return True
+    return False
+
+
+@lru_cache(maxsize=1024)
+def _spaces(path: Path) -> tuple[tuple[Vec, Vec], ...]:
+    """The upright block round what goes along each leg, on the whole way."""
+    found = []
+    for pieces, by in path.legs:
+        low, high = bounds_of(pieces)
+        start, end = low.min(axis=0), high.max(axis=0)
+        found.append((vec(np.minimum(start, start + by)), vec(np.maximum(end, end + by))))
+    return tuple(found)
+
+
+@lru_cache(maxsize=512)
+def outside_of(box: PlacedBox) -> tuple[Vec, Vec]:
+    """The upright block round a box and everything on it, by its corners."""
+    low, high = bounds([p.solid for p in box.pieces])
+    return vec(low.min(axis=0)), vec(high.max(axis=0))
+
+
+@lru_cache(maxsize=512)
+def as_obstacles(box: PlacedBox) -> tuple[Obstacle, ...]:
+    """A box as others meet it."""
+    return tuple(Obstacle(box.path, box.box.name, p.solid, "same") for p in box.pieces if p.name != "screw head")
 
 
 @lru_cache(maxsize=256)
-def best_exit(box: PlacedBox, things: tuple[Obstacle, ...]) -> Exit:
+def _search(box: PlacedBox, things: tuple[Obstacle, ...]) -> "_Search":
+    return _Search(box, things)
+
+
+class _Search:
+    """The ways out of what stands round a box but other boxes, found as far as somebody asked, and kept: other boxes come and go."""
+
+    def __init__(self, box: PlacedBox, things: tuple[Obstacle, ...]) -> None:
+        self._found: list[Exit] = []
+        self._more = _ways(box, things)
+        self._lock = Lock()
+
+    def exits(self) -> Iterator[Exit]:
+        for n in count():
+            with self._lock:
+                if n == len(self._found):
+                    way = next(self._more, None)
+                    if way is None:
+                        return
+                    self._found.append(way)
+            yield self._found[n]
+
+
+def _ways(box: PlacedBox, things: tuple[Obstacle, ...]) -> Iterator[Exit]:
+    """Straight ones; where metal bars all of them over a short first leg, then leaned, then turned."""
     held = _Held(tuple(p.solid for p in box.pieces if p.name != "screw head"), tuple(sling(box)))
-    exits: list[Exit] = []
+    fixed = True
     for exit_ in _straight(held, things):
-        exits.append(exit_)
-        if exit_.free:
-            return exit_
-    if all(e.fixed for e in exits) and not meets(held.pieces, things, STILL):  # what stands in something takes no free first leg
+        fixed = fixed and exit_.fixed
+        yield exit_
+    if fixed and not meets(held.pieces, things, STILL):  # what stands in something takes no free first leg
         for more in (_two_legs, _leaned, _turned):
-            if all(e.fixed for e in exits):
-                exits += more(box, held, things)
-    return min(exits, key=lambda e: (e.fixed, len(e.off) + len(e.out)))
+            if fixed:
+                for exit_ in more(box, held, things):
+                    fixed = fixed and exit_.fixed
+                    yield exit_
 
 
 def sling(box: PlacedBox) -> Iterator[Solid]:
@@ -107,9 +201,9 @@ def _straight(held: _Held, things: Sequence[Obstacle], along: Vec = STILL) -> It
         found = meets([held.tray], things, by)
         if not any(_is_metal(o) for o in found):
             found = meets([*held.pieces, *_lifting(held, way)], things, by)
-        off = tuple(dict.fromkeys(o.name for o in found if not _is_metal(o) and not is_box(o)))
-        out = tuple(dict.fromkeys(o.name for o in found if is_box(o)))
-        yield Exit(f"{held.words}{word}", off, any(_is_metal(o) for o in found), out)
+        off = tuple(dict.fromkeys(o.name for o in found if not _is_metal(o)))
+        leg = (*held.pieces, *_lifting(held, way)), by
+        yield Exit(f"{held.words}{word}", off, any(_is_metal(o) for o in found), path=Path((*held.legs, leg)))
 
 
 def _lifting(held: _Held, way: Vec) -> tuple[Solid, ...]:
@@ -121,7 +215,7 @@ def _two_legs(box: PlacedBox, held: _Held, things: Sequence[Obstacle]) -> Iterat
         by = scaled(leg, LIFT_MM)
         if meets([held.tray], things, by) or meets([*held.pieces, *_lifting(held, leg)], things, by):
             continue
-        there = held.moved(Placement(np.eye(3), by), f"{LIFT_MM:g} {first}")
+        there = held.moved(Placement(np.eye(3), by), f"{LIFT_MM:g} {first}", ((*held.pieces, *_lifting(held, leg)), by))
         yield from _straight(there, things, leg)
 
 
@@ -146,7 +240,7 @@ def _turned(box: PlacedBox, held: _Held, things: Sequence[Obstacle]) -> Iterator
             by = scaled(WAYS[first], LIFT_MM)
             if meets([*held.pieces, *_lifting(held, WAYS[first])], things, by):
                 continue
-            there = held.moved(Placement(np.eye(3), by), f"{LIFT_MM:g} {first}")
+            there = held.moved(Placement(np.eye(3), by), f"{LIFT_MM:g} {first}", (held.pieces, by))
         for turn in TURNS_DEG:
             for word, sign in (("right", 1.0), ("left", -1.0)):
                 yield from _after(box, there, things, UPRIGHT, sign * turn, f"turned {turn:g}°, its aft end to the {word}")
@@ -158,17 +252,15 @@ def _after(box: PlacedBox, held: _Held, things: Sequence[Obstacle], axis: Vec, a
     placed = Placement.about(box.cg, box.cg, rotation(*angles))
     if meets([held.tray.moved(placed)], things, STILL):
         return
-    there = held.moved(placed, words)
+    there = held.moved(placed, words, (held.pieces, STILL))
     if meets(there.pieces, things, STILL):
         return
     ways = [e for e in _straight(there, things) if not e.fixed]
-    if ways and not meets(list(turning(held.pieces, box.cg, axis, angle_deg)), things, STILL):
-        yield from ways
-
-
-def is_box(thing: Obstacle) -> bool:
-    """Another box, or what goes out with it."""
-    return thing.path.startswith("boxes/")
+    if not ways:
+        return
+    turned = tuple(turning(held.pieces, box.cg, axis, angle_deg))
+    if not meets(turned, things, STILL):
+        yield from (replace(e, path=Path((*e.path.legs, (turned, STILL)))) for e in ways)
 
 
 def _is_metal(thing: Obstacle) -> bool:

@@ -213,12 +213,11 @@ class _WeldGroup:
         """Largest force per length at its four ends [N/mm], forces and moments in (d, w, n). Source: line-weld method (statics)."""
         d, w, n = forces
         t_d, t_w, t_n = moments[0] / (self.i_w + self.i_n), moments[1] / self.i_w, moments[2] / self.i_n
-        worst = np.zeros(np.shape(n))
-        for pw in (-self.half_w, self.half_w):
-            for pn in (-self.half_n, self.half_n):
-                q_d, q_w, q_n = d / self.length + t_w * pn - t_n * pw, w / self.length - t_d * pn, n / self.length + t_d * pw
-                worst = np.maximum(worst, q_d * q_d + q_w * q_w + q_n * q_n)
-        return np.asarray(np.sqrt(worst))
+        shape = (4, *([1] * np.ndim(n)))
+        pw = (np.array([-1.0, -1.0, 1.0, 1.0]) * self.half_w).reshape(shape)
+        pn = (np.array([-1.0, 1.0, -1.0, 1.0]) * self.half_n).reshape(shape)
+        q_d, q_w, q_n = d / self.length + t_w * pn - t_n * pw, w / self.length - t_d * pn, n / self.length + t_d * pw
+        return np.asarray(np.sqrt((q_d * q_d + q_w * q_w + q_n * q_n).max(axis=0)))
 
 
 def weld_line(joint: AngleJoint, n: Load, d: Load, w: Load) -> Load:

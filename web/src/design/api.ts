@@ -1,6 +1,7 @@
 /** The typed client, and what each answer means. */
 import createClient from 'openapi-fetch'
 
+import { noticing } from './away'
 import type { paths } from './schema'
 import type { Problem } from './types'
 
@@ -13,7 +14,7 @@ function sessionName(): string {
 }
 
 export const SESSION = { 'X-Session': sessionName() }
-export const api = createClient<paths>({ baseUrl: '/' })
+export const api = createClient<paths>({ baseUrl: '/', fetch: noticing })
 
 /** What a refused request says, as one sentence. */
 export class Refused extends Error {

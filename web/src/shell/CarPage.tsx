@@ -5,6 +5,7 @@ import { useNavigate, useParams } from 'react-router'
 import { useLive } from '../design/live'
 import { useNews } from '../design/news'
 import { Button, Teach } from '../ui/parts'
+import { AwayNote } from './AwayNote'
 import { Instruments } from './Instruments'
 import { KeyCard } from './KeyCard'
 import { PrintSheet } from './PrintSheet'
@@ -43,6 +44,7 @@ export function CarPage() {
       <Instruments />
       <WatchStrip />
       <Refusal />
+      <AwayNote />
       <KeyCard />
       <PrintSheet here={here} />
     </div>
