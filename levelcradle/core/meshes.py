@@ -121,7 +121,7 @@ def placed_mesh(spec: MeshSolid, mesh: Mesh) -> Solid:
     return _PLACED.get((mesh, ties, spec.tolerance_mm, spec.inside), lambda: _placed(spec, mesh))
 
 
-COARSE_MM = 8.0  # tells inside from outside for what stands further off than this, and is what is drawn
+COARSE_MM = 8.0  # no point of what is drawn is further off
 _PLACED: Memo[Solid] = Memo(64)
 _COARSE: Memo[Mesh] = Memo(16)
 _KERNELS: Memo[Any] = Memo(16)
@@ -136,5 +136,5 @@ def _placed(spec: MeshSolid, mesh: Mesh) -> Solid:
     vertices, few = (v @ fit.turn.T + fit.shift for v in (mesh.vertices, rough.vertices))
     return mesh_solid(
         vertices, mesh.triangles, slack_mm=spec.tolerance_mm, closed=mesh.closed, inside=spec.inside,
-        coarse=(few, rough.triangles, COARSE_MM), kernel=(model, fit.turn, fit.shift),
+        coarse=(few, rough.triangles), kernel=(model, fit.turn, fit.shift),
     )  # fmt: skip

@@ -7,7 +7,7 @@ import numpy as np
 
 from levelcradle.core.assembly import Obstacle
 from levelcradle.core.axes import Matrix, Vec, plus, scaled
-from levelcradle.core.solids import Solid, block, bounds, hull, nearest
+from levelcradle.core.solids import Solid, block, bounds, hull, touches
 from levelcradle.core.sweeps import turned_through
 
 __all__ = ["bounds_of", "free_travel", "meets", "swept", "turning"]
@@ -30,7 +30,7 @@ def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[
             continue
         if i not in spaces:  # most pieces come near nothing: their space is not made
             spaces[i] = swept(solids[i], by)
-        if nearest(spaces[i], thing.solid).gap_mm < MEETS_MM:
+        if touches(spaces[i], thing.solid, -MEETS_MM):
             found[thing.path] = thing
     return list(found.values())
 
