@@ -1,11 +1,13 @@
 """Designs to measure: the demo, and a made-up one of 200 modules in 12 boxes with 100 things in the way."""
 
 import copy
+import json
 import os
 import subprocess
 import sys
 import uuid
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -93,3 +95,37 @@ def address() -> Iterator[str]:
     store.create(validate(large_tree()), "bench", id_=f"large-{key}")
     with serving(where, free_port(), demo=False) as here:
         yield f"{here}/{{}}/{{}}-{key}"
+
+
+MINIMA = Path(__file__).with_name("minima.json")  # name of a benchmark: its least time [ms] on two cores, as last agreed
+SLOWER = 1.25  # times the kept figure is a loss; less is the machine's mood
+
+
+def pytest_addoption(parser: pytest.Parser) -> None:
+    parser.addoption("--keep-minima", action="store_true", help="write what this run measured into benchmarks/minima.json")
+
+
+def pytest_sessionfinish(session: pytest.Session, exitstatus: int) -> None:
+    """A run that is slower than the kept minima fails at its end, so that what was gained is not lost unseen."""
+    now, kept = _measured(session.config), _kept()
+    if session.config.getoption("--keep-minima"):
+        MINIMA.write_text(json.dumps(dict(sorted({**kept, **now}.items())), indent=2) + "\n")
+    elif exitstatus == pytest.ExitCode.OK and any(ms > SLOWER * kept[name] for name, ms in now.items() if name in kept):
+        session.exitstatus = pytest.ExitCode.TESTS_FAILED
+
+
+def pytest_terminal_summary(terminalreporter: pytest.TerminalReporter, config: pytest.Config) -> None:
+    kept = _kept()
+    for name, ms in _measured(config).items():
+        was = kept.get(name)
+        word = "not kept yet" if was is None else f"kept {was:g} ms, {ms / was - 1:+.0%}{' SLOWER' if ms > SLOWER * was else ''}"
+        terminalreporter.write_line(f"{name}: {ms:g} ms; {word}")
+
+
+def _measured(config: pytest.Config) -> dict[str, float]:
+    """Least time [ms] of each benchmark of this run."""
+    return {one.name: round(one.stats.min * 1e3, 1) for one in config._benchmarksession.benchmarks if one.stats.data}  # type: ignore[attr-defined]
+
+
+def _kept() -> dict[str, float]:
+    return json.loads(MINIMA.read_text()) if MINIMA.exists() else {}

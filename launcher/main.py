@@ -64,8 +64,8 @@ def _parser(manual: str) -> argparse.ArgumentParser:
     drawings.add_argument("file", metavar="FILE")
     drawings.add_argument("folder", metavar="DIR")
     commands.choices["worker"].add_argument(
-        "--database-from", metavar="FILE", help="a file that holds the address of the database (- reads it from standard input), so that no "
-        "list of processes shows it; else LEVELCRADLE_DATABASE, else the application that runs here")  # fmt: skip
+        "--database-from", metavar="FILE", help="a file that holds the address of the database (- reads it from standard input), so that "
+        "no list of processes shows it; else LEVELCRADLE_DATABASE, else the application that runs here")  # fmt: skip
     return parser
 
 

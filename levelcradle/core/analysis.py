@@ -15,7 +15,7 @@ from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import ORDER, Figure, Finding, State
 from levelcradle.core.level import LevelFigures, ground_findings, level_figures, level_findings
 from levelcradle.core.meshes import Mesh
-from levelcradle.core.modules import StringFigures, string_figures, turns_for
+from levelcradle.core.modules import PackFigures, StringFigures, pack_figures, strings_in, turns_for
 from levelcradle.core.mount import SupportFigures, mount_findings, support_figures
 from levelcradle.core.outlines import Shape, shapes
 from levelcradle.core.stock import ShelfFigures, shelf_figures, stock_findings
@@ -44,7 +44,7 @@ class BoxFigures:
     hung_kg: float
     hung_cg_mm: Vec
     modules: int
-    string: StringFigures
+    strings: Mapping[str, StringFigures]  # of its own modules
     numbers: str
     turns: Mapping[str, tuple[Turn, ...]]  # of each block: those its kind may stand in as the box stands
 
@@ -79,7 +79,7 @@ class Analysis:
     boxes: Mapping[str, BoxFigures]
     level: LevelFigures
     supports: tuple[SupportFigures, ...]
-    string: StringFigures
+    string: PackFigures
     shapes: tuple[Shape, ...]
     released: bool
     bays: Mapping[str, BayFigures]
@@ -108,7 +108,7 @@ def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Anal
     shelf = _kept("the shelf", "stock", lambda: shelf_figures(design), None, found)
     release = _release(assembly, found)
     findings = tuple(sorted([*found, *release], key=_worst_first))
-    placed = [design.module_kinds[m.kind] for box in assembly.boxes.values() for m in box.shell.modules]
+    placed = strings_in(design.boxes.values(), design.module_kinds, design.strings)
     return Analysis(
         findings=findings,
         watch=tuple(_watch(findings)),
@@ -116,7 +116,7 @@ def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Anal
         boxes=_boxes(assembly),
         level=level,
         supports=supports,
-        string=string_figures(placed),
+        string=pack_figures(placed),
         shapes=_kept("what is drawn", "survey", lambda: shapes(assembly), (), []),
         released=not release,
         bays=_all_bays(design),
@@ -168,7 +168,7 @@ def _kept(name: str, station: str, work: Callable[[], T], instead: T, found: lis
                 says=f"Could not be worked out: {name}",
                 because=f"a fault of the application ({type(error).__name__}); nothing here is clear",
                 shows="not worked out",
-            )  # fmt: skip
+            )
         )
         return instead
 
@@ -246,12 +246,13 @@ def _station(name: str, design: Design, findings: tuple[Finding, ...]) -> Statio
 def _boxes(assembly: Assembly) -> dict[str, BoxFigures]:
     out, number = {}, 0
     for box in assembly.in_order():
-        shell, kinds = box.shell, [assembly.design.module_kinds[m.kind] for m in box.shell.modules]
-        first, number = number + 1, number + len(kinds)
-        numbers = f"{first} – {number}" if len(kinds) > 1 else str(first) if kinds else ""
+        shell, held = box.shell, len(box.shell.modules)
+        strings = strings_in([box.box], assembly.design.module_kinds, assembly.design.strings)
+        first, number = number + 1, number + held
+        numbers = f"{first} – {number}" if held > 1 else str(first) if held else ""
         out[box.id] = BoxFigures(
             box.box.name, shell.outer_mm, shell.inner_mm, shell.over_lid_mm, box.placement.point((0.0, 0.0, 0.0)),
-            shell.shell_kg, shell.full_kg, box.cg, box.hung_kg, box.hung_cg, len(kinds), string_figures(kinds), numbers,
+            shell.shell_kg, shell.full_kg, box.cg, box.hung_kg, box.hung_cg, held, strings, numbers,
             {key: tuple(turns_for(assembly.design.module_kinds[b.kind], box.placement.turn)) for key, b in box.box.blocks.items()},
         )  # fmt: skip
     return out

@@ -18,7 +18,8 @@ from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
     "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody",
-    "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "RestateBody", "SectionBody", "ShownBody", "StackUpBody", "SwingBody", "TapeBody",
+    "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "RestateBody",
+    "SectionBody", "ShownBody", "StackUpBody", "SwingBody", "TapeBody",
     "WorkingBody", "WouldTakeBody", "json_body", "raw_body",
 ]  # fmt: skip
 

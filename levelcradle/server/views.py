@@ -11,7 +11,7 @@ from levelcradle.core.clearance import Catch
 from levelcradle.core.cuts import Body, Cut
 from levelcradle.core.finding import Figure, Finding, State, Step
 from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow, PlusMinus
-from levelcradle.core.modules import StringFigures
+from levelcradle.core.modules import PackFigures
 from levelcradle.core.mount import MountFigures, SupportFigures
 from levelcradle.core.mount.figures import Demand, UseRow
 from levelcradle.core.outlines import Shape
@@ -110,7 +110,7 @@ class AnalysisOut(Out):
     boxes: dict[str, BoxFigures]
     level: LevelOut
     supports: list[SupportOut]
-    string: StringFigures
+    string: PackFigures
     shapes: tuple[Shape, ...]
     released: bool
     bays: dict[str, BayFigures]

@@ -20,7 +20,7 @@ from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.fit.edits import edited
 from levelcradle.core.modules import Order, lay_out, rearranged
-from levelcradle.core.solids import line_spans, block, surface_of
+from levelcradle.core.solids import block, line_spans, surface_of
 from levelcradle.demo import demo_design
 
 DEMO_DESIGN = demo_design()

@@ -9,11 +9,11 @@ import trimesh
 
 from levelcradle.core.design import validate
 from levelcradle.core.errors import UnknownThing
-from levelcradle.server import scans as scans_module
 from levelcradle.jobs import Queue
 from levelcradle.jobs import reading as reading_module
 from levelcradle.jobs.queue import run_reading
 from levelcradle.jobs.reading import read_in
+from levelcradle.server import scans as scans_module
 from levelcradle.server.scans import Scans
 from levelcradle.store import Reading, Sent, Store
 from tests.conftest import DEMO
@@ -75,8 +75,10 @@ def test_a_worker_reads_what_is_sent_and_one_that_takes_too_much_memory_is_told(
     assert store.readings.get(key).state == "done"
     greedy = store.readings.ask(Sent("ball.stl", ball(), "m", 1.0))
     real = subprocess.run
-    limit = "import resource; resource.setrlimit(resource.RLIMIT_DATA, (150_000_000,) * 2); " \
-            "import runpy, sys; sys.argv = ['reading', sys.argv[1]]; runpy.run_module('levelcradle.jobs.reading', run_name='__main__')"  # fmt: skip
+    limit = (
+        "import resource, runpy, sys; resource.setrlimit(resource.RLIMIT_DATA, (150_000_000,) * 2); "
+        "sys.argv = ['reading', sys.argv[1]]; runpy.run_module('levelcradle.jobs.reading', run_name='__main__')"
+    )
     monkeypatch.setattr(subprocess, "run", lambda command, **more: real([sys.executable, "-c", limit, command[-1]], **more))
     run_reading(store, greedy)
     found = store.readings.get(greedy)

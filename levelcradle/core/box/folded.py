@@ -89,7 +89,7 @@ def _plate(id_: str, name: str, box: Box, material: Material, a: float, b: float
 def crossing(box: Box, outer: Vec, over_lid_mm: Vec, material: Material) -> Iterator[str]:
     """Names of the blanks whose outline crosses itself or has no room: such a one is never cut."""
     blanks = [tray_part("x", box, outer, material), lid_part("x", box, outer, over_lid_mm, material)]
-    blanks += [part for part in corner_parts("x", box, outer, material)]
+    blanks += list(corner_parts("x", box, outer, material))
     for part in blanks:
         ring = Polygon(part.outline)
         width, height = part.size_mm

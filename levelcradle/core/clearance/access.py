@@ -131,9 +131,7 @@ def _reach(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]
             yield _hand(box, things, boxes, f"protrusions/{key}", thing.name, thing.face, on_face(thing, size))
 
 
-def _hand(
-    box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle], path: str, what: str, face: str, at: Vec
-) -> Finding:
+def _hand(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle], path: str, what: str, face: str, at: Vec) -> Finding:
     axis, far = FACE_AT[face]
     sign = 1 if far else -1
     half = HAND_MM[0] / 2

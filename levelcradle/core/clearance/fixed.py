@@ -40,7 +40,7 @@ def gear_findings(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     for number, gear in enumerate(box.gear):
         others = [_Partner(g.item.name, s, 0.0, "one thing stands in one place") for g in box.gear[:number] for s in g.local]
         rows = [_measured(gear, partner) for partner in (*partners, *others)] if gear.local else []
-        rows += [row for row in _slopes(box, gear)]
+        rows += list(_slopes(box, gear))
         foul = [row for row in rows if row[0] < row[1].need_mm + TOUCHES_MM]
         for gap, partner in foul or sorted(rows, key=lambda row: row[0] - row[1].need_mm)[:1]:
             yield _finding(box, gear, gap, partner, foul=bool(foul))

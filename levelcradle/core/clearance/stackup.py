@@ -17,7 +17,7 @@ from typing import Literal
 
 import numpy as np
 
-from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Matrix, Placement, Vec, minus, plus, scaled
 from levelcradle.core.clearance.gaps import around
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing, twist_of

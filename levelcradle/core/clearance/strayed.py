@@ -5,7 +5,6 @@ from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
-
 from shapely.geometry import LineString, Point, Polygon
 
 from levelcradle.core.assembly import Assembly, PlacedBox

@@ -110,7 +110,8 @@ class Dividers(Part):
 
 
 class Block(Part):
-    """A grid of one kind. ``alternate``: along that way every second module is turned about, so that links stay short."""
+    """A grid of one kind. ``alternate``: along that way every second module is turned about, so that links stay short.
+    ``string``: which one its modules are in, where there are several; ``parallel``: so many of them stand side by side as one."""
 
     kind: Id
     turn: Turn
@@ -119,6 +120,8 @@ class Block(Part):
     origin_mm: Point = (0.0, 0.0, 0.0)
     alternate: Way | None = None
     dividers: Dividers | None = None
+    string: Id | None = None
+    parallel: Annotated[int, Field(ge=1, le=24)] = 1
     order: int = 0
 
 

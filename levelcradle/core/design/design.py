@@ -10,7 +10,7 @@ from levelcradle.core.design.agreed import AgreedGap, Chain, Pin, TapeKept
 from levelcradle.core.design.base import Id, Line, Part
 from levelcradle.core.design.bay import Bay, BayCorner
 from levelcradle.core.design.box import Box, Mount
-from levelcradle.core.design.stock import Hardware, Module, ModuleKind, ShelfRule, Stack
+from levelcradle.core.design.stock import Hardware, Module, ModuleKind, PackString, ShelfRule, Stack
 from levelcradle.core.design.survey import (
     Duty,
     HardPoint,
@@ -69,6 +69,7 @@ class Design(Part):
     agreed_gaps: Annotated[dict[Id, AgreedGap], Field(max_length=500)] = {}
     pins: Annotated[dict[Id, Pin], Field(max_length=300)] = {}
     tapes: Annotated[dict[Id, TapeKept], Field(max_length=100)] = {}
+    strings: Annotated[dict[Id, PackString], Field(max_length=24)] = {}
     chains: Annotated[dict[Id, Chain], Field(max_length=300)] = {}
     readings: Annotated[dict[Pointer, Reading], Field(max_length=20_000)] = {}
     tables: Tables
@@ -125,6 +126,8 @@ def _names(design: Design) -> Iterator[Problem]:
         yield from there(f"/modules/{key}/kind", module.kind, "module_kinds", "module kind")
     for key, box in design.boxes.items():
         yield from there(f"/boxes/{key}/bay", box.bay, "bays", "bay")
+        for name, block in box.blocks.items():
+            yield from there(f"/boxes/{key}/blocks/{name}/string", block.string, "strings", "string")
         if box.material not in design.tables.materials:
             yield Problem(f"/boxes/{key}/material", f"there is no material “{box.material}”")
     for key, mount in design.mounts.items():

@@ -19,7 +19,8 @@ from levelcradle.core.design.base import (
 )  # fmt: skip
 
 __all__ = [
-    "Altered", "Cells", "Compression", "Growth", "Hardware", "Module", "ModuleKind", "MountHoles", "ShelfRule", "Stack", "Test",
+    "Altered", "Cells", "Compression", "Growth", "Hardware", "Module", "ModuleKind", "MountHoles", "PackString", "ShelfRule",
+    "Stack", "Test",
 ]  # fmt: skip
 
 Volts = Annotated[float, Field(ge=0, le=2000)]
@@ -157,6 +158,13 @@ class Hardware(Part):
     count: Count
     what: Literal["rods and plates", "links", "taps and electronics", "coolant parts", "contactors and fuses", "cables", "other"] = "other"
     note: Text = ""
+
+
+class PackString(Part):
+    """Modules in series; several strings stand side by side. Blocks say which they are in."""
+
+    name: Line
+    order: int = 0
 
 
 class ShelfRule(Part):

@@ -20,6 +20,7 @@ from levelcradle.core.fit.cases import largest_case
 from levelcradle.core.fit.combine import Load, combinations, most_unrated
 from levelcradle.core.fit.edits import adding, edited, removing
 from levelcradle.core.fit.options import Option, room_of
+from levelcradle.core.fit.strings import told_off
 from levelcradle.core.fit.wanted import Wanted, held_in
 from levelcradle.core.fit.wishes import Weights, Wishes
 from levelcradle.core.level import LevelFigures
@@ -30,7 +31,7 @@ from levelcradle.core.outlines import Shape
 __all__ = ["Progress", "Proposal", "ProposedBox", "Study", "TightGap", "check_wishes", "study"]
 
 MOST_PROPOSALS = 12
-LATER = ("mount.support", "drawings.release")  # a proposal has no mounts yet
+LATER = ("mount.support", "drawings.release", "string.alike")  # a proposal has no mounts yet, and kept boxes may be in no string yet
 
 
 @dataclass(frozen=True, slots=True)
@@ -209,7 +210,8 @@ class _Run:
     def _proposal(self, chosen: Sequence[Load]) -> Proposal | None:
         self.tried += 1
         options = [option for load in chosen for option in load.options]
-        patch = [*self.patch, *adding(self.bare, (option.box for option in options))]
+        strings, boxes = told_off(self.bare, [option.box for option in options], self.wishes.parallel)
+        patch = [*self.patch, *strings, *adding(self.bare, boxes)]
         design = edited(self.design, patch)
         analysis = analyse(design, self.meshes)
         foul = [f for f in analysis.findings if f.state == "foul" and f.code not in LATER and f.id not in self.foul_before]

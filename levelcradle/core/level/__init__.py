@@ -4,8 +4,8 @@ from levelcradle.core.level.balance import Corners, Lean, Loads, MassRow, corner
 from levelcradle.core.level.figures import LevelFigures, LoadRow, level_figures
 from levelcradle.core.level.findings import level_findings
 from levelcradle.core.level.ground import ground_findings
-from levelcradle.core.level.uncertainty import PlusMinus
 from levelcradle.core.level.restated import WeighedBy, weighed_by
+from levelcradle.core.level.uncertainty import PlusMinus
 
 __all__ = [
     "Corners", "Lean", "LevelFigures", "LoadRow", "Loads", "MassRow", "PlusMinus", "WeighedBy", "corner_loads", "found_loads",

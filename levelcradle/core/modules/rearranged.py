@@ -97,7 +97,7 @@ def _join(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
     one, two = blocks[order.block], blocks[order.other]
     for axis, way in enumerate(WAYS):
         low, high = (one, two) if one.origin_mm[axis] <= two.origin_mm[axis] else (two, one)
-        alike = {name: getattr(low, name) for name in ("kind", "turn", "gap_mm", "alternate", "dividers")}
+        alike = {name: getattr(low, name) for name in ("kind", "turn", "gap_mm", "alternate", "dividers", "string", "parallel")}
         whole = low.model_copy(update={"counts": low.counts.model_copy(update={way: getattr(low.counts, way) + getattr(high.counts, way)})})
         if alike == {name: getattr(high, name) for name in alike} and _same_places(whole, (low, high), kinds):
             return {key: b for key, b in blocks.items() if key not in (order.block, order.other)} | {order.block: whole}

@@ -1,16 +1,19 @@
-"""Voltage and energy of modules in series."""
+"""Voltage and energy of the strings: modules in series, and strings that stand side by side."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from levelcradle.core.design.stock import Module, ModuleKind
+from levelcradle.core.design.box import Box
+from levelcradle.core.design.stock import Module, ModuleKind, PackString
 
-__all__ = ["StringFigures", "per_cell_v", "string_figures"]
+__all__ = ["PackFigures", "StringFigures", "pack_figures", "per_cell_v", "string_figures", "strings_in"]
+
+Held = tuple[ModuleKind, int]  # a module and how many of its block stand side by side as one
 
 
 @dataclass(frozen=True, slots=True)
 class StringFigures:
-    """Modules all in series: counts, voltages and the energy of the weakest capacity."""
+    """Modules in series: how many there are, voltages and the energy of the weakest capacity."""
 
     modules: int
     nominal_v: float
@@ -18,14 +21,49 @@ class StringFigures:
     energy_kwh: float | None
 
 
+@dataclass(frozen=True, slots=True)
+class PackFigures:
+    """All strings side by side: the highest voltage of any, the energy of all together. ``strings``: by id, and under "" those
+    that are in none by name."""
+
+    modules: int
+    nominal_v: float
+    full_v: float
+    energy_kwh: float | None
+    strings: Mapping[str, StringFigures]
+
+
 def string_figures(kinds: Iterable[ModuleKind]) -> StringFigures:
     """Sums the voltages; energy = nominal voltage x least capacity (series current is common), None if one is unknown."""
-    line = list(kinds)
-    nominal = sum(kind.nominal_v for kind in line)
-    capacities = [kind.capacity_ah for kind in line]
-    known = [c for c in capacities if c is not None]
-    energy = nominal * min(known) / 1000 if line and len(known) == len(line) else None
-    return StringFigures(len(line), nominal, sum(kind.full_v for kind in line), energy)
+    return _figures([(kind, 1) for kind in kinds])
+
+
+def _figures(held: list[Held]) -> StringFigures:
+    """Of ``n`` side by side each brings its part of the voltage and all of them the capacity."""
+    nominal = sum(kind.nominal_v / n for kind, n in held)
+    capacities = [kind.capacity_ah * n for kind, n in held if kind.capacity_ah is not None]
+    energy = nominal * min(capacities) / 1000 if held and len(capacities) == len(held) else None
+    return StringFigures(len(held), nominal, sum(kind.full_v / n for kind, n in held), energy)
+
+
+def strings_in(boxes: Iterable[Box], kinds: Mapping[str, ModuleKind], strings: Mapping[str, PackString]) -> dict[str, StringFigures]:
+    """Figures of each string that has modules in these boxes, in the order of the strings."""
+    held: dict[str, list[Held]] = {key: [] for key in sorted(strings, key=lambda key: strings[key].order)}
+    held[""] = []
+    for box in boxes:
+        for block in box.blocks.values():
+            held[block.string or ""] += [(kinds[block.kind], block.parallel)] * block.counts.total
+    return {key: _figures(rows) for key, rows in held.items() if rows}
+
+
+def pack_figures(strings: Mapping[str, StringFigures]) -> PackFigures:
+    energies = [s.energy_kwh for s in strings.values()]
+    known = [e for e in energies if e is not None]
+    return PackFigures(
+        sum(s.modules for s in strings.values()), max((s.nominal_v for s in strings.values()), default=0.0),
+        max((s.full_v for s in strings.values()), default=0.0),
+        sum(known) if known and len(known) == len(energies) else None, strings,
+    )  # fmt: skip
 
 
 def per_cell_v(module: Module, kind: ModuleKind) -> float | None:

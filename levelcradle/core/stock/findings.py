@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from levelcradle.core.assembly import Assembly
 from levelcradle.core.design import Design
 from levelcradle.core.finding import Figure, Finding, Step, Working, plain
+from levelcradle.core.modules import strings_in
 from levelcradle.core.stock.shelf import MAD_FACTOR, OUTLYING, ShelfFigures, ShelfRow, shelf_figures
 
 __all__ = ["stock_findings"]
@@ -14,7 +15,13 @@ DEADLY_V = 60.0  # d.c.: voltage class B, ISO 6469-3, from memory
 
 
 def stock_findings(assembly: Assembly) -> list[Finding]:
-    return [*_out_of_step(assembly.design), *_as_they_are(assembly.design), *_short(assembly), *_deadly(assembly.design)]
+    return [
+        *_out_of_step(assembly.design),
+        *_as_they_are(assembly.design),
+        *_short(assembly),
+        *_strings(assembly.design),
+        *_deadly(assembly.design),
+    ]
 
 
 def _out_of_step(design: Design) -> Iterator[Finding]:
@@ -83,6 +90,32 @@ def _deadly(design: Design) -> Iterator[Finding]:
             limit=DEADLY_V, unit="V", says="All that stand here in series: {0} full", figures=(Figure(full, "V", "up"),),
             because="above 60 V d.c. can kill (voltage class B, ISO 6469-3, from memory)", shows="voltage",
         )  # fmt: skip
+
+
+ALIKE_V = 0.05  # two strings of the same modules differ by less: rounding
+
+
+def _strings(design: Design) -> Iterator[Finding]:
+    """Strings side by side have one voltage, or the higher feeds the lower; and what stands side by side in a block goes up in it."""
+    strings = strings_in(design.boxes.values(), design.module_kinds, design.strings)
+    names = {key: plain(design.strings[key].name) if key else "what is in no string" for key in strings}
+    highest = max(strings, key=lambda key: strings[key].full_v, default="")
+    for key, string in strings.items():
+        if strings[highest].full_v - string.full_v > ALIKE_V:
+            yield Finding(
+                id=f"string:{key or '-'}", code="string.alike", station="box", state="foul", subjects=(f"strings/{key}",) if key else (),
+                says=f"{names[key]} is {{0}} full, {names[highest]} {{1}}: side by side the higher feeds the lower", unit="V",
+                figures=(Figure(string.full_v, "V"), Figure(strings[highest].full_v, "V")), value=string.full_v,
+                limit=strings[highest].full_v, margin=string.full_v - strings[highest].full_v,
+                because="strings side by side are of one voltage (common practice, no source)", shows="strings",
+            )  # fmt: skip
+    for path, block in ((f"boxes/{b}/blocks/{k}", block) for b, box in design.boxes.items() for k, block in box.blocks.items()):
+        if over := block.counts.total % block.parallel:
+            yield Finding(
+                id=f"string:{path}", code="string.uneven", station="box", state="foul", subjects=(path,),
+                says=f"{block.counts.total} modules do not go in lots of {block.parallel} side by side: {over} over", value=float(over),
+                because="as many stand side by side at every step of a string", shows="strings",
+            )  # fmt: skip
 
 
 def _short(assembly: Assembly) -> Iterator[Finding]:

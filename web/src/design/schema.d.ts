@@ -1061,7 +1061,7 @@ export interface components {
             stations: {
                 [key: string]: components["schemas"]["StationState"];
             };
-            string: components["schemas"]["StringFigures"];
+            string: components["schemas"]["PackFigures"];
             /** Supports */
             supports: components["schemas"]["SupportOut"][];
             /** Watch */
@@ -1251,7 +1251,10 @@ export interface components {
             ];
             /** Shell Kg */
             shell_kg: number;
-            string: components["schemas"]["StringFigures"];
+            /** Strings */
+            strings: {
+                [key: string]: components["schemas"]["StringFigures"];
+            };
             /** Turns */
             turns: {
                 [key: string]: components["schemas"]["Turn"][];
@@ -1659,6 +1662,7 @@ export interface components {
         /**
          * Block
          * @description A grid of one kind. ``alternate``: along that way every second module is turned about, so that links stay short.
+         *     ``string``: which one its modules are in, where there are several; ``parallel``: so many of them stand side by side as one.
          */
         DocBlock: {
             /**
@@ -1704,6 +1708,16 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Parallel
+             * @default 1
+             */
+            parallel: number;
+            /**
+             * String
+             * @default null
+             */
+            string: string | null;
             turn: components["schemas"]["DocTurn"];
         };
         /**
@@ -3310,6 +3324,19 @@ export interface components {
             width_mm: number;
         };
         /**
+         * PackString
+         * @description Modules in series; several strings stand side by side. Blocks say which they are in.
+         */
+        DocPackString: {
+            /** Name */
+            name: string;
+            /**
+             * Order
+             * @default 0
+             */
+            order: number;
+        };
+        /**
          * Patch
          * @description A lump on a wall or a hollow in it: where on the wall, and how far it stands proud or goes deep.
          *
@@ -4374,6 +4401,13 @@ export interface components {
             stacks: {
                 [key: string]: components["schemas"]["DocStack"];
             };
+            /**
+             * Strings
+             * @default {}
+             */
+            strings: {
+                [key: string]: components["schemas"]["DocPackString"];
+            };
             tables: components["schemas"]["DocTables"];
             /**
              * Tapes
@@ -5077,6 +5111,25 @@ export interface components {
             /** Subject */
             subject: string;
         };
+        /**
+         * PackFigures
+         * @description All strings side by side: the highest voltage of any, the energy of all together. ``strings``: by id, and under "" those
+         *     that are in none by name.
+         */
+        PackFigures: {
+            /** Energy Kwh */
+            energy_kwh: number | null;
+            /** Full V */
+            full_v: number;
+            /** Modules */
+            modules: number;
+            /** Nominal V */
+            nominal_v: number;
+            /** Strings */
+            strings: {
+                [key: string]: components["schemas"]["StringFigures"];
+            };
+        };
         /** PatchBody */
         PatchBody: {
             /** Patch */
@@ -5686,7 +5739,7 @@ export interface components {
         };
         /**
          * StringFigures
-         * @description Modules all in series: counts, voltages and the energy of the weakest capacity.
+         * @description Modules in series: how many there are, voltages and the energy of the weakest capacity.
          */
         StringFigures: {
             /** Energy Kwh */

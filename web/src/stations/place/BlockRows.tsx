@@ -4,6 +4,7 @@ import type { Block, ModuleKind } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/parts'
 import { Rearrange } from './Rearrange'
+import { InString } from './Strings'
 import { type Face, turnOf } from './turns'
 
 const WAYS = ['aft', 'across', 'up'] as const
@@ -62,6 +63,7 @@ function BlockRow({
           {block.counts[way] > 1 ? <Blank path={`${path}/gap_mm/${way}`} label="gap" optional /> : <span />}
         </div>
       ))}
+      <InString path={path} block={block} />
       <NotAllowed kind={kind} />
       <Rearrange box={box} name={name} block={block} />
     </fieldset>

@@ -15,6 +15,7 @@ import { OneMore, Remedies } from './Cures'
 import { LayAgainst } from './LayAgainst'
 import { Pinned } from './Pinned'
 import { StackUp } from './StackUp'
+import { nameOf } from './Strings'
 import { quarterTurn } from './turns'
 
 export function BoxLedger({ id }: { id: string }) {
@@ -49,11 +50,18 @@ export function BoxLedger({ id }: { id: string }) {
       {figures.hung_kg - figures.full_kg > 0.05 && (
         <Fact name="with brackets and what is fixed to it">{mass(figures.hung_kg, units.mass)}</Fact>
       )}
-      {figures.modules > 0 && (
-        <Fact name={`Module${figures.modules > 1 ? 's' : ''} ${figures.numbers}, in series`}>
-          {figures.string.full_v.toFixed(1)} V full
+      {Object.entries(figures.strings).map(([key, string], _, { length: several }) => (
+        <Fact
+          key={key}
+          name={
+            several > 1
+              ? `${string.modules} in series, ${nameOf(document, key)}`
+              : `Module${figures.modules > 1 ? 's' : ''} ${figures.numbers}, in series`
+          }
+        >
+          {string.full_v.toFixed(1)} V full
         </Fact>
-      )}
+      ))}
       <Heading>Worst gaps</Heading>
       <GapRows findings={gaps} />
       {gaps.some((f) => f.state === 'foul') && <Remedies box={id} />}

@@ -2,8 +2,9 @@
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument } from '../../design/live'
 import { mass } from '../../ui/format'
-import { Fact, Heading, Title } from '../../ui/parts'
+import { Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
+import { Strings } from './Strings'
 
 export function Overview() {
   const document = useDocument()
@@ -32,14 +33,7 @@ export function Overview() {
           </span>
         </button>
       ))}
-      {string.modules > 0 && (
-        <>
-          <Heading>All in series</Heading>
-          <Fact name="Nominal">{string.nominal_v.toFixed(1)} V</Fact>
-          <Fact name="Full">{string.full_v.toFixed(1)} V</Fact>
-          {string.energy_kwh !== null && <Fact name="Energy">{string.energy_kwh.toFixed(1)} kWh</Fact>}
-        </>
-      )}
+      <Strings />
       <details className="mt-3 mb-5">
         <summary className="heading cursor-pointer">Things in the way ({things.length})</summary>
         {things.map(([path, name]) => (
