@@ -190,7 +190,7 @@ def _worst_first(finding: Finding) -> tuple[int, int, float]:
 
 def _release(assembly: Assembly, found: list[Finding]) -> list[Finding]:
     """Holds back the sheets while anything is foul, or a figure that the cut sizes rest on is not known."""
-    if not assembly.boxes:
+    if not assembly.boxes and not any(f.code == "failed" for f in found):
         return []
     foul = sum(f.state == "foul" for f in found)
     unknown = sum(f.state == "unknown" and (f.station in HOLDS_BACK or f.code in HOLDS_BACK_TOO) for f in found)

@@ -4,7 +4,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from hypothesis import assume, given
+from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
@@ -257,3 +257,65 @@ def test_two_boxes_on_one_hard_point_add_up(tree: dict[str, Any]) -> None:
     tree["boxes"]["bonnet-2"] = {**tree["boxes"]["bonnet"], "name": "Second"}
     found = {f.id: f.value for f in analyse(validate(tree), {}).findings}
     assert found["mount:spot:rail-lf"] == pytest.approx(2 * (before["mount:spot:rail-lf"] or 0))
+
+
+def words_of(tree: dict[str, Any], mount: str) -> str:
+    return " ".join(says(f) for f in analyse(validate(tree), {}).findings if f"mounts/{mount}" in f.subjects and f.state in ("foul", "unknown"))
+
+
+@pytest.mark.parametrize("mm", [100, 140, 230])
+def test_a_weld_and_its_doubler_want_the_wall_that_is_left(tree: dict[str, Any], mm: float) -> None:
+    """An upright edge cut off takes its share of the wall: what lies where no wall is any more is foul, on that side alone."""
+    tree["boxes"]["tank"]["chamfers"] = {"c": {"edge": ["aft", "left"], "mm": [mm, mm]}}
+    mounts = analyse(validate(tree), {})
+    foul = {f.subjects[0] for f in mounts.findings if f.code.startswith("mount") and f.state == "foul" and "boxes/tank" in f.subjects}
+    assert "mounts/tank-lr" in foul
+    assert not {"mounts/tank-rf", "mounts/tank-rr"} & foul
+
+
+@pytest.mark.parametrize(
+    ("change", "about"),
+    [
+        ({"material": "al5083"}, "not checked"),
+        ({"width_mm": 10.0}, "hole"),
+        ({"width_mm": 26.0}, "1.2"),
+        ({"thickness_mm": 12.0, "bend_radius_mm": 18.0}, "weld"),
+        ({"weld_from_mm": 15.0}, "weld"),
+    ],
+)
+def test_a_bracket_that_cannot_be_is_never_passed(tree: dict[str, Any], change: dict[str, Any], about: str) -> None:
+    tree["mounts"]["tank-lr"]["bracket"].update(change)
+    tree["mounts"]["tank-rr"]["bracket"]["thickness_mm"] = 8.0
+    assert words_of(tree, "tank-lr"), about
+    assert not words_of(tree, "tank-rr")
+
+
+def test_of_aluminium_there_is_no_figure(tree: dict[str, Any]) -> None:
+    for part in (*tree["boxes"].values(), *(mount["bracket"] for mount in tree["mounts"].values())):
+        part["material"] = "al5083"
+    rows = [f for f in analyse(validate(tree), {}).findings if f.code == "mount.use"]
+    assert rows
+    assert all(f.state != "clear" and f.value is None and "not checked" in says(f) for f in rows)
+
+
+def test_a_class_that_breaks_without_warning_is_refused_in_the_shops_own_rows_too(tree: dict[str, Any]) -> None:
+    tree["tables"]["bolt_classes"]["12.9"] = {**tree["tables"]["bolt_classes"]["10.9"], "own": True, "ultimate_mpa": 1220.0}
+    tree["mounts"]["tank-lr"]["bolt"]["property_class"] = "12.9"
+    assert words_of(tree, "tank-lr")
+    assert not words_of(tree, "tank-rr")
+
+
+@settings(max_examples=15, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(kg=st.floats(5, 80))
+def test_what_is_fixed_to_a_box_hangs_in_its_mounts(tree: dict[str, Any], kg: float) -> None:
+    """No use falls and the doubler patches rise when so much more is fixed to the box."""
+    tree["items"].pop("fixed", None)
+    before = uses_of(tree)
+    tree["items"]["fixed"] = {"name": "fixed", "state": "in", "mass_kg": kg, "at_mm": [2900.0, 0.0, 500.0], "fixed_to": "tank"}
+    after = uses_of(tree)
+    assert max(after.values()) > max(before.values())
+    assert sum(after.values()) > sum(before.values())
+
+
+def uses_of(tree: dict[str, Any]) -> dict[str, float]:
+    return {f.subjects[0]: f.value or 0.0 for f in analyse(validate(tree), {}).findings if f.code == "mount.use" and "boxes/tank" in f.subjects}

@@ -1,0 +1,46 @@
+"""A plain car to try rules on: no bays, no things but those a test puts in. All figures made up."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from levelcradle.core.analysis import Analysis, analyse
+from levelcradle.core.design import validate
+from levelcradle.core.finding import Finding, says
+from tests.conftest import DEMO
+
+EMPTY = (
+    "boxes", "mounts", "items", "keepouts", "members", "load_states", "readings", "duties", "bays", "hardpoints", "openings",
+    "snags", "references", "pins", "tapes", "agreed_gaps", "modules", "stacks",
+)  # fmt: skip
+BRICK = {**DEMO["module_kinds"]["flagstone"], "name": "brick", "size_mm": [200, 120, 90], "may_rest_on": ["base"], "face_gap_mm": {},
+         "above_mm": 0, "neighbour_gap_mm": 4, "mass_kg": 6.0}  # fmt: skip
+
+
+def plain_car(**parts: Any) -> dict[str, Any]:
+    tree: dict[str, Any] = {**DEMO, **{name: {} for name in EMPTY}, "module_kinds": {"brick": BRICK}}
+    tree["vehicle"] = {"wheelbase_mm": 2500.0, "tyre_height_mm": DEMO["vehicle"].get("tyre_height_mm")}
+    tree["vehicle"] = {k: v for k, v in tree["vehicle"].items() if v is not None}
+    return {**tree, **parts}
+
+
+def box_at(at: tuple[float, float, float], counts: tuple[int, int, int] = (1, 1, 1), **more: Any) -> dict[str, Any]:
+    """A box of bricks, its front, left, base corner at a place; of one brick 214 × 134 × 101 outside."""
+    turn = {"down": "base", "aft": "end_b"}
+    block = {"kind": "brick", "turn": turn, "counts": dict(zip(("aft", "across", "up"), counts, strict=True))}
+    return {"name": "X", "pose": {"anchor": "front-left-base", "at_mm": list(at)}, "blocks": {"a": block}, **more}
+
+
+def a_block(low: tuple[float, float, float], high: tuple[float, float, float], **more: Any) -> dict[str, Any]:
+    return {"name": "thing", "state": "stays", "solid": {"type": "block", "low_mm": list(low), "high_mm": list(high)}, **more}
+
+
+def analysed(tree: Mapping[str, Any]) -> Analysis:
+    return analyse(validate(dict(tree)), {})
+
+
+def found(tree: Mapping[str, Any], code: str) -> list[Finding]:
+    return [f for f in analysed(tree).findings if f.code == code]
+
+
+def said(tree: Mapping[str, Any], code: str) -> list[str]:
+    return [says(f) for f in found(tree, code)]
