@@ -123,3 +123,31 @@ def test_the_ground_is_asked_of_the_lowest_corner(pitch: float, roll: float) -> 
 def test_a_thing_in_the_way_of_nothing_says_nothing() -> None:
     tree = plain_car(boxes={"x": box_at((1000, 0, 300))}, items={"far": a_block((5000, 0, 300), (5100, 100, 400))})
     assert not [f for f in found(tree, "gap") if "items/far" in f.subjects]
+
+
+FRAME = {"gap_class": "same"}
+
+
+def on_a_frame(apart: float, off: float, facing: str) -> list[float]:
+    """What the twist takes of the gap between two boxes hung ``apart`` along, ``off`` the middle, the second beside or over the first."""
+    at = {"across": (0.0, 160.0, 0.0), "up": (0.0, 0.0, 130.0)}[facing]
+    one = box_at((1000, off, 400))
+    other = box_at((1000 + at[0], off + at[1], 400 + at[2]), name="Y")
+    hard: dict[str, Any] = {}
+    mounts: dict[str, Any] = {}
+    for key, aft in (("x", 1000.0), ("y", 1000.0 + apart)):
+        for n in range(2):
+            where = [aft, off + 60.0 * n, 500.0]
+            hard[f"{key}{n}"] = {"name": f"{key}{n}", "at_mm": where, "direction": [0, 0, -1], "structure": "frame"}
+            mounts[f"{key}{n}"] = {"name": f"{key}{n}", "box": key, "face": "left", "hardpoint": f"{key}{n}"}
+    tree = plain_car(boxes={"x": one, "y": other}, hardpoints=hard, mounts=mounts)
+    return [(f.limit or 0) for f in found(tree, "gap") if set(f.subjects) == {"boxes/x", "boxes/y"}]
+
+
+def test_a_twisting_frame_takes_more_the_farther_apart_and_off_the_middle() -> None:
+    """0.55 m apart and 320 off the middle, facing up: 0.55° × 320 mm = 3.1 mm (1° a metre, common practice, no source)."""
+    near, far = on_a_frame(0.0, 320.0, "up"), on_a_frame(550.0, 320.0, "up")
+    wider = on_a_frame(550.0, 500.0, "up")
+    assert near
+    assert 2.5 < far[0] - near[0] < 4.5
+    assert wider[0] > far[0]

@@ -1,0 +1,78 @@
+"""The chain of allowances says no more than the metal: what overlaps on the way is foul, and the least line is the one that is told."""
+
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from levelcradle.core.assembly import resolve
+from levelcradle.core.clearance import stack_up
+from levelcradle.core.design import validate
+from tests.plain import a_block, box_at, plain_car
+
+AT = (1000.0, 0.0, 300.0)
+HEADS_MM = 14.0  # no more than twice a lid's fit, its sheet and a head
+
+
+def car(*things: dict[str, Any], **boxes: dict[str, Any]) -> dict[str, Any]:
+    return plain_car(boxes={"x": box_at(AT), **boxes}, items={f"t{n}": {**t, "name": f"t{n}"} for n, t in enumerate(things)})
+
+
+def chain(tree: dict[str, Any], way: Any) -> Any:
+    return stack_up(resolve(validate(tree), {}), "x", way)
+
+
+@settings(max_examples=40)
+@given(low=st.floats(5, 95), thick=st.floats(5, 200), across=st.floats(10, 60))
+def test_a_beam_in_a_box_is_foul_however_deep_it_begins(low: float, thick: float, across: float) -> None:
+    beam = a_block((1050, across, 300 + low), (1150, across + 50, 300 + low + thick))
+    assert chain(car(beam, a_block((900, -50, 900), (1400, 300, 950))), "up").state == "foul"
+
+
+@settings(max_examples=30)
+@given(gap=st.floats(1, 60), at=st.floats(5, 200), wide=st.floats(5, 60))
+def test_the_least_of_all_lines_is_told(gap: float, at: float, wide: float) -> None:
+    """A rib anywhere beside the box comes nearer than the wall behind it: what is left over is the rib's, not the wall's."""
+    walls = [a_block((800, -300, 200), (1500, -250, 600)), a_block((800, 400, 200), (1500, 450, 600))]
+    rib = a_block((1000 + at, -gap - 100, 300), (1000 + at + wide, -gap, 390))
+    told = chain(car(*walls, rib), "across")
+    plain = chain(car(*walls), "across")
+    assert told.spare_mm is not None
+    assert plain.spare_mm is not None
+    least = plain.spare_mm - (250 - gap)
+    assert least - 1e-6 <= told.spare_mm <= least + HEADS_MM  # beside the rib may be no lid's rim and no head of a screw
+
+
+def test_protruding_heads_count_and_not_the_sheet_between_them() -> None:
+    """Walls that stand beside the tray alone leave more than walls that reach up beside the lid's rim and its heads, 6 mm and more a side."""
+    low = chain(car(a_block((800, -140, 200), (1500, -100, 360)), a_block((800, 234, 200), (1500, 274, 360))), "across")
+    high = chain(car(a_block((800, -140, 200), (1500, -100, 600)), a_block((800, 234, 200), (1500, 274, 600))), "across")
+    assert low.spare_mm is not None
+    assert high.spare_mm is not None
+    assert low.spare_mm - high.spare_mm > 2 * 5
+
+
+@settings(max_examples=20)
+@given(between=st.floats(8, 80))
+def test_it_runs_through_the_next_box_to_the_metal(between: float) -> None:
+    """Two boxes side by side between two walls: both chains are one, with the same to spare."""
+    walls = [a_block((800, -150, 200), (1500, -100, 600)), a_block((800, 500, 200), (1500, 550, 600))]
+    tree = car(*walls, y=box_at((1000, 134 + between, 300), name="Y"))
+    one, other = (stack_up(resolve(validate(tree), {}), key, "across") for key in ("x", "y"))
+    assert one.there_mm == pytest.approx(600)
+    assert other.there_mm == pytest.approx(600)
+    assert one.spare_mm == pytest.approx(other.spare_mm)
+    assert sum(r.kind == "module" for r in one.rows) == 2
+
+
+@given(mm=st.floats(0.1, 20), tol=st.floats(0, 3))
+def test_a_row_by_hand_takes_its_length_and_stays(mm: float, tol: float) -> None:
+    walls = [a_block((800, -150, 200), (1500, -100, 600)), a_block((800, 300, 200), (1500, 350, 600))]
+    tree = car(*walls)
+    before = chain(tree, "across")
+    tree["chains"] = {"c": {"box": "x", "axis": "across", "rows": {"r": {"words": "felt", "mm": mm, "tol_mm": tol}}}}
+    after = chain(tree, "across")
+    assert after.spare_mm == pytest.approx(before.spare_mm - mm)
+    assert after.worst_mm == pytest.approx(before.worst_mm + tol)
+    assert chain(tree, "aft").rows == chain(car(*walls), "aft").rows
