@@ -16,7 +16,9 @@ from tests.plain import a_block, analysed, box_at, found, plain_car, said
 AT = (1000.0, 0.0, 300.0)
 
 
-def fixed(face: str, edges: tuple[str, str], u: float, v: float, off: float, size: tuple[float, float, float], **more: Any) -> dict[str, Any]:
+def fixed(
+    face: str, edges: tuple[str, str], u: float, v: float, off: float, size: tuple[float, float, float], **more: Any
+) -> dict[str, Any]:
     place = {"type": "box", "box": "x", "face": face, "from": list(edges), "u_mm": u, "v_mm": v, "off_mm": off}
     return a_block((0, 0, 0), size, place=place, **more)
 

@@ -22,7 +22,13 @@ def car(things: list[tuple[Corner, Corner]], poses: list[tuple[Corner, float, fl
     boxes = {}
     for n, (at, yaw, pitch, roll) in enumerate(poses):
         side, sign = ("right", -1.0) if mirror else ("left", 1.0)
-        pose = {"anchor": f"front-{side}-base", "at_mm": [at[0], sign * at[1], at[2]], "yaw_deg": sign * yaw, "pitch_deg": pitch, "roll_deg": sign * roll}
+        pose = {
+            "anchor": f"front-{side}-base",
+            "at_mm": [at[0], sign * at[1], at[2]],
+            "yaw_deg": sign * yaw,
+            "pitch_deg": pitch,
+            "roll_deg": sign * roll,
+        }
         boxes[f"x{n}"] = box_at((0, 0, 0), (2, 1, 1), name=f"X{n}", pose=pose)
     return plain_car(boxes=boxes, items={f"t{n}": {**block_of(*thing, mirror), "name": f"t{n}"} for n, thing in enumerate(things)})
 

@@ -260,7 +260,9 @@ def test_two_boxes_on_one_hard_point_add_up(tree: dict[str, Any]) -> None:
 
 
 def words_of(tree: dict[str, Any], mount: str) -> str:
-    return " ".join(says(f) for f in analyse(validate(tree), {}).findings if f"mounts/{mount}" in f.subjects and f.state in ("foul", "unknown"))
+    return " ".join(
+        says(f) for f in analyse(validate(tree), {}).findings if f"mounts/{mount}" in f.subjects and f.state in ("foul", "unknown")
+    )
 
 
 @pytest.mark.parametrize("mm", [100, 140, 230])
@@ -318,4 +320,6 @@ def test_what_is_fixed_to_a_box_hangs_in_its_mounts(tree: dict[str, Any], kg: fl
 
 
 def uses_of(tree: dict[str, Any]) -> dict[str, float]:
-    return {f.subjects[0]: f.value or 0.0 for f in analyse(validate(tree), {}).findings if f.code == "mount.use" and "boxes/tank" in f.subjects}
+    return {
+        f.subjects[0]: f.value or 0.0 for f in analyse(validate(tree), {}).findings if f.code == "mount.use" and "boxes/tank" in f.subjects
+    }

@@ -1,5 +1,6 @@
 """Blanks of boxes with edges cut off, folded up again on paper: every edge lies where the box has it."""
 
+import copy
 import math
 from typing import Any
 
@@ -8,11 +9,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Point, Polygon
 
+from levelcradle.core.analysis import analyse
+from levelcradle.core.assembly import resolve
 from levelcradle.core.box import corner_parts, least_chamfer, lid_part, makeable, sheet_bend, shell_of, tray_part
 from levelcradle.core.box.pan import FIT_UP_MM, Pan, SheetBend, Slope, pan_bends, pan_outline
-from levelcradle.core.design import Design
+from levelcradle.core.design import Design, validate
 from levelcradle.core.design.box import Box, Chamfer
+from levelcradle.core.fabricate import parts_of
 from levelcradle.core.part import bend_deduction
+from tests.conftest import DEMO
 
 T, R, K = 3.0, 3.0, 0.42
 BEND = SheetBend(R, T, bend_deduction(angle_deg=90, radius_mm=R, thickness_mm=T, k=K), "K 0.42")
@@ -131,3 +136,27 @@ def test_a_folders_own_deduction_goes_with_the_angle(demo: Design) -> None:
     bend = sheet_bend(demo.boxes["tank"], demo.tables.materials["s235"])
     assert bend.allowance_at(90) == bend.allowance_mm
     assert bend.allowance_at(45) == pytest.approx(math.radians(45) * (3 + 0.42 * 3))
+
+
+@pytest.mark.parametrize("edge", [("left", "base"), ("front", "base"), ("right", "base")])
+@pytest.mark.parametrize("along", [(30.0, 60.0), (60.0, 30.0), (12.0, 90.0)])
+@pytest.mark.parametrize("radius", [0.5, 1.0, 3.0])
+def test_no_blank_that_crosses_itself_is_ever_cut(tree: Any, edge: Any, along: Any, radius: float) -> None:
+    """Either its outline is whole, or the box is foul and the part is withheld; never a crossed outline in the files."""
+    tree["boxes"]["tank"].update(thickness_mm=3.0, bend_radius_mm=radius, chamfers={"c": {"edge": list(edge), "mm": list(along)}})
+    design = validate(tree)
+    assembly = resolve(design, {})
+    cut = {p.id: p for p in parts_of(assembly)}
+    assert all(Polygon(p.outline).is_valid for p in cut.values())
+    if "tank-tray" not in cut:
+        assert any(f.code == "box.make" and f.state == "foul" for f in analyse(design, {}).findings)
+
+
+@given(st.floats(0.5, 20))
+def test_a_deduction_that_metal_cannot_have_is_foul(given_mm: float) -> None:
+    """t 3, R 3: between K = 1 (2.6) and K = 0 (7.3); 11.4 is another way of counting, and the blank would be short."""
+    tree = copy.deepcopy(DEMO)
+    tree["boxes"]["tank"].update(thickness_mm=3.0, bend_radius_mm=3.0, folder={"name": "shop", "deduction_mm": given_mm})
+    least, most = 2 * 6 - math.pi / 2 * 6, 2 * 6 - math.pi / 2 * 3
+    foul = any(f.code == "box.make" and f.state == "foul" for f in analyse(validate(tree), {}).findings)
+    assert foul == (not least - 0.01 <= given_mm <= most + 0.01)

@@ -1,14 +1,17 @@
 """Distances between convex solids: exact cases, symmetry, monotony, overlap, shadows."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
-from hypothesis import given
+import trimesh
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from levelcradle.core import solids
 from levelcradle.core.axes import Placement, rotation
-from levelcradle.core.solids import Solid, block, block_shadows, bounds_apart, hull, nearest, prism, rod, shadows
+from levelcradle.core.solids import Solid, block, block_shadows, bounds_apart, hull, mesh_solid, nearest, prism, rod, shadows, touches
 
 COORDINATE = st.integers(-500, 500).map(float)
 SIZE = st.integers(1, 300).map(float)
@@ -124,3 +127,40 @@ def test_the_shadow_of_a_rod_holds_its_ends(end: tuple[float, float, float]) -> 
     for view in shadows(rod((0, 0, 0), end, 10)):
         xs, ys = [p[0] for p in view], [p[1] for p in view]
         assert max(xs) - min(xs) >= 20 - 1e-3 or max(ys) - min(ys) >= 20 - 1e-3
+
+
+def bumpy_ball(radius: float = 100.0) -> Solid:
+    ball = trimesh.creation.icosphere(3, radius)
+    points = np.array(ball.vertices) * (1 + 0.1 * np.sin(7 * np.array(ball.vertices)[:, :1] / radius))
+    return mesh_solid(points, np.array(ball.faces), slack_mm=1.0, closed=True, inside=False)
+
+
+BALL = bumpy_ball()
+
+
+@settings(max_examples=80)
+@given(st.tuples(*[st.floats(-160, 160)] * 3), st.tuples(*[st.floats(4, 90)] * 3), st.booleans())
+def test_a_mesh_is_met_where_its_distance_says_and_nowhere_else(at: Any, size: Any, turned: bool) -> None:
+    """The quick question and the full distance agree, and the distance is that of an exhaustive search."""
+    thing = block(at, tuple(a + b for a, b in zip(at, size, strict=True)))
+    if turned:
+        thing = thing.moved(Placement.about(at, at, rotation(31.0, 12.0, -20.0)))
+    near = nearest(thing, BALL)
+    assert touches(thing, BALL, 0.5) == (near.gap_mm < -0.5)
+    if near.gap_mm > -1.0:
+        assert near.gap_mm == pytest.approx(solids._measured(thing, BALL).gap_mm - 1.0, abs=1e-3)
+
+
+@settings(max_examples=100)
+@given(st.tuples(*[st.floats(-140, 140)] * 3))
+def test_inside_is_told_by_a_ray_as_by_the_solid_angle(spot: Any) -> None:
+    """Against the sum of the triangles' solid angles (Van Oosterom and Strackee, 1983, from memory)."""
+    tip = block(spot, tuple(v + 1e-3 for v in spot))
+    apart = nearest(tip, BALL).gap_mm
+    a, b, c = np.moveaxis(BALL.points[BALL.surface.triangles] - spot, 1, 0)  # type: ignore[union-attr]
+    la, lb, lc = (np.linalg.norm(v, axis=1) for v in (a, b, c))
+    top = np.einsum("ij,ij->i", a, np.cross(b, c))
+    below = la * lb * lc + (a * b).sum(1) * lc + (b * c).sum(1) * la + (c * a).sum(1) * lb
+    inside = abs(float(np.arctan2(top, below).sum())) / math.tau > 0.5
+    if abs(apart + 1.0) > 0.01:
+        assert (apart < -1.0) == inside

@@ -45,7 +45,7 @@ def test_the_least_of_all_lines_is_told(gap: float, at: float, wide: float) -> N
 
 
 def test_protruding_heads_count_and_not_the_sheet_between_them() -> None:
-    """Walls that stand beside the tray alone leave more than walls that reach up beside the lid's rim and its heads, 6 mm and more a side."""
+    """Walls beside the tray alone leave more than walls that reach up beside the lid's rim and its heads, 5 mm and more a side."""
     low = chain(car(a_block((800, -140, 200), (1500, -100, 360)), a_block((800, 234, 200), (1500, 274, 360))), "across")
     high = chain(car(a_block((800, -140, 200), (1500, -100, 600)), a_block((800, 234, 200), (1500, 274, 600))), "across")
     assert low.spare_mm is not None
