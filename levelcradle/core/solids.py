@@ -89,8 +89,10 @@ def _moved_mesh(points: Matrix, surface: Surface, placement: "Placement") -> Sol
 
 def block(low: Vec, high: Vec) -> Solid:
     """An upright block between two opposite corners [mm]."""
-    low_, high_ = np.minimum(low, high), np.maximum(low, high)
-    return _solid(low_ + _CORNERS * (high_ - low_), 0.0, upright=True)
+    ends = [(float(a), float(b)) if a <= b else (float(b), float(a)) for a, b in zip(low, high, strict=True)]
+    (x0, x1), (y0, y1), (z0, z1) = ends  # known, not looked for among the corners: a design makes thousands
+    points = np.array([(x, y, z) for x in (x0, x1) for y in (y0, y1) for z in (z0, z1)])
+    return Solid(points, 0.0, (x0, y0, z0), (x1, y1, z1), True)
 
 
 def hull(points: Iterable[Vec]) -> Solid:
@@ -229,7 +231,7 @@ def _nearest_mesh(a: Solid, mesh: Solid, surface: Surface) -> Nearest:
     """Gap to a mesh, its slack taken off. On the metal side of a closed surface the gap is negative."""
     near = _measured(a, mesh, _no_further_than(a, mesh))
     if near.gap_mm > 0 and _in_its_metal(a, mesh, surface):
-        return Nearest(-near.gap_mm, near.here, near.there)
+        return Nearest(-near.gap_mm - surface.slack_mm, near.here, near.there)
     return Nearest(near.gap_mm - surface.slack_mm, near.here, near.there)
 
 

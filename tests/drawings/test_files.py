@@ -18,7 +18,7 @@ from levelcradle.core.fabricate import parts_of
 from levelcradle.core.part import FlatPart
 from levelcradle.drawings import cut_list_csv, pack_files, part_dxf, sheet_svg, sheets_of
 from levelcradle.drawings.dxf import LAYERS
-from levelcradle.drawings.sheet import Sheet
+from levelcradle.drawings.sheet import Sheet, Words
 
 PARTS = ("bonnet-tray", "bonnet-lid", "bonnet-lf-angle", "bonnet-lf-doubler", "tank-tray")
 
@@ -140,3 +140,17 @@ def test_a_design_without_a_box_has_nothing_to_cut(tree: dict[str, Any]) -> None
 def test_a_box_that_cannot_be_folded_has_no_flat(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["lid"]["edge_mm"] = 8
     assert "tank-tray" not in {p.id for p in parts_of(resolve(validate(tree), {}))}
+
+
+@pytest.mark.parametrize("yaw", [0.0, 90.0, 180.0, -90.0])
+def test_the_words_on_a_box_sheet_are_the_cars_however_the_box_is_turned(tree: dict[str, Any], yaw: float) -> None:
+    """In plan the page's right is the box's aft: the word there is where the car has it."""
+    tree["boxes"]["tank"]["pose"]["yaw_deg"] = yaw
+    design = validate(tree)
+    assembly = resolve(design, {})
+    aft = assembly.boxes["tank"].placement.direction((1.0, 0.0, 0.0))
+    right = {(1, 0): "TAIL", (-1, 0): "NOSE", (0, 1): "RIGHT", (0, -1): "LEFT"}[round(aft[0]), round(aft[1])]
+    sheet = next(s for s in sheets_of(assembly, released=True) if "Tank box" in s.title)
+    words = [m for m in sheet.marks if isinstance(m, Words) and m.text in ("NOSE", "TAIL", "LEFT", "RIGHT")]
+    assert max(words[:4], key=lambda m: m.at[0]).text == right
+    assert yaw == 0 or any("turned" in m.text for m in sheet.marks if isinstance(m, Words))

@@ -63,7 +63,7 @@ export function Fact({ name, children }: { name: ReactNode; children: ReactNode 
 }
 
 /** What was chosen is shown at once, until the design says what it is now. */
-function useAhead<T>(value: T): [T, (value: T) => void] {
+export function useAhead<T>(value: T): [T, (value: T) => void] {
   const saving = useLive((s) => s.saving)
   const [ahead, setAhead] = useState<{ value: T } | null>(null)
   useEffect(() => {

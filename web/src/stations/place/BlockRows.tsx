@@ -2,7 +2,7 @@
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Block, ModuleKind } from '../../design/types'
 import { Blank } from '../../ui/Blank'
-import { Choose } from '../../ui/parts'
+import { Choose, useAhead } from '../../ui/parts'
 import { Rearrange } from './Rearrange'
 import { InString } from './Strings'
 import { type Face, turnOf } from './turns'
@@ -86,7 +86,11 @@ function NotAllowed({ kind }: { kind: ModuleKind }) {
 
 function Counter({ path, way, count }: { path: string; way: string; count: number }) {
   const edit = useLive((s) => s.edit)
-  const set = (value: number) => void edit([{ op: 'replace', path, value }])
+  const [shown, show] = useAhead(count) // pressed again before the answer is there, it goes on from what it shows
+  const set = (value: number) => {
+    show(value)
+    void edit([{ op: 'replace', path, value }])
+  }
   const look = 'h-9 w-9 rounded border-[1.5px] border-edge bg-white text-lg font-bold disabled:opacity-40'
   return (
     <span className="flex items-center justify-between py-[3px]">
@@ -95,16 +99,16 @@ function Counter({ path, way, count }: { path: string; way: string; count: numbe
         <button
           type="button"
           aria-label={`one fewer ${way}`}
-          disabled={count <= 1}
-          onClick={() => set(count - 1)}
+          disabled={shown <= 1}
+          onClick={() => set(shown - 1)}
           className={look}
         >
           −
         </button>
-        <output className="w-7 text-center text-lg font-bold" aria-label={`${way}: ${count}`}>
-          {count}
+        <output className="w-7 text-center text-lg font-bold" aria-label={`${way}: ${shown}`}>
+          {shown}
         </output>
-        <button type="button" aria-label={`one more ${way}`} onClick={() => set(count + 1)} className={look}>
+        <button type="button" aria-label={`one more ${way}`} onClick={() => set(shown + 1)} className={look}>
           +
         </button>
       </span>
