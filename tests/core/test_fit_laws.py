@@ -82,7 +82,7 @@ def test_a_proposal_is_what_its_patch_makes(demo: Design) -> None:
         assert proposal.modules == sum(box.modules for box in analysis.boxes.values()) == 7
         assert (proposal.front_kg, proposal.rear_kg) == pytest.approx((level.front_kg, level.rear_kg))
         assert proposal.cg_mm == pytest.approx((level.aft_mm, level.across_mm, level.up_mm))
-        assert proposal.string == analysis.string
+        assert proposal.string == analysis.string.strings[""]
         for box in proposal.boxes:
             figures = analysis.boxes[box.id]
             assert (box.modules, box.full_kg) == (figures.modules, pytest.approx(figures.full_kg))

@@ -99,7 +99,7 @@ def place(page: Page) -> None:
     expect(page.get_by_role("heading", name="Tank space box")).to_be_visible()
     click(page, "one more row along")
     expect(page.get_by_text("Tank space box: the next row along")).to_be_visible()
-    expect(page.get_by_text("It fits, with every gap kept.")).to_be_visible()  # out of the open side
+    expect(page.get_by_text(re.compile("^Tank space box: the next row along: .* out of the tank space"))).to_be_visible()  # open is not free
     station(page, "Box")
     page.get_by_label("Modules held by").select_option(label="rods and plates")
 

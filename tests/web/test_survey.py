@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 from levelcradle.core.analysis import analyse
 from levelcradle.instruments.simulated import devices, start
 from levelcradle.store import Store
-from tests.web.conftest import Bench, settled
+from tests.web.conftest import Bench, settled, worked_off
 
 
 class Keys:
