@@ -113,7 +113,7 @@ function Chosen({ finding }: { finding: Finding }) {
       {finding.tolerance !== null && finding.unit === 'mm' && (
         <p className="m-0">± {figure({ value: finding.tolerance, unit: 'mm', round: 'up' }, units)}</p>
       )}
-      {finding.tolerance !== null && <PlusMinus />}
+      {finding.tolerance !== null && <PlusMinus />}{' '}
       {finding.code === 'gap' && <AgreeGap key={finding.id} finding={finding} />}{' '}
       {finding.has_working && (
         <Link onClick={() => setOpen(!open)}>{open ? 'hide the working' : 'show the working'}</Link>

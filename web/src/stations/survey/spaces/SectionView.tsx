@@ -131,7 +131,7 @@ function Section(props: {
         station {number}, {lookingWords(scale.aft)}
       </text>
       <text
-        x={2}
+        x={8}
         y={scale.height / 2}
         fontSize="12"
         fontWeight={700}
