@@ -22,10 +22,12 @@ def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[
     low, high = bounds_of(tuple(solids))
     low, high = np.minimum(low, low + by), np.maximum(high, high + by)
     other_low, other_high = bounds_of(tuple(o.solid for o in things))
-    near = (np.maximum(other_low[None] - high[:, None], low[:, None] - other_high[None]) < MEETS_MM).all(axis=2)
+    about = np.maximum(other_low - high.max(axis=0), low.min(axis=0) - other_high) < MEETS_MM  # most things are near no piece at all
+    close = np.flatnonzero(about.all(axis=1))
+    near = (np.maximum(other_low[close] - high[:, None], low[:, None] - other_high[close]) < MEETS_MM).all(axis=2)
     found, spaces = {}, dict[int, Solid]()
     for i, j in np.argwhere(near):
-        thing = things[j]
+        thing = things[close[j]]
         if thing.path in found:
             continue
         if i not in spaces:  # most pieces come near nothing: their space is not made
