@@ -101,4 +101,4 @@ def test_laid_against_a_thing_the_gap_asked_for_is_the_gap_found(aft: int, right
     tree["boxes"]["x"]["pose"] = pose.model_dump(mode="json")
     (gap,) = [f for f in gap_findings(resolve(validate(tree), {})) if "items/post" in f.subjects]
     assert gap.margin is not None
-    assert 0 <= gap.margin < 0.15
+    assert -0.01 <= gap.margin < 0.15  # corner to corner the written pose rounds by a few thousandths
