@@ -9,7 +9,7 @@ from levelcradle.core.axes import Placement, Vec, cross, minus, plus, rotation, 
 from levelcradle.core.bays import Metal, Panel, metal, panels, pierced, sections
 from levelcradle.core.box import Piece, Shell, shell_of
 from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
-from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount
+from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose
 from levelcradle.core.design.bay import BaySide
 from levelcradle.core.design.survey import InBox, Member, VehicleOpening
 from levelcradle.core.gear import Gear, gear_of, thing_solids
@@ -23,12 +23,14 @@ __all__ = [
     "PlacedBox",
     "PlacedMount",
     "PlacedPiece",
+    "anchor_of",
     "bay_panels",
     "face_of",
     "member_solid",
     "middle_of",
     "resolve",
     "side_word",
+    "stands",
 ]
 
 TOUCHES_MM = 1.0  # a hard point this near to a thing's solid sits on that thing
@@ -284,7 +286,7 @@ def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
 def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]]) -> PlacedBox:
     design = source.design
     shell = shell_of(box, design.module_kinds, design.tables.materials[box.material].density_kg_m3)
-    placement = _placement(box, shell)
+    placement = stands(box.pose, shell.outer_mm)
     gear = gear_of(source.held.get(key, []), box, shell, placement, source.meshes)
     standing = tuple(_mount(name, mount, box, shell, placement, design) for name, mount in mounts)
     own = tuple(PlacedPiece(piece.name, _block(piece).moved(placement)) for piece in shell.envelope)
@@ -308,10 +310,15 @@ def _block(piece: Piece) -> Solid:
     return hull(piece.corners) if piece.corners else block(piece.low, piece.high)
 
 
-def _placement(box: Box, shell: Shell) -> Placement:
-    share, size, pose = ANCHORS[box.pose.anchor], shell.outer_mm, box.pose
-    anchor = (share[0] * size[0], share[1] * size[1], share[2] * size[2])
-    return Placement.about(anchor, pose.at_mm, rotation(pose.yaw_deg, pose.pitch_deg, pose.roll_deg))
+def anchor_of(pose: Pose, outer_mm: Vec) -> Vec:
+    """Where the anchor of a pose is in the frame of a box of that size."""
+    share = ANCHORS[pose.anchor]
+    return share[0] * outer_mm[0], share[1] * outer_mm[1], share[2] * outer_mm[2]
+
+
+def stands(pose: Pose, outer_mm: Vec) -> Placement:
+    """How a box of that size stands in a pose."""
+    return Placement.about(anchor_of(pose, outer_mm), pose.at_mm, rotation(pose.yaw_deg, pose.pitch_deg, pose.roll_deg))
 
 
 _FACES: dict[str, tuple[Vec, tuple[float, float, float]]] = {

@@ -5,11 +5,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece, anchor_of, stands
 from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, plus, rotation, scaled, unit, vec
 from levelcradle.core.clearance.gaps import around
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
-from levelcradle.core.design import ANCHORS
 from levelcradle.core.design.box import Pose
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.gear import inverse
@@ -44,8 +43,16 @@ def lay_against(assembly: Assembly, box_id: str, other: str, *, turn: bool = Tru
     near, side = min(((nearest(p.solid, s.solid), s) for p in _own(box) for s in sides), key=lambda row: row[0].gap_mm)
     normal = _normal(side.solid, near)
     placement = _turned(box, normal) if turn else box.placement
-    moved = _moved(box, placement, sides, normal)
-    return _pose(box, moved)
+    local = [p.solid.moved(inverse(box.placement)) for p in _own(box)]
+    pose = _pose(box, _moved(local, placement, sides, normal, room_mm=0.0))
+    written = stands(pose, box.shell.outer_mm)
+    if max(_lack(s.moved(written), side) for s in local for side in sides) > 0:  # lost to the rounding of what is written down
+        pose = _pose(box, _moved(local, placement, sides, normal, room_mm=ROUNDING_MM))
+    return pose
+
+
+def _lack(solid: Solid, side: _Side) -> float:
+    return side.need_mm - nearest(solid, side.solid).gap_mm
 
 
 def _own(box: PlacedBox) -> list[PlacedPiece]:
@@ -86,8 +93,7 @@ def _turned(box: PlacedBox, normal: Vec) -> Placement:
     wall = min(WALLS, key=lambda w: dot(vec(turn @ np.array(w)), normal))
     looks = vec(turn @ np.array(wall))
     between = _between(looks, scaled(normal, -1.0))
-    share, size = ANCHORS[box.box.pose.anchor], box.shell.outer_mm
-    anchor = (share[0] * size[0], share[1] * size[1], share[2] * size[2])
+    anchor = anchor_of(box.box.pose, box.shell.outer_mm)
     return Placement.about(anchor, box.box.pose.at_mm, between @ turn)
 
 
@@ -104,23 +110,20 @@ FAR_MM = 60_000.0  # beyond any car
 FOUND_MM = 0.02
 
 
-def _moved(box: PlacedBox, placement: Placement, sides: list[_Side], normal: Vec) -> Placement:
-    """Moved straight along the normal to where the gap is the needed one; where that way passes by, along the shortest way.
+def _moved(local: list[Solid], placement: Placement, sides: list[_Side], normal: Vec, *, room_mm: float) -> Placement:
+    """Moved straight along the normal to where the gap is the needed one and ``room_mm``; where that way passes by, along the
+    shortest way. ``local``: the box's pieces in its own frame.
 
     What is lacking grows towards the thing and falls away from it without end, so the place is found by halving.
     Raises: DesignError where no straight move ends there.
     """
-    back = inverse(box.placement)
-    local = [p.solid.moved(back) for p in _own(box)]
-    square = all(s.moved(placement).upright for s in local)
 
     def at(way: Vec, far: float) -> Placement:
         return Placement(placement.turn, plus(placement.origin, scaled(way, far)))
 
     def lacks(way: Vec, far: float) -> float:
         placed = [s.moved(at(way, far)) for s in local]
-        room = 0.0 if square and max(abs(v) for v in way) > 1 - 1e-9 else ROUNDING_MM
-        return max(side.need_mm + room - nearest(s, side.solid).gap_mm for s in placed for side in sides)
+        return max(_lack(s, side) for s in placed for side in sides) + room_mm
 
     placed = [s.moved(placement) for s in local]
     near = min((nearest(s, side.solid) for s in placed for side in sides), key=lambda n: n.gap_mm)
@@ -163,9 +166,8 @@ def _pose(box: PlacedBox, placement: Placement) -> Pose:
     t = placement.turn
     pitch = float(np.degrees(np.arcsin(np.clip(-t[2, 0], -1, 1))))
     yaw, roll = float(np.degrees(np.arctan2(t[1, 0], t[0, 0]))), float(np.degrees(np.arctan2(t[2, 1], t[2, 2])))
-    share, size = ANCHORS[box.box.pose.anchor], box.shell.outer_mm
     angles = [round(v, 3) + 0.0 for v in (yaw % 360 if abs(yaw) > 1e-9 else 0.0, pitch, roll)]
     exact = Placement(rotation(*angles), placement.origin)
-    at = exact.point((share[0] * size[0], share[1] * size[1], share[2] * size[2]))
+    at = exact.point(anchor_of(box.box.pose, box.shell.outer_mm))
     return Pose(anchor=box.box.pose.anchor, at_mm=(round(at[0], 2), round(at[1], 2), round(at[2], 2)), yaw_deg=angles[0] % 360,
                 pitch_deg=angles[1], roll_deg=angles[2])  # fmt: skip

@@ -9,10 +9,10 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from levelcradle.core.assembly import resolve
-from levelcradle.core.axes import Placement, Vec, plus, rotation, scaled, vec
+from levelcradle.core.assembly import resolve, stands
+from levelcradle.core.axes import Vec, plus, scaled, vec
 from levelcradle.core.box import shell_of
-from levelcradle.core.design import ANCHORS, Design
+from levelcradle.core.design import Design
 from levelcradle.core.fit.cutting import points_to_make
 from levelcradle.core.fit.options import Option
 from levelcradle.core.fit.wanted import Wanted, held_in
@@ -50,9 +50,7 @@ class Load:
         for option in options:
             box = option.box
             shell = shell_of(box, design.module_kinds, design.tables.materials[box.material].density_kg_m3)
-            share = ANCHORS[box.pose.anchor]
-            anchor = (share[0] * shell.outer_mm[0], share[1] * shell.outer_mm[1], share[2] * shell.outer_mm[2])
-            placement = Placement.about(anchor, box.pose.at_mm, rotation(box.pose.yaw_deg, box.pose.pitch_deg, box.pose.roll_deg))
+            placement = stands(box.pose, shell.outer_mm)
             at = placement.point(shell.cg)
             mass, moment = mass + shell.full_kg, plus(moment, scaled(at, shell.full_kg))
             litres += prod(shell.outer_mm) * 1e-6
