@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import pairwise
 
-from levelcradle.core.axes import Placement, Vec, cross, minus, plus, rotation, scaled, unit
+from levelcradle.core.axes import Placement, Vec, cross, minus, plus, rotation, scaled, unit, vec
 from levelcradle.core.bays import Metal, Panel, metal, panels, pierced, sections
 from levelcradle.core.box import Piece, Shell, shell_of
 from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
@@ -15,7 +15,7 @@ from levelcradle.core.design.survey import InBox, Member, VehicleOpening
 from levelcradle.core.gear import Gear, gear_of, thing_solids
 from levelcradle.core.memo import Memo
 from levelcradle.core.meshes import Mesh, scans_of
-from levelcradle.core.solids import Solid, block, hull, nearest
+from levelcradle.core.solids import Solid, block, bounds, hull, nearest
 
 __all__ = [
     "Assembly",
@@ -28,6 +28,7 @@ __all__ = [
     "face_of",
     "member_solid",
     "middle_of",
+    "outside_of",
     "resolve",
     "side_word",
     "stands",
@@ -298,6 +299,13 @@ def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]])
     kg = sum(mass for mass, _ in hung)
     x, y, z = (sum(mass * at[i] for mass, at in hung) / kg for i in range(3))
     return PlacedBox(key, box, shell, placement, own + brackets + on_it, standing, gear, cg, kg, (x, y, z))
+
+
+@lru_cache(maxsize=512)
+def outside_of(box: PlacedBox) -> tuple[Vec, Vec]:
+    """The upright block round a box and everything on it, by its corners."""
+    low, high = bounds([p.solid for p in box.pieces])
+    return vec(low.min(axis=0)), vec(high.max(axis=0))
 
 
 def middle_of(solid: Solid) -> Vec:

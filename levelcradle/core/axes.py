@@ -57,6 +57,15 @@ class Placement:
     def direction(self, local: Vec) -> Vec:
         return vec(self.turn @ np.array(local))
 
+    @property
+    def inverse(self) -> "Placement":
+        """From the vehicle to the local frame."""
+        return Placement(self.turn.T, vec(-self.turn.T @ np.array(self.origin)))
+
+    def after(self, first: "Placement") -> "Placement":
+        """Both at once: first the one, then this."""
+        return Placement(self.turn @ first.turn, self.point(first.origin))
+
     @staticmethod
     def about(anchor_local: Vec, at: Vec, turn: Matrix) -> "Placement":
         """The placement that turns about an anchor and puts that anchor at a vehicle point."""

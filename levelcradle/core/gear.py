@@ -3,8 +3,6 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-import numpy as np
-
 from levelcradle.core.axes import Placement, Vec, rotation
 from levelcradle.core.box import Shell, on_face
 from levelcradle.core.design import Box, Item, SolidSpec
@@ -15,7 +13,7 @@ from levelcradle.core.meshes import Mesh, placed_mesh
 from levelcradle.core.solids import Solid
 from levelcradle.core.sweeps import pieces_of, scan_swept
 
-__all__ = ["Gear", "gear_of", "inverse", "own_frame", "thing_solids"]
+__all__ = ["Gear", "gear_of", "own_frame", "thing_solids"]
 
 WITHIN_MM = 1e-6
 
@@ -66,13 +64,6 @@ def own_frame(place: InBox, box: Box, outer: Vec) -> Placement:
     return Placement(rotation(*angles), (at[0], at[1], at[2]))
 
 
-def inverse(placement: Placement) -> Placement:
-    """From vehicle axes back to the frame."""
-    back = placement.turn.T
-    x, y, z = (float(v) for v in -back @ np.array(placement.origin))
-    return Placement(back, (x, y, z))
-
-
 def gear_of(rows: Iterable[tuple[str, Item]], box: Box, shell: Shell, placement: Placement, meshes: Mapping[str, Mesh]) -> tuple[Gear, ...]:
     """What is fixed in or on a box, placed with it."""
     found = []
@@ -84,7 +75,7 @@ def gear_of(rows: Iterable[tuple[str, Item]], box: Box, shell: Shell, placement:
             solids = tuple(s.moved(placement) for s in local)
             at = placement.point(frame.point(at)) if at is not None else None
         else:
-            back, solids = inverse(placement), shape
+            back, solids = placement.inverse, shape
             local = tuple(s.moved(back) for s in shape)
         found.append(Gear(key, item, local, solids, at, _inside(local, shell.outer_mm)))
     return tuple(found)

@@ -21,7 +21,8 @@ from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
 __all__ = [
     "Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "clipped", "distances", "hull",
-    "convex_ring", "hull_corners", "line_spans", "mesh_kernel", "mesh_solid", "nearest", "planes_of", "prism", "ray_hits", "rod", "shadows",
+    "convex_ring", "corner_points",
+    "hull_corners", "line_spans", "mesh_kernel", "mesh_solid", "nearest", "planes_of", "prism", "ray_hits", "rod", "shadows",
     "surface_of", "touches",
 ]  # fmt: skip
 
@@ -337,6 +338,13 @@ def hull_corners(solid: Solid) -> list[Vec]:
         return [_floats(np.array(solid.low) + c * (np.array(solid.high) - solid.low)) for c in _CORNERS]
     mesh = manifold3d.Manifold.hull_points(np.asarray(solid.points, dtype=float)).to_mesh64()
     return [_floats(p) for p in np.asarray(mesh.vert_properties, dtype=float)[:, :3]]
+
+
+def corner_points(solids: Iterable[Solid]) -> Matrix:
+    """(n, 3) corners of solids; of a rod those of the upright block round it."""
+    rows = list(solids)
+    rods = [np.array(s.low) + _CORNERS * (np.array(s.high) - s.low) for s in rows if s.radius_mm]
+    return np.concatenate([*(s.points for s in rows if not s.radius_mm), *rods])
 
 
 def clipped(solid: Solid, normal: Vec, reach: float) -> Solid | None:

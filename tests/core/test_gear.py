@@ -36,14 +36,14 @@ def test_a_thing_laid_through_the_modules_is_foul() -> None:
 @settings(max_examples=25)
 @given(off=st.floats(-200, 400))
 def test_a_thing_that_reaches_through_a_wall_is_never_passed(off: float) -> None:
-    """A block 60 thick from 12 mm before the left wall's middle to well inside is foul wherever it cuts sheet or brick."""
-    rows = found(car(fixed("left", ("front", "base"), 60, 30, off, (40, 40, 60))), "inside.gear")
+    """A block that goes 60 inward is foul wherever it cuts sheet or brick, from the left wall to the right one."""
+    rows = found(car(fixed("left", ("front", "base"), 60, 30, off, (40, 60, 40))), "inside.gear")
     cuts = -60 + 1.0 < off < 134 - 1.0
     assert any(r.state == "foul" for r in rows) == cuts
 
 
 def chamber(off: float = -150.0) -> dict[str, Any]:
-    return fixed("left", ("front", "base"), 40, 20, off, (60, 60, 150), name="chamber", mass_kg=12.0)
+    return fixed("left", ("front", "base"), 40, 20, off, (60, 150, 60), name="chamber", mass_kg=12.0)
 
 
 def test_what_sits_on_a_box_is_part_of_its_outside() -> None:
@@ -71,7 +71,7 @@ def test_it_turns_with_the_box() -> None:
 @given(kg=st.floats(0.5, 80))
 def test_it_is_lifted_hung_and_balanced_with_the_box(kg: float) -> None:
     bare = analysed(car()).boxes["x"]
-    held = analysed(car(fixed("left", ("front", "base"), 40, 20, -150, (60, 60, 150), mass_kg=kg, at_mm=[30, 30, 75]))).boxes["x"]
+    held = analysed(car(fixed("left", ("front", "base"), 40, 20, -150, (60, 150, 60), mass_kg=kg, at_mm=[30, 75, 30]))).boxes["x"]
     assert held.hung_kg == pytest.approx(bare.hung_kg + kg, abs=1e-6)
     assert held.hung_cg_mm[1] < bare.hung_cg_mm[1]
     assert held.full_kg == pytest.approx(bare.full_kg)
@@ -96,7 +96,7 @@ def test_into_a_box_and_out_again_it_stands_where_it_stood(turn: dict[str, float
 
 
 def test_a_box_that_is_named_everywhere_can_be_taken_out() -> None:
-    tree = car(fixed("left", ("front", "base"), 40, 20, -150, (60, 60, 150)))
+    tree = car(fixed("left", ("front", "base"), 40, 20, -150, (60, 150, 60)))
     tree["items"]["post"] = a_block((1500, 0, 300), (1600, 100, 400))
     tree["agreed_gaps"] = {"a": {"one": "boxes/x", "other": "items/post", "need_mm": 3, "reason": "felt"}}
     tree["pins"] = {"p": {"what": "boxes/x", "why": "cut"}}

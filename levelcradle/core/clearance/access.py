@@ -7,11 +7,11 @@ a box that comes out no way is foul.
 from collections.abc import Iterator, Sequence
 from functools import lru_cache
 
-from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, outside_of
 from levelcradle.core.axes import Vec, scaled
 from levelcradle.core.box import hole_places, on_face
 from levelcradle.core.clearance.moves import free_travel, meets
-from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, as_obstacles, best_exit, outside_of
+from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, as_obstacles, best_exit
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import InBox
 from levelcradle.core.finding import Figure, Finding, Step, plain

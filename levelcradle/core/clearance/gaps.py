@@ -9,7 +9,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece, outside_of
 from levelcradle.core.axes import Matrix, minus
 from levelcradle.core.clearance.needs import TWIST_DEG_PER_M, need_of_boxes, need_of_thing, twist_of
 from levelcradle.core.clearance.tolerances import gap_tolerance
@@ -61,16 +61,9 @@ def around(assembly: Assembly, box: PlacedBox) -> list[Obstacle]:
     return [*things, *own, *(side for side in assembly.sides if side.bay != bay)]
 
 
-@lru_cache(maxsize=512)
-def _reach(box: PlacedBox) -> tuple[Matrix, Matrix]:
-    """(low, high) of everything of a box."""
-    low, high = bounds(p.solid for p in box.pieces)
-    return low.min(axis=0), high.max(axis=0)
-
-
 def _bounds_apart(box: PlacedBox, around: list[Obstacle]) -> list[float]:
     """How far each thing's bounding box is from the one round all pieces of a box."""
-    low, high = _reach(box)
+    low, high = outside_of(box)
     other_low, other_high = bounds(o.solid for o in around)
     between = np.maximum(np.maximum(other_low - high, low - other_high), 0.0)
     return [float(v) for v in np.sqrt((between**2).sum(axis=1))]

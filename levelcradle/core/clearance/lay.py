@@ -11,7 +11,6 @@ from levelcradle.core.clearance.gaps import around
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
 from levelcradle.core.design.box import Pose
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
-from levelcradle.core.gear import inverse
 from levelcradle.core.solids import Nearest, Solid, nearest, surface_of
 
 __all__ = ["lay_against"]
@@ -43,7 +42,7 @@ def lay_against(assembly: Assembly, box_id: str, other: str, *, turn: bool = Tru
     near, side = min(((nearest(p.solid, s.solid), s) for p in _own(box) for s in sides), key=lambda row: row[0].gap_mm)
     normal = _normal(side.solid, near)
     placement = _turned(box, normal) if turn else box.placement
-    local = [p.solid.moved(inverse(box.placement)) for p in _own(box)]
+    local = [p.solid.moved(box.placement.inverse) for p in _own(box)]
     pose = _pose(box, _moved(local, placement, sides, normal, room_mm=0.0))
     written = stands(pose, box.shell.outer_mm)
     if max(_lack(s.moved(written), side) for s in local for side in sides) > 0:  # lost to the rounding of what is written down

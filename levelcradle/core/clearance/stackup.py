@@ -25,7 +25,6 @@ from levelcradle.core.clearance.stack_rows import Span, StackRow, modules_before
 from levelcradle.core.clearance.tolerances import tape_tolerance
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import State
-from levelcradle.core.gear import inverse
 from levelcradle.core.solids import Nearest, Solid, bounds, line_spans, planes_of
 
 __all__ = ["StackRow", "StackUp", "Surface", "stack_up"]
@@ -229,7 +228,7 @@ class _Chain:
         if not spans:
             return None
         low, high = min(s.start for s in spans), max(s.end for s in spans)
-        back = inverse(box.placement)
+        back = box.placement.inverse
         way, at = back.direction(self.way), back.point(origin)
         axis = max(range(3), key=lambda i: abs(way[i]))
         if abs(way[axis]) < 1 - 1e-9:
@@ -297,12 +296,12 @@ class _Chain:
 
     @cached_property
     def _own(self) -> "_Cloud":
-        return _Cloud.of([(p.solid, 0.0) for p in self.box.pieces], inverse(self.box.placement))
+        return _Cloud.of([(p.solid, 0.0) for p in self.box.pieces], self.box.placement.inverse)
 
     @cached_property
     def _shell(self) -> "_Cloud":
         """The box without its brackets, which lie on what carries them."""
-        return _Cloud.of([(p.solid, 0.0) for p in self.box.pieces if p.mount is None], inverse(self.box.placement))
+        return _Cloud.of([(p.solid, 0.0) for p in self.box.pieces if p.mount is None], self.box.placement.inverse)
 
     @cached_property
     def _theirs(self) -> "_Cloud":
@@ -321,7 +320,7 @@ class _Chain:
             if other is not box:
                 need = need_of_boxes(design, box, other).mm
                 rows += [(p.solid, need) for p in other.pieces]
-        return _Cloud.of(rows, inverse(box.placement))
+        return _Cloud.of(rows, box.placement.inverse)
 
     def _judged(self, grid: Matrix, own: "_Cloud", theirs: "_Cloud") -> Matrix:
         """(n,) the room left on each line: exact but for scans, which are taken as the blocks round them."""

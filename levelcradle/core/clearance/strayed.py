@@ -7,11 +7,12 @@ from itertools import pairwise
 import numpy as np
 from shapely.geometry import LineString, Point, Polygon
 
-from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Matrix, Vec, vec
+from levelcradle.core.assembly import Assembly, PlacedBox, outside_of
+from levelcradle.core.axes import Matrix, Vec, plus, scaled, vec
 from levelcradle.core.bays import Section, sections
 from levelcradle.core.design.bay import Bay, BaySide
 from levelcradle.core.finding import Figure, Finding, plain
+from levelcradle.core.solids import corner_points
 
 __all__ = ["strayed"]
 
@@ -93,17 +94,8 @@ def _beyond_edges(rings: Matrix, spots: Matrix, *, convex: bool) -> Matrix:
 
 @lru_cache(maxsize=512)
 def _corners(box: PlacedBox) -> Matrix:
-    """(n, 3) corners of a box and of what stands out of it, without its brackets; of a rod those of the block round it."""
-    solids = [p.solid for p in box.pieces if p.mount is None]
-    rods = [
-        (x, y, z)
-        for s in solids
-        if s.radius_mm
-        for x in (s.low[0], s.high[0])
-        for y in (s.low[1], s.high[1])
-        for z in (s.low[2], s.high[2])
-    ]
-    return np.concatenate([*(s.points for s in solids if not s.radius_mm), np.array(rods).reshape(-1, 3)])
+    """(n, 3) corners of a box and of what stands out of it, without its brackets."""
+    return corner_points(p.solid for p in box.pieces if p.mount is None)
 
 
 def _out_of_the_car(assembly: Assembly, box: PlacedBox, *, hangs_out: bool) -> Iterator[Finding]:
@@ -157,9 +149,7 @@ def _beyond_a_wall(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
 
 
 def _middle(box: PlacedBox) -> Vec:
-    low = [min(p.solid.low[i] for p in box.pieces) for i in range(3)]
-    high = [max(p.solid.high[i] for p in box.pieces) for i in range(3)]
-    return (low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2
+    return scaled(plus(*outside_of(box)), 0.5)
 
 
 def _left_by(bay: Bay, at: Vec) -> BaySide | None:

@@ -15,13 +15,13 @@ from threading import Lock
 
 import numpy as np
 
-from levelcradle.core.assembly import Obstacle, PlacedBox
+from levelcradle.core.assembly import Obstacle, PlacedBox, outside_of
 from levelcradle.core.axes import Placement, Vec, dot, plus, rotation, scaled, vec
 from levelcradle.core.box import on_face
 from levelcradle.core.clearance.moves import bounds_of, meets, turning
-from levelcradle.core.solids import Solid, bounds, hull
+from levelcradle.core.solids import Solid, hull
 
-__all__ = ["LEVEL_DEG", "OUT_MM", "TWO_PEOPLE_KG", "Exit", "as_obstacles", "best_exit", "outside_of", "sling"]
+__all__ = ["LEVEL_DEG", "OUT_MM", "TWO_PEOPLE_KG", "Exit", "as_obstacles", "best_exit", "sling"]
 
 OUT_MM = 900.0  # moved so far it is out of its space: common practice, no source
 LIFT_MM = 60.0  # a short first leg: over or under an edge
@@ -121,13 +121,6 @@ def _spaces(path: Path) -> tuple[tuple[Vec, Vec], ...]:
         start, end = low.min(axis=0), high.max(axis=0)
         found.append((vec(np.minimum(start, start + by)), vec(np.maximum(end, end + by))))
     return tuple(found)
-
-
-@lru_cache(maxsize=512)
-def outside_of(box: PlacedBox) -> tuple[Vec, Vec]:
-    """The upright block round a box and everything on it, by its corners."""
-    low, high = bounds([p.solid for p in box.pieces])
-    return vec(low.min(axis=0)), vec(high.max(axis=0))
 
 
 @lru_cache(maxsize=512)

@@ -10,11 +10,9 @@ from levelcradle.core.axes import Placement, Vec, minus, plus, scaled
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.survey import InBox, Item
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
-from levelcradle.core.gear import inverse, own_frame
+from levelcradle.core.gear import own_frame
 
 __all__ = ["into_box", "out_of_box"]
-
-POINTS = {"rod": ("start_mm", "end_mm")}
 
 
 def into_box(assembly: Assembly, key: str, box_id: str) -> list[Op]:
@@ -23,10 +21,10 @@ def into_box(assembly: Assembly, key: str, box_id: str) -> list[Op]:
     if box is None:
         raise UnknownThing("box", box_id)
     now = _frame_of(assembly, item)
-    to_box = _after(now, inverse(box.placement))
+    to_box = box.placement.inverse.after(now)
     low, high = _extent(assembly, item, to_box)
     origin = ((low[0] + high[0]) / 2, (low[1] + high[1]) / 2, low[2])
-    own = _after(to_box, Placement(np.eye(3), scaled(origin, -1.0)))
+    own = Placement(np.eye(3), scaled(origin, -1.0)).after(to_box)
     place = {"type": "box", "box": box_id, "face": "base", "from": ["front", "left"], "u_mm": _tidy(origin[0]), "v_mm": _tidy(origin[1]),
              "off_mm": _tidy(origin[2]), "turn": 0}  # fmt: skip
     return list(_restated(key, item, own, place))
@@ -50,11 +48,7 @@ def _frame_of(assembly: Assembly, item: Item) -> Placement:
     if not isinstance(item.place, InBox):
         return Placement(np.eye(3), (0.0, 0.0, 0.0))
     box: PlacedBox = assembly.boxes[item.place.box]
-    return _after(own_frame(item.place, box.box, box.shell.outer_mm), box.placement)
-
-
-def _after(first: Placement, then: Placement) -> Placement:
-    return Placement(then.turn @ first.turn, then.point(first.origin))
+    return box.placement.after(own_frame(item.place, box.box, box.shell.outer_mm))
 
 
 def _extent(assembly: Assembly, item: Item, to_box: Placement) -> tuple[Vec, Vec]:
@@ -96,7 +90,7 @@ def _moved(spec: dict[str, Any], frame: Placement, key: str = "") -> dict[str, A
     anything else keeps its sizes and its middle."""
     kind = spec["type"]
     if kind == "rod":
-        return spec | {name: _tidied(frame.point(spec[name])) for name in POINTS["rod"]}
+        return spec | {name: _tidied(frame.point(spec[name])) for name in ("start_mm", "end_mm")}
     if kind == "mesh" and spec["ties"]:
         return spec | {"ties": {k: t | {"at_mm": _tidied(frame.point(t["at_mm"]))} for k, t in spec["ties"].items()}}
     if kind == "prism" and frame.turn[2, 2] > 1 - 1e-9:

@@ -3,8 +3,6 @@
 from collections.abc import Iterator
 from functools import lru_cache
 
-import numpy as np
-
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix
 from levelcradle.core.bays import extent
@@ -12,6 +10,7 @@ from levelcradle.core.design.vehicle import Vehicle
 from levelcradle.core.finding import Figure, Finding, State, Step, gap_state, plain
 from levelcradle.core.level.balance import Loads
 from levelcradle.core.level.figures import LevelFigures
+from levelcradle.core.solids import corner_points
 
 __all__ = ["ground_findings", "lowest_hard"]
 
@@ -83,10 +82,8 @@ def _of_box(assembly: Assembly, box: PlacedBox, low: float, level: LevelFigures)
 
 @lru_cache(maxsize=512)
 def _corners(box: PlacedBox) -> Matrix:
-    """(n, 3) corners of every piece of a box's outside; of a rod those of the block round it."""
-    rods = [[(x, y, z) for x in (s.low[0], s.high[0]) for y in (s.low[1], s.high[1]) for z in (s.low[2], s.high[2])]
-            for s in (p.solid for p in box.pieces) if s.radius_mm]  # fmt: skip
-    return np.concatenate([*(p.solid.points for p in box.pieces if not p.solid.radius_mm), *(np.array(rod) for rod in rods)])
+    """(n, 3) corners of every piece of a box's outside."""
+    return corner_points(p.solid for p in box.pieces)
 
 
 def _sink(found: Loads, now: Loads, vehicle: Vehicle, aft: Matrix) -> Matrix:
