@@ -27,6 +27,7 @@ __all__ = [
 ]  # fmt: skip
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
+_WHICH = (3 * _CORNERS + (0, 1, 2)).astype(int)  # of six bounds those that are each corner's
 FLAT_MM = 1e-3
 KERNEL_DIGITS = 4  # the kernel iterates to a millionth; a gap at its need must not miss it by that
 
@@ -90,10 +91,11 @@ def _moved_mesh(points: Matrix, surface: Surface, placement: "Placement") -> Sol
 
 def block(low: Vec, high: Vec) -> Solid:
     """An upright block between two opposite corners [mm]."""
-    ends = [(float(a), float(b)) if a <= b else (float(b), float(a)) for a, b in zip(low, high, strict=True)]
-    (x0, x1), (y0, y1), (z0, z1) = ends  # known, not looked for among the corners: a design makes thousands
-    points = np.array([(x, y, z) for x in (x0, x1) for y in (y0, y1) for z in (z0, z1)])
-    return Solid(points, 0.0, (x0, y0, z0), (x1, y1, z1), True)
+    x0, y0, z0, x1, y1, z1 = map(float, (*low, *high))
+    if x0 > x1 or y0 > y1 or z0 > z1:
+        return block((min(x0, x1), min(y0, y1), min(z0, z1)), (max(x0, x1), max(y0, y1), max(z0, z1)))
+    # its bounds are known, not looked for among the corners: a design makes thousands of blocks
+    return Solid(np.array((x0, y0, z0, x1, y1, z1))[_WHICH], 0.0, (x0, y0, z0), (x1, y1, z1), True)
 
 
 def hull(points: Iterable[Vec]) -> Solid:
@@ -560,16 +562,17 @@ def block_shadows(lows: Matrix, highs: Matrix, placement: Placement) -> Iterator
         for (x0, y0, z0), (x1, y1, z1) in zip(points.min(axis=1).tolist(), points.max(axis=1).tolist(), strict=True):
             yield ((x0, y0), (x1, y0), (x1, y1), (x0, y1)), ((x0, z0), (x1, z0), (x1, z1), (x0, z1)), z1
         return
-    outlines: dict[tuple[float, ...], tuple[Polygon, Polygon, float]] = {}  # those of one size are alike but for their place
-    for size, (x, y, z) in zip((highs - lows).round(6).tolist(), placement.points(lows).tolist(), strict=True):
-        key = tuple(size)
-        if key not in outlines:
-            eight = (_CORNERS * size @ placement.turn.T).tolist()
-            rings = [tuple(convex_ring([(p[0], p[i]) for p in eight])) for i in (1, 2)]
-            outlines[key] = rings[0], rings[1], max(p[2] for p in eight)
-        plan, side, top = outlines[key]
-        yield (tuple([(round(a + x, 3), round(b + y, 3)) for a, b in plan]), tuple([(round(a + x, 3), round(b + z, 3)) for a, b in side]),
-               round(top + z, 3))  # fmt: skip
+    alike: dict[tuple[float, ...], list[int]] = {}  # those of one size differ in their place alone
+    for n, size in enumerate((highs - lows).round(6).tolist()):
+        alike.setdefault(tuple(size), []).append(n)
+    places, out = placement.points(lows), dict[int, tuple[Polygon, Polygon, float]]()
+    for key, rows in alike.items():
+        eight = (_CORNERS * key @ placement.turn.T).tolist()
+        at, tops = places[rows], (places[rows][:, 2] + max(p[2] for p in eight)).round(3).tolist()
+        rings = (np.array(convex_ring([(p[0], p[i]) for p in eight])) + at[:, None, [0, i]] for i in (1, 2))
+        plans, sides = ([tuple([(x, y) for x, y in ring]) for ring in found.round(3).tolist()] for found in rings)
+        out.update(zip(rows, zip(plans, sides, tops, strict=True), strict=True))
+    yield from (out[n] for n in range(len(lows)))
 
 
 def _square(turn: Matrix) -> bool:

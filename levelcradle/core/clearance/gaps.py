@@ -166,32 +166,20 @@ def _working(pair: _Pair, tolerance: float) -> Working:
     apart = minus(there, here)
     where = ", ".join(f"{v:.1f}" for v in here)
     other = ", ".join(f"{v:.1f}" for v in there)
-    return (
+    steps = [
         Step(f"nearest point of {pair.piece.name}", f"({where})", here[0], "mm aft", "exact distance between convex solids"),
         Step(f"nearest point of {pair.name}", f"({other})", there[0], "mm aft", "exact distance between convex solids"),
         Step("gap", f"√({apart[0]:.2f}² + {apart[1]:.2f}² + {apart[2]:.2f}²)", pair.near.gap_mm, "mm"),
-        *(
-            [
-                Step(
-                    "of it for the frame's twist",
-                    "φ |n · (x̂ × r)|, r from the frame's middle line",
-                    pair.twist_mm,
-                    "mm",
-                    "common practice, no source",
-                )
-            ]
-            if pair.twist_mm
-            else []
-        ),
+    ]
+    if pair.twist_mm:
+        rule = "φ |n · (x̂ × r)|, r from the frame's middle line"
+        steps.append(Step("of it for the frame's twist", rule, pair.twist_mm, "mm", "common practice, no source"))
+    ways = "√(readings of the thing² + half of what the box may be off²); unsaid, 3"
+    return (
+        *steps,
         Step("needed", pair.because, pair.need_mm, "mm", pair.because),
         Step("margin", f"{pair.near.gap_mm:.3f} − {pair.need_mm:g}", pair.near.gap_mm - pair.need_mm, "mm"),
-        Step(
-            "may be off by",
-            "√(readings of the thing² + half of what the box may be off²); unsaid, 3",
-            tolerance,
-            "mm",
-            "tape, common practice, no source; ISO 13920 A",
-        ),
+        Step("may be off by", ways, tolerance, "mm", "tape, common practice, no source; ISO 13920 A"),
     )
 
 
