@@ -24,9 +24,11 @@ def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[
     other_low, other_high = bounds_of(tuple(o.solid for o in things))
     about = np.maximum(other_low - high.max(axis=0), low.min(axis=0) - other_high) < MEETS_MM  # most things are near no piece at all
     close = np.flatnonzero(about.all(axis=1))
+    if not close.size:
+        return []
     near = (np.maximum(other_low[close] - high[:, None], low[:, None] - other_high[close]) < MEETS_MM).all(axis=2)
     found, spaces = {}, dict[int, Solid]()
-    for i, j in np.argwhere(near):
+    for i, j in zip(*(rows.tolist() for rows in np.nonzero(near)), strict=True):
         thing = things[close[j]]
         if thing.path in found:
             continue

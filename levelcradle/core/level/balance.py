@@ -1,14 +1,14 @@
 """Moments about the front axle line, the centreline and the ground."""
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.design.vehicle import Axles, CgGiven, Target, Total, Track, Vehicle, Weighing, WheelRates
 from levelcradle.core.design.vehicle import Corners as CornerReadings
 from levelcradle.core.level.lift import cg_height
-from levelcradle.core.level.uncertainty import Causes, PlusMinus, combined, effect_of_mass, half_step, plus_minus, seen_by
+from levelcradle.core.level.uncertainty import Causes, Effect, PlusMinus, combined, effect_of_mass, half_step, plus_minus, seen_by
 
 __all__ = ["Corners", "Lean", "Loads", "MassRow", "aboard_rows", "corner_loads", "found_loads", "lean_of", "loads_after",
            "person", "read_loads", "total_of"]  # fmt: skip
@@ -239,7 +239,7 @@ def loads_after(found: Loads, changes: Sequence[MassRow], vehicle: Vehicle) -> L
     if found.corners and vehicle.track_mm:
         corners = corner_loads(found.corners, front, rear, side, vehicle.track_mm, vehicle.wheel_rates)
         spread = _spread(front, rear, vehicle.track_mm, vehicle.wheel_rates)
-    causes: Causes = combined(found.causes, *(_causes_of(row, wheelbase, spread) for row in changes))
+    causes: Causes = combined(found.causes, (cause for row in changes for cause in _causes_of(row, wheelbase, spread)))
     if corners and vehicle.track_mm and not vehicle.wheel_rates:
         causes = _share_moved(causes, front, rear, side, vehicle.track_mm)
     rule = (BY_ROLL if vehicle.wheel_rates else BY_AXLE) if corners else ""
@@ -274,19 +274,16 @@ def _share_moved(causes: Causes, front: float, rear: float, side: float, track: 
     return out
 
 
-def _causes_of(row: MassRow, wheelbase: float, spread: _Spread) -> Causes:
+def _causes_of(row: MassRow, wheelbase: float, spread: _Spread) -> Iterator[tuple[str, Effect]]:
     """Of a mass: what its own figure, or what stands behind it, may be off, and its place along each axis."""
-    groups = []
     for key, tol in row.causes or ((row.path, row.tol_kg),):
         if tol:
-            groups.append({key: effect_of_mass(tol, row.at, wheelbase, spread)})
+            yield key, effect_of_mass(tol, row.at, wheelbase, spread)
     for axis, tol in enumerate(row.place_tol_mm):
         if tol:
             rear = row.mass_kg * tol / wheelbase if axis == 0 else 0.0
             side, up = (row.mass_kg * tol if axis == n else 0.0 for n in (1, 2))
-            effect = (-rear, rear, side, up, *spread(-rear, rear, side))
-            groups.append({f"place:{row.path}:{axis}": effect})  # type: ignore[dict-item]
-    return combined(*groups)
+            yield f"place:{row.path}:{axis}", (-rear, rear, side, up, *spread(-rear, rear, side))  # type: ignore[misc]
 
 
 def corner_loads(found: Corners, front_kg: float, rear_kg: float, side_kgmm: float, track: Track,

@@ -8,12 +8,13 @@ Source: law of propagation of uncertainty (JCGM 100, from memory); a half step d
 import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
+from operator import add
 
 import numpy as np
 
 from levelcradle.core.axes import Vec
 
-__all__ = ["Causes", "PlusMinus", "combined", "effect_of_mass", "half_step", "plus_minus", "seen_by"]
+__all__ = ["Causes", "Effect", "PlusMinus", "combined", "effect_of_mass", "half_step", "plus_minus", "seen_by"]
 
 Effect = tuple[float, float, float, float, float, float, float, float]
 """What a cause at its whole ± does to: front, rear [kg], side and height moment [kg·mm], the four corners LF, RF, LR, RR [kg]."""
@@ -38,13 +39,12 @@ def half_step(step: float) -> float:
     return 2 * (step / 2) / math.sqrt(3)
 
 
-def combined(*groups: Causes) -> dict[str, Effect]:
-    """Causes put together; what one cause does in several places adds with its sign."""
-    out: dict[str, Effect] = {}
-    for group in groups:
-        for key, effect in group.items():
-            held = out.get(key)
-            out[key] = effect if held is None else tuple(a + b for a, b in zip(held, effect, strict=True))  # type: ignore[assignment]
+def combined(found: Causes, more: Iterable[tuple[str, Effect]]) -> dict[str, Effect]:
+    """Causes and further ones put together; what one cause does in several places adds with its sign."""
+    out = dict(found)
+    for key, effect in more:
+        held = out.get(key)
+        out[key] = effect if held is None else tuple(map(add, held, effect))
     return out
 
 
