@@ -71,21 +71,21 @@ def test_what_falls_comes_back_and_nothing_acknowledged_is_lost() -> None:
 
         def edit(who: str) -> None:
             n = 0
-            while not over.is_set():
-                n += 1
-                key = f"{who}-{n}"
-                patch = [{"op": "add", "path": f"/references/{key}", "value": {"name": key, "at_mm": [n % 5000, 0, 0]}}]
-                try:
-                    with httpx.Client(base_url=address, headers={"X-Session": who}, timeout=10) as client:
+            with httpx.Client(base_url=address, headers={"X-Session": who}, timeout=10) as client:
+                while not over.is_set():
+                    n += 1
+                    key = f"{who}-{n}"
+                    patch = [{"op": "add", "path": f"/references/{key}", "value": {"name": key, "at_mm": [n % 5000, 0, 0]}}]
+                    try:
                         answer = client.patch("/api/projects/demo", json={"patch": patch}, headers={"If-Match": "1"})
-                except httpx.HTTPError:
-                    time.sleep(0.05)
-                    continue
-                if answer.status_code == 200:
-                    acknowledged.append(key)
-                elif answer.status_code not in ANSWERS and "more than" not in answer.text and "at most" not in answer.text:
-                    odd.append(answer.status_code)
-                time.sleep(0.15)
+                    except httpx.HTTPError:
+                        time.sleep(0.05)
+                        continue
+                    if answer.status_code == 200:
+                        acknowledged.append(key)
+                    elif answer.status_code not in ANSWERS and "more than" not in answer.text and "at most" not in answer.text:
+                        odd.append(answer.status_code)
+                    time.sleep(0.15)
 
         editors = [threading.Thread(target=edit, args=(who,)) for who in ("ann", "ben", "cas")]
         for editor in editors:
