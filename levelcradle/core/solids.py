@@ -140,12 +140,13 @@ def mesh_solid(
 
 
 def _solid(points: Matrix, radius_mm: float, *, upright: bool) -> Solid:
-    low, high = points.min(axis=0), points.max(axis=0)
+    x, y, z = points.T.tolist()  # of a handful of points Python finds the least and most sooner than numpy
+    low, high = (min(x), min(y), min(z)), (max(x), max(y), max(z))
     if radius_mm:
         axis = (points[1] - points[0]) / np.linalg.norm(points[1] - points[0])
         reach = radius_mm * np.sqrt(np.clip(1 - axis**2, 0, 1))
-        low, high = low - reach, high + reach
-    return Solid(points, radius_mm, _floats(low), _floats(high), upright)
+        low, high = _floats(low - reach), _floats(high + reach)
+    return Solid(points, radius_mm, low, high, upright)
 
 
 def _floats(values: Matrix) -> Vec:
@@ -162,9 +163,13 @@ class Nearest:
 
 
 def bounds(solids: Iterable[Solid]) -> tuple[Matrix, Matrix]:
-    """(n, 3) low and (n, 3) high corners of the bounding boxes."""
-    rows = list(solids)
-    return np.array([s.low for s in rows]).reshape(-1, 3), np.array([s.high for s in rows]).reshape(-1, 3)
+    """(n, 3) low and (n, 3) high corners of the bounding boxes; kept for the same solids, so not to be written into."""
+    return _bounds(tuple(solids))
+
+
+@lru_cache(maxsize=4096)
+def _bounds(solids: tuple[Solid, ...]) -> tuple[Matrix, Matrix]:
+    return np.array([s.low for s in solids]).reshape(-1, 3), np.array([s.high for s in solids]).reshape(-1, 3)
 
 
 def bounds_apart(ours: Iterable[Solid], theirs: Iterable[Solid]) -> Matrix:
@@ -577,7 +582,7 @@ def block_shadows(lows: Matrix, highs: Matrix, placement: Placement) -> Iterator
 
 def _square(turn: Matrix) -> bool:
     """Whether a turn is made of quarter turns, so that an upright block stays upright."""
-    return bool(np.all((np.abs(turn) < 1e-12) | (np.abs(turn) > 1 - 1e-12)))
+    return all(abs(v) < 1e-12 or abs(v) > 1 - 1e-12 for row in turn.tolist() for v in row)
 
 
 def shadows(solid: Solid) -> tuple[Polygon, Polygon]:

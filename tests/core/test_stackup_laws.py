@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import stack_up
 from levelcradle.core.design import validate
-from tests.plain import a_block, box_at, plain_car
+from tests.plain import a_block, analysed, box_at, plain_car
 
 AT = (1000.0, 0.0, 300.0)
 HEADS_MM = 14.0  # no more than twice a lid's fit, its sheet and a head
@@ -76,3 +76,27 @@ def test_a_row_by_hand_takes_its_length_and_stays(mm: float, tol: float) -> None
     assert after.spare_mm == pytest.approx(before.spare_mm - mm)
     assert after.worst_mm == pytest.approx(before.worst_mm + tol)
     assert chain(tree, "aft").rows == chain(car(*walls), "aft").rows
+
+
+CLASSES = st.sampled_from(["same", "other", "moving", "axle", "warm", "hot"])
+POSTS = st.lists(st.tuples(st.floats(-60, 260), st.sampled_from((-1, 1)), st.floats(5, 90), CLASSES), max_size=3)
+
+
+@settings(max_examples=40)
+@given(walls=st.tuples(*[st.tuples(st.floats(1, 60), CLASSES)] * 2), posts=POSTS)
+def test_the_chain_and_the_gaps_agree(walls: Any, posts: Any) -> None:
+    """On a line a gap is never less than the nearest way to a thing: the chain has no less to spare than the two sides' least margins
+    together, so that it is foul only where a gap is; and no more than the margins of two walls that every line meets."""
+    spans = [(at, side, off, kind, 40.0, 320.0) for at, side, off, kind in posts]
+    spans += [(-300.0, side, off, kind, 900.0, 200.0) for side, (off, kind) in zip((-1, 1), walls, strict=True)]
+    things, sides = [], {-1: list[str](), 1: list[str]()}
+    for n, (at, side, off, kind, long, low) in enumerate(spans):
+        y = -off - HEADS_MM if side < 0 else 134 + off + HEADS_MM
+        things.append(a_block((1000 + at, min(y, y + side * 10), low), (1000 + at + long, max(y, y + side * 10), 600), gap_class=kind))
+        sides[side].append(f"items/t{n}")
+    tree = car(*things)
+    told = chain(tree, "across")
+    margins = {f.subjects[1]: f.margin for f in analysed(tree).findings if f.code == "gap" and f.margin is not None}
+    least = sum(min(margins.get(path, 100.0) for path in paths) for paths in sides.values())
+    assert told.spare_mm is not None
+    assert least - 1e-6 <= told.spare_mm <= sum(margins[f"items/t{len(posts) + k}"] for k in (0, 1)) + 1e-6

@@ -54,9 +54,9 @@ def gap_findings(assembly: Assembly) -> list[Finding]:
 
 
 def around(assembly: Assembly, box: PlacedBox) -> list[Obstacle]:
+    """Everything a box must keep clear of but other boxes: things, the sides of its own bay, and those of others."""
     bay = box.box.bay
     own = assembly.own_sides.get(bay, ()) if bay else ()
-    """Everything a box must keep clear of but other boxes: things, the sides of its own bay, and those of others."""
     things = (o for o in assembly.obstacles if o.fixed_to != box.id)
     return [*things, *own, *(side for side in assembly.sides if side.bay != bay)]
 

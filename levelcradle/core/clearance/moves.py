@@ -1,16 +1,15 @@
 """What pieces meet while they are moved or turned: the hull of a piece before and after holds every place on the way."""
 
 from collections.abc import Iterator, Sequence
-from functools import lru_cache
 
 import numpy as np
 
 from levelcradle.core.assembly import Obstacle
-from levelcradle.core.axes import Matrix, Vec, plus, scaled
+from levelcradle.core.axes import Vec, plus, scaled
 from levelcradle.core.solids import Solid, block, bounds, hull, touches
 from levelcradle.core.sweeps import turned_through
 
-__all__ = ["bounds_of", "free_travel", "meets", "swept", "turning"]
+__all__ = ["free_travel", "meets", "swept", "turning"]
 
 MEETS_MM = -0.5  # what only touches does not hold it
 
@@ -19,9 +18,9 @@ def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[
     """Things that the pieces meet while they are moved in a straight line."""
     if not things:
         return []
-    low, high = bounds_of(tuple(solids))
+    low, high = bounds(solids)
     low, high = np.minimum(low, low + by), np.maximum(high, high + by)
-    other_low, other_high = bounds_of(tuple(o.solid for o in things))
+    other_low, other_high = bounds(o.solid for o in things)
     about = np.maximum(other_low - high.max(axis=0), low.min(axis=0) - other_high) < MEETS_MM  # most things are near no piece at all
     close = np.flatnonzero(about.all(axis=1))
     if not close.size:
@@ -37,11 +36,6 @@ def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[
         if touches(spaces[i], thing.solid, -MEETS_MM):
             found[thing.path] = thing
     return list(found.values())
-
-
-@lru_cache(maxsize=1024)
-def bounds_of(solids: tuple[Solid, ...]) -> tuple[Matrix, Matrix]:
-    return bounds(solids)
 
 
 def swept(solid: Solid, by: Vec) -> Solid:

@@ -18,8 +18,8 @@ import numpy as np
 from levelcradle.core.assembly import Obstacle, PlacedBox, outside_of
 from levelcradle.core.axes import Placement, Vec, dot, plus, rotation, scaled, vec
 from levelcradle.core.box import on_face
-from levelcradle.core.clearance.moves import bounds_of, meets, turning
-from levelcradle.core.solids import Solid, hull
+from levelcradle.core.clearance.moves import meets, turning
+from levelcradle.core.solids import Solid, bounds, hull
 
 __all__ = ["LEVEL_DEG", "OUT_MM", "TWO_PEOPLE_KG", "Exit", "as_obstacles", "best_exit", "sling"]
 
@@ -117,7 +117,7 @@ def _spaces(path: Path) -> tuple[tuple[Vec, Vec], ...]:
     """The upright block round what goes along each leg, on the whole way."""
     found = []
     for pieces, by in path.legs:
-        low, high = bounds_of(pieces)
+        low, high = bounds(pieces)
         start, end = low.min(axis=0), high.max(axis=0)
         found.append((vec(np.minimum(start, start + by)), vec(np.maximum(end, end + by))))
     return tuple(found)

@@ -146,8 +146,8 @@ def _mount(
     cases = list(tables.load_cases.values())
     unchecked = joint.unchecked
     rows = [] if unchecked else sorted(_worst(joint, loads, cases, names), key=lambda row: -row.use)
-    pull, shear = lever_pull(joint, loads[0]), np.hypot(loads[1], loads[2])
-    demands = tuple(Demand(c.name, float(pull[:, k].max()), float(shear[:, k].max())) for k, c in enumerate(cases))
+    most = (load.max(axis=0).tolist() for load in (lever_pull(joint, loads[0]), np.hypot(loads[1], loads[2])))
+    demands = tuple(Demand(case.name, pull, shear) for case, pull, shear in zip(cases, *most, strict=True))
     torque, preload = tightening(joint)
     shape = (*geometry(joint), *_on_the_wall(box, mount), *_thread(tables, hardpoints, mount))
     return MountFigures(mount.id, joint, tuple(rows), shape, demands, torque, preload, unchecked, tuple(out_of_range(joint)))

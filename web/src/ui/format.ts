@@ -78,9 +78,10 @@ export function figure({ value, unit, round }: Figure, units: Units): string {
 }
 
 export function sentence(row: Pick<Finding | WatchRow, 'says' | 'figures'>, units: Units): string {
-  return row.says.replace(/\{(\d)\}/g, (slot, index: string) => {
+  return row.says.replace(/(± )?\{(\d)\}/g, (slot, sign: string | undefined, index: string) => {
     const found = row.figures[Number(index)]
-    return found ? figure(found, units) : slot
+    if (!found) return slot
+    return sign ? `±\u00a0${figure(found, units).replace(' ', '\u00a0')}` : figure(found, units) // a ± stays in one line
   })
 }
 

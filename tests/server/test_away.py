@@ -1,0 +1,56 @@
+"""The database goes away and comes back: every address says so in the same words, and all heals by itself."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from levelcradle.store import connect
+
+
+@contextmanager
+def nobody_gets_in(database_url: str) -> Iterator[None]:
+    """The database refuses connections, and those it had are cut."""
+    server, name = database_url.rsplit("/", 1)
+    admin = connect(f"{server}/postgres")
+
+    def run(sql: str) -> None:
+        with admin.connection_context():
+            admin.connection().autocommit = True
+            admin.execute_sql(sql)
+
+    run(f'ALTER DATABASE "{name}" ALLOW_CONNECTIONS false')
+    run(f"SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '{name}'")
+    try:
+        yield
+    finally:
+        run(f'ALTER DATABASE "{name}" ALLOW_CONNECTIONS true')
+        admin.close_all()
+
+
+@pytest.fixture
+def asked(car: str) -> list[tuple[str, str, dict[str, Any]]]:
+    edit = {"json": {"patch": [{"op": "replace", "path": "/name", "value": "later"}]}, "headers": {"If-Match": "1"}}
+    return [
+        ("GET", "/api/health", {}),
+        ("GET", "/api/projects", {}),
+        ("GET", f"/api/projects/{car}", {}),
+        ("PATCH", f"/api/projects/{car}", edit),
+        ("POST", f"/api/projects/{car}/undo", {"headers": {"If-Match": "1"}}),
+    ]
+
+
+def test_while_the_database_is_away_everything_says_so_and_then_goes_on(
+    client: TestClient, database_url: str, car: str, asked: list[tuple[str, str, dict[str, Any]]]
+) -> None:
+    with nobody_gets_in(database_url):
+        for method, path, more in asked:
+            answer = client.request(method, path, **more)
+            assert (answer.status_code, answer.headers["Retry-After"]) == (503, "1"), path
+            assert answer.headers["content-type"] == "application/problem+json"
+            assert "Nothing was lost" in answer.json()["detail"]
+    assert client.get(f"/api/projects/{car}").json()["revision"] == 1
+    assert client.request(*asked[3][:2], **asked[3][2]).status_code == 200
+    assert client.get("/api/health").json()["database"] == "there"
