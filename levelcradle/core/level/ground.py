@@ -7,7 +7,7 @@ from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix
 from levelcradle.core.bays import extent
 from levelcradle.core.design.vehicle import Vehicle
-from levelcradle.core.finding import Figure, Finding, State, Step, gap_state, plain
+from levelcradle.core.finding import Figure, Finding, Step, gap_state, plain
 from levelcradle.core.level.balance import Loads
 from levelcradle.core.level.figures import LevelFigures
 from levelcradle.core.solids import corner_points
@@ -69,13 +69,13 @@ def _of_box(assembly: Assembly, box: PlacedBox, low: float, level: LevelFigures)
             "or no lower than the lowest hard part between the axles",
         )  # fmt: skip
     if vehicle.bump_mm is None or vehicle.overall is None:
-        yield _unknown(box, "full bump", "how far the axles go up at full bump is not known: say it in Survey")
+        yield _unknown(box, "bump", "how far the axles go up at full bump is not known: say it in Survey")
     else:
         share = aft / vehicle.wheelbase_mm
         down = vehicle.bump_mm.front * (1 - share) + vehicle.bump_mm.rear * share + vehicle.overall.tyre_radius_mm * FLAT_SHARE
         at = int((up - down).argmin())
         yield _finding(
-            box, "at full bump on a flat tyre", float(up[at] - down[at]), BUMP_MM, float(down[at]), "bump",
+            box, _CASES["bump"], float(up[at] - down[at]), BUMP_MM, float(down[at]), "bump",
             "bump travel and a quarter of the tyre's radius",
         )  # fmt: skip
 
@@ -117,9 +117,11 @@ def _finding(box: PlacedBox, words: str, has: float, need: float, down: float, k
     )  # fmt: skip
 
 
+_CASES = {"laden": "laden", "bump": "at full bump on a flat tyre"}
+
+
 def _unknown(box: PlacedBox, key: str, why: str) -> Finding:
-    state: State = "unknown"
     return Finding(
-        id=f"ground:{box.path}:{key}", code="ground", station="level", state=state, subjects=(box.path,),
-        says=f"{plain(box.box.name)} above the ground, {key}: not known", because=why, shows=f"ground, {key}",
+        id=f"ground:{box.path}:{key}", code="ground", station="level", state="unknown", subjects=(box.path,),
+        says=f"{plain(box.box.name)} above the ground, {_CASES[key]}: not known", because=why, shows=f"ground, {key}",
     )  # fmt: skip
