@@ -39,6 +39,8 @@ interface Live {
   said: string
   open: (project: string) => Promise<void>
   edit: (patch: Op[]) => Promise<boolean>
+  /** When every edit that was asked for so far has been answered. */
+  settled: () => Promise<unknown>
   /** Takes back or redoes; answers with the path that changed. */
   step: (kind: 'undo' | 'redo') => Promise<string | null>
   /** ``drawn``: the drawing is wanted with it. */
@@ -169,6 +171,7 @@ export const useLive = create<Live>((set, get) => {
         set((s) => ({ saving: s.saving - 1 }))
       }
     },
+    settled: () => queue,
     step: async (kind) => {
       const car = get().loaded?.car
       if (!car) return null

@@ -12,7 +12,7 @@ import { readText } from '../design/queries'
 import type { Op, Reading } from '../design/types'
 import { length } from './format'
 import { Says } from './Says'
-import { useTakenOnce } from './useTakenOnce'
+import { goOn, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
 export type Kind = 'length' | 'mass' | 'number' | 'angle' | 'voltage'
@@ -41,7 +41,7 @@ export interface BlankProps {
   whole?: boolean
   /** The figure to show where it does not stand at the path. */
   figure?: number | null
-  /** After Enter took the figure: where to go next. */
+  /** Where Enter goes next. */
   onTaken?: (input: HTMLInputElement) => void
   list?: 'survey' | 'stock' | 'place'
   /** The unit stands at the head of the column. */
@@ -100,12 +100,14 @@ export function Blank(props: BlankProps) {
   /** Takes what is typed; answers whether nothing is left to mend. */
   async function commit(): Promise<boolean> {
     if (!draft) return true
+    // what is typed while this is on its way stays
+    const become = (next: Draft | null) => setDraft((d) => (d && d.text !== draft.text ? d : next))
     if (draft.text === shown) {
-      setDraft(null)
+      become(null)
       return true
     }
     if (draft.text.trim() === '' && optional) {
-      setDraft(null)
+      become(null)
       return edit(props.patchFor?.(null) ?? clearing(document.readings, path))
     }
     const found = await understand(draft.text)
@@ -113,7 +115,7 @@ export function Blank(props: BlankProps) {
     const most = Math.max(0, ...neighbours.map(Math.abs))
     if (most > 0 && Math.abs(found) > 3 * most && asked.current !== draft.text) {
       asked.current = draft.text
-      setDraft({
+      become({
         text: draft.text,
         value: found,
         problem: 'Over three times its neighbours. Enter again keeps it.',
@@ -131,10 +133,10 @@ export function Blank(props: BlankProps) {
     const noted = props.patchFor || props.whole ? [] : note(document.readings, path, keep)
     if (await edit([...patch, ...noted])) {
       asked.current = ''
-      setDraft(null)
+      become(null)
       return true
     } else {
-      setDraft({ text: draft.text, value: found, problem: refusal() })
+      become({ text: draft.text, value: found, problem: refusal() })
       return false
     }
   }
@@ -146,7 +148,7 @@ export function Blank(props: BlankProps) {
     if (event.key === 'Enter' && event.altKey) return holdAgain()
     if (event.key === 'Enter') {
       const input = event.currentTarget
-      void take().then((done) => done && props.onTaken?.(input))
+      goOn(take(), input, () => props.onTaken?.(input))
     }
     if (event.key === 'Escape') {
       latest.current += 1

@@ -27,7 +27,7 @@ export function NameBlank({
     const text = draft?.trim()
     const same = text === undefined || text === value
     const taken = same || (await edit([{ op: 'replace', path, value: text }]))
-    if (taken) setDraft(null)
+    if (taken) setDraft((d) => (d === draft ? null : d)) // what is typed meanwhile stays
     return taken
   }
   const take = useTakenOnce(commit, draft)

@@ -7,7 +7,7 @@ import { readPlace } from '../design/queries'
 import { place } from './format'
 import { note } from './Blank'
 import { Says } from './Says'
-import { useTakenOnce } from './useTakenOnce'
+import { goOn, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
 type Spot = [number, number, number]
@@ -56,6 +56,8 @@ export function WhereBlank({
   async function commit(): Promise<boolean> {
     const { text } = draft
     if (!text.trim()) return true
+    // what is typed while this is on its way stays
+    const become = (next: typeof draft) => setDraft((d) => (d.text === text ? next : d))
     try {
       const spot = await read(text)
       const keep = { unit, from: base?.id ?? null, basis: 'typed' }
@@ -66,13 +68,13 @@ export function WhereBlank({
           )
         : []
       if (!(await edit([{ op: 'replace', path, value: spot }, ...notes]))) {
-        setDraft({ text, says: refusal(), wrong: true })
+        become({ text, says: refusal(), wrong: true })
         return false
       }
-      setDraft({ text: '', says: '', wrong: false })
+      become({ text: '', says: '', wrong: false })
       return true
     } catch (error) {
-      setDraft((d) => ({ text: d.text, says: wordsOf(error), wrong: true }))
+      become({ text, says: wordsOf(error), wrong: true })
       return false
     }
   }
@@ -81,7 +83,7 @@ export function WhereBlank({
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
-    if (event.key === 'Enter') void take().then((done) => done && onTaken?.())
+    if (event.key === 'Enter') goOn(take(), event.currentTarget, () => onTaken?.())
     if (event.key === 'Escape') setDraft({ text: '', says: '', wrong: false })
   }
 

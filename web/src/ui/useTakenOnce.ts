@@ -19,3 +19,14 @@ export function useTakenOnce(commit: () => Promise<boolean>, text: string | null
     return taking.current.done
   }
 }
+
+/** Enter goes on at once, as fast as one types; back to what was refused, unless something else has been typed by then. */
+export function goOn(taken: Promise<boolean>, from: HTMLInputElement, go: () => void) {
+  go()
+  const to = document.activeElement
+  const text = (to as HTMLInputElement | null)?.value
+  void taken.then((done) => {
+    if (!done && document.activeElement === to && (to as HTMLInputElement | null)?.value === text)
+      from.focus()
+  })
+}

@@ -7,7 +7,7 @@ import { readText } from '../../../design/queries'
 import type { Item, Op } from '../../../design/types'
 import { length } from '../../../ui/format'
 import { Says } from '../../../ui/Says'
-import { useTakenOnce } from '../../../ui/useTakenOnce'
+import { goOn, useTakenOnce } from '../../../ui/useTakenOnce'
 import { useUnits } from '../../../ui/units'
 
 type Solid = NonNullable<Item['solid']>
@@ -37,9 +37,10 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
     const sizes = await Promise.all(
       parts.map((part) => readText({ text: part.trim(), path: '/size_mm/wide_mm', unit })),
     )
+    await useLive.getState().settled() // where it is may be on its way
     const middle = block
       ? block.high_mm.map((h, i) => (h + (block.low_mm[i] ?? 0)) / 2)
-      : (item.at_mm as number[] | null)
+      : (useLive.getState().loaded?.document.items[id]?.at_mm as number[] | null)
     if (!middle) throw misread('Say where it is first.')
     const low = middle.map((v, i) => v - (sizes[i] ?? 0) / 2)
     const high = middle.map((v, i) => v + (sizes[i] ?? 0) / 2)
@@ -48,18 +49,20 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
 
   /** Whether nothing is left to mend. */
   async function commit(): Promise<boolean> {
+    // what is typed while this is on its way stays
+    const become = (next: typeof draft) => setDraft((d) => (d && d.text !== draft?.text ? d : next))
     if (!draft || draft.text === shown) {
-      setDraft(null)
+      become(null)
       return true
     }
     try {
       if (await edit(await read(draft.text))) {
-        setDraft(null)
+        become(null)
         return true
       }
-      setDraft({ text: draft.text, says: refusal() })
+      become({ text: draft.text, says: refusal() })
     } catch (error) {
-      setDraft({ text: draft.text, says: wordsOf(error) })
+      become({ text: draft.text, says: wordsOf(error) })
     }
     return false
   }
@@ -68,7 +71,7 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     event.stopPropagation()
-    if (event.key === 'Enter') void take().then((done) => done && onTaken())
+    if (event.key === 'Enter') goOn(take(), event.currentTarget, onTaken)
     if (event.key === 'Escape') setDraft(null)
   }
   if (solid && !block) return <span className="narrow block text-sm">{SHAPES[solid.type]}</span>
