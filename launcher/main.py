@@ -269,6 +269,7 @@ _CHECKS = {
     "import directions": [str(_TOOLS / "lint-imports"), "--no-cache"],
     "front end: types": ["npx", "tsc", "--noEmit"],
     "front end: lint and format": ["npm", "run", "--silent", "lint"],
+    "front end: tests of its parts": ["npm", "run", "--silent", "test"],
 }
 
 

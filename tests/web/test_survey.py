@@ -39,6 +39,7 @@ class Keys:
     def choose(self, label: str, words: str) -> None:
         """A list answers to the first letters of its words."""
         self.page.get_by_label(label, exact=True).focus()
+        expect(self.page.get_by_label(label, exact=True)).to_be_focused()
         self.page.keyboard.type(words)
         self.page.keyboard.press("Enter")
         settled(self.page)

@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest'
+
+import { figure, gap, length, mass, massUp, place, sentence, use, withCommas } from './format'
+import vectors from './format.vectors.json'
+
+const MM = { length: 'mm', mass: 'kg' } as const
+const INCH = { length: 'in', mass: 'lb' } as const
+
+describe('figures are written as the core writes them', () => {
+  it.each(vectors.lengths)('$value mm in $unit, $round', ({ value, unit, round, text }) => {
+    expect(length(value, unit as 'mm', round as 'near')).toBe(text)
+  })
+  it.each(vectors.masses)('$value kg in $unit', ({ value, unit, text }) => {
+    expect(mass(value, unit as 'kg')).toBe(text)
+  })
+})
+
+describe('rounding is toward less margin', () => {
+  it('a gap down, a demand and a ± up, a use up', () => {
+    expect(gap(10.49, 'mm')).toBe('10.4')
+    expect(figure({ value: 10.41, unit: 'mm', round: 'up' }, MM)).toBe('10.5 mm')
+    expect(massUp(3.61, 'kg')).toBe('3.7 kg')
+    expect(massUp(1, 'lb')).toBe('2.3 lb')
+    expect(use(0.801)).toBe('0.81')
+  })
+  it('what is a tenth but for the rounding of a float stays that tenth', () => {
+    expect(gap(0.1 + 0.2, 'mm')).toBe('0.3')
+    expect(use(0.1 + 0.7)).toBe('0.80')
+  })
+})
+
+describe('a sentence', () => {
+  const row = {
+    says: 'Rear axle: {0} under its rating, ± {1}',
+    figures: [
+      { value: 2.61, unit: 'kg', round: 'down' },
+      { value: 3.55, unit: 'kg', round: 'up' },
+    ],
+  } as Parameters<typeof sentence>[0]
+  it('is written in the unit of its list, and its ± stays in one line', () => {
+    expect(sentence(row, MM)).toBe('Rear axle: 2.6 kg under its rating, ±\u00a03.6\u00a0kg')
+    expect(sentence(row, INCH)).toBe('Rear axle: 5.7 lb under its rating, ±\u00a07.9\u00a0lb')
+  })
+  it('keeps a slot it has no figure for', () => {
+    expect(sentence({ says: 'at {3}', figures: [] }, MM)).toBe('at {3}')
+  })
+})
+
+it('a place is said as the trade says it', () => {
+  expect(place([840, -120, 310], 'mm')).toBe('840 aft, 120 L, 310 up')
+  expect(place([-1840, 0, 310], 'mm')).toBe('1,840 fore, 0 R, 310 up')
+  expect(withCommas('1234567.89')).toBe('1,234,567.89')
+})
