@@ -1,6 +1,7 @@
 """Designs to measure: the demo, and a made-up one of 200 modules in 12 boxes with 100 things in the way."""
 
 import copy
+import gc
 import json
 import os
 import subprocess
@@ -42,6 +43,13 @@ def large_tree() -> dict[str, Any]:
         thing["solid"] = {"type": "block", "low_mm": low, "high_mm": [c + 60 for c in low]}
         tree["items"][f"t{n}"] = thing
     return tree
+
+
+@pytest.fixture(scope="session", autouse=True)
+def as_served() -> None:
+    """What was loaded stays for good, as in the server: it is not searched for waste over and over."""
+    gc.collect()
+    gc.freeze()
 
 
 @pytest.fixture(scope="session")

@@ -15,8 +15,6 @@ from levelcradle.core.solids import Polygon, Solid, block, convex_ring, hull, su
 
 __all__ = ["Body", "Cut", "bodies", "cut_at"]
 
-SHOWN_KINDS = ("item", "keepout", "member")
-
 
 @dataclass(frozen=True, slots=True)
 class Cut:

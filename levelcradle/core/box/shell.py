@@ -67,7 +67,6 @@ class Shell:
     modules: tuple[ShellModule, ...]
     gaps: tuple[InnerGap, ...]
     shell_kg: float
-    modules_kg: float
     fittings_kg: float
     full_kg: float
     cg: Vec
@@ -115,7 +114,6 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> S
         modules=modules,
         gaps=(*_gaps(box, blocks, kinds, inner, low, high), *_beside_chamfers(box, outer, modules)),
         shell_kg=shell_kg,
-        modules_kg=modules_kg,
         fittings_kg=fittings_kg,
         full_kg=shell_kg + modules_kg + fittings_kg,
         cg=_centre(metal + lid + heads, modules, kinds, fittings_kg),

@@ -32,7 +32,6 @@ class AngleFrame:
     Attributes:
         c_mm: from the face the bracket is welded to, to the bolt, along d.
         square: whether the box's face stands square to the hard point's direction, within 2 degrees.
-        wall_at: the point of the box's wall opposite the bolt.
     """
 
     at: Vec
@@ -41,7 +40,6 @@ class AngleFrame:
     n: Vec
     c_mm: float
     square: bool
-    wall_at: Vec
 
     @property
     def placement(self) -> Placement:
@@ -58,8 +56,7 @@ class AngleFrame:
             return None
         d = unit(flat)
         reach = dot(minus(hard_point, wall_point), wall_normal) / dot(d, wall_normal)
-        wall_at = minus(hard_point, scaled(d, reach))
-        return AngleFrame(hard_point, d, cross(n, d), n, reach - doubler_mm, abs(lean) <= SQUARE_WITHIN, wall_at)
+        return AngleFrame(hard_point, d, cross(n, d), n, reach - doubler_mm, abs(lean) <= SQUARE_WITHIN)
 
 
 @dataclass(frozen=True, slots=True)

@@ -41,7 +41,6 @@ class Load:
     litres: float
     cable_mm: float
     outer_mm: tuple[Vec, ...]
-    outsides: tuple[tuple[Vec, Vec], ...] = ()
     to_make: int = 0
 
     @staticmethod
@@ -61,7 +60,7 @@ class Load:
         end = _gear(design)
         cable = sum(dist(a, end) for a in middles)
         return Load(bay, options, sum(o.modules for o in options), mass, scaled(moment, 1 / mass), litres, cable, tuple(outers),
-                    tuple(outsides), points_to_make(design, outsides))  # fmt: skip
+                    points_to_make(design, outsides))  # fmt: skip
 
 
 def _gear(design: Design) -> Vec:
