@@ -100,3 +100,18 @@ def test_the_chain_and_the_gaps_agree(walls: Any, posts: Any) -> None:
     least = sum(min(margins.get(path, 100.0) for path in paths) for paths in sides.values())
     assert told.spare_mm is not None
     assert least - 1e-6 <= told.spare_mm <= sum(margins[f"items/t{len(posts) + k}"] for k in (0, 1)) + 1e-6
+
+
+@settings(max_examples=30)
+@given(more=st.floats(0.05, 12))
+def test_the_worst_case_decides_and_the_root_is_only_told(more: float) -> None:
+    """Clear is what is left over when every row is off the wrong way at once; less than that is tight, however small the root."""
+
+    def between(room: float) -> Any:
+        return chain(car(a_block((800, -200, 200), (1500, -28, 600)), a_block((800, room - 28, 200), (1500, 400, 600))), "across")
+
+    told = between(200.0)
+    assert told.root_mm < told.worst_mm
+    just = 200.0 - told.spare_mm
+    states = [between(just + off).state for off in (-0.05, 0.05, told.root_mm + 0.05, told.worst_mm - 0.05, told.worst_mm + more)]
+    assert states == ["foul", "tight", "tight", "tight", "clear"]
