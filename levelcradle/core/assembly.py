@@ -11,6 +11,7 @@ from levelcradle.core.box import Piece, Shell, shell_of
 from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose
 from levelcradle.core.design.bay import BaySide
+from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import InBox, Member, VehicleOpening
 from levelcradle.core.gear import Gear, gear_of, thing_solids
 from levelcradle.core.memo import Memo
@@ -181,7 +182,7 @@ def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str,
 @lru_cache(maxsize=4096)
 def _before(solid: Solid, face: str, depth_mm: float) -> Solid:
     """The room before a face of the upright block round a thing."""
-    axis, far = {"front": (0, False), "aft": (0, True), "left": (1, False), "right": (1, True), "base": (2, False), "lid": (2, True)}[face]
+    axis, far = FACE_AT[face]
     low, high = list(solid.low), list(solid.high)
     low[axis], high[axis] = (solid.high[axis], solid.high[axis] + depth_mm) if far else (solid.low[axis] - depth_mm, solid.low[axis])
     return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
@@ -329,18 +330,13 @@ def stands(pose: Pose, outer_mm: Vec) -> Placement:
     return Placement.about(anchor_of(pose, outer_mm), pose.at_mm, rotation(pose.yaw_deg, pose.pitch_deg, pose.roll_deg))
 
 
-_FACES: dict[str, tuple[Vec, tuple[float, float, float]]] = {
-    "front": ((-1.0, 0.0, 0.0), (0.0, 0.5, 0.5)), "aft": ((1.0, 0.0, 0.0), (1.0, 0.5, 0.5)),
-    "left": ((0.0, -1.0, 0.0), (0.5, 0.0, 0.5)), "right": ((0.0, 1.0, 0.0), (0.5, 1.0, 0.5)),
-}  # fmt: skip
-
-
 def face_of(box: PlacedBox | tuple[Shell, Placement], face: str) -> tuple[Vec, Vec]:
     """(a point of the wall's outside, its outward normal) in vehicle axes."""
     shell, placement = (box.shell, box.placement) if isinstance(box, PlacedBox) else box
-    normal, share = _FACES[face]
-    size = shell.outer_mm
-    return placement.point((share[0] * size[0], share[1] * size[1], share[2] * size[2])), placement.direction(normal)
+    axis, far = FACE_AT[face]
+    middle, normal = [v / 2 for v in shell.outer_mm], [0.0, 0.0, 0.0]
+    middle[axis], normal[axis] = far * shell.outer_mm[axis], 2 * far - 1
+    return placement.point((middle[0], middle[1], middle[2])), placement.direction((normal[0], normal[1], normal[2]))
 
 
 def _mount(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design) -> PlacedMount:

@@ -12,6 +12,7 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import catches, move_to, tape_between
 from levelcradle.core.design import Design, dump, load, new_design, schema, validate
 from levelcradle.core.design.files import LARGEST_BYTES
+from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op, apply
 from levelcradle.core.design.readings import reads_as
 from levelcradle.core.errors import PatchError, UnknownThing
@@ -244,14 +245,10 @@ def put_box(
     """The box with most modules that stands square in a bay, as a patch to apply; where none does, one module that is foul."""
     opened = store.open(project)
     found = first_box(opened.design, body.bay, body.kind, body.turn, most=body.most, meshes=scans.of(opened.design))
-    key = _free_id(body.bay, opened.design)
+    key = free_id(body.bay, opened.design.boxes)
     value = found.box.model_dump(mode="json", by_alias=True)
     patch = [OperationOut(op="add", path=f"/boxes/{key}", value=value)]
     return _json(FirstBoxOut(modules=found.modules, fits=found.fits, says=found.says, patch=patch))
-
-
-def _free_id(wish: str, design: Design) -> str:
-    return next(k for k in (wish, *(f"{wish}-{n}" for n in range(2, 200))) if k not in design.boxes)
 
 
 @router.get("/projects/{project}/history")

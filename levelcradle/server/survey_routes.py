@@ -1,7 +1,6 @@
 """The routes of Survey and Stock: what is offered, what a file holds, what is near, missing and worth taking twice."""
 
 import json
-import re
 from collections.abc import Mapping
 from typing import Annotated, Any, Literal
 
@@ -10,6 +9,7 @@ from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from levelcradle.core.assembly import resolve
 from levelcradle.core.bays import Way, bay_of_block, mirrored, restated
 from levelcradle.core.design import Design
+from levelcradle.core.design.ids import free_id
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.level import WeighedBy, weighed_by
 from levelcradle.core.stock import starter_kinds, starters
@@ -168,7 +168,7 @@ def _onto_the_shelf(design: Design, rows: list[Mapping[str, Any]]) -> list[Opera
     patch, taken = [], set(design.modules)
     order = max((m.order for m in design.modules.values()), default=0)
     for number, row in enumerate(rows, start=1):
-        key = _free(str(row.get("serial") or row.get("name") or "module"), taken)
+        key = free_id(str(row.get("serial") or row.get("name") or "module"), taken)
         taken.add(key)
         value: dict[str, Any] = {"name": str(row.get("name") or row.get("serial") or key), "kind": row["kind"], "order": order + number}
         value |= {field: row[field] for field in ("serial", "verdict", "damage") if field in row}
@@ -179,11 +179,6 @@ def _onto_the_shelf(design: Design, rows: list[Mapping[str, Any]]) -> list[Opera
             value["reading_v"] = row["open_circuit_v"]
         patch.append(OperationOut(op="add", path=f"/modules/{key}", value=value))
     return patch
-
-
-def _free(wish: str, taken: set[str]) -> str:
-    plain = re.sub(r"[^a-z0-9]+", "-", wish.lower()).strip("-")[:50] or "module"
-    return next(k for k in (plain, *(f"{plain}-{n}" for n in range(2, 5000))) if k not in taken)
 
 
 @router.get("/projects/{project}/shelf.csv")
@@ -255,7 +250,7 @@ def restate(project: ProjectId, store: TheStore, body: Annotated[RestateBody, De
     if body.do == "copy":
         last = max(s.aft_mm for s in bay.stations.values())
         found = bay.stations[key].model_copy(update={"aft_mm": last + 200.0})
-        op, key = "add", _free(f"{key}-copy", set(bay.stations))
+        op, key = "add", free_id(f"{key}-copy", bay.stations)
     elif body.do == "mirror":
         found = mirrored(bay, key)
     else:
@@ -281,7 +276,7 @@ def freed(project: ProjectId, item: Key, store: TheStore) -> PatchOut:
     pieces = pieces_of(thing.solid, thing.sweep) if thing.solid else ()
     if not pieces:
         raise DesignError((Problem(f"/items/{item}/solid", "has no size yet"),))
-    key = _free(item, set(design.bays))
+    key = free_id(item, design.bays)
     bay = bay_of_block(f"where the {thing.name} was"[:120], pieces[0])
     return PatchOut(patch=[OperationOut(op="add", path=f"/bays/{key}", value=bay.model_dump(mode="json", by_alias=True))], id=key)
 

@@ -7,13 +7,12 @@ from dataclasses import dataclass
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.chamfers import beyond, slope_of
 from levelcradle.core.box.openings import hole_places
-from levelcradle.core.design.box import Box, Chamfer
+from levelcradle.core.design.box import FACE_AT, Box, Chamfer
 from levelcradle.core.part import bend_setback
 
 __all__ = ["Makeable", "least_chamfer", "makeable"]
 
 WORTH_MM = 8  # a smaller one is not worth its welding: common practice, no source
-_AXES = {"front": (1, 2), "aft": (1, 2), "left": (0, 2), "right": (0, 2), "base": (0, 1), "lid": (0, 1)}
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,8 +43,9 @@ def makeable(box: Box, outer: Vec) -> Iterator[Makeable]:
     for hole in hole_places(box, outer):
         if hole.name == "lid screw":
             continue
-        sides = [(hole.at[i], from_bend) for i in _AXES[hole.face]]
-        sides += [(outer[i] - hole.at[i], from_rim if i == 2 else from_bend) for i in _AXES[hole.face]]
+        along = [i for i in range(3) if i != FACE_AT[hole.face][0]]
+        sides = [(hole.at[i], from_bend) for i in along]
+        sides += [(outer[i] - hole.at[i], from_rim if i == 2 else from_bend) for i in along]
         sides += [(-beyond(chamfer, outer, hole.at), from_bend) for chamfer in box.chamfers.values()]
         has, needs = min(((d - hole.diameter_mm / 2, need) for d, need in sides), key=lambda row: row[0] - row[1])
         yield Makeable(f"hole {hole.name}", f"sheet beside hole {hole.name}", has, needs)

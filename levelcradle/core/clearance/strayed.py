@@ -7,7 +7,7 @@ from itertools import pairwise
 import numpy as np
 from shapely.geometry import LineString, Point, Polygon
 
-from levelcradle.core.assembly import Assembly, PlacedBox, outside_of
+from levelcradle.core.assembly import Assembly, PlacedBox, outside_of, side_word
 from levelcradle.core.axes import Matrix, Vec, plus, scaled, vec
 from levelcradle.core.bays import Section, sections
 from levelcradle.core.design.bay import Bay, BaySide
@@ -40,13 +40,12 @@ def _out_of_its_space(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
             path = f"bays/{box.box.bay}/sides/{side}"
             yield Finding(
                 id=f"out:{box.path}:{path}", code="place.out", station="place", state="note", subjects=(box.path, path),
-                says=f"{plain(box.box.name)} stands {{0}} out of the {plain(bay.name)}, through its open {_WORDS.get(side, side)}",
+                says=f"{plain(box.box.name)} stands {{0}} out of the {plain(bay.name)}, through its open {side_word(side)}",
                 figures=(Figure(far, "mm", "up"),), value=far, limit=0.0, margin=-far, unit="mm", points_mm=(at,), shows="out of its space",
                 because="open says that nothing stands there; what is beyond was not measured with this space",
             )  # fmt: skip
 
 
-_WORDS = {"fore": "front", "aft": "rear", "left": "left side", "right": "right side"}
 Reach = tuple[float, Vec]
 
 

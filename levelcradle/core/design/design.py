@@ -9,7 +9,7 @@ from pydantic import Field
 from levelcradle.core.design.agreed import AgreedGap, Chain, Pin, TapeKept
 from levelcradle.core.design.base import Id, Line, Part
 from levelcradle.core.design.bay import Bay, BayCorner
-from levelcradle.core.design.box import Box, Mount
+from levelcradle.core.design.box import FACE_AT, Box, Mount
 from levelcradle.core.design.stock import Hardware, Module, ModuleKind, PackString, ShelfRule, Stack
 from levelcradle.core.design.survey import (
     Duty,
@@ -202,8 +202,5 @@ def _kinds_in_boxes(design: Design) -> Iterator[Problem]:
                     yield Problem(f"/boxes/{key}/{what}/{name}/from", f"give two edges of the {row.face} that meet")
 
 
-_FACE_AXIS = {"front": 0, "aft": 0, "left": 1, "right": 1, "base": 2, "lid": 2}
-
-
 def _square_edges(face: str, edges: tuple[str, str]) -> bool:
-    return {_FACE_AXIS[face], _FACE_AXIS[edges[0]], _FACE_AXIS[edges[1]]} == {0, 1, 2}
+    return {FACE_AT[name][0] for name in (face, *edges)} == {0, 1, 2}

@@ -17,7 +17,7 @@ from levelcradle.core.box import Shell, largest_chamfer, least_chamfer, shell_of
 from levelcradle.core.clearance import around, need_of_boxes, need_of_thing
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import Face
-from levelcradle.core.design.box import Block, Box, Chamfer, Pose, Turn
+from levelcradle.core.design.box import FACE_AT, Block, Box, Chamfer, Pose, Turn
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.fit.grids import Grid, Triple, blocks_of, last_row, one_slice
 from levelcradle.core.fit.mixed import Footprint, lengths_of, mixed_blocks, widest
@@ -241,10 +241,10 @@ class Room:
             yield from self._seeds(size, last)
         for chamfer in box.chamfers.values():
             for face, mm in zip(chamfer.edge, chamfer.mm, strict=True):
-                axis = {"front": 0, "aft": 0, "left": 1, "right": 1, "base": 2}[face]
+                axis, far = FACE_AT[face]
                 less = [s - mm if i == axis else s for i, s in enumerate(size)]
                 for seed in self._seeds((less[0], less[1], less[2]), last):
-                    back = [v - mm if i == axis and face in ("front", "left", "base") else v for i, v in enumerate(seed)]
+                    back = [v - mm if i == axis and not far else v for i, v in enumerate(seed)]
                     yield max(back[0], self.low[0]), max(back[1], self.low[1]), max(back[2], self.low[2])
 
     def _seeds(self, size: Vec, last: Vec) -> Iterator[Vec]:

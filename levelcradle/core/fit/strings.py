@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from levelcradle.core.design import Design
 from levelcradle.core.design.box import Block, Box
+from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.stock import ModuleKind, PackString
 from levelcradle.core.fit.wanted import held_in
@@ -60,7 +61,7 @@ def _in_strings(box: Box, kinds: Mapping[str, ModuleKind], fills: Mapping[str, _
         for name, number in fills[block.kind].parts(block.counts.total):
             taken, rest = _taken(rest, kinds[block.kind], number)
             for piece in taken:
-                free = next(k for k in (key, *(f"{key}-{n}" for n in range(2, 99))) if k not in blocks)
+                free = free_id(key, blocks)
                 blocks[free] = piece.model_copy(update={"string": name, "order": len(blocks)})
     return box.model_copy(update={"blocks": blocks})
 
