@@ -199,7 +199,7 @@ def test_a_flat_side_is_one_panel_and_a_twisted_one_two() -> None:
     assert sum(p.side == "left" for p in panels(bay(left_top_mm=-340.0))) == 2
 
 
-@pytest.mark.parametrize("top", [-340.0, -260.0])
+@pytest.mark.parametrize("top", [-340.0, -300.6, -299.4, -260.0])
 def test_a_twisted_side_never_overstates_the_free_space(top: float) -> None:
     """Half-way along and half-way up, the ruled surface stands at the mean of the four corners; no panel stands
     further out than that."""

@@ -63,6 +63,8 @@ def test_the_working_of_a_mount_shows_the_steps_of_its_weakest_check(
     assert step in steps
     assert steps[f"use of the {check}"].value == pytest.approx(found.value)
     assert all(s.source for s in steps.values() if s.rule != "demand / capacity")
+    if check == "weld":
+        assert steps[step].value / steps["capacity"].value == pytest.approx(found.value)
 
 
 def test_a_finding_that_is_not_there_is_named(demo: Design) -> None:

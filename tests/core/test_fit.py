@@ -188,6 +188,19 @@ def test_the_grid_marks_what_is_nearer_than_its_gap() -> None:
         assert not (free and one)
 
 
+@pytest.mark.parametrize("spare", [-1, 0, 1])
+def test_a_place_is_free_where_no_blocked_cell_is_covered(spare: int) -> None:
+    """A box of 20 × 15 × 10 in a grid of 5 with one block in it, by looking at every cell."""
+    space = free_space((0, 0, 0), (60, 50, 40), [Hindrance(block((22, 22, 0), (28, 28, 18)), 0.0, "a", "a")], 5.0)
+    free = space.places((20.0, 15.0, 10.0), spare=spare)
+    cells = [4 + spare, 3 + spare, 2 + spare]
+    blocked = {(i, j, k) for i in (4, 5) for j in (4, 5) for k in range(4)}
+    assert free.shape == tuple(n - m + 1 for n, m in zip((12, 10, 8), cells, strict=True))
+    for at in itertools.product(*(range(n) for n in free.shape)):
+        covered = itertools.product(*(range(a, a + n) for a, n in zip(at, cells, strict=True)))
+        assert free[at] == blocked.isdisjoint(covered), at
+
+
 def test_a_box_settles_where_every_gap_is_kept() -> None:
     box = [block((0, 0, 0), (100, 100, 50))]
     wedge = hull([(0, 90, 0), (200, 90, 0), (0, 140, 0), (0, 90, 90)])

@@ -4,7 +4,7 @@ import copy
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from levelcradle.core.assembly import resolve
@@ -33,13 +33,13 @@ def test_a_thing_laid_through_the_modules_is_foul() -> None:
     assert "module" in said(car(fixed("base", ("front", "left"), 20, 20, 20, (100, 60, 30))), "inside.gear")[0]
 
 
-@settings(max_examples=25)
-@given(off=st.floats(-200, 400))
+@settings(max_examples=40)
+@given(off=st.floats(-200, 400) | st.floats(-64, -50) | st.floats(120, 140))
 def test_a_thing_that_reaches_through_a_wall_is_never_passed(off: float) -> None:
     """A block that goes 60 inward is foul wherever it cuts sheet or brick, from the left wall to the right one."""
+    assume(min(abs(off + 60), abs(off - 134)) > 0.6)  # what only touches may stand there
     rows = found(car(fixed("left", ("front", "base"), 60, 30, off, (40, 60, 40))), "inside.gear")
-    cuts = -60 + 1.0 < off < 134 - 1.0
-    assert any(r.state == "foul" for r in rows) == cuts
+    assert any(r.state == "foul" for r in rows) == (-60 < off < 134)
 
 
 def chamber(off: float = -150.0) -> dict[str, Any]:

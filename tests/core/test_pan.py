@@ -11,7 +11,17 @@ from shapely.geometry import LineString, Point, Polygon
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
-from levelcradle.core.box import corner_parts, least_chamfer, lid_part, makeable, sheet_bend, shell_of, tray_part
+from levelcradle.core.box import (
+    corner_parts,
+    inside_chamfer,
+    largest_chamfer,
+    least_chamfer,
+    lid_part,
+    makeable,
+    sheet_bend,
+    shell_of,
+    tray_part,
+)
 from levelcradle.core.box.pan import FIT_UP_MM, Pan, SheetBend, Slope, pan_bends, pan_outline
 from levelcradle.core.design import Design, validate
 from levelcradle.core.design.box import Box, Chamfer
@@ -160,3 +170,39 @@ def test_a_deduction_that_metal_cannot_have_is_foul(given_mm: float) -> None:
     least, most = 2 * 6 - math.pi / 2 * 6, 2 * 6 - math.pi / 2 * 3
     foul = any(f.code == "box.make" and f.state == "foul" for f in analyse(validate(tree), {}).findings)
     assert foul == (not least - 0.01 <= given_mm <= most + 0.01)
+
+
+@given(st.floats(25, 60), st.floats(25, 60), st.sampled_from(["front", "aft", "left", "right"]), st.booleans())
+def test_a_trays_blank_slants_where_its_box_does(base: float, wall: float, face: str, turned: bool) -> None:
+    """Of the box as it is entered: so far along the base, so far up that wall, and nothing of the three others."""
+    edge, mm = ([face, "base"], [wall, base]) if turned else (["base", face], [base, wall])
+    tree = copy.deepcopy(DEMO)
+    tree["boxes"]["tank"]["chamfers"] = {"c": {"edge": edge, "mm": mm}}
+    design = validate(tree)
+    box, material = design.boxes["tank"], design.tables.materials["s235"]
+    outer = shell_of(box, design.module_kinds, material.density_kg_m3).outer_mm
+    tray = tray_part("tank", box, outer, material)
+    bend, first = sheet_bend(box, material), math.degrees(math.atan2(wall, base))
+    along = 0 if face in ("front", "aft") else 1
+    whole = outer[along] + 2 * outer[2] - 2 * deduction(90)
+    saved = base + wall - math.hypot(base, wall) + deduction(first) + deduction(90 - first) - deduction(90)
+    assert tray.size_mm[along] == pytest.approx(whole - saved)
+    assert tray.size_mm[1 - along] == pytest.approx(outer[1 - along] + 2 * outer[2] - 2 * deduction(90))
+    assert bend.deduction_mm == pytest.approx(deduction(90))
+    sign = 1 if face in ("aft", "right") else -1
+    slanted = [b for b in tray.bends if b.angle_deg < 89.9]
+    assert sorted(b.angle_deg for b in slanted) == pytest.approx(sorted((first, 90 - first)))
+    assert all(sign * b.start[along] > 0 and b.start[along] == pytest.approx(b.end[along]) for b in slanted)
+
+
+@given(st.sampled_from([["left", "base"], ["aft", "base"], ["front", "left"], ["aft", "right"]]), st.floats(0, 12))
+def test_the_largest_edge_that_may_go_leaves_just_the_liner(edge: list[str], liner: float) -> None:
+    tree = copy.deepcopy(DEMO)
+    tree["boxes"]["tank"]["liners"]["wall_mm"] = liner
+    design = validate(tree)
+    box = design.boxes["tank"]
+    shell = shell_of(box, design.module_kinds, 7850)
+    most = largest_chamfer((edge[0], edge[1]), box.thickness_mm, liner, shell.outer_mm, [(m.low, m.high) for m in shell.modules])
+    chamfer = Chamfer.model_validate({"edge": edge, "mm": [most, most]})
+    left = min(inside_chamfer(chamfer, box.thickness_mm, shell.outer_mm, m.low, m.high) for m in shell.modules)
+    assert left == pytest.approx(liner)

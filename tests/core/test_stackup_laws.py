@@ -1,5 +1,6 @@
 """The chain of allowances says no more than the metal: what overlaps on the way is foul, and the least line is the one that is told."""
 
+import copy
 from typing import Any
 
 import pytest
@@ -9,6 +10,7 @@ from hypothesis import strategies as st
 from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import stack_up
 from levelcradle.core.design import validate
+from tests.conftest import DEMO
 from tests.plain import a_block, analysed, box_at, plain_car
 
 AT = (1000.0, 0.0, 300.0)
@@ -115,3 +117,31 @@ def test_the_worst_case_decides_and_the_root_is_only_told(more: float) -> None:
     just = 200.0 - told.spare_mm
     states = [between(just + off).state for off in (-0.05, 0.05, told.root_mm + 0.05, told.worst_mm - 0.05, told.worst_mm + more)]
     assert states == ["foul", "tight", "tight", "tight", "clear"]
+
+
+@settings(max_examples=20)
+@given(order=st.permutations(["a", "b", "c", "d", "e"]), way=st.sampled_from(["aft", "across", "up"]))
+def test_the_order_of_the_lists_changes_nothing(order: list[str], way: str) -> None:
+    """A thing far off, or a space that counts otherwise, hides none that comes after it in the list."""
+    things = {
+        "a": a_block((5000, 900, 900), (5100, 950, 950)), "b": a_block((800, -300, 200), (1500, -40, 600)),
+        "c": a_block((800, 174, 200), (1500, 400, 600)), "d": a_block((700, -30, 200), (960, 160, 600)),
+        "e": a_block((1254, -30, 250), (1300, 160, 600)),
+    }  # fmt: skip
+    crush = {"k": {"name": "crush", "kind": "crush", "solid": {"type": "block", "low_mm": [700, -100, 0], "high_mm": [1400, 300, 900]}}}
+    named = {key: {**things[key], "name": key} for key in order}
+    told = stack_up(resolve(validate(plain_car(boxes={"x": box_at(AT)}, items=named, keepouts=crush)), {}), "x", way)
+    sorted_ = stack_up(resolve(validate(plain_car(boxes={"x": box_at(AT)}, items=dict(sorted(named.items())))), {}), "x", way)
+    assert (told.spare_mm, told.state, {end.name for end in told.ends}) == (sorted_.spare_mm, sorted_.state, {e.name for e in sorted_.ends})
+
+
+def test_what_its_brackets_lie_on_hides_nothing_after_it() -> None:
+    """Down through a bracket and the rail that carries it, to a plate on the ground: entered before the rails and after them."""
+    plate = {**a_block((-300, -600, 0), (900, 600, 10)), "name": "plate"}
+
+    def through(items: dict[str, Any]) -> Any:
+        return stack_up(resolve(validate({**copy.deepcopy(DEMO), "items": items}), {}), "bonnet", "up", at_mm=(183.0, -55.0))
+
+    before, after = through({"plate": plate, **DEMO["items"]}), through({**DEMO["items"], "plate": plate})
+    assert "plate" in {end.name for end in before.ends}
+    assert before.rows == after.rows

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from pydantic import TypeAdapter
 
 from levelcradle.core.design.solid import SolidSpec, Sweep
-from levelcradle.core.solids import Solid, block, nearest
-from levelcradle.core.sweeps import BOUND_MM, pieces_of
+from levelcradle.core.solids import Solid, block, mesh_solid, nearest
+from levelcradle.core.sweeps import BOUND_MM, pieces_of, scan_swept
 
 SPEC: TypeAdapter[SolidSpec] = TypeAdapter(SolidSpec)
 SWEEP: TypeAdapter[Sweep] = TypeAdapter(Sweep)
@@ -118,3 +118,31 @@ def test_the_rocked_axle_is_as_high_as_its_end_goes() -> None:
     """600 out at 10°, 40 above the middle: 300 + 600 sin 10° + 40 cos 10° = 443.6; in pieces that rock alone it would be 398."""
     pieces = swept(AXLE, {"type": "axle", "bump_mm": 0.0, "droop_mm": 0.0, "articulation_deg": 10.0})
     assert max(p.high[2] for p in pieces) >= 300 + 600 * math.sin(math.radians(10)) + 40 * math.cos(math.radians(10)) - 0.01
+
+
+def scanned() -> Solid:
+    """A wedge, as a scan would give it: its surface in triangles."""
+    points = np.array([(0, -50, 300), (400, -50, 300), (400, 60, 300), (0, 60, 300), (0, -50, 380), (0, 60, 380)], dtype=float)
+    triangles = np.array([(0, 2, 1), (0, 3, 2), (0, 1, 4), (3, 5, 2), (1, 2, 5), (1, 5, 4), (0, 4, 5), (0, 5, 3)])
+    return mesh_solid(points, triangles, slack_mm=2.0, closed=True, inside=False)
+
+
+@settings(max_examples=20)
+@given(share=st.floats(0, 1), slack=st.floats(0, 8), way=st.sampled_from(range(3)), sign=st.sampled_from([-1, 1]))
+def test_a_scan_that_slides_sweeps_all_it_may_be_off_by_and_no_more(share: float, slack: float, way: int, sign: int) -> None:
+    slide = SWEEP.validate_python({"type": "travel", "from_by_mm": [0, 0, -30.0], "to_by_mm": [0, 20.0, 90.0]})
+    pieces = scan_swept(scanned(), slide, slack)
+    off = np.zeros(3)
+    off[way] = sign * slack
+    for corner in scanned().points:
+        assert gap_to(pieces, corner + np.array((0, 20.0 * share, -30 + 120 * share)) + off) <= 1e-3
+    assert pieces[0].low == pytest.approx((-slack, -50 - slack, 270 - slack))
+    assert pieces[0].high == pytest.approx((400 + slack, 80 + slack, 470 + slack))
+
+
+@pytest.mark.parametrize("slack", [0.0, 4.0])
+def test_what_a_scanned_part_throws_is_kept_off_all_round(slack: float) -> None:
+    """Both count: how far it flaps, and what the scan may be off."""
+    (piece,) = scan_swept(scanned(), SWEEP.validate_python({"type": "guard", "guard_mm": 25.0}), slack)
+    by = 25.0 + slack
+    assert (piece.low, piece.high) == ((-by, -50 - by, 300 - by), (400 + by, 60 + by, 380 + by))

@@ -167,3 +167,20 @@ def test_an_assumed_figure_is_not_known_until_somebody_answers_for_it(tree: dict
     assert states()[pair] == "unknown"
     tree["readings"]["/items/silencer-hanger/solid/low_mm/0"]["accepted"] = {"by": "Jo", "plus_minus": 30.0}
     assert states()[pair] == "tight", "21 there, 6 needed: clear by 15, but it may be 30 off"
+
+
+@pytest.mark.parametrize("rates", [None, {"front_n_per_mm": 18.0, "rear_n_per_mm": 30.0}])
+def test_a_plus_minus_is_what_a_result_does_when_its_cause_is_off(rates: Any) -> None:
+    """One mass, far out to one side: each corner is off by what it moves when the mass is, however the roll is split."""
+    corners = {"type": "corners", "lf_kg": 260.0, "rf_kg": 240.0, "lr_kg": 230.0, "rr_kg": 250.0, "step_kg": 0.001}
+    tree = stranger(weighing=corners, track_mm={"front": 1400.0, "rear": 1300.0}, wheel_rates=rates)
+    tree["items"]["load"] = {"name": "load", "state": "in", "mass_kg": 300.0, "tol_kg": 3.0, "at_mm": [300.0, 600.0, 400.0]}
+    loads = ready(tree)
+    tree["items"]["load"]["mass_kg"] = 303.0
+    more = ready(tree)
+    assert loads.corners is not None
+    assert more.corners is not None
+    moved = [abs(getattr(more.corners, name) - getattr(loads.corners, name)) for name in ("lf_kg", "rf_kg", "lr_kg", "rr_kg")]
+    assert loads.off.corners_kg == pytest.approx(moved, rel=0.02, abs=0.01)
+    assert loads.off.front_kg == pytest.approx(abs(more.front_kg - loads.front_kg), rel=0.01)
+    assert loads.off.aft_mm == pytest.approx(abs(more.aft_mm - loads.aft_mm), rel=0.02)
