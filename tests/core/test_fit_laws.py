@@ -13,7 +13,7 @@ from levelcradle.core.fit.edits import edited
 from tests.core.test_fit import asked, bay_tree
 
 few = settings(max_examples=8, deadline=None, suppress_health_check=[HealthCheck.too_slow])
-size = st.tuples(st.integers(30, 60), st.integers(25, 50), st.integers(15, 35)).map(lambda s: (s[0] * 10.0, s[1] * 10.0, s[2] * 10.0))
+size = st.tuples(st.integers(30, 52), st.integers(25, 44), st.integers(15, 30)).map(lambda s: (s[0] * 10.0, s[1] * 10.0, s[2] * 10.0))
 corners = st.lists(st.tuples(st.integers(0, 50), st.integers(0, 40), st.integers(0, 30)), min_size=1, max_size=3)
 
 
