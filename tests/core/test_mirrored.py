@@ -3,7 +3,7 @@
 from collections import Counter
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from tests.plain import a_block, analysed, box_at, plain_car
@@ -43,6 +43,9 @@ angles = st.sampled_from([-12.0, 0.0, 0.0, 7.0])
 
 
 @settings(max_examples=30)
+@example(
+    [((900, 0, 250), (10, 10, 10))], [((900, 0, 250), -12.0, -12.0, -12.0), ((900, 0, 250), -12.0, -12.0, 7.0)]
+)  # as low but for rounding
 @given(st.lists(st.tuples(corners, sizes), max_size=4), st.lists(st.tuples(corners, angles, angles, angles), min_size=1, max_size=2))
 def test_a_mirrored_design_mirrors_every_finding(things: list[Any], poses: list[Any]) -> None:
     assert told(car(things, poses, mirror=False)) == told(car(things, poses, mirror=True))

@@ -10,8 +10,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from levelcradle.core.assembly import resolve
+from levelcradle.core.clearance import catches
 from levelcradle.core.design import validate
-from levelcradle.core.design.pins import refuse_moving_pinned
+from levelcradle.core.design.pins import refuse_brittle_bolts, refuse_moving_pinned
 from levelcradle.core.errors import DesignError
 from levelcradle.core.finding import Finding
 from tests.conftest import DEMO
@@ -245,3 +247,41 @@ def test_a_pinned_box_keeps_its_place_and_its_size_and_nothing_else(path: str, v
             refuse_moving_pinned(before, after)
     else:
         refuse_moving_pinned(before, after)
+
+
+# --- overlaps, and what is not cut through ---
+
+
+@pytest.mark.parametrize("deep", [20.0, 60.0])
+def test_of_one_block_the_least_way_out_is_told_and_of_several_pieces_at_least(deep: float) -> None:
+    """A plate that stands in the floor; then the same metal as a run with a bend, whose two pieces overlap the box."""
+    one = to_thing(car(a_block((900, -100, 200), (1400, 300, 300 + deep), gap_class="same")))
+    assert one.value == pytest.approx(-deep)
+    assert "at least" not in one.says
+    run = {"type": "path", "points_mm": [[900, 67, 200], [1100, 67, 300], [1400, 67, 200]], "width_mm": 500.0, "height_mm": 2 * deep}
+    bent = to_thing(car({"name": "run", "state": "stays", "gap_class": "same", "solid": run}))
+    assert bent.state == "foul"
+    assert "at least" in bent.says
+
+
+def test_a_thing_that_is_touched_catches_the_box_on_its_own_side() -> None:
+    """Standing on it with no gap at all, the box is caught upward, where its need is kept."""
+    design = validate(car(a_block((907, -133, 200), (1307, 267, 300), gap_class="same")))
+    up = [c for c in catches(resolve(design, {}), "x") if c.name == "thing" and c.axis == 2]
+    assert {c.state: c.at_mm for c in up if c.towards == -1} == {"tight": pytest.approx(306.0), "clear": pytest.approx(309.0)}
+
+
+# --- bolts that break without warning ---
+
+
+@pytest.mark.parametrize(("mpa", "refused"), [(1000.0, False), (1000.5, True), (1220.0, True)])
+def test_an_edit_brings_in_no_class_above_ten_nine(mpa: float, refused: bool) -> None:
+    row = {"ultimate_mpa": mpa}
+    for before in ({"tables": {"bolt_classes": {}}}, {"tables": {"bolt_classes": {"mine": {"ultimate_mpa": 400.0}}}}):
+        after = {"tables": {"bolt_classes": {"mine": row}}}
+        if refused:
+            with pytest.raises(DesignError, match="break brittle"):
+                refuse_brittle_bolts(before, after)
+        else:
+            refuse_brittle_bolts(before, after)
+        refuse_brittle_bolts(after, after)  # what a stored car has stays readable

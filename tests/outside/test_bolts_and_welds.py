@@ -4,14 +4,16 @@ Sources: ISO 898-1 (stress areas, proof stresses), ISO 273, ISO 7089 and ISO 401
 tables 3.3 and 3.4, 4.5.3.3 and table 4.1. Table values were recalled from memory and agree with the formulas.
 """
 
+import itertools
 import math
 
+import numpy as np
 import pytest
 
 from levelcradle.core.design import Bracket, Mount, standard_tables
-from levelcradle.core.design.box import Bolt
+from levelcradle.core.design.box import Bolt, Doubler
 from levelcradle.core.mount import AngleJoint
-from levelcradle.core.mount.angle_checks import bearing_capacity, bolt_capacity, tightening
+from levelcradle.core.mount.angle_checks import bearing_capacity, bolt_capacity, doubler_weld_line, tightening, weld_line
 
 TABLES = standard_tables()
 
@@ -106,3 +108,44 @@ def test_the_weaker_part_counts_in_a_weld() -> None:
 def test_edge_distance_of_an_m10() -> None:
     """1.2 d0 = 13.2 (EN 1993-1-8 table 3.3)."""
     assert 1.2 * TABLES.bolts["M10"].clearance_hole_mm == pytest.approx(13.2)
+
+
+def line_of(points: list[tuple[float, float]], step: float = 0.05) -> np.ndarray:
+    """(k, 2) points along a run of weld, evenly."""
+    rows = [np.linspace(a, b, int(math.dist(a, b) / step) + 1)[:-1] for a, b in itertools.pairwise(np.array(points))]
+    return np.concatenate(rows)
+
+
+def most_by_summing(run: np.ndarray, corners: np.ndarray, forces: np.ndarray, moments: np.ndarray) -> float:
+    """Largest force per length at the corners, the group's second moments summed up piece by piece. (d, w, n), weld in the w-n plane.
+
+    Source: line-weld method (statics), by numerical integration.
+    """
+    length, (i_n, i_w) = len(run) * 0.05, (run**2).sum(axis=0) * 0.05
+    m_d, m_w, m_n = moments
+    rows = []
+    for w, n in corners:
+        turn = np.array((m_w / i_w * n - m_n / i_n * w, -m_d / (i_w + i_n) * n, m_d / (i_w + i_n) * w))
+        rows.append(np.linalg.norm(forces / length + turn))
+    return float(max(rows))
+
+
+@pytest.mark.parametrize("load", [(1000.0, 0.0, 0.0), (0.0, 1000.0, 0.0), (0.0, 0.0, 1000.0), (700.0, -2100.0, 1500.0)])
+def test_the_welds_of_bracket_and_doubler_by_summing_them_up(load: tuple[float, float, float]) -> None:
+    n, d, w = load
+    mount = joint("M10").mount.model_copy(update={"doubler": Doubler(along_w_mm=150.0, along_n_mm=110.0, from_contact_mm=12.0)})
+    found = AngleJoint.of(mount, 60.0, TABLES.materials["s235"], 3.0, 245.0, TABLES)
+    plate, bracket = mount.doubler, mount.bracket
+    assert plate is not None
+    a, b = plate.along_w_mm / 2, plate.along_n_mm / 2
+    square = [(-a, -b), (a, -b), (a, b), (-a, b)]
+    c, up = 60.0 + plate.thickness_mm, plate.from_contact_mm + b
+    moments = np.cross((c, 0.0, -up), (d, w, n))
+    by_hand = most_by_summing(line_of([*square, square[0]]), np.array(square), np.array((d, w, n)), moments)
+    assert float(doubler_weld_line(found, plate, *(np.array(v) for v in load))) == pytest.approx(by_hand, rel=5e-3)
+    half, le = bracket.width_mm / 2, bracket.weld_length_mm / 2 - found.throat_mm
+    sides = np.concatenate([line_of([(s * half, -le), (s * half, le)]) for s in (-1, 1)])
+    moments = np.cross((60.0, 0.0, -(bracket.weld_from_mm + bracket.weld_length_mm / 2)), (d, w, n))
+    ends = np.array([(s * half, t * le) for s in (-1, 1) for t in (-1, 1)])
+    by_hand = most_by_summing(sides, ends, np.array((d, w, n)), moments)
+    assert float(weld_line(found, *(np.array(v) for v in load))) == pytest.approx(by_hand, rel=5e-3)

@@ -19,6 +19,7 @@ BUMP_MM = 50.0  # at full bump with a flat tyre: common practice, no source
 FLAT_SHARE = 0.25  # of its radius a tyre loses when flat: common practice, no source
 MATTERS_MM = 330.0  # higher than this neither case comes near the ground, whatever the springs do
 TOLERANCE_MM = 10.0  # ride height, common practice, no source
+LEVEL_MM = 0.05  # less than is shown hangs no lower
 G = 9.80665
 
 
@@ -35,7 +36,7 @@ def _lowest(assembly: Assembly, box: PlacedBox, low: float) -> Iterator[Finding]
     """A box that hangs lower than everything of the car between its axles is what a kerb meets first."""
     hard, bay = lowest_hard(assembly), assembly.design.bays.get(box.box.bay or "")
     said = any(space.kind == "lowest" for space in assembly.design.keepouts.values())
-    if said or (hard is not None and low >= hard):  # a lowest line that was said is kept like any other gap
+    if said or (hard is not None and hard - low < LEVEL_MM):  # a lowest line that was said is kept like any other gap
         return
     name = plain(box.box.name)
     if hard is not None:
@@ -44,7 +45,7 @@ def _lowest(assembly: Assembly, box: PlacedBox, low: float) -> Iterator[Finding]
             says=f"{name} hangs {{0}} below the lowest part of the car between the axles", figures=(Figure(hard - low, "mm", "up"),),
             value=low, limit=hard, margin=low - hard, unit="mm", because="it is what a kerb or a ramp meets first", shows="lowest",
         )  # fmt: skip
-    elif bay is not None and bay.sides.floor.is_ == "open" and low < extent(bay)[0][2] - 0.05:
+    elif bay is not None and bay.sides.floor.is_ == "open" and extent(bay)[0][2] - low > LEVEL_MM:
         yield Finding(
             id=f"lowest:{box.path}", code="place.lowest", station="place", state="unknown", subjects=(box.path,),
             says=f"{name} hangs out below its space, and how low anything may hang is not known",
