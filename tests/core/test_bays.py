@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from shapely.geometry import Polygon
 
 from levelcradle.core.bays import diagonal_figures, metal, sections
 from levelcradle.core.design import Bay, validate
@@ -153,3 +154,20 @@ def test_a_station_of_another_way_names_the_figure_that_is_wrong(tree: dict[str,
     with pytest.raises(DesignError) as refused:
         validate(tree)
     assert [p.path for p in refused.value.problems] == ["/bays/tank/stations/x/width_top_mm"]
+
+
+EDGE = {"type": "edge", "up_mm": 500.0, "depths": {f"d{n}": {"across_mm": x, "depth_mm": d} for n, (x, d) in enumerate(
+    ((-300.0, 120.0), (-100.0, 200.0), (250.0, 160.0)))}}  # fmt: skip
+KINDS = {"sides": SIDES, "edge": EDGE, **SAME_SECTION}
+BULGING = points((-250, 300), (-120, 280), (350, 300), (470, 500), (430, 720), (60, 760), (-330, 700), (-390, 520))
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_a_station_keeps_its_own_outline_whatever_corners_the_next_one_has(kind: str) -> None:
+    """Corners that only the next station has are put on this one's own sides: its outline is the same line, and so is its area."""
+    alone, between = sections(bay(KINDS[kind], KINDS[kind]))[0], sections(bay(KINDS[kind], BULGING))[0]
+    assert len(between.ring) > len(alone.ring)
+    own, other = Polygon(alone.ring), Polygon(between.ring)
+    assert other.is_valid
+    assert other.area == pytest.approx(own.area)
+    assert other.symmetric_difference(own).area == pytest.approx(0, abs=1e-3)
