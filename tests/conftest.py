@@ -3,7 +3,7 @@
 import copy
 import os
 import uuid
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Any
 
 import pytest
@@ -31,26 +31,45 @@ def demo() -> Design:
     return validate(copy.deepcopy(DEMO))
 
 
-@pytest.fixture
-def database_url() -> Iterator[str]:
-    """A fresh, migrated database in the cluster that the launcher started for the tests."""
+@pytest.fixture(scope="session")
+def cluster() -> Iterator[Callable[[str], None]]:
+    """Says something to the cluster that the launcher started for the tests."""
     server = os.environ.get("LEVELCRADLE_TEST_DATABASE")
     if not server:
         pytest.fail("Run the tests with ./cradle test: it starts a database for them.")
-    name = f"test_{uuid.uuid4().hex[:12]}"
     admin = connect(server)
-    with admin.connection_context():
-        admin.connection().autocommit = True
-        admin.execute_sql(f'CREATE DATABASE "{name}"')
-    url = server.rsplit("/", 1)[0] + f"/{name}"
-    database = connect(url)
+
+    def said(sql: str) -> None:
+        with admin.connection_context():
+            admin.connection().autocommit = True
+            admin.execute_sql(sql)
+
+    yield said
+    admin.close_all()
+
+
+def address_of(name: str) -> str:
+    return os.environ["LEVELCRADLE_TEST_DATABASE"].rsplit("/", 1)[0] + f"/{name}"
+
+
+@pytest.fixture(scope="session")
+def migrated(cluster: Callable[[str], None]) -> str:
+    """A database with nothing in it but its tables, made once to be copied: a copy is there in a tenth of the time."""
+    name = f"made_{uuid.uuid4().hex[:12]}"
+    cluster(f'CREATE DATABASE "{name}"')
+    database = connect(address_of(name))
     migrate(database)
     database.close_all()
-    yield url
-    with admin.connection_context():
-        admin.connection().autocommit = True
-        admin.execute_sql(f'DROP DATABASE "{name}" WITH (FORCE)')
-    admin.close_all()
+    return name
+
+
+@pytest.fixture
+def database_url(cluster: Callable[[str], None], migrated: str) -> Iterator[str]:
+    """A fresh, migrated database."""
+    name = f"test_{uuid.uuid4().hex[:12]}"
+    cluster(f'CREATE DATABASE "{name}" TEMPLATE "{migrated}"')
+    yield address_of(name)
+    cluster(f'DROP DATABASE "{name}" WITH (FORCE)')
 
 
 @pytest.fixture

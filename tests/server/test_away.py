@@ -1,33 +1,23 @@
 """The database goes away and comes back: every address says so in the same words, and all heals by itself."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 
-from levelcradle.store import connect
-
 
 @contextmanager
-def nobody_gets_in(database_url: str) -> Iterator[None]:
+def nobody_gets_in(database_url: str, cluster: Callable[[str], None]) -> Iterator[None]:
     """The database refuses connections, and those it had are cut."""
-    server, name = database_url.rsplit("/", 1)
-    admin = connect(f"{server}/postgres")
-
-    def run(sql: str) -> None:
-        with admin.connection_context():
-            admin.connection().autocommit = True
-            admin.execute_sql(sql)
-
-    run(f'ALTER DATABASE "{name}" ALLOW_CONNECTIONS false')
-    run(f"SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '{name}'")
+    name = database_url.rsplit("/", 1)[1]
+    cluster(f'ALTER DATABASE "{name}" ALLOW_CONNECTIONS false')
+    cluster(f"SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '{name}'")
     try:
         yield
     finally:
-        run(f'ALTER DATABASE "{name}" ALLOW_CONNECTIONS true')
-        admin.close_all()
+        cluster(f'ALTER DATABASE "{name}" ALLOW_CONNECTIONS true')
 
 
 @pytest.fixture
@@ -43,9 +33,9 @@ def asked(car: str) -> list[tuple[str, str, dict[str, Any]]]:
 
 
 def test_while_the_database_is_away_everything_says_so_and_then_goes_on(
-    client: TestClient, database_url: str, car: str, asked: list[tuple[str, str, dict[str, Any]]]
+    client: TestClient, database_url: str, cluster: Callable[[str], None], car: str, asked: list[tuple[str, str, dict[str, Any]]]
 ) -> None:
-    with nobody_gets_in(database_url):
+    with nobody_gets_in(database_url, cluster):
         for method, path, more in asked:
             answer = client.request(method, path, **more)
             assert (answer.status_code, answer.headers["Retry-After"]) == (503, "1"), path
