@@ -248,8 +248,10 @@ def test_pinned_it_stays_and_says_why(bench: Bench) -> None:
     bench.page.keyboard.press("ArrowRight")
     expect(bench.page.get_by_text(re.compile("Tank box is pinned by M.: brackets are welded")).first).to_be_visible()
     assert bench.place()[0] == 2670.5
-    bench.page.get_by_role("button", name="unpin").click()
+    bench.page.get_by_role("button", name="unpin").click()  # the nudge was refused: it does not go through after all
     bench.saved(3)
+    bench.page.wait_for_timeout(1200)
+    assert (bench.revision, bench.place()[0]) == (3, 2670.5)
 
 
 def test_find_goes_to_a_name_a_finding_and_a_station(bench: Bench) -> None:

@@ -3,6 +3,7 @@
  *
  * While something is dragged, one preview is in flight and the newest one waits; none is aborted to send another.
  */
+import { useEffect } from 'react'
 import { create } from 'zustand'
 
 import { api, Refused, SESSION, taken } from './api'
@@ -232,6 +233,17 @@ export function refusal(): string {
   const { problem, dismiss } = useLive.getState()
   dismiss()
   return problem?.errors?.[0]?.says ?? problem?.detail ?? 'Refused.'
+}
+
+/** What is nudged is let go as soon as it is refused: once the reason is gone it must not go through after all. */
+export function useLetGo(cancel: () => void) {
+  useEffect(
+    () =>
+      useLive.subscribe((now, before) => {
+        if (now.problem && !before.problem) cancel()
+      }),
+    [cancel],
+  )
 }
 
 export function useLoaded(): Loaded {

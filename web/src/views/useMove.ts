@@ -5,7 +5,7 @@
 import { useEffect, useMemo, useRef } from 'react'
 
 import { useChoice } from '../design/choice'
-import { useLive } from '../design/live'
+import { useLetGo, useLive } from '../design/live'
 import { at } from '../design/pointer'
 import type { Op } from '../design/types'
 
@@ -51,7 +51,7 @@ export function caught(box: string, by: By, k: number): By {
 export function useMove() {
   const timer = useRef<number | undefined>(undefined)
   useEffect(() => () => window.clearTimeout(timer.current), [])
-  return useMemo(() => {
+  const hand = useMemo(() => {
     const { move } = useChoice.getState()
     const { show, drop, edit } = useLive.getState()
 
@@ -89,6 +89,9 @@ export function useMove() {
       timer.current = window.setTimeout(() => void release(), NUDGES_END_MS)
     }
 
-    return { follow, release, cancel, nudge }
+    const letGo = () => timer.current !== undefined && cancel()
+    return { follow, release, cancel, nudge, letGo }
   }, [])
+  useLetGo(hand.letGo)
+  return hand
 }

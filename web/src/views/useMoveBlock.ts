@@ -6,7 +6,7 @@
 import { useEffect, useMemo, useRef } from 'react'
 
 import { api, taken } from '../design/api'
-import { useLive } from '../design/live'
+import { useLetGo, useLive } from '../design/live'
 import type { Op } from '../design/types'
 import type { By } from './useMove'
 
@@ -47,7 +47,7 @@ export function useMoveBlock() {
   const now = useRef<Moved | null>(null)
   const timer = useRef<number | undefined>(undefined)
   useEffect(() => () => window.clearTimeout(timer.current), [])
-  return useMemo(() => {
+  const hand = useMemo(() => {
     let asking = false
 
     /** One question on the way; then the newest. */
@@ -71,6 +71,7 @@ export function useMoveBlock() {
       const last = now.current
       now.current = null
       window.clearTimeout(timer.current)
+      timer.current = undefined
       const patch = last && (await patchOf(last).catch(() => null))
       if (patch) await useLive.getState().edit(patch)
       else useLive.getState().drop()
@@ -79,6 +80,7 @@ export function useMoveBlock() {
     function cancel() {
       now.current = null
       window.clearTimeout(timer.current)
+      timer.current = undefined
       useLive.getState().drop()
     }
 
@@ -90,6 +92,9 @@ export function useMoveBlock() {
       timer.current = window.setTimeout(() => void release(), NUDGES_END_MS)
     }
 
-    return { follow, release, cancel, nudge, moving: () => now.current !== null }
+    const letGo = () => timer.current !== undefined && cancel()
+    return { follow, release, cancel, nudge, letGo, moving: () => now.current !== null }
   }, [])
+  useLetGo(hand.letGo)
+  return hand
 }
