@@ -32,20 +32,20 @@ def demo() -> Design:
 
 
 @pytest.fixture(scope="session")
-def cluster() -> Iterator[Callable[[str], None]]:
+def admin() -> Iterator[Callable[[str], None]]:
     """Says something to the cluster that the launcher started for the tests."""
     server = os.environ.get("LEVELCRADLE_TEST_DATABASE")
     if not server:
         pytest.fail("Run the tests with ./cradle test: it starts a database for them.")
-    admin = connect(server)
+    pool = connect(server)
 
     def said(sql: str) -> None:
-        with admin.connection_context():
-            admin.connection().autocommit = True
-            admin.execute_sql(sql)
+        with pool.connection_context():
+            pool.connection().autocommit = True
+            pool.execute_sql(sql)
 
     yield said
-    admin.close_all()
+    pool.close_all()
 
 
 def address_of(name: str) -> str:
@@ -53,10 +53,10 @@ def address_of(name: str) -> str:
 
 
 @pytest.fixture(scope="session")
-def migrated(cluster: Callable[[str], None]) -> str:
+def migrated(admin: Callable[[str], None]) -> str:
     """A database with nothing in it but its tables, made once to be copied: a copy is there in a tenth of the time."""
     name = f"made_{uuid.uuid4().hex[:12]}"
-    cluster(f'CREATE DATABASE "{name}"')
+    admin(f'CREATE DATABASE "{name}"')
     database = connect(address_of(name))
     migrate(database)
     database.close_all()
@@ -64,12 +64,12 @@ def migrated(cluster: Callable[[str], None]) -> str:
 
 
 @pytest.fixture
-def database_url(cluster: Callable[[str], None], migrated: str) -> Iterator[str]:
+def database_url(admin: Callable[[str], None], migrated: str) -> Iterator[str]:
     """A fresh, migrated database."""
     name = f"test_{uuid.uuid4().hex[:12]}"
-    cluster(f'CREATE DATABASE "{name}" TEMPLATE "{migrated}"')
+    admin(f'CREATE DATABASE "{name}" TEMPLATE "{migrated}"')
     yield address_of(name)
-    cluster(f'DROP DATABASE "{name}" WITH (FORCE)')
+    admin(f'DROP DATABASE "{name}" WITH (FORCE)')
 
 
 @pytest.fixture

@@ -2,9 +2,11 @@
 
 from typing import Any
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from shapely.geometry import Polygon
 
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.assembly import resolve
@@ -208,6 +210,8 @@ def test_a_twisted_side_never_overstates_the_free_space(top: float) -> None:
     for panel in left:
         inside = sum(n * (q - c) for n, q, c in zip(panel.outward, (250.0, mean, 150.0), panel.corners[0], strict=True))
         assert inside > -1e-9
+    spread = [np.array(panel.corners)[:, [0, 2]] for panel in left]  # seen from the side they cover it whole
+    assert sum(Polygon(ring).area for ring in spread) == pytest.approx(500 * 300)
 
 
 @pytest.mark.parametrize(

@@ -21,6 +21,7 @@ from levelcradle.core.box import (
     sheet_bend,
     shell_of,
     tray_part,
+    wall_left,
 )
 from levelcradle.core.box.pan import FIT_UP_MM, Pan, SheetBend, Slope, pan_bends, pan_outline
 from levelcradle.core.design import Design, validate
@@ -206,3 +207,16 @@ def test_the_largest_edge_that_may_go_leaves_just_the_liner(edge: list[str], lin
     chamfer = Chamfer.model_validate({"edge": edge, "mm": [most, most]})
     left = min(inside_chamfer(chamfer, box.thickness_mm, shell.outer_mm, m.low, m.high) for m in shell.modules)
     assert left == pytest.approx(liner)
+
+
+@given(st.floats(20, 60), st.floats(20, 60), st.sampled_from(["front", "aft", "left", "right"]))
+def test_a_wall_over_a_cut_edge_is_flat_from_where_its_bend_ends(base: float, wall: float, face: str) -> None:
+    """tan(angle / 2) (R + t) beyond the slope, the angle being that between slope and wall; the other walls keep their height."""
+    box = Box.model_validate({**DEMO["boxes"]["tank"], "chamfers": {"c": {"edge": [face, "base"], "mm": [wall, base]}}}, strict=False)
+    outer = (394.0, 700.0, 245.0)
+    left = wall_left(box, outer, face)
+    assert left.flat_from_mm == pytest.approx(wall + math.tan(math.atan2(base, wall) / 2) * (R + T))
+    assert left.height_mm == pytest.approx(245 - wall)
+    for other in {"front", "aft", "left", "right"} - {face}:
+        whole = wall_left(box, outer, other)
+        assert (whole.height_mm, whole.flat_from_mm) == pytest.approx((245, R + T))

@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 import pytest
 import trimesh
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from levelcradle.core import solids
@@ -164,3 +164,20 @@ def test_inside_is_told_by_a_ray_as_by_the_solid_angle(spot: Any) -> None:
     inside = abs(float(np.arctan2(top, below).sum())) / math.tau > 0.5
     if abs(apart + 1.0) > 0.01:
         assert (apart < -1.0) == inside
+
+
+@given(st.tuples(*[st.floats(-300, 300)] * 3), st.tuples(*[st.floats(-300, 300)] * 3), st.floats(2, 80))
+def test_the_block_round_a_rod_holds_its_rims_and_no_more(start: Any, end: Any, radius: float) -> None:
+    """What bounding boxes hide is never measured: a leaning rod reaches as far as its rims do."""
+    way = np.array(end) - np.array(start)
+    length = float(np.linalg.norm(way))
+    assume(length > 5)
+    way = way / length
+    side = np.cross(way, (0.0, 0.0, 1.0) if abs(way[2]) < 0.9 else (1.0, 0.0, 0.0))
+    side = side / np.linalg.norm(side)
+    turn = np.linspace(0, 2 * np.pi, 721)[:, None]
+    rim = radius * (np.cos(turn) * side + np.sin(turn) * np.cross(way, side))
+    points = np.concatenate([rim + start, rim + end])
+    found = rod(start, end, radius)
+    assert np.array(found.low) == pytest.approx(points.min(axis=0), abs=radius * 1e-4)
+    assert np.array(found.high) == pytest.approx(points.max(axis=0), abs=radius * 1e-4)

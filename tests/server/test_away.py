@@ -9,15 +9,15 @@ from fastapi.testclient import TestClient
 
 
 @contextmanager
-def nobody_gets_in(database_url: str, cluster: Callable[[str], None]) -> Iterator[None]:
+def nobody_gets_in(database_url: str, admin: Callable[[str], None]) -> Iterator[None]:
     """The database refuses connections, and those it had are cut."""
     name = database_url.rsplit("/", 1)[1]
-    cluster(f'ALTER DATABASE "{name}" ALLOW_CONNECTIONS false')
-    cluster(f"SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '{name}'")
+    admin(f'ALTER DATABASE "{name}" ALLOW_CONNECTIONS false')
+    admin(f"SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = '{name}'")
     try:
         yield
     finally:
-        cluster(f'ALTER DATABASE "{name}" ALLOW_CONNECTIONS true')
+        admin(f'ALTER DATABASE "{name}" ALLOW_CONNECTIONS true')
 
 
 @pytest.fixture
@@ -33,9 +33,9 @@ def asked(car: str) -> list[tuple[str, str, dict[str, Any]]]:
 
 
 def test_while_the_database_is_away_everything_says_so_and_then_goes_on(
-    client: TestClient, database_url: str, cluster: Callable[[str], None], car: str, asked: list[tuple[str, str, dict[str, Any]]]
+    client: TestClient, database_url: str, admin: Callable[[str], None], car: str, asked: list[tuple[str, str, dict[str, Any]]]
 ) -> None:
-    with nobody_gets_in(database_url, cluster):
+    with nobody_gets_in(database_url, admin):
         for method, path, more in asked:
             answer = client.request(method, path, **more)
             assert (answer.status_code, answer.headers["Retry-After"]) == (503, "1"), path
