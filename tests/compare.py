@@ -172,13 +172,13 @@ def _fixed(rng: random.Random, tree: Tree) -> None:
 
 def _agreed(rng: random.Random, tree: Tree) -> None:
     box, thing = rng.choice(sorted(tree["boxes"])), rng.choice(sorted(k for k, row in tree["items"].items() if row["solid"]))
-    tree["agreed_gaps"]["g"] = {"between": [f"/boxes/{box}", f"/items/{thing}"], "need_mm": rng.uniform(0, 30), "reason": "tried"}
+    tree["agreed_gaps"]["g"] = {"one": f"boxes/{box}", "other": f"items/{thing}", "need_mm": rng.uniform(0, 30), "reason": "tried"}
 
 
 def _weighed(rng: random.Random, tree: Tree) -> None:
     vehicle = tree["vehicle"]
     vehicle["weighing"] = {"type": "axles", "front_kg": rng.uniform(450, 600), "rear_kg": rng.uniform(400, 500), "step_kg": 20.0}
-    vehicle["bump_mm"] = rng.choice([None, 60.0])
+    vehicle["bump_mm"] = rng.choice([None, {"front": 60.0, "rear": 70.0}])
     tree["load_states"].pop("four-up", None)
 
 

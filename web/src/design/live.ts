@@ -235,12 +235,13 @@ export function refusal(): string {
   return problem?.errors?.[0]?.says ?? problem?.detail ?? 'Refused.'
 }
 
-/** What is nudged is let go as soon as it is refused: once the reason is gone it must not go through after all. */
+/** What is nudged is let go as soon as it is refused: once the reason is gone it must not go through after all. A line that is
+ * away for a moment refuses nothing. */
 export function useLetGo(cancel: () => void) {
   useEffect(
     () =>
       useLive.subscribe((now, before) => {
-        if (now.problem && !before.problem) cancel()
+        if (now.problem !== before.problem && now.problem?.status === 422) cancel()
       }),
     [cancel],
   )

@@ -12,7 +12,7 @@ import { readText } from '../design/queries'
 import type { Op, Reading } from '../design/types'
 import { length } from './format'
 import { Says } from './Says'
-import { goOn, useTakenOnce } from './useTakenOnce'
+import { goOn, unlessTyped, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
 export type Kind = 'length' | 'mass' | 'number' | 'angle' | 'voltage'
@@ -100,8 +100,7 @@ export function Blank(props: BlankProps) {
   /** Takes what is typed; answers whether nothing is left to mend. */
   async function commit(): Promise<boolean> {
     if (!draft) return true
-    // what is typed while this is on its way stays
-    const become = (next: Draft | null) => setDraft((d) => (d && d.text !== draft.text ? d : next))
+    const become = (next: Draft | null) => setDraft(unlessTyped(draft.text, next))
     if (draft.text === shown) {
       become(null)
       return true

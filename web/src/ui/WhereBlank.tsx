@@ -7,7 +7,7 @@ import { readPlace } from '../design/queries'
 import { place } from './format'
 import { note } from './Blank'
 import { Says } from './Says'
-import { goOn, useTakenOnce } from './useTakenOnce'
+import { goOn, unlessTyped, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
 type Spot = [number, number, number]
@@ -56,8 +56,7 @@ export function WhereBlank({
   async function commit(): Promise<boolean> {
     const { text } = draft
     if (!text.trim()) return true
-    // what is typed while this is on its way stays
-    const become = (next: typeof draft) => setDraft((d) => (d.text === text ? next : d))
+    const become = (next: typeof draft) => setDraft(unlessTyped(text, next))
     try {
       const spot = await read(text)
       const keep = { unit, from: base?.id ?? null, basis: 'typed' }

@@ -20,6 +20,12 @@ export function useTakenOnce(commit: () => Promise<boolean>, text: string | null
   }
 }
 
+/** What a draft becomes once its text has been taken or refused; what was typed meanwhile stays. */
+export const unlessTyped =
+  <D extends { text: string } | null>(taken: string, next: D) =>
+  (now: D): D =>
+    now && now.text !== taken ? now : next
+
 /** Enter goes on at once, as fast as one types; back to what was refused, unless something else has been typed by then. */
 export function goOn(taken: Promise<boolean>, from: HTMLInputElement, go: () => void) {
   go()

@@ -7,7 +7,7 @@ import { readText } from '../../../design/queries'
 import type { Item, Op } from '../../../design/types'
 import { length } from '../../../ui/format'
 import { Says } from '../../../ui/Says'
-import { goOn, useTakenOnce } from '../../../ui/useTakenOnce'
+import { goOn, unlessTyped, useTakenOnce } from '../../../ui/useTakenOnce'
 import { useUnits } from '../../../ui/units'
 
 type Solid = NonNullable<Item['solid']>
@@ -49,8 +49,7 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
 
   /** Whether nothing is left to mend. */
   async function commit(): Promise<boolean> {
-    // what is typed while this is on its way stays
-    const become = (next: typeof draft) => setDraft((d) => (d && d.text !== draft?.text ? d : next))
+    const become = (next: typeof draft) => setDraft(unlessTyped(draft?.text ?? '', next))
     if (!draft || draft.text === shown) {
       become(null)
       return true
