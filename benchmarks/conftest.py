@@ -36,7 +36,10 @@ def large_tree() -> dict[str, Any]:
             at = made["pose"]["at_mm"]
             side = -50 if face == "left" else 750
             tree["hardpoints"][f"h{n}-{m}"] = {"name": "h", "at_mm": [at[0] + dx, at[1] + side, at[2] + 150], "direction": [0, 0, -1]}
-            tree["mounts"][f"m{n}-{m}"] = {"name": f"m{n}-{m}", "box": f"b{n}", "face": face, "hardpoint": f"h{n}-{m}"}
+            tree["mounts"][f"m{n}-{m}"] = {
+                "name": f"m{n}-{m}", "carries": {f"boxes/b{n}": True}, "face": face,
+                "lands_on": {"type": "hardpoint", "hardpoint": f"h{n}-{m}"},
+            }  # fmt: skip
     for n in range(100 - len(tree["items"])):
         thing = copy.deepcopy(item)
         low = [40 * n - 500, 25 * (n % 60) - 700, 200 + 10 * (n % 50)]

@@ -8,7 +8,7 @@ from levelcradle.core.design import validate
 from levelcradle.core.finding import Finding, says
 from tests.conftest import DEMO
 
-EMPTY = (
+EMPTY = ("weighings", 
     "boxes", "mounts", "items", "keepouts", "members", "load_states", "readings", "duties", "bays", "hardpoints", "openings",
     "snags", "references", "pins", "tapes", "agreed_gaps", "modules", "stacks",
 )  # fmt: skip
@@ -32,6 +32,17 @@ def box_at(at: tuple[float, float, float], counts: tuple[int, int, int] = (1, 1,
 
 def a_block(low: tuple[float, float, float], high: tuple[float, float, float], **more: Any) -> dict[str, Any]:
     return {"name": "thing", "state": "stays", "solid": {"type": "block", "low_mm": list(low), "high_mm": list(high)}, **more}
+
+
+def held(box: str, hardpoint: str, face: str = "left", **more: Any) -> dict[str, Any]:
+    """An angle that holds a box on a hard point."""
+    return {"name": hardpoint, "carries": {f"boxes/{box}": True}, "face": face,
+            "lands_on": {"type": "hardpoint", "hardpoint": hardpoint}, **more}  # fmt: skip
+
+
+def as_found(read: Mapping[str, Any]) -> dict[str, Any]:
+    """What a car weighed as found."""
+    return {"as-found": {"kind": "as found", "read": read}}
 
 
 def analysed(tree: Mapping[str, Any]) -> Analysis:

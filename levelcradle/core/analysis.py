@@ -231,12 +231,12 @@ def _watch(findings: tuple[Finding, ...]) -> Iterator[WatchRow]:
 def _station(name: str, design: Design, findings: tuple[Finding, ...]) -> StationState:
     here = [f for f in findings if f.station == name]
     begun = {
-        "survey": design.vehicle.weighing is not None or bool(design.bays) or bool(design.items) or bool(design.references),
+        "survey": design.weighing is not None or bool(design.bays) or bool(design.items) or bool(design.references),
         "stock": bool(design.module_kinds),
         "place": bool(design.boxes),
         "box": bool(design.boxes),
         "mount": bool(design.mounts),
-        "level": design.vehicle.weighing is not None,
+        "level": design.weighing is not None,
         "drawings": bool(design.boxes),
     }.get(name, False)
     count = {state: sum(f.state == state for f in here) for state in ("foul", "unknown", "tight")}

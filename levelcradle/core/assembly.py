@@ -278,7 +278,7 @@ def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
         key,
         box.model_dump_json(),
         *(source.kinds[kind] for kind in sorted({block.kind for block in box.blocks.values()})),
-        *((name, mount.model_dump_json(), design.hardpoints[mount.hardpoint].model_dump_json()) for name, mount in mounts),
+        *((name, mount.model_dump_json(), design.hardpoints[mount.lands_on.hardpoint].model_dump_json()) for name, mount in mounts),
         *((name, item.model_dump_json(), source.meshes.get(getattr(item.solid, "file", ""))) for name, item in gear),
         source.tables,
     )
@@ -340,11 +340,11 @@ def face_of(box: PlacedBox | tuple[Shell, Placement], face: str) -> tuple[Vec, V
 
 
 def _mount(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design) -> PlacedMount:
-    point = design.hardpoints[mount.hardpoint]
+    point = design.hardpoints[mount.lands_on.hardpoint]
     wall_point, normal = face_of((shell, placement), mount.face)
-    doubler = mount.doubler.thickness_mm if mount.doubler else 0.0
+    doubler = mount.to_box.doubler.thickness_mm if mount.to_box.doubler else 0.0
     frame = AngleFrame.of(point.at_mm, point.direction, wall_point, normal, doubler)
-    if frame is None or frame.c_mm <= mount.bracket.thickness_mm + mount.bracket.bend_radius_mm:  # no room for its own bend
+    if frame is None or frame.c_mm <= mount.shape.thickness_mm + mount.shape.bend_radius_mm:  # no room for its own bend
         return PlacedMount(key, mount, frame, ())
     density = design.tables.materials[box.material].density_kg_m3
     return PlacedMount(key, mount, frame, tuple(angle_pieces(mount, frame, design.tables, density)))

@@ -58,7 +58,7 @@ def own_frame(place: InBox, box: Box, outer: Vec) -> Placement:
     axis, far = FACE_AT[place.face]
     at = list(on_face(place, outer))
     inward = -1.0 if far else 1.0
-    at[axis] += inward * place.off_mm + (box.thickness_mm if place.face == "lid" else 0.0)
+    at[axis] += inward * place.off_mm + (box.construction.thickness_mm if place.face == "top" else 0.0)
     angles = [0.0, 0.0, 0.0]  # yaw, pitch, roll: about up, right, aft
     angles[2 - axis] = float(place.turn)
     return Placement(rotation(*angles), (at[0], at[1], at[2]))

@@ -14,7 +14,7 @@ def demo_design() -> Design:
 def demo_tree() -> dict[str, Any]:
     """The demo as a document tree."""
     return {
-        "format": 1,
+        "format": 2,
         "name": "Calder Ouzel 1500",
         "vehicle": _vehicle(),
         "references": {
@@ -26,6 +26,12 @@ def demo_tree() -> dict[str, Any]:
         "keepouts": {
             "crush-front": _crush("front crush zone", -690, -270),
             "crush-rear": _crush("rear crush zone", 3220, 3520),
+        },
+        "weighings": {
+            "as-found": {
+                "kind": "as found",
+                "read": {"type": "corners", "lf_kg": 268, "rf_kg": 264, "lr_kg": 228, "rr_kg": 225, "step_kg": 2},
+            },
         },
         "load_states": {
             "driver": {"name": "with a driver", "aboard": {"driver": True}, "order": 1},
@@ -61,7 +67,6 @@ def _vehicle() -> dict[str, Any]:
         "overall": {
             "overhang_front_mm": 690, "overhang_rear_mm": 1040, "width_mm": 1600, "height_mm": 1245, "tyre_radius_mm": 290,
         },
-        "weighing": {"type": "corners", "lf_kg": 268, "rf_kg": 264, "lr_kg": 228, "rr_kg": 225, "step_kg": 2},
         "cg_height": {"up_mm": 552, "tolerance_mm": 40, "basis": "assumed"},
         "ratings": {"front_kg": 720, "rear_kg": 858, "gross_kg": 1560},
         "wheel_rates": {"front_n_per_mm": 20, "rear_n_per_mm": 23},
@@ -256,21 +261,19 @@ def _mounts() -> dict[str, Any]:
     corners = (("lf", "left", "left fore"), ("rf", "right", "right fore"), ("lr", "left", "left aft"), ("rr", "right", "right aft"))
     for order, (key, face, words) in enumerate(corners):
         mounts[f"bonnet-{key}"] = {
-            "name": f"Bonnet box mount, {words}", "box": "bonnet", "face": face, "hardpoint": f"rail-{key}", "order": order,
-            "bracket": {
-                "material": "s355", "thickness_mm": 10, "bend_radius_mm": 12, "width_mm": 90, "toe_mm": 25, "leg_b_mm": 132,
-                "weld_from_mm": 36, "weld_length_mm": 90, "weld_leg_mm": 4,
-            },
-            "doubler": {"thickness_mm": 4, "along_w_mm": 150, "along_n_mm": 160, "from_contact_mm": 26},
-            "bolt": {"size": "M12", "property_class": "8.8"},
+            "name": f"Bonnet box mount, {words}", "carries": {"boxes/bonnet": True}, "face": face, "order": order,
+            "shape": {"type": "angle", "material": "s355", "thickness_mm": 10, "bend_radius_mm": 12, "width_mm": 90, "toe_mm": 25,
+                      "leg_b_mm": 132},
+            "to_box": {"type": "welded", "from_mm": 36, "length_mm": 90, "leg_mm": 4,
+                       "doubler": {"thickness_mm": 4, "along_w_mm": 150, "along_n_mm": 160, "from_contact_mm": 26}},
+            "lands_on": {"type": "hardpoint", "hardpoint": f"rail-{key}", "bolt": {"size": "M12", "property_class": "8.8"}},
         }  # fmt: skip
         mounts[f"tank-{key}"] = {
-            "name": f"Tank box mount, {words}", "box": "tank", "face": face, "hardpoint": f"tail-{key}", "order": order,
-            "bracket": {
-                "material": "s355", "thickness_mm": 8, "bend_radius_mm": 12, "width_mm": 90, "toe_mm": 25, "leg_b_mm": 120,
-                "weld_from_mm": 22, "weld_length_mm": 90, "weld_leg_mm": 4,
-            },
-            "doubler": {"thickness_mm": 4, "along_w_mm": 150, "along_n_mm": 170, "from_contact_mm": -18},
-            "bolt": {"size": "M10", "property_class": "8.8"},
+            "name": f"Tank box mount, {words}", "carries": {"boxes/tank": True}, "face": face, "order": order,
+            "shape": {"type": "angle", "material": "s355", "thickness_mm": 8, "bend_radius_mm": 12, "width_mm": 90, "toe_mm": 25,
+                      "leg_b_mm": 120},
+            "to_box": {"type": "welded", "from_mm": 22, "length_mm": 90, "leg_mm": 4,
+                       "doubler": {"thickness_mm": 4, "along_w_mm": 150, "along_n_mm": 170, "from_contact_mm": -18}},
+            "lands_on": {"type": "hardpoint", "hardpoint": f"tail-{key}", "bolt": {"size": "M10", "property_class": "8.8"}},
         }  # fmt: skip
     return mounts

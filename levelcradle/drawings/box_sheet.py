@@ -23,7 +23,7 @@ def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> 
     sheet = Sheet(f"{box.id}-box", f"{box.box.name}, box")
     length, width, height = shell.over_lid_mm
     scale = min((WIDE - GAP) / (length + width), (HIGH - GAP) / (width + height), 1.0)
-    over = box.box.lid.clearance_mm + box.box.thickness_mm
+    over = box.box.cap.clearance_mm + box.box.construction.thickness_mm
     plan = Frame((LEFT, TOP - width * scale), (-over, -over), scale)
     side = Frame((LEFT, TOP - width * scale - GAP - height * scale), (-over, 0.0), scale)
     front = Frame((LEFT + length * scale + GAP, side.origin[1]), (-over, 0.0), scale)
@@ -41,13 +41,13 @@ def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> 
         _words_at(sheet, box, view, frame, size)
     inner = shell.inner_mm
     facts = (
-        f"{material}, {box.box.thickness_mm:g} mm, folded",
+        f"{material}, {box.box.construction.thickness_mm:g} mm, folded",
         f"shell {shell.shell_kg:.1f} kg, full {shell.full_kg:.1f} kg",
         f"inside {inner[0]:.1f} × {inner[1]:.1f} × {inner[2]:.1f}",
     )
     notes = (
         "Outside = walls and floor, without lid and heads; sizes aft × across × up",
-        f"{len(shell.modules)} modules; lid screws {box.box.lid.screws.size} sideways through the edge into rivet nuts",
+        f"{len(shell.modules)} modules; lid screws {box.box.cap.screws.size} sideways through the edge into rivet nuts",
         f"Stands with its front, left, base corner at {_place(box)}{_turn(box)}",
         *_cut_off(box),
     )
@@ -73,7 +73,7 @@ def _view(sheet: Sheet, box: PlacedBox, frame: Frame, first: int, second: int) -
 
 def _corners(box: PlacedBox, piece: Piece) -> Sequence[Vec]:
     """Of a piece with the box's edges cut off it."""
-    over = box.box.lid.clearance_mm + box.box.thickness_mm if piece.name.startswith("lid") else 0.0
+    over = box.box.cap.clearance_mm + box.box.construction.thickness_mm if piece.name.startswith("lid") else 0.0
     cut = piece.corners or chamfered(piece.low, piece.high, box.box, box.shell.outer_mm, over)
     (x0, y0, z0), (x1, y1, z1) = piece.low, piece.high
     return cut or [(x, y, z) for x in (x0, x1) for y in (y0, y1) for z in (z0, z1)]

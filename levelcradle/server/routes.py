@@ -15,6 +15,7 @@ from levelcradle.core.design.files import LARGEST_BYTES
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op, apply
 from levelcradle.core.design.readings import reads_as
+from levelcradle.core.design.vehicle import Weighed
 from levelcradle.core.errors import PatchError, UnknownThing
 from levelcradle.core.fit import first_box
 from levelcradle.core.memo import Memo
@@ -127,8 +128,9 @@ def projects(store: TheStore) -> list[ProjectOut]:
 def new_car(store: TheStore, session: Session, body: Annotated[NewCar, Depends(json_body(NewCar))]) -> Response:
     """A new car: name, wheelbase, and as much of tracks and weighing as is known."""
     design = new_design(body.name, body.wheelbase_mm)
-    vehicle = design.vehicle.model_copy(update={"track_mm": body.track_mm, "weighing": body.weighing})
-    return _created(store, store.create(design.model_copy(update={"vehicle": vehicle}), session))
+    vehicle = design.vehicle.model_copy(update={"track_mm": body.track_mm})
+    weighings = {"as-found": Weighed(kind="as found", read=body.weighing)} if body.weighing else {}
+    return _created(store, store.create(design.model_copy(update={"vehicle": vehicle, "weighings": weighings}), session))
 
 
 @router.post("/projects/import", response_model=ProjectOut, status_code=201, openapi_extra=_FILE)

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from levelcradle.core.assembly import resolve
 from levelcradle.core.bays import Way, bay_of_block, mirrored, restated
 from levelcradle.core.design import Design
+from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.level import WeighedBy, weighed_by
@@ -262,8 +263,13 @@ def restate(project: ProjectId, store: TheStore, body: Annotated[RestateBody, De
 @router.post("/projects/{project}/weighed-by/{way}", response_model=PatchOut)
 def weigh_by(project: ProjectId, way: WeighedBy, store: TheStore) -> PatchOut:
     """The weighing as by four wheels, two axles or the whole car, with what its readings tell of that."""
-    found = weighed_by(store.open(project).design.vehicle.weighing, way)
-    return PatchOut(patch=[OperationOut(op="replace", path="/vehicle/weighing", value=found.model_dump(mode="json"))], id=way)
+    had = store.open(project).design.weighing
+    found = weighed_by(had, way).model_dump(mode="json")
+    if had is None:
+        op = OperationOut(op="add", path=f"/{AS_FOUND}", value={"kind": "as found", "read": found})
+    else:
+        op = OperationOut(op="replace", path=f"/{AS_FOUND}/read", value=found)
+    return PatchOut(patch=[op], id=way)
 
 
 @router.post("/projects/{project}/freed/{item}", response_model=PatchOut)

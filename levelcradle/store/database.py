@@ -13,6 +13,7 @@ from playhouse.migrations import Runner
 from playhouse.pool import MaxConnectionsExceeded, PooledPostgresqlDatabase
 
 from levelcradle.core.errors import CradleError
+from levelcradle.store.upgrade import upgrade_all
 
 __all__ = ["StoreAway", "connect", "migrate", "until_there"]
 
@@ -54,11 +55,12 @@ def connect(url: str) -> Any:
 
 
 def migrate(database: Any) -> None:
-    """Brings the schema up to date. An advisory lock lets only one process do it."""
+    """Brings the schema and the stored cars up to date. An advisory lock lets only one process do it."""
     with database.connection_context():
         database.execute_sql("SELECT pg_advisory_lock(%s)", (LOCK,))
         try:
             Runner(database, str(MIGRATIONS)).up()
+            upgrade_all(database)
         finally:
             database.execute_sql("SELECT pg_advisory_unlock(%s)", (LOCK,))
 

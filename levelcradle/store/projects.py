@@ -18,6 +18,7 @@ from levelcradle.core.design.files import tree_of
 from levelcradle.core.design.patch import Op, apply, clashes
 from levelcradle.core.design.pointer import find, resolves
 from levelcradle.core.design.sentence import sentence
+from levelcradle.core.design.upgrade import upgraded
 from levelcradle.core.errors import CradleError, PatchError, UnknownThing
 from levelcradle.core.memo import Memo
 from levelcradle.store.files import Files
@@ -81,9 +82,9 @@ class Clash:
 class Stale(CradleError):
     """A late edit touches what was changed since its base."""
 
-    def __init__(self, revision: int, found: tuple[Clash, ...]) -> None:
+    def __init__(self, revision: int, found: tuple[Clash, ...], says: str = "Somebody changed the same thing since.") -> None:
         self.revision, self.clashes = revision, found
-        super().__init__("Somebody changed the same thing since.")
+        super().__init__(says)
 
 
 class Store:
@@ -143,8 +144,8 @@ class Store:
             inverses = [json.loads(r.inverse) for r in later.order_by(Revision.number.desc())]
         tree = json.loads(row.document)
         for inverse in inverses:
-            tree = apply(tree, inverse).tree
-        return tree  # type: ignore[no-any-return]
+            tree = inverse[0]["value"] if _is_whole(inverse) else apply(tree, inverse).tree
+        return upgraded(tree)
 
     def edit(self, key: str, patch: Sequence[Op], *, base: int, session: str) -> Edited:
         """Applies a patch made on revision ``base``. Raises UnknownThing, PatchError, DesignError, Stale."""
@@ -180,6 +181,8 @@ class Store:
         if base > row.revision:
             raise PatchError("", f"revision {base} does not exist yet")
         since = _since(row.id, base, skip=session if kind != "edit" else None)
+        if _is_whole(since):
+            raise Stale(row.revision, (), "This car was brought to a newer form since. Load the page anew.")
         found = clashes(patch, since)
         if found:
             raise Stale(row.revision, tuple(_clash(path, before, patch) for path in found))
@@ -223,6 +226,11 @@ def _since(key: str, base: int, *, skip: str | None) -> tuple[Op, ...]:
     return tuple(op for row in query.order_by(Revision.number) for op in json.loads(row.patch))
 
 
+def _is_whole(ops: Sequence[Op]) -> bool:
+    """Whether an upgrade is among them, which replaces the whole document."""
+    return any(op["path"] == "" for op in ops)
+
+
 def _clash(path: str, tree: dict[str, Any], patch: Sequence[Op]) -> Clash:
     yours = next((op.get("value") for op in patch if op["path"] == path), None)
     return Clash(path, find(tree, path) if resolves(tree, path) else None, yours)
@@ -236,12 +244,16 @@ def _as_stands(op: Op, tree: dict[str, Any]) -> Op:
 
 
 def _stacks(key: str, session: str) -> tuple[list[int], list[int]]:
-    """Revision numbers that undo and redo would take back, newest last. A new edit clears redo."""
+    """Revision numbers that undo and redo would take back, newest last. A new edit clears redo; an upgrade ends both."""
     undo: list[int] = []
     redo: list[int] = []
-    rows = Revision.select(Revision.number, Revision.kind).where((Revision.project == key) & (Revision.session == session))
+    theirs = (Revision.session == session) | (Revision.kind == "upgrade")
+    rows = Revision.select(Revision.number, Revision.kind).where((Revision.project == key) & theirs)
     for row in rows.order_by(Revision.number):
-        if row.kind == "edit":
+        if row.kind == "upgrade":
+            undo.clear()
+            redo.clear()
+        elif row.kind == "edit":
             undo.append(row.number)
             redo.clear()
         elif row.kind == "undo":

@@ -117,10 +117,10 @@ def test_a_heavy_box_goes_up_with_its_sling() -> None:
 
 
 def test_lifting_eyes_set_how_high_the_hook_stands() -> None:
-    eye = {"name": "eye", "kind": "lifting eye", "face": "lid", "from": ["front", "left"], "across_mm": 20.0, "out_mm": 30.0}
+    eye = {"name": "eye", "kind": "lifting eye", "face": "top", "from": ["front", "left"], "across_mm": 20.0, "out_mm": 30.0}
     box = heavy(protrusions={"a": {**eye, "u_mm": 60.0, "v_mm": 60.0}, "b": {**eye, "u_mm": 160.0, "v_mm": 60.0}})
     top, feet = max(s.high[2] for s in sling(box)), box.shell.outer_mm[2]
-    assert top - 300 - feet == pytest.approx(50 * 3**0.5, abs=box.box.thickness_mm + 0.1)
+    assert top - 300 - feet == pytest.approx(50 * 3**0.5, abs=box.box.construction.thickness_mm + 0.1)
 
 
 number = st.floats(-150, 150)

@@ -102,7 +102,8 @@ def test_spread_evenly_all_gaps_are_alike(number: int, way: Any, data: st.DataOb
 
 @pytest.mark.parametrize("wishes", [
     {"kinds": []}, {"bays": []}, {"modules": 0}, {"parallel": 0}, {"most_tiers": 0}, {"boxes_per_bay": 4}, {"tilts_deg": [90.0]},
-    {"window_v": [400.0, 300.0]}, {"weights": {"count": -1.0}}, {"making": {"thickness_mm": 0.0}}, {"towards": ["down"]}, {"unknown": 1},
+    {"window_v": [400.0, 300.0]}, {"weights": {"count": -1.0}}, {"making": {"construction": {"thickness_mm": 0.0}}},
+    {"towards": ["down"]}, {"unknown": 1},
 ])  # fmt: skip
 def test_wishes_that_make_no_sense_are_refused(wishes: dict[str, Any]) -> None:
     import json

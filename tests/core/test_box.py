@@ -12,7 +12,7 @@ from levelcradle.core.box import Shell, hole_places, lid_part, makeable, sheet_b
 from levelcradle.core.box.openings import screw_places
 from levelcradle.core.box.pan import FIT_UP_MM, Pan, pan_outline
 from levelcradle.core.design import Box, Design
-from levelcradle.core.design.box import Folder, LidScrews
+from levelcradle.core.design.construction import Folded, Folder, LidScrews
 from levelcradle.core.part import FlatPart
 
 STEEL = 7850.0
@@ -137,7 +137,7 @@ def folded(pan: Pan) -> list[manifold3d.Manifold]:
 def test_the_folded_blank_has_the_outside_size_and_no_overlap(demo: Design, key: str, which: str) -> None:
     box, found = shell(demo, key)
     bend = sheet_bend(box, demo.tables.materials["s235"])
-    size = found.outer_mm if which == "tray" else (found.over_lid_mm[0], found.over_lid_mm[1], box.lid.edge_mm)
+    size = found.outer_mm if which == "tray" else (found.over_lid_mm[0], found.over_lid_mm[1], box.cap.edge_mm)
     pieces = folded(Pan(*size, bend))
     assert all(piece.status() == manifold3d.Error.NoError for piece in pieces)
     whole = manifold3d.Manifold.batch_boolean(pieces, manifold3d.OpType.Add)
@@ -165,7 +165,7 @@ def test_the_blank_is_the_outside_less_its_deductions(demo: Design) -> None:
 
 
 def test_the_folders_own_deduction_is_used_and_stands_on_the_sheet(demo: Design) -> None:
-    _, _, tray, _ = parts(demo, "bonnet", folder=Folder(name="Mill Lane Folding", deduction_mm=5.0))
+    _, _, tray, _ = parts(demo, "bonnet", construction=Folded(folder=Folder(name="Mill Lane Folding", deduction_mm=5.0)))
     assert tray.size_mm == pytest.approx((1180.0, 970.0))
     assert any("deduction given by Mill Lane Folding" in note for note in tray.notes)
 
@@ -175,7 +175,7 @@ def test_holes_of_lid_and_tray_meet_when_folded(demo: Design) -> None:
     box, found, tray, lid = parts(demo, "tank")
     bend = sheet_bend(box, demo.tables.materials["s235"])
     deck = Pan(found.outer_mm[0], found.outer_mm[1], found.outer_mm[2], bend)
-    cap = Pan(found.over_lid_mm[0], found.over_lid_mm[1], box.lid.edge_mm, bend)
+    cap = Pan(found.over_lid_mm[0], found.over_lid_mm[1], box.cap.edge_mm, bend)
     deep, low = (pan.sides["right"].wall_start for pan in (deck, cap))
     heights = {round(abs(h.at[1]) - deep + bend.setback_mm, 6) for h in tray.holes if abs(h.at[1]) > deep}
     drops = {round(abs(h.at[1]) - low + bend.setback_mm, 6) for h in lid.holes if abs(h.at[1]) > low}

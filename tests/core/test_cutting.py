@@ -27,7 +27,8 @@ def test_a_point_carries_only_the_box_it_is_nearest_to(demo: Design) -> None:
 
 def test_a_point_that_carries_a_box_already_is_taken(demo: Design) -> None:
     key, mount = next(iter(demo.mounts.items()))
-    at = demo.hardpoints[mount.hardpoint].at_mm
+    spot = mount.lands_on.hardpoint
+    at = demo.hardpoints[spot].at_mm
     low, high = tuple(v - 10 for v in at), tuple(v + 10 for v in at)
-    used = demo.model_copy(update={"mounts": {key: mount}, "hardpoints": {mount.hardpoint: demo.hardpoints[mount.hardpoint]}})
+    used = demo.model_copy(update={"mounts": {key: mount}, "hardpoints": {spot: demo.hardpoints[spot]}})
     assert points_to_make(used, [((low[0], low[1], low[2]), (high[0], high[1], high[2]))]) == 4

@@ -49,13 +49,13 @@ def test_every_sentence_can_be_written_and_every_working_ends_in_a_number(demo: 
     [
         ({"toe_mm": 22.0}, "bolt", "Ft,Rd"),
         ({"thickness_mm": 3.0, "bend_radius_mm": 6.0}, "leg A at the bolt", "moment at the bolt"),
-        ({"weld_leg_mm": 0.6}, "weld", "force per length"),
+        ({"leg_mm": 0.6}, "weld", "force per length"),
     ],
 )
 def test_the_working_of_a_mount_shows_the_steps_of_its_weakest_check(
     tree: dict[str, Any], change: dict[str, float], check: str, step: str
 ) -> None:
-    tree["mounts"]["tank-rr"]["bracket"] |= change
+    tree["mounts"]["tank-rr"]["to_box" if "leg_mm" in change else "shape"] |= change
     found = finding_named(analyse(validate(tree), {}), "mount:tank-rr")
     assert found.shows == check
     assert found.working is not None
@@ -78,7 +78,7 @@ def test_a_finding_that_is_not_there_is_named(demo: Design) -> None:
         ("hold_down", None, False),
         ("hold_down", "straps", False),
         ("hold_down", "own_holes", True),
-        ("thickness_mm", 3.0, True),
+        ("material", "s235", True),
     ],
 )
 def test_sheets_are_held_back_by_foul_and_by_what_the_cut_sizes_rest_on(

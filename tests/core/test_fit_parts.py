@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
 from levelcradle.core.design.box import Box, Liners, Pose, Turn
+from levelcradle.core.design.construction import Folded
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.fit import Wishes, what_it_takes
 from levelcradle.core.fit.combine import Load, combinations
@@ -114,7 +115,7 @@ def test_thicker_sheet_and_liners_are_counted() -> None:
     design = bay_design((647.5, 200, 216.5), [])
     found = []
     for sheet in (3.0, 5.0):
-        making = Making(thickness_mm=sheet, liners=Liners(wall_mm=4.0))
+        making = Making(construction=Folded(thickness_mm=sheet), liners=Liners(wall_mm=4.0))
         blocks = [o.box.blocks["a"] for o in room(design, making=making).options(9, every=False)]
         found.append(max(b.counts.aft for b in blocks if b.turn.aft == "end_a"))
     assert found == [3, 2]

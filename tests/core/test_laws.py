@@ -37,7 +37,7 @@ def mirrored(tree: dict[str, Any]) -> dict[str, Any]:
         mount["face"] = {"left": "right", "right": "left"}[mount["face"]]
     tank = out["boxes"]["tank"]
     tank["blocks"]["a"]["turn"] = {"down": "side_a", "aft": "base"}  # terminals right
-    w = out["vehicle"]["weighing"]
+    w = out["weighings"]["as-found"]["read"]
     w["lf_kg"], w["rf_kg"], w["lr_kg"], w["rr_kg"] = w["rf_kg"], w["lf_kg"], w["rr_kg"], w["lr_kg"]
     return out
 
@@ -84,7 +84,7 @@ def test_moving_a_box_moves_mass_times_travel(aft: float, right: float, up: floa
 def test_thicker_sheet_is_heavier_and_larger_outside_never_inside(extra: float, box: str) -> None:
     tree = copy.deepcopy(TREE)
     before = analysed(tree).boxes[box]
-    tree["boxes"][box]["thickness_mm"] += extra
+    tree["boxes"][box]["construction"]["thickness_mm"] += extra
     after = analysed(tree).boxes[box]
     assert after.shell_kg > before.shell_kg
     assert after.inner_mm == pytest.approx(before.inner_mm)

@@ -8,12 +8,12 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.design import validate
-from levelcradle.core.design.vehicle import Vehicle
+from levelcradle.core.design.vehicle import Corners, Vehicle
 from levelcradle.core.finding import says
 from levelcradle.core.level import MassRow, found_loads, loads_after
 
 CORNERS = {"type": "corners", "lf_kg": 268.0, "rf_kg": 264.0, "lr_kg": 228.0, "rr_kg": 225.0, "step_kg": 2.0}
-VEHICLE = Vehicle.model_validate({"wheelbase_mm": 2480.0, "track_mm": {"front": 1310.0, "rear": 1290.0}, "weighing": CORNERS})
+VEHICLE = Vehicle.model_validate({"wheelbase_mm": 2480.0, "track_mm": {"front": 1310.0, "rear": 1290.0}})
 MASSES = st.lists(
     st.builds(
         MassRow, st.just("p"), st.just("n"), st.floats(-90, 90), st.floats(0, 5),
@@ -24,7 +24,7 @@ MASSES = st.lists(
 
 
 def after(changes: list[MassRow]) -> Any:
-    found = found_loads(VEHICLE)
+    found = found_loads(VEHICLE, Corners.model_validate(CORNERS))
     assert found is not None
     return found, loads_after(found, changes, VEHICLE)
 
@@ -78,7 +78,7 @@ def codes(analysis: Analysis) -> dict[str, str]:
 
 
 def test_from_axle_readings_alone_left_and_right_are_not_weighed(tree: dict[str, Any]) -> None:
-    tree["vehicle"]["weighing"] = {"type": "axles", "front_kg": 532, "rear_kg": 453, "step_kg": 10}
+    tree["weighings"]["as-found"]["read"] = {"type": "axles", "front_kg": 532, "rear_kg": 453, "step_kg": 10}
     analysis = level(tree)
     assert analysis.level.ready is not None
     assert analysis.level.ready.corners is None
@@ -87,7 +87,7 @@ def test_from_axle_readings_alone_left_and_right_are_not_weighed(tree: dict[str,
 
 
 def test_a_car_that_was_not_weighed_says_so(tree: dict[str, Any]) -> None:
-    tree["vehicle"]["weighing"] = None
+    del tree["weighings"]["as-found"]
     assert codes(level(tree)) == {"level:weigh": "unknown"}
 
 
@@ -114,7 +114,8 @@ def test_the_working_of_a_load_adds_up(tree: dict[str, Any]) -> None:
 
 
 def test_weighed_again_holds_the_prediction_against_the_scale(tree: dict[str, Any]) -> None:
-    tree["vehicle"]["weighed_again"] = {"type": "axles", "front_kg": 587, "rear_kg": 620, "step_kg": 2}
+    again = {"type": "axles", "front_kg": 587, "rear_kg": 620, "step_kg": 2}
+    tree["weighings"]["finished"] = {"kind": "finished", "read": again}
     found = codes(level(tree))
     assert found["level:again:front axle"] == "clear"
     assert found["level:again:rear axle"] == "note"

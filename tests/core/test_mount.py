@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from levelcradle.core.analysis import analyse
 from levelcradle.core.axes import dot
 from levelcradle.core.bracket import AngleFrame
-from levelcradle.core.design import Bracket, Doubler, Mount, standard_tables, validate
+from levelcradle.core.design import Mount, standard_tables, validate
+from levelcradle.core.design.mount import Angle, Doubler, OnHardPoint, Welded
 from levelcradle.core.finding import says
 from levelcradle.core.mount import AngleJoint, envelope, geometry, judge_support, uses
 from levelcradle.core.mount.angle_checks import bearing_capacity, bolt_capacity, lever_pull, tightening, weld_line
@@ -82,17 +83,17 @@ def test_how_nearly_three_mounts_are_in_line(off: float, ratio: float) -> None:
 
 # --- the joint ---------------------------------------------------------------------------------------------------
 
-BRACKET = Bracket(
-    thickness_mm=6, bend_radius_mm=10, width_mm=90, toe_mm=25, leg_b_mm=120, weld_from_mm=22, weld_length_mm=90, weld_leg_mm=3
-)
+BRACKET = Angle(thickness_mm=6, bend_radius_mm=10, width_mm=90, toe_mm=25, leg_b_mm=120)
+WELD = Welded(from_mm=22, length_mm=90, leg_mm=3)
 PLATE = Doubler(thickness_mm=4, along_w_mm=150, along_n_mm=170, from_contact_mm=-18)
 LOADS = {"front": (3306.5, 0.0, 5962.4), "side": (982.5, -4518.4, -123.1), "down": (3598.0, 0.0, 0.0)}
 
 
-def joint(wall_mm: float = 2.0, doubler: Doubler | None = None, **bracket: float) -> AngleJoint:
-    shape = BRACKET.model_copy(update=bracket)
-    mount = Mount(name="m", box="b", face="left", hardpoint="h", bracket=shape, doubler=doubler)
-    return AngleJoint.of(mount, 51.0, TABLES.materials["s235"], wall_mm, 244.0, TABLES)
+def joint(wall_mm: float = 2.0, doubler: Doubler | None = None, wall: str = "s235", **changed: float) -> AngleJoint:
+    shape = BRACKET.model_copy(update={k: v for k, v in changed.items() if k in Angle.model_fields})
+    weld = WELD.model_copy(update={"doubler": doubler, **{k: v for k, v in changed.items() if k in Welded.model_fields}})
+    mount = Mount(name="m", carries={"boxes/b": True}, face="left", shape=shape, to_box=weld, lands_on=OnHardPoint(hardpoint="h"))
+    return AngleJoint.of(mount, 51.0, TABLES.materials[wall], wall_mm, 244.0, TABLES)
 
 
 def use(found: AngleJoint, load: str, check: str) -> float:
@@ -156,9 +157,9 @@ def test_on_the_road_the_joint_must_not_slip() -> None:
         ({"toe_mm": 12.0}, "edge distance"),
         ({"bend_radius_mm": 30.0}, "hole to bend"),
         ({"bend_radius_mm": 36.0}, "bolt to bend"),
-        ({"weld_from_mm": 29.0}, "welds start"),
-        ({"weld_length_mm": 110.0}, "welds end"),
-        ({"weld_length_mm": 20.0}, "weld length"),
+        ({"from_mm": 29.0}, "welds start"),
+        ({"length_mm": 110.0}, "welds end"),
+        ({"length_mm": 20.0}, "weld length"),
     ],
 )
 def test_a_shape_that_cannot_be_made_or_welded_is_told(change: dict[str, float], words: str) -> None:
@@ -168,8 +169,7 @@ def test_a_shape_that_cannot_be_made_or_welded_is_told(change: dict[str, float],
 
 
 def test_steel_is_not_welded_to_aluminium() -> None:
-    mount = Mount(name="m", box="b", face="left", hardpoint="h", bracket=BRACKET)
-    found = AngleJoint.of(mount, 51.0, TABLES.materials["al5754"], 3.0, 244.0, TABLES)
+    found = joint(3.0, wall="al5754")
     assert ("Steel S355 welded to Aluminium 5754-H22", False) in list(geometry(found))
 
 
@@ -234,7 +234,7 @@ def test_a_hard_point_too_near_the_wall_is_told(tree: dict[str, Any], across: fl
 
 
 def test_the_wrong_bolt_for_the_thread_is_foul(tree: dict[str, Any]) -> None:
-    tree["mounts"]["tank-lf"]["bolt"]["size"] = "M8"
+    tree["mounts"]["tank-lf"]["lands_on"]["bolt"]["size"] = "M8"
     found = next(f for f in analyse(validate(tree), {}).findings if f.id == "mount:tank-lf")
     assert found.state == "foul"
     assert "bolt M8 in a hard point M10" in says(found)
@@ -242,7 +242,7 @@ def test_the_wrong_bolt_for_the_thread_is_foul(tree: dict[str, Any]) -> None:
 
 def test_without_its_doubler_the_wall_is_foul(tree: dict[str, Any]) -> None:
     for mount in tree["mounts"].values():
-        mount["doubler"] = None
+        mount["to_box"]["doubler"] = None
     walls = {}
     for support in analyse(validate(tree), {}).supports:
         walls[support.box] = max(r.use for m in support.mounts for r in m.rows if r.check == "wall")
@@ -252,8 +252,8 @@ def test_without_its_doubler_the_wall_is_foul(tree: dict[str, Any]) -> None:
 def test_two_boxes_on_one_hard_point_add_up(tree: dict[str, Any]) -> None:
     before = {f.id: f.value for f in analyse(validate(tree), {}).findings}
     for corner in ("lf", "rf", "lr", "rr"):
-        tree["mounts"][f"bonnet-{corner}"]["hardpoint"] = f"rail-{corner}"
-        tree["mounts"][f"again-{corner}"] = {**tree["mounts"][f"bonnet-{corner}"], "box": "bonnet-2"}
+        tree["mounts"][f"bonnet-{corner}"]["lands_on"]["hardpoint"] = f"rail-{corner}"
+        tree["mounts"][f"again-{corner}"] = {**tree["mounts"][f"bonnet-{corner}"], "carries": {"boxes/bonnet-2": True}}
     tree["boxes"]["bonnet-2"] = {**tree["boxes"]["bonnet"], "name": "Second"}
     found = {f.id: f.value for f in analyse(validate(tree), {}).findings}
     assert found["mount:spot:rail-lf"] == pytest.approx(2 * (before["mount:spot:rail-lf"] or 0))
@@ -282,18 +282,18 @@ def test_a_weld_and_its_doubler_want_the_wall_that_is_left(tree: dict[str, Any],
         ({"width_mm": 10.0}, "hole"),
         ({"width_mm": 26.0}, "1.2"),
         ({"thickness_mm": 12.0, "bend_radius_mm": 18.0}, "weld"),
-        ({"weld_from_mm": 15.0}, "weld"),
+        ({"from_mm": 15.0}, "weld"),
     ],
 )
 def test_a_bracket_that_cannot_be_is_never_passed(tree: dict[str, Any], change: dict[str, Any], about: str) -> None:
-    tree["mounts"]["tank-lr"]["bracket"].update(change)
-    tree["mounts"]["tank-rr"]["bracket"]["thickness_mm"] = 8.0
+    tree["mounts"]["tank-lr"]["to_box" if "from_mm" in change else "shape"].update(change)
+    tree["mounts"]["tank-rr"]["shape"]["thickness_mm"] = 8.0
     assert words_of(tree, "tank-lr"), about
     assert not words_of(tree, "tank-rr")
 
 
 def test_of_aluminium_there_is_no_figure(tree: dict[str, Any]) -> None:
-    for part in (*tree["boxes"].values(), *(mount["bracket"] for mount in tree["mounts"].values())):
+    for part in (*tree["boxes"].values(), *(mount["shape"] for mount in tree["mounts"].values())):
         part["material"] = "al5083"
     rows = [f for f in analyse(validate(tree), {}).findings if f.code == "mount.use"]
     assert rows
@@ -302,7 +302,7 @@ def test_of_aluminium_there_is_no_figure(tree: dict[str, Any]) -> None:
 
 def test_a_class_that_breaks_without_warning_is_refused_in_the_shops_own_rows_too(tree: dict[str, Any]) -> None:
     tree["tables"]["bolt_classes"]["12.9"] = {**tree["tables"]["bolt_classes"]["10.9"], "own": True, "ultimate_mpa": 1220.0}
-    tree["mounts"]["tank-lr"]["bolt"]["property_class"] = "12.9"
+    tree["mounts"]["tank-lr"]["lands_on"]["bolt"]["property_class"] = "12.9"
     assert words_of(tree, "tank-lr")
     assert not words_of(tree, "tank-rr")
 

@@ -73,9 +73,9 @@ def test_moving_one_box_leaves_the_others_shapes_as_they_are(tree: dict[str, Any
 def test_a_cached_answer_is_the_answer_of_a_fresh_look(tree: dict[str, Any]) -> None:
     """There and back again: the second analysis of the same content says the same."""
     first = analyse(validate(tree), {})
-    tree["boxes"]["tank"]["thickness_mm"] = 2.0
+    tree["boxes"]["tank"]["construction"]["thickness_mm"] = 2.0
     other = analyse(validate(tree), {})
-    tree["boxes"]["tank"]["thickness_mm"] = 3.0
+    tree["boxes"]["tank"]["construction"]["thickness_mm"] = 3.0
     again = analyse(validate(tree), {})
     assert again.findings == first.findings
     assert again.level == first.level

@@ -26,6 +26,7 @@ from levelcradle.core.box import (
 from levelcradle.core.box.pan import FIT_UP_MM, Pan, SheetBend, Slope, pan_bends, pan_outline
 from levelcradle.core.design import Design, validate
 from levelcradle.core.design.box import Box, Chamfer
+from levelcradle.core.design.construction import Folded
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.part import bend_deduction
 from tests.conftest import DEMO
@@ -131,7 +132,7 @@ def test_a_slope_too_short_to_fold_and_a_hole_in_it_are_told(demo: Design) -> No
 @pytest.mark.parametrize("edge", [("left", "base"), ("aft", "right")])
 def test_the_least_one_that_is_offered_can_be_folded_and_a_smaller_one_not(demo: Design, edge: Any) -> None:
     for sheet in (1.5, 2.0, 3.0, 4.0):
-        box = demo.boxes["tank"].model_copy(update={"thickness_mm": sheet})
+        box = demo.boxes["tank"].model_copy(update={"construction": Folded(thickness_mm=sheet)})
         mm = least_chamfer(box, edge)
         assert folds(box, edge, mm)
         assert mm == 8 or not folds(box, edge, mm - 1)
@@ -154,7 +155,9 @@ def test_a_folders_own_deduction_goes_with_the_angle(demo: Design) -> None:
 @pytest.mark.parametrize("radius", [0.5, 1.0, 3.0])
 def test_no_blank_that_crosses_itself_is_ever_cut(tree: Any, edge: Any, along: Any, radius: float) -> None:
     """Either its outline is whole, or the box is foul and the part is withheld; never a crossed outline in the files."""
-    tree["boxes"]["tank"].update(thickness_mm=3.0, bend_radius_mm=radius, chamfers={"c": {"edge": list(edge), "mm": list(along)}})
+    tree["boxes"]["tank"].update(
+        construction={"type": "folded", "bend_radius_mm": radius}, chamfers={"c": {"edge": list(edge), "mm": list(along)}}
+    )
     design = validate(tree)
     assembly = resolve(design, {})
     cut = {p.id: p for p in parts_of(assembly)}
@@ -167,7 +170,7 @@ def test_no_blank_that_crosses_itself_is_ever_cut(tree: Any, edge: Any, along: A
 def test_a_deduction_that_metal_cannot_have_is_foul(given_mm: float) -> None:
     """t 3, R 3: between K = 1 (2.6) and K = 0 (7.3); 11.4 is another way of counting, and the blank would be short."""
     tree = copy.deepcopy(DEMO)
-    tree["boxes"]["tank"].update(thickness_mm=3.0, bend_radius_mm=3.0, folder={"name": "shop", "deduction_mm": given_mm})
+    tree["boxes"]["tank"].update(construction={"type": "folded", "folder": {"name": "shop", "deduction_mm": given_mm}})
     least, most = 2 * 6 - math.pi / 2 * 6, 2 * 6 - math.pi / 2 * 3
     foul = any(f.code == "box.make" and f.state == "foul" for f in analyse(validate(tree), {}).findings)
     assert foul == (not least - 0.01 <= given_mm <= most + 0.01)
@@ -203,9 +206,10 @@ def test_the_largest_edge_that_may_go_leaves_just_the_liner(edge: list[str], lin
     design = validate(tree)
     box = design.boxes["tank"]
     shell = shell_of(box, design.module_kinds, 7850)
-    most = largest_chamfer((edge[0], edge[1]), box.thickness_mm, liner, shell.outer_mm, [(m.low, m.high) for m in shell.modules])
+    sheet = box.construction.thickness_mm
+    most = largest_chamfer((edge[0], edge[1]), sheet, liner, shell.outer_mm, [(m.low, m.high) for m in shell.modules])
     chamfer = Chamfer.model_validate({"edge": edge, "mm": [most, most]})
-    left = min(inside_chamfer(chamfer, box.thickness_mm, shell.outer_mm, m.low, m.high) for m in shell.modules)
+    left = min(inside_chamfer(chamfer, sheet, shell.outer_mm, m.low, m.high) for m in shell.modules)
     assert left == pytest.approx(liner)
 
 

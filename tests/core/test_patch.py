@@ -162,7 +162,7 @@ def test_a_text_is_read_for_its_place() -> None:
         (op("replace", "/boxes/tank/pose/yaw_deg", 90.0), "mm", "Tank box turned +90°"),
         (op("remove", "/items/charger"), "mm", "removed thing charger"),
         (op("add", "/references/lip", {"name": "boot lip", "at_mm": [1, 2, 3]}), "mm", "added reference point boot lip"),
-        (op("replace", "/boxes/tank/thickness_mm", 2.0), "mm", "Tank box: thickness 3 → 2"),
+        (op("replace", "/boxes/tank/construction/thickness_mm", 2.0), "mm", "Tank box: thickness 3 → 2"),
         (op("replace", "/boxes/tank/hold_down", None), "mm", "Tank box: hold down cleared"),
         (op("replace", "/name", "Heron"), "mm", "design: name Calder Ouzel 1500 → Heron"),
     ],

@@ -163,8 +163,8 @@ def test_a_chamfer_into_the_modules_is_foul_and_slopes_that_meet_hold_the_drawin
     meeting = replaced(tree, "/boxes/tank/chamfers", edges)
     assert any("meet in a corner" in f.says and f.state == "unknown" for f in analyse(meeting, {}).findings)
     assert not [p for p in parts_of(resolve(meeting, {})) if p.name.startswith("Tank box tray")]
-    with pytest.raises(DesignError, match="not the lid"):
-        replaced(tree, "/boxes/tank/chamfers", {"x": {"edge": ["right", "lid"], "mm": [9, 9]}})
+    with pytest.raises(DesignError, match="not the top"):
+        replaced(tree, "/boxes/tank/chamfers", {"x": {"edge": ["right", "top"], "mm": [9, 9]}})
 
 
 # --- what stands out ---
@@ -181,12 +181,12 @@ def test_a_gland_asks_for_itself_and_the_bend_of_its_cable(tree: dict[str, Any])
     gland["bend_radius_mm"] = 0
     straight = resolve(validate(tree), {}).boxes["tank"]
     assert next(p.solid for p in straight.pieces if p.name == "gland").low[1] == -385
-    tree["boxes"]["tank"]["protrusions"] = {"h": gland | {"name": "handle", "face": "lid", "from": ["front", "left"]}}
+    tree["boxes"]["tank"]["protrusions"] = {"h": gland | {"name": "handle", "face": "top", "from": ["front", "left"]}}
     handle = next(p.solid for p in resolve(validate(tree), {}).boxes["tank"].pieces if p.name == "handle")
     assert (handle.low[2], handle.high[2]) == (352 + 245 + 3, 352 + 245 + 3 + 35)
     finding = one(validate(tree), "gap", "boxes/tank", "bays/tank/sides/top")
     assert finding.state == "foul"  # the boot floor was 25 above the lid
-    with pytest.raises(DesignError, match="two edges of the lid that meet"):
+    with pytest.raises(DesignError, match="two edges of the top that meet"):
         replaced(tree, "/boxes/tank/protrusions/h/from", ["front", "aft"])
 
 

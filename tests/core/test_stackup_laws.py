@@ -11,7 +11,7 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import stack_up
 from levelcradle.core.design import validate
 from tests.conftest import DEMO
-from tests.plain import BRICK, a_block, analysed, box_at, plain_car
+from tests.plain import BRICK, a_block, analysed, box_at, held, plain_car
 
 AT = (1000.0, 0.0, 300.0)
 HEADS_MM = 14.0  # no more than twice a lid's fit, its sheet and a head
@@ -151,7 +151,7 @@ def test_what_carries_a_box_and_lies_under_it_ends_the_chain_through_the_box_alo
     """A plate under the whole box carries its bracket: through the box it is met with its gap, through the bracket it is not."""
     plate = {**a_block((800, -300, 200), (1500, 300, 280), gap_class="same"), "name": "plate"}
     hard = {"h": {"name": "h", "at_mm": [1100.0, -51.0, 280.0], "direction": [0, 0, 1]}}
-    mounts = {"m": {"name": "m", "box": "x", "face": "left", "hardpoint": "h"}}
+    mounts = {"m": held("x", "h")}
     assembly = resolve(validate(plain_car(boxes={"x": box_at(AT)}, items={"t": plate}, hardpoints=hard, mounts=mounts)), {})
     through, beside = (stack_up(assembly, "x", "up", at_mm=spot) for spot in ((107.0, 67.0), (100.0, -40.0)))
     assert through.ends[0].name == "plate"

@@ -9,6 +9,7 @@ from levelcradle.core.analysis import analyse
 from levelcradle.core.design import validate
 from levelcradle.core.finding import says
 from levelcradle.core.level import Loads
+from tests.plain import as_found
 
 DRAWS = 1_000_000
 WITHIN = 0.05
@@ -25,8 +26,8 @@ def drawn(tree: dict[str, Any]) -> dict[str, Any]:
     """The demo weighed a million times: each reading off by less than half a step, every stated ± as two standard deviations, what
     one cause does in several places together."""
     rng = np.random.default_rng(7)
-    base, vehicle = 2480.0, tree["vehicle"]
-    weighing, design = vehicle["weighing"], validate(tree)
+    base = 2480.0
+    weighing, design = tree["weighings"]["as-found"]["read"], validate(tree)
 
     def normal(tol: float) -> Any:
         return rng.normal(0.0, tol / 2, DRAWS)
@@ -77,12 +78,16 @@ def test_every_result_of_the_demo_against_a_million_draws(tree: dict[str, Any]) 
     assert found.off.corners_kg == pytest.approx([2 * float(c.std()) for c in cars["corners"]], rel=WITHIN)
 
 
-def stranger(**more: Any) -> dict[str, Any]:
+AXLES = {"type": "axles", "front_kg": 500.0, "rear_kg": 500.0, "step_kg": 0.001}
+
+
+def stranger(weighing: dict[str, Any] = AXLES, **more: Any) -> dict[str, Any]:
     """A car of which two axle readings are known, and nothing in it."""
     from levelcradle.core.design import new_design, tree_of
 
     tree = tree_of(new_design("Stranger", 2500.0))
-    tree["vehicle"] |= {"weighing": {"type": "axles", "front_kg": 500.0, "rear_kg": 500.0, "step_kg": 0.001}, **more}
+    tree["vehicle"] |= more
+    tree["weighings"] = as_found(dict(weighing))
     return tree
 
 
@@ -100,7 +105,7 @@ def test_who_was_weighed_with_the_car_and_rides_again_takes_his_doubt_along() ->
     """A driver of 80 ± 5 aboard the scales, riding again in the same seat: only the scale's own ± is left; in another it is the lever's."""
     tree = stranger()
     driver = {"name": "Driver", "mass_kg": 80.0, "tol_kg": 5.0, "at_mm": [1200.0, 0.0, 600.0]}
-    tree["vehicle"]["weighing"]["aboard"] = {"d": driver}
+    tree["weighings"]["as-found"]["read"]["aboard"] = {"d": driver}
     tree["items"]["rider"] = {"name": "driver", "state": "payload", "mass_kg": 80.0, "at_mm": [1200.0, 0.0, 600.0]}
     tree["load_states"]["driving"] = {"name": "driving", "aboard": {"rider": True}}
     assert ready(tree).off.total_kg == pytest.approx(5.0, rel=1e-3)
@@ -122,7 +127,13 @@ def test_modules_of_a_kind_are_off_together(tree: dict[str, Any]) -> None:
 
 def test_an_assumed_split_leaves_the_sum_as_sure_as_the_scale() -> None:
     tree = stranger()
-    tree["vehicle"]["weighing"] = {"type": "total", "total_kg": 1000.0, "step_kg": 20.0, "front_percent": 50.0, "front_tol_percent": 5.0}
+    tree["weighings"]["as-found"]["read"] = {
+        "type": "total",
+        "total_kg": 1000.0,
+        "step_kg": 20.0,
+        "front_percent": 50.0,
+        "front_tol_percent": 5.0,
+    }
     off = ready(tree).off
     assert off.total_kg == pytest.approx(20 / 3**0.5)
     assert off.front_kg == pytest.approx(((20 / 3**0.5 / 2) ** 2 + 50**2) ** 0.5)
@@ -136,7 +147,7 @@ def test_a_place_is_off_by_its_reading(tree: dict[str, Any]) -> None:
 
 
 def test_a_height_from_a_table_is_the_cars_own_whoever_was_aboard(tree: dict[str, Any]) -> None:
-    tree["vehicle"]["weighing"]["aboard"] = {"d": {"name": "driver", "mass_kg": 90.0, "at_mm": [1180.0, 330.0, 900.0]}}
+    tree["weighings"]["as-found"]["read"]["aboard"] = {"d": {"name": "driver", "mass_kg": 90.0, "at_mm": [1180.0, 330.0, 900.0]}}
     level = analyse(validate(tree), {}).level
     assert level.found is not None
     assert (level.found.up_mm, level.found.off.up_mm) == pytest.approx((552.0, 40.0))

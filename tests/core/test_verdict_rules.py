@@ -17,7 +17,7 @@ from levelcradle.core.design.pins import refuse_brittle_bolts, refuse_moving_pin
 from levelcradle.core.errors import DesignError
 from levelcradle.core.finding import Finding
 from tests.conftest import DEMO
-from tests.plain import a_block, analysed, box_at, found, plain_car
+from tests.plain import a_block, analysed, as_found, box_at, found, plain_car
 
 NEEDS = {"same": 6, "other": 15, "moving": 20, "axle": 25, "warm": 25, "hot": 75, "hand": 90}
 TAPE_MM = 3.0
@@ -127,7 +127,8 @@ def test_a_mount_is_never_better_than_tight_and_its_wall_never_clear() -> None:
 
 @pytest.mark.parametrize("low", [-200.0, 140.0])
 def test_a_doubler_under_the_lids_edge_or_on_the_bend_is_foul(low: float) -> None:
-    states = {f.state for f in analysed(hung(doubler={"from_contact_mm": low})).findings if f.code == "mount.use"}
+    tree = hung(to_box={"type": "welded", "doubler": {"from_contact_mm": low}})
+    states = {f.state for f in analysed(tree).findings if f.code == "mount.use"}
     assert states == {"foul"}
 
 
@@ -147,7 +148,8 @@ def test_every_kind_of_case_is_asked(kind: str) -> None:
 
 def weighed(**more: Any) -> dict[str, Any]:
     tree = plain_car(boxes={"x": box_at(AT)})
-    tree["vehicle"].update(weighing={"type": "axles", "front_kg": 500.0, "rear_kg": 450.0, "step_kg": 10.0}, **more)
+    tree["vehicle"].update(more)
+    tree["weighings"] = as_found({"type": "axles", "front_kg": 500.0, "rear_kg": 450.0, "step_kg": 10.0})
     return tree
 
 
@@ -226,8 +228,8 @@ def test_laden_it_hangs_lower_and_asks_a_hundred_and_forty() -> None:
 # --- pins ---
 
 CHANGES: list[tuple[str, Any, bool]] = [
-    ("pose/at_mm/0", 1001.0, True), ("pose/yaw_deg", 90.0, True), ("thickness_mm", 2.0, True), ("liners/wall_mm", 2.0, True),
-    ("lid/edge_mm", 30.0, True), ("inner", {"type": "fixed", "size_mm": [300, 300, 300]}, True), ("blocks/a/counts/aft", 2, True),
+    ("pose/at_mm/0", 1001.0, True), ("pose/yaw_deg", 90.0, True), ("construction/thickness_mm", 2.0, True), ("liners/wall_mm", 2.0, True),
+    ("closures/lid/edge_mm", 30.0, True), ("inner", {"type": "fixed", "size_mm": [300, 300, 300]}, True), ("blocks/a/counts/aft", 2, True),
     ("chamfers", {"c": {"edge": ["left", "base"], "mm": [9, 9]}}, True), ("name", "Other", False), ("order", 4, False),
     ("hold_down", "rods", False), ("sealing", "gasket", False),
 ]  # fmt: skip

@@ -7,8 +7,9 @@ import pytest
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Vehicle, validate
+from levelcradle.core.design.vehicle import Weighed, Weighing
 from levelcradle.core.finding import says
-from levelcradle.core.level import found_loads
+from levelcradle.core.level import found_loads, loads_after
 from levelcradle.core.level.balance import BY_ROLL, BY_SIDES, corner_loads
 from levelcradle.core.level.balance import Corners as CornerLoads
 from levelcradle.core.level.lift import cg_height
@@ -17,14 +18,15 @@ DRIVER = {"name": "driver", "mass_kg": 80.0, "tol_kg": 1.0, "at_mm": [1200.0, 33
 FUEL = {"name": "fuel", "fluid": {"volume_l": 20.0, "density_kg_l": 0.75}, "at_mm": [2800.0, 0.0, 450.0]}
 
 
-def vehicle(weighing: dict[str, Any], **more: Any) -> Vehicle:
-    return Vehicle.model_validate({"wheelbase_mm": 2480.0, "track_mm": {"front": 1310.0, "rear": 1290.0}, "weighing": weighing, **more})
+def car(read: dict[str, Any], **more: Any) -> tuple[Vehicle, Weighing]:
+    vehicle = Vehicle.model_validate({"wheelbase_mm": 2480.0, "track_mm": {"front": 1310.0, "rear": 1290.0}, **more})
+    return vehicle, Weighed.model_validate({"kind": "as found", "read": read}).read
 
 
 def test_people_fuel_and_load_are_taken_off_again() -> None:
     """80 kg at 1,200 and 15 kg at 2,800 of a wheelbase of 2,480."""
     axles = {"type": "axles", "front_kg": 560.0, "rear_kg": 500.0, "step_kg": 10.0, "aboard": {"driver": DRIVER, "fuel": FUEL}}
-    found = found_loads(vehicle(axles))
+    found = found_loads(*car(axles))
     assert found is not None
     rear = 500 - 80 * 1200 / 2480 - 15 * 2800 / 2480
     assert (found.rear_kg, found.front_kg) == (pytest.approx(rear), pytest.approx(1060 - 95 - rear))
@@ -32,7 +34,7 @@ def test_people_fuel_and_load_are_taken_off_again() -> None:
 
 
 def test_left_and_right_from_a_side_reading() -> None:
-    found = found_loads(vehicle({"type": "axles", "front_kg": 560.0, "rear_kg": 440.0, "step_kg": 10.0, "left_kg": 520.0}))
+    found = found_loads(*car({"type": "axles", "front_kg": 560.0, "rear_kg": 440.0, "step_kg": 10.0, "left_kg": 520.0}))
     assert found is not None
     assert found.rule == BY_SIDES
     assert found.corners == CornerLoads(560 * 0.52, 560 * 0.48, 440 * 0.52, 440 * 0.48)
@@ -40,7 +42,7 @@ def test_left_and_right_from_a_side_reading() -> None:
 
 
 def test_a_total_with_an_assumed_split_passes_no_rating(tree: dict[str, Any]) -> None:
-    tree["vehicle"]["weighing"] = {"type": "total", "total_kg": 985, "step_kg": 20, "front_percent": 54}
+    tree["weighings"]["as-found"]["read"] = {"type": "total", "total_kg": 985, "step_kg": 20, "front_percent": 54}
     ratings = [f for f in analyse(validate(tree), {}).findings if f.code == "level.rating"]
     assert ratings
     assert {f.state for f in ratings} <= {"unknown", "foul"}
@@ -55,7 +57,7 @@ def test_a_guessed_mass_passes_no_rating(tree: dict[str, Any]) -> None:
 
 
 def test_corner_sums_against_an_axle_scale(tree: dict[str, Any]) -> None:
-    tree["vehicle"]["weighing"]["check"] = {"front_kg": 530, "rear_kg": 470, "step_kg": 5}
+    tree["weighings"]["as-found"]["read"]["check"] = {"front_kg": 530, "rear_kg": 470, "step_kg": 5}
     found = {f.id: f for f in analyse(validate(tree), {}).findings}
     assert found["survey:axles:front"].state == "clear"
     assert found["survey:axles:rear"].state == "unknown"
@@ -70,27 +72,19 @@ def test_the_list_balances(tree: dict[str, Any]) -> None:
 
 
 def test_side_moment_by_roll_stiffness_keeps_sums_and_cross_weight() -> None:
-    car = vehicle(
+    vehicle, read = car(
         {"type": "corners", "lf_kg": 268.0, "rf_kg": 264.0, "lr_kg": 228.0, "rr_kg": 225.0, "step_kg": 2.0},
         wheel_rates={"front_n_per_mm": 20.0, "rear_n_per_mm": 23.0},
     )
-    found = found_loads(car)
+    found = found_loads(vehicle, read)
     assert found is not None
     assert found.corners is not None
-    assert car.track_mm is not None
-    after = corner_loads(found.corners, 532.0, 453.0, 9000.0, car.track_mm, car.wheel_rates)
+    assert vehicle.track_mm is not None
+    after = corner_loads(found.corners, 532.0, 453.0, 9000.0, vehicle.track_mm, vehicle.wheel_rates)
     front, rear = after.rf_kg - after.lf_kg + 4, after.rr_kg - after.lr_kg + 3
     assert front * 1310 + rear * 1290 == pytest.approx(2 * 9000)
     assert (front * 1310) / (rear * 1290) == pytest.approx(20 * 1310**2 / (23 * 1290**2))
-    assert BY_ROLL in analyse_rule(car)
-
-
-def analyse_rule(car: Vehicle) -> str:
-    from levelcradle.core.level import loads_after
-
-    found = found_loads(car)
-    assert found is not None
-    return loads_after(found, [], car).rule
+    assert BY_ROLL in loads_after(found, [], vehicle).rule
 
 
 LIFT = {"basis": "lifted", "raised": "rear", "rise_mm": 500.0, "level_kg": 532.0, "raised_kg": 560.0, "step_kg": 1.0,
@@ -123,11 +117,11 @@ def test_lift_with_unequal_wheels_found_again_by_turning_the_body(raised: str) -
 
     raised_reading = mass * (moved(up)[0] - moved(cg)[0]) / (moved(up)[0] - low[0])
     level = mass * (up[0] - cg[0]) / (up[0] - low[0])
-    car = vehicle(
+    vehicle, _ = car(
         {"type": "axles", "front_kg": mass - mass * cg[0] / wheelbase, "rear_kg": mass * cg[0] / wheelbase, "step_kg": 1.0},
         cg_height={**LIFT, "raised": raised, "rise_mm": moved(up)[1] - up[1], "level_kg": level, "raised_kg": raised_reading,
                    "radius_front_mm": front[1], "radius_rear_mm": rear[1]},
     )  # fmt: skip
-    found = cg_height(car, mass)
+    found = cg_height(vehicle, mass)
     assert found is not None
     assert found.up_mm == pytest.approx(cg[1], abs=1e-6)

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from levelcradle.core.design.vehicle import Axles, Corners, Total, Track, Vehicle, Weighing
+from levelcradle.core.design.vehicle import Axles, Corners, Total, Track, Vehicle
 from levelcradle.core.level import weighed_by
 from levelcradle.core.level.balance import MassRow, found_loads, loads_after, read_loads, total_of
 
@@ -16,8 +16,7 @@ STEP = st.sampled_from([0.5, 1.0, 2.0, 5.0, 10.0, 20.0])
 PLACE = st.tuples(st.integers(-500, 3500), st.integers(-700, 700), st.integers(200, 1200)).map(lambda p: [float(v) for v in p])
 
 
-def car(weighing: Weighing, **more: Any) -> Vehicle:
-    return Vehicle(wheelbase_mm=2480.0, track_mm=Track(front=1310.0, rear=1290.0), weighing=weighing, **more)
+CAR = Vehicle(wheelbase_mm=2480.0, track_mm=Track(front=1310.0, rear=1290.0))
 
 
 def corners(lf: float, rf: float, lr: float, rr: float, step: float = 1.0, aboard: Any = None) -> Corners:
@@ -28,9 +27,9 @@ def corners(lf: float, rf: float, lr: float, rr: float, step: float = 1.0, aboar
 
 @given(KG, KG, KG, KG)
 def test_corners_and_their_axle_sums_say_the_same(lf: float, rf: float, lr: float, rr: float) -> None:
-    four = found_loads(car(corners(lf, rf, lr, rr)))
-    two = found_loads(car(Axles(type="axles", front_kg=lf + rf, rear_kg=lr + rr, step_kg=1.0)))
-    sides = found_loads(car(Axles(type="axles", front_kg=lf + rf, rear_kg=lr + rr, step_kg=1.0, left_kg=lf + lr)))
+    four = found_loads(CAR, (corners(lf, rf, lr, rr)))
+    two = found_loads(CAR, (Axles(type="axles", front_kg=lf + rf, rear_kg=lr + rr, step_kg=1.0)))
+    sides = found_loads(CAR, (Axles(type="axles", front_kg=lf + rf, rear_kg=lr + rr, step_kg=1.0, left_kg=lf + lr)))
     assert four
     assert two
     assert sides
@@ -43,12 +42,12 @@ def test_corners_and_their_axle_sums_say_the_same(lf: float, rf: float, lr: floa
 
 @given(KG, KG, KG, KG, st.integers(5, 120).map(float), PLACE)
 def test_what_was_aboard_put_back_gives_the_readings(lf: float, rf: float, lr: float, rr: float, mass: float, at: list[float]) -> None:
-    vehicle = car(corners(lf, rf, lr, rr, aboard={"driver": {"name": "driver", "mass_kg": mass, "at_mm": at}}))
-    bare, read = found_loads(vehicle), read_loads(vehicle)
+    weighed = corners(lf, rf, lr, rr, aboard={"driver": {"name": "driver", "mass_kg": mass, "at_mm": at}})
+    bare, read = found_loads(CAR, weighed), read_loads(CAR, weighed)
     assert bare
     assert read
     assert bare.total_kg == pytest.approx(read.total_kg - mass)
-    back = loads_after(bare, [MassRow("aboard", "driver", mass, 0.0, (at[0], at[1], at[2]))], vehicle)
+    back = loads_after(bare, [MassRow("aboard", "driver", mass, 0.0, (at[0], at[1], at[2]))], CAR)
     assert (back.front_kg, back.rear_kg) == pytest.approx((read.front_kg, read.rear_kg))
     assert back.across_mm == pytest.approx(read.across_mm)
 
@@ -56,7 +55,7 @@ def test_what_was_aboard_put_back_gives_the_readings(lf: float, rf: float, lr: f
 @given(KG, KG, STEP, STEP)
 def test_a_coarser_scale_is_never_surer(front: float, rear: float, one: float, other: float) -> None:
     fine, coarse = sorted((one, other))
-    a, b = (found_loads(car(Axles(type="axles", front_kg=front, rear_kg=rear, step_kg=s))) for s in (fine, coarse))
+    a, b = (found_loads(CAR, (Axles(type="axles", front_kg=front, rear_kg=rear, step_kg=s))) for s in (fine, coarse))
     assert a
     assert b
     assert a.off.front_kg <= b.off.front_kg
@@ -66,7 +65,7 @@ def test_a_coarser_scale_is_never_surer(front: float, rear: float, one: float, o
 
 @given(st.integers(600, 2000).map(float), st.integers(30, 70).map(float), st.integers(0, 20).map(float))
 def test_an_assumed_split_says_so_and_carries_its_doubt(total: float, front: float, doubt: float) -> None:
-    found = found_loads(car(Total(type="total", total_kg=total, step_kg=10.0, front_percent=front, front_tol_percent=doubt)))
+    found = found_loads(CAR, (Total(type="total", total_kg=total, step_kg=10.0, front_percent=front, front_tol_percent=doubt)))
     assert found
     assert found.total_kg == pytest.approx(total)
     assert found.front_percent == pytest.approx(front)
@@ -80,10 +79,9 @@ def test_the_measured_cross_weight_is_kept_by_a_mass_on_the_centreline(
     lf: float, rf: float, lr: float, rr: float, mass: float, at: list[float]
 ) -> None:
     """Put in on the centreline, a mass goes half to each wheel of an axle: the difference between left and right stays."""
-    vehicle = car(corners(lf, rf, lr, rr))
-    before = found_loads(vehicle)
+    before = found_loads(CAR, corners(lf, rf, lr, rr))
     assert before
-    after = loads_after(before, [MassRow("x", "x", mass, 0.0, (at[0], 0.0, at[2]))], vehicle).corners
+    after = loads_after(before, [MassRow("x", "x", mass, 0.0, (at[0], 0.0, at[2]))], CAR).corners
     assert after
     assert after.rf_kg - after.lf_kg == pytest.approx(rf - lf)
     assert after.rr_kg - after.lr_kg == pytest.approx(rr - lr)

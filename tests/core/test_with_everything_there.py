@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import DEMO
-from tests.plain import a_block, analysed, box_at, found, plain_car, said
+from tests.plain import a_block, analysed, box_at, found, held, plain_car, said
 
 SIDE = {"is": "metal", "gap_class": "same"}
 
@@ -139,7 +139,7 @@ def on_a_frame(apart: float, off: float, facing: str) -> list[float]:
         for n in range(2):
             where = [aft, off + 60.0 * n, 500.0]
             hard[f"{key}{n}"] = {"name": f"{key}{n}", "at_mm": where, "direction": [0, 0, -1], "structure": "frame"}
-            mounts[f"{key}{n}"] = {"name": f"{key}{n}", "box": key, "face": "left", "hardpoint": f"{key}{n}"}
+            mounts[f"{key}{n}"] = held(key, f"{key}{n}")
     tree = plain_car(boxes={"x": one, "y": other}, hardpoints=hard, mounts=mounts)
     return [(f.limit or 0) for f in found(tree, "gap") if set(f.subjects) == {"boxes/x", "boxes/y"}]
 

@@ -138,7 +138,7 @@ def test_a_design_without_a_box_has_nothing_to_cut(tree: dict[str, Any]) -> None
 
 
 def test_a_box_that_cannot_be_folded_has_no_flat(tree: dict[str, Any]) -> None:
-    tree["boxes"]["tank"]["lid"]["edge_mm"] = 8
+    tree["boxes"]["tank"]["closures"]["lid"]["edge_mm"] = 8
     assert "tank-tray" not in {p.id for p in parts_of(resolve(validate(tree), {}))}
 
 

@@ -6,6 +6,7 @@ import math
 import pytest
 
 from levelcradle.core.design import Vehicle
+from levelcradle.core.design.vehicle import Axles
 from levelcradle.core.level.lift import cg_height
 
 
@@ -38,9 +39,9 @@ def test_corners_from_axles_and_sides() -> None:
     left = 1300 * (0.5 + 15 / 1400)
     from levelcradle.core.level import found_loads
 
-    weighing = {"type": "axles", "front_kg": 700.0, "rear_kg": 600.0, "step_kg": 1.0, "left_kg": left}
-    car = Vehicle.model_validate({"wheelbase_mm": 2450.0, "track_mm": {"front": 1400.0, "rear": 1400.0}, "weighing": weighing})
-    found = found_loads(car)
+    weighing = Axles(type="axles", front_kg=700.0, rear_kg=600.0, step_kg=1.0, left_kg=left)
+    car = Vehicle.model_validate({"wheelbase_mm": 2450.0, "track_mm": {"front": 1400.0, "rear": 1400.0}})
+    found = found_loads(car, weighing)
     assert found is not None
     assert found.corners is not None
     expected = [357.5, 342.5, 306.429, 293.571]

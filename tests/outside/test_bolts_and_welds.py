@@ -10,8 +10,8 @@ import math
 import numpy as np
 import pytest
 
-from levelcradle.core.design import Bracket, Mount, standard_tables
-from levelcradle.core.design.box import Bolt, Doubler
+from levelcradle.core.design import Mount, standard_tables
+from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
 from levelcradle.core.mount import AngleJoint
 from levelcradle.core.mount.angle_checks import bearing_capacity, bolt_capacity, doubler_weld_line, tightening, weld_line
 
@@ -21,12 +21,11 @@ TABLES = standard_tables()
 def joint(size: str = "M10", grade: str = "8.8", material: str = "s355", c_mm: float = 60.0, **bracket: float) -> AngleJoint:
     mount = Mount(
         name="m",
-        box="b",
+        carries={"boxes/b": True},
         face="left",
-        hardpoint="h",
-        bracket=Bracket(material=material, **bracket),
-        bolt=Bolt(size=size, property_class=grade),
-    )  # type: ignore[arg-type]
+        shape=Angle(material=material, **bracket),  # type: ignore[arg-type]
+        lands_on=OnHardPoint(hardpoint="h", bolt=Bolt(size=size, property_class=grade)),
+    )
     return AngleJoint.of(mount, c_mm, TABLES.materials["s235"], 3.0, 245.0, TABLES)
 
 
@@ -90,7 +89,8 @@ def test_bearing_of_an_m12_in_3_mm_s235() -> None:
 @pytest.mark.parametrize(("legs", "throat"), [(3.0, 2.1213), (4.0, 2.8284)])
 def test_throat_of_an_equal_leg_fillet(legs: float, throat: float) -> None:
     """a = leg cos 45°, in parts thick enough not to limit it."""
-    thick = AngleJoint.of(joint(weld_leg_mm=legs).mount, 60.0, TABLES.materials["s235"], 8.0, 245.0, TABLES)
+    mount = joint().mount.model_copy(update={"to_box": Welded(leg_mm=legs)})
+    thick = AngleJoint.of(mount, 60.0, TABLES.materials["s235"], 8.0, 245.0, TABLES)
     assert thick.throat_mm == pytest.approx(throat, rel=1e-3)
 
 
@@ -133,9 +133,10 @@ def most_by_summing(run: np.ndarray, corners: np.ndarray, forces: np.ndarray, mo
 @pytest.mark.parametrize("load", [(1000.0, 0.0, 0.0), (0.0, 1000.0, 0.0), (0.0, 0.0, 1000.0), (700.0, -2100.0, 1500.0)])
 def test_the_welds_of_bracket_and_doubler_by_summing_them_up(load: tuple[float, float, float]) -> None:
     n, d, w = load
-    mount = joint("M10").mount.model_copy(update={"doubler": Doubler(along_w_mm=150.0, along_n_mm=110.0, from_contact_mm=12.0)})
+    to_box = Welded(doubler=Doubler(along_w_mm=150.0, along_n_mm=110.0, from_contact_mm=12.0))
+    mount = joint("M10").mount.model_copy(update={"to_box": to_box})
     found = AngleJoint.of(mount, 60.0, TABLES.materials["s235"], 3.0, 245.0, TABLES)
-    plate, bracket = mount.doubler, mount.bracket
+    plate, bracket = to_box.doubler, mount.shape
     assert plate is not None
     a, b = plate.along_w_mm / 2, plate.along_n_mm / 2
     square = [(-a, -b), (a, -b), (a, b), (-a, b)]
@@ -143,9 +144,9 @@ def test_the_welds_of_bracket_and_doubler_by_summing_them_up(load: tuple[float, 
     moments = np.cross((c, 0.0, -up), (d, w, n))
     by_hand = most_by_summing(line_of([*square, square[0]]), np.array(square), np.array((d, w, n)), moments)
     assert float(doubler_weld_line(found, plate, *(np.array(v) for v in load))) == pytest.approx(by_hand, rel=5e-3)
-    half, le = bracket.width_mm / 2, bracket.weld_length_mm / 2 - found.throat_mm
+    half, le = bracket.width_mm / 2, to_box.length_mm / 2 - found.throat_mm
     sides = np.concatenate([line_of([(s * half, -le), (s * half, le)]) for s in (-1, 1)])
-    moments = np.cross((60.0, 0.0, -(bracket.weld_from_mm + bracket.weld_length_mm / 2)), (d, w, n))
+    moments = np.cross((60.0, 0.0, -(to_box.from_mm + to_box.length_mm / 2)), (d, w, n))
     ends = np.array([(s * half, t * le) for s in (-1, 1) for t in (-1, 1)])
     by_hand = most_by_summing(sides, ends, np.array((d, w, n)), moments)
     assert float(weld_line(found, *(np.array(v) for v in load))) == pytest.approx(by_hand, rel=5e-3)

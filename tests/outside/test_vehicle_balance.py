@@ -5,18 +5,18 @@ Source: statics, worked by hand and re-computed by script; each example states i
 
 import pytest
 
-from levelcradle.core.design.vehicle import Vehicle
+from levelcradle.core.design.vehicle import Vehicle, Weighed, Weighing
 from levelcradle.core.level import Corners, MassRow, corner_loads, found_loads, loads_after
 
 
-def vehicle(wheelbase: float, weighing: dict[str, object], **more: object) -> Vehicle:
-    return Vehicle.model_validate({"wheelbase_mm": wheelbase, "weighing": weighing} | more)
+def car_of(wheelbase: float, read: dict[str, object], **more: object) -> tuple[Vehicle, Weighing]:
+    return Vehicle.model_validate({"wheelbase_mm": wheelbase} | more), Weighed.model_validate({"kind": "as found", "read": read}).read
 
 
 def test_centre_of_gravity_from_four_wheel_scales() -> None:
     """361, 339, 295, 305 kg on 2,450 mm and tracks 1,420 / 1,400: 1,130.77 aft, 6.63 left, front 53.846 %."""
     corners = {"type": "corners", "lf_kg": 361.0, "rf_kg": 339.0, "lr_kg": 295.0, "rr_kg": 305.0, "step_kg": 1.0}
-    found = found_loads(vehicle(2450.0, corners, track_mm={"front": 1420.0, "rear": 1400.0}))
+    found = found_loads(*car_of(2450.0, corners, track_mm={"front": 1420.0, "rear": 1400.0}))
     assert found is not None
     assert found.total_kg == 1300
     assert found.aft_mm == pytest.approx(1130.77, rel=1e-4)
@@ -37,8 +37,8 @@ def test_removals_and_additions() -> None:
     rear = 1180 * 1080 / 2450
     weighing = {"type": "axles", "front_kg": 1180 - rear, "rear_kg": rear, "step_kg": 1.0}
     height = {"up_mm": 545.0, "tolerance_mm": 0.0, "basis": "measured"}
-    car = vehicle(2450.0, weighing, cg_height=height)
-    found = found_loads(car)
+    car, read = car_of(2450.0, weighing, cg_height=height)
+    found = found_loads(car, read)
     assert found is not None
     assert found.front_kg == pytest.approx(659.837, rel=1e-4)
     ready = loads_after(found, [MassRow("", "", m, 0.0, (x, y, z)) for m, x, y, z in rows], car)
@@ -51,8 +51,8 @@ def test_removals_and_additions() -> None:
 
 def test_a_mass_behind_the_rear_axle() -> None:
     """100 kg at 3,050 aft on 2,450: rear + 124.49, front − 24.4898."""
-    car = vehicle(2450.0, {"type": "axles", "front_kg": 600.0, "rear_kg": 500.0, "step_kg": 1.0})
-    found = found_loads(car)
+    car, read = car_of(2450.0, {"type": "axles", "front_kg": 600.0, "rear_kg": 500.0, "step_kg": 1.0})
+    found = found_loads(car, read)
     assert found is not None
     ready = loads_after(found, [MassRow("", "", 100.0, 0.0, (3050.0, 0.0, 0.0))], car)
     assert ready.rear_kg - found.rear_kg == pytest.approx(124.49, rel=1e-4)
@@ -72,8 +72,8 @@ def test_corner_loads_by_the_proportional_rule() -> None:
 def test_centre_of_gravity_rises_with_a_mass_put_high() -> None:
     """1,208 kg at 548, and 118 kg at 905: 579.769 (first moment)."""
     weighing = {"type": "axles", "front_kg": 604.0, "rear_kg": 604.0, "step_kg": 1.0}
-    car = vehicle(2400.0, weighing, cg_height={"up_mm": 548.0, "tolerance_mm": 0.0, "basis": "measured"})
-    found = found_loads(car)
+    car, read = car_of(2400.0, weighing, cg_height={"up_mm": 548.0, "tolerance_mm": 0.0, "basis": "measured"})
+    found = found_loads(car, read)
     assert found is not None
     ready = loads_after(found, [MassRow("", "", 118.0, 0.0, (1000.0, 0.0, 905.0))], car)
     assert ready.up_mm == pytest.approx(579.769, rel=1e-5)

@@ -30,7 +30,7 @@ def test_a_new_car_from_two_axle_readings(client: TestClient) -> None:
     made = client.post("/api/projects", json=body)
     assert made.status_code == 201
     opened = client.get(f"/api/projects/{made.json()['id']}").json()
-    assert opened["document"]["vehicle"]["weighing"]["front_kg"] == 520
+    assert opened["document"]["weighings"]["as-found"]["read"]["front_kg"] == 520
     assert opened["analysis"]["level"]["found"]["front_percent"] == pytest.approx(52.0)
     assert opened["undo"] is None
 
@@ -62,10 +62,10 @@ def test_an_edit_without_if_match_or_session_is_refused(client: TestClient, car:
 
 
 def test_a_refused_edit_names_the_field(client: TestClient, car: str) -> None:
-    answer = patch(client, car, [{"op": "replace", "path": "/boxes/tank/thickness_mm", "value": -3}])
+    answer = patch(client, car, [{"op": "replace", "path": "/boxes/tank/construction/thickness_mm", "value": -3}])
     assert answer.status_code == 422
     assert answer.headers["content-type"] == "application/problem+json"
-    assert answer.json()["errors"] == [{"path": "/boxes/tank/thickness_mm", "says": "must be more than 0"}]
+    assert answer.json()["errors"] == [{"path": "/boxes/tank/construction/thickness_mm", "says": "must be more than 0"}]
     assert client.get(f"/api/projects/{car}").json()["revision"] == 1
 
 

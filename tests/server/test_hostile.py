@@ -10,6 +10,7 @@ from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 
 from levelcradle.core.design import dump
+from levelcradle.core.design.mount import Angle
 from levelcradle.demo import demo_design
 
 CAR = "/api/projects/ouzel"
@@ -23,14 +24,14 @@ BODIES = {
     "null": b"null",
     "nested": b'{"patch": ' + b"[" * 5000 + b"]" * 5000 + b"}",
     "nan": b'{"patch": [{"op": "replace", "path": "/name", "value": NaN}]}',
-    "infinite": b'{"patch": [{"op": "replace", "path": "/boxes/tank/thickness_mm", "value": 1e999}]}',
+    "infinite": b'{"patch": [{"op": "replace", "path": "/boxes/tank/construction/thickness_mm", "value": 1e999}]}',
     "control": b'{"patch": [{"op": "replace", "path": "/name", "value": "a\\u0000b"}]}',
     "surrogate": b'{"patch": [{"op": "replace", "path": "/name", "value": "\\ud800"}]}',
     "unknown op": b'{"patch": [{"op": "copy", "from": "/boxes", "path": "/boxes/x"}]}',
     "unknown field": b'{"patch": [], "extra": 1}',
     "root": b'{"patch": [{"op": "replace", "path": "", "value": {}}]}',
     "no path": b'{"patch": [{"op": "remove", "path": "boxes"}]}',
-    "huge number": b'{"patch": [{"op": "replace", "path": "/boxes/tank/thickness_mm", "value": ' + b"9" * 400 + b"}]}",
+    "huge number": b'{"patch": [{"op": "replace", "path": "/boxes/tank/construction/thickness_mm", "value": ' + b"9" * 400 + b"}]}",
     "deep value": b'{"patch": [{"op": "add", "path": "/items/x", "value": ' + b'{"a":' * 150 + b"1" + b"}" * 150 + b"}]}",
     "wrong type": b'{"patch": [{"op": "replace", "path": "/boxes", "value": 7}]}',
     "tables gone": b'{"patch": [{"op": "remove", "path": "/tables"}]}',
@@ -99,7 +100,7 @@ JSON = st.recursive(
 )
 PATHS = st.sampled_from(
     ["/name", "/boxes/tank", "/boxes/tank/pose/at_mm/0", "/boxes/tank/blocks/a/counts", "/items/axle/solid", "/vehicle/weighing",
-     "/bays/tank/stations/a/floor_mm", "/mounts/tank-lf/bracket/thickness_mm", "/hardpoints/tail-lf/direction", "/tables/bolts/M10",
+     "/bays/tank/stations/a/floor_mm", "/mounts/tank-lf/shape/thickness_mm", "/hardpoints/tail-lf/direction", "/tables/bolts/M10",
      "/module_kinds/flagstone/size_mm", "/readings", "/references/seat-seam/at_mm", "/boxes/tank/inner", "/load_states"]
 )  # fmt: skip
 FIGURES = st.floats(-2e4, 2e4) | st.integers(-20000, 20000) | st.sampled_from([0, -0.0, 1e-9, 20000.0])
@@ -134,13 +135,16 @@ def test_anything_taken_away_or_swapped_anywhere_is_answered(client: TestClient,
 
 
 @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
-@given(st.lists(st.tuples(st.sampled_from(["thickness_mm", "bend_radius_mm", "width_mm", "toe_mm", "leg_b_mm", "weld_from_mm",
-                                           "weld_length_mm", "weld_leg_mm"]), st.floats(0.001, 500)), max_size=4),
+@given(st.lists(st.tuples(st.sampled_from(["thickness_mm", "bend_radius_mm", "width_mm", "toe_mm", "leg_b_mm", "from_mm",
+                                           "length_mm", "leg_mm"]), st.floats(0.001, 500)), max_size=4),
        st.tuples(*[st.floats(-180, 180)] * 3))  # fmt: skip
 def test_any_bracket_on_any_leaning_box_is_analysed(
     client: TestClient, car: str, figures: list[tuple[str, float]], turn: tuple[float, ...]
 ) -> None:
-    ops = [{"op": "replace", "path": f"/mounts/tank-lf/bracket/{name}", "value": v} for name, v in figures]
+    ops = [
+        {"op": "replace", "path": f"/mounts/tank-lf/{'shape' if name in Angle.model_fields else 'to_box'}/{name}", "value": v}
+        for name, v in figures
+    ]
     ops += [{"op": "replace", "path": f"/boxes/tank/pose/{k}_deg", "value": a} for k, a in zip(("yaw", "pitch", "roll"), turn, strict=True)]
     answer = client.post(f"{CAR}/preview", json={"base": 1, "patch": ops})
     assert answer.status_code in (200, 422), answer.text

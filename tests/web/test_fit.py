@@ -130,7 +130,7 @@ def test_one_more_is_asked_of_a_proposal_and_put_in_with_it(bench: Bench) -> Non
     asked.get_by_role("button", name="Do it").first.click()
     bench.saved(2)
     assert placed(bench) > 4
-    assert bench.tree["boxes"]["bonnet"]["thickness_mm"] == 2.5
+    assert bench.tree["boxes"]["bonnet"]["construction"]["thickness_mm"] == 2.5
 
 
 def test_every_choice_of_the_question_is_asked_and_what_is_wrong_is_said_at_its_blank(bench: Bench) -> None:

@@ -62,7 +62,7 @@ def test_the_vial_says_its_loads_and_goes_to_level(bench: Bench) -> None:
 
 def test_from_axle_readings_the_vial_is_a_tube(bench: Bench) -> None:
     weighing = {"type": "axles", "front_kg": 532, "rear_kg": 453, "step_kg": 10}
-    bench.store.edit(bench.car, [{"op": "replace", "path": "/vehicle/weighing", "value": weighing}], base=1, session="x")
+    bench.store.edit(bench.car, [{"op": "replace", "path": "/weighings/as-found/read", "value": weighing}], base=1, session="x")
     bench.go("place")
     expect(bench.page.get_by_role("button", name="left/right not weighed")).to_be_visible()
 

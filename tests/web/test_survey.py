@@ -198,8 +198,8 @@ def test_what_an_instrument_shows_is_held_into_the_blank(bench: Bench) -> None:
         bench.saved(2)
     server.shutdown()
     server.server_close()
-    assert bench.tree["vehicle"]["weighing"]["lr_kg"] == pytest.approx(231, abs=1.0)
-    reading: dict[str, Any] = bench.tree["readings"]["/vehicle/weighing/lr_kg"]
+    assert bench.tree["weighings"]["as-found"]["read"]["lr_kg"] == pytest.approx(231, abs=1.0)
+    reading: dict[str, Any] = bench.tree["readings"]["/weighings/as-found/read/lr_kg"]
     assert reading["source"] == f"lr at 127.0.0.1:{port}"
     assert reading["basis"] == "measured"
 

@@ -141,5 +141,5 @@ def test_the_pad_does_sums_and_takes_back(bench: Bench) -> None:
     expect(bench.page.get_by_role("status").filter(has_text="267.5 kg")).to_be_visible()
     bench.page.get_by_role("button", name="Take it, next").click()
     bench.saved(2)
-    assert bench.tree["vehicle"]["weighing"]["lf_kg"] == 267.5
-    assert bench.tree["readings"]["/vehicle/weighing/lf_kg"]["text"] == "260+7.5"
+    assert bench.tree["weighings"]["as-found"]["read"]["lf_kg"] == 267.5
+    assert bench.tree["readings"]["/weighings/as-found/read/lf_kg"]["text"] == "260+7.5"

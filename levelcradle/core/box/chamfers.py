@@ -109,7 +109,7 @@ class WallLeft:
 
 def wall_left(box: Box, outer: Vec, face: str) -> WallLeft:
     """The wall on a face (front, aft, left, right) without what its edges lose."""
-    back = box.thickness_mm + box.bend_radius_mm
+    back = box.construction.thickness_mm + box.construction.bend_radius_mm
     start, end, foot, flat = 0.0, outer[0 if face in ("left", "right") else 1], 0.0, back
     for chamfer in box.chamfers.values():
         if face not in chamfer.edge:
@@ -121,12 +121,12 @@ def wall_left(box: Box, outer: Vec, face: str) -> WallLeft:
             end -= cut
         else:
             start += cut
-    return WallLeft(start, end, flat, outer[2] + box.thickness_mm - box.lid.edge_mm, outer[2] - foot)
+    return WallLeft(start, end, flat, outer[2] + box.construction.thickness_mm - box.cap.edge_mm, outer[2] - foot)
 
 
 def over_lid(box: Box, cut: tuple[float, float]) -> tuple[float, float]:
     """What goes along the two edges of the lid, whose slope stands off the tray's like its edges do."""
-    out, (a, b) = box.lid.clearance_mm + box.thickness_mm, cut
+    out, (a, b) = box.cap.clearance_mm + box.construction.thickness_mm, cut
     share = 1 + out * (1 / a + 1 / b - math.hypot(1 / a, 1 / b))
     return a * share, b * share
 
@@ -165,13 +165,13 @@ def chamfer_metal(box: Box, outer: Vec, density_kg_m3: float) -> Iterator[Piece]
             other, other_far = (j, j_far) if axis == i else (i, i_far)
             low, high = [0.0, 0.0, 0.0], list(outer)
             low[axis], high[axis] = _end(outer[axis], length, far)
-            low[other], high[other] = _end(outer[other], box.thickness_mm, other_far)
-            volume = length * box.thickness_mm * outer[along]
+            low[other], high[other] = _end(outer[other], box.construction.thickness_mm, other_far)
+            volume = length * box.construction.thickness_mm * outer[along]
             yield Piece("cut off", (low[0], low[1], low[2]), (high[0], high[1], high[2]), -volume * per_mm3)
         low, high = [0.0, 0.0, 0.0], list(outer)
         low[i], high[i] = _end(outer[i], along_i, i_far)
         low[j], high[j] = _end(outer[j], along_j, j_far)
-        volume = math.hypot(along_i, along_j) * box.thickness_mm * outer[along]
+        volume = math.hypot(along_i, along_j) * box.construction.thickness_mm * outer[along]
         yield Piece("sloped wall", (low[0], low[1], low[2]), (high[0], high[1], high[2]), volume * per_mm3)
 
 

@@ -31,10 +31,10 @@ def makeable(box: Box, outer: Vec) -> Iterator[Makeable]:
     Source: shortest flange about 0.7 V with V = 8 t, hole edge at least 2 t from an edge and 2 t + R from a bend, 3 t of flat
     between the two bends of a cut-off edge: common practice, no source.
     """
-    t, radius = box.thickness_mm, box.bend_radius_mm
+    t, radius = box.construction.thickness_mm, box.construction.bend_radius_mm
     shortest = max(5.6 * t, t + radius)
-    yield Makeable("lid edge", "lid edge for the press brake", box.lid.edge_mm, shortest)
-    yield Makeable("wall", "wall height for the press brake", outer[2], max(shortest, box.lid.edge_mm))
+    yield Makeable("lid edge", "lid edge for the press brake", box.cap.edge_mm, shortest)
+    yield Makeable("wall", "wall height for the press brake", outer[2], max(shortest, box.cap.edge_mm))
     base = 2 * (t + radius) + shortest
     yield Makeable("base", "width of the base between its bends", min(outer[0], outer[1]), base)
     for chamfer in box.chamfers.values():
@@ -53,19 +53,19 @@ def makeable(box: Box, outer: Vec) -> Iterator[Makeable]:
 
 def least_chamfer(box: Box, edge: tuple[str, str]) -> int:
     """The smallest equal-sided one of an edge that can be folded and is worth its welding, in whole millimetres."""
-    back = box.thickness_mm + box.bend_radius_mm
-    folds = (3 * box.thickness_mm + 2 * bend_setback(45, back)) / math.sqrt(2) if "base" in edge else 2 * back
+    back = box.construction.thickness_mm + box.construction.bend_radius_mm
+    folds = (3 * box.construction.thickness_mm + 2 * bend_setback(45, back)) / math.sqrt(2) if "base" in edge else 2 * back
     return max(WORTH_MM, math.ceil(round(folds, 6)))
 
 
 def _of_a_chamfer(box: Box, chamfer: Chamfer, outer: Vec, shortest: float) -> Iterator[Makeable]:
-    back, words = box.thickness_mm + box.bend_radius_mm, f"cut-off edge {chamfer.edge[0]} {chamfer.edge[1]}"
+    back, words = box.construction.thickness_mm + box.construction.bend_radius_mm, f"cut-off edge {chamfer.edge[0]} {chamfer.edge[1]}"
     if "base" not in chamfer.edge:
         yield Makeable(words, f"{words} beyond the bends of the base", min(chamfer.mm), 2 * back)
         return
     wall, slope = slope_of(chamfer)
     flat = slope.long_mm - sum(bend_setback(angle, back) for angle in slope.angles_deg)
-    yield Makeable(words, f"{words}, flat between its two bends", flat, 3 * box.thickness_mm)
-    yield Makeable(f"wall over {words}", f"wall left over the {words}", outer[2] - slope.wall_mm, max(shortest + back, box.lid.edge_mm))
+    yield Makeable(words, f"{words}, flat between its two bends", flat, 3 * box.construction.thickness_mm)
+    yield Makeable(f"wall over {words}", f"wall left over the {words}", outer[2] - slope.wall_mm, max(shortest + back, box.cap.edge_mm))
     across = outer[0] if wall in ("front", "aft") else outer[1]
     yield Makeable(f"base at {words}", f"base left beside the {words}", across - slope.base_mm, 2 * back + shortest)

@@ -19,18 +19,27 @@ __all__ = ["corner_parts", "crossing", "deduction_limits", "divider_part", "lid_
 
 def sheet_bend(box: Box, material: Material) -> SheetBend:
     """The folder's own deduction where he gave one, else the one of the neutral fibre."""
-    if box.folder.deduction_mm is not None:
-        who = box.folder.name or "the folder"
-        return SheetBend(box.bend_radius_mm, box.thickness_mm, box.folder.deduction_mm, f"deduction given by {who}")
-    deduction = bend_deduction(angle_deg=90, radius_mm=box.bend_radius_mm, thickness_mm=box.thickness_mm, k=material.k_factor)
-    return SheetBend(box.bend_radius_mm, box.thickness_mm, deduction, f"K {material.k_factor:g} ({material.k_source})")
+    if box.construction.folder.deduction_mm is not None:
+        who = box.construction.folder.name or "the folder"
+        return SheetBend(
+            box.construction.bend_radius_mm,
+            box.construction.thickness_mm,
+            box.construction.folder.deduction_mm,
+            f"deduction given by {who}",
+        )
+    deduction = bend_deduction(
+        angle_deg=90, radius_mm=box.construction.bend_radius_mm, thickness_mm=box.construction.thickness_mm, k=material.k_factor
+    )
+    return SheetBend(
+        box.construction.bend_radius_mm, box.construction.thickness_mm, deduction, f"K {material.k_factor:g} ({material.k_source})"
+    )
 
 
 def tray_part(box_id: str, box: Box, outer: Vec, material: Material) -> FlatPart:
     """Flat pattern of the tray: base and four walls folded up, with its openings and rivet-nut holes."""
     bend = sheet_bend(box, material)
     pan = tray_pan(box, outer, bend)
-    holes = tuple(_tray_hole(hole, pan) for hole in hole_places(box, outer) if hole.face != "lid")
+    holes = tuple(_tray_hole(hole, pan) for hole in hole_places(box, outer) if hole.face != "top")
     return _part(f"{box_id}-tray", f"{box.name} tray", box, material, pan, holes)
 
 
@@ -54,36 +63,38 @@ def lid_part(box_id: str, box: Box, outer: Vec, over_lid_mm: Vec, material: Mate
     bend = sheet_bend(box, material)
     other = {"left": "right", "right": "left"}  # seen from inside
     corners = {(end, other[long]): over_lid(box, cut) for (end, long), cut in tray_pan(box, outer, bend).corners.items()}
-    pan = Pan(over_lid_mm[0], over_lid_mm[1], box.lid.edge_mm, bend, {}, corners)
-    below_top = outer[2] + box.thickness_mm - lid_screw_up(box, outer)
+    pan = Pan(over_lid_mm[0], over_lid_mm[1], box.cap.edge_mm, bend, {}, corners)
+    below_top = outer[2] + box.construction.thickness_mm - lid_screw_up(box, outer)
     holes = []
     for hole in hole_places(box, outer):
         x, y = hole.at[0] - outer[0] / 2, -(hole.at[1] - outer[1] / 2)
-        if hole.face == "lid":
+        if hole.face == "top":
             holes.append(Hole((x, y), hole.diameter_mm, hole.name))
         elif hole.name == "lid screw":
             face, along = other.get(hole.face, hole.face), y if hole.face in ("front", "aft") else x
-            holes.append(Hole(pan.on_side(face, along, below_top), box.lid.screws.hole_mm, "lid screw"))
+            holes.append(Hole(pan.on_side(face, along, below_top), box.cap.screws.hole_mm, "lid screw"))
     return _part(f"{box_id}-lid", f"{box.name} lid", box, material, pan, tuple(holes))
 
 
 def corner_parts(box_id: str, box: Box, outer: Vec, material: Material) -> Iterator[FlatPart]:
     """The plates welded into upright edges that are cut off, of the tray and of the lid."""
-    t = box.thickness_mm
+    t = box.construction.thickness_mm
     for chamfer in box.chamfers.values():
         if "base" in chamfer.edge:
             continue
         (end, long), cut = ends_of(chamfer)
         wide, lid_wide = (math.hypot(*mm) - 2 * FIT_UP_MM for mm in (cut, over_lid(box, cut)))
         notes = (f"Welded into the corner {end} {long}, flush outside", "Its long edges are bevelled to meet the walls")
-        for what, width, height in (("corner", wide, outer[2] - t), ("lid corner", lid_wide, box.lid.edge_mm - t)):
+        for what, width, height in (("corner", wide, outer[2] - t), ("lid corner", lid_wide, box.cap.edge_mm - t)):
             yield _plate(f"{box_id}-{what.replace(' ', '-')}-{end}-{long}", f"{box.name} {what}, {end} {long}", box, material, width,
                          height - FIT_UP_MM, notes)  # fmt: skip
 
 
 def _plate(id_: str, name: str, box: Box, material: Material, a: float, b: float, notes: tuple[str, ...]) -> FlatPart:
     outline = ((-a / 2, -b / 2), (a / 2, -b / 2), (a / 2, b / 2), (-a / 2, b / 2))
-    return FlatPart(id_, name, 1, box.material, material.name, box.thickness_mm, material.density_kg_m3, outline, (), (), notes)
+    return FlatPart(
+        id_, name, 1, box.material, material.name, box.construction.thickness_mm, material.density_kg_m3, outline, (), (), notes
+    )
 
 
 def crossing(box: Box, outer: Vec, over_lid_mm: Vec, material: Material) -> Iterator[str]:
@@ -101,7 +112,7 @@ def deduction_limits(box: Box) -> tuple[float, float]:
     """The least and the largest deduction that a 90° bend of this sheet can have: its neutral fibre lies within the sheet, K from 1
     to 0. Source: BD = 2 (R + t) − (π/2)(R + K t), sheet-metal handbooks."""
     most, least = (
-        bend_deduction(angle_deg=90, radius_mm=box.bend_radius_mm, thickness_mm=box.thickness_mm, k=k) for k in (0.0, 1.0)
+        bend_deduction(angle_deg=90, radius_mm=box.construction.bend_radius_mm, thickness_mm=box.construction.thickness_mm, k=k) for k in (0.0, 1.0)
     )  # fmt: skip
     return least, most
 
@@ -129,6 +140,6 @@ def _part(id_: str, name: str, box: Box, material: Material, pan: Pan, holes: tu
         "Corners welded; the sheet is seen from inside, all bends towards you",
     )
     return FlatPart(
-        id_, name, 1, box.material, material.name, box.thickness_mm, material.density_kg_m3,
+        id_, name, 1, box.material, material.name, box.construction.thickness_mm, material.density_kg_m3,
         pan_outline(pan), holes, tuple(pan_bends(pan)), notes,
     )  # fmt: skip

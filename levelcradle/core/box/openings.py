@@ -8,7 +8,8 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.box.chamfers import beyond
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import Face
-from levelcradle.core.design.box import FACE_AT, Box, LidScrews
+from levelcradle.core.design.box import FACE_AT, Box
+from levelcradle.core.design.construction import LidScrews
 
 __all__ = ["FaceHole", "hole_places", "lid_screw_up", "lid_screws", "on_face", "protruding", "screw_places"]
 
@@ -41,7 +42,7 @@ def screw_places(length_mm: float, screws: LidScrews) -> list[float]:
 
 def lid_screw_up(box: Box, outer: Vec) -> float:
     """Height of the lid's screws above the tray's outside base: mid-way between the edge's rim and the tray's rim."""
-    return (outer[2] + box.thickness_mm - box.lid.edge_mm + outer[2]) / 2
+    return (outer[2] + box.construction.thickness_mm - box.cap.edge_mm + outer[2]) / 2
 
 
 class OnFace(Protocol):
@@ -74,7 +75,7 @@ def protruding(box: Box, outer: Vec) -> Iterator[Piece]:
         axis, side = FACE_AT[thing.face]
         at = on_face(thing, outer)
         low, high = [v - thing.across_mm / 2 for v in at], [v + thing.across_mm / 2 for v in at]
-        start = at[axis] + (box.thickness_mm if thing.face == "lid" else 0.0)
+        start = at[axis] + (box.construction.thickness_mm if thing.face == "top" else 0.0)
         low[axis], high[axis] = (start, start + thing.reach_mm) if side else (start - thing.reach_mm, start)
         yield Piece(thing.name, (low[0], low[1], low[2]), (high[0], high[1], high[2]), 0.0)
 
@@ -94,10 +95,10 @@ def lid_screws(box: Box, outer: Vec) -> Iterator[FaceHole]:
 
 
 def _screws(box: Box, outer: Vec) -> Iterator[FaceHole]:
-    up, nut = lid_screw_up(box, outer), box.lid.screws.rivet_nut_hole_mm
-    for at_x in screw_places(outer[0], box.lid.screws):
+    up, nut = lid_screw_up(box, outer), box.cap.screws.rivet_nut_hole_mm
+    for at_x in screw_places(outer[0], box.cap.screws):
         for face, y in (("left", 0.0), ("right", outer[1])):
             yield FaceHole("lid screw", face, (outer[0] / 2 + at_x, y, up), nut)
-    for at_y in screw_places(outer[1], box.lid.screws):
+    for at_y in screw_places(outer[1], box.cap.screws):
         for face, x in (("front", 0.0), ("aft", outer[0])):
             yield FaceHole("lid screw", face, (x, outer[1] / 2 + at_y, up), nut)

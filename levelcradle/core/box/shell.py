@@ -92,7 +92,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> S
     }
     low, high = _wanted(blocks)
     inner = box.inner.size_mm if box.inner.type == "fixed" else _inner(box, low, high)
-    wall = box.thickness_mm
+    wall = box.construction.thickness_mm
     outer = (inner[0] + 2 * wall, inner[1] + 2 * wall, inner[2] + wall)
     start = (wall + box.liners.wall_mm, wall + box.liners.wall_mm, wall + box.liners.floor_mm)
     shift = (start[0] - low[0], start[1] - low[1], start[2] - low[2])
@@ -104,7 +104,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> S
     modules_kg = sum(kinds[m.kind].mass_kg for m in modules)
     fittings_kg = box.fittings.box_kg + box.fittings.per_module_kg * len(modules)
     shell_kg = sum(piece.mass_kg for piece in metal + lid + heads)
-    over = 2 * (box.lid.clearance_mm + wall)
+    over = 2 * (box.cap.clearance_mm + wall)
     return Shell(
         inner_mm=inner,
         outer_mm=outer,
@@ -150,7 +150,7 @@ def _modules(blocks: _Blocks, shift: Vec) -> Iterator[ShellModule]:
 
 def _plates(box: Box, blocks: _Blocks, inner: Vec, shift: Vec, density: float) -> Iterator[Piece]:
     """Dividers: plates across the whole inside."""
-    wall = box.thickness_mm
+    wall = box.construction.thickness_mm
     for block, laid in blocks.values():
         for start in laid.plates:
             assert block.dividers is not None
@@ -163,7 +163,7 @@ def _plates(box: Box, blocks: _Blocks, inner: Vec, shift: Vec, density: float) -
 
 def _outside(box: Box, outer: Vec, heads: tuple[Piece, ...]) -> Iterator[Piece]:
     cap = _cap(box, outer)
-    over = box.lid.clearance_mm + box.thickness_mm
+    over = box.cap.clearance_mm + box.construction.thickness_mm
     yield Piece("tray", (0.0, 0.0, 0.0), outer, 0.0, chamfered((0.0, 0.0, 0.0), outer, box, outer, 0.0))
     yield Piece(cap.name, cap.low, cap.high, 0.0, chamfered(cap.low, cap.high, box, outer, over))
     yield from heads
@@ -173,7 +173,7 @@ def _outside(box: Box, outer: Vec, heads: tuple[Piece, ...]) -> Iterator[Piece]:
 def _beside_chamfers(box: Box, outer: Vec, modules: tuple[ShellModule, ...]) -> Iterator[InnerGap]:
     for key, chamfer in box.chamfers.items():
         if modules:
-            has = min(inside_chamfer(chamfer, box.thickness_mm, outer, m.low, m.high) for m in modules)
+            has = min(inside_chamfer(chamfer, box.construction.thickness_mm, outer, m.low, m.high) for m in modules)
             says = f"modules to the chamfer {chamfer.edge[0]} {chamfer.edge[1]}"
             yield InnerGap(f"chamfer-{key}", says, f"chamfers/{key}", has, box.liners.wall_mm, "the liner on the sloped wall")
 
@@ -186,7 +186,7 @@ def _piece(name: str, low: Vec, high: Vec, density_kg_m3: float) -> Piece:
 def _tray(box: Box, outer: Vec, density: float) -> Iterator[Piece]:
     """Floor, two long walls over the whole length, two end walls between them (square corners)."""
     length, width, height = outer
-    t = box.thickness_mm
+    t = box.construction.thickness_mm
     yield _piece("floor", (0, 0, 0), (length, width, t), density)
     yield _piece("left wall", (0, 0, t), (length, t, height), density)
     yield _piece("right wall", (0, width - t, t), (length, width, height), density)
@@ -195,7 +195,7 @@ def _tray(box: Box, outer: Vec, density: float) -> Iterator[Piece]:
 
 
 def _lid(box: Box, outer: Vec, density: float) -> Iterator[Piece]:
-    cap, t = _cap(box, outer), box.thickness_mm
+    cap, t = _cap(box, outer), box.construction.thickness_mm
     (x0, y0, z0), (x1, y1, z1) = cap.low, cap.high
     under = z1 - t
     yield _piece("lid top", (x0, y0, under), (x1, y1, z1), density)
@@ -206,15 +206,15 @@ def _lid(box: Box, outer: Vec, density: float) -> Iterator[Piece]:
 
 
 def _cap(box: Box, outer: Vec) -> Piece:
-    out, top = box.lid.clearance_mm + box.thickness_mm, outer[2] + box.thickness_mm
-    return Piece("lid", (-out, -out, top - box.lid.edge_mm), (outer[0] + out, outer[1] + out, top), 0.0)
+    out, top = box.cap.clearance_mm + box.construction.thickness_mm, outer[2] + box.construction.thickness_mm
+    return Piece("lid", (-out, -out, top - box.cap.edge_mm), (outer[0] + out, outer[1] + out, top), 0.0)
 
 
 def _heads(box: Box, outer: Vec) -> Iterator[Piece]:
     """Screw heads on the lid's edges, as blocks of their width and height; their mass is that of round steel heads."""
-    mass = math.pi / 4 * box.lid.screws.head_across_mm**2 * box.lid.screws.head_high_mm * STEEL_KG_MM3
-    cap, half = _cap(box, outer), box.lid.screws.head_across_mm / 2
-    high = box.lid.screws.head_high_mm
+    mass = math.pi / 4 * box.cap.screws.head_across_mm**2 * box.cap.screws.head_high_mm * STEEL_KG_MM3
+    cap, half = _cap(box, outer), box.cap.screws.head_across_mm / 2
+    high = box.cap.screws.head_high_mm
     for screw in lid_screws(box, outer):
         axis, far = FACE_AT[screw.face]
         start, end = [v - half for v in screw.at], [v + half for v in screw.at]

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, cross, dot, minus, scaled, unit
-from levelcradle.core.design.box import Mount
+from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.part import Bend, FlatPart, Hole, bend_deduction
 from levelcradle.core.solids import Solid, block, rod
@@ -70,7 +70,7 @@ class BracketPiece:
 
 def bracket_bend(mount: Mount, tables: Tables) -> float:
     """Bend deduction of the angle [mm]."""
-    bracket = mount.bracket
+    bracket = mount.shape
     return bend_deduction(
         angle_deg=90,
         radius_mm=bracket.bend_radius_mm,
@@ -80,12 +80,12 @@ def bracket_bend(mount: Mount, tables: Tables) -> float:
 
 
 def _flat_length(mount: Mount, c_mm: float, tables: Tables) -> float:
-    return c_mm + mount.bracket.toe_mm + mount.bracket.leg_b_mm - bracket_bend(mount, tables)
+    return c_mm + mount.shape.toe_mm + mount.shape.leg_b_mm - bracket_bend(mount, tables)
 
 
 def angle_pieces(mount: Mount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float) -> Iterator[BracketPiece]:
     """Both legs, doubler, bolt head and washer. The sheet's mass is that of the flat before its hole; the bolt fills it."""
-    bracket, bolt = mount.bracket, tables.bolts[mount.bolt.size]
+    bracket, bolt = mount.shape, tables.bolts[mount.lands_on.bolt.size]
     t, half, c = bracket.thickness_mm, bracket.width_mm / 2, frame.c_mm
     density = tables.materials[bracket.material].density_kg_m3 * 1e-9
     leg_a, leg_b = c + bracket.toe_mm, bracket.leg_b_mm
@@ -94,7 +94,7 @@ def angle_pieces(mount: Mount, frame: AngleFrame, tables: Tables, wall_density_k
     place = frame.placement
     yield BracketPiece("leg A", block((-c, -half, 0), (bracket.toe_mm, half, t)).moved(place), sheet_kg * share)
     yield BracketPiece("leg B", block((-c, -half, t), (-c + t, half, leg_b)).moved(place), sheet_kg * (1 - share))
-    if plate := mount.doubler:
+    if plate := mount.to_box.doubler:
         low = (-c - plate.thickness_mm, -plate.along_w_mm / 2, plate.from_contact_mm)
         high = (-c, plate.along_w_mm / 2, plate.from_contact_mm + plate.along_n_mm)
         mass = plate.thickness_mm * plate.along_w_mm * plate.along_n_mm * wall_density_kg_m3 * 1e-9
@@ -106,7 +106,7 @@ def angle_pieces(mount: Mount, frame: AngleFrame, tables: Tables, wall_density_k
 
 
 def _head_kg(mount: Mount, tables: Tables) -> float:
-    bolt = tables.bolts[mount.bolt.size]
+    bolt = tables.bolts[mount.lands_on.bolt.size]
     hexagon = math.sqrt(3) / 2 * bolt.across_flats_mm**2 * bolt.head_mm
     washer = math.pi / 4 * (bolt.washer_mm**2 - bolt.washer_hole_mm**2) * bolt.washer_thick_mm
     return (hexagon + washer) * STEEL_KG_MM3
@@ -114,27 +114,27 @@ def _head_kg(mount: Mount, tables: Tables) -> float:
 
 def bracket_parts(key: str, mount: Mount, c_mm: float, box_name: str, wall_material: str, tables: Tables) -> Iterator[FlatPart]:
     """Flat pattern of the angle (leg B first, bolt hole at e from the toe) and the doubler."""
-    bracket, material = mount.bracket, tables.materials[mount.bracket.material]
+    bracket, material = mount.shape, tables.materials[mount.shape.material]
     deduction = bracket_bend(mount, tables)
     leg_a = c_mm + bracket.toe_mm
     length, width = _flat_length(mount, c_mm, tables), bracket.width_mm
     bend_at = length - (leg_a - deduction / 2)
-    bolt_hole_mm = tables.bolts[mount.bolt.size].clearance_hole_mm
+    bolt_hole_mm = tables.bolts[mount.lands_on.bolt.size].clearance_hole_mm
     if min(width / 2, bracket.toe_mm) <= bolt_hole_mm / 2:  # the hole would cut the blank in two: it is foul, and never drawn
         return
-    hole = Hole((length - bracket.toe_mm, width / 2), bolt_hole_mm, mount.bolt.size)
+    hole = Hole((length - bracket.toe_mm, width / 2), bolt_hole_mm, mount.lands_on.bolt.size)
     notes = (
         f"Leg A {leg_a:.1f} outside with the hole, leg B {bracket.leg_b_mm:.1f} outside, welded to {box_name}",
         f"Inside radius {bracket.bend_radius_mm:g}, bend deduction {deduction:.2f}: K {material.k_factor:g} ({material.k_source})",
-        f"Two fillet welds, leg {bracket.weld_leg_mm:g}, {bracket.weld_length_mm:g} long, "
-        f"from {bracket.weld_from_mm:g} off the contact plane",
+        f"Two fillet welds, leg {mount.to_box.leg_mm:g}, {mount.to_box.length_mm:g} long, "
+        f"from {mount.to_box.from_mm:g} off the contact plane",
     )
     yield FlatPart(
         f"{key}-angle", f"{mount.name} angle", 1, bracket.material, material.name, bracket.thickness_mm,
         material.density_kg_m3, ((0.0, 0.0), (length, 0.0), (length, width), (0.0, width)), (hole,),
         (Bend((bend_at, 0.0), (bend_at, width), 90.0, bracket.bend_radius_mm, True),), notes,
     )  # fmt: skip
-    if plate := mount.doubler:
+    if plate := mount.to_box.doubler:
         w, n, wall = plate.along_w_mm, plate.along_n_mm, tables.materials[wall_material]
         yield FlatPart(
             f"{key}-doubler", f"{mount.name} doubler", 1, wall_material, wall.name, plate.thickness_mm, wall.density_kg_m3,

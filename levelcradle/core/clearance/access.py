@@ -42,7 +42,7 @@ def access_findings(assembly: Assembly) -> Iterator[Finding]:
 def _beside(box: PlacedBox, other: PlacedBox) -> bool:
     """Whether a lid with a module under it, or a hand, may come as far as another box."""
     (low, high), (other_low, other_high) = outside_of(box), outside_of(other)
-    reach = max(high[2] - low[2] + box.box.lid.edge_mm, HAND_MM[2]) + 10.0
+    reach = max(high[2] - low[2] + box.box.cap.edge_mm, HAND_MM[2]) + 10.0
     return all(other_low[i] < high[i] + reach and low[i] - reach < other_high[i] for i in range(3))
 
 
@@ -54,7 +54,7 @@ def _stands(thing: Obstacle) -> bool:
 @lru_cache(maxsize=512)
 def _on_itself(box: PlacedBox) -> tuple[Obstacle, ...]:
     """Brackets and gear on its walls, which stay where they are when its lid comes off; what sits on the lid goes with it."""
-    on_lid = {g.id for g in box.gear if isinstance(g.item.place, InBox) and g.item.place.face == "lid"}
+    on_lid = {g.id for g in box.gear if isinstance(g.item.place, InBox) and g.item.place.face == "top"}
     rows = [p for p in box.pieces if p.mount or (p.gear and p.gear not in on_lid)]
     return tuple(Obstacle(f"mounts/{p.mount}" if p.mount else f"items/{p.gear}", p.name, p.solid, "same") for p in rows)
 
@@ -92,7 +92,7 @@ def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) 
     """Whether the lid comes off its edge in place, and a module can be drawn straight up, with everything else there."""
     cap = [p.solid for p in box.pieces if p.name == "lid"]
     up = box.placement.direction((0.0, 0.0, 1.0))
-    need = box.box.lid.edge_mm + 5.0
+    need = box.box.cap.edge_mm + 5.0
     tallest = max(m.high[2] - m.low[2] for m in box.shell.modules)
     alone = free_travel(cap, things, up, need + tallest)
     met = meets(cap, boxes, scaled(up, alone))

@@ -17,7 +17,7 @@ from levelcradle.core.solids import Solid, block, hull, nearest
 __all__ = ["gear_findings"]
 
 TOUCHES_MM = -1e-3  # rounding of the kernel
-WAYS = ("front", "aft", "left", "right", "base", "lid")  # in the order of a module's faces
+WAYS = ("front", "aft", "left", "right", "base", "top")  # in the order of a module's faces
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,7 +52,7 @@ def _measured(gear: Gear, partner: _Partner) -> tuple[float, _Partner]:
 
 def _metal(box: PlacedBox) -> Iterator[_Partner]:
     """Walls, floor, lid and dividers as their edges leave them; heads, and what stands out of the faces."""
-    shell, over = box.shell, box.box.lid.clearance_mm + box.box.thickness_mm
+    shell, over = box.shell, box.box.cap.clearance_mm + box.box.construction.thickness_mm
     rows: list[tuple[Piece, float]] = [(p, over if p.name.startswith("lid") else 0.0) for p in shell.metal
                                        if p.mass_kg > 0 and p.name != "sloped wall"]  # fmt: skip
     rows += [(p, 0.0) for p in shell.envelope if p.name not in ("tray", "lid")]
@@ -74,7 +74,7 @@ def _slopes(box: PlacedBox, gear: Gear) -> Iterator[tuple[float, _Partner]]:
     """Inside the box a thing keeps off the slope of a cut-off edge."""
     for key, chamfer in box.box.chamfers.items():
         for solid in gear.local if gear.inside else ():
-            gap = inside_chamfer(chamfer, box.box.thickness_mm, box.shell.outer_mm, solid.low, solid.high)
+            gap = inside_chamfer(chamfer, box.box.construction.thickness_mm, box.shell.outer_mm, solid.low, solid.high)
             yield gap, _Partner(f"cut-off edge {key}", solid, 0.0, "metal is solid")
 
 
@@ -92,7 +92,7 @@ def _modules(box: PlacedBox, assembly: Assembly) -> Iterator[_Partner]:
 def _rooms(module: ShellModule, kind: ModuleKind) -> Iterator[tuple[Vec, Vec] | None]:
     """The room that each of a module's faces asks for before it, in the six ways of the box."""
     for way, face in enumerate(module.looks):
-        ask = max(kind.face_gap_mm.get(face, 0.0), kind.above_mm if WAYS[way] == "lid" else 0.0)
+        ask = max(kind.face_gap_mm.get(face, 0.0), kind.above_mm if WAYS[way] == "top" else 0.0)
         axis, far = FACE_AT[WAYS[way]]
         low, high = list(module.low), list(module.high)
         low[axis], high[axis] = (high[axis], high[axis] + ask) if far else (low[axis] - ask, low[axis])

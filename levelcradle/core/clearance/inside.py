@@ -86,7 +86,7 @@ def _making(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
             because="a corner where two slopes meet is not unfolded here yet; nothing is cut for this box", shows="chamfers",
         )  # fmt: skip
     least, most = deduction_limits(box.box)
-    his = box.box.folder.deduction_mm
+    his = box.box.construction.folder.deduction_mm
     if his is not None and not least <= his <= most:
         yield Finding(
             id=f"make:{box.path}:deduction", code="box.make", station="box", state="foul", subjects=(box.path,),
@@ -119,7 +119,7 @@ def _blanks(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
 
 
 _crossings: Memo[tuple[str, ...]] = Memo(512)
-_SHEET = {"name", "material", "thickness_mm", "bend_radius_mm", "folder", "lid", "chamfers"}
+_SHEET = {"name", "material", "construction", "closures", "chamfers"}
 
 
 def _crossing(box: PlacedBox, material: Material) -> tuple[str, ...]:

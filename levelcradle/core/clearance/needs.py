@@ -64,7 +64,7 @@ def twist_of(design: Design, one: PlacedBox, other: PlacedBox, near: Nearest) ->
 
 def _held_at(design: Design, box: PlacedBox) -> Vec:
     """The centroid of a box's mounts; its centre of gravity while it has none."""
-    points = [design.hardpoints[m.mount.hardpoint].at_mm for m in box.mounts] or [box.cg]
+    points = [design.hardpoints[m.mount.lands_on.hardpoint].at_mm for m in box.mounts] or [box.cg]
     x, y, z = (sum(p[i] for p in points) / len(points) for i in range(3))
     return x, y, z
 
@@ -72,7 +72,7 @@ def _held_at(design: Design, box: PlacedBox) -> Vec:
 def structure_of(design: Design, box: PlacedBox) -> str:
     """What a box is fixed to: its hard points', else its bay's."""
     for mount in box.mounts:
-        return design.hardpoints[mount.mount.hardpoint].structure
+        return design.hardpoints[mount.mount.lands_on.hardpoint].structure
     bay = design.bays.get(box.box.bay or "")
     return bay.structure if bay else "body"
 

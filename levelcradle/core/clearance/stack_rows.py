@@ -47,7 +47,7 @@ def rows_on_line(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[floa
     if tray is None:
         yield from _outside(box, spans, min(s.start for s in spans), max(s.end for s in spans), names={})
     else:
-        wall, (sheet, _) = spec.thickness_mm, tolerance_by("cut", max(spec.thickness_mm, 0.6))
+        wall, (sheet, _) = spec.construction.thickness_mm, tolerance_by("cut", max(spec.construction.thickness_mm, 0.6))
         yield from _outside(box, spans, min(s.start for s in spans), tray.start)
         if tray.start > 1e-6:  # the line meets the slope of a cut-off edge: so much of the square box is not there
             yield StackRow("cut off its edge", -tray.start, 0.0, 0.0, "as drawn", "metal", path)
@@ -114,7 +114,7 @@ def _contents(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, 
         (m for m in shell.modules if m.low[one] <= spot[0] <= m.high[one] and m.low[other] <= spot[1] <= m.high[other]),
         key=lambda m: m.low[axis],
     )
-    wall = spec.thickness_mm
+    wall = spec.construction.thickness_mm
     liner = spec.liners.floor_mm if axis == 2 else spec.liners.wall_mm
     last_liner = 0.0 if axis == 2 else liner
     begin, end = wall, wall + shell.inner_mm[axis]

@@ -4,11 +4,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator
 
-from levelcradle.core.design.base import Id, Length, Line, Part, Share, Text
+from levelcradle.core.design.base import Id, Length, Line, Part, Share, Text, ThingPath
 
-__all__ = ["AgreedGap", "Chain", "HandRow", "Pin", "TapeKept", "ThingPath"]
-
-ThingPath = Annotated[str, Field(pattern=r"^[a-z_]+/[a-z0-9-]+(/[a-z_]+/[a-z0-9-]+)*$", max_length=200)]
+__all__ = ["AgreedGap", "Chain", "HandRow", "Pin", "TapeKept"]
 
 
 class AgreedGap(Part):

@@ -6,7 +6,7 @@ from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Fie
 
 __all__ = [
     "Angle", "Count", "Direction", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace", "Part", "Point",
-    "Positive", "Share", "Structure", "Text",
+    "Positive", "Share", "Structure", "Text", "ThingPath",
 ]  # fmt: skip
 
 FARTHEST_MM = 20_000.0
@@ -29,6 +29,7 @@ def _printable(text: str) -> str:
 
 
 Id = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")]
+ThingPath = Annotated[str, Field(pattern=r"^[a-z_]+/[a-z0-9-]+(/[a-z_]+/[a-z0-9-]+)*$", max_length=200)]
 Line = Annotated[str, StringConstraints(min_length=1, max_length=120), AfterValidator(_printable)]
 Text = Annotated[str, StringConstraints(max_length=2000), AfterValidator(_printable)]
 Length = Annotated[float, Field(ge=-FARTHEST_MM, le=FARTHEST_MM)]
@@ -41,7 +42,7 @@ Point = Annotated[tuple[Length, Length, Length], BeforeValidator(_as_tuple)]
 Forms = Annotated[tuple[Positive, Positive, Positive], BeforeValidator(_as_tuple)]
 
 ModuleFace = Literal["end_a", "end_b", "side_a", "side_b", "base", "top"]
-Face = Literal["front", "aft", "left", "right", "base", "lid"]
+Face = Literal["front", "aft", "left", "right", "base", "top"]
 Structure = Literal["body", "frame", "subframe", "axle"]
 GapClass = Literal["same", "other", "moving", "axle", "warm", "hot", "hand"]
 

@@ -1,4 +1,4 @@
-"""Boxes, the blocks in them, and the mounts that carry them."""
+"""Boxes and the blocks in them."""
 
 from typing import Annotated, Literal
 
@@ -18,24 +18,23 @@ from levelcradle.core.design.base import (
     Point,
     Positive,
     Share,
-    Text,
     _as_tuple,
 )  # fmt: skip
+from levelcradle.core.design.construction import Cap, Closure, Construction, Folded
 
 __all__ = [
-    "ANCHORS", "FACE_AT", "Anchor", "Block", "Bolt", "Box", "Bracket", "Chamfer", "Counts", "Dividers", "Doubler",
-    "Finish", "Fittings", "Fixed", "Folder", "Gaps",
-    "Inner", "Lid", "LidScrews", "Liners", "Mount", "Opening", "Pose", "Protrusion", "Turn", "Wrap",
+    "ANCHORS", "FACE_AT", "Anchor", "Block", "Box", "Chamfer", "Counts", "Dividers", "Finish", "Fittings", "Fixed", "Gaps",
+    "Inner", "Liners", "Opening", "Pose", "Protrusion", "Turn", "Wrap",
 ]  # fmt: skip
 
 Anchor = Literal[
     "front-left-base", "front-right-base", "aft-left-base", "aft-right-base",
-    "front-left-lid", "front-right-lid", "aft-left-lid", "aft-right-lid",
-    "front", "aft", "left", "right", "base", "lid",
+    "front-left-top", "front-right-top", "aft-left-top", "aft-right-top",
+    "front", "aft", "left", "right", "base", "top",
 ]  # fmt: skip
 _LOW, _MID, _HIGH = 0.0, 0.5, 1.0
 FACE_AT: dict[str, tuple[int, float]] = {
-    "front": (0, _LOW), "aft": (0, _HIGH), "left": (1, _LOW), "right": (1, _HIGH), "base": (2, _LOW), "lid": (2, _HIGH),
+    "front": (0, _LOW), "aft": (0, _HIGH), "left": (1, _LOW), "right": (1, _HIGH), "base": (2, _LOW), "top": (2, _HIGH),
 }  # fmt: skip
 """Axis of each face, and where along it the face is, as a share of the outside size."""
 
@@ -146,33 +145,6 @@ class Liners(Part):
     floor_mm: Share = 8.0
 
 
-class Folder(Part):
-    """Who folds the sheet, and his own bend deduction where he gave one."""
-
-    name: Text = ""
-    deduction_mm: Share | None = None
-
-
-class LidScrews(Part):
-    """Screws sideways through the lid's edge into rivet nuts in the tray's wall."""
-
-    size: Line = "M5"
-    hole_mm: Positive = 5.5
-    rivet_nut_hole_mm: Positive = 7.0
-    head_high_mm: Positive = 3.0
-    head_across_mm: Positive = 9.0
-    spacing_mm: Positive = 140.0
-    corner_mm: Share = 60.0
-
-
-class Lid(Part):
-    """A cap over the tray, its edges turned down."""
-
-    clearance_mm: Share = 0.5
-    edge_mm: Positive = 25.0
-    screws: LidScrews = LidScrews()
-
-
 class Opening(Part):
     """A round hole in a face, measured from two named edges of that face."""
 
@@ -225,8 +197,8 @@ class Chamfer(Part):
     @field_validator("edge")
     @classmethod
     def _an_edge(cls, edge: tuple[Face, Face]) -> tuple[Face, Face]:
-        if "lid" in edge or FACE_AT[edge[0]][0] == FACE_AT[edge[1]][0]:
-            raise ValueError("names two faces that meet, and not the lid")
+        if "top" in edge or FACE_AT[edge[0]][0] == FACE_AT[edge[1]][0]:
+            raise ValueError("names two faces that meet, and not the top")
         return edge
 
 
@@ -243,16 +215,13 @@ class Box(Part):
     name: Line
     bay: Id | None = None
     pose: Pose
-    construction: Literal["folded"] = "folded"
+    construction: Construction = Folded()
     material: Id = "s235"
-    thickness_mm: Annotated[float, Field(gt=0, le=20)] = 3.0
-    bend_radius_mm: Annotated[float, Field(ge=0, le=50)] = 3.0
-    folder: Folder = Folder()
     liners: Liners = Liners()
     blocks: Annotated[dict[Id, Block], Field(max_length=200)] = {}
     inner: Inner = Wrap()
     chamfers: Annotated[dict[Id, Chamfer], Field(max_length=8)] = {}
-    lid: Lid = Lid()
+    closures: Annotated[dict[Id, Closure], Field(min_length=1, max_length=1)] = {"lid": Cap()}
     openings: Annotated[dict[Id, Opening], Field(max_length=200)] = {}
     protrusions: Annotated[dict[Id, Protrusion], Field(max_length=100)] = {}
     sealing: Literal["open", "gasket", "sealant"] | None = None
@@ -262,45 +231,7 @@ class Box(Part):
     finish: Finish = Finish()
     order: int = 0
 
-
-class Bracket(Part):
-    """A welded angle: leg A lies on the vehicle, leg B is welded to the box."""
-
-    material: Id = "s355"
-    thickness_mm: Annotated[float, Field(gt=0, le=30)] = 6.0
-    bend_radius_mm: Annotated[float, Field(ge=0, le=60)] = 10.0
-    width_mm: Positive = 90.0
-    toe_mm: Positive = 25.0  # e: bolt to the free end of leg A
-    leg_b_mm: Positive = 120.0  # B: outside length of the welded leg
-    weld_from_mm: Positive = 22.0  # zs: start of the welds, off the contact plane
-    weld_length_mm: Positive = 90.0
-    weld_leg_mm: Positive = 4.0
-
-
-class Doubler(Part):
-    """A plate welded to the wall under the bracket."""
-
-    thickness_mm: Annotated[float, Field(gt=0, le=20)] = 4.0
-    along_w_mm: Positive = 150.0
-    along_n_mm: Positive = 160.0
-    from_contact_mm: Length = 0.0  # its first edge, along n from the contact plane
-    weld_leg_mm: Positive = 4.0  # welded to the wall all round
-
-
-class Bolt(Part):
-    size: Line = "M10"
-    property_class: Line = "8.8"
-
-
-class Mount(Part):
-    """An angle that carries a box on one hard point. c follows from the box's pose and the hard point."""
-
-    name: Line
-    box: Id
-    kind: Literal["angle"] = "angle"
-    face: Literal["front", "aft", "left", "right"]
-    hardpoint: Id
-    bracket: Bracket = Bracket()
-    doubler: Doubler | None = None
-    bolt: Bolt = Bolt()
-    order: int = 0
+    @property
+    def cap(self) -> Cap:
+        """What it is filled through."""
+        return next(iter(self.closures.values()))

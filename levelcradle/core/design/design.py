@@ -9,7 +9,8 @@ from pydantic import Field
 from levelcradle.core.design.agreed import AgreedGap, Chain, Pin, TapeKept
 from levelcradle.core.design.base import Id, Line, Part
 from levelcradle.core.design.bay import Bay, BayCorner
-from levelcradle.core.design.box import FACE_AT, Box, Mount
+from levelcradle.core.design.box import FACE_AT, Box
+from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.stock import Hardware, Module, ModuleKind, PackString, ShelfRule, Stack
 from levelcradle.core.design.survey import (
     Duty,
@@ -25,10 +26,12 @@ from levelcradle.core.design.survey import (
     VehicleOpening,
 )  # fmt: skip
 from levelcradle.core.design.tables import Tables, standard_tables
-from levelcradle.core.design.vehicle import Vehicle
+from levelcradle.core.design.vehicle import Vehicle, Weighed, Weighing
 from levelcradle.core.errors import Problem
 
-__all__ = ["Design", "Units", "broken_references", "new_design"]
+__all__ = ["AS_FOUND", "FINISHED", "Design", "Units", "broken_references", "new_design"]
+
+AS_FOUND, FINISHED = "weighings/as-found", "weighings/finished"  # the two that predict and prove; others are kept beside them
 
 Pointer = Annotated[str, Field(max_length=400, pattern=r"^(/[^/]*)+$")]
 
@@ -45,10 +48,11 @@ class Units(Part):
 class Design(Part):
     """Everything that was decided. Collections are objects keyed by id; results are never stored here."""
 
-    format: Literal[1]
+    format: Literal[2]
     name: Line
     units: Units = Units()
     vehicle: Vehicle
+    weighings: Annotated[dict[Id, Weighed], Field(max_length=100)] = {}
     references: Annotated[dict[Id, Reference], Field(max_length=200)] = {}
     items: Annotated[dict[Id, Item], Field(max_length=2000)] = {}
     keepouts: Annotated[dict[Id, Keepout], Field(max_length=2000)] = {}
@@ -74,10 +78,24 @@ class Design(Part):
     readings: Annotated[dict[Pointer, Reading], Field(max_length=20_000)] = {}
     tables: Tables
 
+    def _read(self, path: str) -> Weighing | None:
+        found = self.weighings.get(path.removeprefix("weighings/"))
+        return found.read if found else None
+
+    @property
+    def weighing(self) -> Weighing | None:
+        """What the car weighed as found."""
+        return self._read(AS_FOUND)
+
+    @property
+    def weighed_again(self) -> Weighing | None:
+        """What it weighed when all was done."""
+        return self._read(FINISHED)
+
 
 def new_design(name: str, wheelbase_mm: float) -> Design:
     """An empty design for a car of which only the wheelbase is known."""
-    return Design(format=1, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
+    return Design(format=2, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
 
 
 def broken_references(design: Design) -> Iterator[Problem]:
@@ -131,14 +149,15 @@ def _names(design: Design) -> Iterator[Problem]:
         if box.material not in design.tables.materials:
             yield Problem(f"/boxes/{key}/material", f"there is no material “{box.material}”")
     for key, mount in design.mounts.items():
-        yield from there(f"/mounts/{key}/box", mount.box, "boxes", "box")
-        yield from there(f"/mounts/{key}/hardpoint", mount.hardpoint, "hardpoints", "hard point")
-        if mount.bracket.material not in design.tables.materials:
-            yield Problem(f"/mounts/{key}/bracket/material", f"there is no material “{mount.bracket.material}”")
-        if mount.bolt.size not in design.tables.bolts:
-            yield Problem(f"/mounts/{key}/bolt/size", f"there is no bolt size “{mount.bolt.size}”")
-        if mount.bolt.property_class not in design.tables.bolt_classes:
-            yield Problem(f"/mounts/{key}/bolt/property_class", f"property class “{mount.bolt.property_class}” is not used here")
+        yield from there(f"/mounts/{key}/carries", mount.box, "boxes", "box")
+        yield from there(f"/mounts/{key}/lands_on/hardpoint", mount.lands_on.hardpoint, "hardpoints", "hard point")
+        if mount.shape.material not in design.tables.materials:
+            yield Problem(f"/mounts/{key}/shape/material", f"there is no material “{mount.shape.material}”")
+        bolt, path = mount.lands_on.bolt, f"/mounts/{key}/lands_on/bolt"
+        if bolt.size not in design.tables.bolts:
+            yield Problem(f"{path}/size", f"there is no bolt size “{bolt.size}”")
+        if bolt.property_class not in design.tables.bolt_classes:
+            yield Problem(f"{path}/property_class", f"property class “{bolt.property_class}” is not used here")
     for key, chain in design.chains.items():
         yield from there(f"/chains/{key}/box", chain.box, "boxes", "box")
     for path, reading in design.readings.items():

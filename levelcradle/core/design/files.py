@@ -1,17 +1,18 @@
 """Reading and writing the document as JSON text (``*.cradle.json``)."""
 
 import json
+from functools import cache
 from typing import Any
 
 from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
 from levelcradle.core.design.design import Design, broken_references
+from levelcradle.core.design.upgrade import FORMAT, upgraded
 from levelcradle.core.errors import DesignError, Problem
 
 __all__ = ["FORMAT", "LARGEST_BYTES", "document_path", "dump", "load", "problems_of", "schema", "validate"]
 
-FORMAT = 1
 LARGEST_BYTES = 10_000_000
 DEEPEST = 32
 MOST_PROBLEMS = 50
@@ -32,11 +33,12 @@ def load(data: bytes | str) -> Design:
 
 
 def validate(tree: Any) -> Design:
-    """A design from a parsed JSON tree. Raises DesignError."""
+    """A design from a parsed JSON tree of this format or an earlier one. Raises DesignError."""
     if not isinstance(tree, dict):
         raise _refuse("", "a design is a JSON object")
+    tree = upgraded(tree)
     if tree.get("format") != FORMAT:
-        raise _refuse("/format", f"this version reads format {FORMAT}, not {str(tree.get('format'))[:20]}")
+        raise _refuse("/format", f"this version reads formats 1 to {FORMAT}, not {str(tree.get('format'))[:20]}")
     try:
         design = Design.model_validate(tree)
     except ValidationError as error:
@@ -122,10 +124,12 @@ def problems_of(error: ValidationError) -> tuple[Problem, ...]:
 def document_path(location: tuple[int | str, ...]) -> str:
     """Pydantic's location without its union tags and key markers, as a JSON pointer."""
 
+    fields, kinds = _tags()
+
     def is_tag(i: int, step: int | str) -> bool:
         if step == "[key]":
             return True
-        return (step in _TAGS and i > 0 and location[i - 1] in _TAGGED) or (
+        return (step in kinds and i > 0 and location[i - 1] in fields) or (
             step in _STATION_TAGS and i > 1 and location[i - 2] == "stations"
         )
 
@@ -133,12 +137,30 @@ def document_path(location: tuple[int | str, ...]) -> str:
     return "".join("/" + step.replace("~", "~0").replace("/", "~1") for step in keep)
 
 
-_TAGGED = {"weighing", "weighed_again", "solid", "inner", "cg_height", "sweep"}
 _STATION_TAGS = {"sides", "widths", "leans", "points", "edge"}  # these follow a station's own id
-_TAGS = {
-    "corners", "axles", "total", "block", "rod", "prism", "path", "below", "mesh", "wrap", "fixed", "measured", "axle_lift", "assumed",
-    "lifted", "travel", "axle", "wheel", "hinge", "guard", "[key]",
-}  # fmt: skip
+
+
+@cache
+def _tags() -> tuple[frozenset[str], frozenset[str]]:
+    """(names of the fields that are one of several kinds, names of the kinds), as the schema has them."""
+    fields: set[str] = set()
+    kinds: set[str] = set()
+
+    def walk(node: Any, name: str) -> None:
+        if isinstance(node, list):
+            for part in node:
+                walk(part, name)
+        elif isinstance(node, dict):
+            if "discriminator" in node:
+                fields.add(name)
+                kinds.update(node["discriminator"]["mapping"])
+            for key, part in node.get("properties", {}).items():
+                walk(part, key)
+            for part in (*node.get("$defs", {}).values(), node.get("anyOf"), node.get("items")):
+                walk(part, name)
+
+    walk(schema(), "")
+    return frozenset(fields), frozenset(kinds)
 
 
 def _sentence(error: ErrorDetails) -> str:

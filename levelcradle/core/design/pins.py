@@ -8,7 +8,7 @@ from levelcradle.core.errors import DesignError, Problem
 
 __all__ = ["refuse_brittle_bolts", "refuse_moving_pinned"]
 
-_SHAPE = ("pose", "blocks", "inner", "liners", "thickness_mm", "chamfers", "lid")
+_SHAPE = ("pose", "blocks", "inner", "liners", "construction", "chamfers", "closures")
 _WORDS = {"pinned": "is pinned", "sent": "is at the cutter's", "built": "is built"}
 
 

@@ -64,6 +64,13 @@ class InBox(Part):
 Place = Annotated[InVehicle | InBox, Field(discriminator="type")]
 
 
+Role = Literal[
+    "motor", "motor control", "charger", "dc-dc", "heater", "junction", "contactors", "battery controller", "inlet", "small battery",
+    "pump", "valve", "tank", "radiator", "fan", "chiller", "cabin core", "other",
+]  # fmt: skip
+Volts = Annotated[float, Field(ge=0, le=2000)]
+
+
 class Item(Part):
     """One row for every physical thing that is no module, box or mount.
 
@@ -85,6 +92,9 @@ class Item(Part):
     structure: Structure = "body"
     fixed_to: Id | None = None
     place: Place = InVehicle()
+    role: Role | None = None
+    least_v: Volts | None = None
+    most_v: Volts | None = None
     heat_w: Annotated[float, Field(ge=0, le=1e6)] | None = None
     fuel: bool = False
     order: int = 0

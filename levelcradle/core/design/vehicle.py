@@ -4,11 +4,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from levelcradle.core.design.base import Id, Kg, Length, Line, Part, Point, Positive, Share, Text
+from levelcradle.core.design.base import Id, Kg, Length, Line, Part, Point, Positive, Share, Text, ThingPath
 
 __all__ = [
     "Aboard", "Arches", "AxleCheck", "Axles", "CgGiven", "CgHeight", "CgLifted", "Corners", "Fluid", "Overall", "Ratings", "Stance",
-    "Target", "Total", "Track", "Vehicle", "Weighing", "WheelRates",
+    "Target", "Total", "Track", "Vehicle", "Weighed", "Weighing", "WheelRates",
 ]  # fmt: skip
 
 Step = Annotated[float, Field(gt=0, le=1000)]
@@ -87,6 +87,16 @@ class Total(Part):
 
 
 Weighing = Annotated[Corners | Axles | Total, Field(discriminator="type")]
+
+
+class Weighed(Part):
+    """One weighing: of the car as found, stripped, with part of the work done, finished; or of a box alone. ``done``: what was in
+    the car by then."""
+
+    kind: Literal["as found", "stripped", "box", "on the way", "finished"]
+    read: Weighing
+    order: int = 0
+    done: Annotated[dict[ThingPath, Literal[True]], Field(max_length=500)] = {}
 
 
 class Track(Part):
@@ -181,8 +191,6 @@ class Vehicle(Part):
     overall: Overall | None = None
     stance: Stance | None = None
     stance_after: Stance | None = None
-    weighing: Weighing | None = None
-    weighed_again: Weighing | None = None
     cg_height: CgHeight | None = None
     ratings: Ratings = Ratings()
     wheel_rates: WheelRates | None = None

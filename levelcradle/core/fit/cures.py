@@ -253,7 +253,7 @@ class _Asker:
         modules = [(m.low, m.high) for m in shell.modules]
         taken = {frozenset(c.edge) for c in box.chamfers.values()}
         for edge in EDGES:
-            most = math.floor(largest_chamfer(edge, box.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules))
+            most = math.floor(largest_chamfer(edge, box.construction.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules))
             folds = least_chamfer(box, edge)
             if frozenset(edge) in taken or most < folds or not self._stands(self._chamfer(edge, most)):
                 continue
@@ -271,8 +271,8 @@ class _Asker:
         yield from self._thinner("liner", "liners/wall_mm", had, LINERS_MM, "liner on the walls {0} instead of {1}", foul)
 
     def _sheets(self, foul: list[Finding]) -> Iterator[Cure | None]:
-        had = self.asked.boxes[self.box_id].thickness_mm
-        yield from self._thinner("sheet", "thickness_mm", had, SHEETS_MM, "sheet of {0} instead of {1}", foul)
+        had = self.asked.boxes[self.box_id].construction.thickness_mm
+        yield from self._thinner("sheet", "construction/thickness_mm", had, SHEETS_MM, "sheet of {0} instead of {1}", foul)
 
     def _thinner(
         self, kind: str, path: str, had: float, thinner_mm: Iterable[float], words: str, foul: list[Finding]

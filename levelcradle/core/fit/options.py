@@ -166,7 +166,10 @@ class Room:
         """The box with the smallest chamfer of an edge with which it stands."""
         shell = self._shell(box)
         modules = [(m.low, m.high) for m in shell.modules]
-        most = min(largest_chamfer(edge, box.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules), self.wishes.largest_chamfer_mm)
+        most = min(
+            largest_chamfer(edge, box.construction.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules),
+            self.wishes.largest_chamfer_mm,
+        )
         least = least_chamfer(box, edge)
         if most < least:
             return None
@@ -196,7 +199,7 @@ class Room:
                 best = max((number for high, number in stood if high < height + 1e-6), default=0)
                 for length in lengths_of(foot.length_mm, self.high[0] - self.low[0]):
                     width = widest(self.space, length, height, self.high[1] - self.low[1])
-                    walls = 2 * (self.wishes.making.thickness_mm + self.wishes.making.liners.wall_mm)
+                    walls = 2 * (self.wishes.making.construction.thickness_mm + self.wishes.making.liners.wall_mm)
                     blocks = mixed_blocks(foot, (length - walls, width - walls), tiers, min(most, self.left[grid.kind]))
                     number = sum(b.counts.total for b in (blocks or {}).values())
                     if blocks and number > best and (box := self.stand(self._box(blocks))) is not None:
@@ -206,8 +209,8 @@ class Room:
     def _two_kinds(self, grids: Mapping[Grid, Sequence[Triple]], most: int, above: int) -> Iterator[Option]:
         """The fullest boxes of two kinds that hold more than any of one kind, the smallest of them first."""
         making, kinds = self.wishes.making, self.design.module_kinds
-        wall = 2 * (making.thickness_mm + making.liners.wall_mm)
-        more = (wall, wall, making.thickness_mm + making.liners.floor_mm)
+        wall = 2 * (making.construction.thickness_mm + making.liners.wall_mm)
+        more = (wall, wall, making.construction.thickness_mm + making.liners.floor_mm)
         room = minus(minus(self.high, self.low), more)
         alone = {(grid.kind, grid.turn): counts for grid, counts in grids.items()}
         found = [p for p in pairs(alone, kinds, alone, room, self.left, above) if p.modules <= most]
@@ -294,8 +297,8 @@ class Room:
         making, bay = self.wishes.making, self.design.bays[self.bay]
         name = f"{bay.name} box"
         return Box(
-            name=(name[:1].upper() + name[1:])[:120], bay=self.bay, material=making.material, thickness_mm=making.thickness_mm,
-            bend_radius_mm=making.bend_radius_mm, liners=making.liners, blocks=blocks,
+            name=(name[:1].upper() + name[1:])[:120], bay=self.bay, material=making.material, construction=making.construction,
+            liners=making.liners, blocks=blocks,
             pose=Pose(anchor="front-left-base", at_mm=(0.0, 0.0, 0.0)),
         )  # fmt: skip
 

@@ -6,6 +6,7 @@ from pydantic import Field, model_validator
 
 from levelcradle.core.design.base import Count, Id, Part, Positive, Share
 from levelcradle.core.design.box import Liners
+from levelcradle.core.design.construction import Folded
 
 __all__ = ["Making", "Weights", "Wishes"]
 
@@ -35,8 +36,7 @@ class Making(Part):
     """How the boxes of a study are made, so that the true overhead is used."""
 
     material: Id = "s235"
-    thickness_mm: Annotated[float, Field(gt=0, le=20)] = 3.0
-    bend_radius_mm: Annotated[float, Field(ge=0, le=50)] = 3.0
+    construction: Folded = Folded()
     liners: Liners = Liners()
 
 

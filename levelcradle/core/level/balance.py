@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.vehicle import Axles, CgGiven, Target, Total, Track, Vehicle, Weighing, WheelRates
 from levelcradle.core.design.vehicle import Corners as CornerReadings
 from levelcradle.core.level.lift import cg_height
@@ -98,13 +99,12 @@ BY_ROLL = "as found plus change: the side moment split by roll stiffness"
 BY_SIDES = "axle load times side share, alike on both axles"
 
 
-def read_loads(vehicle: Vehicle) -> Loads | None:
+def read_loads(vehicle: Vehicle, weighing: Weighing | None) -> Loads | None:
     """The car as it stood on the scales, with whoever was aboard. CG aft = rear / total * wheelbase.
 
     Source: moments of vertical forces (statics); corners from axle and side sums by the proportional rule, common
     practice, no source.
     """
-    weighing = vehicle.weighing
     total = total_of(weighing) if weighing else 0.0
     if weighing is None or total <= 0:
         return None
@@ -114,7 +114,7 @@ def read_loads(vehicle: Vehicle) -> Loads | None:
     corners = Corners(*four) if known else None
     across = side / total if corners and vehicle.track_mm else None
     causes = {f"reading:{n}": effect for n, effect in enumerate(seen_by(work, readings, tols))}
-    up, height_off = _height(vehicle, total)
+    up, height_off = _height(vehicle, weighing, total)
     if up is not None:  # what the scale reads too much counts at the height that was found
         causes = {key: (*e[:3], (e[0] + e[1]) * up, *e[4:]) for key, e in causes.items()}
         causes["cg_height"] = (0.0, 0.0, 0.0, total * height_off, 0.0, 0.0, 0.0, 0.0)
@@ -149,7 +149,7 @@ def _read(weighing: Weighing, track: Track | None) -> tuple[tuple[float, ...], t
     return split, (step, weighing.front_tol_percent), of_total, "", "the split between the axles is assumed"
 
 
-def _height(vehicle: Vehicle, total: float) -> tuple[float | None, float]:
+def _height(vehicle: Vehicle, weighing: Weighing, total: float) -> tuple[float | None, float]:
     """The height of the CG as the car stood on the scales, and its ±; one from a table is the bare car's, so whoever was aboard
     comes on top of it."""
     height = cg_height(vehicle, total)
@@ -157,7 +157,7 @@ def _height(vehicle: Vehicle, total: float) -> tuple[float | None, float]:
         return None, 0.0
     if not _of_the_bare_car(vehicle):
         return height.up_mm, height.tol_mm
-    off = aboard_rows(vehicle)
+    off = aboard_rows(weighing)
     bare = total + math.fsum(row.mass_kg for row in off)
     return (bare * height.up_mm - math.fsum(row.mass_kg * row.at[2] for row in off)) / total, height.tol_mm * bare / total
 
@@ -183,13 +183,13 @@ def total_of(weighing: Weighing) -> float:
     return weighing.lf_kg + weighing.rf_kg + weighing.lr_kg + weighing.rr_kg
 
 
-def found_loads(vehicle: Vehicle) -> Loads | None:
+def found_loads(vehicle: Vehicle, weighing: Weighing | None) -> Loads | None:
     """The bare car as found: the readings without whoever and whatever was aboard. None where it was not weighed, or
     where more was aboard than it weighed."""
-    read = read_loads(vehicle)
-    if read is None or vehicle.weighing is None:
+    read = read_loads(vehicle, weighing)
+    if read is None or weighing is None:
         return None
-    off = aboard_rows(vehicle)
+    off = aboard_rows(weighing)
     if read.total_kg + sum(row.mass_kg for row in off) <= 0:
         return None
     if not off:
@@ -207,13 +207,13 @@ def person(name: str) -> str:
     return f"person:{name.strip().casefold()}"
 
 
-def aboard_rows(vehicle: Vehicle) -> list[MassRow]:
+def aboard_rows(weighing: Weighing) -> list[MassRow]:
     """What was aboard while weighing, taken off again."""
     rows = []
-    for key, rider in (vehicle.weighing.aboard if vehicle.weighing else {}).items():
+    for key, rider in weighing.aboard.items():
         mass = rider.weighs_kg
         if mass is not None and rider.at_mm is not None:
-            path = f"vehicle/weighing/aboard/{key}"
+            path = f"{AS_FOUND}/read/aboard/{key}"
             rows.append(MassRow(path, rider.name, -mass, rider.tol_kg, rider.at_mm, ((person(rider.name), -rider.tol_kg),)))
     return rows
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from levelcradle.core.assembly import Assembly, PlacedBox, middle_of
 from levelcradle.core.design import Design
 from levelcradle.core.design.accepted import accepted_plus_minus
+from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.level.balance import Lean, Loads, MassRow, found_loads, lean_of, loads_after, person
 
 __all__ = ["LevelFigures", "LoadRow", "level_figures", "masses"]
@@ -41,7 +42,7 @@ def level_figures(assembly: Assembly) -> LevelFigures:
     design = assembly.design
     changes, missing = list(masses(assembly)), list(_missing(assembly))
     sums = {state: sum(i.weighs_kg or 0.0 for i in design.items.values() if i.state == state) for state in ("out", "in", "payload")}
-    found = found_loads(design.vehicle)
+    found = found_loads(design.vehicle, design.weighing)
     if found is not None:
         sums |= {"found": found.total_kg, "kept": found.total_kg - sums["out"]}
     if found is None:
@@ -83,7 +84,7 @@ def _row(assembly: Assembly, key: str) -> MassRow | None:
 
 def _was_aboard(assembly: Assembly, name: str) -> float | None:
     """The ± of somebody of this name who was aboard while the car was weighed."""
-    weighing = assembly.design.vehicle.weighing
+    weighing = assembly.design.weighing
     rows = weighing.aboard.values() if weighing else ()
     return next((rider.tol_kg for rider in rows if person(rider.name) == person(name)), None)
 
@@ -118,10 +119,10 @@ def _root(tols: Iterable[float]) -> float:
 
 def _missing(assembly: Assembly) -> Iterator[tuple[str, str, str]]:
     design = assembly.design
-    for key, rider in (design.vehicle.weighing.aboard if design.vehicle.weighing else {}).items():
+    for key, rider in (design.weighing.aboard if design.weighing else {}).items():
         for what, figure in (("mass", rider.weighs_kg), ("place", rider.at_mm)):
             if figure is None:
-                yield f"vehicle/weighing/aboard/{key}", f"{rider.name} (aboard while weighing)", what
+                yield f"{AS_FOUND}/read/aboard/{key}", f"{rider.name} (aboard while weighing)", what
     aboard = {name for state in design.load_states.values() for name in state.aboard}
     for key, item in design.items.items():
         if item.state == "stays" or (item.state == "payload" and key not in aboard):

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly
 from levelcradle.core.design.accepted import guessed
+from levelcradle.core.design.design import AS_FOUND, FINISHED
 from levelcradle.core.design.vehicle import Axles, Corners, Weighing
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
 from levelcradle.core.level.balance import Loads, total_of
@@ -20,9 +21,9 @@ UNCERTAINTY = "each cause with its sign through all it does, then the root of th
 def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
     """Everything the Level station has to say."""
     if figures.found is not None and figures.ready is None:
-        return [_note("balance", "foul", "More comes out than the car weighed as found", "vehicle/weighing")]
+        return [_note("balance", "foul", "More comes out than the car weighed as found", AS_FOUND)]
     if figures.found is None or figures.ready is None:
-        return [_note("weigh", "unknown", "Weigh the car first: nobody can say what the axles will read", "vehicle/weighing")]
+        return [_note("weigh", "unknown", "Weigh the car first: nobody can say what the axles will read", AS_FOUND)]
     found = [_missing(*row) for row in figures.missing]
     rows = [("ready", "ready", figures.ready), *((r.id, r.name, r.loads) for r in figures.states)]
     found.append(_loads(assembly, figures, figures.ready))
@@ -50,7 +51,7 @@ def _missing(path: str, name: str, what: str) -> Finding:
 def _loads(assembly: Assembly, figures: LevelFigures, ready: Loads) -> Finding:
     """What the axles will read, with its working, whether or not anybody gave a rating."""
     return Finding(
-        id="level:ready", code="level.ready", station="level", state="note", subjects=("vehicle/weighing",),
+        id="level:ready", code="level.ready", station="level", state="note", subjects=(AS_FOUND,),
         says="Ready: front {0} ± {1}, rear {2} ± {3}",
         figures=(
             Figure(ready.front_kg, "kg"), Figure(ready.off.front_kg, "kg", "up"),
@@ -150,7 +151,7 @@ def _target(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
 
 def _not_weighed(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
     if ready.across_mm is None:
-        yield _note("across", "unknown", "Left and right were not weighed", "vehicle/weighing", "only axle readings were taken")
+        yield _note("across", "unknown", "Left and right were not weighed", AS_FOUND, "only axle readings were taken")
     if ready.up_mm is None:
         yield _note("height", "unknown", "The height of the CG is not known", "vehicle/cg_height", "nobody measured or assumed it")
     elif guessed(assembly.design, "/vehicle/cg_height/up_mm"):
@@ -160,8 +161,8 @@ def _not_weighed(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
 
 def _height(assembly: Assembly) -> Iterator[Finding]:
     """A height by the lift: with its ±; wider than half a hand it only counts as assumed."""
-    vehicle = assembly.design.vehicle
-    height = cg_height(vehicle, total_of(vehicle.weighing)) if vehicle.weighing else None
+    weighing = assembly.design.weighing
+    height = cg_height(assembly.design.vehicle, total_of(weighing)) if weighing else None
     if height is None or not height.working:
         return
     low = height.up_mm <= 0
@@ -178,7 +179,7 @@ def _height(assembly: Assembly) -> Iterator[Finding]:
 
 def _axles_agree(assembly: Assembly) -> Iterator[Finding]:
     """The sums of the corners against an axle scale: each is sure to half a step a reading."""
-    weighing = assembly.design.vehicle.weighing
+    weighing = assembly.design.weighing
     if not isinstance(weighing, Corners) or weighing.check is None:
         return
     check = weighing.check
@@ -188,7 +189,7 @@ def _axles_agree(assembly: Assembly) -> Iterator[Finding]:
         off = corners - axle
         yield Finding(
             id=f"survey:axles:{name}", code="survey.axles", station="survey", state="clear" if abs(off) <= allowed else "unknown",
-            subjects=("vehicle/weighing",), says=f"{name.capitalize()} wheels add up to {{0}}, the axle scale reads {{1}}",
+            subjects=(AS_FOUND,), says=f"{name.capitalize()} wheels add up to {{0}}, the axle scale reads {{1}}",
             figures=(Figure(corners, "kg"), Figure(axle, "kg")), value=corners, limit=axle, margin=allowed - abs(off), unit="kg",
             tolerance=allowed, because="half a step at each reading; more than that, one of the scales is wrong",
             shows=f"{name} axle",
@@ -196,7 +197,7 @@ def _axles_agree(assembly: Assembly) -> Iterator[Finding]:
 
 
 def _weighed_again(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
-    again = assembly.design.vehicle.weighed_again
+    again = assembly.design.weighed_again
     if again is None:
         return
     predicted_of = {
@@ -209,7 +210,7 @@ def _weighed_again(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
         reach = tol + again.step_kg / 2
         yield Finding(
             id=f"level:again:{name}", code="level.again", station="level", state="clear" if abs(off) <= reach else "note",
-            subjects=("vehicle/weighed_again",), says=f"Weighed again, {name}: {{0}}, predicted {{1}} ± {{2}}",
+            subjects=(FINISHED,), says=f"Weighed again, {name}: {{0}}, predicted {{1}} ± {{2}}",
             figures=(Figure(read, "kg"), Figure(predicted, "kg"), Figure(tol, "kg", "up")), value=read, limit=predicted,
             margin=reach - abs(off), unit="kg", tolerance=tol, because="predicted against found", shows=name,
         )  # fmt: skip

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from levelcradle.core.design.box import Doubler, Mount
+from levelcradle.core.design.mount import Angle, Doubler, Mount, Welded
 from levelcradle.core.design.pins import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
 
@@ -55,17 +55,25 @@ class AngleJoint:
 
     @staticmethod
     def of(mount: Mount, c_mm: float, wall: Material, wall_mm: float, wall_height_mm: float, tables: Tables) -> "AngleJoint":
-        steel, bolt = tables.materials[mount.bracket.material], tables.bolts[mount.bolt.size]
-        return AngleJoint(mount, c_mm, steel, wall, wall_mm, wall_height_mm, bolt, tables.bolt_classes[mount.bolt.property_class])
+        steel, bolt = tables.materials[mount.shape.material], tables.bolts[mount.lands_on.bolt.size]
+        return AngleJoint(mount, c_mm, steel, wall, wall_mm, wall_height_mm, bolt, tables.bolt_classes[mount.lands_on.bolt.property_class])
+
+    @property
+    def shape(self) -> Angle:
+        return self.mount.shape
+
+    @property
+    def weld(self) -> Welded:
+        return self.mount.to_box
 
     @property
     def t(self) -> float:
-        return self.mount.bracket.thickness_mm
+        return self.shape.thickness_mm
 
     @property
     def b_mm(self) -> float:
         """Bolt to the start of the bend."""
-        return self.c_mm - self.t - self.mount.bracket.bend_radius_mm
+        return self.c_mm - self.t - self.shape.bend_radius_mm
 
     @property
     def b1_mm(self) -> float:
@@ -75,13 +83,13 @@ class AngleJoint:
     @property
     def throat_mm(self) -> float:
         """a = min(leg / √2, 0.7 × the thinner part); the doubler is that part where there is one."""
-        part = self.mount.doubler.thickness_mm if self.mount.doubler else self.wall_mm
-        return min(self.mount.bracket.weld_leg_mm / math.sqrt(2), 0.7 * min(self.t, part))
+        part = self.weld.doubler.thickness_mm if self.weld.doubler else self.wall_mm
+        return min(self.weld.leg_mm / math.sqrt(2), 0.7 * min(self.t, part))
 
     @property
     def doubler_throat_mm(self) -> float:
         """Of the weld round the doubler; 0 where there is none."""
-        plate = self.mount.doubler
+        plate = self.weld.doubler
         return min(plate.weld_leg_mm / math.sqrt(2), 0.7 * min(plate.thickness_mm, self.wall_mm)) if plate else 0.0
 
     @property
@@ -102,7 +110,7 @@ class AngleJoint:
             if part.beta_w is None:
                 return f"{part.name}: its weld factor βw is not in the table"
         if self.grade.ultimate_mpa > STRONGEST_MPA:
-            return f"property class {self.mount.bolt.property_class}: classes above 10.9 are not used here, they break brittle"
+            return f"property class {self.mount.lands_on.bolt.property_class}: classes above 10.9 are not used here, they break brittle"
         return ""
 
     @property
@@ -115,17 +123,17 @@ class AngleJoint:
 
     def patches(self) -> Iterator[tuple[str, WallPatch]]:
         """The wall under the bracket (with the doubler's help) and under the doubler (the wall alone)."""
-        bracket, plate = self.mount.bracket, self.mount.doubler
+        bracket, plate = self.shape, self.weld.doubler
         alone = self.wall_mm**2
         helped = alone + (plate.thickness_mm**2 if plate else 0.0)
-        yield "wall", WallPatch(bracket.width_mm, bracket.weld_length_mm, helped)
+        yield "wall", WallPatch(bracket.width_mm, self.weld.length_mm, helped)
         if plate:
             yield "doubler patch", WallPatch(plate.along_w_mm, plate.along_n_mm, alone)
 
 
 def lever_pull(joint: AngleJoint, n: Load) -> Load:
     """T = max(N, 0)(1 + b1 / a1), a1 = min(e, 1.25 b1): the toe as a lever. Source: statics, uncapped."""
-    a1 = min(joint.mount.bracket.toe_mm, 1.25 * joint.b1_mm)
+    a1 = min(joint.shape.toe_mm, 1.25 * joint.b1_mm)
     return np.maximum(n, 0.0) * (1 + joint.b1_mm / a1)
 
 
@@ -154,7 +162,7 @@ def bolt(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
 
 def _leg_capacity(joint: AngleJoint, *, road: Road) -> tuple[Load, Load, Load]:
     """(M_Rd about the bend, M_s across it, N_Rd): plastic fy/γM0 in a crash, elastic fy/1.5 on the road [N·mm, N]."""
-    t, w, fy = joint.t, joint.mount.bracket.width_mm, joint.steel_yield_mpa
+    t, w, fy = joint.t, joint.shape.width_mm, joint.steel_yield_mpa
     shape, stress = np.where(road, 6.0, 4.0), np.where(road, fy / ROAD_FACTOR, fy / GAMMA_M0)
     return w * t**2 / shape * stress, t * w**2 / shape * stress, w * t * stress
 
@@ -167,7 +175,7 @@ def leg_a(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
 
 def net_section(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
     """u = max(N, 0) b1 / M_net, at the bolt line, where the toe levers and the hole is missing: M_net on (w − d0). Source: statics."""
-    bracket = joint.mount.bracket
+    bracket = joint.shape
     left = max(bracket.width_mm - joint.bolt.clearance_hole_mm, 0.01 * bracket.width_mm)  # none left is foul by its shape
     bend, _, _ = _leg_capacity(joint, road=road)
     return np.maximum(n, 0.0) * joint.b1_mm / (bend * left / bracket.width_mm)
@@ -176,13 +184,13 @@ def net_section(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> 
 def leg_b(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
     """u = (|N| b1 + |D| h) / M_Rd + |W| h / M_s + |N| / N_Rd, h = zs − t/2, at the first weld. Cautious, no source."""
     bend, side, axial = _leg_capacity(joint, road=road)
-    h = max(joint.mount.bracket.weld_from_mm - joint.t / 2, 0.0)
+    h = max(joint.weld.from_mm - joint.t / 2, 0.0)
     return (np.abs(n) * joint.b1_mm + np.abs(d) * h) / bend + np.abs(w) * h / side + np.abs(n) / axial
 
 
 def bearing_capacity(joint: AngleJoint) -> float:
     """Fb = k1 αb fu d t / γM2 of leg A, e1 = e, e2 = w/2 [N]. Source: EN 1993-1-8 table 3.4."""
-    bracket, hole, fu = joint.mount.bracket, joint.bolt.clearance_hole_mm, joint.steel.ultimate_mpa
+    bracket, hole, fu = joint.shape, joint.bolt.clearance_hole_mm, joint.steel.ultimate_mpa
     alpha = min(bracket.toe_mm / (3 * hole), joint.grade.ultimate_mpa / fu, 1.0)
     k1 = min(max(2.8 * bracket.width_mm / 2 / hole - 1.7, 0.01), 2.5)  # so narrow a one is foul by its shape; the use stays finite
     return k1 * alpha * fu * joint.bolt.d_mm * joint.t / GAMMA_M2
@@ -194,8 +202,7 @@ def bearing(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load
 
 def weld_moments(joint: AngleJoint, n: Load, d: Load, w: Load) -> tuple[Load, Load, Load]:
     """Moment at the weld's centre in (d, w, n): (c, 0, −hc) × (D, W, N), hc = zs + l/2 [N·mm]."""
-    bracket = joint.mount.bracket
-    c, hc = joint.c_mm, bracket.weld_from_mm + bracket.weld_length_mm / 2
+    c, hc = joint.c_mm, joint.weld.from_mm + joint.weld.length_mm / 2
     return hc * w, -hc * d - c * n, c * w
 
 
@@ -222,8 +229,8 @@ class _WeldGroup:
 
 def weld_line(joint: AngleJoint, n: Load, d: Load, w: Load) -> Load:
     """Largest force per length at the four ends of the two side fillets [N/mm]."""
-    bracket = joint.mount.bracket
-    le = max(bracket.weld_length_mm - 2 * joint.throat_mm, 1.0)  # shorter ones are foul by their shape; the use stays finite
+    bracket = joint.shape
+    le = max(joint.weld.length_mm - 2 * joint.throat_mm, 1.0)  # shorter ones are foul by their shape; the use stays finite
     group = _WeldGroup(2 * le, le**3 / 6, le * bracket.width_mm**2 / 2, bracket.width_mm / 2, le / 2)
     return group.most((d, w, n), weld_moments(joint, n, d, w))
 
@@ -275,7 +282,7 @@ CHECKS = {"bolt": bolt, "leg A": leg_a, "leg A at the bolt": net_section, "leg B
 def uses(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> dict[str, Load]:
     """The use of every check under given loads."""
     found = {name: check(joint, n, d, w, road=road) for name, check in CHECKS.items()}
-    if plate := joint.mount.doubler:
+    if plate := joint.weld.doubler:
         found["doubler weld"] = doubler_weld(joint, plate, n, d, w)
     for name, patch in joint.patches():
         found[name] = patch_use(joint, patch, n, d, w)
@@ -285,7 +292,7 @@ def uses(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> dict[st
 def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
     """What the shape must keep, each with whether it does. Sources: edge distance EN 1993-1-8 table 3.3, welds 4.5.1;
     the rest common practice, no source."""
-    bracket, size, b = joint.mount.bracket, joint.bolt, joint.b_mm
+    bracket, size, b = joint.shape, joint.bolt, joint.b_mm
     a, edge = joint.throat_mm, 1.2 * size.clearance_hole_mm
     yield f"edge distance e {bracket.toe_mm:.1f}, at least {edge:.1f}", bracket.toe_mm >= edge
     yield f"edge distance across {bracket.width_mm / 2:.1f}, at least {edge:.1f}", bracket.width_mm / 2 >= edge
@@ -294,20 +301,20 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
     yield f"bolt to bend {b:.1f}, room for the washer {size.washer_mm / 2 + 1:.1f}", b >= size.washer_mm / 2 + 1
     least, most = joint.t + bracket.bend_radius_mm, 3 * joint.t + bracket.bend_radius_mm
     yield (
-        f"welds start {bracket.weld_from_mm:.1f} off the contact plane, {least:.1f} (the bend) to {most:.1f}",
-        (least <= bracket.weld_from_mm <= most),
+        f"welds start {joint.weld.from_mm:.1f} off the contact plane, {least:.1f} (the bend) to {most:.1f}",
+        (least <= joint.weld.from_mm <= most),
     )
-    end = bracket.weld_from_mm + bracket.weld_length_mm
+    end = joint.weld.from_mm + joint.weld.length_mm
     yield f"welds end at {end:.1f}, leg B at {bracket.leg_b_mm:.1f}", end <= bracket.leg_b_mm
     least = max(30.0, 6 * a) + 2 * a
-    yield f"weld length {bracket.weld_length_mm:.1f}, at least {least:.1f}", bracket.weld_length_mm >= least
+    yield f"weld length {joint.weld.length_mm:.1f}, at least {least:.1f}", joint.weld.length_mm >= least
     weldable = joint.steel.weldable_with == joint.wall.weldable_with
     yield f"{joint.steel.name} welded to {joint.wall.name}", weldable
     for name, patch in joint.patches():
         share = patch.height_mm / joint.wall_height_mm
         yield f"{name} {share:.2f} of the wall's height, at most 0.85", share <= 0.85
-    if plate := joint.mount.doubler:
-        near = bracket.weld_from_mm - plate.from_contact_mm
+    if plate := joint.weld.doubler:
+        near = joint.weld.from_mm - plate.from_contact_mm
         far = plate.from_contact_mm + plate.along_n_mm - end
         side = (plate.along_w_mm - bracket.width_mm) / 2
         yield f"doubler round the weld {min(near, far, side):.1f}, at least 10", min(near, far, side) >= 10
@@ -318,7 +325,7 @@ THINNEST_MM, LEAST_THROAT_MM = 4.0, 3.0  # EN 1993-1-8 4.1 and 4.5.2, from memor
 
 def out_of_range(joint: AngleJoint) -> Iterator[str]:
     """What lies outside the range the standard's weld rules are written for: said, no reason to fail."""
-    plate = joint.mount.doubler
+    plate = joint.weld.doubler
     sheets = [("bracket", joint.t), ("wall", joint.wall_mm), *([("doubler", plate.thickness_mm)] if plate else [])]
     yield from (f"{name} {mm:g} mm, under {THINNEST_MM:g}" for name, mm in sheets if mm < THINNEST_MM)
     throats = [("weld", joint.throat_mm), *([("doubler's weld", joint.doubler_throat_mm)] if plate else [])]

@@ -140,7 +140,9 @@ def _mount(
 ) -> MountFigures:
     assert mount.frame is not None
     wall = wall_left(box.box, box.shell.outer_mm, mount.mount.face)
-    joint = AngleJoint.of(mount.mount, mount.frame.c_mm, tables.materials[box.box.material], box.box.thickness_mm, wall.height_mm, tables)
+    joint = AngleJoint.of(
+        mount.mount, mount.frame.c_mm, tables.materials[box.box.material], box.box.construction.thickness_mm, wall.height_mm, tables
+    )
     names = ["equal springs"] + [f"{m.mount.name} at {how}" for how in ("half", "double") for m in standing]
     loads = local_loads(forces, mount)
     cases = list(tables.load_cases.values())
@@ -172,10 +174,10 @@ def _on_the_wall(box: PlacedBox, mount: PlacedMount) -> Iterator[tuple[str, bool
     """Whether what is welded to the wall lies on the flat that its cut-off edges leave: above the bend, below the lid's edge,
     between the corners."""
     assert mount.frame is not None
-    bracket, plate, shell = mount.mount.bracket, mount.mount.doubler, box.shell
+    bracket, plate, shell = mount.mount.shape, mount.mount.to_box.doubler, box.shell
     half = (plate.along_w_mm if plate else bracket.width_mm) / 2
-    near = plate.from_contact_mm if plate else bracket.weld_from_mm
-    far = near + (plate.along_n_mm if plate else bracket.weld_length_mm)
+    near = plate.from_contact_mm if plate else mount.mount.to_box.from_mm
+    far = near + (plate.along_n_mm if plate else mount.mount.to_box.length_mm)
     c = mount.frame.c_mm + (plate.thickness_mm if plate else 0.0)
     corners = mount.frame.placement.points(np.array([(-c, w, n) for w in (-half, half) for n in (near, far)]))
     local = (corners - np.array(box.placement.origin)) @ box.placement.turn
@@ -190,6 +192,6 @@ def _on_the_wall(box: PlacedBox, mount: PlacedMount) -> Iterator[tuple[str, bool
 
 
 def _thread(tables: Tables, hardpoints: Mapping[str, HardPoint], mount: PlacedMount) -> Iterator[tuple[str, bool]]:
-    thread, size = hardpoints[mount.mount.hardpoint].thread, mount.mount.bolt.size
+    thread, size = hardpoints[mount.mount.lands_on.hardpoint].thread, mount.mount.lands_on.bolt.size
     if thread and thread in tables.bolts:
         yield f"bolt {size} in a hard point {thread}", thread == size

@@ -90,7 +90,7 @@ def _verdict(box: PlacedBox, mount: MountFigures, broken: list[str], weakest: Us
 
 
 def mount_point(assembly: Assembly, mount: MountFigures) -> tuple[float, float, float]:
-    return assembly.design.hardpoints[assembly.design.mounts[mount.id].hardpoint].at_mm
+    return assembly.design.hardpoints[assembly.design.mounts[mount.id].lands_on.hardpoint].at_mm
 
 
 def _working(joint: AngleJoint, row: UseRow) -> Working:
@@ -115,7 +115,7 @@ def _working(joint: AngleJoint, row: UseRow) -> Working:
         steps.append(
             Step("moment at the bolt", "max(N, 0) b1, on the width less the hole", max(row.n, 0.0) * joint.b1_mm, "N·mm", "statics")
         )
-    elif row.check == "doubler weld" and (plate := joint.mount.doubler):
+    elif row.check == "doubler weld" and (plate := joint.mount.to_box.doubler):
         steps += [
             Step("throat a", "min(leg / √2, 0.7 t)", joint.doubler_throat_mm, "mm", "common practice, no source"),
             Step(
@@ -150,7 +150,7 @@ def _hard_points(assembly: Assembly, supports: tuple[SupportFigures, ...]) -> It
     held: dict[str, list[MountFigures]] = {}
     for support in supports:
         for mount in support.mounts:
-            held.setdefault(assembly.design.mounts[mount.id].hardpoint, []).append(mount)
+            held.setdefault(assembly.design.mounts[mount.id].lands_on.hardpoint, []).append(mount)
     for key, mounts in held.items():
         pull = max(sum(m.demands[i].pull_n for m in mounts) for i in range(len(mounts[0].demands)))
         shear = max(sum(m.demands[i].shear_n for m in mounts) for i in range(len(mounts[0].demands)))

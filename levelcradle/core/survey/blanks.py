@@ -6,6 +6,7 @@ from typing import Any
 
 from levelcradle.core.design import Design
 from levelcradle.core.design.bay import Bay
+from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.pointer import find, resolves
 from levelcradle.core.design.readings import axis_of, kind_of
 from levelcradle.core.quantity import write_length
@@ -51,10 +52,10 @@ Row = tuple[str, str, str, str]  # path, group, label, hooked
 
 
 def _vehicle(tree: dict[str, Any]) -> Iterator[Row]:
-    weighing = tree["vehicle"]["weighing"] or {}
+    weighing = find(tree, f"/{AS_FOUND}/read") if resolves(tree, f"/{AS_FOUND}/read") else {}
     for name in ("lf_kg", "rf_kg", "lr_kg", "rr_kg", "front_kg", "rear_kg", "left_kg", "total_kg"):
         if name in weighing:
-            yield f"/vehicle/weighing/{name}", "Weights", _WORDS[name], ""
+            yield f"/{AS_FOUND}/read/{name}", "Weights", _WORDS[name], ""
     height = tree["vehicle"]["cg_height"] or {}
     for name in ("level_kg", "raised_kg", "rise_mm", "radius_front_mm", "radius_rear_mm"):
         if name in height:

@@ -230,7 +230,7 @@ def _carried_before(assembly: Assembly) -> Iterator[Finding]:
     points = assembly.design.hardpoints
     for box in assembly.in_order():
         share = box.hung_kg / len(box.mounts) if box.mounts else 0.0
-        for key in (m.mount.hardpoint for m in box.mounts):
+        for key in (m.mount.lands_on.hardpoint for m in box.mounts):
             before = points[key].carried_kg
             if before is None:
                 continue

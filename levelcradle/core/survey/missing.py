@@ -8,6 +8,7 @@ from typing import Any, Literal
 from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import gap_findings
 from levelcradle.core.design import Design, tree_of, validate
+from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.pointer import find
 from levelcradle.core.design.readings import kind_of
 from levelcradle.core.design.vehicle import Axles, CgGiven
@@ -41,14 +42,14 @@ def still_to_measure(design: Design, goal: Goal) -> list[ToMeasure]:
 
 
 def _loads(design: Design) -> Iterator[ToMeasure]:
-    vehicle = design.vehicle
-    if vehicle.weighing is None:
-        yield ToMeasure("vehicle/weighing", "what the car weighs, two axle readings or four wheels", "missing", None, "kg")
-    elif vehicle.weighing.type == "total":
-        off = vehicle.weighing.total_kg * vehicle.weighing.front_tol_percent / 100
-        yield ToMeasure("vehicle/weighing", "each axle on its own", "the split is assumed", off, "kg")
+    vehicle, weighing = design.vehicle, design.weighing
+    if weighing is None:
+        yield ToMeasure(AS_FOUND, "what the car weighs, two axle readings or four wheels", "missing", None, "kg")
+    elif weighing.type == "total":
+        off = weighing.total_kg * weighing.front_tol_percent / 100
+        yield ToMeasure(AS_FOUND, "each axle on its own", "the split is assumed", off, "kg")
     else:
-        yield ToMeasure("vehicle/weighing", "the axles on a finer scale", "half a step each", vehicle.weighing.step_kg / 2, "kg")
+        yield ToMeasure(AS_FOUND, "the axles on a finer scale", "half a step each", weighing.step_kg / 2, "kg")
     aboard = {name for state in design.load_states.values() for name in state.aboard}
     for key, item in design.items.items():
         if item.state == "stays" or (item.state == "payload" and key not in aboard):
@@ -68,9 +69,9 @@ def _loads(design: Design) -> Iterator[ToMeasure]:
 
 
 def _level(design: Design) -> Iterator[ToMeasure]:
-    vehicle = design.vehicle
-    if isinstance(vehicle.weighing, Axles) and vehicle.weighing.left_kg is None:
-        yield ToMeasure("vehicle/weighing", "left and right wheels apart", "left/right not weighed", None, "kg")
+    vehicle, weighing = design.vehicle, design.weighing
+    if isinstance(weighing, Axles) and weighing.left_kg is None:
+        yield ToMeasure(AS_FOUND, "left and right wheels apart", "left/right not weighed", None, "kg")
     if vehicle.track_mm is None:
         yield ToMeasure("vehicle/track_mm", "the tracks", "missing", None, "mm")
     if vehicle.cg_height is None:

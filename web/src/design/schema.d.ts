@@ -1485,6 +1485,48 @@ export interface components {
             what: string;
         };
         /**
+         * Angle
+         * @description A bent angle: leg A lies on the vehicle, leg B on the box.
+         */
+        DocAngle: {
+            /**
+             * Bend Radius Mm
+             * @default 10
+             */
+            bend_radius_mm: number;
+            /**
+             * Leg B Mm
+             * @default 120
+             */
+            leg_b_mm: number;
+            /**
+             * Material
+             * @default s355
+             */
+            material: string;
+            /**
+             * Thickness Mm
+             * @default 6
+             */
+            thickness_mm: number;
+            /**
+             * Toe Mm
+             * @default 25
+             */
+            toe_mm: number;
+            /**
+             * Type
+             * @default angle
+             * @constant
+             */
+            type: "angle";
+            /**
+             * Width Mm
+             * @default 90
+             */
+            width_mm: number;
+        };
+        /**
          * Arches
          * @description Heights of the four wheel arches over the wheel centres' ground, as a tape finds them.
          */
@@ -1808,11 +1850,6 @@ export interface components {
              */
             bay: string | null;
             /**
-             * Bend Radius Mm
-             * @default 3
-             */
-            bend_radius_mm: number;
-            /**
              * Blocks
              * @default {}
              */
@@ -1827,11 +1864,41 @@ export interface components {
                 [key: string]: components["schemas"]["DocChamfer"];
             };
             /**
-             * Construction
-             * @default folded
-             * @constant
+             * Closures
+             * @default {
+             *       "lid": {
+             *         "clearance_mm": 0.5,
+             *         "edge_mm": 25,
+             *         "face": "top",
+             *         "main": true,
+             *         "screws": {
+             *           "corner_mm": 60,
+             *           "head_across_mm": 9,
+             *           "head_high_mm": 3,
+             *           "hole_mm": 5.5,
+             *           "rivet_nut_hole_mm": 7,
+             *           "size": "M5",
+             *           "spacing_mm": 140
+             *         },
+             *         "type": "cap"
+             *       }
+             *     }
              */
-            construction: "folded";
+            closures: {
+                [key: string]: components["schemas"]["DocCap"];
+            };
+            /**
+             * @default {
+             *       "bend_radius_mm": 3,
+             *       "folder": {
+             *         "deduction_mm": null,
+             *         "name": ""
+             *       },
+             *       "thickness_mm": 3,
+             *       "type": "folded"
+             *     }
+             */
+            construction: components["schemas"]["DocFolded"];
             /**
              * @default {
              *       "bead_mm": 2,
@@ -1849,13 +1916,6 @@ export interface components {
              */
             fittings: components["schemas"]["DocFittings"];
             /**
-             * @default {
-             *       "deduction_mm": null,
-             *       "name": ""
-             *     }
-             */
-            folder: components["schemas"]["DocFolder"];
-            /**
              * Hold Down
              * @default null
              */
@@ -1867,22 +1927,6 @@ export interface components {
              *     }
              */
             inner: components["schemas"]["DocWrap"] | components["schemas"]["DocFixed"];
-            /**
-             * @default {
-             *       "clearance_mm": 0.5,
-             *       "edge_mm": 25,
-             *       "screws": {
-             *         "corner_mm": 60,
-             *         "head_across_mm": 9,
-             *         "head_high_mm": 3,
-             *         "hole_mm": 5.5,
-             *         "rivet_nut_hole_mm": 7,
-             *         "size": "M5",
-             *         "spacing_mm": 140
-             *       }
-             *     }
-             */
-            lid: components["schemas"]["DocLid"];
             /**
              * @default {
              *       "floor_mm": 8,
@@ -1923,66 +1967,10 @@ export interface components {
              */
             sealing: ("open" | "gasket" | "sealant") | null;
             /**
-             * Thickness Mm
-             * @default 3
-             */
-            thickness_mm: number;
-            /**
              * Vented Outside
              * @default null
              */
             vented_outside: boolean | null;
-        };
-        /**
-         * Bracket
-         * @description A welded angle: leg A lies on the vehicle, leg B is welded to the box.
-         */
-        DocBracket: {
-            /**
-             * Bend Radius Mm
-             * @default 10
-             */
-            bend_radius_mm: number;
-            /**
-             * Leg B Mm
-             * @default 120
-             */
-            leg_b_mm: number;
-            /**
-             * Material
-             * @default s355
-             */
-            material: string;
-            /**
-             * Thickness Mm
-             * @default 6
-             */
-            thickness_mm: number;
-            /**
-             * Toe Mm
-             * @default 25
-             */
-            toe_mm: number;
-            /**
-             * Weld From Mm
-             * @default 22
-             */
-            weld_from_mm: number;
-            /**
-             * Weld Leg Mm
-             * @default 4
-             */
-            weld_leg_mm: number;
-            /**
-             * Weld Length Mm
-             * @default 90
-             */
-            weld_length_mm: number;
-            /**
-             * Width Mm
-             * @default 90
-             */
-            width_mm: number;
         };
         /**
          * Bump
@@ -1993,6 +1981,52 @@ export interface components {
             front: number;
             /** Rear */
             rear: number;
+        };
+        /**
+         * Cap
+         * @description A lid over the tray, its edges turned down. ``main``: the one that the box is filled through.
+         */
+        DocCap: {
+            /**
+             * Clearance Mm
+             * @default 0.5
+             */
+            clearance_mm: number;
+            /**
+             * Edge Mm
+             * @default 25
+             */
+            edge_mm: number;
+            /**
+             * Face
+             * @default top
+             * @constant
+             */
+            face: "top";
+            /**
+             * Main
+             * @default true
+             * @constant
+             */
+            main: true;
+            /**
+             * @default {
+             *       "corner_mm": 60,
+             *       "head_across_mm": 9,
+             *       "head_high_mm": 3,
+             *       "hole_mm": 5.5,
+             *       "rivet_nut_hole_mm": 7,
+             *       "size": "M5",
+             *       "spacing_mm": 140
+             *     }
+             */
+            screws: components["schemas"]["DocLidScrews"];
+            /**
+             * Type
+             * @default cap
+             * @constant
+             */
+            type: "cap";
         };
         /**
          * Cells
@@ -2087,8 +2121,8 @@ export interface components {
         DocChamfer: {
             /** Edge */
             edge: [
-                "front" | "aft" | "left" | "right" | "base" | "lid",
-                "front" | "aft" | "left" | "right" | "base" | "lid"
+                "front" | "aft" | "left" | "right" | "base" | "top",
+                "front" | "aft" | "left" | "right" | "base" | "top"
             ];
             /** Mm */
             mm: [
@@ -2330,6 +2364,35 @@ export interface components {
             volume_l: number;
         };
         /**
+         * Folded
+         * @description A tray folded from one sheet, its corners welded, with a cap of the same sheet over it.
+         */
+        DocFolded: {
+            /**
+             * Bend Radius Mm
+             * @default 3
+             */
+            bend_radius_mm: number;
+            /**
+             * @default {
+             *       "deduction_mm": null,
+             *       "name": ""
+             *     }
+             */
+            folder: components["schemas"]["DocFolder"];
+            /**
+             * Thickness Mm
+             * @default 3
+             */
+            thickness_mm: number;
+            /**
+             * Type
+             * @default folded
+             * @constant
+             */
+            type: "folded";
+        };
+        /**
          * Folder
          * @description Who folds the sheet, and his own bend deduction where he gave one.
          */
@@ -2561,11 +2624,11 @@ export interface components {
              * Face
              * @enum {string}
              */
-            face: "front" | "aft" | "left" | "right" | "base" | "lid";
+            face: "front" | "aft" | "left" | "right" | "base" | "top";
             /** From */
             from: [
-                "front" | "aft" | "left" | "right" | "base" | "lid",
-                "front" | "aft" | "left" | "right" | "base" | "lid"
+                "front" | "aft" | "left" | "right" | "base" | "top",
+                "front" | "aft" | "left" | "right" | "base" | "top"
             ];
             /**
              * Off Mm
@@ -2647,10 +2710,20 @@ export interface components {
                 [key: string]: components["schemas"]["DocKeepClear"];
             };
             /**
+             * Least V
+             * @default null
+             */
+            least_v: number | null;
+            /**
              * Mass Kg
              * @default null
              */
             mass_kg: number | null;
+            /**
+             * Most V
+             * @default null
+             */
+            most_v: number | null;
             /** Name */
             name: string;
             /**
@@ -2670,6 +2743,11 @@ export interface components {
              *     }
              */
             place: components["schemas"]["DocInVehicle"] | components["schemas"]["DocInBox"];
+            /**
+             * Role
+             * @default null
+             */
+            role: ("motor" | "motor control" | "charger" | "dc-dc" | "heater" | "junction" | "contactors" | "battery controller" | "inlet" | "small battery" | "pump" | "valve" | "tank" | "radiator" | "fan" | "chiller" | "cabin core" | "other") | null;
             /**
              * Shielded
              * @default false
@@ -2713,7 +2791,7 @@ export interface components {
              * Face
              * @enum {string}
              */
-            face: "front" | "aft" | "left" | "right" | "base" | "lid";
+            face: "front" | "aft" | "left" | "right" | "base" | "top";
             /**
              * Reason
              * @default
@@ -2775,34 +2853,6 @@ export interface components {
             type: "leans";
             /** Width Floor Mm */
             width_floor_mm: number;
-        };
-        /**
-         * Lid
-         * @description A cap over the tray, its edges turned down.
-         */
-        DocLid: {
-            /**
-             * Clearance Mm
-             * @default 0.5
-             */
-            clearance_mm: number;
-            /**
-             * Edge Mm
-             * @default 25
-             */
-            edge_mm: number;
-            /**
-             * @default {
-             *       "corner_mm": 60,
-             *       "head_across_mm": 9,
-             *       "head_high_mm": 3,
-             *       "hole_mm": 5.5,
-             *       "rivet_nut_hole_mm": 7,
-             *       "size": "M5",
-             *       "spacing_mm": 140
-             *     }
-             */
-            screws: components["schemas"]["DocLidScrews"];
         };
         /**
          * LidScrews
@@ -3227,47 +3277,19 @@ export interface components {
         };
         /**
          * Mount
-         * @description An angle that carries a box on one hard point. c follows from the box's pose and the hard point.
+         * @description What carries a box at one place. Where it sits on the face follows from the box's pose and what it lands on.
          */
         DocMount: {
-            /**
-             * @default {
-             *       "property_class": "8.8",
-             *       "size": "M10"
-             *     }
-             */
-            bolt: components["schemas"]["DocBolt"];
-            /** Box */
-            box: string;
-            /**
-             * @default {
-             *       "bend_radius_mm": 10,
-             *       "leg_b_mm": 120,
-             *       "material": "s355",
-             *       "thickness_mm": 6,
-             *       "toe_mm": 25,
-             *       "weld_from_mm": 22,
-             *       "weld_leg_mm": 4,
-             *       "weld_length_mm": 90,
-             *       "width_mm": 90
-             *     }
-             */
-            bracket: components["schemas"]["DocBracket"];
-            /** @default null */
-            doubler: components["schemas"]["DocDoubler"] | null;
+            /** Carries */
+            carries: {
+                [key: string]: true;
+            };
             /**
              * Face
              * @enum {string}
              */
             face: "front" | "aft" | "left" | "right";
-            /** Hardpoint */
-            hardpoint: string;
-            /**
-             * Kind
-             * @default angle
-             * @constant
-             */
-            kind: "angle";
+            lands_on: components["schemas"]["DocOnHardPoint"];
             /** Name */
             name: string;
             /**
@@ -3275,6 +3297,28 @@ export interface components {
              * @default 0
              */
             order: number;
+            /**
+             * @default {
+             *       "bend_radius_mm": 10,
+             *       "leg_b_mm": 120,
+             *       "material": "s355",
+             *       "thickness_mm": 6,
+             *       "toe_mm": 25,
+             *       "type": "angle",
+             *       "width_mm": 90
+             *     }
+             */
+            shape: components["schemas"]["DocAngle"];
+            /**
+             * @default {
+             *       "doubler": null,
+             *       "from_mm": 22,
+             *       "leg_mm": 4,
+             *       "length_mm": 90,
+             *       "type": "welded"
+             *     }
+             */
+            to_box: components["schemas"]["DocWelded"];
         };
         /** MountHoles */
         DocMountHoles: {
@@ -3282,6 +3326,27 @@ export interface components {
             count: number;
             /** Diameter Mm */
             diameter_mm: number;
+        };
+        /**
+         * OnHardPoint
+         * @description On an existing hole, captive nut, stud or strap point.
+         */
+        DocOnHardPoint: {
+            /**
+             * @default {
+             *       "property_class": "8.8",
+             *       "size": "M10"
+             *     }
+             */
+            bolt: components["schemas"]["DocBolt"];
+            /** Hardpoint */
+            hardpoint: string;
+            /**
+             * Type
+             * @default hardpoint
+             * @constant
+             */
+            type: "hardpoint";
         };
         /**
          * Opening
@@ -3294,11 +3359,11 @@ export interface components {
              * Face
              * @enum {string}
              */
-            face: "front" | "aft" | "left" | "right" | "base" | "lid";
+            face: "front" | "aft" | "left" | "right" | "base" | "top";
             /** From */
             from: [
-                "front" | "aft" | "left" | "right" | "base" | "lid",
-                "front" | "aft" | "left" | "right" | "base" | "lid"
+                "front" | "aft" | "left" | "right" | "base" | "top",
+                "front" | "aft" | "left" | "right" | "base" | "top"
             ];
             /** Name */
             name: string;
@@ -3457,7 +3522,7 @@ export interface components {
              * Anchor
              * @enum {string}
              */
-            anchor: "front-left-base" | "front-right-base" | "aft-left-base" | "aft-right-base" | "front-left-lid" | "front-right-lid" | "aft-left-lid" | "aft-right-lid" | "front" | "aft" | "left" | "right" | "base" | "lid";
+            anchor: "front-left-base" | "front-right-base" | "aft-left-base" | "aft-right-base" | "front-left-top" | "front-right-top" | "aft-left-top" | "aft-right-top" | "front" | "aft" | "left" | "right" | "base" | "top";
             /** At Mm */
             at_mm: [
                 number,
@@ -3517,11 +3582,11 @@ export interface components {
              * Face
              * @enum {string}
              */
-            face: "front" | "aft" | "left" | "right" | "base" | "lid";
+            face: "front" | "aft" | "left" | "right" | "base" | "top";
             /** From */
             from: [
-                "front" | "aft" | "left" | "right" | "base" | "lid",
-                "front" | "aft" | "left" | "right" | "base" | "lid"
+                "front" | "aft" | "left" | "right" | "base" | "top",
+                "front" | "aft" | "left" | "right" | "base" | "top"
             ];
             /**
              * Kind
@@ -4107,16 +4172,6 @@ export interface components {
             target: components["schemas"]["DocTarget"] | null;
             /** @default null */
             track_mm: components["schemas"]["DocTrack"] | null;
-            /**
-             * Weighed Again
-             * @default null
-             */
-            weighed_again: (components["schemas"]["DocCorners"] | components["schemas"]["DocAxles"] | components["schemas"]["DocTotal"]) | null;
-            /**
-             * Weighing
-             * @default null
-             */
-            weighing: (components["schemas"]["DocCorners"] | components["schemas"]["DocAxles"] | components["schemas"]["DocTotal"]) | null;
             /** @default null */
             wheel_rates: components["schemas"]["DocWheelRates"] | null;
             /** Wheelbase Mm */
@@ -4166,6 +4221,61 @@ export interface components {
             name: string;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Weighed
+         * @description One weighing: of the car as found, stripped, with part of the work done, finished; or of a box alone. ``done``: what was in
+         *     the car by then.
+         */
+        DocWeighed: {
+            /**
+             * Done
+             * @default {}
+             */
+            done: {
+                [key: string]: true;
+            };
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "as found" | "stripped" | "box" | "on the way" | "finished";
+            /**
+             * Order
+             * @default 0
+             */
+            order: number;
+            /** Read */
+            read: components["schemas"]["DocCorners"] | components["schemas"]["DocAxles"] | components["schemas"]["DocTotal"];
+        };
+        /**
+         * Welded
+         * @description Two fillets, one on each side of leg B, to the wall or to a doubler on it.
+         */
+        DocWelded: {
+            /** @default null */
+            doubler: components["schemas"]["DocDoubler"] | null;
+            /**
+             * From Mm
+             * @default 22
+             */
+            from_mm: number;
+            /**
+             * Leg Mm
+             * @default 4
+             */
+            leg_mm: number;
+            /**
+             * Length Mm
+             * @default 90
+             */
+            length_mm: number;
+            /**
+             * Type
+             * @default welded
+             * @constant
+             */
+            type: "welded";
         };
         /** WheelRates */
         DocWheelRates: {
@@ -4286,7 +4396,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 1;
+            format: 2;
             /**
              * Hardpoints
              * @default {}
@@ -4426,6 +4536,13 @@ export interface components {
              */
             units: components["schemas"]["DocUnits"];
             vehicle: components["schemas"]["DocVehicle"];
+            /**
+             * Weighings
+             * @default {}
+             */
+            weighings: {
+                [key: string]: components["schemas"]["DocWeighed"];
+            };
         };
         /** EditedOut */
         EditedOut: {
@@ -4655,6 +4772,51 @@ export interface components {
             /** Volume L */
             volume_l: number;
         };
+        /**
+         * Folded
+         * @description A tray folded from one sheet, its corners welded, with a cap of the same sheet over it.
+         */
+        InFolded: {
+            /**
+             * Bend Radius Mm
+             * @default 3
+             */
+            bend_radius_mm: number;
+            /**
+             * @default {
+             *       "deduction_mm": null,
+             *       "name": ""
+             *     }
+             */
+            folder: components["schemas"]["InFolder"];
+            /**
+             * Thickness Mm
+             * @default 3
+             */
+            thickness_mm: number;
+            /**
+             * Type
+             * @default folded
+             * @constant
+             */
+            type: "folded";
+        };
+        /**
+         * Folder
+         * @description Who folds the sheet, and his own bend deduction where he gave one.
+         */
+        InFolder: {
+            /**
+             * Deduction Mm
+             * @default null
+             */
+            deduction_mm: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
         /** Liners */
         InLiners: {
             /**
@@ -4674,10 +4836,17 @@ export interface components {
          */
         InMaking: {
             /**
-             * Bend Radius Mm
-             * @default 3
+             * @default {
+             *       "bend_radius_mm": 3,
+             *       "folder": {
+             *         "deduction_mm": null,
+             *         "name": ""
+             *       },
+             *       "thickness_mm": 3,
+             *       "type": "folded"
+             *     }
              */
-            bend_radius_mm: number;
+            construction: components["schemas"]["InFolded"];
             /**
              * @default {
              *       "floor_mm": 8,
@@ -4690,11 +4859,6 @@ export interface components {
              * @default s235
              */
             material: string;
-            /**
-             * Thickness Mm
-             * @default 3
-             */
-            thickness_mm: number;
         };
         /** Operation */
         InOperation: {
@@ -6020,13 +6184,20 @@ export interface components {
             leave_empty: ("left" | "right") | null;
             /**
              * @default {
-             *       "bend_radius_mm": 3,
+             *       "construction": {
+             *         "bend_radius_mm": 3,
+             *         "folder": {
+             *           "deduction_mm": null,
+             *           "name": ""
+             *         },
+             *         "thickness_mm": 3,
+             *         "type": "folded"
+             *       },
              *       "liners": {
              *         "floor_mm": 8,
              *         "wall_mm": 4
              *       },
-             *       "material": "s235",
-             *       "thickness_mm": 3
+             *       "material": "s235"
              *     }
              */
             making: components["schemas"]["InMaking"];

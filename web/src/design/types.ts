@@ -46,6 +46,7 @@ export type Module = Schemas['DocModule']
 export type Reference = Schemas['DocReference']
 export type Reading = Schemas['DocReading']
 export type Vehicle = Schemas['DocVehicle']
+export type Read = Schemas['DocWeighed']['read']
 export type State = Finding['state']
 export type LengthUnit = 'mm' | 'in'
 export type MassUnit = 'kg' | 'lb'

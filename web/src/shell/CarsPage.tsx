@@ -133,8 +133,10 @@ function NewCarForm() {
     )
     const names = by === 'axles' ? AXLES : CORNERS
     const weighed = names.some(([n]) => text(n))
-    const loads = await Promise.all(names.map(([n]) => figure(n, `/vehicle/weighing/${n}`, weighed, 'kg')))
-    const step = await figure('step_kg', '/vehicle/weighing/step_kg', weighed, 'kg')
+    const loads = await Promise.all(
+      names.map(([n]) => figure(n, `/weighings/as-found/read/${n}`, weighed, 'kg')),
+    )
+    const step = await figure('step_kg', '/weighings/as-found/read/step_kg', weighed, 'kg')
     if (!text('name')) wrong['name'] = 'Needed'
     if ((front === null) !== (rear === null))
       wrong[front === null ? 'front' : 'rear'] = 'Give both tracks, or none'

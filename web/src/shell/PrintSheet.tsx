@@ -201,7 +201,7 @@ function rowsOf(
     case 'mount':
       return Object.values(document.mounts).map((m) => ({
         what: m.name,
-        is: `${m.bolt.size} ${m.bolt.property_class}`,
+        is: `${m.lands_on.bolt.size} ${m.lands_on.bolt.property_class}`,
       }))
     default:
       return []

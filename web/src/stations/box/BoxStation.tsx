@@ -13,6 +13,7 @@ import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
+import { CONSTRUCTIONS } from './constructions'
 import { CutOff } from './CutOff'
 import { Protrusions } from './Protrusions'
 
@@ -76,8 +77,8 @@ export function BoxStation() {
 }
 
 function Making({ id, box }: { id: string; box: Box }) {
-  const { tables } = useDocument()
   const { findings } = useAnalysis()
+  const Construction = CONSTRUCTIONS[box.construction.type]
   const edit = useLive((s) => s.edit)
   const path = `/boxes/${id}`
   const here = findings.filter((f) => f.station === 'box' && f.subjects.includes(`boxes/${id}`))
@@ -104,32 +105,12 @@ function Making({ id, box }: { id: string; box: Box }) {
         }
       />
       <SentenceRows findings={here} />
-      <Heading>Folded sheet</Heading>
-      <Choose
-        label="Material"
-        value={box.material}
-        options={Object.entries(tables.materials).map(([key, m]) => [key, m.name] as const)}
-        onChange={(v) => void edit([{ op: 'replace', path: `${path}/material`, value: v }])}
-      />
-      <Blank path={`${path}/thickness_mm`} label="Thickness" />
-      <Blank path={`${path}/bend_radius_mm`} label="Inside bend radius" />
-      <Heading>Who folds it</Heading>
-      <NameBlank path={`${path}/folder/name`} label="Folder" />
-      <Blank path={`${path}/folder/deduction_mm`} label="His bend deduction" optional />
-      <p className="narrow m-0 text-sm text-soft">
-        Left empty, the flat follows from K {tables.materials[box.material]?.k_factor} (
-        {tables.materials[box.material]?.k_source}).
-      </p>
+      <Construction path={path} box={box} />
       <Heading>Liners</Heading>
       <Blank path={`${path}/liners/wall_mm`} label="On the walls" />
       <FromTable path={`${path}/liners/wall_mm`} label="Walls, from the table" />
       <Blank path={`${path}/liners/floor_mm`} label="Runner on the floor" />
       <FromTable path={`${path}/liners/floor_mm`} label="Floor, from the table" />
-      <Heading>Lid</Heading>
-      <Blank path={`${path}/lid/clearance_mm`} label="Clearance over the tray" />
-      <Blank path={`${path}/lid/edge_mm`} label="Edge turned down, over all" />
-      <Blank path={`${path}/lid/screws/spacing_mm`} label="Screws apart" />
-      <Blank path={`${path}/lid/screws/corner_mm`} label="No screw nearer a corner than" />
       <Heading>Paint and weld beads</Heading>
       <Choose
         label="Coats on each face"

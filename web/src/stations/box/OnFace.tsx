@@ -9,31 +9,31 @@ export const FACES = [
   ['left', 'left'],
   ['right', 'right'],
   ['base', 'base'],
-  ['lid', 'lid'],
+  ['top', 'top'],
 ] as const
 export type FaceName = (typeof FACES)[number][0]
 export const EDGES: Record<FaceName, [FaceName[], FaceName[]]> = {
   front: [
     ['left', 'right'],
-    ['base', 'lid'],
+    ['base', 'top'],
   ],
   aft: [
     ['left', 'right'],
-    ['base', 'lid'],
+    ['base', 'top'],
   ],
   left: [
     ['front', 'aft'],
-    ['base', 'lid'],
+    ['base', 'top'],
   ],
   right: [
     ['front', 'aft'],
-    ['base', 'lid'],
+    ['base', 'top'],
   ],
   base: [
     ['front', 'aft'],
     ['left', 'right'],
   ],
-  lid: [
+  top: [
     ['front', 'aft'],
     ['left', 'right'],
   ],

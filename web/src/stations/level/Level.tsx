@@ -1,6 +1,7 @@
 /** Level: what the axles read before and after, every mass that counts, ratings, and predicted against found. */
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Loads } from '../../design/types'
+import { asFound, finished, FINISHED } from '../../design/weighings'
 import { Blank } from '../../ui/Blank'
 import { length, mass, massUp, withCommas } from '../../ui/format'
 import { Button, Heading, Teach, Title } from '../../ui/parts'
@@ -181,15 +182,15 @@ function Targets() {
 
 /** The finished car on the scale: predicted against found. */
 function WeighedAgain() {
-  const { vehicle } = useDocument()
+  const document = useDocument()
   const edit = useLive((s) => s.edit)
   const ready = useAnalysis().level.ready
-  const again = vehicle.weighed_again
+  const again = finished(document)
   if (!ready) return null
   function start() {
-    const step = vehicle.weighing?.step_kg ?? 1
-    const value = { type: 'axles', front_kg: 0, rear_kg: 0, step_kg: step }
-    void edit([{ op: 'replace', path: '/vehicle/weighed_again', value }])
+    const step = asFound(document)?.step_kg ?? 1
+    const read = { type: 'axles', front_kg: 0, rear_kg: 0, step_kg: step }
+    void edit([{ op: 'add', path: FINISHED, value: { kind: 'finished', order: 1, read } }])
   }
   return (
     <>
@@ -198,15 +199,11 @@ function WeighedAgain() {
         <>
           {again.type === 'axles' ? (
             <>
-              <Blank path="/vehicle/weighed_again/front_kg" label="Front axle reads" kind="mass" />
-              <Blank path="/vehicle/weighed_again/rear_kg" label="Rear axle reads" kind="mass" />
+              <Blank path={`${FINISHED}/read/front_kg`} label="Front axle reads" kind="mass" />
+              <Blank path={`${FINISHED}/read/rear_kg`} label="Rear axle reads" kind="mass" />
             </>
           ) : null}
-          <Button
-            plain
-            className="mt-1"
-            onClick={() => void edit([{ op: 'replace', path: '/vehicle/weighed_again', value: null }])}
-          >
+          <Button plain className="mt-1" onClick={() => void edit([{ op: 'remove', path: FINISHED }])}>
             Take these readings away
           </Button>
         </>

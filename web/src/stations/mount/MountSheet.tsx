@@ -2,12 +2,12 @@
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Mount } from '../../design/types'
-import { Blank } from '../../ui/Blank'
 import { use, withCommas } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
 import { NameBlank } from '../../ui/NameBlank'
-import { Button, Choose, Fact, Heading, Link, Title } from '../../ui/parts'
+import { Fact, Heading, Link, Title } from '../../ui/parts'
 import { SentenceRows } from '../FindingRows'
+import { KINDS } from './kinds'
 
 export function MountSheet({ id }: { id: string }) {
   const document = useDocument()
@@ -17,6 +17,7 @@ export function MountSheet({ id }: { id: string }) {
   const mount = document.mounts[id] as Mount
   const figures = supports.flatMap((s) => s.mounts).find((m) => m.id === id)
   const path = `/mounts/${id}`
+  const Kind = KINDS[mount.shape.type]
   const here = findings.filter((f) => f.station === 'mount' && f.subjects.includes(`mounts/${id}`))
   async function remove() {
     if (await edit([{ op: 'remove', path }])) select(null)
@@ -50,68 +51,7 @@ export function MountSheet({ id }: { id: string }) {
           <Fact name="Tighten to">{figures.torque_nm.toFixed(1)} N·m</Fact>
         </>
       )}
-      <Heading>Bracket</Heading>
-      <Blank path={`${path}/bracket/thickness_mm`} label="Thickness" />
-      <Blank path={`${path}/bracket/bend_radius_mm`} label="Inside bend radius" />
-      <Blank path={`${path}/bracket/width_mm`} label="Width along the bend" />
-      <Blank path={`${path}/bracket/toe_mm`} label="Bolt to toe, e" />
-      <Blank path={`${path}/bracket/leg_b_mm`} label="Leg on the box, B" />
-      <Blank path={`${path}/bracket/weld_from_mm`} label="Welds start, zs" />
-      <Blank path={`${path}/bracket/weld_length_mm`} label="Weld length, l" />
-      <Blank path={`${path}/bracket/weld_leg_mm`} label="Weld leg" />
-      <Choose
-        label="Material"
-        value={mount.bracket.material}
-        options={Object.entries(document.tables.materials).map(([key, m]) => [key, m.name] as const)}
-        onChange={(v) => void edit([{ op: 'replace', path: `${path}/bracket/material`, value: v }])}
-      />
-      <Heading>Bolt</Heading>
-      <Choose
-        label="Size"
-        value={mount.bolt.size}
-        options={Object.keys(document.tables.bolts).map((s) => [s, s] as const)}
-        onChange={(v) => void edit([{ op: 'replace', path: `${path}/bolt/size`, value: v }])}
-      />
-      <Choose
-        label="Property class"
-        value={mount.bolt.property_class}
-        options={Object.keys(document.tables.bolt_classes).map((s) => [s, s] as const)}
-        onChange={(v) => void edit([{ op: 'replace', path: `${path}/bolt/property_class`, value: v }])}
-      />
-      <Heading>Doubler on the wall</Heading>
-      {mount.doubler ? (
-        <>
-          <Blank path={`${path}/doubler/thickness_mm`} label="Thickness" />
-          <Blank path={`${path}/doubler/along_w_mm`} label="Along the bend" />
-          <Blank path={`${path}/doubler/along_n_mm`} label="Along the bolt" />
-          <Blank path={`${path}/doubler/from_contact_mm`} label="First edge off the contact plane" />
-          <Blank path={`${path}/doubler/weld_leg_mm`} label="Its weld leg, all round" />
-          <Button plain onClick={() => void edit([{ op: 'replace', path: `${path}/doubler`, value: null }])}>
-            No doubler
-          </Button>
-        </>
-      ) : (
-        <Button
-          plain
-          onClick={() =>
-            void edit([
-              {
-                op: 'replace',
-                path: `${path}/doubler`,
-                value: {
-                  thickness_mm: 4,
-                  along_w_mm: mount.bracket.width_mm + 60,
-                  along_n_mm: mount.bracket.weld_length_mm + 60,
-                  from_contact_mm: mount.bracket.weld_from_mm - 12,
-                  weld_leg_mm: 4,
-                },
-              },
-            ])
-          }
-        >
-          Weld a doubler under it
-        </Button>
-      )}
+      <Kind path={path} mount={mount} />
       {figures && (
         <>
           <Heading right="pull · shear">Its hard point must carry</Heading>

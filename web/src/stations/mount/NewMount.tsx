@@ -3,6 +3,7 @@ import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useDocument, useLive } from '../../design/live'
+import { carries } from '../../design/mounts'
 import { freeId } from '../../design/pointer'
 import { Button, Choose, Heading } from '../../ui/parts'
 
@@ -17,7 +18,7 @@ export function NewMount() {
   const { boxes, hardpoints, mounts } = useDocument()
   const edit = useLive((s) => s.edit)
   const select = useChoice((s) => s.select)
-  const taken = new Set(Object.values(mounts).map((m) => m.hardpoint))
+  const taken = new Set(Object.values(mounts).map((m) => m.lands_on.hardpoint))
   const free = Object.entries(hardpoints).filter(([id]) => !taken.has(id))
   const [box, setBox] = useState(Object.keys(boxes)[0] ?? '')
   const [face, setFace] = useState<(typeof FACES)[number][0]>('left')
@@ -27,17 +28,16 @@ export function NewMount() {
     const id = freeId(`${box}-${at}`.slice(0, 50), mounts)
     const name = `${boxes[box]?.name ?? box} mount, ${hardpoints[at]?.name ?? at}`.slice(0, 120)
     const last = Object.values(mounts)
-      .filter((m) => m.box === box)
+      .filter((m) => carries(m, box))
       .at(-1)
-    const size = hardpoints[at]?.thread ?? last?.bolt.size ?? 'M10'
-    const like = last ? { bracket: last.bracket, doubler: last.doubler } : {}
+    const size = hardpoints[at]?.thread ?? last?.lands_on.bolt.size ?? 'M10'
+    const like = last ? { shape: last.shape, to_box: last.to_box } : {}
     const value = {
       name,
-      box,
+      carries: { [`boxes/${box}`]: true },
       face,
-      hardpoint: at,
       order: Object.keys(mounts).length,
-      bolt: { size, property_class: '8.8' },
+      lands_on: { type: 'hardpoint', hardpoint: at, bolt: { size, property_class: '8.8' } },
       ...like,
     }
     if (await edit([{ op: 'add', path: `/mounts/${id}`, value }])) select(`mounts/${id}`)

@@ -1,6 +1,7 @@
 /** The selected box: size, place, mass, its worst gaps, and the block in it. */
 import { useChoice } from '../../design/choice'
 import { api, taken } from '../../design/api'
+import { carries } from '../../design/mounts'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { useAsked } from '../../design/useAsked'
 import type { Box } from '../../design/types'
@@ -37,7 +38,7 @@ export function BoxLedger({ id }: { id: string }) {
   const module = selected?.includes('#') ? selected.split('#')[1] : null
   return (
     <>
-      <Title right={`${length(box.thickness_mm, 'mm')} mm ${material}`}>{figures.name}</Title>
+      <Title right={`${length(box.construction.thickness_mm, 'mm')} mm ${material}`}>{figures.name}</Title>
       <Pinned path={`boxes/${id}`} />
       {module && (
         <p className="m-0 text-blue">Module {module} is chosen; Esc goes to its block, then to the box.</p>
@@ -137,7 +138,7 @@ function RemoveBox({ id, onDone }: { id: string; onDone: () => void }) {
   const document = useDocument()
   const { project, revision } = useLoaded()
   const { ask, problem } = useAsked()
-  const mounts = Object.values(document.mounts).filter((m) => m.box === id)
+  const mounts = Object.values(document.mounts).filter((m) => carries(m, id))
   const remove = () =>
     ask(async () =>
       taken(

@@ -3,6 +3,7 @@ import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLoaded } from '../../design/live'
+import { asFound } from '../../design/weighings'
 import { Button, Caution, OneOf, Title } from '../../ui/parts'
 import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
@@ -116,7 +117,9 @@ const SCREENS = {
 }
 
 function Side({ onTake }: { onTake: () => void }) {
-  const { items, vehicle, bays } = useDocument()
+  const document = useDocument()
+  const { items, bays } = document
+  const weighed = asFound(document)
   const { project } = useLoaded()
   const { findings } = useAnalysis()
   const fuel = Object.values(items).some((i) => i.fuel && i.state === 'out')
@@ -136,13 +139,13 @@ function Side({ onTake }: { onTake: () => void }) {
           </a>
         </Button>
       </div>
-      {!vehicle.weighing && (
+      {!weighed && (
         <p className="text-lg">
           Start with what the car weighs. Two axle readings will do; four wheels are better. Then measure the
           first space.
         </p>
       )}
-      {vehicle.weighing && Object.keys(bays).length === 0 && (
+      {weighed && Object.keys(bays).length === 0 && (
         <p className="text-lg">
           Now measure the first space: hook the tape on a reference point and take it at two or more stations.
         </p>

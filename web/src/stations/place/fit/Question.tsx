@@ -217,7 +217,7 @@ const BLANKS = {
   highV: ['to V', '/window_v/1'],
   tiers: ['tiers at most', '/most_tiers'],
   boxes: ['boxes each', '/boxes_per_bay'],
-  sheet: ['sheet mm', '/making/thickness_mm'],
+  sheet: ['sheet mm', '/making/construction/thickness_mm'],
   tilt: ['also raked, °', '/tilts_deg'],
   liner: ['wall liner mm', '/making/liners/wall_mm'],
   runner: ['runners mm', '/making/liners/floor_mm'],

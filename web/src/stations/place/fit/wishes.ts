@@ -113,7 +113,7 @@ export function wishesOf(a: Asking, document: Document): object {
     more_than_the_shelf: a.anyNumber,
     making: {
       material: a.material,
-      thickness_mm: figure(a.sheet),
+      construction: { thickness_mm: figure(a.sheet) },
       liners: { wall_mm: figure(a.liner), floor_mm: figure(a.runner) },
     },
     weights: a.weights,

@@ -153,9 +153,7 @@ function Offer({ id }: { id: string }) {
   )
 }
 
-const FACES = (['front', 'aft', 'left', 'right', 'base', 'lid'] as const).map(
-  (face) => [face, face === 'lid' ? 'top' : face] as const,
-)
+const FACES = (['front', 'aft', 'left', 'right', 'base', 'top'] as const).map((face) => [face, face] as const)
 
 /** Room that its faces ask for: a plug, a lead, a hand. */
 function KeepClear({ path, item }: { path: string; item: Item }) {

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { useAnalysis, useDocument, useLive } from '../../../design/live'
 import { startersQuery } from '../../../design/queries'
 import type { Vehicle } from '../../../design/types'
+import { asFound } from '../../../design/weighings'
 import { Blank } from '../../../ui/Blank'
 import { Caution, Choose, Link } from '../../../ui/parts'
 import { ShortBlank, ShortForm } from '../../../ui/ShortForm'
@@ -20,13 +21,15 @@ const BASES: readonly (readonly [Basis, string])[] = [
 ]
 
 export function CgHeight() {
-  const { vehicle } = useDocument()
+  const document = useDocument()
+  const { vehicle } = document
+  const weighing = asFound(document)
   const edit = useLive((s) => s.edit)
   const height = vehicle.cg_height
   const basis = height?.basis ?? ''
   function turn(next: Basis) {
     const radius = vehicle.overall?.tyre_radius_mm ?? 300
-    const rear = vehicle.weighing?.type === 'axles' ? vehicle.weighing.rear_kg : 500
+    const rear = weighing?.type === 'axles' ? weighing.rear_kg : 500
     const up = height && 'up_mm' in height ? height.up_mm : 540
     const lifted = {
       basis: 'lifted',

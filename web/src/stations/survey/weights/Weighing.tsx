@@ -2,7 +2,8 @@
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import { weighedBy } from '../../../design/queries'
-import type { Op, Vehicle } from '../../../design/types'
+import type { Op, Read } from '../../../design/types'
+import { AS_FOUND, asFound } from '../../../design/weighings'
 import { Blank } from '../../../ui/Blank'
 import { mass, massUp } from '../../../ui/format'
 import { NameBlank } from '../../../ui/NameBlank'
@@ -13,8 +14,7 @@ import { Fluid } from '../Fluid'
 import { Removable } from '../../fields'
 import { PointBlanks, useBase } from '../../rows'
 
-type Read = NonNullable<Vehicle['weighing']>
-const AT = '/vehicle/weighing'
+const AT = `${AS_FOUND}/read`
 
 const READINGS: Record<Read['type'], readonly (readonly [string, string])[]> = {
   corners: [
@@ -36,9 +36,8 @@ const WAYS = [
 ] as const
 
 export function Weighing() {
-  const { vehicle } = useDocument()
+  const weighing = asFound(useDocument())
   const edit = useLive((s) => s.edit)
-  const weighing = vehicle.weighing
   const { project } = useLoaded()
   const by = (way: Read['type']) => void weighedBy(project, way).then(({ patch }) => edit(patch as Op[]))
   if (!weighing)

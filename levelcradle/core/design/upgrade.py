@@ -1,0 +1,142 @@
+"""Documents of earlier formats brought to this one, step by step, before they are checked. A tree may be wrong anywhere: what is not
+as it should be is left for the check to refuse."""
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+__all__ = ["FORMAT", "upgraded"]
+
+Tree = dict[str, Any]
+FORMAT = 2
+
+
+def upgraded(tree: Tree) -> Tree:
+    """A tree of this format from one of any earlier; the tree given is left alone, one of this format is given back itself."""
+    while (step := _STEPS.get(_format_of(tree))) is not None:
+        tree = step(tree)
+    return tree
+
+
+def _format_of(tree: Tree) -> int | None:
+    found = tree.get("format")
+    return found if isinstance(found, int) and not isinstance(found, bool) else None
+
+
+def _rows(tree: Any, name: str) -> Tree:
+    """A collection's rows, those that are objects."""
+    rows = tree.get(name) if isinstance(tree, dict) else None
+    return {key: row for key, row in rows.items() if isinstance(row, dict)} if isinstance(rows, dict) else {}
+
+
+# --- 1 to 2: faces say top, boxes their construction and closures, mounts what they carry and land on, weighings stand together ---
+
+
+def _to_2(tree: Tree) -> Tree:
+    new = {**tree, "format": 2}
+    _put(new, "boxes", {key: _box(box) for key, box in _rows(tree, "boxes").items()})
+    _put(new, "mounts", {key: _mount(mount) for key, mount in _rows(tree, "mounts").items()})
+    _put(new, "items", {key: _item(item) for key, item in _rows(tree, "items").items()})
+    if isinstance(tree.get("vehicle"), dict):
+        new["vehicle"], new["weighings"] = _weighings(tree["vehicle"])
+    if isinstance(tree.get("readings"), dict):
+        new["readings"] = {_path_in_2(path): row for path, row in tree["readings"].items()}
+    return new
+
+
+def _put(tree: Tree, name: str, rows: Tree) -> None:
+    if rows:
+        tree[name] = {**tree[name], **rows}
+
+
+_FOLDED = ("thickness_mm", "bend_radius_mm", "folder")
+
+
+def _box(box: Tree) -> Tree:
+    new = {key: value for key, value in box.items() if key not in (*_FOLDED, "construction", "lid")}
+    new["construction"] = {"type": box.get("construction", "folded"), **{key: box[key] for key in _FOLDED if key in box}}
+    if "lid" in box:
+        new["closures"] = {"lid": {"type": "cap", **box["lid"]} if isinstance(box["lid"], dict) else box["lid"]}
+    pose = box.get("pose")
+    if isinstance(pose, dict) and isinstance(pose.get("anchor"), str):
+        new["pose"] = {**pose, "anchor": re.sub(r"\blid$", "top", pose["anchor"])}
+    for name in ("openings", "protrusions"):
+        _put(new, name, {key: _on_face(row) for key, row in _rows(box, name).items()})
+    return new
+
+
+def _on_face(row: Tree) -> Tree:
+    new = dict(row)
+    if "face" in row:
+        new["face"] = _top(row["face"])
+    if isinstance(row.get("from"), list):
+        new["from"] = [_top(face) for face in row["from"]]
+    return new
+
+
+def _top(face: Any) -> Any:
+    return "top" if face == "lid" else face
+
+
+_WELD = {"weld_from_mm": "from_mm", "weld_length_mm": "length_mm", "weld_leg_mm": "leg_mm"}
+
+
+def _mount(mount: Tree) -> Tree:
+    moved = ("box", "kind", "bracket", "doubler", "hardpoint", "bolt")
+    new = {key: value for key, value in mount.items() if key not in moved}
+    if "box" in mount:
+        new["carries"] = {f"boxes/{mount['box']}": True}
+    bracket = mount.get("bracket", {})
+    if isinstance(bracket, dict):
+        new["shape"] = {"type": mount.get("kind", "angle"), **{key: value for key, value in bracket.items() if key not in _WELD}}
+        new["to_box"] = {"type": "welded", **{_WELD[key]: value for key, value in bracket.items() if key in _WELD}}
+        if "doubler" in mount:
+            new["to_box"]["doubler"] = mount["doubler"]
+    else:
+        new["shape"] = bracket
+    new["lands_on"] = {"type": "hardpoint", **{key: mount[key] for key in ("hardpoint", "bolt") if key in mount}}
+    return new
+
+
+def _item(item: Tree) -> Tree:
+    new = dict(item)
+    if isinstance(item.get("place"), dict):
+        new["place"] = _on_face(item["place"])
+    _put(new, "keep_clear", {key: _on_face(row) for key, row in _rows(item, "keep_clear").items()})
+    return new
+
+
+_WEIGHED = (("weighing", "as-found", "as found"), ("weighed_again", "finished", "finished"))
+
+
+def _weighings(vehicle: Tree) -> tuple[Tree, Tree]:
+    """(the vehicle without its weighings, the weighings)."""
+    rows = {
+        key: {"kind": kind, "order": order, "read": vehicle[old]}
+        for order, (old, key, kind) in enumerate(_WEIGHED) if vehicle.get(old) is not None
+    }  # fmt: skip
+    return {key: value for key, value in vehicle.items() if key not in ("weighing", "weighed_again")}, rows
+
+
+_MOVED: tuple[tuple[str, str], ...] = (
+    (r"^(/boxes/[^/]+)/(thickness_mm|bend_radius_mm|folder)(?=/|$)", r"\1/construction/\2"),
+    (r"^(/boxes/[^/]+)/lid(?=/|$)", r"\1/closures/lid"),
+    (r"^(/mounts/[^/]+)/bracket/weld_(from_mm|length_mm|leg_mm)$", r"\1/to_box/\2"),
+    (r"^(/mounts/[^/]+)/bracket(?=/|$)", r"\1/shape"),
+    (r"^(/mounts/[^/]+)/doubler(?=/|$)", r"\1/to_box/doubler"),
+    (r"^(/mounts/[^/]+)/(bolt|hardpoint)(?=/|$)", r"\1/lands_on/\2"),
+    (r"^/vehicle/weighing(?=/|$)", "/weighings/as-found/read"),
+    (r"^/vehicle/weighed_again(?=/|$)", "/weighings/finished/read"),
+)
+
+
+def _path_in_2(path: str) -> str:
+    """Where a figure of format 1 stands in format 2."""
+    for old, new in _MOVED:
+        path, found = re.subn(old, new, path, count=1)
+        if found:
+            break
+    return path
+
+
+_STEPS: dict[int | None, Callable[[Tree], Tree]] = {1: _to_2}

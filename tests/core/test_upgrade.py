@@ -1,0 +1,74 @@
+"""A car of an earlier format opens as it was: every figure where it belongs now, every reading beside its figure."""
+
+import contextlib
+import json
+from collections import Counter
+from pathlib import Path
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from levelcradle.core.analysis import analyse
+from levelcradle.core.design import dump, load, tree_of
+from levelcradle.core.design.pointer import find
+from levelcradle.core.design.upgrade import FORMAT, upgraded
+from levelcradle.core.errors import DesignError
+
+OLD = (Path(__file__).parents[1] / "formats" / "format-1.cradle.json").read_text()
+
+
+def figures(tree: Any) -> list[float]:
+    """Every figure of a document, in order of size."""
+    if isinstance(tree, dict):
+        return sorted(f for key, part in tree.items() if key != "format" for f in figures(part))
+    if isinstance(tree, list):
+        return sorted(f for part in tree for f in figures(part))
+    return [float(tree)] if isinstance(tree, int | float) and not isinstance(tree, bool) else []
+
+
+def test_no_figure_is_lost_and_no_reading_leaves_its_figure() -> None:
+    before, after = json.loads(OLD), tree_of(load(OLD))
+    assert after["format"] == FORMAT
+    assert not Counter(figures(before)) - Counter(figures(after))
+    assert len(after["readings"]) == len(before["readings"])
+    for path, reading in after["readings"].items():
+        assert find(after, path) == float(reading["text"]), path
+
+
+def test_what_was_said_of_the_lid_is_said_of_the_top() -> None:
+    after = tree_of(load(OLD))
+    tank = after["boxes"]["tank"]
+    assert after["boxes"]["bonnet"]["pose"]["anchor"] == "aft-right-top"
+    assert (tank["openings"]["hv"]["face"], tank["openings"]["drain"]["from"]) == ("top", ["front", "top"])
+    assert after["items"]["fuse"]["place"]["face"] == after["items"]["fuse"]["keep_clear"]["a"]["face"] == "top"
+
+
+def test_it_is_answered_as_it_was() -> None:
+    """Format 1 said, of this very file: the tank box 10.5 off the axle, 5 agreed with the hanger, 587 weighed again."""
+    found = {f.id: f for f in analyse(load(OLD), {}).findings}
+    assert found["gap:boxes/tank:items/axle"].value == pytest.approx(10.5)
+    assert found["gap:boxes/tank:items/silencer-hanger"].limit == 5.0
+    assert found["level:again:front axle"].value == 587.0
+    assert {f for f in found if f.startswith("mount:")} >= {"mount:tank-lf", "mount:spot:tail-lf", "mount:bonnet-rr"}
+
+
+def test_upgraded_once_it_stays() -> None:
+    once = dump(load(OLD))
+    assert dump(load(once)) == once
+
+
+NAMES = ["boxes", "mounts", "items", "vehicle", "readings", "lid", "bracket", "pose", "place", "openings", "from", "face"]
+ANYTHING = st.recursive(
+    st.none() | st.booleans() | st.integers() | st.text(max_size=3),
+    lambda part: st.lists(part, max_size=2) | st.dictionaries(st.sampled_from(NAMES), part, max_size=4), max_leaves=12,
+)  # fmt: skip
+
+
+@given(ANYTHING)
+def test_a_tree_that_is_wrong_anywhere_is_refused_and_never_breaks_the_upgrade(part: Any) -> None:
+    tree = {**json.loads(OLD), **(part if isinstance(part, dict) else {"boxes": part})}
+    assert upgraded(tree)["format"] == FORMAT
+    with contextlib.suppress(DesignError):
+        load(json.dumps(tree))

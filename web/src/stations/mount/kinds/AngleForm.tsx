@@ -1,0 +1,82 @@
+/** A bent angle: its bracket, its weld and doubler on the box, its bolt. */
+import { useDocument, useLive } from '../../../design/live'
+import type { Mount } from '../../../design/types'
+import { Blank } from '../../../ui/Blank'
+import { Button, Choose, Heading } from '../../../ui/parts'
+
+export function AngleForm({ path, mount }: { path: string; mount: Mount }) {
+  const { tables } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const { shape, to_box: weld, lands_on: on } = mount
+  return (
+    <>
+      <Heading>Bracket</Heading>
+      <Blank path={`${path}/shape/thickness_mm`} label="Thickness" />
+      <Blank path={`${path}/shape/bend_radius_mm`} label="Inside bend radius" />
+      <Blank path={`${path}/shape/width_mm`} label="Width along the bend" />
+      <Blank path={`${path}/shape/toe_mm`} label="Bolt to toe, e" />
+      <Blank path={`${path}/shape/leg_b_mm`} label="Leg on the box, B" />
+      <Blank path={`${path}/to_box/from_mm`} label="Welds start, zs" />
+      <Blank path={`${path}/to_box/length_mm`} label="Weld length, l" />
+      <Blank path={`${path}/to_box/leg_mm`} label="Weld leg" />
+      <Choose
+        label="Material"
+        value={shape.material}
+        options={Object.entries(tables.materials).map(([key, m]) => [key, m.name] as const)}
+        onChange={(v) => void edit([{ op: 'replace', path: `${path}/shape/material`, value: v }])}
+      />
+      <Heading>Bolt</Heading>
+      <Choose
+        label="Size"
+        value={on.bolt.size}
+        options={Object.keys(tables.bolts).map((s) => [s, s] as const)}
+        onChange={(v) => void edit([{ op: 'replace', path: `${path}/lands_on/bolt/size`, value: v }])}
+      />
+      <Choose
+        label="Property class"
+        value={on.bolt.property_class}
+        options={Object.keys(tables.bolt_classes).map((s) => [s, s] as const)}
+        onChange={(v) =>
+          void edit([{ op: 'replace', path: `${path}/lands_on/bolt/property_class`, value: v }])
+        }
+      />
+      <Heading>Doubler on the wall</Heading>
+      {weld.doubler ? (
+        <>
+          <Blank path={`${path}/to_box/doubler/thickness_mm`} label="Thickness" />
+          <Blank path={`${path}/to_box/doubler/along_w_mm`} label="Along the bend" />
+          <Blank path={`${path}/to_box/doubler/along_n_mm`} label="Along the bolt" />
+          <Blank path={`${path}/to_box/doubler/from_contact_mm`} label="First edge off the contact plane" />
+          <Blank path={`${path}/to_box/doubler/weld_leg_mm`} label="Its weld leg, all round" />
+          <Button
+            plain
+            onClick={() => void edit([{ op: 'replace', path: `${path}/to_box/doubler`, value: null }])}
+          >
+            No doubler
+          </Button>
+        </>
+      ) : (
+        <Button
+          plain
+          onClick={() =>
+            void edit([
+              {
+                op: 'replace',
+                path: `${path}/to_box/doubler`,
+                value: {
+                  thickness_mm: 4,
+                  along_w_mm: shape.width_mm + 60,
+                  along_n_mm: weld.length_mm + 60,
+                  from_contact_mm: weld.from_mm - 12,
+                  weld_leg_mm: 4,
+                },
+              },
+            ])
+          }
+        >
+          Weld a doubler under it
+        </Button>
+      )}
+    </>
+  )
+}
