@@ -4,10 +4,11 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import pairwise
+from typing import Literal
 
 from levelcradle.core.axes import Placement, Vec, cross, minus, plus, rotation, scaled, unit, vec
 from levelcradle.core.bays import Metal, Panel, metal, panels, pierced, sections
-from levelcradle.core.box import Piece, Shell, shell_of
+from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose
 from levelcradle.core.design.bay import BaySide
@@ -40,10 +41,12 @@ TOUCHES_MM = 1.0  # a hard point this near to a thing's solid sits on that thing
 
 @dataclass(frozen=True, slots=True)
 class PlacedPiece:
-    """A piece of a box's outside: its own, of one of its mounts (then ``mount`` names it), or of a thing fixed on it (``gear``)."""
+    """A piece of a box's outside: its own (``role`` says what), of one of its mounts (then ``mount`` names it), or of a thing fixed on
+    it (``gear``)."""
 
     name: str
     solid: Solid
+    role: Literal["body", "closure", "fastener", "protrusion", "bracket", "gear"]
     mount: str | None = None
     gear: str | None = None
 
@@ -287,13 +290,13 @@ def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
 
 def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]]) -> PlacedBox:
     design = source.design
-    shell = shell_of(box, design.module_kinds, design.tables.materials[box.material].density_kg_m3)
+    shell = shell_of(box, design.module_kinds, design.tables.materials[box.material])
     placement = stands(box.pose, shell.outer_mm)
-    gear = gear_of(source.held.get(key, []), box, shell, placement, source.meshes)
+    gear = gear_of(source.held.get(key, []), shell, placement, source.meshes)
     standing = tuple(_mount(name, mount, box, shell, placement, design) for name, mount in mounts)
-    own = tuple(PlacedPiece(piece.name, _block(piece).moved(placement)) for piece in shell.envelope)
-    brackets = tuple(PlacedPiece(p.name, p.solid, m.id) for m in standing for p in m.pieces)
-    on_it = tuple(PlacedPiece(g.item.name, solid, gear=g.id) for g in gear if not g.inside for solid in g.solids)
+    own = tuple(PlacedPiece(piece.name, piece.solid.moved(placement), piece.role) for piece in shell.outside)
+    brackets = tuple(PlacedPiece(p.name, p.solid, "bracket", m.id) for m in standing for p in m.pieces)
+    on_it = tuple(PlacedPiece(g.item.name, solid, "gear", gear=g.id) for g in gear if not g.inside for solid in g.solids)
     cg = placement.point(shell.cg)
     hung = [(shell.full_kg, cg), *((p.mass_kg, middle_of(p.solid)) for m in standing for p in m.pieces)]
     hung += [(g.mass_kg, g.at) for g in gear if g.mass_kg is not None and g.at is not None]
@@ -313,10 +316,6 @@ def middle_of(solid: Solid) -> Vec:
     """The middle of the upright block round a solid."""
     (x0, y0, z0), (x1, y1, z1) = solid.low, solid.high
     return (x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2
-
-
-def _block(piece: Piece) -> Solid:
-    return hull(piece.corners) if piece.corners else block(piece.low, piece.high)
 
 
 def anchor_of(pose: Pose, outer_mm: Vec) -> Vec:

@@ -10,8 +10,7 @@ import numpy as np
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.bays import sections
-from levelcradle.core.box import Piece
-from levelcradle.core.solids import Polygon, Solid, block, convex_ring, hull, surface_of
+from levelcradle.core.solids import Polygon, Solid, block, convex_ring, surface_of
 
 __all__ = ["Body", "Cut", "bodies", "cut_at"]
 
@@ -83,21 +82,17 @@ def _box_pieces(assembly: Assembly) -> Iterator[tuple[str, str, str, str, Solid]
 @lru_cache(maxsize=64)
 def _pieces_of(box: PlacedBox, before: int) -> tuple[tuple[str, str, str, Solid], ...]:
     rows = []
-    for piece in box.shell.metal:
-        if piece.mass_kg > 0:
-            rows.append(("metal", piece.name, "", _placed(piece, box)))
+    for piece in box.shell.pieces:
+        if piece.role != "fastener":
+            rows += [("metal", piece.name, "", solid.moved(box.placement)) for solid in piece.solids]
     for outside in box.pieces:
-        if outside.mount is not None or outside.name not in ("tray", "lid"):
+        if outside.role not in ("body", "closure"):
             rows.append(("bracket", outside.name, "", outside.solid))
     for module in box.shell.modules:
         rows.append(
             ("module", f"module {before + module.number}", str(before + module.number), block(module.low, module.high).moved(box.placement))
         )
     return tuple(rows)
-
-
-def _placed(piece: Piece, box: PlacedBox) -> Solid:
-    return (hull(piece.corners) if piece.corners else block(piece.low, piece.high)).moved(box.placement)
 
 
 def _rings(solid: Solid, aft: float) -> Iterator[Polygon]:

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from levelcradle.core.assembly import Assembly
-from levelcradle.core.box import corner_parts, crossing, divider_part, lid_part, makeable, meeting, tray_part
+from levelcradle.core.box import divider_part
 from levelcradle.core.bracket import bracket_parts
 from levelcradle.core.part import FlatPart
 
@@ -35,15 +35,11 @@ def _together(parts: list[FlatPart]) -> FlatPart:
 def _parts(assembly: Assembly) -> Iterator[FlatPart]:
     tables = assembly.design.tables
     for key, box in sorted(assembly.boxes.items()):
-        shell, material = box.shell, tables.materials[box.box.material]
-        plates = [piece for piece in shell.metal if piece.name == "divider"]
+        of = (box.box.material, tables.materials[box.box.material])
+        plates = [solid for piece in box.shell.pieces if piece.role == "divider" for solid in piece.solids]
         for number, plate in enumerate(plates, 1):
-            yield divider_part(key, box.box, number, plate.low, plate.high, material)
-        makes = not meeting(box.box) and all(row.has_mm >= row.needs_mm for row in makeable(box.box, shell.outer_mm))
-        if makes and not any(crossing(box.box, shell.outer_mm, shell.over_lid_mm, material)):
-            yield tray_part(key, box.box, shell.outer_mm, material)
-            yield lid_part(key, box.box, shell.outer_mm, shell.over_lid_mm, material)
-            yield from corner_parts(key, box.box, shell.outer_mm, material)
+            yield divider_part(key, box.box.name, number, plate.low, plate.high, of)
+        yield from box.shell.made.parts(key, box.box.name)
         for mount in box.mounts:
             if mount.frame is not None and mount.pieces:
                 yield from bracket_parts(mount.id, mount.mount, mount.frame.c_mm, box.box.name, box.box.material, tables)

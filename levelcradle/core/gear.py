@@ -4,8 +4,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Placement, Vec, rotation
-from levelcradle.core.box import Shell, on_face
-from levelcradle.core.design import Box, Item, SolidSpec
+from levelcradle.core.box import Made, Shell, on_face
+from levelcradle.core.design import Item, SolidSpec
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.solid import MeshSolid
 from levelcradle.core.design.survey import InBox
@@ -53,24 +53,24 @@ def thing_solids(spec: SolidSpec | None, item: Item | None, meshes: Mapping[str,
     return pieces_of(spec, sweep)
 
 
-def own_frame(place: InBox, box: Box, outer: Vec) -> Placement:
-    """From the axes of a thing in a box to the box's frame. On the lid it begins on the lid's top."""
+def own_frame(place: InBox, made: Made) -> Placement:
+    """From the axes of a thing in a box to the box's frame. It begins on what closes its face."""
     axis, far = FACE_AT[place.face]
-    at = list(on_face(place, outer))
+    at = list(on_face(place, made.outer_mm))
     inward = -1.0 if far else 1.0
-    at[axis] += inward * place.off_mm + (box.construction.thickness_mm if place.face == "top" else 0.0)
+    at[axis] += inward * (place.off_mm - made.proud_mm(place.face))
     angles = [0.0, 0.0, 0.0]  # yaw, pitch, roll: about up, right, aft
     angles[2 - axis] = float(place.turn)
     return Placement(rotation(*angles), (at[0], at[1], at[2]))
 
 
-def gear_of(rows: Iterable[tuple[str, Item]], box: Box, shell: Shell, placement: Placement, meshes: Mapping[str, Mesh]) -> tuple[Gear, ...]:
+def gear_of(rows: Iterable[tuple[str, Item]], shell: Shell, placement: Placement, meshes: Mapping[str, Mesh]) -> tuple[Gear, ...]:
     """What is fixed in or on a box, placed with it."""
     found = []
     for key, item in rows:
         shape, at = thing_solids(item.solid, item, meshes), item.at_mm
         if isinstance(item.place, InBox):
-            frame = own_frame(item.place, box, shell.outer_mm)
+            frame = own_frame(item.place, shell.made)
             local = tuple(s.moved(frame) for s in shape)
             solids = tuple(s.moved(placement) for s in local)
             at = placement.point(frame.point(at)) if at is not None else None

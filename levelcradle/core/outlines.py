@@ -105,7 +105,7 @@ def _all_boxes(assembly: Assembly) -> Iterator[Shape]:
 def _box(assembly: Assembly, box: PlacedBox, before: int) -> Iterator[Shape]:
     name = box.box.name
     for piece in box.pieces:
-        drawn = "bracket" if piece.mount else {"tray": "tray", "lid": "lid"}.get(piece.name, "head")
+        drawn = {"body": "tray", "closure": "lid", "bracket": "bracket"}.get(piece.role, "head")
         path = f"mounts/{piece.mount}" if piece.mount else box.path
         words = assembly.design.mounts[piece.mount].name if piece.mount else f"{name} {piece.name}"
         yield _shape(path, drawn, words, piece.solid, piece.name, owner=box.path)

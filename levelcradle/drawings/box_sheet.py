@@ -1,12 +1,11 @@
 """A page for one box: plan, side and front, dimensioned, to one scale and aligned."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Vec, scaled
-from levelcradle.core.box import Piece, chamfered
-from levelcradle.core.solids import convex_ring
+from levelcradle.core.solids import Solid, convex_ring, corner_points
 from levelcradle.drawings.border import border
 from levelcradle.drawings.sheet import Frame, Sheet
 
@@ -21,9 +20,10 @@ def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> 
     the box stands in it."""
     shell = box.shell
     sheet = Sheet(f"{box.id}-box", f"{box.box.name}, box")
-    length, width, height = shell.over_lid_mm
+    length, width, height = shell.over_mm
     scale = min((WIDE - GAP) / (length + width), (HIGH - GAP) / (width + height), 1.0)
-    over = box.box.cap.clearance_mm + box.box.construction.thickness_mm
+    over = (length - shell.outer_mm[0]) / 2
+    how, more = shell.made.says()
     plan = Frame((LEFT, TOP - width * scale), (-over, -over), scale)
     side = Frame((LEFT, TOP - width * scale - GAP - height * scale), (-over, 0.0), scale)
     front = Frame((LEFT + length * scale + GAP, side.origin[1]), (-over, 0.0), scale)
@@ -41,13 +41,13 @@ def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> 
         _words_at(sheet, box, view, frame, size)
     inner = shell.inner_mm
     facts = (
-        f"{material}, {box.box.construction.thickness_mm:g} mm, folded",
+        f"{material}, {how}",
         f"shell {shell.shell_kg:.1f} kg, full {shell.full_kg:.1f} kg",
         f"inside {inner[0]:.1f} × {inner[1]:.1f} × {inner[2]:.1f}",
     )
     notes = (
         "Outside = walls and floor, without lid and heads; sizes aft × across × up",
-        f"{len(shell.modules)} modules; lid screws {box.box.cap.screws.size} sideways through the edge into rivet nuts",
+        "; ".join((f"{len(shell.modules)} modules", *more)),
         f"Stands with its front, left, base corner at {_place(box)}{_turn(box)}",
         *_cut_off(box),
     )
@@ -61,22 +61,22 @@ def _place(box: PlacedBox) -> str:
 
 
 def _view(sheet: Sheet, box: PlacedBox, frame: Frame, first: int, second: int) -> None:
-    for piece in (*box.shell.envelope, *box.shell.metal):
-        if piece.name not in ("cut off", "sloped wall"):
-            corners = convex_ring([(p[first], p[second]) for p in _corners(box, piece)])
-            sheet.outline([frame.at(p) for p in corners], 0.5 if piece.name in ("tray", "lid") else 0.18)
+    for heavy, solid in _drawn(box):
+        corners = convex_ring([(p[first], p[second]) for p in corner_points([solid])])
+        sheet.outline([frame.at(p) for p in corners], 0.5 if heavy else 0.18)
     for module in box.shell.modules:
         low, high = module.low, module.high
         corners = [(low[first], low[second]), (high[first], low[second]), (high[first], high[second]), (low[first], high[second])]
         sheet.outline([frame.at(p) for p in corners], 0.18, dashed=True)
 
 
-def _corners(box: PlacedBox, piece: Piece) -> Sequence[Vec]:
-    """Of a piece with the box's edges cut off it."""
-    over = box.box.cap.clearance_mm + box.box.construction.thickness_mm if piece.name.startswith("lid") else 0.0
-    cut = piece.corners or chamfered(piece.low, piece.high, box.box, box.shell.outer_mm, over)
-    (x0, y0, z0), (x1, y1, z1) = piece.low, piece.high
-    return cut or [(x, y, z) for x in (x0, x1) for y in (y0, y1) for z in (z0, z1)]
+def _drawn(box: PlacedBox) -> Iterator[tuple[bool, Solid]]:
+    """What is drawn of a box: its outside, heavy where it is body or lid, and the flats of its metal; bends are left to their flats."""
+    for piece in box.shell.outside:
+        yield piece.role in ("body", "closure"), piece.solid
+    for metal in box.shell.pieces:
+        if metal.role not in ("bend", "fastener"):
+            yield from ((False, solid) for solid in metal.solids)
 
 
 def _cut_off(box: PlacedBox) -> Iterator[str]:

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from levelcradle.core.box import shell_of
-from levelcradle.core.design import Design, validate
+from levelcradle.core.design import Design, standard_tables, validate
 from levelcradle.core.design.box import Box, Liners, Pose
 from levelcradle.core.fit.two_kinds import pairs
 from levelcradle.core.fit.wanted import MOST_ANYWHERE, Wanted, held_in, left_of
@@ -42,7 +42,7 @@ def test_a_pair_of_grids_keeps_its_gaps_and_asks_what_its_box_does(design: Desig
     grids = {row: [(a, b, c) for a, b, c in product((1, 2), (1, 3), (1, 2))] for row in turns}
     for pair in pairs(turns, kinds, grids, room, {"brick": left, "slab": left}, above=2):
         box = boxed(pair)
-        shell = shell_of(box, kinds, 7850.0)
+        shell = shell_of(box, kinds, standard_tables().materials["s235"])
         held = held_in([box])
         assert held.keys() == {"brick", "slab"}
         assert 2 < sum(held.values()) == pair.modules == len(shell.modules)

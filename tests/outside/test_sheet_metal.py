@@ -8,7 +8,7 @@ import math
 
 import pytest
 
-from levelcradle.core.box.pan import Pan, SheetBend, pan_outline
+from levelcradle.core.box.folded.pan import Pan, SheetBend, pan_outline
 from levelcradle.core.part import FlatPart, bend_allowance, bend_deduction
 
 

@@ -1,31 +1,14 @@
-"""Edges of a box cut off: the shape that is left, the metal that goes and comes, the room beside the modules.
+"""Edges of a box cut off: the shape that is left, the room beside the modules.
 
 A chamfer is a plane through two lines on the outside, each so far from the edge along its own face.
 """
 
 import math
-from collections.abc import Iterator
-from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.box.pan import Slope
-from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
-from levelcradle.core.part import bend_setback
 
-__all__ = [
-    "WallLeft",
-    "beyond",
-    "chamfer_metal",
-    "chamfered",
-    "ends_of",
-    "inside_chamfer",
-    "largest_chamfer",
-    "meeting",
-    "over_lid",
-    "slope_of",
-    "wall_left",
-]
+__all__ = ["beyond", "chamfered", "inside_chamfer", "largest_chamfer", "meeting", "plane_of"]
 
 Plane = tuple[Vec, float]  # outward normal n of length 1 and d: inside is n·p <= d
 
@@ -80,57 +63,6 @@ def beyond(chamfer: Chamfer, outer: Vec, at: Vec) -> float:
     return _over(*plane_of(chamfer, outer), at)
 
 
-def ends_of(chamfer: Chamfer) -> tuple[tuple[str, str], tuple[float, float]]:
-    """Of an upright edge: its end wall and long wall, and what goes along the long one and along the end one."""
-    mm = chamfer.along_mm
-    end = next(face for face in chamfer.edge if face in ("front", "aft"))
-    long = next(face for face in chamfer.edge if face != end)
-    return (end, long), (mm[long], mm[end])
-
-
-def slope_of(chamfer: Chamfer) -> tuple[str, Slope]:
-    """Of an edge of the base: its wall, and the slope."""
-    mm = chamfer.along_mm
-    wall = next(face for face in chamfer.edge if face != "base")
-    return wall, Slope(mm["base"], mm[wall])
-
-
-@dataclass(frozen=True, slots=True)
-class WallLeft:
-    """What edges cut off leave of a wall, in the box's frame: from where to where along it, between which heights it is flat and
-    free (above its bend, below the lid's edge), and how high it is from its foot to its rim."""
-
-    start_mm: float
-    end_mm: float
-    flat_from_mm: float
-    flat_to_mm: float
-    height_mm: float
-
-
-def wall_left(box: Box, outer: Vec, face: str) -> WallLeft:
-    """The wall on a face (front, aft, left, right) without what its edges lose."""
-    back = box.construction.thickness_mm + box.construction.bend_radius_mm
-    start, end, foot, flat = 0.0, outer[0 if face in ("left", "right") else 1], 0.0, back
-    for chamfer in box.chamfers.values():
-        if face not in chamfer.edge:
-            continue
-        other, cut = next(f for f in chamfer.edge if f != face), chamfer.along_mm[face]
-        if other == "base":
-            foot, flat = cut, cut + bend_setback(slope_of(chamfer)[1].angles_deg[1], back)
-        elif FACE_AT[other][1]:
-            end -= cut
-        else:
-            start += cut
-    return WallLeft(start, end, flat, outer[2] + box.construction.thickness_mm - box.cap.edge_mm, outer[2] - foot)
-
-
-def over_lid(box: Box, cut: tuple[float, float]) -> tuple[float, float]:
-    """What goes along the two edges of the lid, whose slope stands off the tray's like its edges do."""
-    out, (a, b) = box.cap.clearance_mm + box.construction.thickness_mm, cut
-    share = 1 + out * (1 / a + 1 / b - math.hypot(1 / a, 1 / b))
-    return a * share, b * share
-
-
 def meeting(box: Box) -> bool:
     """Whether two cut-off edges meet in a corner, or are the same."""
     edges = [frozenset(c.edge) for c in box.chamfers.values()]
@@ -152,28 +84,3 @@ def largest_chamfer(edge: tuple[str, str], wall_mm: float, liner_mm: float, oute
         ((outer[i] - high[i]) if i_far else low[i]) + ((outer[j] - high[j]) if j_far else low[j]) for low, high in blocks
     ]  # fmt: skip
     return min(free, default=0.0) - math.sqrt(2) * (wall_mm + liner_mm)
-
-
-def chamfer_metal(box: Box, outer: Vec, density_kg_m3: float) -> Iterator[Piece]:
-    """The strips that go (mass below zero) and the sloped wall that comes, each at its middle."""
-    per_mm3 = density_kg_m3 * 1e-9
-    for chamfer in box.chamfers.values():
-        (i, i_far), (j, j_far) = (FACE_AT[face] for face in chamfer.edge)
-        along = 3 - i - j
-        along_i, along_j = chamfer.mm[1], chamfer.mm[0]
-        for axis, length, far in ((i, along_i, i_far), (j, along_j, j_far)):
-            other, other_far = (j, j_far) if axis == i else (i, i_far)
-            low, high = [0.0, 0.0, 0.0], list(outer)
-            low[axis], high[axis] = _end(outer[axis], length, far)
-            low[other], high[other] = _end(outer[other], box.construction.thickness_mm, other_far)
-            volume = length * box.construction.thickness_mm * outer[along]
-            yield Piece("cut off", (low[0], low[1], low[2]), (high[0], high[1], high[2]), -volume * per_mm3)
-        low, high = [0.0, 0.0, 0.0], list(outer)
-        low[i], high[i] = _end(outer[i], along_i, i_far)
-        low[j], high[j] = _end(outer[j], along_j, j_far)
-        volume = math.hypot(along_i, along_j) * box.construction.thickness_mm * outer[along]
-        yield Piece("sloped wall", (low[0], low[1], low[2]), (high[0], high[1], high[2]), volume * per_mm3)
-
-
-def _end(size: float, length: float, far: float) -> tuple[float, float]:
-    return (size - length, size) if far else (0.0, length)

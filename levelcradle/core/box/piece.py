@@ -1,19 +1,49 @@
-"""A piece of a box in its own frame."""
+"""Pieces of a box in its own frame: real solids, each with what it is and what it weighs; and its outside, which gaps are measured to."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.solids import Solid, block
 
-__all__ = ["Piece"]
+__all__ = ["Outside", "Piece", "Role", "block_piece"]
+
+Role = Literal["base", "wall", "top", "slope", "bend", "closure", "fastener", "divider"]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False)
 class Piece:
-    """A block of metal of the shell, or of its outside, to which gaps are measured. ``corners``: its own, where a chamfer
-    makes it no block. What a chamfer takes away has a mass below zero."""
+    """One piece of a box: a flat or bend of a sheet, a plate, a screw head.
+
+    Attributes:
+        mass_kg, centre: what it weighs, and its centre of gravity.
+        build: makes its convex solids; they are only made where they are asked for.
+    """
 
     name: str
-    low: Vec
-    high: Vec
+    role: Role
     mass_kg: float
-    corners: tuple[Vec, ...] | None = None
+    centre: Vec
+    build: Callable[[], tuple[Solid, ...]]
+
+    @cached_property
+    def solids(self) -> tuple[Solid, ...]:
+        return self.build()
+
+
+def block_piece(name: str, role: Role, low: Vec, high: Vec, density_kg_m3: float) -> Piece:
+    """An upright block of one material between two corners."""
+    size, centre = [h - v for v, h in zip(low, high, strict=True)], [(h + v) / 2 for v, h in zip(low, high, strict=True)]
+    mass = size[0] * size[1] * size[2] * density_kg_m3 * 1e-9
+    return Piece(name, role, mass, (centre[0], centre[1], centre[2]), lambda: (block(low, high),))
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Outside:
+    """A piece of a box's outside: its body (filled: nothing may stand in it), what closes it, fasteners, what stands out of it."""
+
+    name: str
+    role: Literal["body", "closure", "fastener", "protrusion"]
+    solid: Solid

@@ -1,25 +1,27 @@
-"""A box in its own frame: origin at its outside front, left, base corner; aft, right, up in millimetres.
+"""A box in its own frame: what is in it, and round that what its construction makes.
 
-Outside means the tray's walls and floor. The lid is a cap over it, the screw heads stand out of the lid's edges.
+Origin at its outside front, left, base corner; aft, right, up in millimetres. Outside is the body without closures and heads.
 """
 
-import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from levelcradle.core.axes import Vec, plus
-from levelcradle.core.box.chamfers import chamfer_metal, chamfered, inside_chamfer
-from levelcradle.core.box.openings import lid_screws, protruding
-from levelcradle.core.box.piece import Piece
+from levelcradle.core.box.chamfers import inside_chamfer
+from levelcradle.core.box.kinds import made_of
+from levelcradle.core.box.made import Made
+from levelcradle.core.box.openings import protruding
+from levelcradle.core.box.piece import Outside, Piece, block_piece
 from levelcradle.core.design.base import ModuleFace
-from levelcradle.core.design.box import FACE_AT, Block, Box
+from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
+from levelcradle.core.design.tables import Material
 from levelcradle.core.memo import Memo
 from levelcradle.core.modules import Laid, lay_out, needed_between
 
-__all__ = ["InnerGap", "Piece", "Shell", "ShellModule", "shell_of"]
+__all__ = ["InnerGap", "Shell", "ShellModule", "shell_of"]
 
-STEEL_KG_MM3 = 7850e-9
 _Blocks = Mapping[str, tuple[Block, Laid]]
 
 
@@ -47,76 +49,103 @@ class InnerGap:
     because: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False)
 class Shell:
     """Everything about a box that does not depend on where it stands.
 
     Attributes:
-        inner_mm, outer_mm: sizes between the walls and over them (tray, without lid and heads).
-        over_lid_mm: size with the lid's edges and top, without screw heads.
-        envelope: pieces that make its outside: tray, lid cap, screw heads.
-        shell_kg: sheet metal; full_kg: with modules and fittings.
+        inner_mm: size between the walls.
+        made: what its construction answers: outside size, walls, parts.
+        outside: pieces that make its outside: body, closures, heads, and what stands out of it.
         cg: centre of gravity, full, in the box's frame.
     """
 
     inner_mm: Vec
-    outer_mm: Vec
-    over_lid_mm: Vec
-    metal: tuple[Piece, ...]
-    envelope: tuple[Piece, ...]
+    made: Made
+    outside: tuple[Outside, ...]
     modules: tuple[ShellModule, ...]
     gaps: tuple[InnerGap, ...]
-    shell_kg: float
+    modules_kg: tuple[float, ...]
     fittings_kg: float
-    full_kg: float
-    cg: Vec
+    _dividers: tuple[Piece, ...]
+
+    @property
+    def outer_mm(self) -> Vec:
+        return self.made.outer_mm
+
+    @property
+    def over_mm(self) -> Vec:
+        return self.made.over_mm
+
+    @cached_property
+    def pieces(self) -> tuple[Piece, ...]:
+        """Everything it is made of, as real solids."""
+        return (*self.made.pieces(), *self._dividers)
+
+    @cached_property
+    def shell_kg(self) -> float:
+        return sum(piece.mass_kg for piece in self.pieces)
+
+    @property
+    def full_kg(self) -> float:
+        """With modules and fittings."""
+        return self.shell_kg + sum(self.modules_kg) + self.fittings_kg
+
+    @cached_property
+    def cg(self) -> Vec:
+        rows = [(p.mass_kg, p.centre) for p in self.pieces]
+        rows += [(kg, _middle(m.low, m.high)) for kg, m in zip(self.modules_kg, self.modules, strict=True)]
+        if self.modules:
+            lows, highs = zip(*((m.low, m.high) for m in self.modules), strict=True)
+            low, high = [min(c) for c in zip(*lows, strict=True)], [max(c) for c in zip(*highs, strict=True)]
+            rows.append((self.fittings_kg, _middle((low[0], low[1], low[2]), (high[0], high[1], high[2]))))
+        x, y, z = (sum(kg * at[i] for kg, at in rows) / self.full_kg for i in range(3))
+        return x, y, z
+
+
+def _middle(low: Vec, high: Vec) -> Vec:
+    return (low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2
 
 
 _shells: Memo[Shell] = Memo(512)
 
 
-def shell_of(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> Shell:
+def shell_of(box: Box, kinds: Mapping[str, ModuleKind], material: Material) -> Shell:
     """The box in its own frame. Cached by the content it depends on: not its name, pose, bay or mounts."""
     used = sorted({block.kind for block in box.blocks.values()})
     content = (
-        box.model_dump_json(exclude={"name", "bay", "pose", "openings", "hold_down", "sealing", "vented_outside", "order"}),
+        box.model_dump_json(exclude={"name", "bay", "pose", "hold_down", "sealing", "vented_outside", "order"}),
         *((key, kinds[key].model_dump_json()) for key in used),
-        density_kg_m3,
+        material,
     )
-    return _shells.get(content, lambda: _shell(box, kinds, density_kg_m3))
+    return _shells.get(content, lambda: _shell(box, kinds, material))
 
 
-def _shell(box: Box, kinds: Mapping[str, ModuleKind], density_kg_m3: float) -> Shell:
+def _shell(box: Box, kinds: Mapping[str, ModuleKind], material: Material) -> Shell:
     blocks = {
         key: (block, lay_out(block, kinds[block.kind])) for key, block in sorted(box.blocks.items(), key=lambda row: (row[1].order, row[0]))
     }
     low, high = _wanted(blocks)
-    inner = box.inner.size_mm if box.inner.type == "fixed" else _inner(box, low, high)
-    wall = box.construction.thickness_mm
-    outer = (inner[0] + 2 * wall, inner[1] + 2 * wall, inner[2] + wall)
-    start = (wall + box.liners.wall_mm, wall + box.liners.wall_mm, wall + box.liners.floor_mm)
+    wanted = _inner(box, low, high)
+    made = made_of(box, wanted, material)
+    beside, under = made.wall_mm + box.liners.wall_mm, made.base_mm + box.liners.floor_mm
+    start, inner = (beside, beside, under), made.inner_mm
     shift = (start[0] - low[0], start[1] - low[1], start[2] - low[2])
     modules = tuple(_modules(blocks, shift))
-    metal, lid = tuple(_tray(box, outer, density_kg_m3)), tuple(_lid(box, outer, density_kg_m3))
-    metal += (*_plates(box, blocks, inner, shift, density_kg_m3), *chamfer_metal(box, outer, density_kg_m3))
-    heads = tuple(_heads(box, outer))
-    envelope = tuple(_outside(box, outer, heads))
-    modules_kg = sum(kinds[m.kind].mass_kg for m in modules)
-    fittings_kg = box.fittings.box_kg + box.fittings.per_module_kg * len(modules)
-    shell_kg = sum(piece.mass_kg for piece in metal + lid + heads)
-    over = 2 * (box.cap.clearance_mm + wall)
+    given = _in_the_case(inner, wanted) if box.inner.type == "fixed" or inner != wanted else ()
     return Shell(
         inner_mm=inner,
-        outer_mm=outer,
-        over_lid_mm=(outer[0] + over, outer[1] + over, outer[2] + wall),
-        metal=metal + lid,
-        envelope=envelope,
+        made=made,
+        outside=(*made.outside(), *protruding(box, made)),
         modules=modules,
-        gaps=(*_gaps(box, blocks, kinds, inner, low, high), *_beside_chamfers(box, outer, modules)),
-        shell_kg=shell_kg,
-        fittings_kg=fittings_kg,
-        full_kg=shell_kg + modules_kg + fittings_kg,
-        cg=_centre(metal + lid + heads, modules, kinds, fittings_kg),
+        gaps=(
+            *_gaps(blocks, kinds),
+            *given,
+            *_beside_chamfers(box, made, modules),
+        ),
+        modules_kg=tuple(kinds[m.kind].mass_kg for m in modules),
+        fittings_kg=box.fittings.box_kg + box.fittings.per_module_kg * len(modules),
+        _dividers=tuple(_dividers(made, blocks, shift, material.density_kg_m3)),
     )
 
 
@@ -148,92 +177,42 @@ def _modules(blocks: _Blocks, shift: Vec) -> Iterator[ShellModule]:
             yield ShellModule(key, block.kind, number, low, high, module.looks)
 
 
-def _plates(box: Box, blocks: _Blocks, inner: Vec, shift: Vec, density: float) -> Iterator[Piece]:
-    """Dividers: plates across the whole inside."""
-    wall = box.construction.thickness_mm
+def _dividers(made: Made, blocks: _Blocks, shift: Vec, density: float) -> Iterator[Piece]:
+    """Plates between modules across the whole inside."""
+    inner, wall = made.inner_mm, made.wall_mm
     for block, laid in blocks.values():
+        if block.dividers is None:
+            continue
+        axis = ("aft", "across", "up").index(block.dividers.along)
         for start in laid.plates:
-            assert block.dividers is not None
-            axis = ("aft", "across", "up").index(block.dividers.along)
-            low, high = [wall, wall, wall], [wall + inner[0], wall + inner[1], wall + inner[2]]
+            low, high = [wall, wall, made.base_mm], [wall + inner[0], wall + inner[1], made.base_mm + inner[2]]
             low[axis] = block.origin_mm[axis] + shift[axis] + start
             high[axis] = low[axis] + block.dividers.thickness_mm
-            yield _piece("divider", (low[0], low[1], low[2]), (high[0], high[1], high[2]), density)
+            yield block_piece("divider", "divider", (low[0], low[1], low[2]), (high[0], high[1], high[2]), density)
 
 
-def _outside(box: Box, outer: Vec, heads: tuple[Piece, ...]) -> Iterator[Piece]:
-    cap = _cap(box, outer)
-    over = box.cap.clearance_mm + box.construction.thickness_mm
-    yield Piece("tray", (0.0, 0.0, 0.0), outer, 0.0, chamfered((0.0, 0.0, 0.0), outer, box, outer, 0.0))
-    yield Piece(cap.name, cap.low, cap.high, 0.0, chamfered(cap.low, cap.high, box, outer, over))
-    yield from heads
-    yield from protruding(box, outer)
-
-
-def _beside_chamfers(box: Box, outer: Vec, modules: tuple[ShellModule, ...]) -> Iterator[InnerGap]:
+def _beside_chamfers(box: Box, made: Made, modules: tuple[ShellModule, ...]) -> Iterator[InnerGap]:
     for key, chamfer in box.chamfers.items():
         if modules:
-            has = min(inside_chamfer(chamfer, box.construction.thickness_mm, outer, m.low, m.high) for m in modules)
+            has = min(inside_chamfer(chamfer, made.wall_mm, made.outer_mm, m.low, m.high) for m in modules)
             says = f"modules to the chamfer {chamfer.edge[0]} {chamfer.edge[1]}"
             yield InnerGap(f"chamfer-{key}", says, f"chamfers/{key}", has, box.liners.wall_mm, "the liner on the sloped wall")
 
 
-def _piece(name: str, low: Vec, high: Vec, density_kg_m3: float) -> Piece:
-    volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2])
-    return Piece(name, low, high, volume * density_kg_m3 * 1e-9)
-
-
-def _tray(box: Box, outer: Vec, density: float) -> Iterator[Piece]:
-    """Floor, two long walls over the whole length, two end walls between them (square corners)."""
-    length, width, height = outer
-    t = box.construction.thickness_mm
-    yield _piece("floor", (0, 0, 0), (length, width, t), density)
-    yield _piece("left wall", (0, 0, t), (length, t, height), density)
-    yield _piece("right wall", (0, width - t, t), (length, width, height), density)
-    yield _piece("front wall", (0, t, t), (t, width - t, height), density)
-    yield _piece("aft wall", (length - t, t, t), (length, width - t, height), density)
-
-
-def _lid(box: Box, outer: Vec, density: float) -> Iterator[Piece]:
-    cap, t = _cap(box, outer), box.construction.thickness_mm
-    (x0, y0, z0), (x1, y1, z1) = cap.low, cap.high
-    under = z1 - t
-    yield _piece("lid top", (x0, y0, under), (x1, y1, z1), density)
-    yield _piece("lid left edge", (x0, y0, z0), (x1, y0 + t, under), density)
-    yield _piece("lid right edge", (x0, y1 - t, z0), (x1, y1, under), density)
-    yield _piece("lid front edge", (x0, y0 + t, z0), (x0 + t, y1 - t, under), density)
-    yield _piece("lid aft edge", (x1 - t, y0 + t, z0), (x1, y1 - t, under), density)
-
-
-def _cap(box: Box, outer: Vec) -> Piece:
-    out, top = box.cap.clearance_mm + box.construction.thickness_mm, outer[2] + box.construction.thickness_mm
-    return Piece("lid", (-out, -out, top - box.cap.edge_mm), (outer[0] + out, outer[1] + out, top), 0.0)
-
-
-def _heads(box: Box, outer: Vec) -> Iterator[Piece]:
-    """Screw heads on the lid's edges, as blocks of their width and height; their mass is that of round steel heads."""
-    mass = math.pi / 4 * box.cap.screws.head_across_mm**2 * box.cap.screws.head_high_mm * STEEL_KG_MM3
-    cap, half = _cap(box, outer), box.cap.screws.head_across_mm / 2
-    high = box.cap.screws.head_high_mm
-    for screw in lid_screws(box, outer):
-        axis, far = FACE_AT[screw.face]
-        start, end = [v - half for v in screw.at], [v + half for v in screw.at]
-        start[axis], end[axis] = (cap.high[axis], cap.high[axis] + high) if far else (cap.low[axis] - high, cap.low[axis])
-        yield Piece("screw head", (start[0], start[1], start[2]), (end[0], end[1], end[2]), mass)
-
-
-def _gaps(box: Box, blocks: _Blocks, kinds: Mapping[str, ModuleKind], inner: Vec, low: Vec, high: Vec) -> Iterator[InnerGap]:
+def _gaps(blocks: _Blocks, kinds: Mapping[str, ModuleKind]) -> Iterator[InnerGap]:
     for key, (_, laid) in blocks.items():
         for row in laid.rows:
             why = f"what the faces of neighbours {row.direction} ask for"
             says = f"between neighbours {row.direction}"
             yield InnerGap(f"{key}-{row.direction}", says, f"blocks/{key}", row.has_mm, row.needs_mm, why)
     yield from _between_blocks(list(blocks.items()), kinds)
-    if box.inner.type == "fixed":
-        wanted = _inner(box, low, high)
-        for axis, name in enumerate(("aft", "across", "up")):
-            why = "the given case against what the blocks ask for"
-            yield InnerGap(f"case-{name}", f"room left {name}", "inner", inner[axis] - wanted[axis], 0.0, why)
+
+
+def _in_the_case(inner: Vec, wanted: Vec) -> Iterator[InnerGap]:
+    """What a given inside leaves."""
+    for axis, name in enumerate(("aft", "across", "up")):
+        why = "the given case against what the blocks ask for"
+        yield InnerGap(f"case-{name}", f"room left {name}", "inner", inner[axis] - wanted[axis], 0.0, why)
 
 
 def _between_blocks(blocks: list[tuple[str, tuple[Block, Laid]]], kinds: Mapping[str, ModuleKind]) -> Iterator[InnerGap]:
@@ -252,14 +231,3 @@ def _apart(a: Vec, a_size: Vec, b: Vec, b_size: Vec) -> tuple[float, int, bool]:
     gaps = [max(b[i] - a[i] - a_size[i], a[i] - b[i] - b_size[i]) for i in range(3)]
     axis = gaps.index(max(gaps))
     return gaps[axis], axis, b[axis] >= a[axis]
-
-
-def _centre(metal: tuple[Piece, ...], modules: tuple[ShellModule, ...], kinds: Mapping[str, ModuleKind], fittings_kg: float) -> Vec:
-    masses = [(p.mass_kg, p.low, p.high) for p in metal] + [(kinds[m.kind].mass_kg, m.low, m.high) for m in modules]
-    if modules:
-        low = tuple(min(m.low[i] for m in modules) for i in range(3))
-        high = tuple(max(m.high[i] for m in modules) for i in range(3))
-        masses.append((fittings_kg, low, high))  # type: ignore[arg-type]
-    total = sum(m for m, _, _ in masses)
-    at = [sum(m * (a[i] + b[i]) / 2 for m, a, b in masses) / total for i in range(3)]
-    return at[0], at[1], at[2]

@@ -10,7 +10,7 @@ from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
 from levelcradle.core.clearance.stackup import StackRow, StackUp, Surface, stack_up
 from levelcradle.core.clearance.strayed import strayed
 from levelcradle.core.clearance.tape import Taped, move_to, tape_between
-from levelcradle.core.clearance.tolerances import gap_tolerance, tape_tolerance, tolerance_by
+from levelcradle.core.clearance.tolerances import gap_tolerance, tape_tolerance
 
 __all__ = [
     "Catch",
@@ -33,5 +33,4 @@ __all__ = [
     "strayed",
     "tape_between",
     "tape_tolerance",
-    "tolerance_by",
 ]

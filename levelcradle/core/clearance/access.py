@@ -9,7 +9,7 @@ from functools import lru_cache
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, outside_of
 from levelcradle.core.axes import Vec, scaled
-from levelcradle.core.box import hole_places, on_face
+from levelcradle.core.box import on_face, openings_of
 from levelcradle.core.clearance.moves import free_travel, meets
 from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, as_obstacles, best_exit
 from levelcradle.core.design.box import FACE_AT
@@ -42,7 +42,7 @@ def access_findings(assembly: Assembly) -> Iterator[Finding]:
 def _beside(box: PlacedBox, other: PlacedBox) -> bool:
     """Whether a lid with a module under it, or a hand, may come as far as another box."""
     (low, high), (other_low, other_high) = outside_of(box), outside_of(other)
-    reach = max(high[2] - low[2] + box.box.cap.edge_mm, HAND_MM[2]) + 10.0
+    reach = max(high[2] - low[2] + box.shell.made.lift_mm, HAND_MM[2]) + 10.0
     return all(other_low[i] < high[i] + reach and low[i] - reach < other_high[i] for i in range(3))
 
 
@@ -90,9 +90,9 @@ def _brought_out(box: PlacedBox, way: Exit) -> Finding:
 
 def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) -> Iterator[Finding]:
     """Whether the lid comes off its edge in place, and a module can be drawn straight up, with everything else there."""
-    cap = [p.solid for p in box.pieces if p.name == "lid"]
+    cap = [p.solid for p in box.pieces if p.role == "closure"]
     up = box.placement.direction((0.0, 0.0, 1.0))
-    need = box.box.cap.edge_mm + 5.0
+    need = box.shell.made.lift_mm + 5.0
     tallest = max(m.high[2] - m.low[2] for m in box.shell.modules)
     alone = free_travel(cap, things, up, need + tallest)
     met = meets(cap, boxes, scaled(up, alone))
@@ -124,7 +124,7 @@ def _reach(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]
     """Room for a hand before each opening, gland and hose tail: they are joined in place."""
     size = box.shell.outer_mm
     for key, hole in box.box.openings.items():
-        at = next(h.at for h in hole_places(box.box, size) if h.name == key)
+        at = next(h.at for h in openings_of(box.box, size) if h.name == key)
         yield _hand(box, things, boxes, f"openings/{key}", hole.name, hole.face, at)
     for key, thing in box.box.protrusions.items():
         if thing.kind in JOINED:

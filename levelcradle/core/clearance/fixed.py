@@ -3,16 +3,15 @@ other gear. A gap here is drawn, not found: what touches is clear."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import lru_cache
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Vec
-from levelcradle.core.box import Piece, ShellModule, chamfered, inside_chamfer
+from levelcradle.core.box import ShellModule, inside_chamfer
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.finding import Figure, Finding, Step, plain
 from levelcradle.core.gear import Gear
-from levelcradle.core.solids import Solid, block, hull, nearest
+from levelcradle.core.solids import Solid, block, nearest
 
 __all__ = ["gear_findings"]
 
@@ -51,30 +50,21 @@ def _measured(gear: Gear, partner: _Partner) -> tuple[float, _Partner]:
 
 
 def _metal(box: PlacedBox) -> Iterator[_Partner]:
-    """Walls, floor, lid and dividers as their edges leave them; heads, and what stands out of the faces."""
-    shell, over = box.shell, box.box.cap.clearance_mm + box.box.construction.thickness_mm
-    rows: list[tuple[Piece, float]] = [(p, over if p.name.startswith("lid") else 0.0) for p in shell.metal
-                                       if p.mass_kg > 0 and p.name != "sloped wall"]  # fmt: skip
-    rows += [(p, 0.0) for p in shell.envelope if p.name not in ("tray", "lid")]
-    for piece, out in rows:
-        solid = _solid(box, piece, out)
-        if solid is not None:
+    """Everything the box is made of, and what stands out of its faces; slopes of cut-off edges are asked for themselves."""
+    for piece in box.shell.pieces:
+        for solid in piece.solids if piece.role != "slope" else ():
             yield _Partner(piece.name, solid, 0.0, "metal is solid")
-
-
-@lru_cache(maxsize=2048)
-def _solid(box: PlacedBox, piece: Piece, out_mm: float) -> Solid | None:
-    corners = piece.corners or chamfered(piece.low, piece.high, box.box, box.shell.outer_mm, out_mm)
-    if corners is None:
-        return block(piece.low, piece.high)
-    return hull(corners) if len({tuple(round(v, 6) for v in c) for c in corners}) > 3 else None
+    for proud in box.shell.outside:
+        if proud.role == "protrusion":
+            yield _Partner(proud.name, proud.solid, 0.0, "metal is solid")
 
 
 def _slopes(box: PlacedBox, gear: Gear) -> Iterator[tuple[float, _Partner]]:
     """Inside the box a thing keeps off the slope of a cut-off edge."""
+    made = box.shell.made
     for key, chamfer in box.box.chamfers.items():
         for solid in gear.local if gear.inside else ():
-            gap = inside_chamfer(chamfer, box.box.construction.thickness_mm, box.shell.outer_mm, solid.low, solid.high)
+            gap = inside_chamfer(chamfer, made.wall_mm, made.outer_mm, solid.low, solid.high)
             yield gap, _Partner(f"cut-off edge {key}", solid, 0.0, "metal is solid")
 
 

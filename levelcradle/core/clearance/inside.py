@@ -3,11 +3,8 @@
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.box import crossing, deduction_limits, makeable, meeting
 from levelcradle.core.clearance.fixed import gear_findings
-from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Figure, Finding, Step, plain
-from levelcradle.core.memo import Memo
 from levelcradle.core.modules import RAKE_DEG, rests
 
 __all__ = ["inside_findings"]
@@ -20,7 +17,8 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
     """One finding a direction of each block, one a pair of blocks, one a thing fixed to it, and one a box for its hold-down."""
     return [
         finding for box in assembly.boxes.values()
-        for finding in (*_gaps(box), *_resting(assembly, box), *_hold_down(box), *_making(assembly, box), *gear_findings(assembly, box))
+        for finding in (*_gaps(box), *_resting(assembly, box), *_hold_down(box),
+                        *box.shell.made.findings(box.path, box.box.name), *gear_findings(assembly, box))
     ]  # fmt: skip
 
 
@@ -75,54 +73,3 @@ def _hold_down(box: PlacedBox) -> Iterator[Finding]:
         subjects=(box.path,), shows="hold-down", says=says,
         because="modules are held in every direction; a box stops as hard as the car does",
     )  # fmt: skip
-
-
-def _making(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
-    yield from _blanks(assembly, box)
-    if meeting(box.box):
-        yield Finding(
-            id=f"make:{box.path}:chamfers", code="box.make", station="box", state="unknown", subjects=(box.path,),
-            says=f"{plain(box.box.name)}: two of its cut-off edges meet in a corner",
-            because="a corner where two slopes meet is not unfolded here yet; nothing is cut for this box", shows="chamfers",
-        )  # fmt: skip
-    least, most = deduction_limits(box.box)
-    his = box.box.construction.folder.deduction_mm
-    if his is not None and not least <= his <= most:
-        yield Finding(
-            id=f"make:{box.path}:deduction", code="box.make", station="box", state="foul", subjects=(box.path,),
-            says=f"{plain(box.box.name)}: a bend deduction of {{0}} cannot be: this sheet and radius give {{1}} to {{2}}",
-            figures=(Figure(his, "mm"), Figure(least, "mm", "up"), Figure(most, "mm", "down")), value=his,
-            limit=most if his > most else least, margin=min(his - least, most - his), unit="mm", shows="bend deduction",
-            because="the neutral fibre of a bend lies within the sheet (sheet-metal handbooks)",
-        )  # fmt: skip
-    for row in makeable(box.box, box.shell.outer_mm):
-        margin = round(row.has_mm - row.needs_mm, 9)
-        if margin < 0:
-            yield Finding(
-                id=f"make:{box.path}:{row.name}", code="box.make", station="box", state="foul", subjects=(box.path,),
-                says=f"{plain(box.box.name)}: {plain(row.says)} {{0}}, needs {{1}}",
-                figures=(Figure(row.has_mm, "mm", "down"), Figure(row.needs_mm, "mm", "up")), value=row.has_mm,
-                limit=row.needs_mm, margin=margin, unit="mm", because="common practice, no source", shows=row.name,
-            )  # fmt: skip
-
-
-def _blanks(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
-    """A blank whose outline crosses itself cannot be cut."""
-    if meeting(box.box):
-        return
-    for name in _crossing(box, assembly.design.tables.materials[box.box.material]):
-        yield Finding(
-            id=f"make:{box.path}:blank:{name}", code="box.make", station="box", state="foul", subjects=(box.path,),
-            says=f"{plain(name)}: its blank would cross itself, so it is not drawn", shows="blank",
-            because="bends, walls and cut-off edges take more sheet than there is between them",
-        )  # fmt: skip
-
-
-_crossings: Memo[tuple[str, ...]] = Memo(512)
-_SHEET = {"name", "material", "construction", "closures", "chamfers"}
-
-
-def _crossing(box: PlacedBox, material: Material) -> tuple[str, ...]:
-    """Kept by what the blanks follow from, so that a box that is moved is not unfolded again."""
-    key = (box.box.model_dump_json(include=_SHEET), box.shell.outer_mm, material.k_factor)
-    return _crossings.get(key, lambda: tuple(crossing(box.box, box.shell.outer_mm, box.shell.over_lid_mm, material)))

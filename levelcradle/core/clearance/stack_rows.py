@@ -3,32 +3,15 @@
 import itertools
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Literal
 
 from levelcradle.core.assembly import Assembly, PlacedBox, PlacedPiece
-from levelcradle.core.box import ShellModule
-from levelcradle.core.clearance.tolerances import tolerance_by
+from levelcradle.core.box import ShellModule, StackRow
+from levelcradle.core.tolerances import tolerance_by
 
-__all__ = ["Span", "StackRow", "modules_before", "rows_on_line"]
+__all__ = ["Span", "modules_before", "rows_on_line"]
 
-BEND_MM = 0.4  # a folded edge, common practice, no source (0.3 to 0.5)
-WELD_PULL_MM = 0.5  # a welded corner pulls in by so much, common practice, no source
 LINER_TOL_MM = 0.5  # sheet of rubber or foam, common practice, no source
 FACES = {"terminals": "terminals, links, covers", "taps": "tap plug", "coolant": "coolant ports"}
-SHEET = "sheet; ISO 2768-1 m, from memory"
-
-
-@dataclass(frozen=True, slots=True)
-class StackRow:
-    """One allowance: how much, how far it may be off, which way it is known to be off, and what sets it."""
-
-    what: str
-    mm: float
-    tol_mm: float
-    bias_mm: float
-    source: str
-    kind: Literal["gap", "metal", "liner", "space", "module", "growth", "other"]
-    path: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,30 +25,26 @@ class Span:
 
 def rows_on_line(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float], spans: Sequence[Span]) -> Iterator[StackRow]:
     """Everything of a box on the line. ``spot``: where it crosses the box, along the two other ways in the order aft, across, up."""
-    path, spec, shell = box.path, box.box, box.shell
-    tray = next((s for s in spans if s.piece.name == "tray" and s.piece.mount is None and s.piece.gear is None), None)
-    if tray is None:
+    path, made = box.path, box.shell.made
+    layers = made.stack_rows(axis, path)
+    body = next((s for s in spans if s.piece.role == "body"), None)
+    if body is None:
         yield from _outside(box, spans, min(s.start for s in spans), max(s.end for s in spans), names={})
     else:
-        wall, (sheet, _) = spec.construction.thickness_mm, tolerance_by("cut", max(spec.construction.thickness_mm, 0.6))
-        yield from _outside(box, spans, min(s.start for s in spans), tray.start)
-        if tray.start > 1e-6:  # the line meets the slope of a cut-off edge: so much of the square box is not there
-            yield StackRow("cut off its edge", -tray.start, 0.0, 0.0, "as drawn", "metal", path)
-        yield StackRow("floor" if axis == 2 else "wall", wall, sheet, 0.0, SHEET, "metal", path)
+        yield from _outside(box, spans, min(s.start for s in spans), body.start)
+        if body.start > 1e-6:  # the line meets the slope of a cut-off edge: so much of the square box is not there
+            yield StackRow("cut off its edge", -body.start, 0.0, 0.0, "as drawn", "metal", path)
+        yield from layers.first
         yield from _contents(assembly, box, axis, spot)
-        high = max(s.end for s in spans)
+        yield from layers.last
         if axis == 2:
-            cap = next((s.end for s in spans if s.piece.name == "lid"), shell.outer_mm[2] + wall)
-            yield StackRow("lid", wall, sheet, 0.0, SHEET, "metal", path)
-            yield from _outside(box, spans, cap, high, upward=True)
+            closed = next((s.end for s in spans if s.piece.role == "closure"), made.outer_mm[2] + made.proud_mm("top"))
         else:
-            yield StackRow("wall", wall, sheet, 0.0, SHEET, "metal", path)
-            if tray.end < shell.outer_mm[axis] - 1e-6:
-                yield StackRow("cut off its edge", tray.end - shell.outer_mm[axis], 0.0, 0.0, "as drawn", "metal", path)
-            yield from _outside(box, spans, tray.end, high, upward=True)
-    welded, source = tolerance_by("welded", shell.outer_mm[axis])
-    yield StackRow("box as welded", 0.0, welded, 0.0 if axis == 2 else 2 * WELD_PULL_MM, source, "other", path)
-    yield StackRow("two bends", 0.0, 2 * BEND_MM, 0.0, "± 0.4 a bend, common practice, no source", "other", path)
+            closed = body.end
+            if body.end < made.outer_mm[axis] - 1e-6:
+                yield StackRow("cut off its edge", body.end - made.outer_mm[axis], 0.0, 0.0, "as drawn", "metal", path)
+        yield from _outside(box, spans, closed, max(s.end for s in spans), upward=True)
+    yield from layers.whole
     yield from _finish(box, axis, path)
 
 
@@ -114,10 +93,11 @@ def _contents(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, 
         (m for m in shell.modules if m.low[one] <= spot[0] <= m.high[one] and m.low[other] <= spot[1] <= m.high[other]),
         key=lambda m: m.low[axis],
     )
-    wall = spec.construction.thickness_mm
+    made = shell.made
     liner = spec.liners.floor_mm if axis == 2 else spec.liners.wall_mm
     last_liner = 0.0 if axis == 2 else liner
-    begin, end = wall, wall + shell.inner_mm[axis]
+    begin = made.base_mm if axis == 2 else made.wall_mm
+    end = begin + shell.inner_mm[axis]
     if liner:
         word = "runner" if axis == 2 else "liner"
         yield StackRow(word, liner, LINER_TOL_MM, 0.0, "common practice, no source", "liner", f"{path}/liners")

@@ -19,9 +19,10 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Matrix, Placement, Vec, minus, plus, scaled
+from levelcradle.core.box import StackRow
 from levelcradle.core.clearance.gaps import around
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing, twist_of
-from levelcradle.core.clearance.stack_rows import Span, StackRow, modules_before, rows_on_line
+from levelcradle.core.clearance.stack_rows import Span, modules_before, rows_on_line
 from levelcradle.core.clearance.tolerances import tape_tolerance
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import State

@@ -1,15 +1,12 @@
-"""How far a figure may be off: as taped, as cut, as welded."""
+"""How far a gap or a place may be off, as it was taped and as its box is welded."""
 
-import csv
-from functools import cache
-from importlib.resources import files
 from math import hypot
-from typing import Literal
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.design import Design
+from levelcradle.core.tolerances import tolerance_by
 
-__all__ = ["gap_tolerance", "tape_tolerance", "tolerance_by"]
+__all__ = ["gap_tolerance", "tape_tolerance"]
 
 DEFAULT_TOLERANCE_MM = 3.0  # a reached-in tape and the box as welded: common practice, no source
 
@@ -39,20 +36,3 @@ def _stated(design: Design, path: str) -> float | None:
     rows = [r for key, r in design.readings.items() if key.startswith(prefix)]
     stated = [r.tolerance for r in rows if r.tolerance is not None]
     return max([*stated, *(r.accepted.plus_minus for r in rows if r.accepted)], default=None)
-
-
-def tolerance_by(rule: Literal["cut", "welded"], mm: float) -> tuple[float, str]:
-    """The general tolerance of a length and its source: over the first limit, up to and with the second."""
-    rows = [row for row in _tolerances() if row[0] == rule]
-    for _, over, to, tol, source in rows:
-        if over < mm <= to:
-            return tol, source
-    return (rows[0][3], rows[0][4]) if mm <= rows[0][1] else (rows[-1][3], rows[-1][4])
-
-
-@cache
-def _tolerances() -> tuple[tuple[str, float, float, float, str], ...]:
-    text = (files("levelcradle.core.tables") / "tolerances.csv").read_text(encoding="utf-8")
-    return tuple(
-        (r["rule"], float(r["over_mm"]), float(r["to_mm"]), float(r["tol_mm"]), r["source"]) for r in csv.DictReader(text.splitlines())
-    )

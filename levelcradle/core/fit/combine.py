@@ -48,7 +48,7 @@ class Load:
         mass, moment, litres, outers, middles, outsides = 0.0, (0.0, 0.0, 0.0), 0.0, [], [], []
         for option in options:
             box = option.box
-            shell = shell_of(box, design.module_kinds, design.tables.materials[box.material].density_kg_m3)
+            shell = shell_of(box, design.module_kinds, design.tables.materials[box.material])
             placement = stands(box.pose, shell.outer_mm)
             at = placement.point(shell.cg)
             mass, moment = mass + shell.full_kg, plus(moment, scaled(at, shell.full_kg))

@@ -13,7 +13,7 @@ from typing import Literal
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
-from levelcradle.core.box import largest_chamfer, least_chamfer
+from levelcradle.core.box import largest_chamfer
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.carried import shifted
@@ -253,9 +253,9 @@ class _Asker:
         modules = [(m.low, m.high) for m in shell.modules]
         taken = {frozenset(c.edge) for c in box.chamfers.values()}
         for edge in EDGES:
-            most = math.floor(largest_chamfer(edge, box.construction.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules))
-            folds = least_chamfer(box, edge)
-            if frozenset(edge) in taken or most < folds or not self._stands(self._chamfer(edge, most)):
+            most = math.floor(largest_chamfer(edge, shell.made.wall_mm, box.liners.wall_mm, shell.outer_mm, modules))
+            folds = shell.made.least_cut_mm(edge)
+            if folds is None or frozenset(edge) in taken or most < folds or not self._stands(self._chamfer(edge, most)):
                 continue
             least = _smallest(lambda mm, edge=edge: self._stands(self._chamfer(edge, mm)), folds, most)  # type: ignore[misc]
             words = f"cut {{0}} off the edge {edge[0]}, {edge[1]}"

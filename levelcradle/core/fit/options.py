@@ -13,7 +13,7 @@ from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels, resolve
 from levelcradle.core.axes import Placement, Vec, minus, plus, rotation, vec
 from levelcradle.core.bays import extent
 from levelcradle.core.bays.panels import BEHIND_MM
-from levelcradle.core.box import Shell, largest_chamfer, least_chamfer, shell_of
+from levelcradle.core.box import Shell, largest_chamfer, shell_of
 from levelcradle.core.clearance import around, need_of_boxes, need_of_thing
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import Face
@@ -28,7 +28,7 @@ from levelcradle.core.fit.wanted import Wanted
 from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import turned, turns_for
-from levelcradle.core.solids import Solid, block, hull
+from levelcradle.core.solids import Solid
 
 __all__ = ["EDGES", "PROBE", "Option", "Room", "hindrances", "room_of"]
 
@@ -167,11 +167,11 @@ class Room:
         shell = self._shell(box)
         modules = [(m.low, m.high) for m in shell.modules]
         most = min(
-            largest_chamfer(edge, box.construction.thickness_mm, box.liners.wall_mm, shell.outer_mm, modules),
+            largest_chamfer(edge, shell.made.wall_mm, box.liners.wall_mm, shell.outer_mm, modules),
             self.wishes.largest_chamfer_mm,
         )
-        least = least_chamfer(box, edge)
-        if most < least:
+        least = shell.made.least_cut_mm(edge)
+        if least is None or most < least:
             return None
 
         def cut(mm: float) -> Box | None:
@@ -226,7 +226,7 @@ class Room:
     def stand(self, box: Box) -> Box | None:
         """The box at a place where it keeps every gap; None where none was found."""
         shell = self._shell(box)
-        pieces = [hull(p.corners) if p.corners else block(p.low, p.high) for p in shell.envelope]
+        pieces = [p.solid for p in shell.outside]
         size = shell.outer_mm
         span = tuple(h - s for h, s in zip(self.high, size, strict=True))
         if any(s < lo - 1e-6 for s, lo in zip(span, self.low, strict=True)):
@@ -303,7 +303,7 @@ class Room:
         )  # fmt: skip
 
     def _shell(self, box: Box) -> Shell:
-        return shell_of(box, self.design.module_kinds, self.design.tables.materials[box.material].density_kg_m3)
+        return shell_of(box, self.design.module_kinds, self.design.tables.materials[box.material])
 
 
 def _turns(kind: ModuleKind, wishes: Wishes) -> Iterator[Turn]:

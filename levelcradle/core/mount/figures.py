@@ -7,7 +7,6 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox, PlacedMount
 from levelcradle.core.axes import Matrix
-from levelcradle.core.box import wall_left
 from levelcradle.core.design import HardPoint, Tables
 from levelcradle.core.design.tables import LoadCase
 from levelcradle.core.finding import State, use_state
@@ -139,10 +138,8 @@ def _mount(
     standing: list[PlacedMount],
 ) -> MountFigures:
     assert mount.frame is not None
-    wall = wall_left(box.box, box.shell.outer_mm, mount.mount.face)
-    joint = AngleJoint.of(
-        mount.mount, mount.frame.c_mm, tables.materials[box.box.material], box.box.construction.thickness_mm, wall.height_mm, tables
-    )
+    wall = box.shell.made.wall_at(mount.mount.face)
+    joint = AngleJoint.of(mount.mount, mount.frame.c_mm, wall.material, wall.thickness_mm, wall.height_mm, tables)
     names = ["equal springs"] + [f"{m.mount.name} at {how}" for how in ("half", "double") for m in standing]
     loads = local_loads(forces, mount)
     cases = list(tables.load_cases.values())
@@ -174,7 +171,7 @@ def _on_the_wall(box: PlacedBox, mount: PlacedMount) -> Iterator[tuple[str, bool
     """Whether what is welded to the wall lies on the flat that its cut-off edges leave: above the bend, below the lid's edge,
     between the corners."""
     assert mount.frame is not None
-    bracket, plate, shell = mount.mount.shape, mount.mount.to_box.doubler, box.shell
+    bracket, plate = mount.mount.shape, mount.mount.to_box.doubler
     half = (plate.along_w_mm if plate else bracket.width_mm) / 2
     near = plate.from_contact_mm if plate else mount.mount.to_box.from_mm
     far = near + (plate.along_n_mm if plate else mount.mount.to_box.length_mm)
@@ -182,7 +179,7 @@ def _on_the_wall(box: PlacedBox, mount: PlacedMount) -> Iterator[tuple[str, bool
     corners = mount.frame.placement.points(np.array([(-c, w, n) for w in (-half, half) for n in (near, far)]))
     local = (corners - np.array(box.placement.origin)) @ box.placement.turn
     along = local[:, 0 if mount.mount.face in ("left", "right") else 1]
-    wall = wall_left(box.box, shell.outer_mm, mount.mount.face)
+    wall = box.shell.made.wall_at(mount.mount.face)
     low, high = wall.flat_from_mm, wall.flat_to_mm
     what = "doubler" if plate else "weld"
     up = f"{what} from {local[:, 2].min():.1f} to {local[:, 2].max():.1f} up the wall, its flat is {low:.1f} to {high:.1f}"

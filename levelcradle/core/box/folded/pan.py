@@ -26,6 +26,7 @@ __all__ = ["FIT_UP_MM", "Pan", "SheetBend", "Slope", "pan_bends", "pan_outline"]
 
 FIT_UP_MM = 0.5  # gap at a welded corner, common practice, no source
 FACES = ("front", "aft", "left", "right")
+_QUARTERS = ((("aft", 1), ("right", 1)), (("front", -1), ("right", 1)), (("front", -1), ("left", -1)), (("aft", 1), ("left", -1)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,6 +122,29 @@ class Pan:
         out = self.sides[face].at(height)
         return {"front": (-out, along), "aft": (out, along), "left": (along, -out), "right": (along, out)}[face]
 
+    def base_ring(self) -> list[Flat]:
+        """What stays of the base between its bends, a convex ring."""
+        quarters = []
+        for (end, x), (long, y) in _QUARTERS:
+            half = (self.sides[end].base_half, self.sides[long].base_half)
+            cut = self.corners.get((end, long))
+            corner = list(_off_the_base(self, cut)) if cut else [half]
+            quarters.append([(x * a, y * b) for a, b in (corner if x == y else reversed(corner))])
+        return [point for quarter in quarters for point in quarter]
+
+    def side_ring(self, face: str) -> list[Flat]:
+        """A side of the blank from the end of its first bend to its rim: a convex ring of (out, along)."""
+        if face in ("front", "aft"):
+            right, left = (list(_end_edge(self, face, long)) for long in ("right", "left"))
+        else:
+            right, left = ([(out, along) for along, out in _long_edge(self, end, face)][::-1] for end in ("aft", "front"))
+        return [*((out, -along) for out, along in left), *reversed(right)]
+
+    def bend_reach(self, face: str, *, on_base: bool) -> Flat:
+        """From where to where along it a bend of a side goes."""
+        low, high = ("left", "right") if face in ("front", "aft") else ("front", "aft")
+        return -_reach(self, face, low, on_base=on_base), _reach(self, face, high, on_base=on_base)
+
     def ends(self, end: str, long: str) -> Flat:
         """How far the long wall and the end wall reach at a corner, from the middle of the base: along, across."""
         if cut := self.corners.get((end, long)):
@@ -157,14 +181,26 @@ def pan_outline(pan: Pan) -> tuple[Flat, ...]:
 
 def _corner(pan: Pan, end: str, long: str) -> Iterator[Flat]:
     """From the rim of the end wall to the rim of the long wall, as if both lay on the positive sides."""
-    x, y = pan.sides[end], pan.sides[long]
-    reach_x, reach_y = pan.ends(end, long)
-    yield x.rim, reach_y
+    yield from _end_edge(pan, end, long)
+    yield from _base_corner(pan, end, long)
+    yield from _long_edge(pan, end, long)
+
+
+def _end_edge(pan: Pan, end: str, long: str) -> Iterator[Flat]:
+    """The edge of an end wall towards a long one, from its rim to where its first bend ends: (out, across)."""
+    wall, reach = pan.sides[end], pan.ends(end, long)[1]
+    yield wall.rim, reach
     if slope := pan.slopes.get(long):
-        yield from _trimmed_end(pan, x, slope, reach_y)
+        yield from _trimmed_end(pan, wall, slope, reach)
     else:
-        yield x.strip_start, reach_y
+        yield wall.strip_start, reach
+
+
+def _base_corner(pan: Pan, end: str, long: str) -> Iterator[Flat]:
+    """From one bend to the other round the corner of the base."""
+    x, y = pan.sides[end], pan.sides[long]
     if cut := pan.corners.get((end, long)):
+        reach_x, reach_y = pan.ends(end, long)
         yield x.base_half, reach_y
         yield from _off_the_base(pan, cut)
         yield reach_x, y.base_half
@@ -172,11 +208,16 @@ def _corner(pan: Pan, end: str, long: str) -> Iterator[Flat]:
         yield x.strip_start, y.base_half
         yield x.base_half, y.base_half
         yield x.base_half, y.strip_start
+
+
+def _long_edge(pan: Pan, end: str, long: str) -> Iterator[Flat]:
+    """The edge of a long wall towards an end one, from where its first bend ends to its rim: (along, out)."""
+    wall, reach = pan.sides[long], pan.ends(end, long)[0]
     if slope := pan.slopes.get(end):
-        yield from _trimmed_long(pan, y, slope)
+        yield from _trimmed_long(pan, wall, slope)
     else:
-        yield reach_x, y.strip_start
-    yield reach_x, y.rim
+        yield reach, wall.strip_start
+    yield reach, wall.rim
 
 
 def _trimmed_end(pan: Pan, wall: Side, slope: Slope, reach: float) -> Iterator[Flat]:
@@ -220,10 +261,8 @@ def pan_bends(pan: Pan) -> Iterator[Bend]:
     for face in ("aft", "front", "right", "left"):
         end = face in ("front", "aft")
         sign = 1 if face in ("aft", "right") else -1
-        neighbours = ("left", "right") if end else ("front", "aft")
         for n, (out, angle) in enumerate(pan.sides[face].bends):
-            reach = [_reach(pan, face, other, on_base=n == 0) for other in neighbours]
-            line = [(sign * out, -reach[0]), (sign * out, reach[1])]
+            line = [(sign * out, along) for along in pan.bend_reach(face, on_base=n == 0)]
             start, stop = line if end else [(b, a) for a, b in line]
             yield Bend(start, stop, angle, pan.bend.radius_mm, True)
 

@@ -1,0 +1,93 @@
+"""Flat patterns of tray and lid, and the plates of cut-off upright edges."""
+
+import math
+from collections.abc import Iterator
+
+from shapely.geometry import Polygon
+
+from levelcradle.core.box.folded.edges import ends_of
+from levelcradle.core.box.folded.pan import FIT_UP_MM, Pan, pan_bends, pan_outline
+from levelcradle.core.box.folded.screws import hole_places, lid_screw_up
+from levelcradle.core.box.folded.sheet import Sheet
+from levelcradle.core.box.openings import FaceHole
+from levelcradle.core.box.plates import plate_part
+from levelcradle.core.part import FlatPart, Hole, bend_deduction
+
+__all__ = ["corner_parts", "crossing", "deduction_limits", "lid_part", "tray_part"]
+
+
+def tray_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
+    """Flat pattern of the tray: base and four walls folded up, with its openings and rivet-nut holes."""
+    holes = tuple(_tray_hole(hole, sheet.tray) for hole in hole_places(sheet) if hole.face != "top")
+    return _part(f"{box_id}-tray", f"{name} tray", sheet, sheet.tray, holes)
+
+
+def _tray_hole(hole: FaceHole, pan: Pan) -> Hole:
+    x, y = hole.at[0] - pan.length_mm / 2, hole.at[1] - pan.width_mm / 2
+    if hole.face == "base":
+        return Hole((x, y), hole.diameter_mm, hole.name)
+    along = y if hole.face in ("front", "aft") else x
+    return Hole(pan.on_side(hole.face, along, hole.at[2]), hole.diameter_mm, hole.name)
+
+
+def lid_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
+    """Flat pattern of the cap lid, edges turned down."""
+    outer, below_top, holes = sheet.outer_mm, sheet.over_mm[2] - lid_screw_up(sheet), []
+    for hole in hole_places(sheet):
+        x, y = hole.at[0] - outer[0] / 2, -(hole.at[1] - outer[1] / 2)
+        if hole.face == "top":
+            holes.append(Hole((x, y), hole.diameter_mm, hole.name))
+        elif hole.name == "lid screw":
+            along = y if hole.face in ("front", "aft") else x
+            at = sheet.lid.on_side(sheet.seen(hole.face), along, below_top)
+            holes.append(Hole(at, sheet.cap.screws.hole_mm, "lid screw"))
+    return _part(f"{box_id}-lid", f"{name} lid", sheet, sheet.lid, tuple(holes))
+
+
+def corner_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
+    """The plates welded into upright edges that are cut off, of the tray and of the lid."""
+    t, of = sheet.t, (sheet.box.material, sheet.material)
+    for chamfer in sheet.box.chamfers.values():
+        if "base" in chamfer.edge:
+            continue
+        (end, long), cut = ends_of(chamfer)
+        wide, lid_wide = (math.hypot(*mm) - 2 * FIT_UP_MM for mm in (cut, sheet.over_lid(cut)))
+        notes = (f"Welded into the corner {end} {long}, flush outside", "Its long edges are bevelled to meet the walls")
+        for what, width, height in (("corner", wide, sheet.outer_mm[2] - t), ("lid corner", lid_wide, sheet.cap.edge_mm - t)):
+            yield plate_part(f"{box_id}-{what.replace(' ', '-')}-{end}-{long}", f"{name} {what}, {end} {long}", of, t,
+                             (width, height - FIT_UP_MM), notes)  # fmt: skip
+
+
+def crossing(name: str, sheet: Sheet) -> Iterator[str]:
+    """Names of the blanks whose outline crosses itself or has no room: such a one is never cut."""
+    for part in (tray_part("x", name, sheet), lid_part("x", name, sheet), *corner_parts("x", name, sheet)):
+        ring = Polygon(part.outline)
+        width, height = part.size_mm
+        if not ring.is_valid or ring.area <= 0 or min(width, height) <= 0:
+            yield part.name
+
+
+def deduction_limits(radius_mm: float, thickness_mm: float) -> tuple[float, float]:
+    """The least and the largest deduction that a 90° bend of a sheet can have: its neutral fibre lies within the sheet, K from 1
+    to 0. Source: BD = 2 (R + t) − (π/2)(R + K t), sheet-metal handbooks."""
+    most, least = (bend_deduction(angle_deg=90, radius_mm=radius_mm, thickness_mm=thickness_mm, k=k) for k in (0.0, 1.0))
+    return least, most
+
+
+def _deductions(pan: Pan) -> str:
+    """Of the square bends, and of others where there are some."""
+    slants = sorted({round(angle, 1) for slope in pan.slopes.values() for angle in slope.angles_deg})
+    return ", ".join([f"{pan.bend.deduction_mm:.2f}", *(f"{pan.bend.deduction_at(angle):.2f} at {angle:g}°" for angle in slants)])
+
+
+def _part(id_: str, name: str, sheet: Sheet, pan: Pan, holes: tuple[Hole, ...]) -> FlatPart:
+    bend = pan.bend
+    notes = (
+        f"Outside {pan.length_mm:.1f} × {pan.width_mm:.1f} × {pan.height_mm:.1f} when folded",
+        f"Inside radius {bend.radius_mm:g}, bend deduction {_deductions(pan)}: {bend.source}",
+        "Corners welded; the sheet is seen from inside, all bends towards you",
+    )
+    return FlatPart(
+        id_, name, 1, sheet.box.material, sheet.material.name, sheet.t, sheet.material.density_kg_m3,
+        pan_outline(pan), holes, tuple(pan_bends(pan)), notes,
+    )  # fmt: skip

@@ -1,0 +1,186 @@
+"""The folded box: what it answers as any construction does."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
+
+from levelcradle.core.axes import Vec
+from levelcradle.core.box.chamfers import chamfered, meeting
+from levelcradle.core.box.folded.blanks import corner_parts, crossing, deduction_limits, lid_part, tray_part
+from levelcradle.core.box.folded.edges import slope_of
+from levelcradle.core.box.folded.feasible import least_chamfer, makeable
+from levelcradle.core.box.folded.metal import folded_pieces
+from levelcradle.core.box.folded.screws import lid_screws
+from levelcradle.core.box.folded.sheet import Sheet
+from levelcradle.core.box.made import Layers, StackRow, Wall
+from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.design.box import FACE_AT, Box
+from levelcradle.core.design.tables import Material
+from levelcradle.core.finding import Figure, Finding, plain
+from levelcradle.core.part import FlatPart, bend_setback
+from levelcradle.core.solids import Solid, block, hull
+from levelcradle.core.tolerances import tolerance_by
+
+__all__ = ["FoldedBox"]
+
+BEND_MM = 0.4  # a folded edge, common practice, no source (0.3 to 0.5)
+WELD_PULL_MM = 0.5  # a welded corner pulls in by so much, common practice, no source
+SHEET = "sheet; ISO 2768-1 m, from memory"
+
+
+@dataclass(frozen=True, eq=False)
+class FoldedBox:
+    """A tray folded from one sheet with a cap over it."""
+
+    sheet: Sheet
+    inner_mm: Vec
+
+    @staticmethod
+    def round(box: Box, wanted_mm: Vec, material: Material) -> "FoldedBox":
+        """Round what is wanted, or round a given inside."""
+        inner = box.inner.size_mm if box.inner.type == "fixed" else wanted_mm
+        t = box.construction.thickness_mm
+        outer = (inner[0] + 2 * t, inner[1] + 2 * t, inner[2] + t)
+        return FoldedBox(Sheet(box, box.construction, box.cap, outer, material), inner)
+
+    @property
+    def outer_mm(self) -> Vec:
+        return self.sheet.outer_mm
+
+    @property
+    def over_mm(self) -> Vec:
+        return self.sheet.over_mm
+
+    @property
+    def wall_mm(self) -> float:
+        return self.sheet.t
+
+    @property
+    def base_mm(self) -> float:
+        return self.sheet.t
+
+    @property
+    def sheet_mm(self) -> float | None:
+        return self.sheet.t
+
+    @property
+    def lift_mm(self) -> float:
+        return self.sheet.cap.edge_mm
+
+    def proud_mm(self, face: str) -> float:
+        return self.sheet.t if face == "top" else 0.0
+
+    def pieces(self) -> Iterator[Piece]:
+        return folded_pieces(self.sheet)
+
+    def outside(self) -> Iterator[Outside]:
+        """Tray, cap, and heads as blocks of their width and height."""
+        (low, high), out = self._cap, self.sheet.out_mm
+        yield Outside("tray", "body", self._cut((0.0, 0.0, 0.0), self.outer_mm, 0.0))
+        yield Outside("lid", "closure", self._cut(low, high, out))
+        screws = self.sheet.cap.screws
+        half = screws.head_across_mm / 2
+        for screw in lid_screws(self.sheet):
+            axis, far = FACE_AT[screw.face]
+            start, end = [v - half for v in screw.at], [v + half for v in screw.at]
+            start[axis], end[axis] = (high[axis], high[axis] + screws.head_high_mm) if far else (low[axis] - screws.head_high_mm, low[axis])
+            yield Outside("screw head", "fastener", block((start[0], start[1], start[2]), (end[0], end[1], end[2])))
+
+    @property
+    def _cap(self) -> tuple[Vec, Vec]:
+        """Corners of the block round the lid."""
+        (length, width, height), out, t = self.outer_mm, self.sheet.out_mm, self.sheet.t
+        return (-out, -out, height + t - self.sheet.cap.edge_mm), (length + out, width + out, height + t)
+
+    def _cut(self, low: Vec, high: Vec, out_mm: float) -> Solid:
+        corners = chamfered(low, high, self.sheet.box, self.outer_mm, out_mm)
+        return hull(corners) if corners else block(low, high)
+
+    def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
+        """Without what its edges lose: flat above its bend, below the lid's edge."""
+        sheet, back = self.sheet, self.sheet.back_mm
+        start, end, foot, flat = 0.0, self.outer_mm[0 if face in ("left", "right") else 1], 0.0, back
+        for chamfer in sheet.box.chamfers.values():
+            if face not in chamfer.edge:
+                continue
+            other, cut = next(f for f in chamfer.edge if f != face), chamfer.along_mm[face]
+            if other == "base":
+                foot, flat = cut, cut + bend_setback(slope_of(chamfer)[1].angles_deg[1], back)
+            elif FACE_AT[other][1]:
+                end -= cut
+            else:
+                start += cut
+        rim = self.outer_mm[2]
+        return Wall(start, end, flat, rim + sheet.t - sheet.cap.edge_mm, rim - foot, sheet.t, sheet.material)
+
+    def stack_rows(self, axis: int, path: str) -> Layers:
+        t = self.sheet.t
+        tol = tolerance_by("cut", max(t, 0.6))[0]
+        first, last = (StackRow(what, t, tol, 0.0, SHEET, "metal", path) for what in (("floor", "lid") if axis == 2 else ("wall", "wall")))
+        welded, source = tolerance_by("welded", self.outer_mm[axis])
+        whole = (
+            StackRow("box as welded", 0.0, welded, 0.0 if axis == 2 else 2 * WELD_PULL_MM, source, "other", path),
+            StackRow("two bends", 0.0, 2 * BEND_MM, 0.0, "± 0.4 a bend, common practice, no source", "other", path),
+        )
+        return Layers((first,), (last,), whole)
+
+    def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
+        return least_chamfer(self.sheet, edge)
+
+    @cached_property
+    def _crossing(self) -> tuple[str, ...]:
+        """What of its blanks crosses itself, without the box's name."""
+        return tuple(crossing("", self.sheet))
+
+    def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
+        if meeting(self.sheet.box) or any(row.has_mm < row.needs_mm for row in makeable(self.sheet)) or self._crossing:
+            return
+        yield tray_part(box_id, name, self.sheet)
+        yield lid_part(box_id, name, self.sheet)
+        yield from corner_parts(box_id, name, self.sheet)
+
+    def says(self) -> tuple[str, tuple[str, ...]]:
+        screws = f"lid screws {self.sheet.cap.screws.size} sideways through the edge into rivet nuts"
+        return f"{self.sheet.t:g} mm, folded", (screws,)
+
+    def findings(self, path: str, name: str) -> Iterator[Finding]:
+        yield from self._blanks(path, name)
+        yield from self._deduction(path, name)
+        for row in makeable(self.sheet):
+            margin = round(row.has_mm - row.needs_mm, 9)
+            if margin < 0:
+                yield Finding(
+                    id=f"make:{path}:{row.name}", code="box.make", station="box", state="foul", subjects=(path,),
+                    says=f"{plain(name)}: {plain(row.says)} {{0}}, needs {{1}}",
+                    figures=(Figure(row.has_mm, "mm", "down"), Figure(row.needs_mm, "mm", "up")), value=row.has_mm,
+                    limit=row.needs_mm, margin=margin, unit="mm", because="common practice, no source", shows=row.name,
+                )  # fmt: skip
+
+    def _blanks(self, path: str, name: str) -> Iterator[Finding]:
+        """A blank whose outline crosses itself cannot be cut; where slopes meet in a corner there is none."""
+        if meeting(self.sheet.box):
+            yield Finding(
+                id=f"make:{path}:chamfers", code="box.make", station="box", state="unknown", subjects=(path,),
+                says=f"{plain(name)}: two of its cut-off edges meet in a corner",
+                because="a corner where two slopes meet is not unfolded here yet; nothing is cut for this box", shows="chamfers",
+            )  # fmt: skip
+            return
+        for blank in self._crossing:
+            yield Finding(
+                id=f"make:{path}:blank:{name}{blank}", code="box.make", station="box", state="foul", subjects=(path,),
+                says=f"{plain(name + blank)}: its blank would cross itself, so it is not drawn", shows="blank",
+                because="bends, walls and cut-off edges take more sheet than there is between them",
+            )  # fmt: skip
+
+    def _deduction(self, path: str, name: str) -> Iterator[Finding]:
+        his = self.sheet.spec.folder.deduction_mm
+        least, most = deduction_limits(self.sheet.spec.bend_radius_mm, self.sheet.t)
+        if his is not None and not least <= his <= most:
+            yield Finding(
+                id=f"make:{path}:deduction", code="box.make", station="box", state="foul", subjects=(path,),
+                says=f"{plain(name)}: a bend deduction of {{0}} cannot be: this sheet and radius give {{1}} to {{2}}",
+                figures=(Figure(his, "mm"), Figure(least, "mm", "up"), Figure(most, "mm", "down")), value=his,
+                limit=most if his > most else least, margin=min(his - least, most - his), unit="mm", shows="bend deduction",
+                because="the neutral fibre of a bend lies within the sheet (sheet-metal handbooks)",
+            )  # fmt: skip

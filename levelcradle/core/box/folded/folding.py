@@ -1,0 +1,148 @@
+"""A blank folded up: its flats and bends as solids, in the axes of the pan (middle of the base, up).
+
+Every flat is a piece of the blank with the sheet's thickness; every bend is as heavy as the strip of the blank it is made from, so
+that what stands in the car weighs what is cut. Solids of a bend are wedges with the outside radius of the bend at their corners.
+"""
+
+import math
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+
+from levelcradle.core.axes import Vec
+from levelcradle.core.box.folded.pan import Pan, Side
+from levelcradle.core.part import Flat
+from levelcradle.core.solids import Solid, hull
+
+__all__ = ["Strip", "folded_up"]
+
+WEDGE_DEG = 30.0
+
+
+@dataclass(frozen=True, slots=True)
+class Strip:
+    """A flat or a bend of a folded blank. ``face``: of the wall it belongs to, "" for the base; ``area_mm2`` of the blank; ``centre``
+    and ``solids`` in the axes of the pan."""
+
+    face: str
+    kind: str  # base | bend | slope | wall
+    area_mm2: float
+    centre: Vec
+    solids: Callable[[], tuple[Solid, ...]]
+
+
+def folded_up(pan: Pan) -> Iterator[Strip]:
+    """Base, then of each side its bends and flats from the base to the rim."""
+    ring, t = pan.base_ring(), pan.bend.thickness_mm
+    area, (x, y) = _area(ring)
+    yield Strip("", "base", area, (x, y, t / 2), lambda: (hull([(a, b, u) for a, b in ring for u in (0.0, t)]),))
+    for face, side in pan.sides.items():
+        yield from _side(pan, face, side)
+
+
+def _side(pan: Pan, face: str, side: Side) -> Iterator[Strip]:
+    """Bend by bend: each begins where the flat before it ends, tangent to it."""
+    at, turned = (side.base_half, 0.0), 0.0
+    ring, start = pan.side_ring(face), side.base_half
+    for n, (middle, angle) in enumerate(side.bends):
+        width = pan.bend.allowance_at(angle)
+        near, far = middle - width / 2, middle + width / 2
+        if near > start + 1e-9:  # a slope, flat between two bends
+            flat = _between(ring, start, near)
+            yield _flat(pan, face, "slope", flat, start, at, turned)
+            at = (at[0] + (near - start) * math.cos(turned), at[1] + (near - start) * math.sin(turned))
+        reach = pan.bend_reach(face, on_base=n == 0)
+        bend = _Bend(pan, face, at, turned, math.radians(angle), reach)
+        yield Strip(face, "bend", width * (reach[1] - reach[0]), bend.centre, bend.solids)
+        at, turned, start = bend.end, turned + math.radians(angle), far
+    yield _flat(pan, face, "wall", _between(ring, start, side.rim), start, at, turned)
+
+
+def _flat(pan: Pan, face: str, kind: str, ring: Sequence[Flat], start: float, at: Flat, turned: float) -> Strip:
+    """A flat whose outside begins at a point (out, up) of the section and leans by ``turned`` from the base."""
+    cos, sin, t = math.cos(turned), math.sin(turned), pan.bend.thickness_mm
+
+    def place(out: float, along: float, depth: float) -> Vec:
+        s = out - start
+        return _turned(face, at[0] + s * cos - depth * sin, along, at[1] + s * sin + depth * cos)
+
+    area, (out, along) = _area(ring)
+    return Strip(face, kind, area, place(out, along, t / 2), lambda: (hull([place(o, a, d) for o, a in ring for d in (0.0, t)]),))
+
+
+@dataclass(frozen=True, slots=True)
+class _Bend:
+    """A bend that begins at a point (out, up) of the section, ``turned`` from the base, and turns by ``angle`` more."""
+
+    pan: Pan
+    face: str
+    at: Flat
+    turned: float
+    angle: float
+    reach: Flat
+
+    @property
+    def middle(self) -> Flat:
+        radius = self.pan.bend.setback_mm
+        return self.at[0] - radius * math.sin(self.turned), self.at[1] + radius * math.cos(self.turned)
+
+    def point(self, radius: float, angle: float) -> Flat:
+        (o, u), way = self.middle, self.turned + angle
+        return o + radius * math.sin(way), u - radius * math.cos(way)
+
+    @property
+    def end(self) -> Flat:
+        return self.point(self.pan.bend.setback_mm, self.angle)
+
+    @property
+    def _strip_area(self) -> float:
+        return self.pan.bend.allowance_at(math.degrees(self.angle)) * self.pan.bend.thickness_mm
+
+    @property
+    def centre(self) -> Vec:
+        """Of a ring sector: 2/3 sin(a/2)/(a/2) (R³ − r³)/(R² − r²), r as its area asks (plane geometry)."""
+        outer, half = self.pan.bend.setback_mm, self.angle / 2
+        inner = math.sqrt(max(outer**2 - 2 * self._strip_area / self.angle, 0.0))
+        radius = 2 / 3 * math.sin(half) / half * (outer**3 - inner**3) / (outer**2 - inner**2)
+        out, up = self.point(radius, half)
+        return _turned(self.face, out, sum(self.reach) / 2, up)
+
+    def solids(self) -> tuple[Solid, ...]:
+        """Wedges, their inner corners where all together have the strip's area."""
+        count, outer = max(2, math.ceil(math.degrees(self.angle) / WEDGE_DEG)), self.pan.bend.setback_mm
+        step = self.angle / count
+        inner = math.sqrt(max(outer**2 - 2 * self._strip_area / (count * math.sin(step)), 0.0))
+        return tuple(self._wedge(n * step, (n + 1) * step, inner, outer) for n in range(count))
+
+    def _wedge(self, start: float, end: float, inner: float, outer: float) -> Solid:
+        section = [self.point(radius, way) for radius in (inner, outer) for way in (start, end)]
+        return hull([_turned(self.face, out, along, up) for out, up in section for along in self.reach])
+
+
+def _turned(face: str, out: float, along: float, up: float) -> Vec:
+    """From (out, along, up) of a side to the pan's axes."""
+    return {"aft": (out, along, up), "front": (-out, along, up), "right": (along, out, up), "left": (along, -out, up)}[face]
+
+
+def _between(ring: Sequence[Flat], low: float, high: float) -> list[Flat]:
+    """A convex ring of (out, along) between two outs."""
+    for limit, sign in ((low, 1.0), (high, -1.0)):
+        kept: list[Flat] = []
+        for (a, p), (b, q) in zip(ring, (*ring[1:], ring[0]), strict=True):
+            over, next_over = sign * (a - limit), sign * (b - limit)
+            if over >= 0:
+                kept.append((a, p))
+            if (over > 0 > next_over) or (over < 0 < next_over):
+                kept.append((limit, p + (q - p) * over / (over - next_over)))
+        ring = kept
+    return list(ring)
+
+
+def _area(ring: Sequence[Flat]) -> tuple[float, Flat]:
+    """(area, centroid) of a ring, whichever way it runs (shoelace formula)."""
+    twice = x = y = 0.0
+    for (a, p), (b, q) in zip(ring, (*ring[1:], ring[0]), strict=True):
+        part = a * q - b * p
+        twice, x, y = twice + part, x + (a + b) * part, y + (p + q) * part
+    if abs(twice) < 1e-9:
+        return 0.0, ring[0] if ring else (0.0, 0.0)
+    return abs(twice) / 2, (x / (3 * twice), y / (3 * twice))

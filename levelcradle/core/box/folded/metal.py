@@ -1,0 +1,128 @@
+"""The metal of a folded box as real solids: tray and lid folded up, plates in cut-off edges, screw heads."""
+
+import math
+from collections.abc import Callable, Iterator
+
+from levelcradle.core.axes import Vec
+from levelcradle.core.box.chamfers import plane_of
+from levelcradle.core.box.folded.edges import ends_of
+from levelcradle.core.box.folded.folding import Strip, folded_up
+from levelcradle.core.box.folded.pan import FIT_UP_MM, Slope
+from levelcradle.core.box.folded.screws import hole_places, lid_screws
+from levelcradle.core.box.folded.sheet import Sheet
+from levelcradle.core.box.openings import FaceHole
+from levelcradle.core.box.piece import Piece, Role
+from levelcradle.core.design.box import FACE_AT, Chamfer
+from levelcradle.core.solids import Solid, corner_points, hull, rod
+
+__all__ = ["folded_pieces"]
+
+STEEL_KG_MM3 = 7850e-9
+Put = Callable[[Vec], Vec]
+
+
+def folded_pieces(sheet: Sheet) -> Iterator[Piece]:
+    """Tray, lid, corner plates, heads, each less the holes through it."""
+    length, width, height = sheet.outer_mm
+    holes = list(hole_places(sheet))
+    screws = [FaceHole(h.name, h.face, h.at, sheet.cap.screws.hole_mm) for h in holes if h.name == "lid screw"]
+    tops = [h for h in holes if h.face == "top"]
+    tray: Put = lambda p: (length / 2 + p[0], width / 2 + p[1], p[2])  # noqa: E731
+    lid: Put = lambda p: (length / 2 + p[0], width / 2 - p[1], height + sheet.t - p[2])  # noqa: E731
+    for strip in folded_up(sheet.tray):
+        face = strip.face or "base"
+        through = [h for h in holes if h.face == face] if strip.kind in ("base", "wall") else []
+        yield _piece(sheet, strip, _tray_name(strip), _TRAY[strip.kind], tray, through)
+    for strip in folded_up(sheet.lid):
+        face = sheet.seen(strip.face)
+        through = tops if strip.kind == "base" else [h for h in screws if h.face == face] if strip.kind == "wall" else []
+        yield _piece(sheet, strip, _lid_name(strip, face), "closure", lid, through)
+    for chamfer in sheet.box.chamfers.values():
+        if "base" not in chamfer.edge:
+            yield from _corner(sheet, chamfer)
+    yield from _heads(sheet)
+
+
+_TRAY: dict[str, Role] = {"base": "base", "wall": "wall", "slope": "slope", "bend": "bend"}
+
+
+def _tray_name(strip: Strip) -> str:
+    return "floor" if strip.kind == "base" else f"{strip.face} {strip.kind}"
+
+
+def _lid_name(strip: Strip, face: str) -> str:
+    return "lid top" if strip.kind == "base" else f"lid {face} {'edge' if strip.kind == 'wall' else strip.kind}"
+
+
+def _piece(sheet: Sheet, strip: Strip, name: str, role: Role, put: Put, holes: list[FaceHole]) -> Piece:
+    """A strip as a piece of the box. A hole takes its round away at its place."""
+    per_mm2 = sheet.t * sheet.material.density_kg_m3 * 1e-9
+    rows = [(strip.area_mm2, put(strip.centre)), *((-math.pi / 4 * h.diameter_mm**2, _in_the_sheet(h, sheet.t)) for h in holes)]
+    area = sum(row[0] for row in rows)
+    x, y, z = (sum(a * at[i] for a, at in rows) / area if area else rows[0][1][i] for i in range(3))
+    solids = strip.solids
+
+    def build() -> tuple[Solid, ...]:
+        return tuple(hull([put((p[0], p[1], p[2])) for p in corner_points([solid]).tolist()]) for solid in solids())
+
+    return Piece(name, role, area * per_mm2, (x, y, z), build)
+
+
+def _in_the_sheet(hole: FaceHole, t: float) -> Vec:
+    """The middle of a hole, half a sheet inward of its face."""
+    axis, far = FACE_AT[hole.face]
+    at = list(hole.at)
+    at[axis] += (-t if far else t) / 2
+    return at[0], at[1], at[2]
+
+
+def _corner(sheet: Sheet, chamfer: Chamfer) -> Iterator[Piece]:
+    """The plates in an upright edge, of the tray on its base and of the lid under its top, their long edges bevelled."""
+    (end, long), cut = ends_of(chamfer)
+    height, t = sheet.outer_mm[2], sheet.t
+    yield _plate(sheet, chamfer, f"corner {end} {long}", "slope", cut, 0.0, (t + FIT_UP_MM, height))
+    top = height + t
+    yield _plate(sheet, chamfer, f"lid corner {end} {long}", "closure", sheet.over_lid(cut), sheet.out_mm,
+                 (top - sheet.cap.edge_mm, top - t - FIT_UP_MM))  # fmt: skip
+
+
+def _plate(
+    sheet: Sheet, chamfer: Chamfer, name: str, role: Role, cut: tuple[float, float], out_mm: float, up: tuple[float, float]
+) -> Piece:
+    """An upright plate, flush with the slope ``out_mm`` outside the tray's."""
+    normal, _ = plane_of(chamfer, sheet.outer_mm, out_mm)
+    (end, long), _ = ends_of(chamfer)
+    corner = [FACE_AT[end][1] * sheet.outer_mm[0], FACE_AT[long][1] * sheet.outer_mm[1]]
+    signs = [1 if FACE_AT[face][1] else -1 for face in (end, long)]
+    starts = (
+        (corner[0] + signs[0] * (out_mm - cut[0]), corner[1] + signs[1] * out_mm),
+        (corner[0] + signs[0] * out_mm, corner[1] + signs[1] * (out_mm - cut[1])),
+    )
+    slope = Slope(*cut)
+    along = ((starts[1][0] - starts[0][0]) / slope.long_mm, (starts[1][1] - starts[0][1]) / slope.long_mm)
+    bevels = [sheet.t * math.tan(math.radians(angle)) for angle in slope.angles_deg]  # its edges stand square to the walls they meet
+
+    def at(from_start: float, from_end: float, depth: float) -> list[tuple[float, float]]:
+        rows = ((starts[0], from_start), (starts[1], -from_end))
+        return [(p[0] + along[0] * s - normal[0] * depth, p[1] + along[1] * s - normal[1] * depth) for p, s in rows]
+
+    ring = [*at(FIT_UP_MM, FIT_UP_MM, 0.0), *at(FIT_UP_MM + bevels[0], FIT_UP_MM + bevels[1], sheet.t)]
+    wide = slope.long_mm - 2 * FIT_UP_MM
+    volume = wide * sheet.t * (up[1] - up[0])  # as cut, before its edges are bevelled
+    x, y = (sum(p[i] for p in ring) / 4 for i in (0, 1))
+    return Piece(name, role, volume * sheet.material.density_kg_m3 * 1e-9, (x, y, sum(up) / 2),
+                 lambda: (hull([(a, b, z) for a, b in ring for z in up]),))  # fmt: skip
+
+
+def _heads(sheet: Sheet) -> Iterator[Piece]:
+    """Round steel heads on the lid's edges."""
+    screws = sheet.cap.screws
+    mass = math.pi / 4 * screws.head_across_mm**2 * screws.head_high_mm * STEEL_KG_MM3
+    for screw in lid_screws(sheet):
+        axis, far = FACE_AT[screw.face]
+        sign, start, end = (1 if far else -1), list(screw.at), list(screw.at)
+        start[axis] += sign * sheet.out_mm
+        end[axis] += sign * (sheet.out_mm + screws.head_high_mm)
+        x, y, z = ((a + b) / 2 for a, b in zip(start, end, strict=True))
+        yield Piece("screw head", "fastener", mass, (x, y, z), lambda a=start, b=end: (  # type: ignore[misc]
+            rod((a[0], a[1], a[2]), (b[0], b[1], b[2]), screws.head_across_mm / 2),))  # fmt: skip

@@ -1,0 +1,24 @@
+"""Which class makes which construction."""
+
+from collections.abc import Mapping
+from typing import Protocol
+
+from levelcradle.core.axes import Vec
+from levelcradle.core.box.folded import FoldedBox
+from levelcradle.core.box.made import Made
+from levelcradle.core.design.box import Box
+from levelcradle.core.design.tables import Material
+
+__all__ = ["MAKERS", "made_of"]
+
+
+class Maker(Protocol):
+    def __call__(self, box: Box, wanted_mm: Vec, material: Material, /) -> Made: ...
+
+
+MAKERS: Mapping[str, Maker] = {"folded": FoldedBox.round}
+
+
+def made_of(box: Box, wanted_mm: Vec, material: Material) -> Made:
+    """A box as its construction makes it, where its contents and liners want an inside of that size."""
+    return MAKERS[box.construction.type](box, wanted_mm, material)

@@ -1,0 +1,111 @@
+"""What every construction of a box answers. Checks, drawings and files ask this, never how the box is made.
+
+A new construction is a model in ``design.construction``, a class of this form, and its line in ``kinds``.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal, Protocol
+
+from levelcradle.core.axes import Vec
+from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.design.tables import Material
+from levelcradle.core.finding import Finding
+from levelcradle.core.part import FlatPart
+
+__all__ = ["Layers", "Made", "StackRow", "Wall"]
+
+
+@dataclass(frozen=True, slots=True)
+class StackRow:
+    """One allowance of a stack-up: how much, how far it may be off, which way it is known to be off, and what sets it."""
+
+    what: str
+    mm: float
+    tol_mm: float
+    bias_mm: float
+    source: str
+    kind: Literal["gap", "metal", "liner", "space", "module", "growth", "other"]
+    path: str
+
+
+@dataclass(frozen=True, slots=True)
+class Layers:
+    """What a box asks along a way beside its contents: from its outside to its inside, from there out again, and over the whole."""
+
+    first: tuple[StackRow, ...]
+    last: tuple[StackRow, ...]
+    whole: tuple[StackRow, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Wall:
+    """What there is of a wall for things to be fixed to, in the box's frame: from where to where along it, between which heights it is
+    flat and free, how high it is from foot to rim, how thick, and of what."""
+
+    start_mm: float
+    end_mm: float
+    flat_from_mm: float
+    flat_to_mm: float
+    height_mm: float
+    thickness_mm: float
+    material: Material
+
+
+class Made(Protocol):
+    """A box of one construction and size, in its own frame: origin at its outside front, left, base corner."""
+
+    @property
+    def outer_mm(self) -> Vec:
+        """Outside: the shell without closures and heads."""
+
+    @property
+    def inner_mm(self) -> Vec:
+        """Between the walls, and from the base to the rim."""
+
+    @property
+    def over_mm(self) -> Vec:
+        """With closures, without heads."""
+
+    @property
+    def wall_mm(self) -> float:
+        """From the outside of a wall to its inside."""
+
+    @property
+    def base_mm(self) -> float:
+        """From the outside of the base to its inside."""
+
+    @property
+    def lift_mm(self) -> float:
+        """How far what closes the top is lifted before it can be turned away."""
+
+    @property
+    def sheet_mm(self) -> float | None:
+        """The sheet it is made of, where a thinner one may be chosen."""
+
+    def proud_mm(self, face: str) -> float:
+        """How far outside the body the surface of a face lies that things stand on."""
+
+    def pieces(self) -> Iterator[Piece]:
+        """Everything it is made of, without dividers."""
+
+    def outside(self) -> Iterator[Outside]:
+        """What gaps are measured to, without what stands out of it."""
+
+    def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
+        """The wall on a face."""
+
+    def stack_rows(self, axis: int, path: str) -> Layers:
+        """Its own rows of a stack-up along an axis."""
+
+    def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
+        """The smallest cut of an edge that can be made, in whole millimetres; None where none can."""
+
+    def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
+        """The flat parts it is cut from; none where it cannot be made as drawn."""
+
+    def findings(self, path: str, name: str) -> Iterator[Finding]:
+        """What stands against making it."""
+
+    def says(self) -> tuple[str, tuple[str, ...]]:
+        """(how it is made, in a few words; notes for its sheet)."""

@@ -1,0 +1,24 @@
+"""Flat rectangular plates of a box: dividers, and plates welded into cut-off edges."""
+
+from levelcradle.core.axes import Vec
+from levelcradle.core.design.tables import Material
+from levelcradle.core.part import FlatPart
+
+__all__ = ["divider_part", "plate_part"]
+
+
+def plate_part(
+    id_: str, name: str, of: tuple[str, Material], thickness_mm: float, size_mm: tuple[float, float], notes: tuple[str, ...]
+) -> FlatPart:
+    """A rectangle of sheet without holes. ``of``: id of its material, and the material."""
+    (a, b), (key, material) = (v / 2 for v in size_mm), of
+    outline = ((-a, -b), (a, -b), (a, b), (-a, b))
+    return FlatPart(id_, name, 1, key, material.name, thickness_mm, material.density_kg_m3, outline, (), (), notes)
+
+
+def divider_part(box_id: str, name: str, number: int, low: Vec, high: Vec, of: tuple[str, Material]) -> FlatPart:
+    """A flat plate between modules, by its corners in the box."""
+    thick = min(range(3), key=lambda i: high[i] - low[i])
+    a, b = (high[i] - low[i] for i in range(3) if i != thick)
+    notes = ("Stands across the whole inside of the box",)
+    return plate_part(f"{box_id}-divider-{number}", f"{name} divider {number}", of, high[thick] - low[thick], (a, b), notes)
