@@ -13,6 +13,7 @@ import io
 import json
 import os
 import random
+import re
 import subprocess
 import sys
 import tempfile
@@ -202,6 +203,8 @@ def main() -> int:
     parser.add_argument("commit")
     parser.add_argument("--designs", type=int, default=60)
     parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--within", type=float, default=WITHIN, help="figures, also those in words, may move by this share")
+    parser.add_argument("--rows", type=int, default=12, help="differences told of one design")
     asked = parser.parse_args()
     with tempfile.TemporaryDirectory() as place:
         base = Path(place) / "base"
@@ -213,7 +216,7 @@ def main() -> int:
             _in(base, f"make_designs(Path({str(designs)!r}), {asked.designs}, {asked.seed})")
             _in(base, f"tell_answers(Path({str(designs)!r}), Path({str(before)!r}))")
             _in(ROOT, f"tell_answers(Path({str(designs)!r}), Path({str(now)!r}))")
-            return _compare(before, now)
+            return _compare(before, now, asked.within, asked.rows)
         finally:
             subprocess.run(["git", "worktree", "remove", "--force", str(base)], cwd=ROOT, check=True)
 
@@ -226,33 +229,39 @@ def _in(checkout: Path, call: str) -> None:
     subprocess.run([sys.executable, "-c", code], cwd=checkout, check=True, env=alike)
 
 
-def _compare(before: Path, now: Path) -> int:
+def _compare(before: Path, now: Path, within: float, most: int) -> int:
     differ = total = 0
     for file in sorted(before.glob("*.json")):
-        rows = list(_differences(json.loads(file.read_text()), json.loads((now / file.name).read_text()), ""))
+        rows = list(_differences(json.loads(file.read_text()), json.loads((now / file.name).read_text()), "", within))
         total += 1
         differ += bool(rows)
-        for row in rows[:12]:
+        for row in rows[:most]:
             print(f"{file.name}{row}")
-        if len(rows) > 12:
-            print(f"{file.name}: and {len(rows) - 12} more")
+        if len(rows) > most:
+            print(f"{file.name}: and {len(rows) - most} more")
     print(f"{differ} of {total} designs are answered otherwise")
     return 1 if differ else 0
 
 
-def _differences(a: Any, b: Any, at: str) -> Iterator[str]:
+NUMBER = re.compile(r"\d+(?:\.\d+)?")
+
+
+def _differences(a: Any, b: Any, at: str, within: float) -> Iterator[str]:
     if isinstance(a, dict) and isinstance(b, dict):
         for key in sorted({*a, *b}):
             if key not in a or key not in b:
                 yield f"{at}/{key}: only {'before' if key in a else 'now'}"
             else:
-                yield from _differences(a[key], b[key], f"{at}/{key}")
+                yield from _differences(a[key], b[key], f"{at}/{key}", within)
     elif isinstance(a, list) and isinstance(b, list) and len(a) == len(b):
         for n, (one, other) in enumerate(zip(a, b, strict=True)):
-            yield from _differences(one, other, f"{at}/{n}")
+            yield from _differences(one, other, f"{at}/{n}", within)
     elif isinstance(a, (int, float)) and isinstance(b, (int, float)):
-        if abs(a - b) > WITHIN * max(1.0, abs(a), abs(b)):
+        if abs(a - b) > within * max(1.0, abs(a), abs(b)):
             yield f"{at}: {a} → {b}"
+    elif isinstance(a, str) and isinstance(b, str) and within > WITHIN and NUMBER.sub("", a) == NUMBER.sub("", b):
+        pairs = zip(map(float, NUMBER.findall(a)), map(float, NUMBER.findall(b)), strict=True)
+        yield from (row for pair in pairs for row in _differences(*pair, at, within))
     elif a != b:
         yield f"{at}: {str(a)[:90]} → {str(b)[:90]}"
 
