@@ -9,7 +9,7 @@ from typing import Literal
 from levelcradle.core.axes import Placement, Vec, cross, minus, plus, rotation, scaled, unit, vec
 from levelcradle.core.bays import Metal, Panel, metal, panels, pierced, sections
 from levelcradle.core.box import Shell, shell_of
-from levelcradle.core.bracket import AngleFrame, BracketPiece, angle_pieces
+from levelcradle.core.connection import Connection, Seat, connect, spot_of
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose
 from levelcradle.core.design.bay import BaySide
 from levelcradle.core.design.box import FACE_AT
@@ -17,13 +17,12 @@ from levelcradle.core.design.survey import InBox, Member, VehicleOpening
 from levelcradle.core.gear import Gear, gear_of, thing_solids
 from levelcradle.core.memo import Memo
 from levelcradle.core.meshes import Mesh, scans_of
-from levelcradle.core.solids import Solid, block, bounds, hull, nearest
+from levelcradle.core.solids import Solid, block, bounds, hull
 
 __all__ = [
     "Assembly",
     "Obstacle",
     "PlacedBox",
-    "PlacedMount",
     "PlacedPiece",
     "anchor_of",
     "bay_panels",
@@ -36,8 +35,6 @@ __all__ = [
     "stands",
 ]
 
-TOUCHES_MM = 1.0  # a hard point this near to a thing's solid sits on that thing
-
 
 @dataclass(frozen=True, slots=True)
 class PlacedPiece:
@@ -49,26 +46,6 @@ class PlacedPiece:
     role: Literal["body", "closure", "fastener", "protrusion", "bracket", "gear"]
     mount: str | None = None
     gear: str | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class PlacedMount:
-    """A mount where it stands. ``frame`` is None where the wall faces along the bolt."""
-
-    id: str
-    mount: Mount
-    frame: AngleFrame | None
-    pieces: tuple[BracketPiece, ...]
-
-    def sits_on(self, solid: Solid) -> bool:
-        """Whether its hard point lies on a thing's solid: then bracket and bolt touch that thing by intent."""
-        if self.frame is None:
-            return False
-        spot = plus(self.frame.at, scaled(self.frame.n, -0.5))
-        if not all(solid.low[i] - TOUCHES_MM < spot[i] < solid.high[i] + TOUCHES_MM for i in range(3)):
-            return False
-        probe = block(minus(spot, (0.01, 0.01, 0.01)), plus(spot, (0.01, 0.01, 0.01)))
-        return nearest(probe, solid).gap_mm <= TOUCHES_MM
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -88,7 +65,7 @@ class PlacedBox:
     shell: Shell
     placement: Placement
     pieces: tuple[PlacedPiece, ...]
-    mounts: tuple[PlacedMount, ...]
+    mounts: tuple[Connection, ...]
     gear: tuple[Gear, ...]
     cg: Vec
     hung_kg: float
@@ -281,7 +258,7 @@ def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
         key,
         box.model_dump_json(),
         *(source.kinds[kind] for kind in sorted({block.kind for block in box.blocks.values()})),
-        *((name, mount.model_dump_json(), design.hardpoints[mount.lands_on.hardpoint].model_dump_json()) for name, mount in mounts),
+        *((name, mount.model_dump_json(), spot_of(mount.lands_on, design)) for name, mount in mounts),
         *((name, item.model_dump_json(), source.meshes.get(getattr(item.solid, "file", ""))) for name, item in gear),
         source.tables,
     )
@@ -293,7 +270,7 @@ def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]])
     shell = shell_of(box, design.module_kinds, design.tables.materials[box.material])
     placement = stands(box.pose, shell.outer_mm)
     gear = gear_of(source.held.get(key, []), shell, placement, source.meshes)
-    standing = tuple(_mount(name, mount, box, shell, placement, design) for name, mount in mounts)
+    standing = tuple(_connection(name, mount, box, shell, placement, design) for name, mount in mounts)
     own = tuple(PlacedPiece(piece.name, piece.solid.moved(placement), piece.role) for piece in shell.outside)
     brackets = tuple(PlacedPiece(p.name, p.solid, "bracket", m.id) for m in standing for p in m.pieces)
     on_it = tuple(PlacedPiece(g.item.name, solid, "gear", gear=g.id) for g in gear if not g.inside for solid in g.solids)
@@ -338,12 +315,7 @@ def face_of(box: PlacedBox | tuple[Shell, Placement], face: str) -> tuple[Vec, V
     return placement.point((middle[0], middle[1], middle[2])), placement.direction((normal[0], normal[1], normal[2]))
 
 
-def _mount(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design) -> PlacedMount:
-    point = design.hardpoints[mount.lands_on.hardpoint]
-    wall_point, normal = face_of((shell, placement), mount.face)
-    doubler = mount.to_box.doubler.thickness_mm if mount.to_box.doubler else 0.0
-    frame = AngleFrame.of(point.at_mm, point.direction, wall_point, normal, doubler)
-    if frame is None or frame.c_mm <= mount.shape.thickness_mm + mount.shape.bend_radius_mm:  # no room for its own bend
-        return PlacedMount(key, mount, frame, ())
-    density = design.tables.materials[box.material].density_kg_m3
-    return PlacedMount(key, mount, frame, tuple(angle_pieces(mount, frame, design.tables, density)))
+def _connection(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design) -> Connection:
+    point, normal = face_of((shell, placement), mount.face)
+    seat = Seat(point, normal, placement, shell.made.wall_at(mount.face), box.name, box.material)
+    return connect(key, mount, spot_of(mount.lands_on, design), seat, design.tables)

@@ -5,7 +5,6 @@ from dataclasses import replace
 
 from levelcradle.core.assembly import Assembly
 from levelcradle.core.box import divider_part
-from levelcradle.core.bracket import bracket_parts
 from levelcradle.core.part import FlatPart
 
 __all__ = ["parts_of"]
@@ -41,5 +40,4 @@ def _parts(assembly: Assembly) -> Iterator[FlatPart]:
             yield divider_part(key, box.box.name, number, plate.low, plate.high, of)
         yield from box.shell.made.parts(key, box.box.name)
         for mount in box.mounts:
-            if mount.frame is not None and mount.pieces:
-                yield from bracket_parts(mount.id, mount.mount, mount.frame.c_mm, box.box.name, box.box.material, tables)
+            yield from mount.parts(tables)

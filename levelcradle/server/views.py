@@ -86,7 +86,7 @@ class Fit:
 
 class MountOut(Out):
     id: str
-    c_mm: float
+    c_mm: float | None
     rows: tuple[UseRow, ...]
     geometry: list[Fit]
     demands: tuple[Demand, ...]
@@ -431,6 +431,6 @@ def _support(support: SupportFigures) -> SupportOut:
 
 def _mount(m: MountFigures) -> MountOut:
     return MountOut.model_construct(
-        id=m.id, c_mm=m.joint.c_mm, rows=m.rows, geometry=[Fit(says, fits) for says, fits in m.geometry],
+        id=m.id, c_mm=m.connection.reach_mm, rows=m.rows, geometry=[Fit(says, fits) for says, fits in m.geometry],
         demands=m.demands, torque_nm=m.torque_nm, preload_n=m.preload_n, unchecked=m.unchecked, remarks=m.remarks,
     )  # fmt: skip

@@ -9,15 +9,32 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.axes import dot
-from levelcradle.core.bracket import AngleFrame
+from levelcradle.core.connection import Contact
+from levelcradle.core.connection.angle.checks import (
+    AngleJoint,
+    bearing_capacity,
+    bolt_capacity,
+    geometry,
+    lever_pull,
+    tightening,
+    uses,
+    weld_line,
+)
+from levelcradle.core.connection.angle.pieces import AngleFrame
 from levelcradle.core.design import Mount, standard_tables, validate
 from levelcradle.core.design.mount import Angle, Doubler, OnHardPoint, Welded
 from levelcradle.core.finding import says
-from levelcradle.core.mount import AngleJoint, envelope, geometry, judge_support, uses
-from levelcradle.core.mount.angle_checks import bearing_capacity, bolt_capacity, lever_pull, tightening, weld_line
+from levelcradle.core.mount import envelope, judge_support
 from levelcradle.core.mount.reactions import G_MS2
 
 TABLES = standard_tables()
+UP = (0.0, 0.0, 1.0)
+
+
+def balls(points: Any) -> list[Contact]:
+    return [Contact((float(x), float(y), float(z)), UP) for x, y, z in points]
+
+
 FORE, SIDE, UP = (-20.0, 0.0, -1.0), (0.0, 15.0, -1.0), (0.0, 0.0, 11.0)
 SQUARE = np.array([(-200, -300, 0), (-200, 300, 0), (200, -300, 0), (200, 300, 0)], float)
 TANK = np.array([(2735, -400, 540), (2735, 400, 540), (3020, -400, 540), (2985, 400, 540)], float)
@@ -51,7 +68,7 @@ def test_four_mounts_out_of_square_and_one_of_them_soft() -> None:
 def test_every_solve_is_in_equilibrium(points: list[tuple[int, ...]], cg: tuple[float, ...], throw: tuple[float, ...]) -> None:
     """Forces sum to m g a and moments about any point to those of the weight: checked apart from the solver."""
     spots = np.array(points, float)
-    assume(judge_support(spots).verdict == "holds")
+    assume(judge_support(balls(points)).verdict == "holds")
     for forces in envelope(spots, np.array(cg), 80.0, np.array([throw]))[:, 0]:
         load = 80.0 * G_MS2 * np.array(throw)
         assert forces.sum(axis=0) == pytest.approx(load, abs=1e-3)
@@ -72,12 +89,12 @@ def test_every_solve_is_in_equilibrium(points: list[tuple[int, ...]], cg: tuple[
     ],
 )
 def test_a_support_that_does_not_hold_is_told_in_words_first(points: list[tuple[float, ...]], verdict: str) -> None:
-    assert judge_support(np.array(points, float).reshape(-1, 3)).verdict == verdict
+    assert judge_support(balls(points)).verdict == verdict
 
 
 @pytest.mark.parametrize(("off", "ratio"), [(5, 1e-4), (20, 2e-3), (50, 1.3e-2)])
 def test_how_nearly_three_mounts_are_in_line(off: float, ratio: float) -> None:
-    support = judge_support(np.array([(0, 0, 0), (250, off, 0), (500, 0, 0)], float))
+    support = judge_support(balls([(0, 0, 0), (250, off, 0), (500, 0, 0)]))
     assert support.ratio == pytest.approx(ratio, rel=0.4)
 
 
@@ -184,7 +201,7 @@ def test_a_doubler_holds_the_weld_all_round() -> None:
 def test_c_follows_from_the_pose_of_the_box(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["pose"]["at_mm"][1] -= 5
     supports = {s.box: s for s in analyse(validate(tree), {}).supports}
-    reach = {m.id: m.joint.c_mm for m in supports["tank"].mounts}
+    reach = {m.id: m.connection.reach_mm for m in supports["tank"].mounts}
     assert reach["tank-lf"] == pytest.approx(41.0)
     assert reach["tank-rf"] == pytest.approx(51.0)
 

@@ -101,6 +101,8 @@ def test_no_cache_outlives_what_it_was_made_from(tree: dict[str, Any], change: t
 
     def figure(analysis: Any) -> float:
         tank = next(s for s in analysis.supports if s.box == "tank")
-        return {"full": analysis.boxes["tank"].full_kg, "shell": analysis.boxes["tank"].shell_kg, "c": tank.mounts[0].joint.c_mm}[what]
+        return {"full": analysis.boxes["tank"].full_kg, "shell": analysis.boxes["tank"].shell_kg, "c": tank.mounts[0].connection.reach_mm}[
+            what
+        ]
 
     assert figure(after) != figure(before)

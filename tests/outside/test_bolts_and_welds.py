@@ -10,10 +10,9 @@ import math
 import numpy as np
 import pytest
 
+from levelcradle.core.connection.angle.checks import AngleJoint, bearing_capacity, bolt_capacity, doubler_weld_line, tightening, weld_line
 from levelcradle.core.design import Mount, standard_tables
 from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
-from levelcradle.core.mount import AngleJoint
-from levelcradle.core.mount.angle_checks import bearing_capacity, bolt_capacity, doubler_weld_line, tightening, weld_line
 
 TABLES = standard_tables()
 

@@ -51,7 +51,7 @@ def twist_of(design: Design, one: PlacedBox, other: PlacedBox, near: Nearest) ->
     """
     if structure_of(design, one) not in FRAMES or structure_of(design, one) != structure_of(design, other):
         return 0.0
-    held = [_held_at(design, box) for box in (one, other)]
+    held = [_held_at(box) for box in (one, other)]
     turn = radians(TWIST_DEG_PER_M) * abs(held[0][0] - held[1][0]) / 1000
     way = minus(near.there, near.here) if near.gap_mm > 0 else minus(near.here, near.there)
     size = dot(way, way) ** 0.5
@@ -62,9 +62,9 @@ def twist_of(design: Design, one: PlacedBox, other: PlacedBox, near: Nearest) ->
     return float(turn * abs(-way[1] * up + way[2] * across) / size)
 
 
-def _held_at(design: Design, box: PlacedBox) -> Vec:
+def _held_at(box: PlacedBox) -> Vec:
     """The centroid of a box's mounts; its centre of gravity while it has none."""
-    points = [design.hardpoints[m.mount.lands_on.hardpoint].at_mm for m in box.mounts] or [box.cg]
+    points = [m.spot.at for m in box.mounts] or [box.cg]
     x, y, z = (sum(p[i] for p in points) / len(points) for i in range(3))
     return x, y, z
 
@@ -72,7 +72,7 @@ def _held_at(design: Design, box: PlacedBox) -> Vec:
 def structure_of(design: Design, box: PlacedBox) -> str:
     """What a box is fixed to: its hard points', else its bay's."""
     for mount in box.mounts:
-        return design.hardpoints[mount.mount.lands_on.hardpoint].structure
+        return mount.spot.structure
     bay = design.bays.get(box.box.bay or "")
     return bay.structure if bay else "body"
 

@@ -150,14 +150,10 @@ def _names(design: Design) -> Iterator[Problem]:
             yield Problem(f"/boxes/{key}/material", f"there is no material “{box.material}”")
     for key, mount in design.mounts.items():
         yield from there(f"/mounts/{key}/carries", mount.box, "boxes", "box")
-        yield from there(f"/mounts/{key}/lands_on/hardpoint", mount.lands_on.hardpoint, "hardpoints", "hard point")
-        if mount.shape.material not in design.tables.materials:
-            yield Problem(f"/mounts/{key}/shape/material", f"there is no material “{mount.shape.material}”")
-        bolt, path = mount.lands_on.bolt, f"/mounts/{key}/lands_on/bolt"
-        if bolt.size not in design.tables.bolts:
-            yield Problem(f"{path}/size", f"there is no bolt size “{bolt.size}”")
-        if bolt.property_class not in design.tables.bolt_classes:
-            yield Problem(f"{path}/property_class", f"property class “{bolt.property_class}” is not used here")
+        for part, refers in (("shape", mount.shape.refers()), ("lands_on", mount.lands_on.refers())):
+            for path, collection, name, words in refers:
+                if not _there(design, f"{collection}/{name}"):
+                    yield Problem(f"/mounts/{key}/{part}/{path}", words.format(name))
     for key, chain in design.chains.items():
         yield from there(f"/chains/{key}/box", chain.box, "boxes", "box")
     for path, reading in design.readings.items():

@@ -1,5 +1,6 @@
 """Mounts: what each carries, its shape, how it holds the box, and what it lands on. The last three are unions, one model a kind."""
 
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
@@ -7,6 +8,10 @@ from pydantic import Field, StringConstraints
 from levelcradle.core.design.base import Id, Length, Line, Part, Positive
 
 __all__ = ["Angle", "Bolt", "Doubler", "LandsOn", "Mount", "OnHardPoint", "Shape", "ToBox", "Welded"]
+
+
+Refers = tuple[str, str, str, str]
+"""Of a figure that names something: its path, the collection it is in, its id, and the words where it is not there."""
 
 
 class Angle(Part):
@@ -19,6 +24,9 @@ class Angle(Part):
     width_mm: Positive = 90.0
     toe_mm: Positive = 25.0  # e: bolt to the free end of leg A
     leg_b_mm: Positive = 120.0  # B: outside length of the welded leg
+
+    def refers(self) -> Iterator[Refers]:
+        yield "material", "tables/materials", self.material, "there is no material “{}”"
 
 
 Shape = Angle
@@ -58,6 +66,15 @@ class OnHardPoint(Part):
     type: Literal["hardpoint"] = "hardpoint"
     hardpoint: Id
     bolt: Bolt = Bolt()
+
+    @property
+    def path(self) -> str:
+        return f"hardpoints/{self.hardpoint}"
+
+    def refers(self) -> Iterator[Refers]:
+        yield "hardpoint", "hardpoints", self.hardpoint, "there is no hard point “{}”"
+        yield "bolt/size", "tables/bolts", self.bolt.size, "there is no bolt size “{}”"
+        yield "bolt/property_class", "tables/bolt_classes", self.bolt.property_class, "property class “{}” is not used here"
 
 
 LandsOn = OnHardPoint

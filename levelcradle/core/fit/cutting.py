@@ -16,10 +16,10 @@ def points_to_make(design: Design, outsides: Iterable[tuple[Vec, Vec]]) -> int:
     """New mounting points for boxes with these (low, high) corners. A hard point within a bracket's reach that no mount uses
     yet carries the box it is nearest to."""
     boxes = list(outsides)
-    used = {mount.lands_on.hardpoint for mount in design.mounts.values()}
+    used = {mount.lands_on.path for mount in design.mounts.values()}
     there = [0] * len(boxes)
     for key, point in design.hardpoints.items():
-        if key not in used and boxes:
+        if f"hardpoints/{key}" not in used and boxes:
             far, nearest = min((_from(point.at_mm, box), n) for n, box in enumerate(boxes))
             there[nearest] += far <= REACH_MM
     return sum(max(0, POINTS - n) for n in there)

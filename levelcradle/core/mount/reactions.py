@@ -6,12 +6,14 @@ and at double stiffness, and every check runs on each of those 2N + 1 solves.
 Source: statics of a rigid body on springs; the envelope is common practice, no source.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 
 from levelcradle.core.axes import Matrix
+from levelcradle.core.connection import Contact
 
 __all__ = ["G_MS2", "Support", "envelope", "judge_support"]
 
@@ -20,7 +22,7 @@ LINE_RATIO = 1e-9
 NEARLY_RATIO = 0.01
 SAME_PLACE_MM = 1.0
 
-Verdict = Literal["holds", "nearly in line", "nothing", "one", "line", "same place"]
+Verdict = Literal["holds", "nearly in line", "nothing", "one", "line", "loose", "lifts off", "same place"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,11 +40,14 @@ class Support:
         return self.verdict in ("holds", "nearly in line")
 
 
-def judge_support(points: Matrix) -> Support:
-    """Judges (n, 3) mount points [mm]."""
-    count = len(points)
-    if count == 0:
+def judge_support(contacts: Sequence[Contact]) -> Support:
+    """Judges what carries a box. What only pushes or pulls holds along its own direction."""
+    if not contacts:
         return Support("nothing", 0.0)
+    points = np.array([c.at for c in contacts], dtype=float)
+    if any(c.can != "both" for c in contacts):
+        return _judge_loose(contacts, points)
+    count = len(points)
     if count == 1:
         return Support("one", 0.0)
     apart = np.linalg.norm(points[:, None] - points[None], axis=2) + np.eye(count) * 1e9
@@ -54,6 +59,20 @@ def judge_support(points: Matrix) -> Support:
     if count == 2 or ratio < LINE_RATIO:
         return Support("line", max(ratio, 0.0))
     return Support("nearly in line" if ratio < NEARLY_RATIO else "holds", ratio)
+
+
+def _judge_loose(contacts: Sequence[Contact], points: Matrix) -> Support:
+    """By the least of the six ways in which a box can move, against the stiffest, turns scaled by the rms distance."""
+    apart = np.linalg.norm(points[:, None] - points[None], axis=2) + np.eye(len(points)) * 1e9
+    if apart.min() < SAME_PLACE_MM:
+        return Support("same place", 0.0)
+    arms = points - points.mean(axis=0)
+    arms /= float(np.sqrt((arms**2).sum() / len(arms))) or 1.0
+    ways = [(n, way) for n, c in enumerate(contacts) for way in (np.eye(3) if c.can == "both" else [np.array(c.n)])]
+    rows = np.array([np.concatenate([way, np.cross(arms[n], way)]) for n, way in ways])
+    values = np.linalg.eigvalsh(rows.T @ rows)
+    ratio = max(float(values[0] / values[-1]), 0.0)
+    return Support("loose" if ratio < LINE_RATIO else "nearly in line" if ratio < NEARLY_RATIO else "holds", ratio)
 
 
 def _turning(arms: Matrix) -> Matrix:

@@ -227,17 +227,16 @@ def _snags(design: Design) -> Iterator[Finding]:
 
 def _carried_before(assembly: Assembly) -> Iterator[Finding]:
     """What a reused point held before is evidence for the road up to that weight, and none for a crash."""
-    points = assembly.design.hardpoints
     for box in assembly.in_order():
         share = box.hung_kg / len(box.mounts) if box.mounts else 0.0
-        for key in (m.mount.lands_on.hardpoint for m in box.mounts):
-            before = points[key].carried_kg
+        for spot in (m.spot for m in box.mounts):
+            before, key = spot.carried_kg, spot.path.rsplit("/", 1)[-1]
             if before is None:
                 continue
             held = share <= before
-            says = f"{plain(points[key].name)} carries about {{0}} of the {plain(box.box.name)}; before it carried {{1}}"
+            says = f"{plain(spot.name)} carries about {{0}} of the {plain(box.box.name)}; before it carried {{1}}"
             yield Finding(
-                id=f"survey:carried:{box.id}:{key}", code="survey.carried", station="survey", state="note", subjects=(f"hardpoints/{key}",),
+                id=f"survey:carried:{box.id}:{key}", code="survey.carried", station="survey", state="note", subjects=(spot.path,),
                 says=says + (": evidence for the road, none for a crash" if held else ": more than it is known to hold"),
                 figures=(Figure(share, "kg", "up"), Figure(before, "kg", "down")), value=share, limit=before, margin=before - share,
                 unit="kg", because="an even share of the full box to each mount; what held before", shows="carried before",

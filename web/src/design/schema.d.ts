@@ -1391,7 +1391,7 @@ export interface components {
         };
         /**
          * Demand
-         * @description What a hard point must carry in one case: largest pull (toe lever included) and shear of the envelope [N].
+         * @description What a spot must carry in one case: largest pull (a toe's lever included) and shear of the envelope [N].
          */
         Demand: {
             /** Case */
@@ -5175,7 +5175,7 @@ export interface components {
         /** MountOut */
         MountOut: {
             /** C Mm */
-            c_mm: number;
+            c_mm: number | null;
             /** Demands */
             demands: components["schemas"]["Demand"][];
             /** Geometry */
@@ -5766,7 +5766,7 @@ export interface components {
         };
         /**
          * StackRow
-         * @description One allowance: how much, how far it may be off, which way it is known to be off, and what sets it.
+         * @description One allowance of a stack-up: how much, how far it may be off, which way it is known to be off, and what sets it.
          */
         StackRow: {
             /** Bias Mm */
@@ -6101,7 +6101,7 @@ export interface components {
          * UseRow
          * @description One check of a mount: its worst use and state, in which case and solve, and the loads there [N].
          *
-         *     The wall is a rough check: it is never better than tight.
+         *     A rough check, as that of the wall, is never better than tight.
          */
         UseRow: {
             /** Case */

@@ -110,7 +110,8 @@ function UseRow({
       </span>
       <UseBar share={first.use} colour={colourOf(state)} />
       <span className="narrow text-sm text-soft">
-        {broken ? broken.says : `${first.check}, ${first.case}`} · c {gap(figures.c_mm, units.length, 'near')}
+        {broken ? broken.says : `${first.check}, ${first.case}`}
+        {figures.c_mm !== null && ` · c ${gap(figures.c_mm, units.length, 'near')}`}
       </span>
     </button>
   )

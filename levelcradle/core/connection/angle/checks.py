@@ -10,13 +10,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from levelcradle.core.connection.connection import Load, Road
 from levelcradle.core.design.mount import Angle, Doubler, Mount, Welded
 from levelcradle.core.design.pins import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
 
-__all__ = ["CHECKS", "AngleJoint", "Load", "WallPatch", "geometry", "out_of_range", "tightening", "uses"]
+__all__ = ["CHECKS", "AngleJoint", "WallPatch", "geometry", "out_of_range", "tightening", "uses"]
 
 GAMMA_M0 = 1.1
 GAMMA_M2 = 1.25
@@ -26,8 +26,6 @@ ROAD_MARGIN = 1.25
 PRELOAD_SHARE = 0.75  # of the proof load
 SCATTER = 0.7  # what is left of the preload after scatter and embedding: common practice, no source
 NUT_FACTOR = 0.2
-Load = NDArray[np.float64]
-Road = bool | NDArray[np.bool_]
 
 
 @dataclass(frozen=True, slots=True)

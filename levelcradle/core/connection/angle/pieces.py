@@ -14,12 +14,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, cross, dot, minus, scaled, unit
+from levelcradle.core.connection.connection import MountPiece
 from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.part import Bend, FlatPart, Hole, bend_deduction
-from levelcradle.core.solids import Solid, block, rod
+from levelcradle.core.solids import block, rod
 
-__all__ = ["AngleFrame", "BracketPiece", "angle_pieces", "bracket_bend", "bracket_parts"]
+__all__ = ["AngleFrame", "angle_pieces", "bracket_parts"]
 
 STEEL_KG_MM3 = 7850e-9
 SQUARE_WITHIN = math.sin(math.radians(2.0))
@@ -59,16 +60,7 @@ class AngleFrame:
         return AngleFrame(hard_point, d, cross(n, d), n, reach - doubler_mm, abs(lean) <= SQUARE_WITHIN)
 
 
-@dataclass(frozen=True, slots=True)
-class BracketPiece:
-    """One piece of a mount in vehicle axes, with its mass."""
-
-    name: str
-    solid: Solid
-    mass_kg: float
-
-
-def bracket_bend(mount: Mount, tables: Tables) -> float:
+def _bend_deduction(mount: Mount, tables: Tables) -> float:
     """Bend deduction of the angle [mm]."""
     bracket = mount.shape
     return bend_deduction(
@@ -80,10 +72,10 @@ def bracket_bend(mount: Mount, tables: Tables) -> float:
 
 
 def _flat_length(mount: Mount, c_mm: float, tables: Tables) -> float:
-    return c_mm + mount.shape.toe_mm + mount.shape.leg_b_mm - bracket_bend(mount, tables)
+    return c_mm + mount.shape.toe_mm + mount.shape.leg_b_mm - _bend_deduction(mount, tables)
 
 
-def angle_pieces(mount: Mount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float) -> Iterator[BracketPiece]:
+def angle_pieces(mount: Mount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float) -> Iterator[MountPiece]:
     """Both legs, doubler, bolt head and washer. The sheet's mass is that of the flat before its hole; the bolt fills it."""
     bracket, bolt = mount.shape, tables.bolts[mount.lands_on.bolt.size]
     t, half, c = bracket.thickness_mm, bracket.width_mm / 2, frame.c_mm
@@ -92,17 +84,17 @@ def angle_pieces(mount: Mount, frame: AngleFrame, tables: Tables, wall_density_k
     sheet_kg = max(_flat_length(mount, c, tables), 1.0) * bracket.width_mm * t * density
     share = leg_a / (leg_a + leg_b)
     place = frame.placement
-    yield BracketPiece("leg A", block((-c, -half, 0), (bracket.toe_mm, half, t)).moved(place), sheet_kg * share)
-    yield BracketPiece("leg B", block((-c, -half, t), (-c + t, half, leg_b)).moved(place), sheet_kg * (1 - share))
+    yield MountPiece("leg A", block((-c, -half, 0), (bracket.toe_mm, half, t)).moved(place), sheet_kg * share)
+    yield MountPiece("leg B", block((-c, -half, t), (-c + t, half, leg_b)).moved(place), sheet_kg * (1 - share))
     if plate := mount.to_box.doubler:
         low = (-c - plate.thickness_mm, -plate.along_w_mm / 2, plate.from_contact_mm)
         high = (-c, plate.along_w_mm / 2, plate.from_contact_mm + plate.along_n_mm)
         mass = plate.thickness_mm * plate.along_w_mm * plate.along_n_mm * wall_density_kg_m3 * 1e-9
-        yield BracketPiece("doubler", block(low, high).moved(place), mass)
+        yield MountPiece("doubler", block(low, high).moved(place), mass)
     top = t + bolt.washer_thick_mm + bolt.head_mm
     ends = place.points(np.array([(0.0, 0.0, t), (0.0, 0.0, top)]))
     head = rod(tuple(ends[0]), tuple(ends[1]), bolt.washer_mm / 2)
-    yield BracketPiece("bolt head", head, _head_kg(mount, tables))
+    yield MountPiece("bolt head", head, _head_kg(mount, tables))
 
 
 def _head_kg(mount: Mount, tables: Tables) -> float:
@@ -115,7 +107,7 @@ def _head_kg(mount: Mount, tables: Tables) -> float:
 def bracket_parts(key: str, mount: Mount, c_mm: float, box_name: str, wall_material: str, tables: Tables) -> Iterator[FlatPart]:
     """Flat pattern of the angle (leg B first, bolt hole at e from the toe) and the doubler."""
     bracket, material = mount.shape, tables.materials[mount.shape.material]
-    deduction = bracket_bend(mount, tables)
+    deduction = _bend_deduction(mount, tables)
     leg_a = c_mm + bracket.toe_mm
     length, width = _flat_length(mount, c_mm, tables), bracket.width_mm
     bend_at = length - (leg_a - deduction / 2)

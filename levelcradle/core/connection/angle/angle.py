@@ -1,0 +1,131 @@
+"""The welded angle: what it answers as any kind of mount does."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from levelcradle.core.axes import Matrix
+from levelcradle.core.connection.angle.checks import AngleJoint, geometry, lever_pull, out_of_range, tightening, uses
+from levelcradle.core.connection.angle.pieces import AngleFrame, angle_pieces, bracket_parts
+from levelcradle.core.connection.angle.working import working
+from levelcradle.core.connection.connection import Contact, Governing, Load, MountPiece, Road, Seat, Unfit, lies_on
+from levelcradle.core.connection.spot import Spot
+from levelcradle.core.design.mount import Mount
+from levelcradle.core.design.tables import Tables
+from levelcradle.core.finding import Working
+from levelcradle.core.part import FlatPart
+from levelcradle.core.solids import Solid
+
+__all__ = ["AngleConnection"]
+
+NOT_SQUARE = "the box's wall does not stand square to the bolt (within 2°)"
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class AngleConnection:
+    """A welded angle in place."""
+
+    id: str
+    mount: Mount
+    spot: Spot
+    seat: Seat
+    frame: AngleFrame
+    joint: AngleJoint
+    pieces: tuple[MountPiece, ...]
+    threads: frozenset[str]  # sizes of bolt that are known
+
+    @staticmethod
+    def of(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> "AngleConnection | Unfit":
+        doubler, wall = mount.to_box.doubler, seat.wall
+        frame = AngleFrame.of(spot.at, spot.n, seat.point, seat.normal, doubler.thickness_mm if doubler else 0.0)
+        if frame is None or wall is None:
+            return Unfit(key, mount, spot, "the box's wall faces along the bolt", touches=False)
+        if frame.c_mm <= 0:
+            return Unfit(key, mount, spot, "the hard point lies inside the wall" if frame.square else NOT_SQUARE)
+        if frame.c_mm <= mount.shape.thickness_mm + mount.shape.bend_radius_mm:
+            why = f"the hard point is only {frame.c_mm:.1f} off the wall, less than the bracket's bend takes"
+            return Unfit(key, mount, spot, why if frame.square else NOT_SQUARE)
+        joint = AngleJoint.of(mount, frame.c_mm, wall.material, wall.thickness_mm, wall.height_mm, tables)
+        pieces = tuple(angle_pieces(mount, frame, tables, wall.material.density_kg_m3))
+        return AngleConnection(key, mount, spot, seat, frame, joint, pieces, frozenset(tables.bolts))
+
+    @property
+    def unfit(self) -> str:
+        return "" if self.frame.square else NOT_SQUARE
+
+    @property
+    def contacts(self) -> tuple[Contact, ...]:
+        return (Contact(self.spot.at, self.spot.n),)
+
+    @property
+    def reach_mm(self) -> float | None:
+        """c: from the face the bracket is welded to, to the bolt."""
+        return self.frame.c_mm
+
+    @property
+    def unchecked(self) -> str:
+        return self.joint.unchecked
+
+    @property
+    def rough(self) -> tuple[str, ...]:
+        return ("wall", "doubler patch")
+
+    @property
+    def remarks(self) -> tuple[str, ...]:
+        return tuple(out_of_range(self.joint))
+
+    @property
+    def tightening(self) -> tuple[float, float]:
+        return tightening(self.joint)
+
+    def parts_of(self, forces: Matrix) -> tuple[Load, Load, Load]:
+        """N pull-off +, D away from the wall, W along the bend."""
+        n, d, w = (forces @ np.array(way) for way in (self.frame.n, self.frame.d, self.frame.w))
+        return n, d, w
+
+    def uses(self, load: tuple[Load, Load, Load], *, road: Road) -> Mapping[str, Load]:
+        return uses(self.joint, *load, road=road)
+
+    def pull_and_shear(self, load: tuple[Load, Load, Load]) -> tuple[Load, Load]:
+        """The toe's lever counts in the pull."""
+        return lever_pull(self.joint, load[0]), np.hypot(load[1], load[2])
+
+    def shape_asks(self) -> Iterator[tuple[str, bool]]:
+        yield from geometry(self.joint)
+        yield from self._on_the_wall()
+        thread, size = self.spot.thread, self.mount.lands_on.bolt.size
+        if thread and thread in self.threads:
+            yield f"bolt {size} in a hard point {thread}", thread == size
+
+    def _on_the_wall(self) -> Iterator[tuple[str, bool]]:
+        """Whether what is welded to the wall lies on the flat that its cut-off edges leave: above the bend, below the lid's edge,
+        between the corners."""
+        frame, weld, wall = self.frame, self.mount.to_box, self.seat.wall
+        if wall is None:
+            return
+        plate = weld.doubler
+        half = (plate.along_w_mm if plate else self.mount.shape.width_mm) / 2
+        near = plate.from_contact_mm if plate else weld.from_mm
+        far = near + (plate.along_n_mm if plate else weld.length_mm)
+        c = frame.c_mm + (plate.thickness_mm if plate else 0.0)
+        corners = frame.placement.points(np.array([(-c, w, n) for w in (-half, half) for n in (near, far)]))
+        local = (corners - np.array(self.seat.placement.origin)) @ self.seat.placement.turn
+        along = local[:, 0 if self.mount.face in ("left", "right") else 1]
+        low, high = wall.flat_from_mm, wall.flat_to_mm
+        what = "doubler" if plate else "weld"
+        up = f"{what} from {local[:, 2].min():.1f} to {local[:, 2].max():.1f} up the wall, its flat is {low:.1f} to {high:.1f}"
+        yield up, bool(local[:, 2].min() >= low - 1e-6 and local[:, 2].max() <= high + 1e-6)
+        span = (
+            f"{what} from {along.min():.1f} to {along.max():.1f} along the wall, which runs from {wall.start_mm:.1f} to {wall.end_mm:.1f}"
+        )
+        yield span, bool(along.min() >= wall.start_mm - 1e-6 and along.max() <= wall.end_mm + 1e-6)
+
+    def working(self, row: Governing) -> Working:
+        return working(self.joint, row)
+
+    def parts(self, tables: Tables) -> Iterator[FlatPart]:
+        yield from bracket_parts(self.id, self.mount, self.frame.c_mm, self.seat.box_name, self.seat.material, tables)
+
+    def sits_on(self, solid: Solid) -> bool:
+        return lies_on(self.spot, solid)

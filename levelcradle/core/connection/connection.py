@@ -1,0 +1,184 @@
+"""What every kind of mount answers, and what it is told of the box it carries. Reactions, checks, drawings and parts ask this, never how
+a mount is made.
+
+A new kind is a model in ``design.mount``, a class of this form, and its line in ``kinds``.
+"""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Literal, Protocol
+
+import numpy as np
+from numpy.typing import NDArray
+
+from levelcradle.core.axes import Matrix, Placement, Vec, minus, plus, scaled
+from levelcradle.core.box import Wall
+from levelcradle.core.connection.spot import Spot
+from levelcradle.core.design.mount import Mount
+from levelcradle.core.design.tables import Tables
+from levelcradle.core.finding import Working
+from levelcradle.core.part import FlatPart
+from levelcradle.core.solids import Solid, block, nearest
+
+__all__ = ["Connection", "Contact", "Governing", "Load", "MountPiece", "Road", "Seat", "Unfit", "lies_on"]
+
+Load = NDArray[np.float64]
+Road = bool | NDArray[np.bool_]
+TOUCHES_MM = 1.0  # a spot this near to a thing's solid lies on that thing
+
+
+@dataclass(frozen=True, slots=True)
+class Seat:
+    """The face of a box that a mount holds, in vehicle axes: a point of its outside, its outward normal, the wall there (none on the
+    base), and how the box stands."""
+
+    point: Vec
+    normal: Vec
+    placement: Placement
+    wall: Wall | None
+    box_name: str
+    material: str  # id of what the box is made of
+
+
+@dataclass(frozen=True, slots=True)
+class Contact:
+    """Where forces pass: in all directions (``both``), or only along ``n`` and one way: the box pushes the vehicle (``push``) or
+    pulls it (``pull``). ``n``: from the vehicle's metal towards the box; ``stiffness`` beside that of the others."""
+
+    at: Vec
+    n: Vec
+    can: Literal["both", "push", "pull"] = "both"
+    stiffness: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class MountPiece:
+    """One piece of a mount in vehicle axes, with its mass."""
+
+    name: str
+    solid: Solid
+    mass_kg: float
+
+
+@dataclass(frozen=True, slots=True)
+class Governing:
+    """The load that decides a check: in which case and solve, its three parts [N]."""
+
+    check: str
+    use: float
+    case: str
+    solve: str
+    load: tuple[float, float, float]
+
+
+class Connection(Protocol):
+    """A mount in place, in vehicle axes."""
+
+    @property
+    def id(self) -> str: ...
+
+    @property
+    def mount(self) -> Mount: ...
+
+    @property
+    def spot(self) -> Spot: ...
+
+    @property
+    def pieces(self) -> tuple[MountPiece, ...]:
+        """Its solids; none where it cannot be made."""
+
+    @property
+    def unfit(self) -> str:
+        """Why it cannot stand where it is; empty where it can."""
+
+    @property
+    def contacts(self) -> tuple[Contact, ...]: ...
+
+    @property
+    def reach_mm(self) -> float | None:
+        """How far from the box's face it lands on the vehicle, where that is a figure of it."""
+
+    @property
+    def unchecked(self) -> str:
+        """Why no strength of it is given; empty where its checks hold."""
+
+    @property
+    def rough(self) -> tuple[str, ...]:
+        """Checks that are never better than tight."""
+
+    @property
+    def remarks(self) -> tuple[str, ...]:
+        """What lies outside the range of the rules that are used: said, no reason to fail."""
+
+    @property
+    def tightening(self) -> tuple[float, float]:
+        """(torque [N·m], least preload [N]) of its bolt; zero where it has none."""
+
+    def parts_of(self, forces: Matrix) -> tuple[Load, Load, Load]:
+        """(..., 3) forces of the box on it, vehicle axes [N], as the three parts its checks speak of."""
+
+    def uses(self, load: tuple[Load, Load, Load], *, road: Road) -> Mapping[str, Load]:
+        """The use of every check under given loads, demand / capacity."""
+
+    def pull_and_shear(self, load: tuple[Load, Load, Load]) -> tuple[Load, Load]:
+        """What the vehicle must bear: away from its metal, and along it [N]."""
+
+    def shape_asks(self) -> Iterator[tuple[str, bool]]:
+        """What its shape must keep, each with whether it does."""
+
+    def working(self, row: Governing) -> Working:
+        """The steps of its weakest check."""
+
+    def parts(self, tables: Tables) -> Iterator[FlatPart]:
+        """The flat parts it is cut from."""
+
+    def sits_on(self, solid: Solid) -> bool:
+        """Whether it touches a thing by intent."""
+
+
+def lies_on(spot: Spot, solid: Solid) -> bool:
+    """Whether a spot lies on a thing's solid."""
+    at = plus(spot.at, scaled(spot.n, -0.5))
+    if not all(solid.low[i] - TOUCHES_MM < at[i] < solid.high[i] + TOUCHES_MM for i in range(3)):
+        return False
+    probe = block(minus(at, (0.01, 0.01, 0.01)), plus(at, (0.01, 0.01, 0.01)))
+    return nearest(probe, solid).gap_mm <= TOUCHES_MM
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Unfit:
+    """A mount that cannot be made where it is: it carries nothing, and says why. ``touches``: it would lie on what its spot lies on."""
+
+    id: str
+    mount: Mount
+    spot: Spot
+    unfit: str
+    touches: bool = True
+    pieces: tuple[MountPiece, ...] = ()
+    contacts: tuple[Contact, ...] = ()
+    reach_mm: float | None = None
+    unchecked: str = "it cannot stand where it is"
+    rough: tuple[str, ...] = ()
+    remarks: tuple[str, ...] = ()
+    tightening: tuple[float, float] = (0.0, 0.0)
+
+    def parts_of(self, forces: Matrix) -> tuple[Load, Load, Load]:
+        return forces[..., 0], forces[..., 1], forces[..., 2]
+
+    def uses(self, load: tuple[Load, Load, Load], *, road: Road) -> Mapping[str, Load]:
+        return {}
+
+    def pull_and_shear(self, load: tuple[Load, Load, Load]) -> tuple[Load, Load]:
+        return load[2], np.hypot(load[0], load[1])
+
+    def shape_asks(self) -> Iterator[tuple[str, bool]]:
+        return iter(())
+
+    def working(self, row: Governing) -> Working:
+        return ()
+
+    def parts(self, tables: Tables) -> Iterator[FlatPart]:
+        return iter(())
+
+    def sits_on(self, solid: Solid) -> bool:
+        return self.touches and lies_on(self.spot, solid)
