@@ -75,7 +75,7 @@ def _content(file: Path) -> Any:
     return hashlib.sha256(data).hexdigest() if file.suffix == ".pdf" else data.decode("utf-8-sig").splitlines()
 
 
-# --- random changes of a design of format 1 ---
+# --- random changes of a design of format 2 ---
 
 
 def _any(rng: random.Random, rows: Tree) -> Any:
@@ -95,7 +95,8 @@ def _turned(rng: random.Random, tree: Tree) -> None:
 
 def _made_of(rng: random.Random, tree: Tree) -> None:
     box = _any(rng, tree["boxes"])
-    box.update(thickness_mm=rng.choice([1.5, 2, 3, 4]), bend_radius_mm=rng.choice([1, 3, 6]), material=rng.choice(["s235", "s355"]))
+    box["construction"].update(thickness_mm=rng.choice([1.5, 2, 3, 4]), bend_radius_mm=rng.choice([1, 3, 6]))
+    box["material"] = rng.choice(["s235", "s355"])
     box["liners"] = {"wall_mm": rng.choice([0, 2, 6]), "floor_mm": rng.choice([0, 8])}
 
 
@@ -107,7 +108,7 @@ def _filled(rng: random.Random, tree: Tree) -> None:
 
 
 def _closed(rng: random.Random, tree: Tree) -> None:
-    lid = _any(rng, tree["boxes"])["lid"]
+    lid = _any(rng, tree["boxes"])["closures"]["lid"]
     lid.update(clearance_mm=rng.uniform(0, 2), edge_mm=rng.uniform(15, 40))
     lid["screws"].update(spacing_mm=rng.uniform(60, 200), head_high_mm=rng.uniform(2, 6))
 
@@ -121,7 +122,7 @@ def _cut(rng: random.Random, tree: Tree) -> None:
 
 
 def _pierced(rng: random.Random, tree: Tree) -> None:
-    face, from_ = rng.choice([("left", ["front", "base"]), ("aft", ["left", "base"]), ("lid", ["front", "left"])])
+    face, from_ = rng.choice([("left", ["front", "base"]), ("aft", ["left", "base"]), ("top", ["front", "left"])])
     place = {"face": face, "from": from_, "u_mm": rng.uniform(30, 120), "v_mm": rng.uniform(30, 120)}
     box = _any(rng, tree["boxes"])
     box["openings"] = {"o": {"name": "hole", **place, "diameter_mm": rng.uniform(6, 40)}}
@@ -141,17 +142,17 @@ def _pierced(rng: random.Random, tree: Tree) -> None:
 def _said(rng: random.Random, tree: Tree) -> None:
     box = _any(rng, tree["boxes"])
     box.update(sealing=rng.choice([None, "gasket", "open"]), vented_outside=rng.choice([None, True]), order=rng.randint(0, 3))
-    box.update(
-        hold_down=rng.choice([None, "rods", "straps", "own_holes"]), folder={"name": "he", "deduction_mm": rng.choice([None, 5.2, 9.0])}
-    )
+    box["hold_down"] = rng.choice([None, "rods", "straps", "own_holes"])
+    box["construction"]["folder"] = {"name": "he", "deduction_mm": rng.choice([None, 5.2, 9.0])}
     box["finish"] = {"coats": rng.randint(0, 3), "coat_mm": 0.1, "beads_ground": rng.random() < 0.5, "bead_mm": 2.0}
 
 
 def _hung(rng: random.Random, tree: Tree) -> None:
     mount = _any(rng, tree["mounts"])
-    mount["bracket"].update(thickness_mm=rng.choice([4, 6, 10]), width_mm=rng.uniform(50, 120), toe_mm=rng.uniform(18, 40))
-    mount["bolt"] = {"size": rng.choice(["M8", "M10", "M12"]), "property_class": rng.choice(["8.8", "10.9"])}
-    mount["doubler"] = rng.choice([None, {"thickness_mm": 3.0, "along_w_mm": 140.0, "along_n_mm": 150.0, "from_contact_mm": 20.0}])
+    mount["shape"].update(thickness_mm=rng.choice([4, 6, 10]), width_mm=rng.uniform(50, 120), toe_mm=rng.uniform(18, 40))
+    mount["lands_on"]["bolt"] = {"size": rng.choice(["M8", "M10", "M12"]), "property_class": rng.choice(["8.8", "10.9"])}
+    plate = {"thickness_mm": 3.0, "along_w_mm": 140.0, "along_n_mm": 150.0, "from_contact_mm": 20.0}
+    mount["to_box"]["doubler"] = rng.choice([None, plate])
 
 
 def _dropped(rng: random.Random, tree: Tree) -> None:
@@ -165,7 +166,7 @@ def _beside(rng: random.Random, tree: Tree) -> None:
 
 def _fixed(rng: random.Random, tree: Tree) -> None:
     thing, box = _any(rng, {k: r for k, r in tree["items"].items() if r["state"] == "in" and r["solid"]}), rng.choice(sorted(tree["boxes"]))
-    thing["place"] = {"type": "box", "box": box, "face": rng.choice(["base", "left", "lid"]), "from": ["front", "left"], "u_mm": 100.0,
+    thing["place"] = {"type": "box", "box": box, "face": rng.choice(["base", "left", "top"]), "from": ["front", "left"], "u_mm": 100.0,
                       "v_mm": 100.0, "off_mm": rng.choice([-80.0, 60.0])}  # fmt: skip
     if thing["place"]["face"] == "left":
         thing["place"]["from"] = ["front", "base"]
@@ -178,7 +179,8 @@ def _agreed(rng: random.Random, tree: Tree) -> None:
 
 def _weighed(rng: random.Random, tree: Tree) -> None:
     vehicle = tree["vehicle"]
-    vehicle["weighing"] = {"type": "axles", "front_kg": rng.uniform(450, 600), "rear_kg": rng.uniform(400, 500), "step_kg": 20.0}
+    read = {"type": "axles", "front_kg": rng.uniform(450, 600), "rear_kg": rng.uniform(400, 500), "step_kg": 20.0}
+    tree["weighings"]["as-found"] = {"kind": "as found", "read": read}
     vehicle["bump_mm"] = rng.choice([None, {"front": 60.0, "rear": 70.0}])
     tree["load_states"].pop("four-up", None)
 

@@ -86,12 +86,14 @@ class PlacedBox:
 
 @dataclass(frozen=True, slots=True)
 class Obstacle:
-    """Something a box must keep clear of, or one convex piece of it: pieces share a path."""
+    """Something a box must keep clear of, or one convex piece of it: pieces share a path. ``kind``: a thing, room kept before one, a
+    space that is no thing, a member of the vehicle, a side of a bay, or a bay that is a crush zone."""
 
     path: str
     name: str
     solid: Solid
     gap_class: str
+    kind: Literal["thing", "room", "space", "member", "side", "bay"] = "thing"
     crush: bool = False
     bay: str | None = None  # of a bay's side: the bay it belongs to
     fixed_to: str | None = None
@@ -115,6 +117,10 @@ class Assembly:
     def in_order(self) -> list[PlacedBox]:
         """Boxes by their order, then name: the order in which modules are numbered."""
         return sorted(self.boxes.values(), key=lambda box: (box.box.order, box.box.name, box.id))
+
+    def bay_of(self, box: PlacedBox) -> Bay | None:
+        """The space a box is meant for."""
+        return self.design.bays.get(box.box.bay or "")
 
     def at_of(self, key: str) -> Vec | None:
         """Where the CG of a thing is in vehicle axes, also of one that is placed in a box."""
@@ -150,13 +156,13 @@ def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str,
                            shielded=item.shielded)  # fmt: skip
             for name, room in item.keep_clear.items():
                 path = f"items/{key}/keep_clear/{name}"
-                yield Obstacle(path, f"{item.name}, {room.reason or 'room kept'}", _before(solid, room.face, room.depth_mm), "same",
+                yield Obstacle(path, f"{item.name}, {room.reason or 'room kept'}", _before(solid, room.face, room.depth_mm), "same", "room",
                                fixed_to=item.held_by)  # fmt: skip
     for key, space in design.keepouts.items():
         for solid in thing_solids(space.solid, None, meshes):
-            yield Obstacle(f"keepouts/{key}", space.name, solid, space.gap_class, crush=space.kind == "crush")
+            yield Obstacle(f"keepouts/{key}", space.name, solid, space.gap_class, "space", crush=space.kind == "crush")
     for key, member in design.members.items():
-        yield Obstacle(f"members/{key}", member.name, member_solid(member), "same", structure=member.structure)
+        yield Obstacle(f"members/{key}", member.name, member_solid(member), "same", "member", structure=member.structure)
 
 
 @lru_cache(maxsize=4096)
@@ -217,10 +223,10 @@ def _sides(key: str, bay: Bay, holes: tuple[VehicleOpening, ...], *, own_bay: bo
         path = f"bays/{key}/lumps/{piece.lump}" if piece.lump else f"bays/{key}/sides/{piece.side}"
         side = getattr(bay.sides, piece.side)
         yield Obstacle(path, f"{bay.name} {lump or side_word(piece.side)}", piece.solid, "hot" if "hot" in bay.flags else side.gap_class,
-                       bay=key, side=piece.side, structure=bay.structure, opens=side.opens or opens)  # fmt: skip
+                       "side", bay=key, side=piece.side, structure=bay.structure, opens=side.opens or opens)  # fmt: skip
     if "crush" in bay.flags:
         for solid in _room(shape):
-            yield Obstacle(f"bays/{key}", f"{bay.name}, a crush zone", solid, "same", crush=True, bay=key)
+            yield Obstacle(f"bays/{key}", f"{bay.name}, a crush zone", solid, "same", "bay", crush=True, bay=key)
 
 
 def side_word(side: BaySide) -> str:

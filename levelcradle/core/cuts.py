@@ -60,9 +60,12 @@ def _bays(assembly: Assembly, aft: float) -> Iterator[Cut]:
 
 def _things(assembly: Assembly, aft: float) -> Iterator[Cut]:
     for thing in assembly.obstacles:
-        kind = {"items": "item", "keepouts": "keepout", "members": "member"}[thing.path.split("/")[0]]
+        kind = KINDS[thing.kind]
         for ring in _rings(thing.solid, aft):
             yield Cut(thing.path, kind, thing.name, ring, "crush" if thing.crush else thing.gap_class)
+
+
+KINDS = {"thing": "item", "room": "item", "space": "keepout", "member": "member"}
 
 
 def _boxes(assembly: Assembly, aft: float) -> Iterator[Cut]:
@@ -137,7 +140,7 @@ def bodies(assembly: Assembly) -> tuple[Body, ...]:
 
 def _thing_bodies(assembly: Assembly) -> Iterator[Body]:
     for thing in assembly.obstacles:
-        kind = {"items": "item", "keepouts": "keepout", "members": "member"}[thing.path.split("/")[0]]
+        kind = KINDS[thing.kind]
         yield _body(thing.path, kind, thing.name, thing.solid, "crush" if thing.crush else thing.gap_class)
 
 

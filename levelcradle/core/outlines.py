@@ -78,10 +78,7 @@ def _rounded(outline: list[tuple[float, float]]) -> Polygon:
 
 def _things(assembly: Assembly) -> Iterator[Shape]:
     for obstacle in assembly.obstacles:
-        if obstacle.path.startswith("keepouts/"):
-            kind = "crush" if obstacle.crush else "keepout"
-        else:
-            kind = "keepout" if "/keep_clear/" in obstacle.path else "item"
+        kind = "crush" if obstacle.crush else "keepout" if obstacle.kind in ("space", "room") else "item"
         name, solid = obstacle.name, obstacle.solid
         yield Shape(obstacle.path, kind, name, *_still(solid), round(solid.high[2], 2), gap_class=obstacle.gap_class)
     for key, item in assembly.design.items.items():
@@ -98,29 +95,29 @@ def _all_boxes(assembly: Assembly) -> Iterator[Shape]:
     """Boxes in their order, modules numbered through all of them."""
     before = 0
     for box in assembly.in_order():
-        yield from _boxes.get((box, before), lambda box=box, before=before: tuple(_box(assembly, box, before)))  # type: ignore[misc]
+        yield from _boxes.get((box, before), lambda box=box, before=before: tuple(_box(box, before)))  # type: ignore[misc]
         before += len(box.shell.modules)
 
 
-def _box(assembly: Assembly, box: PlacedBox, before: int) -> Iterator[Shape]:
-    name = box.box.name
+def _box(box: PlacedBox, before: int) -> Iterator[Shape]:
+    name, names = box.box.name, {m.id: m.mount.name for m in box.mounts}
     for piece in box.pieces:
         drawn = {"body": "tray", "closure": "lid", "bracket": "bracket"}.get(piece.role, "head")
         path = f"mounts/{piece.mount}" if piece.mount else box.path
-        words = assembly.design.mounts[piece.mount].name if piece.mount else f"{name} {piece.name}"
+        words = names[piece.mount] if piece.mount else f"{name} {piece.name}"
         yield _shape(path, drawn, words, piece.solid, piece.name, owner=box.path)
-    rows = list(_inside(assembly, box, before))
+    rows = list(_inside(box, before))
     lows, highs = (np.array([row[i] for row in rows]).reshape(-1, 3) for i in (0, 1))
     for (_, _, path, drawn, words, label), seen in zip(rows, block_shadows(lows, highs, box.placement), strict=True):
         yield Shape(path, drawn, words, *seen, label, owner=box.path)
 
 
-def _inside(assembly: Assembly, box: PlacedBox, before: int) -> Iterator[tuple[Vec, Vec, str, str, str, str]]:
+def _inside(box: PlacedBox, before: int) -> Iterator[tuple[Vec, Vec, str, str, str, str]]:
     """(low, high, path, kind, name, label) of each module and its terminals, in the box's frame."""
     for module in box.shell.modules:
         path, number = f"{box.path}/blocks/{module.block}", before + module.number
         yield module.low, module.high, path, "module", f"module {number}", str(number)
-        kind = assembly.design.module_kinds[module.kind]
+        kind = module.spec
         for sign, low, high in _terminals(module.low, module.high, module.looks.index(kind.terminals)):
             yield low, high, path, "terminal", "", sign
 

@@ -27,10 +27,11 @@ _Blocks = Mapping[str, tuple[Block, Laid]]
 
 @dataclass(frozen=True, slots=True)
 class ShellModule:
-    """A module in the box: which block and kind, its number in the box, and its corners."""
+    """A module in the box: which block and kind, what that kind is, its number in the box, and its corners."""
 
     block: str
     kind: str
+    spec: ModuleKind
     number: int
     low: Vec
     high: Vec
@@ -65,7 +66,6 @@ class Shell:
     outside: tuple[Outside, ...]
     modules: tuple[ShellModule, ...]
     gaps: tuple[InnerGap, ...]
-    modules_kg: tuple[float, ...]
     fittings_kg: float
     _dividers: tuple[Piece, ...]
 
@@ -89,12 +89,12 @@ class Shell:
     @property
     def full_kg(self) -> float:
         """With modules and fittings."""
-        return self.shell_kg + sum(self.modules_kg) + self.fittings_kg
+        return self.shell_kg + sum(m.spec.mass_kg for m in self.modules) + self.fittings_kg
 
     @cached_property
     def cg(self) -> Vec:
         rows = [(p.mass_kg, p.centre) for p in self.pieces]
-        rows += [(kg, _middle(m.low, m.high)) for kg, m in zip(self.modules_kg, self.modules, strict=True)]
+        rows += [(m.spec.mass_kg, _middle(m.low, m.high)) for m in self.modules]
         if self.modules:
             lows, highs = zip(*((m.low, m.high) for m in self.modules), strict=True)
             low, high = [min(c) for c in zip(*lows, strict=True)], [max(c) for c in zip(*highs, strict=True)]
@@ -131,7 +131,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], material: Material) -> She
     beside, under = made.wall_mm + box.liners.wall_mm, made.base_mm + box.liners.floor_mm
     start, inner = (beside, beside, under), made.inner_mm
     shift = (start[0] - low[0], start[1] - low[1], start[2] - low[2])
-    modules = tuple(_modules(blocks, shift))
+    modules = tuple(_modules(blocks, kinds, shift))
     given = _in_the_case(inner, wanted) if box.inner.type == "fixed" or inner != wanted else ()
     return Shell(
         inner_mm=inner,
@@ -143,7 +143,6 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], material: Material) -> She
             *given,
             *_beside_chamfers(box, made, modules),
         ),
-        modules_kg=tuple(kinds[m.kind].mass_kg for m in modules),
         fittings_kg=box.fittings.box_kg + box.fittings.per_module_kg * len(modules),
         _dividers=tuple(_dividers(made, blocks, shift, material.density_kg_m3)),
     )
@@ -167,14 +166,14 @@ def _inner(box: Box, low: Vec, high: Vec) -> Vec:
     return high[0] - low[0] + liner, high[1] - low[1] + liner, high[2] - low[2] + box.liners.floor_mm
 
 
-def _modules(blocks: _Blocks, shift: Vec) -> Iterator[ShellModule]:
+def _modules(blocks: _Blocks, kinds: Mapping[str, ModuleKind], shift: Vec) -> Iterator[ShellModule]:
     number = 0
     for key, (block, laid) in blocks.items():
         origin = plus(block.origin_mm, shift)
         for module in laid.modules:
             number += 1
             low, high = plus(origin, module.low), plus(origin, module.high)
-            yield ShellModule(key, block.kind, number, low, high, module.looks)
+            yield ShellModule(key, block.kind, kinds[block.kind], number, low, high, module.looks)
 
 
 def _dividers(made: Made, blocks: _Blocks, shift: Vec, density: float) -> Iterator[Piece]:

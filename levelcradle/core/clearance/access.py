@@ -48,7 +48,7 @@ def _beside(box: PlacedBox, other: PlacedBox) -> bool:
 
 def _stands(thing: Obstacle) -> bool:
     """Whether it bars a way: no space, no panel that opens, and nothing that is fixed to a box, which goes with that."""
-    return thing.fixed_to is None and not thing.crush and not thing.opens and not thing.path.startswith("keepouts/")
+    return thing.fixed_to is None and not thing.crush and not thing.opens and thing.kind != "space"
 
 
 @lru_cache(maxsize=512)

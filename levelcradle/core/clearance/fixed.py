@@ -4,7 +4,7 @@ other gear. A gap here is drawn, not found: what touches is clear."""
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Vec
 from levelcradle.core.box import ShellModule, inside_chamfer
 from levelcradle.core.design.box import FACE_AT
@@ -31,11 +31,11 @@ class _Partner:
     in_vehicle: bool = False
 
 
-def gear_findings(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+def gear_findings(box: PlacedBox) -> Iterator[Finding]:
     """One finding for each thing of a box: what it stands in, or the least it is off anything."""
     if not box.gear:
         return
-    partners = [*_metal(box), *_modules(box, assembly), *_brackets(box)]
+    partners = [*_metal(box), *_modules(box), *_brackets(box)]
     for number, gear in enumerate(box.gear):
         others = [_Partner(g.item.name, s, 0.0, "one thing stands in one place") for g in box.gear[:number] for s in g.local]
         rows = [_measured(gear, partner) for partner in (*partners, *others)] if gear.local else []
@@ -68,9 +68,9 @@ def _slopes(box: PlacedBox, gear: Gear) -> Iterator[tuple[float, _Partner]]:
             yield gap, _Partner(f"cut-off edge {key}", solid, 0.0, "metal is solid")
 
 
-def _modules(box: PlacedBox, assembly: Assembly) -> Iterator[_Partner]:
+def _modules(box: PlacedBox) -> Iterator[_Partner]:
     for module in box.shell.modules:
-        kind = assembly.design.module_kinds[module.kind]
+        kind = module.spec
         name = f"module {module.number} of the box"
         yield _Partner(name, block(module.low, module.high), kind.neighbour_gap_mm, "what a module keeps to its neighbours")
         for way, room in enumerate(_rooms(module, kind)):

@@ -14,7 +14,7 @@ WET = "water in a box is a fault sooner or later"
 
 def flag_findings(assembly: Assembly) -> Iterator[Finding]:
     for box in assembly.boxes.values():
-        bay = assembly.design.bays.get(box.box.bay or "")
+        bay = assembly.bay_of(box)
         if bay is None or not box.shell.modules:
             continue
         name, spec = plain(box.box.name), box.box

@@ -17,8 +17,8 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
     """One finding a direction of each block, one a pair of blocks, one a thing fixed to it, and one a box for its hold-down."""
     return [
         finding for box in assembly.boxes.values()
-        for finding in (*_gaps(box), *_resting(assembly, box), *_hold_down(box),
-                        *box.shell.made.findings(box.path, box.box.name), *gear_findings(assembly, box))
+        for finding in (*_gaps(box), *_resting(box), *_hold_down(box),
+                        *box.shell.made.findings(box.path, box.box.name), *gear_findings(box))
     ]  # fmt: skip
 
 
@@ -39,14 +39,14 @@ def _gaps(box: PlacedBox) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-def _resting(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+def _resting(box: PlacedBox) -> Iterator[Finding]:
     """Modules that stand, as the box stands in the vehicle, on a face they may not rest on."""
     seen: set[tuple[str, tuple[str, ...]]] = set()
     for module in box.shell.modules:
         if (module.block, module.looks) in seen:
             continue
         seen.add((module.block, module.looks))
-        kind = assembly.design.module_kinds[module.kind]
+        kind = module.spec
         on = rests(module.looks, kind, box.placement.turn)
         if on.allowed:
             continue

@@ -103,21 +103,21 @@ def _contents(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, 
         yield StackRow(word, liner, LINER_TOL_MM, 0.0, "common practice, no source", "liner", f"{path}/liners")
     at, before = begin + liner, modules_before(assembly, box)
     for module in modules:
-        yield from _space(assembly, box, module, module.low[axis] - at, 2 * axis, path)
-        yield from _module(assembly, module, axis, path, before + module.number)
+        yield from _space(module, module.low[axis] - at, 2 * axis, path)
+        yield from _module(module, axis, path, before + module.number)
         at = module.high[axis]
     if modules:
-        yield from _space(assembly, box, modules[-1], end - last_liner - at, 2 * axis + 1, path)
+        yield from _space(modules[-1], end - last_liner - at, 2 * axis + 1, path)
     else:
         yield StackRow("free", end - last_liner - at, 0.0, 0.0, "", "space", path)
     if last_liner:
         yield StackRow("liner", last_liner, LINER_TOL_MM, 0.0, "common practice, no source", "liner", f"{path}/liners")
 
 
-def _space(assembly: Assembly, box: PlacedBox, module: ShellModule, mm: float, way: int, path: str) -> Iterator[StackRow]:
+def _space(module: ShellModule, mm: float, way: int, path: str) -> Iterator[StackRow]:
     if mm <= 1e-6:
         return
-    kind = assembly.design.module_kinds[module.kind]
+    kind = module.spec
     face = module.looks[way]
     words = [FACES[name] for name in FACES if getattr(kind, name) == face]
     what = " and ".join(words) or ("tap leads" if way == 5 and kind.above_mm else f"space before {face.replace('_', ' ')}")
@@ -129,8 +129,8 @@ def modules_before(assembly: Assembly, box: PlacedBox) -> int:
     return sum(len(b.shell.modules) for b in itertools.takewhile(lambda b: b.id != box.id, assembly.in_order()))
 
 
-def _module(assembly: Assembly, module: ShellModule, axis: int, path: str, number: int) -> Iterator[StackRow]:
-    kind = assembly.design.module_kinds[module.kind]
+def _module(module: ShellModule, axis: int, path: str, number: int) -> Iterator[StackRow]:
+    kind = module.spec
     size = module.high[axis] - module.low[axis]
     along = module.looks[2 * axis].split("_")[0]  # which of the module's own sides lies along the line
     grows = kind.grows_mm({"end": 0, "side": 1}.get(along, 2))

@@ -32,7 +32,7 @@ def strayed(assembly: Assembly) -> Iterator[Finding]:
 
 
 def _out_of_its_space(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
-    bay = assembly.design.bays.get(box.box.bay or "")
+    bay = assembly.bay_of(box)
     if bay is None:
         return
     for side, (far, at) in _reaches(bay, _corners(box)).items():

@@ -101,9 +101,9 @@ FITTINGS_SHARE = 0.25  # of links, liners and clamps, which nobody weighed: comm
 
 def _box_rows(box: PlacedBox, assembly: Assembly) -> Iterator[MassRow]:
     """Modules of one kind are off together, so are the fittings of all boxes; each box's sheet on its own."""
-    kinds, shell = assembly.design.module_kinds, box.shell
-    held = Counter(m.kind for m in shell.modules)
-    causes = [(f"kind:{kind}", number * kinds[kind].tol_kg) for kind, number in sorted(held.items())]
+    shell = box.shell
+    held, tols = Counter(m.kind for m in shell.modules), {m.kind: m.spec.tol_kg for m in shell.modules}
+    causes = [(f"kind:{kind}", number * tols[kind]) for kind, number in sorted(held.items())]
     causes += [("fittings", FITTINGS_SHARE * shell.fittings_kg), (f"shell:{box.id}", SHELL_SHARE * shell.shell_kg)]
     yield MassRow(box.path, f"{box.box.name}, full", shell.full_kg, _root(t for _, t in causes), box.cg, tuple(causes))
     for mount in box.mounts:

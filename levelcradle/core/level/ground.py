@@ -34,7 +34,7 @@ def ground_findings(assembly: Assembly, level: LevelFigures) -> Iterator[Finding
 
 def _lowest(assembly: Assembly, box: PlacedBox, low: float) -> Iterator[Finding]:
     """A box that hangs lower than everything of the car between its axles is what a kerb meets first."""
-    hard, bay = lowest_hard(assembly), assembly.design.bays.get(box.box.bay or "")
+    hard, bay = lowest_hard(assembly), assembly.bay_of(box)
     said = any(space.kind == "lowest" for space in assembly.design.keepouts.values())
     if said or (hard is not None and hard - low < LEVEL_MM):  # a lowest line that was said is kept like any other gap
         return

@@ -65,7 +65,7 @@ def depth_behind(assembly: Assembly, at: Vec, way: Vec) -> Depth | None:
     way = unit(way)
     hits: list[tuple[float, str, str]] = []
     for obstacle in (*assembly.obstacles, *assembly.sides):
-        if "/keep_clear/" in obstacle.path or obstacle.path.startswith("keepouts/"):
+        if obstacle.kind in ("room", "space"):
             continue
         if (hit := ray_hits(obstacle.solid, at, way)) is not None:
             hits.append((hit, obstacle.path, obstacle.name))
