@@ -18,7 +18,7 @@ def test_preview(benchmark: BenchmarkFixture, address: str, name: str, box: str)
 
         def preview() -> None:
             patch = [{"op": "replace", "path": f"/boxes/{box}/pose/at_mm/0", "value": 2600 + next(steps) / 10}]
-            assert client.post(address.format("api/projects", name) + "/preview", json={"base": 1, "patch": patch}).status_code == 200
+            assert client.post(address.format("api/projects", name) + "/preview", json={"patch": patch}).status_code == 200
 
         benchmark.pedantic(preview, rounds=40, warmup_rounds=3)
 
@@ -43,7 +43,7 @@ def test_two_drag_at_once(benchmark: BenchmarkFixture, address: str) -> None:
 
     def ask(client: httpx.Client, box: str, at: float) -> None:
         patch = [{"op": "replace", "path": f"/boxes/{box}/pose/at_mm/0", "value": at}]
-        assert client.post(url, json={"base": 1, "patch": patch}).status_code == 200
+        assert client.post(url, json={"patch": patch}).status_code == 200
 
     def both() -> None:
         at = 400 + next(steps) / 10

@@ -37,6 +37,7 @@ class BoxFigures:
     outer_mm: Vec
     inner_mm: Vec
     over_lid_mm: Vec
+    wall_mm: float
     corner_mm: Vec
     shell_kg: float
     full_kg: float
@@ -251,7 +252,7 @@ def _boxes(assembly: Assembly) -> dict[str, BoxFigures]:
         first, number = number + 1, number + held
         numbers = f"{first} – {number}" if held > 1 else str(first) if held else ""
         out[box.id] = BoxFigures(
-            box.box.name, shell.outer_mm, shell.inner_mm, shell.over_mm, box.placement.point((0.0, 0.0, 0.0)),
+            box.box.name, shell.outer_mm, shell.inner_mm, shell.over_mm, shell.made.wall_mm, box.placement.point((0.0, 0.0, 0.0)),
             shell.shell_kg, shell.full_kg, box.cg, box.hung_kg, box.hung_cg, held, strings, numbers,
             {key: tuple(turns_for(assembly.design.module_kinds[b.kind], box.placement.turn)) for key, b in box.box.blocks.items()},
         )  # fmt: skip

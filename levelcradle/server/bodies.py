@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal, TypeVar
 from fastapi import Request
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from levelcradle.core.design.base import Id, Length, Line, Positive
+from levelcradle.core.design.base import Id, Length, Line, Positive, ThingPath
 from levelcradle.core.design.box import Turn
 from levelcradle.core.design.files import problems_of
 from levelcradle.core.design.survey import SwungTape
@@ -17,7 +17,7 @@ from levelcradle.core.modules import Order
 from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
-    "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody",
+    "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "HungBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody",
     "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "RestateBody",
     "SectionBody", "ShownBody", "StackUpBody", "SwingBody", "TapeBody",
     "WorkingBody", "WouldTakeBody", "json_body", "raw_body",
@@ -48,7 +48,6 @@ class PatchBody(Body):
 
 
 class PreviewBody(Body):
-    base: Annotated[int, Field(ge=1, le=2**31 - 1)]
     patch: Patch = []
 
 
@@ -117,6 +116,15 @@ class SectionBody(PreviewBody):
     aft_mm: Length
 
 
+class HungBody(Body):
+    """``on``: the hard point or member, as a path."""
+
+    box: Id
+    kind: Id
+    on: ThingPath
+    face: Literal["front", "aft", "left", "right", "base"] = "left"
+
+
 class NewCar(Body):
     name: Line
     wheelbase_mm: Positive
@@ -175,7 +183,8 @@ class ReadPlaceBody(Body):
 
 
 BODIES: tuple[type[BaseModel], ...] = (
-    BehindBody, BlocksBody, FirstBoxBody, LayBody, ListenBody, NewCar, PatchBody, PlaceThingBody, PreviewBody, ReadBody, ReadPlaceBody,
+    BehindBody, BlocksBody, FirstBoxBody, HungBody, LayBody, ListenBody, NewCar, PatchBody, PlaceThingBody, PreviewBody,
+    ReadBody, ReadPlaceBody,
     RemoveBoxBody, RestateBody, SectionBody, ShownBody, StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
 )  # fmt: skip
 

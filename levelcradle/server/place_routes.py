@@ -1,6 +1,6 @@
 """What the Place station asks of a design besides its analysis: chains of allowances, sections, bodies to walk round."""
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Response
@@ -9,13 +9,11 @@ from pydantic import TypeAdapter
 from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import StackUp, lay_against, stack_up
 from levelcradle.core.cuts import bodies, cut_at
-from levelcradle.core.design.box import Block
 from levelcradle.core.design.patch import Op
+from levelcradle.core.edits import blocks_changed, built_as, doubled, hung, into_box, out_of_box, removing
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.fit import into_box, out_of_box, removing
-from levelcradle.core.modules import rearranged
-from levelcradle.server.bodies import BlocksBody, LayBody, PlaceThingBody, RemoveBoxBody, SectionBody, StackUpBody, json_body
-from levelcradle.server.routes import ProjectId, TheScans, TheStore, takes, tried
+from levelcradle.server.bodies import BlocksBody, HungBody, LayBody, PlaceThingBody, RemoveBoxBody, SectionBody, StackUpBody, json_body
+from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, takes, tried
 from levelcradle.server.views import BodiesOut, OperationOut, PatchOut, ProblemOut, SectionOut
 
 __all__ = ["router"]
@@ -37,26 +35,7 @@ def chain(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[
 def blocks(project: ProjectId, store: TheStore, body: Annotated[BlocksBody, Depends(json_body(BlocksBody))]) -> Response:
     """Splits, joins, copies, mirrors, lines up, spreads or moves blocks of a box, as a patch to apply."""
     _, design = tried(store, project, body)
-    if body.box not in design.boxes:
-        raise UnknownThing("box", body.box)
-    box = design.boxes[body.box]
-    found = rearranged(box.blocks, design.module_kinds, body.order, box.pose)
-    patch = list(_to_blocks(f"/boxes/{body.box}/blocks", box.blocks, found))
-    return Response(PatchOut(patch=patch, id=body.box).model_dump_json(), media_type="application/json")
-
-
-def _to_blocks(path: str, before: Mapping[str, Block], after: Mapping[str, Block]) -> Iterator[OperationOut]:
-    """What makes the one the other; of a block that only moved, its place."""
-    for key in before.keys() - after.keys():
-        yield OperationOut(op="remove", path=f"{path}/{key}")
-    for key, block in after.items():
-        was = before.get(key)
-        if was is None:
-            yield OperationOut(op="add", path=f"{path}/{key}", value=block.model_dump(mode="json"))
-        elif was.model_copy(update={"origin_mm": block.origin_mm}) != block:
-            yield OperationOut(op="replace", path=f"{path}/{key}", value=block.model_dump(mode="json"))
-        elif was.origin_mm != block.origin_mm:
-            yield OperationOut(op="replace", path=f"{path}/{key}/origin_mm", value=list(block.origin_mm))
+    return _patched(blocks_changed(design, body.box, body.order), body.box)
 
 
 @router.post("/projects/{project}/lay-against", response_model=PatchOut, openapi_extra=takes(LayBody))
@@ -85,6 +64,25 @@ def placed_thing(
     _, design = tried(store, project, body)
     assembly = resolve(design, scans.of(design))
     return _patched(into_box(assembly, body.item, body.box) if body.box else out_of_box(assembly, body.item), body.item)
+
+
+@router.post("/projects/{project}/boxes/{box}/built-as/{kind}", response_model=PatchOut)
+def another_construction(project: ProjectId, box: Key, kind: Key, store: TheStore) -> Response:
+    """A box built another way, as large as it was, as a patch to apply."""
+    return _patched(built_as(store.open(project).design, box, kind), box)
+
+
+@router.post("/projects/{project}/hung", response_model=PatchOut, openapi_extra=takes(HungBody))
+def new_mount(project: ProjectId, store: TheStore, body: Annotated[HungBody, Depends(json_body(HungBody))]) -> Response:
+    """A mount between a box and a spot of the vehicle, as a patch to apply."""
+    key, patch = hung(store.open(project).design, body.box, body.kind, body.on, body.face)
+    return _patched(patch, key)
+
+
+@router.post("/projects/{project}/mounts/{mount}/doubler", response_model=PatchOut)
+def new_doubler(project: ProjectId, mount: Key, store: TheStore) -> Response:
+    """A doubler under a bracket, as a patch to apply."""
+    return _patched(doubled(store.open(project).design, mount), mount)
 
 
 def _patched(ops: Iterable[Op], name: str) -> Response:

@@ -54,10 +54,11 @@ from levelcradle.server.views import (
 )  # fmt: skip
 from levelcradle.store import Edited, Opened, Store
 
-__all__ = ["ProjectId", "TheScans", "TheStore", "download", "router", "takes", "tried"]
+__all__ = ["Key", "ProjectId", "TheScans", "TheStore", "download", "router", "takes", "tried"]
 
 router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 412, 413, 422)})
 ProjectId = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,79}$")]
+Key = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")]
 Session = Annotated[str, Header(alias="X-Session", pattern=r"^[A-Za-z0-9-]{1,64}$")]
 
 

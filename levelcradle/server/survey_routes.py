@@ -23,7 +23,7 @@ from levelcradle.exchange.shelf import FIELDS
 from levelcradle.jobs import Queue
 from levelcradle.server.bodies import BehindBody, RestateBody, SwingBody, json_body, raw_body
 from levelcradle.server.problems import WrongBody
-from levelcradle.server.routes import ProjectId, TheScans, TheStore, download, takes
+from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, download, takes
 from levelcradle.server.views import (
     BehindOut,
     BlankOut,
@@ -45,7 +45,6 @@ from levelcradle.store import Reading, Sent
 __all__ = ["router"]
 
 router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 413, 422)})
-Key = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")]
 FileName = Annotated[str, Query(min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]+$")]
 OWN_SUBJECTS = ("materials", "bolts", "bolt_classes", "liners", "load_cases")
 MOST_CARS = 50

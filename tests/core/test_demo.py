@@ -30,18 +30,18 @@ def test_as_found(analysis: Analysis) -> None:
 def test_ready_to_drive(analysis: Analysis) -> None:
     ready = analysis.level.ready
     assert ready is not None
-    assert ready.total_kg == pytest.approx(1192.5, abs=0.05)
-    assert ready.aft_mm == pytest.approx(1261.5, abs=0.05)
+    assert ready.total_kg == pytest.approx(1191.9, abs=0.05)
+    assert ready.aft_mm == pytest.approx(1261.4, abs=0.05)
     assert ready.across_mm == pytest.approx(0.6, abs=0.05)
     assert ready.up_mm == pytest.approx(537, abs=0.5)
-    assert ready.front_kg == pytest.approx(585.9, abs=0.05)
-    assert ready.rear_kg == pytest.approx(606.6, abs=0.05)
+    assert ready.front_kg == pytest.approx(585.7, abs=0.05)
+    assert ready.rear_kg == pytest.approx(606.2, abs=0.05)
     c = ready.corners
     assert c is not None
-    assert [round(v) for v in (c.lf_kg, c.rf_kg, c.lr_kg, c.rr_kg)] == [293, 293, 303, 304]
+    assert [round(v) for v in (c.lf_kg, c.rf_kg, c.lr_kg, c.rr_kg)] == [293, 293, 302, 304]
 
 
-@pytest.mark.parametrize(("state", "front", "rear"), [("driver", 625.2, 642.3), ("four-up", 687.1, 855.4)])
+@pytest.mark.parametrize(("state", "front", "rear"), [("driver", 625.0, 641.9), ("four-up", 686.9, 855.0)])
 def test_with_people_aboard(analysis: Analysis, state: str, front: float, rear: float) -> None:
     loads = next(row.loads for row in analysis.level.states if row.id == state)
     assert (loads.front_kg, loads.rear_kg) == pytest.approx((front, rear), abs=0.05)
@@ -49,8 +49,8 @@ def test_with_people_aboard(analysis: Analysis, state: str, front: float, rear: 
 
 def test_boxes(analysis: Analysis) -> None:
     bonnet, tank = analysis.boxes["bonnet"], analysis.boxes["tank"]
-    assert (bonnet.shell_kg, bonnet.full_kg) == pytest.approx((31.1, 160.6), abs=0.05)
-    assert (tank.shell_kg, tank.full_kg) == pytest.approx((26.7, 130.6), abs=0.05)
+    assert (bonnet.shell_kg, bonnet.full_kg) == pytest.approx((30.81, 160.31), abs=0.005)
+    assert (tank.shell_kg, tank.full_kg) == pytest.approx((26.46, 130.36), abs=0.005)
     assert bonnet.cg_mm == pytest.approx((195.5, 0, 615), abs=0.1)
     assert tank.cg_mm == pytest.approx((2867.5, 18.3, 477.1), abs=0.06)
     assert (bonnet.numbers, tank.numbers) == ("1 – 5", "6 – 9")
@@ -85,9 +85,9 @@ def test_the_bonnet_panel_is_said_rounded_down(analysis: Analysis) -> None:
 @pytest.mark.parametrize(
     ("box", "check", "use"),
     [
-        ("bonnet", "bolt", 0.609), ("bonnet", "leg A", 0.326), ("bonnet", "leg B", 0.677), ("bonnet", "weld", 0.571),
-        ("bonnet", "wall", 0.600), ("bonnet", "doubler patch", 0.847), ("tank", "bolt", 0.718), ("tank", "leg A", 0.334),
-        ("tank", "leg B", 0.541), ("tank", "weld", 0.459), ("tank", "wall", 0.487), ("tank", "doubler patch", 0.625),
+        ("bonnet", "bolt", 0.608), ("bonnet", "leg A", 0.325), ("bonnet", "leg B", 0.675), ("bonnet", "weld", 0.570),
+        ("bonnet", "wall", 0.599), ("bonnet", "doubler patch", 0.845), ("tank", "bolt", 0.716), ("tank", "leg A", 0.334),
+        ("tank", "leg B", 0.540), ("tank", "weld", 0.458), ("tank", "wall", 0.486), ("tank", "doubler patch", 0.623),
     ],
 )  # fmt: skip
 def test_uses_of_the_mounts(analysis: Analysis, box: str, check: str, use: float) -> None:
@@ -104,7 +104,7 @@ def test_every_mount_is_tight_by_rule(analysis: Analysis) -> None:
 def test_four_up_the_rear_axle_is_tight(analysis: Analysis) -> None:
     found = named(analysis, "level:rating:four-up:rear axle")
     assert found.state == "tight"
-    assert found.margin == pytest.approx(2.6, abs=0.05)
+    assert found.margin == pytest.approx(2.96, abs=0.005)
 
 
 def test_the_watch_strip_begins_with_the_axle_and_tells_eight_mounts_as_one(analysis: Analysis) -> None:

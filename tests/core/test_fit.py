@@ -11,9 +11,9 @@ from hypothesis import strategies as st
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design, validate
+from levelcradle.core.edits import edited
 from levelcradle.core.errors import DesignError
 from levelcradle.core.fit import Progress, Wishes, study, what_it_takes
-from levelcradle.core.fit.edits import edited
 from levelcradle.core.fit.mixed import Footprint, mixed_blocks
 from levelcradle.core.fit.space import Hindrance, free_space
 from levelcradle.core.fit.stand import settle

@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
+from levelcradle.core.edits import edited
 from levelcradle.core.fit import Wishes, study
-from levelcradle.core.fit.edits import edited
 from tests.core.test_fit import asked, bay_tree
 
 few = settings(max_examples=8, deadline=None, suppress_health_check=[HealthCheck.too_slow])

@@ -11,10 +11,10 @@ from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
 from levelcradle.core.design.box import Box, Liners, Pose, Turn
 from levelcradle.core.design.construction import Folded
+from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.fit import Wishes, what_it_takes
 from levelcradle.core.fit.combine import Load, combinations
-from levelcradle.core.fit.edits import adding, edited, removing
 from levelcradle.core.fit.grids import Grid, blocks_of, last_row
 from levelcradle.core.fit.options import Option, Room, room_of
 from levelcradle.core.fit.proposals import study

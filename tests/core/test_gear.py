@@ -9,8 +9,7 @@ from hypothesis import strategies as st
 
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import validate
-from levelcradle.core.fit.edits import edited, removing
-from levelcradle.core.fit.placing import into_box, out_of_box
+from levelcradle.core.edits import edited, into_box, out_of_box, removing
 from tests.plain import a_block, analysed, box_at, found, plain_car, said
 
 AT = (1000.0, 0.0, 300.0)

@@ -16,9 +16,9 @@ from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.design import Design, standard_tables, validate
 from levelcradle.core.design.box import Block, Chamfer, Counts, Dividers, Turn
 from levelcradle.core.design.patch import apply
+from levelcradle.core.edits import edited
 from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import parts_of
-from levelcradle.core.fit.edits import edited
 from levelcradle.core.modules import Order, lay_out, rearranged
 from levelcradle.core.solids import block, line_spans, surface_of
 from levelcradle.demo import demo_design

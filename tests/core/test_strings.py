@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
 from levelcradle.core.design.box import Block, Box
-from levelcradle.core.fit.edits import edited
+from levelcradle.core.edits import edited
 from levelcradle.core.fit.strings import told_off
 from levelcradle.core.modules import lay_out, strings_in
 from tests.core.test_fit import asked, bay_design, bay_tree

@@ -85,7 +85,7 @@ def test_undo_and_redo(client: TestClient, car: str) -> None:
 
 
 def test_a_preview_saves_nothing(client: TestClient, car: str) -> None:
-    answer = client.post(f"/api/projects/{car}/preview", json={"base": 1, "patch": moved(2685.0)}).json()
+    answer = client.post(f"/api/projects/{car}/preview", json={"patch": moved(2685.0)}).json()
     axle = next(f for f in answer["analysis"]["findings"] if f["id"].endswith("items/axle"))
     assert axle["value"] == pytest.approx(25.0)
     assert client.get(f"/api/projects/{car}").json()["revision"] == 1
@@ -93,25 +93,25 @@ def test_a_preview_saves_nothing(client: TestClient, car: str) -> None:
 
 def test_the_working_of_one_finding_as_stored_and_as_previewed(client: TestClient, car: str) -> None:
     def margin(ops: list[dict[str, Any]]) -> float:
-        body = {"base": 1, "patch": ops, "finding": "gap:boxes/tank:items/axle"}
+        body = {"patch": ops, "finding": "gap:boxes/tank:items/axle"}
         steps = client.post(f"/api/projects/{car}/working", json=body).json()["steps"]
         return float(next(s["value"] for s in steps if s["what"] == "margin"))
 
     assert margin([]) == pytest.approx(-14.5)
     assert margin(moved(2685.0)) == pytest.approx(0.0)
-    missing = {"base": 1, "patch": [], "finding": "nothing"}
+    missing = {"patch": [], "finding": "nothing"}
     assert client.post(f"/api/projects/{car}/working", json=missing).status_code == 404
 
 
 def test_every_finding_that_says_it_has_a_working_shows_one(client: TestClient, car: str) -> None:
     found = client.get(f"/api/projects/{car}").json()["analysis"]["findings"]
     for finding in [f for f in found if f["has_working"]][::4]:
-        body = {"base": 1, "patch": [], "finding": finding["id"]}
+        body = {"patch": [], "finding": finding["id"]}
         assert client.post(f"/api/projects/{car}/working", json=body).json()["steps"]
 
 
 def test_the_tape(client: TestClient, car: str) -> None:
-    body = {"base": 1, "patch": [], "one": "boxes/tank", "other": "items/axle"}
+    body = {"patch": [], "one": "boxes/tank", "other": "items/axle"}
     answer = client.post(f"/api/projects/{car}/tape", json=body).json()
     assert answer["distance_mm"] == pytest.approx(10.5)
     assert client.post(f"/api/projects/{car}/tape", json=body | {"one": "boxes/x"}).status_code == 404
@@ -124,7 +124,9 @@ def test_a_box_is_proposed_as_a_patch(client: TestClient, car: str) -> None:
     assert answer["patch"][0]["path"] == "/boxes/tank-2"
     assert patch(client, car, answer["patch"]).status_code == 200
     gone = [{"op": "remove", "path": f"/boxes/{key}"} for key in ("tank-2", "tank")]
-    mounts = [{"op": "remove", "path": f"/mounts/{key}"} for key, m in tree_of(demo_design())["mounts"].items() if m["box"] == "tank"]
+    mounts = [
+        {"op": "remove", "path": f"/mounts/{key}"} for key, m in tree_of(demo_design())["mounts"].items() if "boxes/tank" in m["carries"]
+    ]
     assert patch(client, car, [*mounts, *gone], base=2).status_code == 200
     answer = client.post(f"/api/projects/{car}/first-box", json=body).json()
     assert (answer["fits"], answer["modules"]) == (True, 3)

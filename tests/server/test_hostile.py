@@ -109,7 +109,7 @@ FIGURES = st.floats(-2e4, 2e4) | st.integers(-20000, 20000) | st.sampled_from([0
 @settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(path=PATHS, value=JSON | FIGURES)
 def test_any_value_at_any_place_is_taken_or_refused(client: TestClient, car: str, path: str, value: Any) -> None:
-    body = json.dumps({"base": 1, "patch": [{"op": "replace", "path": path, "value": value}]})
+    body = json.dumps({"patch": [{"op": "replace", "path": path, "value": value}]})
     answer = client.post(f"{CAR}/preview", content=body)
     assert answer.status_code in (200, 422), answer.text
 
@@ -130,7 +130,7 @@ def test_anything_taken_away_or_swapped_anywhere_is_answered(client: TestClient,
     for step in donor.split("/")[1:]:
         value = value[int(step)] if isinstance(value, list) else value[step.replace("~1", "/").replace("~0", "~")]
     ops = [{"op": "remove", "path": one}, {"op": "replace", "path": other, "value": value}]
-    answer = client.post(f"{CAR}/preview", json={"base": 1, "patch": ops[data.draw(st.integers(0, 1)) :][:1]})
+    answer = client.post(f"{CAR}/preview", json={"patch": ops[data.draw(st.integers(0, 1)) :][:1]})
     assert answer.status_code in (200, 422), answer.text
 
 
@@ -146,7 +146,7 @@ def test_any_bracket_on_any_leaning_box_is_analysed(
         for name, v in figures
     ]
     ops += [{"op": "replace", "path": f"/boxes/tank/pose/{k}_deg", "value": a} for k, a in zip(("yaw", "pitch", "roll"), turn, strict=True)]
-    answer = client.post(f"{CAR}/preview", json={"base": 1, "patch": ops})
+    answer = client.post(f"{CAR}/preview", json={"patch": ops})
     assert answer.status_code in (200, 422), answer.text
     supports = answer.json()["analysis"]["supports"] if answer.status_code == 200 else []
     assert all(isinstance(row["use"], float) for s in supports for m in s["mounts"] for row in m["rows"]), "no use is infinite or nothing"

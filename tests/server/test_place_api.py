@@ -9,7 +9,7 @@ from levelcradle.store import Store
 
 
 def ask(client: TestClient, car: str, what: str, **body: Any) -> Any:
-    return client.post(f"/api/projects/{car}/{what}", json={"base": 1, "patch": [], **body})
+    return client.post(f"/api/projects/{car}/{what}", json={"patch": [], **body})
 
 
 def edit(client: TestClient, car: str, patch: list[dict[str, Any]], revision: int = 1) -> Any:

@@ -7,18 +7,25 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.box.folded import FoldedBox
 from levelcradle.core.box.made import Made
 from levelcradle.core.design.box import Box
+from levelcradle.core.design.construction import Closure, Construction
 from levelcradle.core.design.tables import Material
 
 __all__ = ["MAKERS", "made_of"]
 
 
 class Maker(Protocol):
-    def __call__(self, box: Box, wanted_mm: Vec, material: Material, /) -> Made: ...
+    """A class that makes boxes of one construction."""
+
+    def round(self, box: Box, wanted_mm: Vec, material: Material, /) -> Made:
+        """A box whose contents and liners want an inside of that size."""
+
+    def begun(self, was: Made, shell_kg: float, /) -> tuple[Construction, Mapping[str, Closure]]:
+        """How a box that was made otherwise begins as one of this."""
 
 
-MAKERS: Mapping[str, Maker] = {"folded": FoldedBox.round}
+MAKERS: Mapping[str, Maker] = {"folded": FoldedBox}
 
 
 def made_of(box: Box, wanted_mm: Vec, material: Material) -> Made:
     """A box as its construction makes it, where its contents and liners want an inside of that size."""
-    return MAKERS[box.construction.type](box, wanted_mm, material)
+    return MAKERS[box.construction.type].round(box, wanted_mm, material)

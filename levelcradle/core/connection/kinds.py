@@ -1,19 +1,32 @@
 """Which class makes which kind of mount."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
+from typing import Any, Protocol
 
 from levelcradle.core.connection.angle import AngleConnection
 from levelcradle.core.connection.connection import Connection, Seat
 from levelcradle.core.connection.spot import Spot
+from levelcradle.core.design import HardPoint
 from levelcradle.core.design.mount import Mount
+from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
 
 __all__ = ["MAKERS", "connect"]
 
-Maker = Callable[[str, Mount, Spot, Seat, Tables], Connection]
-MAKERS: Mapping[str, Maker] = {"angle": AngleConnection.of}
+
+class Maker(Protocol):
+    """A class that makes mounts of one kind."""
+
+    def of(self, key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables, /) -> Connection:
+        """A mount in place."""
+
+    def begun(self, on: str, landing: HardPoint | Member, like: Mount | None, /) -> dict[str, Any]:
+        """Shape, hold and landing of a new one on a hard point or member, like another of its kind where there is one."""
+
+
+MAKERS: Mapping[str, Maker] = {"angle": AngleConnection}
 
 
 def connect(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> Connection:
     """A mount in place, as its shape makes it between what it lands on and the box."""
-    return MAKERS[mount.shape.type](key, mount, spot, seat, tables)
+    return MAKERS[mount.shape.type].of(key, mount, spot, seat, tables)

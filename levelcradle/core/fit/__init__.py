@@ -1,9 +1,7 @@
 """How many fit, which way up, where; and what it would take. It tries designs; checks say what they are worth."""
 
 from levelcradle.core.fit.cures import Answer, Cost, Cure, wedge_travel, what_it_takes
-from levelcradle.core.fit.edits import removing
 from levelcradle.core.fit.first_box import FirstBox, first_box
-from levelcradle.core.fit.placing import into_box, out_of_box
 from levelcradle.core.fit.proposals import Progress, Proposal, ProposedBox, Study, check_wishes, study
 from levelcradle.core.fit.tier import Tile, pack_tier
 from levelcradle.core.fit.wishes import Wishes
@@ -21,10 +19,7 @@ __all__ = [
     "Wishes",
     "check_wishes",
     "first_box",
-    "into_box",
-    "out_of_box",
     "pack_tier",
-    "removing",
     "study",
     "wedge_travel",
     "what_it_takes",

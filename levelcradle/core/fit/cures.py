@@ -19,9 +19,9 @@ from levelcradle.core.design.base import Face
 from levelcradle.core.design.carried import shifted
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.survey import Item, Keepout
+from levelcradle.core.edits import edited
 from levelcradle.core.errors import DesignError, UnknownThing
 from levelcradle.core.finding import Figure, Finding, plain, says
-from levelcradle.core.fit.edits import edited
 from levelcradle.core.fit.options import EDGES, hindrances, room_of
 from levelcradle.core.fit.space import Hindrance
 from levelcradle.core.fit.stand import STEP_MM, Pressing, least_travel, pressing, settle
@@ -271,8 +271,9 @@ class _Asker:
         yield from self._thinner("liner", "liners/wall_mm", had, LINERS_MM, "liner on the walls {0} instead of {1}", foul)
 
     def _sheets(self, foul: list[Finding]) -> Iterator[Cure | None]:
-        had = self.asked.boxes[self.box_id].construction.thickness_mm
-        yield from self._thinner("sheet", "construction/thickness_mm", had, SHEETS_MM, "sheet of {0} instead of {1}", foul)
+        had = self.box.shell.made.sheet_mm
+        if had is not None:
+            yield from self._thinner("sheet", "construction/thickness_mm", had, SHEETS_MM, "sheet of {0} instead of {1}", foul)
 
     def _thinner(
         self, kind: str, path: str, had: float, thinner_mm: Iterable[float], words: str, foul: list[Finding]

@@ -14,11 +14,11 @@ from levelcradle.core.bays import extent
 from levelcradle.core.design import Design
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.patch import Op
+from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.finding import Finding, State, says
 from levelcradle.core.fit.cases import largest_case
 from levelcradle.core.fit.combine import Load, combinations, most_unrated
-from levelcradle.core.fit.edits import adding, edited, removing
 from levelcradle.core.fit.options import Option, room_of
 from levelcradle.core.fit.strings import told_off
 from levelcradle.core.fit.wanted import Wanted, held_in

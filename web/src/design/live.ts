@@ -116,11 +116,11 @@ export const useLive = create<Live>((set, get) => {
     waiting = null
     inFlight = true
     try {
-      const { project, revision } = get().loaded as Loaded
+      const { project } = get().loaded as Loaded
       const answer = taken(
         await api.POST('/api/projects/{project}/preview', {
           params: { path: { project } },
-          body: { base: revision, patch: patch as never, shapes: drawn },
+          body: { patch: patch as never, shapes: drawn },
         }),
       )
       if (asked === shown)

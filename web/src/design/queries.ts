@@ -2,7 +2,7 @@
 import { queryOptions } from '@tanstack/react-query'
 
 import { api, SESSION, taken } from './api'
-import type { Answer, Body, Op, Outline, Scan, ShelfPreview, StackUp, Study } from './types'
+import type { Answer, Body, NewMount, Op, Outline, Scan, ShelfPreview, StackUp, Study } from './types'
 
 export const carsQuery = queryOptions({
   queryKey: ['cars'],
@@ -16,7 +16,7 @@ export const workingQuery = (project: string, revision: number, finding: string,
       taken(
         await api.POST('/api/projects/{project}/working', {
           params: { path: { project } },
-          body: { base: revision, finding, patch: patch as never },
+          body: { finding, patch: patch as never },
         }),
       ),
   })
@@ -166,7 +166,7 @@ export const answerQuery = (
       taken(
         await api.POST('/api/projects/{project}/would-take', {
           params: { path: { project } },
-          body: { base: revision, patch: on, box, more } as never,
+          body: { patch: on, box, more } as never,
         }),
       ) as unknown as Answer,
   })
@@ -180,7 +180,7 @@ export const tapeQuery = (project: string, revision: number, one?: string, other
       taken(
         await api.POST('/api/projects/{project}/tape', {
           params: { path: { project } },
-          body: { base: revision, patch: [], one: one ?? '', other: other ?? '', want_mm: null },
+          body: { patch: [], one: one ?? '', other: other ?? '', want_mm: null },
         }),
       ),
   })
@@ -199,7 +199,7 @@ export const chainQuery = (
       taken(
         await api.POST('/api/projects/{project}/stack-up', {
           params: { path: { project } },
-          body: { base: revision, patch: [], box, way, at_mm: null, module },
+          body: { patch: [], box, way, at_mm: null, module },
         }),
       ) as unknown as StackUp,
   })
@@ -211,7 +211,7 @@ export const sectionQuery = (project: string, revision: number, aft: number) =>
       taken(
         await api.POST('/api/projects/{project}/section', {
           params: { path: { project } },
-          body: { base: revision, patch: [], aft_mm: aft },
+          body: { patch: [], aft_mm: aft },
         }),
       ),
   })
@@ -294,4 +294,34 @@ export const previewShelf = (
   sent<ShelfPreview>(
     `/api/projects/${project}/shelf-preview?${query({ kind, mapping: mapping && JSON.stringify(mapping) })}`,
     file,
+  )
+
+const opsOf = (answer: { patch: unknown }) => answer.patch as Op[]
+
+/** A box built another way, as large as it was. */
+export const builtAs = async (project: string, box: string, kind: string): Promise<Op[]> =>
+  opsOf(
+    taken(
+      await api.POST('/api/projects/{project}/boxes/{box}/built-as/{kind}', {
+        params: { path: { project, box, kind } },
+      }),
+    ),
+  )
+
+/** A new mount between a box and a spot of the vehicle. */
+export async function hung(project: string, body: NewMount): Promise<{ id: string; patch: Op[] }> {
+  const answer = taken(
+    await api.POST('/api/projects/{project}/hung', { params: { path: { project } }, body: body as never }),
+  )
+  return { id: answer.id, patch: opsOf(answer) }
+}
+
+/** A doubler under a bracket. */
+export const doublerUnder = async (project: string, mount: string): Promise<Op[]> =>
+  opsOf(
+    taken(
+      await api.POST('/api/projects/{project}/mounts/{mount}/doubler', {
+        params: { path: { project, mount } },
+      }),
+    ),
   )

@@ -245,6 +245,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/boxes/{box}/built-as/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Another Construction
+         * @description A box built another way, as large as it was, as a patch to apply.
+         */
+        post: operations["another_construction_api_projects__project__boxes__box__built_as__kind__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/carriers/{bay}": {
         parameters: {
             query?: never;
@@ -399,6 +419,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/hung": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Mount
+         * @description A mount between a box and a spot of the vehicle, as a patch to apply.
+         */
+        post: operations["new_mount_api_projects__project__hung_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/lay-against": {
         parameters: {
             query?: never;
@@ -413,6 +453,26 @@ export interface paths {
          * @description Lays a box against something with the needed gap, as a patch to apply.
          */
         post: operations["lay_api_projects__project__lay_against_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/mounts/{mount}/doubler": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Doubler
+         * @description A doubler under a bracket, as a patch to apply.
+         */
+        post: operations["new_doubler_api_projects__project__mounts__mount__doubler_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1140,8 +1200,6 @@ export interface components {
          * @description An order to the blocks of a box.
          */
         BlocksBody: {
-            /** Base */
-            base: number;
             /** Box */
             box: string;
             order: components["schemas"]["InOrder"];
@@ -1259,6 +1317,8 @@ export interface components {
             turns: {
                 [key: string]: components["schemas"]["Turn"][];
             };
+            /** Wall Mm */
+            wall_mm: number;
         };
         /** CarrierOut */
         CarrierOut: {
@@ -4663,6 +4723,24 @@ export interface components {
             says: string;
         };
         /**
+         * HungBody
+         * @description ``on``: the hard point or member, as a path.
+         */
+        HungBody: {
+            /** Box */
+            box: string;
+            /**
+             * Face
+             * @default left
+             * @enum {string}
+             */
+            face: "front" | "aft" | "left" | "right" | "base";
+            /** Kind */
+            kind: string;
+            /** On */
+            on: string;
+        };
+        /**
          * Aboard
          * @description Somebody or something in the car while it was weighed, that is no part of it: taken off the readings.
          */
@@ -5053,8 +5131,6 @@ export interface components {
          * @description A box laid against a wall, a thing or another box; ``turn``: leaned or turned to lie along it.
          */
         LayBody: {
-            /** Base */
-            base: number;
             /** Box */
             box: string;
             /** Other */
@@ -5320,8 +5396,6 @@ export interface components {
          * @description A thing put in or on a box, or with None out of it again.
          */
         PlaceThingBody: {
-            /** Base */
-            base: number;
             /** Box */
             box: string | null;
             /** Item */
@@ -5359,8 +5433,6 @@ export interface components {
         };
         /** PreviewBody */
         PreviewBody: {
-            /** Base */
-            base: number;
             /**
              * Patch
              * @default []
@@ -5535,8 +5607,6 @@ export interface components {
         };
         /** RemoveBoxBody */
         RemoveBoxBody: {
-            /** Base */
-            base: number;
             /** Box */
             box: string;
             /**
@@ -5610,8 +5680,6 @@ export interface components {
         SectionBody: {
             /** Aft Mm */
             aft_mm: number;
-            /** Base */
-            base: number;
             /**
              * Patch
              * @default []
@@ -5742,8 +5810,6 @@ export interface components {
          * @description ``shapes``: the drawing is wanted too, where what is dragged does not simply follow the hand.
          */
         ShownBody: {
-            /** Base */
-            base: number;
             /**
              * Patch
              * @default []
@@ -5840,8 +5906,6 @@ export interface components {
                 number,
                 number
             ] | null;
-            /** Base */
-            base: number;
             /** Box */
             box: string;
             /**
@@ -6002,8 +6066,6 @@ export interface components {
          * @description ``want_mm``: what the tape should read; the first thing, a box, is moved for it.
          */
         TapeBody: {
-            /** Base */
-            base: number;
             /** One */
             one: string;
             /** Other */
@@ -6269,8 +6331,6 @@ export interface components {
         };
         /** WorkingBody */
         WorkingBody: {
-            /** Base */
-            base: number;
             /** Finding */
             finding: string;
             /**
@@ -6291,8 +6351,6 @@ export interface components {
          * @description ``more``: what one more row or tier would take; without it, what would clear the box.
          */
         WouldTakeBody: {
-            /** Base */
-            base: number;
             /** Box */
             box: string;
             /**
@@ -7329,6 +7387,66 @@ export interface operations {
             };
         };
     };
+    another_construction_api_projects__project__boxes__box__built_as__kind__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                box: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     carriers_api_projects__project__carriers__bay__get: {
         parameters: {
             query?: never;
@@ -7856,6 +7974,68 @@ export interface operations {
             };
         };
     };
+    new_mount_api_projects__project__hung_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HungBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     lay_api_projects__project__lay_against_post: {
         parameters: {
             query?: never;
@@ -7870,6 +8050,65 @@ export interface operations {
                 "application/json": components["schemas"]["LayBody"];
             };
         };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    new_doubler_api_projects__project__mounts__mount__doubler_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                mount: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {

@@ -47,6 +47,7 @@ export type Reference = Schemas['DocReference']
 export type Reading = Schemas['DocReading']
 export type Vehicle = Schemas['DocVehicle']
 export type Read = Schemas['DocWeighed']['read']
+export type NewMount = Schemas['HungBody']
 export type State = Finding['state']
 export type LengthUnit = 'mm' | 'in'
 export type MassUnit = 'kg' | 'lb'

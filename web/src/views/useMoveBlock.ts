@@ -33,7 +33,6 @@ async function patchOf({ path, by, catchMm }: Moved): Promise<Op[]> {
     await api.POST('/api/projects/{project}/blocks', {
       params: { path: { project: loaded?.project ?? '' } },
       body: {
-        base: loaded?.revision ?? 1,
         patch: [],
         box,
         order: { do: 'move', block, by_mm: by, catch_mm: catchMm },

@@ -13,9 +13,10 @@ from levelcradle.core.box.folded.feasible import least_chamfer, makeable
 from levelcradle.core.box.folded.metal import folded_pieces
 from levelcradle.core.box.folded.screws import lid_screws
 from levelcradle.core.box.folded.sheet import Sheet
-from levelcradle.core.box.made import Layers, StackRow, Wall
+from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.box import FACE_AT, Box
+from levelcradle.core.design.construction import Cap, Folded
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.part import FlatPart, bend_setback
@@ -43,6 +44,11 @@ class FoldedBox:
         t = box.construction.thickness_mm
         outer = (inner[0] + 2 * t, inner[1] + 2 * t, inner[2] + t)
         return FoldedBox(Sheet(box, box.construction, box.cap, outer, material), inner)
+
+    @staticmethod
+    def begun(was: Made, shell_kg: float) -> tuple[Folded, dict[str, Cap]]:
+        """Of a sheet as thick as the walls were."""
+        return Folded(thickness_mm=min(max(was.wall_mm, 0.5), 20.0)), {"lid": Cap()}
 
     @property
     def outer_mm(self) -> Vec:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -11,7 +12,9 @@ from levelcradle.core.connection.angle.pieces import AngleFrame, angle_pieces, b
 from levelcradle.core.connection.angle.working import working
 from levelcradle.core.connection.connection import Contact, Governing, Load, MountPiece, Road, Seat, Unfit, lies_on
 from levelcradle.core.connection.spot import Spot
-from levelcradle.core.design.mount import Mount
+from levelcradle.core.design import HardPoint
+from levelcradle.core.design.mount import Angle, Mount, Welded
+from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.finding import Working
 from levelcradle.core.part import FlatPart
@@ -49,6 +52,14 @@ class AngleConnection:
         joint = AngleJoint.of(mount, frame.c_mm, wall.material, wall.thickness_mm, wall.height_mm, tables)
         pieces = tuple(angle_pieces(mount, frame, tables, wall.material.density_kg_m3))
         return AngleConnection(key, mount, spot, seat, frame, joint, pieces, frozenset(tables.bolts))
+
+    @staticmethod
+    def begun(on: str, landing: HardPoint | Member, like: Mount | None) -> dict[str, Any]:
+        """Its bolt is of the hard point's thread, where that is known."""
+        size = getattr(landing, "thread", None) or (like.lands_on.bolt.size if like else "M10")
+        shape, weld = (like.shape, like.to_box) if like else (Angle(), Welded())
+        lands_on = {"type": "hardpoint", "hardpoint": on.removeprefix("hardpoints/"), "bolt": {"size": size, "property_class": "8.8"}}
+        return {"shape": shape.model_dump(mode="json"), "to_box": weld.model_dump(mode="json"), "lands_on": lands_on}
 
     @property
     def unfit(self) -> str:

@@ -13,6 +13,7 @@ import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
+import { builtAs } from '../../design/queries'
 import { CONSTRUCTIONS } from './constructions'
 import { CutOff } from './CutOff'
 import { Protrusions } from './Protrusions'
@@ -78,7 +79,9 @@ export function BoxStation() {
 
 function Making({ id, box }: { id: string; box: Box }) {
   const { findings } = useAnalysis()
-  const Construction = CONSTRUCTIONS[box.construction.type]
+  const { project } = useLoaded()
+  const { Form } = CONSTRUCTIONS[box.construction.type]
+  const rebuild = (kind: string) => void builtAs(project, id, kind).then((ops) => edit(ops))
   const edit = useLive((s) => s.edit)
   const path = `/boxes/${id}`
   const here = findings.filter((f) => f.station === 'box' && f.subjects.includes(`boxes/${id}`))
@@ -105,7 +108,15 @@ function Making({ id, box }: { id: string; box: Box }) {
         }
       />
       <SentenceRows findings={here} />
-      <Construction path={path} box={box} />
+      {Object.keys(CONSTRUCTIONS).length > 1 && (
+        <Choose
+          label="Made as"
+          value={box.construction.type}
+          options={Object.entries(CONSTRUCTIONS).map(([kind, { name }]) => [kind, name] as const)}
+          onChange={rebuild}
+        />
+      )}
+      <Form path={path} box={box} />
       <Heading>Liners</Heading>
       <Blank path={`${path}/liners/wall_mm`} label="On the walls" />
       <FromTable path={`${path}/liners/wall_mm`} label="Walls, from the table" />

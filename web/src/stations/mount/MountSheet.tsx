@@ -17,7 +17,7 @@ export function MountSheet({ id }: { id: string }) {
   const mount = document.mounts[id] as Mount
   const figures = supports.flatMap((s) => s.mounts).find((m) => m.id === id)
   const path = `/mounts/${id}`
-  const Kind = KINDS[mount.shape.type]
+  const { Form } = KINDS[mount.shape.type]
   const here = findings.filter((f) => f.station === 'mount' && f.subjects.includes(`mounts/${id}`))
   async function remove() {
     if (await edit([{ op: 'remove', path }])) select(null)
@@ -51,7 +51,7 @@ export function MountSheet({ id }: { id: string }) {
           <Fact name="Tighten to">{figures.torque_nm.toFixed(1)} N·m</Fact>
         </>
       )}
-      <Kind path={path} mount={mount} />
+      <Form path={path} mount={mount} />
       {figures && (
         <>
           <Heading right="pull · shear">Its hard point must carry</Heading>

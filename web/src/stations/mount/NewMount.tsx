@@ -1,50 +1,41 @@
-/** A bracket on a hard point: choose the box, its face and the spot. */
+/** A mount on a spot of the vehicle: choose its kind, the box, its face and the spot. */
 import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
-import { useDocument, useLive } from '../../design/live'
-import { carries } from '../../design/mounts'
-import { freeId } from '../../design/pointer'
+import { useDocument, useLive, useLoaded } from '../../design/live'
+import { hung } from '../../design/queries'
 import { Button, Choose, Heading } from '../../ui/parts'
-
-const FACES = [
-  ['left', 'left wall'],
-  ['right', 'right wall'],
-  ['front', 'front wall'],
-  ['aft', 'aft wall'],
-] as const
+import { KINDS, type Kind } from './kinds'
 
 export function NewMount() {
-  const { boxes, hardpoints, mounts } = useDocument()
+  const { boxes } = useDocument()
+  const { project } = useLoaded()
   const edit = useLive((s) => s.edit)
   const select = useChoice((s) => s.select)
-  const taken = new Set(Object.values(mounts).map((m) => m.lands_on.hardpoint))
-  const free = Object.entries(hardpoints).filter(([id]) => !taken.has(id))
+  const kinds = Object.entries(KINDS)
+  const [kind, setKind] = useState(kinds[0]?.[0] ?? 'angle')
+  const chosen = KINDS[kind as keyof typeof KINDS]
+  const free = useFree(chosen)
   const [box, setBox] = useState(Object.keys(boxes)[0] ?? '')
-  const [face, setFace] = useState<(typeof FACES)[number][0]>('left')
+  const [face, setFace] = useState('')
   const [spot, setSpot] = useState('')
-  const at = free.some(([id]) => id === spot) ? spot : (free[0]?.[0] ?? '')
+  const on = free.some(([path]) => path === spot) ? spot : (free[0]?.[0] ?? '')
+  const held = chosen.faces.some(([f]) => f === face) ? face : (chosen.faces[0]?.[0] ?? 'left')
   async function add() {
-    const id = freeId(`${box}-${at}`.slice(0, 50), mounts)
-    const name = `${boxes[box]?.name ?? box} mount, ${hardpoints[at]?.name ?? at}`.slice(0, 120)
-    const last = Object.values(mounts)
-      .filter((m) => carries(m, box))
-      .at(-1)
-    const size = hardpoints[at]?.thread ?? last?.lands_on.bolt.size ?? 'M10'
-    const like = last ? { shape: last.shape, to_box: last.to_box } : {}
-    const value = {
-      name,
-      carries: { [`boxes/${box}`]: true },
-      face,
-      order: Object.keys(mounts).length,
-      lands_on: { type: 'hardpoint', hardpoint: at, bolt: { size, property_class: '8.8' } },
-      ...like,
-    }
-    if (await edit([{ op: 'add', path: `/mounts/${id}`, value }])) select(`mounts/${id}`)
+    const { id, patch } = await hung(project, { box, kind, on, face: held as Kind['faces'][number][0] })
+    if (await edit(patch)) select(`mounts/${id}`)
   }
   return (
     <section aria-label="New mount">
-      <Heading>Put a bracket on a hard point</Heading>
+      <Heading>Hang it on the car</Heading>
+      {kinds.length > 1 && (
+        <Choose
+          label="By a"
+          value={kind}
+          options={kinds.map(([key, k]) => [key, k.name] as const)}
+          onChange={setKind}
+        />
+      )}
       {free.length === 0 ? (
         <p className="m-0">
           Every hard point carries a bracket, or none was surveyed yet. Hard points are entered in Survey.
@@ -57,13 +48,10 @@ export function NewMount() {
             options={Object.entries(boxes).map(([id, b]) => [id, b.name] as const)}
             onChange={setBox}
           />
-          <Choose
-            label="On the hard point"
-            value={at}
-            options={free.map(([id, p]) => [id, p.name] as const)}
-            onChange={setSpot}
-          />
-          <Choose label="Welded to the" value={face} options={FACES} onChange={setFace} />
+          <Choose label="On the hard point" value={on} options={free} onChange={setSpot} />
+          {chosen.faces.length > 1 && (
+            <Choose label="Welded to the" value={held} options={chosen.faces} onChange={setFace} />
+          )}
           <Button className="mt-1 w-full" onClick={() => void add()}>
             Put a bracket there
           </Button>
@@ -71,4 +59,14 @@ export function NewMount() {
       )}
     </section>
   )
+}
+
+/** What a kind of mount may land on: hard points that carry none yet, and members. */
+function useFree(kind: Kind): (readonly [string, string])[] {
+  const { hardpoints, members, mounts } = useDocument()
+  const taken = new Set(Object.values(mounts).map(({ lands_on: on }) => `hardpoints/${on.hardpoint}`))
+  const rows = { hardpoints, members }
+  return kind.lands
+    .flatMap((where) => Object.entries(rows[where]).map(([id, row]) => [`${where}/${id}`, row.name] as const))
+    .filter(([path]) => !taken.has(path))
 }

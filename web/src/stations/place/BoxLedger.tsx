@@ -38,7 +38,7 @@ export function BoxLedger({ id }: { id: string }) {
   const module = selected?.includes('#') ? selected.split('#')[1] : null
   return (
     <>
-      <Title right={`${length(box.construction.thickness_mm, 'mm')} mm ${material}`}>{figures.name}</Title>
+      <Title right={`${length(figures.wall_mm, 'mm')} mm ${material}`}>{figures.name}</Title>
       <Pinned path={`boxes/${id}`} />
       {module && (
         <p className="m-0 text-blue">Module {module} is chosen; Esc goes to its block, then to the box.</p>
@@ -136,7 +136,7 @@ function BaySelect({ id, box }: { id: string; box: Box }) {
 
 function RemoveBox({ id, onDone }: { id: string; onDone: () => void }) {
   const document = useDocument()
-  const { project, revision } = useLoaded()
+  const { project } = useLoaded()
   const { ask, problem } = useAsked()
   const mounts = Object.values(document.mounts).filter((m) => carries(m, id))
   const remove = () =>
@@ -144,7 +144,7 @@ function RemoveBox({ id, onDone }: { id: string; onDone: () => void }) {
       taken(
         await api.POST('/api/projects/{project}/removed-box', {
           params: { path: { project } },
-          body: { base: revision, patch: [], box: id },
+          body: { patch: [], box: id },
         }),
       ),
     ).then((done) => done && onDone())

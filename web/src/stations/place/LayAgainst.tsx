@@ -5,7 +5,7 @@ import { useAsked } from '../../design/useAsked'
 import { Choose } from '../../ui/parts'
 
 export function LayAgainst({ id }: { id: string }) {
-  const { project, revision } = useLoaded()
+  const { project } = useLoaded()
   const own = `boxes/${id}`
   const { ask, problem } = useAsked()
   const near = useAnalysis().findings.filter((f) => f.code === 'gap' && f.subjects.includes(own))
@@ -16,7 +16,7 @@ export function LayAgainst({ id }: { id: string }) {
       taken(
         await api.POST('/api/projects/{project}/lay-against', {
           params: { path: { project } },
-          body: { base: revision, patch: [], box: id, other, turn: true } as never,
+          body: { patch: [], box: id, other, turn: true } as never,
         }),
       ),
     )

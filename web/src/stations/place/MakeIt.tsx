@@ -10,7 +10,7 @@ import { Button, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 
 export function MakeIt({ one, other }: { one: string; other: string }) {
-  const { project, revision } = useLoaded()
+  const { project } = useLoaded()
   const document = useDocument()
   const edit = useLive((s) => s.edit)
   const unit = useUnits().length
@@ -23,7 +23,7 @@ export function MakeIt({ one, other }: { one: string; other: string }) {
     setProblem('')
     try {
       const want = await readText({ text, path: '/tapes/a/want_mm', unit })
-      const body = { base: revision, patch: [], one, other, want_mm: want }
+      const body = { patch: [], one, other, want_mm: want }
       const answer = taken(
         await api.POST('/api/projects/{project}/tape', { params: { path: { project } }, body }),
       )

@@ -17,7 +17,7 @@ const WAYS = [
 type Way = (typeof WAYS)[number][0]
 
 export function Rearrange({ box, name, block }: { box: string; name: string; block: Block }) {
-  const { project, revision } = useLoaded()
+  const { project } = useLoaded()
   const document = useDocument()
   const [way, setWay] = useState<Way>('across')
   const [other, setOther] = useState('')
@@ -32,7 +32,7 @@ export function Rearrange({ box, name, block }: { box: string; name: string; blo
       taken(
         await api.POST('/api/projects/{project}/blocks', {
           params: { path: { project } },
-          body: { base: revision, patch: [], box, order: { do: what, block: name, way, ...more } } as never,
+          body: { patch: [], box, order: { do: what, block: name, way, ...more } } as never,
         }),
       ),
     )

@@ -1,4 +1,4 @@
-/** The form of each construction of a box. */
+/** The constructions of a box: what each is called, and its form. */
 import type { ComponentType } from 'react'
 
 import type { Box } from '../../../design/types'
@@ -6,4 +6,8 @@ import { FoldedForm } from './FoldedForm'
 
 export type ConstructionForm = ComponentType<{ path: string; box: Box }>
 
-export const CONSTRUCTIONS: Record<Box['construction']['type'], ConstructionForm> = { folded: FoldedForm }
+type Kind = Box['construction']['type']
+
+export const CONSTRUCTIONS: Record<Kind, { name: string; Form: ConstructionForm }> = {
+  folded: { name: 'folded sheet', Form: FoldedForm },
+}

@@ -1,5 +1,6 @@
 /** A bent angle: its bracket, its weld and doubler on the box, its bolt. */
-import { useDocument, useLive } from '../../../design/live'
+import { useDocument, useLive, useLoaded } from '../../../design/live'
+import { doublerUnder } from '../../../design/queries'
 import type { Mount } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Button, Choose, Heading } from '../../../ui/parts'
@@ -7,6 +8,7 @@ import { Button, Choose, Heading } from '../../../ui/parts'
 export function AngleForm({ path, mount }: { path: string; mount: Mount }) {
   const { tables } = useDocument()
   const edit = useLive((s) => s.edit)
+  const { project } = useLoaded()
   const { shape, to_box: weld, lands_on: on } = mount
   return (
     <>
@@ -58,21 +60,7 @@ export function AngleForm({ path, mount }: { path: string; mount: Mount }) {
       ) : (
         <Button
           plain
-          onClick={() =>
-            void edit([
-              {
-                op: 'replace',
-                path: `${path}/to_box/doubler`,
-                value: {
-                  thickness_mm: 4,
-                  along_w_mm: shape.width_mm + 60,
-                  along_n_mm: weld.length_mm + 60,
-                  from_contact_mm: weld.from_mm - 12,
-                  weld_leg_mm: 4,
-                },
-              },
-            ])
-          }
+          onClick={() => void doublerUnder(project, path.slice('/mounts/'.length)).then((ops) => edit(ops))}
         >
           Weld a doubler under it
         </Button>

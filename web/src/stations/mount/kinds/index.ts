@@ -1,4 +1,4 @@
-/** The form of each kind of mount. */
+/** The kinds of mounts: what each is called, what it may land on, which faces it holds, and its form. */
 import type { ComponentType } from 'react'
 
 import type { Mount } from '../../../design/types'
@@ -6,4 +6,21 @@ import { AngleForm } from './AngleForm'
 
 export type KindForm = ComponentType<{ path: string; mount: Mount }>
 
-export const KINDS: Record<Mount['shape']['type'], KindForm> = { angle: AngleForm }
+type Face = Mount['face']
+export interface Kind {
+  name: string
+  faces: readonly (readonly [Face, string])[]
+  lands: readonly ('hardpoints' | 'members')[]
+  Form: KindForm
+}
+
+const WALLS = [
+  ['left', 'left wall'],
+  ['right', 'right wall'],
+  ['front', 'front wall'],
+  ['aft', 'aft wall'],
+] as const
+
+export const KINDS: Record<Mount['shape']['type'], Kind> = {
+  angle: { name: 'welded bracket', faces: WALLS, lands: ['hardpoints'], Form: AngleForm },
+}

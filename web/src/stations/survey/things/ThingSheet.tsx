@@ -71,7 +71,7 @@ export function ThingSheet({ id, item, base }: { id: string; item: Item; base: B
 /** On the vehicle, or in or on a box: then it goes, turns and weighs with that, and its figures are said from a face of it. */
 function Sits({ id, item }: { id: string; item: Item }) {
   const { boxes } = useDocument()
-  const { project, revision } = useLoaded()
+  const { project } = useLoaded()
   const edit = useLive((s) => s.edit)
   const { ask, problem } = useAsked()
   const { place } = item
@@ -82,7 +82,7 @@ function Sits({ id, item }: { id: string; item: Item }) {
       taken(
         await api.POST('/api/projects/{project}/placed-thing', {
           params: { path: { project } },
-          body: { base: revision, patch: [], item: id, box },
+          body: { patch: [], item: id, box },
         }),
       ),
     )

@@ -1,4 +1,4 @@
-"""Edits that a study or a cure makes, as patches."""
+"""Boxes put in, and taken out with all that names them."""
 
 from collections.abc import Iterable, Iterator
 from typing import Any
@@ -8,7 +8,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.files import tree_of, validate
 from levelcradle.core.design.patch import Op, apply
-from levelcradle.core.fit.placing import out_of_box
+from levelcradle.core.edits.placing import out_of_box
 
 __all__ = ["adding", "edited", "removing"]
 

@@ -1,0 +1,50 @@
+"""A box hung on a spot of the vehicle, and a doubler put under a bracket."""
+
+from levelcradle.core.connection.kinds import MAKERS
+from levelcradle.core.design import Design
+from levelcradle.core.design.ids import free_id
+from levelcradle.core.design.mount import Doubler, Mount
+from levelcradle.core.design.patch import Op
+from levelcradle.core.errors import UnknownThing
+
+__all__ = ["doubled", "hung"]
+
+ROUND_MM = 30.0  # a doubler reaches so far beyond the weld on each side, and begins a little before it: common practice, no source
+BEFORE_MM = 12.0
+
+
+def hung(design: Design, box_id: str, kind: str, on: str, face: str) -> tuple[str, list[Op]]:
+    """(id, patch) of a new mount of a kind between a box and what it lands on (``hardpoints/x``). It is made like the last one of its kind
+    under the same box. Raises UnknownThing."""
+    if box_id not in design.boxes:
+        raise UnknownThing("box", box_id)
+    if kind not in MAKERS:
+        raise UnknownThing("kind of mount", kind)
+    collection, key = on.split("/", 1) if "/" in on else ("", on)
+    landing = design.hardpoints.get(key) if collection == "hardpoints" else design.members.get(key) if collection == "members" else None
+    if landing is None:
+        raise UnknownThing("spot", on)
+    path = f"boxes/{box_id}"
+    alike = [m for m in design.mounts.values() if path in m.carries and m.shape.type == kind]
+    made = MAKERS[kind].begun(on, landing, alike[-1] if alike else None)
+    name = f"{design.boxes[box_id].name} mount, {landing.name}"[:120]
+    value = {**made, "name": name, "carries": {path: True}, "order": len(design.mounts)}
+    value.setdefault("face", face)
+    id_ = free_id(f"{box_id}-{key}"[:50], design.mounts)
+    return id_, [{"op": "add", "path": f"/mounts/{id_}", "value": value}]
+
+
+def doubled(design: Design, mount_id: str) -> list[Op]:
+    """A doubler under a welded bracket, round its weld. Raises UnknownThing."""
+    mount = design.mounts.get(mount_id)
+    if mount is None:
+        raise UnknownThing("mount", mount_id)
+    plate = _round_the_weld(mount)
+    return [{"op": "replace", "path": f"/mounts/{mount_id}/to_box/doubler", "value": plate.model_dump(mode="json")}]
+
+
+def _round_the_weld(mount: Mount) -> Doubler:
+    weld = mount.to_box
+    return Doubler(
+        along_w_mm=mount.shape.width_mm + 2 * ROUND_MM, along_n_mm=weld.length_mm + 2 * ROUND_MM, from_contact_mm=weld.from_mm - BEFORE_MM
+    )
