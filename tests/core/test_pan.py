@@ -87,7 +87,7 @@ STEEL = standard_tables().materials["s235"]
 
 def made(box: Box, inner: tuple[float, float, float] = (388.0, 694.0, 242.0)) -> FoldedBox:
     """A folded box round an inside, the tank box's of the demo where none is given."""
-    return FoldedBox.round(box, inner, STEEL)
+    return FoldedBox.round(box, box.construction, inner, STEEL)
 
 
 def box_with(demo: Design, **chamfers: Any) -> Box:

@@ -1,9 +1,10 @@
 """Which class makes which construction."""
 
 from collections.abc import Mapping
-from typing import Protocol
+from typing import Any, Protocol
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.box.existing import ExistingCase
 from levelcradle.core.box.folded import FoldedBox
 from levelcradle.core.box.made import Made
 from levelcradle.core.design.box import Box
@@ -16,16 +17,16 @@ __all__ = ["MAKERS", "made_of"]
 class Maker(Protocol):
     """A class that makes boxes of one construction."""
 
-    def round(self, box: Box, wanted_mm: Vec, material: Material, /) -> Made:
-        """A box whose contents and liners want an inside of that size."""
+    def round(self, box: Box, spec: Any, wanted_mm: Vec, material: Material, /) -> Made:
+        """A box by its construction's figures, whose contents and liners want an inside of that size."""
 
     def begun(self, was: Made, shell_kg: float, /) -> tuple[Construction, Mapping[str, Closure]]:
         """How a box that was made otherwise begins as one of this."""
 
 
-MAKERS: Mapping[str, Maker] = {"folded": FoldedBox}
+MAKERS: Mapping[str, Maker] = {"folded": FoldedBox, "existing": ExistingCase}
 
 
 def made_of(box: Box, wanted_mm: Vec, material: Material) -> Made:
     """A box as its construction makes it, where its contents and liners want an inside of that size."""
-    return MAKERS[box.construction.type].round(box, wanted_mm, material)
+    return MAKERS[box.construction.type].round(box, box.construction, wanted_mm, material)

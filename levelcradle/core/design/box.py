@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import BeforeValidator, Field, field_validator
+from pydantic import BeforeValidator, Field, field_validator, model_validator
 
 from levelcradle.core.design.base import (
     Angle,
@@ -221,7 +221,7 @@ class Box(Part):
     blocks: Annotated[dict[Id, Block], Field(max_length=200)] = {}
     inner: Inner = Wrap()
     chamfers: Annotated[dict[Id, Chamfer], Field(max_length=8)] = {}
-    closures: Annotated[dict[Id, Closure], Field(min_length=1, max_length=1)] = {"lid": Cap()}
+    closures: Annotated[dict[Id, Closure], Field(max_length=1)] = {"lid": Cap()}
     openings: Annotated[dict[Id, Opening], Field(max_length=200)] = {}
     protrusions: Annotated[dict[Id, Protrusion], Field(max_length=100)] = {}
     sealing: Literal["open", "gasket", "sealant"] | None = None
@@ -230,6 +230,12 @@ class Box(Part):
     fittings: Fittings = Fittings()
     finish: Finish = Finish()
     order: int = 0
+
+    @model_validator(mode="after")
+    def _closed(self) -> "Box":
+        if len(self.closures) != self.construction.closed_by:
+            raise ValueError(f"its construction is closed by {self.construction.closed_by or 'no'} lid of its own")
+        return self
 
     @property
     def cap(self) -> Cap:

@@ -1,12 +1,12 @@
 """How a box is built and closed: unions, one model a kind. What each kind is made of is said in ``levelcradle.core.box``."""
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from levelcradle.core.design.base import Line, Part, Positive, Share, Text
+from levelcradle.core.design.base import Forms, Line, Part, Positive, Share, Text
 
-__all__ = ["Cap", "Closure", "Construction", "Folded", "Folder", "LidScrews"]
+__all__ = ["Cap", "Closure", "Construction", "Existing", "Folded", "Folder", "LidScrews"]
 
 
 class Folder(Part):
@@ -19,13 +19,27 @@ class Folder(Part):
 class Folded(Part):
     """A tray folded from one sheet, its corners welded, with a cap of the same sheet over it."""
 
+    closed_by: ClassVar[int] = 1
     type: Literal["folded"] = "folded"
     thickness_mm: Annotated[float, Field(gt=0, le=20)] = 3.0
     bend_radius_mm: Annotated[float, Field(ge=0, le=50)] = 3.0
     folder: Folder = Folder()
 
 
-Construction = Folded
+class Existing(Part):
+    """A case that is there: its outside with its lid closed, its thicknesses and its mass as measured. It is checked, not made."""
+
+    closed_by: ClassVar[int] = 0  # its lid is part of it
+    type: Literal["existing"]
+    size_mm: Forms
+    wall_mm: Positive
+    base_mm: Positive
+    top_mm: Positive
+    mass_kg: Annotated[float, Field(gt=0, le=10_000)]
+    tol_mm: Share = 1.0
+
+
+Construction = Annotated[Folded | Existing, Field(discriminator="type")]
 
 
 class LidScrews(Part):

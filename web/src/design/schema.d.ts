@@ -1948,6 +1948,7 @@ export interface components {
                 [key: string]: components["schemas"]["DocCap"];
             };
             /**
+             * Construction
              * @default {
              *       "bend_radius_mm": 3,
              *       "folder": {
@@ -1958,7 +1959,7 @@ export interface components {
              *       "type": "folded"
              *     }
              */
-            construction: components["schemas"]["DocFolded"];
+            construction: components["schemas"]["DocFolded"] | components["schemas"]["DocExisting"];
             /**
              * @default {
              *       "bead_mm": 2,
@@ -2355,6 +2356,36 @@ export interface components {
             up_mm: number;
         };
         /**
+         * Existing
+         * @description A case that is there: its outside with its lid closed, its thicknesses and its mass as measured. It is checked, not made.
+         */
+        DocExisting: {
+            /** Base Mm */
+            base_mm: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Tol Mm
+             * @default 1
+             */
+            tol_mm: number;
+            /** Top Mm */
+            top_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "existing";
+            /** Wall Mm */
+            wall_mm: number;
+        };
+        /**
          * Finish
          * @description What is put on the metal: coats on each face, and whether the weld beads outside are ground flush.
          */
@@ -2446,9 +2477,8 @@ export interface components {
              */
             thickness_mm: number;
             /**
-             * Type
-             * @default folded
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             type: "folded";
         };

@@ -38,12 +38,12 @@ class FoldedBox:
     inner_mm: Vec
 
     @staticmethod
-    def round(box: Box, wanted_mm: Vec, material: Material) -> "FoldedBox":
+    def round(box: Box, spec: Folded, wanted_mm: Vec, material: Material) -> "FoldedBox":
         """Round what is wanted, or round a given inside."""
         inner = box.inner.size_mm if box.inner.type == "fixed" else wanted_mm
-        t = box.construction.thickness_mm
+        t = spec.thickness_mm
         outer = (inner[0] + 2 * t, inner[1] + 2 * t, inner[2] + t)
-        return FoldedBox(Sheet(box, box.construction, box.cap, outer, material), inner)
+        return FoldedBox(Sheet(box, spec, box.cap, outer, material), inner)
 
     @staticmethod
     def begun(was: Made, shell_kg: float) -> tuple[Folded, dict[str, Cap]]:

@@ -2,6 +2,7 @@
 import type { ComponentType } from 'react'
 
 import type { Box } from '../../../design/types'
+import { ExistingForm } from './ExistingForm'
 import { FoldedForm } from './FoldedForm'
 
 export type ConstructionForm = ComponentType<{ path: string; box: Box }>
@@ -10,4 +11,5 @@ type Kind = Box['construction']['type']
 
 export const CONSTRUCTIONS: Record<Kind, { name: string; Form: ConstructionForm }> = {
   folded: { name: 'folded sheet', Form: FoldedForm },
+  existing: { name: 'existing case', Form: ExistingForm },
 }

@@ -1,0 +1,132 @@
+"""An existing case: its sizes and mass as measured. It is checked like any box, and nothing of it is cut."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from levelcradle.core.axes import Vec
+from levelcradle.core.box.made import Layers, Made, StackRow, Wall
+from levelcradle.core.box.piece import Outside, Piece, Role, block_piece
+from levelcradle.core.design.box import Box
+from levelcradle.core.design.construction import Closure, Existing
+from levelcradle.core.design.tables import Material
+from levelcradle.core.finding import Figure, Finding, plain
+from levelcradle.core.part import FlatPart
+from levelcradle.core.solids import block
+
+__all__ = ["ExistingCase"]
+
+LIFT_MM = 5.0  # a lid of somebody else's making is taken to lie on its rim: common practice, no source
+
+
+@dataclass(frozen=True, eq=False)
+class ExistingCase:
+    """A case of given size: base, four walls and a top, whose thicknesses are measured too; its mass is spread over them."""
+
+    box: Box
+    spec: Existing
+    material: Material
+
+    @staticmethod
+    def round(box: Box, spec: Existing, wanted_mm: Vec, material: Material) -> "ExistingCase":
+        return ExistingCase(box, spec, material)
+
+    @staticmethod
+    def begun(was: Made, shell_kg: float) -> tuple[Existing, dict[str, Closure]]:
+        """As large, thick and heavy as the box was."""
+        size = tuple(round(v, 1) for v in (was.over_mm[0], was.over_mm[1], was.over_mm[2]))
+        wall, base = round(was.wall_mm, 2), round(was.base_mm, 2)
+        return Existing(type="existing", size_mm=(size[0], size[1], size[2]), wall_mm=wall, base_mm=base, top_mm=wall,
+                        mass_kg=round(shell_kg, 2)), {}  # fmt: skip
+
+    @property
+    def outer_mm(self) -> Vec:
+        return self.spec.size_mm
+
+    @property
+    def inner_mm(self) -> Vec:
+        (length, width, height), wall = self.spec.size_mm, 2 * self.spec.wall_mm
+        return length - wall, width - wall, height - self.spec.base_mm - self.spec.top_mm
+
+    @property
+    def over_mm(self) -> Vec:
+        return self.spec.size_mm
+
+    @property
+    def wall_mm(self) -> float:
+        return self.spec.wall_mm
+
+    @property
+    def base_mm(self) -> float:
+        return self.spec.base_mm
+
+    @property
+    def lift_mm(self) -> float:
+        return LIFT_MM
+
+    @property
+    def sheet_mm(self) -> float | None:
+        return None
+
+    def proud_mm(self, face: str) -> float:
+        return 0.0
+
+    def pieces(self) -> Iterator[Piece]:
+        """Their common density is what makes them weigh what the case weighs."""
+        rows = list(self._plates())
+        volume = sum((h[0] - v[0]) * (h[1] - v[1]) * (h[2] - v[2]) for _, _, v, h in rows)
+        for name, role, low, high in rows:
+            yield block_piece(name, role, low, high, self.spec.mass_kg / volume * 1e9)
+
+    def _plates(self) -> Iterator[tuple[str, Role, Vec, Vec]]:
+        length, width, height = self.spec.size_mm
+        wall, base, top = self.spec.wall_mm, self.spec.base_mm, height - self.spec.top_mm
+        yield "floor", "base", (0.0, 0.0, 0.0), (length, width, base)
+        yield "lid top", "closure", (0.0, 0.0, top), (length, width, height)
+        yield "left wall", "wall", (0.0, 0.0, base), (length, wall, top)
+        yield "right wall", "wall", (0.0, width - wall, base), (length, width, top)
+        yield "front wall", "wall", (0.0, wall, base), (wall, width - wall, top)
+        yield "aft wall", "wall", (length - wall, wall, base), (length, width - wall, top)
+
+    def outside(self) -> Iterator[Outside]:
+        length, width, height = self.spec.size_mm
+        rim = height - self.spec.top_mm
+        yield Outside("tray", "body", block((0.0, 0.0, 0.0), (length, width, rim)))
+        yield Outside("lid", "closure", block((0.0, 0.0, rim), self.spec.size_mm))
+
+    def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
+        """The whole wall: how its edges are made is not known, and the check of what is fixed to it is rough."""
+        length, width, height = self.spec.size_mm
+        along = length if face in ("left", "right") else width
+        rim = height - self.spec.top_mm
+        return Wall(0.0, along, self.spec.base_mm, rim, rim, self.spec.wall_mm, self.material)
+
+    def stack_rows(self, axis: int, path: str) -> Layers:
+        words, tol = ("floor", "lid") if axis == 2 else ("wall", "wall"), self.spec.tol_mm
+        thick = (self.spec.base_mm, self.spec.top_mm) if axis == 2 else (self.spec.wall_mm, self.spec.wall_mm)
+        first, last = (StackRow(what, mm, 0.0, 0.0, "as measured", "metal", path) for what, mm in zip(words, thick, strict=True))
+        return Layers((first,), (last,), (StackRow("case as measured", 0.0, tol, 0.0, "as given", "other", path),))
+
+    def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
+        return None
+
+    def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
+        return iter(())
+
+    def findings(self, path: str, name: str) -> Iterator[Finding]:
+        """Nothing is made; walls thicker than the case leave no inside, and an edge of it is not cut here."""
+        if min(self.inner_mm) <= 0:
+            least = min(self.inner_mm)
+            yield Finding(
+                id=f"make:{path}:inside", code="box.make", station="box", state="foul", subjects=(path,),
+                says=f"{plain(name)}: its walls leave {{0}} inside", figures=(Figure(least, "mm", "down"),), value=least, limit=0.0,
+                margin=least, unit="mm", because="the sizes of the case, as given", shows="inside",
+            )  # fmt: skip
+        if self.box.chamfers:
+            yield Finding(
+                id=f"make:{path}:edges", code="box.make", station="box", state="foul", subjects=(path,),
+                says=f"{plain(name)}: edges are cut off an existing case", because="a case that is there keeps its edges", shows="edges",
+            )  # fmt: skip
+
+    def says(self) -> tuple[str, tuple[str, ...]]:
+        return f"existing case, walls {self.spec.wall_mm:g} mm", ("Not made here: sizes and mass as measured",)
