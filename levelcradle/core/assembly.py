@@ -6,10 +6,10 @@ from functools import lru_cache
 from itertools import pairwise
 from typing import Literal
 
-from levelcradle.core.axes import Placement, Vec, cross, minus, plus, rotation, scaled, unit, vec
+from levelcradle.core.axes import Placement, Vec, cross, plus, rotation, scaled, vec
 from levelcradle.core.bays import Metal, Panel, metal, panels, pierced, sections
 from levelcradle.core.box import Shell, shell_of
-from levelcradle.core.connection import Connection, Seat, connect, spot_of
+from levelcradle.core.connection import Connection, Seat, connect, frame_of, spot_of
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose
 from levelcradle.core.design.bay import BaySide
 from levelcradle.core.design.box import FACE_AT
@@ -181,10 +181,8 @@ def member_solid(member: Member) -> Solid:
 
 
 def _member_corners(member: Member) -> list[Vec]:
-    along = unit(minus(member.end_mm, member.start_mm))
-    flat = (along[0] ** 2 + along[1] ** 2) ** 0.5
-    side = (-along[1] / flat, along[0] / flat, 0.0) if flat > 1e-9 else (0.0, 1.0, 0.0)
-    up = cross(along, side)
+    along, up = frame_of(member)
+    side = cross(up, along)
     ways = [(s * member.width_mm / 2, t * member.height_mm / 2) for s in (-1, 1) for t in (-1, 1)]
     return [plus(p, plus(scaled(side, a), scaled(up, b))) for p in (member.start_mm, member.end_mm) for a, b in ways]
 
@@ -323,5 +321,5 @@ def face_of(box: PlacedBox | tuple[Shell, Placement], face: str) -> tuple[Vec, V
 
 def _connection(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design) -> Connection:
     point, normal = face_of((shell, placement), mount.face)
-    seat = Seat(point, normal, placement, shell.made.wall_at(mount.face), box.name, box.material)
+    seat = Seat(point, normal, placement, None if mount.face == "base" else shell.made.wall_at(mount.face), box.name, box.material)
     return connect(key, mount, spot_of(mount.lands_on, design), seat, design.tables)

@@ -11,7 +11,7 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece, outside_of
 from levelcradle.core.axes import Matrix, minus
-from levelcradle.core.clearance.needs import TWIST_DEG_PER_M, need_of_boxes, need_of_thing, twist_of
+from levelcradle.core.clearance.needs import LIES_MM, TWIST_DEG_PER_M, lies_on, need_of_boxes, need_of_thing, twist_of
 from levelcradle.core.clearance.tolerances import gap_tolerance
 from levelcradle.core.design import Design
 from levelcradle.core.design.accepted import guessed
@@ -114,6 +114,8 @@ def _to_things(design: Design, box: PlacedBox, around: list[Obstacle]) -> Iterat
         need = need_of_thing(design, box, thing)
         within = need.mm + SHOWN_WITHIN_MM
         if apart[column] <= within and (hit := _to_thing(box, thing.solid, within)):
+            if hit[1].gap_mm > -LIES_MM and lies_on(box, thing.solid):
+                continue
             yield _Pair(box, thing.path, thing.name, *hit[:2], need.mm, need.because, hit[2], thing.crush)
 
 

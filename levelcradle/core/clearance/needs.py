@@ -7,9 +7,9 @@ from math import radians
 from levelcradle.core.assembly import Obstacle, PlacedBox
 from levelcradle.core.axes import Vec, dot, minus, plus, scaled
 from levelcradle.core.design import Design
-from levelcradle.core.solids import Nearest
+from levelcradle.core.solids import Nearest, Solid
 
-__all__ = ["Need", "need_of_boxes", "need_of_thing", "twist_of"]
+__all__ = ["LIES_MM", "Need", "lies_on", "need_of_boxes", "need_of_thing", "twist_of"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +37,14 @@ def need_of_boxes(design: Design, one: PlacedBox, other: PlacedBox) -> Need:
     if agreed := _agreed(design, one.path, other.path):
         return agreed
     return _larger(design, "same", structure_of(design, one), structure_of(design, other))
+
+
+LIES_MM = 1.0  # a box that lies on a thing may stand in it by so much: common practice, no source
+
+
+def lies_on(box: PlacedBox, solid: Solid) -> bool:
+    """Whether a box rests on a thing by intent: there is no gap to keep."""
+    return any(m.bears_face and not m.unfit and m.sits_on(solid) for m in box.mounts)
 
 
 TWIST_DEG_PER_M = 1.0  # of a separate frame on a bad road: common practice, no source

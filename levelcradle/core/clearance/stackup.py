@@ -21,7 +21,7 @@ from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Matrix, Placement, Vec, minus, plus, scaled
 from levelcradle.core.box import StackRow
 from levelcradle.core.clearance.gaps import around
-from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing, twist_of
+from levelcradle.core.clearance.needs import lies_on, need_of_boxes, need_of_thing, twist_of
 from levelcradle.core.clearance.stack_rows import Span, modules_before, rows_on_line
 from levelcradle.core.clearance.tolerances import tape_tolerance
 from levelcradle.core.errors import UnknownThing
@@ -193,6 +193,8 @@ class _Chain:
             if thing.crush or not _near_line(thing.solid, origin, self.way):
                 continue
             if any(m.sits_on(thing.solid) for m in held.values()) and not self._touches_without_mounts(box, thing, origin):
+                continue
+            if lies_on(box, thing.solid):
                 continue
             need = need_of_thing(design, box, thing)
             for low, high in line_spans(thing.solid, origin, self.way):

@@ -135,6 +135,10 @@ class Connection(Protocol):
     def sits_on(self, solid: Solid) -> bool:
         """Whether it touches a thing by intent."""
 
+    @property
+    def bears_face(self) -> bool:
+        """Whether the box itself lies on what it sits on."""
+
 
 def lies_on(spot: Spot, solid: Solid) -> bool:
     """Whether a spot lies on a thing's solid."""
@@ -161,6 +165,7 @@ class Unfit:
     rough: tuple[str, ...] = ()
     remarks: tuple[str, ...] = ()
     tightening: tuple[float, float] = (0.0, 0.0)
+    bears_face: bool = False
 
     def parts_of(self, forces: Matrix) -> tuple[Load, Load, Load]:
         return forces[..., 0], forces[..., 1], forces[..., 2]

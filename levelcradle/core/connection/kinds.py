@@ -5,6 +5,7 @@ from typing import Any, Protocol
 
 from levelcradle.core.connection.angle import AngleConnection
 from levelcradle.core.connection.connection import Connection, Seat
+from levelcradle.core.connection.rest import RestConnection
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
 from levelcradle.core.design.mount import Mount
@@ -24,7 +25,7 @@ class Maker(Protocol):
         """Shape, hold and landing of a new one on a hard point or member, like another of its kind where there is one."""
 
 
-MAKERS: Mapping[str, Maker] = {"angle": AngleConnection}
+MAKERS: Mapping[str, Maker] = {"angle": AngleConnection, "rest": RestConnection}
 
 
 def connect(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> Connection:

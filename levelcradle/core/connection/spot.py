@@ -4,11 +4,12 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from levelcradle.core.axes import Vec
+from levelcradle.core.axes import Vec, cross, minus, plus, scaled, unit
 from levelcradle.core.design import Design
-from levelcradle.core.design.mount import LandsOn, OnHardPoint
+from levelcradle.core.design.mount import LandsOn, OnHardPoint, OnMember
+from levelcradle.core.design.survey import Member
 
-__all__ = ["Spot", "spot_of"]
+__all__ = ["Spot", "frame_of", "spot_of"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +25,14 @@ class Spot:
     carried_kg: float | None = None
 
 
+def frame_of(member: Member) -> tuple[Vec, Vec]:
+    """(along, up) of a member, its width level."""
+    along = unit(minus(member.end_mm, member.start_mm))
+    flat = (along[0] ** 2 + along[1] ** 2) ** 0.5
+    side = (-along[1] / flat, along[0] / flat, 0.0) if flat > 1e-9 else (0.0, 1.0, 0.0)
+    return along, cross(along, side)
+
+
 def spot_of(lands_on: LandsOn, design: Design) -> Spot:
     return _SPOTS[lands_on.type](lands_on, design)
 
@@ -33,4 +42,12 @@ def _hard_point(lands_on: OnHardPoint, design: Design) -> Spot:
     return Spot(lands_on.path, point.name, point.at_mm, point.direction, point.structure, point.thread, point.carried_kg)
 
 
-_SPOTS: Mapping[str, Callable[[Any, Design], Spot]] = {"hardpoint": _hard_point}
+def _member(lands_on: OnMember, design: Design) -> Spot:
+    """On the middle line of its top."""
+    member = design.members[lands_on.member]
+    along, up = frame_of(member)
+    at = plus(plus(member.start_mm, scaled(along, lands_on.along_mm)), scaled(up, member.height_mm / 2))
+    return Spot(lands_on.path, member.name, at, up, member.structure)
+
+
+_SPOTS: Mapping[str, Callable[[Any, Design], Spot]] = {"hardpoint": _hard_point, "member": _member}

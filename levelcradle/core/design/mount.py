@@ -3,11 +3,11 @@
 from collections.abc import Iterator
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, model_validator
 
-from levelcradle.core.design.base import Id, Length, Line, Part, Positive
+from levelcradle.core.design.base import Id, Length, Line, Part, Positive, Share
 
-__all__ = ["Angle", "Bolt", "Doubler", "LandsOn", "Mount", "OnHardPoint", "Shape", "ToBox", "Welded"]
+__all__ = ["Angle", "Bolt", "Doubler", "LandsOn", "Loose", "Mount", "OnHardPoint", "OnMember", "Rest", "Shape", "ToBox", "Welded"]
 
 
 Refers = tuple[str, str, str, str]
@@ -29,7 +29,20 @@ class Angle(Part):
         yield "material", "tables/materials", self.material, "there is no material “{}”"
 
 
-Shape = Angle
+class Rest(Part):
+    """A pad that the box lies on; ``bears_mpa``: what its material may be pressed with."""
+
+    type: Literal["rest"] = "rest"
+    pad_mm: Annotated[float, Field(ge=0, le=200)] = 6.0
+    length_mm: Positive = 80.0
+    width_mm: Positive = 60.0
+    bears_mpa: Annotated[float, Field(gt=0, le=1000)] = 5.0  # hard rubber; common practice, no source
+
+    def refers(self) -> Iterator[Refers]:
+        return iter(())
+
+
+Shape = Annotated[Angle | Rest, Field(discriminator="type")]
 
 
 class Doubler(Part):
@@ -52,7 +65,13 @@ class Welded(Part):
     doubler: Doubler | None = None
 
 
-ToBox = Welded
+class Loose(Part):
+    """Nothing holds it to the box, which lies on it."""
+
+    type: Literal["loose"] = "loose"
+
+
+ToBox = Annotated[Welded | Loose, Field(discriminator="type")]
 
 
 class Bolt(Part):
@@ -77,7 +96,26 @@ class OnHardPoint(Part):
         yield "bolt/property_class", "tables/bolt_classes", self.bolt.property_class, "property class “{}” is not used here"
 
 
-LandsOn = OnHardPoint
+class OnMember(Part):
+    """On the top of a member, so far from where it starts."""
+
+    type: Literal["member"] = "member"
+    member: Id
+    along_mm: Share
+
+    @property
+    def path(self) -> str:
+        return f"members/{self.member}"
+
+    def refers(self) -> Iterator[Refers]:
+        yield "member", "members", self.member, "there is no member “{}”"
+
+
+LandsOn = Annotated[OnHardPoint | OnMember, Field(discriminator="type")]
+FITS: dict[str, tuple[str, tuple[str, ...], tuple[str, ...]]] = {
+    "angle": ("welded", ("hardpoint",), ("front", "aft", "left", "right")), "rest": ("loose", ("hardpoint", "member"), ("base",)),
+}  # fmt: skip
+"""Of each shape: how it holds the box, what it may land on, which faces it carries."""
 
 BoxPath = Annotated[str, StringConstraints(pattern=r"^boxes/[a-z0-9][a-z0-9-]{0,59}$")]
 
@@ -87,11 +125,18 @@ class Mount(Part):
 
     name: Line
     carries: Annotated[dict[BoxPath, Literal[True]], Field(min_length=1, max_length=1)]
-    face: Literal["front", "aft", "left", "right"]
+    face: Literal["front", "aft", "left", "right", "base"]
     shape: Shape = Angle()
     to_box: ToBox = Welded()
     lands_on: LandsOn
     order: int = 0
+
+    @model_validator(mode="after")
+    def _goes_together(self) -> "Mount":
+        hold, lands, faces = FITS[self.shape.type]
+        if self.to_box.type != hold or self.lands_on.type not in lands or self.face not in faces:
+            raise ValueError(f"a mount of kind {self.shape.type} is {hold} to the {' or '.join(faces)} and lands on a {' or '.join(lands)}")
+        return self
 
     @property
     def box(self) -> str:

@@ -3,7 +3,7 @@
 from levelcradle.core.connection.kinds import MAKERS
 from levelcradle.core.design import Design
 from levelcradle.core.design.ids import free_id
-from levelcradle.core.design.mount import Doubler, Mount
+from levelcradle.core.design.mount import Doubler, Welded
 from levelcradle.core.design.patch import Op
 from levelcradle.core.errors import UnknownThing
 
@@ -37,14 +37,8 @@ def hung(design: Design, box_id: str, kind: str, on: str, face: str) -> tuple[st
 def doubled(design: Design, mount_id: str) -> list[Op]:
     """A doubler under a welded bracket, round its weld. Raises UnknownThing."""
     mount = design.mounts.get(mount_id)
-    if mount is None:
-        raise UnknownThing("mount", mount_id)
-    plate = _round_the_weld(mount)
+    if mount is None or not isinstance(mount.to_box, Welded):
+        raise UnknownThing("welded mount", mount_id)
+    weld, wide = mount.to_box, mount.shape.width_mm
+    plate = Doubler(along_w_mm=wide + 2 * ROUND_MM, along_n_mm=weld.length_mm + 2 * ROUND_MM, from_contact_mm=weld.from_mm - BEFORE_MM)
     return [{"op": "replace", "path": f"/mounts/{mount_id}/to_box/doubler", "value": plate.model_dump(mode="json")}]
-
-
-def _round_the_weld(mount: Mount) -> Doubler:
-    weld = mount.to_box
-    return Doubler(
-        along_w_mm=mount.shape.width_mm + 2 * ROUND_MM, along_n_mm=weld.length_mm + 2 * ROUND_MM, from_contact_mm=weld.from_mm - BEFORE_MM
-    )

@@ -1575,9 +1575,8 @@ export interface components {
              */
             toe_mm: number;
             /**
-             * Type
-             * @default angle
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             type: "angle";
             /**
@@ -3063,6 +3062,17 @@ export interface components {
              */
             order: number;
         };
+        /**
+         * Loose
+         * @description Nothing holds it to the box, which lies on it.
+         */
+        DocLoose: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "loose";
+        };
         /** Material */
         DocMaterial: {
             /**
@@ -3378,8 +3388,9 @@ export interface components {
              * Face
              * @enum {string}
              */
-            face: "front" | "aft" | "left" | "right";
-            lands_on: components["schemas"]["DocOnHardPoint"];
+            face: "front" | "aft" | "left" | "right" | "base";
+            /** Lands On */
+            lands_on: components["schemas"]["DocOnHardPoint"] | components["schemas"]["DocOnMember"];
             /** Name */
             name: string;
             /**
@@ -3388,6 +3399,7 @@ export interface components {
              */
             order: number;
             /**
+             * Shape
              * @default {
              *       "bend_radius_mm": 10,
              *       "leg_b_mm": 120,
@@ -3398,8 +3410,9 @@ export interface components {
              *       "width_mm": 90
              *     }
              */
-            shape: components["schemas"]["DocAngle"];
+            shape: components["schemas"]["DocAngle"] | components["schemas"]["DocRest"];
             /**
+             * To Box
              * @default {
              *       "doubler": null,
              *       "from_mm": 22,
@@ -3408,7 +3421,7 @@ export interface components {
              *       "type": "welded"
              *     }
              */
-            to_box: components["schemas"]["DocWelded"];
+            to_box: components["schemas"]["DocWelded"] | components["schemas"]["DocLoose"];
         };
         /** MountHoles */
         DocMountHoles: {
@@ -3432,11 +3445,25 @@ export interface components {
             /** Hardpoint */
             hardpoint: string;
             /**
-             * Type
-             * @default hardpoint
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             type: "hardpoint";
+        };
+        /**
+         * OnMember
+         * @description On the top of a member, so far from where it starts.
+         */
+        DocOnMember: {
+            /** Along Mm */
+            along_mm: number;
+            /** Member */
+            member: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "member";
         };
         /**
          * Opening
@@ -3791,6 +3818,37 @@ export interface components {
             tapes: {
                 [key: string]: components["schemas"]["DocSwungTape"];
             };
+        };
+        /**
+         * Rest
+         * @description A pad that the box lies on; ``bears_mpa``: what its material may be pressed with.
+         */
+        DocRest: {
+            /**
+             * Bears Mpa
+             * @default 5
+             */
+            bears_mpa: number;
+            /**
+             * Length Mm
+             * @default 80
+             */
+            length_mm: number;
+            /**
+             * Pad Mm
+             * @default 6
+             */
+            pad_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "rest";
+            /**
+             * Width Mm
+             * @default 60
+             */
+            width_mm: number;
         };
         /**
          * RodSolid
@@ -4361,9 +4419,8 @@ export interface components {
              */
             length_mm: number;
             /**
-             * Type
-             * @default welded
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             type: "welded";
         };

@@ -1,4 +1,5 @@
 /** A station on paper: black on white, states by word and shape, a column to write in what was found. */
+import { KINDS } from '../stations/mount/kinds'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { flushSync } from 'react-dom'
@@ -201,7 +202,7 @@ function rowsOf(
     case 'mount':
       return Object.values(document.mounts).map((m) => ({
         what: m.name,
-        is: `${m.lands_on.bolt.size} ${m.lands_on.bolt.property_class}`,
+        is: KINDS[m.shape.type].says(m),
       }))
     default:
       return []

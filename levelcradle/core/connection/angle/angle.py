@@ -8,7 +8,7 @@ import numpy as np
 
 from levelcradle.core.axes import Matrix
 from levelcradle.core.connection.angle.checks import AngleJoint, geometry, lever_pull, out_of_range, tightening, uses
-from levelcradle.core.connection.angle.pieces import AngleFrame, angle_pieces, bracket_parts
+from levelcradle.core.connection.angle.pieces import AngleFrame, AngleMount, angle_pieces, bracket_parts
 from levelcradle.core.connection.angle.working import working
 from levelcradle.core.connection.connection import Contact, Governing, Load, MountPiece, Road, Seat, Unfit, lies_on
 from levelcradle.core.connection.spot import Spot
@@ -40,24 +40,26 @@ class AngleConnection:
 
     @staticmethod
     def of(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> "AngleConnection | Unfit":
-        doubler, wall = mount.to_box.doubler, seat.wall
+        its, wall = AngleMount.of(mount), seat.wall
+        doubler = its.to_box.doubler
         frame = AngleFrame.of(spot.at, spot.n, seat.point, seat.normal, doubler.thickness_mm if doubler else 0.0)
         if frame is None or wall is None:
             return Unfit(key, mount, spot, "the box's wall faces along the bolt", touches=False)
         if frame.c_mm <= 0:
             return Unfit(key, mount, spot, "the hard point lies inside the wall" if frame.square else NOT_SQUARE)
-        if frame.c_mm <= mount.shape.thickness_mm + mount.shape.bend_radius_mm:
+        if frame.c_mm <= its.shape.thickness_mm + its.shape.bend_radius_mm:
             why = f"the hard point is only {frame.c_mm:.1f} off the wall, less than the bracket's bend takes"
             return Unfit(key, mount, spot, why if frame.square else NOT_SQUARE)
         joint = AngleJoint.of(mount, frame.c_mm, wall.material, wall.thickness_mm, wall.height_mm, tables)
-        pieces = tuple(angle_pieces(mount, frame, tables, wall.material.density_kg_m3))
+        pieces = tuple(angle_pieces(its, frame, tables, wall.material.density_kg_m3))
         return AngleConnection(key, mount, spot, seat, frame, joint, pieces, frozenset(tables.bolts))
 
     @staticmethod
     def begun(on: str, landing: HardPoint | Member, like: Mount | None) -> dict[str, Any]:
         """Its bolt is of the hard point's thread, where that is known."""
-        size = getattr(landing, "thread", None) or (like.lands_on.bolt.size if like else "M10")
-        shape, weld = (like.shape, like.to_box) if like else (Angle(), Welded())
+        last = AngleMount.of(like) if like else None
+        size = getattr(landing, "thread", None) or (last.lands_on.bolt.size if last else "M10")
+        shape, weld = (last.shape, last.to_box) if last else (Angle(), Welded())
         lands_on = {"type": "hardpoint", "hardpoint": on.removeprefix("hardpoints/"), "bolt": {"size": size, "property_class": "8.8"}}
         return {"shape": shape.model_dump(mode="json"), "to_box": weld.model_dump(mode="json"), "lands_on": lands_on}
 
@@ -105,18 +107,18 @@ class AngleConnection:
     def shape_asks(self) -> Iterator[tuple[str, bool]]:
         yield from geometry(self.joint)
         yield from self._on_the_wall()
-        thread, size = self.spot.thread, self.mount.lands_on.bolt.size
+        thread, size = self.spot.thread, self.joint.mount.lands_on.bolt.size
         if thread and thread in self.threads:
             yield f"bolt {size} in a hard point {thread}", thread == size
 
     def _on_the_wall(self) -> Iterator[tuple[str, bool]]:
         """Whether what is welded to the wall lies on the flat that its cut-off edges leave: above the bend, below the lid's edge,
         between the corners."""
-        frame, weld, wall = self.frame, self.mount.to_box, self.seat.wall
+        frame, weld, wall = self.frame, self.joint.weld, self.seat.wall
         if wall is None:
             return
         plate = weld.doubler
-        half = (plate.along_w_mm if plate else self.mount.shape.width_mm) / 2
+        half = (plate.along_w_mm if plate else self.joint.shape.width_mm) / 2
         near = plate.from_contact_mm if plate else weld.from_mm
         far = near + (plate.along_n_mm if plate else weld.length_mm)
         c = frame.c_mm + (plate.thickness_mm if plate else 0.0)
@@ -136,7 +138,11 @@ class AngleConnection:
         return working(self.joint, row)
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
-        yield from bracket_parts(self.id, self.mount, self.frame.c_mm, self.seat.box_name, self.seat.material, tables)
+        yield from bracket_parts(self.id, self.joint.mount, self.frame.c_mm, self.seat.box_name, self.seat.material, tables)
 
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)
+
+    @property
+    def bears_face(self) -> bool:
+        return False

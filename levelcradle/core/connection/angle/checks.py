@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from levelcradle.core.connection.angle.pieces import AngleMount
 from levelcradle.core.connection.connection import Load, Road
 from levelcradle.core.design.mount import Angle, Doubler, Mount, Welded
 from levelcradle.core.design.pins import STRONGEST_MPA
@@ -42,7 +43,7 @@ class WallPatch:
 class AngleJoint:
     """Everything the checks need, in millimetres and MPa. ``c_mm`` follows from the pose of the box."""
 
-    mount: Mount
+    mount: AngleMount
     c_mm: float
     steel: Material
     wall: Material
@@ -53,8 +54,10 @@ class AngleJoint:
 
     @staticmethod
     def of(mount: Mount, c_mm: float, wall: Material, wall_mm: float, wall_height_mm: float, tables: Tables) -> "AngleJoint":
-        steel, bolt = tables.materials[mount.shape.material], tables.bolts[mount.lands_on.bolt.size]
-        return AngleJoint(mount, c_mm, steel, wall, wall_mm, wall_height_mm, bolt, tables.bolt_classes[mount.lands_on.bolt.property_class])
+        its = AngleMount.of(mount)
+        steel, bolt = tables.materials[its.shape.material], tables.bolts[its.lands_on.bolt.size]
+        grade = tables.bolt_classes[its.lands_on.bolt.property_class]
+        return AngleJoint(its, c_mm, steel, wall, wall_mm, wall_height_mm, bolt, grade)
 
     @property
     def shape(self) -> Angle:

@@ -10,20 +10,37 @@ box wall │← c →│← e →│          leg A lies on the vehicle's metal,
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import cast
 
 import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, cross, dot, minus, scaled, unit
 from levelcradle.core.connection.connection import MountPiece
-from levelcradle.core.design.mount import Mount
+from levelcradle.core.design.mount import Angle, Mount, OnHardPoint, Welded
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.part import Bend, FlatPart, Hole, bend_deduction
 from levelcradle.core.solids import block, rod
 
-__all__ = ["AngleFrame", "angle_pieces", "bracket_parts"]
+__all__ = ["AngleFrame", "AngleMount", "angle_pieces", "bracket_parts"]
 
 STEEL_KG_MM3 = 7850e-9
 SQUARE_WITHIN = math.sin(math.radians(2.0))
+
+
+@dataclass(frozen=True, slots=True)
+class AngleMount:
+    """A mount whose shape is an angle: the document lets no other hold or landing stand with it."""
+
+    name: str
+    face: str
+    shape: Angle
+    to_box: Welded
+    lands_on: OnHardPoint
+
+    @staticmethod
+    def of(mount: Mount) -> "AngleMount":
+        shape, weld, on = cast(Angle, mount.shape), cast(Welded, mount.to_box), cast(OnHardPoint, mount.lands_on)
+        return AngleMount(mount.name, mount.face, shape, weld, on)
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +77,7 @@ class AngleFrame:
         return AngleFrame(hard_point, d, cross(n, d), n, reach - doubler_mm, abs(lean) <= SQUARE_WITHIN)
 
 
-def _bend_deduction(mount: Mount, tables: Tables) -> float:
+def _bend_deduction(mount: AngleMount, tables: Tables) -> float:
     """Bend deduction of the angle [mm]."""
     bracket = mount.shape
     return bend_deduction(
@@ -71,11 +88,11 @@ def _bend_deduction(mount: Mount, tables: Tables) -> float:
     )
 
 
-def _flat_length(mount: Mount, c_mm: float, tables: Tables) -> float:
+def _flat_length(mount: AngleMount, c_mm: float, tables: Tables) -> float:
     return c_mm + mount.shape.toe_mm + mount.shape.leg_b_mm - _bend_deduction(mount, tables)
 
 
-def angle_pieces(mount: Mount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float) -> Iterator[MountPiece]:
+def angle_pieces(mount: AngleMount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float) -> Iterator[MountPiece]:
     """Both legs, doubler, bolt head and washer. The sheet's mass is that of the flat before its hole; the bolt fills it."""
     bracket, bolt = mount.shape, tables.bolts[mount.lands_on.bolt.size]
     t, half, c = bracket.thickness_mm, bracket.width_mm / 2, frame.c_mm
@@ -97,14 +114,14 @@ def angle_pieces(mount: Mount, frame: AngleFrame, tables: Tables, wall_density_k
     yield MountPiece("bolt head", head, _head_kg(mount, tables))
 
 
-def _head_kg(mount: Mount, tables: Tables) -> float:
+def _head_kg(mount: AngleMount, tables: Tables) -> float:
     bolt = tables.bolts[mount.lands_on.bolt.size]
     hexagon = math.sqrt(3) / 2 * bolt.across_flats_mm**2 * bolt.head_mm
     washer = math.pi / 4 * (bolt.washer_mm**2 - bolt.washer_hole_mm**2) * bolt.washer_thick_mm
     return (hexagon + washer) * STEEL_KG_MM3
 
 
-def bracket_parts(key: str, mount: Mount, c_mm: float, box_name: str, wall_material: str, tables: Tables) -> Iterator[FlatPart]:
+def bracket_parts(key: str, mount: AngleMount, c_mm: float, box_name: str, wall_material: str, tables: Tables) -> Iterator[FlatPart]:
     """Flat pattern of the angle (leg B first, bolt hole at e from the toe) and the doubler."""
     bracket, material = mount.shape, tables.materials[mount.shape.material]
     deduction = _bend_deduction(mount, tables)

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { useChoice } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { hung } from '../../design/queries'
+import type { Mount } from '../../design/types'
 import { Button, Choose, Heading } from '../../ui/parts'
 import { KINDS, type Kind } from './kinds'
 
@@ -48,7 +49,12 @@ export function NewMount() {
             options={Object.entries(boxes).map(([id, b]) => [id, b.name] as const)}
             onChange={setBox}
           />
-          <Choose label="On the hard point" value={on} options={free} onChange={setSpot} />
+          <Choose
+            label={`On the ${chosen.lands.length > 1 ? 'member or hard point' : 'hard point'}`}
+            value={on}
+            options={free}
+            onChange={setSpot}
+          />
           {chosen.faces.length > 1 && (
             <Choose label="Welded to the" value={held} options={chosen.faces} onChange={setFace} />
           )}
@@ -61,10 +67,12 @@ export function NewMount() {
   )
 }
 
+const landing = (on: Mount['lands_on']) => (on.type === 'hardpoint' ? `hardpoints/${on.hardpoint}` : '') // a member carries as many as one likes
+
 /** What a kind of mount may land on: hard points that carry none yet, and members. */
 function useFree(kind: Kind): (readonly [string, string])[] {
   const { hardpoints, members, mounts } = useDocument()
-  const taken = new Set(Object.values(mounts).map(({ lands_on: on }) => `hardpoints/${on.hardpoint}`))
+  const taken = new Set(Object.values(mounts).map(({ lands_on: on }) => landing(on)))
   const rows = { hardpoints, members }
   return kind.lands
     .flatMap((where) => Object.entries(rows[where]).map(([id, row]) => [`${where}/${id}`, row.name] as const))

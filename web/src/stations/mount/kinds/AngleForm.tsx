@@ -10,6 +10,7 @@ export function AngleForm({ path, mount }: { path: string; mount: Mount }) {
   const edit = useLive((s) => s.edit)
   const { project } = useLoaded()
   const { shape, to_box: weld, lands_on: on } = mount
+  if (shape.type !== 'angle' || weld.type !== 'welded' || on.type !== 'hardpoint') return null
   return (
     <>
       <Heading>Bracket</Heading>

@@ -3,6 +3,7 @@ import type { ComponentType } from 'react'
 
 import type { Mount } from '../../../design/types'
 import { AngleForm } from './AngleForm'
+import { RestForm } from './RestForm'
 
 export type KindForm = ComponentType<{ path: string; mount: Mount }>
 
@@ -11,7 +12,12 @@ export interface Kind {
   name: string
   faces: readonly (readonly [Face, string])[]
   lands: readonly ('hardpoints' | 'members')[]
+  says: (mount: Mount) => string
   Form: KindForm
+}
+
+function boltOf({ lands_on: on }: Mount) {
+  return on.type === 'hardpoint' ? `${on.bolt.size} ${on.bolt.property_class}` : ''
 }
 
 const WALLS = [
@@ -22,5 +28,12 @@ const WALLS = [
 ] as const
 
 export const KINDS: Record<Mount['shape']['type'], Kind> = {
-  angle: { name: 'welded bracket', faces: WALLS, lands: ['hardpoints'], Form: AngleForm },
+  angle: { name: 'welded bracket', faces: WALLS, lands: ['hardpoints'], says: boltOf, Form: AngleForm },
+  rest: {
+    name: 'rest under it',
+    faces: [['base', 'base']],
+    lands: ['members', 'hardpoints'],
+    says: () => 'lies on a pad',
+    Form: RestForm,
+  },
 }

@@ -1,0 +1,20 @@
+/** A pad that the box lies on: it pushes, and holds nothing sideways or up. */
+import type { Mount } from '../../../design/types'
+import { Blank } from '../../../ui/Blank'
+import { Heading } from '../../../ui/parts'
+
+export function RestForm({ path, mount }: { path: string; mount: Mount }) {
+  return (
+    <>
+      <Heading>Pad under the base</Heading>
+      <p className="narrow m-0 text-sm text-soft">The box lies on it; it holds nothing sideways or up.</p>
+      <Blank path={`${path}/shape/pad_mm`} label="Pad is thick" />
+      <Blank path={`${path}/shape/length_mm`} label="Long" />
+      <Blank path={`${path}/shape/width_mm`} label="Wide" />
+      <Blank path={`${path}/shape/bears_mpa`} label="Its material bears (MPa)" kind="number" />
+      {mount.lands_on.type === 'member' && (
+        <Blank path={`${path}/lands_on/along_mm`} label="From the start of the member" />
+      )}
+    </>
+  )
+}
