@@ -1,4 +1,4 @@
-"""Writes what is generated from the code: schema, API description, typed client, format vectors.
+"""Writes what is generated from the code: schema, API description, typed client, format vectors, and rules that the screens show.
 
 A test writes them again and compares, so that none drifts.
 """
@@ -9,7 +9,13 @@ from pathlib import Path
 from typing import Any, cast
 
 from levelcradle.core.design import schema
-from levelcradle.core.quantity import write_length, write_mass
+from levelcradle.core.design.box import EDGES_OF, FACE_AT
+from levelcradle.core.design.readings import AXES
+from levelcradle.core.fit import Wishes
+from levelcradle.core.fit.options import EDGES
+from levelcradle.core.modules.turns import DIRECTIONS, every_turn
+from levelcradle.core.mount.findings import NOT_CHECKED
+from levelcradle.core.quantity import POUND_KG, write_length, write_mass
 from levelcradle.server import create_app
 from levelcradle.store import Store
 
@@ -32,6 +38,7 @@ def generated() -> dict[Path, str]:
         ROOT / "docs" / "design.schema.json": _json(schema()),
         ROOT / "docs" / "openapi.json": _json(api),
         ROOT / "web" / "src" / "ui" / "format.vectors.json": _json(_vectors()),
+        ROOT / "web" / "src" / "design" / "rules.json": _json(_rules()),
     }
 
 
@@ -44,6 +51,20 @@ def generate() -> int:
 
 def _json(value: Any) -> str:
     return json.dumps(value, ensure_ascii=False, indent=1, sort_keys=True) + "\n"
+
+
+def _rules() -> dict[str, Any]:
+    """What the screens need of the core's rules: said there, shown here."""
+    wishes = Wishes(kinds=("kind",), bays=("bay",)).model_dump(mode="json")
+    return {
+        "pound_kg": POUND_KG,
+        "axes": AXES,
+        "face_edges": {face: EDGES_OF[face] for face in FACE_AT},
+        "cut_edges": [list(edge) for edge in EDGES],
+        "turns": [{"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))} for t, looks in every_turn()],
+        "not_checked": NOT_CHECKED,
+        "wishes": {key: wishes[key] for key in ("making", "weights", "parallel", "boxes_per_bay")},
+    }
 
 
 def _vectors() -> dict[str, Any]:

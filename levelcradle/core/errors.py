@@ -2,6 +2,7 @@
 
 CradleError
 ├── ReadingError    a typed text is no length, mass or place       (ValueError)
+├── OutOfRange      a rule was asked beyond what it is valid for   (ValueError)
 ├── DesignError     the document says something that cannot be     (ValueError)
 │   └── PatchError  an edit cannot be applied to the document
 └── UnknownThing    a project, finding or part that is not there   (LookupError)
@@ -9,7 +10,7 @@ CradleError
 
 from dataclasses import dataclass
 
-__all__ = ["CradleError", "DesignError", "PatchError", "Problem", "ReadingError", "UnknownThing"]
+__all__ = ["CradleError", "DesignError", "OutOfRange", "PatchError", "Problem", "ReadingError", "UnknownThing"]
 
 
 class CradleError(Exception):
@@ -22,6 +23,10 @@ class ReadingError(CradleError, ValueError):
     def __init__(self, text: str, says: str) -> None:
         self.text, self.says = text, says
         super().__init__(says)
+
+
+class OutOfRange(CradleError, ValueError):
+    """A rule was asked for a figure beyond what it is valid for."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 
 from shapely.geometry import Polygon
 
+from levelcradle.core.errors import OutOfRange
+
 __all__ = ["Bend", "FlatPart", "Hole", "bend_allowance", "bend_deduction", "bend_setback"]
 
 Flat = tuple[float, float]
@@ -87,11 +89,11 @@ def bend_deduction(*, angle_deg: float, radius_mm: float, thickness_mm: float, k
     """What two outside lengths to the apex exceed the flat by: BD = 2 tan(A/2)(R + t) - BA.
 
     Valid for: bends up to 90 degrees, outside lengths measured to the apex.
-    Raises: ValueError above 90 degrees, where the outside length must be said otherwise.
+    Raises: OutOfRange above 90 degrees, where the outside length must be said otherwise.
     Source: as bend_allowance.
     """
     if not 0 < angle_deg <= 90:
-        raise ValueError("a bend deduction to the apex is given up to 90 degrees")
+        raise OutOfRange("a bend deduction to the apex is given up to 90 degrees")
     setback = bend_setback(angle_deg, radius_mm + thickness_mm)
     allowance = bend_allowance(angle_deg=angle_deg, radius_mm=radius_mm, thickness_mm=thickness_mm, k=k)
     return 2 * setback - allowance

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 
+from levelcradle.core.errors import OutOfRange
 from levelcradle.drawings.sheet import Sheet
 from levelcradle.drawings.svg import sheet_svg
 
@@ -23,4 +24,4 @@ def sheets_pdf(sheets: Sequence[Sheet], title: str) -> bytes:
 
 def _nothing(url: str, *_: object, **__: object) -> dict[str, object]:
     """Sheets refer to nothing outside themselves, whatever a name pretends to be."""
-    raise ValueError(f"refused: {url[:40]}")
+    raise OutOfRange(f"refused: {url[:40]}")

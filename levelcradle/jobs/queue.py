@@ -63,7 +63,7 @@ class Queue:
 
     def close(self) -> None:
         if self._app is not None:
-            with suppress(Exception):
+            with suppress(ConnectorException):
                 self._app.close()
             self._app = None
 

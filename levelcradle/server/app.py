@@ -34,13 +34,13 @@ __all__ = ["create_app"]
 
 
 class _FrontEnd(StaticFiles):
-    """The built front end; an unknown page is the start page, which reads the address itself."""
+    """The built front end; an unknown page is the start page, which reads the address itself. A file that is not there is told so."""
 
     async def get_response(self, path: str, scope: Scope) -> Response:
         try:
             return await super().get_response(path, scope)
         except HTTPException as error:
-            if error.status_code != 404 or path.startswith(("api/", "assets/")):
+            if error.status_code != 404 or path.startswith(("api/", "assets/")) or Path(path).suffix:
                 raise
             return await super().get_response("index.html", scope)
 

@@ -2,16 +2,18 @@
 
 import asyncio
 import contextlib
+import logging
 from collections.abc import AsyncIterator
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 from fastapi.sse import EventSourceResponse, ServerSentEvent
 
-from levelcradle.store import Store, listen
+from levelcradle.store import GONE, Store, listen
 
 __all__ = ["News", "router"]
 
+log = logging.getLogger(__name__)
 AGAIN_S = 1.0
 MOST_WAITING = 200
 LOOK_UP_S = 5.0  # so often it is looked whether the screen is still there
@@ -27,9 +29,13 @@ class News:
     async def run(self) -> None:
         """Listens for as long as the server runs. After a broken connection everybody is told to look again."""
         while True:
-            with contextlib.suppress(Exception):  # the database is away: try again
+            try:
                 async for news in listen(self._store.address):
                     self._hand_on(news or {"resync": True})
+            except GONE:  # the database is away: try again
+                pass
+            except Exception:  # whatever it was, browsers must hear the next news
+                log.exception("the news broke off")
             await asyncio.sleep(AGAIN_S)
 
     def _hand_on(self, news: dict[str, Any]) -> None:

@@ -8,7 +8,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse, Response
 from starlette.exceptions import HTTPException
 
-from levelcradle.core.errors import CradleError, DesignError, PatchError, ReadingError, UnknownThing
+from levelcradle.core.errors import CradleError, DesignError, OutOfRange, PatchError, ReadingError, UnknownThing
 from levelcradle.exchange import FileRefused
 from levelcradle.store import Stale, StoreAway
 
@@ -63,6 +63,7 @@ ANSWERS: dict[type[CradleError], Callable[[CradleError], Response]] = {
     DesignError: _design,
     PatchError: _design,
     ReadingError: _reading,
+    OutOfRange: _reading,
     FileRefused: lambda error: problem(422, "Not taken", str(error), errors=[{"path": "", "says": str(error)}]),
     UnknownThing: lambda error: problem(404, "Not there", str(error)),
     Stale: _stale,

@@ -15,7 +15,7 @@ from playhouse.pool import MaxConnectionsExceeded, PooledPostgresqlDatabase
 from levelcradle.core.errors import CradleError
 from levelcradle.store.upgrade import upgrade_all
 
-__all__ = ["StoreAway", "connect", "migrate", "until_there"]
+__all__ = ["GONE", "StoreAway", "connect", "migrate", "until_there"]
 
 MIGRATIONS = Path(__file__).with_name("migrations")
 LOCK = 0x4C43  # one number for this application's migrations
@@ -41,10 +41,9 @@ class _Pool(PooledPostgresqlDatabase):
             with context as connection:
                 yield connection
         except GONE as error:
-            with suppress(Exception):
-                self.manual_close()
-            with suppress(Exception):
-                self.close_idle()
+            for close in (self.manual_close, self.close_idle):
+                with suppress(*GONE):  # what is gone cannot be closed
+                    close()
             raise StoreAway from error
 
 

@@ -23,7 +23,7 @@ from levelcradle.core.design.base import (
 from levelcradle.core.design.construction import Cap, Closure, Construction, Folded
 
 __all__ = [
-    "ANCHORS", "FACE_AT", "Anchor", "Block", "Box", "Chamfer", "Counts", "Dividers", "Finish", "Fittings", "Fixed", "Gaps",
+    "ANCHORS", "EDGES_OF", "FACE_AT", "Anchor", "Block", "Box", "Chamfer", "Counts", "Dividers", "Finish", "Fittings", "Fixed", "Gaps",
     "Inner", "Liners", "Opening", "Pose", "Protrusion", "Turn", "Wrap",
 ]  # fmt: skip
 
@@ -37,6 +37,11 @@ FACE_AT: dict[str, tuple[int, float]] = {
     "front": (0, _LOW), "aft": (0, _HIGH), "left": (1, _LOW), "right": (1, _HIGH), "base": (2, _LOW), "top": (2, _HIGH),
 }  # fmt: skip
 """Axis of each face, and where along it the face is, as a share of the outside size."""
+
+
+_PAIRS = (("front", "aft"), ("left", "right"), ("base", "top"))
+EDGES_OF = {face: tuple(pair for i, pair in enumerate(_PAIRS) if i != axis) for face, (axis, _) in FACE_AT.items()}
+"""The two pairs of edges of each face that a place on it is measured from."""
 
 
 def _share(anchor: str) -> tuple[float, float, float]:

@@ -8,7 +8,7 @@ from levelcradle.core.design.pointer import find, join, resolves
 from levelcradle.core.errors import ReadingError
 from levelcradle.core.quantity import Kind, read, read_place
 
-__all__ = ["axis_of", "kind_of", "reads_as", "upkeep"]
+__all__ = ["AXES", "axis_of", "kind_of", "reads_as", "upkeep"]
 
 SAME_WITHIN = 1e-6
 _KINDS: tuple[tuple[str, Kind], ...] = (("_mm", "length"), ("_kg", "mass"), ("_deg", "angle"), ("_nm", "torque"), ("_v", "voltage"))
@@ -23,7 +23,7 @@ def kind_of(path: str) -> Kind:
     return "length" if "/track_mm/" in path or path.endswith(("/mm", "/mm/0", "/mm/1")) else "number"
 
 
-_AXES = {"aft": 0, "fore": 0, "left": 1, "right": 1, "across": 1, "floor": 2, "top": 2, "up": 2, "low": 2, "high": 2}
+AXES = {"aft": 0, "fore": 0, "left": 1, "right": 1, "across": 1, "floor": 2, "top": 2, "up": 2, "low": 2, "high": 2}
 
 
 def axis_of(path: str) -> int | None:
@@ -31,7 +31,7 @@ def axis_of(path: str) -> int | None:
     last = path.rsplit("/", 1)[-1]
     if last in ("0", "1", "2"):
         return int(last)
-    return _AXES.get(last.split("_")[0])
+    return AXES.get(last.split("_")[0])
 
 
 def reads_as(path: str, text: str, unit: str, base: list[float] | None) -> float:

@@ -11,7 +11,7 @@ from levelcradle.core.design.base import ModuleFace
 from levelcradle.core.design.box import Turn
 from levelcradle.core.design.stock import ModuleKind
 
-__all__ = ["DIRECTIONS", "RAKE_DEG", "Resting", "Turned", "rests", "turned", "turned_about", "turns_for"]
+__all__ = ["DIRECTIONS", "RAKE_DEG", "Resting", "Turned", "every_turn", "rests", "turned", "turned_about", "turns_for"]
 
 OPPOSITE: dict[ModuleFace, ModuleFace] = {
     "end_a": "end_b", "end_b": "end_a", "side_a": "side_b", "side_b": "side_a", "base": "top", "top": "base",
@@ -66,7 +66,7 @@ def turned_about(turn: Turn) -> Turn:
 
 def turns_for(kind: ModuleKind, stands: Matrix | None = None) -> list[Turn]:
     """Every turn in its box that the kind may rest in. ``stands``: the (3, 3) turn of the box in the vehicle; None for upright."""
-    turns = _every_turn()
+    turns = every_turn()
     if stands is None:
         return sorted((t for t, _ in turns if t.down in kind.may_rest_on), key=lambda t: kind.may_rest_on.index(t.down))
     return list(_allowed(kind.may_rest_on, stands.tobytes()))
@@ -75,11 +75,12 @@ def turns_for(kind: ModuleKind, stands: Matrix | None = None) -> list[Turn]:
 @lru_cache(maxsize=1024)
 def _allowed(may_rest_on: tuple[ModuleFace, ...], stands: bytes) -> tuple[Turn, ...]:
     turn = np.frombuffer(stands).reshape(3, 3)
-    return tuple(t for t, looks in _every_turn() if _rests(looks, may_rest_on, turn).allowed)
+    return tuple(t for t, looks in every_turn() if _rests(looks, may_rest_on, turn).allowed)
 
 
 @lru_cache(maxsize=1)
-def _every_turn() -> tuple[tuple[Turn, tuple[ModuleFace, ...]], ...]:
+def every_turn() -> tuple[tuple[Turn, tuple[ModuleFace, ...]], ...]:
+    """All 24, each with which face looks which way."""
     pairs = [(down, aft) for down in _FACES for aft in _FACES if aft not in (down, OPPOSITE[down])]
     return tuple((turn, _looks(turn)) for down, aft in pairs for turn in [Turn(down=down, aft=aft)])
 

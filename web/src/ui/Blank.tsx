@@ -2,6 +2,7 @@
  * A blank for one figure of the document. The core reads what is typed and says what it understood; the text is kept
  * as typed. Enter or Tab take it, Esc restores.
  */
+import rules from '../design/rules.json'
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
 
 import { wordsOf } from '../design/api'
@@ -210,18 +211,7 @@ function axisOf(path: string): number | null {
   const last = path.split('/').pop() ?? ''
   if (/^[012]$/.test(last)) return Number(last)
   const word = last.split('_')[0] ?? ''
-  const axes: Record<string, number> = {
-    aft: 0,
-    fore: 0,
-    left: 1,
-    right: 1,
-    across: 1,
-    floor: 2,
-    top: 2,
-    up: 2,
-    low: 2,
-    high: 2,
-  }
+  const axes: Record<string, number> = rules.axes
   return axes[word] ?? null
 }
 
@@ -234,7 +224,7 @@ function asText(
   if (value === null) return ''
   if (kind === 'length') return length(value - base, units.length)
   if (kind === 'mass')
-    return String(Math.round((units.mass === 'kg' ? value : value / 0.45359237) * 100) / 100)
+    return String(Math.round((units.mass === 'kg' ? value : value / rules.pound_kg) * 100) / 100)
   return String(Math.round(value * 1000) / 1000)
 }
 

@@ -1,4 +1,5 @@
 /** Figures as text. The core writes the vectors that this must give (format.vectors.json); nothing is computed here. */
+import rules from '../design/rules.json'
 import type { Figure, Finding, LengthUnit, MassUnit, WatchRow } from '../design/types'
 
 export interface Units {
@@ -8,7 +9,6 @@ export interface Units {
 
 type Way = Figure['round']
 const INCH_MM = 25.4
-const POUND_KG = 0.45359237
 const DIVISION = 32
 
 function steps(value: number, way: Way): number {
@@ -41,7 +41,7 @@ export function length(valueMm: number, unit: LengthUnit, way: Way = 'near'): st
 }
 
 export function mass(valueKg: number, unit: MassUnit): string {
-  return `${(unit === 'kg' ? valueKg : valueKg / POUND_KG).toFixed(1)} ${unit}`
+  return `${(unit === 'kg' ? valueKg : valueKg / rules.pound_kg).toFixed(1)} ${unit}`
 }
 
 /** A ±: rounded up, in the unit of what it stands beside. */
@@ -68,7 +68,7 @@ export function withCommas(text: string): string {
 export function figure({ value, unit, round }: Figure, units: Units): string {
   if (unit === 'mm') return units.length === 'mm' ? `${gap(value, 'mm', round)} mm` : gap(value, 'in', round)
   if (unit === 'kg') {
-    const shown = units.mass === 'kg' ? value : value / POUND_KG
+    const shown = units.mass === 'kg' ? value : value / rules.pound_kg
     return `${(steps(shown * 10, round) / 10).toFixed(1)} ${units.mass}`
   }
   if (unit === 'use') return (steps(value * 100, round) / 100).toFixed(2)

@@ -3,25 +3,16 @@ import { useState } from 'react'
 
 import { useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
+import rules from '../../design/rules.json'
 import type { Box } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { Button, Choose, Heading, Link } from '../../ui/parts'
 
-const EDGES = [
-  'left base',
-  'right base',
-  'front base',
-  'aft base',
-  'front left',
-  'front right',
-  'aft left',
-  'aft right',
-] as const
-type Edge = (typeof EDGES)[number]
+const EDGES = rules.cut_edges.map((faces) => faces.join(' '))
 
 export function CutOff({ id, box }: { id: string; box: Box }) {
   const edit = useLive((s) => s.edit)
-  const [edge, setEdge] = useState<Edge>('left base')
+  const [edge, setEdge] = useState('left base')
   const path = `/boxes/${id}/chamfers`
   function add() {
     const value = { edge: edge.split(' '), mm: [20, 20] }

@@ -1,5 +1,6 @@
 /** Where something sits on a face of a box: from two of its edges. */
 import { useLive } from '../../design/live'
+import rules from '../../design/rules.json'
 import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/parts'
 
@@ -12,32 +13,7 @@ export const FACES = [
   ['top', 'top'],
 ] as const
 export type FaceName = (typeof FACES)[number][0]
-export const EDGES: Record<FaceName, [FaceName[], FaceName[]]> = {
-  front: [
-    ['left', 'right'],
-    ['base', 'top'],
-  ],
-  aft: [
-    ['left', 'right'],
-    ['base', 'top'],
-  ],
-  left: [
-    ['front', 'aft'],
-    ['base', 'top'],
-  ],
-  right: [
-    ['front', 'aft'],
-    ['base', 'top'],
-  ],
-  base: [
-    ['front', 'aft'],
-    ['left', 'right'],
-  ],
-  top: [
-    ['front', 'aft'],
-    ['left', 'right'],
-  ],
-}
+export const EDGES = rules.face_edges as unknown as Record<FaceName, [FaceName[], FaceName[]]>
 
 /** Round holes placed on a face by two distances from two named edges. */
 

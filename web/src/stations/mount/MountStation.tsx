@@ -7,15 +7,13 @@ import { gap, use } from '../../ui/format'
 import { colourOf, Mark } from '../../ui/Mark'
 import { Caution, Heading, Teach, Title } from '../../ui/parts'
 import type { MountFigures, State } from '../../design/types'
+import rules from '../../design/rules.json'
 import { useUnits } from '../../ui/units'
 import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
 import { Ledger, StationFrame } from '../Ledger'
 import { MountSheet } from './MountSheet'
 import { NewMount } from './NewMount'
-
-const NOT_CHECKED =
-  'Rigid box, point mounts, static. Not checked: the vehicle’s own metal, the box as a whole, modules inside it, fatigue, body twist, weld quality. Have it checked.'
 
 export function MountStation() {
   const document = useDocument()
@@ -53,7 +51,7 @@ export function MountStation() {
                 onChoose={() => select(`mounts/${m.id}`)}
               />
             ))}
-            <Caution>{NOT_CHECKED}</Caution>
+            <Caution>{rules.not_checked}</Caution>
             <NewMount />
             {spots.length > 0 && (
               <>

@@ -1,25 +1,10 @@
 /** Turns of modules in words, and quarter turns of boxes. */
+import rules from '../../design/rules.json'
 import type { ModuleKind, Op } from '../../design/types'
 
 export type Face = 'end_a' | 'end_b' | 'side_a' | 'side_b' | 'base' | 'top'
 
-const NORMAL: Record<Face, [number, number, number]> = {
-  end_a: [-1, 0, 0],
-  end_b: [1, 0, 0],
-  side_a: [0, -1, 0],
-  side_b: [0, 1, 0],
-  base: [0, 0, -1],
-  top: [0, 0, 1],
-}
-const FACES = Object.keys(NORMAL) as Face[]
-const OPPOSITE: Record<Face, Face> = {
-  end_a: 'end_b',
-  end_b: 'end_a',
-  side_a: 'side_b',
-  side_b: 'side_a',
-  base: 'top',
-  top: 'base',
-}
+const TURNS = rules.turns as { down: Face; aft: Face; looks: Record<Face, string> }[]
 
 export interface Turned {
   down: Face
@@ -30,7 +15,7 @@ export interface Turned {
 /** Every turn a kind may rest in while its box stands upright, said as a fabricator says it. */
 export function turnsOf(kind: ModuleKind): Turned[] {
   return (kind.may_rest_on as Face[]).flatMap((down) =>
-    FACES.filter((aft) => aft !== down && aft !== OPPOSITE[down]).map((aft) => turnOf(kind, down, aft)),
+    TURNS.filter((turn) => turn.down === down).map((turn) => turnOf(kind, down, turn.aft)),
   )
 }
 
@@ -49,19 +34,8 @@ function wordsOf(kind: ModuleKind, down: Face, aft: Face): string {
 
 /** Which way a face looks in the box. */
 function wayOf(face: Face, down: Face, aft: Face): string {
-  if (face === down) return 'down'
-  if (face === OPPOSITE[down]) return 'up'
-  if (face === aft) return 'aft'
-  if (face === OPPOSITE[aft]) return 'forward'
-  const up = NORMAL[OPPOSITE[down]]
-  const back = NORMAL[aft]
-  const right = [
-    up[1] * back[2] - up[2] * back[1],
-    up[2] * back[0] - up[0] * back[2],
-    up[0] * back[1] - up[1] * back[0],
-  ]
-  const along = NORMAL[face].reduce((sum, v, i) => sum + v * (right[i] ?? 0), 0)
-  return along > 0 ? 'right' : 'left'
+  const way = TURNS.find((turn) => turn.down === down && turn.aft === aft)?.looks[face] ?? ''
+  return way === 'front' ? 'forward' : way
 }
 
 /** A quarter turn about the anchor's peg: four of them return every figure. */

@@ -1,6 +1,7 @@
 /** What the fit study is asked, as it stands on the screen; kept while the page is open. */
 import { create } from 'zustand'
 
+import rules from '../../../design/rules.json'
 import type { Document } from '../../../design/types'
 
 export type Goal = 'most' | 'exactly' | 'window'
@@ -51,29 +52,32 @@ export interface Asking {
   set: (change: Partial<Asking>) => void
 }
 
+const asked = rules.wishes
+const { making } = asked
+
 export const useAsking = create<Asking>((set) => ({
   goal: 'most',
   kinds: [],
   bays: [],
   series: '',
-  parallel: '1',
+  parallel: String(asked.parallel),
   lowV: '',
   highV: '',
   towards: [],
   restOn: [],
   empty: '',
   tiers: '',
-  boxes: '1',
+  boxes: String(asked.boxes_per_bay),
   tilt: '',
   oneSize: false,
   mixed: true,
   chamfers: false,
   anyNumber: false,
-  material: 's235',
-  sheet: '3',
-  liner: '4',
-  runner: '8',
-  weights: { count: 30, balance: 3, low: 2, boxes: 2, cable: 1, luggage: 1, cutting: 1 },
+  material: making.material,
+  sheet: String(making.construction.thickness_mm),
+  liner: String(making.liners.wall_mm),
+  runner: String(making.liners.floor_mm),
+  weights: asked.weights,
   study: null,
   kept: [],
   set: (change) => set(change),
