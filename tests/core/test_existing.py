@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.design import validate
+from levelcradle.core.design import tree_of, validate
 from levelcradle.core.edits import built_as, edited
 from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import parts_of
@@ -72,7 +72,9 @@ def test_a_folded_box_taken_for_an_existing_case_keeps_its_size_and_mass_and_bac
     before = resolve(design, {}).boxes["x"]
     there = edited(design, built_as(design, "x", "existing"))
     after = resolve(there, {}).boxes["x"]
-    assert after.shell.outer_mm == pytest.approx(before.shell.over_mm, abs=0.05)
+    assert after.shell.outer_mm[:2] == pytest.approx(before.shell.outer_mm[:2], abs=0.05)
+    assert after.shell.over_mm[2] == pytest.approx(before.shell.over_mm[2], abs=0.05)
+    assert [f.margin for f in analysed(tree_of(there)).findings if "case-" in f.id] == pytest.approx([0.0] * 3, abs=0.05)
     assert after.full_kg == pytest.approx(before.full_kg, abs=0.006)
     assert resolve(edited(there, built_as(there, "x", "folded")), {}).boxes["x"].shell.outer_mm == pytest.approx(before.shell.outer_mm)
 

@@ -37,3 +37,37 @@ def test_paint_and_beads_count_in_the_chain(bench: Bench) -> None:
     bench.page.get_by_label("beads outside ground flush").click()
     bench.saved(3)
     assert bench.tree["boxes"]["tank"]["finish"] == {"coats": 3, "coat_mm": 0.08, "beads_ground": False, "bead_mm": 2.0}
+
+
+def test_a_box_is_taken_for_an_existing_case_and_measured(bench: Bench) -> None:
+    at_the_tank_box(bench)
+    ledger = bench.page.get_by_role("complementary", name="Ledger")
+    ledger.get_by_label("Made as").select_option("existing case")
+    bench.saved(2)
+    mass = ledger.get_by_label("Empty, with its lid")
+    expect(mass).to_have_value("26.46")
+    mass.fill("31")
+    mass.press("Enter")
+    bench.saved(3)
+    assert bench.tree["boxes"]["tank"]["construction"] | {"mass_kg": 31} == {
+        "type": "existing", "size_mm": [394, 700, 248], "wall_mm": 3, "base_mm": 3, "top_mm": 3, "mass_kg": 31, "tol_mm": 1,
+    }  # fmt: skip
+    bench.go("drawings")
+    expect(bench.page.get_by_text("Bonnet box tray").first).to_be_visible()
+    expect(bench.page.get_by_text("Tank box tray")).to_have_count(0)
+
+
+def test_a_rest_is_put_on_a_member(bench: Bench) -> None:
+    rail = {"name": "cross rail", "start_mm": [2870, -300, 300], "end_mm": [2870, 300, 300], "width_mm": 60, "height_mm": 92}
+    bench.store.edit(bench.car, [{"op": "add", "path": "/members/rail", "value": rail}], base=1, session="x")
+    bench.go("mount")
+    new = bench.page.get_by_role("region", name="New mount")
+    new.get_by_label("By a").select_option("rest under it")
+    new.get_by_label("Carries").select_option("Tank box")
+    new.get_by_label("On the member or hard point").select_option("cross rail")
+    new.get_by_role("button", name="Put it there").click()
+    bench.saved(3)
+    mount = next(m for m in bench.tree["mounts"].values() if m["shape"]["type"] == "rest")
+    assert (mount["carries"], mount["lands_on"]) == ({"boxes/tank": True}, {"type": "member", "member": "rail", "along_mm": 300})
+    expect(bench.page.get_by_label("Pad is thick")).to_have_value("6")
+    expect(bench.page.get_by_text("pressed", exact=False).or_(bench.page.get_by_text("pad ·")).first).to_be_visible()

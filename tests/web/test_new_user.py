@@ -126,7 +126,7 @@ def hang_it(page: Page) -> None:
     for number, wall in ((1, "left wall"), (2, "right wall"), (3, "left wall"), (4, "right wall")):
         page.get_by_label("On the hard point").select_option(label=f"nut {number}")
         page.get_by_label("Welded to the").select_option(label=wall)
-        click(page, "Put a bracket there")
+        click(page, "Put it there")
         page.get_by_role("button", name="all mounts").click()
 
 

@@ -33,8 +33,8 @@ class ExistingCase:
 
     @staticmethod
     def begun(was: Made, shell_kg: float) -> tuple[Existing, dict[str, Closure]]:
-        """As large, thick and heavy as the box was."""
-        size = tuple(round(v, 1) for v in (was.over_mm[0], was.over_mm[1], was.over_mm[2]))
+        """As long and wide at its walls, as high over its lid, as thick and heavy as the box was."""
+        size = tuple(round(v, 1) for v in (was.outer_mm[0], was.outer_mm[1], was.over_mm[2]))
         wall, base = round(was.wall_mm, 2), round(was.base_mm, 2)
         return Existing(type="existing", size_mm=(size[0], size[1], size[2]), wall_mm=wall, base_mm=base, top_mm=wall,
                         mass_kg=round(shell_kg, 2)), {}  # fmt: skip
@@ -47,6 +47,10 @@ class ExistingCase:
     def inner_mm(self) -> Vec:
         (length, width, height), wall = self.spec.size_mm, 2 * self.spec.wall_mm
         return length - wall, width - wall, height - self.spec.base_mm - self.spec.top_mm
+
+    @property
+    def given(self) -> bool:
+        return True
 
     @property
     def over_mm(self) -> Vec:
@@ -129,4 +133,4 @@ class ExistingCase:
             )  # fmt: skip
 
     def says(self) -> tuple[str, tuple[str, ...]]:
-        return f"existing case, walls {self.spec.wall_mm:g} mm", ("Not made here: sizes and mass as measured",)
+        return f"existing case, walls {self.spec.wall_mm:g} mm", ("not made here, sizes and mass as measured",)

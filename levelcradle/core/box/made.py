@@ -64,6 +64,10 @@ class Made(Protocol):
         """Between the walls, and from the base to the rim."""
 
     @property
+    def given(self) -> bool:
+        """Whether its inside was given, and not made round its contents."""
+
+    @property
     def over_mm(self) -> Vec:
         """With closures, without heads."""
 

@@ -132,7 +132,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], material: Material) -> She
     start, inner = (beside, beside, under), made.inner_mm
     shift = (start[0] - low[0], start[1] - low[1], start[2] - low[2])
     modules = tuple(_modules(blocks, kinds, shift))
-    given = _in_the_case(inner, wanted) if box.inner.type == "fixed" or inner != wanted else ()
+    given = _in_the_case(inner, wanted) if made.given else ()
     return Shell(
         inner_mm=inner,
         made=made,

@@ -55,6 +55,10 @@ class FoldedBox:
         return self.sheet.outer_mm
 
     @property
+    def given(self) -> bool:
+        return self.sheet.box.inner.type == "fixed"
+
+    @property
     def over_mm(self) -> Vec:
         return self.sheet.over_mm
 

@@ -39,7 +39,8 @@ export function NewMount() {
       )}
       {free.length === 0 ? (
         <p className="m-0">
-          Every hard point carries a bracket, or none was surveyed yet. Hard points are entered in Survey.
+          Every hard point carries a bracket, or none was surveyed yet. Hard points and members are entered in
+          Survey.
         </p>
       ) : (
         <>
@@ -59,7 +60,7 @@ export function NewMount() {
             <Choose label="Welded to the" value={held} options={chosen.faces} onChange={setFace} />
           )}
           <Button className="mt-1 w-full" onClick={() => void add()}>
-            Put a bracket there
+            Put it there
           </Button>
         </>
       )}
