@@ -122,3 +122,54 @@ def test_the_document_as_it_stood(client: TestClient, store: Store, car: str) ->
         edit(client, car, [{"op": "replace", "path": "/name", "value": name}], revision)
     assert store.at(car, 1) == first
     assert store.at(car, 3)["name"] == "two"
+
+
+# --- wishes that become patches ---
+
+
+def test_a_box_is_built_another_way_and_back(client: TestClient, car: str) -> None:
+    patch = client.post(f"/api/projects/{car}/boxes/tank/built-as/existing").json()["patch"]
+    done = edit(client, car, patch)
+    assert done.status_code == 200, done.text
+    box = done.json()["analysis"]["boxes"]["tank"]
+    assert (box["outer_mm"], box["over_lid_mm"]) == ([394, 700, 245], [394, 700, 248])
+    back = edit(client, car, client.post(f"/api/projects/{car}/boxes/tank/built-as/folded").json()["patch"], 2)
+    assert back.json()["analysis"]["boxes"]["tank"]["over_lid_mm"] == [401, 707, 248]
+    for box_id, kind in (("gone", "folded"), ("tank", "cardboard")):
+        assert client.post(f"/api/projects/{car}/boxes/{box_id}/built-as/{kind}").status_code == 404
+
+
+def test_a_mount_is_hung_like_the_last_one_and_doubled(client: TestClient, car: str) -> None:
+    point = {"name": "seat bolt", "at_mm": [2900.0, -400.0, 540.0], "direction": [0, 0, -1], "thread": "M12"}
+    assert edit(client, car, [{"op": "add", "path": "/hardpoints/seat", "value": point}]).status_code == 200
+    body = {"box": "tank", "kind": "angle", "on": "hardpoints/seat", "face": "left"}
+    answer = client.post(f"/api/projects/{car}/hung", json=body).json()
+    made = answer["patch"][0]["value"]
+    assert made["lands_on"] == {"type": "hardpoint", "hardpoint": "seat", "bolt": {"size": "M12", "property_class": "8.8"}}
+    assert (made["shape"]["thickness_mm"], made["to_box"]["doubler"]["along_n_mm"]) == (8, 170), "as the tank box's others"
+    assert edit(client, car, answer["patch"], 2).status_code == 200
+    patch = client.post(f"/api/projects/{car}/mounts/{answer['id']}/doubler").json()["patch"]
+    plate = edit(client, car, patch, 3).json()["document_patch"][0]["value"]
+    assert (plate["along_w_mm"], plate["along_n_mm"], plate["from_contact_mm"]) == (150, 150, 10), "30 round the weld, 12 before it"
+
+
+@pytest.mark.parametrize(("change", "status"), [
+    ({"box": "gone"}, 404), ({"kind": "glue"}, 404), ({"on": "hardpoints/none"}, 404), ({"on": "items/axle"}, 404), ({"face": "up"}, 422),
+    ({"on": "nowhere"}, 422),
+])  # fmt: skip
+def test_a_mount_on_nothing_is_told(client: TestClient, car: str, change: dict[str, str], status: int) -> None:
+    body = {"box": "tank", "kind": "angle", "on": "hardpoints/tail-lf", "face": "left"} | change
+    assert client.post(f"/api/projects/{car}/hung", json=body).status_code == status
+    assert client.post(f"/api/projects/{car}/mounts/none/doubler").status_code == 404
+
+
+def test_a_file_of_format_1_is_taken_and_given_back_in_this_one(client: TestClient) -> None:
+    from pathlib import Path
+
+    old = (Path(__file__).parents[1] / "formats" / "format-1.cradle.json").read_bytes()
+    made = client.post("/api/projects/import", content=old).json()["id"]
+    given = client.get(f"/api/projects/{made}/export").json()
+    assert given["format"] == 2
+    assert given["boxes"]["tank"]["openings"]["hv"]["face"] == "top"
+    again = client.post("/api/projects/import", content=client.get(f"/api/projects/{made}/export").content)
+    assert again.status_code == 201

@@ -7,6 +7,7 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.files import tree_of, validate
+from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op, apply
 from levelcradle.core.edits.placing import out_of_box
 
@@ -46,7 +47,7 @@ def adding(design: Design, boxes: Iterable[Box]) -> Iterator[Op]:
     taken, order = set(design.boxes), max((b.order for b in design.boxes.values()), default=0)
     for n, box in enumerate(boxes, 1):
         wish = box.bay or "box"
-        key = next(k for k in (wish, *(f"{wish}-{i}" for i in range(2, 300))) if k not in taken)
+        key = free_id(wish, taken)
         taken.add(key)
         name = box.name if key == wish else f"{box.name} {key.rsplit('-', 1)[-1]}"
         made = box.model_copy(update={"order": order + n, "name": name[:120]})

@@ -17,6 +17,7 @@ from levelcradle.core.box import largest_chamfer
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.carried import shifted
+from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.survey import Item, Keepout
 from levelcradle.core.edits import edited
@@ -263,7 +264,7 @@ class _Asker:
 
     def _chamfer(self, edge: tuple[Face, Face], mm: int) -> list[Op]:
         value = {"edge": list(edge), "mm": [float(mm), float(mm)]}
-        key = next(k for k in (f"{edge[0]}-{edge[1]}", *(f"c{n}" for n in range(20))) if k not in self.asked.boxes[self.box_id].chamfers)
+        key = free_id(f"{edge[0]}-{edge[1]}", self.asked.boxes[self.box_id].chamfers)
         return [{"op": "add", "path": f"/boxes/{self.box_id}/chamfers/{key}", "value": value}]
 
     def _liners(self, foul: list[Finding]) -> Iterator[Cure | None]:
