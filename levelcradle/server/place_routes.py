@@ -7,14 +7,14 @@ from fastapi import APIRouter, Depends, Response
 from pydantic import TypeAdapter
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.clearance import StackUp, lay_against, stack_up
+from levelcradle.core.clearance import StackUp, stack_up
 from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.design.patch import Op
-from levelcradle.core.edits import blocks_changed, built_as, doubled, hung, into_box, out_of_box, removing
+from levelcradle.core.edits import blocks_changed, built_as, doubled, hung, into_box, laid_against, out_of_box, removing
 from levelcradle.core.errors import UnknownThing
 from levelcradle.server.bodies import BlocksBody, HungBody, LayBody, PlaceThingBody, RemoveBoxBody, SectionBody, StackUpBody, json_body
 from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, takes, tried
-from levelcradle.server.views import BodiesOut, OperationOut, PatchOut, ProblemOut, SectionOut
+from levelcradle.server.views import BodiesOut, PatchOut, ProblemOut, SectionOut, operations
 
 __all__ = ["router"]
 
@@ -42,9 +42,7 @@ def blocks(project: ProjectId, store: TheStore, body: Annotated[BlocksBody, Depe
 def lay(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[LayBody, Depends(json_body(LayBody))]) -> Response:
     """Lays a box against something with the needed gap, as a patch to apply."""
     _, design = tried(store, project, body)
-    pose = lay_against(resolve(design, scans.of(design)), body.box, body.other, turn=body.turn)
-    patch = [OperationOut(op="replace", path=f"/boxes/{body.box}/pose", value=pose.model_dump(mode="json"))]
-    return Response(PatchOut(patch=patch, id=body.box).model_dump_json(), media_type="application/json")
+    return _patched(laid_against(resolve(design, scans.of(design)), body.box, body.other, turn=body.turn), body.box)
 
 
 @router.post("/projects/{project}/removed-box", response_model=PatchOut, openapi_extra=takes(RemoveBoxBody))
@@ -86,8 +84,7 @@ def new_doubler(project: ProjectId, mount: Key, store: TheStore) -> Response:
 
 
 def _patched(ops: Iterable[Op], name: str) -> Response:
-    patch = [OperationOut(op=op["op"], path=op["path"], value=op.get("value")) for op in ops]
-    return Response(PatchOut(patch=patch, id=name).model_dump_json(), media_type="application/json")
+    return Response(PatchOut(patch=operations(ops), id=name).model_dump_json(), media_type="application/json")
 
 
 @router.post("/projects/{project}/section", response_model=SectionOut, openapi_extra=takes(SectionBody))

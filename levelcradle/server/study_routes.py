@@ -1,7 +1,6 @@
 """Fit studies: asked for here, made by a worker."""
 
-from collections.abc import Iterable
-from typing import Annotated, Any
+from typing import Annotated
 
 from fastapi import APIRouter, Depends, Path, Request, Response
 from pydantic import TypeAdapter
@@ -10,7 +9,7 @@ from levelcradle.core.fit import Cure, Wishes, check_wishes, what_it_takes
 from levelcradle.jobs import Queue, StudyOut, study_out
 from levelcradle.server.bodies import WouldTakeBody, json_body
 from levelcradle.server.routes import ProjectId, TheScans, TheStore, takes, tried
-from levelcradle.server.views import AnswerOut, CostOut, CureOut, OperationOut, ProblemOut
+from levelcradle.server.views import AnswerOut, CostOut, CureOut, ProblemOut, operations
 
 __all__ = ["router"]
 
@@ -52,17 +51,13 @@ def would_take(
     _, design = tried(store, project, body)
     answer = what_it_takes(design, body.box, body.more, meshes=scans.of(design))
     cures = [_cure(cure) for cure in answer.cures]
-    out = AnswerOut(asks=answer.asks, fits=answer.fits, patch=_patch(answer.patch), cures=cures, foul=answer.foul)
+    out = AnswerOut(asks=answer.asks, fits=answer.fits, patch=operations(answer.patch), cures=cures, foul=answer.foul)
     return Response(out.model_dump_json(), media_type="application/json")
-
-
-def _patch(ops: Iterable[dict[str, Any]]) -> list[OperationOut]:
-    return [OperationOut(op=op["op"], path=op["path"], value=op.get("value")) for op in ops]
 
 
 def _cure(cure: Cure) -> CureOut:
     costs = tuple(CostOut(says=c.says, figures=c.figures, state=c.state) for c in cure.costs)
-    patch = _patch(cure.patch) if cure.patch is not None and cure.whole else None
+    patch = operations(cure.patch) if cure.patch is not None and cure.whole else None
     return CureOut(kind=cure.kind, does=cure.does, says=cure.says, figures=cure.figures, whole=cure.whole, costs=costs, left=cure.left,
                    patch=patch, at_mm=cure.at_mm)  # fmt: skip
 

@@ -1,21 +1,16 @@
 """The routes of Survey and Stock: what is offered, what a file holds, what is near, missing and worth taking twice."""
 
 import json
-from collections.abc import Mapping
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.bays import Way, bay_of_block, mirrored, restated
-from levelcradle.core.design import Design
-from levelcradle.core.design.design import AS_FOUND
-from levelcradle.core.design.ids import free_id
+from levelcradle.core.edits import freed_place, onto_the_shelf, station_said, weighed_as
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
-from levelcradle.core.level import WeighedBy, weighed_by
+from levelcradle.core.level import WeighedBy
 from levelcradle.core.stock import starter_kinds, starters
 from levelcradle.core.survey import Goal, carriers_near, depth_behind, still_to_measure, survey_blanks, swing, twice
-from levelcradle.core.sweeps import pieces_of
 from levelcradle.drawings import survey_sheet_pdf
 from levelcradle.exchange import LARGEST_BYTES, picture_kind, read_outlines, read_shelf, write_shelf
 from levelcradle.exchange.scans import LengthUnit
@@ -29,7 +24,6 @@ from levelcradle.server.views import (
     BlankOut,
     CarrierOut,
     KeptOut,
-    OperationOut,
     OutlinesOut,
     OwnRowOut,
     PatchOut,
@@ -39,6 +33,7 @@ from levelcradle.server.views import (
     ShelfRowOut,
     SwingOut,
     ToMeasureOut,
+    operations,
 )  # fmt: skip
 from levelcradle.store import Reading, Sent
 
@@ -145,7 +140,7 @@ def shelf_preview(
     rows = [ShelfRowOut(line=r.line, name=r.name, becomes=dict(r.becomes), refused=r.refused) for r in found.rows]
     return ShelfOut(
         encoding=found.encoding, divider=found.divider, columns=[list(c) for c in found.columns], fields=list(FIELDS), rows=rows,
-        patch=list(_onto_the_shelf(design, [r.becomes for r in found.rows if not r.refused])),
+        patch=operations(onto_the_shelf(design, [r.becomes for r in found.rows if not r.refused])),
     )  # fmt: skip
 
 
@@ -159,26 +154,6 @@ def _mapping(text: str | None) -> dict[str, str] | None:
     if not isinstance(found, dict) or not all(isinstance(v, str) and (v == "" or v in FIELDS) for v in found.values()):
         raise WrongBody([{"path": "/mapping", "says": "is a JSON object from headings to fields"}])
     return found
-
-
-_TEST = ("open_circuit_v", "resistance_mohm", "temperature_c", "mass_kg")
-
-
-def _onto_the_shelf(design: Design, rows: list[Mapping[str, Any]]) -> list[OperationOut]:
-    patch, taken = [], set(design.modules)
-    order = max((m.order for m in design.modules.values()), default=0)
-    for number, row in enumerate(rows, start=1):
-        key = free_id(str(row.get("serial") or row.get("name") or "module"), taken)
-        taken.add(key)
-        value: dict[str, Any] = {"name": str(row.get("name") or row.get("serial") or key), "kind": row["kind"], "order": order + number}
-        value |= {field: row[field] for field in ("serial", "verdict", "damage") if field in row}
-        test = {field: row[field] for field in _TEST if field in row}
-        if test and "on" in row:
-            value["tests"] = {"t1": {"on": row["on"], **test}}
-        elif "open_circuit_v" in row:
-            value["reading_v"] = row["open_circuit_v"]
-        patch.append(OperationOut(op="add", path=f"/modules/{key}", value=value))
-    return patch
 
 
 @router.get("/projects/{project}/shelf.csv")
@@ -242,48 +217,21 @@ def behind(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated
 @router.post("/projects/{project}/restate", response_model=PatchOut, openapi_extra=takes(RestateBody))
 def restate(project: ProjectId, store: TheStore, body: Annotated[RestateBody, Depends(json_body(RestateBody))]) -> PatchOut:
     """A station copied further aft, mirrored, or said in another way of measuring."""
-    bay = store.open(project).design.bays.get(body.bay)
-    if bay is None or body.station not in bay.stations:
-        raise UnknownThing("station", body.station)
-    path, key = f"/bays/{body.bay}/stations", body.station
-    op: Literal["add", "replace"] = "replace"
-    if body.do == "copy":
-        last = max(s.aft_mm for s in bay.stations.values())
-        found = bay.stations[key].model_copy(update={"aft_mm": last + 200.0})
-        op, key = "add", free_id(f"{key}-copy", bay.stations)
-    elif body.do == "mirror":
-        found = mirrored(bay, key)
-    else:
-        way: Way = body.do
-        found = restated(bay, key, way)
-    return PatchOut(patch=[OperationOut(op=op, path=f"{path}/{key}", value=found.model_dump(mode="json"))], id=key)
+    key, patch = station_said(store.open(project).design, body.bay, body.station, body.do)
+    return PatchOut(patch=operations(patch), id=key)
 
 
 @router.post("/projects/{project}/weighed-by/{way}", response_model=PatchOut)
 def weigh_by(project: ProjectId, way: WeighedBy, store: TheStore) -> PatchOut:
     """The weighing as by four wheels, two axles or the whole car, with what its readings tell of that."""
-    had = store.open(project).design.weighing
-    found = weighed_by(had, way).model_dump(mode="json")
-    if had is None:
-        op = OperationOut(op="add", path=f"/{AS_FOUND}", value={"kind": "as found", "read": found})
-    else:
-        op = OperationOut(op="replace", path=f"/{AS_FOUND}/read", value=found)
-    return PatchOut(patch=[op], id=way)
+    return PatchOut(patch=operations(weighed_as(store.open(project).design, way)), id=way)
 
 
 @router.post("/projects/{project}/freed/{item}", response_model=PatchOut)
 def freed(project: ProjectId, item: Key, store: TheStore) -> PatchOut:
     """The place of a thing that comes out, as a bay whose sides are still to be measured."""
-    design = store.open(project).design
-    thing = design.items.get(item)
-    if thing is None:
-        raise UnknownThing("thing", item)
-    pieces = pieces_of(thing.solid, thing.sweep) if thing.solid else ()
-    if not pieces:
-        raise DesignError((Problem(f"/items/{item}/solid", "has no size yet"),))
-    key = free_id(item, design.bays)
-    bay = bay_of_block(f"where the {thing.name} was"[:120], pieces[0])
-    return PatchOut(patch=[OperationOut(op="add", path=f"/bays/{key}", value=bay.model_dump(mode="json", by_alias=True))], id=key)
+    key, patch = freed_place(store.open(project).design, item)
+    return PatchOut(patch=operations(patch), id=key)
 
 
 @router.get("/projects/{project}/blanks", response_model=list[BlankOut])

@@ -1,5 +1,6 @@
 """What the routes answer: the analysis as the screens need it, without working."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
@@ -9,6 +10,7 @@ from levelcradle.core.analysis import Analysis, BoxFigures, StationState, WatchR
 from levelcradle.core.axes import Vec
 from levelcradle.core.clearance import Catch
 from levelcradle.core.cuts import Body, Cut
+from levelcradle.core.design.patch import Op
 from levelcradle.core.finding import Figure, Finding, State, Step
 from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow, PlusMinus
 from levelcradle.core.modules import PackFigures
@@ -22,7 +24,7 @@ __all__ = [
     "AnalysisOut", "AnswerOut", "BehindOut", "BlankOut", "BodiesOut", "CarrierOut", "ChannelOut", "CostOut", "CureOut", "EditedOut",
     "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut", "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut",
     "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", "SectionOut", "SheetOut", "ShelfOut", "ShelfRowOut", "SourceOut", "SwingOut",
-    "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out",
+    "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out", "operations",
 ]  # fmt: skip
 
 
@@ -434,3 +436,8 @@ def _mount(m: MountFigures) -> MountOut:
         id=m.id, c_mm=m.connection.reach_mm, rows=m.rows, geometry=[Fit(says, fits) for says, fits in m.geometry],
         demands=m.demands, torque_nm=m.torque_nm, preload_n=m.preload_n, unchecked=m.unchecked, remarks=m.remarks,
     )  # fmt: skip
+
+
+def operations(ops: Iterable[Op]) -> list[OperationOut]:
+    """A patch as the API gives it."""
+    return [OperationOut(op=op["op"], path=op["path"], value=op.get("value")) for op in ops]

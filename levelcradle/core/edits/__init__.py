@@ -4,6 +4,11 @@ from levelcradle.core.edits.blocks import blocks_changed
 from levelcradle.core.edits.boxes import adding, edited, removing
 from levelcradle.core.edits.construction import built_as
 from levelcradle.core.edits.mounts import doubled, hung
-from levelcradle.core.edits.placing import into_box, out_of_box
+from levelcradle.core.edits.placing import into_box, laid_against, out_of_box
+from levelcradle.core.edits.shelf import onto_the_shelf
+from levelcradle.core.edits.survey import freed_place, station_said, weighed_as
 
-__all__ = ["adding", "blocks_changed", "built_as", "doubled", "edited", "hung", "into_box", "out_of_box", "removing"]
+__all__ = [
+    "adding", "blocks_changed", "built_as", "doubled", "edited", "freed_place", "hung", "into_box", "laid_against", "onto_the_shelf",
+    "out_of_box", "removing", "station_said", "weighed_as",
+]  # fmt: skip

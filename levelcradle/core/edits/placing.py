@@ -1,4 +1,4 @@
-"""A thing put in or on a box, or taken out of it, staying where it is: its shape and place said in the other axes."""
+"""A box laid against something; a thing put in or on a box, or taken out of it, staying where it is, said in the other axes."""
 
 from collections.abc import Iterator
 from typing import Any
@@ -7,12 +7,19 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Placement, Vec, minus, plus, scaled
+from levelcradle.core.clearance import lay_against
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.survey import InBox, Item
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.gear import own_frame
 
-__all__ = ["into_box", "out_of_box"]
+__all__ = ["into_box", "laid_against", "out_of_box"]
+
+
+def laid_against(assembly: Assembly, box_id: str, other: str, *, turn: bool) -> list[Op]:
+    """Lays a box against something with the needed gap. Raises as ``lay_against``."""
+    pose = lay_against(assembly, box_id, other, turn=turn)
+    return [{"op": "replace", "path": f"/boxes/{box_id}/pose", "value": pose.model_dump(mode="json")}]
 
 
 def into_box(assembly: Assembly, key: str, box_id: str) -> list[Op]:

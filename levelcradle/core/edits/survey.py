@@ -1,0 +1,52 @@
+"""Survey said another way: stations of a bay, the weighing, the place that a thing leaves."""
+
+from typing import Literal
+
+from levelcradle.core.bays import Way, bay_of_block, mirrored, restated
+from levelcradle.core.design import Design
+from levelcradle.core.design.design import AS_FOUND
+from levelcradle.core.design.ids import free_id
+from levelcradle.core.design.patch import Op
+from levelcradle.core.errors import DesignError, Problem, UnknownThing
+from levelcradle.core.level import WeighedBy, weighed_by
+from levelcradle.core.sweeps import pieces_of
+
+__all__ = ["freed_place", "station_said", "weighed_as"]
+
+Edit = tuple[str, list[Op]]  # id of what is made or changed, and the patch
+FURTHER_MM = 200.0  # a copied station lies so far aft of the last
+
+
+def station_said(design: Design, bay_id: str, key: str, do: Way | Literal["copy", "mirror"]) -> Edit:
+    """A station copied further aft, mirrored, or said in another way of measuring. Raises UnknownThing, DesignError."""
+    bay = design.bays.get(bay_id)
+    if bay is None or key not in bay.stations:
+        raise UnknownThing("station", key)
+    path = f"/bays/{bay_id}/stations"
+    if do == "copy":
+        last = max(s.aft_mm for s in bay.stations.values())
+        made, new = bay.stations[key].model_copy(update={"aft_mm": last + FURTHER_MM}), free_id(f"{key}-copy", bay.stations)
+        return new, [{"op": "add", "path": f"{path}/{new}", "value": made.model_dump(mode="json")}]
+    found = mirrored(bay, key) if do == "mirror" else restated(bay, key, do)
+    return key, [{"op": "replace", "path": f"{path}/{key}", "value": found.model_dump(mode="json")}]
+
+
+def weighed_as(design: Design, way: WeighedBy) -> list[Op]:
+    """The weighing as by four wheels, two axles or the whole car, with what its readings tell of that."""
+    found = weighed_by(design.weighing, way).model_dump(mode="json")
+    if design.weighing is None:
+        return [{"op": "add", "path": f"/{AS_FOUND}", "value": {"kind": "as found", "read": found}}]
+    return [{"op": "replace", "path": f"/{AS_FOUND}/read", "value": found}]
+
+
+def freed_place(design: Design, item: str) -> Edit:
+    """The place of a thing that comes out, as a bay whose sides are still to be measured. Raises UnknownThing, DesignError."""
+    thing = design.items.get(item)
+    if thing is None:
+        raise UnknownThing("thing", item)
+    pieces = pieces_of(thing.solid, thing.sweep) if thing.solid else ()
+    if not pieces:
+        raise DesignError((Problem(f"/items/{item}/solid", "has no size yet"),))
+    key = free_id(item, design.bays)
+    bay = bay_of_block(f"where the {thing.name} was"[:120], pieces[0])
+    return key, [{"op": "add", "path": f"/bays/{key}", "value": bay.model_dump(mode="json", by_alias=True)}]
