@@ -4,8 +4,8 @@ import math
 
 import pytest
 
-from levelcradle.core.clearance import tolerance_by
 from levelcradle.core.fit import wedge_travel
+from levelcradle.core.tolerances import tolerance_by
 
 
 @pytest.mark.parametrize(("angle", "travel"), [(66.0, 2.246), (71.0, 2.90421)])

@@ -9,6 +9,7 @@ import pytest
 from playwright.sync_api import expect
 
 from levelcradle.core.design.box import Counts, Liners
+from levelcradle.core.design.construction import Folded
 from levelcradle.core.fit.wishes import Making, Weights, Wishes
 from levelcradle.jobs import run_worker
 from tests.web.conftest import Bench
@@ -162,7 +163,7 @@ def test_every_choice_of_the_question_is_asked_and_what_is_wrong_is_said_at_its_
     assert Wishes.model_validate_json(asked.wishes) == Wishes(
         kinds=("flagstone", "ingot"), bays=("bonnet", "tank"), modules=8, parallel=2, leave_empty="left", towards=("front",),
         rest_on=("base",), most_tiers=2, boxes_per_bay=3, one_size=True, mixed_turns=False, tilts_deg=(-8.0,), chamfers=True,
-        more_than_the_shelf=True, making=Making(material="al5754", thickness_mm=2.5, liners=Liners(wall_mm=3.0, floor_mm=6.0)),
+        more_than_the_shelf=True, making=Making(material="al5754", construction=Folded(thickness_mm=2.5), liners=Liners(wall_mm=3.0, floor_mm=6.0)),
         weights=Weights(luggage=9.0),
     )  # fmt: skip
 
