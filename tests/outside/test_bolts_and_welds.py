@@ -6,6 +6,7 @@ tables 3.3 and 3.4, 4.5.3.3 and table 4.1. Table values were recalled from memor
 
 import itertools
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -88,7 +89,7 @@ def test_bearing_of_an_m12_in_3_mm_s235() -> None:
 @pytest.mark.parametrize(("legs", "throat"), [(3.0, 2.1213), (4.0, 2.8284)])
 def test_throat_of_an_equal_leg_fillet(legs: float, throat: float) -> None:
     """a = leg cos 45°, in parts thick enough not to limit it."""
-    mount = joint().mount.model_copy(update={"to_box": Welded(leg_mm=legs)})
+    mount = replace(joint().mount, to_box=Welded(leg_mm=legs))
     thick = AngleJoint.of(mount, 60.0, TABLES.materials["s235"], 8.0, 245.0, TABLES)
     assert thick.throat_mm == pytest.approx(throat, rel=1e-3)
 
@@ -133,7 +134,7 @@ def most_by_summing(run: np.ndarray, corners: np.ndarray, forces: np.ndarray, mo
 def test_the_welds_of_bracket_and_doubler_by_summing_them_up(load: tuple[float, float, float]) -> None:
     n, d, w = load
     to_box = Welded(doubler=Doubler(along_w_mm=150.0, along_n_mm=110.0, from_contact_mm=12.0))
-    mount = joint("M10").mount.model_copy(update={"to_box": to_box})
+    mount = replace(joint("M10").mount, to_box=to_box)
     found = AngleJoint.of(mount, 60.0, TABLES.materials["s235"], 3.0, 245.0, TABLES)
     plate, bracket = to_box.doubler, mount.shape
     assert plate is not None

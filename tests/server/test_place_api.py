@@ -132,7 +132,7 @@ def test_a_box_is_built_another_way_and_back(client: TestClient, car: str) -> No
     done = edit(client, car, patch)
     assert done.status_code == 200, done.text
     box = done.json()["analysis"]["boxes"]["tank"]
-    assert (box["outer_mm"], box["over_lid_mm"]) == ([394, 700, 245], [394, 700, 248])
+    assert (box["outer_mm"], box["over_lid_mm"]) == ([394, 700, 248], [394, 700, 248])
     back = edit(client, car, client.post(f"/api/projects/{car}/boxes/tank/built-as/folded").json()["patch"], 2)
     assert back.json()["analysis"]["boxes"]["tank"]["over_lid_mm"] == [401, 707, 248]
     for box_id, kind in (("gone", "folded"), ("tank", "cardboard")):
