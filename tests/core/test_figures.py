@@ -9,8 +9,10 @@ import shapely
 
 from levelcradle.core.assembly import Obstacle, resolve
 from levelcradle.core.axes import Placement, rotation
+from levelcradle.core.clearance import stack_up
 from levelcradle.core.clearance.moves import meets
 from levelcradle.core.clearance.needs import twist_of
+from levelcradle.core.clearance.ways_out import sling
 from levelcradle.core.cuts import cut_at
 from levelcradle.core.design import validate
 from levelcradle.core.design.patch import apply
@@ -21,7 +23,7 @@ from levelcradle.core.solids import Nearest, block, mesh_solid, nearest, surface
 from levelcradle.core.survey import depth_behind, still_to_measure
 from levelcradle.core.sweeps import pieces_of
 from levelcradle.core.tolerances import tolerance_by
-from tests.plain import a_block, analysed, as_found, box_at, found, held, plain_car
+from tests.plain import BRICK, a_block, analysed, as_found, box_at, found, held, plain_car
 
 AT = (1000.0, 0.0, 400.0)
 
@@ -181,3 +183,37 @@ def test_a_thing_on_the_lid_stands_on_the_lid() -> None:
     thing = {**a_block((0, 0, 0), (40, 40, 30)), "state": "in", "mass_kg": 1.0, "at_mm": [20.0, 20.0, 15.0], "place": place}
     box = resolve(validate(plain_car(boxes={"x": box_at(AT)}, items={"t": thing})), {}).boxes["x"]
     assert box.gear[0].solids[0].low[2] == pytest.approx(400 + box.shell.over_mm[2])
+
+
+@pytest.mark.parametrize(("eyes", "legs"), [(0, 4), (1, 4), (2, 2), (4, 4)])
+def test_a_sling_holds_at_two_eyes_or_more_else_at_the_corners(eyes: int, legs: int) -> None:
+    rows = {f"e{n}": {"name": "eye", "kind": "lifting eye", "face": "top", "from": ["front", "left"], "u_mm": 20.0 + 40 * n, "v_mm": 60.0,
+                      "across_mm": 20.0, "out_mm": 30.0} for n in range(eyes)}  # fmt: skip
+    heavy = {**BRICK, "mass_kg": 80.0}
+    tree = plain_car(boxes={"x": {**box_at(AT), "protrusions": rows}}, module_kinds={"brick": heavy})
+    box = resolve(validate(tree), {}).boxes["x"]
+    assert box.hung_kg > 60
+    assert len(list(sling(box))) == legs
+
+
+@pytest.mark.parametrize(("off_mv", "out"), [(39.0, False), (41.0, True)])
+def test_a_module_is_out_of_step_beyond_the_shops_floor(off_mv: float, out: bool) -> None:
+    """Five read alike, so their spread is nothing, and the floor of 40 mV a cell decides."""
+    kind = {**BRICK, "cells": {"series": 1, "parallel": 1}}
+    rows = {f"m{n}": {"name": f"m{n}", "kind": "brick", "reading_v": 3.7} for n in range(5)}
+    rows["odd"] = {"name": "odd", "kind": "brick", "reading_v": 3.7 - off_mv / 1000}
+    tree = plain_car(modules=rows, module_kinds={"brick": kind}, shelf_rule={"floor_mv": 40.0})
+    figures = analysed(tree).shelf
+    assert figures.limit_v == pytest.approx(0.040)
+    assert [row.id for row in figures.rows if row.out_of_step] == (["odd"] if out else [])
+
+
+def test_the_chain_of_an_empty_box_runs_through_its_middle() -> None:
+    """Nothing in it: the line that is drawn is that through the middle, with what stands there."""
+    tree = plain_car(boxes={"x": {**box_at(AT), "blocks": {}}})
+    outer = resolve(validate(tree), {}).boxes["x"].shell.outer_mm
+    side = 2.0
+    x, y = 1000 + outer[0] / 2, outer[1] / 2
+    under = a_block((x - side, y - side, 300), (x + side, y + side, 350), gap_class="same")
+    assembly = resolve(validate({**tree, "items": {"t": under}}), {})
+    assert stack_up(assembly, "x", "up").ends[0].name == "thing"

@@ -11,7 +11,16 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from levelcradle.core.connection.angle.checks import AngleJoint, bearing_capacity, bolt_capacity, doubler_weld_line, tightening, weld_line
+from levelcradle.core.connection.angle.checks import (
+    AngleJoint,
+    bearing_capacity,
+    bolt,
+    bolt_capacity,
+    doubler_weld,
+    doubler_weld_line,
+    tightening,
+    weld_line,
+)
 from levelcradle.core.design import Mount, standard_tables
 from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
 
@@ -150,3 +159,22 @@ def test_the_welds_of_bracket_and_doubler_by_summing_them_up(load: tuple[float, 
     ends = np.array([(s * half, t * le) for s in (-1, 1) for t in (-1, 1)])
     by_hand = most_by_summing(sides, ends, np.array((d, w, n)), moments)
     assert float(weld_line(found, *(np.array(v) for v in load))) == pytest.approx(by_hand, rel=5e-3)
+
+
+@pytest.mark.parametrize("pull", [0.0, 500.0, 1500.0])
+def test_on_the_road_a_pull_takes_from_what_holds_by_friction(pull: float) -> None:
+    """V ≤ 0.15 (Fmin − T) / 1.25 and T ≤ Fmin / 1.25, Fmin 0.7 of 0.75 of the proof load of M10 8.8 (580 MPa, 58.0 mm²: 17,661 N)."""
+    found = joint("M10", c_mm=60.0)
+    lever = pull * (1 + found.b1_mm / min(25.0, 1.25 * found.b1_mm))
+    use = bolt(found, np.array(pull), np.array(600.0), np.array(800.0), road=True)
+    assert float(use) == pytest.approx(max(1.25 * 1000 / (0.15 * (17661 - lever)), 1.25 * lever / 17661), rel=1e-3)
+
+
+def test_a_doublers_weld_bears_what_its_steel_does() -> None:
+    """S235: 207.8 MPa on the throat (EN 1993-1-8 4.5.3.3)."""
+    plate = Doubler()
+    found = AngleJoint.of(replace(joint("M10").mount, to_box=Welded(doubler=plate)), 60.0, TABLES.materials["s235"], 3.0, 245.0, TABLES)
+    load = (np.array(0.0), np.array(5000.0), np.array(0.0))
+    per_mm = float(doubler_weld_line(found, plate, *load))
+    throat = min(4.0 / math.sqrt(2), 0.7 * 3.0)
+    assert float(doubler_weld(found, plate, *load)) == pytest.approx(per_mm / (throat * 207.846), rel=1e-4)

@@ -126,7 +126,7 @@ def _spaces(path: Path) -> tuple[tuple[Vec, Vec], ...]:
 @lru_cache(maxsize=512)
 def as_obstacles(box: PlacedBox) -> tuple[Obstacle, ...]:
     """A box as others meet it."""
-    return tuple(Obstacle(box.path, box.box.name, p.solid, "same") for p in box.pieces if p.name != "screw head")
+    return tuple(Obstacle(box.path, box.box.name, p.solid, "same") for p in box.pieces if p.role != "fastener")
 
 
 @lru_cache(maxsize=256)
@@ -155,7 +155,7 @@ class _Search:
 
 def _ways(box: PlacedBox, things: tuple[Obstacle, ...]) -> Iterator[Exit]:
     """Straight ones; where metal bars all of them over a short first leg, then leaned, then turned."""
-    held = _Held(tuple(p.solid for p in box.pieces if p.name != "screw head"), tuple(sling(box)))
+    held = _Held(tuple(p.solid for p in box.pieces if p.role != "fastener"), tuple(sling(box)))
     fixed = True
     for exit_ in _straight(held, things):
         fixed = fixed and exit_.fixed
