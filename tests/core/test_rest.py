@@ -44,6 +44,9 @@ def test_a_pad_bears_down_and_is_never_asked_to_hold() -> None:
         assert all((d.pull_n, d.shear_n) == (0.0, 0.0) for d in mount.demands)
         assert [row.check for row in mount.rows] == ["pad"]
         assert mount.rows[0].n < 0, "pressed onto it"
+    (told,) = [f for f in analysis.findings if f.id == "mount:spot:r"]
+    assert says(told).startswith("cross rail must bear")
+    assert told.value == pytest.approx(max(sum(m.demands[i].press_n for m in pads.values()) for i in range(len(pads["p0"].demands))))
 
 
 def test_twice_the_pad_is_pressed_half_as_hard() -> None:

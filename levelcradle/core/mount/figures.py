@@ -38,11 +38,13 @@ class UseRow:
 
 @dataclass(frozen=True, slots=True)
 class Demand:
-    """What a spot must carry in one case: largest pull (a toe's lever included) and shear of the envelope [N]."""
+    """What a spot must carry in one case: largest pull (a toe's lever included) and shear of the envelope [N]; of what only lies on it,
+    the press."""
 
     case: str
     pull_n: float
     shear_n: float
+    press_n: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,8 +125,9 @@ def _mount(cases: list[LoadCase], mount: Connection, forces: Matrix, standing: S
     names = ["equal springs"] + [f"{m.mount.name} at {how}" for how in ("half", "double") for m in standing]
     loads, unchecked = mount.parts_of(forces), mount.unchecked
     rows = [] if unchecked else sorted(_worst(mount, loads, cases, names), key=lambda row: -row.use)
-    most = (load.max(axis=0).tolist() for load in mount.pull_and_shear(loads))
-    demands = tuple(Demand(case.name, pull, shear) for case, pull, shear in zip(cases, *most, strict=True))
+    press = np.maximum(-loads[0], 0.0) if mount.bears_face else np.zeros_like(loads[0])
+    most = (load.max(axis=0).tolist() for load in (*mount.pull_and_shear(loads), press))
+    demands = tuple(Demand(case.name, *row) for case, *row in zip(cases, *most, strict=True))
     return MountFigures(mount.id, mount, tuple(rows), tuple(mount.shape_asks()), demands, *mount.tightening, unchecked, mount.remarks)
 
 

@@ -88,6 +88,9 @@ def _spots(supports: tuple[SupportFigures, ...]) -> Iterator[Finding]:
         for mount in support.mounts:
             held.setdefault(mount.connection.spot.path, []).append(mount)
     for path, mounts in held.items():
+        if all(m.connection.bears_face for m in mounts):
+            yield _borne(path, mounts)
+            continue
         pull = max(sum(m.demands[i].pull_n for m in mounts) for i in range(len(mounts[0].demands)))
         shear = max(sum(m.demands[i].shear_n for m in mounts) for i in range(len(mounts[0].demands)))
         spot = mounts[0].connection.spot
@@ -98,3 +101,14 @@ def _spots(supports: tuple[SupportFigures, ...]) -> Iterator[Finding]:
             because="from different solves, never to be combined; no margin is claimed for the vehicle's own metal",
             points_mm=(spot.at,), shows="spot",
         )  # fmt: skip
+
+
+def _borne(path: str, mounts: list[MountFigures]) -> Finding:
+    """What a thing must bear that boxes only lie on: all pads on it, in their worst case together."""
+    press = max(sum(m.demands[i].press_n for m in mounts) for i in range(len(mounts[0].demands)))
+    spot = mounts[0].connection.spot
+    return Finding(
+        id=f"mount:spot:{path.rsplit('/', 1)[-1]}", code="mount.spot", station="mount", state="note", subjects=(path,),
+        says=f"{plain(spot.name)} must bear {{0}} pressing on it", figures=(Figure(press, "N", "up"),), value=press, unit="N",
+        because="pads only press; no margin is claimed for the vehicle's own metal", points_mm=(spot.at,), shows="spot",
+    )  # fmt: skip

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from levelcradle.core.axes import Matrix
 from levelcradle.core.connection import Contact
-from levelcradle.core.errors import CradleError
+from levelcradle.core.errors import OutOfRange
 from levelcradle.core.mount.reactions import G_MS2
 
 __all__ = ["OneSided", "Springs", "one_sided_envelope", "springs_of"]
@@ -67,7 +67,7 @@ def one_sided_envelope(contacts: Sequence[Contact], mount_of: Sequence[int], cg:
     Args:
         mount_of: of each contact, the number of its mount.
         cg: (3,) [mm]; throws_g: (k, 3) throws on the box, weight included [g].
-    Raises: CradleError where no forces are found for a throw that can be balanced.
+    Raises: OutOfRange where no forces are found for a throw that can be balanced.
     """
     springs = springs_of(contacts)
     count = max(mount_of) + 1
@@ -133,7 +133,7 @@ def _one_case(springs: Springs, stiffness: Matrix, load: Matrix) -> Matrix:
         held = stiffness * (~one | (rows @ moved > 0))
         step = np.asarray(np.linalg.solve((rows.T * held) @ rows + ridge, left), dtype=float)
         moved = _lowered(energy, moved, step, float(left @ step))
-    raise CradleError("No forces were found that balance the box on what carries it.")
+    raise OutOfRange("No forces were found that balance the box on what carries it.")
 
 
 def _lowered(energy: Callable[[Matrix], float], moved: Matrix, step: Matrix, slope: float) -> Matrix:

@@ -1451,11 +1451,17 @@ export interface components {
         };
         /**
          * Demand
-         * @description What a spot must carry in one case: largest pull (a toe's lever included) and shear of the envelope [N].
+         * @description What a spot must carry in one case: largest pull (a toe's lever included) and shear of the envelope [N]; of what only lies on it,
+         *     the press.
          */
         Demand: {
             /** Case */
             case: string;
+            /**
+             * Press N
+             * @default 0
+             */
+            press_n: number;
             /** Pull N */
             pull_n: number;
             /** Shear N */

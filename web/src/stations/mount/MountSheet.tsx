@@ -9,6 +9,8 @@ import { Fact, Heading, Link, Title } from '../../ui/parts'
 import { SentenceRows } from '../FindingRows'
 import { KINDS } from './kinds'
 
+const newtons = (n: number) => withCommas(String(Math.ceil(n)))
+
 export function MountSheet({ id }: { id: string }) {
   const document = useDocument()
   const { supports, findings } = useAnalysis()
@@ -17,6 +19,7 @@ export function MountSheet({ id }: { id: string }) {
   const mount = document.mounts[id] as Mount
   const figures = supports.flatMap((s) => s.mounts).find((m) => m.id === id)
   const path = `/mounts/${id}`
+  const pressed = figures?.demands.some((d) => d.press_n > 0)
   const { Form } = KINDS[mount.shape.type]
   const here = findings.filter((f) => f.station === 'mount' && f.subjects.includes(`mounts/${id}`))
   async function remove() {
@@ -54,10 +57,10 @@ export function MountSheet({ id }: { id: string }) {
       <Form path={path} mount={mount} />
       {figures && (
         <>
-          <Heading right="pull · shear">Its hard point must carry</Heading>
+          <Heading right={pressed ? 'pressed' : 'pull · shear'}>What it lands on must carry</Heading>
           {figures.demands.map((d) => (
             <Fact key={d.case} name={d.case}>
-              {withCommas(String(Math.ceil(d.pull_n)))} · {withCommas(String(Math.ceil(d.shear_n)))} N
+              {(pressed ? [d.press_n] : [d.pull_n, d.shear_n]).map(newtons).join(' · ')} N
             </Fact>
           ))}
           <p className="m-0 text-sm">
