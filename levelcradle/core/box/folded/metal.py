@@ -3,7 +3,7 @@
 import math
 from collections.abc import Callable, Iterator
 
-from levelcradle.core.axes import Vec
+from levelcradle.core.axes import Vec, plus, scaled
 from levelcradle.core.box.chamfers import plane_of
 from levelcradle.core.box.folded.edges import ends_of
 from levelcradle.core.box.folded.folding import Strip, folded_up
@@ -27,16 +27,22 @@ def folded_pieces(sheet: Sheet) -> Iterator[Piece]:
     holes = list(hole_places(sheet))
     screws = [FaceHole(h.name, h.face, h.at, sheet.cap.screws.hole_mm) for h in holes if h.name == "lid screw"]
     tops = [h for h in holes if h.face == "top"]
-    tray: Put = lambda p: (length / 2 + p[0], width / 2 + p[1], p[2])  # noqa: E731
-    lid: Put = lambda p: (length / 2 + p[0], width / 2 - p[1], height + sheet.t - p[2])  # noqa: E731
+
+    def in_tray(p: Vec) -> Vec:
+        return length / 2 + p[0], width / 2 + p[1], p[2]
+
+    def in_lid(p: Vec) -> Vec:
+        """Turned over: its blank is seen from inside."""
+        return length / 2 + p[0], width / 2 - p[1], height + sheet.t - p[2]
+
     for strip in folded_up(sheet.tray):
         face = strip.face or "base"
         through = [h for h in holes if h.face == face] if strip.kind in ("base", "wall") else []
-        yield _piece(sheet, strip, _tray_name(strip), _TRAY[strip.kind], tray, through)
+        yield _piece(sheet, strip, _tray_name(strip), _TRAY[strip.kind], in_tray, through)
     for strip in folded_up(sheet.lid):
         face = sheet.seen(strip.face)
         through = tops if strip.kind == "base" else [h for h in screws if h.face == face] if strip.kind == "wall" else []
-        yield _piece(sheet, strip, _lid_name(strip, face), "closure", lid, through)
+        yield _piece(sheet, strip, _lid_name(strip, face), "closure", in_lid, through)
     for chamfer in sheet.box.chamfers.values():
         if "base" not in chamfer.edge:
             yield from _corner(sheet, chamfer)
@@ -116,13 +122,16 @@ def _plate(
 
 def _heads(sheet: Sheet) -> Iterator[Piece]:
     """Round steel heads on the lid's edges."""
-    screws = sheet.cap.screws
-    mass = math.pi / 4 * screws.head_across_mm**2 * screws.head_high_mm * STEEL_KG_MM3
+    high, across = sheet.cap.screws.head_high_mm, sheet.cap.screws.head_across_mm
     for screw in lid_screws(sheet):
         axis, far = FACE_AT[screw.face]
-        sign, start, end = (1 if far else -1), list(screw.at), list(screw.at)
-        start[axis] += sign * sheet.out_mm
-        end[axis] += sign * (sheet.out_mm + screws.head_high_mm)
-        x, y, z = ((a + b) / 2 for a, b in zip(start, end, strict=True))
-        yield Piece("screw head", "fastener", mass, (x, y, z), lambda a=start, b=end: (  # type: ignore[misc]
-            rod((a[0], a[1], a[2]), (b[0], b[1], b[2]), screws.head_across_mm / 2),))  # fmt: skip
+        out = 1 if far else -1
+        foot, top = list(screw.at), list(screw.at)
+        foot[axis] += out * sheet.out_mm
+        top[axis] += out * (sheet.out_mm + high)
+        yield _head((foot[0], foot[1], foot[2]), (top[0], top[1], top[2]), across / 2, high)
+
+
+def _head(foot: Vec, top: Vec, radius: float, high: float) -> Piece:
+    middle = scaled(plus(foot, top), 0.5)
+    return Piece("screw head", "fastener", math.pi * radius**2 * high * STEEL_KG_MM3, middle, lambda: (rod(foot, top, radius),))
