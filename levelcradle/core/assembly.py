@@ -10,7 +10,9 @@ from levelcradle.core.axes import Placement, Vec, cross, plus, rotation, scaled,
 from levelcradle.core.bays import Metal, Panel, metal, panels, pierced, sections
 from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.connection import Connection, Seat, connect, frame_of, spot_of
-from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose
+from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose, Tables, Vehicle
+from levelcradle.core.design.accepted import guessed
+from levelcradle.core.design.agreed import AgreedGap
 from levelcradle.core.design.bay import BaySide
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import InBox, Member, VehicleOpening
@@ -55,6 +57,7 @@ class PlacedBox:
     Attributes:
         full_kg, cg: of the full box alone; ``hung_kg``, ``hung_cg``: with its brackets and doublers and everything fixed to it, at
             their places: what its mounts carry and what is lifted.
+        structure: what it is fixed to: its hard points', else its bay's.
         unweighed: names of what is fixed to it and lacks its mass or its place; then hung_kg is too little.
 
     Made once for the same content, so that what follows from it alone is cached by its identity.
@@ -70,10 +73,15 @@ class PlacedBox:
     cg: Vec
     hung_kg: float
     hung_cg: Vec
+    structure: str
 
     @property
     def path(self) -> str:
         return f"boxes/{self.id}"
+
+    @property
+    def name(self) -> str:
+        return self.box.name
 
     @property
     def full_kg(self) -> float:
@@ -87,13 +95,13 @@ class PlacedBox:
 @dataclass(frozen=True, slots=True)
 class Obstacle:
     """Something a box must keep clear of, or one convex piece of it: pieces share a path. ``kind``: a thing, room kept before one, a
-    space that is no thing, a member of the vehicle, a side of a bay, or a bay that is a crush zone."""
+    space that is no thing, a member of the vehicle, a side of a bay, a lump on one, or a bay that is a crush zone."""
 
     path: str
     name: str
     solid: Solid
     gap_class: str
-    kind: Literal["thing", "room", "space", "member", "side", "bay"] = "thing"
+    kind: Literal["thing", "room", "space", "member", "side", "lump", "bay"] = "thing"
     crush: bool = False
     bay: str | None = None  # of a bay's side: the bay it belongs to
     fixed_to: str | None = None
@@ -105,7 +113,8 @@ class Obstacle:
 
 @dataclass(frozen=True, slots=True)
 class Assembly:
-    """Everything in vehicle axes."""
+    """Everything in vehicle axes: checks ask it what stands where, what it weighs, how sure that is and what gap it needs. Only a check
+    of what the document says reads the ``design`` itself."""
 
     design: Design
     boxes: Mapping[str, PlacedBox]
@@ -118,9 +127,52 @@ class Assembly:
         """Boxes by their order, then name: the order in which modules are numbered."""
         return sorted(self.boxes.values(), key=lambda box: (box.box.order, box.box.name, box.id))
 
+    @property
+    def bays(self) -> Mapping[str, Bay]:
+        return self.design.bays
+
+    @property
+    def vehicle(self) -> Vehicle:
+        return self.design.vehicle
+
+    @property
+    def tables(self) -> Tables:
+        return self.design.tables
+
     def bay_of(self, box: PlacedBox) -> Bay | None:
         """The space a box is meant for."""
-        return self.design.bays.get(box.box.bay or "")
+        return self.bays.get(box.box.bay or "")
+
+    def box_at(self, path: str) -> PlacedBox | None:
+        return next((box for box in self.boxes.values() if box.path == path), None)
+
+    def thing_at(self, path: str) -> Obstacle | None:
+        """What stands there, by its path; of what is made of several pieces the first."""
+        own = (side for sides in self.own_sides.values() for side in sides)
+        return next((thing for thing in (*self.obstacles, *self.sides, *own) if thing.path == path), None)
+
+    @property
+    def widest_gap_mm(self) -> float:
+        """No pair needs a wider gap."""
+        agreed = (row.need_mm for row in self.design.agreed_gaps.values())
+        return max([*(row.need_mm for row in self.tables.gaps.values()), *agreed])
+
+    def agreed(self, one: str, other: str) -> AgreedGap | None:
+        """The gap between two things that was agreed by hand, by their paths."""
+        return next((row for row in self.design.agreed_gaps.values() if {row.one, row.other} == {one, other}), None)
+
+    def assumed(self, thing: "Obstacle | PlacedBox") -> str | None:
+        """A figure of a thing that is assumed, not measured, and that nobody answers for."""
+        return guessed(self.design, f"/{thing.path}")
+
+    def stated_mm(self, thing: "Obstacle | PlacedBox") -> float | None:
+        """How far the place of a thing may be off: what was said of its whole space, or the widest its readings state; None where
+        nothing was said."""
+        if isinstance(thing, Obstacle) and thing.bay and (tape := self.bays[thing.bay].tolerance_mm) is not None:
+            return tape
+        rows = [reading for path, reading in self.design.readings.items() if path.startswith(f"/{thing.path}/")]
+        stated = [row.tolerance for row in rows if row.tolerance is not None]
+        return max([*stated, *(row.accepted.plus_minus for row in rows if row.accepted)], default=None)
 
     def at_of(self, key: str) -> Vec | None:
         """Where the CG of a thing is in vehicle axes, also of one that is placed in a box."""
@@ -220,8 +272,9 @@ def _sides(key: str, bay: Bay, holes: tuple[VehicleOpening, ...], *, own_bay: bo
         lump = bay.lumps[piece.lump].name if piece.lump else ""
         path = f"bays/{key}/lumps/{piece.lump}" if piece.lump else f"bays/{key}/sides/{piece.side}"
         side = getattr(bay.sides, piece.side)
+        kind: Literal["side", "lump"] = "lump" if piece.lump else "side"
         yield Obstacle(path, f"{bay.name} {lump or side_word(piece.side)}", piece.solid, "hot" if "hot" in bay.flags else side.gap_class,
-                       "side", bay=key, side=piece.side, structure=bay.structure, opens=side.opens or opens)  # fmt: skip
+                       kind, bay=key, side=piece.side, structure=bay.structure, opens=side.opens or opens)  # fmt: skip
     if "crush" in bay.flags:
         for solid in _room(shape):
             yield Obstacle(f"bays/{key}", f"{bay.name}, a crush zone", solid, "same", "bay", crush=True, bay=key)
@@ -260,6 +313,7 @@ def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
     mounts = sorted(((k, m) for k, m in design.mounts.items() if m.box == key), key=lambda row: (row[1].order, row[0]))
     content = (
         key,
+        _structure_of(box, design),
         box.model_dump_json(),
         *(source.kinds[kind] for kind in sorted({block.kind for block in box.blocks.values()})),
         *((name, mount.model_dump_json(), spot_of(mount.lands_on, design)) for name, mount in mounts),
@@ -283,7 +337,14 @@ def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]])
     hung += [(g.mass_kg, g.at) for g in gear if g.mass_kg is not None and g.at is not None]
     kg = sum(mass for mass, _ in hung)
     x, y, z = (sum(mass * at[i] for mass, at in hung) / kg for i in range(3))
-    return PlacedBox(key, box, shell, placement, own + brackets + on_it, standing, gear, cg, kg, (x, y, z))
+    structure = standing[0].spot.structure if standing else _structure_of(box, design)
+    return PlacedBox(key, box, shell, placement, own + brackets + on_it, standing, gear, cg, kg, (x, y, z), structure)
+
+
+def _structure_of(box: Box, design: Design) -> str:
+    """What a box without mounts would be fixed to."""
+    bay = design.bays.get(box.bay or "")
+    return bay.structure if bay else "body"
 
 
 @lru_cache(maxsize=512)

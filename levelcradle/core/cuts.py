@@ -48,7 +48,7 @@ def cut_at(assembly: Assembly, aft_mm: float) -> tuple[Cut, ...]:
 
 
 def _bays(assembly: Assembly, aft: float) -> Iterator[Cut]:
-    for key, bay in assembly.design.bays.items():
+    for key, bay in assembly.bays.items():
         found = sections(bay)
         for near, far in pairwise(found):
             if near.aft_mm <= aft <= far.aft_mm:

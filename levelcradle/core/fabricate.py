@@ -32,7 +32,7 @@ def _together(parts: list[FlatPart]) -> FlatPart:
 
 
 def _parts(assembly: Assembly) -> Iterator[FlatPart]:
-    tables = assembly.design.tables
+    tables = assembly.tables
     for key, box in sorted(assembly.boxes.items()):
         of = (box.box.material, tables.materials[box.box.material])
         plates = [solid for piece in box.shell.pieces if piece.role == "divider" for solid in piece.solids]

@@ -55,7 +55,7 @@ def _still(solid: Solid) -> tuple[Polygon, Polygon]:
 
 def _bays(assembly: Assembly) -> Iterator[Shape]:
     """The outline of each bay, then each panel of its sides as seen: most are seen edge-on in one of the views."""
-    for key, bay in assembly.design.bays.items():
+    for key, bay in assembly.bays.items():
         yield _bay(f"bays/{key}", bay)
         for panel in bay_panels(bay):
             side = getattr(bay.sides, panel.side)

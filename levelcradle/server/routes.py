@@ -208,8 +208,8 @@ def preview(project: ProjectId, store: TheStore, scans: TheScans, body: Annotate
     opened, design = tried(store, project, body)
     assembly = resolve(design, scans.of(design))
     analysis = analysis_out(analyse_assembly(assembly))
-    moved = next((op.path.split("/")[2] for op in body.patch if op.path.startswith("/boxes/") and "/pose" in op.path), None)
-    caught = catches(assembly, moved) if moved is not None and moved in assembly.boxes else ()
+    moved = next((key for key, box in assembly.boxes.items() if any(op.path.startswith(f"/{box.path}/pose") for op in body.patch)), None)
+    caught = catches(assembly, moved) if moved is not None else ()
     shown = analysis if body.shapes else analysis.model_copy(update={"shapes": ()})
     return _json(PreviewOut.model_construct(base=opened.revision, analysis=shown, catches=caught))
 

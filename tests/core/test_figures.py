@@ -56,7 +56,7 @@ def test_a_twist_is_the_turn_times_the_arm_square_to_the_gap(way: Any, takes: fl
     here = (1500.0, 300.0, 600.0)
     there = tuple(h + 2e-6 * w for h, w in zip(here, way, strict=True))
     near = Nearest(1.0, here, (there[0], there[1], there[2]))
-    found_mm = twist_of(assembly.design, assembly.boxes["x"], assembly.boxes["y"], near)
+    found_mm = twist_of(assembly.boxes["x"], assembly.boxes["y"], near)
     assert found_mm == pytest.approx(math.radians(1.0) * takes, rel=1e-3, abs=1e-6)
 
 

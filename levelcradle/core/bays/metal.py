@@ -112,7 +112,7 @@ def _lump(patch: Patch, flat: list[Panel]) -> Iterator[Solid]:
             yield Panel(panel.side, under, scaled(panel.outward, -1.0)).solid(patch.proud_mm)
 
 
-def _round(bay: Bay, found: list[Section]) -> Iterator[Metal]:
+def _round(bay: Bay, found: Sequence[Section]) -> Iterator[Metal]:
     low, high = extent(bay)
     frame = [
         (low[1] - BEHIND_MM, low[2] - BEHIND_MM), (high[1] + BEHIND_MM, low[2] - BEHIND_MM),

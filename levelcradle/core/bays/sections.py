@@ -10,13 +10,14 @@ left. All sections of a bay are given the same number of corners, so that neighb
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.design.base import Part
 from levelcradle.core.design.bay import Bay, BaySide, EdgeStation, LeanStation, PointStation, Station, WidthStation
+from levelcradle.core.memo import Memo
 
 __all__ = ["SIDES_ROUND", "Point2", "Section", "corner_of", "extent", "sections"]
 
@@ -53,20 +54,25 @@ class Section:
 Chains = tuple[list[Point2], list[Point2], list[Point2], list[Point2]]
 
 
-def sections(bay: Bay) -> list[Section]:
+_held: Memo[tuple[Section, ...]] = Memo(256)
+
+
+def sections(bay: Bay) -> tuple[Section, ...]:
     """The sections of a bay from front to rear, corner matched to corner; of a single station and a depth, two alike."""
+    return _held.get(bay.model_dump_json(include={"stations", "depth_mm"}), lambda: tuple(_sections(bay)))
+
+
+def _sections(bay: Bay) -> Iterator[Section]:
     rows = sorted(bay.stations.items(), key=lambda row: row[1].aft_mm)
     found = [(key, station.aft_mm, _chains(station)) for key, station in rows]
     if len(found) == 1 and bay.depth_mm is not None:
         key, aft, chains = found[0]
         found.append((key, aft + bay.depth_mm, chains))
     shares = [_shares([chains[side] for _, _, chains in found]) for side in range(4)]
-    out = []
     for key, aft, chains in found:
         ring = [point for side in range(4) for point in _resampled(chains[side], shares[side])[:-1]]
         sides = [SIDES_ROUND[side] for side in range(4) for _ in shares[side][1:]]
-        out.append(Section(key, aft, tuple(ring), tuple(sides)))
-    return out
+        yield Section(key, aft, tuple(ring), tuple(sides))
 
 
 def extent(bay: Bay) -> tuple[Vec, Vec]:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Vec, dot, minus, scaled
 from levelcradle.core.clearance.gaps import around
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing, twist_of
@@ -50,18 +50,17 @@ def _two(box: PlacedBox, axis: int, towards: int, row: tuple[str, float, float, 
 
 def _pairs(assembly: Assembly, box: PlacedBox) -> Iterator[tuple[str, float, float, Nearest, Vec]]:
     """Name, need, tolerance, nearest points and the way from the thing to the box, of what is near."""
-    design, pieces = assembly.design, [p for p in box.pieces if p.mount is None]
-    rows = [(o.name, o.path, o.solid, need_of_thing(design, box, o).mm) for o in around(assembly, box)]
-    rows += [
-        (b.box.name, b.path, p.solid, need_of_boxes(design, box, b).mm) for b in assembly.boxes.values() if b is not box for p in b.pieces
-    ]
-    apart = bounds_apart([p.solid for p in pieces], [solid for _, _, solid, _ in rows]).min(axis=0) if rows else []
-    for (name, path, solid, need), far in zip(rows, apart, strict=True):
+    pieces, others = [p for p in box.pieces if p.mount is None], [b for b in assembly.boxes.values() if b is not box]
+    rows: list[tuple[Obstacle | PlacedBox, Solid, float]]
+    rows = [(thing, thing.solid, need_of_thing(assembly, box, thing).mm) for thing in around(assembly, box)]
+    rows += [(other, piece.solid, need_of_boxes(assembly, box, other).mm) for other in others for piece in other.pieces]
+    apart = bounds_apart([p.solid for p in pieces], [solid for _, solid, _ in rows]).min(axis=0) if rows else []
+    for (thing, solid, need), far in zip(rows, apart, strict=True):
         if far < NEAR_MM:
             near = min((nearest(p.solid, solid) for p in pieces), key=lambda m: m.gap_mm)
-            if path.startswith("boxes/"):
-                need += twist_of(design, box, assembly.boxes[path[6:]], near)
-            yield name, need, gap_tolerance(design, box, path), near, _away(near, pieces[0].solid, solid)
+            if isinstance(thing, PlacedBox):
+                need += twist_of(box, thing, near)
+            yield thing.name, need, gap_tolerance(assembly, box, thing), near, _away(near, pieces[0].solid, solid)
 
 
 def _away(near: Nearest, piece: Solid, solid: Solid) -> Vec:

@@ -13,8 +13,6 @@ from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
 from levelcradle.core.axes import Matrix, minus
 from levelcradle.core.clearance.needs import LIES_MM, TWIST_DEG_PER_M, lies_on, need_of_boxes, need_of_thing, twist_of
 from levelcradle.core.clearance.tolerances import gap_tolerance
-from levelcradle.core.design import Design
-from levelcradle.core.design.accepted import guessed
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
 from levelcradle.core.solids import Nearest, Solid, bounds, bounds_apart, nearest
 
@@ -29,15 +27,17 @@ class _Pair:
     """A box and what is near it: the nearest piece, how near, and what is needed."""
 
     box: PlacedBox
-    path: str
-    name: str
+    thing: Obstacle | PlacedBox
     piece: PlacedPiece
     near: Nearest
     need_mm: float
     because: str
     at_least: bool = False  # of an overlap: the least way out is no shorter, but may be longer
-    crush: bool = False
     twist_mm: float = 0.0
+
+    @property
+    def crush(self) -> bool:
+        return isinstance(self.thing, Obstacle) and self.thing.crush
 
 
 def gap_findings(assembly: Assembly) -> list[Finding]:
@@ -45,11 +45,11 @@ def gap_findings(assembly: Assembly) -> list[Finding]:
     found: list[Finding] = []
     boxes = list(assembly.boxes.values())
     for index, box in enumerate(boxes):
-        pairs = [*_to_things(assembly.design, box, around(assembly, box)), *_to_boxes(assembly.design, box, boxes[index + 1 :])]
-        all_ = [_finding(assembly.design, pair) for pair in _worst_of_each(pairs)]
+        pairs = [*_to_things(assembly, box, around(assembly, box)), *_to_boxes(assembly, box, boxes[index + 1 :])]
+        all_ = [_finding(assembly, pair) for pair in _worst_of_each(pairs)]
         clear = sorted((f for f in all_ if f.state == "clear"), key=lambda f: f.margin or 0.0)
         found += [f for f in all_ if f.state != "clear"] + clear[:MOST_CLEAR]
-        found += _unmeasured(assembly.design, box)
+        found += _unmeasured(assembly, box)
     return found
 
 
@@ -103,63 +103,62 @@ def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix
     return (*best, overlaps > 1) if best else None
 
 
-def _to_things(design: Design, box: PlacedBox, around: list[Obstacle]) -> Iterator[_Pair]:
+def _to_things(assembly: Assembly, box: PlacedBox, around: list[Obstacle]) -> Iterator[_Pair]:
     if not around:
         return
-    apart = _bounds_apart(box, around)
-    most = max([*(row.need_mm for row in design.tables.gaps.values()), *(row.need_mm for row in design.agreed_gaps.values())])
+    apart, most = _bounds_apart(box, around), assembly.widest_gap_mm
     for column, thing in enumerate(around):
         if apart[column] > most + SHOWN_WITHIN_MM:
             continue
-        need = need_of_thing(design, box, thing)
+        need = need_of_thing(assembly, box, thing)
         within = need.mm + SHOWN_WITHIN_MM
         if apart[column] <= within and (hit := _to_thing(box, thing.solid, within)):
             if hit[1].gap_mm > -LIES_MM and lies_on(box, thing.solid):
                 continue
-            yield _Pair(box, thing.path, thing.name, *hit[:2], need.mm, need.because, hit[2], thing.crush)
+            yield _Pair(box, thing, *hit[:2], need.mm, need.because, hit[2])
 
 
-def _to_boxes(design: Design, box: PlacedBox, others: list[PlacedBox]) -> Iterator[_Pair]:
+def _to_boxes(assembly: Assembly, box: PlacedBox, others: list[PlacedBox]) -> Iterator[_Pair]:
     for other in others:
-        need = need_of_boxes(design, box, other)
+        need = need_of_boxes(assembly, box, other)
         if hit := _to_box(box, other, need.mm + SHOWN_WITHIN_MM):
-            twist = twist_of(design, box, other, hit[1])
+            twist = twist_of(box, other, hit[1])
             words = f"; {TWIST_DEG_PER_M:g}° a metre of twist of the frame takes {twist:.1f} more" if twist else ""
-            yield _Pair(box, other.path, other.box.name, *hit[:2], need.mm + twist, need.because + words, hit[2], twist_mm=twist)
+            yield _Pair(box, other, *hit[:2], need.mm + twist, need.because + words, hit[2], twist_mm=twist)
 
 
 def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:
     """One row a thing: a side of a bay has many panels."""
     worst: dict[str, _Pair] = {}
     for pair in pairs:
-        held = worst.get(pair.path)
+        held = worst.get(pair.thing.path)
         several = held is not None and held.near.gap_mm < 0 and pair.near.gap_mm < 0
         if held is None or pair.near.gap_mm < held.near.gap_mm:
-            worst[pair.path] = pair
+            worst[pair.thing.path] = pair
         if several:
-            worst[pair.path] = replace(worst[pair.path], at_least=True)
+            worst[pair.thing.path] = replace(worst[pair.thing.path], at_least=True)
     return list(worst.values())
 
 
-def _finding(design: Design, pair: _Pair) -> Finding:
-    gap, tolerance = pair.near.gap_mm, gap_tolerance(design, pair.box, pair.path)
+def _finding(assembly: Assembly, pair: _Pair) -> Finding:
+    gap, tolerance = pair.near.gap_mm, gap_tolerance(assembly, pair.box, pair.thing)
     state: State = gap_state(gap, pair.need_mm, tolerance)
-    because, assumed = pair.because, guessed(design, f"/{pair.path}")
+    because, assumed = pair.because, assembly.assumed(pair.thing)
     if pair.crush and state == "foul" and not pair.box.shell.modules:
         state = "note"
     if assumed and state in ("clear", "tight"):
         state, because = "unknown", f"{assumed} is assumed, not measured"
-    name, thing = plain(pair.box.box.name), plain(pair.name)
+    name, thing = plain(pair.box.name), plain(pair.thing.name)
     figures = (Figure(gap, "mm", "down"), Figure(pair.need_mm, "mm", "up"))
     says = f"{name} to {thing}: {{0}}, needs {{1}}"
     if gap < 0:
         figures = (Figure(-gap, "mm", "up"), Figure(pair.need_mm, "mm", "up"))
         says = f"{name} overlaps {thing} by {'at least ' if pair.at_least else ''}{{0}}, needs {{1}} clear"
     return Finding(
-        id=f"gap:{pair.box.path}:{pair.path}", code="gap.crush" if pair.crush else "gap", station="place", state=state,
-        subjects=(pair.box.path, pair.path), says=says, figures=figures, value=gap, limit=pair.need_mm,
+        id=f"gap:{pair.box.path}:{pair.thing.path}", code="gap.crush" if pair.crush else "gap", station="place", state=state,
+        subjects=(pair.box.path, pair.thing.path), says=says, figures=figures, value=gap, limit=pair.need_mm,
         margin=gap - pair.need_mm, unit="mm", tolerance=tolerance, because=because,
-        points_mm=(pair.near.here, pair.near.there), shows=pair.name, working=lambda: _working(pair, tolerance),
+        points_mm=(pair.near.here, pair.near.there), shows=pair.thing.name, working=lambda: _working(pair, tolerance),
     )  # fmt: skip
 
 
@@ -170,7 +169,7 @@ def _working(pair: _Pair, tolerance: float) -> Working:
     other = ", ".join(f"{v:.1f}" for v in there)
     steps = [
         Step(f"nearest point of {pair.piece.name}", f"({where})", here[0], "mm aft", "exact distance between convex solids"),
-        Step(f"nearest point of {pair.name}", f"({other})", there[0], "mm aft", "exact distance between convex solids"),
+        Step(f"nearest point of {pair.thing.name}", f"({other})", there[0], "mm aft", "exact distance between convex solids"),
         Step("gap", f"√({apart[0]:.2f}² + {apart[1]:.2f}² + {apart[2]:.2f}²)", pair.near.gap_mm, "mm"),
     ]
     if pair.twist_mm:
@@ -185,8 +184,8 @@ def _working(pair: _Pair, tolerance: float) -> Working:
     )
 
 
-def _unmeasured(design: Design, box: PlacedBox) -> Iterator[Finding]:
-    bay = design.bays.get(box.box.bay or "")
+def _unmeasured(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+    bay = assembly.bay_of(box)
     if bay is None:
         return
     for side in ("fore", "aft", "left", "right", "floor", "top"):

@@ -59,13 +59,12 @@ def _own(box: PlacedBox) -> list[PlacedPiece]:
 
 
 def _sides(assembly: Assembly, box: PlacedBox, other: str) -> list[_Side]:
-    design = assembly.design
-    if other.startswith("boxes/") and (found := assembly.boxes.get(other[6:])) and found is not box:
-        return [_Side(p.solid, need_of_boxes(design, box, found).mm) for p in found.pieces]
+    if (found := assembly.box_at(other)) and found is not box:
+        return [_Side(p.solid, need_of_boxes(assembly, box, found).mm) for p in found.pieces]
     things: list[Obstacle] = [o for o in around(assembly, box) if o.path == other]
     if not things:
         raise UnknownThing("thing with a shape near this box", other)
-    return [_Side(o.solid, need_of_thing(design, box, o).mm) for o in things]
+    return [_Side(o.solid, need_of_thing(assembly, box, o).mm) for o in things]
 
 
 def _normal(solid: Solid, near: Nearest) -> Vec:

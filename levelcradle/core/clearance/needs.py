@@ -4,9 +4,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 from math import radians
 
-from levelcradle.core.assembly import Obstacle, PlacedBox
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Vec, dot, minus, plus, scaled
-from levelcradle.core.design import Design
 from levelcradle.core.solids import Nearest, Solid
 
 __all__ = ["LIES_MM", "Need", "lies_on", "need_of_boxes", "need_of_thing", "twist_of"]
@@ -20,23 +19,19 @@ class Need:
     because: str
 
 
-def need_of_thing(design: Design, box: PlacedBox, thing: Obstacle) -> Need:
+def need_of_thing(assembly: Assembly, box: PlacedBox, thing: Obstacle) -> Need:
     """A box and a thing. Two structures move against each other: then "same" is not enough."""
-    if agreed := _agreed(design, box.path, thing.path):
+    if agreed := _agreed(assembly, box, thing):
         return agreed
     if thing.crush:
         return Need(0.0, "nothing with modules belongs in a crush zone")
-    name = thing.gap_class
-    if name == "hot":
-        return _hot(design, thing)
-    theirs, ours = thing.structure, structure_of(design, box)
-    return _larger(design, name, ours, theirs)
+    if thing.gap_class == "hot":
+        return _hot(assembly, thing)
+    return _larger(assembly, thing.gap_class, box.structure, thing.structure)
 
 
-def need_of_boxes(design: Design, one: PlacedBox, other: PlacedBox) -> Need:
-    if agreed := _agreed(design, one.path, other.path):
-        return agreed
-    return _larger(design, "same", structure_of(design, one), structure_of(design, other))
+def need_of_boxes(assembly: Assembly, one: PlacedBox, other: PlacedBox) -> Need:
+    return _agreed(assembly, one, other) or _larger(assembly, "same", one.structure, other.structure)
 
 
 LIES_MM = 1.0  # a box that lies on a thing may stand in it by so much: common practice, no source
@@ -51,13 +46,13 @@ TWIST_DEG_PER_M = 1.0  # of a separate frame on a bad road: common practice, no 
 FRAMES = ("frame", "subframe")
 
 
-def twist_of(design: Design, one: PlacedBox, other: PlacedBox, near: Nearest) -> float:
+def twist_of(one: PlacedBox, other: PlacedBox, near: Nearest) -> float:
     """What a twisting frame takes off the gap between two boxes that hang on it [mm].
 
     φ |n · (x̂ × r)|: φ = 1° for each metre along between the centroids of their mounts, n the direction of the gap, r from the
     frame's middle line to the nearest points. A gap that faces fore and aft loses nothing.
     """
-    if structure_of(design, one) not in FRAMES or structure_of(design, one) != structure_of(design, other):
+    if one.structure not in FRAMES or one.structure != other.structure:
         return 0.0
     held = [_held_at(box) for box in (one, other)]
     turn = radians(TWIST_DEG_PER_M) * abs(held[0][0] - held[1][0]) / 1000
@@ -77,16 +72,8 @@ def _held_at(box: PlacedBox) -> Vec:
     return x, y, z
 
 
-def structure_of(design: Design, box: PlacedBox) -> str:
-    """What a box is fixed to: its hard points', else its bay's."""
-    for mount in box.mounts:
-        return mount.spot.structure
-    bay = design.bays.get(box.box.bay or "")
-    return bay.structure if bay else "body"
-
-
-def _larger(design: Design, name: str, ours: str, theirs: str) -> Need:
-    rows = design.tables.gaps
+def _larger(assembly: Assembly, name: str, ours: str, theirs: str) -> Need:
+    rows = assembly.tables.gaps
     row = rows[name]  # type: ignore[index]
     if ours != theirs:
         between = rows["axle" if "axle" in (ours, theirs) else "other"]
@@ -95,8 +82,8 @@ def _larger(design: Design, name: str, ours: str, theirs: str) -> Need:
     return Need(row.need_mm, _words(row.reason, row.source))
 
 
-def _hot(design: Design, thing: Obstacle) -> Need:
-    hot, warm = design.tables.gaps["hot"], design.tables.gaps["warm"]
+def _hot(assembly: Assembly, thing: Obstacle) -> Need:
+    hot, warm = assembly.tables.gaps["hot"], assembly.tables.gaps["warm"]
     if thing.shielded:
         return Need(warm.need_mm, f"hot part behind a heat shield; {hot.need_mm:g} without one ({warm.source})")
     return Need(hot.need_mm, f"{hot.reason}; {warm.need_mm:g} behind a heat shield ({hot.source})")
@@ -107,8 +94,6 @@ def _words(reason: str, source: str) -> str:
     return f"{reason} ({source})"
 
 
-def _agreed(design: Design, one: str, other: str) -> Need | None:
-    for row in design.agreed_gaps.values():
-        if {row.one, row.other} == {one, other}:
-            return Need(row.need_mm, f"agreed by hand: {row.reason}")
-    return None
+def _agreed(assembly: Assembly, one: PlacedBox, other: Obstacle | PlacedBox) -> Need | None:
+    row = assembly.agreed(one.path, other.path)
+    return Need(row.need_mm, f"agreed by hand: {row.reason}") if row else None

@@ -114,7 +114,7 @@ class _Met:
 
     @property
     def name(self) -> str:
-        return self.what.box.name if isinstance(self.what, PlacedBox) else self.what.name
+        return self.what.name
 
 
 class _Chain:
@@ -188,26 +188,26 @@ class _Chain:
         return (met.low - link.high if sign > 0 else link.low - met.high) - met.need_mm - met.twist_mm
 
     def _met_by(self, box: PlacedBox, origin: Vec, seen: set[str]) -> Iterator[_Met]:
-        design, held = self.assembly.design, {m.id: m for m in box.mounts}
+        assembly = self.assembly
         for thing in around(self.assembly, box):
             if thing.crush or not _near_line(thing.solid, origin, self.way):
                 continue
-            if any(m.sits_on(thing.solid) for m in held.values()) and not self._touches_without_mounts(box, thing, origin):
+            if any(m.sits_on(thing.solid) for m in box.mounts) and not self._touches_without_mounts(box, thing, origin):
                 continue
             if lies_on(box, thing.solid):
                 continue
-            need = need_of_thing(design, box, thing)
+            need = need_of_thing(assembly, box, thing)
             for low, high in line_spans(thing.solid, origin, self.way):
                 yield _Met(thing, low, high, need.mm, need.because)
-        for other in self.assembly.boxes.values():
+        for other in assembly.boxes.values():
             if other.id in seen:
                 continue
             spans = self._spans(other, origin)
             if spans:
-                need = need_of_boxes(design, box, other)
+                need = need_of_boxes(assembly, box, other)
                 low, high = min(s.start for s in spans), max(s.end for s in spans)
                 here, there = (plus(origin, scaled(self.way, v)) for v in (low, low + 1.0))
-                yield _Met(other, low, high, need.mm, need.because, twist_of(design, box, other, Nearest(1.0, here, there)))
+                yield _Met(other, low, high, need.mm, need.because, twist_of(box, other, Nearest(1.0, here, there)))
 
     def _touches_without_mounts(self, box: PlacedBox, thing: Obstacle, origin: Vec) -> bool:
         """A bracket lies on what carries it by intent: that thing counts only where the box itself is on the line."""
@@ -246,7 +246,7 @@ class _Chain:
 
     def _gap(self, met: _Met) -> Iterator[StackRow]:
         path = met.what.path
-        tape = 0.0 if isinstance(met.what, PlacedBox) else tape_tolerance(self.assembly.design, path)
+        tape = 0.0 if isinstance(met.what, PlacedBox) else tape_tolerance(self.assembly, met.what)
         bias = 0.0 if isinstance(met.what, PlacedBox) else TAPE_BIAS_MM
         yield StackRow(f"gap to {met.name}", met.need_mm, tape, bias, f"{met.because}; tape ± {tape:g}", "gap", path)
         if met.twist_mm:
@@ -316,12 +316,12 @@ class _Chain:
 
     def _cloud(self, *, carrying: bool) -> "_Cloud":
         """Everything about the box with its gap; with or without what its brackets lie on."""
-        design, box = self.assembly.design, self.box
-        rows = [(o.solid, need_of_thing(design, box, o).mm) for o in around(self.assembly, box)
+        assembly, box = self.assembly, self.box
+        rows = [(o.solid, need_of_thing(assembly, box, o).mm) for o in around(assembly, box)
                 if not o.crush and (carrying or not any(m.sits_on(o.solid) for m in box.mounts))]  # fmt: skip
-        for other in self.assembly.boxes.values():
+        for other in assembly.boxes.values():
             if other is not box:
-                need = need_of_boxes(design, box, other).mm
+                need = need_of_boxes(assembly, box, other).mm
                 rows += [(p.solid, need) for p in other.pieces]
         return _Cloud.of(rows, box.placement.inverse)
 

@@ -99,7 +99,7 @@ def _corners(box: PlacedBox) -> Matrix:
 
 def _out_of_the_car(assembly: Assembly, box: PlacedBox, *, hangs_out: bool) -> Iterator[Finding]:
     """Beyond the body's outline as measured; where nobody measured it, beyond the wheels."""
-    vehicle, corners = assembly.design.vehicle, _corners(box)
+    vehicle, corners = assembly.vehicle, _corners(box)
     low, high = (vec(pick) for pick in (corners.min(axis=0), corners.max(axis=0)))
     overall, name = vehicle.overall, plain(box.box.name)
     if overall is not None:
@@ -134,7 +134,7 @@ def _out_of_the_car(assembly: Assembly, box: PlacedBox, *, hangs_out: bool) -> I
 def _beyond_a_wall(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     """Gaps reach only so far behind a wall: what was put beyond it altogether must not pass for clear."""
     if box.box.bay is not None:
-        bay = assembly.design.bays[box.box.bay]
+        bay = assembly.bays[box.box.bay]
         side = _left_by(bay, _middle(box))
         if side is None or getattr(bay.sides, side).is_ == "open":
             return

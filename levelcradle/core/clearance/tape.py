@@ -52,7 +52,7 @@ def _nearest(ours: Sequence[Solid], theirs: Sequence[Solid]) -> Nearest:
 
 
 def _solids(assembly: Assembly, path: str) -> list[Solid]:
-    if path.startswith("boxes/") and (box := assembly.boxes.get(path[6:])):
+    if box := assembly.box_at(path):
         return [piece.solid for piece in box.pieces]
     found = [o.solid for o in (*assembly.obstacles, *assembly.sides) if o.path == path]
     if not found:

@@ -3,10 +3,17 @@
 from collections.abc import Iterator
 from typing import Any
 
+from levelcradle.core.design.design import Design
 from levelcradle.core.design.pointer import join
 from levelcradle.core.errors import DesignError, Problem
 
-__all__ = ["refuse_brittle_bolts", "refuse_moving_pinned"]
+__all__ = ["pinned", "refuse_brittle_bolts", "refuse_moving_pinned"]
+
+
+def pinned(design: Design, path: str) -> bool:
+    """Whether a thing or a part of it is pinned, sent or built."""
+    return any(pin.what == path or pin.what.startswith(f"{path}/") for pin in design.pins.values())
+
 
 _SHAPE = ("pose", "blocks", "inner", "liners", "construction", "chamfers", "closures")
 _WORDS = {"pinned": "is pinned", "sent": "is at the cutter's", "built": "is built"}

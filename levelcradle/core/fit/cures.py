@@ -303,12 +303,12 @@ class _Asker:
     def _walls(self, foul: list[Finding]) -> Iterator[Cure | None]:
         """A side of the bay cut back over its whole face; of one that leans, also what shaving the box wins along it."""
         for finding in _gaps_of(foul):
-            path = finding.subjects[1].split("/")
-            if path[0] != "bays" or path[2] != "sides":
+            wall = self.assembly.thing_at(finding.subjects[1])
+            if wall is None or wall.kind != "side" or wall.bay is None or wall.side is None:
                 continue
             short = _short(finding)
             words = f"{plain(finding.shows)} {{0}} further back"
-            ops = self._hollow(path[1], path[3], short)
+            ops = self._hollow(wall.bay, wall.side, short)
             yield self._cure("wall", "vehicle", words, (Figure(short, "mm", "up"),), ops, foul, size=short, button=False, at=_at(finding))
             yield from self._wedge(finding, short)
 
@@ -338,10 +338,12 @@ class _Asker:
 
     def _things_moved(self, foul: list[Finding]) -> Iterator[Cure | None]:
         """The thing in the way moved off, the least way, where it is one that can be put elsewhere."""
+        movable: dict[str, Item | Keepout] = {f"items/{key}": item for key, item in self.asked.items.items()}
+        movable |= {f"keepouts/{key}": space for key, space in self.asked.keepouts.items()}
         for finding in _gaps_of(foul):
-            kind, key = (*finding.subjects[1].split("/"), "")[:2]
-            row: Item | Keepout | None = {"items": self.asked.items.get(key), "keepouts": self.asked.keepouts.get(key)}.get(kind)
-            held = [t for t in self.things if t.what == finding.subjects[1]]
+            path = finding.subjects[1]
+            row = movable.get(path)
+            held = [t for t in self.things if t.what == path]
             if row is None or not held or not _can_move(row):
                 continue
             own = [Hindrance(solid, held[0].need_mm, "", "") for solid in self._pieces()]
@@ -353,7 +355,7 @@ class _Asker:
             by = [0.0, 0.0, 0.0]
             by[axis] = sign * far
             tree = row.model_dump(mode="json", by_alias=True)
-            ops = list(shifted(f"/{kind}/{key}", tree, (by[0], by[1], by[2])))
+            ops = list(shifted(f"/{path}", tree, (by[0], by[1], by[2])))
             words = f"{plain(row.name)} {{0}} {AXES[axis][0 if sign > 0 else 1]}"
             yield self._cure("thing", "vehicle", words, (Figure(far, "mm", "up"),), ops, foul, size=far, button=False, at=_at(finding))
 
@@ -365,7 +367,7 @@ class _Asker:
             value = math.floor(finding.value * 2) / 2
             one, other = finding.subjects
             row = {"one": one, "other": other, "need_mm": value, "reason": f"accepted: {finding.limit:g} by rule, {finding.because}"[:120]}
-            key = next(f"g{n}" for n in range(1, 600) if f"g{n}" not in self.asked.agreed_gaps)
+            key = free_id("gap", self.asked.agreed_gaps)
             words = f"the gap to {plain(finding.shows)} cut from {{0}} to {{1}}: {plain(finding.because)}"
             figures = (Figure(finding.limit or 0.0, "mm", "up"), Figure(value, "mm", "down"))
             ops: list[Op] = [{"op": "add", "path": f"/agreed_gaps/{key}", "value": row}]

@@ -360,15 +360,13 @@ def hindrances(assembly: Assembly, probe: PlacedBox) -> list[Hindrance]:
 
 
 def _hindrances(assembly: Assembly, probe: PlacedBox) -> Iterator[Hindrance]:
-    design = assembly.design
     for thing in around(assembly, probe):
-        yield Hindrance(thing.solid, need_of_thing(design, probe, thing).mm, thing.path, thing.name)
+        yield Hindrance(thing.solid, need_of_thing(assembly, probe, thing).mm, thing.path, thing.name)
     for key, box in assembly.boxes.items():
         if key != probe.id:
-            need = need_of_boxes(design, probe, box).mm
+            need = need_of_boxes(assembly, probe, box).mm
             yield from (Hindrance(piece.solid, need, box.path, box.box.name) for piece in box.pieces)
-    bay_id = probe.box.bay
-    bay = design.bays.get(bay_id or "")
+    bay_id, bay = probe.box.bay, assembly.bay_of(probe)
     for panel in bay_panels(bay) if bay and probe.id == PROBE else ():
         if getattr(bay.sides, panel.side).is_ != "metal":  # type: ignore[union-attr]
             yield Hindrance(panel.solid(BEHIND_MM), 0.0, f"bays/{bay_id}/sides/{panel.side}", f"open side, {panel.side}")

@@ -14,6 +14,7 @@ from levelcradle.core.bays import extent
 from levelcradle.core.design import Design
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.patch import Op
+from levelcradle.core.design.pins import pinned
 from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.finding import Finding, State, says
@@ -224,8 +225,10 @@ class _Run:
 
 def _laid_anew(design: Design, wishes: Wishes) -> list[str]:
     """Boxes in the asked bays that are neither kept nor pinned."""
-    pinned = {pin.what.split("/")[1] for pin in design.pins.values() if pin.what.startswith("boxes/")}
-    return [key for key, box in design.boxes.items() if box.bay in wishes.bays and key not in wishes.keep and key not in pinned]
+    return [
+        key for key, box in design.boxes.items()
+        if box.bay in wishes.bays and key not in wishes.keep and not pinned(design, f"boxes/{key}")
+    ]  # fmt: skip
 
 
 def _problems(design: Design, wishes: Wishes) -> Iterator[Problem]:

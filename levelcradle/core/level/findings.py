@@ -63,7 +63,7 @@ def _loads(assembly: Assembly, figures: LevelFigures, ready: Loads) -> Finding:
 
 
 def _ratings(assembly: Assembly, figures: LevelFigures, key: str, name: str, loads: Loads) -> Iterator[Finding]:
-    rating = assembly.design.vehicle.ratings
+    rating = assembly.vehicle.ratings
     for axle, load, tol, most in (
         ("front axle", loads.front_kg, loads.off.front_kg, rating.front_kg),
         ("rear axle", loads.rear_kg, loads.off.rear_kg, rating.rear_kg),
@@ -108,7 +108,7 @@ def ready_is_unsure(assembly: Assembly, figures: LevelFigures, loads: Loads) -> 
 def loads_working(assembly: Assembly, figures: LevelFigures, loads: Loads) -> Working:
     """How an axle's load came about: as found, and each change times its lever."""
     assert figures.found is not None
-    wheelbase = assembly.design.vehicle.wheelbase_mm
+    wheelbase = assembly.vehicle.wheelbase_mm
     steps = [Step("rear axle as found", "rear readings added", figures.found.rear_kg, "kg", "scales")]
     for row in figures.masses:
         rule = f"{row.mass_kg:+.2f} kg × {row.at[0]:.1f} / {wheelbase:g}"
@@ -137,7 +137,7 @@ def _cg_steps(loads: Loads, wheelbase: float) -> Iterator[Step]:
 
 
 def _target(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
-    target = assembly.design.vehicle.target
+    target = assembly.vehicle.target
     if target is None:
         return
     off = ready.front_percent - target.front_percent
@@ -162,7 +162,7 @@ def _not_weighed(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
 def _height(assembly: Assembly) -> Iterator[Finding]:
     """A height by the lift: with its ±; wider than half a hand it only counts as assumed."""
     weighing = assembly.design.weighing
-    height = cg_height(assembly.design.vehicle, total_of(weighing)) if weighing else None
+    height = cg_height(assembly.vehicle, total_of(weighing)) if weighing else None
     if height is None or not height.working:
         return
     low = height.up_mm <= 0

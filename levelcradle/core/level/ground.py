@@ -55,7 +55,7 @@ def _lowest(assembly: Assembly, box: PlacedBox, low: float) -> Iterator[Finding]
 
 def _of_box(assembly: Assembly, box: PlacedBox, low: float, level: LevelFigures) -> Iterator[Finding]:
     """Every corner of the box, its brackets and what is fixed on it goes down by as much as the body does where it is."""
-    vehicle, corners = assembly.design.vehicle, _corners(box)
+    vehicle, corners = assembly.vehicle, _corners(box)
     aft, up = corners[:, 0], corners[:, 2]
     if level.found is None or vehicle.wheel_rates is None:
         yield _unknown(box, "laden", "how far the springs go down is not known: say the car's weight and its wheel rates")
@@ -98,7 +98,7 @@ def _sink(found: Loads, now: Loads, vehicle: Vehicle, aft: Matrix) -> Matrix:
 
 def lowest_hard(assembly: Assembly) -> float | None:
     """The lowest part of the vehicle between the axles that is no axle; None where nobody measured one."""
-    base = assembly.design.vehicle.wheelbase_mm
+    base = assembly.vehicle.wheelbase_mm
     lows = [
         o.solid.low[2] for o in assembly.obstacles
         if o.path.startswith(("items/", "members/")) and o.fixed_to is None and o.gap_class != "axle"

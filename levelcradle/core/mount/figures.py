@@ -78,7 +78,7 @@ class SupportFigures:
 
 def support_figures(assembly: Assembly) -> tuple[SupportFigures, ...]:
     """Reactions and uses for every box."""
-    tables = assembly.design.tables
+    tables = assembly.tables
     rules = tables.model_dump_json(exclude={"gaps"})
     return tuple(_supports.get((box, rules), lambda box=box: _of_box(box, tables)) for box in assembly.boxes.values())  # type: ignore[misc]
 

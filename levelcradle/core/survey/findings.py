@@ -1,7 +1,7 @@
 """What does not agree, what nobody knows and what nothing does yet."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -40,7 +40,7 @@ def bay_figures(bay: Bay) -> BayFigures:
     return BayFigures(tuple(found), _litres(found), tuple(diagonal_figures(bay)))
 
 
-def _litres(found: list[Section]) -> float:
+def _litres(found: Sequence[Section]) -> float:
     """Room between the first and the last section. Source: the prismoidal formula between each two, exact for straight sides."""
     total = 0.0
     for near, far in pairwise(found):
