@@ -5,7 +5,7 @@ import math
 from typing import Any
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 from shapely.geometry import LineString, Point, Polygon
 
@@ -165,6 +165,7 @@ def test_no_blank_that_crosses_itself_is_ever_cut(tree: Any, edge: Any, along: A
 
 
 @given(st.floats(0.5, 20))
+@example(12.0)  # twice the setback: nothing is left between the flats
 def test_a_deduction_that_metal_cannot_have_is_foul(given_mm: float) -> None:
     """t 3, R 3: between K = 1 (2.6) and K = 0 (7.3); 11.4 is another way of counting, and the blank would be short."""
     tree = copy.deepcopy(DEMO)

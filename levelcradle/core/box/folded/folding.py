@@ -99,15 +99,17 @@ class _Bend:
 
     @property
     def centre(self) -> Vec:
-        """Of a ring sector: 2/3 sin(a/2)/(a/2) (R³ − r³)/(R² − r²), r as its area asks (plane geometry)."""
+        """Of a ring sector: 2/3 sin(a/2)/(a/2) (R² + Rr + r²)/(R + r), r as its area asks (plane geometry)."""
         outer, half = self.pan.bend.setback_mm, self.angle / 2
         inner = math.sqrt(max(outer**2 - 2 * self._strip_area / self.angle, 0.0))
-        radius = 2 / 3 * math.sin(half) / half * (outer**3 - inner**3) / (outer**2 - inner**2)
+        radius = 2 / 3 * math.sin(half) / half * (outer**2 + outer * inner + inner**2) / (outer + inner)
         out, up = self.point(radius, half)
         return _turned(self.face, out, sum(self.reach) / 2, up)
 
     def solids(self) -> tuple[Solid, ...]:
-        """Wedges, their inner corners where all together have the strip's area."""
+        """Wedges, their inner corners where all together have the strip's area; none where a deduction leaves no strip."""
+        if self._strip_area <= 0:
+            return ()
         count, outer = max(2, math.ceil(math.degrees(self.angle) / WEDGE_DEG)), self.pan.bend.setback_mm
         step = self.angle / count
         inner = math.sqrt(max(outer**2 - 2 * self._strip_area / (count * math.sin(step)), 0.0))
