@@ -420,11 +420,20 @@ def _hull_distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix, within_mm:
     for a, b, c, d in planes:
         np.maximum(least, (a * xs - d)[:, None, None] + (b * ys)[None, :, None] + (c * zs)[None, None, :], out=least)
     least = np.maximum(least, 0.0)
-    near = (least > 0) & (least < within_mm)
-    if near.any():
-        i, j, k = np.nonzero(near)
-        least[near] = np.maximum(least[near], _to_triangles(np.column_stack((xs[i], ys[j], zs[k])), triangles))
+    i, j, k = np.nonzero((least > 0) & (least < within_mm))
+    points = np.column_stack((xs[i], ys[j], zs[k]))
+    off = _off_the_faces(points, planes)
+    i, j, k = i[off], j[off], k[off]
+    least[i, j, k] = np.maximum(least[i, j, k], _to_triangles(points[off], triangles))
     return np.asarray(least)
+
+
+def _off_the_faces(points: Matrix, planes: Matrix) -> NDArray[np.bool_]:
+    """(n,) which points outside a hull do not look straight at the face whose plane is furthest from them."""
+    beyond = points @ planes[:, :3].T - planes[:, 3]
+    furthest = beyond.argmax(axis=1)
+    foot = points - beyond.max(axis=1)[:, None] * planes[furthest, :3]
+    return np.asarray((foot @ planes[:, :3].T - planes[:, 3]).max(axis=1) > 1e-6)
 
 
 def _to_triangles(points: Matrix, triangles: Matrix) -> Matrix:

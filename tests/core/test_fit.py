@@ -205,8 +205,9 @@ def test_a_box_settles_where_every_gap_is_kept() -> None:
     box = [block((0, 0, 0), (100, 100, 50))]
     wedge = hull([(0, 90, 0), (200, 90, 0), (0, 140, 0), (0, 90, 90)])
     things = [Hindrance(block((-50, 0, 0), (0, 100, 100)), 12.0, "a", "a"), Hindrance(wedge, 8.0, "b", "b")]
-    at = settle(box, things, (5.0, -5.0, 3.0), (-50.0, -200.0, 0.0), (200.0, 0.0, 100.0), (0.0, 0.0, 0.0))
-    assert at is not None
+    came = settle(box, things, (5.0, -5.0, 3.0), (-50.0, -200.0, 0.0), (200.0, 0.0, 100.0), (0.0, 0.0, 0.0))
+    assert came.holds
+    at = came.at
     moved = block(at, (at[0] + 100, at[1] + 100, at[2] + 50))
     assert all(nearest(moved, t.solid).gap_mm >= t.need_mm - 1e-6 for t in things)
 

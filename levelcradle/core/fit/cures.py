@@ -105,8 +105,8 @@ def least_foul(assembly: Assembly, box_id: str) -> Vec:
     box = assembly.boxes[box_id]
     pieces = [piece.solid for piece in box.pieces if piece.mount is None]
     low, high = (-FARTHEST_MM, -FARTHEST_MM, -FARTHEST_MM), (FARTHEST_MM, FARTHEST_MM, FARTHEST_MM)
-    by = settle(pieces, hindrances(assembly, box), (0.0, 0.0, 0.0), low, high, (0.0, 0.0, 0.0), least=True)
-    x, y, z = (round(a + b, 1) for a, b in zip(box.box.pose.at_mm, by or (0.0, 0.0, 0.0), strict=True))
+    by = settle(pieces, hindrances(assembly, box), (0.0, 0.0, 0.0), low, high, (0.0, 0.0, 0.0)).at
+    x, y, z = (round(a + b, 1) for a, b in zip(box.box.pose.at_mm, by, strict=True))
     return x, y, z
 
 

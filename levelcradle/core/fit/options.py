@@ -34,6 +34,7 @@ __all__ = ["EDGES", "PROBE", "Option", "Room", "hindrances", "room_of"]
 
 PROBE = "fit-probe"
 SEEDS = 14
+SQUEEZED = 6  # where so many ways of settling end up lacking the same, the box is squeezed wherever it stands
 MOST_PAIRS = 300  # so many boxes of two kinds are tried
 ALIKE = 3  # so many boxes of one count are placed
 MOST_COUNTS = 12  # so many counts are placed before the smaller ones are thinned out
@@ -232,10 +233,14 @@ class Room:
         if any(s < lo - 1e-6 for s, lo in zip(span, self.low, strict=True)):
             return None
         last = (max(span[0], self.low[0]), max(span[1], self.low[1]), max(span[2], self.low[2]))
+        lacking: Counter[float] = Counter()
         for seed in self._all_seeds(box, size, last):
-            at = settle(pieces, self.things, seed, self.low, last, self._preferred(size))
-            if at is not None:
-                return self._placed(box, pieces, at)
+            came = settle(pieces, self.things, seed, self.low, last, self._preferred(size))
+            if came.holds:
+                return self._placed(box, pieces, came.at)
+            lacking[round(came.lack_mm, 2)] += 1
+            if lacking.most_common(1)[0][1] == SQUEEZED:
+                return None
         return None
 
     def _all_seeds(self, box: Box, size: Vec, last: Vec) -> Iterator[Vec]:

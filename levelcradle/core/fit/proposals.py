@@ -18,7 +18,7 @@ from levelcradle.core.design.pins import pinned
 from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.finding import Finding, State, says
-from levelcradle.core.fit.cases import largest_case
+from levelcradle.core.fit.cases import LuggageRoom
 from levelcradle.core.fit.combine import Load, combinations, most_unrated
 from levelcradle.core.fit.options import Option, room_of
 from levelcradle.core.fit.strings import told_off
@@ -134,7 +134,7 @@ class _Run:
         stop: Callable[[], bool],
     ) -> None:
         self.design, self.wishes, self.meshes, self.tell, self.stop = design, wishes, meshes, tell, stop
-        self.tried, self.best = 0, 0
+        self.tried, self.best, self.shown = 0, 0, False
         self.found: list[Proposal] = []
         self.left_out: list[str] = []
 
@@ -144,6 +144,7 @@ class _Run:
         before = analyse(self.bare, self.meshes)
         self.foul_before = {f.id for f in before.findings if f.state == "foul"}
         self.wanted = Wanted.of(self.bare, self.wishes)
+        self.luggage_room = LuggageRoom(self.bare, self.wishes, self.meshes)
         if not self.wanted.totals:
             return Study((), "No whole number of modules in series stays within the voltage window.", 0)
         loads = {bay: self._loads(bay) for bay in self.wishes.bays}
@@ -168,6 +169,16 @@ class _Run:
             self.best = max(self.best, proposal.modules)
         self.tell(Progress("checking proposals", self.tried, self.best), _ranked(self.found, self.wishes.weights, self.bare))
 
+    def _alone(self, load: Load) -> None:
+        """Of one bay alone a box is a proposal; of several the first is shown meanwhile, so that there is something to look at."""
+        if len(self.wishes.bays) == 1:
+            self._try([load])
+        elif not self.shown:
+            self.shown, proposal = True, self._proposal([load])
+            self.left_out.clear()  # of the arrangements nothing was left out yet
+            if proposal:
+                self.tell(Progress("checking proposals", self.tried, proposal.modules), (proposal,))
+
     def _loads(self, bay: str) -> list[Load]:
         """What a bay can take: one box, or two and three where so many are wished. Asked of one bay alone, each is a proposal."""
         name, most = self.bare.bays[bay].name, max(self.wanted.totals)
@@ -178,8 +189,8 @@ class _Run:
             room = room_of(self.bare, bay, self.wishes, meshes=self.meshes, tilt_deg=tilt)
             for option in room.options(most, every=self._every, tell=lambda _: self._trying(name)):
                 singles.append((option,))
-                if len(self.wishes.bays) == 1 and self.wanted.suits(held_in([option.box])):
-                    self._try([Load.of(self.bare, bay, (option,))])
+                if self.wanted.suits(held_in([option.box])):
+                    self._alone(Load.of(self.bare, bay, (option,)))
                 if self.stop():
                     break
         found = list(singles)
@@ -220,7 +231,7 @@ class _Run:
             self.left_out.append(says(foul[0]))
             return None
         return _told(design, analysis, options, self.wishes, tuple(patch), set(self.bare.boxes), chosen,
-                     _luggage(self.bare, chosen), self.meshes)  # fmt: skip
+                     _luggage(self.bare, chosen), self.luggage_room.largest_case(design))  # fmt: skip
 
 
 def _laid_anew(design: Design, wishes: Wishes) -> list[str]:
@@ -292,7 +303,7 @@ def _left_out(rows: list[str]) -> str:
 def _told(
     design: Design, analysis: Analysis, options: Sequence[Option], wishes: Wishes, patch: tuple[Op, ...], before: set[str],
     chosen: Sequence[Load],
-    luggage: float | None, meshes: Mapping[str, Mesh],
+    luggage: float | None, case: str | None,
 ) -> Proposal:  # fmt: skip
     new = [key for key in design.boxes if key not in before]
     gaps = [f for f in analysis.findings if f.code == "gap" and any(f"boxes/{key}" in f.subjects for key in new)]
@@ -308,7 +319,7 @@ def _told(
     return Proposal(
         sum(o.modules for o in options), boxes, string, wishes.parallel, front, rear, percent, cg,
         sum(load.cable_mm for load in chosen), luggage,
-        largest_case(design, wishes, meshes),
+        case,
         tuple(TightGap(f.shows, f.value or 0.0, f.limit or 0.0, f.state) for f in gaps[:6]), 0.0, patch, sketch,
     )  # fmt: skip
 

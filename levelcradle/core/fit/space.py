@@ -8,6 +8,7 @@ exactly elsewhere (``stand``).
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -31,13 +32,30 @@ class Hindrance:
     name: str
 
 
-@dataclass(frozen=True, eq=False, slots=True)
+@dataclass(frozen=True, eq=False)
 class Space:
-    """A block of cells from its low corner; ``sums[i, j, k]`` counts the blocked ones before i, j, k."""
+    """A block of cells from its low corner, and which of them are blocked."""
 
     low: Vec
     step_mm: float
-    sums: NDArray[np.int32]
+    blocked: Cells
+
+    @cached_property
+    def sums(self) -> NDArray[np.int32]:
+        """``sums[i, j, k]`` counts the blocked cells before i, j, k."""
+        sums = np.zeros(tuple(n + 1 for n in self.blocked.shape), np.int32)
+        sums[1:, 1:, 1:] = self.blocked
+        for axis in range(3):
+            np.cumsum(sums, axis=axis, out=sums)
+        return sums
+
+    def beside(self, hindrances: Iterable[Hindrance]) -> "Space":
+        """The same space with more in it."""
+        blocked = self.blocked.copy()
+        middles = [low + self.step_mm * (np.arange(n) + 0.5) for low, n in zip(self.low, blocked.shape, strict=True)]
+        for thing in hindrances:
+            _mark(blocked, middles, thing)
+        return Space(self.low, self.step_mm, blocked)
 
     def places(self, size: Vec, *, spare: int = -1) -> Cells:
         """(a, b, c): whether a box of a size (aft, right, up), its low corner at each cell's corner, covers no blocked cell.
@@ -67,15 +85,7 @@ def free_space(low: Vec, high: Vec, hindrances: Iterable[Hindrance], step_mm: fl
     volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2])
     step = max(step_mm, (volume / MOST_CELLS) ** (1 / 3))
     shape = tuple(max(1, math.ceil((h - lo) / step - 1e-9)) for lo, h in zip(low, high, strict=True))
-    blocked = np.zeros(shape, bool)
-    middles = [lo + step * (np.arange(n) + 0.5) for lo, n in zip(low, shape, strict=True)]
-    for thing in hindrances:
-        _mark(blocked, middles, thing)
-    sums = np.zeros(tuple(n + 1 for n in shape), np.int32)
-    sums[1:, 1:, 1:] = blocked
-    for axis in range(3):
-        np.cumsum(sums, axis=axis, out=sums)
-    return Space(low, step, sums)
+    return Space(low, step, np.zeros(shape, bool)).beside(hindrances)
 
 
 def _mark(blocked: Cells, middles: list[Matrix], thing: Hindrance) -> None:

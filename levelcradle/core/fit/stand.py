@@ -16,10 +16,12 @@ from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, scaled
 from levelcradle.core.fit.space import Hindrance
 from levelcradle.core.solids import Nearest, Solid, bounds, nearest
 
-__all__ = ["STEP_MM", "Pressing", "least_travel", "pressing", "settle"]
+__all__ = ["STEP_MM", "Pressing", "Settled", "least_travel", "pressing", "settle"]
 
 TRUST_MM = 20.0  # a step goes no further than this
 STEPS = 12
+STUCK = 2  # steps that win nothing before a place is given up
+GAIN_MM = 0.01
 ROOM_MM = 0.05  # wanted beyond a need, so that a place outlasts being rounded
 SOLVED_MM = 1e-6  # what the solver may be off by; the rounded place is measured again
 UPRIGHT = np.eye(3)
@@ -34,6 +36,18 @@ class Pressing:
     away: Vec
 
 
+@dataclass(frozen=True, slots=True)
+class Settled:
+    """Where the pieces came to, and what they lack there of their gaps, all told; 0 where every gap is kept."""
+
+    at: Vec
+    lack_mm: float
+
+    @property
+    def holds(self) -> bool:
+        return self.lack_mm == 0.0
+
+
 def settle(
     pieces: Sequence[Solid],
     things: Sequence[Hindrance],
@@ -43,27 +57,29 @@ def settle(
     prefer: Vec,
     *,
     roomy_mm: float = 3.0,
-    least: bool = False,
-) -> Vec | None:
+) -> Settled:
     """The place near ``start`` where the pieces keep every gap: with ``roomy_mm`` to spare where that can be had, then lowest,
-    then nearest to where it is preferred. None where none was found.
+    then nearest to where it is preferred; where none was found, the one it came to, which lacks little.
 
     Args:
         pieces: in the box's frame, whose origin is what is placed.
         low, high: where the origin may be.
-        least: where no place was found, the one it came to, which lacks least.
     """
-    at, found = start, None
+    at, found, least_lack, stuck = start, None, math.inf, 0
     for _ in range(STEPS):
         near = pressing(pieces, things, at, TRUST_MM * 2)
         held = all(p.spare_mm >= -SOLVED_MM for p in near)
+        lack = sum(max(-p.spare_mm, 0.0) for p in near)
+        stuck, least_lack = (0 if lack < least_lack - GAIN_MM else stuck + 1), min(lack, least_lack)
         if held:
             found = at
+        elif stuck == STUCK:  # squeezed from two sides: it goes to and fro
+            break
         step = _step(near, at, low, high, prefer, roomy_mm, cautious=not held)
         if step is None or max(abs(v) for v in step) < 0.02:
             break
         at = (at[0] + step[0], at[1] + step[1], at[2] + step[2])
-    return at if least and found is None else found
+    return Settled(at, least_lack) if found is None else Settled(found, 0.0)
 
 
 def pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float) -> list[Pressing]:
@@ -155,23 +171,29 @@ def _away(gap_mm: float, here: Vec, there: Vec, piece: Solid, at: Vec, other: So
 def _step(near: list[Pressing], at: Vec, low: Vec, high: Vec, prefer: Vec, roomy_mm: float, *, cautious: bool) -> Vec | None:
     """Moves (x, y, z), then how far x and y are from where they are preferred, then for each thing what is still missing and what
     there is to spare: each its own, since one that cannot be helped must not excuse the others."""
-    from scipy.optimize import linprog
+    from ortools.linear_solver import pywraplp  # dear to import, and only studies need it
 
-    bounds_ = [(max(-TRUST_MM, low[i] - at[i]), min(TRUST_MM, high[i] - at[i])) for i in range(3)]
-    if any(a > b for a, b in bounds_):
+    reach = [(max(-TRUST_MM, low[i] - at[i]), min(TRUST_MM, high[i] - at[i])) for i in range(3)]
+    if any(a > b for a, b in reach):
         return None
-    pairs = len(near)
-    cost = [0.0, 0.0, 1.0, 0.2, 0.2, *[2000.0] * pairs, *[-20.0] * pairs]
-    rows, limits = np.zeros((pairs + 4, len(cost))), np.zeros(pairs + 4)
-    for n, p in enumerate(near):
-        rows[n, :3], rows[n, 5 + n], rows[n, 5 + pairs + n] = [-v for v in p.away], -1.0, 1.0
-        limits[n] = p.spare_mm
-    for n, (axis, sign) in enumerate(((0, 1.0), (0, -1.0), (1, 1.0), (1, -1.0)), pairs):
-        rows[n, axis], rows[n, 3 + axis] = sign, -1.0
-        limits[n] = sign * (prefer[axis] - at[axis])
-    room = ROOM_MM if cautious else roomy_mm
-    free = np.array([*bounds_, *[(0.0, np.inf)] * (2 + pairs), *[(0.0, room)] * pairs])
-    answer = linprog(np.array(cost), A_ub=rows, b_ub=limits, bounds=free, method="highs")
-    if answer.x is None:
+    solver = pywraplp.Solver("step", pywraplp.Solver.CLP_LINEAR_PROGRAMMING)
+    move, goal = [solver.NumVar(a, b, "") for a, b in reach], solver.Objective()
+    goal.SetCoefficient(move[2], 1.0)
+    for axis in range(2):
+        off = solver.NumVar(0.0, math.inf, "")
+        goal.SetCoefficient(off, 0.2)
+        for sign in (1.0, -1.0):
+            row = solver.Constraint(-math.inf, sign * (prefer[axis] - at[axis]))
+            row.SetCoefficient(move[axis], sign)
+            row.SetCoefficient(off, -1.0)
+    for p in near:
+        missing, spare = solver.NumVar(0.0, math.inf, ""), solver.NumVar(0.0, ROOM_MM if cautious else roomy_mm, "")
+        goal.SetCoefficient(missing, 2000.0)
+        goal.SetCoefficient(spare, -20.0)
+        row = solver.Constraint(-math.inf, p.spare_mm)
+        for var, value in zip((*move, missing, spare), (*(-v for v in p.away), -1.0, 1.0), strict=True):
+            row.SetCoefficient(var, value)
+    goal.SetMinimization()
+    if solver.Solve() != pywraplp.Solver.OPTIMAL:
         return None
-    return float(answer.x[0]), float(answer.x[1]), float(answer.x[2])
+    return move[0].solution_value(), move[1].solution_value(), move[2].solution_value()
