@@ -31,6 +31,9 @@ def free_port(wish: int = 0) -> int:
     raise Trouble("No free port was found on this machine.")
 
 
+WRITING_S = 10.0  # a server that starts makes its pid file before it fills it
+
+
 class Cluster:
     """One database cluster in a folder; started, found running after a killed run, or stopped."""
 
@@ -124,11 +127,14 @@ class Cluster:
     def _running(self) -> int | None:
         """The port of this cluster's live server, if there is one. A pid file that a killed run left is taken away."""
         pid_file = self._data / "postmaster.pid"
-        if not pid_file.exists():
+        try:
+            lines, since = pid_file.read_text().splitlines(), time.time() - pid_file.stat().st_mtime
+        except FileNotFoundError:
             return None
-        lines = pid_file.read_text().splitlines()
-        if not _is_postgres(lines[0]):
-            pid_file.unlink()
+        if not lines and since < WRITING_S:
+            return None
+        if not lines or not _is_postgres(lines[0]):
+            pid_file.unlink(missing_ok=True)
             return None
         return int(lines[3]) if len(lines) > 3 else None
 

@@ -56,6 +56,18 @@ def test_a_killed_cluster_starts_again_over_its_stale_pid_file(cluster: Cluster)
     database.close_all()
 
 
+def test_a_pid_file_that_is_just_being_written_is_no_server_yet_and_one_left_empty_is_taken_away(cluster: Cluster) -> None:
+    cluster.start()
+    cluster.stop()
+    pid_file = cluster.home / "data" / "postmaster.pid"
+    pid_file.write_text("")
+    assert cluster.address() is None
+    assert pid_file.exists()
+    os.utime(pid_file, (time.time() - 60,) * 2)
+    assert cluster.address() is None
+    assert not pid_file.exists()
+
+
 def test_a_first_run_that_was_killed_half_way_is_made_anew(cluster: Cluster) -> None:
     half = cluster.home / "data"
     half.mkdir(parents=True)
