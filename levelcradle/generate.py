@@ -12,7 +12,7 @@ from levelcradle.core.design import schema
 from levelcradle.core.design.box import EDGES_OF, FACE_AT
 from levelcradle.core.design.readings import AXES
 from levelcradle.core.fit import Wishes
-from levelcradle.core.fit.options import EDGES
+from levelcradle.core.fit.edge_cuts import EDGES
 from levelcradle.core.modules.turns import DIRECTIONS, every_turn
 from levelcradle.core.mount.findings import NOT_CHECKED
 from levelcradle.core.quantity import POUND_KG, write_length, write_mass

@@ -12,10 +12,11 @@ from shapely.geometry import LineString, Point, Polygon
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.box import inside_chamfer, largest_chamfer, shell_of
+from levelcradle.core.box.chamfers import plane_of
 from levelcradle.core.box.folded import FoldedBox, corner_parts, least_chamfer, lid_part, makeable, tray_part
 from levelcradle.core.box.folded.pan import FIT_UP_MM, Pan, SheetBend, Slope, pan_bends, pan_outline
 from levelcradle.core.design import Design, standard_tables, validate
-from levelcradle.core.design.box import Box, Chamfer
+from levelcradle.core.design.box import FACE_AT, Box, Chamfer
 from levelcradle.core.design.construction import Folded
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.part import bend_deduction
@@ -197,18 +198,21 @@ def test_a_trays_blank_slants_where_its_box_does(base: float, wall: float, face:
     assert all(sign * b.start[along] > 0 and b.start[along] == pytest.approx(b.end[along]) for b in slanted)
 
 
-@given(st.sampled_from([["left", "base"], ["aft", "base"], ["front", "left"], ["aft", "right"]]), st.floats(0, 12))
-def test_the_largest_edge_that_may_go_leaves_just_the_liner(edge: list[str], liner: float) -> None:
+@given(st.sampled_from([["left", "base"], ["aft", "base"], ["front", "left"], ["aft", "right"]]), st.floats(0, 12), st.floats(20, 70))
+def test_the_largest_edge_that_may_go_leaves_just_the_liner_however_it_slopes(edge: list[str], liner: float, deg: float) -> None:
     tree = copy.deepcopy(DEMO)
     tree["boxes"]["tank"]["liners"]["wall_mm"] = liner
     design = validate(tree)
     box = design.boxes["tank"]
     shell = shell_of(box, design.module_kinds, STEEL)
     sheet = box.construction.thickness_mm
-    most = largest_chamfer((edge[0], edge[1]), sheet, liner, shell.outer_mm, [(m.low, m.high) for m in shell.modules])
-    chamfer = Chamfer.model_validate({"edge": edge, "mm": [most, most]})
+    slope = (math.cos(math.radians(deg)), math.sin(math.radians(deg)))
+    modules = [(m.low, m.high) for m in shell.modules]
+    most = largest_chamfer((edge[0], edge[1]), sheet, liner, shell.outer_mm, modules, slope)  # type: ignore[arg-type]
+    chamfer = Chamfer.model_validate({"edge": edge, "mm": most})
     left = min(inside_chamfer(chamfer, sheet, shell.outer_mm, m.low, m.high) for m in shell.modules)
     assert left == pytest.approx(liner)
+    assert [abs(plane_of(chamfer, shell.outer_mm)[0][FACE_AT[face][0]]) for face in edge] == pytest.approx(slope)
 
 
 @given(st.floats(20, 60), st.floats(20, 60), st.sampled_from(["front", "aft", "left", "right"]))

@@ -1,6 +1,6 @@
 """Boxes: what is in them, and round that the shell their construction makes: solids, mass, parts, findings."""
 
-from levelcradle.core.box.chamfers import inside_chamfer, largest_chamfer, meeting
+from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, meeting
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.openings import on_face, openings_of
 from levelcradle.core.box.piece import Outside, Piece
@@ -8,6 +8,6 @@ from levelcradle.core.box.plates import divider_part
 from levelcradle.core.box.shell import InnerGap, Shell, ShellModule, shell_of
 
 __all__ = [
-    "InnerGap", "Layers", "Made", "Outside", "Piece", "Shell", "ShellModule", "StackRow", "Wall", "divider_part", "inside_chamfer",
-    "largest_chamfer", "meeting", "on_face", "openings_of", "shell_of",
+    "InnerGap", "Layers", "Made", "Outside", "Piece", "Shell", "ShellModule", "StackRow", "Wall", "divider_part", "edges_meet",
+    "inside_chamfer", "largest_chamfer", "meeting", "on_face", "openings_of", "shell_of",
 ]  # fmt: skip

@@ -4,11 +4,16 @@ A chamfer is a plane through two lines on the outside, each so far from the edge
 """
 
 import math
+from collections.abc import Sequence
+from itertools import combinations, product
 
-from levelcradle.core.axes import Vec
+import numpy as np
+
+from levelcradle.core.axes import Matrix, Vec, dot, vec
+from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
 
-__all__ = ["beyond", "chamfered", "inside_chamfer", "largest_chamfer", "meeting", "plane_of"]
+__all__ = ["beyond", "chamfered", "edges_meet", "inside_chamfer", "largest_chamfer", "meeting", "plane_of"]
 
 Plane = tuple[Vec, float]  # outward normal n of length 1 and d: inside is n·p <= d
 
@@ -30,44 +35,40 @@ def plane_of(chamfer: Chamfer, outer: Vec, out_mm: float = 0.0) -> Plane:
 
 def chamfered(low: Vec, high: Vec, box: Box, outer: Vec, out_mm: float) -> tuple[Vec, ...] | None:
     """Corners of a block with the box's chamfers cut off it; None where none touches it."""
-    corners: list[Vec] = [(x, y, z) for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])]
+    corners = np.array(list(product(*zip(low, high, strict=True))))
     touched = False
     for chamfer in box.chamfers.values():
         normal, reach = plane_of(chamfer, outer, out_mm)
-        if all(_over(normal, reach, c) <= 1e-9 for c in corners):
-            continue
-        touched = True
-        corners = _clipped(corners, normal, reach)
-    return tuple(corners) if touched else None
+        over = corners @ np.array(normal) - reach
+        if over.max() > 1e-9:
+            touched, corners = True, _clipped(corners, over)
+    return tuple(vec(corner) for corner in corners) if touched else None
 
 
-def _over(normal: Vec, reach: float, p: Vec) -> float:
-    return normal[0] * p[0] + normal[1] * p[1] + normal[2] * p[2] - reach
-
-
-def _clipped(corners: list[Vec], normal: Vec, reach: float) -> list[Vec]:
+def _clipped(corners: Matrix, over: Matrix) -> Matrix:
     """A convex body's corners after a cut: those inside, and where lines from inside to outside cross. Lines that are no
     edges cross within the cut face, which adds no corner to the hull."""
-    over = [_over(normal, reach, c) for c in corners]
-    kept = [c for c, d in zip(corners, over, strict=True) if d <= 1e-9]
-    for a, da in zip(corners, over, strict=True):
-        for b, db in zip(corners, over, strict=True):
-            if da < -1e-9 and db > 1e-9:
-                t = da / (da - db)
-                kept.append((a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t))
-    return kept
+    inside, outside = over < -1e-9, over > 1e-9
+    share = over[inside][:, None] / (over[inside][:, None] - over[outside][None, :])
+    across = corners[inside][:, None] + (corners[outside][None] - corners[inside][:, None]) * share[..., None]
+    return np.concatenate([corners[~outside], across.reshape(-1, 3)])
 
 
 def beyond(chamfer: Chamfer, outer: Vec, at: Vec) -> float:
     """How far a point lies outside the sloped face; below zero inside it."""
-    return _over(*plane_of(chamfer, outer), at)
+    normal, reach = plane_of(chamfer, outer)
+    return dot(normal, at) - reach
+
+
+def edges_meet(one: tuple[Face, Face], other: tuple[Face, Face]) -> bool:
+    """Whether two edges meet in a corner of the box, or are the same."""
+    faces = {*one, *other}
+    return len({FACE_AT[face][0] for face in faces}) == len(faces)
 
 
 def meeting(box: Box) -> bool:
     """Whether two cut-off edges meet in a corner, or are the same."""
-    edges = [frozenset(c.edge) for c in box.chamfers.values()]
-    pairs = [one | other for n, one in enumerate(edges) for other in edges[:n]]
-    return any(len({FACE_AT[face][0] for face in faces}) == len(faces) for faces in pairs)
+    return any(edges_meet(one.edge, other.edge) for one, other in combinations(box.chamfers.values(), 2))
 
 
 def inside_chamfer(chamfer: Chamfer, wall_mm: float, outer: Vec, low: Vec, high: Vec) -> float:
@@ -77,10 +78,16 @@ def inside_chamfer(chamfer: Chamfer, wall_mm: float, outer: Vec, low: Vec, high:
     return reach - wall_mm - far
 
 
-def largest_chamfer(edge: tuple[str, str], wall_mm: float, liner_mm: float, outer: Vec, blocks: list[tuple[Vec, Vec]]) -> float:
-    """The largest equal-sided chamfer of an edge that leaves the liner's room to every block in the box."""
+def largest_chamfer(
+    edge: tuple[Face, Face], wall_mm: float, liner_mm: float, outer: Vec, blocks: Sequence[tuple[Vec, Vec]], slope: tuple[float, float]
+) -> tuple[float, float]:
+    """How far the largest cut of an edge goes along each of its two faces, so that the liner's room is left to every block in the
+    box; at or below zero where there is none. ``slope``: the cut face looks so much the one face's way, so much the other's."""
     (i, i_far), (j, j_far) = (FACE_AT[face] for face in edge)
+    size = math.hypot(*slope)
+    a, b = slope[0] / size, slope[1] / size
     free = [
-        ((outer[i] - high[i]) if i_far else low[i]) + ((outer[j] - high[j]) if j_far else low[j]) for low, high in blocks
+        a * ((outer[i] - high[i]) if i_far else low[i]) + b * ((outer[j] - high[j]) if j_far else low[j]) for low, high in blocks
     ]  # fmt: skip
-    return min(free, default=0.0) - math.sqrt(2) * (wall_mm + liner_mm)
+    deep = min(free, default=0.0) - wall_mm - liner_mm
+    return deep / b, deep / a

@@ -1,6 +1,6 @@
 """Wishes that become patches: everything that is more than a figure typed into its blank. Server and study use them alike."""
 
-from levelcradle.core.edits.blocks import blocks_changed
+from levelcradle.core.edits.blocks import Over, blocks_changed, laid_over
 from levelcradle.core.edits.boxes import adding, edited, removing
 from levelcradle.core.edits.construction import built_as
 from levelcradle.core.edits.mounts import doubled, hung
@@ -9,6 +9,6 @@ from levelcradle.core.edits.shelf import onto_the_shelf
 from levelcradle.core.edits.survey import freed_place, station_said, weighed_as
 
 __all__ = [
-    "adding", "blocks_changed", "built_as", "doubled", "edited", "freed_place", "hung", "into_box", "laid_against", "onto_the_shelf",
-    "out_of_box", "removing", "station_said", "weighed_as",
+    "Over", "adding", "blocks_changed", "built_as", "doubled", "edited", "freed_place", "hung", "into_box", "laid_against", "laid_over",
+    "onto_the_shelf", "out_of_box", "removing", "station_said", "weighed_as",
 ]  # fmt: skip

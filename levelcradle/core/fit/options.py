@@ -13,12 +13,12 @@ from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels, resolve
 from levelcradle.core.axes import Placement, Vec, minus, plus, rotation, vec
 from levelcradle.core.bays import extent
 from levelcradle.core.bays.panels import BEHIND_MM
-from levelcradle.core.box import Shell, largest_chamfer, shell_of
+from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.clearance import around, need_of_boxes, need_of_thing
 from levelcradle.core.design import Design
-from levelcradle.core.design.base import Face
-from levelcradle.core.design.box import FACE_AT, Block, Box, Chamfer, Pose, Turn
+from levelcradle.core.design.box import FACE_AT, Block, Box, Pose, Turn
 from levelcradle.core.design.stock import ModuleKind
+from levelcradle.core.fit.edge_cuts import Cuts, EdgeCuts
 from levelcradle.core.fit.grids import Grid, Triple, blocks_of, last_row, one_slice
 from levelcradle.core.fit.mixed import Footprint, lengths_of, mixed_blocks, widest
 from levelcradle.core.fit.space import Hindrance, Space, free_space
@@ -30,7 +30,7 @@ from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import turned, turns_for
 from levelcradle.core.solids import Solid
 
-__all__ = ["EDGES", "PROBE", "Option", "Room", "hindrances", "room_of"]
+__all__ = ["PROBE", "Option", "Room", "hindrances", "room_of"]
 
 PROBE = "fit-probe"
 SEEDS = 14
@@ -38,10 +38,6 @@ SQUEEZED = 6  # where so many ways of settling end up lacking the same, the box 
 MOST_PAIRS = 300  # so many boxes of two kinds are tried
 ALIKE = 3  # so many boxes of one count are placed
 MOST_COUNTS = 12  # so many counts are placed before the smaller ones are thinned out
-EDGES: tuple[tuple[Face, Face], ...] = (
-    ("left", "base"), ("right", "base"), ("front", "base"), ("aft", "base"),
-    ("front", "left"), ("front", "right"), ("aft", "left"), ("aft", "right"),
-)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,33 +155,20 @@ class Room:
     def _standing(self, grid: Grid, counts: Triple, number: int, *, chamfers: bool) -> Box | None:
         box = self._box(blocks_of(grid, counts, math.prod(counts) - number))
         stands = self.stand(box)
-        if stands is None and chamfers:
-            stands = next((found for edge in EDGES if (found := self._chamfered(box, edge))), None)
-        return stands
+        return self._chamfered(box) if stands is None and chamfers else stands
 
-    def _chamfered(self, box: Box, edge: tuple[Face, Face]) -> Box | None:
-        """The box with the smallest chamfer of an edge with which it stands."""
-        shell = self._shell(box)
-        modules = [(m.low, m.high) for m in shell.modules]
-        most = min(
-            largest_chamfer(edge, shell.made.wall_mm, box.liners.wall_mm, shell.outer_mm, modules),
-            self.wishes.largest_chamfer_mm,
-        )
-        least = shell.made.least_cut_mm(edge)
-        if least is None or most < least:
-            return None
+    def _chamfered(self, box: Box) -> Box | None:
+        """The box with as little as may be cut off edges that together let it stand."""
+        material, kinds = self.design.tables.materials[box.material], self.design.module_kinds
+        edges, stood = EdgeCuts(box, kinds, material, self.wishes.largest_chamfer_mm), dict[Cuts, Box | None]()
 
-        def cut(mm: float) -> Box | None:
-            return self.stand(box.model_copy(update={"chamfers": {"a": Chamfer(edge=edge, mm=(mm, mm))}}))
+        def holds(cuts: Cuts) -> bool:
+            if cuts not in stood:
+                stood[cuts] = self.stand(edges.box(cuts))
+            return stood[cuts] is not None
 
-        low, high, best = least, math.floor(most), cut(math.floor(most))
-        while best is not None and high - low > 1:
-            middle = round((low + high) / 2)
-            if (smaller := cut(middle)) is not None:
-                high, best = middle, smaller
-            else:
-                low = middle
-        return best
+        found = next((cuts for cuts in edges.most() if holds(cuts)), None)
+        return stood[edges.least(found, holds)] if found else None
 
     def _mixed(self, grids: Iterable[Grid], most: int, stood: Sequence[tuple[float, int]]) -> Iterator[Option]:
         """Tiers in two turns, where these hold more than any plain box that stands and is no higher."""

@@ -16,7 +16,7 @@ from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, scaled
 from levelcradle.core.fit.space import Hindrance
 from levelcradle.core.solids import Nearest, Solid, bounds, nearest
 
-__all__ = ["STEP_MM", "Pressing", "Settled", "least_travel", "pressing", "settle"]
+__all__ = ["STEP_MM", "Pressing", "Settled", "free_along", "least_travel", "pressing", "settle"]
 
 TRUST_MM = 20.0  # a step goes no further than this
 STEPS = 12
@@ -110,8 +110,26 @@ def _near(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_
 
 
 STEP_MM = 0.5  # a way is said in half millimetres, always enough
-FINE_MM = 0.05
+NEWTON = 40  # steps, of which most ways take four
+SETTLED_MM = 1e-7
+MOST_FREED = 12  # so many places along one way
 MARCH_MM = 1.0  # past a mesh, whose shape says nothing of what comes
+
+
+def free_along(pieces: Sequence[Solid], things: Sequence[Hindrance], axis: int, sign: float) -> list[float]:
+    """0, and where on its way along an axis a box gets free of one thing after the other; no further than where it first keeps
+    every gap."""
+    found: list[float] = []
+    ahead = {0.0}
+    while ahead and len(found) < MOST_FREED:
+        far = min(ahead)
+        ahead.remove(far)
+        found.append(far)
+        lacking = _lacking(pieces, things, axis, sign, far)
+        if not lacking:
+            break
+        ahead |= {_on_the_step(_beyond(piece, thing, axis, sign, far), far) for piece, thing in lacking}
+    return found
 
 
 def least_travel(pieces: Sequence[Solid], things: Sequence[Hindrance], axis: int, sign: float, most_mm: float) -> float | None:
@@ -122,34 +140,44 @@ def least_travel(pieces: Sequence[Solid], things: Sequence[Hindrance], axis: int
     """
     far = 0.0
     while far <= most_mm:
-        by = [0.0, 0.0, 0.0]
-        by[axis] = sign * far
-        lacking = [(p, t) for p, t, near in _near(pieces, things, (by[0], by[1], by[2]), 0.0) if near.gap_mm < t.need_mm - 1e-9]
+        lacking = _lacking(pieces, things, axis, sign, far)
         if not lacking:
             return far
-        beyond = max(_beyond(piece, thing, axis, sign, far) for piece, thing in lacking)
-        far = max(math.ceil(round(beyond / STEP_MM, 6)) * STEP_MM, far + STEP_MM)
+        far = _on_the_step(max(_beyond(piece, thing, axis, sign, far) for piece, thing in lacking), far)
     return None
 
 
+def _lacking(pieces: Sequence[Solid], things: Sequence[Hindrance], axis: int, sign: float, far: float) -> list[tuple[Solid, Hindrance]]:
+    """Which piece lacks its gap to what, so far along an axis."""
+    by = [0.0, 0.0, 0.0]
+    by[axis] = sign * far
+    return [(p, t) for p, t, near in _near(pieces, things, (by[0], by[1], by[2]), 0.0) if near.gap_mm < t.need_mm - 1e-9]
+
+
+def _on_the_step(beyond: float, far: float) -> float:
+    return max(math.ceil(round(beyond / STEP_MM, 6)) * STEP_MM, far + STEP_MM)
+
+
 def _beyond(piece: Solid, thing: Hindrance, axis: int, sign: float, far: float) -> float:
-    """Where the stretch in which a piece lacks its gap to a thing ends."""
+    """Where the stretch in which a piece lacks its gap to a thing ends.
 
-    def lacks(travel: float) -> bool:
-        by = [0.0, 0.0, 0.0]
-        by[axis] = sign * travel
-        return nearest(piece.moved(Placement(UPRIGHT, (by[0], by[1], by[2]))), thing.solid).gap_mm < thing.need_mm - 1e-9
-
+    The distance of convex solids is a convex function of the travel, so that Newton's steps back from beyond never go too far.
+    """
     if thing.solid.surface or piece.surface:
         return far + MARCH_MM
     solid = thing.solid
     high = (solid.high[axis] - piece.low[axis] if sign > 0 else piece.high[axis] - solid.low[axis]) + thing.need_mm
-    low, high = far, max(high, far)
-    while high - low > FINE_MM:
-        middle = (low + high) / 2
-        low, high = (middle, high) if lacks(middle) else (low, middle)
-    on_the_step = math.ceil(round(low / STEP_MM, 6)) * STEP_MM
-    return on_the_step if on_the_step <= high and not lacks(on_the_step) else high
+    at = max(high, far)
+    for _ in range(NEWTON):
+        by = [0.0, 0.0, 0.0]
+        by[axis] = sign * at
+        near = nearest(piece.moved(Placement(UPRIGHT, (by[0], by[1], by[2]))), solid)
+        slope = sign * minus(near.here, near.there)[axis] / near.gap_mm if near.gap_mm > 0 else 0.0
+        back = (near.gap_mm - thing.need_mm) / slope if slope > 1e-6 else 0.0
+        if back < SETTLED_MM or at - back <= far:
+            break
+        at -= back
+    return at
 
 
 @lru_cache(maxsize=64)

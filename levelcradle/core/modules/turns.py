@@ -111,7 +111,12 @@ def _rests(looks: tuple[ModuleFace, ...], may_rest_on: tuple[ModuleFace, ...], s
 
 
 def _looks(turn: Turn) -> tuple[ModuleFace, ...]:
-    matrix = _matrix(turn.down, turn.aft)
+    return _looking(turn.down, turn.aft)
+
+
+@lru_cache(maxsize=64)
+def _looking(down: str, aft: str) -> tuple[ModuleFace, ...]:
+    matrix = _matrix(down, aft)
     return tuple(_face_towards(matrix, way) for way in range(6))
 
 

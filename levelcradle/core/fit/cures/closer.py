@@ -1,0 +1,113 @@
+"""What is inside set closer, so that the box gets smaller: gaps, liners, sheet, the room before faces; with one move where it has to."""
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass
+
+from levelcradle.core.design.box import Block
+from levelcradle.core.design.patch import Op
+from levelcradle.core.finding import Figure, plain
+from levelcradle.core.fit.cures.cure import Does
+from levelcradle.core.fit.cures.question import MOVES, Move, Question
+from levelcradle.core.fit.cures.single import Cures
+from levelcradle.core.fit.cures.words import joined, move_part
+from levelcradle.core.modules import lay_out
+
+__all__ = ["set_closer"]
+
+SHEETS_MM = (2.5, 2.0, 1.5)  # sheet thicknesses in common stock: common practice, no source
+LINERS_MM = (3.0, 2.0, 1.0, 0.0)
+STEP_MM = 0.5
+
+
+@dataclass(frozen=True, slots=True)
+class _Source:
+    """Something that gives room. ``values_mm``: what it may be instead, the least change first."""
+
+    kind: str
+    does: Does
+    says: str
+    path: str
+    had_mm: float
+    values_mm: tuple[float, ...]
+
+    def ops(self, mm: float) -> list[Op]:
+        return [{"op": "replace", "path": self.path, "value": mm}]
+
+
+def set_closer(question: Question) -> Cures:
+    """Of each thing that gives room as little as clears the box where it stands; where no straight move of the whole box would clear
+    it, as little as clears it with one."""
+    movable = question.shortest(question.pieces) is not None
+    for source in _sources(question):
+        n = _first(source, lambda mm, s=source: _far(question, s.ops(mm), move=not movable) is not None)
+        if n is None:
+            continue
+        mm = source.values_mm[n]
+        far, move = _far(question, source.ops(mm), move=not movable) or (0.0, MOVES[0])
+        words, figures = joined([(source.says, (Figure(mm, "mm"), Figure(source.had_mm, "mm"))), *move_part(move, far)])
+        ops = [*source.ops(mm), *question.moved(move, far)]
+        yield question.cure(source.kind, source.does, words, figures, ops, size=source.had_mm - mm + far)
+
+
+def _far(question: Question, ops: Iterable[Op], *, move: bool) -> tuple[float, Move] | None:
+    """The shortest way to where the box then keeps its gaps; without ``move`` only where it stands."""
+    shell = question.shell_with(ops)
+    if shell is None:
+        return None
+    pieces = question.pieces_of(shell)
+    if move:
+        return question.shortest(pieces)
+    return (0.0, MOVES[0]) if question.keeps(pieces, (0.0, 0.0, 0.0)) else None
+
+
+def _first(source: _Source, holds: Callable[[float], bool]) -> int | None:
+    """The first of the values that does; less room taken away never clears more."""
+    low, high = 0, len(source.values_mm) - 1
+    if high < 0 or not holds(source.values_mm[high]):
+        return None
+    while low < high:
+        middle = (low + high) // 2
+        low, high = (low, middle) if holds(source.values_mm[middle]) else (middle + 1, high)
+    return high
+
+
+def _sources(question: Question) -> Iterator[_Source]:
+    box, at = question.box, f"/boxes/{question.box_id}"
+    for key, words in (("wall_mm", "walls"), ("floor_mm", "floor")):
+        had = getattr(box.liners, key)
+        yield _Source("liner", "box", f"liner on the {words} {{0}} instead of {{1}}", f"{at}/liners/{key}", had, _below(LINERS_MM, had))
+    sheet = question.shell.made.sheet_mm
+    if sheet is not None:
+        says, path = "sheet of {0} instead of {1}", f"{at}/construction/thickness_mm"
+        yield _Source("sheet", "box", says, path, sheet, _below(SHEETS_MM, sheet))
+    for key, block in box.blocks.items():
+        yield from _spacings(question, block, f"{at}/blocks/{key}")
+    for kind in sorted({block.kind for block in box.blocks.values()}):
+        yield from _rooms(question, kind)
+
+
+def _spacings(question: Question, block: Block, path: str) -> Iterator[_Source]:
+    """Gaps between neighbours that were given larger than their faces ask for."""
+    for row in lay_out(block, question.asked.module_kinds[block.kind]).rows:
+        says = f"{{0}} between neighbours {row.direction} instead of {{1}}"
+        yield _Source("spacing", "box", says, f"{path}/gap_mm/{row.direction}", row.has_mm, _steps(row.has_mm, row.needs_mm))
+
+
+def _rooms(question: Question, key: str) -> Iterator[_Source]:
+    """What the faces of a kind ask for: given up, cables have to leave another way."""
+    kind, at = question.asked.module_kinds[key], f"/module_kinds/{key}"
+    for face, had in kind.face_gap_mm.items():
+        words = "terminals" if face == kind.terminals else plain(face).replace("_", " ")
+        says = f"room before the {words} of {plain(kind.name)} {{0}} instead of {{1}}"
+        yield _Source("room", "rule", says, f"{at}/face_gap_mm/{face}", had, _steps(had, 0.0))
+    says = f"room above {plain(kind.name)} {{0}} instead of {{1}}"
+    yield _Source("room", "rule", says, f"{at}/above_mm", kind.above_mm, _steps(kind.above_mm, 0.0))
+
+
+def _below(values: Iterable[float], had: float) -> tuple[float, ...]:
+    return tuple(mm for mm in values if mm < had)
+
+
+def _steps(had: float, least: float) -> tuple[float, ...]:
+    count = int((had - least) / STEP_MM + 1e-9)
+    return tuple(round(had - n * STEP_MM, 3) for n in range(1, count + 1))

@@ -1,0 +1,31 @@
+"""Several changes in one sentence."""
+
+import re
+from collections.abc import Iterable
+
+from levelcradle.core.finding import Figure
+from levelcradle.core.fit.cures.question import Move
+
+__all__ = ["Part", "joined", "move_part"]
+
+Part = tuple[str, tuple[Figure, ...]]
+"""What is done, with slots for its figures."""
+
+
+def joined(parts: Iterable[Part]) -> Part:
+    """Slots are numbered through."""
+    words: list[str] = []
+    figures: tuple[Figure, ...] = ()
+    for says, own in parts:
+        words.append(_numbered_from(len(figures), says))
+        figures += own
+    return " and ".join(words), figures
+
+
+def _numbered_from(first: int, words: str) -> str:
+    return re.sub(r"\{(\d+)\}", lambda slot: f"{{{int(slot[1]) + first}}}", words)
+
+
+def move_part(move: Move, far: float) -> list[Part]:
+    """Nothing where nothing is moved."""
+    return [(f"move the box {{0}} {move.word}", (Figure(far, "mm", "up"),))] if far else []
