@@ -70,10 +70,12 @@ class TapeBody(PreviewBody):
 
 
 class WouldTakeBody(PreviewBody):
-    """``more``: what one more row or tier would take; without it, what would clear the box."""
+    """``more``: what one more row or tier would take; without it, what would clear the box. ``together``: also what clears only
+    together, which takes longer to find."""
 
     box: Id
     more: Literal["aft", "across", "up"] | None = None
+    together: bool = True
 
 
 class BlocksBody(PreviewBody):

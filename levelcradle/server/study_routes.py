@@ -49,7 +49,7 @@ def would_take(
 ) -> Response:
     """What it would take: for a foul box, or for one more row or tier of it. Every answer has been run through all checks."""
     _, design = tried(store, project, body)
-    answer = what_it_takes(design, body.box, body.more, meshes=scans.of(design))
+    answer = what_it_takes(design, body.box, body.more, meshes=scans.of(design), together=body.together)
     cures = [_cure(cure) for cure in answer.cures]
     out = AnswerOut(asks=answer.asks, fits=answer.fits, patch=operations(answer.patch), cures=cures, foul=answer.foul)
     return Response(out.model_dump_json(), media_type="application/json")

@@ -126,16 +126,21 @@ def test_no_more_tiers_than_are_wished() -> None:
     assert {o.box.blocks["a"].counts.up for o in room(design, most_tiers=2).options(20, every=False)} == {1, 2}
 
 
-def test_an_edge_is_cut_off_where_that_lets_one_more_row_in() -> None:
-    """A rail along the floor's left edge, 10 square; the terminals' room is on that side, so the edge can go."""
-    tree = bay_tree((230.5, 300, 130), [([0.0, 0.0, 300.0], [230.5, 18.0, 318.0])])
-    tree["module_kinds"]["brick"] |= {"face_gap_mm": {"side_a": 40.0}, "may_rest_on": ["base"]}
+@pytest.mark.parametrize("sides", ["left", "right", "both"])
+def test_edges_are_cut_off_together_where_that_lets_one_more_in(sides: str) -> None:
+    """Rails along the floor's edges, 18 square, in a bay as wide as the box; the terminals' room is beside it, so that the edges can
+    go. What is cut is no more than has to be: 18 less what is between the box and the bay's wall, and the gap to the rail."""
+    rails = [([0.0, 0.0, 300.0], [230.5, 18.0, 318.0]), ([0.0, 221.5, 300.0], [230.5, 239.5, 318.0])]
+    tree = bay_tree((240.0, 239.5, 130), rails[:1] if sides == "left" else rails[1:] if sides == "right" else rails)
+    tree["module_kinds"]["brick"] |= {"face_gap_mm": {"side_a": 40.0, "side_b": 40.0}, "may_rest_on": ["base"]}
     design = validate(tree)
-    plain, cut = (max((o.modules for o in room(design, chamfers=c).options(9, every=False)), default=0) for c in (False, True))
-    assert cut >= plain
-    for option in room(design, chamfers=True).options(9, every=False):
-        after = edited(design, adding(design, [option.box]))
-        assert not [f for f in analyse(after, {}).findings if f.state == "foul" and f.station in ("place", "box")]
+    assert not list(room(design, chamfers=False).options(9, every=False))
+    (option,) = room(design, chamfers=True).options(9, every=False)
+    cut = {frozenset(c.edge): c.mm for c in option.box.chamfers.values()}
+    assert set(cut) == {frozenset((side, "base")) for side in ("left", "right") if sides in (side, "both")}
+    assert all(10 <= mm <= 30 for legs in cut.values() for mm in legs)
+    after = edited(design, adding(design, [option.box]))
+    assert not [f for f in analyse(after, {}).findings if f.state == "foul" and f.station in ("place", "box")]
 
 
 # --- bays together ---

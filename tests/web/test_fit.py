@@ -78,20 +78,26 @@ def test_from_the_question_to_a_cured_box_and_back(bench: Bench) -> None:
     assert bench.tree == start
 
 
-def test_the_offered_chamfer_is_taken_and_undone(bench: Bench) -> None:
-    """A pipe along the lower left edge: the box is dragged over it, and cutting the edge off clears it."""
-    pipe = {"name": "fuel pipe", "state": "stays", "gap_class": "same",
-            "solid": {"type": "rod", "start_mm": [2600, -345, 352], "end_mm": [3130, -345, 352], "radius_mm": 6}}  # fmt: skip
-    cured = {"op": "replace", "path": "/boxes/tank/pose/at_mm", "value": [2685.5, -350, 352]}
-    bench.store.edit(bench.car, [{"op": "add", "path": "/items/pipe", "value": pipe}, cured], base=1, session="start")
+def test_edges_are_cut_off_together_where_no_single_change_will_do_and_what_is_done_says_so(bench: Bench) -> None:
+    """Pipes along both lower edges, the floor of the box on its least height: cutting both edges off clears it."""
+    pipe = {"state": "stays", "gap_class": "same", "solid": {"type": "rod", "start_mm": [2600, -345, 352], "end_mm": [3130, -345, 352], "radius_mm": 6}}
+    far = {**pipe["solid"], "start_mm": [2600, 345, 352], "end_mm": [3130, 345, 352]}  # type: ignore[dict-item]
+    over = {"type": "block", "low_mm": [2600, -600, 612], "high_mm": [3130, 400, 640]}
+    patch: list[Any] = [
+        {"op": "add", "path": "/items/pipe", "value": {**pipe, "name": "fuel pipe"}},
+        {"op": "add", "path": "/items/brake", "value": {**pipe, "name": "brake pipe", "solid": far}},
+        {"op": "add", "path": "/items/over", "value": {**pipe, "name": "tray over it", "solid": over}},
+        {"op": "replace", "path": "/boxes/tank/pose/at_mm", "value": [2685.5, -350, 352]},
+    ]
+    bench.store.edit(bench.car, patch, base=1, session="start")
     bench.go("place")
     select(bench, "Tank box")
     region = bench.page.get_by_role("region", name="What would it take")
-    expect(region).to_be_visible()
-    row = region.locator("div", has=bench.page.get_by_text(re.compile(r"off the edge left, base"))).last
+    row = region.locator("div", has=bench.page.get_by_text(re.compile(r"off the edges"))).last
+    expect(row).to_be_visible(timeout=15_000)
     row.get_by_role("button", name="Do it").click()
     bench.saved(3)
-    assert list(bench.tree["boxes"]["tank"]["chamfers"]) == ["left-base"]
+    assert set(bench.tree["boxes"]["tank"]["chamfers"]) == {"left-base", "right-base"}
     bench.page.keyboard.press("u")
     bench.saved(4)
     assert bench.tree["boxes"]["tank"]["chamfers"] == {}

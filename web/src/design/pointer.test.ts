@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 
-import { at, freeId, patched, pointer } from './pointer'
-import type { Document } from './types'
+import { at, freeId, isDone, patched, pointer } from './pointer'
+import type { Document, Op } from './types'
 
 const CAR = {
   boxes: { tank: { pose: { at_mm: [1, 2, 3] } } },
@@ -30,4 +30,16 @@ it('a new id can be read, and is nobody’s yet', () => {
   expect(freeId('Tank box, left!', {})).toBe('tank-box-left')
   expect(freeId('Tank box', { 'tank-box': 1, 'tank-box-2': 1 })).toBe('tank-box-3')
   expect(freeId('…', {})).toBe('thing')
+})
+
+it('a patch is done where the document is as it would make it', () => {
+  const move: Op = { op: 'replace', path: '/boxes/tank/pose/at_mm', value: [9, 2, 3] }
+  const anew: Op[] = [
+    { op: 'remove', path: '/boxes/tank' },
+    { op: 'add', path: '/boxes/tank', value: { name: 'Tank', pose: { at_mm: [9, 2, 3] } } },
+  ]
+  expect([isDone(CAR, [move]), isDone(CAR, anew), isDone(CAR, [])]).toEqual([false, false, false])
+  const after = patched(CAR, anew)
+  expect([isDone(after, [move]), isDone(after, anew)]).toEqual([true, true])
+  expect(isDone(after, [{ op: 'replace', path: '/boxes/other/name/first', value: 1 }])).toBe(false)
 })

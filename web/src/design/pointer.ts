@@ -1,4 +1,5 @@
 /** JSON pointers into the document, and patches applied to a copy of it. */
+import { hashKey } from '@tanstack/react-query'
 import { produce } from 'immer'
 
 import type { Document, Op } from './types'
@@ -31,6 +32,17 @@ export function patched(document: Document, patch: readonly Op[]): Document {
       else if (op !== 'test') parent[last] = value
     }
   })
+}
+
+/** Whether a document is already as a patch would make it. */
+export function isDone(document: Document, patch: readonly Op[]): boolean {
+  if (patch.length === 0) return false
+  try {
+    const after = patched(document, patch)
+    return patch.every(({ path }) => hashKey([at(after, path)]) === hashKey([at(document, path)]))
+  } catch {
+    return false // it speaks of what is not there
+  }
 }
 
 /** A short readable id that is not taken yet. */

@@ -151,22 +151,23 @@ export async function stopStudy(key: string): Promise<Study> {
   return taken(await api.POST('/api/studies/{key}/stop', { params: { path: { key } } })) as unknown as Study
 }
 
-/** ``on``: asked of the design after this patch, a proposal's. */
+/** ``on``: asked of the design after this patch, a proposal's; ``together``: also what clears only together, which takes longer. */
 export const answerQuery = (
   project: string,
   revision: number,
   box: string,
   more: Way | null,
-  on: readonly Op[] = [],
+  on: readonly Op[],
+  together: boolean,
 ) =>
   queryOptions({
-    queryKey: ['would-take', project, revision, box, more, on],
+    queryKey: ['would-take', project, revision, box, more, on, together],
     retry: false,
     queryFn: async () =>
       taken(
         await api.POST('/api/projects/{project}/would-take', {
           params: { path: { project } },
-          body: { patch: on, box, more } as never,
+          body: { patch: on, box, more, together } as never,
         }),
       ) as unknown as Answer,
   })

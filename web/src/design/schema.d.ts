@@ -6441,7 +6441,8 @@ export interface components {
         };
         /**
          * WouldTakeBody
-         * @description ``more``: what one more row or tier would take; without it, what would clear the box.
+         * @description ``more``: what one more row or tier would take; without it, what would clear the box. ``together``: also what clears only
+         *     together, which takes longer to find.
          */
         WouldTakeBody: {
             /** Box */
@@ -6456,6 +6457,11 @@ export interface components {
              * @default []
              */
             patch: components["schemas"]["InOperation"][];
+            /**
+             * Together
+             * @default true
+             */
+            together: boolean;
         };
     };
     responses: never;

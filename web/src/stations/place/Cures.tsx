@@ -1,11 +1,13 @@
 /** What it would take: the changes that clear a box, or let one more row or tier in. Each has been run through all checks. */
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
 
-import { useLive, useLoaded } from '../../design/live'
+import { wordsOf } from '../../design/api'
+import { useDocument, useLive, useLoaded } from '../../design/live'
+import { isDone } from '../../design/pointer'
 import { answerQuery, type Way } from '../../design/queries'
 import { useSettled } from '../../design/useSettled'
-import type { Answer, Cure, Op } from '../../design/types'
+import type { Cure, Op } from '../../design/types'
 import { sentence } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
 import { Button, Heading, Link } from '../../ui/parts'
@@ -17,13 +19,33 @@ const MORE = [
   ['up', 'one more tier'],
 ] as const
 
+/** Single changes come at once; what clears only together takes longer, and is looked for where no single change will do, or where
+    more ways are wanted. */
+function useAnswer(box: string, way: Way | null, on: readonly Op[], wanted: boolean) {
+  const { project } = useLoaded()
+  const document = useDocument()
+  const settled = useSettled()
+  const [revision, patch] = [settled ?? 0, isDone(document, on) ? NOTHING : on]
+  const first = useQuery({
+    ...answerQuery(project, revision, box, way, patch, false),
+    enabled: settled !== null,
+  })
+  const short = first.data !== undefined && !first.data.fits && !first.data.cures.some((cure) => cure.patch)
+  const all = useQuery({
+    ...answerQuery(project, revision, box, way, patch, true),
+    enabled: settled !== null && (short || (wanted && first.data !== undefined)),
+  })
+  return {
+    answer: all.data ?? first.data,
+    looking: all.isFetching,
+    on: patch,
+    error: first.error ?? all.error,
+  }
+}
+
 /** Under the worst gaps of a foul box: one remedy, the rest behind. */
 export function Remedies({ box }: { box: string }) {
-  const { project } = useLoaded()
-  const revision = useSettled()
-  const { data } = useQuery({ ...answerQuery(project, revision ?? 0, box, null), enabled: revision !== null })
-  if (!data || data.fits) return null
-  return <Cures answer={data} most={1} />
+  return <Asked box={box} way={null} on={NOTHING} most={1} />
 }
 
 const NOTHING: readonly Op[] = []
@@ -41,62 +63,74 @@ export function OneMore({ box, on = NOTHING }: { box: string; on?: readonly Op[]
           </Link>
         ))}
       </span>
-      {way && <Asked key={way} box={box} way={way} on={on} />}
+      {way && (
+        <InSight>
+          <Asked key={way} box={box} way={way} on={on} most={3} />
+        </InSight>
+      )}
     </>
   )
 }
 
-function Asked({ box, way, on }: { box: string; way: Way; on: readonly Op[] }) {
-  const { project } = useLoaded()
-  const revision = useSettled()
-  const { data, error } = useQuery({
-    ...answerQuery(project, revision ?? 0, box, way, on),
-    enabled: revision !== null,
-  })
-  if (error) return <p role="alert">{error.message}</p>
-  if (!data) return <p role="status">Trying …</p>
-  return (
-    <>
-      <p className="m-0 mt-2 font-semibold">{data.asks}</p>
-      {data.fits ? (
+/** What opens below its question is brought into sight. */
+function InSight({ children }: { children: ReactNode }) {
+  const here = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    if (!here.current) return
+    const watch = new ResizeObserver(() => here.current?.scrollIntoView({ block: 'nearest' }))
+    watch.observe(here.current)
+    return () => watch.disconnect()
+  }, [])
+  return <div ref={here}>{children}</div>
+}
+
+type Question = { box: string; way: Way | null; on: readonly Op[]; most: number }
+
+function Asked({ box, way, on: asked, most }: Question) {
+  const [all, setAll] = useState(false)
+  const { answer, looking, on, error } = useAnswer(box, way, asked, all)
+  if (error) return <p role="alert">{wordsOf(error)}</p>
+  if (!answer) return way ? <p role="status">Trying …</p> : null
+  if (answer.fits)
+    return way ? (
+      <>
+        <Asks words={answer.asks} />
         <div className="mt-2 rounded border border-clear bg-white px-3 py-2">
           <p className="m-0 font-semibold">It fits, with every gap kept.</p>
-          <Apply patch={[...on, ...(data.patch as Op[])]} />
+          <Apply patch={[...on, ...(answer.patch as Op[])]} />
         </div>
-      ) : (
-        <Cures answer={data} most={3} on={on} />
-      )}
+      </>
+    ) : null
+  const shown = all ? answer.cures : answer.cures.slice(0, most)
+  return (
+    <>
+      {way && <Asks words={answer.asks} />}
+      {answer.cures.length === 0 && !looking && <Nothing foul={answer.foul} />}
+      <section aria-label="What would it take">
+        {shown.map((cure, i) => (
+          <Row key={`${cure.kind}${i}`} cure={cure} on={on} />
+        ))}
+        {looking && <p role="status">Trying changes together …</p>}
+        {answer.cures.length > 0 && !looking && (
+          <Link onClick={() => setAll(!all)}>{all ? 'fewer' : 'other ways'}</Link>
+        )}
+      </section>
     </>
   )
 }
 
-function Cures({ answer, most, on = NOTHING }: { answer: Answer; most: number; on?: readonly Op[] }) {
-  const [all, setAll] = useState(false)
-  const shown = all ? answer.cures : answer.cures.slice(0, most)
-  if (answer.cures.length === 0)
-    return (
-      <div className="mt-2 rounded border border-hair bg-white px-3 py-2">
-        <p className="m-0 font-semibold">No single change clears it.</p>
-        {answer.foul.map((words) => (
-          <p key={words} className="m-0 text-sm">
-            {words}
-          </p>
-        ))}
-      </div>
-    )
+const Asks = ({ words }: { words: string }) => <p className="m-0 mt-2 font-semibold">{words}</p>
+
+function Nothing({ foul }: { foul: readonly string[] }) {
   return (
-    <section aria-label="What would it take">
-      {shown.map((cure, i) => (
-        <Row key={`${cure.kind}${i}`} cure={cure} on={on} />
+    <div className="mt-2 rounded border border-hair bg-white px-3 py-2">
+      <p className="m-0 font-semibold">No small change clears it.</p>
+      {foul.map((words) => (
+        <p key={words} className="m-0 text-sm">
+          {words}
+        </p>
       ))}
-      {answer.cures.length > most && (
-        <Link onClick={() => setAll(!all)}>
-          {all
-            ? 'fewer'
-            : `${answer.cures.length - most} other way${answer.cures.length - most > 1 ? 's' : ''}`}
-        </Link>
-      )}
-    </section>
+    </div>
   )
 }
 
@@ -131,6 +165,7 @@ function Row({ cure, on }: { cure: Cure; on: readonly Op[] }) {
 
 function Apply({ patch }: { patch: readonly Op[] }) {
   const edit = useLive((s) => s.edit)
+  if (isDone(useDocument(), patch)) return <span className="shrink-0 font-semibold text-clear">Done</span>
   return (
     <Button className="shrink-0" onClick={() => void edit([...patch])}>
       Do it

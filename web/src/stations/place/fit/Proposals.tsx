@@ -3,6 +3,7 @@ import { useState } from 'react'
 
 import { useChoice } from '../../../design/choice'
 import { useDocument, useLive } from '../../../design/live'
+import { isDone } from '../../../design/pointer'
 import type { Op, Proposal, Study } from '../../../design/types'
 import { gap, length, mass } from '../../../ui/format'
 import { Mark } from '../../../ui/Mark'
@@ -161,6 +162,8 @@ function PutInTheCar({ proposal }: { proposal: Proposal }) {
     show('drawing')
     select(`boxes/${proposal.boxes[0]?.id}`)
   }
+  if (isDone(useDocument(), proposal.patch as unknown as Op[]))
+    return <span className="block text-center font-semibold text-clear">In the car</span>
   return (
     <Button className="w-full" onClick={() => void put()}>
       Put it in the car

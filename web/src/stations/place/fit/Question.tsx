@@ -6,7 +6,7 @@ import { useDocument, useLoaded } from '../../../design/live'
 import { askStudy } from '../../../design/queries'
 import { Button, Choose, Heading, Tick, Title } from '../../../ui/parts'
 import { ShortBlank } from '../../../ui/ShortForm'
-import { type Goal, kindsOf, TOWARDS, useAsking, WEIGHTS, wishesOf } from './wishes'
+import { baysOf, type Goal, kindsOf, TOWARDS, useAsking, WEIGHTS, wishesOf } from './wishes'
 
 const GOALS = [
   ['most', 'as many as go in'],
@@ -23,14 +23,21 @@ export function Question({ running }: { running: boolean }) {
   const kinds = Object.entries(document.module_kinds)
   const chosenKinds = kindsOf(asking, document)
   const faces = [...new Set(chosenKinds.flatMap((k) => document.module_kinds[k]?.may_rest_on ?? []))]
-  const chosenBays = asking.bays.filter((b) => b in document.bays)
+  const chosenBays = baysOf(asking, document)
+  const lacks =
+    bays.length === 0
+      ? 'Survey a space first.'
+      : chosenBays.length === 0
+        ? 'Tick a space to ask.'
+        : chosenKinds.length === 0
+          ? 'Tick a kind of modules.'
+          : ''
 
   async function ask() {
     setWrong([])
     try {
-      const bays_ = chosenBays.length ? chosenBays : bays.map(([key]) => key)
-      const study = await askStudy(project, wishesOf({ ...asking, bays: bays_ }, document))
-      asking.set({ study: study.id, kept: [], bays: bays_ })
+      const study = await askStudy(project, wishesOf(asking, document))
+      asking.set({ study: study.id, kept: [] })
     } catch (error) {
       const told = error instanceof Refused ? error.problem.errors : undefined
       setWrong(told ?? [{ path: '', says: wordsOf(error) }])
@@ -57,16 +64,8 @@ export function Question({ running }: { running: boolean }) {
         <Tick
           key={key}
           label={bay.name}
-          value={chosenBays.length === 0 || chosenBays.includes(key)}
-          onChange={() =>
-            asking.set({
-              bays: toggled(
-                chosenBays,
-                key,
-                bays.map(([k]) => k),
-              ),
-            })
-          }
+          value={chosenBays.includes(key)}
+          onChange={() => asking.set({ bays: flipped(chosenBays, key) })}
         />
       ))}
       <Heading>Which modules, how many</Heading>
@@ -110,7 +109,8 @@ export function Question({ running }: { running: boolean }) {
           {says}
         </p>
       ))}
-      <Button className="mt-2 w-full" disabled={running || bays.length === 0} onClick={() => void ask()}>
+      {lacks && <p className="my-1 font-semibold">{lacks}</p>}
+      <Button className="mt-2 w-full" disabled={running || lacks !== ''} onClick={() => void ask()}>
         {running ? 'Asking …' : 'Ask'}
       </Button>
       <details className="mt-3" open={BUILT.some((name) => saidOf(wrong, name)) || undefined}>
@@ -192,12 +192,6 @@ export function Question({ running }: { running: boolean }) {
       </details>
     </>
   )
-}
-
-function toggled(chosen: string[], key: string, all: string[]): string[] {
-  const from = chosen.length ? chosen : all
-  const next = flipped(from, key)
-  return next.length ? next : all
 }
 
 const flipped = (list: string[], key: string) =>

@@ -25,8 +25,9 @@ export type WeightName = (typeof WEIGHTS)[number][0]
 
 export interface Asking {
   goal: Goal
-  kinds: string[]
-  bays: string[]
+  /** Null before anything was chosen: the first kind, all spaces. */
+  kinds: string[] | null
+  bays: string[] | null
   series: string
   parallel: string
   lowV: string
@@ -57,8 +58,8 @@ const { making } = asked
 
 export const useAsking = create<Asking>((set) => ({
   goal: 'most',
-  kinds: [],
-  bays: [],
+  kinds: null,
+  bays: null,
   series: '',
   parallel: String(asked.parallel),
   lowV: '',
@@ -84,10 +85,15 @@ export const useAsking = create<Asking>((set) => ({
 }))
 
 /** The kinds asked for; without a choice the first. */
-export function kindsOf(a: Asking, document: Document): string[] {
-  const kinds = a.kinds.filter((k) => k in document.module_kinds)
-  return kinds.length ? kinds : Object.keys(document.module_kinds).slice(0, 1)
-}
+export const kindsOf = (a: Asking, document: Document): string[] =>
+  chosen(a.kinds, document.module_kinds, Object.keys(document.module_kinds).slice(0, 1))
+
+/** The spaces asked; without a choice all. */
+export const baysOf = (a: Asking, document: Document): string[] =>
+  chosen(a.bays, document.bays, Object.keys(document.bays))
+
+const chosen = (keys: string[] | null, there: object, otherwise: string[]) =>
+  keys?.filter((key) => key in there) ?? otherwise
 
 /** A figure, or the text as typed where it is none: the core says what is wrong with it. */
 function figure(text: string): number | string {
@@ -101,7 +107,7 @@ export function wishesOf(a: Asking, document: Document): object {
   const modules = typeof series === 'number' ? series * strings : series
   return {
     kinds: kindsOf(a, document),
-    bays: a.bays.filter((b) => b in document.bays),
+    bays: baysOf(a, document),
     parallel,
     ...(a.goal === 'exactly' ? { modules } : {}),
     ...(a.goal === 'window' ? { window_v: [figure(a.lowV), figure(a.highV)] } : {}),
