@@ -126,7 +126,14 @@ function Masses() {
       <caption className="heading text-left">Masses that count</caption>
       <thead>
         <tr className="border-b border-hair text-sm text-soft">
-          {['', `mass (${units.mass})`, '±', `aft (${units.length})`, 'across', 'up'].map((h) => (
+          {[
+            '',
+            `mass (${units.mass})`,
+            '±',
+            `aft (${units.length})`,
+            `across (${units.length})`,
+            `up (${units.length})`,
+          ].map((h) => (
             <th key={h} className="py-1 font-semibold">
               {h}
             </th>

@@ -35,9 +35,11 @@ function useAnswer(box: string, way: Way | null, on: readonly Op[], wanted: bool
     ...answerQuery(project, revision, box, way, patch, true),
     enabled: settled !== null && (short || (wanted && first.data !== undefined)),
   })
+  const answer = all.data ?? first.data
   return {
-    answer: all.data ?? first.data,
+    answer,
     looking: all.isFetching,
+    tried: all.data !== undefined,
     on: patch,
     error: first.error ?? all.error,
   }
@@ -73,7 +75,7 @@ export function OneMore({ box, on = NOTHING }: { box: string; on?: readonly Op[]
 }
 
 /** What opens below its question is brought into sight. */
-function InSight({ children }: { children: ReactNode }) {
+export function InSight({ children }: { children: ReactNode }) {
   const here = useRef<HTMLDivElement>(null)
   useEffect(() => {
     if (!here.current) return
@@ -88,7 +90,7 @@ type Question = { box: string; way: Way | null; on: readonly Op[]; most: number 
 
 function Asked({ box, way, on: asked, most }: Question) {
   const [all, setAll] = useState(false)
-  const { answer, looking, on, error } = useAnswer(box, way, asked, all)
+  const { answer, looking, tried, on, error } = useAnswer(box, way, asked, all)
   if (error) return <p role="alert">{wordsOf(error)}</p>
   if (!answer) return way ? <p role="status">Trying …</p> : null
   if (answer.fits)
@@ -111,7 +113,7 @@ function Asked({ box, way, on: asked, most }: Question) {
           <Row key={`${cure.kind}${i}`} cure={cure} on={on} />
         ))}
         {looking && <p role="status">Trying changes together …</p>}
-        {answer.cures.length > 0 && !looking && (
+        {answer.cures.length > (tried ? most : 0) && !looking && (
           <Link onClick={() => setAll(!all)}>{all ? 'fewer' : 'other ways'}</Link>
         )}
       </section>

@@ -191,6 +191,13 @@ function ChainRows({ chain }: { chain: Chain }) {
           )}
         </svg>
         <table className="w-full border-collapse text-sm">
+          <thead className="sr-only">
+            <tr>
+              <th>what</th>
+              <th>takes, {units.length}</th>
+              <th>±, {units.length}</th>
+            </tr>
+          </thead>
           <tbody>
             {listed.map((row, i) => (
               <tr key={i} className="align-baseline" title={row.source}>
@@ -214,7 +221,7 @@ function ChainRows({ chain }: { chain: Chain }) {
             <tr className="border-t border-ink">
               <td className="font-semibold">asked</td>
               <td className="text-right text-[15px] font-bold">
-                {length(chain.asked_mm, units.length, 'up')}
+                {length(chain.asked_mm, units.length, 'up')} {units.length}
               </td>
               <td />
             </tr>
@@ -222,7 +229,7 @@ function ChainRows({ chain }: { chain: Chain }) {
               <tr>
                 <td className="font-semibold text-blue">there</td>
                 <td className="text-right text-[15px] font-bold text-blue">
-                  {length(chain.there_mm, units.length, 'down')}
+                  {length(chain.there_mm, units.length, 'down')} {units.length}
                 </td>
                 <td />
               </tr>

@@ -5,11 +5,11 @@ import { useChoice } from '../../../design/choice'
 import { useDocument, useLive } from '../../../design/live'
 import { isDone } from '../../../design/pointer'
 import type { Op, Proposal, Study } from '../../../design/types'
-import { gap, length, mass } from '../../../ui/format'
+import { gap, length, mass, withCommas } from '../../../ui/format'
 import { Mark } from '../../../ui/Mark'
 import { Button, Link, Tick } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
-import { OneMore } from '../Cures'
+import { InSight, OneMore } from '../Cures'
 import { Sketch } from './Sketch'
 import { useAsking } from './wishes'
 
@@ -24,7 +24,7 @@ const ROWS: Row[] = [
   ['Rear axle', (p, u) => (p.rear_kg === null ? 'not weighed' : mass(p.rear_kg, u.mass))],
   ['On the front', (p) => (p.front_percent === null ? '–' : `${p.front_percent.toFixed(1)} %`)],
   ['CG up', (p, u) => heightOf(p, u)],
-  ['Cables, about', (p, u) => length(Math.round(p.cable_mm / 10) * 10, u.length)],
+  ['Cables, about', (p, u) => `${withCommas(length(Math.round(p.cable_mm / 10) * 10, u.length))} ${u.length}`],
   [
     'Luggage left',
     (p) => (p.luggage_l === null ? 'no space marked' : `${p.luggage_l.toFixed(0)} L, ${p.case}`),
@@ -34,7 +34,7 @@ const ROWS: Row[] = [
 
 function heightOf(p: Proposal, units: ReturnType<typeof useUnits>): string {
   const up = p.cg_mm[2] as number | null
-  return up === null ? 'not known' : length(up, units.length)
+  return up === null ? 'not known' : `${length(up, units.length)} ${units.length}`
 }
 
 export function Proposals({ study }: { study: Study }) {
@@ -91,7 +91,7 @@ export function Proposals({ study }: { study: Study }) {
             ))}
             <tr className="border-t border-hair align-top">
               <th scope="row" className="narrow py-1 pr-3 text-left font-normal">
-                Boxes, outside
+                Boxes, outside {units.length}
               </th>
               {shown.map(({ p, i }) => (
                 <td key={i} className="border-l border-hair px-3 py-1">
@@ -113,7 +113,7 @@ export function Proposals({ study }: { study: Study }) {
             </tr>
             <tr className="border-t border-hair align-top">
               <th scope="row" className="narrow py-1 pr-3 text-left font-normal">
-                Tightest gaps
+                Tightest gaps, {units.length}
               </th>
               {shown.map(({ p, i }) => (
                 <td key={i} className="border-l border-hair px-3 py-1">
@@ -139,12 +139,14 @@ export function Proposals({ study }: { study: Study }) {
         </table>
       </div>
       {more && asked && (
-        <section aria-label="One more" className="mt-3 max-w-[560px]">
-          <p className="m-0 font-semibold">
-            {asked.boxes.find((b) => b.id === more.box)?.name}, proposal {NAMES[more.of]}
-          </p>
-          <OneMore key={`${more.of} ${more.box}`} box={more.box} on={asked.patch as unknown as Op[]} />
-        </section>
+        <InSight key={`${more.of} ${more.box}`}>
+          <section aria-label="One more" className="mt-3 max-w-[560px]">
+            <p className="m-0 font-semibold">
+              {asked.boxes.find((b) => b.id === more.box)?.name}, proposal {NAMES[more.of]}
+            </p>
+            <OneMore box={more.box} on={asked.patch as unknown as Op[]} />
+          </section>
+        </InSight>
       )}
     </>
   )
