@@ -4,13 +4,14 @@ a newcomer's two plain spaces, first within 1 s and done within 10 s; 1 GB of me
 
 import random
 import time
-from typing import Any
+from typing import Any, get_args
 
 import pytest
 from pytest_benchmark.fixture import BenchmarkFixture
 
 from levelcradle.core.design import Design, tree_of, validate
-from levelcradle.core.fit import Wishes, pack_tier, study
+from levelcradle.core.fit import Wishes, pack_tier, study, what_it_takes
+from levelcradle.core.fit.cures import Way
 from levelcradle.demo import demo_design
 from tests.stranger import stranger_tree
 
@@ -97,6 +98,18 @@ def test_a_dozen_small_jobs(benchmark: BenchmarkFixture) -> None:
     """All together; each within 10 s."""
     wishes = Wishes(kinds=("brick",), bays=("boot", "bonnet"))
     benchmark.pedantic(lambda: [study(design, wishes, meshes={}) for design in small_jobs(12)], rounds=2, warmup_rounds=1)
+
+
+@pytest.mark.parametrize("together", [False, True], ids=["single", "together"])
+def test_what_would_it_take(benchmark: BenchmarkFixture, together: bool) -> None:
+    """Of the demo's tank box and its next rows and tier: single changes within 1.5 s each, changes together within 6 s each."""
+    demo = demo_design()
+
+    def ask() -> None:
+        for more in (None, *get_args(Way)):
+            what_it_takes(demo, "tank", more, meshes={}, together=together)
+
+    benchmark.pedantic(ask, rounds=3, warmup_rounds=1)
 
 
 STUDIES = """

@@ -149,7 +149,7 @@ def test_every_choice_of_the_question_is_asked_and_what_is_wrong_is_said_at_its_
     question.get_by_label("spare-wheel well").uncheck()
     for tick in ("Ingot single cell", "forward", "base", "edges cut off where it pays", "all boxes of one size", "more than stand on the shelf"):
         question.get_by_label(tick, exact=True).check()
-    question.get_by_label("turns mixed in a tier").uncheck()
+    question.get_by_label("turns mixed in a box").uncheck()
     lists = {"Wanted": "exactly so many", "Left empty": "left of the centreline", "Sheet of": "Aluminium 5754-H22"}
     for chosen, words in lists.items():
         question.get_by_label(chosen).select_option(label=words)

@@ -21,9 +21,9 @@ from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.fit.edge_cuts import Cuts, EdgeCuts
 from levelcradle.core.fit.grids import Grid, Triple, blocks_of, last_row, one_slice
 from levelcradle.core.fit.mixed import Footprint, lengths_of, mixed_blocks, widest
+from levelcradle.core.fit.pairs import pairs
 from levelcradle.core.fit.space import Hindrance, Space, free_space
 from levelcradle.core.fit.stand import pressing, settle
-from levelcradle.core.fit.two_kinds import pairs
 from levelcradle.core.fit.wanted import Wanted
 from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.meshes import Mesh
@@ -35,7 +35,7 @@ __all__ = ["PROBE", "Option", "Room", "hindrances", "room_of"]
 PROBE = "fit-probe"
 SEEDS = 14
 SQUEEZED = 6  # where so many ways of settling end up lacking the same, the box is squeezed wherever it stands
-MOST_PAIRS = 300  # so many boxes of two kinds are tried
+MOST_PAIRS = 300  # so many boxes of two grids are tried
 ALIKE = 3  # so many boxes of one count are placed
 MOST_COUNTS = 12  # so many counts are placed before the smaller ones are thinned out
 
@@ -94,8 +94,8 @@ class Room:
                 yield Option(box, number)
         if self.wishes.mixed_turns:
             yield from self._mixed(grids, most, stood)
-        if len(self.wishes.kinds) > 1:
-            yield from self._two_kinds(grids, most, max(placed, default=0))
+        if len(self.wishes.kinds) > 1 or self.wishes.mixed_turns:
+            yield from self._pairs(grids, most, max(placed, default=0))
 
     def _grids(self) -> Iterator[Grid]:
         """One grid for each outside size: turns that differ only in where the terminals look share it."""
@@ -190,8 +190,8 @@ class Room:
                         best = number
                         yield Option(box, number)
 
-    def _two_kinds(self, grids: Mapping[Grid, Sequence[Triple]], most: int, above: int) -> Iterator[Option]:
-        """The fullest boxes of two kinds that hold more than any of one kind, the smallest of them first."""
+    def _pairs(self, grids: Mapping[Grid, Sequence[Triple]], most: int, above: int) -> Iterator[Option]:
+        """The fullest boxes of two grids that hold more than any of one, the smallest of them first."""
         making, kinds = self.wishes.making, self.design.module_kinds
         wall = 2 * (making.construction.thickness_mm + making.liners.wall_mm)
         more = (wall, wall, making.construction.thickness_mm + making.liners.floor_mm)
@@ -199,11 +199,16 @@ class Room:
         alone = {(grid.kind, grid.turn): counts for grid, counts in grids.items()}
         found = [p for p in pairs(alone, kinds, alone, room, self.left, above) if p.modules <= most]
         found.sort(key=lambda p: (-p.modules, math.prod(p.inside_mm)))
-        stood = 0
+        stood, too_large = 0, list[Vec]()
         for pair in found[:MOST_PAIRS]:
-            if self.space.places(plus(pair.inside_mm, more)).any() and (box := self.stand(self._box(dict(pair.blocks)))) is not None:
-                stood += 1
-                yield Option(box, pair.modules)
+            size = plus(pair.inside_mm, more)
+            if any(all(a >= b - 1e-6 for a, b in zip(size, other, strict=True)) for other in too_large):
+                continue  # a larger box never stands where a smaller one cannot
+            if not self.space.places(size).any() or (box := self.stand(self._box(dict(pair.blocks)))) is None:
+                too_large.append(size)
+                continue
+            stood += 1
+            yield Option(box, pair.modules)
             if stood == ALIKE:
                 return
 

@@ -341,7 +341,8 @@ def _layout(design: Design, box: Box) -> str:
     if len(box.blocks) > 1:
         alike = all(b.turn == block.turn for b in box.blocks.values())
         counts = f"{counts}, and a last row that is not full" if alike else "in two turns"
-    return f"{counts}, {block.turn.down.replace('_', ' ')} down"
+    down = " and ".join(dict.fromkeys(b.turn.down.replace("_", " ") for b in box.blocks.values()))
+    return f"{counts}, {down} down"
 
 
 Cg = tuple[float | None, float | None, float | None]

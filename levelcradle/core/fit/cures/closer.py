@@ -1,6 +1,6 @@
 """What is inside set closer, so that the box gets smaller: gaps, liners, sheet, the room before faces; with one move where it has to."""
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.design.box import Block
@@ -39,11 +39,10 @@ def set_closer(question: Question) -> Cures:
     it, as little as clears it with one."""
     movable = question.shortest(question.pieces) is not None
     for source in _sources(question):
-        n = _first(source, lambda mm, s=source: _far(question, s.ops(mm), move=not movable) is not None)
-        if n is None:
+        found = _least(question, source, move=not movable)
+        if found is None:
             continue
-        mm = source.values_mm[n]
-        far, move = _far(question, source.ops(mm), move=not movable) or (0.0, MOVES[0])
+        mm, far, move = found
         words, figures = joined([(source.says, (Figure(mm, "mm"), Figure(source.had_mm, "mm"))), *move_part(move, far)])
         ops = [*source.ops(mm), *question.moved(move, far)]
         yield question.cure(source.kind, source.does, words, figures, ops, size=source.had_mm - mm + far)
@@ -60,15 +59,17 @@ def _far(question: Question, ops: Iterable[Op], *, move: bool) -> tuple[float, M
     return (0.0, MOVES[0]) if question.keeps(pieces, (0.0, 0.0, 0.0)) else None
 
 
-def _first(source: _Source, holds: Callable[[float], bool]) -> int | None:
-    """The first of the values that does; less room taken away never clears more."""
+def _least(question: Question, source: _Source, *, move: bool) -> tuple[float, float, Move] | None:
+    """The first of the values that does, and the way with it; less room taken away never clears more."""
     low, high = 0, len(source.values_mm) - 1
-    if high < 0 or not holds(source.values_mm[high]):
-        return None
-    while low < high:
+    found = _far(question, source.ops(source.values_mm[high]), move=move) if high >= 0 else None
+    while found and low < high:
         middle = (low + high) // 2
-        low, high = (low, middle) if holds(source.values_mm[middle]) else (middle + 1, high)
-    return high
+        if tried := _far(question, source.ops(source.values_mm[middle]), move=move):
+            high, found = middle, tried
+        else:
+            low = middle + 1
+    return (source.values_mm[high], *found) if found else None
 
 
 def _sources(question: Question) -> Iterator[_Source]:

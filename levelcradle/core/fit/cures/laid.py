@@ -32,12 +32,6 @@ def stood_another_way(question: Question) -> Cures:
 
 
 def _ways(question: Question) -> Iterator[tuple[str, Part, list[Op]]]:
-    for way, words in (
-        ("side", "lay the box on its side"),
-        ("end", "lay the box on its end"),
-        ("round", "turn what is in the box a quarter round"),
-    ):
-        yield "laid", (words, ()), list(laid_over(question.asked, question.box_id, way))
     upright = question.assembly.boxes[question.box_id].placement.turn
     for name, block in question.box.blocks.items():
         for turn in turns_for(question.asked.module_kinds[block.kind], upright):

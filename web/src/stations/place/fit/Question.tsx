@@ -159,7 +159,7 @@ export function Question({ running }: { running: boolean }) {
           onChange={(material) => asking.set({ material })}
         />
         <Tick
-          label="turns mixed in a tier"
+          label="turns mixed in a box"
           value={asking.mixed}
           onChange={(mixed) => asking.set({ mixed })}
         />

@@ -1,4 +1,4 @@
-"""Boxes that hold two kinds: a grid of one and, after it along, across or up, a grid of the other."""
+"""Boxes that hold two grids: of two kinds, or of one kind on two resting faces, the second after the first along, across or up."""
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
@@ -60,8 +60,8 @@ def pairs(
     turns: Iterable[tuple[str, Turn]], kinds: Mapping[str, ModuleKind], grids: Mapping[tuple[str, Turn], Sequence[Triple]], room_mm: Vec,
     left: Mapping[str, int], above: int,
 ) -> Iterator[Pair]:  # fmt: skip
-    """Two grids of different kinds one after the other, the second as full as the first one's cross-section lets it be, that hold
-    more than ``above``.
+    """Two grids one after the other that differ in their kind or in the face they rest on, the second as full as the first one's
+    cross-section lets it be, that hold more than ``above``.
 
     Args:
         grids: counts of each turn that could stand alone.
@@ -70,12 +70,14 @@ def pairs(
     """
     parts = [_Part.of(key, kinds[key], turn) for key, turn in turns]
     for one, two in permutations(parts, 2):
-        if one.key == two.key:
+        alike = one.key == two.key
+        if alike and one.turn.down == two.turn.down:
             continue
         for axis in range(3):
             for counts in thinned(grids[(one.key, one.turn)]):
                 if prod(counts) <= left[one.key]:
-                    yield from _after(one, counts, two, axis, room_mm, left[two.key], above)
+                    more = left[two.key] - (prod(counts) if alike else 0)
+                    yield from _after(one, counts, two, axis, room_mm, more, above)
 
 
 def thinned(counts: Sequence[Triple]) -> Sequence[Triple]:

@@ -1,4 +1,4 @@
-"""Two kinds in one box, and what a whole proposal may hold."""
+"""Two grids in one box, and what a whole proposal may hold."""
 
 from itertools import product
 from typing import Any
@@ -10,11 +10,12 @@ from hypothesis import strategies as st
 from levelcradle.core.box import shell_of
 from levelcradle.core.design import Design, standard_tables, validate
 from levelcradle.core.design.box import Box, Liners, Pose
-from levelcradle.core.fit.two_kinds import pairs
+from levelcradle.core.fit import study
+from levelcradle.core.fit.pairs import pairs
 from levelcradle.core.fit.wanted import MOST_ANYWHERE, Wanted, held_in, left_of
 from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.modules import turns_for
-from tests.core.test_fit import bay_tree
+from tests.core.test_fit import bay_design, bay_tree
 
 side = st.integers(6, 30).map(lambda n: 10.0 * n)
 asks = st.dictionaries(st.sampled_from(["end_a", "end_b", "side_a", "side_b"]), st.sampled_from([5.0, 12.0, 40.0]), max_size=3)
@@ -99,3 +100,34 @@ def test_a_window_is_held_against_the_mix() -> None:
     assert found.suits({"brick": 1, "slab": 2})
     assert not found.suits({"brick": 2, "slab": 1})
     assert not found.suits({"slab": 3})
+
+
+def test_one_kind_stands_on_two_faces_in_one_box_where_that_holds_more() -> None:
+    """By hand: ten on edge, 10 × 84 + 9 × 2 = 858 across and 296 high, and above them six flat, 2 × 296 + 2 across and 3 × 84 + 2 × 2
+    high; 62 and 26 before their ends. No grid on one face holds more than twelve."""
+    tree = bay_tree((900, 900, 605), [])
+    for station in tree["bays"]["b"]["stations"].values():
+        station |= {"left_floor_mm": -450, "left_top_mm": -450, "right_floor_mm": 450, "right_top_mm": 450}
+    tree["module_kinds"]["brick"] |= {
+        "size_mm": [640, 296, 84], "face_gap_mm": {"end_a": 62, "end_b": 26}, "neighbour_gap_mm": 2,
+        "may_rest_on": ["base", "side_a", "side_b"],
+    }  # fmt: skip
+    design = validate(tree)
+    asked = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True)
+    best = study(design, asked, meshes={}).proposals[0]
+    (box,) = best.boxes
+    assert best.modules >= 16
+    assert all(has <= most for has, most in zip(sorted(box.outer_mm), sorted((742, 872, 567)), strict=True))
+    one_face = study(design, asked.model_copy(update={"mixed_turns": False}), meshes={}).proposals[0]
+    assert one_face.modules == 12
+
+
+@pytest.mark.parametrize("shelf", [13, 15])
+def test_two_faces_hold_no_more_than_there_are(shelf: int) -> None:
+    kinds = bay_design((900, 900, 605), []).module_kinds
+    kind = kinds["brick"].model_copy(update={"may_rest_on": ("base", "side_a")})
+    turns = [("brick", turn) for turn in turns_for(kind)]
+    grids = {row: [(a, b, c) for a, b, c in product((1, 2), (1, 3), (1, 2))] for row in turns}
+    found = [pair.modules for pair in pairs(turns, {"brick": kind}, grids, (600, 600, 600), {"brick": shelf}, above=4)]
+    assert found
+    assert max(found) <= shelf
