@@ -24,7 +24,10 @@ const ROWS: Row[] = [
   ['Rear axle', (p, u) => (p.rear_kg === null ? 'not weighed' : mass(p.rear_kg, u.mass))],
   ['On the front', (p) => (p.front_percent === null ? '–' : `${p.front_percent.toFixed(1)} %`)],
   ['CG up', (p, u) => heightOf(p, u)],
-  ['Cables, about', (p, u) => `${withCommas(length(Math.round(p.cable_mm / 10) * 10, u.length))} ${u.length}`],
+  [
+    'Cables, about',
+    (p, u) => `${withCommas(length(Math.round(p.cable_mm / 10) * 10, u.length))} ${u.length}`,
+  ],
   [
     'Luggage left',
     (p) => (p.luggage_l === null ? 'no space marked' : `${p.luggage_l.toFixed(0)} L, ${p.case}`),

@@ -158,11 +158,7 @@ export function Question({ running }: { running: boolean }) {
           options={Object.entries(document.tables.materials).map(([key, m]) => [key, m.name] as const)}
           onChange={(material) => asking.set({ material })}
         />
-        <Tick
-          label="turns mixed in a box"
-          value={asking.mixed}
-          onChange={(mixed) => asking.set({ mixed })}
-        />
+        <Tick label="turns mixed in a box" value={asking.mixed} onChange={(mixed) => asking.set({ mixed })} />
         <Tick
           label="edges cut off where it pays"
           value={asking.chamfers}
