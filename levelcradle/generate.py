@@ -10,12 +10,12 @@ from typing import Any, cast
 
 from levelcradle.core.design import schema
 from levelcradle.core.design.box import EDGES_OF, FACE_AT
-from levelcradle.core.design.readings import AXES
+from levelcradle.core.design.readings import WAYS
 from levelcradle.core.fit import Wishes
 from levelcradle.core.fit.edge_cuts import EDGES
 from levelcradle.core.modules.turns import DIRECTIONS, every_turn
 from levelcradle.core.mount.findings import NOT_CHECKED
-from levelcradle.core.quantity import POUND_KG, write_length, write_mass
+from levelcradle.core.quantity import POUND_KG, write_along, write_length, write_mass
 from levelcradle.server import create_app
 from levelcradle.store import Store
 
@@ -58,7 +58,7 @@ def _rules() -> dict[str, Any]:
     wishes = Wishes(kinds=("kind",), bays=("bay",)).model_dump(mode="json")
     return {
         "pound_kg": POUND_KG,
-        "axes": AXES,
+        "ways": WAYS,
         "face_edges": {face: EDGES_OF[face] for face in FACE_AT},
         "cut_edges": [list(edge) for edge in EDGES],
         "turns": [{"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))} for t, looks in every_turn()],
@@ -79,4 +79,10 @@ def _vectors() -> dict[str, Any]:
         for way, turn in ways.items()
     ]
     masses = [{"value": v, "unit": u, "text": write_mass(v, cast(Any, u))} for v in (0.0, 24.6, 130.63, 985.0) for u in ("kg", "lb")]
-    return {"lengths": lengths, "masses": masses}
+    places = [
+        {"value": value, "way": way, "unit": unit, "text": write_along(value, cast(Any, way), cast(Any, unit))}
+        for value in (0.0, 0.02, 125.0, -125.0, 2685.5, -371.475)
+        for way in ("aft", "across", "up", "left", "right")
+        for unit in ("mm", "in")
+    ]
+    return {"lengths": lengths, "masses": masses, "places": places}

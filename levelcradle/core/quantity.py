@@ -1,20 +1,23 @@
 """What a tape, a scale or a data sheet shows: read it, and write it back.
 
 One reader serves every blank. It takes what people write: ``372``, ``37.2 cm``, ``37,2 cm``, ``14 5/8``,
-``14-5/8``, ``2' 3 1/2"``, ``⅝``, ``3/16" + 6 mm``, ``47 lb``. A bare number is in the unit of its list.
+``14-5/8``, ``12+3/8``, ``2' 3 1/2"``, ``⅝``, ``3/16" + 6 mm``, ``1,200``, ``47 lb``. A bare number is in the unit of its list; but a
+fraction that names no unit is of inches, whatever the list, since nobody reads sixteenths of a millimetre off a tape.
 """
 
 import math
 import re
 import unicodedata
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
 
 from levelcradle.core.errors import ReadingError
 
-__all__ = ["INCH_MM", "Kind", "Move", "POUND_KG", "Place", "read", "read_place", "write_length", "write_mass"]
+__all__ = [
+    "INCH_MM", "Kind", "Move", "POUND_KG", "Place", "Way", "meant", "read", "read_place", "write_along", "write_length", "write_mass",
+]  # fmt: skip
 
 INCH_MM = 25.4  # exact: international yard and pound agreement, 1959
 FOOT_MM = 304.8  # exact: the same agreement
@@ -42,7 +45,8 @@ _SAME = str.maketrans({"′": "'", "’": "'", "‘": "'", "″": '"', "”": '"
 _NUMBER = re.compile(r"\d+(?:[.,]\d+)*|[.,]\d+")
 _UNIT = re.compile(r"[a-z°·]+|''|[\"']")
 _FRACTION = re.compile(r"(\d+)\s*/\s*(\d+)")
-_MIXED = re.compile(r"(\d+)(?:\s+|\s*-\s*)(\d+)\s*/\s*(\d+)")
+_MIXED = re.compile(r"(\d+)(?:\s+|\s*-\s*|\+)(\d+)\s*/\s*(\d+)")
+_BARE_FRACTION = re.compile(r"\d\s*/\s*\d+(?!\s*[\d\"'a-z])")
 
 
 def read(text: str, kind: Kind = "length", unit: str = "") -> float:
@@ -54,13 +58,19 @@ def read(text: str, kind: Kind = "length", unit: str = "") -> float:
         unit: the unit of a number that names none; "" stands for the core's own.
     Raises: ReadingError with a sentence for the person at the blank.
     """
+    return meant(text, kind, unit)[0]
+
+
+def meant(text: str, kind: Kind = "length", unit: str = "") -> tuple[float, str]:
+    """As ``read``, with the unit that its bare numbers were taken to be in. Raises: ReadingError."""
     unit = unit or DEFAULT_UNIT[kind]
     if unit and unit not in UNITS[kind]:
         raise ReadingError(text, f"“{unit}” is no unit of {kind}.")
-    value = _Reader(text, kind, unit).whole()
+    reader = _Reader(text, kind, unit)
+    value = reader.whole()
     if not math.isfinite(value) or abs(value) > LARGEST:
         raise ReadingError(text, "That number is too large.")
-    return value
+    return value, reader.unit
 
 
 class _Reader:
@@ -73,6 +83,8 @@ class _Reader:
         self.text = _plain(text)
         if not self.text:
             raise self.wrong("Type a number.")
+        if kind == "length" and unit == "mm" and _BARE_FRACTION.search(self.text):
+            self.unit = "in"
 
     def wrong(self, says: str) -> ReadingError:
         return ReadingError(self.original, says)
@@ -88,9 +100,11 @@ class _Reader:
 
     def signed_term(self) -> Fraction:
         sign = 1
-        while self.at < len(self.text) and self.text[self.at] in "+-":
-            sign, self.at = (-sign if self.text[self.at] == "-" else sign), self.at + 1
+        if self.text[self.at] in "+-":
+            sign, self.at = (-1 if self.text[self.at] == "-" else 1), self.at + 1
             self.skip()
+        if self.at < len(self.text) and self.text[self.at] in "+-":
+            raise self.wrong("Two signs stand together.")
         return sign * self.term()
 
     def term(self) -> Fraction:
@@ -136,12 +150,9 @@ class _Reader:
         return Fraction(top, bottom)
 
     def decimal(self, digits: str) -> str:
-        """Point or comma before decimals; a comma before exactly three digits could mean either, so it is refused."""
-        if re.fullmatch(r"[1-9]\d{0,2}(,\d{3})+\.\d+|[1-9]\d{0,2}(,\d{3}){2,}", digits):
+        """Point or comma before decimals; a comma before exactly three digits parts thousands, as the screens write them."""
+        if re.fullmatch(r"[1-9]\d{0,2}(,\d{3})+(\.\d+)?", digits):
             return digits.replace(",", "")
-        if re.fullmatch(r"[1-9]\d{0,2},\d{3}", digits):
-            joined, split = digits.replace(",", ""), digits.replace(",", ".")
-            raise self.wrong(f"“{digits}” can mean {joined} or {split}. Leave the comma out, or use a point.")
         if digits.count(".") + digits.count(",") > 1:
             raise self.wrong(f"“{digits}” has more than one decimal point.")
         return digits.replace(",", ".")
@@ -181,12 +192,19 @@ def _plain(text: str) -> str:
     return re.sub(" +", " ", "".join(out)).strip().lower()
 
 
+Way = Literal["aft", "across", "up", "left", "right"]
+"""What a bare number in a blank says: a place along an axis; of a wall at the left or right, so far to that side."""
+
+
 @dataclass(frozen=True, slots=True)
 class Move:
-    """One axis of a typed place: a new figure, or a change (``by``) of the one that stands."""
+    """One axis of a typed place: a new figure, or a change (``by``) of the one that stands. ``unit``: what its bare numbers were
+    taken to be in; ``text``: what of the whole text said it."""
 
     value_mm: float
     by: bool = False
+    unit: str = field(default="mm", compare=False)
+    text: str = field(default="", compare=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -198,45 +216,68 @@ class Place:
     up: Move | None = None
 
 
+_AXIS_OF: dict[Way, tuple[str, float]] = {
+    "aft": ("aft", 1), "across": ("across", 1), "up": ("up", 1), "left": ("across", -1), "right": ("across", 1),
+}  # fmt: skip
 _WAYS: dict[str, tuple[str, float]] = {
     "aft": ("aft", 1), "a": ("aft", 1), "fore": ("aft", -1), "forward": ("aft", -1), "fwd": ("aft", -1), "f": ("aft", -1),
     "r": ("across", 1), "right": ("across", 1), "l": ("across", -1), "left": ("across", -1),
     "up": ("up", 1), "u": ("up", 1), "down": ("up", -1), "d": ("up", -1),
 }  # fmt: skip
 _WAY_AT_END = re.compile(r"\s+([a-z]+)$|(?<=\d)([a-z]+)$")
+_AFTER_A_WAY = re.compile(rf"(?<=[\s\d\"'])(?P<way>{'|'.join(sorted(_WAYS, key=len, reverse=True))})\s+(?=[-+.\d])", re.IGNORECASE)
 
 
-def read_place(text: str, axis: Literal["aft", "across", "up"] = "aft", unit: str = "mm") -> Place:
+def read_place(text: str, way: Way = "aft", unit: str = "mm") -> Place:
     """A place or a move as the trade says it.
 
-    ``840 aft, 120 R, 310 up`` names all three; parts without a direction are taken in the order aft, across, up,
-    starting at ``axis``. ``+12`` moves by 12 along ``axis``; ``12 aft`` alone moves 12 aft.
-    Raises: ReadingError.
+    ``840 aft, 120 R, 310 up`` names all three, with or without commas; parts without a direction are taken in the order aft,
+    across, up, starting at ``way``. A word without a sign is a place: ``236 L``, ``12 aft``. A sign is a move: ``+12``, ``-5``,
+    ``+12 aft``. Raises: ReadingError.
     """
-    parts = [part.strip() for part in re.split(r"[;]|,\s+|,$", text.strip()) if part.strip()]
+    parts = list(_parts(text))
     if not parts:
         raise ReadingError(text, "Type a place, such as 840 aft, 120 R, 310 up.")
-    order = ["aft", "across", "up"][["aft", "across", "up"].index(axis) :]
+    first, turn = _AXIS_OF[way]
+    order = ["aft", "across", "up"][["aft", "across", "up"].index(first) :]
     said: dict[str, Move] = {}
     for part in parts:
-        way, value, signed = _one_axis(part, unit)
-        name, sign = _WAYS[way] if way else (next((a for a in order if a not in said), ""), 1.0)
+        word, value, own, signed = _one_axis(part, unit)
+        name, sign = _WAYS[word] if word else (next((a for a in order if a not in said), ""), 1.0)
+        if not word and name == first:
+            sign = turn
         if not name or name in said:
             raise ReadingError(text, f"“{part}” says an axis twice." if name else f"“{part}” is one figure too many.")
-        by = (signed and not way) or (len(parts) == 1 and way != "")
-        said[name] = Move(sign * value, by=by)
+        said[name] = Move(sign * value, signed, own, part)
     return Place(**said)
 
 
-def _one_axis(part: str, unit: str) -> tuple[str, float, bool]:
-    """(direction word or "", value in mm, whether a plus sign stood before it)."""
+def _parts(text: str) -> list[str]:
+    """A text cut at commas, and after each word that names a direction."""
+    cut = _AFTER_A_WAY.sub(r"\g<way>;", text)
+    return [part.strip() for part in re.split(r";|,\s+|,$", cut.strip()) if part.strip()]
+
+
+def _one_axis(part: str, unit: str) -> tuple[str, float, str, bool]:
+    """(direction word or "", value in mm, the unit of its bare numbers, whether a sign stood before it)."""
     plain = _plain(part)
-    found = _WAY_AT_END.search(plain)
+    found, signed = _WAY_AT_END.search(plain), plain[:1] in ("+", "-")
     word = (found.group(1) or found.group(2)) if found else ""
-    if word not in _WAYS:
-        return "", read(part, "length", unit), plain.startswith("+")
-    assert found is not None
-    return word, read(plain[: found.start()], "length", unit), plain.startswith("+")
+    if found is None or word not in _WAYS:
+        return "", *meant(part, "length", unit), signed
+    return word, *meant(plain[: found.start()], "length", unit), signed
+
+
+def write_along(value_mm: float, way: Way, unit: Literal["mm", "in"]) -> str:
+    """A place along one axis as it is typed, so that no sign is needed: ``840``, ``125 fore``, ``350 L``, ``5 down``; of a wall at the
+    left ``425``. What is written reads back as the same place."""
+    axis, turn = _AXIS_OF[way]
+    size = write_length(abs(value_mm), unit)
+    if size in ("0", '0"'):
+        return size
+    back = {"aft": "fore", "across": "L" if turn > 0 else "R", "up": "down"}[axis]
+    ahead = "R" if way == "across" else ""
+    return f"{size} {ahead if value_mm * turn > 0 else back}".strip()
 
 
 def write_length(value_mm: float, unit: Literal["mm", "in"], *, division: int = 32, digits: int = 1,

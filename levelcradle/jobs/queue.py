@@ -143,7 +143,7 @@ def run_reading(store: Store, key: str) -> None:
     done = subprocess.run(command, env=environment, capture_output=True, text=True)
     if done.returncode != 0:
         log.error("reading a scan failed: %s", done.stderr[-2000:])
-        if "Memory" in done.stderr or done.returncode < 0:
+        if "memory" in done.stderr.lower() or done.returncode < 0:
             store.readings.refused(key, "The file asks for more memory than there is.")
         else:
             store.readings.refused(key, "The file could not be read.")

@@ -169,11 +169,13 @@ Short = Annotated[str, Field(max_length=400)]
 
 
 class ReadBody(Body):
-    """``path`` says which figure is typed (then its name gives the kind), ``base_mm`` where the tape is hooked."""
+    """``path`` says which figure is typed (then its name gives the kind), ``base_mm`` where the tape is hooked, ``now_mm`` the figure
+    of a place that stands there, which a sign moves."""
 
     text: Short
     path: Pointer | None = None
     base_mm: Annotated[tuple[Length, Length, Length], Field(strict=False)] | None = None
+    now_mm: Length | None = None
     kind: Literal["length", "mass", "angle", "torque", "voltage", "number"] = "length"
     unit: Annotated[str, Field(max_length=10)] = ""
 

@@ -19,7 +19,7 @@ from levelcradle.core.design.vehicle import Weighed
 from levelcradle.core.errors import PatchError, UnknownThing
 from levelcradle.core.fit import first_box
 from levelcradle.core.memo import Memo
-from levelcradle.core.quantity import read, read_place
+from levelcradle.core.quantity import meant, read_place
 from levelcradle.drawings import pack_files, sheet_svg, sheets_of
 from levelcradle.server.bodies import (
     FirstBoxBody,
@@ -109,8 +109,10 @@ def read_text(body: Annotated[ReadBody, Depends(json_body(ReadBody))]) -> Respon
     """What a typed text means: mm, kg, degrees, N·m, V."""
     if body.path is not None:
         base = list(body.base_mm) if body.base_mm else None
-        return _json(ReadOut(value=reads_as(body.path, body.text, body.unit, base)))
-    return _json(ReadOut(value=read(body.text, body.kind, body.unit)))
+        found = reads_as(body.path, body.text, body.unit, base, body.now_mm)
+        return _json(ReadOut(value=found.value, unit=found.unit, by=found.by))
+    value, unit = meant(body.text, body.kind, body.unit)
+    return _json(ReadOut(value=value, unit=unit, by=False))
 
 
 @router.post("/read-place", response_model=PlaceOut, openapi_extra=takes(ReadPlaceBody))

@@ -220,12 +220,18 @@ class FirstBoxOut(Out):
 
 
 class ReadOut(Out):
+    """``unit``: what the text's bare numbers were taken to be in; ``by``: whether it moved the figure that stood there."""
+
     value: float
+    unit: str
+    by: bool
 
 
 class MoveOut(Out):
     value_mm: float
     by: bool
+    unit: str
+    text: str
 
 
 class PlaceOut(Out):

@@ -160,7 +160,9 @@ class Store:
             if not number:
                 return None
             last = Revision.get((Revision.project == key) & (Revision.number == number[-1]))
-            return self._store(row, json.loads(last.inverse), base=last.number, session=session, kind=kind)
+            did = _bare(last.sentence)  # of the step itself: of what takes it back the way would be the other one
+            says = f"undone: {did}" if kind == "undo" else did
+            return self._store(row, json.loads(last.inverse), base=last.number, session=session, kind=kind, says=says)
 
     def steps(self, key: str, *, session: str) -> tuple[str | None, str | None]:
         """What undo and redo would do, as sentences."""
@@ -176,7 +178,7 @@ class Store:
             rows = Revision.select().where(Revision.project == key).order_by(Revision.number.desc()).limit(most)
             return [HistoryRow(r.number, r.kind, r.sentence, r.session, r.made_at.isoformat()) for r in rows]
 
-    def _store(self, row: Any, patch: Sequence[Op], *, base: int, session: str, kind: Kind) -> Edited:
+    def _store(self, row: Any, patch: Sequence[Op], *, base: int, session: str, kind: Kind, says: str = "") -> Edited:
         before = json.loads(row.document)
         if base > row.revision:
             raise PatchError("", f"revision {base} does not exist yet")
@@ -190,8 +192,7 @@ class Store:
         design = validate(applied.tree)
         tree = tree_of(design)
         done = tuple(_as_stands(op, tree) for op in applied.patch)
-        says = sentence(before, tree, done, design.units.place)
-        says = {"edit": says, "undo": f"undone: {says}", "redo": says}[kind]
+        says = says or sentence(before, tree, done, design.units.place)
         row.revision += 1
         Revision.create(project=row.id, number=row.revision, kind=kind, session=session, patch=json.dumps(done),
                         inverse=json.dumps(applied.inverse), sentence=says, made_at=fn.now())  # fmt: skip

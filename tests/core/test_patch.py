@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import tree_of, validate
 from levelcradle.core.design.patch import Op, apply, clashes
-from levelcradle.core.design.readings import axis_of, kind_of, reads_as
+from levelcradle.core.design.readings import Read, axis_of, kind_of, reads_as
 from levelcradle.core.design.sentence import sentence
 from levelcradle.core.errors import PatchError, ReadingError
 from levelcradle.demo import demo_design
@@ -147,10 +147,35 @@ def test_a_path_says_what_its_figure_is(path: str, kind: str, axis: int | None) 
 
 
 def test_a_text_is_read_for_its_place() -> None:
-    assert reads_as("/hardpoints/h/at_mm/1", "120 L", "mm", [0.0, 20.0, 0.0]) == -100.0
-    assert reads_as("/items/x/mass_kg", "10", "lb", None) == pytest.approx(4.5359237)
+    assert reads_as("/hardpoints/h/at_mm/1", "120 L", "mm", [0.0, 20.0, 0.0]) == Read(-100.0, "mm")
+    assert reads_as("/items/x/mass_kg", "10", "lb", None).value == pytest.approx(4.5359237)
     with pytest.raises(ReadingError):
         reads_as("/hardpoints/h/at_mm/1", "120 up", "mm", None)
+
+
+LEFT = "/bays/b/stations/a/left_top_mm"
+
+
+@pytest.mark.parametrize(
+    ("path", "text", "now", "read"),
+    [
+        (LEFT, "425", None, Read(-425.0, "mm")),  # of a wall at the left so far to the left
+        (LEFT, "425", -400.0, Read(-425.0, "mm")),
+        (LEFT, "30 R", -400.0, Read(30.0, "mm")),
+        (LEFT, "+12", -400.0, Read(-412.0, "mm", by=True)),
+        (LEFT, "-425", None, Read(-425.0, "mm")),  # as it was typed before; a sign alone has nothing to move
+        ("/bays/b/stations/a/right_top_mm", "425", None, Read(425.0, "mm")),
+        ("/boxes/x/pose/at_mm/1", "236 L", 100.0, Read(-236.0, "mm")),
+        ("/boxes/x/pose/at_mm/0", "-5", 100.0, Read(95.0, "mm", by=True)),
+        ("/boxes/x/pose/at_mm/0", "15 3/16", 100.0, Read(385.7625, "in")),
+        ("/bays/b/depth_mm", "610-25", 300.0, Read(585.0, "mm")),
+    ],
+)
+def test_a_word_is_a_place_and_a_sign_moves_what_stands(path: str, text: str, now: float | None, read: Read) -> None:
+    found = reads_as(path, text, "mm", None, now)
+    assert found == read
+    if not found.by:  # what is kept as typed gives the figure again
+        assert reads_as(path, text, "mm", None) == found
 
 
 @pytest.mark.parametrize(

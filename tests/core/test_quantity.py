@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from levelcradle.core.errors import ReadingError
-from levelcradle.core.quantity import Move, Place, read, read_place, write_length, write_mass
+from levelcradle.core.quantity import Move, Place, Way, meant, read, read_place, write_along, write_length, write_mass
 
 MILLIMETRES = st.floats(-20_000, 20_000, allow_nan=False)
 INCH_MM = 25.4
@@ -39,6 +39,19 @@ INCH_MM = 25.4
         ("-12", "mm", -12.0),
         ("−12", "mm", -12.0),
         ("1,234.5", "mm", 1234.5),
+        ("1,200", "mm", 1200.0),
+        ("2,480,000", "mm", 2_480_000.0),
+        ('24 1/2"', "mm", 622.3),
+        ("61.5 cm", "mm", 615.0),
+        ("610-25", "mm", 585.0),
+        ("15 3/16", "mm", 385.7625),  # a fraction that names no unit is of inches
+        ("14 5/8", "mm", 371.475),
+        ("14-5/8", "mm", 371.475),
+        ("⅝", "mm", 15.875),
+        ("15 3/16 - 2", "mm", 334.9625),
+        ("12+3/8 in", "mm", 314.325),
+        ("12+3/8", "in", 314.325),
+        ("12 + 3/8 in", "in", 314.325),
         ("  372  ", "mm", 372.0),
         (".5", "mm", 0.5),
     ],
@@ -73,7 +86,8 @@ def test_other_quantities(text: str, kind: str, value: float) -> None:
         ("12 +", "A number is missing at the end."),
         ("5 kg", "“kg” is no unit of length."),
         ("1/0", "A fraction cannot have 0 below the line."),
-        ("2,480", "“2,480” can mean 2480 or 2.480. Leave the comma out, or use a point."),
+        ("--3", "Two signs stand together."),
+        ("610--25", "Two signs stand together."),
         ("1.2.3", "“1.2.3” has more than one decimal point."),
         ("12 ; 13", "“; 13” was not understood."),
         ("2.5 x 10", "A factor must be a whole number, as in 3 x 25."),
@@ -136,10 +150,21 @@ def test_masses_are_written_to_a_tenth() -> None:
         ("840, 120 L, 310", "aft", Place(Move(840), Move(-120), Move(310))),
         ("+12", "aft", Place(aft=Move(12, by=True))),
         ("+1/2 in", "up", Place(up=Move(12.7, by=True))),
-        ("12 aft", "up", Place(aft=Move(12, by=True))),
-        ("12 forward", "aft", Place(aft=Move(-12, by=True))),
+        ("12 aft", "up", Place(aft=Move(12))),
+        ("236 L", "across", Place(across=Move(-236))),
+        ("12 forward", "aft", Place(aft=Move(-12))),
+        ("+12 aft", "up", Place(aft=Move(12, by=True))),
+        ("+12 L", "aft", Place(across=Move(-12, by=True))),
+        ("-5", "up", Place(up=Move(-5, by=True))),
+        ("425", "left", Place(across=Move(-425))),
+        ("425", "right", Place(across=Move(425))),
+        ("30 R", "left", Place(across=Move(30))),
+        ("+12", "left", Place(across=Move(-12, by=True))),
+        ("2600 aft 300 left 350 up", "aft", Place(Move(2600), Move(-300), Move(350))),
+        ("2,600 aft, 15 3/16 R", "aft", Place(Move(2600), Move(385.7625))),
+        ("33 1/16\" aft 4 3/4\" R 2 ft 3 in up", "aft", Place(Move(839.7875), Move(120.65), Move(685.8))),
         ("33 1/16\" aft, 4 3/4\" R", "aft", Place(Move(839.7875), Move(120.65))),
-        ("-350", "across", Place(across=Move(-350))),
+        ("-350", "across", Place(across=Move(-350, by=True))),
     ],
 )  # fmt: skip
 def test_a_place_is_read_as_the_trade_says_it(text: str, axis: str, place: Place) -> None:
@@ -150,3 +175,18 @@ def test_a_place_is_read_as_the_trade_says_it(text: str, axis: str, place: Place
 def test_a_place_that_makes_no_sense_is_refused(text: str) -> None:
     with pytest.raises(ReadingError):
         read_place(text)
+
+
+def test_the_unit_that_was_meant_is_told() -> None:
+    assert [meant(text, "length", "mm")[1] for text in ("15 3/16", "15", "61.5 cm", '3/16" + 6 mm')] == ["in", "mm", "mm", "mm"]
+    assert meant("1/2", "mass", "kg") == (0.5, "kg")
+
+
+@given(MILLIMETRES, st.sampled_from(["aft", "across", "up", "left", "right"]), st.sampled_from(["mm", "in"]))
+def test_a_place_along_an_axis_reads_back_without_a_sign(value: float, way: Way, unit: str) -> None:
+    text = write_along(value, way, unit)  # type: ignore[arg-type]
+    axis = "across" if way in ("left", "right") else way
+    found = getattr(read_place(text, way, unit), axis)
+    assert not text.startswith(("-", "+"))
+    assert not found.by
+    assert abs(found.value_mm - value) <= (0.05 if unit == "mm" else INCH_MM / 64) + 1e-6

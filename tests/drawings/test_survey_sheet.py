@@ -8,6 +8,7 @@ import pdfplumber
 import pytest
 
 from levelcradle.core.design import Design, new_design, validate
+from levelcradle.core.design.readings import reads_as
 from levelcradle.core.survey import survey_blanks
 from levelcradle.drawings import survey_sheet_pdf
 from levelcradle.drawings.survey_sheet import survey_sheets
@@ -68,4 +69,4 @@ def test_blanks_count_from_the_point_the_tape_is_hooked_on(tree: dict[str, Any])
     tree["readings"] = {}
     blank = next(b for b in survey_blanks(validate(tree)) if b.path.endswith("/floor_mm") and "/tank/" in b.path)
     assert blank.value is not None
-    assert float(blank.text) == pytest.approx(blank.value - hook[2])
+    assert reads_as(blank.path, blank.text, "mm", hook).value == pytest.approx(blank.value)

@@ -79,7 +79,7 @@ def test_a_clash_answers_412_with_both_values(client: TestClient, car: str) -> N
 def test_undo_and_redo(client: TestClient, car: str) -> None:
     patch(client, car, moved(2685.0))
     undone = client.post(f"/api/projects/{car}/undo").json()
-    assert (undone["revision"], undone["undo"], undone["redo"]) == (3, None, "Tank box 14.5 mm forward")
+    assert (undone["revision"], undone["undo"], undone["redo"]) == (3, None, "Tank box 14.5 mm aft")
     assert client.post(f"/api/projects/{car}/redo").json()["undo"] == "Tank box 14.5 mm aft"
     assert client.post(f"/api/projects/{car}/redo").status_code == 422
 
@@ -148,7 +148,8 @@ def test_what_cannot_be_read_says_why(client: TestClient) -> None:
     answer = client.post("/api/read", json={"text": "12 x"})
     assert (answer.status_code, answer.json()["errors"][0]["says"]) == (422, "A number is missing at the end.")
     place = client.post("/api/read-place", json={"text": "840 aft, 120 R"}).json()
-    assert place == {"aft": {"value_mm": 840, "by": False}, "across": {"value_mm": 120, "by": False}, "up": None}
+    aft, across = ({"value_mm": mm, "by": False, "unit": "mm", "text": text} for mm, text in ((840, "840 aft"), (120, "120 R")))
+    assert place == {"aft": aft, "across": across, "up": None}
 
 
 def test_a_file_goes_out_and_comes_in_again(client: TestClient, car: str) -> None:

@@ -74,7 +74,7 @@ def test_a_station_is_read_from_its_reference_point(bench: Bench) -> None:
     bench.page.get_by_role("button", name="Spaces").click()
     bench.page.get_by_role("button", name="tank space").click()
     field = bench.page.get_by_label("station 1, floor, up")
-    expect(field).to_have_value("-215")
+    expect(field).to_have_value("215 down")
     field.fill("-8 1/2 in")
     field.press("Enter")
     bench.saved(2)

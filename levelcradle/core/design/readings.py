@@ -2,13 +2,14 @@
 taken from a reference point moves with it."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Any
 
 from levelcradle.core.design.pointer import find, join, resolves
 from levelcradle.core.errors import ReadingError
-from levelcradle.core.quantity import Kind, read, read_place
+from levelcradle.core.quantity import Kind, Way, meant, read_place
 
-__all__ = ["AXES", "axis_of", "kind_of", "reads_as", "upkeep"]
+__all__ = ["WAYS", "Read", "axis_of", "kind_of", "reads_as", "upkeep", "way_of"]
 
 SAME_WITHIN = 1e-6
 _KINDS: tuple[tuple[str, Kind], ...] = (("_mm", "length"), ("_kg", "mass"), ("_deg", "angle"), ("_nm", "torque"), ("_v", "voltage"))
@@ -23,30 +24,54 @@ def kind_of(path: str) -> Kind:
     return "length" if "/track_mm/" in path or path.endswith(("/mm", "/mm/0", "/mm/1")) else "number"
 
 
-AXES = {"aft": 0, "fore": 0, "left": 1, "right": 1, "across": 1, "floor": 2, "top": 2, "up": 2, "low": 2, "high": 2}
+WAYS: dict[str, Way] = {
+    "0": "aft", "1": "across", "2": "up", "aft": "aft", "fore": "aft", "left": "across", "right": "across", "across": "across",
+    "floor": "up", "top": "up", "up": "up", "low": "up", "high": "up",
+    "left_floor_mm": "left", "left_top_mm": "left", "right_floor_mm": "right", "right_top_mm": "right",
+}  # fmt: skip
+"""What a bare number means, by the whole name of its field, else by its first word."""
+_AXES: dict[Way, int] = {"aft": 0, "across": 1, "left": 1, "right": 1, "up": 2}
+
+
+def way_of(path: str) -> Way | None:
+    """Along what a figure is a place; None where it is none."""
+    last = path.rsplit("/", 1)[-1]
+    return WAYS.get(last, WAYS.get(last.split("_")[0])) if kind_of(path) == "length" else None
 
 
 def axis_of(path: str) -> int | None:
     """0 aft, 1 right, 2 up, or None where a figure is no place."""
-    last = path.rsplit("/", 1)[-1]
-    if last in ("0", "1", "2"):
-        return int(last)
-    return AXES.get(last.split("_")[0])
+    way = way_of(path)
+    return None if way is None else _AXES[way]
 
 
-def reads_as(path: str, text: str, unit: str, base: list[float] | None) -> float:
-    """The figure that a typed text gives at a path, counted from a reference point's place where one is given.
+@dataclass(frozen=True, slots=True)
+class Read:
+    """A figure as it was typed; the unit of its bare numbers; whether it was a move of the figure that stood."""
+
+    value: float
+    unit: str
+    by: bool = False
+
+
+def reads_as(path: str, text: str, unit: str, base: list[float] | None, now: float | None = None) -> Read:
+    """The figure that a typed text gives at a path, counted from a reference point's place where one is given. A sign moves
+    the figure that stands there ``now``; where nothing stands yet it is the figure's own.
 
     Raises: ReadingError.
     """
-    kind, axis = kind_of(path), axis_of(path)
-    if kind == "length" and axis is not None:
-        name = ("aft", "across", "up")[axis]
-        said = getattr(read_place(text, name, unit or "mm"), name)  # type: ignore[arg-type]
-        if said is None:
-            raise ReadingError(text, f"That says nothing about {name}.")
-        return float(said.value_mm) + (base[axis] if base else 0.0)
-    return read(text, kind, unit)
+    way, axis = way_of(path), axis_of(path)
+    if way is None or axis is None:
+        return Read(*meant(text, kind_of(path), unit))
+    name: Way = ("aft", "across", "up")[axis]
+    said = getattr(read_place(text, way, unit or "mm"), name)
+    if said is None:
+        raise ReadingError(text, f"That says nothing about {name}.")
+    if said.by and now is not None:
+        return Read(now + said.value_mm, said.unit, by=True)
+    if said.by:
+        said = getattr(read_place(text, name, unit or "mm"), name)  # a sign alone is the axis's own
+    return Read(said.value_mm + (base[axis] if base else 0.0), said.unit)
 
 
 def upkeep(before: dict[str, Any], after: dict[str, Any]) -> Iterator[dict[str, Any]]:
@@ -86,6 +111,6 @@ def _unchanged(before: dict[str, Any], path: str, figure: Any) -> bool:
 def _gives(path: str, reading: dict[str, Any], references: dict[str, Any]) -> float | None:
     base = _place_of(references.get(str(reading["from"]))) if reading.get("from") else None
     try:
-        return reads_as(path, str(reading.get("text")), str(reading.get("unit") or ""), base)
+        return reads_as(path, str(reading.get("text")), str(reading.get("unit") or ""), base).value
     except (ReadingError, TypeError, IndexError):
         return None

@@ -59,6 +59,22 @@ let inFlight = false
 let shown = 0 // rises whenever the preview is dropped, so that a late answer is not shown
 let queue: Promise<unknown> = Promise.resolve()
 
+/** What waits to be sent because more of it may come: a burst of nudges. */
+const waits = new Set<() => Promise<unknown>>()
+
+const sendWaiting = () => Promise.all([...waits].map((send) => send()))
+
+/** It is sent before anything else is done, before a step back, and when its view goes: what was done first is stored first. */
+export function useSentBefore(send: () => Promise<unknown>) {
+  useEffect(() => {
+    waits.add(send)
+    return () => {
+      waits.delete(send)
+      void send()
+    }
+  }, [send])
+}
+
 /** Edits go one after the other, so that each is made on the revision before it. */
 function inTurn<T>(job: () => Promise<T>): Promise<T> {
   const next = queue.then(job, job)
@@ -160,6 +176,7 @@ export const useLive = create<Live>((set, get) => {
       const car = get().loaded?.car
       if (!car) return false
       set((s) => ({ saving: s.saving + 1 }))
+      await sendWaiting()
       try {
         await inTurn(async () => accept(car, await send(car, patch)))
         return true
@@ -176,6 +193,7 @@ export const useLive = create<Live>((set, get) => {
     step: async (kind) => {
       const car = get().loaded?.car
       if (!car) return null
+      await sendWaiting()
       const params = { path: { project: car.project }, header: SESSION }
       try {
         const answer = await inTurn(async () => {

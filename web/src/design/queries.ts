@@ -33,13 +33,18 @@ export interface Typed {
   path: string
   unit: string
   base?: [number, number, number] | undefined
+  /** The figure of a place that stands there: a sign moves it. */
+  now?: number | null
 }
 
-/** What a typed text means, as the core reads it. Throws Refused. */
-export async function readText({ text, path, unit, base }: Typed): Promise<number> {
-  const body = { text, path, unit, ...(base ? { base_mm: base } : {}) }
-  return taken(await api.POST('/api/read', { body: body as never })).value
+/** What a typed text means, as the core reads it: in which unit its bare numbers are, and whether it is a move. Throws Refused. */
+export async function readFigure({ text, path, unit, base, now }: Typed) {
+  const body = { text, path, unit, ...(base ? { base_mm: base } : {}), now_mm: now ?? null }
+  return taken(await api.POST('/api/read', { body: body as never }))
 }
+
+/** As above, its value alone. */
+export const readText = async (typed: Typed): Promise<number> => (await readFigure(typed)).value
 
 export async function readPlace(text: string, axis: 'aft' | 'across' | 'up', unit: 'mm' | 'in') {
   return taken(await api.POST('/api/read-place', { body: { text, axis, unit } }))

@@ -5366,6 +5366,10 @@ export interface components {
         MoveOut: {
             /** By */
             by: boolean;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
             /** Value Mm */
             value_mm: number;
         };
@@ -5645,7 +5649,8 @@ export interface components {
         };
         /**
          * ReadBody
-         * @description ``path`` says which figure is typed (then its name gives the kind), ``base_mm`` where the tape is hooked.
+         * @description ``path`` says which figure is typed (then its name gives the kind), ``base_mm`` where the tape is hooked, ``now_mm`` the figure
+         *     of a place that stands there, which a sign moves.
          */
         ReadBody: {
             /**
@@ -5664,6 +5669,11 @@ export interface components {
              */
             kind: "length" | "mass" | "angle" | "torque" | "voltage" | "number";
             /**
+             * Now Mm
+             * @default null
+             */
+            now_mm: number | null;
+            /**
              * Path
              * @default null
              */
@@ -5676,8 +5686,15 @@ export interface components {
              */
             unit: string;
         };
-        /** ReadOut */
+        /**
+         * ReadOut
+         * @description ``unit``: what the text's bare numbers were taken to be in; ``by``: whether it moved the figure that stood there.
+         */
         ReadOut: {
+            /** By */
+            by: boolean;
+            /** Unit */
+            unit: string;
             /** Value */
             value: number;
         };

@@ -14,7 +14,7 @@ const KEYS = [
   ['F', 'find a name, a finding or a station'],
   ['N', 'next worst finding'],
   ['W', 'the working of the chosen finding'],
-  ['U, Ctrl Z', 'undo; Ctrl Shift Z: redo'],
+  ['U, Ctrl Z', 'undo; Ctrl Shift Z, Ctrl Y: redo'],
   ['Esc', 'back: what was typed or dragged; then module, block, box, nothing'],
   ['Enter, Tab', 'take what was typed; in a list, on to the next blank'],
   ['Alt Enter', 'in a blank: hold what the instrument shows, once more'],

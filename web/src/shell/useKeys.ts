@@ -12,6 +12,18 @@ import { useFind } from './Find'
 import { useCard } from './KeyCard'
 import { STATIONS } from './stations'
 
+/** Undo or redo, where a key asks for one. */
+function stepOf(event: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean; key: string }) {
+  if (!event.ctrlKey && !event.metaKey) return null
+  const key = event.key.toLowerCase()
+  if (key === 'y') return 'redo'
+  return key === 'z' ? (event.shiftKey ? 'redo' : 'undo') : null
+}
+
+/** Whether something stands in a blank that is not stored: there a step back is the browser's, over what was typed. */
+const isTyped = (blank: HTMLElement) =>
+  blank.matches('textarea, input:not([type]), input[type=text]') && !('stored' in blank.dataset)
+
 export function useKeys(project: string) {
   const go = useNavigate()
   const step = useSteps(project)
@@ -33,11 +45,12 @@ export function useKeys(project: string) {
         event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)
       const { edit, loaded } = useLive.getState()
       const choice = useChoice.getState()
-      if (typing) return
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+      const back = stepOf(event)
+      if (back && !(typing && isTyped(event.target as HTMLElement))) {
         event.preventDefault()
-        return void step(event.shiftKey ? 'redo' : 'undo')
+        return void step(back)
       }
+      if (typing) return
       if (event.ctrlKey || event.metaKey || event.altKey) return
       if (/^[0-9]$/.test(event.key)) {
         const station = STATIONS[(Number(event.key) + 9) % 10]?.[0]

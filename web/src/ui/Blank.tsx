@@ -9,9 +9,9 @@ import { wordsOf } from '../design/api'
 import { holdAgain, useHeld } from '../design/instruments'
 import { refusal, useDocument, useLive } from '../design/live'
 import { at, pointer } from '../design/pointer'
-import { readText } from '../design/queries'
+import { readFigure } from '../design/queries'
 import type { Op, Reading } from '../design/types'
-import { length } from './format'
+import { along, length, type Way } from './format'
 import { Says } from './Says'
 import { goOn, unlessTyped, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
@@ -22,6 +22,7 @@ interface Draft {
   text: string
   value: number | null
   problem: string
+  moves?: boolean
 }
 
 export interface BlankProps {
@@ -73,8 +74,11 @@ export function Blank(props: BlankProps) {
   const value = own ? (at(document, path) as number | null | undefined) : props.figure
   const reading = own ? (document.readings[path] as Reading | undefined) : undefined
   const unit = kind === 'length' ? units.length : kind === 'mass' ? units.mass : ''
-  const shownUnit = reading && kind === 'length' && reading.unit ? reading.unit : unit
-  const shown = reading?.text ?? asText(value ?? null, kind, units, from?.at[axisOf(path) ?? -1] ?? 0)
+  const way = kind === 'length' ? wayOf(path) : null
+  const hook = reading ? hookOf(document.references, reading.from) : from
+  const asTyped = reading && (!reading.unit || !unit || reading.unit === unit)
+  const written = asText(value ?? null, kind, units, way, hook?.at)
+  const shown = asTyped ? reading.text : written
 
   // an edit from elsewhere ends what was typed only when nothing is being typed
   useEffect(() => setDraft((d) => (d && d.text === shown ? null : d)), [shown])
@@ -84,8 +88,10 @@ export function Blank(props: BlankProps) {
     if (text.trim() === '') return setDraft({ text, value: null, problem: optional ? '' : 'Type a number.' })
     setDraft((d) => ({ text, value: d?.value ?? null, problem: '' }))
     try {
-      const found = await readText({ text, path, unit: shownUnit, base: from?.at })
-      if (turn === latest.current) setDraft({ text, value: found, problem: '' })
+      // off a tape a sign is the reading's own: 200 below the seam is -200
+      const now = way === null || props.list === 'survey' ? null : value
+      const found = await readFigure({ text, path, unit, base: hook?.at, now: now ?? null })
+      if (turn === latest.current) setDraft({ text, value: found.value, problem: '', moves: found.by })
       return found
     } catch (error) {
       if (turn === latest.current)
@@ -113,21 +119,21 @@ export function Blank(props: BlankProps) {
     const found = await understand(draft.text)
     if (found === undefined) return false
     const most = Math.max(0, ...neighbours.map(Math.abs))
-    if (most > 0 && Math.abs(found) > 3 * most && asked.current !== draft.text) {
+    if (most > 0 && Math.abs(found.value) > 3 * most && asked.current !== draft.text) {
       asked.current = draft.text
       become({
         text: draft.text,
-        value: found,
+        value: found.value,
         problem: 'Over three times its neighbours. Enter again keeps it.',
       })
       return false
     }
-    const exact = props.whole ? Math.round(found) : found
+    const exact = props.whole ? Math.round(found.value) : found.value
     const patch = props.patchFor?.(exact) ?? [{ op: 'replace', path, value: exact } as Op]
     const keep = {
-      text: draft.text,
-      unit: shownUnit,
-      from: from?.id ?? null,
+      text: found.by ? asText(exact, kind, units, way, hook?.at) : draft.text,
+      unit: found.by ? unit : found.unit || unit,
+      from: hook?.id ?? null,
       ...howTaken(held.current, draft.text),
     }
     const noted = props.patchFor || props.whole ? [] : note(document.readings, path, keep)
@@ -136,7 +142,7 @@ export function Blank(props: BlankProps) {
       become(null)
       return true
     } else {
-      become({ text: draft.text, value: found, problem: refusal() })
+      become({ text: draft.text, value: found.value, problem: refusal() })
       return false
     }
   }
@@ -144,7 +150,7 @@ export function Blank(props: BlankProps) {
   const take = useTakenOnce(commit, draft?.text ?? null)
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
-    event.stopPropagation()
+    if (draft || !(event.ctrlKey || event.metaKey)) event.stopPropagation()
     if (event.key === 'Enter' && event.altKey) return holdAgain()
     if (event.key === 'Enter') {
       const input = event.currentTarget
@@ -157,13 +163,21 @@ export function Blank(props: BlankProps) {
     }
   }
 
-  const understood = draft && draft.value !== null && !draft.problem ? echo(draft.value, kind, units) : ''
+  const understood =
+    draft && draft.value !== null && !draft.problem
+      ? `${draft.moves ? 'moved to ' : ''}${echo(draft.value, kind, units)}`
+      : ''
   return (
     <span className="relative flex items-center justify-between gap-2 py-[2px]">
       <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow leading-tight'}>
         {label}
-        {from && !hideLabel && kind === 'length' && axisOf(path) !== null && typeof value === 'number' && (
-          <span className="block text-xs text-soft">{length(value, units.length)} in the vehicle</span>
+        {!hideLabel && way !== null && typeof value === 'number' && (
+          <Datum hook={hook} from={from} inVehicle={along(value, way, units.length)} />
+        )}
+        {reading && !asTyped && (
+          <span className="block text-xs text-soft">
+            typed {reading.text} {/[a-z'"]/i.test(reading.text) ? '' : reading.unit}
+          </span>
         )}
       </label>
       <span className="relative inline-flex items-baseline gap-1">
@@ -172,6 +186,7 @@ export function Blank(props: BlankProps) {
           aria-label={props.name}
           title={reading?.source ? `held from ${reading.source}` : undefined}
           value={draft?.text ?? shown}
+          data-stored={draft ? undefined : ''}
           inputMode="decimal"
           autoComplete="off"
           spellCheck={false}
@@ -191,9 +206,7 @@ export function Blank(props: BlankProps) {
           onBlur={() => void take()}
           className={`min-h-9 w-[92px] rounded border-[1.5px] bg-white px-1.5 text-right text-lg font-semibold ${draft?.problem ? 'border-foul' : 'border-edge'}`}
         />
-        <span className={props.bare ? 'sr-only' : 'w-6 text-sm text-soft'}>
-          {kind === 'length' ? (shownUnit === 'mm' ? 'mm' : 'in') : kind === 'mass' ? unit : UNIT_WORD[kind]}
-        </span>
+        <span className={props.bare ? 'sr-only' : 'w-6 text-sm text-soft'}>{unit || UNIT_WORD[kind]}</span>
         {draft && (
           <Says
             id={`${id}-says`}
@@ -207,22 +220,45 @@ export function Blank(props: BlankProps) {
   )
 }
 
-function axisOf(path: string): number | null {
+/** What a tape was hooked on when a figure was read off: said where it is not what the list says, and what the figure is in the car. */
+function Datum({ hook, from, inVehicle }: { hook: Hook; from: Hook; inVehicle: string }) {
+  const { references } = useDocument()
+  const other = (hook?.id ?? '') !== (from?.id ?? '')
+  if (!hook && !other) return null
+  return (
+    <span className="block text-xs text-soft">
+      {other && <b>from {hook ? references[hook.id]?.name : 'the car’s own axes'} · </b>}
+      {hook && `${inVehicle} in the vehicle`}
+    </span>
+  )
+}
+
+type Hook = BlankProps['from']
+type References = ReturnType<typeof useDocument>['references']
+
+function hookOf(references: References, id: string | null | undefined): Hook {
+  const found = id ? references[id] : undefined
+  return id && found ? { id, at: found.at_mm as [number, number, number] } : null
+}
+
+const AXIS = { aft: 0, across: 1, left: 1, right: 1, up: 2 }
+
+function wayOf(path: string): Way | null {
   const last = path.split('/').pop() ?? ''
-  if (/^[012]$/.test(last)) return Number(last)
-  const word = last.split('_')[0] ?? ''
-  const axes: Record<string, number> = rules.axes
-  return axes[word] ?? null
+  const ways = rules.ways as Record<string, Way>
+  return ways[last] ?? ways[last.split('_')[0] ?? ''] ?? null
 }
 
 function asText(
   value: number | null,
   kind: Kind,
   units: { length: 'mm' | 'in'; mass: 'kg' | 'lb' },
-  base: number,
+  way: Way | null,
+  base?: readonly number[],
 ): string {
   if (value === null) return ''
-  if (kind === 'length') return length(value - base, units.length)
+  if (way) return along(value - (base?.[AXIS[way]] ?? 0), way, units.length)
+  if (kind === 'length') return length(value, units.length)
   if (kind === 'mass')
     return String(Math.round((units.mass === 'kg' ? value : value / rules.pound_kg) * 100) / 100)
   return String(Math.round(value * 1000) / 1000)
@@ -237,7 +273,7 @@ export function howTaken(held: { text: string; source: string } | null, text: st
 /** What was understood, in both units where that helps. */
 function echo(value: number, kind: Kind, units: { length: 'mm' | 'in'; mass: 'kg' | 'lb' }): string {
   if (kind === 'length') return `${length(value, 'mm')} mm · ${length(value, 'in')}`
-  if (kind === 'mass') return `${asText(value, kind, units, 0)} ${units.mass}`
+  if (kind === 'mass') return `${asText(value, kind, units, null)} ${units.mass}`
   return String(Math.round(value * 1000) / 1000)
 }
 

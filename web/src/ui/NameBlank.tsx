@@ -42,8 +42,9 @@ export function NameBlank({
         maxLength={long ? 2000 : 120}
         onChange={(event) => setDraft(event.target.value)}
         onBlur={() => void take()}
+        data-stored={draft === null ? '' : undefined}
         onKeyDown={(event) => {
-          event.stopPropagation()
+          if (draft !== null || !(event.ctrlKey || event.metaKey)) event.stopPropagation()
           if (event.key === 'Enter') void take()
           if (event.key === 'Escape') setDraft(null)
         }}

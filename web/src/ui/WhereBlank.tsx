@@ -34,18 +34,18 @@ export function WhereBlank({
   const id = useId()
 
   /** The place that is meant. Throws with what is missing. */
-  async function read(text: string): Promise<Spot> {
+  async function read(text: string) {
     const moves = await readPlace(text, 'aft', unit)
-    const said = [moves.aft, moves.across, moves.up]
-    if (said.some((m) => !m || m.by)) throw misread('Three figures: 840 aft, 120 R, 310 up.')
-    return said.map((m, i) => (m?.value_mm ?? 0) + (base?.at[i] ?? 0)) as Spot
+    const said = [moves.aft, moves.across, moves.up].filter((m) => m !== null)
+    if (said.length < 3) throw misread('Three figures: 840 aft, 120 R, 310 up.')
+    return { said, spot: said.map((m, i) => m.value_mm + (base?.at[i] ?? 0)) as Spot }
   }
 
   async function understand(text: string) {
     setDraft({ text, says: '', wrong: false })
     if (!text.trim()) return
     try {
-      const spot = await read(text)
+      const { spot } = await read(text)
       setDraft((d) => (d.text === text ? { text, says: place(spot, unit), wrong: false } : d))
     } catch (error) {
       setDraft((d) => (d.text === text ? { text, says: wordsOf(error), wrong: true } : d))
@@ -58,14 +58,11 @@ export function WhereBlank({
     if (!text.trim()) return true
     const become = (next: typeof draft) => setDraft(unlessTyped(text, next))
     try {
-      const spot = await read(text)
-      const keep = { unit, from: base?.id ?? null, basis: 'typed' }
-      const parts = text.split(',')
-      const notes = plain(parts)
-        ? parts.flatMap((part, i) =>
-            note(readings, `${path}/${i}`, { ...keep, text: part.replace(/\b(aft|fore|up)\b/gi, '').trim() }),
-          )
-        : []
+      const { said, spot } = await read(text)
+      const keep = { from: base?.id ?? null, basis: 'typed' }
+      const notes = said.flatMap((part, i) =>
+        note(readings, `${path}/${i}`, { ...keep, text: part.text, unit: part.unit }),
+      )
       if (!(await edit([{ op: 'replace', path, value: spot }, ...notes]))) {
         become({ text, says: refusal(), wrong: true })
         return false
@@ -104,12 +101,5 @@ export function WhereBlank({
       />
       <Says text={draft.says} wrong={draft.wrong} />
     </span>
-  )
-}
-
-/** Whether each part is one figure as the tape shows it, so that it may stand as typed beside the figure. */
-function plain(parts: string[]): boolean {
-  return (
-    parts.length === 3 && parts.every((part) => /^[\d\s./'"+]+(mm|cm|in)?\s*(aft|R|up)?$/i.test(part.trim()))
   )
 }

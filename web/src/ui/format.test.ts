@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 
-import { figure, gap, length, mass, massUp, place, sentence, use, withCommas } from './format'
+import { along, figure, gap, length, mass, massUp, place, sentence, use, withCommas } from './format'
 import vectors from './format.vectors.json'
 
 const MM = { length: 'mm', mass: 'kg' } as const
@@ -12,6 +12,9 @@ describe('figures are written as the core writes them', () => {
   })
   it.each(vectors.masses)('$value kg in $unit', ({ value, unit, text }) => {
     expect(mass(value, unit as 'kg')).toBe(text)
+  })
+  it.each(vectors.places)('$value along $way in $unit', ({ value, way, unit, text }) => {
+    expect(along(value, way as 'aft', unit as 'mm')).toBe(text)
   })
 })
 

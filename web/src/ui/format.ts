@@ -7,11 +7,11 @@ export interface Units {
   mass: MassUnit
 }
 
-type Way = Figure['round']
+type Round = Figure['round']
 const INCH_MM = 25.4
 const DIVISION = 32
 
-function steps(value: number, way: Way): number {
+function steps(value: number, way: Round): number {
   const near = Math.round(value * 1e6) / 1e6
   if (way === 'down') return Math.floor(near)
   if (way === 'up') return Math.ceil(near)
@@ -22,7 +22,7 @@ function steps(value: number, way: Way): number {
 }
 
 /** `372`, `10.5`, `14 5/8"`. */
-export function length(valueMm: number, unit: LengthUnit, way: Way = 'near'): string {
+export function length(valueMm: number, unit: LengthUnit, way: Round = 'near'): string {
   if (unit === 'mm') {
     const text = (steps(valueMm * 10, way) / 10).toFixed(1).replace(/\.0$/, '')
     return text === '-0' ? '0' : text
@@ -50,7 +50,7 @@ export function massUp(valueKg: number, unit: MassUnit): string {
 }
 
 /** A gap: always to a tenth of a millimetre, or to 1/32 inch. */
-export function gap(valueMm: number, unit: LengthUnit, way: Way = 'down'): string {
+export function gap(valueMm: number, unit: LengthUnit, way: Round = 'down'): string {
   return unit === 'mm' ? (steps(valueMm * 10, way) / 10).toFixed(1) : length(valueMm, 'in', way)
 }
 
@@ -83,6 +83,17 @@ export function sentence(row: Pick<Finding | WatchRow, 'says' | 'figures'>, unit
     if (!found) return slot
     return sign ? `±\u00a0${figure(found, units).replace(' ', '\u00a0')}` : figure(found, units) // a ± stays in one line
   })
+}
+
+export type Way = 'aft' | 'across' | 'up' | 'left' | 'right'
+
+/** A place along one axis as it is typed, so that no sign is needed: `840`, `125 fore`, `350 L`; of a wall at the left `425`. */
+export function along(valueMm: number, way: Way, unit: LengthUnit): string {
+  const size = length(Math.abs(valueMm), unit)
+  if (size === '0' || size === '0"') return size
+  const ahead = way === 'left' ? valueMm < 0 : valueMm > 0
+  const back = { aft: 'fore', across: 'L', up: 'down', left: 'R', right: 'L' }[way]
+  return `${size} ${ahead ? (way === 'across' ? 'R' : '') : back}`.trim()
 }
 
 /** `840 aft`, `120 R`, `310 up`. */

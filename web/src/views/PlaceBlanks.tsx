@@ -1,6 +1,6 @@
 /**
  * Three blanks for the box's peg, in the order aft, across, up, from the chosen reference point. The first takes a
- * whole place ("840 aft, 120 R, 310 up"); "+12" or "12 aft" moves by that.
+ * whole place ("840 aft, 120 R, 310 up"); a sign moves: "+12", "-5", "+12 aft".
  */
 import { type KeyboardEvent, useId, useState } from 'react'
 
@@ -8,7 +8,7 @@ import { useChoice } from '../design/choice'
 import { useDocument, useLive } from '../design/live'
 import { readPlace } from '../design/queries'
 import type { Box, Op } from '../design/types'
-import { length } from '../ui/format'
+import { along, length } from '../ui/format'
 import { Choose, Heading, Link } from '../ui/parts'
 import { Says } from '../ui/Says'
 import { useUnits } from '../ui/units'
@@ -81,7 +81,7 @@ function AxisBlank({
   const units = useUnits()
   const [draft, setDraft] = useState<{ text: string; says: string; wrong: boolean } | null>(null)
   const key = useId()
-  const shown = length(value, units.length)
+  const shown = along(value, axis, units.length)
 
   async function ops(text: string): Promise<{ patch: Op[]; says: string }> {
     const place = await readPlace(text, axis, units.length)
@@ -101,7 +101,12 @@ function AxisBlank({
     })
     return {
       patch: said.map((s) => s.op),
-      says: said.map((s) => `${s.by ? 'by ' : ''}${length(s.value, 'mm')} mm ${s.name}`).join(', '),
+      says: said
+        .map(
+          (s) =>
+            `${s.by ? 'moved by ' : ''}${along(s.value, s.name, units.length)} ${s.value > 0 ? s.name : ''}`,
+        )
+        .join(', '),
     }
   }
 
@@ -145,7 +150,7 @@ function AxisBlank({
   return (
     <span className="relative block">
       <label htmlFor={key} className="narrow block text-sm">
-        {axis === 'across' ? 'across, R +' : axis} ({units.length})
+        {axis} ({units.length})
       </label>
       <input
         id={key}

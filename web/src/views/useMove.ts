@@ -2,10 +2,10 @@
  * Moving a box by hand or by keys. It follows the hand from here; its gaps come from previews; one edit is written at
  * the end. The figures of axes that were not moved stay as they are.
  */
-import { useEffect, useMemo, useRef } from 'react'
+import { useMemo, useRef } from 'react'
 
 import { useChoice } from '../design/choice'
-import { useLetGo, useLive } from '../design/live'
+import { useLetGo, useLive, useSentBefore } from '../design/live'
 import { at } from '../design/pointer'
 import type { Op } from '../design/types'
 
@@ -50,7 +50,6 @@ export function caught(box: string, by: By, k: number): By {
 
 export function useMove() {
   const timer = useRef<number | undefined>(undefined)
-  useEffect(() => () => window.clearTimeout(timer.current), [])
   const hand = useMemo(() => {
     const { move } = useChoice.getState()
     const { show, drop, edit } = useLive.getState()
@@ -70,7 +69,7 @@ export function useMove() {
       const patch = patchOf(offset.path, offset.by)
       if (patch.length) await edit(patch)
       else drop()
-      move(null)
+      if (useChoice.getState().offset === offset) move(null)
     }
 
     function cancel() {
@@ -83,6 +82,7 @@ export function useMove() {
     /** A burst of nudges is previews and one edit. */
     function nudge(box: string, step: By) {
       const { offset } = useChoice.getState()
+      if (offset && offset.path !== box) void release()
       const before: By = offset?.path === box ? offset.by : [0, 0, 0]
       follow(box, [tidy(before[0] + step[0]), tidy(before[1] + step[1]), tidy(before[2] + step[2])])
       window.clearTimeout(timer.current)
@@ -90,8 +90,10 @@ export function useMove() {
     }
 
     const letGo = () => timer.current !== undefined && cancel()
-    return { follow, release, cancel, nudge, letGo }
+    const sent = async () => timer.current !== undefined && release()
+    return { follow, release, cancel, nudge, letGo, sent }
   }, [])
   useLetGo(hand.letGo)
+  useSentBefore(hand.sent)
   return hand
 }

@@ -3,10 +3,10 @@
  * catches it where it touches another block with their gap, or lies in line with it. The drawing shows the preview, since
  * a box that wraps its blocks grows and shrinks with them.
  */
-import { useEffect, useMemo, useRef } from 'react'
+import { useMemo, useRef } from 'react'
 
 import { api, taken } from '../design/api'
-import { useLetGo, useLive } from '../design/live'
+import { useLetGo, useLive, useSentBefore } from '../design/live'
 import type { Op } from '../design/types'
 import type { By } from './useMove'
 
@@ -45,7 +45,6 @@ async function patchOf({ path, by, catchMm }: Moved): Promise<Op[]> {
 export function useMoveBlock() {
   const now = useRef<Moved | null>(null)
   const timer = useRef<number | undefined>(undefined)
-  useEffect(() => () => window.clearTimeout(timer.current), [])
   const hand = useMemo(() => {
     let asking = false
 
@@ -92,8 +91,10 @@ export function useMoveBlock() {
     }
 
     const letGo = () => timer.current !== undefined && cancel()
-    return { follow, release, cancel, nudge, letGo, moving: () => now.current !== null }
+    const sent = async () => timer.current !== undefined && release()
+    return { follow, release, cancel, nudge, letGo, sent, moving: () => now.current !== null }
   }, [])
   useLetGo(hand.letGo)
+  useSentBefore(hand.sent)
   return hand
 }
