@@ -47,10 +47,10 @@ def test_esc_restores(bench: Bench) -> None:
 
 def test_nonsense_gets_a_message_at_the_field_and_loses_nothing(bench: Bench) -> None:
     field = blank(bench)
-    field.fill("2,480")
-    expect(bench.page.get_by_role("alert")).to_contain_text("can mean 2480 or 2.480")
+    field.fill("--3")
+    expect(bench.page.get_by_role("alert")).to_contain_text("Two signs stand together")
     field.press("Enter")
-    expect(field).to_have_value("2,480")
+    expect(field).to_have_value("--3")
     assert bench.revision == 1
     field.fill("-5")
     field.press("Enter")
@@ -83,7 +83,7 @@ def test_a_station_is_read_from_its_reference_point(bench: Bench) -> None:
     assert bench.tree["readings"][path]["from"] == "seat-seam"
 
 
-def test_units_are_switched_for_the_list_and_the_text_as_typed_stays(bench: Bench) -> None:
+def test_units_are_switched_for_the_list_and_the_text_as_typed_stays_beside_it(bench: Bench) -> None:
     field = blank(bench)
     field.fill("70 cm")
     field.press("Enter")
@@ -91,7 +91,8 @@ def test_units_are_switched_for_the_list_and_the_text_as_typed_stays(bench: Benc
     bench.page.get_by_role("button", name="in", exact=True).click()
     bench.saved(3)
     expect(bench.page.get_by_label("Rear overhang")).to_have_value('40 15/16"')
-    expect(field).to_have_value("70 cm")
+    expect(field).to_have_value('27 9/16"')
+    expect(bench.page.get_by_text("typed 70 cm")).to_be_visible()
     bench.go("stock")
     expect(bench.page.get_by_label("Length (end A to end B)")).to_have_value("612")
 

@@ -50,7 +50,7 @@ def test_what_is_typed_in_survey_and_stock_is_read_the_same_everywhere(bench: Be
     _table(bench.page.get_by_label("station 1, aft"), PLACES, column)
     bench.go("stock")
     bench.page.get_by_role("button", name=re.compile("^Flagstone")).first.click()
-    _table(bench.page.get_by_label("length", exact=True).first, SIZES, column)
+    _table(bench.page.get_by_label("Length (end A to end B)").first, SIZES, column)
 
 
 def _table(field: Locator, rows: dict[str, tuple[float | None, float | None]], column: int) -> None:

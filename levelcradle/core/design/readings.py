@@ -9,7 +9,7 @@ from levelcradle.core.design.pointer import find, join, resolves
 from levelcradle.core.errors import ReadingError
 from levelcradle.core.quantity import Kind, Way, meant, read_place
 
-__all__ = ["WAYS", "Read", "axis_of", "kind_of", "reads_as", "upkeep", "way_of"]
+__all__ = ["SIZES", "WAYS", "Read", "axis_of", "kind_of", "reads_as", "upkeep", "way_of"]
 
 SAME_WITHIN = 1e-6
 _KINDS: tuple[tuple[str, Kind], ...] = (("_mm", "length"), ("_kg", "mass"), ("_deg", "angle"), ("_nm", "torque"), ("_v", "voltage"))
@@ -30,12 +30,16 @@ WAYS: dict[str, Way] = {
     "left_floor_mm": "left", "left_top_mm": "left", "right_floor_mm": "right", "right_top_mm": "right",
 }  # fmt: skip
 """What a bare number means, by the whole name of its field, else by its first word."""
+SIZES = ("size_mm", "mm")
+"""Whose numbered figures are sizes and no places."""
 _AXES: dict[Way, int] = {"aft": 0, "across": 1, "left": 1, "right": 1, "up": 2}
 
 
 def way_of(path: str) -> Way | None:
     """Along what a figure is a place; None where it is none."""
-    last = path.rsplit("/", 1)[-1]
+    *_, owner, last = path.split("/")
+    if owner in SIZES:
+        return None
     return WAYS.get(last, WAYS.get(last.split("_")[0])) if kind_of(path) == "length" else None
 
 

@@ -132,7 +132,7 @@ export function Blank(props: BlankProps) {
     const patch = props.patchFor?.(exact) ?? [{ op: 'replace', path, value: exact } as Op]
     const keep = {
       text: found.by ? asText(exact, kind, units, way, hook?.at) : draft.text,
-      unit: found.by ? unit : found.unit || unit,
+      unit: kind === 'length' && !found.by ? found.unit : unit,
       from: hook?.id ?? null,
       ...howTaken(held.current, draft.text),
     }
@@ -169,17 +169,19 @@ export function Blank(props: BlankProps) {
       : ''
   return (
     <span className="relative flex items-center justify-between gap-2 py-[2px]">
-      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow leading-tight'}>
-        {label}
+      <span>
+        <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow block leading-tight'}>
+          {label}
+        </label>
         {!hideLabel && way !== null && typeof value === 'number' && (
           <Datum hook={hook} from={from} inVehicle={along(value, way, units.length)} />
         )}
         {reading && !asTyped && (
-          <span className="block text-xs text-soft">
+          <span className="narrow block text-xs text-soft">
             typed {reading.text} {/[a-z'"]/i.test(reading.text) ? '' : reading.unit}
           </span>
         )}
-      </label>
+      </span>
       <span className="relative inline-flex items-baseline gap-1">
         <input
           id={id}
@@ -226,7 +228,7 @@ function Datum({ hook, from, inVehicle }: { hook: Hook; from: Hook; inVehicle: s
   const other = (hook?.id ?? '') !== (from?.id ?? '')
   if (!hook && !other) return null
   return (
-    <span className="block text-xs text-soft">
+    <span className="narrow block text-xs text-soft">
       {other && <b>from {hook ? references[hook.id]?.name : 'the car’s own axes'} · </b>}
       {hook && `${inVehicle} in the vehicle`}
     </span>
@@ -244,7 +246,8 @@ function hookOf(references: References, id: string | null | undefined): Hook {
 const AXIS = { aft: 0, across: 1, left: 1, right: 1, up: 2 }
 
 function wayOf(path: string): Way | null {
-  const last = path.split('/').pop() ?? ''
+  const [owner = '', last = ''] = path.split('/').slice(-2)
+  if (rules.sizes.includes(owner)) return null
   const ways = rules.ways as Record<string, Way>
   return ways[last] ?? ways[last.split('_')[0] ?? ''] ?? null
 }
