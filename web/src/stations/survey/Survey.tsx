@@ -163,8 +163,8 @@ function Side({ onTake }: { onTake: () => void }) {
       )}
       <h3 className="heading mt-4 mb-1">How to type</h3>
       <p className="m-0 text-sm">
-        As the tape shows it: 372, 37.2 cm, 14 5/8, 2′ 3 1/2″, 3/16″ + 6 mm. Aft of the front axle line; left
-        and right as 120 L or 120 R; up from the ground.
+        As the tape shows it: 372, 37.2 cm, 14 5/8, 2′ 3 1/2″, 3/16″ + 6 mm. A fraction alone is of inches.
+        Aft of the front axle line; left and right as 120 L or 120 R; up from the ground.
       </p>
     </Ledger>
   )
