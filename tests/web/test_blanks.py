@@ -103,9 +103,28 @@ def test_letters_are_dead_inside_blanks(bench: Bench) -> None:
     field.press("5")
     bench.page.wait_for_timeout(150)
     assert bench.revision == 1
-    expect(bench.page).to_have_url(re.compile("/survey$"))
+    expect(bench.page).to_have_url(re.compile(r"/survey(\?|$)"))
     field.press("Escape")
     expect(field).to_have_value("690")
     field.press("Escape")
     bench.page.keyboard.press("5")
-    expect(bench.page).to_have_url(re.compile("/mount$"))
+    expect(bench.page).to_have_url(re.compile(r"/mount(\?|$)"))
+
+
+def test_a_reading_keeps_its_hook_whatever_the_list_is_hooked_on_meanwhile(bench: Bench) -> None:
+    bench.go("survey")
+    bench.page.get_by_role("button", name="Spaces").click()
+    bench.page.get_by_role("button", name="tank space").click()
+    field = bench.page.get_by_label("station 1, floor, up")
+    field.fill("-215")
+    field.press("Enter")
+    bench.saved(2)
+    stood = bench.tree["bays"]["tank"]["stations"]["a"]["floor_mm"]
+    bench.page.get_by_label("The tape is hooked on").select_option(label="front axle line, centreline and ground")
+    expect(field).to_have_value("-215")
+    expect(bench.page.get_by_text("from seat seam").first).to_be_visible()
+    field.fill("-216")
+    field.press("Enter")
+    bench.saved(3)
+    assert bench.tree["bays"]["tank"]["stations"]["a"]["floor_mm"] == stood - 1
+    assert bench.tree["readings"]["/bays/tank/stations/a/floor_mm"]["from"] == "seat-seam"

@@ -12,6 +12,7 @@ import { PrintSheet } from './PrintSheet'
 import { Refusal } from './Refusal'
 import { isStation, SCREENS } from './stations'
 import { StationRule } from './StationRule'
+import { useAddress } from './useAddress'
 import { useKeys } from './useKeys'
 import { WatchStrip } from './WatchStrip'
 
@@ -25,6 +26,7 @@ export function CarPage() {
   useKeys(project)
   useNews(project)
   const here = isStation(station) ? station : 'place'
+  useAddress(here)
   if (!loaded || loaded.project !== project) {
     return problem ? (
       <Teach action={<Button onClick={() => void go('/')}>To the cars</Button>}>{problem.detail}</Teach>

@@ -1,9 +1,12 @@
-/** Which part of a station is on the screen. What was chosen elsewhere opens the part where it is mended. */
-import { useState } from 'react'
+/** Which part of a station is on the screen: it stands in the address. What was chosen elsewhere opens the part where it is mended. */
+import { useEffect, useRef } from 'react'
+import { useSearchParams } from 'react-router'
 
 import { useChoice } from '../design/choice'
+import { useSaid } from '../shell/useAddress'
 
 export function useParts<P extends string>(
+  parts: readonly (readonly [P, string])[],
   /** By the collection that a path begins with. */
   ofPath: Readonly<Record<string, P>>,
   first: P,
@@ -11,14 +14,18 @@ export function useParts<P extends string>(
   stays?: P,
 ): { part: P; open: (part: P) => void; key: string } {
   const selected = useChoice((s) => s.selected)
+  const [search] = useSearchParams()
+  const say = useSaid()
   const wanted = ofPath[selected?.split('/')[0] ?? '']
-  const [part, open] = useState<P>(wanted ?? first)
-  const [shownFor, setShownFor] = useState(selected)
-  if (selected !== shownFor) {
-    setShownFor(selected)
-    if (wanted && part !== stays) open(wanted)
-  }
-  return { part, open, key: `${part} ${shownFor}` }
+  const named = parts.find(([name]) => name === search.get('part'))?.[0]
+  const part = named ?? wanted ?? first
+  const before = useRef(selected)
+  useEffect(() => {
+    if (selected === before.current) return
+    before.current = selected
+    if (wanted && part !== stays && part !== wanted) say({ part: wanted }, true)
+  }, [selected, wanted, part, stays, say])
+  return { part, open: (next) => say({ part: next }, false), key: `${part} ${selected}` }
 }
 
 /** The thing of a collection that is selected, to open its row at once. */

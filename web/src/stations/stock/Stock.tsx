@@ -36,7 +36,7 @@ export function Stock() {
   const document = useDocument()
   const { findings } = useAnalysis()
   const units = useUnits('stock')
-  const { part, open, key } = useParts<PartName>(OF_PATH, 'kinds')
+  const { part, open, key } = useParts<PartName>(PARTS, OF_PATH, 'kinds')
   const deadly = findings.find((f) => f.code === 'stock.deadly')
   return (
     <StationFrame>

@@ -52,7 +52,7 @@ export function Survey() {
   const select = useChoice((s) => s.select)
   const picking = useChoice((s) => s.picking)
   const { bays } = useDocument()
-  const { part, open, key } = useParts<PartName>(OF_PATH, 'weights', 'drawing')
+  const { part, open, key } = useParts<PartName>(PARTS, OF_PATH, 'weights', 'drawing')
   const [taking, setTaking] = useState(false)
   const [space, setSpace] = useState(selectedIn('bays'))
   const [shownFor, setShownFor] = useState(key)
