@@ -6,11 +6,12 @@ A test writes them again and compares, so that none drifts.
 import json
 import subprocess
 from pathlib import Path
-from typing import Any, cast
+from typing import Any, cast, get_args
 
 from levelcradle.core.design import schema
 from levelcradle.core.design.box import EDGES_OF, FACE_AT
 from levelcradle.core.design.readings import SIZES, WAYS
+from levelcradle.core.design.survey import Role
 from levelcradle.core.fit import Wishes
 from levelcradle.core.fit.edge_cuts import EDGES
 from levelcradle.core.modules.turns import DIRECTIONS, every_turn
@@ -64,6 +65,7 @@ def _rules() -> dict[str, Any]:
         "cut_edges": [list(edge) for edge in EDGES],
         "turns": [{"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))} for t, looks in every_turn()],
         "not_checked": NOT_CHECKED,
+        "roles": list(get_args(Role)),
         "wishes": {key: wishes[key] for key in ("making", "weights", "parallel", "boxes_per_bay")},
     }
 

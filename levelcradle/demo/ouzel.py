@@ -90,6 +90,8 @@ def _items() -> dict[str, Any]:
     rows["fuel"]["fuel"] = rows["tank"]["fuel"] = True
     for order, (key, name, mass, at, solid, gap_class) in enumerate(_IN):
         rows[key] = {"name": name, "state": "in", "mass_kg": mass, "tol_kg": 0.5, "at_mm": at, "order": order}
+        if key in _ROLES:
+            rows[key]["role"] = _ROLES[key]
         if solid:
             rows[key] |= {"solid": _block(*solid), "gap_class": gap_class}
     for order, (key, name, solid_spec, gap_class) in enumerate(_STAYS):
@@ -130,6 +132,8 @@ _IN: tuple[tuple[str, str, float, list[float], _Solid, str], ...] = (
     ("cables", "cables", 12, [1600, 120, 290], None, ""),
     ("cabin-heater", "cabin heater", 3, [640, 100, 620], None, ""),
 )
+_ROLES = {"motor": "motor", "inverter": "motor control", "junction-box": "junction", "charger": "charger", "small-battery": "small battery",
+          "cabin-heater": "heater"}  # fmt: skip
 _STAYS: tuple[tuple[str, str, dict[str, Any], str], ...] = (
     ("axle", "axle at full bump", _block([2300, -600, 180], [2660, 600, 485]), "axle"),
     ("anti-roll-bar", "anti-roll bar through its travel", _block([2720, -480, 296], [2800, 480, 330]), "moving"),

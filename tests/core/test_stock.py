@@ -6,10 +6,13 @@ import pytest
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import validate
-from levelcradle.core.errors import UnknownThing
-from levelcradle.core.finding import says
+from levelcradle.core.errors import DesignError, UnknownThing
+from levelcradle.core.finding import Finding, says
+from levelcradle.core.fit import Wishes, study
 from levelcradle.core.modules.turns import turns_for
-from levelcradle.core.stock import STARTERS, starter_kinds, starters
+from levelcradle.core.stock import STARTERS, common_window, starter_kinds, starters
+from tests.core.test_fit import bay_tree
+from tests.plain import BRICK, box_at, found, plain_car
 
 
 def stock(tree: dict[str, Any]) -> dict[str, str]:
@@ -104,3 +107,54 @@ def test_every_starter_row_names_its_source() -> None:
         assert all(row["source"] for row in starters(subject))
     with pytest.raises(UnknownThing):
         starters("secrets")
+
+
+# --- what the gear takes ---
+
+BOXED = {"x": box_at((1000.0, 0.0, 400.0), (2, 3, 1))}  # six in series
+
+
+def gear(**windows: tuple[float | None, float | None]) -> dict[str, Any]:
+    return {key: {"name": key, "state": "in", "least_v": low, "most_v": high} for key, (low, high) in windows.items()}
+
+
+def volts(items: dict[str, Any], **kind: Any) -> list[Finding]:
+    brick = {**BRICK, "full_v": 50.0, "empty_v": 36.0, **kind}
+    return found(plain_car(boxes=BOXED, items=items, module_kinds={"brick": brick}), "gear.volts")
+
+
+@pytest.mark.parametrize(
+    ("low", "high", "states"),
+    [(216.0, 300.0, ["clear"]), (216.1, 300.0, ["foul"]), (216.0, 299.9, ["foul"]), (230.0, 290.0, ["foul", "foul"]), (None, 300.0, ["clear"]),
+     (216.0, None, ["clear"]), (None, None, [])],
+)  # fmt: skip
+def test_a_string_stays_within_what_each_thing_that_goes_in_takes_empty_and_full(
+    low: float | None, high: float | None, states: list[str]
+) -> None:
+    assert [f.state for f in volts(gear(inverter=(low, high)))] == states
+
+
+def test_without_an_empty_voltage_the_lower_end_is_not_known() -> None:
+    (row,) = volts(gear(inverter=(200.0, 400.0)), empty_v=None)
+    assert row.state == "unknown"
+    assert [f.state for f in volts(gear(inverter=(None, 400.0)), empty_v=None)] == ["clear"]
+
+
+def test_what_comes_out_is_not_asked_and_the_common_window_is_the_narrowest() -> None:
+    items = gear(inverter=(200.0, 420.0), charger=(230.0, 450.0), heater=(None, 400.0))
+    items["old"] = {**items["inverter"], "state": "out", "least_v": 390.0}
+    design = validate(plain_car(items=items))
+    assert common_window(design) == (230.0, 400.0)
+    assert common_window(validate(plain_car(items=gear(a=(300.0, None), b=(None, 250.0))))) is None
+    assert common_window(validate(plain_car(items=gear(a=(None, None))))) is None
+
+
+def test_the_study_asks_for_what_all_gear_has_in_common() -> None:
+    tree = bay_tree((900, 500, 300), [])
+    tree["module_kinds"]["brick"] |= {"full_v": 50.0, "empty_v": 36.0}
+    wishes = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, gears_window=True)
+    with pytest.raises(DesignError, match="no gear that goes in states its voltages"):
+        study(validate(tree), wishes, meshes={})
+    tree["items"] = gear(inverter=(100.0, 260.0), charger=(150.0, 400.0))
+    found_ = study(validate(tree), wishes, meshes={}).proposals
+    assert {p.modules for p in found_} == {5}  # 180 to 250 V; of four 144, of six 300

@@ -64,11 +64,9 @@ class Load:
 
 
 def _gear(design: Design) -> Vec:
-    """Where the cables of all boxes meet: what is called a junction box or inverter, else the front axle's middle."""
-    named = [
-        i.at_mm for i in design.items.values() if i.state == "in" and i.at_mm and any(w in i.name.lower() for w in ("junction", "inverter"))
-    ]
-    return named[0] if named else (0.0, 0.0, 400.0)
+    """Where the cables of all boxes meet: the junction box, else the motor control, else the front axle's middle."""
+    at = {i.role: i.at_mm for i in design.items.values() if i.state == "in" and i.at_mm}
+    return at.get("junction") or at.get("motor control") or (0.0, 0.0, 400.0)
 
 
 EMPHASES: tuple[tuple[float, ...], ...] = (

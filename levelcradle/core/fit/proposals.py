@@ -28,6 +28,7 @@ from levelcradle.core.level import LevelFigures
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import StringFigures, string_figures
 from levelcradle.core.outlines import Shape
+from levelcradle.core.stock import common_window
 
 __all__ = ["Progress", "Proposal", "ProposedBox", "Study", "TightGap", "check_wishes", "study"]
 
@@ -112,7 +113,12 @@ def study(
     """Runs a study. ``tell`` is called often with what is being tried and, once there are some, the best proposals so far;
     ``stop`` is asked as often, and ends it with what it has. Raises DesignError where the wishes name what is not there."""
     check_wishes(design, wishes)
-    return _Run(design, wishes, meshes, tell, stop).study()
+    return _Run(design, _windowed(design, wishes), meshes, tell, stop).study()
+
+
+def _windowed(design: Design, wishes: Wishes) -> Wishes:
+    """With the gear's window, where that is asked for."""
+    return wishes.model_copy(update={"window_v": common_window(design)}) if wishes.gears_window else wishes
 
 
 def check_wishes(design: Design, wishes: Wishes) -> None:
@@ -250,11 +256,15 @@ def _problems(design: Design, wishes: Wishes) -> Iterator[Problem]:
         for n, key in enumerate(rows):
             if key not in collection:
                 yield Problem(f"/{name}/{n}", f"there is no {what} “{key}” any more")
+    if wishes.gears_window and common_window(design) is None:
+        yield Problem(
+            "/window_v", "no gear that goes in states its voltages, or they have nothing in common: say them in Survey, or type a window"
+        )
     if wishes.making.material not in design.tables.materials:
         yield Problem("/making/material", f"there is no material “{wishes.making.material}”")
     for n, key in enumerate(wishes.kinds):
         kind = design.module_kinds.get(key)
-        if kind and wishes.window_v and kind.empty_v is None:
+        if kind and (wishes.window_v or wishes.gears_window) and kind.empty_v is None:
             yield Problem(f"/kinds/{n}", f"{kind.name} has no empty voltage yet: say it in Stock, the window goes from empty to full")
         if kind and wishes.rest_on and not set(wishes.rest_on) & set(kind.may_rest_on):
             yield Problem("/rest_on", f"{kind.name} may rest on none of these faces")

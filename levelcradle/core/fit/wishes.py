@@ -45,8 +45,8 @@ class Wishes(Part):
 
     ``modules``: exactly so many, None for as many as go in. ``bays``: those that may be used. ``keep``: boxes that stay
     as they are; all others that stand in the asked bays are laid out anew. ``window_v``: lowest and highest voltage that
-    the gear takes, empty cell to full cell; with it the counts are those whose string fits it, ``parallel`` strings side
-    by side.
+    the gear takes, empty cell to full cell; ``gears_window``: the one that all gear which goes in has in common. With it the
+    counts are those whose string fits it, ``parallel`` strings side by side.
     """
 
     kinds: Annotated[tuple[Id, ...], Field(min_length=1, max_length=6, strict=False)]
@@ -54,6 +54,7 @@ class Wishes(Part):
     modules: Count | None = None
     parallel: Annotated[int, Field(ge=1, le=20)] = 1
     window_v: Annotated[tuple[Positive, Positive] | None, Field(strict=False)] = None
+    gears_window: bool = False
     keep: Annotated[tuple[Id, ...], Field(max_length=100, strict=False)] = ()
     leave_empty: Literal["left", "right"] | None = None
     towards: Annotated[tuple[Towards, ...], Field(max_length=5, strict=False)] = ()
@@ -73,7 +74,7 @@ class Wishes(Part):
     def _no_contradiction(self) -> "Wishes":
         if self.window_v and self.window_v[0] >= self.window_v[1]:
             raise ValueError("the lowest voltage must be below the highest")
-        if self.modules is not None and self.window_v is not None:
+        if self.modules is not None and (self.window_v is not None or self.gears_window):
             raise ValueError("asks for a fixed count and for a voltage window: leave one of the two out")
         if self.modules is not None and self.modules % self.parallel:
             raise ValueError(f"{self.modules} modules do not make {self.parallel} equal strings")

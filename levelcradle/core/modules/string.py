@@ -13,12 +13,14 @@ Held = tuple[ModuleKind, int]  # a module and how many of its block stand side b
 
 @dataclass(frozen=True, slots=True)
 class StringFigures:
-    """Modules in series: how many there are, voltages and the energy of the weakest capacity."""
+    """Modules in series: how many there are, voltages and the energy of the weakest capacity; ``empty_v`` is None where a kind in
+    it does not say its own."""
 
     modules: int
     nominal_v: float
     full_v: float
     energy_kwh: float | None
+    empty_v: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +45,9 @@ def _figures(held: list[Held]) -> StringFigures:
     nominal = sum(kind.nominal_v / n for kind, n in held)
     capacities = [kind.capacity_ah * n for kind, n in held if kind.capacity_ah is not None]
     energy = nominal * min(capacities) / 1000 if held and len(capacities) == len(held) else None
-    return StringFigures(len(held), nominal, sum(kind.full_v / n for kind, n in held), energy)
+    empties = [kind.empty_v / n for kind, n in held if kind.empty_v is not None]
+    empty = sum(empties) if len(empties) == len(held) else None
+    return StringFigures(len(held), nominal, sum(kind.full_v / n for kind, n in held), energy, empty)
 
 
 def strings_in(boxes: Iterable[Box], kinds: Mapping[str, ModuleKind], strings: Mapping[str, PackString]) -> dict[str, StringFigures]:

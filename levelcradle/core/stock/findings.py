@@ -8,6 +8,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.finding import Figure, Finding, Step, Working, plain
 from levelcradle.core.modules import strings_in
 from levelcradle.core.stock.shelf import MAD_FACTOR, OUTLYING, ShelfFigures, ShelfRow, shelf_figures
+from levelcradle.core.stock.windows import window_findings
 
 __all__ = ["stock_findings"]
 
@@ -20,6 +21,7 @@ def stock_findings(assembly: Assembly) -> list[Finding]:
         *_as_they_are(assembly.design),
         *_short(assembly),
         *_strings(assembly.design),
+        *window_findings(assembly.design),
         *_deadly(assembly.design),
     ]
 

@@ -6077,9 +6077,12 @@ export interface components {
         };
         /**
          * StringFigures
-         * @description Modules in series: how many there are, voltages and the energy of the weakest capacity.
+         * @description Modules in series: how many there are, voltages and the energy of the weakest capacity; ``empty_v`` is None where a kind in
+         *     it does not say its own.
          */
         StringFigures: {
+            /** Empty V */
+            empty_v?: number | null;
             /** Energy Kwh */
             energy_kwh: number | null;
             /** Full V */
@@ -6321,8 +6324,8 @@ export interface components {
          *
          *     ``modules``: exactly so many, None for as many as go in. ``bays``: those that may be used. ``keep``: boxes that stay
          *     as they are; all others that stand in the asked bays are laid out anew. ``window_v``: lowest and highest voltage that
-         *     the gear takes, empty cell to full cell; with it the counts are those whose string fits it, ``parallel`` strings side
-         *     by side.
+         *     the gear takes, empty cell to full cell; ``gears_window``: the one that all gear which goes in has in common. With it the
+         *     counts are those whose string fits it, ``parallel`` strings side by side.
          */
         Wishes: {
             /** Bays */
@@ -6337,6 +6340,11 @@ export interface components {
              * @default false
              */
             chamfers: boolean;
+            /**
+             * Gears Window
+             * @default false
+             */
+            gears_window: boolean;
             /**
              * Keep
              * @default []

@@ -96,7 +96,9 @@ export function Question({ running }: { running: boolean }) {
             {blank('lowV')}
             {blank('highV')}
           </Two>
-          <p className="m-0 text-sm text-soft">Empty cells to full cells must lie within it.</p>
+          <p className="m-0 text-sm text-soft">
+            Empty cells to full cells must lie within it. Left empty: what all gear that goes in states.
+          </p>
         </>
       )}
       <Tick

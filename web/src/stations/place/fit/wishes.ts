@@ -100,6 +100,10 @@ function figure(text: string): number | string {
   return text.trim() && Number.isFinite(Number(text)) ? Number(text) : text
 }
 
+/** Between the voltages that were typed; with none what the gear states. */
+const windowOf = (a: Asking) =>
+  a.lowV.trim() || a.highV.trim() ? { window_v: [figure(a.lowV), figure(a.highV)] } : { gears_window: true }
+
 /** The body of the question. Left out is only what may be: the core says what is wrong with the rest. */
 export function wishesOf(a: Asking, document: Document): object {
   const [series, parallel] = [figure(a.series), figure(a.parallel)]
@@ -110,7 +114,7 @@ export function wishesOf(a: Asking, document: Document): object {
     bays: baysOf(a, document),
     parallel,
     ...(a.goal === 'exactly' ? { modules } : {}),
-    ...(a.goal === 'window' ? { window_v: [figure(a.lowV), figure(a.highV)] } : {}),
+    ...(a.goal === 'window' ? windowOf(a) : {}),
     leave_empty: a.empty || null,
     towards: a.towards,
     rest_on: a.restOn,

@@ -2,6 +2,7 @@
 import { useState } from 'react'
 
 import { api, taken, wordsOf } from '../../../design/api'
+import rules from '../../../design/rules.json'
 import { useDocument, useLive, useLoaded } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import { freed } from '../../../design/queries'
@@ -17,6 +18,8 @@ import { SolidBlanks } from '../SolidBlanks'
 import { EDGES, FACES as ON, OnFace } from '../../box/OnFace'
 import { SweepBlanks } from './SweepBlanks'
 import { STATES } from './ThingRows'
+
+const ROLES = rules.roles
 
 export function ThingSheet({ id, item, base }: { id: string; item: Item; base: Base | null }) {
   const edit = useLive((s) => s.edit)
@@ -43,6 +46,18 @@ export function ThingSheet({ id, item, base }: { id: string; item: Item; base: B
           onChange={(v) => put('structure', v)}
         />
         {(item.state === 'in' || item.place.type === 'box') && <Sits id={id} item={item} />}
+        {item.state === 'in' && (
+          <>
+            <Choose
+              label="What it is"
+              value={item.role ?? ''}
+              options={[['', 'nobody has said'], ...ROLES.map((role) => [role, role] as const)]}
+              onChange={(role) => put('role', role || null)}
+            />
+            <Blank path={`${path}/least_v`} label="Works from" kind="voltage" optional />
+            <Blank path={`${path}/most_v`} label="Works up to" kind="voltage" optional />
+          </>
+        )}
         <Blank path={`${path}/heat_w`} label="Heat it gives off (W)" kind="number" optional />
         <NameBlank path={`${path}/note`} label="Note" long />
       </div>
