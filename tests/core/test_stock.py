@@ -123,11 +123,13 @@ def volts(items: dict[str, Any], **kind: Any) -> list[Finding]:
     return found(plain_car(boxes=BOXED, items=items, module_kinds={"brick": brick}), "gear.volts")
 
 
-@pytest.mark.parametrize(
-    ("low", "high", "states"),
-    [(216.0, 300.0, ["clear"]), (216.1, 300.0, ["foul"]), (216.0, 299.9, ["foul"]), (230.0, 290.0, ["foul", "foul"]), (None, 300.0, ["clear"]),
-     (216.0, None, ["clear"]), (None, None, [])],
-)  # fmt: skip
+FROM_TO = [
+    (216.0, 300.0, ["clear"]), (216.1, 300.0, ["foul"]), (216.0, 299.9, ["foul"]), (230.0, 290.0, ["foul", "foul"]),
+    (None, 300.0, ["clear"]), (216.0, None, ["clear"]), (None, None, []),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("low", "high", "states"), FROM_TO)
 def test_a_string_stays_within_what_each_thing_that_goes_in_takes_empty_and_full(
     low: float | None, high: float | None, states: list[str]
 ) -> None:
