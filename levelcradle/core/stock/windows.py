@@ -38,7 +38,7 @@ def window_findings(design: Design) -> Iterator[Finding]:
 
 
 def _named(design: Design, key: str) -> str:
-    return plain(design.strings[key].name) if key else "the string"
+    return plain(design.strings[key].name) if key else "The string"
 
 
 def _against(key: str, item: Item, words: str, string: str, figures: StringFigures) -> Iterator[Finding]:

@@ -178,7 +178,7 @@ export function Blank(props: BlankProps) {
         )}
         {reading && !asTyped && (
           <span className="narrow block text-xs text-soft">
-            typed {reading.text} {/[a-z'"]/i.test(reading.text) ? '' : reading.unit}
+            typed {reading.text} {/mm|cm|in|ft|kg|lb|['"]/i.test(reading.text) ? '' : reading.unit}
           </span>
         )}
       </span>
@@ -206,7 +206,7 @@ export function Blank(props: BlankProps) {
           onChange={(event) => void understand(event.target.value)}
           onKeyDown={keys}
           onBlur={() => void take()}
-          className={`min-h-9 w-[92px] rounded border-[1.5px] bg-white px-1.5 text-right text-lg font-semibold ${draft?.problem ? 'border-foul' : 'border-edge'}`}
+          className={`min-h-9 w-[92px] rounded border-[1.5px] bg-white px-1.5 text-right font-semibold ${(draft?.text ?? shown).length > 8 ? 'text-sm' : 'text-lg'} ${draft?.problem ? 'border-foul' : 'border-edge'}`}
         />
         <span className={props.bare ? 'sr-only' : 'w-6 text-sm text-soft'}>{unit || UNIT_WORD[kind]}</span>
         {draft && (
