@@ -370,3 +370,13 @@ def test_a_number_on_the_sheet_leads_to_its_blank(bench: Bench) -> None:
     bench.page.get_by_label(name, exact=True).press("Enter")
     expect(bench.page.get_by_text("No. 4 ·")).to_be_visible()
     assert any(r["basis"] == "measured" and r["text"] == "229" for r in bench.tree["readings"].values())
+
+
+def test_a_rod_is_as_thick_as_its_diameter_which_is_what_a_caliper_reads(bench: Bench) -> None:
+    part(bench, "survey", "Things")
+    bench.page.get_by_role("button", name="steering column", exact=True).click()
+    field = bench.page.get_by_label("diameter")
+    expect(field).to_have_value("56")
+    put(field, "60")
+    settled(bench.page)
+    assert bench.tree["items"]["steering-column"]["solid"]["radius_mm"] == 30

@@ -109,7 +109,13 @@ function Figures({ path, solid, base }: { path: string; solid: Solid; base: Base
           <PointBlanks path={`${path}/start_mm`} base={base} />
           <span className="narrow text-sm">to</span>
           <PointBlanks path={`${path}/end_mm`} base={base} />
-          <Blank path={`${path}/radius_mm`} label="radius" list="survey" />
+          <Blank
+            path={`${path}/radius_mm`}
+            label="diameter"
+            list="survey"
+            figure={2 * solid.radius_mm}
+            patchFor={(mm) => [{ op: 'replace', path: `${path}/radius_mm`, value: (mm ?? 0) / 2 }]}
+          />
         </>
       )
     case 'path':
