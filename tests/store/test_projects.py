@@ -71,7 +71,7 @@ def test_undo_and_redo_are_revisions(store: Store, car: str) -> None:
     assert store.step_back(car, "undo", session="ann")
     assert figure(store, car) == 2670.5
     assert store.step_back(car, "undo", session="ann") is None
-    assert store.steps(car, session="ann")[1] == "Tank box 14.5 mm forward"
+    assert store.steps(car, session="ann")[1] == "Tank box 14.5 mm aft"
     assert store.step_back(car, "redo", session="ann")
     assert store.step_back(car, "redo", session="ann")
     assert (figure(store, car), figure(store, car, 2)) == (2685.0, 360.0)
