@@ -12,13 +12,14 @@ from levelcradle.core.design.box import Turn
 from levelcradle.core.design.files import problems_of
 from levelcradle.core.design.survey import SwungTape
 from levelcradle.core.design.vehicle import Track, Weighing
+from levelcradle.core.edits import Shape
 from levelcradle.core.fit import Wishes
 from levelcradle.core.modules import Order
 from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
     "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "HungBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody",
-    "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "RestateBody",
+    "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "ReshapeBody", "RestateBody",
     "SectionBody", "ShownBody", "StackUpBody", "SwingBody", "TapeBody",
     "WorkingBody", "WouldTakeBody", "json_body", "raw_body",
 ]  # fmt: skip
@@ -159,6 +160,13 @@ class BehindBody(Body):
     direction: Annotated[tuple[Unit, Unit, Unit], Field(strict=False)]
 
 
+class ReshapeBody(Body):
+    """``path`` of a solid, such as items/column/solid."""
+
+    path: Annotated[str, Field(max_length=200, pattern=r"^[^/]+(/[^/]+)+$")]
+    shape: Shape
+
+
 class RestateBody(Body):
     bay: Id
     station: Id
@@ -189,7 +197,7 @@ class ReadPlaceBody(Body):
 BODIES: tuple[type[BaseModel], ...] = (
     BehindBody, BlocksBody, FirstBoxBody, HungBody, LayBody, ListenBody, NewCar, PatchBody, PlaceThingBody, PreviewBody,
     ReadBody, ReadPlaceBody,
-    RemoveBoxBody, RestateBody, SectionBody, ShownBody, StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
+    RemoveBoxBody, ReshapeBody, RestateBody, SectionBody, ShownBody, StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
 )  # fmt: skip
 
 B = TypeVar("B", bound=BaseModel)

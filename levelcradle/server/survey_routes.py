@@ -6,7 +6,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.edits import freed_place, onto_the_shelf, station_said, weighed_as
+from levelcradle.core.edits import freed_place, onto_the_shelf, reshaped, station_said, weighed_as
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.level import WeighedBy
 from levelcradle.core.stock import starter_kinds, starters
@@ -16,7 +16,7 @@ from levelcradle.exchange import LARGEST_BYTES, picture_kind, read_outlines, rea
 from levelcradle.exchange.scans import LengthUnit
 from levelcradle.exchange.shelf import FIELDS
 from levelcradle.jobs import Queue
-from levelcradle.server.bodies import BehindBody, RestateBody, SwingBody, json_body, raw_body
+from levelcradle.server.bodies import BehindBody, ReshapeBody, RestateBody, SwingBody, json_body, raw_body
 from levelcradle.server.problems import WrongBody
 from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, download, takes
 from levelcradle.server.views import (
@@ -232,6 +232,12 @@ def freed(project: ProjectId, item: Key, store: TheStore) -> PatchOut:
     """The place of a thing that comes out, as a bay whose sides are still to be measured."""
     key, patch = freed_place(store.open(project).design, item)
     return PatchOut(patch=operations(patch), id=key)
+
+
+@router.post("/projects/{project}/reshaped", response_model=PatchOut, openapi_extra=takes(ReshapeBody))
+def reshape(project: ProjectId, store: TheStore, body: Annotated[ReshapeBody, Depends(json_body(ReshapeBody))]) -> PatchOut:
+    """A solid said as another shape, with what carries over of its place and size."""
+    return PatchOut(patch=operations(reshaped(store.open(project).design, body.path, body.shape)), id=body.path)
 
 
 @router.get("/projects/{project}/blanks", response_model=list[BlankOut])

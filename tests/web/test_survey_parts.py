@@ -380,3 +380,13 @@ def test_a_rod_is_as_thick_as_its_diameter_which_is_what_a_caliper_reads(bench: 
     put(field, "60")
     settled(bench.page)
     assert bench.tree["items"]["steering-column"]["solid"]["radius_mm"] == 30
+
+
+def test_another_shape_keeps_the_place(bench: Bench) -> None:
+    part(bench, "survey", "Things")
+    bench.page.get_by_role("button", name="steering column", exact=True).click()
+    before = bench.tree["items"]["steering-column"]["solid"]
+    bench.page.get_by_label("Shape").select_option(label="a run with a cross-section")
+    bench.saved(2)
+    after = bench.tree["items"]["steering-column"]["solid"]
+    assert after == {"type": "path", "points_mm": [before["start_mm"], before["end_mm"]], "width_mm": 56, "height_mm": 56}

@@ -255,6 +255,15 @@ export async function weighedBy(project: string, way: 'corners' | 'axles' | 'tot
   )
 }
 
+export async function reshaped(project: string, path: string, shape: string) {
+  return taken(
+    await api.POST('/api/projects/{project}/reshaped', {
+      params: { path: { project } },
+      body: { path: path.slice(1), shape } as never,
+    }),
+  )
+}
+
 export async function freed(project: string, item: string) {
   return taken(
     await api.POST('/api/projects/{project}/freed/{item}', { params: { path: { project, item } } }),

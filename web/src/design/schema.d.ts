@@ -577,6 +577,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/reshaped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reshape
+         * @description A solid said as another shape, with what carries over of its place and size.
+         */
+        post: operations["reshape_api_projects__project__reshaped_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/restate": {
         parameters: {
             query?: never;
@@ -5725,6 +5745,19 @@ export interface components {
              */
             patch: components["schemas"]["InOperation"][];
         };
+        /**
+         * ReshapeBody
+         * @description ``path`` of a solid, such as items/column/solid.
+         */
+        ReshapeBody: {
+            /** Path */
+            path: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "block" | "rod" | "prism" | "path" | "below";
+        };
         /** RestateBody */
         RestateBody: {
             /** Bay */
@@ -8559,6 +8592,68 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveBoxBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    reshape_api_projects__project__reshaped_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReshapeBody"];
             };
         };
         responses: {

@@ -1,7 +1,9 @@
 /** The shape of a thing or a space: a block between two corners, a rod, an outline in plan, a run, or what lies below a line. */
-import { useDocument, useLive } from '../../design/live'
+import { useDocument, useLive, useLoaded } from '../../design/live'
 import { at } from '../../design/pointer'
+import { reshaped } from '../../design/queries'
 import type { Item, Op } from '../../design/types'
+import { useAsked } from '../../design/useAsked'
 import { Blank } from '../../ui/Blank'
 import { Choose, Link } from '../../ui/parts'
 import { type Base, PointBlanks } from '../rows'
@@ -69,6 +71,8 @@ export function SolidBlanks({
   optional?: boolean
 }) {
   const edit = useLive((s) => s.edit)
+  const { project } = useLoaded()
+  const { ask, problem } = useAsked()
   const solid = at(useDocument(), path) as Solid | null
   const kinds = solid?.type === 'mesh' ? [...TYPED, 'mesh' as const] : TYPED
   return (
@@ -80,12 +84,18 @@ export function SolidBlanks({
           ...(optional ? [['', 'none'] as const] : []),
           ...kinds.map((kind) => [kind, WORDS[kind]] as const),
         ]}
-        onChange={(kind) =>
+        onChange={(kind) => {
+          if (kind && solid && solid.type !== 'mesh') return void ask(() => reshaped(project, path, kind))
           void edit([
             { op: 'replace', path, value: kind ? start(kind as Kind, base?.at ?? [0, 0, 300]) : null },
           ])
-        }
+        }}
       />
+      {problem && (
+        <p role="alert" className="m-0 font-semibold text-foul">
+          {problem}
+        </p>
+      )}
       {solid && <Figures path={path} solid={solid} base={base} />}
     </>
   )
