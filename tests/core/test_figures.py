@@ -171,11 +171,14 @@ def test_a_scan_that_was_moved_is_still_a_scan() -> None:
     assert nearest(block((1150, 150, 150), (1180, 180, 180)), moved).gap_mm == pytest.approx((450 - 200) / math.sqrt(3), abs=0.01)
 
 
-def test_a_module_needs_its_own_height_above_the_lids_lift(tree: dict[str, Any]) -> None:
-    """226 of a module on edge, 25 of the lid's edge and 5 to spare."""
-    limits = {f.limit for f in found(tree, "access.lid")}
-    assert limits <= {30.0, 256.0}
-    assert 256.0 in limits or 30.0 in limits
+@pytest.mark.parametrize(("above", "state"), [(28.0, "note"), (32.0, "note"), (118.0, "note"), (122.0, "clear")])
+def test_a_module_needs_its_own_height_above_the_lids_lift(above: float, state: str) -> None:
+    """25 of the lid's edge and 5 to spare for the lid; for a module of 90 so much more."""
+    top = 400.0 + 101.0 + 3.0
+    over = a_block((900.0, -100.0, top + above), (1400.0, 300.0, top + above + 50.0))
+    (lid,) = found(plain_car(boxes={"x": box_at(AT)}, items={"over": over}), "access.lid")
+    assert lid.state == state
+    assert lid.limit == (30.0 if above < 30 else 120.0 if state == "note" else 30.0)
 
 
 def test_a_thing_on_the_lid_stands_on_the_lid() -> None:
