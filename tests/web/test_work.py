@@ -161,6 +161,7 @@ def test_undo_takes_back_the_nudge_that_was_just_made_and_nothing_before_it(benc
     bench.saved(2)
     bench.go("place")
     bench.press(*bench.middle("plan", "boxes/tank", "tray"))
+    expect(bench.page.get_by_role("heading", name="Tank box")).to_be_visible()
     before = bench.place()
     bench.page.keyboard.press("ArrowRight")
     bench.page.keyboard.press("u")
@@ -176,6 +177,7 @@ def test_undo_takes_back_the_nudge_that_was_just_made_and_nothing_before_it(benc
 def test_a_nudge_is_stored_before_its_view_is_left_and_before_what_is_done_next(bench: Bench) -> None:
     bench.go("place")
     bench.press(*bench.middle("plan", "boxes/tank", "tray"))
+    expect(bench.page.get_by_role("heading", name="Tank box")).to_be_visible()
     before = bench.place()
     bench.page.keyboard.press("ArrowRight")
     bench.page.keyboard.press("1")

@@ -161,22 +161,32 @@ def _on_the_step(beyond: float, far: float) -> float:
 def _beyond(piece: Solid, thing: Hindrance, axis: int, sign: float, far: float) -> float:
     """Where the stretch in which a piece lacks its gap to a thing ends.
 
-    The distance of convex solids is a convex function of the travel, so that Newton's steps back from beyond never go too far.
+    The distance of convex solids is a convex function of the travel, so that Newton's steps back from beyond do not go too far;
+    where the nearest points of round ends say otherwise, the stretch is halved.
     """
     if thing.solid.surface or piece.surface:
         return far + MARCH_MM
+
+    def near_at(travel: float) -> Nearest:
+        by = [0.0, 0.0, 0.0]
+        by[axis] = sign * travel
+        return nearest(piece.moved(Placement(UPRIGHT, (by[0], by[1], by[2]))), thing.solid)
+
     solid = thing.solid
     high = (solid.high[axis] - piece.low[axis] if sign > 0 else piece.high[axis] - solid.low[axis]) + thing.need_mm
-    at = max(high, far)
+    low, at = far, max(high, far)
+    near = near_at(at)
     for _ in range(NEWTON):
-        by = [0.0, 0.0, 0.0]
-        by[axis] = sign * at
-        near = nearest(piece.moved(Placement(UPRIGHT, (by[0], by[1], by[2]))), solid)
         slope = sign * minus(near.here, near.there)[axis] / near.gap_mm if near.gap_mm > 0 else 0.0
-        back = (near.gap_mm - thing.need_mm) / slope if slope > 1e-6 else 0.0
-        if back < SETTLED_MM or at - back <= far:
+        back = (near.gap_mm - thing.need_mm) / slope if slope > 1e-6 else math.inf
+        if back < SETTLED_MM or at - low < SETTLED_MM:
             break
-        at -= back
+        tried = at - back if at - back > low else (low + at) / 2
+        found = near_at(tried)
+        if found.gap_mm < thing.need_mm - 1e-9:
+            low = tried
+        else:
+            at, near = tried, found
     return at
 
 
