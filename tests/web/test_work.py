@@ -181,7 +181,9 @@ def test_a_nudge_is_stored_before_its_view_is_left_and_before_what_is_done_next(
     before = bench.place()
     bench.page.keyboard.press("ArrowRight")
     bench.page.keyboard.press("1")
-    _overhang(bench, "701")
+    field = bench.page.get_by_label("Front overhang", exact=True)
+    field.fill("701")
+    field.press("Enter")
     bench.saved(3)
     assert bench.place()[0] == before[0] + 1
     bench.page.keyboard.press("Escape")
