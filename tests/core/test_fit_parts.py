@@ -15,12 +15,14 @@ from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.fit import Wishes, what_it_takes
 from levelcradle.core.fit.combine import Load, combinations
+from levelcradle.core.fit.edge_cuts import EDGES, EdgeCuts
 from levelcradle.core.fit.grids import Grid, blocks_of, last_row
 from levelcradle.core.fit.options import Option, Room, room_of
 from levelcradle.core.fit.proposals import study
 from levelcradle.core.fit.wanted import Wanted, held_in
 from levelcradle.core.fit.wishes import Making
 from levelcradle.core.modules import turned
+from tests import plain
 from tests.core.test_fit import bay_design, bay_tree
 
 BRICK = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, mixed_turns=False)
@@ -364,3 +366,23 @@ def test_a_scan_is_kept_clear_of_like_any_thing() -> None:
     for proposal in found.proposals:
         after = analyse(edited(design, proposal.patch), meshes)
         assert not [f for f in after.findings if f.state == "foul" and f.code == "gap"]
+
+
+def test_an_edge_that_cannot_be_cut_so_far_as_its_modules_let_it_takes_no_other_along() -> None:
+    """Beside a hole low in the left wall less can go off the left lower edge; the right one goes as far as before."""
+    room_before = dict.fromkeys(("side_a", "side_b", "end_a", "end_b"), 90.0)
+    brick = {**plain.BRICK, "size_mm": [200, 120, 160], "face_gap_mm": room_before}
+    gland = {"name": "gland", "face": "left", "from": ["front", "base"], "u_mm": 100.0, "v_mm": 70.0, "diameter_mm": 20.0}
+
+    def most(**more: Any) -> dict[tuple[str, str], tuple[int, int]]:
+        design = validate(plain.plain_car(boxes={"x": plain.box_at((1000.0, 0.0, 400.0), **more)}, module_kinds={"brick": brick}))
+        box = design.boxes["x"]
+        edges = EdgeCuts(box, design.module_kinds, design.tables.materials[box.material])
+        sets = edges.most()
+        assert not [f for cuts in sets for f in edges.shell(cuts).made.findings("", "") if f.state == "foul"]
+        return {edge: legs for cuts in sets for edge, legs in cuts}
+
+    whole, holed = most(), most(openings={"g": gland})
+    assert set(whole) == set(holed) == set(EDGES)
+    assert holed["left", "base"] < whole["left", "base"]
+    assert holed["right", "base"] == whole["right", "base"]

@@ -160,3 +160,12 @@ def test_the_study_asks_for_what_all_gear_has_in_common() -> None:
     tree["items"] = gear(inverter=(100.0, 260.0), charger=(150.0, 400.0))
     found_ = study(validate(tree), wishes, meshes={}).proposals
     assert {p.modules for p in found_} == {5}  # 180 to 250 V; of four 144, of six 300
+
+
+def test_clear_says_the_ends_that_were_asked_and_measures_at_the_nearer() -> None:
+    for window, words, margin in (((200.0, 310.0), ["216.0 V empty", "300.0 V full"], 10.0), ((None, 310.0), ["300.0 V full"], 10.0),
+                                  ((210.0, None), ["216.0 V empty"], 6.0)):  # fmt: skip
+        (row,) = volts(gear(inverter=window))
+        assert row.margin == pytest.approx(margin)
+        assert all(word in says(row) for word in words)
+        assert ("empty" in says(row), "full" in says(row)) == (window[0] is not None, window[1] is not None)

@@ -158,7 +158,7 @@ def test_every_operation_fuzzed_from_the_apis_own_description(client: TestClient
     seen = set()
 
     def one(operation: Any) -> None:
-        @settings(max_examples=8, deadline=None, phases=[Phase.generate], suppress_health_check=list(HealthCheck), derandomize=True)
+        @settings(max_examples=12, deadline=None, phases=[Phase.generate], suppress_health_check=list(HealthCheck), derandomize=True)
         @given(case=operation.as_strategy())
         def run(case: Any) -> None:
             if "{project}" in operation.path:

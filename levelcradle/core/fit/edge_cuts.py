@@ -25,6 +25,7 @@ EDGES: tuple[Edge, ...] = (
     ("front", "left"), ("front", "right"), ("aft", "left"), ("aft", "right"),
 )  # fmt: skip
 EVEN = (1.0, 1.0)
+SHARES = (1.0, 0.75, 0.5, 0.25, 0.0)  # of what the modules leave, tried in turn where a larger cut cannot be made
 
 
 class EdgeCuts:
@@ -89,7 +90,7 @@ class EdgeCuts:
         return self.shell(()).made.least_cut_mm(edge) or 0
 
     def _largest(self, edge: Edge, slope: tuple[float, float]) -> Legs | None:
-        """None where not even the least cut leaves the modules their room."""
+        """As far as the modules leave room and it can be made; None where not even the least cut does."""
         shell, least = self.shell(()), self._least_mm(edge)
         modules = [(m.low, m.high) for m in shell.modules]
         far = largest_chamfer(edge, shell.made.wall_mm, self._box.liners.wall_mm, shell.outer_mm, modules, slope)
@@ -97,7 +98,11 @@ class EdgeCuts:
         legs = [math.floor(min(mm, self._most_mm, shell.outer_mm[axis] / 2) + 1e-9) for mm, axis in zip(far, along, strict=True)]
         if not least or min(legs) < least:
             return None
-        return legs[0], legs[1]
+        for share in SHARES:
+            one, other = (max(least, math.floor(mm * share)) for mm in legs)
+            if self._can_be_made(((edge, (one, other)),)):
+                return one, other
+        return None
 
     def _can_be_made(self, cuts: Cuts) -> bool:
         return all(finding.id in self._held for finding in self._against(cuts))

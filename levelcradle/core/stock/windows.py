@@ -9,6 +9,7 @@ from levelcradle.core.modules import StringFigures, strings_in
 
 __all__ = ["common_window", "window_findings"]
 
+HIGHEST_V = 2000.0  # of any figure in the document
 WHY = "from its empty cells to its full ones, as the gear's maker states (data sheet)"
 
 
@@ -23,7 +24,7 @@ def common_window(design: Design) -> tuple[float, float] | None:
     none is stated, or where they have nothing in common."""
     gear = [item for _, item in _gear(design)]
     low = max((item.least_v for item in gear if item.least_v is not None), default=0.0)
-    high = min((item.most_v for item in gear if item.most_v is not None), default=2000.0)
+    high = min((item.most_v for item in gear if item.most_v is not None), default=HIGHEST_V)
     return (low, high) if gear and low < high else None
 
 
@@ -68,10 +69,22 @@ def _foul(ends: str, subjects: tuple[str, ...], says: str, value: float, limit: 
 
 
 def _within(key: str, item: Item, strings: Mapping[str, StringFigures]) -> Finding:
-    highest = max(s.full_v for s in strings.values())
-    path, asked = f"items/{key}", item.most_v if item.most_v is not None else 2000.0
+    """Says the ends that were asked, and measures at the nearer one. Only called where no string says anything against it."""
+    path, ends = f"items/{key}", list(_ends(item, strings))
+    margin, value, limit, _ = min(ends)
+    words = " and ".join(f"{{{n}}} {end}" for n, (*_, end) in enumerate(ends))
     return Finding(
-        id=f"volts:{path}", code="gear.volts", station="stock", state="clear", subjects=(path,), value=highest, limit=asked,
-        says=f"{plain(item.name)} takes the string, {{0}} full", figures=(Figure(highest, "V"),), margin=asked - highest, unit="V",
-        because=WHY, shows="voltage",
+        id=f"volts:{path}", code="gear.volts", station="stock", state="clear", subjects=(path,), value=value, limit=limit,
+        says=f"{plain(item.name)} takes the string, {words}", figures=tuple(Figure(volts, "V") for _, volts, _, _ in ends), margin=margin,
+        unit="V", because=WHY, shows="voltage",
     )  # fmt: skip
+
+
+def _ends(item: Item, strings: Mapping[str, StringFigures]) -> Iterator[tuple[float, float, float, str]]:
+    """(margin, volts, limit, which end) of each end that the thing states."""
+    if item.least_v is not None:
+        empty = min(s.empty_v for s in strings.values() if s.empty_v is not None)
+        yield empty - item.least_v, empty, item.least_v, "empty"
+    if item.most_v is not None:
+        full = max(s.full_v for s in strings.values())
+        yield item.most_v - full, full, item.most_v, "full"

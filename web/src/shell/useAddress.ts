@@ -1,29 +1,10 @@
 /** What is looked at stands in the address, so that a reload, Back and a link that was sent return there. */
-import { useCallback, useEffect, useLayoutEffect } from 'react'
-import { useLocation, useNavigate, useNavigationType } from 'react-router'
+import { useEffect, useLayoutEffect } from 'react'
+import { useLocation, useNavigationType } from 'react-router'
 
+import { useSaid } from '../design/address'
 import { type Shows, useChoice } from '../design/choice'
 import type { Station } from './stations'
-
-type Change = Readonly<Record<string, string | null>>
-
-/** Puts figures into the address, beside what stands there. Replaced is what Back need not return to. */
-export function useSaid(): (change: Change, replace: boolean) => void {
-  const go = useNavigate()
-  return useCallback(
-    (change, replace) => {
-      const said = new URLSearchParams(window.location.search)
-      for (const [name, value] of Object.entries(change)) {
-        if (value === null) said.delete(name)
-        else said.set(name, value)
-      }
-      const search = said.toString()
-      if (`?${search}` !== window.location.search && search !== window.location.search)
-        void go({ search }, { replace })
-    },
-    [go],
-  )
-}
 
 /** The selected thing and what the Place station shows. Back and reload take them from the address; to another station they are
  * taken along. */

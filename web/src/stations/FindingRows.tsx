@@ -28,8 +28,8 @@ export function GapRows({ findings, most = 3 }: { findings: Finding[]; most?: nu
         <thead>
           <tr className="text-sm text-soft">
             <th className="text-left font-semibold">to</th>
-            <th className="text-right font-semibold">has, {units.length}</th>
-            <th className="text-right font-semibold">needs, {units.length}</th>
+            <th className="text-right font-semibold whitespace-nowrap">has, {units.length}</th>
+            <th className="pl-2 text-right font-semibold whitespace-nowrap">needs, {units.length}</th>
             <th>
               <span className="sr-only">state</span>
             </th>

@@ -2,8 +2,8 @@
 import { useEffect, useRef } from 'react'
 import { useSearchParams } from 'react-router'
 
+import { useSaid } from '../design/address'
 import { useChoice } from '../design/choice'
-import { useSaid } from '../shell/useAddress'
 
 export function useParts<P extends string>(
   parts: readonly (readonly [P, string])[],

@@ -13,7 +13,7 @@ import { readFigure } from '../design/queries'
 import type { Op, Reading } from '../design/types'
 import { along, length, type Way } from './format'
 import { Says } from './Says'
-import { goOn, unlessTyped, useTakenOnce } from './useTakenOnce'
+import { goOn, kept, unlessTyped, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
 export type Kind = 'length' | 'mass' | 'number' | 'angle' | 'voltage'
@@ -150,7 +150,7 @@ export function Blank(props: BlankProps) {
   const take = useTakenOnce(commit, draft?.text ?? null)
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
-    if (draft || !(event.ctrlKey || event.metaKey)) event.stopPropagation()
+    kept(event, draft !== null)
     if (event.key === 'Enter' && event.altKey) return holdAgain()
     if (event.key === 'Enter') {
       const input = event.currentTarget

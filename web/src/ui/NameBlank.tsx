@@ -3,7 +3,7 @@ import { useId, useState } from 'react'
 
 import { useDocument, useLive } from '../design/live'
 import { at } from '../design/pointer'
-import { useTakenOnce } from './useTakenOnce'
+import { kept, useTakenOnce } from './useTakenOnce'
 
 export function NameBlank({
   path,
@@ -44,7 +44,7 @@ export function NameBlank({
         onBlur={() => void take()}
         data-stored={draft === null ? '' : undefined}
         onKeyDown={(event) => {
-          if (draft !== null || !(event.ctrlKey || event.metaKey)) event.stopPropagation()
+          kept(event, draft !== null)
           if (event.key === 'Enter') void take()
           if (event.key === 'Escape') setDraft(null)
         }}

@@ -7,7 +7,7 @@ import { readPlace } from '../design/queries'
 import { place } from './format'
 import { note } from './Blank'
 import { Says } from './Says'
-import { goOn, unlessTyped, useTakenOnce } from './useTakenOnce'
+import { goOn, kept, unlessTyped, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
 type Spot = [number, number, number]
@@ -78,7 +78,7 @@ export function WhereBlank({
   const take = useTakenOnce(commit, draft.text || null)
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
-    event.stopPropagation()
+    kept(event, draft.text !== '')
     if (event.key === 'Enter') goOn(take(), event.currentTarget, () => onTaken?.())
     if (event.key === 'Escape') setDraft({ text: '', says: '', wrong: false })
   }
@@ -91,6 +91,7 @@ export function WhereBlank({
       <input
         id={id}
         value={draft.text}
+        data-stored={draft.text ? undefined : ''}
         placeholder="where: 840 aft, 120 R, 310 up"
         autoComplete="off"
         onChange={(e) => void understand(e.target.value)}

@@ -1,5 +1,5 @@
 /** Enter takes what is typed, and leaving the blank takes it too: together they take it once, however slow the answer is. */
-import { useEffect, useRef } from 'react'
+import { type KeyboardEvent, useEffect, useRef } from 'react'
 
 export function useTakenOnce(commit: () => Promise<boolean>, text: string | null): () => Promise<boolean> {
   const taking = useRef<{ text: string; done: Promise<boolean> } | null>(null)
@@ -18,6 +18,12 @@ export function useTakenOnce(commit: () => Promise<boolean>, text: string | null
     }
     return taking.current.done
   }
+}
+
+/** Keys stay in a blank, but for a step back from one in which nothing is being typed (it says so by ``data-stored``): there the
+ * browser would bring back a text that is not stored. */
+export function kept(event: KeyboardEvent, typing: boolean) {
+  if (typing || !(event.ctrlKey || event.metaKey)) event.stopPropagation()
 }
 
 /** What a draft becomes once its text has been taken or refused; what was typed meanwhile stays. */

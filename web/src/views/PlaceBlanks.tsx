@@ -11,6 +11,7 @@ import type { Box, Op } from '../design/types'
 import { along, length } from '../ui/format'
 import { Choose, Heading, Link } from '../ui/parts'
 import { Says } from '../ui/Says'
+import { kept } from '../ui/useTakenOnce'
 import { useUnits } from '../ui/units'
 
 const AXES = ['aft', 'across', 'up'] as const
@@ -139,7 +140,7 @@ function AxisBlank({
   }
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
-    event.stopPropagation()
+    kept(event, draft !== null)
     if (event.key === 'Enter') void commit().then((done) => done && close(false))
     if (event.key === 'Escape') {
       if (draft) setDraft(null)
@@ -155,6 +156,7 @@ function AxisBlank({
       <input
         id={key}
         value={draft?.text ?? shown}
+        data-stored={draft ? undefined : ''}
         autoComplete="off"
         autoFocus={first}
         onFocus={(e) => e.currentTarget.select()}

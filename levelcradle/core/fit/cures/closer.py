@@ -74,9 +74,9 @@ def _least(question: Question, source: _Source, *, move: bool) -> tuple[float, f
 
 def _sources(question: Question) -> Iterator[_Source]:
     box, at = question.box, f"/boxes/{question.box_id}"
-    for key, words in (("wall_mm", "walls"), ("floor_mm", "floor")):
+    for key, words in (("wall_mm", "liner on the walls"), ("floor_mm", "runners")):
         had = getattr(box.liners, key)
-        yield _Source("liner", "box", f"liner on the {words} {{0}} instead of {{1}}", f"{at}/liners/{key}", had, _below(LINERS_MM, had))
+        yield _Source("liner", "box", f"{words} {{0}} instead of {{1}}", f"{at}/liners/{key}", had, _below(LINERS_MM, had))
     sheet = question.shell.made.sheet_mm
     if sheet is not None:
         says, path = "sheet of {0} instead of {1}", f"{at}/construction/thickness_mm"

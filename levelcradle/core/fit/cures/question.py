@@ -129,10 +129,6 @@ class Question:
 
     # --- a change tried ---
 
-    def clears(self, ops: list[Op]) -> bool:
-        tried = self._tried(ops)
-        return tried is not None and not tried[1]
-
     def cure(
         self, kind: str, does: Does, words: str, figures: tuple[Figure, ...], ops: list[Op], *, size: float, button: bool = True,
         at: Vec | None = None,

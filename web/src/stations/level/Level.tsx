@@ -3,7 +3,7 @@ import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Loads } from '../../design/types'
 import { asFound, finished, FINISHED } from '../../design/weighings'
 import { Blank } from '../../ui/Blank'
-import { length, mass, massUp, withCommas } from '../../ui/format'
+import { along, length, mass, massUp, withCommas } from '../../ui/format'
 import { Button, Heading, Teach, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { PlusMinus } from '../../ui/PlusMinus'
@@ -104,11 +104,7 @@ function LoadTable({ rows }: { rows: [string, Loads][] }) {
               </td>
             )}
             <td>{mm(l.aft_mm)}</td>
-            <td>
-              {l.across_mm === null
-                ? 'not weighed'
-                : `${length(Math.abs(l.across_mm), units.length)} ${l.across_mm < 0 ? 'L' : 'R'}`}
-            </td>
+            <td>{l.across_mm === null ? 'not weighed' : along(l.across_mm, 'across', units.length)}</td>
             <td>{mm(l.up_mm)}</td>
           </tr>
         ))}
@@ -151,9 +147,9 @@ function Masses() {
                 {mass(Math.abs(m.mass_kg), units.mass).replace(/ .*/, '')}
               </td>
               <td className="text-sm">{m.tol_kg ? massUp(m.tol_kg, units.mass).replace(/ .*/, '') : ''}</td>
-              <td>{withCommas(length(aft, units.length))}</td>
-              <td>{`${length(Math.abs(right), units.length)} ${right < 0 ? 'L' : right > 0 ? 'R' : ''}`}</td>
-              <td>{length(up, units.length)}</td>
+              <td>{withCommas(along(aft, 'aft', units.length))}</td>
+              <td>{along(right, 'across', units.length)}</td>
+              <td>{along(up, 'up', units.length)}</td>
             </tr>
           )
         })}

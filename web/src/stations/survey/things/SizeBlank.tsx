@@ -7,7 +7,7 @@ import { readText } from '../../../design/queries'
 import type { Item, Op } from '../../../design/types'
 import { length } from '../../../ui/format'
 import { Says } from '../../../ui/Says'
-import { goOn, unlessTyped, useTakenOnce } from '../../../ui/useTakenOnce'
+import { goOn, kept, unlessTyped, useTakenOnce } from '../../../ui/useTakenOnce'
 import { useUnits } from '../../../ui/units'
 
 type Solid = NonNullable<Item['solid']>
@@ -69,7 +69,7 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
   const take = useTakenOnce(commit, draft?.text ?? null)
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
-    event.stopPropagation()
+    kept(event, draft !== null)
     if (event.key === 'Enter') goOn(take(), event.currentTarget, onTaken)
     if (event.key === 'Escape') setDraft(null)
   }
@@ -79,6 +79,7 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
       <input
         aria-label={`${item.name}, size`}
         value={draft?.text ?? shown}
+        data-stored={draft ? undefined : ''}
         placeholder="not sized"
         autoComplete="off"
         aria-invalid={Boolean(draft?.says)}

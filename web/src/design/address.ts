@@ -1,0 +1,23 @@
+/** Figures of what is looked at, in the address. */
+import { useCallback } from 'react'
+import { useNavigate } from 'react-router'
+
+type Change = Readonly<Record<string, string | null>>
+
+/** Puts figures into the address, beside what stands there. Replaced is what Back need not return to. */
+export function useSaid(): (change: Change, replace: boolean) => void {
+  const go = useNavigate()
+  return useCallback(
+    (change, replace) => {
+      const said = new URLSearchParams(window.location.search)
+      for (const [name, value] of Object.entries(change)) {
+        if (value === null) said.delete(name)
+        else said.set(name, value)
+      }
+      const search = said.toString()
+      if (`?${search}` !== window.location.search && search !== window.location.search)
+        void go({ search }, { replace })
+    },
+    [go],
+  )
+}
