@@ -10,8 +10,9 @@ from typing import Any, cast, get_args
 
 from levelcradle.core.design import schema
 from levelcradle.core.design.box import EDGES_OF, FACE_AT
-from levelcradle.core.design.readings import SIZES, WAYS
+from levelcradle.core.design.readings import KINDS, SIZES, WAYS
 from levelcradle.core.design.survey import Role
+from levelcradle.core.design.taken import ASIDE, COUNTED
 from levelcradle.core.fit import Wishes
 from levelcradle.core.fit.edge_cuts import EDGES
 from levelcradle.core.modules.turns import DIRECTIONS, every_turn
@@ -61,6 +62,7 @@ def _rules() -> dict[str, Any]:
         "pound_kg": POUND_KG,
         "ways": WAYS,
         "sizes": SIZES,
+        "measures": {"endings": [ending for ending, _ in KINDS], "counted": COUNTED, "aside": ASIDE},
         "face_edges": {face: EDGES_OF[face] for face in FACE_AT},
         "cut_edges": [list(edge) for edge in EDGES],
         "turns": [{"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))} for t, looks in every_turn()],

@@ -13,7 +13,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.box import Turn
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import ORDER, Figure, Finding, State
-from levelcradle.core.level import LevelFigures, ground_findings, level_figures, level_findings
+from levelcradle.core.level import LevelFigures, WeighedRow, ground_findings, level_figures, level_findings, weighed_rows
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import PackFigures, StringFigures, pack_figures, strings_in, turns_for
 from levelcradle.core.mount import SupportFigures, mount_findings, support_figures
@@ -79,6 +79,7 @@ class Analysis:
     stations: Mapping[str, StationState]
     boxes: Mapping[str, BoxFigures]
     level: LevelFigures
+    weighed: tuple[WeighedRow, ...]
     supports: tuple[SupportFigures, ...]
     string: PackFigures
     shapes: tuple[Shape, ...]
@@ -116,6 +117,7 @@ def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Anal
         stations={name: _station(name, design, findings) for name in STATIONS},
         boxes=_boxes(assembly),
         level=level,
+        weighed=_kept("the weighings", "level", lambda: tuple(weighed_rows(assembly, level)), (), []),
         supports=supports,
         string=pack_figures(placed),
         shapes=_kept("what is drawn", "survey", lambda: shapes(assembly), (), []),

@@ -11,14 +11,18 @@ from levelcradle.core.bays import Metal, Panel, metal, panels, pierced, sections
 from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.connection import Connection, Seat, connect, frame_of, spot_of
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose, Tables, Vehicle
-from levelcradle.core.design.accepted import guessed
+from levelcradle.core.design.accepted import guesses, under
 from levelcradle.core.design.agreed import AgreedGap
 from levelcradle.core.design.bay import BaySide
 from levelcradle.core.design.box import FACE_AT
+from levelcradle.core.design.readings import kind_of
 from levelcradle.core.design.survey import InBox, Member, VehicleOpening
+from levelcradle.core.design.taken import as_taken, untaken_things
+from levelcradle.core.design.weighed import WeighedAlone, weighed_alone
 from levelcradle.core.gear import Gear, gear_of, thing_solids
 from levelcradle.core.memo import Memo
 from levelcradle.core.meshes import Mesh, scans_of
+from levelcradle.core.quantity import Kind
 from levelcradle.core.solids import Solid, block, bounds, hull
 
 __all__ = [
@@ -57,6 +61,7 @@ class PlacedBox:
     Attributes:
         full_kg, cg: of the full box alone; ``hung_kg``, ``hung_cg``: with its brackets and doublers and everything fixed to it, at
             their places: what its mounts carry and what is lifted.
+        weighed: what it weighed alone, where it was weighed: that counts, not what was computed.
         structure: what it is fixed to: its hard points', else its bay's.
         unweighed: names of what is fixed to it and lacks its mass or its place; then hung_kg is too little.
 
@@ -74,6 +79,7 @@ class PlacedBox:
     hung_kg: float
     hung_cg: Vec
     structure: str
+    weighed: WeighedAlone | None = None
 
     @property
     def path(self) -> str:
@@ -85,7 +91,8 @@ class PlacedBox:
 
     @property
     def full_kg(self) -> float:
-        return self.shell.full_kg
+        """As weighed, else as computed."""
+        return self.weighed.kg if self.weighed else self.shell.full_kg
 
     @property
     def unweighed(self) -> tuple[str, ...]:
@@ -122,6 +129,8 @@ class Assembly:
     sides: tuple[Obstacle, ...]  # as seen by boxes of other bays
     own_sides: Mapping[str, tuple[Obstacle, ...]]  # bay → its sides as seen by its own boxes
     missing_scans: tuple[str, ...]  # files the design speaks of that were not at hand
+    guesses: tuple[str, ...]  # paths of figures that nobody took, or answers for
+    untaken: Mapping[str, list[str]]  # of those the ones that nobody took, by the thing they are of
 
     def in_order(self) -> list[PlacedBox]:
         """Boxes by their order, then name: the order in which modules are numbered."""
@@ -162,8 +171,22 @@ class Assembly:
         return next((row for row in self.design.agreed_gaps.values() if {row.one, row.other} == {one, other}), None)
 
     def assumed(self, thing: "Obstacle | PlacedBox") -> str | None:
-        """A figure of a thing that is assumed, not measured, and that nobody answers for."""
-        return guessed(self.design, f"/{thing.path}")
+        """A figure of a thing that is not taken, or assumed and nobody answers for; of a side that of its space, of a box that of the
+        modules in it."""
+        if isinstance(thing, Obstacle):
+            return self.guess_of(f"bays/{thing.bay}" if thing.bay else thing.path)
+        return self.guess_of(thing.path) or self.guess_in(thing, ("length",))
+
+    def guess_of(self, path: str) -> str | None:
+        """A figure of what stands at a path that is not taken, or assumed and nobody answers for."""
+        return next((found for found in self.guesses if under(found, f"/{path}")), None)
+
+    def guess_in(self, box: PlacedBox, sorts: tuple[Kind, ...] = ("length", "mass")) -> str | None:
+        """Such a figure of the modules in a box: of their sizes and the room they ask for, or their mass."""
+        if not self.guesses:
+            return None
+        kinds = {f"/module_kinds/{module.kind}" for module in box.shell.modules}
+        return next((g for g in self.guesses if kind_of(g) in sorts and any(under(g, kind) for kind in kinds)), None)
 
     def stated_mm(self, thing: "Obstacle | PlacedBox") -> float | None:
         """How far the place of a thing may be off: what was said of its whole space, or the widest its readings state; None where
@@ -188,6 +211,7 @@ def resolve(design: Design, meshes: Mapping[str, Mesh]) -> Assembly:
     Args:
         meshes: the scans the design speaks of, by file; one that is missing is left out (and told by a finding).
     """
+    told, design = design, as_taken(design)
     missing = tuple(sorted(file for file in scans_of(design) if file not in meshes))
     source = _Source.of(design, meshes)
     boxes = {key: _placed(key, box, source) for key, box in design.boxes.items()}
@@ -195,7 +219,7 @@ def resolve(design: Design, meshes: Mapping[str, Mesh]) -> Assembly:
     holes = tuple(design.openings.values())
     own = {key: tuple(_sides(key, bay, holes, own_bay=True)) for key, bay in design.bays.items()}
     sides = tuple(side for key, bay in design.bays.items() for side in _sides(key, bay, holes, own_bay=False))
-    return Assembly(design, boxes, things, sides, own, missing)
+    return Assembly(design, boxes, things, sides, own, missing, guesses(told), untaken_things(told))
 
 
 def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str, Mesh]) -> Iterator[Obstacle]:
@@ -291,6 +315,7 @@ _placed_boxes: Memo[PlacedBox] = Memo(512)
 class _Source:
     """What boxes are placed from: the design and its scans, with what they all look up, written out once."""
 
+    weighed: Mapping[str, WeighedAlone]
     design: Design
     meshes: Mapping[str, Mesh]
     tables: str
@@ -305,7 +330,9 @@ class _Source:
             if item.held_by is not None and item.state in ("in", "stays"):
                 held.setdefault(item.held_by, []).append((key, item))
         tables = design.tables.model_dump_json(include={"materials", "bolts"})
-        return _Source(design, meshes, tables, {kind: design.module_kinds[kind].model_dump_json() for kind in used}, held)
+        return _Source(
+            weighed_alone(design), design, meshes, tables, {kind: design.module_kinds[kind].model_dump_json() for kind in used}, held
+        )
 
 
 def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
@@ -319,6 +346,7 @@ def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
         *((name, mount.model_dump_json(), spot_of(mount.lands_on, design)) for name, mount in mounts),
         *((name, item.model_dump_json(), source.meshes.get(getattr(item.solid, "file", ""))) for name, item in gear),
         source.tables,
+        source.weighed.get(key),
     )
     return _placed_boxes.get(content, lambda: _place(key, box, source, mounts))
 
@@ -333,12 +361,13 @@ def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]])
     brackets = tuple(PlacedPiece(p.name, p.solid, "bracket", m.id) for m in standing for p in m.pieces)
     on_it = tuple(PlacedPiece(g.item.name, solid, "gear", gear=g.id) for g in gear if not g.inside for solid in g.solids)
     cg = placement.point(shell.cg)
-    hung = [(shell.full_kg, cg), *((p.mass_kg, middle_of(p.solid)) for m in standing for p in m.pieces)]
+    weighed = source.weighed.get(key)
+    hung = [(weighed.kg if weighed else shell.full_kg, cg), *((p.mass_kg, middle_of(p.solid)) for m in standing for p in m.pieces)]
     hung += [(g.mass_kg, g.at) for g in gear if g.mass_kg is not None and g.at is not None]
     kg = sum(mass for mass, _ in hung)
     x, y, z = (sum(mass * at[i] for mass, at in hung) / kg for i in range(3))
     structure = standing[0].spot.structure if standing else _structure_of(box, design)
-    return PlacedBox(key, box, shell, placement, own + brackets + on_it, standing, gear, cg, kg, (x, y, z), structure)
+    return PlacedBox(key, box, shell, placement, own + brackets + on_it, standing, gear, cg, kg, (x, y, z), structure, weighed)
 
 
 def _structure_of(box: Box, design: Design) -> str:

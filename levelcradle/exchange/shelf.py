@@ -192,7 +192,7 @@ def write_shelf(design: Design) -> str:
         rows = [(t.on, t.open_circuit_v, t.resistance_mohm, t.temperature_c, t.mass_kg) for t in tests]
         for row in rows or [("", module.reading_v, None, None, None)]:
             figures = ["" if v is None else v for v in row]
-            sheet.writerow([_plain(v) for v in (*common, *figures, module.verdict, module.damage)])
+            sheet.writerow([_plain(v) for v in (*common, *figures, module.verdict or "", module.damage)])
     return out.getvalue()
 
 

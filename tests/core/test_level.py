@@ -117,8 +117,8 @@ def test_weighed_again_holds_the_prediction_against_the_scale(tree: dict[str, An
     again = {"type": "axles", "front_kg": 587, "rear_kg": 620, "step_kg": 2}
     tree["weighings"]["finished"] = {"kind": "finished", "read": again}
     found = codes(level(tree))
-    assert found["level:again:front axle"] == "clear"
-    assert found["level:again:rear axle"] == "note"
+    assert found["level:weighed:finished:front axle"] == "clear"
+    assert found["level:weighed:finished:rear axle"] == "unknown"
 
 
 def test_more_out_than_the_car_weighed_is_foul_and_no_number(tree: dict[str, Any]) -> None:

@@ -50,7 +50,7 @@ def test_it_is_answered_as_it_was() -> None:
     found = {f.id: f for f in analyse(load(OLD), {}).findings}
     assert found["gap:boxes/tank:items/axle"].value == pytest.approx(10.5)
     assert found["gap:boxes/tank:items/silencer-hanger"].limit == 5.0
-    assert found["level:again:front axle"].value == 587.0
+    assert found["level:weighed:finished:front axle"].value == 587.0
     assert {f for f in found if f.startswith("mount:")} >= {"mount:tank-lf", "mount:spot:tail-lf", "mount:bonnet-rr"}
 
 

@@ -13,6 +13,8 @@ from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
 from levelcradle.core.axes import Matrix, minus
 from levelcradle.core.clearance.needs import LIES_MM, TWIST_DEG_PER_M, lies_on, need_of_boxes, need_of_thing, twist_of
 from levelcradle.core.clearance.tolerances import gap_tolerance
+from levelcradle.core.design import tree_of
+from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
 from levelcradle.core.solids import Nearest, Solid, bounds, bounds_apart, nearest
 
@@ -50,6 +52,7 @@ def gap_findings(assembly: Assembly) -> list[Finding]:
         clear = sorted((f for f in all_ if f.state == "clear"), key=lambda f: f.margin or 0.0)
         found += [f for f in all_ if f.state != "clear"] + clear[:MOST_CLEAR]
         found += _unmeasured(assembly, box)
+        found += _untaken(assembly, box)
     return found
 
 
@@ -104,6 +107,8 @@ def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix
 
 
 def _to_things(assembly: Assembly, box: PlacedBox, around: list[Obstacle]) -> Iterator[_Pair]:
+    if assembly.untaken:
+        around = [o for o in around if _thing_of(o) not in assembly.untaken]
     if not around:
         return
     apart, most = _bounds_apart(box, around), assembly.widest_gap_mm
@@ -143,11 +148,11 @@ def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:
 def _finding(assembly: Assembly, pair: _Pair) -> Finding:
     gap, tolerance = pair.near.gap_mm, gap_tolerance(assembly, pair.box, pair.thing)
     state: State = gap_state(gap, pair.need_mm, tolerance)
-    because, assumed = pair.because, assembly.assumed(pair.thing)
+    because, assumed = pair.because, assembly.assumed(pair.thing) or assembly.assumed(pair.box)
     if pair.crush and state == "foul" and not pair.box.shell.modules:
         state = "note"
     if assumed and state in ("clear", "tight"):
-        state, because = "unknown", f"{assumed} is assumed, not measured"
+        state, because = "unknown", f"{assumed} is not measured"
     name, thing = plain(pair.box.name), plain(pair.thing.name)
     figures = (Figure(gap, "mm", "down"), Figure(pair.need_mm, "mm", "up"))
     says = f"{name} to {thing}: {{0}}, needs {{1}}"
@@ -196,3 +201,23 @@ def _unmeasured(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
                 subjects=(box.path, path), says=f"{plain(box.box.name)} to {plain(bay.name)}: its {side} side was not measured",
                 because="what nobody measured is never clear", shows=f"{bay.name} {side}",
             )  # fmt: skip
+
+
+def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+    """What was begun and not taken stands nowhere yet: nothing is said of how near it is."""
+    things = assembly.untaken
+    if not things:
+        return
+    tree = tree_of(assembly.design)
+    for thing in dict.fromkeys(_thing_of(o) for o in around(assembly, box)):
+        if thing in things:
+            says = f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree, things[thing][0]))}"
+            yield Finding(
+                id=f"gap:{box.path}:{thing}:untaken", code="gap.untaken", station="place", state="unknown", subjects=(box.path, thing),
+                says=says, because="what nobody measured is never clear", shows="not taken",
+            )  # fmt: skip
+
+
+def _thing_of(obstacle: Obstacle) -> str:
+    """The thing that an obstacle is, or belongs to."""
+    return f"bays/{obstacle.bay}" if obstacle.bay else "/".join(obstacle.path.split("/")[:2])

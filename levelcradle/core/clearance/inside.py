@@ -4,6 +4,8 @@ from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.clearance.fixed import gear_findings
+from levelcradle.core.design import tree_of
+from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, Step, plain
 from levelcradle.core.modules import RAKE_DEG, rests
 
@@ -17,9 +19,22 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
     """One finding a direction of each block, one a pair of blocks, one a thing fixed to it, and one a box for its hold-down."""
     return [
         finding for box in assembly.boxes.values()
-        for finding in (*_gaps(box), *_resting(box), *_hold_down(box),
+        for finding in (*_untaken(assembly, box), *_gaps(box), *_resting(box), *_hold_down(box),
                         *box.shell.made.findings(box.path, box.box.name), *gear_findings(box))
     ]  # fmt: skip
+
+
+def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+    """A box round modules that nobody measured is no box yet."""
+    path = assembly.guess_in(box, ("length", "mass", "voltage", "number"))
+    if path is None:
+        return
+    yield Finding(
+        id=f"inside:{box.path}:untaken", code="inside.untaken", station="box", state="unknown",
+        subjects=(box.path, "/".join(path.split("/")[1:3])), shows="not taken",
+        says=f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), path))}",
+        because="the box is drawn round what nobody measured",
+    )  # fmt: skip
 
 
 def _gaps(box: PlacedBox) -> Iterator[Finding]:

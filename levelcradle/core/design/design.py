@@ -29,9 +29,9 @@ from levelcradle.core.design.tables import Tables, standard_tables
 from levelcradle.core.design.vehicle import Vehicle, Weighed, Weighing
 from levelcradle.core.errors import Problem
 
-__all__ = ["AS_FOUND", "FINISHED", "Design", "Units", "broken_references", "new_design"]
+__all__ = ["AS_FOUND", "Design", "Units", "broken_references", "new_design"]
 
-AS_FOUND, FINISHED = "weighings/as-found", "weighings/finished"  # the two that predict and prove; others are kept beside them
+AS_FOUND = "weighings/as-found"  # the one that loads are counted from; what was weighed later is held against it
 
 Pointer = Annotated[str, Field(max_length=400, pattern=r"^(/[^/]*)+$")]
 
@@ -78,19 +78,11 @@ class Design(Part):
     readings: Annotated[dict[Pointer, Reading], Field(max_length=20_000)] = {}
     tables: Tables
 
-    def _read(self, path: str) -> Weighing | None:
-        found = self.weighings.get(path.removeprefix("weighings/"))
-        return found.read if found else None
-
     @property
     def weighing(self) -> Weighing | None:
         """What the car weighed as found."""
-        return self._read(AS_FOUND)
-
-    @property
-    def weighed_again(self) -> Weighing | None:
-        """What it weighed when all was done."""
-        return self._read(FINISHED)
+        found = self.weighings.get(AS_FOUND.removeprefix("weighings/"))
+        return found.read if found else None
 
 
 def new_design(name: str, wheelbase_mm: float) -> Design:

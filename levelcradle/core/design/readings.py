@@ -9,16 +9,17 @@ from levelcradle.core.design.pointer import find, join, resolves
 from levelcradle.core.errors import ReadingError
 from levelcradle.core.quantity import Kind, Way, meant, read_place
 
-__all__ = ["SIZES", "WAYS", "Read", "axis_of", "kind_of", "reads_as", "upkeep", "way_of"]
+__all__ = ["KINDS", "NOT_TAKEN", "SIZES", "WAYS", "Read", "axis_of", "kind_of", "reads_as", "upkeep", "way_of"]
 
 SAME_WITHIN = 1e-6
-_KINDS: tuple[tuple[str, Kind], ...] = (("_mm", "length"), ("_kg", "mass"), ("_deg", "angle"), ("_nm", "torque"), ("_v", "voltage"))
+NOT_TAKEN = "not taken"
+KINDS: tuple[tuple[str, Kind], ...] = (("_mm", "length"), ("_kg", "mass"), ("_deg", "angle"), ("_nm", "torque"), ("_v", "voltage"))
 
 
 def kind_of(path: str) -> Kind:
     """What a figure's field name says it is; a figure of a place is a length."""
     for step in reversed(path.split("/")):
-        for ending, kind in _KINDS:
+        for ending, kind in KINDS:
             if step.endswith(ending):
                 return kind
     return "length" if "/track_mm/" in path or path.endswith(("/mm", "/mm/0", "/mm/1")) else "number"
@@ -91,6 +92,8 @@ def upkeep(before: dict[str, Any], after: dict[str, Any]) -> Iterator[dict[str, 
         if not resolves(after, path):
             yield {"op": "remove", "path": key}
             continue
+        if reading.get("basis") == NOT_TAKEN and (_is_new(before, path, reading) or _unchanged(before, path, find(after, path))):
+            continue
         origin = reading.get("from")
         gives = _gives(path, reading, references)
         figure = find(after, path)
@@ -98,6 +101,11 @@ def upkeep(before: dict[str, Any], after: dict[str, Any]) -> Iterator[dict[str, 
             yield {"op": "replace", "path": path, "value": gives}
         elif gives is None or not isinstance(figure, (int, float)) or abs(gives - figure) > SAME_WITHIN:
             yield {"op": "remove", "path": key}
+
+
+def _is_new(before: dict[str, Any], path: str, reading: dict[str, Any]) -> bool:
+    held = before.get("readings")
+    return not isinstance(held, dict) or held.get(path) != reading
 
 
 def _place(tree: dict[str, Any], key: str) -> Any:

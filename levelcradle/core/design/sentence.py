@@ -15,7 +15,7 @@ _SORTS = {
     "stacks": "stack", "hardware": "hardware", "tests": "test of", "aboard": "aboard", "tapes": "tape to", "ties": "point", "lumps": "lump",
     "diagonals": "diagonal of", "keep_clear": "room at", "points": "point of", "depths": "depth of", "materials": "material",
     "bolts": "bolt size", "bolt_classes": "bolt class", "liners": "liner", "load_cases": "load case",
-    "chamfers": "chamfer of", "protrusions": "protrusion", "agreed_gaps": "agreed gap", "pins": "pin of",
+    "weighings": "weighing", "chamfers": "chamfer of", "protrusions": "protrusion", "agreed_gaps": "agreed gap", "pins": "pin of",
 }  # fmt: skip
 _DONE = {"add": "added", "remove": "removed", "replace": "changed"}
 _WAYS = (("aft", "forward"), ("to the right", "to the left"), ("up", "down"))

@@ -118,7 +118,7 @@ class Altered(Part):
 
 
 class Module(Part):
-    """One module on the shelf."""
+    """One module on the shelf. ``verdict``: None until somebody judged it."""
 
     name: Line
     kind: Id
@@ -129,7 +129,7 @@ class Module(Part):
     altered: Altered | None = None
     tested_in_donor: bool | None = None
     stand_in: bool = False
-    verdict: Literal["good", "spare", "reject"] = "good"
+    verdict: Literal["good", "spare", "reject"] | None = None
     order: int = 0
     note: Text = ""
 

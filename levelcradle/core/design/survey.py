@@ -225,7 +225,8 @@ class Accepted(Part):
 class Reading(Part):
     """How a figure came to be: the text as typed, from where, how sure. Stands beside the figure, by its path.
 
-    ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument.
+    ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument. *Not taken* is a figure
+    that stands only so that something can be drawn.
     """
 
     text: Annotated[Text, Field(max_length=200)]
@@ -234,7 +235,7 @@ class Reading(Part):
     tolerance: Share | None = None
     again_mm: Length | None = None
     source: Annotated[Text, Field(max_length=80)] = ""
-    basis: Literal["measured", "typed", "assumed", "catalogue"] = "typed"
+    basis: Literal["measured", "typed", "assumed", "catalogue", "not taken"] = "typed"
     accepted: Accepted | None = None
     when: Line | None = None
     by: Line | None = None

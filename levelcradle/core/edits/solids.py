@@ -7,10 +7,12 @@ from pydantic import TypeAdapter
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.design import Design
+from levelcradle.core.design.accepted import under
 from levelcradle.core.design.files import tree_of
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.pointer import find, resolves
 from levelcradle.core.design.solid import BelowSolid, BlockSolid, MeshSolid, PathSolid, RodSolid, SolidSpec
+from levelcradle.core.design.taken import begun, not_taken
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.sweeps import pieces_of
 
@@ -34,6 +36,8 @@ def reshaped(design: Design, path: str, shape: Shape) -> Iterator[Op]:
     if old.type != shape:
         value = _along(shape, *_line(old)) if shape in _LINES else _upright(shape, *_block(old))
         yield {"op": "replace", "path": f"/{path}", "value": value}
+        if any(under(untaken, f"/{path}") for untaken in not_taken(design)):
+            yield from begun(design, f"/{path}", value, shape)
 
 
 def _line(old: SolidSpec) -> tuple[list[Vec], float, float]:

@@ -1,12 +1,14 @@
 """Survey said another way: stations of a bay, the weighing, the place that a thing leaves."""
 
-from typing import Literal
+from typing import Any, Literal
 
 from levelcradle.core.bays import Way, bay_of_block, mirrored, restated
 from levelcradle.core.design import Design
+from levelcradle.core.design.accepted import under
 from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op
+from levelcradle.core.design.taken import begun, not_taken
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.level import WeighedBy, weighed_by
 from levelcradle.core.sweeps import pieces_of
@@ -26,17 +28,26 @@ def station_said(design: Design, bay_id: str, key: str, do: Way | Literal["copy"
     if do == "copy":
         last = max(s.aft_mm for s in bay.stations.values())
         made, new = bay.stations[key].model_copy(update={"aft_mm": last + FURTHER_MM}), free_id(f"{key}-copy", bay.stations)
-        return new, [{"op": "add", "path": f"{path}/{new}", "value": made.model_dump(mode="json")}]
+        return new, _said(design, "add", f"{path}/{new}", made.model_dump(mode="json"), of=f"{path}/{key}")
     found = mirrored(bay, key) if do == "mirror" else restated(bay, key, do)
-    return key, [{"op": "replace", "path": f"{path}/{key}", "value": found.model_dump(mode="json")}]
+    return key, _said(design, "replace", f"{path}/{key}", found.model_dump(mode="json"), of=f"{path}/{key}", how=do)
+
+
+def _said(design: Design, op: str, path: str, value: Any, *, of: str, how: str = "") -> list[Op]:
+    """What is made of figures that nobody took is not taken either."""
+    unsure = any(under(untaken, of) for untaken in not_taken(design))
+    return [{"op": op, "path": path, "value": value}, *(begun(design, path, value, how) if unsure else ())]
 
 
 def weighed_as(design: Design, way: WeighedBy) -> list[Op]:
-    """The weighing as by four wheels, two axles or the whole car, with what its readings tell of that."""
+    """The weighing as by four wheels, two axles or the whole car, with what its readings tell of that; what they do not tell nobody
+    has read yet."""
     found = weighed_by(design.weighing, way).model_dump(mode="json")
+    unread = {name: value for name, value in found.items() if value == 0.0}
+    told = begun(design, f"/{AS_FOUND}/read", unread)
     if design.weighing is None:
-        return [{"op": "add", "path": f"/{AS_FOUND}", "value": {"kind": "as found", "read": found}}]
-    return [{"op": "replace", "path": f"/{AS_FOUND}/read", "value": found}]
+        return [{"op": "add", "path": f"/{AS_FOUND}", "value": {"kind": "as found", "read": found}}, *told]
+    return [{"op": "replace", "path": f"/{AS_FOUND}/read", "value": found}, *told]
 
 
 def freed_place(design: Design, item: str) -> Edit:

@@ -11,10 +11,12 @@ from dataclasses import dataclass, replace
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.axes import Vec, minus
 from levelcradle.core.bays import extent
-from levelcradle.core.design import Design
+from levelcradle.core.design import Design, tree_of
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.pins import pinned
+from levelcradle.core.design.taken import untaken_things
+from levelcradle.core.design.words import words_of
 from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.finding import Finding, State, says
@@ -249,6 +251,7 @@ def _laid_anew(design: Design, wishes: Wishes) -> list[str]:
 
 
 def _problems(design: Design, wishes: Wishes) -> Iterator[Problem]:
+    untaken = untaken_things(design)
     for name, rows, collection, what in (
         ("bays", wishes.bays, design.bays, "bay"), ("kinds", wishes.kinds, design.module_kinds, "module kind"),
         ("keep", wishes.keep, design.boxes, "box"),
@@ -256,6 +259,8 @@ def _problems(design: Design, wishes: Wishes) -> Iterator[Problem]:
         for n, key in enumerate(rows):
             if key not in collection:
                 yield Problem(f"/{name}/{n}", f"there is no {what} “{key}” any more")
+            elif taken := untaken.get(f"{'module_kinds' if name == 'kinds' else name}/{key}"):
+                yield Problem(f"/{name}/{n}", f"not taken yet: {words_of(tree_of(design), taken[0])}")
     if wishes.gears_window and common_window(design) is None:
         yield Problem(
             "/window_v", "no gear that goes in states its voltages, or they have nothing in common: say them in Survey, or type a window"

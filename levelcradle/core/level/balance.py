@@ -8,8 +8,9 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.vehicle import Axles, CgGiven, Target, Total, Track, Vehicle, Weighing, WheelRates
 from levelcradle.core.design.vehicle import Corners as CornerReadings
+from levelcradle.core.design.weighed import half_step
 from levelcradle.core.level.lift import cg_height
-from levelcradle.core.level.uncertainty import Causes, Effect, PlusMinus, combined, effect_of_mass, half_step, plus_minus, seen_by
+from levelcradle.core.level.uncertainty import Causes, Effect, PlusMinus, combined, effect_of_mass, plus_minus, seen_by
 
 __all__ = ["Corners", "Lean", "Loads", "MassRow", "aboard_rows", "corner_loads", "found_loads", "lean_of", "loads_after",
            "person", "read_loads", "total_of"]  # fmt: skip

@@ -9,9 +9,10 @@ from levelcradle.core.assembly import Assembly, PlacedBox, middle_of
 from levelcradle.core.design import Design
 from levelcradle.core.design.accepted import accepted_plus_minus
 from levelcradle.core.design.design import AS_FOUND
+from levelcradle.core.design.vehicle import Weighed
 from levelcradle.core.level.balance import Lean, Loads, MassRow, found_loads, lean_of, loads_after, person
 
-__all__ = ["LevelFigures", "LoadRow", "level_figures", "masses"]
+__all__ = ["LevelFigures", "LoadRow", "base_of", "computed", "level_figures", "masses", "root", "was_done"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +43,10 @@ def level_figures(assembly: Assembly) -> LevelFigures:
     design = assembly.design
     changes, missing = list(masses(assembly)), list(_missing(assembly))
     sums = {state: sum(i.weighs_kg or 0.0 for i in design.items.values() if i.state == state) for state in ("out", "in", "payload")}
-    found = found_loads(design.vehicle, design.weighing)
+    base = base_of(design)
+    found = found_loads(design.vehicle, base.read if base else None)
+    if base is not None:  # what was done by then is in what it weighed
+        changes = [row for row in changes if not was_done(assembly, base, row.path)]
     if found is not None:
         sums |= {"found": found.total_kg, "kept": found.total_kg - sums["out"]}
     if found is None:
@@ -56,6 +60,26 @@ def level_figures(assembly: Assembly) -> LevelFigures:
         rows.append(LoadRow(key, state.name, loads_after(found, changes + aboard, design.vehicle)))
     lean = lean_of(ready, design.vehicle.target)
     return LevelFigures(found, ready, tuple(rows), tuple(changes), tuple(missing), lean, sums)
+
+
+def base_of(design: Design) -> Weighed | None:
+    """The weighing that loads are counted from: the car as found, else the first that was taken of it."""
+    cars = sorted((row.order, key) for key, row in design.weighings.items() if row.kind != "box")
+    first = design.weighings.get(AS_FOUND.removeprefix("weighings/"))
+    return first or (design.weighings[cars[0][1]] if cars else None)
+
+
+def was_done(assembly: Assembly, weighed: Weighed, path: str) -> bool:
+    """Whether what changes the car's mass (a thing, a box, a mount) was done when it was weighed: stripped, all that comes out was
+    out; finished, everything was done; on the way, what was said; a mount goes with its box."""
+    if weighed.kind in ("as found", "finished"):
+        return weighed.kind == "finished"
+    kind, key = path.split("/", 1)
+    if weighed.kind == "stripped":
+        return kind == "items" and assembly.design.items[key].state == "out"
+    if kind == "mounts":
+        return f"boxes/{assembly.design.mounts[key].box}" in weighed.done
+    return path in weighed.done
 
 
 def masses(assembly: Assembly) -> Iterator[MassRow]:
@@ -101,11 +125,9 @@ FITTINGS_SHARE = 0.25  # of links, liners and clamps, which nobody weighed: comm
 
 def _box_rows(box: PlacedBox, assembly: Assembly) -> Iterator[MassRow]:
     """Modules of one kind are off together, so are the fittings of all boxes; each box's sheet on its own."""
-    shell = box.shell
-    held, tols = Counter(m.kind for m in shell.modules), {m.kind: m.spec.tol_kg for m in shell.modules}
-    causes = [(f"kind:{kind}", number * tols[kind]) for kind, number in sorted(held.items())]
-    causes += [("fittings", FITTINGS_SHARE * shell.fittings_kg), (f"shell:{box.id}", SHELL_SHARE * shell.shell_kg)]
-    yield MassRow(box.path, f"{box.box.name}, full", shell.full_kg, _root(t for _, t in causes), box.cg, tuple(causes))
+    mass, causes = (box.weighed.kg, ((f"weighed:{box.id}", box.weighed.tol_kg),)) if box.weighed else computed(box)
+    name = f"{box.box.name}, {'as weighed' if box.weighed else 'full'}"
+    yield MassRow(box.path, name, mass, root(t for _, t in causes), box.cg, causes)
     for mount in box.mounts:
         mass = sum(p.mass_kg for p in mount.pieces)
         if mass:
@@ -113,7 +135,16 @@ def _box_rows(box: PlacedBox, assembly: Assembly) -> Iterator[MassRow]:
             yield MassRow(f"mounts/{mount.id}", mount.mount.name, mass, SHELL_SHARE * mass, (x, y, z))
 
 
-def _root(tols: Iterable[float]) -> float:
+def computed(box: PlacedBox) -> tuple[float, tuple[tuple[str, float], ...]]:
+    """What a full box weighs by its figures, and by what that may be off."""
+    shell = box.shell
+    held, tols = Counter(m.kind for m in shell.modules), {m.kind: m.spec.tol_kg for m in shell.modules}
+    causes = [(f"kind:{kind}", number * tols[kind]) for kind, number in sorted(held.items())]
+    causes += [("fittings", FITTINGS_SHARE * shell.fittings_kg), (f"shell:{box.id}", SHELL_SHARE * shell.shell_kg)]
+    return shell.full_kg, tuple(causes)
+
+
+def root(tols: Iterable[float]) -> float:
     return math.sqrt(math.fsum(t * t for t in tols))
 
 

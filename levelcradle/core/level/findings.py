@@ -4,13 +4,15 @@ import math
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly
-from levelcradle.core.design.accepted import guessed
-from levelcradle.core.design.design import AS_FOUND, FINISHED
-from levelcradle.core.design.vehicle import Axles, Corners, Weighing
+from levelcradle.core.design import tree_of
+from levelcradle.core.design.design import AS_FOUND
+from levelcradle.core.design.vehicle import Corners
+from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
 from levelcradle.core.level.balance import Loads, total_of
 from levelcradle.core.level.figures import LevelFigures
 from levelcradle.core.level.lift import cg_height
+from levelcradle.core.level.weighings import weighed_rows, weighing_findings
 
 __all__ = ["level_findings", "loads_working"]
 
@@ -33,7 +35,7 @@ def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
     found += _not_weighed(assembly, figures.ready)
     found += _height(assembly)
     found += _axles_agree(assembly)
-    found += _weighed_again(assembly, figures.ready)
+    found += weighing_findings(weighed_rows(assembly, figures))
     return found
 
 
@@ -100,8 +102,10 @@ def ready_is_unsure(assembly: Assembly, figures: LevelFigures, loads: Loads) -> 
     if loads.assumed:
         return loads.assumed
     design = assembly.design
-    guesses = (i for k, i in design.items.items() if i.state != "stays" and guessed(design, f"/items/{k}/mass_kg"))
+    guesses = (i for k, i in design.items.items() if i.state != "stays" and assembly.guess_of(f"items/{k}/mass_kg"))
     first = next(guesses, None)
+    if unsure := next((g for box in assembly.boxes.values() if (g := assembly.guess_in(box))), None):
+        return f"not taken yet is {words_of(tree_of(design), unsure)}"
     return f"the mass of {first.name} is a guess until it is weighed, or until somebody answers for it" if first else ""
 
 
@@ -154,7 +158,7 @@ def _not_weighed(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
         yield _note("across", "unknown", "Left and right were not weighed", AS_FOUND, "only axle readings were taken")
     if ready.up_mm is None:
         yield _note("height", "unknown", "The height of the CG is not known", "vehicle/cg_height", "nobody measured or assumed it")
-    elif guessed(assembly.design, "/vehicle/cg_height/up_mm"):
+    elif assembly.guess_of("vehicle/cg_height/up_mm"):
         yield _note("height", "unknown", "The height of the CG is assumed, and nobody answers for it", "vehicle/cg_height",
                     "measure it by the axle lift, or say who answers for the guess and within what ±")  # fmt: skip
 
@@ -194,31 +198,3 @@ def _axles_agree(assembly: Assembly) -> Iterator[Finding]:
             tolerance=allowed, because="half a step at each reading; more than that, one of the scales is wrong",
             shows=f"{name} axle",
         )  # fmt: skip
-
-
-def _weighed_again(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
-    again = assembly.design.weighed_again
-    if again is None:
-        return
-    predicted_of = {
-        "front axle": (ready.front_kg, ready.off.front_kg), "rear axle": (ready.rear_kg, ready.off.rear_kg),
-        "whole car": (ready.total_kg, ready.off.total_kg),
-    }  # fmt: skip
-    pairs = [(name, read, *predicted_of[name]) for name, read in _axle_readings(again)]
-    for name, read, predicted, tol in pairs:
-        off = read - predicted
-        reach = tol + again.step_kg / 2
-        yield Finding(
-            id=f"level:again:{name}", code="level.again", station="level", state="clear" if abs(off) <= reach else "note",
-            subjects=(FINISHED,), says=f"Weighed again, {name}: {{0}}, predicted {{1}} ± {{2}}",
-            figures=(Figure(read, "kg"), Figure(predicted, "kg"), Figure(tol, "kg", "up")), value=read, limit=predicted,
-            margin=reach - abs(off), unit="kg", tolerance=tol, because="predicted against found", shows=name,
-        )  # fmt: skip
-
-
-def _axle_readings(weighing: Weighing) -> list[tuple[str, float]]:
-    if isinstance(weighing, Axles):
-        return [("front axle", weighing.front_kg), ("rear axle", weighing.rear_kg)]
-    if isinstance(weighing, Corners):
-        return [("front axle", weighing.lf_kg + weighing.rf_kg), ("rear axle", weighing.lr_kg + weighing.rr_kg)]
-    return [("whole car", total_of(weighing))]

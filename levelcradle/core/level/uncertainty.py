@@ -5,7 +5,6 @@ know nothing of each other are then added as the root of their squares. Each res
 Source: law of propagation of uncertainty (JCGM 100, from memory); a half step d/2 is a bound and enters as 2 (d/2) / √3.
 """
 
-import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from operator import add
@@ -14,7 +13,7 @@ import numpy as np
 
 from levelcradle.core.axes import Vec
 
-__all__ = ["Causes", "Effect", "PlusMinus", "combined", "effect_of_mass", "half_step", "plus_minus", "seen_by"]
+__all__ = ["Causes", "Effect", "PlusMinus", "combined", "effect_of_mass", "plus_minus", "seen_by"]
 
 Effect = tuple[float, float, float, float, float, float, float, float]
 """What a cause at its whole ± does to: front, rear [kg], side and height moment [kg·mm], the four corners LF, RF, LR, RR [kg]."""
@@ -32,11 +31,6 @@ class PlusMinus:
     across_mm: float | None
     up_mm: float | None
     corners_kg: tuple[float, float, float, float] | None
-
-
-def half_step(step: float) -> float:
-    """The ± of one reading of a scale with this step: a bound of half a step, expanded."""
-    return 2 * (step / 2) / math.sqrt(3)
 
 
 def combined(found: Causes, more: Iterable[tuple[str, Effect]]) -> dict[str, Effect]:

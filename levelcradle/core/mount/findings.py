@@ -50,7 +50,8 @@ def _mount(assembly: Assembly, support: SupportFigures, mount: MountFigures) -> 
     box, name = assembly.boxes[support.box], plain(mount.connection.mount.name)
     broken = [says for says, fits in mount.geometry if not fits]
     weakest = mount.rows[0] if mount.rows else None
-    state, why = _verdict(box, mount, broken, weakest)
+    unsure = assembly.guess_of(mount.connection.spot.path) or assembly.guess_in(box)
+    state, why = _verdict(box, mount, broken, weakest, unsure)
     says = f"{name}: strength not checked"
     if weakest:
         says = f"{name}: weakest is its {weakest.check}, use {{0}}, {plain(weakest.case)}"
@@ -65,9 +66,11 @@ def _mount(assembly: Assembly, support: SupportFigures, mount: MountFigures) -> 
     )  # fmt: skip
 
 
-def _verdict(box: PlacedBox, mount: MountFigures, broken: list[str], weakest: UseRow | None) -> tuple[State, str]:
+def _verdict(box: PlacedBox, mount: MountFigures, broken: list[str], weakest: UseRow | None, unsure: str | None) -> tuple[State, str]:
     """The state of a mount, and why it is no better."""
     remarks = f" Outside the standard's range: {'; '.join(mount.remarks)}." if mount.remarks else ""
+    if unsure:
+        return "unknown", f"{unsure} is not measured. {NOT_CHECKED}"
     if broken or (weakest and weakest.use > 1):
         return "foul", NOT_CHECKED + remarks
     if weakest is None:

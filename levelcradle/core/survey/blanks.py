@@ -8,7 +8,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.bay import Bay
 from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.pointer import find, resolves
-from levelcradle.core.design.readings import axis_of, kind_of, way_of
+from levelcradle.core.design.readings import NOT_TAKEN, axis_of, kind_of, way_of
 from levelcradle.core.quantity import write_along, write_length
 
 __all__ = ["SurveyBlank", "survey_blanks"]
@@ -131,6 +131,8 @@ def _blank(number: int, design: Design, tree: dict[str, Any], path: str, group: 
     axis = axis_of(path)
     taken_from = hooked if axis is not None and kind == "length" else ""
     reading = design.readings.get(path)
+    if reading and reading.basis == NOT_TAKEN:
+        return SurveyBlank(number, path, group, label, kind, None, "", taken_from)
     base = design.references[taken_from].at_mm[axis or 0] if taken_from else 0.0
     text = reading.text if reading else _shown(value, path, kind, design, base)
     return SurveyBlank(number, path, group, label, kind, value, text, (reading.from_ or "") if reading else taken_from)

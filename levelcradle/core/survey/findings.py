@@ -13,9 +13,10 @@ from levelcradle.core.design import Bay, Design, Reference, tree_of
 from levelcradle.core.design.bay import PointStation
 from levelcradle.core.design.pointer import find
 from levelcradle.core.design.solid import MeshSolid
+from levelcradle.core.design.taken import untaken_things
+from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
 from levelcradle.core.meshes import fit_points
-from levelcradle.core.survey.missing import words_of
 from levelcradle.core.survey.tapes import MEET_WITHIN_MM, Swing, swing
 
 __all__ = ["BayFigures", "bay_figures", "survey_findings", "swing_of"]
@@ -58,7 +59,7 @@ def survey_findings(assembly: Assembly) -> list[Finding]:
     design = assembly.design
     return [
         *_tapes(design), *_diagonals(design), *_scans(design, assembly.missing_scans), *_stance(design), *_duties(design), *_snags(design),
-        *_taken_twice(design), *_carried_before(assembly), *_crossed(design),
+        *_taken_twice(design), *_carried_before(assembly), *_crossed(design), *_untaken(design),
     ]  # fmt: skip
 
 
@@ -257,4 +258,17 @@ def _taken_twice(design: Design) -> Iterator[Finding]:
             subjects=(path[1:],), says=f"{plain(words_of(tree, path))}: {{0}} the first time, {{1}} the second",
             figures=(Figure(first, "mm"), Figure(reading.again_mm, "mm")), value=off, limit=allowed, margin=allowed - off, unit="mm",
             because="taken twice without seeing the first", shows="taken twice",
+        )  # fmt: skip
+
+
+def _untaken(design: Design) -> Iterator[Finding]:
+    """What was begun and not taken yet, one row a thing: until then no check counts on it."""
+    things = untaken_things(design)
+    tree = tree_of(design) if things else {}
+    for thing, paths in things.items():
+        more = f" and {len(paths) - 1} more" if len(paths) > 1 else ""
+        yield Finding(
+            id=f"survey:untaken:{thing}", code="survey.untaken", station="stock" if thing.startswith("module_kinds/") else "survey",
+            state="unknown", subjects=(thing,), says=f"Not taken yet: {plain(words_of(tree, paths[0]))}{more}",
+            because="it stands there only so that something can be drawn; no check counts on it", shows="not taken",
         )  # fmt: skip

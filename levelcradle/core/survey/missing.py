@@ -10,13 +10,15 @@ from levelcradle.core.clearance import gap_findings
 from levelcradle.core.design import Design, tree_of, validate
 from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.pointer import find
-from levelcradle.core.design.readings import kind_of
+from levelcradle.core.design.readings import NOT_TAKEN, kind_of
+from levelcradle.core.design.taken import as_taken
 from levelcradle.core.design.vehicle import Axles, CgGiven
+from levelcradle.core.design.words import words_of
 from levelcradle.core.errors import DesignError
 from levelcradle.core.finding import Finding
 from levelcradle.core.meshes import Mesh
 
-__all__ = ["TWICE_MM", "Goal", "ToMeasure", "still_to_measure", "twice", "words_of"]
+__all__ = ["TWICE_MM", "Goal", "ToMeasure", "still_to_measure", "twice"]
 
 Goal = Literal["clearances", "loads", "level"]
 TWICE_MM = 5.0  # a tape misread by a thumb's breadth of its figures: common practice, no source
@@ -37,8 +39,17 @@ class ToMeasure:
 
 def still_to_measure(design: Design, goal: Goal) -> list[ToMeasure]:
     """What is missing or only assumed for a goal, what matters most first; what nobody can put a number to before all."""
-    rows = {"clearances": _clearances, "loads": _loads, "level": _level}[goal](design)
-    return sorted(rows, key=lambda row: (row.moves is not None, -(row.moves or 0.0), row.what))
+    rows = {"clearances": _clearances, "loads": _loads, "level": _level}[goal](as_taken(design))
+    return sorted([*_not_taken(design, goal), *rows], key=lambda row: (row.moves is not None, -(row.moves or 0.0), row.what))
+
+
+def _not_taken(design: Design, goal: Goal) -> Iterator[ToMeasure]:
+    """Figures that something new was begun with, and that nobody took: lengths for clearances, all else and the vehicle for loads."""
+    tree = tree_of(design)
+    for path, reading in design.readings.items():
+        is_gap = kind_of(path) == "length" and not path.startswith("/vehicle/")
+        if reading.basis == NOT_TAKEN and is_gap == (goal == "clearances"):
+            yield ToMeasure(path[1:], words_of(tree, path), "not taken", None, "mm" if kind_of(path) == "length" else "kg")
 
 
 def _loads(design: Design) -> Iterator[ToMeasure]:
@@ -158,23 +169,3 @@ def _turned(tree: dict[str, Any], path: str, by: float, before: Mapping[str, Fin
     except DesignError:
         return set()
     return {key for key, finding in before.items() if finding.margin is not None and after.get(key, "clear") != finding.state}
-
-
-_WHICH = {"low_mm": ("fore", "left", "lower"), "high_mm": ("aft", "right", "upper")}
-
-
-def words_of(tree: dict[str, Any], path: str) -> str:
-    """A figure by its thing's name and its own: “tank: top left of station 2”."""
-    steps = path[1:].split("/")
-    thing = find(tree, "/" + "/".join(steps[:2]))
-    name = thing.get("name", steps[1]) if isinstance(thing, dict) else steps[1]
-    last = steps[-1]
-    if last in ("0", "1", "2") and steps[-2] in _WHICH:
-        return f"{name}: its {_WHICH[steps[-2]][int(last)]} face"
-    if last in ("0", "1", "2"):
-        return f"{name}: {steps[-2].removesuffix('_mm').replace('_', ' ')} {('aft', 'across', 'up')[int(last)]}"
-    station = ""
-    if "stations" in steps:
-        order = sorted(thing["stations"], key=lambda k: float(thing["stations"][k]["aft_mm"]))
-        station = f" at station {order.index(steps[3]) + 1}"
-    return f"{name}: {last.removesuffix('_mm').replace('_', ' ')}{station}"
