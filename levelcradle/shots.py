@@ -8,10 +8,11 @@ from playwright.sync_api import Page, sync_playwright
 __all__ = ["BROWSER", "FLAGS", "WEBGL", "main"]
 
 BROWSER = "/usr/bin/chromium"
-# the views are SVG: without a GPU process pages open in two thirds of the time
+# the views are SVG: without a GPU process pages open in two thirds of the time; and the browser makes two hidden pages of its own
+# for the address bar of every window, which nobody sees here
 FLAGS = (
     "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-    "--disable-sync", "--disable-gpu",
+    "--disable-sync", "--disable-gpu", "--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup",
 )  # fmt: skip
 WEBGL = ("--use-angle=swiftshader", "--enable-unsafe-swiftshader")
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"

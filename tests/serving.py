@@ -10,12 +10,17 @@ from typing import Any
 import uvicorn
 
 
-@contextmanager
-def served(app: Any) -> Iterator[str]:
-    """Its address, for as long as it runs."""
+def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
+        port: int = probe.getsockname()[1]
+    return port
+
+
+@contextmanager
+def served(app: Any, port: int | None = None) -> Iterator[str]:
+    """Its address, for as long as it runs."""
+    port = port or free_port()
     server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=port, log_level="error", timeout_graceful_shutdown=1))
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()

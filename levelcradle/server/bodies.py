@@ -45,7 +45,12 @@ Patch = Annotated[list[Operation], Field(max_length=2000)]
 
 
 class PatchBody(Body):
+    """``seen``: the revision that was before the eyes of whoever made it, where that is older than If-Match. ``once``: the edit's
+    own key, under which it is stored no more than once however often it is sent."""
+
     patch: Patch
+    seen: Annotated[int, Field(ge=1, le=999_999_999)] | None = None
+    once: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,64}$")] | None = None
 
 
 class PreviewBody(Body):

@@ -50,7 +50,7 @@ def _reading(error: CradleError) -> Response:
 
 def _stale(error: CradleError) -> Response:
     assert isinstance(error, Stale)
-    both = [{"path": c.path, "theirs": c.theirs, "yours": c.yours} for c in error.clashes]
+    both = [{"path": c.path, "theirs": c.theirs, "yours": c.yours, "who": c.who, "at": c.at} for c in error.clashes]
     return problem(412, "Changed since", str(error), revision=error.revision, clashes=both)
 
 

@@ -3,6 +3,7 @@
 import io
 import zipfile
 from typing import Annotated, Any
+from urllib.parse import unquote
 
 from fastapi import APIRouter, Depends, Header, Path, Request, Response
 from pydantic import BaseModel
@@ -60,6 +61,14 @@ router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404,
 ProjectId = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,79}$")]
 Key = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")]
 Session = Annotated[str, Header(alias="X-Session", pattern=r"^[A-Za-z0-9-]{1,64}$")]
+
+
+def _who(named: Annotated[str, Header(alias="X-Who", max_length=400)] = "") -> str:
+    """The name that whoever works at the screen gave, percent-encoded on the way."""
+    return "".join(c for c in unquote(named, errors="replace") if c.isprintable())[:60].strip()
+
+
+Who = Annotated[str, Depends(_who)]
 
 
 def takes(model: type[BaseModel], kind: str = "application/json") -> dict[str, Any]:
@@ -162,11 +171,13 @@ def edit_project(
     store: TheStore,
     scans: TheScans,
     session: Session,
+    who: Who,
     if_match: Annotated[str, Header(pattern=r'^"?[0-9]{1,9}"?$')],
     body: Annotated[PatchBody, Depends(json_body(PatchBody))],
 ) -> Response:
     """One edit, on the revision named by If-Match."""
-    edited = store.edit(project, _ops(body.patch), base=int(if_match.strip('"')), session=session)
+    base = int(if_match.strip('"'))
+    edited = store.edit(project, _ops(body.patch), base=base, session=session, who=who, seen=body.seen, once=body.once)
     return _edited(store, scans, edited, session)
 
 
@@ -187,14 +198,14 @@ def _patch_out(patch: tuple[Op, ...]) -> list[OperationOut]:
 
 
 @router.post("/projects/{project}/undo", response_model=EditedOut)
-def undo(project: ProjectId, store: TheStore, scans: TheScans, session: Session) -> Response:
+def undo(project: ProjectId, store: TheStore, scans: TheScans, session: Session, who: Who) -> Response:
     """Takes back this session's last step, as a new revision."""
-    return _stepped(store, scans, store.step_back(project, "undo", session=session), session, "undo")
+    return _stepped(store, scans, store.step_back(project, "undo", session=session, who=who), session, "undo")
 
 
 @router.post("/projects/{project}/redo", response_model=EditedOut)
-def redo(project: ProjectId, store: TheStore, scans: TheScans, session: Session) -> Response:
-    return _stepped(store, scans, store.step_back(project, "redo", session=session), session, "redo")
+def redo(project: ProjectId, store: TheStore, scans: TheScans, session: Session, who: Who) -> Response:
+    return _stepped(store, scans, store.step_back(project, "redo", session=session, who=who), session, "redo")
 
 
 def _stepped(store: Store, scans: Scans, edited: Edited | None, session: str, what: str) -> Response:
@@ -259,7 +270,7 @@ def put_box(
 @router.get("/projects/{project}/history")
 def history(project: ProjectId, store: TheStore) -> list[dict[str, str | int]]:
     rows = store.history(project)
-    return [{"number": r.number, "kind": r.kind, "sentence": r.sentence, "made_at": r.made_at} for r in rows]
+    return [{"number": r.number, "kind": r.kind, "sentence": r.sentence, "who": r.who, "made_at": r.made_at} for r in rows]
 
 
 @router.get("/projects/{project}/export")

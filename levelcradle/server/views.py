@@ -12,7 +12,7 @@ from levelcradle.core.clearance import Catch
 from levelcradle.core.cuts import Body, Cut
 from levelcradle.core.design.patch import Op
 from levelcradle.core.finding import Figure, Finding, State, Step
-from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow, PlusMinus
+from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow, PlusMinus, WeighedRow
 from levelcradle.core.modules import PackFigures
 from levelcradle.core.mount import MountFigures, SupportFigures
 from levelcradle.core.mount.figures import Demand, UseRow
@@ -78,6 +78,7 @@ class LevelOut(Out):
     masses: tuple[MassRow, ...]
     lean: Lean | None
     sums_kg: dict[str, float]
+    weighed: tuple[WeighedRow, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -397,6 +398,7 @@ def analysis_out(analysis: Analysis) -> AnalysisOut:
             masses=analysis.level.masses,
             lean=analysis.level.lean,
             sums_kg=dict(analysis.level.sums_kg),
+            weighed=analysis.weighed,
         ),
         supports=[_support(s) for s in analysis.supports],
         string=analysis.string,

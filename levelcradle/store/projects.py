@@ -66,17 +66,19 @@ class HistoryRow:
     number: int
     kind: str
     sentence: str
-    session: str
+    who: str
     made_at: str
 
 
 @dataclass(frozen=True, slots=True)
 class Clash:
-    """One path that somebody else changed since: what stands there now, and what was asked."""
+    """One path that was changed since: what stands there now, what was asked, who was first (nameless: "") and when."""
 
     path: str
     theirs: Any
     yours: Any
+    who: str
+    at: str
 
 
 class Stale(CradleError):
@@ -147,12 +149,23 @@ class Store:
             tree = inverse[0]["value"] if _is_whole(inverse) else apply(tree, inverse).tree
         return upgraded(tree)
 
-    def edit(self, key: str, patch: Sequence[Op], *, base: int, session: str) -> Edited:
-        """Applies a patch made on revision ``base``. Raises UnknownThing, PatchError, DesignError, Stale."""
-        with self._db.connection_context(), self._db.atomic():
-            return self._store(_row(key, lock=True), patch, base=base, session=session, kind="edit")
+    def edit(
+        self, key: str, patch: Sequence[Op], *, base: int, session: str, who: str = "", seen: int | None = None, once: str | None = None
+    ) -> Edited:
+        """Applies a patch made on revision ``base``. ``who``: the name of whoever works at this session. ``seen``: the revision that
+        they had before their eyes, where that is an older one: what others changed since then clashes, one's own does not.
+        ``once``: a key of the edit's own; sent again under it, it is answered and not stored twice.
 
-    def step_back(self, key: str, kind: Literal["undo", "redo"], *, session: str) -> Edited | None:
+        Raises: UnknownThing, PatchError, DesignError, Stale.
+        """
+        with self._db.connection_context(), self._db.atomic():
+            row = _row(key, lock=True)
+            done = Revision.get_or_none((Revision.project == key) & (Revision.key == once)) if once else None
+            if done is not None:
+                return Edited(_opened(row), _ops_of(_since(key, base)), (), done.sentence)
+            return self._store(row, patch, base=base, seen=seen, session=session, who=who, kind="edit", once=once)
+
+    def step_back(self, key: str, kind: Literal["undo", "redo"], *, session: str, who: str = "") -> Edited | None:
         """Undoes or redoes the session's last step; None where there is none. Raises as edit."""
         with self._db.connection_context(), self._db.atomic():
             row = _row(key, lock=True)
@@ -162,7 +175,7 @@ class Store:
             last = Revision.get((Revision.project == key) & (Revision.number == number[-1]))
             did = _bare(last.sentence)  # of the step itself: of what takes it back the way would be the other one
             says = f"undone: {did}" if kind == "undo" else did
-            return self._store(row, json.loads(last.inverse), base=last.number, session=session, kind=kind, says=says)
+            return self._store(row, json.loads(last.inverse), base=last.number, session=session, who=who, kind=kind, says=says)
 
     def steps(self, key: str, *, session: str) -> tuple[str | None, str | None]:
         """What undo and redo would do, as sentences."""
@@ -176,30 +189,36 @@ class Store:
         with self._db.connection_context():
             _row(key, lock=False)
             rows = Revision.select().where(Revision.project == key).order_by(Revision.number.desc()).limit(most)
-            return [HistoryRow(r.number, r.kind, r.sentence, r.session, r.made_at.isoformat()) for r in rows]
+            return [HistoryRow(r.number, r.kind, r.sentence, r.who, r.made_at.isoformat()) for r in rows]
 
-    def _store(self, row: Any, patch: Sequence[Op], *, base: int, session: str, kind: Kind, says: str = "") -> Edited:
+    def _store(
+        self, row: Any, patch: Sequence[Op], *, base: int, session: str, who: str, kind: Kind, says: str = "", seen: int | None = None,
+        once: str | None = None,
+    ) -> Edited:  # fmt: skip
         before = json.loads(row.document)
-        if base > row.revision:
-            raise PatchError("", f"revision {base} does not exist yet")
-        since = _since(row.id, base, skip=session if kind != "edit" else None)
-        if _is_whole(since):
+        if max(base, seen or 0) > row.revision:
+            raise PatchError("", f"revision {max(base, seen or 0)} does not exist yet")
+        later = _since(row.id, base if seen is None else min(base, seen))
+        # one's own steps since what one saw went before this one; an undo's took each other back
+        theirs = [r for r in later if r.session != session or (kind == "edit" and r.number > base)]
+        since = [r for r in later if r.number > base] if kind == "edit" else theirs
+        if _is_whole(_ops_of(theirs)):
             raise Stale(row.revision, (), "This car was brought to a newer form since. Load the page anew.")
-        found = clashes(patch, since)
+        found = clashes(patch, _ops_of(theirs))
         if found:
-            raise Stale(row.revision, tuple(_clash(path, before, patch) for path in found))
+            raise Stale(row.revision, tuple(_clash(path, before, patch, theirs) for path in found))
         applied = apply(before, patch)
         design = validate(applied.tree)
         tree = tree_of(design)
         done = tuple(_as_stands(op, tree) for op in applied.patch)
         says = says or sentence(before, tree, done, design.units.place)
         row.revision += 1
-        Revision.create(project=row.id, number=row.revision, kind=kind, session=session, patch=json.dumps(done),
+        Revision.create(project=row.id, number=row.revision, kind=kind, session=session, who=who, key=once, patch=json.dumps(done),
                         inverse=json.dumps(applied.inverse), sentence=says, made_at=fn.now())  # fmt: skip
         changed = {"revision": row.revision, "document": json.dumps(tree, ensure_ascii=False), "name": design.name}
         Project.update(**changed, changed_at=fn.now()).where(Project.id == row.id).execute()
         tell(self._db, row.id, revision=row.revision)  # not whose: a session's name would let others undo as it
-        return Edited(Opened(row.id, row.revision, tree, design), since, done, says)
+        return Edited(Opened(row.id, row.revision, tree, design), _ops_of(since), done, says)
 
 
 def _slug(name: str) -> str:
@@ -219,12 +238,13 @@ def _opened(row: Any) -> Opened:
     return Opened(row.id, row.revision, tree, validate(tree))
 
 
-def _since(key: str, base: int, *, skip: str | None) -> tuple[Op, ...]:
-    """Everything changed after a revision; for undo without the session's own steps, which took each other back."""
-    query = Revision.select(Revision.patch).where((Revision.project == key) & (Revision.number > base))
-    if skip is not None:
-        query = query.where(Revision.session != skip)
-    return tuple(op for row in query.order_by(Revision.number) for op in json.loads(row.patch))
+def _since(key: str, base: int) -> list[Any]:
+    """Every revision after one, in order."""
+    return list(Revision.select().where((Revision.project == key) & (Revision.number > base)).order_by(Revision.number))
+
+
+def _ops_of(revisions: Sequence[Any]) -> tuple[Op, ...]:
+    return tuple(op for row in revisions for op in json.loads(row.patch))
 
 
 def _is_whole(ops: Sequence[Op]) -> bool:
@@ -232,9 +252,11 @@ def _is_whole(ops: Sequence[Op]) -> bool:
     return any(op["path"] == "" for op in ops)
 
 
-def _clash(path: str, tree: dict[str, Any], patch: Sequence[Op]) -> Clash:
+def _clash(path: str, tree: dict[str, Any], patch: Sequence[Op], theirs: Sequence[Any]) -> Clash:
     yours = next((op.get("value") for op in patch if op["path"] == path), None)
-    return Clash(path, find(tree, path) if resolves(tree, path) else None, yours)
+    touched = [op for op in patch if op["path"] == path]
+    last = next(r for r in reversed(theirs) if clashes(touched, json.loads(r.patch)))
+    return Clash(path, find(tree, path) if resolves(tree, path) else None, yours, last.who, last.made_at.isoformat())
 
 
 def _as_stands(op: Op, tree: dict[str, Any]) -> Op:

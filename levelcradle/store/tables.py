@@ -20,6 +20,8 @@ class Revision(Model):
     number = IntegerField()
     kind = TextField()
     session = TextField()
+    who = TextField(default="")
+    key = TextField(null=True)
     patch = TextField()
     inverse = TextField()
     sentence = TextField()

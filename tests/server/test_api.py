@@ -3,6 +3,7 @@
 import io
 import json
 import zipfile
+from datetime import datetime
 from typing import Any
 
 import pytest
@@ -70,10 +71,20 @@ def test_a_refused_edit_names_the_field(client: TestClient, car: str) -> None:
 
 
 def test_a_clash_answers_412_with_both_values(client: TestClient, car: str) -> None:
-    patch(client, car, moved(2685.0))
+    patch(client, car, moved(2685.0), **{"X-Who": "J%C3%B8rn"})
     answer = patch(client, car, moved(2700.0), base=1)
     assert answer.status_code == 412
-    assert answer.json()["clashes"] == [{"path": AFT, "theirs": 2685.0, "yours": 2700.0}]
+    (clash,) = answer.json()["clashes"]
+    assert {**clash, "at": ""} == {"path": AFT, "theirs": 2685.0, "yours": 2700.0, "who": "Jørn", "at": ""}
+    assert datetime.fromisoformat(clash["at"])
+
+
+def test_an_edit_sent_twice_under_its_key_is_stored_once(client: TestClient, car: str) -> None:
+    body = {"patch": moved(2685.0), "once": "a-key-of-its-own"}
+    first, again = (client.patch(f"/api/projects/{car}", json=body, headers={"If-Match": "1"}) for _ in range(2))
+    assert (first.json()["revision"], again.json()["revision"]) == (2, 2)
+    assert [op["path"] for op in again.json()["patches_since"]] == [AFT]
+    assert again.json()["document_patch"] == []
 
 
 def test_undo_and_redo(client: TestClient, car: str) -> None:

@@ -125,6 +125,34 @@ def test_a_late_edit_of_the_same_thing_is_refused_with_both_values(store: Store,
     assert (clash.path, clash.theirs, clash.yours) == (AFT, 2685.0, 2700.0)
 
 
+def test_what_one_has_seen_decides_what_clashes(store: Store, car: str) -> None:
+    """An edit made long ago and sent now: what others did since clashes, one's own steps went before it."""
+    edit(store, car, 2685.0, session="ann")
+    edit(store, car, 360.0, session="ben", path=UP)
+    own = store.edit(car, move(2690.0), base=3, seen=1, session="ann")
+    assert (own.since, figure(store, car)) == ((), 2690.0)
+    with pytest.raises(Stale):
+        store.edit(car, move(365.0, UP), base=4, seen=1, session="ann")
+    assert store.edit(car, move(365.0, UP), base=4, seen=3, session="ann").opened.revision == 5
+
+
+def test_a_clash_names_who_was_last_at_the_very_figure(store: Store, car: str) -> None:
+    store.edit(car, move(2685.0), base=1, session="a", who="Ann")
+    store.edit(car, move(360.0, UP), base=2, session="b", who="Ben")
+    with pytest.raises(Stale) as caught:
+        store.edit(car, move(2700.0), base=1, session="c", who="Cas")
+    assert [c.who for c in caught.value.clashes] == ["Ann"]
+
+
+def test_an_edit_sent_again_under_its_key_changes_nothing(store: Store, car: str) -> None:
+    store.edit(car, move(2685.0), base=1, session="ann", once="k" * 8)
+    edit(store, car, 2700.0, session="ben")
+    again = store.edit(car, move(2685.0), base=1, session="ann", once="k" * 8)
+    assert (again.opened.revision, again.patch, figure(store, car)) == (3, (), 2700.0)
+    assert [op["value"] for op in again.since] == [2685.0, 2700.0]
+    assert [row.who for row in store.history(car)] == ["", "", ""]
+
+
 def test_undo_brings_back_a_removed_thing_with_its_readings(store: Store, car: str) -> None:
     key = "/readings/" + AFT.replace("/", "~1")
     reading = {"text": "2670.5", "unit": "mm", "basis": "measured"}
