@@ -51,10 +51,13 @@ def survey(page: Page) -> None:
         expect(page.get_by_label(f"{name}, up")).to_be_visible()
     click(page, "Reference points")
     click(page, "Another reference point")
+    expect(page.get_by_text("Not placed yet")).to_be_visible()
+    expect(page.get_by_label("aft", exact=True)).to_have_value("")
     page.get_by_label("Name", exact=True).fill("seat seam")
     page.get_by_label("Name", exact=True).press("Enter")
     for axis, text in zip(("aft", "across", "up"), ("1500", "0", "500"), strict=True):
         fill(page, axis, text)
+    expect(page.get_by_text("Not placed yet")).to_have_count(0)
 
 
 def measure_the_space(page: Page) -> None:
@@ -82,11 +85,16 @@ def stock(page: Page) -> None:
     page.get_by_label("Name", exact=True).fill("Slate 6s1p")
     page.get_by_label("Name", exact=True).press("Enter")
     for label, text in (("Length (end A to end B)", "300"), ("Width (side A to side B)", "100"), ("Height (base to top)", "170"),
-                        ("Mass", "8"), ("Above whatever is up", "8")):  # fmt: skip
+                        ("Mass", "8"), ("Cells in series", "6"), ("Cells in parallel", "1"), ("Nominal", "22.2"), ("Full", "25.2"),
+                        ("Above whatever is up", "8"), ("To a neighbour", "4")):  # fmt: skip
         fill(page, label, text)
+    ledger = page.get_by_role("complementary", name="Ledger")
+    expect(ledger).to_contain_text("Not taken yet: Slate 6s1p: end a")
+    fill(page, "Room before end A", "60")
+    expect(ledger).not_to_contain_text("Not taken yet")
     click(page, "Shelf")
     page.get_by_label("Make", exact=True).fill("6")
-    click(page, "of this kind")
+    click(page, "Add")
 
 
 def place(page: Page) -> None:
@@ -138,10 +146,11 @@ def test_new_car_to_downloaded_dxf(page: Page, store: Store, tmp_path: Path) -> 
     place(page)
     hang_it(page)
     station(page, "Level")
-    click(page, "Enter what the finished car weighs")
-    fill(page, "Front axle reads", "540")
-    fill(page, "Rear axle reads", "590")
-    expect(page.get_by_role("complementary", name="Ledger")).to_contain_text("Weighed again, rear axle")
+    page.get_by_label("Weigh", exact=True).select_option("finished")
+    page.get_by_label("Front axle (kg)").fill("540")
+    page.get_by_label("Rear axle (kg)").fill("590")
+    click(page, "Put it beside what was expected")
+    expect(page.get_by_role("complementary", name="Ledger")).to_contain_text("Finished, rear axle: 590.0 kg")
     station(page, "Drawings")
     expect(page.get_by_role("complementary", name="Ledger")).to_contain_text("Nothing is foul; these may be cut.")
     with page.expect_download() as download:

@@ -181,6 +181,19 @@ def test_a_place_is_typed_after_the_equals_key(bench: Bench, typed: str, place: 
     expect(blanks).to_have_count(0)
 
 
+def test_a_fraction_typed_for_a_place_is_shown_in_both_units_afterwards(bench: Bench) -> None:
+    bench.go("place")
+    bench.press(*bench.middle("plan", "boxes/tank", "tray"))
+    bench.page.keyboard.press("=")
+    bench.page.keyboard.type("105 1/8")
+    bench.page.keyboard.press("Enter")
+    bench.saved(2)
+    bench.page.keyboard.press("=")
+    blanks = bench.page.get_by_role("dialog", name="Place of Tank box")
+    expect(blanks.get_by_label("aft (mm)")).to_have_value("2670.2")
+    expect(blanks).to_contain_text("typed 105 1/8 in")
+
+
 def test_a_place_is_typed_from_a_reference_point(bench: Bench) -> None:
     bench.go("place")
     bench.press(*bench.middle("plan", "boxes/tank", "tray"))

@@ -54,6 +54,8 @@ def test_cg_height_by_lifting_an_axle_with_its_working(bench: Bench) -> None:
     bench.go("survey")
     bench.page.get_by_label("It is", exact=True).select_option("lifted")
     expect(bench.page.get_by_role("note").filter(has_text="Block the suspension")).to_be_visible()
+    for label, text in (("Wheel centres raised by", "500"), ("Loaded radius, front", "290"), ("Loaded radius, rear", "290")):
+        put(bench.page.get_by_label(label), text)
     put(bench.page.get_by_label("Rear axle reads, level"), "453")
     put(bench.page.get_by_label("Rear axle reads, raised"), "475")
     told = bench.page.get_by_role("region", name="As found").get_by_role("button", name=re.compile("CG .* up by the axle lift"))
@@ -369,6 +371,7 @@ def test_a_number_on_the_sheet_leads_to_its_blank(bench: Bench) -> None:
     bench.page.get_by_label(name, exact=True).fill("229")
     bench.page.get_by_label(name, exact=True).press("Enter")
     expect(bench.page.get_by_text("No. 4 ·")).to_be_visible()
+    settled(bench.page)
     assert any(r["basis"] == "measured" and r["text"] == "229" for r in bench.tree["readings"].values())
 
 

@@ -16,7 +16,7 @@ export function useSaid(): (change: Change, replace: boolean) => void {
       }
       const search = said.toString()
       if (`?${search}` !== window.location.search && search !== window.location.search)
-        void go({ search }, { replace })
+        void go({ pathname: window.location.pathname, search }, { replace }) // the screen may be on its way still
     },
     [go],
   )

@@ -40,14 +40,29 @@ function gone() {
   void lookUntilBack()
 }
 
-/** fetch, noticing where nobody answers, or the server says that its database is away. */
-export async function noticing(request: Request): Promise<Response> {
-  try {
-    const answer = await fetch(request)
-    if (answer.status === 503) gone()
-    return answer
-  } catch (error) {
+/** Nobody answers. */
+export class Gone extends Error {}
+
+/** A part of the page that cannot be fetched now is fetched once the server is back. */
+export function patiently<T>(load: () => Promise<T>): Promise<T> {
+  return load().catch(() => {
     gone()
-    throw error
-  }
+    return new Promise<T>((done) => {
+      const forget = whenBack(() => {
+        forget()
+        done(patiently(load))
+      })
+    })
+  })
+}
+
+/** What somebody in between, or the server itself, says where it cannot be reached or its database is away. */
+export const GONE = [502, 503, 504]
+
+/** fetch, noticing where nobody answers. Throws Gone. */
+export async function noticing(request: Request): Promise<Response> {
+  const answer = await fetch(request).catch(() => null)
+  if (!answer || GONE.includes(answer.status)) gone()
+  if (!answer) throw new Gone()
+  return answer
 }

@@ -78,6 +78,13 @@ export function above(path: string): string | null {
   return steps.length > 2 ? steps.slice(0, -2).join('/') : null
 }
 
+/** Whether what a path names was there and is no more: a thing that was removed is no longer selected. */
+export function isGone(path: string, document: object): boolean {
+  const [collection = '', id] = path.split('#')[0]?.split('/') ?? []
+  const things = (document as Record<string, unknown>)[collection]
+  return id !== undefined && typeof things === 'object' && things !== null && !(id in things)
+}
+
 /** The box a path lies in, if it is one. */
 export function boxOf(path: string | null): string | null {
   return path?.startsWith('boxes/') ? (path.split('/')[1]?.split('#')[0] ?? null) : null

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 
-import { at, freeId, isDone, patched, pointer } from './pointer'
+import { at, freeId, isDone, named, patched, pointer } from './pointer'
 import type { Document, Op } from './types'
 
 const CAR = {
@@ -42,4 +42,12 @@ it('a patch is done where the document is as it would make it', () => {
   const after = patched(CAR, anew)
   expect([isDone(after, [move]), isDone(after, anew)]).toEqual([true, true])
   expect(isDone(after, [{ op: 'replace', path: '/boxes/other/name/first', value: 1 }])).toBe(false)
+})
+
+it('a path is told by its thing and what of it', () => {
+  const document = { bays: { tank: { name: 'the tank', stations: {} } }, vehicle: {} } as unknown as Document
+  expect(named(document, '/bays/tank/stations/a/floor_mm')).toBe('the tank: floor')
+  expect(named(document, '/vehicle/wheelbase_mm')).toBe('wheelbase')
+  expect(named(document, '/vehicle/track_mm/front')).toBe('track: front')
+  expect(named(document, '/boxes/gone/pose/at_mm/0')).toBe('gone: at')
 })

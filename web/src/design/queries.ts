@@ -278,7 +278,7 @@ async function sent<T>(address: string, file: Blob): Promise<T> {
     headers: { 'Content-Type': 'application/octet-stream', ...SESSION },
   })
   const body = (await answer.json().catch(() => undefined)) as unknown
-  return taken<T>(answer.ok ? { data: body as T } : { error: body })
+  return taken<T>({ ...(answer.ok ? { data: body as T } : { error: body }), response: answer })
 }
 
 const query = (values: Record<string, string | null | undefined>) =>

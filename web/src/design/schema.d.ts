@@ -1389,6 +1389,24 @@ export interface components {
             /** Value */
             value: number;
         };
+        /**
+         * Compared
+         * @description One reading [kg]: what was found, what was to be expected, how far apart, within what they agree (about 95 %), and whether.
+         */
+        Compared: {
+            /** Agrees */
+            agrees: boolean;
+            /** Expected Kg */
+            expected_kg: number;
+            /** Found Kg */
+            found_kg: number;
+            /** Name */
+            name: string;
+            /** Off Kg */
+            off_kg: number;
+            /** Tol Kg */
+            tol_kg: number;
+        };
         /** Corners */
         Corners: {
             /** Lf Kg */
@@ -3230,7 +3248,7 @@ export interface components {
         };
         /**
          * Module
-         * @description One module on the shelf.
+         * @description One module on the shelf. ``verdict``: None until somebody judged it.
          */
         DocModule: {
             /** @default null */
@@ -3283,10 +3301,9 @@ export interface components {
             };
             /**
              * Verdict
-             * @default good
-             * @enum {string}
+             * @default null
              */
-            verdict: "good" | "spare" | "reject";
+            verdict: ("good" | "spare" | "reject") | null;
         };
         /**
          * ModuleKind
@@ -3768,7 +3785,8 @@ export interface components {
          * Reading
          * @description How a figure came to be: the text as typed, from where, how sure. Stands beside the figure, by its path.
          *
-         *     ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument.
+         *     ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument. *Not taken* is a figure
+         *     that stands only so that something can be drawn.
          */
         DocReading: {
             /** @default null */
@@ -3783,7 +3801,7 @@ export interface components {
              * @default typed
              * @enum {string}
              */
-            basis: "measured" | "typed" | "assumed" | "catalogue";
+            basis: "measured" | "typed" | "assumed" | "catalogue" | "not taken";
             /**
              * By
              * @default null
@@ -5286,6 +5304,8 @@ export interface components {
             sums_kg: {
                 [key: string]: number;
             };
+            /** Weighed */
+            weighed: components["schemas"]["WeighedRow"][];
         };
         /**
          * ListenBody
@@ -5487,10 +5507,24 @@ export interface components {
                 [key: string]: components["schemas"]["StringFigures"];
             };
         };
-        /** PatchBody */
+        /**
+         * PatchBody
+         * @description ``seen``: the revision that was before the eyes of whoever made it, where that is older than If-Match. ``once``: the edit's
+         *     own key, under which it is stored no more than once however often it is sent.
+         */
         PatchBody: {
+            /**
+             * Once
+             * @default null
+             */
+            once: string | null;
             /** Patch */
             patch: components["schemas"]["InOperation"][];
+            /**
+             * Seen
+             * @default null
+             */
+            seen: number | null;
         };
         /**
          * PatchOut
@@ -6350,6 +6384,25 @@ export interface components {
              * @enum {string}
              */
             state: "clear" | "tight" | "foul" | "unknown" | "note";
+        };
+        /**
+         * WeighedRow
+         * @description One weighing, in the order of the work: its readings beside what was to be expected (none where nobody can say), by how much the
+         *     farthest is off, and whether all agree.
+         */
+        WeighedRow: {
+            /** Agrees */
+            agrees: boolean;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["Compared"][];
+            /** Worst Kg */
+            worst_kg: number;
         };
         /**
          * Wishes
@@ -7236,6 +7289,7 @@ export interface operations {
             header: {
                 "X-Session": string;
                 "if-match": string;
+                "X-Who"?: string;
             };
             path: {
                 project: string;
@@ -8516,6 +8570,7 @@ export interface operations {
             query?: never;
             header: {
                 "X-Session": string;
+                "X-Who"?: string;
             };
             path: {
                 project: string;
@@ -9648,6 +9703,7 @@ export interface operations {
             query?: never;
             header: {
                 "X-Session": string;
+                "X-Who"?: string;
             };
             path: {
                 project: string;

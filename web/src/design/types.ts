@@ -48,6 +48,7 @@ export type Reading = Schemas['DocReading']
 export type Vehicle = Schemas['DocVehicle']
 export type Read = Schemas['DocWeighed']['read']
 export type NewMount = Schemas['HungBody']
+export type WeighedRow = Schemas['WeighedRow']
 export type State = Finding['state']
 export type LengthUnit = 'mm' | 'in'
 export type MassUnit = 'kg' | 'lb'
@@ -61,5 +62,14 @@ export interface Problem {
   status: number
   detail: string
   errors?: { path: string; says: string }[]
-  clashes?: { path: string; theirs: unknown; yours: unknown }[]
+  clashes?: Clash[]
+}
+
+/** Two meant the same figure: what stands there now, what was asked, who was first ("" where nobody gave a name) and when. */
+export interface Clash {
+  path: string
+  theirs: unknown
+  yours: unknown
+  who: string
+  at: string
 }

@@ -1,8 +1,6 @@
-/** The two weighings that predict and prove: the car as found, and finished. */
+/** The weighing that loads are counted from: the car as found. */
 import type { Document, Read } from './types'
 
 export const AS_FOUND = '/weighings/as-found'
-export const FINISHED = '/weighings/finished'
 
 export const asFound = (document: Document): Read | undefined => document.weighings['as-found']?.read
-export const finished = (document: Document): Read | undefined => document.weighings['finished']?.read

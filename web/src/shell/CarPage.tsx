@@ -2,6 +2,7 @@
 import { Suspense, useEffect } from 'react'
 import { useNavigate, useParams } from 'react-router'
 
+import { isGone, useChoice } from '../design/choice'
 import { useLive } from '../design/live'
 import { useNews } from '../design/news'
 import { Button, Teach } from '../ui/parts'
@@ -10,11 +11,13 @@ import { Instruments } from './Instruments'
 import { KeyCard } from './KeyCard'
 import { PrintSheet } from './PrintSheet'
 import { Refusal } from './Refusal'
-import { isStation, SCREENS } from './stations'
+import { isStation, loadAll, SCREENS } from './stations'
 import { StationRule } from './StationRule'
 import { useAddress } from './useAddress'
 import { useKeys } from './useKeys'
 import { WatchStrip } from './WatchStrip'
+
+const AT_LEISURE_MS = 1000
 
 export function CarPage() {
   const { project = '', station } = useParams()
@@ -23,8 +26,20 @@ export function CarPage() {
   const open = useLive((s) => s.open)
   const go = useNavigate()
   useEffect(() => void open(project), [open, project])
+  useEffect(() => {
+    const timer = setTimeout(loadAll, AT_LEISURE_MS) // after what is on the screen
+    return () => clearTimeout(timer)
+  }, [])
   useKeys(project)
   useNews(project)
+  useEffect(
+    () =>
+      useLive.subscribe(({ loaded: now }) => {
+        const { selected, select } = useChoice.getState()
+        if (now && selected && isGone(selected, now.document)) select(null)
+      }),
+    [],
+  )
   const here = isStation(station) ? station : 'place'
   useAddress(here)
   if (!loaded || loaded.project !== project) {

@@ -5,7 +5,7 @@ import { create } from 'zustand'
 export const useCard = create<{ open: boolean }>(() => ({ open: false }))
 
 const KEYS = [
-  ['1 – 9, 0', 'the stations, in order'],
+  ['1 – 6, 9', 'the stations, in order'],
   ['arrows', 'nudge the selected box in the view with the heavy frame; Shift: ten steps'],
   ['=', 'type its place'],
   ['Q', 'quarter turn about its peg'],

@@ -1,12 +1,13 @@
 /** The steel rule at the top: the car, what undo would do, the stations with how they stand, and the vial. */
 import { Link as To } from 'react-router'
 
-import { useAnalysis, useLive, useLoaded } from '../design/live'
+import { useAnalysis, useLoaded, useWaiting } from '../design/live'
 import type { StationState } from '../design/types'
 import { Mark } from '../ui/Mark'
 import { useTouch } from '../ui/touch'
 import { UnitSwitch } from '../ui/UnitSwitch'
 import { Find } from './Find'
+import { Saved } from './Saved'
 import { STATIONS, type Station } from './stations'
 import { useSteps } from './useSteps'
 import { Vial } from './Vial'
@@ -16,18 +17,16 @@ export function StationRule({ here }: { here: Station }) {
   const touch = useTouch()
   return (
     <header className="steel relative z-10 flex h-[76px] print:hidden shrink-0 items-stretch border-b border-[#8c9196] pr-2">
-      <To
-        to="/"
-        className="flex w-[112px] flex-col pt-2.5 pl-4 text-ink no-underline"
-        aria-label="Level Cradle, to the list of cars"
-      >
-        <span className="text-[17px] leading-[18px] font-extrabold" style={{ fontStretch: '112%' }}>
-          LEVEL
-          <br />
-          CRADLE
-        </span>
+      <div className="flex w-[112px] flex-col pt-2.5 pl-4">
+        <To to="/" className="text-ink no-underline" aria-label="Level Cradle, to the list of cars">
+          <span className="block text-[17px] leading-[18px] font-extrabold" style={{ fontStretch: '112%' }}>
+            LEVEL
+            <br />
+            CRADLE
+          </span>
+        </To>
         <Saved />
-      </To>
+      </div>
       <div className="flex w-[172px] shrink-0 flex-col gap-0.5 pt-2">
         <span className="truncate font-bold" title={document.name}>
           {document.name}
@@ -36,8 +35,8 @@ export function StationRule({ here }: { here: Station }) {
         {!touch && <UnitSwitch />}
       </div>
       <nav aria-label="Stations" className="flex min-w-0 flex-1 items-stretch">
-        {STATIONS.map(([key, word], i) => (
-          <Tab key={key} project={project} name={key} word={word} number={(i + 1) % 10} here={here === key} />
+        {STATIONS.map(([key, word, number]) => (
+          <Tab key={key} project={project} name={key} word={word} number={number} here={here === key} />
         ))}
       </nav>
       <Find />
@@ -46,22 +45,13 @@ export function StationRule({ here }: { here: Station }) {
   )
 }
 
-function Saved() {
-  const saving = useLive((s) => s.saving)
-  const revision = useLive((s) => s.loaded?.revision)
-  return (
-    <span className="narrow mt-1 text-xs" role="status">
-      {saving ? 'saving …' : `saved · rev. ${revision}`}
-    </span>
-  )
-}
-
 function Steps() {
   const { undo, redo, project } = useLoaded()
   const step = useSteps(project)
+  const last = useWaiting().at(-1) // what is not saved yet is taken back first
   return (
     <span className="flex items-center gap-2">
-      <StepButton word="Undo" says={undo} onStep={() => void step('undo')} />
+      <StepButton word="Undo" says={last?.says ?? undo} onStep={() => void step('undo')} />
       <StepButton word="Redo" says={redo} onStep={() => void step('redo')} />
     </span>
   )

@@ -53,8 +53,8 @@ export function useKeys(project: string) {
       if (typing) return
       if (event.ctrlKey || event.metaKey || event.altKey) return
       if (/^[0-9]$/.test(event.key)) {
-        const station = STATIONS[(Number(event.key) + 9) % 10]?.[0]
-        return void go(`/car/${project}/${station}`)
+        const station = STATIONS.find(([, , number]) => number === Number(event.key))?.[0]
+        return station && void go(`/car/${project}/${station}`)
       }
       const box = boxOf(choice.selected)
       if (event.key === 'Escape') return choice.climb()

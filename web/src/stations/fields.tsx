@@ -3,8 +3,10 @@ import { type ReactNode, useState } from 'react'
 
 import { useDocument, useLive } from '../design/live'
 import { at, freeId } from '../design/pointer'
+import { begin } from '../design/taken'
 import type { Document } from '../design/types'
-import { Blank, type Kind } from '../ui/Blank'
+import type { Kind } from '../design/figure'
+import { Blank } from '../ui/Blank'
 import { NameBlank } from '../ui/NameBlank'
 import { Button, Choose, Heading, Link, RowOpener, Tick } from '../ui/parts'
 import { selectedIn } from './useParts'
@@ -34,14 +36,16 @@ function wordOf(direction: readonly number[]): string {
 
 export function FieldRow({ path, field, base }: { path: string; field: Field; base: Base | null }) {
   const edit = useLive((s) => s.edit)
+  const document = useDocument()
   const here = `${path}/${field.at}`
-  const value = at(useDocument(), here)
+  const value = at(document, here)
+  const start = (spot: unknown) => void edit(begin(document, 'replace', here, spot))
   const put = (next: unknown) => void edit([{ op: 'replace', path: here, value: next }])
   switch (field.kind) {
     case 'place':
       if (!value)
         return (
-          <Button plain className="my-1" onClick={() => put(base?.at ?? [1000, 0, 400])}>
+          <Button plain className="my-1" onClick={() => start(base?.at ?? [1000, 0, 400])}>
             {field.label}
           </Button>
         )
@@ -122,7 +126,7 @@ export function RowList({
   const { base, pick: picker } = useBase()
   async function another() {
     const id = freeId(title.replace(/s$/, ''), rows)
-    if (await edit([{ op: 'add', path: `/${collection}/${id}`, value: fresh(base, document) }])) setOpen(id)
+    if (await edit(begin(document, 'add', `/${collection}/${id}`, fresh(base, document)))) setOpen(id)
   }
   return (
     <section aria-label={title} className="mb-4">

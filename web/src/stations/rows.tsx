@@ -3,6 +3,7 @@ import { useState } from 'react'
 
 import { useDocument, useLive } from '../design/live'
 import { at } from '../design/pointer'
+import { isTaken } from '../design/taken'
 import { Blank } from '../ui/Blank'
 import { NameBlank } from '../ui/NameBlank'
 import { Choose, Link } from '../ui/parts'
@@ -14,7 +15,10 @@ export interface Base {
 
 /** The reference point that the tape is hooked on, chosen once for a list. */
 export function useBase(start = ''): { base: Base | null; pick: React.ReactNode } {
-  const { references } = useDocument()
+  const document = useDocument()
+  const references = Object.fromEntries(
+    Object.entries(document.references).filter(([key]) => isTaken(document, `/references/${key}/at_mm`)),
+  )
   const [id, setId] = useState(start)
   const chosen = references[id]
   const pick = (

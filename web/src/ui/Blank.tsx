@@ -2,27 +2,29 @@
  * A blank for one figure of the document. The core reads what is typed and says what it understood; the text is kept
  * as typed. Enter or Tab take it, Esc restores.
  */
-import rules from '../design/rules.json'
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
 
-import { wordsOf } from '../design/api'
+import { isAway, Refused, wordsOf } from '../design/api'
+import { asText, type Figure, type Hook, type Into, type Kind, Unusual, wayOf } from '../design/figure'
 import { holdAgain, useHeld } from '../design/instruments'
-import { refusal, useDocument, useLive } from '../design/live'
+import { toldBy, useDocument, useLive, useLoaded } from '../design/live'
+import { useOutbox, waitingAt } from '../design/outbox'
 import { at, pointer } from '../design/pointer'
 import { readFigure } from '../design/queries'
+import { keepTyped, type Typed, typedAt } from '../design/typed'
 import type { Op, Reading } from '../design/types'
-import { along, length, type Way } from './format'
+import { along, length } from './format'
+import { NotSaved } from './NotSaved'
 import { Says } from './Says'
 import { goOn, kept, unlessTyped, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
-export type Kind = 'length' | 'mass' | 'number' | 'angle' | 'voltage'
-
-interface Draft {
-  text: string
+interface Draft extends Typed {
   value: number | null
   problem: string
   moves?: boolean
+  /** Typed before the page was loaded anew. */
+  found?: boolean
 }
 
 export interface BlankProps {
@@ -30,7 +32,7 @@ export interface BlankProps {
   label: string
   kind?: Kind
   /** Reference point the tape is hooked on: its id and place. */
-  from?: { id: string; at: [number, number, number] } | null
+  from?: Hook
   /** Figures beside this one: a value over three times the largest asks once. */
   neighbours?: number[]
   /** May be emptied. */
@@ -38,8 +40,8 @@ export interface BlankProps {
   hideLabel?: boolean
   /** What a screen reader says, where the label alone would not tell it from others. */
   name?: string
-  /** Where the value is not a figure of its own in the patch: builds the patch instead. */
-  patchFor?: (value: number | null) => Op[]
+  /** Where it goes, if it is no figure of its own in the document. */
+  into?: Into
   whole?: boolean
   /** The figure to show where it does not stand at the path. */
   figure?: number | null
@@ -63,9 +65,13 @@ export function Blank(props: BlankProps) {
     hideLabel = false,
   } = props
   const document = useDocument()
+  const { project, revision } = useLoaded()
   const edit = useLive((s) => s.edit)
+  const enter = useLive((s) => s.enter)
+  const again = useLive((s) => s.again)
   const units = useUnits(props.list)
-  const [draft, setDraft] = useState<Draft | null>(null)
+  const row = useOutbox((s) => waitingAt(project, path, s.rows))
+  const [draft, setDraft] = useState<Draft | null>(() => foundAt(project, path))
   const asked = useRef('')
   const held = useRef<{ text: string; source: string } | null>(null)
   const latest = useRef(0)
@@ -75,74 +81,77 @@ export function Blank(props: BlankProps) {
   const reading = own ? (document.readings[path] as Reading | undefined) : undefined
   const unit = kind === 'length' ? units.length : kind === 'mass' ? units.mass : ''
   const way = kind === 'length' ? wayOf(path) : null
-  const hook = reading ? hookOf(document.references, reading.from) : from
+  const taken = reading?.basis !== 'not taken'
+  const hook = reading && taken ? hookOf(document.references, reading.from) : from
   const asTyped = reading && (!reading.unit || !unit || reading.unit === unit)
   const written = asText(value ?? null, kind, units, way, hook?.at)
-  const shown = asTyped ? reading.text : written
+  const stored = !taken ? '' : asTyped ? reading.text : written
+  const shown = row?.figure ? row.figure.text : stored
 
   // an edit from elsewhere ends what was typed only when nothing is being typed
   useEffect(() => setDraft((d) => (d && d.text === shown ? null : d)), [shown])
 
+  /** What the draft becomes, unless it has been typed over by then. */
+  function become(next: Draft | null) {
+    setDraft(unlessTyped(draft?.text ?? '', next))
+    if (!next) keepTyped(project, path, null)
+  }
+
+  function type(text: string) {
+    const begun = draft ?? { seen: revision, stood: stored, value: null }
+    const typed = { text, seen: begun.seen, stood: begun.stood }
+    keepTyped(project, path, typed)
+    setDraft({ ...typed, value: begun.value, problem: '' })
+    void understand(text)
+  }
+
   async function understand(text: string) {
     const turn = ++latest.current
-    if (text.trim() === '') return setDraft({ text, value: null, problem: optional ? '' : 'Type a number.' })
-    setDraft((d) => ({ text, value: d?.value ?? null, problem: '' }))
+    const tell = (part: Partial<Draft>) => turn === latest.current && setDraft((d) => d && { ...d, ...part })
+    if (text.trim() === '') return tell({ value: null, problem: optional ? '' : 'Type a number.' })
     try {
-      // off a tape a sign is the reading's own: 200 below the seam is -200
-      const now = way === null || props.list === 'survey' ? null : value
-      const found = await readFigure({ text, path, unit, base: hook?.at, now: now ?? null })
-      if (turn === latest.current) setDraft({ text, value: found.value, problem: '', moves: found.by })
-      return found
+      const found = await readFigure({ text, path, unit, base: hook?.at, now: now() })
+      tell({ value: found.value, problem: '', moves: found.by })
     } catch (error) {
-      if (turn === latest.current)
-        setDraft({
-          text,
-          value: null,
-          problem: wordsOf(error),
-        })
-      return undefined
+      tell({ value: null, problem: isAway(error) ? '' : wordsOf(error) })
     }
   }
+
+  /** Off a tape a sign is the reading's own: 200 below the seam is -200. Elsewhere it moves what stands. */
+  const now = () => (!taken || way === null || props.list === 'survey' ? null : (value ?? null))
 
   /** Takes what is typed; answers whether nothing is left to mend. */
   async function commit(): Promise<boolean> {
     if (!draft) return true
-    const become = (next: Draft | null) => setDraft(unlessTyped(draft.text, next))
-    if (draft.text === shown) {
+    const { text } = draft
+    if (text === stored && !row) {
       become(null)
       return true
     }
-    if (draft.text.trim() === '' && optional) {
+    if (text.trim() === '') {
+      if (!optional) return false
       become(null)
-      return edit(props.patchFor?.(null) ?? clearing(document.readings, path))
+      return edit(props.into?.none ?? clearing(document.readings, path))
     }
-    const found = await understand(draft.text)
-    if (found === undefined) return false
-    const most = Math.max(0, ...neighbours.map(Math.abs))
-    if (most > 0 && Math.abs(found.value) > 3 * most && asked.current !== draft.text) {
-      asked.current = draft.text
-      become({
-        text: draft.text,
-        value: found.value,
-        problem: 'Over three times its neighbours. Enter again keeps it.',
-      })
-      return false
+    const figure: Figure = {
+      ...{ reads: 'figure', path, text, label: props.name ?? label, unit, hook, kind, now: now() },
+      whole: props.whole ?? false,
+      most: asked.current === text ? 0 : Math.max(0, ...neighbours.map(Math.abs)),
+      into: props.into ?? null,
+      how: howTaken(held.current, text),
     }
-    const exact = props.whole ? Math.round(found.value) : found.value
-    const patch = props.patchFor?.(exact) ?? [{ op: 'replace', path, value: exact } as Op]
-    const keep = {
-      text: found.by ? asText(exact, kind, units, way, hook?.at) : draft.text,
-      unit: kind === 'length' && !found.by ? found.unit : unit,
-      from: hook?.id ?? null,
-      ...howTaken(held.current, draft.text),
-    }
-    const noted = props.patchFor || props.whole ? [] : note(document.readings, path, keep)
-    if (await edit([...patch, ...noted])) {
+    try {
+      await enter(figure, draft.seen)
       asked.current = ''
       become(null)
       return true
-    } else {
-      become({ text: draft.text, value: found.value, problem: refusal() })
+    } catch (error) {
+      if (error instanceof Unusual) asked.current = text
+      const problem = toldBy(error, figure)
+      if (error instanceof Refused && error.problem.status === 412) {
+        const seen = useLive.getState().loaded?.revision ?? draft.seen // now that it is seen
+        become({ ...draft, seen, problem: `${problem} Enter again puts yours.` })
+      } else become({ ...draft, problem })
       return false
     }
   }
@@ -152,14 +161,17 @@ export function Blank(props: BlankProps) {
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     kept(event, draft !== null)
     if (event.key === 'Enter' && event.altKey) return holdAgain()
+    if (event.key === 'Enter' && !draft && row?.refused) return void again(row)
     if (event.key === 'Enter') {
       const input = event.currentTarget
       goOn(take(), input, () => props.onTaken?.(input))
     }
     if (event.key === 'Escape') {
       latest.current += 1
-      if (draft) setDraft(null)
-      else event.currentTarget.blur()
+      if (draft) {
+        setDraft(null)
+        keepTyped(project, path, null)
+      } else event.currentTarget.blur()
     }
   }
 
@@ -167,16 +179,18 @@ export function Blank(props: BlankProps) {
     draft && draft.value !== null && !draft.problem
       ? `${draft.moves ? 'moved to ' : ''}${echo(draft.value, kind, units)}`
       : ''
+  const meanwhile = draft && draft.stood !== stored ? `${stored || 'Nothing'} stands here by now. ` : ''
   return (
     <span className="relative flex items-center justify-between gap-2 py-[2px]">
       <span>
         <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow block leading-tight'}>
           {label}
         </label>
-        {!hideLabel && way !== null && typeof value === 'number' && (
+        {!hideLabel && taken && way !== null && typeof value === 'number' && (
           <Datum hook={hook} from={from} inVehicle={along(value, way, units.length)} />
         )}
-        {reading && !asTyped && (
+        {row && <NotSaved why={row.refused} />}
+        {reading && taken && !asTyped && (
           <span className="narrow block text-xs text-soft">
             typed {reading.text} {/mm|cm|in|ft|kg|lb|['"]/i.test(reading.text) ? '' : reading.unit}
           </span>
@@ -188,7 +202,8 @@ export function Blank(props: BlankProps) {
           aria-label={props.name}
           title={reading?.source ? `held from ${reading.source}` : undefined}
           value={draft?.text ?? shown}
-          data-stored={draft ? undefined : ''}
+          data-stored={draft || row ? undefined : ''}
+          placeholder={taken ? undefined : 'not known'}
           inputMode="decimal"
           autoComplete="off"
           spellCheck={false}
@@ -199,21 +214,21 @@ export function Blank(props: BlankProps) {
             useHeld.setState({
               put: (text, source) => {
                 held.current = { text, source }
-                void understand(text)
+                type(text)
               },
             })
           }}
-          onChange={(event) => void understand(event.target.value)}
+          onChange={(event) => type(event.target.value)}
           onKeyDown={keys}
           onBlur={() => void take()}
-          className={`min-h-9 w-[92px] rounded border-[1.5px] bg-white px-1.5 text-right font-semibold ${(draft?.text ?? shown).length > 8 ? 'text-sm' : 'text-lg'} ${draft?.problem ? 'border-foul' : 'border-edge'}`}
+          className={`min-h-9 w-[92px] rounded border-[1.5px] bg-white px-1.5 text-right font-semibold placeholder:text-xs placeholder:font-normal placeholder:text-soft ${(draft?.text ?? shown).length > 8 ? 'text-sm' : 'text-lg'} ${draft?.problem ? 'border-foul' : 'border-edge'}`}
         />
         <span className={props.bare ? 'sr-only' : 'w-6 text-sm text-soft'}>{unit || UNIT_WORD[kind]}</span>
         {draft && (
           <Says
             id={`${id}-says`}
             side="right"
-            text={draft.problem || understood}
+            text={draft.problem || `${draft.found ? 'Not saved yet. ' : ''}${meanwhile}${understood}`}
             wrong={Boolean(draft.problem)}
           />
         )}
@@ -235,7 +250,6 @@ function Datum({ hook, from, inVehicle }: { hook: Hook; from: Hook; inVehicle: s
   )
 }
 
-type Hook = BlankProps['from']
 type References = ReturnType<typeof useDocument>['references']
 
 function hookOf(references: References, id: string | null | undefined): Hook {
@@ -243,28 +257,10 @@ function hookOf(references: References, id: string | null | undefined): Hook {
   return id && found ? { id, at: found.at_mm as [number, number, number] } : null
 }
 
-const AXIS = { aft: 0, across: 1, left: 1, right: 1, up: 2 }
-
-function wayOf(path: string): Way | null {
-  const [owner = '', last = ''] = path.split('/').slice(-2)
-  if (rules.sizes.includes(owner)) return null
-  const ways = rules.ways as Record<string, Way>
-  return ways[last] ?? ways[last.split('_')[0] ?? ''] ?? null
-}
-
-function asText(
-  value: number | null,
-  kind: Kind,
-  units: { length: 'mm' | 'in'; mass: 'kg' | 'lb' },
-  way: Way | null,
-  base?: readonly number[],
-): string {
-  if (value === null) return ''
-  if (way) return along(value - (base?.[AXIS[way]] ?? 0), way, units.length)
-  if (kind === 'length') return length(value, units.length)
-  if (kind === 'mass')
-    return String(Math.round((units.mass === 'kg' ? value : value / rules.pound_kg) * 100) / 100)
-  return String(Math.round(value * 1000) / 1000)
+/** What was being typed here when the page went. */
+function foundAt(project: string, path: string): Draft | null {
+  const typed = typedAt(project, path)
+  return typed && { ...typed, value: null, problem: '', found: true }
 }
 
 /** Typed by hand, or held from an instrument, and when. */
@@ -278,11 +274,6 @@ function echo(value: number, kind: Kind, units: { length: 'mm' | 'in'; mass: 'kg
   if (kind === 'length') return `${length(value, 'mm')} mm · ${length(value, 'in')}`
   if (kind === 'mass') return `${asText(value, kind, units, null)} ${units.mass}`
   return String(Math.round(value * 1000) / 1000)
-}
-
-/** Puts what was typed beside the figure. */
-export function note(readings: Record<string, unknown>, path: string, reading: object): Op[] {
-  return [{ op: path in readings ? 'replace' : 'add', path: pointer('readings', path), value: reading }]
 }
 
 function clearing(readings: Record<string, unknown>, path: string): Op[] {

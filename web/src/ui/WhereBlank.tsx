@@ -1,16 +1,16 @@
 /** A blank for a whole place that is not known yet: "840 aft, 120 R, 310 up", from the chosen reference point. */
 import { type KeyboardEvent, useId, useState } from 'react'
 
-import { misread, wordsOf } from '../design/api'
-import { refusal, useDocument, useLive } from '../design/live'
-import { readPlace } from '../design/queries'
+import { isAway, wordsOf } from '../design/api'
+import { type Hook, readSpot } from '../design/figure'
+import { toldBy, useLive, useLoaded } from '../design/live'
+import { useOutbox, waitingAt } from '../design/outbox'
+import { keepTyped, typedAt } from '../design/typed'
 import { place } from './format'
-import { note } from './Blank'
+import { NotSaved } from './NotSaved'
 import { Says } from './Says'
 import { goOn, kept, unlessTyped, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
-
-type Spot = [number, number, number]
 
 export function WhereBlank({
   path,
@@ -20,35 +20,29 @@ export function WhereBlank({
 }: {
   path: string
   label: string
-  base: { id: string; at: Spot } | null
+  base: Hook
   onTaken?: () => void
 }) {
-  const edit = useLive((s) => s.edit)
-  const { readings } = useDocument()
+  const { project, revision } = useLoaded()
+  const enter = useLive((s) => s.enter)
+  const row = useOutbox((s) => waitingAt(project, path, s.rows))
   const { length: unit } = useUnits('survey')
-  const [draft, setDraft] = useState<{ text: string; says: string; wrong: boolean }>({
-    text: '',
-    says: '',
-    wrong: false,
-  })
+  const [draft, setDraft] = useState({ text: typedAt(project, path)?.text ?? '', says: '', wrong: false })
   const id = useId()
 
-  /** The place that is meant. Throws with what is missing. */
-  async function read(text: string) {
-    const moves = await readPlace(text, 'aft', unit)
-    const said = [moves.aft, moves.across, moves.up].filter((m) => m !== null)
-    if (said.length < 3) throw misread('Three figures: 840 aft, 120 R, 310 up.')
-    return { said, spot: said.map((m, i) => m.value_mm + (base?.at[i] ?? 0)) as Spot }
+  function type(text: string) {
+    setDraft({ text, says: '', wrong: false })
+    keepTyped(project, path, text ? { text, seen: revision, stood: '' } : null)
+    if (text.trim()) void understand(text)
   }
 
   async function understand(text: string) {
-    setDraft({ text, says: '', wrong: false })
-    if (!text.trim()) return
+    const tell = (says: string, wrong: boolean) =>
+      setDraft((d) => (d.text === text ? { text, says, wrong } : d))
     try {
-      const { spot } = await read(text)
-      setDraft((d) => (d.text === text ? { text, says: place(spot, unit), wrong: false } : d))
+      tell(place((await readSpot(text, base, unit)).spot, unit), false)
     } catch (error) {
-      setDraft((d) => (d.text === text ? { text, says: wordsOf(error), wrong: true } : d))
+      if (!isAway(error)) tell(wordsOf(error), true)
     }
   }
 
@@ -58,19 +52,12 @@ export function WhereBlank({
     if (!text.trim()) return true
     const become = (next: typeof draft) => setDraft(unlessTyped(text, next))
     try {
-      const { said, spot } = await read(text)
-      const keep = { from: base?.id ?? null, basis: 'typed' }
-      const notes = said.flatMap((part, i) =>
-        note(readings, `${path}/${i}`, { ...keep, text: part.text, unit: part.unit }),
-      )
-      if (!(await edit([{ op: 'replace', path, value: spot }, ...notes]))) {
-        become({ text, says: refusal(), wrong: true })
-        return false
-      }
+      await enter({ reads: 'place', path, text, label, unit, hook: base }, revision)
       become({ text: '', says: '', wrong: false })
+      keepTyped(project, path, null)
       return true
     } catch (error) {
-      become({ text, says: wordsOf(error), wrong: true })
+      become({ text, says: toldBy(error), wrong: true })
       return false
     }
   }
@@ -80,7 +67,7 @@ export function WhereBlank({
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     kept(event, draft.text !== '')
     if (event.key === 'Enter') goOn(take(), event.currentTarget, () => onTaken?.())
-    if (event.key === 'Escape') setDraft({ text: '', says: '', wrong: false })
+    if (event.key === 'Escape') type('')
   }
 
   return (
@@ -90,16 +77,17 @@ export function WhereBlank({
       </label>
       <input
         id={id}
-        value={draft.text}
-        data-stored={draft.text ? undefined : ''}
+        value={draft.text || (row?.figure?.text ?? '')}
+        data-stored={draft.text || row ? undefined : ''}
         placeholder="where: 840 aft, 120 R, 310 up"
         autoComplete="off"
-        onChange={(e) => void understand(e.target.value)}
+        onChange={(e) => type(e.target.value)}
         onKeyDown={keys}
         onBlur={() => void take()}
         aria-invalid={draft.wrong}
         className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${draft.wrong ? 'border-foul' : 'border-edge'}`}
       />
+      {row && <NotSaved why={row.refused} />}
       <Says text={draft.says} wrong={draft.wrong} />
     </span>
   )

@@ -5,6 +5,7 @@
 import { type KeyboardEvent, useId, useState } from 'react'
 
 import { useChoice } from '../design/choice'
+import { note } from '../design/figure'
 import { useDocument, useLive } from '../design/live'
 import { readPlace } from '../design/queries'
 import type { Box, Op } from '../design/types'
@@ -52,6 +53,7 @@ export function PlaceBlanks({ id, at: spot }: { id: string; at: { left: number; 
             first={i === 0}
             value={(at[i] ?? 0) - (base[i] ?? 0)}
             base={base}
+            hooked={reference !== ''}
           />
         ))}
       </div>
@@ -70,19 +72,24 @@ function AxisBlank({
   first,
   value,
   base,
+  hooked,
 }: {
   id: string
   axis: (typeof AXES)[number]
   first: boolean
   value: number
   base: number[]
+  /** Counted from a reference point: a box that stands does not move with it, so its text is not kept. */
+  hooked: boolean
 }) {
+  const document = useDocument()
   const edit = useLive((s) => s.edit)
   const close = useChoice((s) => s.place)
   const units = useUnits()
   const [draft, setDraft] = useState<{ text: string; says: string; wrong: boolean } | null>(null)
   const key = useId()
   const shown = along(value, axis, units.length)
+  const reading = document.readings[`/boxes/${id}/pose/at_mm/${AXES.indexOf(axis)}`]
 
   async function ops(text: string): Promise<{ patch: Op[]; says: string }> {
     const place = await readPlace(text, axis, units.length)
@@ -96,12 +103,20 @@ function AxisBlank({
           name,
           by: move.by,
           value: move.value_mm,
-          op: { op: 'replace' as const, path: `/boxes/${id}/pose/at_mm/${i}`, value: to },
+          ops: [
+            { op: 'replace' as const, path: `/boxes/${id}/pose/at_mm/${i}`, value: to },
+            ...(move.by || hooked
+              ? []
+              : note(document.readings, `/boxes/${id}/pose/at_mm/${i}`, {
+                  text: move.text,
+                  unit: move.unit,
+                })),
+          ],
         },
       ]
     })
     return {
-      patch: said.map((s) => s.op),
+      patch: said.flatMap((s) => s.ops),
       says: said
         .map(
           (s) =>
@@ -166,6 +181,11 @@ function AxisBlank({
         aria-invalid={draft?.wrong ?? false}
         className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 text-right text-lg font-semibold ${draft?.wrong ? 'border-foul' : 'border-edge'}`}
       />
+      {reading && reading.unit !== units.length && (
+        <span className="narrow block text-right text-xs text-soft">
+          typed {reading.text} {reading.unit}
+        </span>
+      )}
       <Says text={draft?.says ?? ''} wrong={draft?.wrong ?? false} />
     </span>
   )

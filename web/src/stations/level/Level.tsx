@@ -1,7 +1,6 @@
 /** Level: what the axles read before and after, every mass that counts, ratings, and predicted against found. */
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Loads } from '../../design/types'
-import { asFound, finished, FINISHED } from '../../design/weighings'
 import { Blank } from '../../ui/Blank'
 import { along, length, mass, massUp, withCommas } from '../../ui/format'
 import { Button, Heading, Teach, Title } from '../../ui/parts'
@@ -11,6 +10,7 @@ import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { LoadStates } from './LoadStates'
 import { ScaleDrawing } from './ScaleDrawing'
+import { Weighings } from './Weighings'
 
 export function Level() {
   const { level, findings } = useAnalysis()
@@ -41,7 +41,7 @@ export function Level() {
         <Title>Level</Title>
         <SentenceRows findings={here} />
         <Targets />
-        <WeighedAgain />
+        <Weighings />
         {found && <LoadStates />}
       </Ledger>
     </StationFrame>
@@ -177,42 +177,6 @@ function Targets() {
           }
         >
           Aim at a front share
-        </Button>
-      )}
-    </>
-  )
-}
-
-/** The finished car on the scale: predicted against found. */
-function WeighedAgain() {
-  const document = useDocument()
-  const edit = useLive((s) => s.edit)
-  const ready = useAnalysis().level.ready
-  const again = finished(document)
-  if (!ready) return null
-  function start() {
-    const step = asFound(document)?.step_kg ?? 1
-    const read = { type: 'axles', front_kg: 0, rear_kg: 0, step_kg: step }
-    void edit([{ op: 'add', path: FINISHED, value: { kind: 'finished', order: 1, read } }])
-  }
-  return (
-    <>
-      <Heading>Weighed again</Heading>
-      {again ? (
-        <>
-          {again.type === 'axles' ? (
-            <>
-              <Blank path={`${FINISHED}/read/front_kg`} label="Front axle reads" kind="mass" />
-              <Blank path={`${FINISHED}/read/rear_kg`} label="Rear axle reads" kind="mass" />
-            </>
-          ) : null}
-          <Button plain className="mt-1" onClick={() => void edit([{ op: 'remove', path: FINISHED }])}>
-            Take these readings away
-          </Button>
-        </>
-      ) : (
-        <Button plain onClick={start}>
-          Enter what the finished car weighs
         </Button>
       )}
     </>

@@ -1,6 +1,7 @@
 /** Place: the box under the hand, its gaps, its place in figures; a first box in a bay; the tape. */
 import { lazy, Suspense, useState } from 'react'
 
+import { patiently } from '../../design/away'
 import { boxOf, useChoice } from '../../design/choice'
 import { useDocument } from '../../design/live'
 import { Choose, Teach } from '../../ui/parts'
@@ -16,7 +17,7 @@ import { TapeRow } from './TapeRow'
 import { ThingLedger } from './ThingLedger'
 import { Views } from './Views'
 
-const WalkRound = lazy(() => import('../../views/WalkRound'))
+const WalkRound = lazy(() => patiently(() => import('../../views/WalkRound')))
 const STEPS = { mm: ['1', '5', '10'], in: ['1/16"', '1/4"', '1/2"'] } as const
 const STEPS_MM = { mm: [1, 5, 10], in: [25.4 / 16, 25.4 / 4, 25.4 / 2] }
 
@@ -44,6 +45,7 @@ export function Place() {
         <PlanSide step={STEPS_MM[unit][step] ?? 1} />
       )}
       <Ledger label="Ledger">
+        <Views />
         {box && document.boxes[box] ? (
           <BoxLedger key={box} id={box} />
         ) : selected ? (
@@ -52,7 +54,6 @@ export function Place() {
           <Teach>Nothing to place yet. It needs one measured space and one module.</Teach>
         ) : (
           <>
-            <Views />
             <Overview />
             <FirstBox />
           </>

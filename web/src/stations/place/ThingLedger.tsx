@@ -1,6 +1,6 @@
 /** A selected thing that is no box: what it is, and which boxes are near it. */
 import { useAnalysis, useDocument } from '../../design/live'
-import { at } from '../../design/pointer'
+import { at, named } from '../../design/pointer'
 import { Fact, Heading, Title } from '../../ui/parts'
 import { mass } from '../../ui/format'
 import { useUnits } from '../../ui/units'
@@ -23,7 +23,7 @@ export function ThingLedger({ path }: { path: string }) {
   const need = thing?.gap_class ? document.tables.gaps[thing.gap_class as 'same'] : undefined
   return (
     <>
-      <Title>{thing?.name ?? path}</Title>
+      <Title>{thing?.name ?? named(document, `/${path}`)}</Title>
       {thing?.state && <Fact name="It">{STATE[thing.state]}</Fact>}
       {thing?.mass_kg !== null && thing?.mass_kg !== undefined && (
         <Fact name="Mass">{mass(thing.mass_kg, units.mass)}</Fact>

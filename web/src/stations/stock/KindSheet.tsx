@@ -2,6 +2,8 @@
 import { useState } from 'react'
 
 import { useDocument, useLive } from '../../design/live'
+import { TYPED } from '../../design/figure'
+import { begin, isTaken } from '../../design/taken'
 import type { ModuleKind } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { length } from '../../ui/format'
@@ -44,8 +46,12 @@ export function KindSheet({ id }: { id: string }) {
       )}
       <div className="grid grid-cols-1 gap-x-8 lg:grid-cols-[1fr_330px]">
         <div>
-          <Unfolded kind={kind} face={face} onFace={setFace} />
-          <Sizes kind={kind} />
+          <Unfolded
+            kind={isTaken(document, `${path}/face_gap_mm`) ? kind : { ...kind, face_gap_mm: {} }}
+            face={face}
+            onFace={setFace}
+          />
+          <Sizes path={path} kind={kind} />
           <OnFace path={path} kind={kind} face={face} />
         </div>
         <div>
@@ -57,7 +63,9 @@ export function KindSheet({ id }: { id: string }) {
               path={`${path}/size_mm/${i}`}
               label={label}
               list="stock"
-              neighbours={(kind.size_mm as number[]).filter((_, n) => n !== i)}
+              neighbours={(kind.size_mm as number[]).filter(
+                (_, n) => n !== i && isTaken(document, `${path}/size_mm/${n}`),
+              )}
             />
           ))}
           <Blank path={`${path}/mass_kg`} label="Mass" kind="mass" />
@@ -86,10 +94,17 @@ export function KindSheet({ id }: { id: string }) {
   )
 }
 
-function Sizes({ kind }: { kind: ModuleKind }) {
+function Sizes({ path, kind }: { path: string; kind: ModuleKind }) {
+  const document = useDocument()
   const units = useUnits('stock')
   const [l = 0, w = 0, h = 0] = kind.size_mm as number[]
   const shown = [l, w, h].map((v) => length(v, units.length)).join(' × ')
+  if (!isTaken(document, path))
+    return (
+      <p className="m-0 text-sm text-tight">
+        <b>Not taken yet</b>: drawn with figures that nobody measured. Fill the empty blanks.
+      </p>
+    )
   return (
     <p className="narrow m-0 text-sm text-soft">
       {kind.cells.series}s{kind.cells.parallel}p, {shown}
@@ -103,6 +118,8 @@ function OnFace({ path, kind, face }: { path: string; kind: ModuleKind; face: Fa
   const edit = useLive((s) => s.edit)
   const rest = kind.may_rest_on as Face[]
   const put = (name: string, value: unknown) => void edit([{ op: 'replace', path: `${path}/${name}`, value }])
+  const asked = face in kind.face_gap_mm
+  const room = `${path}/face_gap_mm/${face}`
   const apart = Boolean(kind.minus) && kind.minus !== kind.terminals
   const plus = kind.terminals === face
   const minus = apart ? kind.minus === face : plus
@@ -166,15 +183,13 @@ function OnFace({ path, kind, face }: { path: string; kind: ModuleKind; face: Fa
       </div>
       <Blank
         key={face}
-        path={`${path}/face_gap_mm/${face}`}
+        path={room}
         label={`Room before ${WORD[face]}`}
         list="stock"
         optional
-        patchFor={(value) => {
-          const there = face in kind.face_gap_mm
-          const at = `${path}/face_gap_mm/${face}`
-          if (value === null) return there ? [{ op: 'remove', path: at }] : []
-          return [{ op: there ? 'replace' : 'add', path: at, value }]
+        into={{
+          ops: [{ op: asked ? 'replace' : 'add', path: room, value: TYPED }],
+          none: asked ? [{ op: 'remove', path: room }] : [],
         }}
       />
     </section>
@@ -203,6 +218,7 @@ const AXES = [
 /** Held under compression: the size on the sheet is the clamped one. */
 function Squeeze({ path, kind }: { path: string; kind: ModuleKind }) {
   const edit = useLive((s) => s.edit)
+  const document = useDocument()
   const squeeze = kind.compression
   const clamped = squeeze
     ? (kind.size_mm as number[])[['length', 'width', 'height'].indexOf(squeeze.axis)]
@@ -216,7 +232,7 @@ function Squeeze({ path, kind }: { path: string; kind: ModuleKind }) {
         onChange={(axis) => {
           const size = (kind.size_mm as number[])[['length', 'width', 'height'].indexOf(axis)]
           void edit([
-            { op: 'replace', path: `${path}/compression`, value: axis ? { axis, free_mm: size } : null },
+            ...begin(document, 'replace', `${path}/compression`, axis ? { axis, free_mm: size } : null),
             { op: 'replace', path: `${path}/clamp`, value: axis !== '' },
           ])
         }}
@@ -240,7 +256,8 @@ function Squeeze({ path, kind }: { path: string; kind: ModuleKind }) {
 
 function MountHoles({ path, kind }: { path: string; kind: ModuleKind }) {
   const edit = useLive((s) => s.edit)
-  const put = (value: unknown) => void edit([{ op: 'replace', path: `${path}/mount_holes`, value }])
+  const document = useDocument()
+  const put = (value: unknown) => void edit(begin(document, 'replace', `${path}/mount_holes`, value))
   return kind.mount_holes ? (
     <>
       <Blank path={`${path}/mount_holes/count`} label="Own mounting holes" kind="number" whole />

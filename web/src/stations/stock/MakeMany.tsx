@@ -1,4 +1,4 @@
-/** "Make 11 of this kind." */
+/** "Make 11 of the kind." */
 import { useId, useState } from 'react'
 
 import { useDocument, useLive } from '../../design/live'
@@ -54,7 +54,7 @@ export function MakeMany() {
         onChange={setChosen}
       />
       <Button plain type="submit" disabled={number < 1}>
-        of this kind
+        Add
       </Button>
     </form>
   )

@@ -2,9 +2,10 @@
 import { useState } from 'react'
 
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
+import { type Kind, TYPED } from '../../design/figure'
 import { freeId } from '../../design/pointer'
-import type { Module, Op } from '../../design/types'
-import { Blank, type Kind } from '../../ui/Blank'
+import type { Module } from '../../design/types'
+import { Blank } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Choose, Heading, RowOpener, Teach } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
@@ -14,6 +15,7 @@ import { ShelfFile } from './ShelfFile'
 import { selectedIn } from '../useParts'
 
 const VERDICTS = [
+  ['', 'not judged'],
   ['good', 'good'],
   ['spare', 'spare'],
   ['reject', 'reject'],
@@ -121,7 +123,7 @@ function Rows({ rows, day }: { rows: [string, Module][]; day: string }) {
             </th>
           ))}
           <th className="w-[136px] text-right font-semibold">mV a cell off</th>
-          <th className="w-[92px] pl-3 font-semibold">verdict</th>
+          <th className="w-[116px] pl-3 font-semibold">verdict</th>
         </tr>
       </thead>
       <tbody>
@@ -201,9 +203,9 @@ function ModuleRow({
           <Choose
             hideLabel
             label={`${module.name} is`}
-            value={module.verdict}
+            value={module.verdict ?? ''}
             options={VERDICTS}
-            onChange={(v) => void edit([{ op: 'replace', path: `${path}/verdict`, value: v }])}
+            onChange={(v) => void edit([{ op: 'replace', path: `${path}/verdict`, value: v || null }])}
           />
         </td>
       </tr>
@@ -237,11 +239,10 @@ function Reading({ id, module, day, column }: { id: string; module: Module; day:
       {...shared}
       path={`/modules/${id}/tests/${fresh}/${column.name}`}
       figure={null}
-      patchFor={(value): Op[] =>
-        value === null
-          ? []
-          : [{ op: 'add', path: `/modules/${id}/tests/${fresh}`, value: { on: day, [column.name]: value } }]
-      }
+      into={{
+        ops: [{ op: 'add', path: `/modules/${id}/tests/${fresh}`, value: { on: day, [column.name]: TYPED } }],
+        none: [],
+      }}
     />
   )
 }

@@ -5,6 +5,8 @@ import { useState } from 'react'
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import { starterKindsQuery } from '../../design/queries'
+import { begin } from '../../design/taken'
+import type { Op } from '../../design/types'
 import { AddFrom } from '../../ui/AddFrom'
 import { sentence } from '../../ui/format'
 import { Button, Caution, OneOf, Teach, Title } from '../../ui/parts'
@@ -81,15 +83,16 @@ function Kinds() {
   const kinds = Object.entries(document.module_kinds)
   const [chosen, setChosen] = useState<string | null>(selectedIn('module_kinds'))
   const kind = chosen && document.module_kinds[chosen] ? chosen : (kinds[0]?.[0] ?? null)
-  async function add(value: object, name: string) {
+  async function add(patch: (path: string) => Op[], name: string) {
     const id = freeId(name, document.module_kinds)
-    if (await edit([{ op: 'add', path: `/module_kinds/${id}`, value }])) setChosen(id)
+    if (await edit(patch(`/module_kinds/${id}`))) setChosen(id)
   }
+  const measure = () => void add((path) => begin(document, 'add', path, NEW_KIND), 'module-kind')
   const generic = (
     <AddFrom
       label="Start from a generic kind, made up"
       options={Object.entries(data ?? {}).map(([key, k]) => [key, String(k.name)] as const)}
-      onAdd={(key) => void add(data?.[key] ?? NEW_KIND, key)}
+      onAdd={(key) => data?.[key] && void add((path) => [{ op: 'add', path, value: data[key] }], key)}
     />
   )
   if (!kind)
@@ -97,7 +100,7 @@ function Kinds() {
       <Teach
         action={
           <>
-            <Button onClick={() => void add(NEW_KIND, 'module-kind')}>Measure a module</Button>
+            <Button onClick={measure}>Measure a module</Button>
             {generic}
           </>
         }
@@ -113,7 +116,7 @@ function Kinds() {
         options={kinds.map(([id, k]) => [id, k.name] as const)}
         onChange={setChosen}
       >
-        <Button plain onClick={() => void add(NEW_KIND, 'module-kind')}>
+        <Button plain onClick={measure}>
           Another module kind
         </Button>
         {generic}

@@ -5,6 +5,7 @@ import { useChoice } from '../../design/choice'
 import { useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import { startersQuery } from '../../design/queries'
+import { begin, isTaken } from '../../design/taken'
 import { AddFrom } from '../../ui/AddFrom'
 import { NameBlank } from '../../ui/NameBlank'
 import { Choose, Heading } from '../../ui/parts'
@@ -14,7 +15,8 @@ import { SolidBlanks } from './SolidBlanks'
 type Kind = 'crush' | 'hand' | 'tool' | 'airflow' | 'sight' | 'lowest' | 'corridor' | 'other'
 
 export function KeepoutRows() {
-  const { keepouts, vehicle } = useDocument()
+  const document = useDocument()
+  const { keepouts, vehicle } = document
   const edit = useLive((s) => s.edit)
   const selected = useChoice((s) => s.selected)
   const { data } = useQuery(startersQuery('keepouts'))
@@ -57,14 +59,17 @@ export function KeepoutRows() {
     }
     const name = kinds.find(([k]) => k === kind)?.[1] ?? 'new keep-out'
     const value = { name, kind, solid: shapes[kind] ?? block(200, 200, 200), ...usual(kind) }
-    void edit([{ op: 'add', path: `/keepouts/${freeId(name, keepouts)}`, value }])
+    const path = `/keepouts/${freeId(name, keepouts)}`
+    // a crush zone follows from the car's own outline, where that was taken
+    const known = kind === 'crush' && vehicle.overall && isTaken(document, '/vehicle/overall')
+    void edit(known ? [{ op: 'add', path, value }] : begin(document, 'add', path, value))
   }
   return (
     <>
       {pick}
       <Heading>Keep-outs</Heading>
       <p className="my-1 text-sm">
-        Spaces that are no thing. Sizes and gaps start from common practice; measure them on the car.
+        Spaces that are no thing. Gaps start from common practice; say where each stands and how large it is.
       </p>
       {Object.entries(keepouts).map(([id, space]) => (
         <div

@@ -6,6 +6,7 @@ import { useChoice } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import { swingTapes } from '../../design/queries'
+import { begin, isTaken } from '../../design/taken'
 import type { Reference } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { length, place } from '../../ui/format'
@@ -15,19 +16,19 @@ import { useUnits } from '../../ui/units'
 import { PointBlanks, RowHead, useBase } from '../rows'
 
 export function References() {
-  const { references } = useDocument()
+  const document = useDocument()
+  const { references } = document
   const edit = useLive((s) => s.edit)
   const selected = useChoice((s) => s.selected)
   const { base, pick } = useBase()
   const { length: unit } = useUnits('survey')
   const add = () =>
-    void edit([
-      {
-        op: 'add',
-        path: `/references/${freeId('reference', references)}`,
-        value: { name: 'new reference point', at_mm: base?.at ?? [1500, 0, 400] },
-      },
-    ])
+    void edit(
+      begin(document, 'add', `/references/${freeId('reference', references)}`, {
+        name: 'new reference point',
+        at_mm: base?.at ?? [1500, 0, 400],
+      }),
+    )
   return (
     <>
       <Heading>Reference points</Heading>
@@ -43,6 +44,7 @@ export function References() {
         >
           <RowHead path={`/references/${id}`} />
           <PointBlanks path={`/references/${id}/at_mm`} base={base?.id === id ? null : base} />
+          {!isTaken(document, `/references/${id}/at_mm`) && <NotPlaced />}
           {base && base.id !== id && (
             <p className="narrow m-0 text-sm text-soft">in the vehicle {place(point.at_mm, unit)}</p>
           )}
@@ -57,9 +59,18 @@ export function References() {
   )
 }
 
+function NotPlaced() {
+  return (
+    <p className="m-0 text-sm text-tight">
+      <b>Not placed yet</b>: no tape can be hooked on it before.
+    </p>
+  )
+}
+
 /** Tape lengths swung from points that stand already: two where its height is known, three and more else. */
 function Tapes({ id, point }: { id: string; point: Reference }) {
-  const { references } = useDocument()
+  const document = useDocument()
+  const { references } = document
   const { project } = useLoaded()
   const edit = useLive((s) => s.edit)
   const { length: unit } = useUnits('survey')
@@ -90,9 +101,7 @@ function Tapes({ id, point }: { id: string; point: Reference }) {
     const used = new Set(rows.map(([, t]) => t.hooked))
     const hooked = (others.find(([key]) => !used.has(key)) ?? others[0])?.[0]
     if (hooked)
-      void edit([
-        { op: 'add', path: `${path}/${freeId('tape', point.tapes)}`, value: { hooked, length_mm: 1000 } },
-      ])
+      void edit(begin(document, 'add', `${path}/${freeId('tape', point.tapes)}`, { hooked, length_mm: 1000 }))
   }
   return (
     <div role="group" aria-label={`Tapes swung to ${point.name}`} className="max-w-[520px]">

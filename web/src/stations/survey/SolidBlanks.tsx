@@ -2,6 +2,8 @@
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { at } from '../../design/pointer'
 import { reshaped } from '../../design/queries'
+import { TYPED } from '../../design/figure'
+import { begin } from '../../design/taken'
 import type { Item, Op } from '../../design/types'
 import { useAsked } from '../../design/useAsked'
 import { Blank } from '../../ui/Blank'
@@ -18,7 +20,7 @@ const WORDS: Record<Kind, string> = {
   below: 'all below a line',
   mesh: 'from a file',
 }
-const TYPED: Kind[] = ['block', 'rod', 'prism', 'path', 'below']
+const BY_FIGURES: Kind[] = ['block', 'rod', 'prism', 'path', 'below']
 
 function start(kind: Kind, [a, b, c]: number[]): object {
   const [x, y, z] = [a ?? 0, b ?? 0, c ?? 300]
@@ -73,8 +75,9 @@ export function SolidBlanks({
   const edit = useLive((s) => s.edit)
   const { project } = useLoaded()
   const { ask, problem } = useAsked()
-  const solid = at(useDocument(), path) as Solid | null
-  const kinds = solid?.type === 'mesh' ? [...TYPED, 'mesh' as const] : TYPED
+  const document = useDocument()
+  const solid = at(document, path) as Solid | null
+  const kinds = solid?.type === 'mesh' ? [...BY_FIGURES, 'mesh' as const] : BY_FIGURES
   return (
     <>
       <Choose
@@ -86,9 +89,11 @@ export function SolidBlanks({
         ]}
         onChange={(kind) => {
           if (kind && solid && solid.type !== 'mesh') return void ask(() => reshaped(project, path, kind))
-          void edit([
-            { op: 'replace', path, value: kind ? start(kind as Kind, base?.at ?? [0, 0, 300]) : null },
-          ])
+          void edit(
+            kind
+              ? begin(document, 'replace', path, start(kind as Kind, base?.at ?? [0, 0, 300]))
+              : [{ op: 'replace', path, value: null }],
+          )
         }}
       />
       {problem && (
@@ -124,7 +129,7 @@ function Figures({ path, solid, base }: { path: string; solid: Solid; base: Base
             label="diameter"
             list="survey"
             figure={2 * solid.radius_mm}
-            patchFor={(mm) => [{ op: 'replace', path: `${path}/radius_mm`, value: (mm ?? 0) / 2 }]}
+            into={{ ops: [{ op: 'replace', path: `${path}/radius_mm`, value: TYPED }], times: 0.5 }}
           />
         </>
       )

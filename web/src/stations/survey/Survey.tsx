@@ -1,8 +1,10 @@
 /** Survey: everything that is known about the vehicle, as a tape and a scale find it. */
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLoaded } from '../../design/live'
+import { blanksQuery } from '../../design/queries'
 import { asFound } from '../../design/weighings'
 import { Button, Caution, OneOf, Title } from '../../ui/parts'
 import { PlanSide } from '../../views/PlanSide'
@@ -52,6 +54,8 @@ export function Survey() {
   const select = useChoice((s) => s.select)
   const picking = useChoice((s) => s.picking)
   const { bays } = useDocument()
+  const { project, revision } = useLoaded()
+  useQuery(blanksQuery(project, revision)) // at hand where the measurements are taken: there the net may be away
   const { part, open, key } = useParts<PartName>(PARTS, OF_PATH, 'weights', 'drawing')
   const [taking, setTaking] = useState(false)
   const [space, setSpace] = useState(selectedIn('bays'))

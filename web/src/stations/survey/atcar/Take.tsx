@@ -2,12 +2,15 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 
-import { wordsOf } from '../../../design/api'
+import { isAway, wordsOf } from '../../../design/api'
+import { type Figure, type Kind } from '../../../design/figure'
 import { holdAgain, useHeld } from '../../../design/instruments'
-import { refusal, useDocument, useLive, useLoaded } from '../../../design/live'
+import { toldBy, useDocument, useLive, useLoaded } from '../../../design/live'
+import { type Row, useOutbox, waitingAt } from '../../../design/outbox'
 import { blanksQuery, readText } from '../../../design/queries'
-import type { SurveyBlank } from '../../../design/types'
-import { howTaken, type Kind, note } from '../../../ui/Blank'
+import { keepTyped, typedAt } from '../../../design/typed'
+import type { Reading, SurveyBlank } from '../../../design/types'
+import { howTaken } from '../../../ui/Blank'
 import { length } from '../../../ui/format'
 import { Button, Choose } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
@@ -19,6 +22,7 @@ export function Take({ onEnd, first }: { onEnd: () => void; first: string | null
   const { data } = useQuery({ ...blanksQuery(project, revision), placeholderData: (old) => old })
   const [group, setGroup] = useState(first ?? '')
   const [path, setPath] = useState<string | null>(null)
+  const [refused, setRefused] = useState<{ path: string; says: string } | null>(null)
   const rows = useMemo(() => (data ?? []).filter((b) => group === '' || b.group === group), [data, group])
   const index = Math.max(
     0,
@@ -60,6 +64,8 @@ export function Take({ onEnd, first }: { onEnd: () => void; first: string | null
         key={blank.path}
         blank={blank}
         last={index === rows.length - 1}
+        refused={refused?.path === blank.path ? refused.says : ''}
+        onRefused={(says) => (setRefused({ path: blank.path, says }), setPath(blank.path))}
         onBack={index ? () => go(-1) : null}
         onNext={() => (index === rows.length - 1 ? onEnd() : go(1))}
       />
@@ -94,25 +100,39 @@ function Jump({ rows, onGo }: { rows: readonly SurveyBlank[]; onGo: (blank: Surv
   )
 }
 
+/** What was taken before, and whether that is stored. */
+function taken(row: Row | undefined, reading: Reading | undefined, blank: SurveyBlank): string {
+  if (row?.figure) return `taken: ${row.figure.text}, not saved${row.refused ? `: ${row.refused}` : ' yet'}`
+  const text = reading ? reading.basis !== 'not taken' && reading.text : blank.value !== null && blank.text
+  return text ? `taken: ${text}` : 'not taken yet'
+}
+
 function One({
   blank,
   last,
+  refused,
+  onRefused,
   onBack,
   onNext,
 }: {
   blank: SurveyBlank
   last: boolean
+  /** What was said of it when it was taken before. */
+  refused: string
+  /** It was not taken after all: one comes back to it. */
+  onRefused: (says: string) => void
   onBack: (() => void) | null
   onNext: () => void
 }) {
   const document = useDocument()
-  const edit = useLive((s) => s.edit)
+  const { project, revision } = useLoaded()
+  const enter = useLive((s) => s.enter)
+  const row = useOutbox((s) => waitingAt(project, blank.path, s.rows))
   const units = useUnits('survey')
   const input = useRef<HTMLInputElement>(null)
-  const [text, setText] = useState('')
-  const [says, setSays] = useState({ text: '', wrong: false })
+  const [text, setText] = useState(() => typedAt(project, blank.path)?.text ?? '')
+  const [says, setSays] = useState({ text: refused, wrong: refused !== '' })
   const latest = useRef(0)
-  const taking = useRef(false)
   const held = useRef<{ text: string; source: string } | null>(null)
   const kind = blank.kind as Kind
   const unit = kind === 'length' ? units.length : kind === 'mass' ? units.mass : ''
@@ -123,6 +143,7 @@ function One({
 
   async function understand(next: string) {
     setText(next)
+    keepTyped(project, blank.path, next ? { text: next, seen: revision, stood: blank.text } : null)
     const turn = ++latest.current
     if (!next.trim()) return setSays({ text: '', wrong: false })
     try {
@@ -130,7 +151,9 @@ function One({
       const shown = kind === 'length' ? `${length(found, 'mm')} mm in the vehicle` : `${found} ${unit}`
       if (turn === latest.current) setSays({ text: shown, wrong: false })
     } catch (error) {
-      if (turn === latest.current) setSays({ text: wordsOf(error), wrong: true })
+      if (turn !== latest.current) return
+      if (isAway(error)) setSays({ text: 'Kept as typed; it is read when the server answers.', wrong: false })
+      else setSays({ text: wordsOf(error), wrong: true })
     }
   }
 
@@ -148,30 +171,22 @@ function One({
     return () => useHeld.setState((s) => (s.put === put ? { put: null } : s))
   }, [])
 
-  /** Takes the figure and goes on; an empty blank is left as it is. */
+  /** Takes the figure and goes on at once, as fast as a thumb; an empty blank is left as it is. */
   async function take() {
-    if (!text.trim()) return onNext()
-    if (taking.current) return // a thumb pressed twice
-    taking.current = true
+    if (!last || !text.trim()) onNext()
+    if (!text.trim()) return
+    const figure: Figure = {
+      ...{ reads: 'figure', path: blank.path, text, label: blank.label, unit, kind, now: null },
+      hook: hook ? { id: blank.hooked, at: hook.at_mm as [number, number, number] } : null,
+      ...{ whole: false, most: 0, into: null },
+      how: { ...howTaken(held.current, text), basis: 'measured' },
+    }
     try {
-      const value = await readText({ text, path: blank.path, unit, base })
-      const keep = {
-        text,
-        unit,
-        from: blank.hooked || null,
-        ...howTaken(held.current, text),
-        basis: 'measured',
-      }
-      const patch = [
-        { op: 'replace' as const, path: blank.path, value },
-        ...note(document.readings, blank.path, keep),
-      ]
-      if (await edit(patch)) return onNext()
-      setSays({ text: refusal(), wrong: true })
+      await enter(figure, revision)
+      keepTyped(project, blank.path, null)
+      if (last) onNext()
     } catch (error) {
-      setSays({ text: wordsOf(error), wrong: true })
-    } finally {
-      taking.current = false
+      onRefused(toldBy(error, figure))
     }
   }
 
@@ -183,7 +198,7 @@ function One({
           {hook && ` · hook the tape on the ${hook.name}`}
         </p>
         <h2 className="m-0 text-[30px] leading-tight font-bold text-blue">{blank.label}</h2>
-        <p className="m-0">{reading ? `taken: ${reading.text}` : 'not taken yet'}</p>
+        <p className="m-0">{taken(row, reading, blank)}</p>
         <div className="min-h-0 flex-1">
           <Lit path={blank.path} base={base ?? null} />
         </div>

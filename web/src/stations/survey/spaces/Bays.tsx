@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import { restate } from '../../../design/queries'
+import { begin, isTaken } from '../../../design/taken'
 import type { Bay, Op } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Tick } from '../../../ui/parts'
@@ -44,19 +45,20 @@ function newBay(at: [number, number, number] | undefined): object {
 }
 
 export function Bays({ chosen, onChoose }: { chosen: string | null; onChoose: (id: string) => void }) {
-  const { bays, references } = useDocument()
+  const document = useDocument()
+  const { bays, references } = document
   const edit = useLive((s) => s.edit)
   const ids = Object.keys(bays)
   const id = chosen && bays[chosen] ? chosen : (ids[0] ?? null)
   async function add() {
-    const first = Object.keys(references)[0]
+    const first = Object.keys(references).find((key) => isTaken(document, `/references/${key}/at_mm`))
     const from = first ? references[first] : undefined
     const key = freeId('space', bays)
     const value = {
       ...newBay(from?.at_mm as [number, number, number] | undefined),
       measured_from: first ?? null,
     }
-    if (await edit([{ op: 'add', path: `/bays/${key}`, value }])) onChoose(key)
+    if (await edit(begin(document, 'add', `/bays/${key}`, value))) onChoose(key)
   }
   if (!id)
     return (
@@ -195,8 +197,16 @@ function BaySheet({ id, bay }: { id: string; bay: Bay }) {
 
 function Room({ id }: { id: string }) {
   const litres = useAnalysis().bays[id]?.litres
+  const taken = isTaken(useDocument(), `/bays/${id}/stations`)
   return (
-    <div>{litres !== undefined && <Fact name="Room between its sections">{litres.toFixed(0)} L</Fact>}</div>
+    <div>
+      {taken && litres !== undefined && <Fact name="Room between its sections">{litres.toFixed(0)} L</Fact>}
+      {!taken && (
+        <p className="m-0 text-sm text-tight">
+          <b>Not taken yet</b>: drawn with figures that nobody measured. Fill the empty blanks.
+        </p>
+      )}
+    </div>
   )
 }
 

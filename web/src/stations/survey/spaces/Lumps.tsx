@@ -1,5 +1,6 @@
 /** Lumps and hollows of a space, each on the wall it was picked on. */
-import { useAnalysis, useLive } from '../../../design/live'
+import { useAnalysis, useDocument, useLive } from '../../../design/live'
+import { begin } from '../../../design/taken'
 import { freeId } from '../../../design/pointer'
 import type { Bay } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
@@ -37,6 +38,7 @@ export function Lumps({
   base: Base | null
   onWall: (side: string) => void
 }) {
+  const document = useDocument()
   const edit = useLive((s) => s.edit)
   const id = path.split('/')[2] ?? ''
   const sections = useAnalysis().bays[id]?.sections ?? []
@@ -66,7 +68,8 @@ export function Lumps({
       proud_mm: 20,
       ...Object.fromEntries(SPANS[side].map((name) => [`${name}_mm`, all[`${name}_mm`]])),
     }
-    void edit([{ op: 'add', path: `${path}/lumps/${freeId(hollow ? 'hollow' : 'lump', bay.lumps)}`, value }])
+    const name = freeId(hollow ? 'hollow' : 'lump', bay.lumps)
+    void edit(begin(document, 'add', `${path}/lumps/${name}`, value))
   }
   return (
     <section aria-label="Lumps and hollows">

@@ -2,7 +2,8 @@
 import { useState } from 'react'
 
 import { wordsOf } from '../../../design/api'
-import { useLive } from '../../../design/live'
+import { begin } from '../../../design/taken'
+import { useDocument, useLive } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import type { BayStation } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
@@ -139,6 +140,7 @@ function Points({
   number: number
   base: Base | null
 }) {
+  const document = useDocument()
   const edit = useLive((s) => s.edit)
   const rows = Object.entries(points).sort(([, a], [, b]) => a.order - b.order)
   return (
@@ -177,7 +179,7 @@ function Points({
                   path: `${path}/points/${k}/order`,
                   value: i + 2 + n,
                 })),
-                { op: 'add', path: `${path}/points/${freeId('p', points)}`, value },
+                ...begin(document, 'add', `${path}/points/${freeId('p', points)}`, value),
               ])
             }}
           >
@@ -208,6 +210,7 @@ function Depths({
   number: number
   base: Base | null
 }) {
+  const document = useDocument()
   const edit = useLive((s) => s.edit)
   const rows = Object.entries(depths).sort(([, a], [, b]) => a.across_mm - b.across_mm)
   const last = rows.at(-1)?.[1]
@@ -247,13 +250,12 @@ function Depths({
       {last && (
         <Link
           onClick={() =>
-            void edit([
-              {
-                op: 'add',
-                path: `${path}/depths/${freeId('d', depths)}`,
-                value: { across_mm: last.across_mm + 100, depth_mm: last.depth_mm },
-              },
-            ])
+            void edit(
+              begin(document, 'add', `${path}/depths/${freeId('d', depths)}`, {
+                across_mm: last.across_mm + 100,
+                depth_mm: last.depth_mm,
+              }),
+            )
           }
         >
           another, 100 further right

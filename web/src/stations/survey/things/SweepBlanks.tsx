@@ -1,5 +1,6 @@
 /** How a thing moves; it takes the whole space that it sweeps. */
-import { useLive } from '../../../design/live'
+import { useDocument, useLive } from '../../../design/live'
+import { begin } from '../../../design/taken'
 import type { Sweep } from '../../../design/types'
 import { Choose } from '../../../ui/parts'
 import { type Field, FieldRow } from '../../fields'
@@ -41,6 +42,7 @@ const FIELDS: Record<Kind, readonly Field[]> = {
 }
 
 export function SweepBlanks({ path, sweep, base }: { path: string; sweep: Sweep | null; base: Base | null }) {
+  const document = useDocument()
   const edit = useLive((s) => s.edit)
   const at = base?.at ?? [0, 0, 300]
   const starts: Record<Kind, object> = {
@@ -58,7 +60,7 @@ export function SweepBlanks({ path, sweep, base }: { path: string; sweep: Sweep 
         label="It"
         value={sweep?.type ?? ''}
         options={KINDS}
-        onChange={(v) => void edit([{ op: 'replace', path, value: v ? starts[v] : null }])}
+        onChange={(v) => void edit(begin(document, 'replace', path, v ? starts[v] : null))}
       />
       {sweep && FIELDS[sweep.type].map((f) => <FieldRow key={f.at} path={path} field={f} base={hooked} />)}
     </>

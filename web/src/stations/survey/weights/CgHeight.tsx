@@ -4,6 +4,7 @@ import { useState } from 'react'
 
 import { useAnalysis, useDocument, useLive } from '../../../design/live'
 import { startersQuery } from '../../../design/queries'
+import { begin, isTaken } from '../../../design/taken'
 import type { Vehicle } from '../../../design/types'
 import { asFound } from '../../../design/weighings'
 import { Blank } from '../../../ui/Blank'
@@ -43,7 +44,7 @@ export function CgHeight() {
     }
     const given = { basis: next, up_mm: up, tolerance_mm: next === 'measured' ? 20 : 60 }
     const value = next === '' ? null : next === 'lifted' ? lifted : given
-    void edit([{ op: 'replace', path: AT, value }])
+    void edit(value ? begin(document, 'replace', AT, value) : [{ op: 'replace', path: AT, value }])
   }
   const bases: typeof BASES =
     basis === 'axle_lift' ? [...BASES, ['axle_lift', 'a lift worked out elsewhere']] : BASES
@@ -56,7 +57,8 @@ export function CgHeight() {
 }
 
 function Given() {
-  const { vehicle } = useDocument()
+  const document = useDocument()
+  const { vehicle } = document
   const edit = useLive((s) => s.edit)
   const { data } = useQuery(startersQuery('cg-heights'))
   const height = vehicle.cg_height
@@ -75,6 +77,7 @@ function Given() {
             const row = data?.find((r) => r.id === id)
             if (row)
               void edit([
+                ...(isTaken(document, READING) ? [] : [{ op: 'remove' as const, path: AS_KEY }]),
                 {
                   op: 'replace',
                   path: AT,

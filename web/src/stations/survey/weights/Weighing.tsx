@@ -2,6 +2,7 @@
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
 import { weighedBy } from '../../../design/queries'
+import { begin } from '../../../design/taken'
 import type { Op, Read } from '../../../design/types'
 import { AS_FOUND, asFound } from '../../../design/weighings'
 import { Blank } from '../../../ui/Blank'
@@ -13,27 +14,9 @@ import { useUnits } from '../../../ui/units'
 import { Fluid } from '../Fluid'
 import { Removable } from '../../fields'
 import { PointBlanks, useBase } from '../../rows'
+import { READINGS, WAYS } from './readings'
 
 const AT = `${AS_FOUND}/read`
-
-const READINGS: Record<Read['type'], readonly (readonly [string, string])[]> = {
-  corners: [
-    ['lf_kg', 'Left front'],
-    ['rf_kg', 'Right front'],
-    ['lr_kg', 'Left rear'],
-    ['rr_kg', 'Right rear'],
-  ],
-  axles: [
-    ['front_kg', 'Front axle'],
-    ['rear_kg', 'Rear axle'],
-  ],
-  total: [['total_kg', 'Whole car']],
-}
-const WAYS = [
-  ['axles', 'two axle readings'],
-  ['corners', 'four wheels'],
-  ['total', 'one reading of the whole car'],
-] as const
 
 export function Weighing() {
   const weighing = asFound(useDocument())
@@ -76,13 +59,18 @@ export function Weighing() {
       {weighing.type === 'corners' && <AxleCheck check={weighing.check} />}
       <Aboard rows={weighing.aboard} />
       <Bare />
+      <p className="mt-2 mb-0 text-sm">
+        Weighed stripped, on the way or finished, or a box alone? It stands in Level, beside what was
+        expected.
+      </p>
     </>
   )
 }
 
 function AxleCheck({ check }: { check: unknown }) {
   const edit = useLive((s) => s.edit)
-  const put = (value: unknown) => void edit([{ op: 'replace', path: `${AT}/check`, value }])
+  const document = useDocument()
+  const put = (value: unknown) => void edit(begin(document, 'replace', `${AT}/check`, value))
   if (!check)
     return (
       <p className="my-1">

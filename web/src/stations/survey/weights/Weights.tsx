@@ -1,5 +1,6 @@
 /** What the car weighs as found, in which state, how high its CG is, and the figures it is drawn from. */
 import { useDocument, useLive } from '../../../design/live'
+import { begin } from '../../../design/taken'
 import { Blank } from '../../../ui/Blank'
 import { NameBlank } from '../../../ui/NameBlank'
 import { Button, Choose, Heading } from '../../../ui/parts'
@@ -47,11 +48,13 @@ export function Weights() {
   )
 }
 
+/** Opens its blanks, which are empty until somebody took the figures. */
 export function Give({ path, value, says }: { path: string; value: unknown; says: string }) {
   const edit = useLive((s) => s.edit)
+  const document = useDocument()
   return (
     <p className="my-2">
-      <Button plain onClick={() => void edit([{ op: 'replace', path, value }])}>
+      <Button plain onClick={() => void edit(begin(document, 'replace', path, value))}>
         {says}
       </Button>
     </p>
