@@ -8,7 +8,7 @@ from typing import Any
 from weakref import WeakKeyDictionary
 
 import pytest
-from playwright.sync_api import Browser, Locator, Page, Request, expect, sync_playwright
+from playwright.sync_api import Browser, ConsoleMessage, Error, Locator, Page, Request, ViewportSize, expect, sync_playwright
 
 from levelcradle.demo import demo_design
 from levelcradle.jobs import run_worker
@@ -16,8 +16,9 @@ from levelcradle.server import create_app
 from levelcradle.server.__main__ import FRONT_END
 from levelcradle.shots import BROWSER, FLAGS
 from levelcradle.store import Store
-from tests.serving import served
+from tests.serving import free_port, served
 
+AT_THE_DESK: ViewportSize = {"width": 1280, "height": 800}
 PATIENCE_MS = 20_000  # before something is taken never to come: two run at once on a slow machine
 expect.set_options(timeout=PATIENCE_MS)
 
@@ -30,25 +31,61 @@ def browser() -> Iterator[Browser]:
         found.close()
 
 
+@pytest.fixture(scope="session")
+def port() -> int:
+    """One after the other the servers of all tests answer here, so that what the browser made of the front end serves the next."""
+    return free_port()
+
+
 @pytest.fixture
-def address(store: Store) -> Iterator[str]:
+def address(store: Store, port: int) -> Iterator[str]:
     assert (FRONT_END / "index.html").exists(), "the front end is built by ./cradle test"
-    with served(create_app(store, FRONT_END)) as here:
+    with served(create_app(store, FRONT_END), port) as here:
         yield here
 
 
-@pytest.fixture
-def page(browser: Browser, address: str) -> Iterator[Page]:
-    """A page that fails its test on any error in the browser."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address)
+@pytest.fixture(scope="session")
+def window(browser: Browser, port: int) -> Iterator[Page]:
+    """Opened once: a new window costs twice what the page in it does."""
+    context = browser.new_context(viewport=AT_THE_DESK, base_url=f"http://127.0.0.1:{port}")
     context.set_default_timeout(PATIENCE_MS)
-    found = watched(context.new_page())
-    errors: list[str] = []
-    found.on("pageerror", lambda error: errors.append(str(error)))
-    found.on("console", lambda message: errors.append(message.text) if message.type == "error" and "status of 4" not in message.text else None)
-    yield found
+    yield watched(context.new_page())
     context.close()
+
+
+@pytest.fixture
+def page(window: Page, address: str) -> Iterator[Page]:
+    """A page that fails its test on any error in the browser, and finds nothing that another left behind."""
+    errors: list[str] = []
+
+    def failed(error: Error) -> None:
+        errors.append(str(error))
+
+    def told(message: ConsoleMessage) -> None:
+        if message.type == "error" and "status of 4" not in message.text:
+            errors.append(message.text)
+
+    window.on("pageerror", failed)
+    window.on("console", told)
+    yield window
+    window.remove_listener("pageerror", failed)
+    window.remove_listener("console", told)
+    _leave(window)
     assert errors == []
+
+
+def _leave(window: Page) -> None:
+    for other in window.context.pages:
+        if other != window:
+            other.close()
+    window.unroute_all()
+    window.set_viewport_size(AT_THE_DESK)
+    window.emulate_media(media="null", reduced_motion="null")
+    window.mouse.up()
+    window.mouse.move(0, 0)
+    window.goto("/api/health")
+    window.evaluate("() => { localStorage.clear(); sessionStorage.clear() }")
+    ASKED[window].clear()
 
 
 ASKED: WeakKeyDictionary[Page, set[Request]] = WeakKeyDictionary()
