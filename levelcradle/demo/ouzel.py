@@ -123,14 +123,24 @@ _OUT: tuple[tuple[str, str, float, list[float]], ...] = (
 _Solid = tuple[list[float], list[float]] | None
 _IN: tuple[tuple[str, str, float, list[float], _Solid, str], ...] = (
     ("motor", "motor", 79, [585, 0, 345], ([330, -150, 215], [840, 150, 470]), "moving"),
-    ("motor-frame", "motor frame", 9, [500, 0, 380], None, ""),
+    (
+        "motor-frame",
+        "motor frame",
+        9,
+        [500, 0, 380],
+        (
+            [420, -280, 195],
+            [580, 280, 212],
+        ),
+        "other",
+    ),
     ("inverter", "inverter", 12, [190, 90, 410], ([60, 0, 355], [320, 180, 462]), "other"),
     ("junction-box", "junction box", 8, [190, -130, 415], ([80, -230, 360], [300, -30, 465]), "other"),
     ("charger", "charger", 11, [3265, -20, 398], ([3150, -110, 315], [3380, 70, 480]), "other"),
     ("small-battery", "small battery", 5, [3300, 110, 400], ([3240, 75, 330], [3360, 145, 470]), "other"),
-    ("pumps", "pumps, coolant", 10, [-380, 0, 500], None, ""),
-    ("cables", "cables", 12, [1600, 120, 290], None, ""),
-    ("cabin-heater", "cabin heater", 3, [640, 100, 620], None, ""),
+    ("pumps", "pumps, coolant", 10, [-380, 0, 500], ([-440, -110, 440], [-320, 110, 560]), "other"),
+    ("cables", "cables", 12, [1600, 120, 290], ([850, 100, 275], [2280, 140, 305]), "other"),
+    ("cabin-heater", "cabin heater", 3, [640, 100, 620], ([610, 20, 560], [690, 180, 680]), "other"),
 )
 _ROLES = {"motor": "motor", "inverter": "motor control", "junction-box": "junction", "charger": "charger", "small-battery": "small battery",
           "cabin-heater": "heater"}  # fmt: skip

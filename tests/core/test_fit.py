@@ -142,6 +142,21 @@ def test_a_study_tells_what_it_tries_and_stops_with_what_it_has() -> None:
     assert len(told) < 20
 
 
+@pytest.mark.parametrize("modules", [None, 3])
+def test_of_several_bays_something_is_shown_before_all_their_boxes_are_known_and_kept_when_stopped(modules: int | None) -> None:
+    tree = bay_tree((600, 400, 300), [])
+    bay = tree["bays"]["b"]
+    tree["bays"]["c"] = {**bay, "stations": {k: {**s, "aft_mm": s["aft_mm"] + 2000} for k, s in bay["stations"].items()}}
+    shown: list[int] = []
+    wishes = Wishes(kinds=("brick",), bays=("b", "c"), modules=modules, more_than_the_shelf=True)
+    whole = study(validate(tree), wishes, meshes={})
+    cut = study(validate(tree), wishes, meshes={}, tell=lambda _, found: shown.extend(p.modules for p in found), stop=lambda: bool(shown))
+    assert cut.stopped
+    assert cut.tried < whole.tried / 2
+    assert shown[0] == cut.proposals[0].modules == whole.proposals[0].modules
+    assert modules is None or shown[0] == modules
+
+
 def test_mixed_turns_hold_more_than_a_grid() -> None:
     """A pinwheel of four round a hole: 320 × 320 holds two by either grid, four when turned."""
     tree = bay_tree((700, 500, 300), [])

@@ -1,18 +1,21 @@
 """What something new is begun with is no measure: no check counts on it, and everything that rests on it says so."""
 
 from copy import deepcopy
-from typing import Any
+from typing import Any, get_args
 
 import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
 
 from levelcradle.core.analysis import Analysis
 from levelcradle.core.design import validate
 from levelcradle.core.design.patch import apply
+from levelcradle.core.design.pointer import find
 from levelcradle.core.design.taken import begun
 from levelcradle.core.edits import reshaped, station_said, weighed_as
 from levelcradle.core.errors import DesignError
 from levelcradle.core.fit import Wishes, check_wishes
-from levelcradle.core.survey import still_to_measure
+from levelcradle.core.survey import Goal, still_to_measure
 from tests.conftest import DEMO
 from tests.plain import analysed, found
 from tests.stranger import stranger_tree
@@ -135,6 +138,39 @@ def test_all_that_was_not_taken_is_still_to_measure(job: dict[str, Any]) -> None
     assert [r.path for r in still_to_measure(design, "clearances") if r.why == "not taken"] == ["bays/boot/stations/a/floor_mm"]
     rows = {r.path for r in still_to_measure(design, "loads") if r.why == "not taken"}
     assert rows == {"module_kinds/brick/mass_kg", "vehicle/bump_mm/front", "vehicle/bump_mm/rear"}
+
+
+LACKS = (
+    "items/motor/mass_kg", "items/charger/solid", "items/axle/solid", "bays/well/sides/left", "bays/tank/sides/fore", "bays/tank/sides/aft",
+    "vehicle/track_mm", "vehicle/cg_height", "weighings/as-found", "items/inverter/solid/low_mm/0", "bays/bonnet/stations/a/floor_mm",
+)  # fmt: skip
+
+
+@given(st.sets(st.sampled_from(LACKS)))
+@settings(max_examples=40, suppress_health_check=[HealthCheck.too_slow])
+def test_what_is_still_to_measure_is_just_what_the_stations_call_not_known(lacks: set[str]) -> None:
+    """Of nothing that nobody can put a number to is there a row without a finding, or a finding without a row."""
+    tree = untaken(DEMO, *(f"/{path}" for path in lacks if path.count("/") == 4))
+    for path in lacks:
+        above, last = path.rsplit("/", 1)
+        if "/sides/" in path:
+            tree["bays"][path.split("/")[1]]["sides"][last]["is"] = "not measured"
+        elif path == "weighings/as-found":
+            tree["weighings"] = {}
+        elif path.count("/") < 4:
+            find(tree, f"/{above}")[last] = None
+    design = validate(tree)
+    rows = {thing_of(row.path) for goal in get_args(Goal) for row in still_to_measure(design, goal) if row.moves is None}
+    unknown = [f for f in analysed(tree).findings if f.state == "unknown" and f.code.startswith(("survey.", "level.", "stock."))]
+    assert rows == {thing_of(subject) for f in unknown if f.code != "level.rating" for subject in f.subjects}
+    surveyed = {
+        thing_of(path) for path in lacks if path != "weighings/as-found" and not path.endswith(("mass_kg", "track_mm", "cg_height"))
+    }
+    assert {f.subjects[0] for f in unknown if f.station == "survey" and f.code != "level.missing"} == surveyed
+
+
+def thing_of(path: str) -> str:
+    return "/".join(path.split("/")[:2])
 
 
 def test_a_mount_on_a_point_that_was_not_taken_is_not_known_nor_is_one_under_unweighed_modules() -> None:

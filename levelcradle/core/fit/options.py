@@ -2,7 +2,7 @@
 
 import math
 from collections import Counter
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Hashable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import product
@@ -26,6 +26,7 @@ from levelcradle.core.fit.space import Hindrance, Space, free_space
 from levelcradle.core.fit.stand import pressing, settle
 from levelcradle.core.fit.wanted import Wanted
 from levelcradle.core.fit.wishes import Wishes
+from levelcradle.core.memo import Memo
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import turned, turns_for
 from levelcradle.core.solids import Solid
@@ -38,6 +39,7 @@ SQUEEZED = 6  # where so many ways of settling end up lacking the same, the box 
 MOST_PAIRS = 300  # so many boxes of two grids are tried
 ALIKE = 3  # so many boxes of one count are placed
 MOST_COUNTS = 12  # so many counts are placed before the smaller ones are thinned out
+_spaces: Memo[Space] = Memo(6)  # the next question is mostly about the same bays; one takes up to 40 MB
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +71,8 @@ class Room:
 
     @cached_property
     def space(self) -> Space:
-        return free_space(self.low, self.high, self.things)
+        key = (self.low, self.high, *(_content(thing) for thing in self.things))
+        return _spaces.get(key, lambda: free_space(self.low, self.high, self.things))
 
     def options(self, most: int, *, every: bool, tell: Callable[[int], None] = lambda tried: None) -> Iterator[Option]:
         """The fullest boxes first in each turn, then the best smaller ones, then mixed turns; none above ``most`` modules.
@@ -297,6 +300,11 @@ class Room:
 
     def _shell(self, box: Box) -> Shell:
         return shell_of(box, self.design.module_kinds, self.design.tables.materials[box.material])
+
+
+def _content(thing: Hindrance) -> Hashable:
+    solid = thing.solid
+    return thing.need_mm, solid if solid.surface else (solid.points.tobytes(), solid.radius_mm)
 
 
 def _turns(kind: ModuleKind, wishes: Wishes) -> Iterator[Turn]:

@@ -142,7 +142,7 @@ class _Run:
         stop: Callable[[], bool],
     ) -> None:
         self.design, self.wishes, self.meshes, self.tell, self.stop = design, wishes, meshes, tell, stop
-        self.tried, self.best, self.shown = 0, 0, False
+        self.tried, self.best = 0, 0
         self.found: list[Proposal] = []
         self.left_out: list[str] = []
 
@@ -155,6 +155,8 @@ class _Run:
         self.luggage_room = LuggageRoom(self.bare, self.wishes, self.meshes)
         if not self.wanted.totals:
             return Study((), "No whole number of modules in series stays within the voltage window.", 0)
+        if len(self.wishes.bays) > 1 and not self.wishes.one_size:
+            self._first()
         loads = {bay: self._loads(bay) for bay in self.wishes.bays}
         if not any(loads.values()) and not self.stop():
             return Study((), _why_none(self.bare, self.wishes), self.tried)
@@ -177,34 +179,41 @@ class _Run:
             self.best = max(self.best, proposal.modules)
         self.tell(Progress("checking proposals", self.tried, self.best), _ranked(self.found, self.wishes.weights, self.bare))
 
-    def _alone(self, load: Load) -> None:
-        """Of one bay alone a box is a proposal; of several the first is shown meanwhile, so that there is something to look at."""
-        if len(self.wishes.bays) == 1:
-            self._try([load])
-        elif not self.shown:
-            self.shown, proposal = True, self._proposal([load])
-            self.left_out.clear()  # of the arrangements nothing was left out yet
-            if proposal:
-                self.tell(Progress("checking proposals", self.tried, proposal.modules), (proposal,))
+    def _first(self) -> None:
+        """The fullest box of each bay, together no more than are wanted: something to look at before all boxes of all bays are known."""
+        chosen: list[Load] = []
+        left = max(self.wanted.totals)
+        for bay in self.wishes.bays:
+            if not left or self.stop():
+                break
+            if option := next(self._options(bay, left), None):
+                chosen.append(Load.of(self.bare, bay, (option,)))
+                left -= option.modules
+        if self.wanted.suits(held_in(option.box for load in chosen for option in load.options)):
+            self._try(chosen)
+            self.left_out.clear()  # it comes again among all the others
 
     def _loads(self, bay: str) -> list[Load]:
         """What a bay can take: one box, or two and three where so many are wished. Asked of one bay alone, each is a proposal."""
-        name, most = self.bare.bays[bay].name, max(self.wanted.totals)
+        most = max(self.wanted.totals)
         singles: list[tuple[Option, ...]] = []
         for tilt in (0.0, *(t for t in self.wishes.tilts_deg if t)):
             if self.stop():
                 break
-            room = room_of(self.bare, bay, self.wishes, meshes=self.meshes, tilt_deg=tilt)
-            for option in room.options(most, every=self._every, tell=lambda _: self._trying(name)):
+            for option in self._options(bay, most, tilt):
                 singles.append((option,))
-                if self.wanted.suits(held_in([option.box])):
-                    self._alone(Load.of(self.bare, bay, (option,)))
+                if len(self.wishes.bays) == 1 and self.wanted.suits(held_in([option.box])):
+                    self._try([Load.of(self.bare, bay, (option,))])
                 if self.stop():
                     break
         found = list(singles)
         for more in range(2, self.wishes.boxes_per_bay + 1):
             found += [pair for first in _fullest(found, more - 1) for pair in self._beside(bay, first, most)]
         return [Load.of(self.bare, bay, options) for options in found]
+
+    def _options(self, bay: str, most: int, tilt_deg: float = 0.0) -> Iterator[Option]:
+        room = room_of(self.bare, bay, self.wishes, meshes=self.meshes, tilt_deg=tilt_deg)
+        return room.options(most, every=self._every, tell=lambda _: self._trying(self.bare.bays[bay].name))
 
     @property
     def _every(self) -> bool:

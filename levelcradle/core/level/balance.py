@@ -72,7 +72,7 @@ class Loads:
 class Lean:
     """How far the mass is off its aim, in percent of the mass: + is too much on the rear, on the right.
 
-    ``words`` is what a glance needs: "heavy: rear, right", "level", or that left and right were not weighed.
+    ``words`` is what a glance needs: "heavy: rear, right", "level", or why nobody knows left from right.
     """
 
     rear_percent: float
@@ -83,11 +83,11 @@ class Lean:
 RING_PERCENT = 1.0  # nearer to the aim than this counts as level: common practice, no source
 
 
-def lean_of(loads: Loads, target: Target | None) -> Lean:
-    """The lean against the target; without one, against half and half."""
+def lean_of(found: Loads, loads: Loads, target: Target | None) -> Lean:
+    """The lean of a car that was found so against the target; without one, against half and half."""
     rear = (target.front_percent if target else 50.0) - loads.front_percent
     if loads.corners is None:
-        return Lean(rear, 0.0, "left/right not weighed")
+        return Lean(rear, 0.0, "tracks not known" if found.corners else "left/right not weighed")
     right = 100 * (loads.corners.rf_kg + loads.corners.rr_kg) / loads.total_kg - 50
     ways = ((rear, "rear", "front"), (right, "right", "left"))
     said = [plus if off > 0 else minus for off, plus, minus in ways if abs(off) >= RING_PERCENT]

@@ -58,7 +58,7 @@ def level_figures(assembly: Assembly) -> LevelFigures:
     for key, state in sorted(design.load_states.items(), key=lambda row: (row[1].order, row[1].name)):
         aboard = [row for name in state.aboard if (row := _row(assembly, name)) is not None]
         rows.append(LoadRow(key, state.name, loads_after(found, changes + aboard, design.vehicle)))
-    lean = lean_of(ready, design.vehicle.target)
+    lean = lean_of(found, ready, design.vehicle.target)
     return LevelFigures(found, ready, tuple(rows), tuple(changes), tuple(missing), lean, sums)
 
 

@@ -24,15 +24,14 @@ def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
     """Everything the Level station has to say."""
     if figures.found is not None and figures.ready is None:
         return [_note("balance", "foul", "More comes out than the car weighed as found", AS_FOUND)]
+    found = [_missing(*row) for row in figures.missing] + list(_not_measured(assembly, figures))
     if figures.found is None or figures.ready is None:
-        return [_note("weigh", "unknown", "Weigh the car first: nobody can say what the axles will read", AS_FOUND)]
-    found = [_missing(*row) for row in figures.missing]
+        return [_note("weigh", "unknown", "Weigh the car first: nobody can say what the axles will read", AS_FOUND), *found]
     rows = [("ready", "ready", figures.ready), *((r.id, r.name, r.loads) for r in figures.states)]
     found.append(_loads(assembly, figures, figures.ready))
     for key, name, loads in rows:
         found += _ratings(assembly, figures, key, name, loads)
     found += _target(assembly, figures.ready)
-    found += _not_weighed(assembly, figures.ready)
     found += _height(assembly)
     found += _axles_agree(assembly)
     found += weighing_findings(weighed_rows(assembly, figures))
@@ -153,10 +152,13 @@ def _target(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
     )  # fmt: skip
 
 
-def _not_weighed(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
-    if ready.across_mm is None:
+def _not_measured(assembly: Assembly, figures: LevelFigures) -> Iterator[Finding]:
+    vehicle, found = assembly.vehicle, figures.found
+    if found and found.corners is None:
         yield _note("across", "unknown", "Left and right were not weighed", AS_FOUND, "only axle readings were taken")
-    if ready.up_mm is None:
+    if vehicle.track_mm is None:
+        yield _note("tracks", "unknown", "The tracks are not known", "vehicle/track_mm", "how far to a side the mass lies follows from them")
+    if vehicle.cg_height is None:
         yield _note("height", "unknown", "The height of the CG is not known", "vehicle/cg_height", "nobody measured or assumed it")
     elif assembly.guess_of("vehicle/cg_height/up_mm"):
         yield _note("height", "unknown", "The height of the CG is assumed, and nobody answers for it", "vehicle/cg_height",

@@ -1,6 +1,7 @@
 """What does not agree, what nobody knows and what nothing does yet."""
 
 import math
+from collections import defaultdict
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -17,6 +18,7 @@ from levelcradle.core.design.taken import untaken_things
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
 from levelcradle.core.meshes import fit_points
+from levelcradle.core.survey.missing import ToMeasure, unseen
 from levelcradle.core.survey.tapes import MEET_WITHIN_MM, Swing, swing
 
 __all__ = ["BayFigures", "bay_figures", "survey_findings", "swing_of"]
@@ -59,7 +61,7 @@ def survey_findings(assembly: Assembly) -> list[Finding]:
     design = assembly.design
     return [
         *_tapes(design), *_diagonals(design), *_scans(design, assembly.missing_scans), *_stance(design), *_duties(design), *_snags(design),
-        *_taken_twice(design), *_carried_before(assembly), *_crossed(design), *_untaken(design),
+        *_taken_twice(design), *_carried_before(assembly), *_crossed(design), *_untaken(design), *_unseen(design),
     ]  # fmt: skip
 
 
@@ -271,4 +273,17 @@ def _untaken(design: Design) -> Iterator[Finding]:
             id=f"survey:untaken:{thing}", code="survey.untaken", station="stock" if thing.startswith("module_kinds/") else "survey",
             state="unknown", subjects=(thing,), says=f"Not taken yet: {plain(words_of(tree, paths[0]))}{more}",
             because="it stands there only so that something can be drawn; no check counts on it", shows="not taken",
+        )  # fmt: skip
+
+
+def _unseen(design: Design) -> Iterator[Finding]:
+    """What no gap is checked against, one row a thing."""
+    things: dict[str, list[ToMeasure]] = defaultdict(list)
+    for row in unseen(design):
+        things["/".join(row.path.split("/")[:2])].append(row)
+    for thing, rows in things.items():
+        more = f" and {len(rows) - 1} more" if len(rows) > 1 else ""
+        yield Finding(
+            id=f"survey:unseen:{thing}", code="survey.unseen", station="survey", state="unknown", subjects=(thing,),
+            says=f"Not measured: {plain(rows[0].what)}{more}", because="no gap is checked against it", shows="not measured",
         )  # fmt: skip

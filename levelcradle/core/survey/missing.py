@@ -18,7 +18,7 @@ from levelcradle.core.errors import DesignError
 from levelcradle.core.finding import Finding
 from levelcradle.core.meshes import Mesh
 
-__all__ = ["TWICE_MM", "Goal", "ToMeasure", "still_to_measure", "twice"]
+__all__ = ["TWICE_MM", "Goal", "ToMeasure", "still_to_measure", "twice", "unseen"]
 
 Goal = Literal["clearances", "loads", "level"]
 TWICE_MM = 5.0  # a tape misread by a thumb's breadth of its figures: common practice, no source
@@ -92,23 +92,26 @@ def _level(design: Design) -> Iterator[ToMeasure]:
     yield from _loads(design)
 
 
-def _clearances(design: Design) -> Iterator[ToMeasure]:
+def unseen(design: Design) -> Iterator[ToMeasure]:
+    """What no gap is checked against, since nobody measured it."""
     for key, bay in design.bays.items():
         for side in ("fore", "aft", "left", "right", "floor", "top"):
             if getattr(bay.sides, side).is_ == "not measured":
                 yield ToMeasure(f"bays/{key}/sides/{side}", f"{bay.name}: its {side} side", "not measured", None, "mm")
-        if not bay.diagonals:
-            yield ToMeasure(f"bays/{key}", f"{bay.name}: a check diagonal", "nothing says it is square", bay.tolerance_mm or 3.0, "mm")
     for key, item in design.items.items():
         if item.state in ("stays", "in") and item.solid is None:
-            yield ToMeasure(f"items/{key}/solid", f"size of {item.name}", "missing: nothing is checked against it", None, "mm")
+            yield ToMeasure(f"items/{key}/solid", f"{item.name}: its size", "missing: nothing is checked against it", None, "mm")
+
+
+def _clearances(design: Design) -> Iterator[ToMeasure]:
+    yield from unseen(design)
+    for key, bay in design.bays.items():
+        if not bay.diagonals:
+            yield ToMeasure(f"bays/{key}", f"{bay.name}: a check diagonal", "nothing says it is square", bay.tolerance_mm or 3.0, "mm")
     for path, reading in design.readings.items():
         if reading.basis == "assumed" and kind_of(path) == "length" and not path.startswith("/vehicle/"):
             off = reading.tolerance if reading.tolerance is not None else 3.0
             yield ToMeasure(path[1:], words_of(tree_of(design), path), "assumed", off, "mm")
-    for key, point in design.hardpoints.items():
-        if point.wall_mm is None:
-            yield ToMeasure(f"hardpoints/{key}/wall_mm", f"wall at {point.name}, by caliper", "not known", None, "mm")
 
 
 def twice(design: Design, meshes: Mapping[str, Mesh]) -> list[ToMeasure]:

@@ -27,6 +27,7 @@ export function Level() {
           <>
             <ScaleDrawing found={found} ready={ready} />
             <LoadTable
+              unknown={level.lean?.words ?? ''}
               rows={[
                 ['as found', found],
                 ['ready', ready],
@@ -48,7 +49,8 @@ export function Level() {
   )
 }
 
-function LoadTable({ rows }: { rows: [string, Loads][] }) {
+/** ``unknown``: why nobody knows left from right. */
+function LoadTable({ rows, unknown }: { rows: [string, Loads][]; unknown: string }) {
   const units = useUnits()
   const kg = (v: number | undefined) => (v === undefined ? '–' : mass(v, units.mass).replace(/ .*/, ''))
   const off = (v: number) => massUp(v, units.mass).replace(/ .*/, '')
@@ -100,11 +102,11 @@ function LoadTable({ rows }: { rows: [string, Loads][] }) {
               ))
             ) : (
               <td colSpan={4} className="text-center text-sm">
-                left/right not weighed
+                {unknown}
               </td>
             )}
             <td>{mm(l.aft_mm)}</td>
-            <td>{l.across_mm === null ? 'not weighed' : along(l.across_mm, 'across', units.length)}</td>
+            <td>{l.across_mm === null ? 'not known' : along(l.across_mm, 'across', units.length)}</td>
             <td>{mm(l.up_mm)}</td>
           </tr>
         ))}
