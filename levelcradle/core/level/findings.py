@@ -157,7 +157,7 @@ def _not_measured(assembly: Assembly, figures: LevelFigures) -> Iterator[Finding
     if found and found.corners is None:
         yield _note("across", "unknown", "Left and right were not weighed", AS_FOUND, "only axle readings were taken")
     if vehicle.track_mm is None:
-        yield _note("tracks", "unknown", "The tracks are not known", "vehicle/track_mm", "how far to a side the mass lies follows from them")
+        yield _note("tracks", "unknown", "The tracks are not known", "vehicle/track_mm", "how far to a side the CG lies follows from them")
     if vehicle.cg_height is None:
         yield _note("height", "unknown", "The height of the CG is not known", "vehicle/cg_height", "nobody measured or assumed it")
     elif assembly.guess_of("vehicle/cg_height/up_mm"):
