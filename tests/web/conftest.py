@@ -3,6 +3,7 @@
 import re
 import threading
 from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import Any
 from weakref import WeakKeyDictionary
@@ -47,6 +48,12 @@ def address(store: Store, port: int) -> Iterator[str]:
 @pytest.fixture(scope="session")
 def window(browser: Browser, port: int) -> Iterator[Page]:
     """Opened once: a new window costs twice what the page in it does."""
+    with opened(browser, port) as found:
+        yield found
+
+
+@contextmanager
+def opened(browser: Browser, port: int) -> Iterator[Page]:
     context = browser.new_context(viewport=AT_THE_DESK, base_url=f"http://127.0.0.1:{port}")
     context.set_default_timeout(PATIENCE_MS)
     yield watched(context.new_page())

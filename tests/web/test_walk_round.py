@@ -8,13 +8,16 @@ from playwright.sync_api import Browser, Page, expect
 from levelcradle.demo import demo_design
 from levelcradle.shots import BROWSER, FLAGS, WEBGL
 from levelcradle.store import Store
+from tests.web.conftest import opened
+
 
 @pytest.fixture
-def browser(browser: Browser) -> Iterator[Browser]:
+def window(browser: Browser, port: int) -> Iterator[Page]:
     flags = [flag for flag in FLAGS if flag != "--disable-gpu"]
-    found = browser.browser_type.launch(executable_path=BROWSER, args=[*flags, *WEBGL])
-    yield found
-    found.close()
+    painting = browser.browser_type.launch(executable_path=BROWSER, args=[*flags, *WEBGL])
+    with opened(painting, port) as found:
+        yield found
+    painting.close()
 
 
 def test_it_shows_the_same_assembly_with_the_same_selection(page: Page, store: Store) -> None:
