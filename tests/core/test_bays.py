@@ -120,7 +120,7 @@ def test_a_lump_on_a_leaning_wall_is_square_to_it() -> None:
     assert gap(with_lump, *spot) == pytest.approx(gap(plain, *spot) - 10.0, abs=1e-3)
 
 
-def diagonal(length: float) -> dict[str, Any]:
+def diagonal(length: float | None) -> dict[str, Any]:
     one, other = ({"station": "s0", "corner": corner} for corner in ("left_floor", "right_top"))
     return {"one": one, "other": other, "length_mm": length}
 
@@ -129,7 +129,7 @@ def test_check_diagonal_out_of_square() -> None:
     """A rectangle 600 × 450 whose diagonal reads 760 for 750."""
     square = {**SIDES, "left_top_mm": -250.0, "right_top_mm": 350.0, "top_left_mm": 750.0, "top_right_mm": 750.0}
     square["right_floor_mm"] = square["right_top_mm"] = 350.0
-    row = diagonal_figures(bay(square, square, diagonals={"a": diagonal(760.0)}))[0]
+    (row,) = diagonal_figures(bay(square, square, diagonals={"a": diagonal(760.0), "not-taken": diagonal(None)}))
     assert (row.by_stations_mm, row.misfit_mm) == (pytest.approx(750.0), pytest.approx(10.0))
     assert row.out_of_square_deg == pytest.approx(math.degrees(math.acos((600**2 + 450**2 - 760**2) / (2 * 600 * 450))) - 90)
 

@@ -101,8 +101,11 @@ def test_ten_figures_typed_without_the_net_wait_survive_a_closed_tab_and_go_in_i
         assert store.open(car).revision == 1
         page.close()
         context.set_offline(False)
-        page = opened(context, address)
+        page = watched(context.new_page())
+        page.goto(address)
+        page.get_by_role("link", name="not saved, 10 waiting: open it").click()
         expect(told(page)).to_have_text("saved · rev. 11")
+        station(page, "Survey")
         assert stored(store) == WANT
         said = [row.sentence for row in reversed(store.history(car))][1:]
         assert [s for s, word in zip(said, ("wheelbase", "front", "rear", "overhang front"), strict=False) if word not in s] == []
@@ -194,6 +197,32 @@ def test_a_reload_or_the_way_back_while_typing_loses_nothing(context: BrowserCon
         field(page, "Height").press("Escape")
         page.reload()
         expect(field(page, "Height")).to_have_value("1245")
+
+
+def test_a_new_car_and_a_place_that_are_half_typed_outlive_a_reload(context: BrowserContext, store: Store, car: str) -> None:
+    with served(create_app(store, FRONT_END)) as address:
+        page = watched(context.new_page())
+        page.goto(address)
+        for label, text in (("Name", "Heron van"), ("Wheelbase (mm)", "2,4")):
+            field(page, label).press_sequentially(text)
+        page.reload()
+        expect(field(page, "Name")).to_have_value("Heron van")
+        expect(field(page, "Wheelbase (mm)")).to_have_value("2,4")
+        page.get_by_role("link", name="Calder Ouzel 1500").click()
+        station(page, "Place")
+        page.get_by_role("button", name="Find").click()
+        page.keyboard.type("Tank box")
+        page.keyboard.press("Enter")
+        page.keyboard.press("=")
+        field(page, "aft (mm)").fill("2,69")
+        page.reload()
+        expect(page.get_by_role("heading", name="Tank box")).to_be_visible()
+        page.keyboard.press("=")
+        expect(field(page, "aft (mm)")).to_have_value("2,69")
+        field(page, "aft (mm)").fill("2,690")
+        field(page, "aft (mm)").press("Enter")
+        expect(told(page)).to_have_text("saved · rev. 2")
+        assert store.open(car).tree["boxes"]["tank"]["pose"]["at_mm"][0] == 2690.0
 
 
 def test_a_station_that_was_not_fetched_before_the_net_went_is_fetched_when_it_is_back(

@@ -144,6 +144,7 @@ def test_a_check_diagonal_tells_how_far_out_of_square(bench: Bench) -> None:
     part(bench, "survey", "Spaces")
     part_ = bench.page.get_by_role("region", name="Check diagonals")
     part_.get_by_role("button", name="A check diagonal").click()
+    expect(part_).to_contain_text("not taken yet")
     put(part_.get_by_label("The tape reads"), "1200")
     expect(part_).to_contain_text("misses by")
     expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text("diagonal")

@@ -21,15 +21,18 @@ class DiagonalFigures:
 
 
 def diagonal_figures(bay: Bay) -> list[DiagonalFigures]:
+    """Of those that were taken."""
     out = []
     for key, diagonal in bay.diagonals.items():
+        if diagonal.length_mm is None:
+            continue
         one, other = (corner_of(bay, end.station, end.corner) for end in (diagonal.one, diagonal.other))
         given = math.dist(one, other)
-        out.append(DiagonalFigures(key, given, diagonal.length_mm, diagonal.length_mm - given, _implied(bay, diagonal)))
+        out.append(DiagonalFigures(key, given, diagonal.length_mm, diagonal.length_mm - given, _implied(bay, diagonal, diagonal.length_mm)))
     return out
 
 
-def _implied(bay: Bay, diagonal: Diagonal) -> float | None:
+def _implied(bay: Bay, diagonal: Diagonal, length_mm: float) -> float | None:
     """By how much the corner between the two sides that the diagonal spans differs from what the stations give."""
     one, other = diagonal.one, diagonal.other
     if one.station != other.station:
@@ -40,7 +43,7 @@ def _implied(bay: Bay, diagonal: Diagonal) -> float | None:
     between = f"{sides[1]}_{heights[0]}"
     a, b, c = (corner_of(bay, one.station, corner) for corner in (one.corner, between, other.corner))
     given = out_of_square_deg(math.dist(a, b), math.dist(b, c), math.dist(a, c))
-    taped = out_of_square_deg(math.dist(a, b), math.dist(b, c), diagonal.length_mm)
+    taped = out_of_square_deg(math.dist(a, b), math.dist(b, c), length_mm)
     return None if given is None or taped is None else taped - given
 
 

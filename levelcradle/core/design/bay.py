@@ -196,11 +196,11 @@ class BayCorner(Part):
 
 
 class Diagonal(Part):
-    """A check: the tape from one corner to another."""
+    """A check: the tape from one corner to another; no length while it is not taken."""
 
     one: BayCorner
     other: BayCorner
-    length_mm: Positive
+    length_mm: Positive | None = None
 
 
 class Bay(Part):

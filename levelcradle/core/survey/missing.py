@@ -106,7 +106,7 @@ def unseen(design: Design) -> Iterator[ToMeasure]:
 def _clearances(design: Design) -> Iterator[ToMeasure]:
     yield from unseen(design)
     for key, bay in design.bays.items():
-        if not bay.diagonals:
+        if not any(diagonal.length_mm for diagonal in bay.diagonals.values()):
             yield ToMeasure(f"bays/{key}", f"{bay.name}: a check diagonal", "nothing says it is square", bay.tolerance_mm or 3.0, "mm")
     for path, reading in design.readings.items():
         if reading.basis == "assumed" and kind_of(path) == "length" and not path.startswith("/vehicle/"):

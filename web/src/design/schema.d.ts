@@ -2297,11 +2297,14 @@ export interface components {
         };
         /**
          * Diagonal
-         * @description A check: the tape from one corner to another.
+         * @description A check: the tape from one corner to another; no length while it is not taken.
          */
         DocDiagonal: {
-            /** Length Mm */
-            length_mm: number;
+            /**
+             * Length Mm
+             * @default null
+             */
+            length_mm: number | null;
             one: components["schemas"]["DocBayCorner"];
             other: components["schemas"]["DocBayCorner"];
         };
@@ -5281,7 +5284,7 @@ export interface components {
          * Lean
          * @description How far the mass is off its aim, in percent of the mass: + is too much on the rear, on the right.
          *
-         *     ``words`` is what a glance needs: "heavy: rear, right", "level", or that left and right were not weighed.
+         *     ``words`` is what a glance needs: "heavy: rear, right", "level", or why nobody knows left from right.
          */
         Lean: {
             /** Rear Percent */

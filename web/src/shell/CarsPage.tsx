@@ -4,7 +4,9 @@ import { type ChangeEvent, type FormEvent, useId, useState } from 'react'
 import { Link as To, useNavigate } from 'react-router'
 
 import { Refused } from '../design/api'
+import { useOutbox, waitingOf } from '../design/outbox'
 import { carsQuery, importCar, newCar, readText } from '../design/queries'
+import { keepTyped, typedAt } from '../design/typed'
 import { Button, Heading, Teach } from '../ui/parts'
 
 export function CarsPage() {
@@ -33,6 +35,7 @@ export function CarsPage() {
                   className="flex min-h-12 items-center justify-between text-ink no-underline hover:text-blue"
                 >
                   <span className="text-lg font-semibold">{car.name}</span>
+                  <Waiting car={car.id} />
                   <span className="text-sm text-soft">
                     revision {car.revision}, {new Date(car.changed_at).toLocaleDateString()}
                   </span>
@@ -50,6 +53,13 @@ export function CarsPage() {
       </footer>
     </div>
   )
+}
+
+/** What of a car was done and is not saved: it is sent when the car is opened. */
+function Waiting({ car }: { car: string }) {
+  const rows = useOutbox((s) => s.rows)
+  const waiting = waitingOf(car, [...rows]).length
+  return waiting ? <strong className="ml-auto mr-3">not saved, {waiting} waiting: open it</strong> : null
 }
 
 function FromFile() {
@@ -105,6 +115,15 @@ const CORNERS = [
   ['rr_kg', 'Right rear'],
 ] as const
 
+const NEW = 'new car' // no car's key has a blank in it
+
+/** What is typed outlives the page. */
+function keepField({ target }: FormEvent<HTMLFormElement>) {
+  if (!(target instanceof HTMLInputElement) || target.type === 'radio') return
+  const { name, value: text } = target
+  keepTyped(NEW, name, text ? { text, seen: 0, stood: '' } : null)
+}
+
 function NewCarForm() {
   const go = useNavigate()
   const [unit, setUnit] = useState('mm')
@@ -152,6 +171,7 @@ function NewCarForm() {
         track_mm: typeof front === 'number' && typeof rear === 'number' ? { front, rear } : null,
         weighing,
       })
+      for (const name of form.keys()) keepTyped(NEW, name, null)
       void go(`/car/${car.id}/survey`)
     } catch (error) {
       const first = error instanceof Refused ? error.problem.errors?.[0] : undefined
@@ -161,7 +181,7 @@ function NewCarForm() {
   }
 
   return (
-    <form onSubmit={(e) => void submit(e)} noValidate aria-label="New car">
+    <form onSubmit={(e) => void submit(e)} onInput={keepField} noValidate aria-label="New car">
       <Heading right={<UnitPick unit={unit} onUnit={setUnit} />}>New car</Heading>
       <p className="mt-1 mb-2">
         Start with what the car weighs. Two axle readings will do; four wheels are better.
@@ -229,6 +249,7 @@ function Row({
         <input
           id={id}
           name={name}
+          defaultValue={typedAt(NEW, name)?.text}
           maxLength={120}
           autoComplete="off"
           aria-invalid={Boolean(problem)}

@@ -6,8 +6,9 @@ import { type KeyboardEvent, useId, useState } from 'react'
 
 import { useChoice } from '../design/choice'
 import { note } from '../design/figure'
-import { useDocument, useLive } from '../design/live'
+import { useDocument, useLive, useLoaded } from '../design/live'
 import { readPlace } from '../design/queries'
+import { keepTyped, typedAt } from '../design/typed'
 import type { Box, Op } from '../design/types'
 import { along, length } from '../ui/format'
 import { Choose, Heading, Link } from '../ui/parts'
@@ -53,7 +54,7 @@ export function PlaceBlanks({ id, at: spot }: { id: string; at: { left: number; 
             first={i === 0}
             value={(at[i] ?? 0) - (base[i] ?? 0)}
             base={base}
-            hooked={reference !== ''}
+            reference={reference}
           />
         ))}
       </div>
@@ -72,21 +73,27 @@ function AxisBlank({
   first,
   value,
   base,
-  hooked,
+  reference,
 }: {
   id: string
   axis: (typeof AXES)[number]
   first: boolean
   value: number
   base: number[]
-  /** Counted from a reference point: a box that stands does not move with it, so its text is not kept. */
-  hooked: boolean
+  /** Counted from a reference point: a box that stands does not move with it, so its text is not kept in the document. */
+  reference: string
 }) {
   const document = useDocument()
+  const { project, revision } = useLoaded()
   const edit = useLive((s) => s.edit)
   const close = useChoice((s) => s.place)
   const units = useUnits()
-  const [draft, setDraft] = useState<{ text: string; says: string; wrong: boolean } | null>(null)
+  const hooked = reference !== ''
+  const slot = `/boxes/${id}/place/${axis}/${reference}`
+  const [draft, setDraft] = useState(() => {
+    const text = typedAt(project, slot)?.text
+    return text === undefined ? null : { text, says: 'Not saved yet.', wrong: false }
+  })
   const key = useId()
   const shown = along(value, axis, units.length)
   const reading = document.readings[`/boxes/${id}/pose/at_mm/${AXES.indexOf(axis)}`]
@@ -126,8 +133,14 @@ function AxisBlank({
     }
   }
 
+  function giveUp() {
+    setDraft(null)
+    keepTyped(project, slot, null)
+  }
+
   async function understand(text: string) {
     setDraft({ text, says: '', wrong: false })
+    keepTyped(project, slot, { text, seen: revision, stood: shown })
     try {
       const { says } = await ops(text)
       setDraft((d) => (d?.text === text ? { text, says, wrong: false } : d))
@@ -139,13 +152,13 @@ function AxisBlank({
   /** Whether what was typed stands. */
   async function commit() {
     if (!draft || draft.text === shown) {
-      setDraft(null)
+      giveUp()
       return true
     }
     try {
       const { patch } = await ops(draft.text)
       if (!(await edit(patch))) return false
-      setDraft(null)
+      giveUp()
       return true
     } catch (error) {
       const says = (error as Error).message
@@ -158,7 +171,7 @@ function AxisBlank({
     kept(event, draft !== null)
     if (event.key === 'Enter') void commit().then((done) => done && close(false))
     if (event.key === 'Escape') {
-      if (draft) setDraft(null)
+      if (draft) giveUp()
       else close(false)
     }
   }

@@ -32,7 +32,7 @@ export function Diagonals({ id, bay }: { id: string; bay: Bay }) {
       {
         op: 'add',
         path: `${path}/${freeId('diagonal', bay.diagonals)}`,
-        value: { one, other, length_mm: 800 },
+        value: { one, other },
       },
     ])
   }
@@ -55,17 +55,19 @@ export function Diagonals({ id, bay }: { id: string; bay: Bay }) {
                 }}
               />
             ))}
-            <Blank path={`${path}/${key}/length_mm`} label="The tape reads" list="survey" />
-            {found && (
-              <p className="m-0 flex justify-between text-sm">
+            <Blank path={`${path}/${key}/length_mm`} label="The tape reads" list="survey" optional />
+            <p className="m-0 flex justify-between text-sm">
+              {found ? (
                 <span>
                   misses by <strong>{length(Math.abs(found.misfit_mm), units.length)}</strong>
                   {found.out_of_square_deg !== null &&
                     `: ${Math.abs(found.out_of_square_deg).toFixed(1)}° out of square`}
                 </span>
-                <Link onClick={() => void edit([{ op: 'remove', path: `${path}/${key}` }])}>remove</Link>
-              </p>
-            )}
+              ) : (
+                <span>not taken yet</span>
+              )}
+              <Link onClick={() => void edit([{ op: 'remove', path: `${path}/${key}` }])}>remove</Link>
+            </p>
           </div>
         )
       })}
