@@ -4,6 +4,8 @@ from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.connection import Governing
+from levelcradle.core.design import tree_of
+from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Working, plain
 from levelcradle.core.mount.figures import MountFigures, SupportFigures, UseRow
 
@@ -50,7 +52,8 @@ def _mount(assembly: Assembly, support: SupportFigures, mount: MountFigures) -> 
     box, name = assembly.boxes[support.box], plain(mount.connection.mount.name)
     broken = [says for says, fits in mount.geometry if not fits]
     weakest = mount.rows[0] if mount.rows else None
-    unsure = assembly.guess_of(mount.connection.spot.path) or assembly.guess_in(box)
+    guess = assembly.guess_of(mount.connection.spot.path) or assembly.guess_in(box)
+    unsure = words_of(tree_of(assembly.design), guess) if guess else None
     state, why = _verdict(box, mount, broken, weakest, unsure)
     says = f"{name}: strength not checked"
     if weakest:
@@ -70,7 +73,7 @@ def _verdict(box: PlacedBox, mount: MountFigures, broken: list[str], weakest: Us
     """The state of a mount, and why it is no better."""
     remarks = f" Outside the standard's range: {'; '.join(mount.remarks)}." if mount.remarks else ""
     if unsure:
-        return "unknown", f"{unsure} is not measured. {NOT_CHECKED}"
+        return "unknown", f"not measured: {plain(unsure)}. {NOT_CHECKED}"
     if broken or (weakest and weakest.use > 1):
         return "foul", NOT_CHECKED + remarks
     if weakest is None:
