@@ -37,6 +37,7 @@ __all__ = [
     "middle_of",
     "outside_of",
     "resolve",
+    "seat_of",
     "side_word",
     "stands",
 ]
@@ -409,7 +410,11 @@ def face_of(box: PlacedBox | tuple[Shell, Placement], face: str) -> tuple[Vec, V
     return placement.point((middle[0], middle[1], middle[2])), placement.direction((normal[0], normal[1], normal[2]))
 
 
+def seat_of(box: Box, shell: Shell, placement: Placement, face: Literal["front", "aft", "left", "right", "base"]) -> Seat:
+    """The face of a box that a mount would hold."""
+    point, normal = face_of((shell, placement), face)
+    return Seat(point, normal, placement, None if face == "base" else shell.made.wall_at(face), box.name, box.material)
+
+
 def _connection(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design) -> Connection:
-    point, normal = face_of((shell, placement), mount.face)
-    seat = Seat(point, normal, placement, None if mount.face == "base" else shell.made.wall_at(mount.face), box.name, box.material)
-    return connect(key, mount, spot_of(mount.lands_on, design), seat, design.tables)
+    return connect(key, mount, spot_of(mount.lands_on, design), seat_of(box, shell, placement, mount.face), design.tables)

@@ -12,9 +12,10 @@ from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import blocks_changed, built_as, doubled, hung, into_box, laid_against, out_of_box, removing
 from levelcradle.core.errors import UnknownThing
+from levelcradle.core.hang import how_it_hangs
 from levelcradle.server.bodies import BlocksBody, HungBody, LayBody, PlaceThingBody, RemoveBoxBody, SectionBody, StackUpBody, json_body
 from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, takes, tried
-from levelcradle.server.views import BodiesOut, PatchOut, ProblemOut, SectionOut, operations
+from levelcradle.server.views import BodiesOut, HangingOut, PatchOut, ProblemOut, SectionOut, ToldOut, WayOut, WithinOut, operations
 
 __all__ = ["router"]
 
@@ -81,6 +82,17 @@ def new_mount(project: ProjectId, store: TheStore, body: Annotated[HungBody, Dep
 def new_doubler(project: ProjectId, mount: Key, store: TheStore) -> Response:
     """A doubler under a bracket, as a patch to apply."""
     return _patched(doubled(store.open(project).design, mount), mount)
+
+
+@router.get("/projects/{project}/boxes/{box}/hanging", response_model=HangingOut)
+def hanging(project: ProjectId, box: Key, store: TheStore, scans: TheScans) -> Response:
+    """How a box can hang: what is within its reach, sets of mounts that hold, each run through all checks, and what is missing."""
+    design = store.open(project).design
+    answer = how_it_hangs(design, box, meshes=scans.of(design))
+    within = [WithinOut(path=w.path, name=w.name, face=w.face, off_mm=w.off_mm, misses_mm=w.misses_mm, why=w.why) for w in answer.within]
+    ways = [WayOut(on=w.on, mass_kg=w.mass_kg, use=w.use, governs=w.governs, says=w.says, patch=operations(w.patch)) for w in answer.ways]
+    missing = [ToldOut(says=m.says, figures=m.figures) for m in answer.missing]
+    return Response(HangingOut(within=within, ways=ways, missing=missing).model_dump_json(), media_type="application/json")
 
 
 def _patched(ops: Iterable[Op], name: str) -> Response:

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict
 
@@ -176,6 +176,43 @@ class CureOut(Out):
     left: tuple[str, ...]
     patch: list[OperationOut] | None
     at_mm: Vec | None
+
+
+class ToldOut(Out):
+    """A sentence with slots for its figures."""
+
+    says: str
+    figures: tuple[Figure, ...]
+
+
+class WithinOut(Out):
+    """A hard point near a box: the wall it is hung from, how far off it, by how much it misses (0: it can be used), and why not."""
+
+    path: str
+    name: str
+    face: Literal["front", "aft", "left", "right"]
+    off_mm: float
+    misses_mm: float
+    why: str
+
+
+class WayOut(Out):
+    """Mounts that hold a box, as one edit."""
+
+    on: tuple[str, ...]
+    mass_kg: float
+    use: float
+    governs: str
+    says: str
+    patch: list[OperationOut]
+
+
+class HangingOut(Out):
+    """How a box can hang; in ``missing`` what it lacks where no way is found."""
+
+    within: list[WithinOut]
+    ways: list[WayOut]
+    missing: list[ToldOut]
 
 
 class AnswerOut(Out):

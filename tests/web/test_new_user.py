@@ -113,7 +113,7 @@ def place(page: Page) -> None:
 
 
 def hang_it(page: Page) -> None:
-    """Four captive nuts under the rails, 460 up; brackets on the left and right walls."""
+    """Four captive nuts under the rails, 460 up; the brackets are asked for."""
     station(page, "Mount")
     expect(page.get_by_role("complementary", name="Ledger")).to_contain_text("nothing carries it: held by nothing")
     station(page, "Survey")
@@ -131,11 +131,11 @@ def hang_it(page: Page) -> None:
         row.get_by_label("From the metal, a bracket lies").select_option("down")
         row.get_by_label("Thread").select_option("M10")
     station(page, "Mount")
-    for number, wall in ((1, "left wall"), (2, "right wall"), (3, "left wall"), (4, "right wall")):
-        page.get_by_label("On the hard point").select_option(label=f"nut {number}")
-        page.get_by_label("Welded to the").select_option(label=wall)
-        click(page, "Put it there")
-        page.get_by_role("button", name="all mounts").click()
+    click(page, "Look for brackets that hold")
+    asked = page.get_by_role("region", name="How can it hang")
+    expect(asked).to_contain_text("nut 1, on the left")
+    asked.get_by_role("button", name="Hang it so").first.click()
+    expect(asked.get_by_role("button", name="Hang it so")).to_have_count(0)
 
 
 def test_new_car_to_downloaded_dxf(page: Page, store: Store, tmp_path: Path) -> None:

@@ -1,10 +1,12 @@
 """Which class makes which kind of mount."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any, Protocol
 
 from levelcradle.core.connection.angle import AngleConnection
+from levelcradle.core.connection.angle.offer import AngleOffer
 from levelcradle.core.connection.connection import Connection, Seat
+from levelcradle.core.connection.offers import Place, Reach
 from levelcradle.core.connection.rest import RestConnection
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
@@ -12,7 +14,7 @@ from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
 
-__all__ = ["MAKERS", "connect"]
+__all__ = ["MAKERS", "OFFERS", "connect"]
 
 
 class Maker(Protocol):
@@ -25,7 +27,18 @@ class Maker(Protocol):
         """Shape, hold and landing of a new one on a hard point or member, like another of its kind where there is one."""
 
 
+class Offering(Protocol):
+    """How mounts of one kind are proposed."""
+
+    def reach(self, spot: Spot, seat: Seat, tables: Tables, /) -> Reach | None:
+        """What a spot is to a wall; None where this kind cannot stand between them."""
+
+    def made(self, place: Place, tables: Tables, /) -> Sequence[dict[str, Any] | None]:
+        """Shapes, holds and landings for a place, the lightest first, in one order for all places; None where one cannot stand there."""
+
+
 MAKERS: Mapping[str, Maker] = {"angle": AngleConnection, "rest": RestConnection}
+OFFERS: Mapping[str, Offering] = {"angle": AngleOffer}
 
 
 def connect(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> Connection:

@@ -1,5 +1,8 @@
 """A box hung on a spot of the vehicle, and a doubler put under a bracket."""
 
+from collections.abc import Iterable, Iterator
+from typing import Any
+
 from levelcradle.core.connection.kinds import MAKERS
 from levelcradle.core.design import Design
 from levelcradle.core.design.ids import free_id
@@ -7,7 +10,7 @@ from levelcradle.core.design.mount import Doubler, Welded
 from levelcradle.core.design.patch import Op
 from levelcradle.core.errors import UnknownThing
 
-__all__ = ["doubled", "hung"]
+__all__ = ["doubled", "hung", "hung_on", "unhung"]
 
 ROUND_MM = 30.0  # a doubler reaches so far beyond the weld on each side, and begins a little before it: common practice, no source
 BEFORE_MM = 12.0
@@ -32,6 +35,23 @@ def hung(design: Design, box_id: str, kind: str, on: str, face: str) -> tuple[st
     value.setdefault("face", face)
     id_ = free_id(f"{box_id}-{key}"[:50], design.mounts)
     return id_, [{"op": "add", "path": f"/mounts/{id_}", "value": value}]
+
+
+def unhung(design: Design, box_id: str) -> list[Op]:
+    """Takes a box off all its mounts."""
+    return [{"op": "remove", "path": f"/mounts/{key}"} for key, mount in design.mounts.items() if mount.box == box_id]
+
+
+def hung_on(design: Design, box_id: str, made: Iterable[tuple[str, dict[str, Any]]]) -> Iterator[Op]:
+    """Hangs a box that hangs on nothing: of each mount the face it holds, and its shape, hold and landing on a hard point."""
+    taken = {key for key, mount in design.mounts.items() if mount.box != box_id}
+    for order, (face, row) in enumerate(made):
+        point = row["lands_on"]["hardpoint"]
+        key = free_id(f"{box_id}-{point}"[:50], taken)
+        taken.add(key)
+        name = f"{design.boxes[box_id].name} mount, {design.hardpoints[point].name}"[:120]
+        value = {**row, "name": name, "face": face, "carries": {f"boxes/{box_id}": True}, "order": len(design.mounts) + order}
+        yield {"op": "add", "path": f"/mounts/{key}", "value": value}
 
 
 def doubled(design: Design, mount_id: str) -> list[Op]:

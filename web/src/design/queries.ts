@@ -177,6 +177,16 @@ export const answerQuery = (
       ) as unknown as Answer,
   })
 
+export const hangingQuery = (project: string, revision: number, box: string) =>
+  queryOptions({
+    queryKey: ['hanging', project, revision, box],
+    retry: false,
+    queryFn: async () =>
+      taken(
+        await api.GET('/api/projects/{project}/boxes/{box}/hanging', { params: { path: { project, box } } }),
+      ),
+  })
+
 export const tapeQuery = (project: string, revision: number, one?: string, other?: string) =>
   queryOptions({
     queryKey: ['tape', project, revision, one, other],

@@ -265,6 +265,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/boxes/{box}/hanging": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hanging
+         * @description How a box can hang: what is within its reach, sets of mounts that hold, each run through all checks, and what is missing.
+         */
+        get: operations["hanging_api_projects__project__boxes__box__hanging_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/carriers/{bay}": {
         parameters: {
             query?: never;
@@ -4857,6 +4877,18 @@ export interface components {
             says: string;
         };
         /**
+         * HangingOut
+         * @description How a box can hang; in ``missing`` what it lacks where no way is found.
+         */
+        HangingOut: {
+            /** Missing */
+            missing: components["schemas"]["ToldOut"][];
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+            /** Within */
+            within: components["schemas"]["WithinOut"][];
+        };
+        /**
          * HungBody
          * @description ``on``: the hard point or member, as a path.
          */
@@ -6327,6 +6359,16 @@ export interface components {
             why: string;
         };
         /**
+         * ToldOut
+         * @description A sentence with slots for its figures.
+         */
+        ToldOut: {
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Says */
+            says: string;
+        };
+        /**
          * Turn
          * @description Which module face is down and which looks aft, in the box's frame.
          */
@@ -6387,6 +6429,24 @@ export interface components {
              * @enum {string}
              */
             state: "clear" | "tight" | "foul" | "unknown" | "note";
+        };
+        /**
+         * WayOut
+         * @description Mounts that hold a box, as one edit.
+         */
+        WayOut: {
+            /** Governs */
+            governs: string;
+            /** Mass Kg */
+            mass_kg: number;
+            /** On */
+            on: string[];
+            /** Patch */
+            patch: components["schemas"]["OperationOut"][];
+            /** Says */
+            says: string;
+            /** Use */
+            use: number;
         };
         /**
          * WeighedRow
@@ -6535,6 +6595,27 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * WithinOut
+         * @description A hard point near a box: the wall it is hung from, how far off it, by how much it misses (0: it can be used), and why not.
+         */
+        WithinOut: {
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "front" | "aft" | "left" | "right";
+            /** Misses Mm */
+            misses_mm: number;
+            /** Name */
+            name: string;
+            /** Off Mm */
+            off_mm: number;
+            /** Path */
+            path: string;
+            /** Why */
+            why: string;
         };
         /** WorkingBody */
         WorkingBody: {
@@ -7621,6 +7702,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hanging_api_projects__project__boxes__box__hanging_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                box: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HangingOut"];
                 };
             };
             /** @description Bad Request */

@@ -12,6 +12,7 @@ import { useUnits } from '../../ui/units'
 import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
 import { Ledger, StationFrame } from '../Ledger'
+import { HowItHangs } from './Hanging'
 import { MountSheet } from './MountSheet'
 import { NewMount } from './NewMount'
 
@@ -52,6 +53,7 @@ export function MountStation() {
               />
             ))}
             <Caution>{rules.not_checked}</Caution>
+            <HowItHangs />
             <NewMount />
             {spots.length > 0 && (
               <>

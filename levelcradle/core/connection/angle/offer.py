@@ -1,0 +1,157 @@
+"""Welded angles of usual sheet and bolts, tried when it is asked how a box can hang: all of one box alike, but for what its place
+makes different."""
+
+from dataclasses import dataclass
+from itertools import product
+from typing import Any
+
+from levelcradle.core.axes import dot, minus
+from levelcradle.core.connection.angle.pieces import AngleFrame
+from levelcradle.core.connection.connection import Seat
+from levelcradle.core.connection.offers import Place, Reach
+from levelcradle.core.connection.spot import Spot
+from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
+from levelcradle.core.design.tables import BoltSize, Tables
+
+__all__ = ["AngleOffer"]
+
+FARTHEST_MM = 160.0  # from the wall to the bolt: longer legs bend too much to be worth it; common practice, no source
+RADII = {4: 4.0, 5: 5.0, 6: 8.0, 8: 10.0, 10: 12.0, 12: 16.0}  # inside radius by thickness, as shops fold S355: common practice, no source
+WIDTHS = (60.0, 90.0, 120.0)
+LENGTHS = (60.0, 90.0, 120.0)  # of the welds
+DOUBLERS = (None, 3.0, 4.0, 6.0)
+CLASSES = ("8.8", "10.9")
+TOE = 1.8  # times the bolt's hole, from the bolt to the free end
+ROUND_MM, ROUND_UP_MM = 30.0, 50.0  # a doubler beyond the bracket on either side, and beyond its welds up and down
+RIM_MM = 10.0  # and round the weld, at least
+BEYOND_MM = 6.0  # leg B beyond its welds
+LEAST_WELD_MM = 45.0
+LARGEST_SHARE = 0.85  # of the wall's height: as far as the wall's rule goes
+UNKNOWN_THREAD = "M10"
+
+
+@dataclass(frozen=True, slots=True)
+class _Room:
+    """What is free on the wall's flat, seen from the hard point: to either side along it, and from where to where along n."""
+
+    before_mm: float
+    behind_mm: float
+    near_mm: float
+    far_mm: float
+
+    @staticmethod
+    def of(frame: AngleFrame, seat: Seat) -> "_Room":
+        wall = seat.wall
+        assert wall is not None
+        local = seat.placement.turn.T @ minus(frame.at, seat.placement.origin)
+        axis = 0 if abs(dot(seat.normal, seat.placement.direction((0.0, 1.0, 0.0)))) > 0.5 else 1
+        up = dot(frame.n, seat.placement.direction((0.0, 0.0, 1.0)))
+        ends = sorted(((wall.flat_from_mm - local[2]) * up, (wall.flat_to_mm - local[2]) * up))
+        rows = (local[axis] - wall.start_mm, wall.end_mm - local[axis], *ends)
+        return _Room(*(float(row) for row in rows))
+
+
+@dataclass(frozen=True, slots=True)
+class _Recipe:
+    """What all angles of a box have in common."""
+
+    thickness_mm: float
+    width_mm: float
+    weld_mm: float
+    doubler_mm: float | None
+    property_class: str
+
+    @property
+    def weighs(self) -> float:
+        """About in proportion to its mass; a stronger bolt costs a little, so that it is not taken for nothing."""
+        plate = (self.width_mm + 2 * ROUND_MM) * (self.weld_mm + 2 * ROUND_UP_MM) * (self.doubler_mm or 0.0)
+        sheet = self.thickness_mm * self.width_mm * (self.weld_mm + 130)
+        return (sheet + plate) * (1.02 if self.property_class != CLASSES[0] else 1.0)
+
+
+_RECIPES = sorted((_Recipe(*row) for row in product(RADII, WIDTHS, LENGTHS, DOUBLERS, CLASSES)), key=lambda recipe: recipe.weighs)
+
+
+class AngleOffer:
+    """Proposes welded angles."""
+
+    @staticmethod
+    def reach(spot: Spot, seat: Seat, tables: Tables) -> Reach | None:
+        """What a hard point is to a wall; None where the wall faces along its bolt."""
+        frame = AngleFrame.of(spot.at, spot.n, seat.point, seat.normal, 0.0)
+        if frame is None or seat.wall is None:
+            return None
+        bolt = tables.bolts[_thread(spot, tables)]
+        thinnest = min(RADII)
+        least = thinnest + RADII[thinnest] + max(bolt.washer_mm / 2 + 1, bolt.clearance_hole_mm / 2 + 2 * thinnest)
+        room = _Room.of(frame, seat)
+        off = (
+            (least - frame.c_mm, "is {0} too near the wall"), (frame.c_mm - FARTHEST_MM, "is {0} further off than a bracket reaches"),
+            (WIDTHS[0] / 2 - min(room.before_mm, room.behind_mm), "stands beyond the wall's end and misses by {0}"),
+            (LEAST_WELD_MM + RADII[thinnest] + thinnest - room.far_mm, "stands beyond the wall's flat and misses by {0}"),
+            (room.near_mm - (3 * 12 + RADII[12]), "stands short of the wall's flat and misses by {0}"),
+        )  # fmt: skip
+        misses, why = max(off)
+        return Reach(frame.c_mm, max(misses, 0.0), why if misses > 0 or not frame.square else "", frame.square)
+
+    @staticmethod
+    def made(place: Place, tables: Tables) -> list[dict[str, Any] | None]:
+        """Shapes, holds and landings for a place, the lightest first, in one order for all places: None where it would not keep its
+        own shape's rules or the wall's flat there. Whether they are strong enough is for others to say."""
+        return [_at(recipe, place, tables) for recipe in _RECIPES]
+
+
+def _at(recipe: _Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
+    wall = place.seat.wall
+    frame = AngleFrame.of(place.spot.at, place.spot.n, place.seat.point, place.seat.normal, recipe.doubler_mm or 0.0)
+    if frame is None or wall is None:
+        return None
+    room, thread = _Room.of(frame, place.seat), _thread(place.spot, tables)
+    bolt, t, radius = tables.bolts[thread], recipe.thickness_mm, RADII[int(recipe.thickness_mm)]
+    rim = RIM_MM if recipe.doubler_mm else 0.0
+    start = max(t + radius, room.near_mm + rim)
+    most = min(room.far_mm - rim - start, LARGEST_SHARE * wall.height_mm - 2 * rim)
+    weld = min(recipe.weld_mm, most)
+    side = recipe.width_mm / 2 + rim
+    if (
+        weld < LEAST_WELD_MM
+        or start > 3 * t + radius
+        or side > min(room.before_mm, room.behind_mm)
+        or not _holed(bolt, frame.c_mm, t, radius)
+    ):
+        return None
+    leg = round(start + weld + BEYOND_MM, 1)
+    toe = _up_to_5(TOE * bolt.clearance_hole_mm)
+    welded = Welded(from_mm=round(start, 1), length_mm=float(int(weld)), leg_mm=min(4.0, float(int(t * 0.7))))
+    if recipe.doubler_mm:
+        welded = welded.model_copy(update={"doubler": _doubler(recipe, welded, room, wall.height_mm)})
+    return {
+        "shape": Angle(thickness_mm=t, bend_radius_mm=radius, width_mm=recipe.width_mm, toe_mm=toe, leg_b_mm=leg).model_dump(mode="json"),
+        "to_box": welded.model_dump(mode="json"),
+        "lands_on": OnHardPoint(
+            hardpoint=place.spot.path.removeprefix("hardpoints/"), bolt=Bolt(size=thread, property_class=recipe.property_class)
+        ).model_dump(mode="json"),
+    }  # fmt: skip
+
+
+def _holed(bolt: BoltSize, c: float, t: float, radius: float) -> bool:
+    """Whether bolt and washer stand clear of the bend."""
+    flat = c - t - radius
+    return flat >= bolt.washer_mm / 2 + 1 and flat - bolt.clearance_hole_mm / 2 >= 2 * t
+
+
+def _doubler(recipe: _Recipe, weld: Welded, room: _Room, wall_mm: float) -> Doubler:
+    """Round the weld, as far as the flat and the wall's rule let it, and no further along the wall than its nearer end."""
+    near = max(weld.from_mm - ROUND_UP_MM, room.near_mm)
+    far = min(weld.from_mm + weld.length_mm + ROUND_UP_MM, room.far_mm, near + LARGEST_SHARE * wall_mm)
+    wide = min(recipe.width_mm + 2 * ROUND_MM, 2 * min(room.before_mm, room.behind_mm))
+    plate = Doubler(thickness_mm=recipe.doubler_mm or 0.0, along_w_mm=float(int(wide)), along_n_mm=float(int(far - near)))
+    return plate.model_copy(update={"from_contact_mm": round(near, 1)})
+
+
+def _thread(spot: Spot, tables: Tables) -> str:
+    return spot.thread if spot.thread in tables.bolts else UNKNOWN_THREAD
+
+
+def _up_to_5(mm: float) -> float:
+    return float(-(-mm // 5) * 5)

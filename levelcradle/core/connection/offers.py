@@ -1,0 +1,31 @@
+"""How a box could hang: what is within reach of its walls, and how mounts of a kind are made for it."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from levelcradle.core.connection.connection import Seat
+from levelcradle.core.connection.spot import Spot
+
+__all__ = ["Place", "Reach", "Side"]
+
+Side = Literal["front", "aft", "left", "right"]
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Place:
+    """A spot of the vehicle and the wall of a box that a mount there would hold."""
+
+    spot: Spot
+    face: Side
+    seat: Seat
+
+
+@dataclass(frozen=True, slots=True)
+class Reach:
+    """What a spot is to a wall: how far off it, by how much a mount there would miss (0: it can be made), and why, with a slot for
+    the length."""
+
+    off_mm: float
+    misses_mm: float
+    why: str
+    square: bool

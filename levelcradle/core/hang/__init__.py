@@ -1,0 +1,6 @@
+"""How can it hang: what of the vehicle is within reach of a box, and sets of mounts there that hold."""
+
+from levelcradle.core.hang.hang import Answer, Hanging, how_it_hangs
+from levelcradle.core.hang.within_reach import Within
+
+__all__ = ["Answer", "Hanging", "Within", "how_it_hangs"]

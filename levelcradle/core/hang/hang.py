@@ -1,0 +1,218 @@
+"""How can a box hang: sets of hard points within reach, each with the lightest mounts that hold in every case, proved by all checks.
+
+All mounts of a proposal are alike but for what their place makes different. They are sized on the loads that the box throws on
+them, and the whole design is analysed with them in it: what would become foul, or is used more than wanted, is no proposal.
+"""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from itertools import combinations, islice
+from typing import Any
+
+import numpy as np
+
+from levelcradle.core.analysis import analyse
+from levelcradle.core.assembly import resolve
+from levelcradle.core.axes import Matrix
+from levelcradle.core.connection import OFFERS, Connection, Contact, connect
+from levelcradle.core.design import Design
+from levelcradle.core.design.mount import Mount
+from levelcradle.core.design.patch import Op
+from levelcradle.core.edits import edited, hung_on, unhung
+from levelcradle.core.errors import UnknownThing
+from levelcradle.core.finding import TIGHT_USE, Finding
+from levelcradle.core.hang.missing import Missing, missing_points
+from levelcradle.core.hang.within_reach import Within, within_reach
+from levelcradle.core.meshes import Mesh
+from levelcradle.core.mount import envelope, judge_support
+
+__all__ = ["Answer", "Hanging", "how_it_hangs"]
+
+KIND = "angle"
+COUNTS = (4, 3, 6)  # so many mounts are tried, in this order
+NEAREST = 10  # of so many hard points
+SETS = 4  # of each count so many sets are sized: those that throw least on their most loaded mount
+MOST = 3
+HEAVIEST = 40  # of so many mounts it is asked whether one more point would do
+LATER = ("drawings.release",)  # it follows from the others
+PROOFS = 6  # on one set of points so many mounts are tried that stand in something's way
+EACH_KG = 2.0  # of a bracket, until its own mass is known
+"""Loads are sized for a box that is heavier by so much a mount; the proof counts their true mass."""
+
+
+@dataclass(frozen=True, slots=True)
+class Hanging:
+    """A set of mounts as one edit: where, how heavy, what governs, and what it makes tight elsewhere."""
+
+    on: tuple[str, ...]
+    mass_kg: float
+    use: float
+    governs: str
+    says: str
+    patch: tuple[Op, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What is within reach, what would hold, and in words what is missing where nothing would."""
+
+    within: tuple[Within, ...]
+    ways: tuple[Hanging, ...]
+    missing: tuple[Missing, ...]
+
+
+def how_it_hangs(design: Design, box_id: str, *, meshes: Mapping[str, Mesh]) -> Answer:
+    """Answers for one box, whose own mounts make way. Raises UnknownThing."""
+    if box_id not in design.boxes:
+        raise UnknownThing("box", box_id)
+    return _Question(design, box_id, meshes).answer()
+
+
+class _Question:
+    """One box with nothing to hang on, and what the whole design says of itself before."""
+
+    def __init__(self, design: Design, box_id: str, meshes: Mapping[str, Mesh]) -> None:
+        self.design, self.box_id, self.meshes = design, box_id, meshes
+        self.off = unhung(design, box_id)
+        self.bare = edited(design, self.off) if self.off else design
+        self.assembly = resolve(self.bare, meshes)
+        self.box = self.assembly.boxes[box_id]
+        self.foul_before = {f.id for f in analyse(self.bare, meshes).findings if f.state == "foul"}  # brackets that it has excuse none
+        self.in_the_way: list[Finding] = []
+        self.made: dict[str, Sequence[dict[str, Any] | None]] = {}
+        self.connections: dict[tuple[str, int], Connection] = {}
+        cases = list(self.assembly.tables.load_cases.values())
+        self.throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
+        self.road = np.array([case.kind == "road" for case in cases])
+
+    def answer(self) -> Answer:
+        within = within_reach(self.assembly, self.box, KIND)
+        usable = [row for row in within if not row.why][:NEAREST]
+        found = (way for chosen in self._sets(usable) if (way := self._hung(chosen)))
+        ways = tuple(islice(found, MOST))
+        return Answer(tuple(within), ways, () if ways else tuple(self._missing(usable)))
+
+    def _missing(self, usable: Sequence[Within]) -> list[Missing]:
+        """Where strong ones were found, what they stand in the way of; else where one more point would do."""
+        if self.in_the_way:
+            worst = max(self.in_the_way, key=lambda f: sum(f.id == other.id for other in self.in_the_way))
+            return [Missing(f"What would hold stands in the way: {worst.says}", worst.figures)]
+        return missing_points(
+            self.box, usable, lambda new: any(self._holds([*few, new]) for n in (3, 2) for few in combinations(usable[:6], n))
+        )
+
+    def _hung(self, chosen: Sequence[Within]) -> Hanging | None:
+        """The lightest mounts on a set that hold and stand in nothing's way."""
+        too_large: list[tuple[float, ...]] = []
+        for made in self._strong(chosen):
+            size = _outline(made[0])
+            if any(all(a >= b for a, b in zip(size, other, strict=True)) for other in too_large):
+                continue
+            if way := self._proved(chosen, made):
+                return way
+            too_large.append(size)
+            if len(too_large) == PROOFS:
+                return None
+        return None
+
+    def _sets(self, usable: Sequence[Within]) -> Iterator[Sequence[Within]]:
+        """Sets that hold, of each count those first whose most loaded mount bears least."""
+        for count in COUNTS:
+            rows = [(peak, n, chosen) for n, chosen in enumerate(combinations(usable, count)) if (peak := self._peak(chosen)) is not None]
+            yield from (chosen for _, _, chosen in sorted(rows)[:SETS])
+
+    def _peak(self, chosen: Sequence[Within]) -> float | None:
+        if judge_support([Contact(row.place.spot.at, row.place.spot.n) for row in chosen]).verdict != "holds":
+            return None
+        return float(np.linalg.norm(self._forces(chosen), axis=3).max())
+
+    def _forces(self, chosen: Sequence[Within]) -> Matrix:
+        """(2n + 1, k, n, 3) forces on mounts that are a little heavier than they will be [N]."""
+        points = np.array([row.place.spot.at for row in chosen])
+        return envelope(points, np.array(self.box.hung_cg), self.box.hung_kg + EACH_KG * len(chosen), self.throws)
+
+    def _strong(self, chosen: Sequence[Within]) -> Iterator[list[dict[str, Any]]]:
+        """Mounts that hold, the lightest first: those of which nothing is used beyond what counts as clear where it may, then those
+        that bear it all."""
+        forces, bear = self._forces(chosen), []
+        for number in range(len(self._made(chosen[0]))):
+            use = self._use(chosen, number, forces)
+            if use <= TIGHT_USE:
+                yield self._alike(chosen, number)
+            elif use <= 1.0:
+                bear.append(number)
+        yield from (self._alike(chosen, number) for number in bear)
+
+    def _holds(self, chosen: Sequence[Within]) -> bool:
+        """Whether any of the heaviest mounts hold."""
+        if self._peak(chosen) is None:
+            return False
+        forces, count = self._forces(chosen), len(self._made(chosen[0]))
+        return any(self._use(chosen, number, forces) <= 1.0 for number in range(count - 1, max(count - HEAVIEST, 0), -1))
+
+    def _alike(self, chosen: Sequence[Within], number: int) -> list[dict[str, Any]]:
+        return [made for row in chosen if (made := self._made(row)[number])]
+
+    def _use(self, chosen: Sequence[Within], number: int, forces: Matrix) -> float:
+        """The largest use of mounts made alike, the hardest loaded first; more than one where they cannot be made or do not hold."""
+        most = 0.0
+        for n in np.argsort(-np.linalg.norm(forces, axis=3).max(axis=(0, 1))):
+            if self._made(chosen[n])[number] is None:
+                return np.inf
+            most = max(most, self._use_of(self._connection(chosen[n], number), forces[:, :, n]))
+            if most > 1.0:
+                break
+        return most
+
+    def _made(self, row: Within) -> Sequence[dict[str, Any] | None]:
+        if row.path not in self.made:
+            self.made[row.path] = OFFERS[KIND].made(row.place, self.assembly.tables)
+        return self.made[row.path]
+
+    def _connection(self, row: Within, number: int) -> Connection:
+        key = (row.path, number)
+        if key not in self.connections:
+            mount = Mount.model_validate(
+                {**(self._made(row)[number] or {}), "name": row.name, "face": row.face, "carries": {self.box.path: True}}
+            )
+            self.connections[key] = connect("proposed", mount, row.place.spot, row.place.seat, self.assembly.tables)
+        return self.connections[key]
+
+    def _use_of(self, connection: Connection, forces: Matrix) -> float:
+        """The largest use of a mount; of a check that is never clear only what lies beyond its capacity counts as more than clear."""
+        if connection.unfit or connection.unchecked or not all(fits for _, fits in connection.shape_asks()):
+            return np.inf
+        uses = connection.uses(connection.parts_of(forces), road=self.road)
+        worst = {check: float(use.max()) for check, use in uses.items()}
+        return max(min(use, TIGHT_USE) if check in connection.rough and use <= 1.0 else use for check, use in worst.items())
+
+    def _proved(self, chosen: Sequence[Within], made: Sequence[dict[str, Any]]) -> Hanging | None:
+        """With everything else there: no proposal where anything became foul, or a mount bears more than it can."""
+        patch = [*self.off, *hung_on(self.design, self.box_id, zip((row.face for row in chosen), made, strict=True))]
+        design = edited(self.design, patch)
+        analysis = analyse(design, self.meshes)
+        if foul := next((f for f in analysis.findings if f.state == "foul" and f.id not in self.foul_before and f.code not in LATER), None):
+            self.in_the_way.append(foul)
+            return None
+        mounts = [m for support in analysis.supports if support.box == self.box_id for m in support.mounts]
+        weakest = max((m.rows[0] for m in mounts if m.rows), key=lambda row: row.use, default=None)
+        if weakest is None:
+            return None
+        box = resolve(design, self.meshes).boxes[self.box_id]
+        return Hanging(
+            tuple(row.name for row in chosen), box.hung_kg - self.box.hung_kg, weakest.use, f"{weakest.check}, {weakest.case}",
+            _made_of(made[0]), tuple(patch),
+        )  # fmt: skip
+
+
+def _outline(made: dict[str, Any]) -> tuple[float, ...]:
+    shape, plate = made["shape"], made["to_box"]["doubler"] or {}
+    sizes = (plate.get(name, 0.0) for name in ("thickness_mm", "along_w_mm", "along_n_mm"))
+    return shape["thickness_mm"], shape["width_mm"], shape["leg_b_mm"], *sizes
+
+
+def _made_of(made: dict[str, Any]) -> str:
+    """What the mounts are cut from, in words."""
+    shape, weld, bolt = made["shape"], made["to_box"], made["lands_on"]["bolt"]
+    plate = f", doublers {weld['doubler']['thickness_mm']:g} mm" if weld["doubler"] else ", no doublers"
+    return f"angles {shape['thickness_mm']:g} × {shape['width_mm']:g} mm, bolts {bolt['property_class']}{plate}"

@@ -1,0 +1,57 @@
+"""Which hard points a box could hang on, from which of its walls."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from levelcradle.core.assembly import Assembly, PlacedBox, seat_of
+from levelcradle.core.connection import OFFERS, Place, Reach, Side, Spot, spot_of
+from levelcradle.core.design.mount import OnHardPoint
+
+__all__ = ["FACES", "NEAR_MM", "Within", "place_on", "within_reach"]
+
+FACES: tuple[Side, ...] = ("left", "right", "front", "aft")
+NEAR_MM = 400.0  # further off nothing is told of a hard point: common practice, no source
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Within:
+    """A hard point near a box: from which wall, how far off it, and by how much it misses (0: a mount can be made there)."""
+
+    path: str
+    name: str
+    face: Side
+    off_mm: float
+    misses_mm: float
+    why: str
+    place: Place
+
+
+def within_reach(assembly: Assembly, box: PlacedBox, kind: str) -> list[Within]:
+    """Each hard point near a box by the wall it is best hung from; those that can be used first, near first."""
+    rows = (_best(assembly, box, spot_of(OnHardPoint(hardpoint=key), assembly.design), kind) for key in assembly.design.hardpoints)
+    near = [_unless_taken(assembly, box, row) for row in rows if row and max(row.misses_mm, row.off_mm) <= NEAR_MM]
+    return sorted(near, key=lambda row: (row.misses_mm, row.off_mm, row.name))
+
+
+def _unless_taken(assembly: Assembly, box: PlacedBox, row: Within) -> Within:
+    """A bolt carries one bracket."""
+    others = (b.box.name for b in assembly.boxes.values() if b is not box for m in b.mounts if m.spot.path == row.path)
+    owner = next(others, None)
+    return replace(row, why=f"carries the {owner} already") if owner and not row.why else row
+
+
+def place_on(box: PlacedBox, spot: Spot, face: Side) -> Place:
+    return Place(spot, face, seat_of(box.box, box.shell, box.placement, face))
+
+
+def _best(assembly: Assembly, box: PlacedBox, spot: Spot, kind: str) -> Within | None:
+    rows = list(_from_each(assembly, box, spot, kind))
+    return min(rows, key=lambda row: (row.misses_mm, bool(row.why), row.off_mm)) if rows else None
+
+
+def _from_each(assembly: Assembly, box: PlacedBox, spot: Spot, kind: str) -> Iterator[Within]:
+    for face in FACES:
+        place = place_on(box, spot, face)
+        reach: Reach | None = OFFERS[kind].reach(spot, place.seat, assembly.tables)
+        if reach and reach.off_mm > 0:
+            yield Within(spot.path, spot.name, face, reach.off_mm, reach.misses_mm, reach.why, place)

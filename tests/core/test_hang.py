@@ -1,0 +1,124 @@
+"""How can it hang: what is proposed holds with everything else there, and what is said to be missing is what is missing."""
+
+from copy import deepcopy
+from typing import Any
+
+import pytest
+
+from levelcradle.core.design import validate
+from levelcradle.core.design.mount import OnHardPoint
+from levelcradle.core.edits import edited
+from levelcradle.core.errors import UnknownThing
+from levelcradle.core.finding import TIGHT_USE
+from levelcradle.core.hang import Answer, how_it_hangs
+from tests.conftest import DEMO
+from tests.plain import analysed
+
+
+def hanging(tree: dict[str, Any], box: str = "tank") -> Answer:
+    return how_it_hangs(validate(tree), box, meshes={})
+
+
+def without(*points: str) -> dict[str, Any]:
+    """The demo without some hard points and what hangs on them."""
+    tree = deepcopy(DEMO)
+    for point in points:
+        del tree["hardpoints"][point]
+    tree["mounts"] = {k: m for k, m in tree["mounts"].items() if m["lands_on"]["hardpoint"] not in points}
+    return tree
+
+
+@pytest.mark.parametrize("box", ["bonnet", "tank"])
+def test_whatever_is_proposed_holds_and_makes_nothing_foul(box: str) -> None:
+    before = {f.id for f in analysed(DEMO).findings if f.state == "foul"}
+    ways = hanging(DEMO, box).ways
+    assert {len(way.on) for way in ways} == {3, 4}
+    for way in ways:
+        design = edited(validate(DEMO), way.patch)
+        analysis = analysed(design.model_dump(mode="json", by_alias=True))
+        assert {f.id for f in analysis.findings if f.state == "foul"} <= before
+        (support,) = (s for s in analysis.supports if s.box == box)
+        carriers = [m for m in design.mounts.values() if m.box == box]
+        assert {design.hardpoints[m.lands_on.hardpoint].name for m in carriers if isinstance(m.lands_on, OnHardPoint)} == set(way.on)
+        assert len(carriers) == len(way.on)
+        assert max(row.use for m in support.mounts for row in m.rows) == pytest.approx(way.use)
+        assert way.use <= 1.0
+
+
+def test_nothing_is_used_beyond_clear_where_it_may_be_clear() -> None:
+    """Of the four under the tank box; that of the wall is rough and never clear."""
+    way = next(way for way in hanging(DEMO).ways if len(way.on) == 4)
+    analysis = analysed(edited(validate(DEMO), way.patch).model_dump(mode="json", by_alias=True))
+    rows = [row for s in analysis.supports if s.box == "tank" for m in s.mounts for row in m.rows]
+    assert all(row.use <= TIGHT_USE for row in rows if row.check not in ("wall", "doubler patch"))
+
+
+def test_a_heavier_box_asks_for_heavier_mounts() -> None:
+    """Or for more of them, or none would do."""
+    light = min(way.mass_kg for way in hanging(DEMO).ways)
+    tree = deepcopy(DEMO)
+    tree["module_kinds"]["flagstone"]["mass_kg"] = 40.0
+    assert all(way.mass_kg > light for way in hanging(tree).ways)
+
+
+def test_a_point_beyond_the_wall_says_by_how_much_it_misses_and_is_not_offered() -> None:
+    tree = deepcopy(DEMO)
+    wall_end = 2670.5 + 394
+    for key in ("tail-lr", "tail-rr"):
+        tree["hardpoints"][key]["at_mm"][0] = wall_end + 57.0
+        tree["mounts"] = {k: m for k, m in tree["mounts"].items() if m["lands_on"]["hardpoint"] != key}
+    answer = hanging(tree)
+    missing = {row.path: row for row in answer.within if row.misses_mm > 0}
+    assert {"hardpoints/tail-lr", "hardpoints/tail-rr"} == set(missing)
+    assert answer.ways == ()
+    row = missing["hardpoints/tail-lr"]
+    axis, inward = (0, -1) if row.face == "left" else (1, 1)  # along the wall it would hang on, towards the middle of the box
+    for more, misses in ((-1.0, 1.0), (1.0, 0.0)):
+        moved = deepcopy(tree)
+        moved["hardpoints"]["tail-lr"]["at_mm"][axis] += inward * (row.misses_mm + more)
+        assert next(r for r in hanging(moved).within if r.path == row.path).misses_mm == pytest.approx(misses)
+
+
+def test_a_point_that_carries_another_box_is_not_offered() -> None:
+    tree = without("tail-lf")
+    tree["boxes"]["bonnet"]["pose"]["at_mm"] = [2670.5, -350, 1352]
+    tree["mounts"]["bonnet-lf"]["lands_on"]["hardpoint"] = "tail-rf"
+    row = next(row for row in hanging(tree).within if row.path == "hardpoints/tail-rf")
+    assert row.why == "carries the Bonnet box already"
+
+
+def test_where_one_more_point_would_do_it_does() -> None:
+    tree = without("tail-lf", "tail-lr")
+    answer = hanging(tree)
+    assert answer.ways == ()
+    row = next(m for m in answer.missing if m.says.startswith("A point left of it"))
+    first, last, up = (f.value for f in row.figures)
+    for aft in (first, (first + last) / 2, last):
+        tree["hardpoints"]["new"] = {"name": "new", "at_mm": [aft, -350.0 - 60.0, up], "direction": [0, 0, -1]}
+        assert len(hanging(tree).ways) > 0
+
+
+@pytest.mark.parametrize("points", [[], [[2700, -400, 540]], [[2700, -400, 540], [2850, -400, 540], [3000, -400, 540]]])
+def test_points_in_a_line_hold_nothing(points: list[list[float]]) -> None:
+    tree = without("tail-lf", "tail-lr", "tail-rf", "tail-rr")
+    for n, at in enumerate(points):
+        tree["hardpoints"][f"p{n}"] = {"name": f"p{n}", "at_mm": at, "direction": [0, 0, -1]}
+    answer = hanging(tree)
+    assert answer.ways == ()
+    assert answer.missing
+
+
+def test_what_stands_in_the_way_is_said() -> None:
+    tree = deepcopy(DEMO)
+    for key, side in (("l", -1), ("r", 1)):
+        low, high = sorted((side * 460.0, side * 424.0))
+        tree["items"][f"wall-{key}"] = {"name": "beam", "state": "stays", "gap_class": "other", "order": 1,
+                                        "solid": {"type": "block", "low_mm": [2600, low, 300], "high_mm": [3100, high, 535]}}  # fmt: skip
+    answer = hanging(tree)
+    assert answer.ways == ()
+    assert "Tank box to beam" in answer.missing[0].says
+
+
+def test_there_must_be_such_a_box() -> None:
+    with pytest.raises(UnknownThing):
+        hanging(DEMO, "nowhere")
