@@ -170,6 +170,15 @@ def test_the_hole_of_a_bracket_lies_its_edge_distance_from_the_free_end() -> Non
     assert any(x % 1 > 1e-3 for x, _ in part.outline)  # to the tenth and finer, never whole millimetres
 
 
+@pytest.mark.parametrize(("holes", "modules", "told"), [(0, 2, True), (1, 2, False), (0, 0, False)])
+def test_a_box_that_no_cable_leaves_is_told(holes: int, modules: int, told: bool) -> None:
+    hole = {"name": "cable", "face": "front", "from": ["left", "base"], "u_mm": 40.0, "v_mm": 40.0, "diameter_mm": 20.0}
+    box = box_at((1000.0, 0.0, 300.0), (1, 1, 2), openings={f"h{n}": hole for n in range(holes)})
+    box["blocks"] = box["blocks"] if modules else {}
+    states = [f.state for f in analyse(validate(plain_car(boxes={"x": box})), {}).findings if f.code == "box.cable"]
+    assert states == (["unknown"] if told else [])
+
+
 # --- the study ---
 
 

@@ -35,6 +35,11 @@ def mirrored(tree: dict[str, Any]) -> dict[str, Any]:
         point["at_mm"][1] *= -1
     for mount in out["mounts"].values():
         mount["face"] = {"left": "right", "right": "left"}[mount["face"]]
+    other = {"left": "right", "right": "left"}
+    for box in out["boxes"].values():
+        for hole in box["openings"].values():
+            hole["face"] = other.get(hole["face"], hole["face"])
+            hole["from"] = [other.get(edge, edge) for edge in hole["from"]]
     tank = out["boxes"]["tank"]
     tank["blocks"]["a"]["turn"] = {"down": "side_a", "aft": "base"}  # terminals right
     w = out["weighings"]["as-found"]["read"]

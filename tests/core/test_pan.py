@@ -92,7 +92,8 @@ def made(box: Box, inner: tuple[float, float, float] = (388.0, 694.0, 242.0)) ->
 
 
 def box_with(demo: Design, **chamfers: Any) -> Box:
-    return demo.boxes["tank"].model_copy(update={"chamfers": {k: Chamfer(edge=e, mm=mm) for k, (e, mm) in chamfers.items()}})
+    cut = {k: Chamfer(edge=e, mm=mm) for k, (e, mm) in chamfers.items()}
+    return demo.boxes["tank"].model_copy(update={"chamfers": cut, "openings": {}})
 
 
 @pytest.mark.parametrize(

@@ -19,7 +19,7 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
     """One finding a direction of each block, one a pair of blocks, one a thing fixed to it, and one a box for its hold-down."""
     return [
         finding for box in assembly.boxes.values()
-        for finding in (*_untaken(assembly, box), *_gaps(box), *_resting(box), *_hold_down(box),
+        for finding in (*_untaken(assembly, box), *_gaps(box), *_resting(box), *_hold_down(box), *_cable(box),
                         *box.shell.made.findings(box.path, box.box.name), *gear_findings(box))
     ]  # fmt: skip
 
@@ -51,6 +51,16 @@ def _gaps(box: PlacedBox) -> Iterator[Finding]:
                 Step("there is", "from the layout of the block", gap.has_mm, "mm"),
                 Step("needed", gap.because, gap.needs_mm, "mm", "module sheet, as entered in Stock"),
             ),
+        )  # fmt: skip
+
+
+def _cable(box: PlacedBox) -> Iterator[Finding]:
+    """Modules give nothing while no cable leaves their box."""
+    if box.shell.modules and not box.box.openings:
+        yield Finding(
+            id=f"box:{box.path}:cable", code="box.cable", station="box", state="unknown", subjects=(box.path,),
+            says=f"{plain(box.box.name)} has no hole for a cable", because="what its modules give has to leave it: say where, under round holes",
+            shows="cable hole",
         )  # fmt: skip
 
 
