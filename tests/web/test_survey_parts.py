@@ -140,6 +140,26 @@ def test_a_space_said_in_wall_angles_copied_and_mirrored(bench: Bench) -> None:
     assert [len(b["stations"]) for b in bench.tree["bays"].values() if b["name"] == "spare-wheel well"] == [3]
 
 
+def test_a_square_space_is_made_in_one_line(bench: Bench) -> None:
+    part(bench, "survey", "Spaces")
+    bench.page.get_by_role("button", name="a square one, in one line").click()
+    form = bench.page.get_by_role("form", name="A square space")
+    form.get_by_label("Name").fill("under the seat")
+    form.get_by_label("Along × across × high").fill("460 x 330")
+    form.get_by_label("Peg").and_(form.get_by_role("textbox")).fill("1400 aft, 20 R, 300 up")
+    form.get_by_role("button", name="Make this space").click()
+    expect(form.get_by_role("alert")).to_have_text("Three figures: 500 x 300 x 200.")
+    form.get_by_label("Along × across × high").fill("460 x 33 cm x 310")
+    form.get_by_role("button", name="Make this space").click()
+    expect(form).to_have_count(0)
+    bay = bench.tree["bays"]["under-the-seat"]
+    (station,) = bay["stations"].values()
+    assert (station["aft_mm"], bay["depth_mm"]) == (1400.0, 460.0)
+    assert (station["left_floor_mm"], station["right_top_mm"]) == (-145.0, 185.0)
+    assert (station["floor_mm"], station["top_left_mm"]) == (300.0, 610.0)
+    assert {name: side["is"] for name, side in bay["sides"].items() if side["is"] != "metal"} == {"top": "open"}
+
+
 def test_a_check_diagonal_tells_how_far_out_of_square(bench: Bench) -> None:
     part(bench, "survey", "Spaces")
     part_ = bench.page.get_by_role("region", name="Check diagonals")

@@ -112,16 +112,19 @@ async function placeOf({ path, text, hook, unit }: Place): Promise<Meant> {
   ]
 }
 
+/** Three lengths in one text. Throws with what is missing. */
+export async function readThree(text: string, unit: string): Promise<number[]> {
+  const parts = text.split(/[x×*]/i)
+  if (parts.length !== 3) throw misread('Three figures: 500 x 300 x 200.')
+  return Promise.all(parts.map((part) => readText({ text: part.trim(), path: '/size_mm/wide_mm', unit })))
+}
+
 /** A thing's size becomes a block about its middle. */
 async function sizeOf({ path, text, unit }: Size): Promise<Meant> {
   const thing = path.replace(/\/size$/, '')
   const to = (solid: object | null): Op[] => [{ op: 'replace', path: `${thing}/solid`, value: solid }]
   if (!text.trim()) return () => to(null)
-  const parts = text.split(/[x×*]/i)
-  if (parts.length !== 3) throw misread('Three figures: 500 x 300 x 200.')
-  const sizes = await Promise.all(
-    parts.map((part) => readText({ text: part.trim(), path: '/size_mm/wide_mm', unit })),
-  )
+  const sizes = await readThree(text, unit)
   return (document) => {
     const item = at(document, thing) as Item
     const block = item.solid?.type === 'block' ? item.solid : null

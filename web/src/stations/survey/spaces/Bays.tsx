@@ -10,6 +10,7 @@ import { Blank } from '../../../ui/Blank'
 import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Tick } from '../../../ui/parts'
 import { Diagonals } from './Diagonals'
 import { Lumps } from './Lumps'
+import { OneLine } from './OneLine'
 import { GapClass, RowHead, useBase } from '../../rows'
 import { SectionView } from './SectionView'
 import { StationColumn } from './StationColumn'
@@ -50,6 +51,7 @@ export function Bays({ chosen, onChoose }: { chosen: string | null; onChoose: (i
   const edit = useLive((s) => s.edit)
   const ids = Object.keys(bays)
   const id = chosen && bays[chosen] ? chosen : (ids[0] ?? null)
+  const [square, setSquare] = useState(false)
   async function add() {
     const first = Object.keys(references).find((key) => isTaken(document, `/references/${key}/at_mm`))
     const from = first ? references[first] : undefined
@@ -62,10 +64,13 @@ export function Bays({ chosen, onChoose }: { chosen: string | null; onChoose: (i
   }
   if (!id)
     return (
-      <Teach action={<Button onClick={() => void add()}>Measure the first space</Button>}>
-        Hook the tape on a reference point and take the space at two or more stations; one station and a depth
-        will do where it is straight.
-      </Teach>
+      <>
+        <Teach action={<Button onClick={() => void add()}>Measure the first space</Button>}>
+          Hook the tape on a reference point and take the space at two or more stations; one station and a
+          depth will do where it is straight. A square one goes in one line:
+        </Teach>
+        <OneLine onMade={onChoose} />
+      </>
     )
   return (
     <>
@@ -79,8 +84,19 @@ export function Bays({ chosen, onChoose }: { chosen: string | null; onChoose: (i
           <Button plain onClick={() => void add()}>
             Another space
           </Button>
+          <Link aria-expanded={square} onClick={() => setSquare(!square)}>
+            a square one, in one line
+          </Link>
         </OneOf>
       </div>
+      {square && (
+        <OneLine
+          onMade={(made) => {
+            setSquare(false)
+            onChoose(made)
+          }}
+        />
+      )}
       <BaySheet key={id} id={id} bay={bays[id] as Bay} />
     </>
   )
