@@ -13,12 +13,14 @@ from levelcradle.core.bays import pierced
 from levelcradle.core.bays.diagonals import out_of_square_deg
 from levelcradle.core.clearance import stack_up
 from levelcradle.core.design import validate
+from levelcradle.core.design.files import load
 from levelcradle.core.design.mount import Welded
 from levelcradle.core.design.survey import VehicleOpening
 from levelcradle.core.design.words import words_of
 from levelcradle.core.edits import doubled, edited, freed_place, reshaped, station_said
 from levelcradle.core.errors import DesignError, UnknownThing
 from levelcradle.core.fabricate import parts_of
+from levelcradle.core.finding import says
 from levelcradle.core.fit import Wishes, study
 from levelcradle.core.solids import block
 from levelcradle.core.survey import still_to_measure
@@ -177,6 +179,21 @@ def test_a_box_that_no_cable_leaves_is_told(holes: int, modules: int, told: bool
     box["blocks"] = box["blocks"] if modules else {}
     states = [f.state for f in analyse(validate(plain_car(boxes={"x": box})), {}).findings if f.code == "box.cable"]
     assert states == (["unknown"] if told else [])
+
+
+@pytest.mark.parametrize(("width", "told"), [(5.0, True), (6.0, True), (6.5, False)])
+def test_a_case_as_thin_as_its_walls_has_no_inside(width: float, told: bool) -> None:
+    sizes = {"size_mm": [214.0, width, 104.0], "wall_mm": 3.0, "base_mm": 3.0, "top_mm": 3.0, "mass_kg": 5.0}
+    case = {"construction": {"type": "existing", **sizes}, "closures": {}, "blocks": {}}
+    analysis = analyse(validate(plain_car(boxes={"x": {**box_at((1000.0, 0.0, 300.0)), **case}})), {})
+    assert any(f.state == "foul" and "inside" in says(f) for f in analysis.findings) == told
+
+
+@pytest.mark.parametrize(("deep", "told"), [(32, False), (33, True)])
+def test_a_file_is_refused_for_its_depth_only_beyond_what_it_says(deep: int, told: bool) -> None:
+    with pytest.raises(DesignError) as refused:
+        load("[" * deep + "]" * deep)
+    assert ("nested deeper than 32" in str(refused.value)) == told
 
 
 # --- the study ---
