@@ -255,17 +255,21 @@ def _modules() -> dict[str, Any]:
     return shelf
 
 
+def _cable_hole(face: str, edges: list[str], u_mm: float, v_mm: float) -> dict[str, Any]:
+    return {"name": "cable", "face": face, "from": edges, "u_mm": u_mm, "v_mm": v_mm, "diameter_mm": 32}
+
+
 def _boxes() -> dict[str, Any]:
     return {
         "bonnet": {
             "name": "Bonnet box", "bay": "bonnet", "hold_down": "rods", "order": 1,
-            "openings": {"cable": {"name": "cable", "face": "front", "from": ["left", "base"], "u_mm": 120, "v_mm": 190, "diameter_mm": 32}},
+            "openings": {"cable": _cable_hole("front", ["left", "base"], 120, 190)},
             "pose": {"anchor": "front-left-base", "at_mm": [-173, -245, 490]},
             "blocks": {"a": {"kind": "flagstone", "turn": {"down": "side_a", "aft": "end_b"}, "counts": {"across": 5}}},
         },
         "tank": {
             "name": "Tank box", "bay": "tank", "hold_down": "rods", "order": 2,
-            "openings": {"cable": {"name": "cable", "face": "left", "from": ["front", "base"], "u_mm": 202, "v_mm": 60, "diameter_mm": 32}},
+            "openings": {"cable": _cable_hole("left", ["front", "base"], 202, 60)},
             "pose": {"anchor": "front-left-base", "at_mm": [2670.5, -350, 352]},
             "blocks": {"a": {"kind": "flagstone", "turn": {"down": "side_a", "aft": "top"}, "counts": {"aft": 4}}},
         },

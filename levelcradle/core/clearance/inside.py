@@ -59,7 +59,7 @@ def _cable(box: PlacedBox) -> Iterator[Finding]:
     if box.shell.modules and not box.box.openings:
         yield Finding(
             id=f"box:{box.path}:cable", code="box.cable", station="box", state="unknown", subjects=(box.path,),
-            says=f"{plain(box.box.name)} has no hole for a cable", because="what its modules give has to leave it: say where, under round holes",
+            says=f"{plain(box.box.name)} has no hole for a cable", because="what its modules give has to leave it: round holes",
             shows="cable hole",
         )  # fmt: skip
 
