@@ -58,7 +58,12 @@ export function OneLine({ onMade }: { onMade: (id: string) => void }) {
       <div className="min-w-[340px] flex-1">
         <Field name="name" label="Name" hint="tank space" wrong={undefined} />
         <Field name="size" label="Along × across × high" hint="460 x 330 x 310" wrong={wrong['size']} />
-        <Field name="where" label="Peg: middle of its fore edge, on its floor" hint="2600 aft, 0, 325 up" wrong={wrong['where']} />
+        <Field
+          name="where"
+          label="Peg: middle of its fore edge, on its floor"
+          hint="2600 aft, 0, 325 up"
+          wrong={wrong['where']}
+        />
         {pick}
         <Choose label="Its sides" value={open} options={ROUND} onChange={setOpen} />
         <Button type="submit" className="mt-1 w-full">
