@@ -27,6 +27,8 @@ export function Rule({ document, scale, unit }: { document: Document; scale: Sca
       <rect x={4} y={1} width={scale.width - 8} height={28} rx={2} fill="url(#rule-steel)" stroke="#8c9196" />
       {ticks.map((aft) => {
         const whole = Math.abs(aft / named - Math.round(aft / named)) < 1e-6
+        const figure = unit === 'mm' ? withCommas(length(aft, 'mm')) : length(aft, 'in')
+        const half = figure.length * 3.5 + 8 // with air to the name beside it
         return (
           <g key={aft}>
             <line
@@ -37,9 +39,9 @@ export function Rule({ document, scale, unit }: { document: Document; scale: Sca
               stroke="#3a404a"
               strokeWidth={0.8}
             />
-            {whole && free(scale.x(aft) - 16, scale.x(aft) + 16) && (
+            {whole && free(scale.x(aft) - half, scale.x(aft) + half) && (
               <text x={scale.x(aft)} y={15} textAnchor="middle" fontSize={12} fontWeight={600}>
-                {unit === 'mm' ? withCommas(length(aft, 'mm')) : length(aft, 'in')}
+                {figure}
               </text>
             )}
           </g>
@@ -85,7 +87,7 @@ interface PegLabel {
 /** A name stands right of its peg, or left of it where the next one would be run over; else it is left out. */
 function pegLabels(document: Document, scale: Scale): PegLabel[] {
   const pegs = Object.entries(document.references)
-    .map(([id, r]) => ({ id, x: scale.x((r.at_mm as number[])[0] ?? 0), width: r.name.length * 5.7 + 4 }))
+    .map(([id, r]) => ({ id, x: scale.x((r.at_mm as number[])[0] ?? 0), width: r.name.length * 6 + 4 }))
     .sort((a, b) => b.x - a.x)
   const out: PegLabel[] = []
   for (const { id, x, width } of pegs) {
