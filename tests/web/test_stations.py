@@ -145,6 +145,7 @@ def test_mount_shows_uses_weakest_first_and_a_bracket_can_be_changed(bench: Benc
     ledger = bench.page.get_by_role("complementary", name="Ledger")
     expect(ledger.get_by_role("button", name=re.compile("mount")).first).to_contain_text("0.85")
     ledger.get_by_role("button", name=re.compile("Tank box mount, left fore")).click()
+    bench.page.get_by_role("button", name="change it").click()
     bench.page.get_by_role("button", name="No doubler").click()
     bench.saved(2)
     expect(ledger).to_contain_text(re.compile(r"wall · side impact"))

@@ -295,7 +295,7 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
     the rest common practice, no source."""
     bracket, size, b = joint.shape, joint.bolt, joint.b_mm
     a, edge = joint.throat_mm, 1.2 * size.clearance_hole_mm
-    yield f"edge distance e {bracket.toe_mm:.1f}, at least {edge:.1f}", bracket.toe_mm >= edge
+    yield f"bolt to toe {bracket.toe_mm:.1f}, at least {edge:.1f}", bracket.toe_mm >= edge
     yield f"edge distance across {bracket.width_mm / 2:.1f}, at least {edge:.1f}", bracket.width_mm / 2 >= edge
     hole = b - size.clearance_hole_mm / 2
     yield f"hole to bend {hole:.1f}, at least {2 * joint.t:.1f}", hole >= 2 * joint.t

@@ -1,4 +1,6 @@
 /** One mount: its uses, its shape's demands, the bracket's blanks, tightening, and what its hard point must carry. */
+import { useState } from 'react'
+
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Mount } from '../../design/types'
@@ -21,6 +23,7 @@ export function MountSheet({ id }: { id: string }) {
   const path = `/mounts/${id}`
   const pressed = figures?.demands.some((d) => d.press_n > 0)
   const { Form } = KINDS[mount.shape.type]
+  const [shaped, setShaped] = useState(false)
   const here = findings.filter((f) => f.station === 'mount' && f.subjects.includes(`mounts/${id}`))
   async function remove() {
     if (await edit([{ op: 'remove', path }])) select(null)
@@ -42,7 +45,15 @@ export function MountSheet({ id }: { id: string }) {
               </span>
             </Fact>
           ))}
-          <Heading>Its shape</Heading>
+          <Heading
+            right={
+              <Link aria-expanded={shaped} onClick={() => setShaped(!shaped)}>
+                {shaped ? 'close' : 'change it'}
+              </Link>
+            }
+          >
+            Its shape
+          </Heading>
           {figures.geometry.map((g) => (
             <p key={g.says} className="m-0 flex items-start gap-2 py-0.5 text-sm">
               <Mark state={g.fits ? 'clear' : 'foul'} /> {g.says}
@@ -54,7 +65,7 @@ export function MountSheet({ id }: { id: string }) {
           <Fact name="Tighten to">{figures.torque_nm.toFixed(1)} N·m</Fact>
         </>
       )}
-      <Form path={path} mount={mount} />
+      {(shaped || !figures) && <Form path={path} mount={mount} />}
       {figures && (
         <>
           <Heading right={pressed ? 'pressed' : 'pull · shear'}>What it lands on must carry</Heading>

@@ -111,7 +111,7 @@ function UseRow({
       <UseBar share={first.use} colour={colourOf(state)} />
       <span className="narrow text-sm text-soft">
         {broken ? broken.says : `${first.check}, ${first.case}`}
-        {figures.c_mm !== null && ` · c ${gap(figures.c_mm, units.length, 'near')}`}
+        {figures.c_mm !== null && ` · ${gap(figures.c_mm, units.length, 'near')} off the wall`}
       </span>
     </button>
   )

@@ -1,27 +1,40 @@
 /** A bent angle: its bracket, its weld and doubler on the box, its bolt. */
+import { useState } from 'react'
+
 import { useDocument, useLive, useLoaded } from '../../../design/live'
 import { doublerUnder } from '../../../design/queries'
 import type { Mount } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Button, Choose, Heading } from '../../../ui/parts'
+import { BracketSketch, type Dimension } from './BracketSketch'
+
+const BLANKS: readonly (readonly [string, string, Dimension])[] = [
+  ['shape/thickness_mm', 'Thickness', 'thickness'],
+  ['shape/bend_radius_mm', 'Inside bend radius', 'radius'],
+  ['shape/width_mm', 'Width along the bend', 'width'],
+  ['shape/toe_mm', 'Bolt to toe', 'toe'],
+  ['shape/leg_b_mm', 'Leg on the box', 'leg'],
+  ['to_box/from_mm', 'Welds start off the body', 'start'],
+  ['to_box/length_mm', 'Weld length', 'weld'],
+  ['to_box/leg_mm', 'Weld leg', 'weld'],
+]
 
 export function AngleForm({ path, mount }: { path: string; mount: Mount }) {
   const { tables } = useDocument()
   const edit = useLive((s) => s.edit)
   const { project } = useLoaded()
+  const [lit, setLit] = useState<Dimension | null>(null)
   const { shape, to_box: weld, lands_on: on } = mount
   if (shape.type !== 'angle' || weld.type !== 'welded' || on.type !== 'hardpoint') return null
   return (
     <>
       <Heading>Bracket</Heading>
-      <Blank path={`${path}/shape/thickness_mm`} label="Thickness" />
-      <Blank path={`${path}/shape/bend_radius_mm`} label="Inside bend radius" />
-      <Blank path={`${path}/shape/width_mm`} label="Width along the bend" />
-      <Blank path={`${path}/shape/toe_mm`} label="Bolt to toe, e" />
-      <Blank path={`${path}/shape/leg_b_mm`} label="Leg on the box, B" />
-      <Blank path={`${path}/to_box/from_mm`} label="Welds start, zs" />
-      <Blank path={`${path}/to_box/length_mm`} label="Weld length, l" />
-      <Blank path={`${path}/to_box/leg_mm`} label="Weld leg" />
+      <BracketSketch lit={lit} />
+      {BLANKS.map(([at, label, dimension]) => (
+        <div key={at} onFocus={() => setLit(dimension)} onBlur={() => setLit(null)}>
+          <Blank path={`${path}/${at}`} label={label} />
+        </div>
+      ))}
       <Choose
         label="Material"
         value={shape.material}
