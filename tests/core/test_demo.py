@@ -52,7 +52,7 @@ def test_boxes(analysis: Analysis) -> None:
     assert (bonnet.shell_kg, bonnet.full_kg) == pytest.approx((30.79, 160.29), abs=0.005)
     assert (tank.shell_kg, tank.full_kg) == pytest.approx((26.44, 130.34), abs=0.005)
     assert bonnet.cg_mm == pytest.approx((195.6, 0, 615), abs=0.1)
-    assert tank.cg_mm == pytest.approx((2867.5, 18.3, 477.1), abs=0.06)
+    assert tank.cg_mm == pytest.approx((2867.5, 18.4, 477.1), abs=0.06)
     assert (bonnet.numbers, tank.numbers) == ("1 – 5", "6 – 9")
 
 

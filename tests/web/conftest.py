@@ -45,9 +45,9 @@ def address(store: Store, port: int) -> Iterator[str]:
         yield here
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="module")
 def window(browser: Browser, port: int) -> Iterator[Page]:
-    """Opened once: a new window costs twice what the page in it does."""
+    """Opened once a file: a new one costs twice what the page in it does, and one that is never closed holds half a gigabyte in the end."""
     with opened(browser, port) as found:
         yield found
 

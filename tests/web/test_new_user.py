@@ -110,6 +110,8 @@ def place(page: Page) -> None:
     expect(page.get_by_text(re.compile("^Tank space box: the next row along: .* out of the tank space"))).to_be_visible()  # open is not free
     station(page, "Box")
     page.get_by_label("Modules held by").select_option(label="rods and plates")
+    expect(page.get_by_role("complementary", name="Ledger")).to_contain_text("has no hole for a cable")
+    click(page, "Another hole there")
 
 
 def hang_it(page: Page) -> None:

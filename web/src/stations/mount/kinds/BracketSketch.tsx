@@ -24,14 +24,31 @@ const WORDS: Record<Dimension, string> = {
 export function BracketSketch({ lit }: { lit: Dimension | null }) {
   const metal = { fill: 'var(--color-wash)', stroke: 'var(--color-ink)', strokeWidth: 1.5 }
   return (
-    <svg viewBox="0 0 240 140" className="my-1 w-full" role="img" aria-label="The bracket, seen along its bend">
-      <rect x="14" y="0" width="66" height="96" fill="var(--color-sheet)" stroke="var(--color-copper)" strokeWidth="2" />
+    <svg
+      viewBox="0 0 240 140"
+      className="sticky top-0 z-10 my-1 h-[116px] w-full bg-sheet"
+      role="img"
+      aria-label="The bracket, seen along its bend"
+    >
+      <rect
+        x="14"
+        y="0"
+        width="66"
+        height="96"
+        fill="var(--color-sheet)"
+        stroke="var(--color-copper)"
+        strokeWidth="2"
+      />
       <rect x="80" y="12" width="6" height="80" {...metal} />
       <path d="M86,6 H94 V84 Q94,92 102,92 H196 V100 H94 Q86,100 86,92 Z" {...metal} />
       <path d="M94,24 l7,0 l-7,7 Z M94,78 l7,0 l-7,-7 Z" fill="var(--color-ink)" />
       <path d="M146,78 v36 M138,88 h16 v-6 h-16 Z" fill="none" stroke="var(--color-ink)" strokeWidth="1.5" />
       <path d="M92,101 H226" stroke="var(--color-ink)" strokeWidth="2.5" />
-      <path d="M96,106 l-5,7 M120,104 l-6,9 M176,104 l-6,9 M214,104 l-6,9" stroke="var(--color-edge)" strokeWidth="1" />
+      <path
+        d="M96,106 l-5,7 M120,104 l-6,9 M176,104 l-6,9 M214,104 l-6,9"
+        stroke="var(--color-edge)"
+        strokeWidth="1"
+      />
       <text x="20" y="60" fontSize="12" fill="var(--color-soft)">
         box
       </text>
