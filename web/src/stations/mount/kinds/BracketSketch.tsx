@@ -49,10 +49,10 @@ export function BracketSketch({ lit }: { lit: Dimension | null }) {
         stroke="var(--color-edge)"
         strokeWidth="1"
       />
-      <text x="20" y="60" fontSize="12" fill="var(--color-soft)">
+      <text x="20" y="60" fontSize="15" fill="var(--color-soft)">
         box
       </text>
-      <text x="202" y="120" fontSize="12" fill="var(--color-soft)">
+      <text x="202" y="120" fontSize="15" fill="var(--color-soft)">
         body
       </text>
       {lit && (
@@ -61,7 +61,7 @@ export function BracketSketch({ lit }: { lit: Dimension | null }) {
           <text
             x={DIMENSIONS[lit].word[0]}
             y={DIMENSIONS[lit].word[1]}
-            fontSize="13"
+            fontSize="16"
             fontWeight="700"
             fill="var(--color-blue)"
             stroke="none"
