@@ -171,7 +171,7 @@ def test_on_the_road_the_joint_must_not_slip() -> None:
 @pytest.mark.parametrize(
     ("change", "words"),
     [
-        ({"toe_mm": 12.0}, "edge distance"),
+        ({"toe_mm": 12.0}, "bolt to toe"),
         ({"bend_radius_mm": 30.0}, "hole to bend"),
         ({"bend_radius_mm": 36.0}, "bolt to bend"),
         ({"from_mm": 29.0}, "welds start"),
