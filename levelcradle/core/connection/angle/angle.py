@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -25,7 +26,7 @@ __all__ = ["AngleConnection"]
 NOT_SQUARE = "the box's wall does not stand square to the bolt (within 2°)"
 
 
-@dataclass(frozen=True, eq=False, slots=True)
+@dataclass(frozen=True, eq=False)
 class AngleConnection:
     """A welded angle in place."""
 
@@ -35,8 +36,13 @@ class AngleConnection:
     seat: Seat
     frame: AngleFrame
     joint: AngleJoint
-    pieces: tuple[MountPiece, ...]
-    threads: frozenset[str]  # sizes of bolt that are known
+    tables: Tables
+
+    @cached_property
+    def pieces(self) -> tuple[MountPiece, ...]:
+        """Made where they are asked for: of most that are tried only the uses are."""
+        wall = self.joint.wall
+        return tuple(angle_pieces(self.joint.mount, self.frame, self.tables, wall.density_kg_m3))
 
     @staticmethod
     def of(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> "AngleConnection | Unfit":
@@ -51,8 +57,7 @@ class AngleConnection:
             why = f"the hard point is only {frame.c_mm:.1f} off the wall, less than the bracket's bend takes"
             return Unfit(key, mount, spot, why if frame.square else NOT_SQUARE)
         joint = AngleJoint.of(mount, frame.c_mm, wall.material, wall.thickness_mm, wall.height_mm, tables)
-        pieces = tuple(angle_pieces(its, frame, tables, wall.material.density_kg_m3))
-        return AngleConnection(key, mount, spot, seat, frame, joint, pieces, frozenset(tables.bolts))
+        return AngleConnection(key, mount, spot, seat, frame, joint, tables)
 
     @staticmethod
     def begun(on: str, landing: HardPoint | Member, like: Mount | None) -> dict[str, Any]:
@@ -108,7 +113,7 @@ class AngleConnection:
         yield from geometry(self.joint)
         yield from self._on_the_wall()
         thread, size = self.spot.thread, self.joint.mount.lands_on.bolt.size
-        if thread and thread in self.threads:
+        if thread and thread in self.tables.bolts:
             yield f"bolt {size} in a hard point {thread}", thread == size
 
     def _on_the_wall(self) -> Iterator[tuple[str, bool]]:
