@@ -119,6 +119,14 @@ def test_what_stands_in_the_way_is_said() -> None:
     assert "Tank box to beam" in answer.missing[0].says
 
 
+def test_what_nobody_measured_is_hung_on_nothing() -> None:
+    tree = deepcopy(DEMO)
+    tree["readings"]["/module_kinds/flagstone/mass_kg"] = {"text": "", "basis": "not taken"}
+    answer = hanging(tree)
+    assert answer.ways == ()
+    assert "Flagstone 12s3p: mass" in answer.missing[0].says
+
+
 def test_there_must_be_such_a_box() -> None:
     with pytest.raises(UnknownThing):
         hanging(DEMO, "nowhere")

@@ -15,12 +15,13 @@ from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.axes import Matrix
 from levelcradle.core.connection import OFFERS, Connection, Contact, connect
-from levelcradle.core.design import Design
+from levelcradle.core.design import Design, tree_of
 from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.patch import Op
+from levelcradle.core.design.words import words_of
 from levelcradle.core.edits import edited, hung_on, unhung
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.finding import TIGHT_USE, Finding
+from levelcradle.core.finding import TIGHT_USE, Finding, plain
 from levelcradle.core.hang.missing import Missing, missing_points
 from levelcradle.core.hang.within_reach import Within, within_reach
 from levelcradle.core.meshes import Mesh
@@ -87,6 +88,9 @@ class _Question:
 
     def answer(self) -> Answer:
         within = within_reach(self.assembly, self.box, KIND)
+        if guess := self.assembly.guess_in(self.box):
+            words = plain(words_of(tree_of(self.bare), guess))
+            return Answer(tuple(within), (), (Missing(f"What hangs there is not known: not taken yet is {words}"),))
         usable = [row for row in within if not row.why][:NEAREST]
         found = (way for chosen in self._sets(usable) if (way := self._hung(chosen)))
         ways = tuple(islice(found, MOST))
