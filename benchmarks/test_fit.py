@@ -12,6 +12,7 @@ from pytest_benchmark.fixture import BenchmarkFixture
 from levelcradle.core.design import Design, tree_of, validate
 from levelcradle.core.fit import Wishes, pack_tier, study, what_it_takes
 from levelcradle.core.fit.cures import Way
+from levelcradle.core.hang import how_it_hangs
 from levelcradle.demo import demo_design
 from tests.stranger import stranger_tree
 
@@ -110,6 +111,13 @@ def test_what_would_it_take(benchmark: BenchmarkFixture, together: bool) -> None
             what_it_takes(demo, "tank", more, meshes={}, together=together)
 
     benchmark.pedantic(ask, rounds=3, warmup_rounds=1)
+
+
+@pytest.mark.parametrize("box", ["bonnet", "tank"])
+def test_how_it_hangs(benchmark: BenchmarkFixture, box: str) -> None:
+    """All brackets of a box, proved by all checks: within 1 s."""
+    demo = demo_design()
+    benchmark.pedantic(lambda: how_it_hangs(demo, box, meshes={}), rounds=3, warmup_rounds=1)
 
 
 STUDIES = """

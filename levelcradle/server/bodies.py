@@ -133,6 +133,16 @@ class HungBody(Body):
     face: Literal["front", "aft", "left", "right", "base"] = "left"
 
 
+class SpaceBody(Body):
+    """``size_mm``: along × across × up; ``at_mm``: the middle of its fore edge, on its floor; ``open``: the sides that are no metal."""
+
+    name: Line
+    size_mm: Annotated[tuple[Positive, Positive, Positive], Field(strict=False)]
+    at_mm: Annotated[tuple[Length, Length, Length], Field(strict=False)]
+    open: Annotated[tuple[Literal["fore", "aft", "left", "right", "floor", "top"], ...], Field(max_length=6, strict=False)] = ()
+    measured_from: Id | None = None
+
+
 class NewCar(Body):
     name: Line
     wheelbase_mm: Positive

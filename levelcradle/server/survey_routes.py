@@ -6,7 +6,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.edits import freed_place, onto_the_shelf, reshaped, station_said, weighed_as
+from levelcradle.core.edits import freed_place, onto_the_shelf, reshaped, square_space, station_said, weighed_as
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.level import WeighedBy
 from levelcradle.core.stock import starter_kinds, starters
@@ -16,7 +16,7 @@ from levelcradle.exchange import LARGEST_BYTES, picture_kind, read_outlines, rea
 from levelcradle.exchange.scans import LengthUnit
 from levelcradle.exchange.shelf import FIELDS
 from levelcradle.jobs import Queue
-from levelcradle.server.bodies import BehindBody, ReshapeBody, RestateBody, SwingBody, json_body, raw_body
+from levelcradle.server.bodies import BehindBody, ReshapeBody, RestateBody, SpaceBody, SwingBody, json_body, raw_body
 from levelcradle.server.problems import WrongBody
 from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, download, takes
 from levelcradle.server.views import (
@@ -231,6 +231,13 @@ def weigh_by(project: ProjectId, way: WeighedBy, store: TheStore) -> PatchOut:
 def freed(project: ProjectId, item: Key, store: TheStore) -> PatchOut:
     """The place of a thing that comes out, as a bay whose sides are still to be measured."""
     key, patch = freed_place(store.open(project).design, item)
+    return PatchOut(patch=operations(patch), id=key)
+
+
+@router.post("/projects/{project}/spaces", response_model=PatchOut, openapi_extra=takes(SpaceBody))
+def square(project: ProjectId, store: TheStore, body: Annotated[SpaceBody, Depends(json_body(SpaceBody))]) -> PatchOut:
+    """A square space in one line, as a patch to apply."""
+    key, patch = square_space(store.open(project).design, body.name, body.size_mm, body.at_mm, body.open, body.measured_from)
     return PatchOut(patch=operations(patch), id=key)
 
 

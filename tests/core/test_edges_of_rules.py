@@ -9,7 +9,7 @@ import pytest
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.axes import dot, minus, unit
-from levelcradle.core.bays import pierced
+from levelcradle.core.bays import extent, pierced
 from levelcradle.core.bays.diagonals import out_of_square_deg
 from levelcradle.core.clearance import stack_up
 from levelcradle.core.design import validate
@@ -17,7 +17,7 @@ from levelcradle.core.design.files import load
 from levelcradle.core.design.mount import Welded
 from levelcradle.core.design.survey import VehicleOpening
 from levelcradle.core.design.words import words_of
-from levelcradle.core.edits import doubled, edited, freed_place, reshaped, station_said
+from levelcradle.core.edits import doubled, edited, freed_place, reshaped, square_space, station_said
 from levelcradle.core.errors import DesignError, UnknownThing
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.finding import says
@@ -141,6 +141,19 @@ def test_the_place_of_a_thing_is_freed_once_it_has_a_size(tree: dict[str, Any]) 
     key, patch = freed_place(validate(tree), "tank")
     bay = edited(validate(tree), patch).bays[key]
     assert {s.aft_mm for s in bay.stations.values()} == {2600.0, 3000.0}
+
+
+@pytest.mark.parametrize("open_sides", [(), ("top",), ("fore", "aft")])
+def test_a_square_space_is_as_large_as_it_is_said_and_stands_on_its_peg(open_sides: tuple[str, ...]) -> None:
+    key, patch = square_space(validate(DEMO), "under the seat", (460.0, 330.0, 310.0), (1400.0, 20.0, 300.0), open_sides, "seat-seam")
+    bay = edited(validate(DEMO), patch).bays[key]
+    low, high = extent(bay)
+    assert minus(high, low) == (460.0, 330.0, 310.0)
+    assert (low[0], (low[1] + high[1]) / 2, low[2]) == (1400.0, 20.0, 300.0)
+    assert {side for side in ("fore", "aft", "left", "right", "floor", "top") if getattr(bay.sides, side).is_ == "open"} == set(open_sides)
+    assert "not measured" not in {getattr(bay.sides, side).is_ for side in ("fore", "aft", "left", "right", "floor", "top")}
+    with pytest.raises(DesignError):
+        square_space(validate(DEMO), "none", (460.0, 0.0, 310.0), (1400.0, 20.0, 300.0), (), None)
 
 
 @pytest.mark.parametrize(("high", "across", "up"), [((400, 50, 20), 50, 20), ((40, 300, 20), 40, 20), ((40, 50, 600), 40, 50)])

@@ -45,8 +45,10 @@ def test_whatever_is_proposed_holds_and_makes_nothing_foul(box: str) -> None:
         assert way.use <= 1.0
 
 
-def test_nothing_is_used_beyond_clear_where_it_may_be_clear() -> None:
-    """Of the four under the tank box; that of the wall is rough and never clear."""
+@pytest.mark.parametrize("each_kg", [2.0, -10.0])
+def test_nothing_is_used_beyond_clear_where_it_may_be_clear(each_kg: float, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Of the four under the tank box, however light they are taken for while they are sized; that of the wall is rough and never clear."""
+    monkeypatch.setattr("levelcradle.core.hang.hang.EACH_KG", each_kg)
     way = next(way for way in hanging(DEMO).ways if len(way.on) == 4)
     analysis = analysed(edited(validate(DEMO), way.patch).model_dump(mode="json", by_alias=True))
     rows = [row for s in analysis.supports if s.box == "tank" for m in s.mounts for row in m.rows]

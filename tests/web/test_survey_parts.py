@@ -149,12 +149,15 @@ def test_a_square_space_is_made_in_one_line(bench: Bench) -> None:
     form.get_by_label("Peg").and_(form.get_by_role("textbox")).fill("1400 aft, 20 R, 300 up")
     form.get_by_role("button", name="Make this space").click()
     expect(form.get_by_role("alert")).to_have_text("Three figures: 500 x 300 x 200.")
+    bench.page.reload()
+    bench.page.get_by_role("button", name="a square one, in one line").click()
+    expect(form.get_by_label("Name")).to_have_value("under the seat")  # half typed, and kept
     form.get_by_label("Along × across × high").fill("460 x 33 cm x 310")
     form.get_by_role("button", name="Make this space").click()
     expect(form).to_have_count(0)
     bay = bench.tree["bays"]["under-the-seat"]
-    (station,) = bay["stations"].values()
-    assert (station["aft_mm"], bay["depth_mm"]) == (1400.0, 460.0)
+    assert sorted(s["aft_mm"] for s in bay["stations"].values()) == [1400.0, 1860.0]
+    station = bay["stations"]["a"]
     assert (station["left_floor_mm"], station["right_top_mm"]) == (-145.0, 185.0)
     assert (station["floor_mm"], station["top_left_mm"]) == (300.0, 610.0)
     assert {name: side["is"] for name, side in bay["sides"].items() if side["is"] != "metal"} == {"top": "open"}

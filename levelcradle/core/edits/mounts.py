@@ -30,11 +30,14 @@ def hung(design: Design, box_id: str, kind: str, on: str, face: str) -> tuple[st
     path = f"boxes/{box_id}"
     alike = [m for m in design.mounts.values() if path in m.carries and m.shape.type == kind]
     made = MAKERS[kind].begun(on, landing, alike[-1] if alike else None)
-    name = f"{design.boxes[box_id].name} mount, {landing.name}"[:120]
-    value = {**made, "name": name, "carries": {path: True}, "order": len(design.mounts)}
-    value.setdefault("face", face)
     id_ = free_id(f"{box_id}-{key}"[:50], design.mounts)
-    return id_, [{"op": "add", "path": f"/mounts/{id_}", "value": value}]
+    return id_, [_added(design, id_, box_id, landing.name, {"face": face, **made}, len(design.mounts))]
+
+
+def _added(design: Design, key: str, box_id: str, landing: str, made: dict[str, Any], order: int) -> Op:
+    name = f"{design.boxes[box_id].name} mount, {landing}"[:120]
+    value = {**made, "name": name, "carries": {f"boxes/{box_id}": True}, "order": order}
+    return {"op": "add", "path": f"/mounts/{key}", "value": value}
 
 
 def unhung(design: Design, box_id: str) -> list[Op]:
@@ -49,9 +52,7 @@ def hung_on(design: Design, box_id: str, made: Iterable[tuple[str, dict[str, Any
         point = row["lands_on"]["hardpoint"]
         key = free_id(f"{box_id}-{point}"[:50], taken)
         taken.add(key)
-        name = f"{design.boxes[box_id].name} mount, {design.hardpoints[point].name}"[:120]
-        value = {**row, "name": name, "face": face, "carries": {f"boxes/{box_id}": True}, "order": len(design.mounts) + order}
-        yield {"op": "add", "path": f"/mounts/{key}", "value": value}
+        yield _added(design, key, box_id, design.hardpoints[point].name, {**row, "face": face}, len(design.mounts) + order)
 
 
 def doubled(design: Design, mount_id: str) -> list[Op]:

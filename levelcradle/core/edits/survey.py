@@ -1,7 +1,9 @@
 """Survey said another way: stations of a bay, the weighing, the place that a thing leaves."""
 
+from collections.abc import Collection
 from typing import Any, Literal
 
+from levelcradle.core.axes import Vec
 from levelcradle.core.bays import Way, bay_of_block, mirrored, restated
 from levelcradle.core.design import Design
 from levelcradle.core.design.accepted import under
@@ -11,9 +13,10 @@ from levelcradle.core.design.patch import Op
 from levelcradle.core.design.taken import begun, not_taken
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.level import WeighedBy, weighed_by
+from levelcradle.core.solids import block
 from levelcradle.core.sweeps import pieces_of
 
-__all__ = ["freed_place", "station_said", "weighed_as"]
+__all__ = ["freed_place", "square_space", "station_said", "weighed_as"]
 
 Edit = tuple[str, list[Op]]  # id of what is made or changed, and the patch
 FURTHER_MM = 200.0  # a copied station lies so far aft of the last
@@ -48,6 +51,21 @@ def weighed_as(design: Design, way: WeighedBy) -> list[Op]:
     if design.weighing is None:
         return [{"op": "add", "path": f"/{AS_FOUND}", "value": {"kind": "as found", "read": found}}, *told]
     return [{"op": "replace", "path": f"/{AS_FOUND}/read", "value": found}, *told]
+
+
+def square_space(design: Design, name: str, size_mm: Vec, at_mm: Vec, open_sides: Collection[str], measured_from: str | None) -> Edit:
+    """A space as a block, along × across × up; ``at_mm``: the middle of its fore edge, on its floor. All sides but the open ones are metal.
+    Raises DesignError where a size is none, or it is measured from what is not there."""
+    if min(size_mm) <= 0:
+        raise DesignError((Problem("/size_mm", "must be more than nothing"),))
+    (aft, across, up), (long, wide, high) = at_mm, size_mm
+    bay = bay_of_block(name, block((aft, across - wide / 2, up), (aft + long, across + wide / 2, up + high)))
+    value = bay.model_dump(mode="json", by_alias=True)
+    value["measured_from"] = measured_from
+    for side, said in value["sides"].items():
+        said["is"] = "open" if side in open_sides else "metal"
+    key = free_id(name, design.bays)
+    return key, [{"op": "add", "path": f"/bays/{key}", "value": value}]
 
 
 def freed_place(design: Design, item: str) -> Edit:

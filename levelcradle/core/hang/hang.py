@@ -11,7 +11,7 @@ from typing import Any
 
 import numpy as np
 
-from levelcradle.core.analysis import analyse
+from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.axes import Matrix
 from levelcradle.core.connection import OFFERS, Connection, Contact, connect
@@ -108,16 +108,24 @@ class _Question:
     def _hung(self, chosen: Sequence[Within]) -> Hanging | None:
         """The lightest mounts on a set that hold and stand in nothing's way."""
         too_large: list[tuple[float, ...]] = []
-        for made in self._strong(chosen):
+        for most, made in self._strong(chosen):
             size = _outline(made[0])
             if any(all(a >= b for a, b in zip(size, other, strict=True)) for other in too_large):
                 continue
-            if way := self._proved(chosen, made):
+            patch = [*self.off, *hung_on(self.design, self.box_id, zip((row.face for row in chosen), made, strict=True))]
+            design = edited(self.design, patch)
+            analysis = analyse(design, self.meshes)
+            if foul := next((f for f in analysis.findings if self._is_new_foul(f)), None):
+                self.in_the_way.append(foul)
+                too_large.append(size)
+            elif way := self._told(chosen, made, patch, analysis, most):
                 return way
-            too_large.append(size)
             if len(too_large) == PROOFS:
                 return None
         return None
+
+    def _is_new_foul(self, finding: Finding) -> bool:
+        return finding.state == "foul" and finding.id not in self.foul_before and finding.code not in LATER
 
     def _sets(self, usable: Sequence[Within]) -> Iterator[Sequence[Within]]:
         """Sets that hold, of each count those first whose most loaded mount bears least."""
@@ -135,17 +143,17 @@ class _Question:
         points = np.array([row.place.spot.at for row in chosen])
         return envelope(points, np.array(self.box.hung_cg), self.box.hung_kg + EACH_KG * len(chosen), self.throws)
 
-    def _strong(self, chosen: Sequence[Within]) -> Iterator[list[dict[str, Any]]]:
+    def _strong(self, chosen: Sequence[Within]) -> Iterator[tuple[float, list[dict[str, Any]]]]:
         """Mounts that hold, the lightest first: those of which nothing is used beyond what counts as clear where it may, then those
-        that bear it all."""
+        that bear it all; with the most that is used of them."""
         forces, bear = self._forces(chosen), []
         for number in range(len(self._made(chosen[0]))):
             use = self._use(chosen, number, forces)
             if use <= TIGHT_USE:
-                yield self._alike(chosen, number)
+                yield TIGHT_USE, self._alike(chosen, number)
             elif use <= 1.0:
                 bear.append(number)
-        yield from (self._alike(chosen, number) for number in bear)
+        yield from ((1.0, self._alike(chosen, number)) for number in bear)
 
     def _holds(self, chosen: Sequence[Within]) -> bool:
         """Whether any of the heaviest mounts hold."""
@@ -190,22 +198,18 @@ class _Question:
         worst = {check: float(use.max()) for check, use in uses.items()}
         return max(min(use, TIGHT_USE) if check in connection.rough and use <= 1.0 else use for check, use in worst.items())
 
-    def _proved(self, chosen: Sequence[Within], made: Sequence[dict[str, Any]]) -> Hanging | None:
-        """With everything else there: no proposal where anything became foul, or a mount bears more than it can."""
-        patch = [*self.off, *hung_on(self.design, self.box_id, zip((row.face for row in chosen), made, strict=True))]
-        design = edited(self.design, patch)
-        analysis = analyse(design, self.meshes)
-        if foul := next((f for f in analysis.findings if f.state == "foul" and f.id not in self.foul_before and f.code not in LATER), None):
-            self.in_the_way.append(foul)
-            return None
+    def _told(
+        self, chosen: Sequence[Within], made: Sequence[dict[str, Any]], patch: list[Op], analysis: Analysis, most: float
+    ) -> Hanging | None:
+        """By what the whole design says of it: with their true mass they may be used more than they were sized for."""
         mounts = [m for support in analysis.supports if support.box == self.box_id for m in support.mounts]
-        weakest = max((m.rows[0] for m in mounts if m.rows), key=lambda row: row.use, default=None)
-        if weakest is None:
+        rows = [(row, row.check in m.connection.rough) for m in mounts for row in m.rows]
+        if not rows or any(row.use > most for row, rough in rows if not rough):
             return None
-        box = resolve(design, self.meshes).boxes[self.box_id]
+        weakest = max((row for row, _ in rows), key=lambda row: row.use)
         return Hanging(
-            tuple(row.name for row in chosen), box.hung_kg - self.box.hung_kg, weakest.use, f"{weakest.check}, {weakest.case}",
-            _made_of(made[0]), tuple(patch),
+            tuple(row.name for row in chosen), analysis.boxes[self.box_id].hung_kg - self.box.hung_kg, weakest.use,
+            f"{weakest.check}, {weakest.case}", _made_of(made[0]), tuple(patch),
         )  # fmt: skip
 
 

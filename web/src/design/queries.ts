@@ -274,6 +274,13 @@ export async function reshaped(project: string, path: string, shape: string) {
   )
 }
 
+export async function squareSpace(project: string, body: object): Promise<{ id: string; patch: Op[] }> {
+  const answer = taken(
+    await api.POST('/api/projects/{project}/spaces', { params: { path: { project } }, body: body as never }),
+  )
+  return { id: answer.id, patch: opsOf(answer) }
+}
+
 export async function freed(project: string, item: string) {
   return taken(
     await api.POST('/api/projects/{project}/freed/{item}', { params: { path: { project, item } } }),

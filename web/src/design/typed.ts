@@ -1,4 +1,7 @@
 /** What is being typed into a blank, kept in this browser until it is taken or given up: a reload or the way back loses nothing. */
+import { useState } from 'react'
+
+import { useLoaded } from './live'
 
 export interface Typed {
   text: string
@@ -24,4 +27,17 @@ export function typedAt(project: string, path: string): Typed | null {
   } catch {
     return null
   }
+}
+
+/** A text of a form, kept like that of a blank; set to what it starts with it is given up. */
+export function useTyped(slot: string, start = ''): [string, (text: string) => void] {
+  const { project } = useLoaded()
+  const [text, setText] = useState(() => typedAt(project, slot)?.text ?? start)
+  return [
+    text,
+    (next) => {
+      setText(next)
+      keepTyped(project, slot, next === start ? null : { text: next, seen: 0, stood: start })
+    },
+  ]
 }

@@ -5,6 +5,7 @@ import { useDocument, useLive } from '../design/live'
 import { freeId } from '../design/pointer'
 import { readText } from '../design/queries'
 import type { Finding } from '../design/types'
+import { useTyped } from '../design/typed'
 import { Link } from '../ui/parts'
 import { ShortBlank, ShortForm } from '../ui/ShortForm'
 import { useUnits } from '../ui/units'
@@ -41,17 +42,23 @@ function Asked({
 }) {
   const edit = useLive((s) => s.edit)
   const unit = useUnits().length
-  const [need, setNeed] = useState('')
-  const [reason, setReason] = useState('')
+  const [need, setNeed] = useTyped(`/agreed_gaps/${one}/${other}/need`)
+  const [reason, setReason] = useTyped(`/agreed_gaps/${one}/${other}/reason`)
+
+  function leave() {
+    setNeed('')
+    setReason('')
+    onDone()
+  }
 
   async function agree() {
     const need_mm = await readText({ text: need, path: '/agreed_gaps/a/need_mm', unit })
     const value = { one, other, need_mm, reason: reason.trim() }
-    if (await edit([{ op: 'add', path: `/agreed_gaps/${freeId('gap', taken)}`, value }])) onDone()
+    if (await edit([{ op: 'add', path: `/agreed_gaps/${freeId('gap', taken)}`, value }])) leave()
   }
 
   return (
-    <ShortForm does="Agree" onSubmit={agree} onLeave={onDone}>
+    <ShortForm does="Agree" onSubmit={agree} onLeave={leave}>
       <ShortBlank label="gap agreed on" value={need} onChange={setNeed} number autoFocus required />
       <ShortBlank label="because" value={reason} onChange={setReason} required />
     </ShortForm>

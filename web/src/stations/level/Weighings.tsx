@@ -6,6 +6,7 @@ import { useAnalysis, useDocument, useLive } from '../../design/live'
 import { freeId, pointer } from '../../design/pointer'
 import { readText } from '../../design/queries'
 import type { Document, Read, WeighedRow } from '../../design/types'
+import { useTyped } from '../../design/typed'
 import { AddFrom } from '../../ui/AddFrom'
 import { Blank } from '../../ui/Blank'
 import { mass, massUp } from '../../ui/format'
@@ -159,6 +160,8 @@ function choices(
     .map(([id, item]) => [`items/${id}`, item.name])
 }
 
+const USUAL = JSON.stringify({ step_kg: '1' })
+
 /** Nothing is stored before its readings are there. */
 function NewWeighing({ what, onDone }: { what: string; onDone: () => void }) {
   const document = useDocument()
@@ -166,7 +169,8 @@ function NewWeighing({ what, onDone }: { what: string; onDone: () => void }) {
   const { mass: unit } = useUnits('survey')
   const isBox = what.startsWith('boxes/')
   const [way, setWay] = useState<Way>(isBox ? 'total' : 'axles')
-  const [texts, setTexts] = useState<Record<string, string>>({ step_kg: '1' })
+  const [kept, keep] = useTyped(`/weighings/${what}/new`, USUAL)
+  const texts = JSON.parse(kept) as Record<string, string>
   const fields = [...READINGS[way], ['step_kg', "The scale's step"] as const]
 
   async function store() {
@@ -188,11 +192,15 @@ function NewWeighing({ what, onDone }: { what: string; onDone: () => void }) {
     const notes = fields.flatMap(([name]) =>
       note(readings, at(name), { text: texts[name], unit, basis: 'measured' }),
     )
-    if (await edit([{ op: 'add', path: `/weighings/${id}`, value }, ...notes])) onDone()
+    if (await edit([{ op: 'add', path: `/weighings/${id}`, value }, ...notes])) leave()
+  }
+  function leave() {
+    keep(USUAL)
+    onDone()
   }
 
   return (
-    <ShortForm does="Put it beside what was expected" onSubmit={store} onLeave={onDone}>
+    <ShortForm does="Put it beside what was expected" onSubmit={store} onLeave={leave}>
       <strong>
         {isBox
           ? `${document.boxes[what.slice(6)]?.name}: full, without brackets`
@@ -206,7 +214,7 @@ function NewWeighing({ what, onDone }: { what: string; onDone: () => void }) {
           value={texts[name] ?? ''}
           number
           inputMode="decimal"
-          onChange={(text) => setTexts((now) => ({ ...now, [name]: text }))}
+          onChange={(text) => keep(JSON.stringify({ ...texts, [name]: text }))}
         />
       ))}
     </ShortForm>

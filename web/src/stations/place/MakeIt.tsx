@@ -6,6 +6,7 @@ import { boxOf } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { at, freeId } from '../../design/pointer'
 import { readText } from '../../design/queries'
+import { useTyped } from '../../design/typed'
 import { Button, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 
@@ -14,7 +15,7 @@ export function MakeIt({ one, other }: { one: string; other: string }) {
   const document = useDocument()
   const edit = useLive((s) => s.edit)
   const unit = useUnits().length
-  const [text, setText] = useState('')
+  const [text, setText] = useTyped(`/tapes/${one}/${other}/want`)
   const [problem, setProblem] = useState('')
   const box = boxOf(one)
   const kept = Object.values(document.tapes).some((t) => t.one === one && t.other === other)

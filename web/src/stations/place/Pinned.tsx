@@ -3,6 +3,7 @@ import { useState } from 'react'
 
 import { useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
+import { useTyped } from '../../design/typed'
 import { Link } from '../../ui/parts'
 import { ShortBlank, ShortForm } from '../../ui/ShortForm'
 
@@ -38,14 +39,19 @@ export function Pinned({ path, words = 'Pin it here (P)' }: { path: string; word
 function AskWhy({ path, onDone }: { path: string; onDone: () => void }) {
   const edit = useLive((s) => s.edit)
   const pins = useDocument().pins
-  const [why, setWhy] = useState('')
-  const [by, setBy] = useState('')
+  const [why, setWhy] = useTyped(`/pins/${path}/why`)
+  const [by, setBy] = useTyped(`/pins/${path}/by`)
+  function leave() {
+    setWhy('')
+    setBy('')
+    onDone()
+  }
   async function pin() {
     const value = { what: path, why: why.trim(), by: by.trim() }
-    if (await edit([{ op: 'add', path: `/pins/${freeId('pin', pins)}`, value }])) onDone()
+    if (await edit([{ op: 'add', path: `/pins/${freeId('pin', pins)}`, value }])) leave()
   }
   return (
-    <ShortForm does="Pin" onSubmit={pin} onLeave={onDone}>
+    <ShortForm does="Pin" onSubmit={pin} onLeave={leave}>
       <ShortBlank label="Why it stays" value={why} onChange={setWhy} autoFocus required />
       <ShortBlank label="Who says so" value={by} onChange={setBy} />
     </ShortForm>

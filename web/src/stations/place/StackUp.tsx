@@ -9,6 +9,7 @@ import { freeId } from '../../design/pointer'
 import { chainQuery, readText, type Way } from '../../design/queries'
 import { useSettled } from '../../design/useSettled'
 import type { Op, StackUp as Chain } from '../../design/types'
+import { useTyped } from '../../design/typed'
 import { gap, length } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
 import { Choose, Heading, Link } from '../../ui/parts'
@@ -78,9 +79,10 @@ function ByHand({ box, way }: { box: string; way: Way }) {
   const { chains } = useDocument()
   const edit = useLive((s) => s.edit)
   const [adding, setAdding] = useState(false)
-  const [words, setWords] = useState('')
-  const [mm, setMm] = useState('')
-  const [tol, setTol] = useState('')
+  const slot = `/chains/${box}/${way}`
+  const [words, setWords] = useTyped(`${slot}/words`)
+  const [mm, setMm] = useTyped(`${slot}/mm`)
+  const [tol, setTol] = useTyped(`${slot}/tol`)
   const unit = useUnits('place').length
   const found = Object.entries(chains).find(([, c]) => c.box === box && c.axis === way)
   const path = `/chains/${found?.[0] ?? freeId(`${box}-${way}`, chains)}`
@@ -94,12 +96,13 @@ function ByHand({ box, way }: { box: string; way: Way }) {
     const patch: Op[] = found
       ? [{ op: 'add', path: `${path}/rows/${freeId('row', found[1].rows)}`, value: row }]
       : [{ op: 'add', path, value: { box, axis: way, rows: { row } } }]
-    if (await edit(patch)) {
-      setAdding(false)
-      setWords('')
-      setMm('')
-      setTol('')
-    }
+    if (await edit(patch)) leave()
+  }
+  function leave() {
+    setAdding(false)
+    setWords('')
+    setMm('')
+    setTol('')
   }
   return (
     <>
@@ -110,7 +113,7 @@ function ByHand({ box, way }: { box: string; way: Way }) {
         </p>
       ))}
       {adding ? (
-        <ShortForm does="Add the row" onSubmit={add} onLeave={() => setAdding(false)}>
+        <ShortForm does="Add the row" onSubmit={add} onLeave={leave}>
           <ShortBlank label="What" value={words} onChange={setWords} autoFocus />
           <ShortBlank label="How much" value={mm} onChange={setMm} number />
           <ShortBlank label="±" value={tol} onChange={setTol} number />

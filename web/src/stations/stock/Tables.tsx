@@ -6,6 +6,7 @@ import { useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import { ownRowsQuery } from '../../design/queries'
 import type { Kind } from '../../design/figure'
+import { useTyped } from '../../design/typed'
 import { Blank } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Choose, Heading, Link, OneOf } from '../../ui/parts'
@@ -225,8 +226,8 @@ function Cell({ path, name, column }: { path: string; name: string; column: Colu
 function Add({ subject, fresh }: { subject: Subject; fresh: object }) {
   const { tables } = useDocument()
   const edit = useLive((s) => s.edit)
-  const [name, setName] = useState('')
-  const [source, setSource] = useState('')
+  const [name, setName] = useTyped(`/tables/${subject}/name`)
+  const [source, setSource] = useTyped(`/tables/${subject}/source`)
   const taken = tables[subject] as object
   async function add() {
     const plain = name.trim()

@@ -7,6 +7,7 @@ import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { at, pointer } from '../../design/pointer'
 import { type Goal, readText, toMeasureQuery, twiceQuery } from '../../design/queries'
 import type { Reading, ToMeasure as Row } from '../../design/types'
+import { useTyped } from '../../design/typed'
 import { length, mass } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
 import { Choose, Heading, Link } from '../../ui/parts'
@@ -98,7 +99,7 @@ function Again({ row }: { row: Row }) {
   const document = useDocument()
   const edit = useLive((s) => s.edit)
   const units = useUnits('survey')
-  const [text, setText] = useState('')
+  const [text, setText] = useTyped(`/${row.path}/again`)
   const [says, setSays] = useState('')
   const path = `/${row.path}`
   const first = at(document, path) as number

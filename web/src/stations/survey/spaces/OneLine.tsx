@@ -3,13 +3,13 @@ import { type FormEvent, useId, useState } from 'react'
 
 import { wordsOf } from '../../../design/api'
 import { readSpot, readThree } from '../../../design/figure'
-import { useDocument, useLive } from '../../../design/live'
-import { freeId } from '../../../design/pointer'
+import { useLive, useLoaded } from '../../../design/live'
+import { squareSpace } from '../../../design/queries'
+import { useTyped } from '../../../design/typed'
 import { Button, Choose } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
 import { useBase } from '../../rows'
 
-const SIDES = ['fore', 'aft', 'left', 'right', 'floor', 'top'] as const
 const ROUND = [
   ['top', 'metal all round but the top'],
   ['', 'metal all round'],
@@ -17,35 +17,41 @@ const ROUND = [
 ] as const
 
 export function OneLine({ onMade }: { onMade: (id: string) => void }) {
-  const { bays } = useDocument()
+  const { project } = useLoaded()
   const edit = useLive((s) => s.edit)
   const { length: unit } = useUnits('survey')
   const { base, pick } = useBase('')
+  const [name, setName] = useTyped('/bays/square/name')
+  const [size, setSize] = useTyped('/bays/square/size')
+  const [where, setWhere] = useTyped('/bays/square/where')
   const [open, setOpen] = useState<string>(ROUND[0][0])
   const [wrong, setWrong] = useState<Record<string, string>>({})
 
-  async function submit(event: FormEvent<HTMLFormElement>) {
+  async function submit(event: FormEvent) {
     event.preventDefault()
-    const form = new FormData(event.currentTarget)
-    const [name, size, where] = ['name', 'size', 'where'].map((key) => String(form.get(key) ?? '').trim())
     const told: Record<string, string> = {}
-    const read = <T,>(key: string, job: Promise<T>) =>
+    const asked = <T,>(key: string, job: Promise<T>) =>
       job.catch((error: unknown) => {
         told[key] = wordsOf(error)
         return null
       })
-    const [sizes, at] = await Promise.all([
-      read('size', readThree(size ?? '', unit)),
-      read('where', readSpot(where ?? '', base, unit)),
+    const [size_mm, at] = await Promise.all([
+      asked('size', readThree(size, unit)),
+      asked('where', readSpot(where, base, unit)),
     ])
+    const sides = open.split(' ').filter(Boolean)
+    const body = {
+      name: name.trim() || 'space',
+      size_mm,
+      at_mm: at?.spot,
+      open: sides,
+      measured_from: base?.id,
+    }
+    const made = size_mm && at && (await asked('size', squareSpace(project, body)))
     setWrong(told)
-    if (!sizes || !at) return
-    const id = freeId(name || 'space', bays)
-    const value = spaceOf(name || 'new space', sizes, at.spot, open.split(' '))
-    if (
-      await edit([{ op: 'add', path: `/bays/${id}`, value: { ...value, measured_from: base?.id ?? null } }])
-    )
-      onMade(id)
+    if (!made || !(await edit(made.patch))) return
+    for (const give of [setName, setSize, setWhere]) give('')
+    onMade(made.id)
   }
 
   return (
@@ -56,12 +62,19 @@ export function OneLine({ onMade }: { onMade: (id: string) => void }) {
     >
       <Sketch />
       <div className="min-w-[340px] flex-1">
-        <Field name="name" label="Name" hint="tank space" wrong={undefined} />
-        <Field name="size" label="Along × across × high" hint="460 x 330 x 310" wrong={wrong['size']} />
+        <Field label="Name" hint="tank space" value={name} onType={setName} />
         <Field
-          name="where"
+          label="Along × across × high"
+          hint="460 x 330 x 310"
+          value={size}
+          onType={setSize}
+          wrong={wrong['size']}
+        />
+        <Field
           label="Peg: middle of its fore edge, on its floor"
           hint="2600 aft, 0, 325 up"
+          value={where}
+          onType={setWhere}
           wrong={wrong['where']}
         />
         {pick}
@@ -74,43 +87,18 @@ export function OneLine({ onMade }: { onMade: (id: string) => void }) {
   )
 }
 
-function spaceOf(
-  name: string,
-  [long = 0, wide = 0, high = 0]: number[],
-  at: readonly number[],
-  open: string[],
-) {
-  const [aft = 0, across = 0, up = 0] = at
-  const station = {
-    aft_mm: aft,
-    floor_mm: up,
-    top_left_mm: up + high,
-    top_right_mm: up + high,
-    left_floor_mm: across - wide / 2,
-    left_top_mm: across - wide / 2,
-    right_floor_mm: across + wide / 2,
-    right_top_mm: across + wide / 2,
-  }
-  const side = (key: string) => ({ is: open.includes(key) ? 'open' : 'metal', gap_class: 'other' })
-  return {
-    name,
-    stations: { a: station },
-    depth_mm: long,
-    sides: Object.fromEntries(SIDES.map((key) => [key, side(key)])),
-    tolerance_mm: 1,
-  }
-}
-
 function Field({
-  name,
   label,
   hint,
+  value,
+  onType,
   wrong,
 }: {
-  name: string
   label: string
   hint: string
-  wrong: string | undefined
+  value: string
+  onType: (text: string) => void
+  wrong?: string | undefined
 }) {
   const id = useId()
   return (
@@ -121,9 +109,10 @@ function Field({
         </label>
         <input
           id={id}
-          name={name}
+          value={value}
           placeholder={hint}
           autoComplete="off"
+          onChange={(e) => onType(e.target.value)}
           aria-invalid={Boolean(wrong)}
           aria-describedby={wrong ? `${id}-says` : undefined}
           className={`min-h-9 w-[230px] rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${wrong ? 'border-foul' : 'border-edge'}`}

@@ -7,6 +7,7 @@ import { useAnalysis, useDocument, useLive } from '../../../design/live'
 import { freeId, pointer } from '../../../design/pointer'
 import { startersQuery } from '../../../design/queries'
 import type { Item, Op } from '../../../design/types'
+import { useTyped } from '../../../design/typed'
 import { AddFrom } from '../../../ui/AddFrom'
 import { Blank } from '../../../ui/Blank'
 import { mass, place } from '../../../ui/format'
@@ -271,7 +272,7 @@ function NewRow({ state }: { state: State }) {
   const { items } = useDocument()
   const edit = useLive((s) => s.edit)
   const { data } = useQuery(startersQuery('typical-masses'))
-  const [name, setName] = useState('')
+  const [name, setName] = useTyped(`/items/${state}/name`)
   const order = Math.max(0, ...Object.values(items).map((i) => i.order)) + 1
 
   async function add(input: HTMLInputElement) {

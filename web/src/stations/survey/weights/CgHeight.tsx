@@ -1,12 +1,11 @@
 /** Height of the CG: given, by lifting an axle, or assumed from a table of vehicle types. */
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
-
 import { useAnalysis, useDocument, useLive } from '../../../design/live'
 import { startersQuery } from '../../../design/queries'
 import { begin, isTaken } from '../../../design/taken'
 import type { Vehicle } from '../../../design/types'
 import { asFound } from '../../../design/weighings'
+import { useTyped } from '../../../design/typed'
 import { Blank } from '../../../ui/Blank'
 import { Caution, Choose, Link } from '../../../ui/parts'
 import { ShortBlank, ShortForm } from '../../../ui/ShortForm'
@@ -107,7 +106,7 @@ const AS_KEY = `/readings/${READING.replaceAll('/', '~1')}`
 function Answered({ upMm, toleranceMm }: { upMm: number; toleranceMm: number }) {
   const reading = useDocument().readings[READING]
   const edit = useLive((s) => s.edit)
-  const [by, setBy] = useState('')
+  const [by, setBy] = useTyped(`${AT}/by`)
   if (reading?.accepted)
     return (
       <p className="m-0 flex items-center gap-3 text-sm">
