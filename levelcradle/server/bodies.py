@@ -19,7 +19,7 @@ from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
     "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "HungBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody",
-    "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "ReshapeBody", "RestateBody",
+    "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "ReshapeBody", "RestateBody", "SpaceBody",
     "SectionBody", "ShownBody", "StackUpBody", "SwingBody", "TapeBody",
     "WorkingBody", "WouldTakeBody", "json_body", "raw_body",
 ]  # fmt: skip
@@ -211,8 +211,8 @@ class ReadPlaceBody(Body):
 
 BODIES: tuple[type[BaseModel], ...] = (
     BehindBody, BlocksBody, FirstBoxBody, HungBody, LayBody, ListenBody, NewCar, PatchBody, PlaceThingBody, PreviewBody,
-    ReadBody, ReadPlaceBody,
-    RemoveBoxBody, ReshapeBody, RestateBody, SectionBody, ShownBody, StackUpBody, SwingBody, TapeBody, Wishes, WorkingBody, WouldTakeBody,
+    ReadBody, ReadPlaceBody, RemoveBoxBody, ReshapeBody, RestateBody, SectionBody, ShownBody, SpaceBody, StackUpBody, SwingBody, TapeBody,
+    Wishes, WorkingBody, WouldTakeBody,
 )  # fmt: skip
 
 B = TypeVar("B", bound=BaseModel)

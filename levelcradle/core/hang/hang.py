@@ -116,8 +116,9 @@ class _Question:
             design = edited(self.design, patch)
             analysis = analyse(design, self.meshes)
             if foul := next((f for f in analysis.findings if self._is_new_foul(f)), None):
-                self.in_the_way.append(foul)
-                too_large.append(size)
+                if foul.code != "mount.use":  # that one is too weak, no larger than it may be
+                    self.in_the_way.append(foul)
+                    too_large.append(size)
             elif way := self._told(chosen, made, patch, analysis, most):
                 return way
             if len(too_large) == PROOFS:

@@ -757,6 +757,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/spaces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Square
+         * @description A square space in one line, as a patch to apply.
+         */
+        post: operations["square_api_projects__project__spaces_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/stack-up": {
         parameters: {
             query?: never;
@@ -6043,6 +6063,36 @@ export interface components {
             says: string;
         };
         /**
+         * SpaceBody
+         * @description ``size_mm``: along × across × up; ``at_mm``: the middle of its fore edge, on its floor; ``open``: the sides that are no metal.
+         */
+        SpaceBody: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Measured From
+             * @default null
+             */
+            measured_from: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Open
+             * @default []
+             */
+            open: ("fore" | "aft" | "left" | "right" | "floor" | "top")[];
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
          * StackRow
          * @description One allowance of a stack-up: how much, how far it may be off, which way it is known to be off, and what sets it.
          */
@@ -9310,6 +9360,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    square_api_projects__project__spaces_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpaceBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
                 };
             };
             /** @description Bad Request */
