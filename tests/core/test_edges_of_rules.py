@@ -8,7 +8,7 @@ import pytest
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
-from levelcradle.core.axes import dot, minus, unit
+from levelcradle.core.axes import Vec, dot, minus, unit
 from levelcradle.core.bays import extent, pierced
 from levelcradle.core.bays.diagonals import out_of_square_deg
 from levelcradle.core.clearance import stack_up
@@ -152,8 +152,12 @@ def test_a_square_space_is_as_large_as_it_is_said_and_stands_on_its_peg(open_sid
     assert (low[0], (low[1] + high[1]) / 2, low[2]) == (1400.0, 20.0, 300.0)
     assert {side for side in ("fore", "aft", "left", "right", "floor", "top") if getattr(bay.sides, side).is_ == "open"} == set(open_sides)
     assert "not measured" not in {getattr(bay.sides, side).is_ for side in ("fore", "aft", "left", "right", "floor", "top")}
-    with pytest.raises(DesignError):
-        square_space(validate(DEMO), "none", (460.0, 0.0, 310.0), (1400.0, 20.0, 300.0), (), None)
+
+
+@pytest.mark.parametrize(("size", "where"), [((460.0, 0.0, 310.0), 0.0), ((5e-324, 5e-324, 5e-324), 0.0), ((900.0, 10.0, 10.0), 19_500.0)])
+def test_a_square_space_without_room_or_beyond_all_cars_is_refused_in_words(size: Vec, where: float) -> None:
+    with pytest.raises(DesignError, match="a space"):
+        square_space(validate(DEMO), "none", size, (where, 20.0, 300.0), (), None)
 
 
 @pytest.mark.parametrize(("high", "across", "up"), [((400, 50, 20), 50, 20), ((40, 300, 20), 40, 20), ((40, 50, 600), 40, 50)])

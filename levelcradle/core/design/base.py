@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 
 __all__ = [
-    "Angle", "Count", "Direction", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace", "Part", "Point",
+    "FARTHEST_MM", "Angle", "Count", "Direction", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace", "Part", "Point",
     "Positive", "Share", "Structure", "Text", "ThingPath",
 ]  # fmt: skip
 

@@ -55,9 +55,7 @@ def weighed_as(design: Design, way: WeighedBy) -> list[Op]:
 
 def square_space(design: Design, name: str, size_mm: Vec, at_mm: Vec, open_sides: Collection[str], measured_from: str | None) -> Edit:
     """A space as a block, along × across × up; ``at_mm``: the middle of its fore edge, on its floor. All sides but the open ones are metal.
-    Raises DesignError where a size is none, or it is measured from what is not there."""
-    if min(size_mm) <= 0:
-        raise DesignError((Problem("/size_mm", "must be more than nothing"),))
+    Raises DesignError where no space is so small or lies so far away."""
     (aft, across, up), (long, wide, high) = at_mm, size_mm
     bay = bay_of_block(name, block((aft, across - wide / 2, up), (aft + long, across + wide / 2, up + high)))
     value = bay.model_dump(mode="json", by_alias=True)

@@ -1,9 +1,9 @@
 /** Find: type any name, finding or station, and go there. */
 import { Dialog } from 'radix-ui'
 import { useMemo, useState } from 'react'
-import { useNavigate } from 'react-router'
 import { create } from 'zustand'
 
+import { useGoTo } from '../design/address'
 import { useChoice } from '../design/choice'
 import { useAnalysis, useLoaded } from '../design/live'
 import { sentence } from '../ui/format'
@@ -101,15 +101,16 @@ function Search() {
   const { project } = useLoaded()
   const { choose, select } = useChoice.getState()
   const findings = useAnalysis().findings
-  const go = useNavigate()
+  const goTo = useGoTo(project)
   const rows = found(useRows(), text)
 
   function take(row: Row | undefined) {
     if (!row) return
     useFind.setState({ open: false })
-    if (row.finding) choose(row.finding, findings.find((f) => f.id === row.finding)?.subjects[0] ?? null)
+    const about = findings.find((f) => f.id === row.finding)?.subjects[0] ?? null
+    goTo(row.station, row.finding ? about : (row.path ?? useChoice.getState().selected))
+    if (row.finding) choose(row.finding, about)
     else if (row.path) select(row.path, row.name)
-    void go(`/car/${project}/${row.station}`)
   }
 
   return (

@@ -1,6 +1,8 @@
 /** The steel rule at the top: the car, what undo would do, the stations with how they stand, and the vial. */
 import { Link as To } from 'react-router'
 
+import { useGoTo } from '../design/address'
+import { useChoice } from '../design/choice'
 import { useAnalysis, useLoaded, useWaiting } from '../design/live'
 import type { StationState } from '../design/types'
 import { Mark } from '../ui/Mark'
@@ -86,9 +88,15 @@ function Tab({
   here: boolean
 }) {
   const state = useAnalysis().stations[name]
+  const goTo = useGoTo(project)
   return (
     <To
       to={`/car/${project}/${name}`}
+      onClick={(event) => {
+        if (event.ctrlKey || event.metaKey || event.shiftKey) return // another tab opens by itself
+        event.preventDefault()
+        goTo(name, useChoice.getState().selected)
+      }}
       aria-current={here ? 'page' : undefined}
       title={`${word} (key ${number})`}
       className={`relative flex min-w-0 flex-1 flex-col gap-1 px-1.5 pt-3 no-underline max-[1100px]:px-1 ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}

@@ -2,8 +2,8 @@
  * The level vial. With four corner loads it is round and the bubble goes to the light side: the ring is 1 % of the
  * mass, the rim 5 %. With axle readings alone it is a straight tube: left and right were not weighed.
  */
-import { useNavigate } from 'react-router'
-
+import { useGoTo } from '../design/address'
+import { useChoice } from '../design/choice'
 import { useAnalysis, useLoaded } from '../design/live'
 import type { Lean, Loads } from '../design/types'
 import { mass } from '../ui/format'
@@ -15,7 +15,7 @@ const RADIUS = 29
 export function Vial() {
   const analysis = useAnalysis()
   const { project } = useLoaded()
-  const go = useNavigate()
+  const goTo = useGoTo(project)
   const units = useUnits()
   const loads = analysis.level.ready
   const lean = analysis.level.lean
@@ -32,7 +32,7 @@ export function Vial() {
     <button
       type="button"
       aria-label={label}
-      onClick={() => void go(`/car/${project}/level`)}
+      onClick={() => goTo('level', useChoice.getState().selected)}
       className="flex w-[146px] shrink-0 flex-col items-center justify-center"
       data-vial={words}
     >

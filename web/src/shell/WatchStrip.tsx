@@ -1,7 +1,7 @@
 /** The worst findings, worst first. Choosing one selects what it speaks of, in the station it belongs to. */
 import { useRef, useState } from 'react'
-import { useNavigate } from 'react-router'
 
+import { useGoTo } from '../design/address'
 import { useChoice } from '../design/choice'
 import { useAnalysis, useLoaded } from '../design/live'
 import type { WatchRow } from '../design/types'
@@ -17,12 +17,12 @@ export function useChooseRow() {
   const analysis = useAnalysis()
   const { project } = useLoaded()
   const choose = useChoice((s) => s.choose)
-  const go = useNavigate()
+  const goTo = useGoTo(project)
   return (row: Pick<WatchRow, 'ids'>) => {
     const finding = analysis.findings.find((f) => f.id === row.ids[0])
     if (!finding) return
+    goTo(finding.station, finding.subjects[0] ?? null)
     choose(finding.id, finding.subjects[0] ?? null)
-    void go(`/car/${project}/${finding.station}`)
   }
 }
 

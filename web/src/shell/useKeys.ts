@@ -1,7 +1,7 @@
 /** Keys that work everywhere but in blanks. */
 import { useEffect } from 'react'
-import { useNavigate } from 'react-router'
 
+import { useGoTo } from '../design/address'
 import { boxOf, useChoice } from '../design/choice'
 import { useLive } from '../design/live'
 import { at } from '../design/pointer'
@@ -25,7 +25,7 @@ const isTyped = (blank: HTMLElement) =>
   blank.matches('textarea, input:not([type]), input[type=text]') && !('stored' in blank.dataset)
 
 export function useKeys(project: string) {
-  const go = useNavigate()
+  const goTo = useGoTo(project)
   const step = useSteps(project)
   useEffect(() => {
     function nextWorst() {
@@ -36,8 +36,8 @@ export function useKeys(project: string) {
         (f) => f.id === ids[(ids.indexOf(finding ?? '') + 1) % ids.length],
       )
       if (!next) return
+      goTo(next.station, next.subjects[0] ?? null)
       choose(next.id, next.subjects[0] ?? null)
-      void go(`/car/${project}/${next.station}`)
     }
 
     function press(event: KeyboardEvent) {
@@ -54,7 +54,7 @@ export function useKeys(project: string) {
       if (event.ctrlKey || event.metaKey || event.altKey) return
       if (/^[0-9]$/.test(event.key)) {
         const station = STATIONS.find(([, , number]) => number === Number(event.key))?.[0]
-        return station && void go(`/car/${project}/${station}`)
+        return station && goTo(station, choice.selected)
       }
       const box = boxOf(choice.selected)
       if (event.key === 'Escape') return choice.climb()
@@ -77,5 +77,5 @@ export function useKeys(project: string) {
     }
     window.addEventListener('keydown', press)
     return () => window.removeEventListener('keydown', press)
-  }, [go, project, step])
+  }, [goTo, step])
 }

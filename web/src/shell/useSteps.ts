@@ -1,7 +1,7 @@
 /** Undo and redo, showing the place that they changed. */
 import { useCallback } from 'react'
-import { useNavigate } from 'react-router'
 
+import { useGoTo } from '../design/address'
 import { useChoice } from '../design/choice'
 import { useLive } from '../design/live'
 
@@ -19,7 +19,7 @@ const STATION: Record<string, string> = {
 const SHOW_BOXES = ['place', 'box', 'mount', 'drawings']
 
 export function useSteps(project: string) {
-  const go = useNavigate()
+  const goTo = useGoTo(project)
   return useCallback(
     async (kind: 'undo' | 'redo') => {
       const path = await useLive.getState().step(kind)
@@ -28,9 +28,10 @@ export function useSteps(project: string) {
       const here = location.pathname.split('/')[3] ?? 'place'
       const there =
         collection === 'boxes' ? (SHOW_BOXES.includes(here) ? here : 'place') : (STATION[collection] ?? here)
-      useChoice.getState().select(`${collection}/${id}`)
-      if (there !== here) void go(`/car/${project}/${there}`)
+      const changed = `${collection}/${id}`
+      if (there !== here) goTo(there, changed)
+      useChoice.getState().select(changed)
     },
-    [go, project],
+    [goTo],
   )
 }
