@@ -17,6 +17,7 @@ from levelcradle.core.level import LevelFigures, WeighedRow, ground_findings, le
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import PackFigures, StringFigures, pack_figures, strings_in, turns_for
 from levelcradle.core.mount import SupportFigures, mount_findings, support_figures
+from levelcradle.core.next import Next, next_step
 from levelcradle.core.outlines import Shape, shapes
 from levelcradle.core.stock import ShelfFigures, shelf_figures, stock_findings
 from levelcradle.core.survey import BayFigures, bay_figures, survey_findings
@@ -86,6 +87,7 @@ class Analysis:
     released: bool
     bays: Mapping[str, BayFigures]
     shelf: ShelfFigures
+    next: Next
 
 
 def analyse(design: Design, meshes: Mapping[str, Mesh]) -> Analysis:
@@ -124,6 +126,7 @@ def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Anal
         released=not release,
         bays=_all_bays(design),
         shelf=shelf or shelf_figures(design.model_copy(update={"modules": {}})),
+        next=_kept("what comes next", "survey", lambda: next_step(design, findings), Next("look at what is foul", "place", "/boxes"), []),
     )
 
 

@@ -16,6 +16,7 @@ from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow, PlusM
 from levelcradle.core.modules import PackFigures
 from levelcradle.core.mount import MountFigures, SupportFigures
 from levelcradle.core.mount.figures import Demand, UseRow
+from levelcradle.core.next import Next
 from levelcradle.core.outlines import Shape
 from levelcradle.core.stock import ShelfFigures
 from levelcradle.core.survey import BayFigures
@@ -118,6 +119,7 @@ class AnalysisOut(Out):
     released: bool
     bays: dict[str, BayFigures]
     shelf: ShelfFigures
+    next: Next
 
 
 class ProjectOut(Out):
@@ -443,6 +445,7 @@ def analysis_out(analysis: Analysis) -> AnalysisOut:
         released=analysis.released,
         bays=dict(analysis.bays),
         shelf=analysis.shelf,
+        next=analysis.next,
     )
 
 

@@ -23,12 +23,15 @@ export function useSaid(): (change: Change, replace: boolean) => void {
 }
 
 /** To a station with what is selected there, in one step: were it said after the screen has come, a reload before that would lose it. */
-export function useGoTo(project: string): (station: string, selected: string | null) => void {
+export function useGoTo(project: string): (station: string, selected: string | null, goes?: string) => void {
   const go = useNavigate()
   return useCallback(
-    (station, selected) => {
-      const search = selected === null ? '' : new URLSearchParams({ at: selected }).toString()
-      void go({ pathname: `/car/${project}/${station}`, search })
+    (station, selected, goes) => {
+      const search = new URLSearchParams({
+        ...(selected !== null && { at: selected }),
+        ...(goes && { goes }),
+      })
+      void go({ pathname: `/car/${project}/${station}`, search: search.toString() })
     },
     [go, project],
   )

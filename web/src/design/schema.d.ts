@@ -1172,6 +1172,7 @@ export interface components {
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
             level: components["schemas"]["LevelOut"];
+            next: components["schemas"]["Next"];
             /** Released */
             released: boolean;
             /** Shapes */
@@ -5481,6 +5482,25 @@ export interface components {
             weighing: (components["schemas"]["InCorners"] | components["schemas"]["InAxles"] | components["schemas"]["InTotal"]) | null;
             /** Wheelbase Mm */
             wheelbase_mm: number;
+        };
+        /**
+         * Next
+         * @description One thing to do. ``goes``: the path of the document whose blank does it; a collection's is the button that adds to it.
+         */
+        Next: {
+            /**
+             * Figures
+             * @default []
+             */
+            figures: components["schemas"]["Figure"][];
+            /** Finding */
+            finding?: string | null;
+            /** Goes */
+            goes: string;
+            /** Says */
+            says: string;
+            /** Station */
+            station: string;
         };
         /** OpenedOut */
         OpenedOut: {

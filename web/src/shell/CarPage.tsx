@@ -9,11 +9,13 @@ import { Button, Teach } from '../ui/parts'
 import { AwayNote } from './AwayNote'
 import { Instruments } from './Instruments'
 import { KeyCard } from './KeyCard'
+import { NextLine } from './NextLine'
 import { PrintSheet } from './PrintSheet'
 import { Refusal } from './Refusal'
 import { isStation, loadAll, SCREENS } from './stations'
 import { StationRule } from './StationRule'
 import { useAddress } from './useAddress'
+import { useGoes } from './useGoes'
 import { useKeys } from './useKeys'
 import { WatchStrip } from './WatchStrip'
 
@@ -42,6 +44,7 @@ export function CarPage() {
   )
   const here = isStation(station) ? station : 'place'
   useAddress(here)
+  useGoes()
   if (!loaded || loaded.project !== project) {
     return problem ? (
       <Teach action={<Button onClick={() => void go('/')}>To the cars</Button>}>{problem.detail}</Teach>
@@ -53,6 +56,7 @@ export function CarPage() {
   return (
     <div className="flex h-full min-h-0 flex-col">
       <StationRule here={here} />
+      <NextLine />
       <main className="flex min-h-0 flex-1 flex-col print:hidden">
         <Suspense fallback={<Teach>One moment …</Teach>}>
           <Screen key={here} />

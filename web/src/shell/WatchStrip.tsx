@@ -10,6 +10,7 @@ import { Mark } from '../ui/Mark'
 import { Link } from '../ui/parts'
 import { InstrumentsSwitch } from './InstrumentsSwitch'
 import { useUnits } from '../ui/units'
+import { NextLink } from './NextLine'
 
 const SHOWN = 3
 
@@ -69,6 +70,7 @@ export function WatchStrip() {
       {watch.length > SHOWN && (
         <Link onClick={() => setAll(!all)}>{all ? 'fewer' : `all ${watch.length}`}</Link>
       )}
+      <NextLink />
       <InstrumentsSwitch />
       <Link onClick={() => window.print()}>print</Link>
     </section>

@@ -150,7 +150,7 @@ export function RowList({
           )}
         </div>
       ))}
-      <Button plain className="my-2" onClick={() => void another()}>
+      <Button plain className="my-2" data-goes={`/${collection}`} onClick={() => void another()}>
         {add}
       </Button>
     </section>

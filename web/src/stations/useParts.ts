@@ -16,7 +16,8 @@ export function useParts<P extends string>(
   const selected = useChoice((s) => s.selected)
   const [search] = useSearchParams()
   const say = useSaid()
-  const wanted = ofPath[selected?.split('/')[0] ?? '']
+  const to = search.get('goes')?.slice(1) ?? selected
+  const wanted = ofPath[to?.split('/')[0] ?? '']
   const named = parts.find(([name]) => name === search.get('part'))?.[0]
   const part = named ?? wanted ?? first
   const before = useRef(selected)

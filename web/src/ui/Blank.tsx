@@ -199,6 +199,7 @@ export function Blank(props: BlankProps) {
       <span className="relative inline-flex items-baseline gap-1">
         <input
           id={id}
+          data-goes={path}
           aria-label={props.name}
           title={reading?.source ? `held from ${reading.source}` : undefined}
           value={draft?.text ?? shown}

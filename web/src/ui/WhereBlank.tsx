@@ -77,6 +77,7 @@ export function WhereBlank({
       </label>
       <input
         id={id}
+        data-goes={path}
         value={draft.text || (row?.figure?.text ?? '')}
         data-stored={draft.text || row ? undefined : ''}
         placeholder="where: 840 aft, 120 R, 310 up"

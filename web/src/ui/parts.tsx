@@ -78,12 +78,15 @@ export function Choose<T extends string>({
   options,
   onChange,
   hideLabel = false,
+  goes,
 }: {
   label: string
   value: T
   options: readonly (readonly [T, string])[]
   onChange: (value: T) => void
   hideLabel?: boolean
+  /** The path of what is chosen, where somebody may be sent to it. */
+  goes?: string
 }) {
   const id = useId()
   const [shown, show] = useAhead(value)
@@ -94,6 +97,7 @@ export function Choose<T extends string>({
       </label>
       <select
         id={id}
+        data-goes={goes}
         value={shown}
         onChange={(event) => {
           show(event.target.value as T)

@@ -214,7 +214,7 @@ function Openings({ id, box }: { id: string; box: Box }) {
       ))}
       <div className="mt-2 flex items-center gap-2">
         <Choose label="Face of the new hole" hideLabel value={face} options={FACES} onChange={setFace} />
-        <Button plain onClick={add}>
+        <Button plain data-goes={path} onClick={add}>
           Another hole there
         </Button>
       </div>

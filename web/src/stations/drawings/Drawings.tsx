@@ -80,7 +80,7 @@ export function Drawings() {
 function Download({ href, children }: { href: string; children: string }) {
   return (
     <Button plain asChild>
-      <a href={href} download>
+      <a href={href} download data-goes="/drawings">
         {children}
       </a>
     </Button>

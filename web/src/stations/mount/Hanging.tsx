@@ -28,7 +28,7 @@ export function HowItHangs() {
         options={Object.entries(boxes).map(([id, b]) => [id, b.name] as const)}
         onChange={setChosen}
       />
-      <Button className="mt-1 w-full" onClick={() => setAsked(box)}>
+      <Button className="mt-1 w-full" data-goes="/mounts" onClick={() => setAsked(box)}>
         Look for brackets that hold
       </Button>
       {asked === box && (

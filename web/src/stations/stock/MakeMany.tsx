@@ -40,6 +40,7 @@ export function MakeMany() {
       <label htmlFor={id}>Make</label>
       <input
         id={id}
+        data-goes="/modules"
         value={count}
         onFocus={(e) => e.currentTarget.select()}
         onChange={(e) => setCount(e.target.value)}

@@ -100,7 +100,9 @@ function Kinds() {
       <Teach
         action={
           <>
-            <Button onClick={measure}>Measure a module</Button>
+            <Button data-goes="/module_kinds" onClick={measure}>
+              Measure a module
+            </Button>
             {generic}
           </>
         }

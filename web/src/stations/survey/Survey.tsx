@@ -48,6 +48,7 @@ const OF_PATH: Record<string, PartName> = {
   duties: 'duties',
   snags: 'duties',
   vehicle: 'weights',
+  weighings: 'weights',
 }
 
 export function Survey() {

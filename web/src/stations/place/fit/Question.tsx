@@ -112,7 +112,12 @@ export function Question({ running }: { running: boolean }) {
         </p>
       ))}
       {lacks && <p className="my-1 font-semibold">{lacks}</p>}
-      <Button className="mt-2 w-full" disabled={running || lacks !== ''} onClick={() => void ask()}>
+      <Button
+        className="mt-2 w-full"
+        data-goes="/boxes"
+        disabled={running || lacks !== ''}
+        onClick={() => void ask()}
+      >
         {running ? 'Asking …' : 'Ask'}
       </Button>
       <details className="mt-3" open={BUILT.some((name) => saidOf(wrong, name)) || undefined}>

@@ -65,7 +65,13 @@ export function Bays({ chosen, onChoose }: { chosen: string | null; onChoose: (i
   if (!id)
     return (
       <>
-        <Teach action={<Button onClick={() => void add()}>Measure the first space</Button>}>
+        <Teach
+          action={
+            <Button data-goes="/bays" onClick={() => void add()}>
+              Measure the first space
+            </Button>
+          }
+        >
           Hook the tape on a reference point and take the space at two or more stations; one station and a
           depth will do where it is straight. A square one goes in one line:
         </Teach>
@@ -182,6 +188,7 @@ function BaySheet({ id, bay }: { id: string; bay: Bay }) {
             <div key={side}>
               <Choose
                 label={side}
+                goes={`${path}/sides/${side}/is`}
                 value={bay.sides[side].is}
                 options={IS}
                 onChange={(v) => void edit([{ op: 'replace', path: `${path}/sides/${side}/is`, value: v }])}

@@ -74,6 +74,7 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
   return (
     <span className="relative block py-[2px]">
       <input
+        data-goes={`${path}/solid`}
         aria-label={`${item.name}, size`}
         value={draft?.text ?? shown}
         data-stored={draft || row ? undefined : ''}

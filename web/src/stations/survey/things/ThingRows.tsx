@@ -313,6 +313,7 @@ function NewRow({ state }: { state: State }) {
         <span className="flex flex-wrap items-center gap-3">
           <input
             data-step
+            data-goes={state === 'out' ? '/items' : undefined}
             value={name}
             aria-label={`Another that ${STATES.find(([k]) => k === state)?.[1]}`}
             placeholder="another: its name, Enter"

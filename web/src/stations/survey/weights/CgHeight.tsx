@@ -49,7 +49,7 @@ export function CgHeight() {
     basis === 'axle_lift' ? [...BASES, ['axle_lift', 'a lift worked out elsewhere']] : BASES
   return (
     <>
-      <Choose label="It is" value={basis} options={bases} onChange={turn} />
+      <Choose label="It is" goes={AT} value={basis} options={bases} onChange={turn} />
       {height?.basis === 'lifted' ? <Lift raised={height.raised} /> : height && <Given />}
     </>
   )

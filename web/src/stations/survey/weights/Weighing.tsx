@@ -30,7 +30,9 @@ export function Weighing() {
           Start with what the car weighs. Two axle readings will do; four wheels are better.
         </p>
         <div className="flex flex-wrap gap-2">
-          <Button onClick={() => by('axles')}>Two axle readings</Button>
+          <Button data-goes="/weighings" onClick={() => by('axles')}>
+            Two axle readings
+          </Button>
           <Button plain onClick={() => by('corners')}>
             Four wheels
           </Button>
