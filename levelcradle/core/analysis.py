@@ -25,8 +25,6 @@ from levelcradle.core.survey import BayFigures, bay_figures, survey_findings
 __all__ = ["STATIONS", "Analysis", "BoxFigures", "StationState", "WatchRow", "analyse", "analyse_assembly", "finding_named"]
 
 STATIONS = ("survey", "stock", "place", "box", "mount", "level", "wire", "flow", "drawings", "build")
-HOLDS_BACK = ("place", "box", "mount")  # stations whose unknown figures the cut sizes rest on
-HOLDS_BACK_TOO = ("failed", "survey.scan")  # and what was not asked at all, wherever it belongs
 
 
 @dataclass(frozen=True, slots=True)
@@ -199,7 +197,7 @@ def _release(assembly: Assembly, found: list[Finding]) -> list[Finding]:
     if not assembly.boxes and not any(f.code == "failed" for f in found):
         return []
     foul = sum(f.state == "foul" for f in found)
-    unknown = sum(f.state == "unknown" and (f.station in HOLDS_BACK or f.code in HOLDS_BACK_TOO) for f in found)
+    unknown = sum(f.state == "unknown" and f.holds_back for f in found)
     if not foul and not unknown:
         return []
     reasons = " and ".join(f"{n} {word}" for n, word in ((foul, "foul"), (unknown, "not known")) if n)

@@ -12,6 +12,8 @@ __all__ = ["ORDER", "Figure", "Finding", "State", "Step", "Working", "gap_state"
 State = Literal["clear", "tight", "foul", "unknown", "note"]
 ORDER: dict[State, int] = {"foul": 0, "unknown": 1, "tight": 2, "note": 3, "clear": 4}
 Unit = Literal["mm", "kg", "use", "V", "N", "%", "N·m", ""]
+HOLDS_BACK = ("place", "box", "mount")  # stations whose figures the cut sizes rest on
+HOLDS_BACK_TOO = ("failed", "survey.scan")  # and what was not asked at all, wherever it belongs
 TIGHT_USE = 0.8  # common practice, no source: the last fifth of a capacity is tight
 
 
@@ -71,6 +73,11 @@ class Finding:
     points_mm: tuple[Vec, ...] = ()
     shows: str = ""
     working: Callable[[], Working] | None = field(default=None, repr=False, compare=False)
+
+    @property
+    def holds_back(self) -> bool:
+        """Whether, not known, it keeps the drawings back."""
+        return self.station in HOLDS_BACK or self.code in HOLDS_BACK_TOO
 
 
 def gap_state(gap_mm: float, need_mm: float, tolerance_mm: float) -> State:

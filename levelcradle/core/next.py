@@ -142,13 +142,18 @@ def _ratings(design: Design, findings: Findings) -> Next | None:
     return _at("read what the axles may carry off the vehicle's plate", "/vehicle/ratings")
 
 
+def _holds_back(design: Design, findings: Findings) -> Next | None:
+    """What else may stay open: nothing is cut by it."""
+    return _first(ANY, ("unknown",), "find out")(design, [f for f in findings if f.holds_back])
+
+
 ANY = ("",)
 _IN_ORDER: tuple[Callable[[Design, Findings], Next | None], ...] = (
-    _weigh, _begun, _comes_out, _weighs, _space, _sides, _kind, _shelf, _box, _in_the_way,
+    _weigh, _begun, _comes_out, _weighs, _space, _sides, _points, _kind, _shelf, _box, _in_the_way,
     _first(("gap", "place", "inside"), ("foul",), "make room"),
-    _points, _hang,
+    _hang,
     _first(("mount",), ("foul",), "make it hold"),
     _cable, _ratings, _height,
     _first(ANY, ("foul",), "mend"),
-    _first(ANY, ("unknown",), "find out"),
+    _holds_back,
 )  # fmt: skip

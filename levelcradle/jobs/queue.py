@@ -21,6 +21,7 @@ from procrastinate.exceptions import AlreadyEnqueued, ConnectorException
 from levelcradle.core.design import validate
 from levelcradle.core.errors import DesignError, UnknownThing
 from levelcradle.core.fit import Progress, Proposal, Wishes, study
+from levelcradle.core.hang import with_hanging
 from levelcradle.core.meshes import Mesh, scans_of
 from levelcradle.exchange import mesh_from_bytes
 from levelcradle.jobs.told import proposals_json
@@ -160,8 +161,9 @@ def run_study(store: Store, key: str, leaving: Callable[[], bool]) -> None:
     telling = _Telling(store, key, leaving)
     design = validate(store.at(asked.project, asked.revision))
     wishes = Wishes.model_validate_json(asked.wishes)
+    meshes = _meshes(store, design)
     try:
-        found = study(design, wishes, meshes=_meshes(store, design), tell=telling.tell, stop=telling.stop)
+        found = study(design, wishes, meshes=meshes, tell=telling.tell, stop=telling.stop)
     except DesignError as error:
         says = "; ".join(problem.says for problem in error.problems)
         store.studies.told(key, "refused", says, 0, 0, "")
@@ -170,8 +172,11 @@ def run_study(store: Store, key: str, leaving: Callable[[], bool]) -> None:
         store.studies.told(key, "waiting", "waiting for another worker", found.tried, telling.best)
         raise Leaving
     best = max((p.modules for p in found.proposals), default=0)
+    proposals = found.proposals
+    for proposals in with_hanging(design, found.proposals, meshes=meshes, stop=lambda: found.stopped or telling.stop()):
+        telling.tell(Progress("asking what they can hang on", found.tried, best), proposals)
     says = found.says or ("stopped with what it had" if found.stopped else "done")
-    store.studies.told(key, "stopped" if found.stopped else "done", says, found.tried, best, proposals_json(found.proposals))
+    store.studies.told(key, "stopped" if found.stopped else "done", says, found.tried, best, proposals_json(proposals))
 
 
 class _Telling:

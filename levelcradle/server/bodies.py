@@ -19,7 +19,7 @@ from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
     "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "HungBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody",
-    "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "ReshapeBody", "RestateBody", "SpaceBody",
+    "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "ReshapeBody", "RestateBody", "RowBody", "SpaceBody",
     "SectionBody", "ShownBody", "StackUpBody", "SwingBody", "TapeBody",
     "WorkingBody", "WouldTakeBody", "json_body", "raw_body",
 ]  # fmt: skip
@@ -133,6 +133,13 @@ class HungBody(Body):
     face: Literal["front", "aft", "left", "right", "base"] = "left"
 
 
+class RowBody(Body):
+    """``mirrored``: a twin on the other side, instead of a copy."""
+
+    path: ThingPath
+    mirrored: bool = False
+
+
 class SpaceBody(Body):
     """``size_mm``: along × across × up; ``at_mm``: the middle of its fore edge, on its floor; ``open``: the sides that are no metal."""
 
@@ -211,8 +218,8 @@ class ReadPlaceBody(Body):
 
 BODIES: tuple[type[BaseModel], ...] = (
     BehindBody, BlocksBody, FirstBoxBody, HungBody, LayBody, ListenBody, NewCar, PatchBody, PlaceThingBody, PreviewBody,
-    ReadBody, ReadPlaceBody, RemoveBoxBody, ReshapeBody, RestateBody, SectionBody, ShownBody, SpaceBody, StackUpBody, SwingBody, TapeBody,
-    Wishes, WorkingBody, WouldTakeBody,
+    ReadBody, ReadPlaceBody, RemoveBoxBody, ReshapeBody, RestateBody, RowBody, SectionBody, ShownBody, SpaceBody, StackUpBody, SwingBody,
+    TapeBody, Wishes, WorkingBody, WouldTakeBody,
 )  # fmt: skip
 
 B = TypeVar("B", bound=BaseModel)

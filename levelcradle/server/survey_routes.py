@@ -6,7 +6,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.edits import freed_place, onto_the_shelf, reshaped, square_space, station_said, weighed_as
+from levelcradle.core.edits import copied, freed_place, onto_the_shelf, reshaped, square_space, station_said, twinned, weighed_as
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.level import WeighedBy
 from levelcradle.core.stock import starter_kinds, starters
@@ -16,7 +16,7 @@ from levelcradle.exchange import LARGEST_BYTES, picture_kind, read_outlines, rea
 from levelcradle.exchange.scans import LengthUnit
 from levelcradle.exchange.shelf import FIELDS
 from levelcradle.jobs import Queue
-from levelcradle.server.bodies import BehindBody, ReshapeBody, RestateBody, SpaceBody, SwingBody, json_body, raw_body
+from levelcradle.server.bodies import BehindBody, ReshapeBody, RestateBody, RowBody, SpaceBody, SwingBody, json_body, raw_body
 from levelcradle.server.problems import WrongBody
 from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, download, takes
 from levelcradle.server.views import (
@@ -239,6 +239,13 @@ def square(project: ProjectId, store: TheStore, body: Annotated[SpaceBody, Depen
     """A square space in one line, as a patch to apply."""
     key, patch = square_space(store.open(project).design, body.name, body.size_mm, body.at_mm, body.open, body.measured_from)
     return PatchOut(patch=operations(patch), id=key)
+
+
+@router.post("/projects/{project}/rows", response_model=PatchOut, openapi_extra=takes(RowBody))
+def another(project: ProjectId, store: TheStore, body: Annotated[RowBody, Depends(json_body(RowBody))]) -> PatchOut:
+    """A row copied, its place still to be taken, or its mirror twin, as a patch to apply. ``id`` is the new row's path."""
+    made, patch = (twinned if body.mirrored else copied)(store.open(project).design, body.path)
+    return PatchOut(patch=operations(patch), id=made)
 
 
 @router.post("/projects/{project}/reshaped", response_model=PatchOut, openapi_extra=takes(ReshapeBody))

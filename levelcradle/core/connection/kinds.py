@@ -36,6 +36,15 @@ class Offering(Protocol):
     def made(self, place: Place, tables: Tables, /) -> Sequence[dict[str, Any] | None]:
         """Shapes, holds and landings for a place, the lightest first, in one order for all places; None where one cannot stand there."""
 
+    def shape_of(self, number: int, /) -> int:
+        """Which of what was made are alike but for the bolt: they have one number here."""
+
+    def width(self, made: dict[str, Any], /) -> float:
+        """How wide it is along the wall [mm]."""
+
+    def narrowed(self, made: dict[str, Any], to_mm: float, /) -> dict[str, Any] | None:
+        """The same, no wider than that; None where too little would be left."""
+
 
 MAKERS: Mapping[str, Maker] = {"angle": AngleConnection, "rest": RestConnection}
 OFFERS: Mapping[str, Offering] = {"angle": AngleOffer}

@@ -26,6 +26,7 @@ from levelcradle.core.design.survey import (
     VehicleOpening,
 )  # fmt: skip
 from levelcradle.core.design.tables import Tables, standard_tables
+from levelcradle.core.design.twins import TWINNED
 from levelcradle.core.design.vehicle import Vehicle, Weighed, Weighing
 from levelcradle.core.errors import Problem
 
@@ -146,6 +147,11 @@ def _names(design: Design) -> Iterator[Problem]:
             for path, collection, name, words in refers:
                 if not _there(design, f"{collection}/{name}"):
                     yield Problem(f"/mounts/{key}/{part}/{path}", words.format(name))
+    for collection in TWINNED:
+        for key, row in getattr(design, collection).items():
+            pair = getattr(design, collection).get(row.mirror_of) if row.mirror_of else row
+            if pair is None or row.mirror_of == key or (pair is not row and pair.mirror_of):
+                yield Problem(f"/{collection}/{key}/mirror_of", "is no row of the list that could have a mirror twin")
     for key, chain in design.chains.items():
         yield from there(f"/chains/{key}/box", chain.box, "boxes", "box")
     for path, reading in design.readings.items():

@@ -12,6 +12,7 @@ from levelcradle.core.design.carried import carried_along
 from levelcradle.core.design.pins import refuse_brittle_bolts, refuse_moving_pinned
 from levelcradle.core.design.pointer import find, split, touches
 from levelcradle.core.design.readings import upkeep
+from levelcradle.core.design.twins import twins_follow
 from levelcradle.core.errors import PatchError
 
 __all__ = ["Applied", "Op", "apply", "clashes"]
@@ -40,7 +41,7 @@ def apply(tree: dict[str, Any], patch: Sequence[Op]) -> Applied:
     undo: list[Op] = []
     for op in patch:
         _step(changed, op, done, undo)
-    for follow in (carried_along, upkeep):
+    for follow in (carried_along, twins_follow, upkeep):
         for op in list(follow(tree, changed)):
             _step(changed, op, done, undo)
     refuse_moving_pinned(tree, changed)

@@ -1,5 +1,5 @@
 """What stands in and on the vehicle: reference points, things, spaces that are no thing, hard points, members,
-openings, duties and faults."""
+openings, duties and faults. ``mirror_of``: the row of the same list that it is the mirror image of."""
 
 from typing import Annotated, Literal
 
@@ -97,6 +97,7 @@ class Item(Part):
     most_v: Volts | None = None
     heat_w: Annotated[float, Field(ge=0, le=1e6)] | None = None
     fuel: bool = False
+    mirror_of: Id | None = None
     order: int = 0
     note: Text = ""
 
@@ -126,6 +127,7 @@ class Keepout(Part):
     solid: SolidSpec
     gap_class: GapClass = "other"
     reason: Text = ""
+    mirror_of: Id | None = None
 
 
 class LoadState(Part):
@@ -153,6 +155,7 @@ class HardPoint(Part):
     uncut: bool = True
     member: Id | None = None
     structure: Structure = "body"
+    mirror_of: Id | None = None
     note: Text = ""
 
 
@@ -170,6 +173,7 @@ class Member(Part):
     main: bool = True
     condition: Literal["not looked at", "sound", "surface rust", "rusted through", "cracked", "repaired"] = "not looked at"
     structure: Structure = "body"
+    mirror_of: Id | None = None
     note: Text = ""
 
     @field_validator("end_mm")

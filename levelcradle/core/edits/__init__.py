@@ -5,12 +5,13 @@ from levelcradle.core.edits.boxes import adding, edited, removing
 from levelcradle.core.edits.construction import built_as
 from levelcradle.core.edits.mounts import doubled, hung, hung_on, unhung
 from levelcradle.core.edits.placing import into_box, laid_against, out_of_box
+from levelcradle.core.edits.rows import copied, twinned
 from levelcradle.core.edits.shelf import onto_the_shelf
 from levelcradle.core.edits.solids import Shape, reshaped
 from levelcradle.core.edits.survey import freed_place, square_space, station_said, weighed_as
 
 __all__ = [
-    "Over", "Shape", "adding", "blocks_changed", "built_as", "doubled", "edited", "freed_place", "hung", "hung_on", "into_box",
-    "laid_against",
-    "laid_over", "onto_the_shelf", "out_of_box", "removing", "reshaped", "square_space", "station_said", "unhung", "weighed_as",
+    "Over", "Shape", "adding", "blocks_changed", "built_as", "copied", "doubled", "edited", "freed_place", "hung", "hung_on", "into_box",
+    "laid_against", "laid_over", "onto_the_shelf", "out_of_box", "removing", "reshaped", "square_space", "station_said", "twinned",
+    "unhung", "weighed_as",
 ]  # fmt: skip

@@ -50,6 +50,7 @@ class ProposedBox:
     full_kg: float
     says: str
     limits: tuple[str, ...]
+    hangs: str = ""  # what it could hang on, once that was asked
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,9 +4,11 @@ All mounts of a proposal are alike but for what their place makes different. The
 them, and the whole design is analysed with them in it: what would become foul, or is used more than wanted, is no proposal.
 """
 
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations, islice
+from math import ceil
 from typing import Any
 
 import numpy as np
@@ -36,7 +38,9 @@ SETS = 4  # of each count so many sets are sized: those that throw least on thei
 MOST = 3
 HEAVIEST = 40  # of so many mounts it is asked whether one more point would do
 LATER = ("drawings.release",)  # it follows from the others
+OWN_PROOFS = 16  # and so often where each is its own
 PROOFS = 6  # on one set of points so many mounts are tried that stand in something's way
+BOLT = "bolt"  # the check that a stronger bolt alone may mend
 EACH_KG = 2.0  # of a bracket, until its own mass is known
 """Loads are sized for a box that is heavier by so much a mount; the proof counts their true mass."""
 
@@ -62,11 +66,11 @@ class Answer:
     missing: tuple[Missing, ...]
 
 
-def how_it_hangs(design: Design, box_id: str, *, meshes: Mapping[str, Mesh]) -> Answer:
-    """Answers for one box, whose own mounts make way. Raises UnknownThing."""
+def how_it_hangs(design: Design, box_id: str, *, meshes: Mapping[str, Mesh], most: int = MOST) -> Answer:
+    """Answers for one box, whose own mounts make way, with at most so many ways. Raises UnknownThing."""
     if box_id not in design.boxes:
         raise UnknownThing("box", box_id)
-    return _Question(design, box_id, meshes).answer()
+    return _Question(design, box_id, meshes).answer(most)
 
 
 class _Question:
@@ -86,14 +90,14 @@ class _Question:
         self.throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
         self.road = np.array([case.kind == "road" for case in cases])
 
-    def answer(self) -> Answer:
+    def answer(self, most: int) -> Answer:
         within = within_reach(self.assembly, self.box, KIND)
         if guess := self.assembly.guess_in(self.box):
             words = plain(words_of(tree_of(self.bare), guess))
             return Answer(tuple(within), (), (Missing(f"What hangs there is not known: not taken yet is {words}"),))
         usable = [row for row in within if not row.why][:NEAREST]
         found = (way for chosen in self._sets(usable) if (way := self._hung(chosen)))
-        ways = tuple(islice(found, MOST))
+        ways = tuple(islice(found, most))
         return Answer(tuple(within), ways, () if ways else tuple(self._missing(usable)))
 
     def _missing(self, usable: Sequence[Within]) -> list[Missing]:
@@ -106,24 +110,74 @@ class _Question:
         )
 
     def _hung(self, chosen: Sequence[Within]) -> Hanging | None:
-        """The lightest mounts on a set that hold and stand in nothing's way."""
+        """The lightest mounts on a set that hold and stand in nothing's way: all alike, or where those are in the way each its own."""
+        before = len(self.in_the_way)
+        if way := self._all_alike(chosen):
+            return way
+        return self._each_its_own(chosen) if len(self.in_the_way) > before else None
+
+    def _all_alike(self, chosen: Sequence[Within]) -> Hanging | None:
         too_large: list[tuple[float, ...]] = []
         for most, made in self._strong(chosen):
             size = _outline(made[0])
             if any(all(a >= b for a, b in zip(size, other, strict=True)) for other in too_large):
                 continue
-            patch = [*self.off, *hung_on(self.design, self.box_id, zip((row.face for row in chosen), made, strict=True))]
-            design = edited(self.design, patch)
-            analysis = analyse(design, self.meshes)
-            if foul := next((f for f in analysis.findings if self._is_new_foul(f)), None):
-                if foul.code != "mount.use":  # that one is too weak, no larger than it may be
-                    self.in_the_way.append(foul)
-                    too_large.append(size)
-            elif way := self._told(chosen, made, patch, analysis, most):
-                return way
+            patch, analysis, foul = self._put(chosen, made)
+            if foul is None:
+                if way := self._told(chosen, made, patch, analysis, most):
+                    return way
+            elif foul.code != "mount.use":  # that one is too weak, no larger than it may be
+                self.in_the_way.append(foul)
+                too_large.append(size)
             if len(too_large) == PROOFS:
-                return None
+                break
         return None
+
+    def _each_its_own(self, chosen: Sequence[Within]) -> Hanging | None:
+        forces = self._forces(chosen)
+        options = [self._holding(row, forces[:, :, n]) for n, row in enumerate(chosen)]
+        for _ in range(OWN_PROOFS):
+            if not all(options):
+                break
+            made = [rows[0] for rows in options]
+            patch, analysis, foul = self._put(chosen, made)
+            if foul is None:
+                return self._told(chosen, made, patch, analysis, 1.0)
+            if foul.margin is None or not foul.points_mm or foul.code == "mount.use":
+                break
+            there = np.array(foul.points_mm[0])
+            n = int(np.argmin([np.linalg.norm(there - row.place.spot.at) for row in chosen]))
+            options[n] = self._smaller(chosen[n], options[n], -foul.margin, forces[:, :, n])
+        return None
+
+    def _put(self, chosen: Sequence[Within], made: Sequence[dict[str, Any]]) -> tuple[list[Op], Analysis, Finding | None]:
+        """The box hung so: the edit, what all checks say of it with everything else there, and what is foul that was not before."""
+        patch = [*self.off, *hung_on(self.design, self.box_id, zip((row.face for row in chosen), made, strict=True))]
+        analysis = analyse(edited(self.design, patch), self.meshes)
+        return patch, analysis, next((f for f in analysis.findings if self._is_new_foul(f)), None)
+
+    def _holding(self, row: Within, forces: Matrix) -> list[dict[str, Any]]:
+        """What holds at one place, the lightest first, and before all what is clear where it may be."""
+        uses: dict[int, tuple[float, int]] = {}  # by shape
+        for number, made in enumerate(self._made(row)):
+            shape = OFFERS[KIND].shape_of(number)
+            if made is not None and uses.get(shape, (2.0, 0))[0] > 1.0:
+                uses[shape] = min((self._use_of(self._connection(row, number), forces), number), uses.get(shape, (np.inf, 0)))
+        held = sorted((use > TIGHT_USE, number) for use, number in uses.values() if use <= 1.0)
+        return [made for _, number in held if (made := self._made(row)[number])]
+
+    def _smaller(self, row: Within, options: list[dict[str, Any]], by_mm: float, forces: Matrix) -> list[dict[str, Any]]:
+        """What is left where the first of them stands in the way by so much: each as narrow as that one must be, if it holds so, else
+        what is less large another way."""
+        offer, size, left = OFFERS[KIND], _outline(options[0]), []
+        width = offer.width(options[0]) - 2.0 * ceil(by_mm)
+        for made in options:
+            narrow = offer.narrowed(made, width)
+            if narrow and self._use_of(self._connected(row, narrow), forces) <= 1.0:
+                left.append(narrow)
+            elif any(a < b for a, b in zip(_outline(made), size, strict=True)):
+                left.append(made)
+        return left
 
     def _is_new_foul(self, finding: Finding) -> bool:
         return finding.state == "foul" and finding.id not in self.foul_before and finding.code not in LATER
@@ -147,10 +201,15 @@ class _Question:
     def _strong(self, chosen: Sequence[Within]) -> Iterator[tuple[float, list[dict[str, Any]]]]:
         """Mounts that hold, the lightest first: those of which nothing is used beyond what counts as clear where it may, then those
         that bear it all; with the most that is used of them."""
-        forces, bear = self._forces(chosen), []
+        forces, bear, hopeless = self._forces(chosen), [], set[int]()
         for number in range(len(self._made(chosen[0]))):
+            shape = OFFERS[KIND].shape_of(number)
+            if shape in hopeless:
+                continue
             use = self._use(chosen, number, forces)
-            if use <= TIGHT_USE:
+            if use == np.inf:
+                hopeless.add(shape)
+            elif use <= TIGHT_USE:
                 yield TIGHT_USE, self._alike(chosen, number)
             elif use <= 1.0:
                 bear.append(number)
@@ -160,14 +219,15 @@ class _Question:
         """Whether any of the heaviest mounts hold."""
         if self._peak(chosen) is None:
             return False
-        forces, count = self._forces(chosen), len(self._made(chosen[0]))
-        return any(self._use(chosen, number, forces) <= 1.0 for number in range(count - 1, max(count - HEAVIEST, 0), -1))
+        forces = self._forces(chosen)
+        can_be_made = (n for n in reversed(range(len(self._made(chosen[0])))) if len(self._alike(chosen, n)) == len(chosen))
+        return any(self._use(chosen, number, forces) <= 1.0 for number in islice(can_be_made, HEAVIEST))
 
     def _alike(self, chosen: Sequence[Within], number: int) -> list[dict[str, Any]]:
         return [made for row in chosen if (made := self._made(row)[number])]
 
     def _use(self, chosen: Sequence[Within], number: int, forces: Matrix) -> float:
-        """The largest use of mounts made alike, the hardest loaded first; more than one where they cannot be made or do not hold."""
+        """The largest use of mounts made alike, the hardest loaded first; without end where no bolt would make them hold."""
         most = 0.0
         for n in np.argsort(-np.linalg.norm(forces, axis=3).max(axis=(0, 1))):
             if self._made(chosen[n])[number] is None:
@@ -185,11 +245,12 @@ class _Question:
     def _connection(self, row: Within, number: int) -> Connection:
         key = (row.path, number)
         if key not in self.connections:
-            mount = Mount.model_validate(
-                {**(self._made(row)[number] or {}), "name": row.name, "face": row.face, "carries": {self.box.path: True}}
-            )
-            self.connections[key] = connect("proposed", mount, row.place.spot, row.place.seat, self.assembly.tables)
+            self.connections[key] = self._connected(row, self._made(row)[number] or {})
         return self.connections[key]
+
+    def _connected(self, row: Within, made: dict[str, Any]) -> Connection:
+        mount = Mount.model_validate({**made, "name": row.name, "face": row.face, "carries": {self.box.path: True}})
+        return connect("proposed", mount, row.place.spot, row.place.seat, self.assembly.tables)
 
     def _use_of(self, connection: Connection, forces: Matrix) -> float:
         """The largest use of a mount; of a check that is never clear only what lies beyond its capacity counts as more than clear."""
@@ -197,6 +258,8 @@ class _Question:
             return np.inf
         uses = connection.uses(connection.parts_of(forces), road=self.road)
         worst = {check: float(use.max()) for check, use in uses.items()}
+        if any(use > 1.0 for check, use in worst.items() if check != BOLT):
+            return np.inf
         return max(min(use, TIGHT_USE) if check in connection.rough and use <= 1.0 else use for check, use in worst.items())
 
     def _told(
@@ -210,7 +273,7 @@ class _Question:
         weakest = max((row for row, _ in rows), key=lambda row: row.use)
         return Hanging(
             tuple(row.name for row in chosen), analysis.boxes[self.box_id].hung_kg - self.box.hung_kg, weakest.use,
-            f"{weakest.check}, {weakest.case}", _made_of(made[0]), tuple(patch),
+            f"{weakest.check}, {weakest.case}", _all_made_of(made), tuple(patch),
         )  # fmt: skip
 
 
@@ -218,6 +281,11 @@ def _outline(made: dict[str, Any]) -> tuple[float, ...]:
     shape, plate = made["shape"], made["to_box"]["doubler"] or {}
     sizes = (plate.get(name, 0.0) for name in ("thickness_mm", "along_w_mm", "along_n_mm"))
     return shape["thickness_mm"], shape["width_mm"], shape["leg_b_mm"], *sizes
+
+
+def _all_made_of(made: Sequence[dict[str, Any]]) -> str:
+    sorts = Counter(map(_made_of, made))
+    return "; ".join(f"{number} {words}" if len(sorts) > 1 else words for words, number in sorts.items())
 
 
 def _made_of(made: dict[str, Any]) -> str:

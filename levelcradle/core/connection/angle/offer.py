@@ -1,7 +1,7 @@
 """Welded angles of usual sheet and bolts, tried when it is asked how a box can hang: all of one box alike, but for what its place
 makes different."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import product
 from typing import Any
 
@@ -17,8 +17,9 @@ __all__ = ["AngleOffer"]
 
 FARTHEST_MM = 160.0  # from the wall to the bolt: longer legs bend too much to be worth it; common practice, no source
 RADII = {4: 4.0, 5: 5.0, 6: 8.0, 8: 10.0, 10: 12.0, 12: 16.0}  # inside radius by thickness, as shops fold S355: common practice, no source
-WIDTHS = (60.0, 90.0, 120.0)
-LENGTHS = (60.0, 90.0, 120.0)  # of the welds
+WIDTHS = (60.0, 90.0, 105.0, 120.0)
+NARROWEST_MM = 40.0  # of an angle that makes way on a side
+LENGTHS = (60.0, 90.0, 120.0, 180.0)  # of the welds: on a high wall a long one keeps it from bulging
 DOUBLERS = (None, 3.0, 4.0, 6.0)
 CLASSES = ("8.8", "10.9")
 TOE = 1.8  # times the bolt's hole, from the bolt to the free end
@@ -70,6 +71,8 @@ class _Recipe:
 
 
 _RECIPES = sorted((_Recipe(*row) for row in product(RADII, WIDTHS, LENGTHS, DOUBLERS, CLASSES)), key=lambda recipe: recipe.weighs)
+_SHAPES = list(dict.fromkeys(replace(recipe, property_class="") for recipe in _RECIPES))
+_SHAPE_OF = [_SHAPES.index(replace(recipe, property_class="")) for recipe in _RECIPES]
 
 
 class AngleOffer:
@@ -93,6 +96,24 @@ class AngleOffer:
         )  # fmt: skip
         misses, why = max(off)
         return Reach(frame.c_mm, max(misses, 0.0), why if misses > 0 or not frame.square else "", frame.square)
+
+    @staticmethod
+    def shape_of(number: int) -> int:
+        """Of two that are made with the same number here only the bolt differs."""
+        return _SHAPE_OF[number]
+
+    @staticmethod
+    def width(made: dict[str, Any]) -> float:
+        return float(made["shape"]["width_mm"])
+
+    @staticmethod
+    def narrowed(made: dict[str, Any], to_mm: float) -> dict[str, Any] | None:
+        """An angle and its doubler, narrower on both sides alike."""
+        if to_mm < NARROWEST_MM:
+            return None
+        by, doubler = max(AngleOffer.width(made) - to_mm, 0.0), made["to_box"]["doubler"]
+        plate = {**doubler, "along_w_mm": doubler["along_w_mm"] - by} if doubler else None
+        return {**made, "shape": {**made["shape"], "width_mm": AngleOffer.width(made) - by}, "to_box": {**made["to_box"], "doubler": plate}}
 
     @staticmethod
     def made(place: Place, tables: Tables) -> list[dict[str, Any] | None]:

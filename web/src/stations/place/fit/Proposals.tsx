@@ -108,6 +108,7 @@ export function Proposals({ study }: { study: Study }) {
                       {b.limits.length > 0 && (
                         <span className="block text-soft">held by {b.limits.slice(0, 3).join(', ')}</span>
                       )}
+                      {b.hangs && <span className="block">{b.hangs}</span>}
                       <Link onClick={() => setMore({ of: i, box: b.id })}>one more?</Link>
                     </span>
                   ))}
