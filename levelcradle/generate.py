@@ -8,6 +8,7 @@ import subprocess
 from pathlib import Path
 from typing import Any, cast, get_args
 
+from levelcradle.core.clearance.rooms import USUAL_MM
 from levelcradle.core.design import schema
 from levelcradle.core.design.box import EDGES_OF, FACE_AT
 from levelcradle.core.design.readings import KINDS, SIZES, WAYS
@@ -66,6 +67,7 @@ def _rules() -> dict[str, Any]:
         "face_edges": {face: EDGES_OF[face] for face in FACE_AT},
         "cut_edges": [list(edge) for edge in EDGES],
         "turns": [{"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))} for t, looks in every_turn()],
+        "face_rooms_mm": USUAL_MM,
         "not_checked": NOT_CHECKED,
         "roles": list(get_args(Role)),
         "wishes": {key: wishes[key] for key in ("making", "weights", "parallel", "boxes_per_bay")},

@@ -8,7 +8,7 @@ from typing import TypeVar
 
 from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance import access_findings, flag_findings, gap_findings, inside_findings, strayed
+from levelcradle.core.clearance import access_findings, flag_findings, gap_findings, inside_findings, room_findings, strayed
 from levelcradle.core.design import Design
 from levelcradle.core.design.box import Turn
 from levelcradle.core.errors import UnknownThing
@@ -141,6 +141,7 @@ def _checks(assembly: Assembly, level: LevelFigures, supports: tuple[SupportFigu
         ("the survey", "survey", lambda: survey_findings(assembly)),
         ("the stock", "stock", lambda: stock_findings(assembly)),
         ("gaps", "place", lambda: gap_findings(assembly)),
+        ("room that boxes keep", "place", lambda: room_findings(assembly)),
         ("the inside of the boxes", "box", lambda: inside_findings(assembly)),
         ("boxes in their spaces", "place", lambda: strayed(assembly)),
         ("what their spaces ask", "box", lambda: flag_findings(assembly)),

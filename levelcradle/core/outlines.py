@@ -9,6 +9,7 @@ import numpy as np
 from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels
 from levelcradle.core.axes import Vec
 from levelcradle.core.bays import sections
+from levelcradle.core.clearance import room_of
 from levelcradle.core.design import Bay
 from levelcradle.core.memo import Memo
 from levelcradle.core.solids import Polygon, Solid, block_shadows, shadows
@@ -106,6 +107,9 @@ def _box(box: PlacedBox, before: int) -> Iterator[Shape]:
         path = f"mounts/{piece.mount}" if piece.mount else box.path
         words = names[piece.mount] if piece.mount else f"{name} {piece.name}"
         yield _shape(path, drawn, words, piece.solid, piece.name, owner=box.path)
+    for key, room in box.box.keep_clear.items():
+        solid = room_of(box, room.face, room.depth_mm)
+        yield _shape(f"{box.path}/keep_clear/{key}", "keepout", f"{name}, {room.reason or 'room kept'}", solid, owner=box.path)
     rows = list(_inside(box, before))
     lows, highs = (np.array([row[i] for row in rows]).reshape(-1, 3) for i in (0, 1))
     for (_, _, path, drawn, words, label), seen in zip(rows, block_shadows(lows, highs, box.placement), strict=True):

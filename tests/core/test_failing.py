@@ -22,7 +22,8 @@ from tests.plain import a_block, plain_car
 
 CHECKS = [
     "level_figures", "support_figures", "survey_findings", "stock_findings", "gap_findings", "inside_findings", "strayed", "flag_findings",
-    "access_findings", "mount_findings", "level_findings", "ground_findings", "shelf_figures", "shapes", "bay_figures", "resolve",
+    "access_findings", "mount_findings", "level_findings", "ground_findings", "shelf_figures", "shapes",
+    "room_findings", "bay_figures", "resolve",
 ]  # fmt: skip
 
 

@@ -195,11 +195,11 @@ def test_what_moves_sweeps_its_space(bench: Bench) -> None:
     bench.page.get_by_role("button", name="pedal", exact=True).click()
     bench.page.get_by_label("It", exact=True).nth(1).select_option("hinge")
     put(bench.page.get_by_label("to", exact=True), "45")
-    bench.page.get_by_role("button", name="another face").click()
+    bench.page.get_by_role("button", name="a hand before its front").click()
     settled(bench.page)
     item = bench.tree["items"]["pedal"]
     assert item["sweep"]["to_deg"] == 45
-    assert item["keep_clear"]["face"]["depth_mm"] == 80
+    assert item["keep_clear"]["front-room"] == {"face": "front", "depth_mm": 90, "reason": "a hand"}
 
 
 def test_keep_outs_start_from_common_practice_and_a_corridor_has_a_run(bench: Bench) -> None:

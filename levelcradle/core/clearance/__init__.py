@@ -7,6 +7,7 @@ from levelcradle.core.clearance.gaps import around, gap_findings
 from levelcradle.core.clearance.inside import inside_findings
 from levelcradle.core.clearance.lay import lay_against
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
+from levelcradle.core.clearance.rooms import room_findings, room_of
 from levelcradle.core.clearance.stackup import StackRow, StackUp, Surface, stack_up
 from levelcradle.core.clearance.strayed import strayed
 from levelcradle.core.clearance.tape import Taped, move_to, tape_between
@@ -29,6 +30,8 @@ __all__ = [
     "move_to",
     "need_of_boxes",
     "need_of_thing",
+    "room_findings",
+    "room_of",
     "stack_up",
     "strayed",
     "tape_between",

@@ -21,6 +21,7 @@ from levelcradle.core.design.base import (
     _as_tuple,
 )  # fmt: skip
 from levelcradle.core.design.construction import Cap, Closure, Construction, Folded
+from levelcradle.core.design.survey import KeepClear
 
 __all__ = [
     "ANCHORS", "EDGES_OF", "FACE_AT", "Anchor", "Block", "Box", "Chamfer", "Counts", "Dividers", "Finish", "Fittings", "Fixed", "Gaps",
@@ -229,6 +230,7 @@ class Box(Part):
     closures: Annotated[dict[Id, Closure], Field(max_length=1)] = {"lid": Cap()}
     openings: Annotated[dict[Id, Opening], Field(max_length=200)] = {}
     protrusions: Annotated[dict[Id, Protrusion], Field(max_length=100)] = {}
+    keep_clear: Annotated[dict[Id, KeepClear], Field(max_length=12)] = {}
     sealing: Literal["open", "gasket", "sealant"] | None = None
     vented_outside: bool | None = None
     hold_down: Literal["own_holes", "rods", "straps", "fit"] | None = None

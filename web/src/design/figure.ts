@@ -102,14 +102,24 @@ export async function readSpot(text: string, hook: Hook, unit: string) {
 }
 
 async function placeOf({ path, text, hook, unit }: Place): Promise<Meant> {
-  const { said, spot } = await readSpot(text, hook, unit)
-  const keep = { from: hook?.id ?? null, basis: 'typed' }
+  const found = await readSpot(text, hook, unit)
   return ({ readings }) => [
-    { op: 'replace', path, value: spot },
-    ...said.flatMap((part, i) =>
-      note(readings, `${path}/${i}`, { ...keep, text: part.text, unit: part.unit }),
-    ),
+    { op: 'replace', path, value: found.spot },
+    ...asSaid(readings, path, found.said, hook),
   ]
+}
+
+/** How each figure of a place was said, beside it. */
+export function asSaid(
+  readings: Record<string, unknown>,
+  path: string,
+  said: Awaited<ReturnType<typeof readSpot>>['said'],
+  hook: Hook,
+): Op[] {
+  const keep = { from: hook?.id ?? null, basis: 'typed' }
+  return said.flatMap((part, i) =>
+    note(readings, `${path}/${i}`, { ...keep, text: part.text, unit: part.unit }),
+  )
 }
 
 /** Three lengths in one text. Throws with what is missing. */

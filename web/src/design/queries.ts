@@ -281,6 +281,17 @@ export async function squareSpace(project: string, body: object): Promise<{ id: 
   return { id: answer.id, patch: opsOf(answer) }
 }
 
+/** Another row from one: its copy, or its mirror twin. ``id`` is its path. */
+export async function another(project: string, path: string, mirrored: boolean) {
+  const answer = taken(
+    await api.POST('/api/projects/{project}/rows', {
+      params: { path: { project } },
+      body: { path, mirrored },
+    }),
+  )
+  return { path: answer.id, patch: opsOf(answer) }
+}
+
 export async function freed(project: string, item: string) {
   return taken(
     await api.POST('/api/projects/{project}/freed/{item}', { params: { path: { project, item } } }),

@@ -637,6 +637,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Another
+         * @description A row copied, its place still to be taken, or its mirror twin, as a patch to apply. ``id`` is the new row's path.
+         */
+        post: operations["another_api_projects__project__rows_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/scans": {
         parameters: {
             query?: never;
@@ -2073,6 +2093,13 @@ export interface components {
              */
             inner: components["schemas"]["DocWrap"] | components["schemas"]["DocFixed"];
             /**
+             * Keep Clear
+             * @default {}
+             */
+            keep_clear: {
+                [key: string]: components["schemas"]["DocKeepClear"];
+            };
+            /**
              * @default {
              *       "floor_mm": 8,
              *       "wall_mm": 4
@@ -2709,6 +2736,11 @@ export interface components {
              * @default null
              */
             member: string | null;
+            /**
+             * Mirror Of
+             * @default null
+             */
+            mirror_of: string | null;
             /** Name */
             name: string;
             /**
@@ -2897,6 +2929,11 @@ export interface components {
              */
             mass_kg: number | null;
             /**
+             * Mirror Of
+             * @default null
+             */
+            mirror_of: string | null;
+            /**
              * Most V
              * @default null
              */
@@ -2991,6 +3028,11 @@ export interface components {
              * @enum {string}
              */
             kind: "crush" | "hand" | "tool" | "airflow" | "sight" | "lowest" | "corridor" | "other";
+            /**
+             * Mirror Of
+             * @default null
+             */
+            mirror_of: string | null;
             /** Name */
             name: string;
             /**
@@ -3227,6 +3269,11 @@ export interface components {
              * @default null
              */
             material: string | null;
+            /**
+             * Mirror Of
+             * @default null
+             */
+            mirror_of: string | null;
             /** Name */
             name: string;
             /**
@@ -5759,6 +5806,11 @@ export interface components {
             bay: string;
             /** Full Kg */
             full_kg: number;
+            /**
+             * Hangs
+             * @default
+             */
+            hangs: string;
             /** Id */
             id: string;
             /** Limits */
@@ -5878,6 +5930,19 @@ export interface components {
             do: "copy" | "mirror" | "sides" | "widths" | "leans" | "points" | "edge";
             /** Station */
             station: string;
+        };
+        /**
+         * RowBody
+         * @description ``mirrored``: a twin on the other side, instead of a copy.
+         */
+        RowBody: {
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /** Path */
+            path: string;
         };
         /**
          * ScanOut
@@ -8984,6 +9049,68 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RestateBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    another_api_projects__project__rows_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowBody"];
             };
         };
         responses: {

@@ -4,11 +4,12 @@ import { type ReactNode, useState } from 'react'
 import { useDocument, useLive } from '../design/live'
 import { at, freeId } from '../design/pointer'
 import { begin } from '../design/taken'
-import type { Document } from '../design/types'
-import type { Kind } from '../design/figure'
+import type { Document, Op } from '../design/types'
+import { type Kind, TYPED } from '../design/figure'
 import { Blank } from '../ui/Blank'
 import { NameBlank } from '../ui/NameBlank'
 import { Button, Choose, Heading, Link, RowOpener, Tick } from '../ui/parts'
+import { InOneLine } from './InOneLine'
 import { selectedIn } from './useParts'
 import { type Base, PointBlanks, RowHead, useBase } from './rows'
 
@@ -34,13 +35,26 @@ function wordOf(direction: readonly number[]): string {
   return Object.keys(WAYS).find((word) => WAYS[word]?.every((v, i) => v === direction[i])) ?? 'as given'
 }
 
-export function FieldRow({ path, field, base }: { path: string; field: Field; base: Base | null }) {
+export function FieldRow({
+  path,
+  field,
+  base,
+  also = [],
+}: {
+  path: string
+  field: Field
+  base: Base | null
+  /** Rows that take the same. */
+  also?: readonly string[]
+}) {
   const edit = useLive((s) => s.edit)
   const document = useDocument()
   const here = `${path}/${field.at}`
   const value = at(document, here)
+  const all = [path, ...also].map((row) => `${row}/${field.at}`)
   const start = (spot: unknown) => void edit(begin(document, 'replace', here, spot))
-  const put = (next: unknown) => void edit([{ op: 'replace', path: here, value: next }])
+  const set = (next: unknown): Op[] => all.map((one) => ({ op: 'replace', path: one, value: next }))
+  const put = (next: unknown) => void edit(set(next))
   switch (field.kind) {
     case 'place':
       if (!value)
@@ -89,13 +103,14 @@ export function FieldRow({ path, field, base }: { path: string; field: Field; ba
           list="survey"
           optional={field.optional ?? false}
           whole={field.whole ?? false}
+          {...(also.length > 0 && { into: { ops: set(TYPED), none: set(null) } })}
           from={field.kind === 'length' && /\/[012]$/.test(here) ? base : null}
         />
       )
   }
 }
 
-type Collection = 'hardpoints' | 'members' | 'openings' | 'duties' | 'snags' | 'stacks' | 'hardware'
+export type Collection = 'hardpoints' | 'members' | 'openings' | 'duties' | 'snags' | 'stacks' | 'hardware'
 
 export function RowList({
   collection,
@@ -106,6 +121,7 @@ export function RowList({
   fields,
   summary,
   pick = false,
+  line = false,
   extra,
 }: {
   collection: Collection
@@ -117,6 +133,8 @@ export function RowList({
   summary?: (row: never) => string
   /** Whether the tape's reference point is chosen for the list. */
   pick?: boolean
+  /** Whether a name and a place in one line make another. */
+  line?: boolean
   extra?: (id: string) => ReactNode
 }) {
   const document = useDocument()
@@ -124,6 +142,9 @@ export function RowList({
   const rows = document[collection] as Record<string, { name: string }>
   const [open, setOpen] = useState<string | null>(selectedIn(collection))
   const { base, pick: picker } = useBase()
+  const [ticked, setTicked] = useState<readonly string[] | null>(null)
+  const flip = (id: string) =>
+    ticked && setTicked(ticked.includes(id) ? ticked.filter((one) => one !== id) : [...ticked, id])
   async function another() {
     const id = freeId(title.replace(/s$/, ''), rows)
     if (await edit(begin(document, 'add', `/${collection}/${id}`, fresh(base, document)))) setOpen(id)
@@ -131,14 +152,38 @@ export function RowList({
   return (
     <section aria-label={title} className="mb-4">
       <Heading right={Object.keys(rows).length || ''}>{title}</Heading>
+      {Object.keys(rows).length > 1 && (
+        <p className="m-0 text-right text-sm">
+          <Link onClick={() => setTicked(ticked ? null : [])}>
+            {ticked ? 'done with several' : 'change several at once'}
+          </Link>
+        </p>
+      )}
+      {ticked && ticked.length > 0 && (
+        <Several
+          paths={ticked.filter((id) => id in rows).map((id) => `/${collection}/${id}`)}
+          fields={fields}
+        />
+      )}
       {teach && <p className="my-1 text-sm">{teach}</p>}
       {pick && Object.keys(rows).length > 0 && picker}
       {Object.entries(rows).map(([id, row]) => (
         <div key={id} className="border-b border-hair">
-          <RowOpener open={open === id} onOpen={() => setOpen(open === id ? null : id)}>
-            <span>{row.name}</span>
-            <span className="narrow text-sm text-soft">{summary?.(row as never)}</span>
-          </RowOpener>
+          <div className="flex items-center gap-2">
+            {ticked && (
+              <input
+                type="checkbox"
+                aria-label={row.name}
+                checked={ticked.includes(id)}
+                onChange={() => flip(id)}
+                className="h-[18px] w-[18px] accent-blue"
+              />
+            )}
+            <RowOpener open={open === id} onOpen={() => setOpen(open === id ? null : id)}>
+              <span>{row.name}</span>
+              <span className="narrow text-sm text-soft">{summary?.(row as never)}</span>
+            </RowOpener>
+          </div>
           {open === id && (
             <div className="mb-3 max-w-[560px] rounded border border-edge bg-white p-3">
               <RowHead path={`/${collection}/${id}`} onRemoved={() => setOpen(null)} />
@@ -150,10 +195,36 @@ export function RowList({
           )}
         </div>
       ))}
-      <Button plain className="my-2" data-goes={`/${collection}`} onClick={() => void another()}>
+      {line && <InOneLine collection={collection} base={base} fresh={fresh} />}
+      <Button
+        plain
+        className="my-2"
+        data-goes={line ? undefined : `/${collection}`}
+        onClick={() => void another()}
+      >
         {add}
       </Button>
     </section>
+  )
+}
+
+/** What can be alike of several rows: everything but their places and names. */
+function Several({ paths, fields }: { paths: readonly string[]; fields: readonly Field[] }) {
+  const [first, ...also] = paths
+  if (!first) return null
+  return (
+    <div
+      role="group"
+      aria-label={`For all ${paths.length} ticked`}
+      className="mb-2 max-w-[560px] rounded border border-blue bg-wash p-3"
+    >
+      <strong>For all {paths.length} ticked</strong>
+      {fields
+        .filter(({ kind }) => kind !== 'place' && kind !== 'text')
+        .map((field) => (
+          <FieldRow key={`${field.at} ${first}`} path={first} also={also} field={field} base={null} />
+        ))}
+    </div>
   )
 }
 

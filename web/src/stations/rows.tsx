@@ -1,9 +1,12 @@
 /** Parts shared by the survey's lists: a place in three blanks, a solid, a name with a remove button. */
 import { useState } from 'react'
 
-import { useDocument, useLive } from '../design/live'
+import { useChoice } from '../design/choice'
+import { useDocument, useLive, useLoaded } from '../design/live'
 import { at } from '../design/pointer'
+import { another } from '../design/queries'
 import { isTaken } from '../design/taken'
+import { useAsked } from '../design/useAsked'
 import { Blank } from '../ui/Blank'
 import { NameBlank } from '../ui/NameBlank'
 import { Choose, Link } from '../ui/parts'
@@ -39,15 +42,25 @@ export function PointBlanks({
   path,
   base = null,
   words = ['aft', 'across', 'up'],
+  of,
 }: {
   path: string
   base?: Base | null
   words?: string[]
+  /** What a screen reader says before each, where there are several. */
+  of?: string
 }) {
   return (
     <span className="flex flex-wrap gap-x-3">
       {words.map((word, i) => (
-        <Blank key={word} path={`${path}/${i}`} label={word} list="survey" from={base} />
+        <Blank
+          key={word}
+          path={`${path}/${i}`}
+          label={word}
+          {...(of && { name: `${of}, ${word}` })}
+          list="survey"
+          from={base}
+        />
       ))}
     </span>
   )
@@ -55,16 +68,65 @@ export function PointBlanks({
 
 export function RowHead({ path, onRemoved }: { path: string; onRemoved?: () => void }) {
   const edit = useLive((s) => s.edit)
-  const name = String(at(useDocument(), `${path}/name`) ?? '')
+  const row = at(useDocument(), path) as { name: string; mirror_of?: string | null }
   return (
-    <span className="flex items-center justify-between gap-3">
-      <NameBlank path={`${path}/name`} label="Name" />
-      <Link
-        aria-label={`Remove ${name}`}
-        onClick={() => void edit([{ op: 'remove', path }]).then((ok) => ok && onRemoved?.())}
-      >
-        remove
+    <>
+      <span className="flex items-center justify-between gap-3">
+        <NameBlank path={`${path}/name`} label="Name" />
+        <Link
+          aria-label={`Remove ${row.name}`}
+          onClick={() => void edit([{ op: 'remove', path }]).then((ok) => ok && onRemoved?.())}
+        >
+          remove
+        </Link>
+      </span>
+      {'mirror_of' in row && <Twin path={path} row={row} />}
+    </>
+  )
+}
+
+/** Copied, or mirrored about the centreline: twins go together until they are cut loose. */
+function Twin({ path, row }: { path: string; row: { name: string; mirror_of?: string | null } }) {
+  const document = useDocument()
+  const { project } = useLoaded()
+  const select = useChoice((s) => s.select)
+  const edit = useLive((s) => s.edit)
+  const { ask, problem } = useAsked()
+  const [, collection = '', id = ''] = path.split('/')
+  const rows = document[collection as 'hardpoints']
+  const twin = row.mirror_of ?? Object.keys(rows).find((key) => rows[key]?.mirror_of === id)
+  const loose = row.mirror_of ? path : `/${collection}/${twin}`
+  async function make(mirrored: boolean) {
+    let made = ''
+    const done = await ask(async () => {
+      const order = await another(project, path.slice(1), mirrored)
+      made = order.path
+      return order
+    })
+    if (done) select(made)
+  }
+  return (
+    <span className="flex flex-wrap items-center gap-x-4 text-sm">
+      <Link aria-label={`Copy ${row.name}`} onClick={() => void make(false)}>
+        copy
       </Link>
+      {twin ? (
+        <>
+          <span>mirror twin of {rows[twin]?.name}: they go together</span>
+          <Link onClick={() => void edit([{ op: 'replace', path: `${loose}/mirror_of`, value: null }])}>
+            cut loose
+          </Link>
+        </>
+      ) : (
+        <Link aria-label={`Mirror twin of ${row.name}`} onClick={() => void make(true)}>
+          mirror twin
+        </Link>
+      )}
+      {problem && (
+        <span role="alert" className="font-semibold text-foul">
+          {problem}
+        </span>
+      )}
     </span>
   )
 }

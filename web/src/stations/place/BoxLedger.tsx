@@ -11,6 +11,7 @@ import { NameBlank } from '../../ui/NameBlank'
 import { Button, Choose, Fact, Heading, Link, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { GapRows } from '../FindingRows'
+import { KeptFaces } from '../KeptFaces'
 import { BlockRows } from './BlockRows'
 import { OneMore, Remedies } from './Cures'
 import { LayAgainst } from './LayAgainst'
@@ -74,6 +75,7 @@ export function BoxLedger({ id }: { id: string }) {
       <Heading>Blocks</Heading>
       <BlockRows id={id} />
       <OneMore box={id} />
+      <KeptFaces path={`/boxes/${id}/keep_clear`} rows={box.keep_clear} />
       <Heading>Name</Heading>
       <NameBlank path={`/boxes/${id}/name`} label="Name" />
       <BaySelect id={id} box={box} />

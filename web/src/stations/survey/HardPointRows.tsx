@@ -67,10 +67,11 @@ export function HardPointRows() {
         title="Hard points"
         teach="Every hole, captive nut, stud and strap point that could carry a box. What a point carried before is evidence for the road up to that weight, and none for a crash."
         add="Another hard point"
-        fresh={(base) => ({
+        line
+        fresh={(base, { hardpoints }) => ({
+          ...likeTheLast(hardpoints),
           name: 'new hard point',
           at_mm: base?.at ?? [1000, 0, 400],
-          direction: [0, 0, 1],
         })}
         fields={point}
         summary={(p: HardPoint) =>
@@ -126,6 +127,14 @@ export function HardPointRows() {
       <Behind />
     </>
   )
+}
+
+/** A row of points is mostly of one sort: what is set for one is there for the next. */
+function likeTheLast(points: Record<string, HardPoint>): object {
+  const last = Object.values(points).at(-1)
+  if (!last) return { direction: [0, 0, 1] }
+  const { direction, kind, thread, structure, uncut } = last
+  return { direction, kind, thread, structure, uncut }
 }
 
 /** The round of a space ends with: what could carry a box near here? */

@@ -13,6 +13,7 @@ import { length, place } from '../../ui/format'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Choose, Heading, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
+import { InOneLine } from '../InOneLine'
 import { PointBlanks, RowHead, useBase } from '../rows'
 
 export function References() {
@@ -52,7 +53,8 @@ export function References() {
           <Tapes id={id} point={point} />
         </div>
       ))}
-      <Button className="mt-3" onClick={add}>
+      <InOneLine collection="references" base={base} fresh={() => ({})} />
+      <Button plain className="mt-1" onClick={add}>
         Another reference point
       </Button>
     </>

@@ -112,18 +112,18 @@ function Figures({ path, solid, base }: { path: string; solid: Solid; base: Base
       return (
         <>
           <span className="narrow text-sm">from (fore, left, lower)</span>
-          <PointBlanks path={`${path}/low_mm`} base={base} />
+          <PointBlanks path={`${path}/low_mm`} base={base} of="from" />
           <span className="narrow text-sm">to (aft, right, upper)</span>
-          <PointBlanks path={`${path}/high_mm`} base={base} />
+          <PointBlanks path={`${path}/high_mm`} base={base} of="to" />
         </>
       )
     case 'rod':
       return (
         <>
           <span className="narrow text-sm">from</span>
-          <PointBlanks path={`${path}/start_mm`} base={base} />
+          <PointBlanks path={`${path}/start_mm`} base={base} of="from" />
           <span className="narrow text-sm">to</span>
-          <PointBlanks path={`${path}/end_mm`} base={base} />
+          <PointBlanks path={`${path}/end_mm`} base={base} of="to" />
           <Blank
             path={`${path}/radius_mm`}
             label="diameter"

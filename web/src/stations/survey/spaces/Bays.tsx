@@ -179,7 +179,25 @@ function BaySheet({ id, bay }: { id: string; bay: Bay }) {
       </div>
       <div className="grid grid-cols-1 gap-x-10 lg:grid-cols-2">
         <section aria-label="Its sides">
-          <Heading>Its sides</Heading>
+          <Heading
+            right={
+              <Link
+                onClick={() =>
+                  void edit(
+                    SIDES.map((side) => ({
+                      op: 'replace',
+                      path: `${path}/sides/${side}/is`,
+                      value: 'metal',
+                    })),
+                  )
+                }
+              >
+                metal all round
+              </Link>
+            }
+          >
+            Its sides
+          </Heading>
           <p className="m-0 mb-1 text-sm text-soft">
             Open says that nothing stands there. A box may stand out through it, and how far is said; what is
             beyond was not measured with this space.

@@ -4,14 +4,13 @@ import { useState } from 'react'
 import { api, taken, wordsOf } from '../../../design/api'
 import rules from '../../../design/rules.json'
 import { useDocument, useLive, useLoaded } from '../../../design/live'
-import { freeId } from '../../../design/pointer'
 import { freed } from '../../../design/queries'
 import type { Item, Op } from '../../../design/types'
 import { useAsked } from '../../../design/useAsked'
 import { Blank } from '../../../ui/Blank'
 import { NameBlank } from '../../../ui/NameBlank'
-import { Button, Choose, Heading, Link, Tick } from '../../../ui/parts'
-import { FieldRow, Removable } from '../../fields'
+import { Button, Choose, Tick } from '../../../ui/parts'
+import { KeptFaces } from '../../KeptFaces'
 import { Fluid } from '../Fluid'
 import { type Base, GapClass, RowHead } from '../../rows'
 import { SolidBlanks } from '../SolidBlanks'
@@ -75,7 +74,7 @@ export function ThingSheet({ id, item, base }: { id: string; item: Item; base: B
               />
             )}
             <SweepBlanks path={`${path}/sweep`} sweep={item.sweep ?? null} base={base} />
-            <KeepClear path={`${path}/keep_clear`} item={item} />
+            <KeptFaces path={`${path}/keep_clear`} rows={item.keep_clear} />
           </>
         )}
       </div>
@@ -165,46 +164,5 @@ function Offer({ id }: { id: string }) {
       </Button>
       <span role="status">{says}</span>
     </p>
-  )
-}
-
-const FACES = (['front', 'aft', 'left', 'right', 'base', 'top'] as const).map((face) => [face, face] as const)
-
-/** Room that its faces ask for: a plug, a lead, a hand. */
-function KeepClear({ path, item }: { path: string; item: Item }) {
-  const edit = useLive((s) => s.edit)
-  const rows = item.keep_clear
-  return (
-    <section aria-label="Room its faces ask for">
-      <Heading>Room its faces ask for</Heading>
-      {Object.entries(rows).map(([key, row]) => (
-        <Removable
-          key={key}
-          says={`Remove the room before its ${row.face}`}
-          onRemove={() => void edit([{ op: 'remove', path: `${path}/${key}` }])}
-        >
-          <FieldRow
-            path={`${path}/${key}`}
-            field={{ kind: 'choose', at: 'face', label: 'Before its', options: FACES }}
-            base={null}
-          />
-          <Blank path={`${path}/${key}/depth_mm`} label="Keep clear" list="survey" />
-          <NameBlank path={`${path}/${key}/reason`} label="For" />
-        </Removable>
-      ))}
-      <Link
-        onClick={() =>
-          void edit([
-            {
-              op: 'add',
-              path: `${path}/${freeId('face', rows)}`,
-              value: { face: 'front', depth_mm: 80, reason: '' },
-            },
-          ])
-        }
-      >
-        another face
-      </Link>
-    </section>
   )
 }
