@@ -149,11 +149,11 @@ def _holds_back(design: Design, findings: Findings) -> Next | None:
 
 ANY = ("",)
 _IN_ORDER: tuple[Callable[[Design, Findings], Next | None], ...] = (
-    _weigh, _begun, _comes_out, _weighs, _space, _sides, _points, _kind, _shelf, _box, _in_the_way,
+    _weigh, _begun, _comes_out, _weighs, _space, _sides, _points, _kind, _shelf, _box,
     _first(("gap", "place", "inside"), ("foul",), "make room"),
     _hang,
     _first(("mount",), ("foul",), "make it hold"),
-    _cable, _ratings, _height,
+    _cable, _in_the_way, _ratings, _height,
     _first(ANY, ("foul",), "mend"),
     _holds_back,
 )  # fmt: skip

@@ -9,12 +9,11 @@ from urllib.parse import urlsplit
 
 import uvicorn
 
-from levelcradle.core.errors import UnknownThing
-from levelcradle.demo import demo_design
+from levelcradle.demo import demo_design, pell_design
 from levelcradle.server.app import create_app
 from levelcradle.store import Store, connect, until_there
 
-DEMO = "demo"
+DEMOS = {"pell": pell_design, "demo": demo_design}  # the last one stands first in the list
 KEEP_ALIVE_S = 900  # longer than a person thinks: an edit sent on a connection just dropped would be lost to a reset
 FRONT_END = Path(__file__).parents[2] / "web" / "dist"
 
@@ -34,10 +33,11 @@ def main() -> None:
 
 
 def _load_demo(store: Store) -> None:
-    try:
-        store.open(DEMO)
-    except UnknownThing:
-        store.create(demo_design(), "demo", id_=DEMO)
+    """On the first start: one that was deleted is not put there again."""
+    there = {car.id for car in (*store.all(), *store.deleted())}
+    for key, design in DEMOS.items():
+        if key not in there:
+            store.create(design(), "demo", id_=key)
 
 
 if __name__ == "__main__":

@@ -19,6 +19,7 @@ from levelcradle.core.design import Design
 from levelcradle.instruments import Instruments
 from levelcradle.jobs import Queue
 from levelcradle.server.bodies import BODIES
+from levelcradle.server.cars_routes import router as cars_router
 from levelcradle.server.instrument_routes import router as instrument_router
 from levelcradle.server.news import News
 from levelcradle.server.news import router as news_router
@@ -57,6 +58,7 @@ def create_app(store: Store, front_end: Path | None = None, own_ports: Collectio
     app.state.scans = Scans(store.files)
     app.state.instruments = Instruments(own_ports)
     app.include_router(router, prefix="/api")
+    app.include_router(cars_router, prefix="/api")
     app.include_router(survey_router, prefix="/api")
     app.include_router(instrument_router, prefix="/api")
     app.include_router(study_router, prefix="/api")

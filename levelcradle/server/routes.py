@@ -11,12 +11,10 @@ from pydantic import BaseModel
 from levelcradle.core.analysis import analyse, analyse_assembly, finding_named
 from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import catches, move_to, tape_between
-from levelcradle.core.design import Design, dump, load, new_design, schema, validate
-from levelcradle.core.design.files import LARGEST_BYTES
+from levelcradle.core.design import Design, dump, schema, validate
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op, apply
 from levelcradle.core.design.readings import reads_as
-from levelcradle.core.design.vehicle import Weighed
 from levelcradle.core.errors import PatchError, UnknownThing
 from levelcradle.core.fit import first_box
 from levelcradle.core.memo import Memo
@@ -24,7 +22,6 @@ from levelcradle.core.quantity import meant, read_place
 from levelcradle.drawings import pack_files, sheet_svg, sheets_of
 from levelcradle.server.bodies import (
     FirstBoxBody,
-    NewCar,
     Operation,
     PatchBody,
     PreviewBody,
@@ -34,7 +31,6 @@ from levelcradle.server.bodies import (
     TapeBody,
     WorkingBody,
     json_body,
-    raw_body,
 )  # fmt: skip
 from levelcradle.server.scans import Scans
 from levelcradle.server.views import (
@@ -46,7 +42,6 @@ from levelcradle.server.views import (
     PlaceOut,
     PreviewOut,
     ProblemOut,
-    ProjectOut,
     ReadOut,
     SheetOut,
     TapeOut,
@@ -55,7 +50,7 @@ from levelcradle.server.views import (
 )  # fmt: skip
 from levelcradle.store import Edited, Opened, Store
 
-__all__ = ["Key", "ProjectId", "TheScans", "TheStore", "download", "router", "takes", "tried"]
+__all__ = ["FILE", "Key", "ProjectId", "Session", "TheScans", "TheStore", "Who", "download", "json_out", "router", "takes", "tried"]
 
 router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 412, 413, 422)})
 ProjectId = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,79}$")]
@@ -76,7 +71,7 @@ def takes(model: type[BaseModel], kind: str = "application/json") -> dict[str, A
     return {"requestBody": {"required": True, "content": {kind: {"schema": ref}}}}
 
 
-_FILE = {"requestBody": {"required": True, "content": {"application/json": {"schema": {"type": "object"}}}}}
+FILE = {"requestBody": {"required": True, "content": {"application/json": {"schema": {"type": "object"}}}}}
 
 
 def _store(request: Request) -> Store:
@@ -93,7 +88,7 @@ TheStore = Annotated[Store, Depends(_store)]
 TheScans = Annotated[Scans, Depends(_scans)]
 
 
-def _json(out: BaseModel, status: int = 200) -> Response:
+def json_out(out: BaseModel, status: int = 200) -> Response:
     return Response(out.model_dump_json(), status, media_type="application/json")
 
 
@@ -119,48 +114,23 @@ def read_text(body: Annotated[ReadBody, Depends(json_body(ReadBody))]) -> Respon
     if body.path is not None:
         base = list(body.base_mm) if body.base_mm else None
         found = reads_as(body.path, body.text, body.unit, base, body.now_mm)
-        return _json(ReadOut(value=found.value, unit=found.unit, by=found.by))
+        return json_out(ReadOut(value=found.value, unit=found.unit, by=found.by))
     value, unit = meant(body.text, body.kind, body.unit)
-    return _json(ReadOut(value=value, unit=unit, by=False))
+    return json_out(ReadOut(value=value, unit=unit, by=False))
 
 
 @router.post("/read-place", response_model=PlaceOut, openapi_extra=takes(ReadPlaceBody))
 def read_place_text(body: Annotated[ReadPlaceBody, Depends(json_body(ReadPlaceBody))]) -> Response:
     """A place or a move: ``840 aft, 120 R, 310 up``, ``+12``."""
     place = read_place(body.text, body.axis, body.unit)
-    return _json(PlaceOut.model_validate(place, from_attributes=True))
-
-
-@router.get("/projects", response_model=list[ProjectOut])
-def projects(store: TheStore) -> list[ProjectOut]:
-    return [ProjectOut.model_validate(row, from_attributes=True) for row in store.all()]
-
-
-@router.post("/projects", response_model=ProjectOut, status_code=201, openapi_extra=takes(NewCar))
-def new_car(store: TheStore, session: Session, body: Annotated[NewCar, Depends(json_body(NewCar))]) -> Response:
-    """A new car: name, wheelbase, and as much of tracks and weighing as is known."""
-    design = new_design(body.name, body.wheelbase_mm)
-    vehicle = design.vehicle.model_copy(update={"track_mm": body.track_mm})
-    weighings = {"as-found": Weighed(kind="as found", read=body.weighing)} if body.weighing else {}
-    return _created(store, store.create(design.model_copy(update={"vehicle": vehicle, "weighings": weighings}), session))
-
-
-@router.post("/projects/import", response_model=ProjectOut, status_code=201, openapi_extra=_FILE)
-def import_file(store: TheStore, session: Session, raw: Annotated[bytes, Depends(raw_body(LARGEST_BYTES))]) -> Response:
-    """A ``*.cradle.json`` file as a new project."""
-    return _created(store, store.create(load(raw), session))
-
-
-def _created(store: Store, key: str) -> Response:
-    row = next(p for p in store.all() if p.id == key)
-    return _json(ProjectOut.model_validate(row, from_attributes=True), 201)
+    return json_out(PlaceOut.model_validate(place, from_attributes=True))
 
 
 @router.get("/projects/{project}", response_model=OpenedOut)
 def open_project(project: ProjectId, store: TheStore, scans: TheScans, session: Session) -> Response:
     opened = store.open(project)
     undo, redo = store.steps(project, session=session)
-    return _json(OpenedOut.model_construct(
+    return json_out(OpenedOut.model_construct(
         id=opened.id, revision=opened.revision, document=opened.tree, analysis=_analysed(opened.design, scans), undo=undo, redo=redo,
     ))  # fmt: skip
 
@@ -187,7 +157,7 @@ def _ops(patch: list[Operation]) -> list[Op]:
 
 def _edited(store: Store, scans: Scans, edited: Edited, session: str) -> Response:
     undo, redo = store.steps(edited.opened.id, session=session)
-    return _json(EditedOut.model_construct(
+    return json_out(EditedOut.model_construct(
         revision=edited.opened.revision, patches_since=_patch_out(edited.since), document_patch=_patch_out(edited.patch),
         sentence=edited.sentence, analysis=_analysed(edited.opened.design, scans), undo=undo, redo=redo,
     ))  # fmt: skip
@@ -224,7 +194,7 @@ def preview(project: ProjectId, store: TheStore, scans: TheScans, body: Annotate
     moved = next((key for key, box in assembly.boxes.items() if any(op.path.startswith(f"/{box.path}/pose") for op in body.patch)), None)
     caught = catches(assembly, moved) if moved is not None else ()
     shown = analysis if body.shapes else analysis.model_copy(update={"shapes": ()})
-    return _json(PreviewOut.model_construct(base=opened.revision, analysis=shown, catches=caught))
+    return json_out(PreviewOut.model_construct(base=opened.revision, analysis=shown, catches=caught))
 
 
 def tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Design]:
@@ -241,7 +211,7 @@ def working(
     """The steps behind one finding, as stored or with the same patch as a preview."""
     _, design = tried(store, project, body)
     finding = finding_named(analyse(design, scans.of(design)), body.finding)
-    return _json(WorkingOut(finding=finding.id, steps=finding.working() if finding.working else ()))
+    return json_out(WorkingOut(finding=finding.id, steps=finding.working() if finding.working else ()))
 
 
 @router.post("/projects/{project}/tape", response_model=TapeOut, openapi_extra=takes(TapeBody))
@@ -251,7 +221,7 @@ def tape(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[T
     assembly = resolve(design, scans.of(design))
     found = tape_between(assembly, body.one, body.other)
     move = None if body.want_mm is None else move_to(assembly, body.one, body.other, body.want_mm)
-    return _json(TapeOut(distance_mm=found.distance_mm, here=found.here, there=found.there, parts_mm=found.parts_mm, move_mm=move))
+    return json_out(TapeOut(distance_mm=found.distance_mm, here=found.here, there=found.there, parts_mm=found.parts_mm, move_mm=move))
 
 
 @router.post("/projects/{project}/first-box", response_model=FirstBoxOut, openapi_extra=takes(FirstBoxBody))
@@ -264,13 +234,7 @@ def put_box(
     key = free_id(body.bay, opened.design.boxes)
     value = found.box.model_dump(mode="json", by_alias=True)
     patch = [OperationOut(op="add", path=f"/boxes/{key}", value=value)]
-    return _json(FirstBoxOut(modules=found.modules, fits=found.fits, says=found.says, patch=patch))
-
-
-@router.get("/projects/{project}/history")
-def history(project: ProjectId, store: TheStore) -> list[dict[str, str | int]]:
-    rows = store.history(project)
-    return [{"number": r.number, "kind": r.kind, "sentence": r.sentence, "who": r.who, "made_at": r.made_at} for r in rows]
+    return json_out(FirstBoxOut(modules=found.modules, fits=found.fits, says=found.says, patch=patch))
 
 
 @router.get("/projects/{project}/export")

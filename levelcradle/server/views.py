@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict
 from levelcradle.core.analysis import Analysis, BoxFigures, StationState, WatchRow
 from levelcradle.core.axes import Vec
 from levelcradle.core.clearance import Catch
+from levelcradle.core.compared import Compared
 from levelcradle.core.cuts import Body, Cut
 from levelcradle.core.design.patch import Op
 from levelcradle.core.finding import Figure, Finding, State, Step
@@ -23,9 +24,9 @@ from levelcradle.core.survey import BayFigures
 
 __all__ = [
     "AnalysisOut", "AnswerOut", "BehindOut", "BlankOut", "BodiesOut", "CarrierOut", "ChannelOut", "CostOut", "CureOut", "EditedOut",
-    "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut", "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut",
-    "ProblemOut", "ProjectOut", "ReadOut", "ScanOut", "SectionOut", "SheetOut", "ShelfOut", "ShelfRowOut", "SourceOut", "SwingOut",
-    "TapeOut", "ToMeasureOut", "WorkingOut", "analysis_out", "operations",
+    "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut", "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut", "ProblemOut",
+    "ProjectOut", "ReadOut", "RevisionOut", "ScanOut", "SectionOut", "SheetOut", "ShelfOut", "ShelfRowOut", "SourceOut", "SwingOut",
+    "TapeOut", "ToMeasureOut", "VariantOut", "WorkingOut", "analysis_out", "operations",
 ]  # fmt: skip
 
 
@@ -127,6 +128,23 @@ class ProjectOut(Out):
     name: str
     revision: int
     changed_at: str
+    variant_of: str | None
+    deleted_at: str
+
+
+class RevisionOut(Out):
+    number: int
+    kind: str
+    sentence: str
+    who: str
+    made_at: str
+
+
+class VariantOut(Out):
+    id: str
+    name: str
+    revision: int
+    figures: Compared
 
 
 class OpenedOut(Out):

@@ -11,12 +11,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from peewee import fn
+from peewee import SQL, fn
 
 from levelcradle.core.design import Design, dump, validate
 from levelcradle.core.design.files import tree_of
 from levelcradle.core.design.patch import Op, apply, clashes
-from levelcradle.core.design.pointer import find, resolves
+from levelcradle.core.design.pointer import find, join, resolves
 from levelcradle.core.design.sentence import sentence
 from levelcradle.core.design.upgrade import upgraded
 from levelcradle.core.errors import CradleError, PatchError, UnknownThing
@@ -31,14 +31,19 @@ __all__ = ["Clash", "Edited", "HistoryRow", "Opened", "Stale", "Store", "Summary
 
 Kind = Literal["edit", "undo", "redo"]
 WORKER_BEATS_S = 15.0
+KEPT_DAYS = 30
 
 
 @dataclass(frozen=True, slots=True)
 class Summary:
+    """``variant_of``: the car that it was first copied from; ``deleted_at``: empty while it is on the bench."""
+
     id: str
     name: str
     revision: int
     changed_at: str
+    variant_of: str | None = None
+    deleted_at: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,23 +122,55 @@ class Store:
             return bool(self._db.execute_sql(query, (WORKER_BEATS_S,)).fetchone()[0])
 
     def all(self) -> list[Summary]:
+        """The cars on the bench, the newest change first."""
         with self._db.connection_context():
-            rows = Project.select(Project.id, Project.name, Project.revision, Project.changed_at)
-            return [Summary(p.id, p.name, p.revision, p.changed_at.isoformat()) for p in rows.order_by(Project.changed_at.desc())]
+            return [_summary(p) for p in _listed().where(Project.deleted_at.is_null()).order_by(Project.changed_at.desc())]
 
-    def create(self, design: Design, session: str, *, id_: str | None = None) -> str:
-        """Stores a design as revision 1 and returns its id."""
+    def deleted(self) -> list[Summary]:
+        """What was deleted and is still kept, the last first."""
+        with self._db.connection_context():
+            return [_summary(p) for p in _listed().where(Project.deleted_at.is_null(False)).order_by(Project.deleted_at.desc())]
+
+    def family(self, key: str) -> list[Summary]:
+        """A car's first and all its variants, the first first. Raises UnknownThing."""
+        with self._db.connection_context():
+            first = _row(key, lock=False).variant_of or key
+            rows = _listed().where(Project.deleted_at.is_null(), (Project.id == first) | (Project.variant_of == first))
+            return sorted(map(_summary, rows), key=lambda car: (car.id != first, car.name))
+
+    def create(self, design: Design, session: str, *, id_: str | None = None, variant_of: str | None = None, says: str = "started") -> str:
+        """Stores a design as revision 1 and returns its id. What was deleted long ago goes for good."""
         key = id_ or f"{_slug(design.name)}-{secrets.token_hex(3)}"
         with self._db.connection_context(), self._db.atomic():
-            Project.create(id=key, name=design.name, revision=1, document=dump(design), changed_at=fn.now())
+            Project.delete().where(Project.deleted_at < SQL(f"now() - interval '{KEPT_DAYS} days'")).execute()
+            Project.create(id=key, name=design.name, revision=1, document=dump(design), changed_at=fn.now(), variant_of=variant_of)
             Revision.create(project=key, number=1, kind="start", session=session, patch="[]", inverse="[]",
-                            sentence="started", made_at=fn.now())  # fmt: skip
+                            sentence=says, made_at=fn.now())  # fmt: skip
         return key
+
+    def copy(self, key: str, session: str) -> str:
+        """A variant of a car, as it stands; it knows its first. Raises UnknownThing."""
+        family, opened = self.family(key), self.open(key)
+        name = f"{family[0].name[:100]}, variant {len(family)}"
+        says = f"started as {opened.design.name}, revision {opened.revision}"
+        return self.create(opened.design.model_copy(update={"name": name}), session, variant_of=family[0].id, says=says)
+
+    def delete(self, key: str) -> None:
+        """Off the bench; it is kept for a while. Raises UnknownThing."""
+        with self._db.connection_context(), self._db.atomic():
+            Project.update(deleted_at=fn.now()).where(Project.id == _row(key, lock=True).id).execute()
+
+    def bring_back(self, key: str) -> None:
+        """What was deleted, on the bench again. Raises UnknownThing."""
+        with self._db.connection_context(), self._db.atomic():
+            back = Project.update(deleted_at=None).where(Project.id == key, Project.deleted_at.is_null(False)).execute()
+        if not back:
+            raise UnknownThing("deleted car", key[:60])
 
     def open(self, key: str) -> Opened:
         """Raises UnknownThing."""
         with self._db.connection_context():
-            row = Project.select(Project.revision).where(Project.id == key).first()
+            row = Project.select(Project.revision).where(Project.id == key, Project.deleted_at.is_null()).first()
             if row is None:
                 raise UnknownThing("project", key[:60])
             return self._opened.get((key, row.revision), lambda: _opened(_row(key, lock=False)))
@@ -164,6 +201,18 @@ class Store:
             if done is not None:
                 return Edited(_opened(row), _ops_of(_since(key, base)), (), done.sentence)
             return self._store(row, patch, base=base, seen=seen, session=session, who=who, kind="edit", once=once)
+
+    def become(self, key: str, tree: dict[str, Any], says: str, *, session: str, who: str = "") -> Edited:
+        """The whole document becomes another, as one revision that undo takes back: an older one, or that of a file. What is pinned now
+        stays pinned, and where it is. Raises as edit."""
+        with self._db.connection_context(), self._db.atomic():
+            row = _row(key, lock=True)
+            stands = json.loads(row.document)
+            tree = {**tree, "pins": {**tree.get("pins", {}), **stands.get("pins", {})}}
+            patch = [{"op": "replace", "path": join(name), "value": value} for name, value in tree.items() if stands.get(name) != value]
+            if not patch:
+                raise PatchError("", "stands like that already")
+            return self._store(row, patch, base=row.revision, session=session, who=who, kind="edit", says=says)
 
     def step_back(self, key: str, kind: Literal["undo", "redo"], *, session: str, who: str = "") -> Edited | None:
         """Undoes or redoes the session's last step; None where there is none. Raises as edit."""
@@ -207,7 +256,7 @@ class Store:
         found = clashes(patch, _ops_of(theirs))
         if found:
             raise Stale(row.revision, tuple(_clash(path, before, patch, theirs) for path in found))
-        applied = apply(before, patch)
+        applied = apply(before, patch, as_given=_is_of_collections(patch))
         design = validate(applied.tree)
         tree = tree_of(design)
         done = tuple(_as_stands(op, tree) for op in applied.patch)
@@ -225,8 +274,17 @@ def _slug(name: str) -> str:
     return re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:40] or "car"
 
 
+def _listed() -> Any:
+    return Project.select(Project.id, Project.name, Project.revision, Project.changed_at, Project.variant_of, Project.deleted_at)
+
+
+def _summary(row: Any) -> Summary:
+    gone = row.deleted_at.isoformat() if row.deleted_at else ""
+    return Summary(row.id, row.name, row.revision, row.changed_at.isoformat(), row.variant_of, gone)
+
+
 def _row(key: str, *, lock: bool) -> Any:
-    query = Project.select().where(Project.id == key)
+    query = Project.select().where(Project.id == key, Project.deleted_at.is_null())
     row = (query.for_update() if lock else query).first()
     if row is None:
         raise UnknownThing("project", key[:60])
@@ -250,6 +308,11 @@ def _ops_of(revisions: Sequence[Any]) -> tuple[Op, ...]:
 def _is_whole(ops: Sequence[Op]) -> bool:
     """Whether an upgrade is among them, which replaces the whole document."""
     return any(op["path"] == "" for op in ops)
+
+
+def _is_of_collections(ops: Sequence[Op]) -> bool:
+    """Whether whole collections change, as where a car becomes what it was: then nothing is left to follow."""
+    return all(op["path"].count("/") == 1 for op in ops)
 
 
 def _clash(path: str, tree: dict[str, Any], patch: Sequence[Op], theirs: Sequence[Any]) -> Clash:

@@ -13,6 +13,8 @@ class Project(Model):
     revision = IntegerField()
     document = TextField()
     changed_at = DateTimeField()
+    variant_of = TextField(null=True)
+    deleted_at = DateTimeField(null=True)
 
 
 class Revision(Model):

@@ -54,6 +54,7 @@ class Hand:
         self._count()
 
     def next(self) -> None:
+        print(self.page.get_by_role("region", name="Next").inner_text())
         self.page.get_by_role("region", name="Next").get_by_role("button", name="Go there").click()
         settled(self.page)
         self._count()
@@ -170,7 +171,7 @@ def stock(hand: Hand) -> None:
     hand.pick("Terminals", "plus and minus")
     for side in ("side A", "side B"):
         hand.press(hand.page.get_by_role("button", name=side).first)
-        hand.press(hand.page.get_by_label("May be down"))
+        hand.press(hand.page.get_by_role("checkbox", name="May be down"))
     hand.press("Shelf")
     hand.fill("Make", "12")
 

@@ -8,6 +8,7 @@ from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
 from levelcradle.core.design.design import Design, broken_references
+from levelcradle.core.design.lines import line_of
 from levelcradle.core.design.upgrade import FORMAT, upgraded
 from levelcradle.core.errors import DesignError, Problem
 
@@ -29,7 +30,16 @@ def load(data: bytes | str) -> Design:
         raise _refuse("", "the file is not UTF-8 text") from None
     if _depth(text) > DEEPEST:
         raise _refuse("", f"the file is nested deeper than {DEEPEST} levels")
-    return validate(_parse(text))
+    tree = _parse(text)
+    try:
+        return validate(tree)
+    except DesignError as error:
+        raise DesignError(tuple(_on_its_line(problem, text) for problem in error.problems)) from None
+
+
+def _on_its_line(problem: Problem, text: str) -> Problem:
+    line = line_of(text, problem.path)
+    return problem if line is None else Problem(problem.path, f"{problem.says} (line {line})")
 
 
 def validate(tree: Any) -> Design:

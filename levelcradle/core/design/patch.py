@@ -30,9 +30,9 @@ class Applied:
     inverse: tuple[Op, ...]
 
 
-def apply(tree: dict[str, Any], patch: Sequence[Op]) -> Applied:
+def apply(tree: dict[str, Any], patch: Sequence[Op], *, as_given: bool = False) -> Applied:
     """Applies a patch to a copy of the tree. Raises PatchError, and DesignError where a pinned thing
-    would move; the tree given is left alone.
+    would move; the tree given is left alone. ``as_given``: nothing follows what is changed, as in a whole document.
 
     Only what lies on the way to a change is copied; the rest is shared with the tree given.
     """
@@ -41,7 +41,7 @@ def apply(tree: dict[str, Any], patch: Sequence[Op]) -> Applied:
     undo: list[Op] = []
     for op in patch:
         _step(changed, op, done, undo)
-    for follow in (carried_along, twins_follow, upkeep):
+    for follow in () if as_given else (carried_along, twins_follow, upkeep):
         for op in list(follow(tree, changed)):
             _step(changed, op, done, undo)
     refuse_moving_pinned(tree, changed)

@@ -4,6 +4,43 @@
  */
 
 export interface paths {
+    "/api/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Deleted
+         * @description What was deleted and is still kept, for 30 days.
+         */
+        get: operations["deleted_api_deleted_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deleted/{project}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring Back */
+        post: operations["bring_back_api_deleted__project__back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -135,7 +172,7 @@ export interface paths {
         put?: never;
         /**
          * Import File
-         * @description A ``*.cradle.json`` file as a new project.
+         * @description A ``*.cradle.json`` file as a new project. Where a car of that name is there already it is refused, unless it is to be another.
          */
         post: operations["import_file_api_projects_import_post"];
         delete?: never;
@@ -155,7 +192,11 @@ export interface paths {
         get: operations["open_project_api_projects__project__get"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Delete
+         * @description Off the bench; it is kept for 30 days.
+         */
+        delete: operations["delete_api_projects__project__delete"];
         options?: never;
         head?: never;
         /**
@@ -305,6 +346,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy
+         * @description A variant, which knows its first.
+         */
+        post: operations["copy_api_projects__project__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/export": {
         parameters: {
             query?: never;
@@ -429,7 +490,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** History */
+        /**
+         * History
+         * @description Its revisions, the newest first, each with its sentence.
+         */
         get: operations["history_api_projects__project__history_get"];
         put?: never;
         post?: never;
@@ -539,6 +603,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/plan.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description A small picture of its plan.
+         */
+        get: operations["plan_api_projects__project__plan_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/preview": {
         parameters: {
             query?: never;
@@ -597,6 +681,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/renewed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Renewed
+         * @description A file as a newer version of a car, as one revision; undo takes it back.
+         */
+        post: operations["renewed_api_projects__project__renewed_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/reshaped": {
         parameters: {
             query?: never;
@@ -631,6 +735,26 @@ export interface paths {
          * @description A station copied further aft, mirrored, or said in another way of measuring.
          */
         post: operations["restate_api_projects__project__restate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/revisions/{number}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description An older revision as a new one; undo takes it back.
+         */
+        post: operations["take_back_api_projects__project__revisions__number__take_back_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -955,6 +1079,26 @@ export interface paths {
          * @description Takes back this session's last step, as a new revision.
          */
         post: operations["undo_api_projects__project__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Variants
+         * @description A car's first and all its variants, side by side.
+         */
+        get: operations["variants_api_projects__project__variants_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1449,24 +1593,6 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
-        };
-        /**
-         * Compared
-         * @description One reading [kg]: what was found, what was to be expected, how far apart, within what they agree (about 95 %), and whether.
-         */
-        Compared: {
-            /** Agrees */
-            agrees: boolean;
-            /** Expected Kg */
-            expected_kg: number;
-            /** Found Kg */
-            found_kg: number;
-            /** Name */
-            name: string;
-            /** Off Kg */
-            off_kg: number;
-            /** Tol Kg */
-            tol_kg: number;
         };
         /** Corners */
         Corners: {
@@ -5743,12 +5869,16 @@ export interface components {
         ProjectOut: {
             /** Changed At */
             changed_at: string;
+            /** Deleted At */
+            deleted_at: string;
             /** Id */
             id: string;
             /** Name */
             name: string;
             /** Revision */
             revision: number;
+            /** Variant Of */
+            variant_of: string | null;
         };
         /**
          * Proposal
@@ -5930,6 +6060,19 @@ export interface components {
             do: "copy" | "mirror" | "sides" | "widths" | "leans" | "points" | "edge";
             /** Station */
             station: string;
+        };
+        /** RevisionOut */
+        RevisionOut: {
+            /** Kind */
+            kind: string;
+            /** Made At */
+            made_at: string;
+            /** Number */
+            number: number;
+            /** Sentence */
+            sentence: string;
+            /** Who */
+            who: string;
         };
         /**
          * RowBody
@@ -6548,6 +6691,16 @@ export interface components {
             /** W */
             w: number;
         };
+        /** VariantOut */
+        VariantOut: {
+            figures: components["schemas"]["levelcradle__core__compared__Compared"];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number;
+        };
         /**
          * WatchRow
          * @description One row of the watch strip: a finding, or several of one rule told together.
@@ -6598,7 +6751,7 @@ export interface components {
             /** Name */
             name: string;
             /** Rows */
-            rows: components["schemas"]["Compared"][];
+            rows: components["schemas"]["levelcradle__core__level__weighings__Compared"][];
             /** Worst Kg */
             worst_kg: number;
         };
@@ -6770,6 +6923,21 @@ export interface components {
             steps: components["schemas"]["Step"][];
         };
         /**
+         * Worst
+         * @description A finding in short.
+         */
+        Worst: {
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Says */
+            says: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "clear" | "tight" | "foul" | "unknown" | "note";
+        };
+        /**
          * WouldTakeBody
          * @description ``more``: what one more row or tier would take; without it, what would clear the box. ``together``: also what clears only
          *     together, which takes longer to find.
@@ -6793,6 +6961,40 @@ export interface components {
              */
             together: boolean;
         };
+        /**
+         * Compared
+         * @description What a car weighs ready for the road, how its axles share that, what it holds, and where it is worst. None: nobody knows yet.
+         */
+        levelcradle__core__compared__Compared: {
+            /** Front Kg */
+            front_kg: number | null;
+            /** Modules */
+            modules: number;
+            /** Rear Kg */
+            rear_kg: number | null;
+            /** Total Kg */
+            total_kg: number | null;
+            worst_gap: components["schemas"]["Worst"] | null;
+            worst_mount: components["schemas"]["Worst"] | null;
+        };
+        /**
+         * Compared
+         * @description One reading [kg]: what was found, what was to be expected, how far apart, within what they agree (about 95 %), and whether.
+         */
+        levelcradle__core__level__weighings__Compared: {
+            /** Agrees */
+            agrees: boolean;
+            /** Expected Kg */
+            expected_kg: number;
+            /** Found Kg */
+            found_kg: number;
+            /** Name */
+            name: string;
+            /** Off Kg */
+            off_kg: number;
+            /** Tol Kg */
+            tol_kg: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -6802,6 +7004,154 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    deleted_api_deleted_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    bring_back_api_deleted__project__back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     health_api_health_get: {
         parameters: {
             query?: never;
@@ -7262,6 +7612,15 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description Precondition Failed */
             412: {
                 headers: {
@@ -7333,6 +7692,15 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description Precondition Failed */
             412: {
                 headers: {
@@ -7364,7 +7732,9 @@ export interface operations {
     };
     import_file_api_projects_import_post: {
         parameters: {
-            query?: never;
+            query?: {
+                another?: boolean;
+            };
             header: {
                 "X-Session": string;
             };
@@ -7397,6 +7767,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7466,6 +7845,80 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_api_projects__project__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7995,6 +8448,84 @@ export interface operations {
             };
         };
     };
+    copy_api_projects__project__copy_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "X-Session": string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     export_api_projects__project__export_get: {
         parameters: {
             query?: never;
@@ -8411,9 +8942,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: string | number;
-                    }[];
+                    "application/json": components["schemas"]["RevisionOut"][];
                 };
             };
             /** @description Bad Request */
@@ -8427,6 +8956,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8772,6 +9310,82 @@ export interface operations {
             };
         };
     };
+    plan_api_projects__project__plan_svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     preview_api_projects__project__preview_post: {
         parameters: {
             query?: never;
@@ -8975,6 +9589,89 @@ export interface operations {
             };
         };
     };
+    renewed_api_projects__project__renewed_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "X-Session": string;
+                "X-Who"?: string;
+            };
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     reshape_api_projects__project__reshaped_post: {
         parameters: {
             query?: never;
@@ -9072,6 +9769,86 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    take_back_api_projects__project__revisions__number__take_back_post: {
+        parameters: {
+            query?: never;
+            header: {
+                "X-Session": string;
+                "X-Who"?: string;
+            };
+            path: {
+                project: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10134,6 +10911,82 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    variants_api_projects__project__variants_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -78,10 +78,11 @@ export function Blank(props: BlankProps) {
   const id = useId()
   const own = props.figure === undefined
   const value = own ? (at(document, path) as number | null | undefined) : props.figure
-  const reading = own ? (document.readings[path] as Reading | undefined) : undefined
+  const noted = document.readings[path] as Reading | undefined
+  const reading = own ? noted : undefined
   const unit = kind === 'length' ? units.length : kind === 'mass' ? units.mass : ''
   const way = kind === 'length' ? wayOf(path) : null
-  const taken = reading?.basis !== 'not taken'
+  const taken = noted?.basis !== 'not taken' // of a diameter: whether the radius was
   const hook = reading && taken ? hookOf(document.references, reading.from) : from
   const asTyped = reading && (!reading.unit || !unit || reading.unit === unit)
   const written = asText(value ?? null, kind, units, way, hook?.at)
