@@ -48,6 +48,11 @@ export function wordsOf(error: unknown): string {
   return error instanceof Refused ? error.message : 'No answer; try again.'
 }
 
+/** That an answer without data came. Throws Refused. */
+export function done(answer: { error?: unknown; response: Response }) {
+  if (!answer.response.ok) taken(answer)
+}
+
 /** The data of an answer. Throws Refused with the server's own words. */
 export function taken<T>(answer: { data?: T; error?: unknown; response: Response }): T {
   if (answer.data !== undefined) return answer.data

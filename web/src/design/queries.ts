@@ -1,12 +1,71 @@
 /** One query for each thing that is asked for besides the live design. */
 import { queryOptions } from '@tanstack/react-query'
 
-import { api, SESSION, taken } from './api'
+import { api, done, SESSION, taken } from './api'
 import type { Answer, Body, NewMount, Op, Outline, Scan, ShelfPreview, StackUp, Study } from './types'
 
 export const carsQuery = queryOptions({
   queryKey: ['cars'],
   queryFn: async () => taken(await api.GET('/api/projects')),
+})
+
+export const deletedQuery = queryOptions({
+  queryKey: ['cars', 'deleted'],
+  queryFn: async () => taken(await api.GET('/api/deleted')),
+})
+
+export const historyQuery = (project: string, revision: number) =>
+  queryOptions({
+    queryKey: ['history', project, revision],
+    queryFn: async () =>
+      taken(await api.GET('/api/projects/{project}/history', { params: { path: { project } } })),
+  })
+
+export const variantsQuery = (project: string) =>
+  queryOptions({
+    queryKey: ['cars', 'variants', project],
+    queryFn: async () =>
+      taken(await api.GET('/api/projects/{project}/variants', { params: { path: { project } } })),
+  })
+
+const ofCar = (project: string) => ({ path: { project }, header: SESSION })
+
+export async function renameCar(car: { id: string; revision: number }, name: string) {
+  return taken(
+    await api.PATCH('/api/projects/{project}', {
+      params: { path: { project: car.id }, header: { ...SESSION, 'if-match': String(car.revision) } },
+      body: { patch: [{ op: 'replace', path: '/name', value: name }] } as never,
+    }),
+  )
+}
+
+export async function copyCar(project: string) {
+  return taken(await api.POST('/api/projects/{project}/copy', { params: ofCar(project) }))
+}
+
+export async function deleteCar(project: string) {
+  done(await api.DELETE('/api/projects/{project}', { params: { path: { project } } }))
+}
+
+export async function bringBack(project: string) {
+  done(await api.POST('/api/deleted/{project}/back', { params: { path: { project } } }))
+}
+
+export async function takeBack(project: string, number: number) {
+  return taken(
+    await api.POST('/api/projects/{project}/revisions/{number}/take-back', {
+      params: { path: { project, number }, header: SESSION },
+    }),
+  )
+}
+
+export async function renewCar(project: string, text: string) {
+  return taken(await api.POST('/api/projects/{project}/renewed', { params: ofCar(project), ...asText(text) }))
+}
+
+const asText = (text: string) => ({
+  body: text as never,
+  bodySerializer: (body: unknown) => body as string,
 })
 
 export const workingQuery = (project: string, revision: number, finding: string, patch: Op[]) =>
@@ -59,12 +118,12 @@ export async function newCar(body: {
   return taken(await api.POST('/api/projects', { params: { header: SESSION }, body: body as never }))
 }
 
-export async function importCar(text: string) {
+/** Another: of a name that is on the bench already. */
+export async function importCar(text: string, another = false) {
   return taken(
     await api.POST('/api/projects/import', {
-      params: { header: SESSION },
-      body: text as never,
-      bodySerializer: (body: unknown) => body as string,
+      params: { header: SESSION, query: { another } },
+      ...asText(text),
     }),
   )
 }

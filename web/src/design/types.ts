@@ -74,3 +74,5 @@ export interface Clash {
   who: string
   at: string
 }
+export type Car = Schemas['ProjectOut']
+export type Variant = Schemas['VariantOut']

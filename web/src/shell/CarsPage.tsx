@@ -1,16 +1,16 @@
 /** The first screen: the cars on the bench, a new one, or one from a file. */
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { type ChangeEvent, type FormEvent, useId, useState } from 'react'
-import { Link as To, useNavigate } from 'react-router'
+import { useQuery } from '@tanstack/react-query'
 
-import { Refused } from '../design/api'
-import { useOutbox, waitingOf } from '../design/outbox'
-import { carsQuery, importCar, newCar, readText } from '../design/queries'
-import { keepTyped, typedAt } from '../design/typed'
-import { Button, Heading, Teach } from '../ui/parts'
+import { carsQuery, deletedQuery } from '../design/queries'
+import { Heading, Teach } from '../ui/parts'
+import { CarRow } from './CarRow'
+import { Deleted } from './Deleted'
+import { FromFile } from './FromFile'
+import { NewCarForm } from './NewCar'
 
 export function CarsPage() {
   const { data: cars, isPending, error } = useQuery(carsQuery)
+  const { data: deleted } = useQuery(deletedQuery)
   return (
     <div className="flex h-full flex-col">
       <header className="steel flex h-[76px] shrink-0 items-center border-b border-[#8c9196] px-6">
@@ -19,7 +19,7 @@ export function CarsPage() {
         </h1>
         <p className="m-0 ml-6">Battery modules into boxes, boxes into the car.</p>
       </header>
-      <main className="mx-auto grid w-full max-w-5xl flex-1 grid-cols-1 gap-10 overflow-auto px-6 py-8 md:grid-cols-2">
+      <main className="mx-auto grid w-full max-w-6xl flex-1 grid-cols-1 gap-10 overflow-auto px-6 py-8 md:grid-cols-[1fr_400px]">
         <section aria-label="Cars">
           <Heading>Cars on the bench</Heading>
           {isPending && <p>Looking …</p>}
@@ -29,21 +29,11 @@ export function CarsPage() {
           )}
           <ul className="m-0 list-none p-0">
             {cars?.map((car) => (
-              <li key={car.id} className="border-b border-hair">
-                <To
-                  to={`/car/${car.id}`}
-                  className="flex min-h-12 items-center justify-between text-ink no-underline hover:text-blue"
-                >
-                  <span className="text-lg font-semibold">{car.name}</span>
-                  <Waiting car={car.id} />
-                  <span className="text-sm text-soft">
-                    revision {car.revision}, {new Date(car.changed_at).toLocaleDateString()}
-                  </span>
-                </To>
-              </li>
+              <CarRow key={car.id} car={car} cars={cars} />
             ))}
           </ul>
           <FromFile />
+          {deleted && deleted.length > 0 && <Deleted cars={deleted} />}
         </section>
         <NewCarForm />
       </main>
@@ -51,217 +41,6 @@ export function CarsPage() {
         Results are engineering estimates to prepare for, never to replace, a licensed engineer’s,
         electrician’s or inspector’s judgement; local codes prevail.
       </footer>
-    </div>
-  )
-}
-
-/** What of a car was done and is not saved: it is sent when the car is opened. */
-function Waiting({ car }: { car: string }) {
-  const rows = useOutbox((s) => s.rows)
-  const waiting = waitingOf(car, [...rows]).length
-  return waiting ? <strong className="ml-auto mr-3">not saved, {waiting} waiting: open it</strong> : null
-}
-
-function FromFile() {
-  const go = useNavigate()
-  const queries = useQueryClient()
-  const [problem, setProblem] = useState('')
-  async function take(event: ChangeEvent<HTMLInputElement>) {
-    const file = event.target.files?.[0]
-    event.target.value = ''
-    if (!file) return
-    try {
-      const car = await importCar(await file.text())
-      await queries.invalidateQueries({ queryKey: ['cars'] })
-      void go(`/car/${car.id}`)
-    } catch (error) {
-      const first = error instanceof Refused ? error.problem.errors?.[0] : undefined
-      setProblem(first ? `${first.path || 'The file'} ${first.says}` : (error as Error).message)
-    }
-  }
-  return (
-    <div className="mt-6">
-      <label className="inline-flex min-h-9 cursor-pointer items-center rounded border-[1.5px] border-edge bg-sheet px-3 font-semibold focus-within:outline-2 focus-within:outline-blue">
-        Open a .cradle.json file
-        <input
-          type="file"
-          accept=".json,application/json"
-          onChange={(e) => void take(e)}
-          className="sr-only"
-        />
-      </label>
-      {problem && (
-        <p role="alert" className="text-foul">
-          {problem}
-        </p>
-      )}
-    </div>
-  )
-}
-
-const FIGURES = [
-  ['wheelbase', 'Wheelbase', '/vehicle/wheelbase_mm', true],
-  ['front', 'Track, front', '/vehicle/track_mm/front', false],
-  ['rear', 'Track, rear', '/vehicle/track_mm/rear', false],
-] as const
-const AXLES = [
-  ['front_kg', 'Front axle'],
-  ['rear_kg', 'Rear axle'],
-] as const
-const CORNERS = [
-  ['lf_kg', 'Left front'],
-  ['rf_kg', 'Right front'],
-  ['lr_kg', 'Left rear'],
-  ['rr_kg', 'Right rear'],
-] as const
-
-const NEW = 'new car' // no car's key has a blank in it
-
-/** What is typed outlives the page. */
-function keepField({ target }: FormEvent<HTMLFormElement>) {
-  if (!(target instanceof HTMLInputElement) || target.type === 'radio') return
-  const { name, value: text } = target
-  keepTyped(NEW, name, text ? { text, seen: 0, stood: '' } : null)
-}
-
-function NewCarForm() {
-  const go = useNavigate()
-  const [unit, setUnit] = useState('mm')
-  const [by, setBy] = useState<'axles' | 'corners'>('axles')
-  const [problems, setProblems] = useState<Record<string, string>>({})
-
-  async function submit(event: FormEvent<HTMLFormElement>) {
-    event.preventDefault()
-    const form = new FormData(event.currentTarget)
-    const text = (name: string) => String(form.get(name) ?? '').trim()
-    const wrong: Record<string, string> = {}
-    async function figure(name: string, path: string, needed: boolean, kind = unit) {
-      if (!text(name)) {
-        if (needed) wrong[name] = 'Needed'
-        return null
-      }
-      try {
-        return await readText({ text: text(name), path, unit: kind })
-      } catch (error) {
-        wrong[name] = (error as Error).message
-        return null
-      }
-    }
-    const [wheelbase, front, rear] = await Promise.all(
-      FIGURES.map(([n, , path, needed]) => figure(n, path, needed)),
-    )
-    const names = by === 'axles' ? AXLES : CORNERS
-    const weighed = names.some(([n]) => text(n))
-    const loads = await Promise.all(
-      names.map(([n]) => figure(n, `/weighings/as-found/read/${n}`, weighed, 'kg')),
-    )
-    const step = await figure('step_kg', '/weighings/as-found/read/step_kg', weighed, 'kg')
-    if (!text('name')) wrong['name'] = 'Needed'
-    if ((front === null) !== (rear === null))
-      wrong[front === null ? 'front' : 'rear'] = 'Give both tracks, or none'
-    setProblems(wrong)
-    if (Object.keys(wrong).length || wheelbase === null || wheelbase === undefined) return
-    const weighing = weighed
-      ? { type: by, ...Object.fromEntries(names.map(([n], i) => [n, loads[i]])), step_kg: step }
-      : null
-    try {
-      const car = await newCar({
-        name: text('name'),
-        wheelbase_mm: wheelbase,
-        track_mm: typeof front === 'number' && typeof rear === 'number' ? { front, rear } : null,
-        weighing,
-      })
-      for (const name of form.keys()) keepTyped(NEW, name, null)
-      void go(`/car/${car.id}/survey`)
-    } catch (error) {
-      const first = error instanceof Refused ? error.problem.errors?.[0] : undefined
-      const name = first?.path.split('/').pop() ?? 'name'
-      setProblems({ [name === 'wheelbase_mm' ? 'wheelbase' : name]: first?.says ?? (error as Error).message })
-    }
-  }
-
-  return (
-    <form onSubmit={(e) => void submit(e)} onInput={keepField} noValidate aria-label="New car">
-      <Heading right={<UnitPick unit={unit} onUnit={setUnit} />}>New car</Heading>
-      <p className="mt-1 mb-2">
-        Start with what the car weighs. Two axle readings will do; four wheels are better.
-      </p>
-      <Row name="name" label="Name" problem={problems['name']} wide />
-      {FIGURES.map(([name, label]) => (
-        <Row key={name} name={name} label={`${label} (${unit})`} problem={problems[name]} />
-      ))}
-      <fieldset className="m-0 mt-3 border-0 border-t border-hair p-0 pt-2">
-        <legend className="sr-only">Weighed by</legend>
-        {(['axles', 'corners'] as const).map((way) => (
-          <label key={way} className="mr-5 inline-flex min-h-9 items-center gap-2">
-            <input
-              type="radio"
-              name="by"
-              checked={by === way}
-              onChange={() => setBy(way)}
-              className="h-4 w-4 accent-blue"
-            />
-            {way === 'axles' ? 'two axle readings' : 'four wheels'}
-          </label>
-        ))}
-      </fieldset>
-      {(by === 'axles' ? AXLES : CORNERS).map(([name, label]) => (
-        <Row key={name} name={name} label={`${label} (kg)`} problem={problems[name]} />
-      ))}
-      <Row name="step_kg" label="The scale's step (kg)" problem={problems['step_kg']} />
-      <Button type="submit" className="mt-3 w-full">
-        Start this car
-      </Button>
-    </form>
-  )
-}
-
-function UnitPick({ unit, onUnit }: { unit: string; onUnit: (unit: string) => void }) {
-  return (
-    <select
-      aria-label="Unit of lengths"
-      value={unit}
-      onChange={(e) => onUnit(e.target.value)}
-      className="rounded border border-edge bg-white px-1"
-    >
-      <option value="mm">mm</option>
-      <option value="in">in</option>
-    </select>
-  )
-}
-
-function Row({
-  name,
-  label,
-  problem,
-  wide = false,
-}: {
-  name: string
-  label: string
-  problem: string | undefined
-  wide?: boolean
-}) {
-  const id = useId()
-  return (
-    <div className="py-1">
-      <span className="flex items-center justify-between gap-3">
-        <label htmlFor={id}>{label}</label>
-        <input
-          id={id}
-          name={name}
-          defaultValue={typedAt(NEW, name)?.text}
-          maxLength={120}
-          autoComplete="off"
-          aria-invalid={Boolean(problem)}
-          aria-describedby={problem ? `${id}-says` : undefined}
-          className={`min-h-10 rounded border-[1.5px] bg-white px-2 text-lg font-semibold ${wide ? 'w-64' : 'w-36 text-right'} ${problem ? 'border-foul' : 'border-edge'}`}
-        />
-      </span>
-      {problem && (
-        <p id={`${id}-says`} role="alert" className="m-0 text-right text-sm text-foul">
-          {problem}
-        </p>
-      )}
     </div>
   )
 }

@@ -109,3 +109,8 @@ export function place(at: readonly number[], unit: LengthUnit): string {
     })
     .join(', ')
 }
+
+/** A moment in the reader's own form. */
+export function when(moment: string): string {
+  return new Date(moment).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+}

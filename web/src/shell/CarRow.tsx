@@ -1,0 +1,215 @@
+/** One car of the list: its plan, its name, when it was changed; what can be done with it behind one press. */
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link as To } from 'react-router'
+
+import { wordsOf } from '../design/api'
+import { useOutbox, waitingOf } from '../design/outbox'
+import { copyCar, deleteCar, historyQuery, renameCar, takeBack, variantsQuery } from '../design/queries'
+import type { Car, Variant } from '../design/types'
+import { figure, mass, sentence, when } from '../ui/format'
+import { Mark } from '../ui/Mark'
+import { Button, Heading, Link } from '../ui/parts'
+import { useUnits } from '../ui/units'
+
+type Shown = 'sheet' | 'variants' | null
+
+export function CarRow({ car, cars }: { car: Car; cars: readonly Car[] }) {
+  const [shown, setShown] = useState<Shown>(null)
+  const first = car.variant_of ?? car.id
+  const family = cars.filter((other) => (other.variant_of ?? other.id) === first)
+  const flip = (what: Shown) => setShown(shown === what ? null : what)
+  return (
+    <li className="border-b border-hair py-2">
+      <div className="flex items-center gap-4">
+        <img
+          src={`/api/projects/${car.id}/plan.svg?revision=${car.revision}`}
+          alt=""
+          width={132}
+          height={60}
+          className="h-[60px] w-[132px] shrink-0 object-contain"
+        />
+        <div className="min-w-0 flex-1">
+          <To
+            to={`/car/${car.id}`}
+            className="block text-lg font-semibold text-ink no-underline hover:text-blue"
+          >
+            {car.name}
+          </To>
+          <span className="text-sm text-soft">
+            revision {car.revision}, {when(car.changed_at)}
+          </span>
+          <Waiting car={car.id} />
+        </div>
+        <span className="flex shrink-0 gap-4 text-sm">
+          {family.length > 1 && (
+            <Link
+              aria-expanded={shown === 'variants'}
+              aria-label={`Variants of ${car.name}, side by side`}
+              onClick={() => flip('variants')}
+            >
+              side by side
+            </Link>
+          )}
+          <Link
+            aria-expanded={shown === 'sheet'}
+            aria-label={`More of ${car.name}`}
+            onClick={() => flip('sheet')}
+          >
+            more
+          </Link>
+        </span>
+      </div>
+      {shown === 'sheet' && <Sheet car={car} />}
+      {shown === 'variants' && <Variants car={car.id} />}
+    </li>
+  )
+}
+
+/** What of a car was done and is not saved: it is sent when the car is opened. */
+function Waiting({ car }: { car: string }) {
+  const rows = useOutbox((s) => s.rows)
+  const waiting = waitingOf(car, [...rows]).length
+  return waiting ? <strong className="block">not saved, {waiting} waiting: open it</strong> : null
+}
+
+/** Renamed, copied, deleted, or as it was. */
+function Sheet({ car }: { car: Car }) {
+  const queries = useQueryClient()
+  const [name, setName] = useState(car.name)
+  const [problem, setProblem] = useState('')
+  async function doIt(job: Promise<unknown>) {
+    try {
+      await job
+      setProblem('')
+      await queries.invalidateQueries({ queryKey: ['cars'] })
+      await queries.invalidateQueries({ queryKey: ['history', car.id] })
+    } catch (error) {
+      setProblem(wordsOf(error))
+    }
+  }
+  return (
+    <div className="my-2 rounded border border-edge bg-sheet p-3">
+      <form
+        className="flex flex-wrap items-center gap-3"
+        onSubmit={(e) => (e.preventDefault(), void doIt(renameCar(car, name.trim())))}
+      >
+        <input
+          aria-label={`New name of ${car.name}`}
+          value={name}
+          maxLength={120}
+          onChange={(e) => setName(e.target.value)}
+          className="min-h-9 w-64 rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold"
+        />
+        <Button plain type="submit" disabled={!name.trim() || name.trim() === car.name}>
+          Rename
+        </Button>
+        <Button plain onClick={() => void doIt(copyCar(car.id))}>
+          Copy as a variant
+        </Button>
+        <Button plain onClick={() => void doIt(deleteCar(car.id))}>
+          Delete, kept 30 days
+        </Button>
+      </form>
+      {problem && (
+        <p role="alert" className="m-0 mt-2 font-semibold text-foul">
+          {problem}
+        </p>
+      )}
+      <History car={car} onTakeBack={(number) => void doIt(takeBack(car.id, number))} />
+    </div>
+  )
+}
+
+function History({ car, onTakeBack }: { car: Car; onTakeBack: (number: number) => void }) {
+  const { data } = useQuery(historyQuery(car.id, car.revision))
+  return (
+    <section aria-label={`What ${car.name} was`}>
+      <Heading>What it was</Heading>
+      <ol className="m-0 max-h-60 list-none overflow-auto p-0" tabIndex={0} aria-label="Revisions">
+        {data?.map((row) => (
+          <li key={row.number} className="flex min-h-8 items-baseline gap-3 border-b border-hair">
+            <span className="narrow w-10 text-right text-sm">{row.number}</span>
+            <span className="min-w-0 flex-1">{row.sentence}</span>
+            <span className="text-sm text-soft">
+              {row.who && `${row.who}, `}
+              {when(row.made_at)}
+            </span>
+            <span className="w-[92px] text-right text-sm">
+              {row.number === car.revision ? (
+                'stands now'
+              ) : (
+                <Link aria-label={`Take revision ${row.number} back`} onClick={() => onTakeBack(row.number)}>
+                  take it back
+                </Link>
+              )}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  )
+}
+
+const NONE = '–'
+
+/** A car and its variants by what decides between them. */
+function Variants({ car }: { car: string }) {
+  const { data } = useQuery(variantsQuery(car))
+  const units = useUnits()
+  const kg = (value: number | null) => (value === null ? NONE : mass(value, units.mass))
+  const worst = (row: Variant['figures']['worst_gap'], short: (value: NonNullable<typeof row>) => string) =>
+    row ? (
+      <span className="inline-flex items-baseline gap-1.5" title={sentence(row, units)}>
+        <Mark state={row.state} />
+        <span>{short(row)}</span>
+      </span>
+    ) : (
+      NONE
+    )
+  const rows: [string, (v: Variant) => React.ReactNode][] = [
+    ['Ready for the road', ({ figures: f }) => kg(f.total_kg)],
+    ['Front axle', ({ figures: f }) => kg(f.front_kg)],
+    ['Rear axle', ({ figures: f }) => kg(f.rear_kg)],
+    ['Modules', ({ figures: f }) => f.modules],
+    ['Worst gap', ({ figures: f }) => worst(f.worst_gap, (row) => sentence(row, units))],
+    [
+      'Weakest mount',
+      ({ figures: f }) => worst(f.worst_mount, (row) => row.figures.map((use) => figure(use, units)).join()),
+    ],
+  ]
+  return (
+    <div className="my-2 overflow-x-auto">
+      <table aria-label="Side by side" className="border-collapse">
+        <thead>
+          <tr>
+            <th scope="col" className="text-left text-sm font-semibold text-soft">
+              variant
+            </th>
+            {data?.map((v) => (
+              <th key={v.id} scope="col" className="border-l border-hair px-3 text-left align-top">
+                <To to={`/car/${v.id}`} className="text-blue">
+                  {v.name}
+                </To>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([name, of]) => (
+            <tr key={name} className="border-t border-hair align-top">
+              <th scope="row" className="narrow py-1 pr-3 text-left font-normal whitespace-nowrap">
+                {name}
+              </th>
+              {data?.map((v) => (
+                <td key={v.id} className="min-w-[150px] border-l border-hair px-3 py-1 font-semibold">
+                  {of(v)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  )
+}
