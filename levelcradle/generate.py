@@ -85,7 +85,9 @@ def _vectors() -> dict[str, Any]:
         for unit in ("mm", "in")
         for way, turn in ways.items()
     ]
-    masses = [{"value": v, "unit": u, "text": write_mass(v, cast(Any, u))} for v in (0.0, 24.6, 130.63, 985.0) for u in ("kg", "lb")]
+    masses = [
+        {"value": v, "unit": u, "text": write_mass(v, cast(Any, u))} for v in (0.0, 24.6, 130.63, 985.0, 1191.94) for u in ("kg", "lb")
+    ]
     places = [
         {"value": value, "way": way, "unit": unit, "text": write_along(value, cast(Any, way), cast(Any, unit))}
         for value in (0.0, 0.02, 125.0, -125.0, 2685.5, -371.475)

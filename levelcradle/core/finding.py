@@ -111,5 +111,5 @@ def write(figure: Figure) -> str:
     scale = 10**digits
     ways: dict[str, Callable[[float], int]] = {"down": math.floor, "up": math.ceil, "near": round}
     turn = ways[figure.round]
-    text = f"{turn(round(figure.value * scale, 6)) / scale:.{digits}f}"
+    text = f"{turn(round(figure.value * scale, 6)) / scale:{',' if figure.unit in ('kg', 'N') else ''}.{digits}f}"
     return text if figure.unit in ("use", "") else f"{text} {figure.unit}"

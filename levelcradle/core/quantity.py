@@ -308,4 +308,4 @@ def write_length(value_mm: float, unit: Literal["mm", "in"], *, division: int = 
 def write_mass(value_kg: float, unit: Literal["kg", "lb"]) -> str:
     """A mass to a tenth of its unit."""
     value = value_kg if unit == "kg" else value_kg / POUND_KG
-    return f"{value:.1f} {unit}"
+    return f"{value:,.1f} {unit}"

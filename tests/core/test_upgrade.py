@@ -16,7 +16,8 @@ from levelcradle.core.design.pointer import find
 from levelcradle.core.design.upgrade import FORMAT, upgraded
 from levelcradle.core.errors import DesignError
 
-OLD = (Path(__file__).parents[1] / "formats" / "format-1.cradle.json").read_text()
+FORMATS = Path(__file__).parents[1] / "formats"
+OLD = (FORMATS / "format-1.cradle.json").read_text()
 
 
 def figures(tree: Any) -> list[float]:
@@ -54,9 +55,24 @@ def test_it_is_answered_as_it_was() -> None:
     assert {f for f in found if f.startswith("mount:")} >= {"mount:tank-lf", "mount:spot:tail-lf", "mount:bonnet-rr"}
 
 
-def test_upgraded_once_it_stays() -> None:
-    once = dump(load(OLD))
+@pytest.mark.parametrize("number", [1, 2])
+def test_upgraded_once_it_stays(number: int) -> None:
+    once = dump(load((FORMATS / f"format-{number}.cradle.json").read_text()))
     assert dump(load(once)) == once
+    assert json.loads(once)["format"] == FORMAT
+
+
+def test_of_format_2_everything_stands_where_it_stood() -> None:
+    text = (FORMATS / "format-2.cradle.json").read_text()
+    before, after = json.loads(text), tree_of(load(text))
+    added = {"mirror_of", "keep_clear", "format"}
+
+    def without(tree: Any) -> Any:
+        if isinstance(tree, dict):
+            return {key: without(part) for key, part in tree.items() if key not in added or (key == "keep_clear" and part)}
+        return [without(part) for part in tree] if isinstance(tree, list) else tree
+
+    assert without(after) == without(before)
 
 
 NAMES = ["boxes", "mounts", "items", "vehicle", "readings", "lid", "bracket", "pose", "place", "openings", "from", "face"]

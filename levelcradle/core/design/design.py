@@ -49,7 +49,7 @@ class Units(Part):
 class Design(Part):
     """Everything that was decided. Collections are objects keyed by id; results are never stored here."""
 
-    format: Literal[2]
+    format: Literal[3]
     name: Line
     units: Units = Units()
     vehicle: Vehicle
@@ -88,7 +88,7 @@ class Design(Part):
 
 def new_design(name: str, wheelbase_mm: float) -> Design:
     """An empty design for a car of which only the wheelbase is known."""
-    return Design(format=2, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
+    return Design(format=3, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
 
 
 def broken_references(design: Design) -> Iterator[Problem]:

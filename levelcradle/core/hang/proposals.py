@@ -5,6 +5,7 @@ from dataclasses import replace
 
 from levelcradle.core.design import Design
 from levelcradle.core.edits import edited
+from levelcradle.core.finding import Figure, write
 from levelcradle.core.fit import Proposal
 from levelcradle.core.hang.hang import how_it_hangs
 from levelcradle.core.meshes import Mesh
@@ -33,4 +34,4 @@ def _words(design: Design, box: str, meshes: Mapping[str, Mesh]) -> str:
     if not answer.ways:
         return "no brackets on what is within its reach would hold it"
     way = answer.ways[0]
-    return f"hangs on {len(way.on)} brackets, weakest use {way.use:.2f}"
+    return f"hangs on {len(way.on)} brackets, weakest use {write(Figure(way.use, 'use', 'up'))}"

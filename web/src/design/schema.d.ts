@@ -4804,7 +4804,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 2;
+            format: 3;
             /**
              * Hardpoints
              * @default {}

@@ -12,7 +12,7 @@ import { KeyCard } from './KeyCard'
 import { NextLine } from './NextLine'
 import { PrintSheet } from './PrintSheet'
 import { Refusal } from './Refusal'
-import { isStation, loadAll, SCREENS } from './stations'
+import { isStation, loadAll, SCREENS, STATIONS } from './stations'
 import { StationRule } from './StationRule'
 import { useAddress } from './useAddress'
 import { useGoes } from './useGoes'
@@ -58,6 +58,7 @@ export function CarPage() {
       <StationRule here={here} />
       <NextLine />
       <main className="flex min-h-0 flex-1 flex-col print:hidden">
+        <h2 className="sr-only">{STATIONS.find(([key]) => key === here)?.[1]}</h2>
         <Suspense fallback={<Teach>One moment …</Teach>}>
           <Screen key={here} />
         </Suspense>

@@ -139,7 +139,10 @@ function History({ car, onTakeBack }: { car: Car; onTakeBack: (number: number) =
               {row.number === car.revision ? (
                 'stands now'
               ) : (
-                <Link aria-label={`Take revision ${row.number} back`} onClick={() => onTakeBack(row.number)}>
+                <Link
+                  aria-label={`take it back: revision ${row.number}`}
+                  onClick={() => onTakeBack(row.number)}
+                >
                   take it back
                 </Link>
               )}

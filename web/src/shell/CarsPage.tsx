@@ -21,7 +21,7 @@ export function CarsPage() {
       </header>
       <main className="mx-auto grid w-full max-w-6xl flex-1 grid-cols-1 gap-10 overflow-auto px-6 py-8 md:grid-cols-[1fr_400px]">
         <section aria-label="Cars">
-          <Heading>Cars on the bench</Heading>
+          <Heading as="h2">Cars on the bench</Heading>
           {isPending && <p>Looking …</p>}
           {error && <p role="alert">{error.message}</p>}
           {cars?.length === 0 && (

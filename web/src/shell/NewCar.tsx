@@ -89,7 +89,9 @@ export function NewCarForm() {
 
   return (
     <form onSubmit={(e) => void submit(e)} onInput={keepField} noValidate aria-label="New car">
-      <Heading right={<UnitPick unit={unit} onUnit={setUnit} />}>New car</Heading>
+      <Heading as="h2" right={<UnitPick unit={unit} onUnit={setUnit} />}>
+        New car
+      </Heading>
       <p className="mt-1 mb-2">
         Start with what the car weighs. Two axle readings will do; four wheels are better.
       </p>

@@ -30,9 +30,9 @@ export function StationRule({ here }: { here: Station }) {
         <Saved />
       </div>
       <div className="flex w-[172px] shrink-0 flex-col gap-0.5 pt-2">
-        <span className="truncate font-bold" title={document.name}>
+        <h1 className="m-0 truncate text-[length:inherit] leading-[inherit] font-bold" title={document.name}>
           {document.name}
-        </span>
+        </h1>
         <Steps />
         {!touch && <UnitSwitch />}
       </div>

@@ -31,13 +31,13 @@ export function Vial() {
   return (
     <button
       type="button"
-      aria-label={label}
       onClick={() => goTo('level', useChoice.getState().selected)}
       className="flex w-[146px] shrink-0 flex-col items-center justify-center"
       data-vial={words}
     >
+      <span className="sr-only">{label}</span>
       {loads && corners ? (
-        <svg width="146" height="60" viewBox="0 0 146 60">
+        <svg aria-hidden="true" width="146" height="60" viewBox="0 0 146 60">
           <Round lean={lean as Lean} />
           {/* The nose is at the left, as in plan: right of the car is upward. */}
           {[
@@ -61,7 +61,9 @@ export function Vial() {
       ) : (
         <Tube loads={loads} lean={lean} shown={shown} />
       )}
-      <span className="narrow text-xs leading-3">{words}</span>
+      <span aria-hidden="true" className="narrow text-xs leading-3">
+        {words}
+      </span>
     </button>
   )
 }
@@ -112,7 +114,7 @@ function Tube({
 }) {
   const x = lean ? Math.max(-34, Math.min(34, (-lean.rear_percent * 34) / RIM_SHARE)) : 0
   return (
-    <svg width="146" height="54" viewBox="0 0 146 54">
+    <svg aria-hidden="true" width="146" height="54" viewBox="0 0 146 54">
       <rect x="24" y="22" width="98" height="22" rx="11" fill="#c3d183" stroke="#465056" strokeWidth="3" />
       <path d="M62,22 v22 M84,22 v22" stroke="#465056" strokeWidth="1.2" />
       {loads && (

@@ -41,9 +41,13 @@ export function Ledger({ children, label }: { children: ReactNode; label: string
   )
 }
 
-/** Left of it: a drawing or a list. */
-export function Bench({ children }: { children: ReactNode }) {
-  return <div className="relative min-h-0 min-w-0 flex-1 overflow-auto px-5 py-3">{children}</div>
+/** Left of it: a drawing or a list. One that holds nothing to press can be scrolled by keys all the same. */
+export function Bench({ children, still = false }: { children: ReactNode; still?: boolean }) {
+  return (
+    <div tabIndex={still ? 0 : undefined} className="relative min-h-0 min-w-0 flex-1 overflow-auto px-5 py-3">
+      {children}
+    </div>
+  )
 }
 
 export function StationFrame({ children }: { children: ReactNode }) {

@@ -41,7 +41,7 @@ export function length(valueMm: number, unit: LengthUnit, way: Round = 'near'): 
 }
 
 export function mass(valueKg: number, unit: MassUnit): string {
-  return `${(unit === 'kg' ? valueKg : valueKg / rules.pound_kg).toFixed(1)} ${unit}`
+  return `${withCommas((unit === 'kg' ? valueKg : valueKg / rules.pound_kg).toFixed(1))} ${unit}`
 }
 
 /** A ±: rounded up, in the unit of what it stands beside. */
@@ -69,7 +69,7 @@ export function figure({ value, unit, round }: Figure, units: Units): string {
   if (unit === 'mm') return units.length === 'mm' ? `${gap(value, 'mm', round)} mm` : gap(value, 'in', round)
   if (unit === 'kg') {
     const shown = units.mass === 'kg' ? value : value / rules.pound_kg
-    return `${(steps(shown * 10, round) / 10).toFixed(1)} ${units.mass}`
+    return `${withCommas((steps(shown * 10, round) / 10).toFixed(1))} ${units.mass}`
   }
   if (unit === 'use') return (steps(value * 100, round) / 100).toFixed(2)
   if (unit === 'N') return `${withCommas(String(steps(value, round)))} N`

@@ -34,10 +34,18 @@ export function Link({ children, ...rest }: ButtonHTMLAttributes<HTMLButtonEleme
   )
 }
 
-export function Heading({ children, right }: { children: ReactNode; right?: ReactNode }) {
+export function Heading({
+  children,
+  right,
+  as: Tag = 'h3',
+}: {
+  children: ReactNode
+  right?: ReactNode
+  as?: 'h2' | 'h3'
+}) {
   return (
     <div className="mt-4 mb-1 flex items-baseline justify-between gap-2 border-b border-hair pb-1 first:mt-0">
-      <h3 className="heading m-0">{children}</h3>
+      <Tag className="heading m-0">{children}</Tag>
       <span className="text-sm text-soft">{right}</span>
     </div>
   )

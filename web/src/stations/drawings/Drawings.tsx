@@ -21,7 +21,7 @@ export function Drawings() {
   const holding = findings.filter((f) => f.station === 'drawings' || (!released && f.state === 'foul'))
   return (
     <StationFrame>
-      <Bench>
+      <Bench still>
         {error && <p role="alert">{error.message}</p>}
         {shown && (
           <img

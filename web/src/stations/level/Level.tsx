@@ -63,12 +63,12 @@ function LoadTable({ rows, unknown }: { rows: [string, Loads][]; unknown: string
       <thead>
         <tr className="border-b border-hair text-sm text-soft">
           {[
-            '',
+            'state',
             'total',
             '±',
             'front',
             '±',
-            '',
+            'share',
             'rear',
             '±',
             'LF',
@@ -125,7 +125,7 @@ function Masses() {
       <thead>
         <tr className="border-b border-hair text-sm text-soft">
           {[
-            '',
+            'thing',
             `mass (${units.mass})`,
             '±',
             `aft (${units.length})`,

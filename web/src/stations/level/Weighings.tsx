@@ -77,7 +77,7 @@ function Compared({ row }: { row: WeighedRow }) {
     <table className="w-full border-collapse text-right">
       <thead>
         <tr className="text-sm text-soft">
-          {['', `found (${unit})`, 'expected', 'agree within ±', 'off'].map((head) => (
+          {['on', `found (${unit})`, 'expected', 'agree within ±', 'off'].map((head) => (
             <th key={head} className="font-semibold">
               {head}
             </th>

@@ -187,7 +187,7 @@ function Row({
             )
           ) : (
             <Link
-              aria-label={`Make ${id} the shop's own`}
+              aria-label={`change it: make ${id} the shop’s own`}
               onClick={() => void edit([{ op: 'replace', path: `${path}/own`, value: true }])}
             >
               change it

@@ -58,7 +58,6 @@ function FacePanel({
       role="button"
       tabIndex={0}
       aria-pressed={chosen}
-      aria-label={said}
       className="cursor-pointer"
       onClick={onChoose}
       onKeyDown={(event) => {
@@ -68,6 +67,7 @@ function FacePanel({
         onChoose()
       }}
     >
+      <title>{said}</title>
       <rect
         width={wide}
         height={high}

@@ -110,7 +110,9 @@ function Table({ state, base }: { state: State; base: Base | null }) {
             {weighs ? 'its CG' : 'its middle'}: aft, across, up, {mm}
           </th>
           <th className="w-[168px] font-semibold">size: aft × across × up, {mm}</th>
-          <th className="w-[104px] font-semibold">{inTheWay(state) && 'is'}</th>
+          <th className="w-[104px] font-semibold">
+            {inTheWay(state) ? 'is' : <span className="sr-only">how it stands in the way</span>}
+          </th>
           <th className="w-10">
             <span className="sr-only">more</span>
           </th>

@@ -1,0 +1,75 @@
+"""No violation that axe-core finds, of whatever impact, on any station, part or dialog."""
+
+import re
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.web.conftest import Bench
+
+AXE = (Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+RUN = """async () => (await axe.run(document, {resultTypes: ['violations']})).violations
+  .flatMap(({id, nodes}) => nodes.slice(0, 3).map(n => `${id}: ${n.html.slice(0, 160)}`))"""
+
+
+def told(page: Page) -> list[str]:
+    if not page.evaluate("'axe' in window"):
+        page.evaluate(AXE)
+    found: list[str] = page.evaluate(RUN)
+    return found
+
+
+@pytest.mark.parametrize("station", ["survey", "stock", "place", "box", "mount", "level", "drawings"])
+def test_a_station_and_all_its_parts(bench: Bench, station: str) -> None:
+    bench.go(station)
+    bench.page.get_by_role("complementary", name="Ledger").wait_for()
+    assert told(bench.page) == []
+    parts = bench.page.get_by_role("group", name=re.compile("^Parts of the"))
+    for part in parts.get_by_role("button").all() if parts.count() else ():
+        part.click()
+        bench.settle()
+        for row in bench.page.locator('main button[aria-expanded="false"]').all()[:2]:
+            row.click()
+        assert told(bench.page) == [], part.inner_text()
+
+
+def box(page: Page) -> None:
+    page.get_by_role("button", name="Tank box").first.click()
+    expect(page.get_by_role("heading", name="Tank box")).to_be_visible()
+
+
+def finding(page: Page) -> None:
+    page.get_by_role("region", name="Watch strip").get_by_role("button", name=re.compile("axle")).first.click()
+    page.get_by_role("button", name="show the working").click()
+
+
+OPENED: dict[str, tuple[str, Callable[[Page], None]]] = {
+    "a box": ("place", box), "a finding": ("place", finding),
+    "how many fit": ("place", lambda page: page.get_by_role("button", name="How many fit?").click()),
+    "find": ("place", lambda page: page.get_by_role("button", name="Find").click()),
+    "the key card": ("place", lambda page: page.keyboard.press("?")),
+    "its place": ("place", lambda page: (box(page), page.keyboard.press("="))[0]),
+    "take measurements": ("survey", lambda page: page.get_by_role("button", name="Take measurements").click()),
+    "how it hangs": ("mount", lambda page: page.get_by_role("button", name="Look for brackets that hold").click()),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", OPENED)
+def test_what_is_opened_on_them(bench: Bench, name: str) -> None:
+    station, opened = OPENED[name]
+    bench.go(station)
+    bench.page.get_by_role("complementary", name="Ledger").wait_for()
+    opened(bench.page)
+    bench.settle()
+    assert told(bench.page) == []
+
+
+def test_the_list_of_cars(bench: Bench) -> None:
+    bench.page.goto("/")
+    bench.page.get_by_role("button", name="More of").click()
+    bench.page.get_by_role("button", name="Copy as a variant").click()
+    bench.page.get_by_role("button", name="Variants of").first.click()
+    expect(bench.page.get_by_role("table", name="Side by side")).to_contain_text("variant 1")
+    assert told(bench.page) == []
