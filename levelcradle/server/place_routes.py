@@ -12,10 +12,21 @@ from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import blocks_changed, built_as, doubled, hung, into_box, laid_against, out_of_box, removing
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.hang import how_it_hangs
+from levelcradle.core.hang import how_it_hangs, what_mends
 from levelcradle.server.bodies import BlocksBody, HungBody, LayBody, PlaceThingBody, RemoveBoxBody, SectionBody, StackUpBody, json_body
 from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, takes, tried
-from levelcradle.server.views import BodiesOut, HangingOut, PatchOut, ProblemOut, SectionOut, ToldOut, WayOut, WithinOut, operations
+from levelcradle.server.views import (
+    BodiesOut,
+    HangingOut,
+    MendOut,
+    PatchOut,
+    ProblemOut,
+    SectionOut,
+    ToldOut,
+    WayOut,
+    WithinOut,
+    operations,
+)
 
 __all__ = ["router"]
 
@@ -93,6 +104,14 @@ def hanging(project: ProjectId, box: Key, store: TheStore, scans: TheScans) -> R
     ways = [WayOut(on=w.on, mass_kg=w.mass_kg, use=w.use, governs=w.governs, says=w.says, patch=operations(w.patch)) for w in answer.ways]
     missing = [ToldOut(says=m.says, figures=m.figures) for m in answer.missing]
     return Response(HangingOut(within=within, ways=ways, missing=missing).model_dump_json(), media_type="application/json")
+
+
+@router.get("/projects/{project}/mounts/{mount}/would-take", response_model=list[MendOut])
+def would_mend(project: ProjectId, mount: Key, store: TheStore, scans: TheScans) -> list[MendOut]:
+    """What would make a mount hold where it stands: others of its kind, each run through all checks."""
+    design = store.open(project).design
+    found = what_mends(design, mount, meshes=scans.of(design))
+    return [MendOut(says=m.says, use=m.use, governs=m.governs, patch=operations(m.patch)) for m in found]
 
 
 def _patched(ops: Iterable[Op], name: str) -> Response:

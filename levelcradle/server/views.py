@@ -227,6 +227,13 @@ class WayOut(Out):
     patch: list[OperationOut]
 
 
+class MendOut(Out):
+    says: str
+    use: float
+    governs: str
+    patch: list[OperationOut]
+
+
 class HangingOut(Out):
     """How a box can hang; in ``missing`` what it lacks where no way is found."""
 

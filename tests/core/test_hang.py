@@ -10,7 +10,7 @@ from levelcradle.core.design.mount import OnHardPoint
 from levelcradle.core.edits import edited
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import TIGHT_USE
-from levelcradle.core.hang import Answer, how_it_hangs
+from levelcradle.core.hang import Answer, how_it_hangs, what_mends
 from tests.conftest import DEMO
 from tests.plain import analysed
 
@@ -132,3 +132,29 @@ def test_what_nobody_measured_is_hung_on_nothing() -> None:
 def test_there_must_be_such_a_box() -> None:
     with pytest.raises(UnknownThing):
         hanging(DEMO, "nowhere")
+
+
+@pytest.mark.parametrize(
+    "thin", [{"thickness_mm": 4.0, "bend_radius_mm": 4.0}, {"width_mm": 60.0, "thickness_mm": 5.0, "bend_radius_mm": 5.0}]
+)
+def test_what_would_mend_a_weak_mount_holds_and_leaves_the_rest_alone(thin: dict[str, float]) -> None:
+    tree = deepcopy(DEMO)
+    tree["mounts"]["tank-lf"]["shape"] |= thin
+    foul = {f.id for f in analysed(tree).findings if f.state == "foul"}
+    assert "mount:tank-lf" in foul
+    mends = what_mends(validate(tree), "tank-lf", meshes={})
+    assert mends
+    for mend in mends:
+        after = edited(validate(tree), mend.patch)
+        analysis = analysed(after.model_dump(mode="json", by_alias=True))
+        assert {f.id for f in analysis.findings if f.state == "foul"} < foul
+        assert max(row.use for s in analysis.supports for m in s.mounts if m.id == "tank-lf" for row in m.rows) == pytest.approx(mend.use)
+        assert all(after.mounts[key] == validate(tree).mounts[key] for key in tree["mounts"] if key != "tank-lf")
+
+
+def test_where_no_bracket_would_hold_none_is_offered() -> None:
+    tree = deepcopy(DEMO)
+    tree["mounts"] = {"tank-lf": tree["mounts"]["tank-lf"]}  # alone it holds nothing, however strong it is
+    assert what_mends(validate(tree), "tank-lf", meshes={}) == ()
+    with pytest.raises(UnknownThing):
+        what_mends(validate(tree), "nothing", meshes={})

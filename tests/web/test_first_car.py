@@ -6,66 +6,119 @@ import io
 import re
 import zipfile
 from collections import Counter
+from collections.abc import Iterator
 from pathlib import Path
 
-from playwright.sync_api import Locator, Page, expect
+import pytest
+from playwright.sync_api import Browser, Locator, Page, expect
 
 from levelcradle.core.analysis import analyse
 from levelcradle.store import Store
-from tests.web.conftest import settled, worked_off
+from tests.web.conftest import PATIENCE_MS, settled, watched, worked_off
 
 MOST = 200
+FAR = 250  # so many presses of Tab at most: further than any station is long
 
 
 class Hand:
-    """What a person does on the page, counted by step."""
+    """What a person does on the page with a mouse and keys, counted by step."""
 
     def __init__(self, page: Page) -> None:
         self.page, self.did, self.step = page, Counter[str](), ""
 
-    def _count(self) -> None:
+    def _done(self) -> None:
+        settled(self.page)
         self.did[self.step] += 1
 
+    def _blank(self, blank: Locator | str) -> Locator:
+        return self.page.get_by_label(blank, exact=True) if isinstance(blank, str) else blank
+
+    def type(self, blank: Locator | str, text: str) -> None:
+        """Into one of several blanks of a form."""
+        self._blank(blank).fill(text)
+        self._done()
+
     def fill(self, blank: Locator | str, text: str) -> None:
-        field = self.page.get_by_label(blank, exact=True) if isinstance(blank, str) else blank
+        field = self._blank(blank)
         field.fill(text)
         field.press("Enter")
-        settled(self.page)
-        self._count()
+        self._done()
 
     def press(self, button: Locator | str) -> None:
-        (self.page.get_by_role("button", name=button, exact=True) if isinstance(button, str) else button).click()
-        settled(self.page)
-        self._count()
+        self._press(self.page.get_by_role("button", name=button, exact=True) if isinstance(button, str) else button)
+        self._done()
+
+    def _press(self, button: Locator) -> None:
+        button.click()
 
     def pick(self, blank: Locator | str, label: str) -> None:
-        (self.page.get_by_label(blank, exact=True) if isinstance(blank, str) else blank).select_option(label=label)
-        settled(self.page)
-        self._count()
-
-    def key(self, key: str) -> None:
-        self.page.keyboard.press(key)
-        settled(self.page)
-        self._count()
+        self._blank(blank).select_option(label=label)
+        self._done()
 
     def station(self, name: str) -> None:
-        self.page.get_by_role("navigation", name="Stations").get_by_role("link", name=re.compile(f"^{name}")).click()
-        settled(self.page)
-        self._count()
+        self.press(self.page.get_by_role("navigation", name="Stations").get_by_role("link", name=re.compile(f"^{name}")))
 
     def next(self) -> None:
-        print(self.page.get_by_role("region", name="Next").inner_text())
-        self.page.get_by_role("region", name="Next").get_by_role("button", name="Go there").click()
-        settled(self.page)
-        self._count()
+        self.press(self.page.get_by_role("region", name="Next").get_by_role("button", name="Go there"))
+
+
+class Fingers(Hand):
+    """On a tablet: what is not on the screen is in the drawer at its edge."""
+
+    def _press(self, button: Locator) -> None:
+        self._seen(button).tap()
+
+    def _blank(self, blank: Locator | str) -> Locator:
+        return self._seen(super()._blank(blank))
+
+    def _seen(self, part: Locator) -> Locator:
+        drawer = self.page.locator("button[aria-expanded=false]").filter(has_text=re.compile("^(Ledger|Question)$"))
+        if not part.count() and drawer.count():
+            drawer.tap()
+            self.did[self.step] += 1
+        return part
+
+
+class Keys(Hand):
+    """Without a mouse: everything is reached by Tab, and the way there is not counted."""
+
+    def _reach(self, part: Locator) -> None:
+        part.wait_for()
+        for _ in range(FAR):
+            if part.evaluate("e => e === document.activeElement"):
+                return
+            self.page.keyboard.press("Tab")
+        raise AssertionError(f"not reached by Tab: {part}")
+
+    def type(self, blank: Locator | str, text: str) -> None:
+        self._reach(self._blank(blank))
+        self.page.keyboard.press("Control+A")
+        self.page.keyboard.type(text)
+        self._done()
+
+    def fill(self, blank: Locator | str, text: str) -> None:
+        self._reach(self._blank(blank))
+        self.page.keyboard.press("Control+A")
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
+        self._done()
+
+    def _press(self, button: Locator) -> None:
+        self._reach(button)
+        self.page.keyboard.press("Space" if button.get_attribute("type") == "checkbox" else "Enter")
+
+    def pick(self, blank: Locator | str, label: str) -> None:
+        field = self._blank(blank)
+        self._reach(field)
+        field.select_option(label=label)  # a list that is open belongs to the browser, not to the page
+        self._done()
 
 
 def new_car(hand: Hand) -> None:
     hand.page.goto("/")
     for label, text in (("Name", "Pell Dunnock 1300"), ("Wheelbase (mm)", "2410"), ("Track, front (mm)", "1270"), ("Track, rear (mm)", "1250"),
                         ("Front axle (kg)", "480"), ("Rear axle (kg)", "425")):  # fmt: skip
-        hand.page.get_by_label(label, exact=True).fill(text)
-        hand.did[hand.step] += 1
+        hand.type(label, text)
     hand.fill("The scale's step (kg)", "1")
     expect(hand.page).to_have_url(re.compile(r"/survey(\?|$)"))
 
@@ -150,8 +203,7 @@ def hard_points(hand: Hand) -> None:
         ("boot floor rear left", "2760 aft, 282 L, 505 up"), ("boot floor rear right", "2760 aft, 282 R, 505 up"),
     )  # fmt: skip
     for number, (name, where) in enumerate(points):
-        hand.page.get_by_label("Its name", exact=True).fill(name)
-        hand.did[hand.step] += 1
+        hand.type("Its name", name)
         hand.fill("Where it is", where)
         if number in (0, 4):
             hand.press(hand.page.get_by_role("main").get_by_role("button", name=name))
@@ -199,16 +251,13 @@ def boxes(hand: Hand) -> None:
         hand.next()
         hand.press("Another hole there")
         hand.pick("Modules held by", "rods and plates")
-    print(hand.page.get_by_role("region", name="Next").inner_text())
 
 
 def level(hand: Hand) -> None:
     hand.station("Level")
     hand.pick("Weigh", "the car stripped")
-    hand.page.get_by_label("Front axle (kg)").fill("321")
-    hand.did[hand.step] += 1
-    hand.page.get_by_label("Rear axle (kg)").fill("394")
-    hand.did[hand.step] += 1
+    hand.type("Front axle (kg)", "321")
+    hand.type("Rear axle (kg)", "394")
     hand.press("Put it beside what was expected")
 
 
@@ -223,8 +272,15 @@ def files(hand: Hand, tmp_path: Path) -> None:
         assert sum(name.endswith(".dxf") for name in pack.namelist()) >= 6
 
 
-def test_the_newcomers_job_in_under_200_actions(page: Page, store: Store, tmp_path: Path) -> None:
-    hand = Hand(page)
+@pytest.fixture
+def tablet(browser: Browser, address: str) -> Iterator[Page]:
+    context = browser.new_context(viewport={"width": 1024, "height": 768}, base_url=address, has_touch=True)
+    context.set_default_timeout(PATIENCE_MS)
+    yield watched(context.new_page())
+    context.close()
+
+
+def carried_through(hand: Hand, store: Store, tmp_path: Path) -> None:
     steps = {
         "new car": new_car, "weights": weights, "things": things, "reference": reference, "boot": boot, "bonnet": bonnet,
         "hard points": hard_points, "stock": stock, "how many fit": lambda h: how_many(h, store), "brackets": brackets, "boxes": boxes,
@@ -238,3 +294,15 @@ def test_the_newcomers_job_in_under_200_actions(page: Page, store: Store, tmp_pa
     assert (len(design.boxes), sum(b.counts.total for box in design.boxes.values() for b in box.blocks.values())) == (2, 12)
     assert len(design.mounts) >= 6
     assert hand.did.total() <= MOST
+
+
+def test_the_newcomers_job_with_the_mouse(page: Page, store: Store, tmp_path: Path) -> None:
+    carried_through(Hand(page), store, tmp_path)
+
+
+def test_the_newcomers_job_by_keys_alone(page: Page, store: Store, tmp_path: Path) -> None:
+    carried_through(Keys(page), store, tmp_path)
+
+
+def test_the_newcomers_job_under_fingers(tablet: Page, store: Store, tmp_path: Path) -> None:
+    carried_through(Fingers(tablet), store, tmp_path)

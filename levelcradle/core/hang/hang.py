@@ -4,7 +4,6 @@ All mounts of a proposal are alike but for what their place makes different. The
 them, and the whole design is analysed with them in it: what would become foul, or is used more than wanted, is no proposal.
 """
 
-from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations, islice
@@ -16,22 +15,21 @@ import numpy as np
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.axes import Matrix
-from levelcradle.core.connection import OFFERS, Connection, Contact, connect
+from levelcradle.core.connection import OFFERS, Contact
 from levelcradle.core.design import Design, tree_of
-from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.words import words_of
 from levelcradle.core.edits import edited, hung_on, unhung
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import TIGHT_USE, Finding, plain
 from levelcradle.core.hang.missing import Missing, missing_points
+from levelcradle.core.hang.sizing import KIND, Sizing, outline_of, words_of_all
 from levelcradle.core.hang.within_reach import Within, within_reach
 from levelcradle.core.meshes import Mesh
-from levelcradle.core.mount import envelope, judge_support
+from levelcradle.core.mount import judge_support
 
 __all__ = ["Answer", "Hanging", "how_it_hangs"]
 
-KIND = "angle"
 COUNTS = (4, 3, 6)  # so many mounts are tried, in this order
 NEAREST = 10  # of so many hard points
 SETS = 4  # of each count so many sets are sized: those that throw least on their most loaded mount
@@ -40,7 +38,6 @@ HEAVIEST = 40  # of so many mounts it is asked whether one more point would do
 LATER = ("drawings.release",)  # it follows from the others
 OWN_PROOFS = 16  # and so often where each is its own
 PROOFS = 6  # on one set of points so many mounts are tried that stand in something's way
-BOLT = "bolt"  # the check that a stronger bolt alone may mend
 EACH_KG = 2.0  # of a bracket, until its own mass is known
 """Loads are sized for a box that is heavier by so much a mount; the proof counts their true mass."""
 
@@ -84,11 +81,7 @@ class _Question:
         self.box = self.assembly.boxes[box_id]
         self.foul_before = {f.id for f in analyse(self.bare, meshes).findings if f.state == "foul"}  # brackets that it has excuse none
         self.in_the_way: list[Finding] = []
-        self.made: dict[str, Sequence[dict[str, Any] | None]] = {}
-        self.connections: dict[tuple[str, int], Connection] = {}
-        cases = list(self.assembly.tables.load_cases.values())
-        self.throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
-        self.road = np.array([case.kind == "road" for case in cases])
+        self.sizing = Sizing(self.assembly, self.box)
 
     def answer(self, most: int) -> Answer:
         within = within_reach(self.assembly, self.box, KIND)
@@ -119,7 +112,7 @@ class _Question:
     def _all_alike(self, chosen: Sequence[Within]) -> Hanging | None:
         too_large: list[tuple[float, ...]] = []
         for most, made in self._strong(chosen):
-            size = _outline(made[0])
+            size = outline_of(made[0])
             if any(all(a >= b for a, b in zip(size, other, strict=True)) for other in too_large):
                 continue
             patch, analysis, foul = self._put(chosen, made)
@@ -135,7 +128,7 @@ class _Question:
 
     def _each_its_own(self, chosen: Sequence[Within]) -> Hanging | None:
         forces = self._forces(chosen)
-        options = [self._holding(row, forces[:, :, n]) for n, row in enumerate(chosen)]
+        options = [self.sizing.holding(row, forces[:, :, n]) for n, row in enumerate(chosen)]
         for _ in range(OWN_PROOFS):
             if not all(options):
                 break
@@ -156,26 +149,16 @@ class _Question:
         analysis = analyse(edited(self.design, patch), self.meshes)
         return patch, analysis, next((f for f in analysis.findings if self._is_new_foul(f)), None)
 
-    def _holding(self, row: Within, forces: Matrix) -> list[dict[str, Any]]:
-        """What holds at one place, the lightest first, and before all what is clear where it may be."""
-        uses: dict[int, tuple[float, int]] = {}  # by shape
-        for number, made in enumerate(self._made(row)):
-            shape = OFFERS[KIND].shape_of(number)
-            if made is not None and uses.get(shape, (2.0, 0))[0] > 1.0:
-                uses[shape] = min((self._use_of(self._connection(row, number), forces), number), uses.get(shape, (np.inf, 0)))
-        held = sorted((use > TIGHT_USE, number) for use, number in uses.values() if use <= 1.0)
-        return [made for _, number in held if (made := self._made(row)[number])]
-
     def _smaller(self, row: Within, options: list[dict[str, Any]], by_mm: float, forces: Matrix) -> list[dict[str, Any]]:
         """What is left where the first of them stands in the way by so much: each as narrow as that one must be, if it holds so, else
         what is less large another way."""
-        offer, size, left = OFFERS[KIND], _outline(options[0]), []
+        offer, size, left = OFFERS[KIND], outline_of(options[0]), []
         width = offer.width(options[0]) - 2.0 * ceil(by_mm)
         for made in options:
             narrow = offer.narrowed(made, width)
-            if narrow and self._use_of(self._connected(row, narrow), forces) <= 1.0:
+            if narrow and self.sizing.use_of(self.sizing.connected(row, narrow), forces) <= 1.0:
                 left.append(narrow)
-            elif any(a < b for a, b in zip(_outline(made), size, strict=True)):
+            elif any(a < b for a, b in zip(outline_of(made), size, strict=True)):
                 left.append(made)
         return left
 
@@ -194,15 +177,14 @@ class _Question:
         return float(np.linalg.norm(self._forces(chosen), axis=3).max())
 
     def _forces(self, chosen: Sequence[Within]) -> Matrix:
-        """(2n + 1, k, n, 3) forces on mounts that are a little heavier than they will be [N]."""
-        points = np.array([row.place.spot.at for row in chosen])
-        return envelope(points, np.array(self.box.hung_cg), self.box.hung_kg + EACH_KG * len(chosen), self.throws)
+        """On mounts that are a little heavier than they will be."""
+        return self.sizing.forces([row.place.spot.at for row in chosen], self.box.hung_kg + EACH_KG * len(chosen))
 
     def _strong(self, chosen: Sequence[Within]) -> Iterator[tuple[float, list[dict[str, Any]]]]:
         """Mounts that hold, the lightest first: those of which nothing is used beyond what counts as clear where it may, then those
         that bear it all; with the most that is used of them."""
         forces, bear, hopeless = self._forces(chosen), [], set[int]()
-        for number in range(len(self._made(chosen[0]))):
+        for number in range(len(self.sizing.made(chosen[0]))):
             shape = OFFERS[KIND].shape_of(number)
             if shape in hopeless:
                 continue
@@ -220,47 +202,22 @@ class _Question:
         if self._peak(chosen) is None:
             return False
         forces = self._forces(chosen)
-        can_be_made = (n for n in reversed(range(len(self._made(chosen[0])))) if len(self._alike(chosen, n)) == len(chosen))
+        can_be_made = (n for n in reversed(range(len(self.sizing.made(chosen[0])))) if len(self._alike(chosen, n)) == len(chosen))
         return any(self._use(chosen, number, forces) <= 1.0 for number in islice(can_be_made, HEAVIEST))
 
     def _alike(self, chosen: Sequence[Within], number: int) -> list[dict[str, Any]]:
-        return [made for row in chosen if (made := self._made(row)[number])]
+        return [made for row in chosen if (made := self.sizing.made(row)[number])]
 
     def _use(self, chosen: Sequence[Within], number: int, forces: Matrix) -> float:
         """The largest use of mounts made alike, the hardest loaded first; without end where no bolt would make them hold."""
         most = 0.0
         for n in np.argsort(-np.linalg.norm(forces, axis=3).max(axis=(0, 1))):
-            if self._made(chosen[n])[number] is None:
+            if self.sizing.made(chosen[n])[number] is None:
                 return np.inf
-            most = max(most, self._use_of(self._connection(chosen[n], number), forces[:, :, n]))
+            most = max(most, self.sizing.use_of(self.sizing.connection(chosen[n], number), forces[:, :, n]))
             if most > 1.0:
                 break
         return most
-
-    def _made(self, row: Within) -> Sequence[dict[str, Any] | None]:
-        if row.path not in self.made:
-            self.made[row.path] = OFFERS[KIND].made(row.place, self.assembly.tables)
-        return self.made[row.path]
-
-    def _connection(self, row: Within, number: int) -> Connection:
-        key = (row.path, number)
-        if key not in self.connections:
-            self.connections[key] = self._connected(row, self._made(row)[number] or {})
-        return self.connections[key]
-
-    def _connected(self, row: Within, made: dict[str, Any]) -> Connection:
-        mount = Mount.model_validate({**made, "name": row.name, "face": row.face, "carries": {self.box.path: True}})
-        return connect("proposed", mount, row.place.spot, row.place.seat, self.assembly.tables)
-
-    def _use_of(self, connection: Connection, forces: Matrix) -> float:
-        """The largest use of a mount; of a check that is never clear only what lies beyond its capacity counts as more than clear."""
-        if connection.unfit or connection.unchecked or not all(fits for _, fits in connection.shape_asks()):
-            return np.inf
-        uses = connection.uses(connection.parts_of(forces), road=self.road)
-        worst = {check: float(use.max()) for check, use in uses.items()}
-        if any(use > 1.0 for check, use in worst.items() if check != BOLT):
-            return np.inf
-        return max(min(use, TIGHT_USE) if check in connection.rough and use <= 1.0 else use for check, use in worst.items())
 
     def _told(
         self, chosen: Sequence[Within], made: Sequence[dict[str, Any]], patch: list[Op], analysis: Analysis, most: float
@@ -273,23 +230,5 @@ class _Question:
         weakest = max((row for row, _ in rows), key=lambda row: row.use)
         return Hanging(
             tuple(row.name for row in chosen), analysis.boxes[self.box_id].hung_kg - self.box.hung_kg, weakest.use,
-            f"{weakest.check}, {weakest.case}", _all_made_of(made), tuple(patch),
+            f"{weakest.check}, {weakest.case}", words_of_all(made), tuple(patch),
         )  # fmt: skip
-
-
-def _outline(made: dict[str, Any]) -> tuple[float, ...]:
-    shape, plate = made["shape"], made["to_box"]["doubler"] or {}
-    sizes = (plate.get(name, 0.0) for name in ("thickness_mm", "along_w_mm", "along_n_mm"))
-    return shape["thickness_mm"], shape["width_mm"], shape["leg_b_mm"], *sizes
-
-
-def _all_made_of(made: Sequence[dict[str, Any]]) -> str:
-    sorts = Counter(map(_made_of, made))
-    return "; ".join(f"{number} {words}" if len(sorts) > 1 else words for words, number in sorts.items())
-
-
-def _made_of(made: dict[str, Any]) -> str:
-    """What the mounts are cut from, in words."""
-    shape, weld, bolt = made["shape"], made["to_box"], made["lands_on"]["bolt"]
-    plate = f", doublers {weld['doubler']['thickness_mm']:g} mm" if weld["doubler"] else ", no doublers"
-    return f"angles {shape['thickness_mm']:g} × {shape['width_mm']:g} mm, bolts {bolt['property_class']}{plate}"

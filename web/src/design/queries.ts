@@ -246,6 +246,18 @@ export const hangingQuery = (project: string, revision: number, box: string) =>
       ),
   })
 
+export const mendsQuery = (project: string, revision: number, mount: string) =>
+  queryOptions({
+    queryKey: ['mends', project, revision, mount],
+    retry: false,
+    queryFn: async () =>
+      taken(
+        await api.GET('/api/projects/{project}/mounts/{mount}/would-take', {
+          params: { path: { project, mount } },
+        }),
+      ),
+  })
+
 export const tapeQuery = (project: string, revision: number, one?: string, other?: string) =>
   queryOptions({
     queryKey: ['tape', project, revision, one, other],

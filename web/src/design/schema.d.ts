@@ -563,6 +563,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/mounts/{mount}/would-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Would Mend
+         * @description What would make a mount hold where it stands: others of its kind, each run through all checks.
+         */
+        get: operations["would_mend_api_projects__project__mounts__mount__would_take_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/pictures": {
         parameters: {
             query?: never;
@@ -5610,6 +5630,17 @@ export interface components {
             /** Tol Kg */
             tol_kg: number;
         };
+        /** MendOut */
+        MendOut: {
+            /** Governs */
+            governs: string;
+            /** Patch */
+            patch: components["schemas"]["OperationOut"][];
+            /** Says */
+            says: string;
+            /** Use */
+            use: number;
+        };
         /** MountOut */
         MountOut: {
             /** C Mm */
@@ -9144,6 +9175,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    would_mend_api_projects__project__mounts__mount__would_take_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                mount: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MendOut"][];
                 };
             };
             /** @description Bad Request */

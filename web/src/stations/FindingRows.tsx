@@ -5,14 +5,22 @@ import { useState } from 'react'
 import { useChoice } from '../design/choice'
 import { useLive, useLoaded } from '../design/live'
 import { workingQuery } from '../design/queries'
-import type { Finding } from '../design/types'
-import { figure, gap, sentence } from '../ui/format'
+import type { Finding, LengthUnit } from '../design/types'
+import { figure, gap, gapAndNeed, sentence } from '../ui/format'
 import { Mark, WORD } from '../ui/Mark'
 import { PlusMinus } from '../ui/PlusMinus'
 import { Link } from '../ui/parts'
 import { useUnits } from '../ui/units'
 import { AgreeGap } from './AgreeGap'
 import { Loupe } from './Loupe'
+
+/** What a gap has and what it needs. */
+function told({ value, limit }: Finding, unit: LengthUnit): [string, string] {
+  if (value === null) return ['–', limit === null ? '' : gap(limit, unit, 'up')]
+  if (limit === null) return [gap(value, unit), '']
+  const [has, needs] = gapAndNeed(value, limit, unit)
+  return [has, needs.replace(/\.0$/, '')]
+}
 
 /** Gaps in three columns. */
 export function GapRows({ findings, most = 3 }: { findings: Finding[]; most?: number }) {
@@ -36,29 +44,28 @@ export function GapRows({ findings, most = 3 }: { findings: Finding[]; most?: nu
           </tr>
         </thead>
         <tbody>
-          {shown.map((f) => (
-            <tr key={f.id} className={f.id === chosen ? 'bg-wash' : ''}>
-              <td className="py-0.5">
-                <button
-                  type="button"
-                  aria-pressed={f.id === chosen}
-                  onClick={() => choose(f.id, f.subjects[0] ?? null)}
-                  className="min-h-8 text-left text-[15px] leading-tight hover:text-blue"
-                >
-                  {f.shows}
-                </button>
-              </td>
-              <td className="text-right text-figure font-bold">
-                {f.value === null ? '–' : gap(f.value, units.length)}
-              </td>
-              <td className="pl-3 text-right text-[15px]">
-                {f.limit === null ? '' : gap(f.limit, units.length, 'up').replace(/\.0$/, '')}
-              </td>
-              <td className="w-7 text-right">
-                <Mark state={f.state} />
-              </td>
-            </tr>
-          ))}
+          {shown.map((f) => {
+            const [has, needs] = told(f, units.length)
+            return (
+              <tr key={f.id} className={f.id === chosen ? 'bg-wash' : ''}>
+                <td className="py-0.5">
+                  <button
+                    type="button"
+                    aria-pressed={f.id === chosen}
+                    onClick={() => choose(f.id, f.subjects[0] ?? null)}
+                    className="min-h-8 text-left text-[15px] leading-tight hover:text-blue"
+                  >
+                    {f.shows}
+                  </button>
+                </td>
+                <td className="text-right text-figure font-bold">{has}</td>
+                <td className="pl-3 text-right text-[15px]">{needs}</td>
+                <td className="w-7 text-right">
+                  <Mark state={f.state} />
+                </td>
+              </tr>
+            )
+          })}
         </tbody>
       </table>
       {findings.length > most && (

@@ -1,6 +1,18 @@
 import { describe, expect, it } from 'vitest'
 
-import { along, figure, gap, length, mass, massUp, place, sentence, use, withCommas } from './format'
+import {
+  along,
+  figure,
+  gap,
+  gapAndNeed,
+  length,
+  mass,
+  massUp,
+  place,
+  sentence,
+  use,
+  withCommas,
+} from './format'
 import vectors from './format.vectors.json'
 
 const MM = { length: 'mm', mass: 'kg' } as const
@@ -29,6 +41,15 @@ describe('rounding is toward less margin', () => {
   it('what is a tenth but for the rounding of a float stays that tenth', () => {
     expect(gap(0.1 + 0.2, 'mm')).toBe('0.3')
     expect(use(0.1 + 0.7)).toBe('0.80')
+  })
+})
+
+describe('a gap and its need in fractions', () => {
+  it('are decimals where rounding would turn their order round', () => {
+    expect(gapAndNeed(20, 20, 'in')).toEqual(['0.787"', '0.787"'])
+    expect(gapAndNeed(20, 25, 'in')).toEqual(['25/32"', '1"']) // foul: their order is true
+    expect(gapAndNeed(57.8, 15, 'in')).toEqual(['2 1/4"', '19/32"'])
+    expect(gapAndNeed(20, 20, 'mm')).toEqual(['20.0', '20.0'])
   })
 })
 

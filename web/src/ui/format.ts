@@ -77,11 +77,23 @@ export function figure({ value, unit, round }: Figure, units: Units): string {
   return unit ? `${text} ${unit}` : text
 }
 
+/** A gap and its need. In fractions one goes down and the other up: where that turned their order round, both are decimals. */
+export function gapAndNeed(has: number, needs: number, unit: LengthUnit): [string, string] {
+  const turned = unit === 'in' && has >= needs && gap(has, unit) !== gap(needs, unit, 'up')
+  const near = turned && steps((has / INCH_MM) * DIVISION, 'down') < steps((needs / INCH_MM) * DIVISION, 'up')
+  if (near) return [has, needs].map((mm) => `${(mm / INCH_MM).toFixed(3)}"`) as [string, string]
+  return [gap(has, unit), gap(needs, unit, 'up')]
+}
+
 export function sentence(row: Pick<Finding | WatchRow, 'says' | 'figures'>, units: Units): string {
+  const [has, needs] = row.figures
+  const isGap = has?.unit === 'mm' && has.round === 'down' && needs?.unit === 'mm' && needs.round === 'up'
+  const pair = isGap && units.length === 'in' ? gapAndNeed(has.value, needs.value, 'in') : []
   return row.says.replace(/(± )?\{(\d)\}/g, (slot, sign: string | undefined, index: string) => {
     const found = row.figures[Number(index)]
     if (!found) return slot
-    return sign ? `±\u00a0${figure(found, units).replace(' ', '\u00a0')}` : figure(found, units) // a ± stays in one line
+    const text = pair[Number(index)] ?? figure(found, units)
+    return sign ? `±\u00a0${text.replace(' ', '\u00a0')}` : text // a ± stays in one line
   })
 }
 

@@ -3,7 +3,8 @@ import { type ReactNode, useCallback, useId, useLayoutEffect, useMemo, useRef, u
 
 import { boxOf, useChoice } from '../design/choice'
 import { useAnalysis, useDocument, useLoaded } from '../design/live'
-import type { Analysis, Document, Finding, Shape } from '../design/types'
+import type { Analysis, Document, Finding, LengthUnit, Shape } from '../design/types'
+import { length } from '../ui/format'
 import { OneOf } from '../ui/parts'
 import { useTouch } from '../ui/touch'
 import { useUnits } from '../ui/units'
@@ -329,7 +330,7 @@ function Drawing({
       />
       <Flags placed={placed} units={units} onChoose={chooseFlag} />
       <CutDashes scale={scale} tall={tallOf(view, scale)} />
-      <Bar scale={scale} view={view} />
+      <Bar scale={scale} view={view} unit={units.length} />
       <Edges view={view} scale={scale} />
     </View>
   )
@@ -357,10 +358,13 @@ function Grid({ scale, view }: { scale: Scale; view: ViewName }) {
   )
 }
 
+const BARS_MM = { mm: [1000, 500, 200, 100, 50], in: [1016, 508, 254, 101.6, 50.8] } // 40", 20", 10", 4", 2"
+
 /** A length bar, never a printed ratio. */
-function Bar({ scale, view }: { scale: Scale; view: ViewName }) {
+function Bar({ scale, view, unit }: { scale: Scale; view: ViewName; unit: LengthUnit }) {
   if (view === 'plan') return null
-  const long = [1000, 500, 200, 100, 50].find((l) => l * scale.k <= 110) ?? 50
+  const longs = BARS_MM[unit]
+  const long = longs.find((l) => l * scale.k <= 110) ?? longs.at(-1) ?? 50
   const [x, y] = [Math.max(scale.width * 0.26, 60), scale.z(0) - 12]
   return (
     <g>
@@ -378,7 +382,8 @@ function Bar({ scale, view }: { scale: Scale; view: ViewName }) {
         strokeWidth={4}
         paintOrder="stroke"
       >
-        {long} mm
+        {length(long, unit)}
+        {unit === 'mm' && ' mm'}
       </text>
     </g>
   )

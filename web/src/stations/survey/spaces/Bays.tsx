@@ -241,7 +241,9 @@ function Room({ id }: { id: string }) {
   const taken = isTaken(useDocument(), `/bays/${id}/stations`)
   return (
     <div>
-      {taken && litres !== undefined && <Fact name="Room between its sections">{litres.toFixed(0)} L</Fact>}
+      {taken && litres !== undefined && (
+        <Fact name="Room between its sections">{litres.toFixed(0)} litres</Fact>
+      )}
       {!taken && (
         <p className="m-0 text-sm text-tight">
           <b>Not taken yet</b>: drawn with figures that nobody measured. Fill the empty blanks.

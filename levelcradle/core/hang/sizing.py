@@ -1,0 +1,89 @@
+"""How strong mounts must be at a place, and which of those that can be made there are."""
+
+from collections import Counter
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+
+from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.axes import Matrix, Vec
+from levelcradle.core.connection import OFFERS, Connection, connect
+from levelcradle.core.design.mount import Mount
+from levelcradle.core.finding import TIGHT_USE
+from levelcradle.core.hang.within_reach import Within
+from levelcradle.core.mount import envelope
+
+__all__ = ["KIND", "Sizing", "outline_of", "words_of_all"]
+
+KIND = "angle"
+BOLT = "bolt"  # the check that a stronger bolt alone may mend
+
+
+class Sizing:
+    """Mounts for one box, made and asked once each."""
+
+    def __init__(self, assembly: Assembly, box: PlacedBox) -> None:
+        self.assembly, self.box = assembly, box
+        self._made: dict[str, Sequence[dict[str, Any] | None]] = {}
+        self._connections: dict[tuple[str, int], Connection] = {}
+        cases = list(assembly.tables.load_cases.values())
+        self.throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
+        self.road = np.array([case.kind == "road" for case in cases])
+
+    def forces(self, points: Sequence[Vec], mass_kg: float) -> Matrix:
+        """(2n + 1, k, n, 3) forces on mounts at n points that carry so much, in k cases [N]."""
+        return envelope(np.array(points), np.array(self.box.hung_cg), mass_kg, self.throws)
+
+    def made(self, row: Within) -> Sequence[dict[str, Any] | None]:
+        if row.path not in self._made:
+            self._made[row.path] = OFFERS[KIND].made(row.place, self.assembly.tables)
+        return self._made[row.path]
+
+    def connection(self, row: Within, number: int) -> Connection:
+        key = (row.path, number)
+        if key not in self._connections:
+            self._connections[key] = self.connected(row, self.made(row)[number] or {})
+        return self._connections[key]
+
+    def connected(self, row: Within, made: dict[str, Any]) -> Connection:
+        mount = Mount.model_validate({**made, "name": row.name, "face": row.face, "carries": {self.box.path: True}})
+        return connect("proposed", mount, row.place.spot, row.place.seat, self.assembly.tables)
+
+    def use_of(self, connection: Connection, forces: Matrix) -> float:
+        """The largest use of a mount; of a check that is never clear only what lies beyond its capacity counts as more than clear."""
+        if connection.unfit or connection.unchecked or not all(fits for _, fits in connection.shape_asks()):
+            return np.inf
+        uses = connection.uses(connection.parts_of(forces), road=self.road)
+        worst = {check: float(use.max()) for check, use in uses.items()}
+        if any(use > 1.0 for check, use in worst.items() if check != BOLT):
+            return np.inf
+        return max(min(use, TIGHT_USE) if check in connection.rough and use <= 1.0 else use for check, use in worst.items())
+
+    def holding(self, row: Within, forces: Matrix) -> list[dict[str, Any]]:
+        """What holds at one place, the lightest first, and before all what is clear where it may be."""
+        uses: dict[int, tuple[float, int]] = {}  # by shape
+        for number, made in enumerate(self.made(row)):
+            shape = OFFERS[KIND].shape_of(number)
+            if made is not None and uses.get(shape, (2.0, 0))[0] > 1.0:
+                uses[shape] = min((self.use_of(self.connection(row, number), forces), number), uses.get(shape, (np.inf, 0)))
+        held = sorted((use > TIGHT_USE, number) for use, number in uses.values() if use <= 1.0)
+        return [made for _, number in held if (made := self.made(row)[number])]
+
+
+def outline_of(made: dict[str, Any]) -> tuple[float, ...]:
+    shape, plate = made["shape"], made["to_box"]["doubler"] or {}
+    sizes = (plate.get(name, 0.0) for name in ("thickness_mm", "along_w_mm", "along_n_mm"))
+    return shape["thickness_mm"], shape["width_mm"], shape["leg_b_mm"], *sizes
+
+
+def words_of_all(made: Sequence[dict[str, Any]]) -> str:
+    sorts = Counter(map(_made_of, made))
+    return "; ".join(f"{number} {words}" if len(sorts) > 1 else words for words, number in sorts.items())
+
+
+def _made_of(made: dict[str, Any]) -> str:
+    """What the mounts are cut from, in words."""
+    shape, weld, bolt = made["shape"], made["to_box"], made["lands_on"]["bolt"]
+    plate = f", doublers {weld['doubler']['thickness_mm']:g} mm" if weld["doubler"] else ", no doublers"
+    return f"angles {shape['thickness_mm']:g} × {shape['width_mm']:g} mm, bolts {bolt['property_class']}{plate}"
