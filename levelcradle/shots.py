@@ -40,6 +40,11 @@ def main(address: str, folder: Path) -> None:
                 page.get_by_role("button", name="Leave it, next").click()
                 page.wait_for_timeout(400)
             page.screenshot(path=folder / f"{name}.png")
+        _station(page, address, "survey", "Hard points", car="pell")
+        page.screenshot(path=folder / "next.png")
+        _station(page, address, "mount", "Look for brackets that hold")
+        page.get_by_role("button", name="Hang it so").first.wait_for()
+        page.screenshot(path=folder / "hang.png")
         _study(page, address)
         page.screenshot(path=folder / "fit.png")
         _station(page, address, "place", "Tank box")
@@ -76,8 +81,8 @@ def _study(page: Page, address: str) -> None:
     page.wait_for_timeout(1500)
 
 
-def _station(page: Page, address: str, station: str, part: str | None) -> None:
-    page.goto(f"{address}/car/demo/{station}")
+def _station(page: Page, address: str, station: str, part: str | None, car: str = "demo") -> None:
+    page.goto(f"{address}/car/{car}/{station}")
     page.get_by_role("complementary", name="Ledger").wait_for()
     if part:
         page.get_by_role("button", name=part).first.click()
