@@ -20,7 +20,7 @@ export function KeptFaces({
   rows: Readonly<Record<string, { face: string; reason?: string }>>
 }) {
   const edit = useLive((s) => s.edit)
-  const [reason, setReason] = useState(WANTED[0] ?? 'a hand')
+  const [reason, setReason] = useState<(typeof WANTED)[number]>('a hand')
   const depth_mm = rules.face_rooms_mm[reason]
   const add = (face: string) =>
     void edit([
