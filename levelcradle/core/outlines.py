@@ -109,7 +109,7 @@ def _box(box: PlacedBox, before: int) -> Iterator[Shape]:
         yield _shape(path, drawn, words, piece.solid, piece.name, owner=box.path)
     for key, room in box.box.keep_clear.items():
         solid = room_of(box, room.face, room.depth_mm)
-        yield _shape(f"{box.path}/keep_clear/{key}", "keepout", f"{name}, {room.reason or 'room kept'}", solid, owner=box.path)
+        yield _shape(f"{box.path}/keep_clear/{key}", "keepout", room.reason or "room kept", solid, owner=box.path)
     rows = list(_inside(box, before))
     lows, highs = (np.array([row[i] for row in rows]).reshape(-1, 3) for i in (0, 1))
     for (_, _, path, drawn, words, label), seen in zip(rows, block_shadows(lows, highs, box.placement), strict=True):

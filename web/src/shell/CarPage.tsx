@@ -15,6 +15,7 @@ import { Refusal } from './Refusal'
 import { isStation, loadAll, SCREENS, STATIONS } from './stations'
 import { StationRule } from './StationRule'
 import { useAddress } from './useAddress'
+import { useFocusKept } from './useFocusKept'
 import { useGoes } from './useGoes'
 import { useKeys } from './useKeys'
 import { WatchStrip } from './WatchStrip'
@@ -45,6 +46,7 @@ export function CarPage() {
   const here = isStation(station) ? station : 'place'
   useAddress(here)
   useGoes()
+  useFocusKept()
   if (!loaded || loaded.project !== project) {
     return problem ? (
       <Teach action={<Button onClick={() => void go('/')}>To the cars</Button>}>{problem.detail}</Teach>

@@ -99,9 +99,9 @@ function Tab({
       }}
       aria-current={here ? 'page' : undefined}
       title={`${word} (key ${number})`}
-      className={`relative flex min-w-0 flex-1 flex-col gap-1 px-1.5 pt-3 no-underline max-[1100px]:px-1 ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}
+      className={`relative flex min-w-0 flex-1 flex-col gap-1 px-1.5 pt-3 no-underline max-[1100px]:px-1 max-[900px]:px-0.5 ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}
     >
-      <span className="truncate text-[15px] leading-5 font-semibold max-[1100px]:text-[13px] max-[1100px]:[font-stretch:75%]">
+      <span className="truncate text-[15px] leading-5 font-semibold max-[1100px]:text-[13px] max-[1100px]:[font-stretch:75%] max-[900px]:text-[12px] max-[900px]:tracking-tight max-[900px]:[font-stretch:62%]">
         {word}
       </span>
       <Standing state={state} here={here} />

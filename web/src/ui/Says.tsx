@@ -1,4 +1,4 @@
-/** What a blank understood, or what is wrong with it, hung beneath it. */
+/** What a blank understood, hung beneath it; what is wrong with it above, where no blank is still to come. It takes no press. */
 export function Says({
   text,
   wrong,
@@ -15,7 +15,7 @@ export function Says({
     <span
       id={id}
       role={wrong ? 'alert' : 'status'}
-      className={`absolute top-full z-20 w-max max-w-64 rounded border bg-white px-2 py-1 text-sm shadow ${side === 'left' ? 'left-0' : 'right-0'} ${wrong ? 'border-foul text-foul' : 'border-edge text-ink'}`}
+      className={`pointer-events-none absolute ${wrong ? 'bottom-full' : 'top-full'} z-20 w-max max-w-64 rounded border bg-white px-2 py-1 text-sm shadow ${side === 'left' ? 'left-0' : 'right-0'} ${wrong ? 'border-foul text-foul' : 'border-edge text-ink'}`}
     >
       {text}
     </span>

@@ -84,7 +84,7 @@ interface PegLabel {
   x1: number
 }
 
-/** A name stands right of its peg, or left of it where the next one would be run over; else it is left out. */
+/** A name stands right of its peg, or left of it where the next name or peg would be run over; else it is left out. */
 function pegLabels(document: Document, scale: Scale): PegLabel[] {
   const pegs = Object.entries(document.references)
     .map(([id, r]) => ({ id, x: scale.x((r.at_mm as number[])[0] ?? 0), width: r.name.length * 6 + 4 }))
@@ -95,7 +95,10 @@ function pegLabels(document: Document, scale: Scale): PegLabel[] {
     const left: PegLabel = { id, x: x - 8, anchor: 'end', x0: x - 8 - width, x1: x + 6 }
     const label = [right, left].find(
       (l) =>
-        l.x0 > 6 && l.x1 < scale.width - 6 && !out.some((o) => o.x0 < l.x1 && o.x1 > l.x0 && o.id !== id),
+        l.x0 > 6 &&
+        l.x1 < scale.width - 6 &&
+        !out.some((o) => o.x0 < l.x1 && o.x1 > l.x0) &&
+        !pegs.some((peg) => peg.id !== id && peg.x + 6 > l.x0 && peg.x - 6 < l.x1),
     )
     if (label) out.push(label)
   }
