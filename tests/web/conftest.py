@@ -145,6 +145,10 @@ class Bench:
     def revision(self) -> int:
         return self.store.open(self.car).revision
 
+    def change(self, patch: list[dict[str, Any]]) -> None:
+        """From elsewhere: before the page is opened, or by somebody else."""
+        self.store.edit(self.car, patch, base=self.revision, session="another")
+
     def place(self, box: str = "tank") -> list[float]:
         at: list[float] = self.tree["boxes"][box]["pose"]["at_mm"]
         return at

@@ -263,7 +263,7 @@ def level(hand: Hand) -> None:
 
 def files(hand: Hand, tmp_path: Path) -> None:
     hand.station("Drawings")
-    expect(hand.page.get_by_role("complementary", name="Ledger")).to_contain_text("Nothing is foul; these may be cut.")
+    expect(hand.page.get_by_role("link", name="Drawings clear")).to_be_visible()
     for name in ("Whole pack", "All sheets, PDF"):
         with hand.page.expect_download() as download:
             hand.press(hand.page.get_by_role("link", name=name))
