@@ -34,7 +34,7 @@ def test_it_is_as_deep_as_the_first_thing_is_off_wherever_the_box_stands(face: s
     tree = plain_car(boxes={"b": box_at(at)}, items={"t": before(face, at, off, 3.0)})  # its lid lies 3 over the tray
     row = room(tree, face)
     assert row.value == pytest.approx(min(off, 120.0), abs=0.1)
-    assert row.state == ("foul" if off < 90 else "tight" if off < 93 else "clear")
+    assert row.state == ("foul" if off < 90 else "tight" if off <= 93 else "clear")
 
 
 def test_nothing_there_is_clear_and_a_thing_beside_the_room_is_not_in_it() -> None:

@@ -169,7 +169,7 @@ def test_a_file_of_format_1_is_taken_and_given_back_in_this_one(client: TestClie
     old = (Path(__file__).parents[1] / "formats" / "format-1.cradle.json").read_bytes()
     made = client.post("/api/projects/import", content=old).json()["id"]
     given = client.get(f"/api/projects/{made}/export").json()
-    assert given["format"] == 2
+    assert given["format"] == FORMAT
     assert given["boxes"]["tank"]["openings"]["hv"]["face"] == "top"
     again = client.post("/api/projects/import?another=true", content=client.get(f"/api/projects/{made}/export").content)
     assert again.status_code == 201
