@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from levelcradle.core.design.upgrade import FORMAT
 from levelcradle.store import Store
 
 

@@ -9,6 +9,7 @@ from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
 
+import ezdxf
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 
@@ -278,7 +279,10 @@ def files(hand: Hand, tmp_path: Path) -> None:
             hand.press(hand.page.get_by_role("link", name=name))
         download.value.save_as(tmp_path / name)
     with zipfile.ZipFile(io.BytesIO((tmp_path / "Whole pack").read_bytes())) as pack:
-        assert sum(name.endswith(".dxf") for name in pack.namelist()) >= 6
+        cut = [pack.read(name).decode() for name in pack.namelist() if name.endswith(".dxf")]
+    assert len(cut) >= 6
+    for text in cut:
+        assert not ezdxf.read(io.StringIO(text)).audit().errors
 
 
 @pytest.fixture

@@ -197,6 +197,7 @@ def test_a_car_from_a_file_and_a_broken_file(bench: Bench, tmp_path: Any) -> Non
     chooser.set_input_files(broken)
     expect(bench.page.get_by_role("alert")).to_contain_text("breaks off")
     chooser.set_input_files(good)
+    bench.page.get_by_role("button", name="Another car").click()
     expect(bench.page.get_by_role("navigation", name="Stations")).to_be_visible()
 
 

@@ -391,7 +391,7 @@ def test_a_number_on_the_sheet_leads_to_its_blank(bench: Bench) -> None:
     bench.page.get_by_label("Number on the sheet").fill("3")
     bench.page.get_by_label("Number on the sheet").press("Enter")
     expect(bench.page.get_by_text("No. 3 ·")).to_be_visible()
-    name = bench.page.get_by_role("heading", level=2).text_content() or ""
+    name = bench.page.get_by_role("main").get_by_role("heading", level=2).last.text_content() or ""
     bench.page.get_by_label(name, exact=True).fill("229")
     bench.page.get_by_label(name, exact=True).press("Enter")
     expect(bench.page.get_by_text("No. 4 ·")).to_be_visible()

@@ -14,7 +14,7 @@ def test_who_is_aboard_is_chosen_for_a_load_state(bench: Bench) -> None:
     ledger.get_by_role("group", name="four up").get_by_label("luggage").click()
     bench.saved(2)
     row = bench.page.get_by_role("row").filter(has_text="four up").first
-    expect(row).to_contain_text("1491.9")
+    expect(row).to_contain_text("1,491.9")
     bench.page.get_by_role("button", name="Another load state").click()
     bench.saved(3)
     assert len(bench.tree["load_states"]) == 3
@@ -51,7 +51,7 @@ def test_a_keep_out_is_entered_and_counts_at_once(bench: Bench) -> None:
     bench.saved(2)
     rows = bench.page.locator("div.border-b").filter(has=bench.page.get_by_label("It is a", exact=True))
     row = rows.filter(has=bench.page.locator('input[value="other space"]'))
-    for label, text in (("aft", "2600"), ("up", "200")):
+    for label, text in (("from, aft", "2600"), ("from, up", "200")):
         field = row.get_by_label(label, exact=True).nth(0)
         field.fill(text)
         field.press("Enter")
@@ -226,6 +226,7 @@ def test_a_reload_and_back_return_to_the_part_the_study_and_the_selected_thing(b
     expect(page.get_by_role("heading", name="Tank box")).to_be_visible()
     page.keyboard.press("5")
     expect(page).to_have_url(re.compile(r"/mount\?"))
+    expect(page.get_by_role("heading", name="Mounts")).to_be_visible()
     page.keyboard.press("Escape")
     page.go_back()
     expect(page.get_by_role("heading", name="Tank box")).to_be_visible()

@@ -35,11 +35,11 @@ export function CarRow({ car, cars }: { car: Car; cars: readonly Car[] }) {
             className="block text-lg font-semibold text-ink no-underline hover:text-blue"
           >
             {car.name}
+            <Waiting car={car.id} />
           </To>
           <span className="text-sm text-soft">
             revision {car.revision}, {when(car.changed_at)}
           </span>
-          <Waiting car={car.id} />
         </div>
         <span className="flex shrink-0 gap-4 text-sm">
           {family.length > 1 && (
@@ -70,7 +70,7 @@ export function CarRow({ car, cars }: { car: Car; cars: readonly Car[] }) {
 function Waiting({ car }: { car: string }) {
   const rows = useOutbox((s) => s.rows)
   const waiting = waitingOf(car, [...rows]).length
-  return waiting ? <strong className="block">not saved, {waiting} waiting: open it</strong> : null
+  return waiting ? <strong className="block text-base">not saved, {waiting} waiting: open it</strong> : null
 }
 
 /** Renamed, copied, deleted, or as it was. */
