@@ -128,7 +128,7 @@ def test_a_corner_of_a_section_is_moved_by_keys_and_a_wall_is_picked_for_a_lump(
 def test_a_space_said_in_wall_angles_copied_and_mirrored(bench: Bench) -> None:
     part(bench, "survey", "Spaces")
     bench.page.get_by_role("button", name="spare-wheel well").click()
-    litres = bench.page.get_by_text(re.compile(r"^\d+ L$"))
+    litres = bench.page.get_by_text(re.compile(r"^\d+ litres$"))
     before = litres.text_content()
     bench.page.get_by_label("station 1, measured by").select_option("leans")
     expect(bench.page.get_by_label("station 1, left wall leans out")).to_be_visible()
