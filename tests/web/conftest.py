@@ -21,6 +21,7 @@ from tests.serving import free_port, served
 
 AT_THE_DESK: ViewportSize = {"width": 1280, "height": 800}
 PATIENCE_MS = 20_000  # before something is taken never to come: two run at once on a slow machine
+POLL_MS = 15
 expect.set_options(timeout=PATIENCE_MS)
 
 
@@ -110,10 +111,10 @@ def watched(page: Page) -> Page:
 def settled(page: Page) -> None:
     """Until what was typed or pressed has been answered: one answer may ask the next."""
     quiet = 0
-    for _ in range(PATIENCE_MS // 40):
-        page.wait_for_timeout(40)
+    for _ in range(PATIENCE_MS // POLL_MS):
+        page.wait_for_timeout(POLL_MS)
         quiet = 0 if ASKED[page] else quiet + 1
-        if quiet == 2:
+        if quiet == 3:
             return expect(page.get_by_text("saving …")).to_have_count(0)
     pytest.fail(f"no answer: {[r.url for r in ASKED[page]]}")
 
