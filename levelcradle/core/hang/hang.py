@@ -32,7 +32,7 @@ __all__ = ["Answer", "Hanging", "how_it_hangs"]
 
 COUNTS = (4, 3, 6)  # so many mounts are tried, in this order
 NEAREST = 10  # of so many hard points
-SETS = 4  # of each count so many sets are sized: those that throw least on their most loaded mount
+SETS = 3  # of each count so many sets are sized: those that throw least on their most loaded mount
 MOST = 3
 HEAVIEST = 40  # of so many mounts it is asked whether one more point would do
 LATER = ("drawings.release",)  # it follows from the others

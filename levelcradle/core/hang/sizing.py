@@ -65,7 +65,7 @@ class Sizing:
         uses: dict[int, tuple[float, int]] = {}  # by shape
         for number, made in enumerate(self.made(row)):
             shape = OFFERS[KIND].shape_of(number)
-            if made is not None and uses.get(shape, (2.0, 0))[0] > 1.0:
+            if made is not None and 1.0 < uses.get(shape, (2.0, 0))[0] < np.inf:  # without end no other bolt would do
                 uses[shape] = min((self.use_of(self.connection(row, number), forces), number), uses.get(shape, (np.inf, 0)))
         held = sorted((use > TIGHT_USE, number) for use, number in uses.values() if use <= 1.0)
         return [made for _, number in held if (made := self.made(row)[number])]
