@@ -260,7 +260,7 @@ def test(arguments: list[str]) -> int:
         cluster.remove()
 
 
-_ALL = ["-n", "auto", "--dist", "worksteal"]  # one run to a core
+_ALL = ["-n", str((os.cpu_count() or 1) + 1), "--dist", "worksteal"]  # one more than there are cores: in the browser much is waited for
 _TOOLS = ROOT / ".venv" / "bin"
 _CHECKS = {
     "lint": [str(_TOOLS / "ruff"), "check", "."],
