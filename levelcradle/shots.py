@@ -77,8 +77,8 @@ def _study(page: Page, address: str) -> None:
     page.get_by_label("Wanted").select_option("exactly")
     page.get_by_label("in series").fill("9")
     page.get_by_role("button", name="Ask", exact=True).click()
-    page.get_by_role("table", name="Proposals").wait_for(timeout=60_000)
-    page.wait_for_timeout(1500)
+    page.get_by_text("none beaten by another").wait_for(timeout=60_000)
+    page.wait_for_timeout(500)
 
 
 def _station(page: Page, address: str, station: str, part: str | None, car: str = "demo") -> None:

@@ -12,7 +12,7 @@ from levelcradle.core.meshes import Mesh
 
 __all__ = ["with_hanging"]
 
-MOST = 6  # of the best so many are asked
+MOST = 3  # of the best so many are asked
 
 
 def with_hanging(
