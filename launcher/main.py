@@ -260,7 +260,7 @@ def test(arguments: list[str]) -> int:
         cluster.remove()
 
 
-_ALL = ["-n", str(2 * (os.cpu_count() or 1)), "--dist", "worksteal"]  # two to a core: in the browser half the time is waited for
+_ALL = ["-n", str((os.cpu_count() or 1) + 1), "--dist", "worksteal"]  # one more than there are cores: in the browser much is waited for
 _TOOLS = ROOT / ".venv" / "bin"
 _CHECKS = {
     "lint": [str(_TOOLS / "ruff"), "check", "."],

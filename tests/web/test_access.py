@@ -1,8 +1,9 @@
-"""Every control has a name, no text is too small or too pale, and a drag shows its gap while it goes on."""
+"""Every control has a name, no text is too small or too pale, axe-core finds nothing, and a drag shows its gap while it goes on."""
 
 import pytest
 
 from tests.web.conftest import Bench
+from tests.web.test_axe import told
 
 STATIONS = ("survey", "stock", "place", "box", "mount", "level", "drawings")
 UNNAMED = """() => [...document.querySelectorAll('button, a, input, select, [role=button]')]
@@ -35,6 +36,7 @@ def test_every_control_has_a_name_and_every_text_can_be_read(bench: Bench, stati
     assert bench.page.evaluate(UNNAMED) == []
     assert bench.page.evaluate(SMALL) == []
     assert bench.page.evaluate(PALE) == []
+    assert told(bench.page) == []
 
 
 def test_the_first_list_of_cars_is_named_and_readable_too(bench: Bench) -> None:
@@ -76,6 +78,7 @@ def test_every_part_of_survey_and_stock_has_names_and_can_be_read(bench: Bench, 
     assert bench.page.evaluate(UNNAMED) == []
     assert bench.page.evaluate(SMALL) == []
     assert bench.page.evaluate(PALE) == []
+    assert told(bench.page) == []
     assert bench.page.evaluate("document.documentElement.scrollWidth") <= 1280
 
 
@@ -87,3 +90,4 @@ def test_taking_measurements_and_instruments_have_names_and_can_be_read(bench: B
     assert bench.page.evaluate(UNNAMED) == []
     assert bench.page.evaluate(SMALL) == []
     assert bench.page.evaluate(PALE) == []
+    assert told(bench.page) == []

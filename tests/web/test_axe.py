@@ -1,4 +1,4 @@
-"""No violation that axe-core finds, of whatever impact, on any station, part or dialog."""
+"""No violation that axe-core finds, of whatever impact, on what is opened on the stations; on the stations see test_access."""
 
 import re
 from collections.abc import Callable
@@ -19,20 +19,6 @@ def told(page: Page) -> list[str]:
         page.evaluate(AXE)
     found: list[str] = page.evaluate(RUN)
     return found
-
-
-@pytest.mark.parametrize("station", ["survey", "stock", "place", "box", "mount", "level", "drawings"])
-def test_a_station_and_all_its_parts(bench: Bench, station: str) -> None:
-    bench.go(station)
-    bench.page.get_by_role("complementary", name="Ledger").wait_for()
-    assert told(bench.page) == []
-    parts = bench.page.get_by_role("group", name=re.compile("^Parts of the"))
-    for part in parts.get_by_role("button").all() if parts.count() else ():
-        part.click()
-        bench.settle()
-        for row in bench.page.locator('main button[aria-expanded="false"]').all()[:2]:
-            row.click()
-        assert told(bench.page) == [], part.inner_text()
 
 
 def box(page: Page) -> None:
