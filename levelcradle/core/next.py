@@ -7,6 +7,7 @@ from levelcradle.core.design import Design, tree_of
 from levelcradle.core.design.taken import not_taken
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, plain
+from levelcradle.core.survey.missing import unseen
 
 __all__ = ["Next", "next_step"]
 
@@ -73,11 +74,8 @@ def _space(design: Design, findings: Findings) -> Next | None:
 
 
 def _sides(design: Design, findings: Findings) -> Next | None:
-    for key, bay in design.bays.items():
-        for side in ("fore", "aft", "left", "right", "floor", "top"):
-            if getattr(bay.sides, side).is_ == "not measured":
-                return _at(f"say what the {side} side of the {plain(bay.name)} is: metal or open", f"/bays/{key}/sides/{side}/is")
-    return None
+    row = next((row for row in unseen(design) if row.path.startswith("bays/")), None)
+    return _at(f"say what it is, metal or open: {plain(row.what)}", f"/{row.path}/is") if row else None
 
 
 def _kind(design: Design, findings: Findings) -> Next | None:
@@ -93,10 +91,8 @@ def _box(design: Design, findings: Findings) -> Next | None:
 
 
 def _in_the_way(design: Design, findings: Findings) -> Next | None:
-    for key, item in design.items.items():
-        if item.state in ("stays", "in") and item.solid is None:
-            return _at(f"measure the {plain(item.name)}: no gap is checked against it", f"/items/{key}/solid")
-    return None
+    row = next((row for row in unseen(design) if row.path.startswith("items/")), None)
+    return _at(f"measure {plain(row.what)}, no gap is checked against it", f"/{row.path}") if row else None
 
 
 def _first(prefixes: tuple[str, ...], states: tuple[str, ...], words: str) -> Callable[[Design, Findings], Next | None]:
@@ -143,7 +139,7 @@ def _ratings(design: Design, findings: Findings) -> Next | None:
 
 
 def _holds_back(design: Design, findings: Findings) -> Next | None:
-    """What else may stay open: nothing is cut by it."""
+    """What is not known and keeps the drawings back; the rest may stay open."""
     return _first(ANY, ("unknown",), "find out")(design, [f for f in findings if f.holds_back])
 
 

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.finding import Finding
 from tests.plain import a_block, box_at, found, plain_car
+from tests.stranger import stranger_tree
 
 OUTSIDE = (214.0, 134.0, 101.0)
 FACES = ("front", "aft", "left", "right", "base", "top")
@@ -52,3 +53,26 @@ def test_it_turns_with_the_box_and_another_box_ends_it() -> None:
     assert row.value == pytest.approx(50.0 - 3.5 - 3.0, abs=0.1)  # its lid stands over, and a screw's head on that
     assert row.subjects == ("boxes/b", "boxes/c")
     assert row.state == "foul"
+
+
+NOT_TAKEN = {"text": "", "basis": "not taken"}
+
+
+@pytest.mark.parametrize(("off", "state"), [(50, "foul"), (110, "unknown"), (400, "clear")])
+def test_what_hangs_on_a_guess_is_never_clear_and_a_foul_stays_one(off: int, state: str) -> None:
+    at = (1000.0, 0.0, 400.0)
+    tree = plain_car(boxes={"b": box_at(at)}, items={"t": before("aft", at, off, 3.0)})
+    tree["readings"] = {"/items/t/solid/low_mm/0": {"text": str(tree["items"]["t"]["solid"]["low_mm"][0]), "basis": "assumed"}}
+    assert room(tree, "aft").state == state  # what is far away ends no room
+    tree["readings"] = {"/items/t/solid/low_mm/0": NOT_TAKEN}  # it stands nowhere yet: so it ends no room, and nobody knows
+    assert room(tree, "aft").state == "unknown"
+
+
+def test_in_a_space_that_was_not_measured_nobody_knows() -> None:
+    sides = {side: {"is": "open"} for side in ("fore", "aft", "left", "right", "floor", "top")}
+    tree = stranger_tree()
+    tree["bays"]["boot"]["sides"] = sides | {"left": {"is": "not measured"}}
+    tree["boxes"] = {"b": {**box_at((2600.0, 0.0, 600.0)), "bay": "boot", "blocks": {}}}
+    assert room(tree, "aft").state == "unknown"
+    tree["bays"]["boot"]["sides"] = sides
+    assert room(tree, "aft").state == "clear"

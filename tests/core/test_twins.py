@@ -112,6 +112,14 @@ def test_a_copy_has_the_figures_but_not_the_place() -> None:
     assert copied(design, made)[1][0]["value"]["name"] == "engine left 3"
 
 
+def test_what_nobody_took_of_a_row_nobody_took_of_its_copy() -> None:
+    tree = stranger_tree()
+    tree["hardpoints"]["engine-left"]["wall_mm"] = 2.0
+    tree["readings"] = {"/hardpoints/engine-left/wall_mm": {"text": "", "basis": "not taken"}}
+    made, patch = copied(validate(tree), "hardpoints/engine-left")
+    assert f"/{made}/wall_mm" in not_taken(edited(validate(tree), patch))
+
+
 def test_a_copied_thing_is_nowhere_until_somebody_says_where() -> None:
     tree = stranger_tree()
     made, patch = copied(validate(tree), "items/motor")

@@ -18,7 +18,7 @@ from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
 from levelcradle.core.solids import Nearest, Solid, bounds, bounds_apart, nearest
 
-__all__ = ["around", "gap_findings"]
+__all__ = ["around", "gap_findings", "is_taken", "untaken_around"]
 
 SHOWN_WITHIN_MM = 100.0  # a clear pair further apart than this beyond its need is not worth a row
 MOST_CLEAR = 8  # clear pairs listed for one box
@@ -107,8 +107,7 @@ def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix
 
 
 def _to_things(assembly: Assembly, box: PlacedBox, around: list[Obstacle]) -> Iterator[_Pair]:
-    if assembly.untaken:
-        around = [o for o in around if _thing_of(o) not in assembly.untaken]
+    around = [o for o in around if is_taken(assembly, o)]
     if not around:
         return
     apart, most = _bounds_apart(box, around), assembly.widest_gap_mm
@@ -193,29 +192,34 @@ def _unmeasured(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     bay = assembly.bay_of(box)
     if bay is None:
         return
-    for side in ("fore", "aft", "left", "right", "floor", "top"):
-        if getattr(bay.sides, side).is_ == "not measured":
-            path = f"bays/{box.box.bay}/sides/{side}"
-            yield Finding(
-                id=f"gap:{box.path}:{path}", code="gap.unmeasured", station="place", state="unknown",
-                subjects=(box.path, path), says=f"{plain(box.box.name)} to {plain(bay.name)}: its {side} side was not measured",
-                because="what nobody measured is never clear", shows=f"{bay.name} {side}",
-            )  # fmt: skip
+    for side in bay.sides.not_measured:
+        path = f"bays/{box.box.bay}/sides/{side}"
+        yield Finding(
+            id=f"gap:{box.path}:{path}", code="gap.unmeasured", station="place", state="unknown",
+            subjects=(box.path, path), says=f"{plain(box.box.name)} to {plain(bay.name)}: its {side} side was not measured",
+            because="what nobody measured is never clear", shows=f"{bay.name} {side}",
+        )  # fmt: skip
 
 
 def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     """What was begun and not taken stands nowhere yet: nothing is said of how near it is."""
+    for thing, figure in untaken_around(assembly, box).items():
+        says = f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), figure))}"
+        yield Finding(
+            id=f"gap:{box.path}:{thing}:untaken", code="gap.untaken", station="place", state="unknown", subjects=(box.path, thing),
+            says=says, because="what nobody measured is never clear", shows="not taken",
+        )  # fmt: skip
+
+
+def untaken_around(assembly: Assembly, box: PlacedBox) -> dict[str, str]:
+    """Things that stand nowhere yet, each with the first figure of it that nobody took."""
     things = assembly.untaken
-    if not things:
-        return
-    tree = tree_of(assembly.design)
-    for thing in dict.fromkeys(_thing_of(o) for o in around(assembly, box)):
-        if thing in things:
-            says = f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree, things[thing][0]))}"
-            yield Finding(
-                id=f"gap:{box.path}:{thing}:untaken", code="gap.untaken", station="place", state="unknown", subjects=(box.path, thing),
-                says=says, because="what nobody measured is never clear", shows="not taken",
-            )  # fmt: skip
+    near = dict.fromkeys(_thing_of(o) for o in around(assembly, box)) if things else {}
+    return {thing: things[thing][0] for thing in near if thing in things}
+
+
+def is_taken(assembly: Assembly, obstacle: Obstacle) -> bool:
+    return not assembly.untaken or _thing_of(obstacle) not in assembly.untaken
 
 
 def _thing_of(obstacle: Obstacle) -> str:

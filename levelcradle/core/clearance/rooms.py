@@ -3,10 +3,12 @@
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
-from levelcradle.core.clearance.gaps import around
+from levelcradle.core.clearance.gaps import around, is_taken, untaken_around
 from levelcradle.core.clearance.tolerances import gap_tolerance
+from levelcradle.core.design import tree_of
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import KeepClear
+from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, gap_state, plain
 from levelcradle.core.solids import Solid, block, nearest
 
@@ -38,21 +40,35 @@ def room_findings(assembly: Assembly) -> Iterator[Finding]:
 def _finding(assembly: Assembly, box: PlacedBox, key: str, room: KeepClear) -> Finding:
     free, thing = _free(assembly, box, room)
     tolerance = gap_tolerance(assembly, box, thing) if thing else 0.0
+    state, because = gap_state(free, room.depth_mm, tolerance), "asked of that face, wherever the box stands"
+    if state != "foul" and (unsure := _unsure(assembly, box, thing)):
+        state, because = "unknown", unsure
     words = plain(room.reason or "room kept")
     says = f"{plain(box.box.name)}, {words}: {{0}} {BEHIND[room.face]} it" + (f" to {plain(thing.name)}" if thing else "") + ", needs {1}"
     return Finding(
-        id=f"room:{box.path}:{key}", code="gap.room", station="place", state=gap_state(free, room.depth_mm, tolerance),
+        id=f"room:{box.path}:{key}", code="gap.room", station="place", state=state,
         subjects=(box.path, thing.path) if thing else (box.path,), says=says,
         figures=(Figure(free, "mm", "down"), Figure(room.depth_mm, "mm", "up")), value=free, limit=room.depth_mm,
-        margin=free - room.depth_mm, unit="mm", tolerance=tolerance, because="asked of that face, wherever the box stands", shows=words,
+        margin=free - room.depth_mm, unit="mm", tolerance=tolerance, because=because, shows=words,
     )  # fmt: skip
+
+
+def _unsure(assembly: Assembly, box: PlacedBox, thing: Obstacle | PlacedBox | None) -> str:
+    """Why nobody can say that it is free: something round the box was not measured, not taken, or is only assumed."""
+    bay = assembly.bay_of(box)
+    if bay and bay.sides.not_measured:
+        return f"{plain(bay.name)}: its {bay.sides.not_measured[0]} side was not measured"
+    figure = next(iter(untaken_around(assembly, box).values()), None) or assembly.assumed(box) or (thing and assembly.assumed(thing))
+    return f"{plain(words_of(tree_of(assembly.design), figure))} is not measured" if figure else ""
 
 
 def _free(assembly: Assembly, box: PlacedBox, room: KeepClear) -> tuple[float, Obstacle | PlacedBox | None]:
     """How deep the room before a face is free, and what ends it; a little beyond what is asked nothing counts."""
     most, ends = room.depth_mm + BEYOND_MM, None
     others = (other for other in assembly.boxes.values() if other is not box)
-    things: list[tuple[Obstacle | PlacedBox, Solid]] = [(thing, thing.solid) for thing in around(assembly, box)]
+    things: list[tuple[Obstacle | PlacedBox, Solid]] = [
+        (thing, thing.solid) for thing in around(assembly, box) if is_taken(assembly, thing)
+    ]
     things += [(other, piece.solid) for other in others for piece in other.pieces]
     for thing, solid in things:
         if _meets(box, room.face, most, solid):

@@ -148,6 +148,10 @@ class Sides(Part):
     floor: Side
     top: Side
 
+    @property
+    def not_measured(self) -> tuple[str, ...]:
+        return tuple(name for name in type(self).model_fields if getattr(self, name).is_ == "not measured")
+
 
 _NEEDS: dict[str, tuple[str, str]] = {
     "left": ("aft", "up"), "right": ("aft", "up"), "floor": ("aft", "across"), "top": ("aft", "across"),

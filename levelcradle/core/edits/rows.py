@@ -1,13 +1,14 @@
 """A row made from another: its copy, whose place is still to be taken, or its mirror twin."""
 
 import re
+from collections.abc import Iterator
 from typing import Any
 
 from levelcradle.core.design import Design
 from levelcradle.core.design.files import tree_of
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op
-from levelcradle.core.design.pointer import join
+from levelcradle.core.design.pointer import join, resolves
 from levelcradle.core.design.readings import NOT_TAKEN
 from levelcradle.core.design.taken import begun, not_taken
 from levelcradle.core.design.twins import TWINNED, image_of
@@ -30,8 +31,9 @@ def copied(design: Design, path: str) -> Edit:
         row |= {"at_mm": None, "solid": None, "sweep": None, "place": {"type": "vehicle"}}
     value = row | {"name": name} | ({"mirror_of": None} if "mirror_of" in row else {})
     made, new = _made(design, collection, key, value)
-    places = {part: value[part] for part in _PLACED_BY if value.get(part)}
-    return made, [new, *begun(design, f"/{made}", places)]
+    places = list(begun(design, f"/{made}", {part: value[part] for part in _PLACED_BY if value.get(part)}))
+    said = {op["path"] for op in places}
+    return made, [new, *places, *(op for op in _untaken_too(design, path, made, value) if op["path"] not in said)]
 
 
 def twinned(design: Design, path: str) -> Edit:
@@ -45,8 +47,14 @@ def twinned(design: Design, path: str) -> Edit:
         raise DesignError((Problem(f"/{path}", str(error)),)) from None
     own = {"name": _other_side(row["name"]), "mirror_of": key, **({"member": None} if "member" in row else {})}
     made, new = _made(design, collection, key, row | image | own)
-    untaken = [f"/{made}" + p.removeprefix(f"/{path}") for p in not_taken(design) if p.startswith(f"/{path}/")]
-    return made, [new, *({"op": "add", "path": join("readings", p), "value": {"text": "", "basis": NOT_TAKEN}} for p in untaken)]
+    return made, [new, *_untaken_too(design, path, made, row | image)]
+
+
+def _untaken_too(design: Design, path: str, made: str, value: dict[str, Any]) -> Iterator[Op]:
+    """What nobody took of a row nobody took of what is made from it."""
+    for figure in not_taken(design):
+        if figure.startswith(f"/{path}/") and resolves(value, there := figure.removeprefix(f"/{path}")):
+            yield {"op": "add", "path": join("readings", f"/{made}{there}"), "value": {"text": "", "basis": NOT_TAKEN}}
 
 
 def _row(design: Design, path: str, among: tuple[str, ...]) -> tuple[str, str, dict[str, Any]]:

@@ -13,6 +13,7 @@ from levelcradle.core.design.mount import OnHardPoint
 from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import edited
 from levelcradle.core.errors import UnknownThing
+from levelcradle.core.hang.hang import LATER
 from levelcradle.core.hang.sizing import Sizing, words_of_all
 from levelcradle.core.hang.within_reach import Within, place_on
 from levelcradle.core.meshes import Mesh
@@ -21,7 +22,6 @@ from levelcradle.core.mount import judge_support
 __all__ = ["Mend", "what_mends"]
 
 MOST, TRIED = 3, 40
-LATER = ("drawings.release",)  # it follows from the others
 PARTS = ("shape", "to_box", "lands_on")
 
 

@@ -95,9 +95,8 @@ def _level(design: Design) -> Iterator[ToMeasure]:
 def unseen(design: Design) -> Iterator[ToMeasure]:
     """What no gap is checked against, since nobody measured it."""
     for key, bay in design.bays.items():
-        for side in ("fore", "aft", "left", "right", "floor", "top"):
-            if getattr(bay.sides, side).is_ == "not measured":
-                yield ToMeasure(f"bays/{key}/sides/{side}", f"{bay.name}: its {side} side", "not measured", None, "mm")
+        for side in bay.sides.not_measured:
+            yield ToMeasure(f"bays/{key}/sides/{side}", f"{bay.name}: its {side} side", "not measured", None, "mm")
     for key, item in design.items.items():
         if item.state in ("stays", "in") and item.solid is None:
             yield ToMeasure(f"items/{key}/solid", f"{item.name}: its size", "missing: nothing is checked against it", None, "mm")
