@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import Literal
 
 from levelcradle.core.axes import Placement, Vec, cross, plus, rotation, scaled, vec
-from levelcradle.core.bays import Metal, Panel, metal, panels, pierced, sections
+from levelcradle.core.bays import Metal, Panel, faces, metal, panels, pierced, sections
 from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.connection import Connection, Seat, connect, frame_of, spot_of
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose, Tables, Vehicle
@@ -16,7 +16,7 @@ from levelcradle.core.design.agreed import AgreedGap
 from levelcradle.core.design.bay import BaySide
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.readings import kind_of
-from levelcradle.core.design.survey import InBox, Member, VehicleOpening
+from levelcradle.core.design.survey import InBox, KeepClear, Member, VehicleOpening
 from levelcradle.core.design.taken import as_taken, untaken_things
 from levelcradle.core.design.weighed import WeighedAlone, weighed_alone
 from levelcradle.core.gear import Gear, gear_of, thing_solids
@@ -31,6 +31,7 @@ __all__ = [
     "PlacedBox",
     "PlacedPiece",
     "anchor_of",
+    "bay_faces",
     "bay_panels",
     "face_of",
     "member_solid",
@@ -233,7 +234,7 @@ def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str,
                            shielded=item.shielded)  # fmt: skip
             for name, room in item.keep_clear.items():
                 path = f"items/{key}/keep_clear/{name}"
-                yield Obstacle(path, f"{item.name}, {room.reason or 'room kept'}", _before(solid, room.face, room.depth_mm), "same", "room",
+                yield Obstacle(path, f"{item.name}, {room.reason or 'room kept'}", _kept(solid, room), "same", "room",
                                fixed_to=item.held_by)  # fmt: skip
     for key, space in design.keepouts.items():
         for solid in thing_solids(space.solid, None, meshes):
@@ -243,12 +244,9 @@ def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str,
 
 
 @lru_cache(maxsize=4096)
-def _before(solid: Solid, face: str, depth_mm: float) -> Solid:
+def _kept(solid: Solid, room: KeepClear) -> Solid:
     """The room before a face of the upright block round a thing."""
-    axis, far = FACE_AT[face]
-    low, high = list(solid.low), list(solid.high)
-    low[axis], high[axis] = (solid.high[axis], solid.high[axis] + depth_mm) if far else (solid.low[axis] - depth_mm, solid.low[axis])
-    return block((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+    return block(*room.before(solid.low, solid.high, room.depth_mm))
 
 
 @lru_cache(maxsize=1024)
@@ -270,6 +268,16 @@ _Shaped = frozenset({"stations", "name", "sides", "lumps", "depth_mm"})
 def bay_panels(bay: Bay) -> tuple[Panel, ...]:
     """The panels of a bay. Cached by content."""
     return _panels(bay.model_dump_json(by_alias=True, include=set(_Shaped)))
+
+
+def bay_faces(bay: Bay) -> tuple[tuple[str, tuple[Vec, ...]], ...]:
+    """(side, corners) of every face of a bay. Cached by content."""
+    return _faces(bay.model_dump_json(by_alias=True, include=set(_Shaped)))
+
+
+@lru_cache(maxsize=256)
+def _faces(bay_json: str) -> tuple[tuple[str, tuple[Vec, ...]], ...]:
+    return tuple(faces(Bay.model_validate_json(bay_json)))
 
 
 @lru_cache(maxsize=256)

@@ -6,7 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from levelcradle.core.assembly import Assembly, PlacedBox, bay_panels
+from levelcradle.core.assembly import Assembly, PlacedBox, bay_faces
 from levelcradle.core.axes import Vec
 from levelcradle.core.bays import sections
 from levelcradle.core.clearance import room_of
@@ -55,13 +55,13 @@ def _still(solid: Solid) -> tuple[Polygon, Polygon]:
 
 
 def _bays(assembly: Assembly) -> Iterator[Shape]:
-    """The outline of each bay, then each panel of its sides as seen: most are seen edge-on in one of the views."""
+    """The outline of each bay, then each face of its sides as seen: most are seen edge-on in one of the views."""
     for key, bay in assembly.bays.items():
         yield _bay(f"bays/{key}", bay)
-        for panel in bay_panels(bay):
-            side = getattr(bay.sides, panel.side)
-            plan, rise = (tuple((round(c[0], 3), round(c[i], 3)) for c in panel.corners) for i in (1, 2))
-            path = f"bays/{key}/sides/{panel.side}"
+        for name, corners in bay_faces(bay):
+            side = getattr(bay.sides, name)
+            plan, rise = (tuple((round(c[0], 3), round(c[i], 3)) for c in corners) for i in (1, 2))
+            path = f"bays/{key}/sides/{name}"
             yield Shape(path, "bay side", bay.name, plan, rise, 0.0, side.is_, side.gap_class, f"bays/{key}")
 
 
@@ -108,7 +108,7 @@ def _box(box: PlacedBox, before: int) -> Iterator[Shape]:
         words = names[piece.mount] if piece.mount else f"{name} {piece.name}"
         yield _shape(path, drawn, words, piece.solid, piece.name, owner=box.path)
     for key, room in box.box.keep_clear.items():
-        solid = room_of(box, room.face, room.depth_mm)
+        solid = room_of(box, room, room.depth_mm)
         yield _shape(f"{box.path}/keep_clear/{key}", "keepout", room.reason or "room kept", solid, owner=box.path)
     rows = list(_inside(box, before))
     lows, highs = (np.array([row[i] for row in rows]).reshape(-1, 3) for i in (0, 1))

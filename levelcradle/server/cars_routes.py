@@ -3,22 +3,26 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Path, Response
-from pydantic import TypeAdapter
+from pydantic import Field, TypeAdapter
 
 from levelcradle.core.analysis import analyse, analyse_assembly
 from levelcradle.core.assembly import resolve
 from levelcradle.core.compared import compared
-from levelcradle.core.design import load, new_design, tree_of
+from levelcradle.core.design import Design, load, new_design, tree_of, validate
 from levelcradle.core.design.files import LARGEST_BYTES
 from levelcradle.core.design.vehicle import Weighed
 from levelcradle.drawings import plan_picture
 from levelcradle.server.bodies import NewCar, json_body, raw_body
 from levelcradle.server.problems import problem
 from levelcradle.server.routes import FILE, ProjectId, Session, TheScans, TheStore, Who, json_out, takes
+from levelcradle.server.scans import Scans
 from levelcradle.server.views import ProblemOut, ProjectOut, RevisionOut, VariantOut
 from levelcradle.store import Store, Summary
 
 __all__ = ["router"]
+
+Number = Annotated[int, Field(ge=1, le=999_999_999)]
+"""Of a revision."""
 
 router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 409, 412, 413, 422)})
 
@@ -76,28 +80,40 @@ def delete(project: ProjectId, store: TheStore) -> None:
 
 
 @router.post("/projects/{project}/copy", response_model=ProjectOut, status_code=201)
-def copy(project: ProjectId, store: TheStore, session: Session) -> Response:
-    """A variant, which knows its first."""
-    return _created(store, store.copy(project, session))
+def copy(project: ProjectId, store: TheStore, session: Session, revision: Number | None = None) -> Response:
+    """A variant, which knows its first: of the car as it stands, or as it was."""
+    return _created(store, store.copy(project, session, revision))
 
 
 @router.get("/projects/{project}/variants", response_model=list[VariantOut])
 def variants(project: ProjectId, store: TheStore, scans: TheScans) -> Response:
     """A car's first and all its variants, side by side."""
-    rows = []
-    for car in store.family(project):
-        design = store.open(car.id).design
-        rows.append(VariantOut(id=car.id, name=car.name, revision=car.revision, figures=compared(analyse(design, scans.of(design)))))
-    return Response(_VARIANTS.dump_json(rows), media_type="application/json")
+    return _side_by_side([_variant(car.id, car.revision, store.open(car.id).design, scans) for car in store.family(project)])
+
+
+@router.get("/projects/{project}/revisions/{number}", response_model=list[VariantOut])
+def then_and_now(project: ProjectId, number: Annotated[Number, Path()], store: TheStore, scans: TheScans) -> Response:
+    """A car as it was at a revision and as it stands, side by side."""
+    now = store.open(project)
+    then = _variant(project, number, validate(store.at(project, number)), scans)
+    return _side_by_side([then, _variant(project, now.revision, now.design, scans)])
+
+
+def _variant(key: str, revision: int, design: Design, scans: Scans) -> VariantOut:
+    return VariantOut(id=key, name=design.name, revision=revision, figures=compared(analyse(design, scans.of(design))))
 
 
 _VARIANTS = TypeAdapter(list[VariantOut])
 
 
+def _side_by_side(rows: list[VariantOut]) -> Response:
+    return Response(_VARIANTS.dump_json(rows), media_type="application/json")
+
+
 @router.get("/projects/{project}/plan.svg")
-def plan(project: ProjectId, store: TheStore, scans: TheScans) -> Response:
-    """A small picture of its plan."""
-    design = store.open(project).design
+def plan(project: ProjectId, store: TheStore, scans: TheScans, revision: Number) -> Response:
+    """A small picture of its plan at a revision."""
+    design = validate(store.at(project, revision))
     drawn = plan_picture(design, analyse_assembly(resolve(design, scans.of(design))).shapes)
     return Response(drawn, media_type="image/svg+xml", headers={"Cache-Control": "max-age=31536000"})  # its address names the revision
 
@@ -109,9 +125,7 @@ def history(project: ProjectId, store: TheStore) -> list[RevisionOut]:
 
 
 @router.post("/projects/{project}/revisions/{number}/take-back", response_model=ProjectOut)
-def take_back(
-    project: ProjectId, number: Annotated[int, Path(ge=1, le=999_999_999)], store: TheStore, session: Session, who: Who
-) -> Response:
+def take_back(project: ProjectId, number: Annotated[Number, Path()], store: TheStore, session: Session, who: Who) -> Response:
     """An older revision as a new one; undo takes it back."""
     store.become(project, store.at(project, number), f"as in revision {number}", session=session, who=who)
     return json_out(_out(next(p for p in store.all() if p.id == project)))

@@ -148,12 +148,13 @@ class Store:
                             sentence=says, made_at=fn.now())  # fmt: skip
         return key
 
-    def copy(self, key: str, session: str) -> str:
-        """A variant of a car, as it stands; it knows its first. Raises UnknownThing."""
+    def copy(self, key: str, session: str, revision: int | None = None) -> str:
+        """A variant of a car, as it stands or stood at a revision; it knows its first. Raises UnknownThing."""
         family, opened = self.family(key), self.open(key)
+        design = validate(self.at(key, revision)) if revision else opened.design
         name = f"{family[0].name[:100]}, variant {len(family)}"
-        says = f"started as {opened.design.name}, revision {opened.revision}"
-        return self.create(opened.design.model_copy(update={"name": name}), session, variant_of=family[0].id, says=says)
+        says = f"started as {design.name}, revision {revision or opened.revision}"
+        return self.create(design.model_copy(update={"name": name}), session, variant_of=family[0].id, says=says)
 
     def delete(self, key: str) -> None:
         """Off the bench; it is kept for a while. Raises UnknownThing."""
@@ -179,6 +180,8 @@ class Store:
         """The document as it stood at a revision. Raises UnknownThing."""
         with self._db.connection_context():
             row = _row(key, lock=False)
+            if not 1 <= revision <= row.revision:
+                raise UnknownThing("revision", str(revision))
             later = Revision.select(Revision.inverse).where((Revision.project == key) & (Revision.number > revision))
             inverses = [json.loads(r.inverse) for r in later.order_by(Revision.number.desc())]
         tree = json.loads(row.document)

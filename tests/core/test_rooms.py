@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from levelcradle.core.design.box import FACE_AT
+from levelcradle.core.errors import DesignError
 from levelcradle.core.finding import Finding
 from tests.plain import a_block, box_at, found, plain_car
 from tests.stranger import stranger_tree
@@ -76,3 +77,31 @@ def test_in_a_space_that_was_not_measured_nobody_knows() -> None:
     assert room(tree, "aft").state == "unknown"
     tree["bays"]["boot"]["sides"] = sides
     assert room(tree, "aft").state == "clear"
+
+
+BESIDE = [(face, edge) for face in FACES for edge in FACES if FACE_AT[face][0] != FACE_AT[edge][0]]
+
+
+@given(st.sampled_from(BESIDE), st.integers(10, 60), st.booleans())
+def test_a_run_beside_a_face_asks_for_its_cross_section_and_no_more(run: tuple[str, str], wide: int, within: bool) -> None:
+    """A thing that stands before the face is in its way within the run's width of the edge, and not beyond it."""
+    (face, beside), at = run, (1000.0, 0.0, 400.0)
+    thing = before(face, at, 20.0, 3.0)
+    axis, far = FACE_AT[beside]
+    edge, inward = at[axis] + far * OUTSIDE[axis], -1 if far else 1
+    near = edge + inward * (wide - 2 if within else wide + 2)
+    span = sorted((near, edge + inward * 600))
+    thing["solid"]["low_mm"][axis], thing["solid"]["high_mm"][axis] = span
+    tree = plain_car(boxes={"b": box_at(at)}, items={"t": thing})
+    tree["boxes"]["b"]["keep_clear"] = {"r": {"face": face, "depth_mm": 60.0, "run": {"beside": beside, "wide_mm": wide}}}
+    (row,) = found(tree, "gap.room")
+    assert row.state == ("foul" if within else "clear")
+    if within:
+        assert row.value == pytest.approx(20.0, abs=0.1)
+
+
+def test_a_run_beside_a_face_it_does_not_meet_is_refused() -> None:
+    tree = plain_car(boxes={"b": box_at((1000.0, 0.0, 400.0))})
+    tree["boxes"]["b"]["keep_clear"] = {"r": {"face": "aft", "depth_mm": 60.0, "run": {"beside": "front", "wide_mm": 50.0}}}
+    with pytest.raises(DesignError, match="along an edge of the aft face"):
+        found(tree, "gap.room")

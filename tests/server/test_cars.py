@@ -63,6 +63,22 @@ def test_a_bad_file_is_told_with_its_line(client: TestClient) -> None:
 def test_an_older_revision_comes_back_and_its_plan_is_a_picture(client: TestClient, car: str) -> None:
     client.patch(f"/api/projects/{car}", json={"patch": [{"op": "replace", "path": "/name", "value": "Other"}]}, headers={"If-Match": "1"})
     assert client.post(f"/api/projects/{car}/revisions/1/take-back").json()["name"] == "Calder Ouzel 1500"
-    drawn = ElementTree.fromstring(client.get(f"/api/projects/{car}/plan.svg").text)
+    drawn = ElementTree.fromstring(client.get(f"/api/projects/{car}/plan.svg?revision=1").text)
     assert len(drawn.findall("{http://www.w3.org/2000/svg}polygon")) > 10
-    assert client.post(f"/api/projects/{car}/revisions/99/take-back").status_code in (404, 422)
+    assert client.post(f"/api/projects/{car}/revisions/99/take-back").status_code == 404
+
+
+def test_an_older_revision_is_looked_at_and_opened_as_a_variant_before_it_is_taken_back(client: TestClient, car: str) -> None:
+    at = f"/api/projects/{car}"
+    patch = [{"op": "remove", "path": "/boxes/bonnet/blocks/a"}, {"op": "replace", "path": "/name", "value": "Other"}]
+    assert client.patch(at, json={"patch": patch}, headers={"If-Match": "1"}).status_code == 200
+    then, now = client.get(f"{at}/revisions/1").json()
+    assert (then["name"], then["revision"], now["name"], now["revision"]) == ("Calder Ouzel 1500", 1, "Other", 2)
+    assert then["figures"]["modules"] > now["figures"]["modules"]
+    assert client.get(f"{at}/plan.svg?revision=1").text != client.get(f"{at}/plan.svg?revision=2").text
+    variant = client.post(f"{at}/copy?revision=1").json()
+    assert client.get(f"/api/projects/{variant['id']}").json()["document"]["boxes"] == CAR["boxes"]
+    assert client.get(at).json()["document"]["name"] == "Other"  # looking changed nothing
+    for gone in (f"{at}/revisions/3", f"{at}/plan.svg?revision=3"):
+        assert client.get(gone).status_code == 404
+    assert client.post(f"{at}/copy?revision=3").status_code == 404

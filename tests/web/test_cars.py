@@ -20,7 +20,9 @@ def test_renamed_copied_deleted_brought_back_and_as_it_was(bench: Bench) -> None
     page.get_by_role("button", name="Variants of Red Ouzel, side by side").click()
     expect(page.get_by_role("table", name="Side by side")).to_contain_text("1,191.9 kg")
     page.get_by_role("button", name="More of Red Ouzel", exact=True).click()
-    page.get_by_role("list", name="Revisions").get_by_role("button", name="take it back: revision 1").click()
+    page.get_by_role("list", name="Revisions").get_by_role("button", name="look at it: revision 1").click()
+    expect(page.get_by_role("table", name="Then and now")).to_contain_text("1,191.9 kg")
+    page.get_by_role("button", name="Take revision 1 back").click()
     expect(page.get_by_role("link", name="Calder Ouzel 1500", exact=True).first).to_be_visible()
     assert bench.tree["name"] == "Calder Ouzel 1500"
     page.get_by_role("button", name="Delete, kept 30 days").click()

@@ -4,11 +4,11 @@ from levelcradle.core.bays.diagonals import DiagonalFigures, diagonal_figures
 from levelcradle.core.bays.metal import Metal, metal
 from levelcradle.core.bays.offer import bay_of_block
 from levelcradle.core.bays.openings import pierced
-from levelcradle.core.bays.panels import Panel, panels
+from levelcradle.core.bays.panels import Panel, faces, panels
 from levelcradle.core.bays.restated import Way, mirrored, restated
 from levelcradle.core.bays.sections import Section, extent, sections
 
 __all__ = [
-    "DiagonalFigures", "Metal", "Panel", "Section", "Way", "bay_of_block", "diagonal_figures", "extent", "metal", "mirrored", "panels",
-    "pierced", "restated", "sections",
+    "DiagonalFigures", "Metal", "Panel", "Section", "Way", "bay_of_block", "diagonal_figures", "extent", "faces", "metal", "mirrored",
+    "panels", "pierced", "restated", "sections",
 ]  # fmt: skip

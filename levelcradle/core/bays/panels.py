@@ -34,6 +34,19 @@ class Panel:
 def panels(bay: Bay) -> Iterator[Panel]:
     """Every side as flat panels. A twisted side is split along the diagonal that lies further inside, so that free
     space is never overstated."""
+    for side, corners, inside in _faces(bay):
+        yield from _flat(side, corners, inside)
+
+
+def faces(bay: Bay) -> Iterator[tuple[BaySide, tuple[Vec, ...]]]:
+    """Every side from station to station by its own corners, as it was measured: a twisted one is not flat."""
+    for side, corners, inside in _faces(bay):
+        if any(_flat(side, corners, inside)):  # what has no area is no face
+            yield side, corners
+
+
+def _faces(bay: Bay) -> Iterator[tuple[BaySide, tuple[Vec, ...], Vec]]:
+    """(side, corners, a point of the free space before it)."""
     found = sections(bay)
     rings = [section.points for section in found]
     middles = [scaled(_sum(ring), 1 / len(ring)) for ring in rings]
@@ -41,12 +54,10 @@ def panels(bay: Bay) -> Iterator[Panel]:
         inside = scaled(plus(here, there), 0.5)
         for i, side in enumerate(found[0].sides):
             j = (i + 1) % len(near)
-            yield from _quad(side, (near[i], near[j], far[j], far[i]), inside)
+            yield side, (near[i], near[j], far[j], far[i]), inside
     middle = scaled(_sum(middles), 1 / len(middles))
-    ends: tuple[tuple[BaySide, list[Vec]], ...] = (("fore", rings[0]), ("aft", rings[-1]))
-    for side, ring in ends:
-        if panel := _panel(side, ring, middle):
-            yield panel
+    yield "fore", tuple(rings[0]), middle
+    yield "aft", tuple(rings[-1]), middle
 
 
 def _sum(points: Sequence[Vec]) -> Vec:
@@ -67,7 +78,11 @@ def _panel(side: BaySide, corners: Sequence[Vec], inside: Vec) -> Panel | None:
     return Panel(side, tuple(corners), normal)
 
 
-def _quad(side: BaySide, q: tuple[Vec, Vec, Vec, Vec], inside: Vec) -> Iterator[Panel]:
+def _flat(side: BaySide, q: tuple[Vec, ...], inside: Vec) -> Iterator[Panel]:
+    """A face in flat panels: an end is one, a side from station to station may be twisted."""
+    if side in ("fore", "aft"):
+        yield from filter(None, [_panel(side, q, inside)])
+        return
     flat = _panel(side, q[:3], inside) or _panel(side, (q[0], q[2], q[3]), inside)
     if flat is None:
         return

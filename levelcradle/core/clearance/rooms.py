@@ -6,7 +6,6 @@ from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.clearance.gaps import around, is_taken, untaken_around
 from levelcradle.core.clearance.tolerances import gap_tolerance
 from levelcradle.core.design import tree_of
-from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import KeepClear
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, gap_state, plain
@@ -21,13 +20,11 @@ WITHIN_MM = 0.05
 BEHIND = {"front": "ahead of", "aft": "behind", "left": "left of", "right": "right of", "base": "below", "top": "above"}
 
 
-def room_of(box: PlacedBox, face: str, depth_mm: float) -> Solid:
-    """So deep a room before a face, as wide and high as the box; above it from over the lid."""
-    axis, far = FACE_AT[face]
-    low, high = [0.0, 0.0, 0.0], list(box.shell.outer_mm)
-    edge = (box.shell.over_mm if axis == 2 else box.shell.outer_mm)[axis] if far else 0.0
-    low[axis], high[axis] = (edge, edge + depth_mm) if far else (-depth_mm, 0.0)
-    return block((low[0], low[1], low[2]), (high[0], high[1], high[2])).moved(box.placement)
+def room_of(box: PlacedBox, room: KeepClear, depth_mm: float) -> Solid:
+    """So deep a room before a face, as wide and high as the box or a run along an edge; above it from over the lid."""
+    aft, right, up = box.shell.outer_mm
+    high = (aft, right, box.shell.over_mm[2] if room.face == "top" else up)
+    return block(*room.before((0.0, 0.0, 0.0), high, depth_mm)).moved(box.placement)
 
 
 def room_findings(assembly: Assembly) -> Iterator[Finding]:
@@ -43,7 +40,7 @@ def _finding(assembly: Assembly, box: PlacedBox, key: str, room: KeepClear) -> F
     state, because = gap_state(free, room.depth_mm, tolerance), "asked of that face, wherever the box stands"
     if state != "foul" and (unsure := _unsure(assembly, box, thing)):
         state, because = "unknown", unsure
-    words = plain(room.reason or "room kept")
+    words = plain(room.reason or "room kept") + (f" along its {room.run.beside} edge" if room.run else "")
     says = f"{plain(box.box.name)}, {words}: {{0}} {BEHIND[room.face]} it" + (f" to {plain(thing.name)}" if thing else "") + ", needs {1}"
     return Finding(
         id=f"room:{box.path}:{key}", code="gap.room", station="place", state=state,
@@ -71,19 +68,19 @@ def _free(assembly: Assembly, box: PlacedBox, room: KeepClear) -> tuple[float, O
     ]
     things += [(other, piece.solid) for other in others for piece in other.pieces]
     for thing, solid in things:
-        if _meets(box, room.face, most, solid):
-            most, ends = _depth(box, room.face, most, solid), thing
+        if _meets(box, room, most, solid):
+            most, ends = _depth(box, room, most, solid), thing
     return most, ends
 
 
-def _meets(box: PlacedBox, face: str, depth_mm: float, solid: Solid) -> bool:
-    return depth_mm > 0 and nearest(room_of(box, face, depth_mm), solid).gap_mm < 0
+def _meets(box: PlacedBox, room: KeepClear, depth_mm: float, solid: Solid) -> bool:
+    return depth_mm > 0 and nearest(room_of(box, room, depth_mm), solid).gap_mm < 0
 
 
-def _depth(box: PlacedBox, face: str, most_mm: float, solid: Solid) -> float:
+def _depth(box: PlacedBox, room: KeepClear, most_mm: float, solid: Solid) -> float:
     """Where a room that grows out of the face first meets a solid: halved again and again, told as too little."""
     free, met = 0.0, most_mm
     while met - free > WITHIN_MM:
         middle = (free + met) / 2
-        free, met = (free, middle) if _meets(box, face, middle, solid) else (middle, met)
+        free, met = (free, middle) if _meets(box, room, middle, solid) else (middle, met)
     return free

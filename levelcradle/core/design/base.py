@@ -5,8 +5,8 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 
 __all__ = [
-    "FARTHEST_MM", "Angle", "Count", "Direction", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace", "Part", "Point",
-    "Positive", "Share", "Structure", "Text", "ThingPath",
+    "FACE_AT", "FARTHEST_MM", "Angle", "Count", "Direction", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace", "Part",
+    "Point", "Positive", "Share", "Structure", "Text", "ThingPath",
 ]  # fmt: skip
 
 FARTHEST_MM = 20_000.0
@@ -43,6 +43,10 @@ Forms = Annotated[tuple[Positive, Positive, Positive], BeforeValidator(_as_tuple
 
 ModuleFace = Literal["end_a", "end_b", "side_a", "side_b", "base", "top"]
 Face = Literal["front", "aft", "left", "right", "base", "top"]
+FACE_AT: dict[str, tuple[int, float]] = {
+    "front": (0, 0.0), "aft": (0, 1.0), "left": (1, 0.0), "right": (1, 1.0), "base": (2, 0.0), "top": (2, 1.0),
+}  # fmt: skip
+"""Axis of each face, and where along it the face is, as a share of the outside size."""
 Structure = Literal["body", "frame", "subframe", "axle"]
 GapClass = Literal["same", "other", "moving", "axle", "warm", "hot", "hand"]
 

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BeforeValidator, Field, field_validator, model_validator
 
 from levelcradle.core.design.base import (
+    FACE_AT,
     Angle,
     Count,
     Face,
@@ -33,12 +34,7 @@ Anchor = Literal[
     "front-left-top", "front-right-top", "aft-left-top", "aft-right-top",
     "front", "aft", "left", "right", "base", "top",
 ]  # fmt: skip
-_LOW, _MID, _HIGH = 0.0, 0.5, 1.0
-FACE_AT: dict[str, tuple[int, float]] = {
-    "front": (0, _LOW), "aft": (0, _HIGH), "left": (1, _LOW), "right": (1, _HIGH), "base": (2, _LOW), "top": (2, _HIGH),
-}  # fmt: skip
-"""Axis of each face, and where along it the face is, as a share of the outside size."""
-
+_MID = 0.5
 
 _PAIRS = (("front", "aft"), ("left", "right"), ("base", "top"))
 EDGES_OF = {face: tuple(pair for i, pair in enumerate(_PAIRS) if i != axis) for face, (axis, _) in FACE_AT.items()}

@@ -5,7 +5,23 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
 
-from levelcradle.core.design.base import Direction, Face, GapClass, Id, Kg, Length, Line, Part, Point, Positive, Share, Structure, Text
+from levelcradle.core.axes import Vec
+from levelcradle.core.design.base import (
+    FACE_AT,
+    Direction,
+    Face,
+    GapClass,
+    Id,
+    Kg,
+    Length,
+    Line,
+    Part,
+    Point,
+    Positive,
+    Share,
+    Structure,
+    Text,
+)
 from levelcradle.core.design.solid import SolidSpec, Sweep
 from levelcradle.core.design.vehicle import Fluid
 
@@ -33,12 +49,38 @@ class Reference(Part):
     tapes: Annotated[dict[Id, SwungTape], Field(max_length=12)] = {}
 
 
+class Run(Part):
+    """A strip of a face along the edge it has with another, the whole length of that edge: the cross-section of a run of cables or
+    pipes is ``wide_mm`` by the depth of the room."""
+
+    beside: Face
+    wide_mm: Positive
+
+
 class KeepClear(Part):
-    """Room that a face of a thing asks for: a plug, a lead, a hand."""
+    """Room that a face of a thing or a box asks for: a plug, a lead, a hand; before the whole of it, or along one edge."""
 
     face: Face
     depth_mm: Positive
+    run: Run | None = None
     reason: Text = ""
+
+    @model_validator(mode="after")
+    def _meets(self) -> "KeepClear":
+        if self.run and FACE_AT[self.run.beside][0] == FACE_AT[self.face][0]:
+            raise ValueError(f"runs along an edge of the {self.face} face: beside the {self.run.beside} face it has none")
+        return self
+
+    def before(self, low: Vec, high: Vec, depth_mm: float) -> tuple[Vec, Vec]:
+        """The room of a depth before an upright block from ``low`` to ``high``, by its own two corners."""
+        axis, far = FACE_AT[self.face]
+        lows, highs = list(low), list(high)
+        lows[axis], highs[axis] = (high[axis], high[axis] + depth_mm) if far else (low[axis] - depth_mm, low[axis])
+        if self.run:
+            axis, far = FACE_AT[self.run.beside]
+            wide_mm = min(self.run.wide_mm, high[axis] - low[axis])
+            lows[axis], highs[axis] = (high[axis] - wide_mm, high[axis]) if far else (low[axis], low[axis] + wide_mm)
+        return (lows[0], lows[1], lows[2]), (highs[0], highs[1], highs[2])
 
 
 class InVehicle(Part):

@@ -28,6 +28,17 @@ export const variantsQuery = (project: string) =>
       taken(await api.GET('/api/projects/{project}/variants', { params: { path: { project } } })),
   })
 
+export const thenAndNowQuery = (project: string, number: number, revision: number) =>
+  queryOptions({
+    queryKey: ['cars', 'then and now', project, number, revision],
+    queryFn: async () =>
+      taken(
+        await api.GET('/api/projects/{project}/revisions/{number}', {
+          params: { path: { project, number } },
+        }),
+      ),
+  })
+
 const ofCar = (project: string) => ({ path: { project }, header: SESSION })
 
 export async function renameCar(car: { id: string; revision: number }, name: string) {
@@ -39,8 +50,9 @@ export async function renameCar(car: { id: string; revision: number }, name: str
   )
 }
 
-export async function copyCar(project: string) {
-  return taken(await api.POST('/api/projects/{project}/copy', { params: ofCar(project) }))
+export async function copyCar(project: string, revision?: number) {
+  const query = revision ? { revision } : {}
+  return taken(await api.POST('/api/projects/{project}/copy', { params: { ...ofCar(project), query } }))
 }
 
 export async function deleteCar(project: string) {

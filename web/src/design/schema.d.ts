@@ -357,7 +357,7 @@ export interface paths {
         put?: never;
         /**
          * Copy
-         * @description A variant, which knows its first.
+         * @description A variant, which knows its first: of the car as it stands, or as it was.
          */
         post: operations["copy_api_projects__project__copy_post"];
         delete?: never;
@@ -632,7 +632,7 @@ export interface paths {
         };
         /**
          * Plan
-         * @description A small picture of its plan.
+         * @description A small picture of its plan at a revision.
          */
         get: operations["plan_api_projects__project__plan_svg_get"];
         put?: never;
@@ -755,6 +755,26 @@ export interface paths {
          * @description A station copied further aft, mirrored, or said in another way of measuring.
          */
         post: operations["restate_api_projects__project__restate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Then And Now
+         * @description A car as it was at a revision and as it stands, side by side.
+         */
+        get: operations["then_and_now_api_projects__project__revisions__number__get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3142,7 +3162,7 @@ export interface components {
         };
         /**
          * KeepClear
-         * @description Room that a face of a thing asks for: a plug, a lead, a hand.
+         * @description Room that a face of a thing or a box asks for: a plug, a lead, a hand; before the whole of it, or along one edge.
          */
         DocKeepClear: {
             /** Depth Mm */
@@ -3157,6 +3177,8 @@ export interface components {
              * @default
              */
             reason: string;
+            /** @default null */
+            run: components["schemas"]["DocRun"] | null;
         };
         /**
          * Keepout
@@ -4155,6 +4177,20 @@ export interface components {
              * @enum {string}
              */
             type: "rod";
+        };
+        /**
+         * Run
+         * @description A strip of a face along the edge it has with another, the whole length of that edge: the cross-section of a run of cables or
+         *     pipes is ``wide_mm`` by the depth of the room.
+         */
+        DocRun: {
+            /**
+             * Beside
+             * @enum {string}
+             */
+            beside: "front" | "aft" | "left" | "right" | "base" | "top";
+            /** Wide Mm */
+            wide_mm: number;
         };
         /** SectionPoint */
         DocSectionPoint: {
@@ -8481,7 +8517,9 @@ export interface operations {
     };
     copy_api_projects__project__copy_post: {
         parameters: {
-            query?: never;
+            query?: {
+                revision?: number | null;
+            };
             header: {
                 "X-Session": string;
             };
@@ -9402,7 +9440,9 @@ export interface operations {
     };
     plan_api_projects__project__plan_svg_get: {
         parameters: {
-            query?: never;
+            query: {
+                revision: number;
+            };
             header?: never;
             path: {
                 project: string;
@@ -9859,6 +9899,83 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    then_and_now_api_projects__project__revisions__number__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Precondition Failed */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,12 +5,19 @@ import { Link as To } from 'react-router'
 
 import { wordsOf } from '../design/api'
 import { useOutbox, waitingOf } from '../design/outbox'
-import { copyCar, deleteCar, historyQuery, renameCar, takeBack, variantsQuery } from '../design/queries'
-import type { Car, Variant } from '../design/types'
-import { figure, mass, sentence, when } from '../ui/format'
-import { Mark } from '../ui/Mark'
+import {
+  copyCar,
+  deleteCar,
+  historyQuery,
+  renameCar,
+  takeBack,
+  thenAndNowQuery,
+  variantsQuery,
+} from '../design/queries'
+import type { Car } from '../design/types'
+import { when } from '../ui/format'
 import { Button, Heading, Link } from '../ui/parts'
-import { useUnits } from '../ui/units'
+import { SideBySide } from './SideBySide'
 
 type Shown = 'sheet' | 'variants' | null
 
@@ -23,7 +30,7 @@ export function CarRow({ car, cars }: { car: Car; cars: readonly Car[] }) {
     <li className="border-b border-hair py-2">
       <div className="flex items-center gap-4">
         <img
-          src={`/api/projects/${car.id}/plan.svg?revision=${car.revision}`}
+          src={planOf(car.id, car.revision)}
           alt=""
           width={132}
           height={60}
@@ -66,11 +73,29 @@ export function CarRow({ car, cars }: { car: Car; cars: readonly Car[] }) {
   )
 }
 
+const planOf = (car: string, revision: number) => `/api/projects/${car}/plan.svg?revision=${revision}`
+
 /** What of a car was done and is not saved: it is sent when the car is opened. */
 function Waiting({ car }: { car: string }) {
   const rows = useOutbox((s) => s.rows)
   const waiting = waitingOf(car, [...rows]).length
   return waiting ? <strong className="block text-base">not saved, {waiting} waiting: open it</strong> : null
+}
+
+/** A car and its variants by what decides between them. */
+function Variants({ car }: { car: string }) {
+  const { data } = useQuery(variantsQuery(car))
+  return (
+    <SideBySide
+      label="Side by side"
+      cars={data ?? []}
+      nameOf={(v) => (
+        <To to={`/car/${v.id}`} className="text-blue">
+          {v.name}
+        </To>
+      )}
+    />
+  )
 }
 
 /** Renamed, copied, deleted, or as it was. */
@@ -116,13 +141,14 @@ function Sheet({ car }: { car: Car }) {
           {problem}
         </p>
       )}
-      <History car={car} onTakeBack={(number) => void doIt(takeBack(car.id, number))} />
+      <History car={car} doIt={doIt} />
     </div>
   )
 }
 
-function History({ car, onTakeBack }: { car: Car; onTakeBack: (number: number) => void }) {
+function History({ car, doIt }: { car: Car; doIt: (job: Promise<unknown>) => Promise<void> }) {
   const { data } = useQuery(historyQuery(car.id, car.revision))
+  const [looked, setLooked] = useState<number | null>(null)
   return (
     <section aria-label={`What ${car.name} was`}>
       <Heading>What it was</Heading>
@@ -140,79 +166,65 @@ function History({ car, onTakeBack }: { car: Car; onTakeBack: (number: number) =
                 'stands now'
               ) : (
                 <Link
-                  aria-label={`take it back: revision ${row.number}`}
-                  onClick={() => onTakeBack(row.number)}
+                  aria-label={`look at it: revision ${row.number}`}
+                  aria-expanded={looked === row.number}
+                  onClick={() => setLooked(looked === row.number ? null : row.number)}
                 >
-                  take it back
+                  look at it
                 </Link>
               )}
             </span>
           </li>
         ))}
       </ol>
+      {looked !== null && <AsItWas key={looked} car={car} number={looked} doIt={doIt} />}
     </section>
   )
 }
 
-const NONE = '–'
-
-/** A car and its variants by what decides between them. */
-function Variants({ car }: { car: string }) {
-  const { data } = useQuery(variantsQuery(car))
-  const units = useUnits()
-  const kg = (value: number | null) => (value === null ? NONE : mass(value, units.mass))
-  const worst = (row: Variant['figures']['worst_gap'], short: (value: NonNullable<typeof row>) => string) =>
-    row ? (
-      <span className="inline-flex items-baseline gap-1.5" title={sentence(row, units)}>
-        <Mark state={row.state} />
-        <span>{short(row)}</span>
-      </span>
-    ) : (
-      NONE
+/** An older revision beside the car as it stands, before it is taken back or opened as a car of its own. */
+function AsItWas({
+  car,
+  number,
+  doIt,
+}: {
+  car: Car
+  number: number
+  doIt: (job: Promise<unknown>) => Promise<void>
+}) {
+  const { data, error } = useQuery(thenAndNowQuery(car.id, number, car.revision))
+  if (error)
+    return (
+      <p role="alert" className="font-semibold text-foul">
+        {wordsOf(error)}
+      </p>
     )
-  const rows: [string, (v: Variant) => React.ReactNode][] = [
-    ['Ready for the road', ({ figures: f }) => kg(f.total_kg)],
-    ['Front axle', ({ figures: f }) => kg(f.front_kg)],
-    ['Rear axle', ({ figures: f }) => kg(f.rear_kg)],
-    ['Modules', ({ figures: f }) => f.modules],
-    ['Worst gap', ({ figures: f }) => worst(f.worst_gap, (row) => sentence(row, units))],
-    [
-      'Weakest mount',
-      ({ figures: f }) => worst(f.worst_mount, (row) => row.figures.map((use) => figure(use, units)).join()),
-    ],
-  ]
   return (
-    <div className="my-2 overflow-x-auto">
-      <table aria-label="Side by side" className="border-collapse">
-        <thead>
-          <tr>
-            <th scope="col" className="text-left text-sm font-semibold text-soft">
-              variant
-            </th>
-            {data?.map((v) => (
-              <th key={v.id} scope="col" className="border-l border-hair px-3 text-left align-top">
-                <To to={`/car/${v.id}`} className="text-blue">
-                  {v.name}
-                </To>
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([name, of]) => (
-            <tr key={name} className="border-t border-hair align-top">
-              <th scope="row" className="narrow py-1 pr-3 text-left font-normal whitespace-nowrap">
-                {name}
-              </th>
-              {data?.map((v) => (
-                <td key={v.id} className="min-w-[150px] border-l border-hair px-3 py-1 font-semibold">
-                  {of(v)}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <section aria-label={`As it was at revision ${number}`} className="mt-2">
+      <SideBySide
+        label="Then and now"
+        cars={data ?? []}
+        nameOf={(shown) => (
+          <>
+            <img
+              src={planOf(car.id, shown.revision)}
+              alt={`Plan at revision ${shown.revision}`}
+              width={264}
+              height={120}
+              className="block h-[120px] w-[264px] object-contain"
+            />
+            {shown.name}, {shown.revision === number ? `revision ${number}` : 'as it stands'}
+          </>
+        )}
+      />
+      <div className="mt-2 flex flex-wrap gap-3">
+        <Button plain onClick={() => void doIt(takeBack(car.id, number))}>
+          Take revision {number} back
+        </Button>
+        <Button plain onClick={() => void doIt(copyCar(car.id, number))}>
+          Open it as a variant
+        </Button>
+      </div>
+    </section>
   )
 }

@@ -3,8 +3,9 @@ import { memo } from 'react'
 
 import { boxOf } from '../design/choice'
 import type { Document, Shape } from '../design/types'
-import { type Area, meet } from './Flags'
+import type { Area } from './Flags'
 import { target } from './hits'
+import { freeOf, type Spot, strokesOf } from './naming'
 import { patternOf } from './Patterns'
 import { type Scale, spotOf, type ViewName } from './scale'
 
@@ -17,10 +18,17 @@ interface Props {
   spoken: readonly string[]
 }
 
-export function pointsOf(shape: Shape, view: ViewName, { x, y, z }: Scale): string {
+/** A shape's outline on the sheet. */
+function ringOf(shape: Shape, view: ViewName, { x, y, z }: Scale): Spot[] {
   const polygon = (view === 'plan' ? shape.plan : shape.side) as unknown as [number, number][]
   const other = view === 'plan' ? y : z
-  return polygon.map(([a, b]) => `${x(a).toFixed(1)},${other(b).toFixed(1)}`).join(' ')
+  return polygon.map(([a, b]) => [x(a), other(b)])
+}
+
+export function pointsOf(shape: Shape, view: ViewName, scale: Scale): string {
+  return ringOf(shape, view, scale)
+    .map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`)
+    .join(' ')
 }
 
 export function isChosen(shape: Shape, selected: string | null): boolean {
@@ -157,9 +165,8 @@ function middle(
   view: ViewName,
   scale: Scale,
 ): { at: [number, number]; wide: number; tall: number } {
-  const polygon = (view === 'plan' ? shape.plan : shape.side) as unknown as [number, number][]
-  const xs = polygon.map(([a]) => scale.x(a))
-  const ys = polygon.map(([, b]) => (view === 'plan' ? scale.y(b) : scale.z(b)))
+  const ring = ringOf(shape, view, scale)
+  const [xs, ys] = [ring.map(([x]) => x), ring.map(([, y]) => y)]
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
   return { at: [(x0 + x1) / 2, (y0 + y1) / 2], wide: x1 - x0, tall: y1 - y0 }
 }
@@ -201,6 +208,9 @@ export function Names({
     (s) =>
       ['tray', 'item', 'keepout', 'crush'].includes(s.kind) || (s.label === 'leg A' && s.path === selected),
   )
+  const lines = shapes
+    .filter((s) => s.kind === 'bay side' && s.label !== 'open')
+    .flatMap((s) => strokesOf(ringOf(s, view, scale)))
   const order = (s: Shape) => (isChosen(s, selected) ? 0 : s.kind === 'tray' ? 1 : 2)
   for (const shape of [...wanted].sort((a, b) => order(a) - order(b))) {
     const { at, wide, tall } = middle(shape, view, scale)
@@ -213,11 +223,13 @@ export function Names({
     const high = at[1] - tall / 2 - (box ? 26 : 6)
     const [x, y] = at
     const inside = [x, x - wide / 4, x + wide / 4].map((v) => [v, y + 4] as const)
-    const outside = [low, high, low + BEYOND_PX].map((v) => [x, v] as const)
+    const outside = [low, high, high - 12, low + 10, low + 20, low + BEYOND_PX, high - 24, low + 38].map(
+      (v) => [x, v] as const,
+    )
     const spots = box ? outside : wide < width ? outside.slice(1, 2) : inside
     const areas = spots.map(([v, w]) => ({ x0: v - width / 2, x1: v + width / 2, y0: w - 12, y1: w + 3 }))
-    const free = areas.find((a) => a.x0 > EDGE_PX && a.x1 < scale.width && !taken.some((t) => meet(a, t)))
-    const area = free ?? (box || chosen ? areas[0] : undefined)
+    const seen = areas.filter((a) => a.x0 > EDGE_PX && a.x1 < scale.width)
+    const area = freeOf(seen, taken, box ? lines : []) ?? (box || chosen ? areas[0] : undefined)
     if (!area) continue
     taken.push(area)
     const spot = { x: (area.x0 + area.x1) / 2, y: area.y1 - 3 }
