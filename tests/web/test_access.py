@@ -3,6 +3,7 @@
 import pytest
 
 from tests.web.conftest import Bench
+from tests.web.contrast import pale_words
 from tests.web.test_axe import told
 
 STATIONS = ("survey", "stock", "place", "box", "mount", "level", "drawings")
@@ -13,20 +14,6 @@ SMALL = """() => [...document.querySelectorAll('body *')]
   .filter(e => [...e.childNodes].some(n => n.nodeType === 3 && n.textContent.trim()))
   .filter(e => e.getClientRects().length && parseFloat(getComputedStyle(e).fontSize) < 12)
   .map(e => e.outerHTML.slice(0, 120))"""
-PALE = """() => {
-  const lum = c => { const [r, g, b] = c.map(v => { v /= 255; return v <= 0.03928 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4 })
-    return 0.2126 * r + 0.7152 * g + 0.0722 * b }
-  const rgb = text => (text.match(/[\\d.]+/g) || []).map(Number)
-  const ground = e => { for (let n = e; n; n = n.parentElement) { const c = rgb(getComputedStyle(n).backgroundColor)
-    if (c.length === 3 || c[3] > 0.9) return c.slice(0, 3); if (getComputedStyle(n).backgroundImage !== 'none') return [201, 205, 207] }
-    return [245, 242, 234] }
-  return [...document.querySelectorAll('main *, aside *, section *')]
-    .filter(e => !e.closest('svg') && !e.matches(':disabled, option') && [...e.childNodes].some(n => n.nodeType === 3 && n.textContent.trim()))
-    .filter(e => e.getClientRects().length)
-    .map(e => { const [a, b] = [lum(rgb(getComputedStyle(e).color).slice(0, 3)), lum(ground(e))].sort((x, y) => y - x)
-      return [(a + 0.05) / (b + 0.05), e.textContent.slice(0, 40)] })
-    .filter(([ratio]) => ratio < 4.5).slice(0, 5)
-}"""
 
 
 @pytest.mark.parametrize("station", STATIONS)
@@ -35,7 +22,7 @@ def test_every_control_has_a_name_and_every_text_can_be_read(bench: Bench, stati
     bench.page.get_by_role("complementary", name="Ledger").wait_for()
     assert bench.page.evaluate(UNNAMED) == []
     assert bench.page.evaluate(SMALL) == []
-    assert bench.page.evaluate(PALE) == []
+    assert pale_words(bench.page) == []
     assert told(bench.page) == []
 
 
@@ -77,7 +64,7 @@ def test_every_part_of_survey_and_stock_has_names_and_can_be_read(bench: Bench, 
         button.click()
     assert bench.page.evaluate(UNNAMED) == []
     assert bench.page.evaluate(SMALL) == []
-    assert bench.page.evaluate(PALE) == []
+    assert pale_words(bench.page) == []
     assert told(bench.page) == []
     assert bench.page.evaluate("document.documentElement.scrollWidth") <= 1280
 
@@ -89,5 +76,5 @@ def test_taking_measurements_and_instruments_have_names_and_can_be_read(bench: B
     bench.page.get_by_role("group", name="Pad").wait_for()
     assert bench.page.evaluate(UNNAMED) == []
     assert bench.page.evaluate(SMALL) == []
-    assert bench.page.evaluate(PALE) == []
+    assert pale_words(bench.page) == []
     assert told(bench.page) == []

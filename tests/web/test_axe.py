@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.web.conftest import Bench
+from tests.web.contrast import pale_words
 
 AXE = (Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 RUN = """async () => (await axe.run(document, {resultTypes: ['violations']})).violations
@@ -31,14 +32,22 @@ def finding(page: Page) -> None:
     page.get_by_role("button", name="show the working").click()
 
 
+def hangs(page: Page) -> None:
+    page.get_by_role("button", name="Look for brackets that hold").click()
+    expect(page.get_by_role("button", name="Hang it so").first).to_be_visible()
+
+
 OPENED: dict[str, tuple[str, Callable[[Page], None]]] = {
     "a box": ("place", box), "a finding": ("place", finding),
     "how many fit": ("place", lambda page: page.get_by_role("button", name="How many fit?").click()),
+    "a section": ("place", lambda page: page.get_by_role("button", name="section").click()),
+    "a space": ("place", lambda page: page.get_by_role("button", name="tank space").click()),
+    "the survey's drawing": ("survey", lambda page: page.get_by_role("button", name="Drawing", exact=True).click()),
     "find": ("place", lambda page: page.get_by_role("button", name="Find").click()),
     "the key card": ("place", lambda page: page.keyboard.press("?")),
     "its place": ("place", lambda page: (box(page), page.keyboard.press("="))[0]),
     "take measurements": ("survey", lambda page: page.get_by_role("button", name="Take measurements").click()),
-    "how it hangs": ("mount", lambda page: page.get_by_role("button", name="Look for brackets that hold").click()),
+    "how it hangs": ("mount", hangs),
 }  # fmt: skip
 
 
@@ -50,6 +59,7 @@ def test_what_is_opened_on_them(bench: Bench, name: str) -> None:
     opened(bench.page)
     bench.settle()
     assert told(bench.page) == []
+    assert pale_words(bench.page) == []
 
 
 def test_the_list_of_cars(bench: Bench) -> None:

@@ -5,8 +5,8 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 
 __all__ = [
-    "FACE_AT", "FARTHEST_MM", "Angle", "Count", "Direction", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace", "Part",
-    "Point", "Positive", "Share", "Structure", "Text", "ThingPath",
+    "FACE_AT", "FARTHEST_MM", "Angle", "Count", "Direction", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace",
+    "Part", "Point", "Positive", "Share", "Structure", "Text", "ThingPath",
 ]  # fmt: skip
 
 FARTHEST_MM = 20_000.0

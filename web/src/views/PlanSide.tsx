@@ -320,6 +320,7 @@ function Drawing({
   )
   return (
     <View {...{ view, scale, shapes, step, back, inHand, onLook, picks }}>
+      <CutDashes scale={scale} tall={tallOf(view, scale)} />
       <HardPoints document={document} view={view} scale={scale} selected={selected} />
       <Balance document={document} analysis={analysis} scale={scale} view={view} unit={units.length} />
       <Names
@@ -329,7 +330,6 @@ function Drawing({
         reserved={reserved}
       />
       <Flags placed={placed} units={units} onChoose={chooseFlag} />
-      <CutDashes scale={scale} tall={tallOf(view, scale)} />
       <Bar scale={scale} view={view} unit={units.length} />
       <Edges view={view} scale={scale} />
     </View>

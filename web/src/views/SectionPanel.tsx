@@ -235,7 +235,10 @@ function Label({ points, text }: { points: string; text: string }) {
       textAnchor="middle"
       fontSize={13}
       fontWeight={700}
-      fill="var(--color-slate)"
+      fill="var(--color-slate-ink)"
+      stroke={FILLS['module']}
+      strokeWidth={4}
+      paintOrder="stroke"
     >
       {text}
     </text>

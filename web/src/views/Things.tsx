@@ -5,6 +5,7 @@ import { boxOf } from '../design/choice'
 import type { Document, Shape } from '../design/types'
 import type { Area } from './Flags'
 import { target } from './hits'
+import { useCut } from './cut'
 import { freeOf, type Spot, strokesOf } from './naming'
 import { patternOf } from './Patterns'
 import { type Scale, spotOf, type ViewName } from './scale'
@@ -171,25 +172,28 @@ function middle(
   return { at: [(x0 + x1) / 2, (y0 + y1) / 2], wide: x1 - x0, tall: y1 - y0 }
 }
 
-/** The number of a module or the sign of a terminal, where there is room for it. */
+/** The number of a module or the sign of a terminal, where there is room for it; it steps aside for the cut line. */
 function Label({ shape, view, scale }: { shape: Shape; view: ViewName; scale: Scale }) {
+  const cut = useCut((s) => s.aft)
   const { at, wide, tall } = middle(shape, view, scale)
+  const past = cut === null ? Infinity : at[0] - scale.x(cut)
   const module = shape.kind === 'module'
   if (tall < (module ? 12 : 9) || (module && wide < 12)) return null
   return (
     <text
-      x={at[0]}
+      x={Math.abs(past) < BESIDE_PX ? at[0] - past + BESIDE_PX : at[0]}
       y={at[1] + 4.5}
       textAnchor="middle"
       fontSize={module ? 13 : 12}
       fontWeight={700}
-      fill={module ? 'var(--color-slate)' : '#fff'}
+      fill={module ? 'var(--color-slate-ink)' : '#fff'}
     >
       {shape.label}
     </text>
   )
 }
 
+const BESIDE_PX = 12 // a module's number from the cut line
 const BEYOND_PX = 28 // past the legs of a box's mounts
 const EDGE_PX = 24 // the words at the views' left edge
 
