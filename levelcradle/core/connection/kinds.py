@@ -1,6 +1,6 @@
 """Which class makes which kind of mount."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from typing import Any, Protocol
 
 from levelcradle.core.connection.angle import AngleConnection
@@ -33,8 +33,11 @@ class Offering(Protocol):
     def reach(self, spot: Spot, seat: Seat, tables: Tables, /) -> Reach | None:
         """What a spot is to a wall; None where this kind cannot stand between them."""
 
-    def made(self, place: Place, tables: Tables, /) -> Sequence[dict[str, Any] | None]:
-        """Shapes, holds and landings for a place, the lightest first, in one order for all places; None where one cannot stand there."""
+    numbers: range
+    """Of what can be made, the lightest first, in one order for all places."""
+
+    def made(self, number: int, place: Place, tables: Tables, /) -> dict[str, Any] | None:
+        """Shape, hold and landing for a place; None where it cannot stand there."""
 
     def shape_of(self, number: int, /) -> int:
         """Which of what was made are alike but for the bolt: they have one number here."""

@@ -184,7 +184,7 @@ class _Question:
         """Mounts that hold, the lightest first: those of which nothing is used beyond what counts as clear where it may, then those
         that bear it all; with the most that is used of them."""
         forces, bear, hopeless = self._forces(chosen), [], set[int]()
-        for number in range(len(self.sizing.made(chosen[0]))):
+        for number in OFFERS[KIND].numbers:
             shape = OFFERS[KIND].shape_of(number)
             if shape in hopeless:
                 continue
@@ -202,17 +202,17 @@ class _Question:
         if self._peak(chosen) is None:
             return False
         forces = self._forces(chosen)
-        can_be_made = (n for n in reversed(range(len(self.sizing.made(chosen[0])))) if len(self._alike(chosen, n)) == len(chosen))
+        can_be_made = (n for n in reversed(OFFERS[KIND].numbers) if len(self._alike(chosen, n)) == len(chosen))
         return any(self._use(chosen, number, forces) <= 1.0 for number in islice(can_be_made, HEAVIEST))
 
     def _alike(self, chosen: Sequence[Within], number: int) -> list[dict[str, Any]]:
-        return [made for row in chosen if (made := self.sizing.made(row)[number])]
+        return [made for row in chosen if (made := self.sizing.made(row, number))]
 
     def _use(self, chosen: Sequence[Within], number: int, forces: Matrix) -> float:
         """The largest use of mounts made alike, the hardest loaded first; without end where no bolt would make them hold."""
         most = 0.0
         for n in np.argsort(-np.linalg.norm(forces, axis=3).max(axis=(0, 1))):
-            if self.sizing.made(chosen[n])[number] is None:
+            if self.sizing.made(chosen[n], number) is None:
                 return np.inf
             most = max(most, self.sizing.use_of(self.sizing.connection(chosen[n], number), forces[:, :, n]))
             if most > 1.0:

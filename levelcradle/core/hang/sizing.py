@@ -25,7 +25,7 @@ class Sizing:
 
     def __init__(self, assembly: Assembly, box: PlacedBox) -> None:
         self.assembly, self.box = assembly, box
-        self._made: dict[str, Sequence[dict[str, Any] | None]] = {}
+        self._made: dict[tuple[str, int], dict[str, Any] | None] = {}
         self._connections: dict[tuple[str, int], Connection] = {}
         cases = list(assembly.tables.load_cases.values())
         self.throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
@@ -35,15 +35,16 @@ class Sizing:
         """(2n + 1, k, n, 3) forces on mounts at n points that carry so much, in k cases [N]."""
         return envelope(np.array(points), np.array(self.box.hung_cg), mass_kg, self.throws)
 
-    def made(self, row: Within) -> Sequence[dict[str, Any] | None]:
-        if row.path not in self._made:
-            self._made[row.path] = OFFERS[KIND].made(row.place, self.assembly.tables)
-        return self._made[row.path]
+    def made(self, row: Within, number: int) -> dict[str, Any] | None:
+        key = (row.path, number)
+        if key not in self._made:
+            self._made[key] = OFFERS[KIND].made(number, row.place, self.assembly.tables)
+        return self._made[key]
 
     def connection(self, row: Within, number: int) -> Connection:
         key = (row.path, number)
         if key not in self._connections:
-            self._connections[key] = self.connected(row, self.made(row)[number] or {})
+            self._connections[key] = self.connected(row, self.made(row, number) or {})
         return self._connections[key]
 
     def connected(self, row: Within, made: dict[str, Any]) -> Connection:
@@ -63,12 +64,13 @@ class Sizing:
     def holding(self, row: Within, forces: Matrix) -> list[dict[str, Any]]:
         """What holds at one place, the lightest first, and before all what is clear where it may be."""
         uses: dict[int, tuple[float, int]] = {}  # by shape
-        for number, made in enumerate(self.made(row)):
+        for number in OFFERS[KIND].numbers:
             shape = OFFERS[KIND].shape_of(number)
-            if made is not None and 1.0 < uses.get(shape, (2.0, 0))[0] < np.inf:  # without end no other bolt would do
+            undecided = 1.0 < uses.get(shape, (2.0, 0))[0] < np.inf  # without end no other bolt would do
+            if undecided and self.made(row, number) is not None:
                 uses[shape] = min((self.use_of(self.connection(row, number), forces), number), uses.get(shape, (np.inf, 0)))
         held = sorted((use > TIGHT_USE, number) for use, number in uses.values() if use <= 1.0)
-        return [made for _, number in held if (made := self.made(row)[number])]
+        return [made for _, number in held if (made := self.made(row, number))]
 
 
 def outline_of(made: dict[str, Any]) -> tuple[float, ...]:

@@ -71,7 +71,7 @@ export function figure({ value, unit, round }: Figure, units: Units): string {
     const shown = units.mass === 'kg' ? value : value / rules.pound_kg
     return `${withCommas((steps(shown * 10, round) / 10).toFixed(1))} ${units.mass}`
   }
-  if (unit === 'use') return (steps(value * 100, round) / 100).toFixed(2)
+  if (unit === 'use') return use(value)
   if (unit === 'N') return `${withCommas(String(steps(value, round)))} N`
   const text = (steps(value * 10, round) / 10).toFixed(1)
   return unit ? `${text} ${unit}` : text

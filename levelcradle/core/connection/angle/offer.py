@@ -115,11 +115,13 @@ class AngleOffer:
         plate = {**doubler, "along_w_mm": doubler["along_w_mm"] - by} if doubler else None
         return {**made, "shape": {**made["shape"], "width_mm": AngleOffer.width(made) - by}, "to_box": {**made["to_box"], "doubler": plate}}
 
+    numbers = range(len(_RECIPES))
+
     @staticmethod
-    def made(place: Place, tables: Tables) -> list[dict[str, Any] | None]:
-        """Shapes, holds and landings for a place, the lightest first, in one order for all places: None where it would not keep its
-        own shape's rules or the wall's flat there. Whether they are strong enough is for others to say."""
-        return [_at(recipe, place, tables) for recipe in _RECIPES]
+    def made(number: int, place: Place, tables: Tables) -> dict[str, Any] | None:
+        """Shape, hold and landing for a place, the lightest first, in one order for all places: None where it would not keep its
+        own shape's rules or the wall's flat there. Whether it is strong enough is for others to say."""
+        return _at(_RECIPES[number], place, tables)
 
 
 def _at(recipe: _Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
