@@ -16,6 +16,7 @@ import {
 } from '../design/queries'
 import type { Car } from '../design/types'
 import { when } from '../ui/format'
+import { InSight } from '../ui/InSight'
 import { Button, Heading, Link } from '../ui/parts'
 import { SideBySide } from './SideBySide'
 
@@ -177,7 +178,11 @@ function History({ car, doIt }: { car: Car; doIt: (job: Promise<unknown>) => Pro
           </li>
         ))}
       </ol>
-      {looked !== null && <AsItWas key={looked} car={car} number={looked} doIt={doIt} />}
+      {looked !== null && (
+        <InSight key={looked}>
+          <AsItWas car={car} number={looked} doIt={doIt} />
+        </InSight>
+      )}
     </section>
   )
 }

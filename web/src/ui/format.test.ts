@@ -10,7 +10,7 @@ import {
   massUp,
   place,
   sentence,
-  use,
+  utilisation,
   withCommas,
 } from './format'
 import vectors from './format.vectors.json'
@@ -36,11 +36,11 @@ describe('rounding is toward less margin', () => {
     expect(figure({ value: 10.41, unit: 'mm', round: 'up' }, MM)).toBe('10.5 mm')
     expect(massUp(3.61, 'kg')).toBe('3.7 kg')
     expect(massUp(1, 'lb')).toBe('2.3 lb')
-    expect(use(0.801)).toBe('0.81')
+    expect(utilisation(0.801)).toBe('0.81')
   })
   it('what is a tenth but for the rounding of a float stays that tenth', () => {
     expect(gap(0.1 + 0.2, 'mm')).toBe('0.3')
-    expect(use(0.1 + 0.7)).toBe('0.80')
+    expect(utilisation(0.1 + 0.7)).toBe('0.80')
   })
 })
 

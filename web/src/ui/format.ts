@@ -55,7 +55,7 @@ export function gap(valueMm: number, unit: LengthUnit, way: Round = 'down'): str
 }
 
 /** A use = demand / capacity: up, to two places. */
-export function use(value: number): string {
+export function utilisation(value: number): string {
   return (steps(value * 100, 'up') / 100).toFixed(2)
 }
 
@@ -71,7 +71,7 @@ export function figure({ value, unit, round }: Figure, units: Units): string {
     const shown = units.mass === 'kg' ? value : value / rules.pound_kg
     return `${withCommas((steps(shown * 10, round) / 10).toFixed(1))} ${units.mass}`
   }
-  if (unit === 'use') return use(value)
+  if (unit === 'use') return utilisation(value)
   if (unit === 'N') return `${withCommas(String(steps(value, round)))} N`
   const text = (steps(value * 10, round) / 10).toFixed(1)
   return unit ? `${text} ${unit}` : text

@@ -222,7 +222,7 @@ export function Names({
     const chosen = isChosen(shape, selected)
     const text = box ? (weights[boxOf(shape.path) ?? ''] ?? shape.name) : shape.name
     const width = text.length * (box ? 7.2 : 6.2) + 8
-    if (!box && !chosen && (wide < width || tall < 15)) continue
+    if (!box && shape.path !== selected && (wide < width || tall < 15)) continue
     const low = at[1] + tall / 2 + 16
     const high = at[1] - tall / 2 - (box ? 26 : 6)
     const [x, y] = at
@@ -233,7 +233,8 @@ export function Names({
     const spots = box ? outside : wide < width ? outside.slice(1, 2) : inside
     const areas = spots.map(([v, w]) => ({ x0: v - width / 2, x1: v + width / 2, y0: w - 12, y1: w + 3 }))
     const seen = areas.filter((a) => a.x0 > EDGE_PX && a.x1 < scale.width)
-    const area = freeOf(seen, taken, box ? lines : []) ?? (box || chosen ? areas[0] : undefined)
+    const area =
+      freeOf(seen, taken, box ? lines : []) ?? (box || shape.path === selected ? areas[0] : undefined)
     if (!area) continue
     taken.push(area)
     const spot = { x: (area.x0 + area.x1) / 2, y: area.y1 - 3 }

@@ -7,10 +7,10 @@ import { useDocument, useLive, useLoaded } from '../../design/live'
 import { hangingQuery } from '../../design/queries'
 import type { Hanging, Op } from '../../design/types'
 import { useSettled } from '../../design/useSettled'
-import { gap, massUp, sentence, use } from '../../ui/format'
+import { gap, massUp, sentence, utilisation } from '../../ui/format'
 import { Button, Choose, Heading, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
-import { InSight } from '../place/Cures'
+import { InSight } from '../../ui/InSight'
 
 export function HowItHangs() {
   const { boxes, mounts } = useDocument()
@@ -88,7 +88,7 @@ function Way({ way, onHung }: { way: Hanging['ways'][number]; onHung: () => void
       </div>
       <p className="m-0 mt-1 text-sm leading-snug">{way.says}</p>
       <p className="m-0 text-sm leading-snug">
-        weakest use {use(way.use)}: {way.governs}
+        weakest use {utilisation(way.use)}: {way.governs}
       </p>
       <p className="m-0 text-sm leading-snug text-soft">{way.on.join(' · ')}</p>
     </div>

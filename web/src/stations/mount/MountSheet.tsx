@@ -8,7 +8,7 @@ import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { mendsQuery } from '../../design/queries'
 import type { Mount, Op } from '../../design/types'
 import { useSettled } from '../../design/useSettled'
-import { use, withCommas } from '../../ui/format'
+import { utilisation, withCommas } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Fact, Heading, Link, Title } from '../../ui/parts'
@@ -39,7 +39,7 @@ function WouldTake({ id }: { id: string }) {
           <span className="leading-snug">
             {row.says}
             <span className="narrow block text-sm text-soft">
-              use {use(row.use)}: {row.governs}
+              use {utilisation(row.use)}: {row.governs}
             </span>
           </span>
           <Button plain className="shrink-0" onClick={() => void edit(row.patch as Op[])}>
@@ -80,7 +80,7 @@ export function MountSheet({ id }: { id: string }) {
           {figures.rows.map((row) => (
             <Fact key={row.check} name={`${row.check} · ${row.case}`}>
               <span className="inline-flex items-center gap-2">
-                {use(row.use)} <Mark state={row.state} />
+                {utilisation(row.use)} <Mark state={row.state} />
               </span>
             </Fact>
           ))}

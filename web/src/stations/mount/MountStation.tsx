@@ -3,7 +3,7 @@ import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument } from '../../design/live'
-import { gap, use } from '../../ui/format'
+import { gap, utilisation } from '../../ui/format'
 import { colourOf, Mark } from '../../ui/Mark'
 import { Caution, Heading, Teach, Title } from '../../ui/parts'
 import type { MountFigures, State } from '../../design/types'
@@ -105,7 +105,7 @@ function UseRow({
       <span className="flex items-center justify-between gap-2">
         <span className="leading-tight">{name}</span>
         <span className="flex items-center gap-2 text-figure font-bold">
-          {use(first.use)} <Mark state={state} />
+          {utilisation(first.use)} <Mark state={state} />
         </span>
       </span>
       <UseBar share={first.use} colour={colourOf(state)} />

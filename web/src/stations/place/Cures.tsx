@@ -1,6 +1,6 @@
 /** What it would take: the changes that clear a box, or let one more row or tier in. Each has been run through all checks. */
 import { useQuery } from '@tanstack/react-query'
-import { type ReactNode, useEffect, useRef, useState } from 'react'
+import { useState } from 'react'
 
 import { wordsOf } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
@@ -9,6 +9,7 @@ import { answerQuery, type Way } from '../../design/queries'
 import { useSettled } from '../../design/useSettled'
 import type { Cure, Op } from '../../design/types'
 import { sentence } from '../../ui/format'
+import { InSight } from '../../ui/InSight'
 import { Mark } from '../../ui/Mark'
 import { Button, Heading, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
@@ -72,18 +73,6 @@ export function OneMore({ box, on = NOTHING }: { box: string; on?: readonly Op[]
       )}
     </>
   )
-}
-
-/** What opens below its question is brought into sight. */
-export function InSight({ children }: { children: ReactNode }) {
-  const here = useRef<HTMLDivElement>(null)
-  useEffect(() => {
-    if (!here.current) return
-    const watch = new ResizeObserver(() => here.current?.scrollIntoView({ block: 'nearest' }))
-    watch.observe(here.current)
-    return () => watch.disconnect()
-  }, [])
-  return <div ref={here}>{children}</div>
 }
 
 type Question = { box: string; way: Way | null; on: readonly Op[]; most: number }
