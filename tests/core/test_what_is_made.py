@@ -8,9 +8,11 @@ import pytest
 
 from levelcradle.core.assembly import PlacedBox, resolve
 from levelcradle.core.clearance import stack_up
-from levelcradle.core.design import Design, validate
+from levelcradle.core.design import validate
 from levelcradle.core.edits import built_as, edited
 from levelcradle.core.fabricate import parts_of
+from levelcradle.core.modules import strings_in
+from levelcradle.core.outlines import shapes
 from levelcradle.core.solids import Solid, nearest
 from tests.conftest import DEMO
 from tests.plain import BRICK, box_at, plain_car
@@ -116,22 +118,22 @@ def test_thick_metal_is_as_strong_as_its_own_row_says_and_unknown_where_it_says_
     assert [m.yield_mpa for m in materials] != [m.yield_over_16_mpa for m in materials]
 
 
-def test_the_outline_of_a_space_is_drawn_to_the_tenth(demo: Design) -> None:
-    from levelcradle.core.outlines import shapes
-
-    tree = plain_car(bays={"b": {**DEMO["bays"]["tank"]}}, references=DEMO["references"])
-    (bay,) = [s for s in shapes(resolve(validate(tree), {})) if s.kind == "bay"]
-    stations = demo.bays["tank"].stations.values()
-    afts = sorted({s.aft_mm for s in stations})
-    assert sorted({a for a, _ in bay.plan})[0] == pytest.approx(afts[0], abs=1e-3)
+def test_the_outline_of_a_space_is_drawn_to_the_tenth() -> None:
+    station = {"type": "sides", "floor_mm": 300.3, "top_left_mm": 700.6, "top_right_mm": 700.6,
+               "left_floor_mm": -300.4, "left_top_mm": -300.4, "right_floor_mm": 299.7, "right_top_mm": 299.7}  # fmt: skip
+    sides = {side: {"is": "open"} for side in ("fore", "aft", "left", "right", "floor", "top")}
+    stations = {"a": {**station, "aft_mm": 1000.2}, "b": {**station, "aft_mm": 1500.8}}
+    tree = plain_car(bays={"b": {"name": "b", "stations": stations, "sides": sides}})
+    (bay,) = [shape for shape in shapes(resolve(validate(tree), {})) if shape.kind == "bay"]
+    assert {a for a, _ in bay.plan} == {1000.2, 1500.8}
+    assert {b for _, b in bay.plan} == {-300.4, 299.7}
+    assert {b for _, b in bay.side} == {300.3, 700.6}
 
 
 def test_of_modules_side_by_side_the_empty_voltage_is_one_modules_too() -> None:
-    from levelcradle.core.modules import strings_in
-
-    design = validate(plain_car(boxes={"x": box_at(AT, (2, 1, 1))}))
+    kind = {**BRICK, "nominal_v": 22.0, "full_v": 25.0, "empty_v": 18.0}
+    design = validate(plain_car(boxes={"x": box_at(AT, (2, 1, 1))}, module_kinds={"brick": kind}))
     block = design.boxes["x"].blocks["a"].model_copy(update={"parallel": 2})
     box = design.boxes["x"].model_copy(update={"blocks": {"a": block}})
     (figures,) = strings_in([box], design.module_kinds, design.strings).values()
-    assert figures.empty_v == pytest.approx(BRICK["empty_v"])
-    assert figures.nominal_v == pytest.approx(BRICK["nominal_v"])
+    assert (figures.nominal_v, figures.full_v, figures.empty_v) == pytest.approx((22.0, 25.0, 18.0))

@@ -4,15 +4,31 @@ import math
 from copy import deepcopy
 from typing import Any
 
+import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely.geometry import Polygon
 
 from levelcradle.core.analysis import analyse
+from levelcradle.core.assembly import resolve
+from levelcradle.core.axes import Placement, rotation
 from levelcradle.core.bays import diagonal_figures
-from levelcradle.core.design import validate
+from levelcradle.core.clearance import stack_up
+from levelcradle.core.clearance.tape import move_to, tape_between
+from levelcradle.core.connection import Contact
+from levelcradle.core.design import tree_of, validate
+from levelcradle.core.edits import edited, reshaped
+from levelcradle.core.errors import DesignError
 from levelcradle.core.fit import Wishes, study, what_it_takes
+from levelcradle.core.gear import thing_solids
 from levelcradle.core.level.lift import cg_height
+from levelcradle.core.mount import judge_support
+from levelcradle.core.solids import block, block_shadows, shadows
+from levelcradle.core.survey import survey_blanks
+from levelcradle.core.survey.findings import survey_findings
 from tests.conftest import DEMO
-from tests.plain import a_block, box_at, plain_car
+from tests.plain import BRICK, a_block, box_at, plain_car
 
 
 @pytest.mark.parametrize(
@@ -109,3 +125,107 @@ def test_a_thing_ahead_of_the_axle_is_in_the_way_of_a_study_there() -> None:
         found = study(validate(plain_car(bays={"b": bay}, items=items)), Wishes(kinds=("brick",), bays=("b",)), meshes={})
         most.append(max((p.modules for p in found.proposals), default=0))
     assert most[1] < most[0]
+
+
+# --- survey ---
+
+
+def crossing(points: list[tuple[float, float]]) -> bool:
+    spots = {f"p{n}": {"across_mm": a, "up_mm": u, "order": n} for n, (a, u) in enumerate(points)}
+    sides = {side: {"is": "open"} for side in ("fore", "aft", "left", "right", "floor", "top")}
+    stations = {key: {"type": "points", "aft_mm": aft, "points": spots} for key, aft in (("a", 1000.0), ("b", 1500.0))}
+    tree = plain_car(bays={"b": {"name": "b", "stations": stations, "sides": sides}})
+    return any(f.code == "survey.crossed" for f in survey_findings(resolve(validate(tree), {})))
+
+
+@pytest.mark.parametrize(("points", "told"), [
+    ([(-300, 200), (300, 200), (300, 700), (-300, 700)], False),
+    ([(-300, 200), (300, 700), (300, 200), (-300, 700)], True),  # crosses itself
+    ([(-300, 200), (300, 200), (300, 200.001), (-300, 200.001)], True),  # has no room
+])  # fmt: skip
+def test_points_that_cross_or_have_no_room_are_told(points: list[tuple[float, float]], told: bool) -> None:
+    assert crossing(points) == told
+
+
+def test_a_twin_of_a_twin_or_of_itself_is_refused() -> None:
+    def point(**more: Any) -> dict[str, Any]:
+        return {"name": "h", "at_mm": [1000.0, 100.0, 400.0], "direction": [0.0, 0.0, 1.0], **more}
+
+    validate(plain_car(hardpoints={"a": point(), "b": point(mirror_of="a")}))
+    for wrong in (
+        {"a": point(mirror_of="a")},
+        {"a": point(), "b": point(mirror_of="a"), "c": point(mirror_of="b")},
+        {"b": point(mirror_of="a")},
+    ):
+        with pytest.raises(DesignError, match="mirror twin"):
+            validate(plain_car(hardpoints=wrong))
+
+
+def test_blanks_of_a_survey_are_numbered_from_one_in_their_order() -> None:
+    blanks = survey_blanks(validate(DEMO))
+    assert [blank.number for blank in blanks] == list(range(1, len(blanks) + 1))
+
+
+@pytest.mark.parametrize("want", [12.0, 60.0])
+def test_a_box_is_moved_along_the_tape_until_it_reads_what_was_asked(want: float) -> None:
+    tree = plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0))}, items={"t": a_block((1300, 200, 300), (1400, 300, 600))})
+    assembly = resolve(validate(tree), {})
+    by = move_to(assembly, "boxes/x", "items/t", want)
+    tree["boxes"]["x"]["pose"]["at_mm"] = [a + b for a, b in zip((1000.0, 0.0, 400.0), by, strict=True)]
+    assert tape_between(resolve(validate(tree), {}), "boxes/x", "items/t").distance_mm == pytest.approx(want, abs=0.01)
+
+
+def test_a_thing_made_a_run_and_a_block_again_stands_where_it_stood() -> None:
+    tree = plain_car(items={"t": a_block((1300.0, 200.0, 300.0), (1400.0, 320.0, 600.0))})
+    for shape in ("prism", "block"):
+        design = edited(validate(tree), reshaped(validate(tree), "items/t/solid", shape))
+        tree = tree_of(design)
+        (piece,) = thing_solids(design.items["t"].solid, design.items["t"], {})
+        assert (piece.low, piece.high) == (pytest.approx((1300, 200, 300)), pytest.approx((1400, 320, 600)))
+
+
+# --- modules ---
+
+
+@pytest.mark.parametrize(("axis", "grows"), [("length", (10.0, 0.0, 0.0)), ("height", (0.0, 0.0, 10.0))])
+def test_what_is_pressed_springs_back_to_its_free_size(axis: str, grows: tuple[float, float, float]) -> None:
+    size = BRICK["size_mm"][("length", "width", "height").index(axis)]
+    pressed = {**BRICK, "growth_mm": {}, "compression": {"axis": axis, "free_mm": size + 10.0}}
+    kind = validate(plain_car(module_kinds={"brick": pressed})).module_kinds["brick"]
+    assert tuple(kind.grows_mm(n) for n in range(3)) == grows
+
+
+# --- chains ---
+
+
+@pytest.mark.parametrize("way", ["aft", "across", "up"])
+def test_a_coating_is_as_sure_as_half_of_it_and_a_crush_zone_is_in_no_chain(way: Any) -> None:
+    finish = {"coats": 2, "coat_mm": 0.2}
+    walls = {"w": a_block((700, -300, 300), (900, 400, 600)), "v": a_block((1400, -300, 300), (1500, 400, 600))}
+    crush = {"name": "crush", "kind": "crush", "solid": {"type": "block", "low_mm": [900, -300, 200], "high_mm": [1400, 400, 900]}}
+    tree = plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0), finish=finish)}, items=walls)
+    rows = stack_up(resolve(validate(tree), {}), "x", way).rows
+    coating = next(row for row in rows if row.what.startswith("coating"))
+    assert (coating.mm, coating.tol_mm) == (pytest.approx(0.8), pytest.approx(0.4))
+    tree["keepouts"] = {"k": crush}
+    assert [(r.what, r.mm) for r in stack_up(resolve(validate(tree), {}), "x", way).rows] == [(r.what, r.mm) for r in rows]
+
+
+def test_two_loose_contacts_in_one_place_hold_nothing() -> None:
+    here = (1000.0, 0.0, 400.0)
+    found = judge_support(
+        [Contact(here, (0.0, 0.0, 1.0), "push"), Contact(here, (0.0, 0.0, 1.0), "push"), Contact((1200.0, 0.0, 400.0), (0.0, 0.0, 1.0))]
+    )
+    assert (found.verdict, found.ratio) == ("same place", 0.0)
+
+
+@given(st.tuples(*[st.floats(-180, 180)] * 3), st.tuples(*[st.floats(-900, 900)] * 3))
+def test_blocks_cast_the_shadow_that_each_of_them_casts_alone(turn: tuple[float, float, float], at: tuple[float, float, float]) -> None:
+    placement = Placement(rotation(*turn), at)
+    lows = np.array([(0.0, 0.0, 0.0), (300.0, 20.0, 10.0), (40.0, 400.0, 0.0)])
+    highs = lows + np.array([(200.0, 120.0, 90.0), (200.0, 120.0, 90.0), (20.0, 60.0, 300.0)])
+    for n, (plan, side, top) in enumerate(block_shadows(lows, highs, placement)):
+        alone = block(tuple(lows[n]), tuple(highs[n])).moved(placement)
+        for ring, other in zip((plan, side), shadows(alone), strict=True):
+            assert Polygon(ring).symmetric_difference(Polygon(other)).area == pytest.approx(0.0, abs=2.0)
+        assert top == pytest.approx(alone.high[2], abs=0.01)
