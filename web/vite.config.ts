@@ -4,6 +4,6 @@ import { defineConfig } from 'vite'
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
-  build: { chunkSizeWarningLimit: 700 },
+  build: { chunkSizeWarningLimit: 700, license: { fileName: 'notices.json' } },
   server: { proxy: { '/api': 'http://127.0.0.1:8460' } },
 })

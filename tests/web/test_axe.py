@@ -69,3 +69,13 @@ def test_the_list_of_cars(bench: Bench) -> None:
     bench.page.get_by_role("button", name="Variants of").first.click()
     expect(bench.page.get_by_role("table", name="Side by side")).to_contain_text("variant 1")
     assert told(bench.page) == []
+
+
+def test_the_licences_of_others_open_from_the_foot(bench: Bench) -> None:
+    bench.page.goto("/")
+    bench.page.get_by_role("link", name="Licences of others").click()
+    expect(bench.page.get_by_role("region", name="In the browser")).to_contain_text("OFL-1.1")
+    server = bench.page.get_by_role("region", name="On the server")
+    server.get_by_text("fastapi", exact=True).click()
+    expect(server).to_contain_text("Permission is hereby granted")
+    assert told(bench.page) == []

@@ -2,12 +2,14 @@ import '@fontsource-variable/archivo/wdth.css'
 import './ui/tokens.css'
 
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { StrictMode } from 'react'
+import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes } from 'react-router'
 
 import { CarPage } from './shell/CarPage'
 import { CarsPage } from './shell/CarsPage'
+
+const Notices = lazy(() => import('./shell/Notices'))
 
 // the server may stand on this very machine: what the browser says of the net tells nothing of it
 const queries = new QueryClient({
@@ -21,6 +23,14 @@ createRoot(document.getElementById('root') as HTMLElement).render(
         <Routes>
           <Route path="/" element={<CarsPage />} />
           <Route path="/car/:project/:station?" element={<CarPage />} />
+          <Route
+            path="/notices"
+            element={
+              <Suspense>
+                <Notices />
+              </Suspense>
+            }
+          />
           <Route path="*" element={<CarsPage />} />
         </Routes>
       </BrowserRouter>

@@ -2,7 +2,7 @@
 import { queryOptions } from '@tanstack/react-query'
 
 import { api, done, SESSION, taken } from './api'
-import type { Answer, Body, NewMount, Op, Outline, Scan, ShelfPreview, StackUp, Study } from './types'
+import type { Answer, Body, NewMount, Notice, Op, Outline, Scan, ShelfPreview, StackUp, Study } from './types'
 
 export const carsQuery = queryOptions({
   queryKey: ['cars'],
@@ -13,6 +13,31 @@ export const deletedQuery = queryOptions({
   queryKey: ['cars', 'deleted'],
   queryFn: async () => taken(await api.GET('/api/deleted')),
 })
+
+export const noticesQuery = queryOptions({
+  queryKey: ['notices'],
+  queryFn: async () => taken(await api.GET('/api/notices')),
+})
+
+/** What the build wrote of the packages in it. */
+export const ownNoticesQuery = queryOptions({
+  queryKey: ['notices', 'own'],
+  queryFn: async (): Promise<Notice[]> => {
+    const rows = (await (await fetch('/notices.json')).json()) as BuiltWith[]
+    return rows.map(({ identifier, ...row }) => ({
+      ...row,
+      licence: identifier ?? 'see its text',
+      text: row.text ?? '',
+    }))
+  },
+})
+
+interface BuiltWith {
+  name: string
+  version: string
+  identifier?: string
+  text?: string
+}
 
 export const historyQuery = (project: string, revision: number) =>
   queryOptions({

@@ -83,6 +83,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Third Party Notices
+         * @description The packages of others that the server runs with.
+         */
+        get: operations["third_party_notices_api_notices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outlines": {
         parameters: {
             query?: never;
@@ -5742,6 +5762,17 @@ export interface components {
             /** Station */
             station: string;
         };
+        /** NoticeOut */
+        NoticeOut: {
+            /** Licence */
+            licence: string;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /** Version */
+            version: string;
+        };
         /** OpenedOut */
         OpenedOut: {
             analysis: components["schemas"]["AnalysisOut"];
@@ -7463,6 +7494,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    third_party_notices_api_notices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticeOut"][];
                 };
             };
         };

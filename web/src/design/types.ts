@@ -4,6 +4,7 @@ import type { components } from './schema'
 type Schemas = components['schemas']
 export type Document = Schemas['Document']
 export type Analysis = Schemas['AnalysisOut']
+export type Notice = Schemas['NoticeOut']
 export type KeepClear = Schemas['DocKeepClear']
 export type Finding = Schemas['FindingOut']
 export type Figure = Schemas['Figure']

@@ -1,5 +1,6 @@
 /** The first screen: the cars on the bench, a new one, or one from a file. */
 import { useQuery } from '@tanstack/react-query'
+import { Link as To } from 'react-router'
 
 import { carsQuery, deletedQuery } from '../design/queries'
 import { Heading, Teach } from '../ui/parts'
@@ -37,9 +38,14 @@ export function CarsPage() {
         </section>
         <NewCarForm />
       </main>
-      <footer className="border-t border-edge bg-strip px-6 py-2 text-sm">
-        Results are engineering estimates to prepare for, never to replace, a licensed engineer’s,
-        electrician’s or inspector’s judgement; local codes prevail.
+      <footer className="flex gap-6 border-t border-edge bg-strip px-6 py-2 text-sm">
+        <span className="flex-1">
+          Results are engineering estimates to prepare for, never to replace, a licensed engineer’s,
+          electrician’s or inspector’s judgement; local codes prevail.
+        </span>
+        <To to="/notices" className="shrink-0 text-blue">
+          Licences of others
+        </To>
       </footer>
     </div>
   )

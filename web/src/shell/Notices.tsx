@@ -1,0 +1,43 @@
+/** Whose work this is built of, each with its licence: the typeface, what runs in the browser, what runs on the server. */
+import { useQuery } from '@tanstack/react-query'
+import { Link as To } from 'react-router'
+
+import { noticesQuery, ownNoticesQuery } from '../design/queries'
+import type { Notice } from '../design/types'
+import { Heading } from '../ui/parts'
+
+export default function Notices() {
+  const { data: here } = useQuery(ownNoticesQuery)
+  const { data: there } = useQuery(noticesQuery)
+  return (
+    <main className="h-full overflow-auto px-6 py-6" tabIndex={0} aria-label="Licences of others">
+      <To to="/" className="text-blue">
+        Cars on the bench
+      </To>
+      <h1 className="mt-4 mb-0 text-[22px]">Licences of others</h1>
+      <p>Level Cradle is built with the work of many. Each is used under its own licence.</p>
+      <Rows title="In the browser" rows={here ?? []} />
+      <Rows title="On the server" rows={there ?? []} />
+    </main>
+  )
+}
+
+function Rows({ title, rows }: { title: string; rows: readonly Notice[] }) {
+  return (
+    <section aria-label={title} className="max-w-3xl">
+      <Heading as="h2">{title}</Heading>
+      {rows.map((row) => (
+        <details key={row.name} className="border-b border-hair py-1">
+          <summary className="flex min-h-8 cursor-pointer items-center gap-3">
+            <span className="flex-1 font-semibold">{row.name}</span>
+            <span className="narrow text-sm">{row.version}</span>
+            <span className="narrow w-56 text-right text-sm">{row.licence}</span>
+          </summary>
+          <pre className="overflow-x-auto text-xs whitespace-pre-wrap" tabIndex={0}>
+            {row.text || 'Its package says no more.'}
+          </pre>
+        </details>
+      ))}
+    </section>
+  )
+}
