@@ -18,7 +18,7 @@ from levelcradle.core.errors import DesignError
 from levelcradle.core.meshes import Mesh
 from levelcradle.drawings import pack_files
 from tests.conftest import DEMO
-from tests.plain import a_block, plain_car
+from tests.plain import a_block, box_at, plain_car
 
 CHECKS = [
     "level_figures", "support_figures", "survey_findings", "stock_findings", "gap_findings", "inside_findings", "strayed", "flag_findings",
@@ -102,5 +102,15 @@ def test_laid_against_a_thing_the_gap_asked_for_is_the_gap_found(aft: int, right
         return
     tree["boxes"]["x"]["pose"] = pose.model_dump(mode="json")
     (gap,) = [f for f in gap_findings(resolve(validate(tree), {})) if "items/post" in f.subjects]
+    assert gap.margin is not None
+    assert 0 <= gap.margin < 0.15
+
+
+@pytest.mark.parametrize("turn", [False, True])
+def test_laid_against_another_box_the_gap_asked_for_is_the_gap_found(turn: bool) -> None:
+    tree = plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0)), "y": box_at((1400.0, 60.0, 380.0), name="Y")})
+    pose = lay_against(resolve(validate(tree), {}), "x", "boxes/y", turn=turn)
+    tree["boxes"]["x"]["pose"] = pose.model_dump(mode="json")
+    (gap,) = [f for f in gap_findings(resolve(validate(tree), {})) if set(f.subjects) == {"boxes/x", "boxes/y"}]
     assert gap.margin is not None
     assert 0 <= gap.margin < 0.15

@@ -4,16 +4,22 @@ import math
 from typing import Any
 
 import manifold3d
+import numpy as np
 import pytest
+import trimesh
+from shapely.geometry import Polygon
 
 from levelcradle.core.assembly import PlacedBox, resolve
 from levelcradle.core.clearance import stack_up
+from levelcradle.core.clearance.ways_out import sling
 from levelcradle.core.design import validate
+from levelcradle.core.design.solid import MeshSolid
 from levelcradle.core.edits import built_as, edited
 from levelcradle.core.fabricate import parts_of
+from levelcradle.core.meshes import Mesh, placed_mesh
 from levelcradle.core.modules import strings_in
 from levelcradle.core.outlines import shapes
-from levelcradle.core.solids import Solid, nearest
+from levelcradle.core.solids import Solid, nearest, rod, shadows
 from tests.conftest import DEMO
 from tests.plain import BRICK, box_at, plain_car
 
@@ -44,6 +50,8 @@ def test_a_corner_plate_is_as_thick_as_its_sheet(edge: list[str], cut: list[int]
         high = solid.high[2] - solid.low[2]
         assert cut_mm3 - volume(solid) <= bevels * high + 1.0
         assert volume(solid) <= cut_mm3 + 1e-6
+    cut_kg = sum(part.mass_kg for part in box.shell.made.parts("x", "X") if "corner" in part.name)
+    assert cut_kg == pytest.approx(sum(plate.mass_kg for plate in plates), rel=1e-6)
 
 
 def test_a_bend_is_made_of_wedges_that_lie_beside_each_other() -> None:
@@ -137,3 +145,36 @@ def test_of_modules_side_by_side_the_empty_voltage_is_one_modules_too() -> None:
     box = design.boxes["x"].model_copy(update={"blocks": {"a": block}})
     (figures,) = strings_in([box], design.module_kinds, design.strings).values()
     assert (figures.nominal_v, figures.full_v, figures.empty_v) == pytest.approx((22.0, 25.0, 18.0))
+
+
+@pytest.mark.parametrize("way", [(1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0), (0.6, 0.8, 0.0)])
+def test_a_rod_reaches_as_far_as_its_ends_and_its_radius_and_no_farther(way: tuple[float, float, float]) -> None:
+    """A round end reaches r√(1 − n²) past its middle along an axis that the rod makes the cosine n with (geometry)."""
+    solid = rod((0.0, 0.0, 0.0), (way[0] * 500, way[1] * 500, way[2] * 500), 30.0)
+    for axis, n in enumerate(way):
+        reach = 30.0 * math.sqrt(1 - n * n)
+        assert solid.low[axis] == pytest.approx(min(0.0, 500 * n) - reach, abs=1e-6)
+        assert solid.high[axis] == pytest.approx(max(0.0, 500 * n) + reach, abs=1e-6)
+
+
+def test_a_scans_shadow_is_drawn_to_an_eightieth_of_its_size() -> None:
+    ball = trimesh.creation.icosphere(subdivisions=4, radius=200.0)
+    scan = MeshSolid.model_validate({"type": "mesh", "file": "a" * 64, "tolerance_mm": 1.0})
+    for ring in shadows(placed_mesh(scan, Mesh(np.array(ball.vertices), np.array(ball.faces), True))):
+        assert Polygon(ring).area == pytest.approx(math.pi * 200.0**2, rel=0.03)
+
+
+@pytest.mark.parametrize("eyes", [0, 4])
+def test_the_hook_of_a_sling_is_over_the_middle_of_what_it_lifts(eyes: int) -> None:
+    heavy = {**BRICK, "mass_kg": 30.0}
+    spots = {f"e{n}": {"name": f"eye {n}", "kind": "lifting eye", "face": "top", "from": ["front", "left"], "u_mm": 30.0 + 200 * (n % 2),
+                       "v_mm": 20.0 + 180 * (n // 2), "across_mm": 20.0, "out_mm": 20.0} for n in range(eyes)}  # fmt: skip
+    tree = plain_car(boxes={"x": box_at(AT, (2, 2, 1), protrusions=spots)}, module_kinds={"brick": heavy})
+    box = resolve(validate(tree), {}).boxes["x"]
+    legs = list(sling(box))
+    assert len(legs) == 4
+    tops = [leg.points[leg.points[:, 2] > leg.high[2] - 1e-6].mean(axis=0) for leg in legs]
+    feet = [leg.points[leg.points[:, 2] < leg.low[2] + 1e-6].mean(axis=0) for leg in legs]
+    assert np.ptp(tops, axis=0) == pytest.approx([0.0, 0.0, 0.0], abs=1e-6)
+    assert tops[0][:2] == pytest.approx(np.mean(feet, axis=0)[:2])
+    assert not list(sling(resolve(validate(plain_car(boxes={"x": box_at(AT)})), {}).boxes["x"]))  # two people lift that

@@ -15,6 +15,7 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.axes import Placement, rotation
 from levelcradle.core.bays import diagonal_figures
 from levelcradle.core.clearance import stack_up
+from levelcradle.core.clearance.strayed import TYRE_MM
 from levelcradle.core.clearance.tape import move_to, tape_between
 from levelcradle.core.connection import Contact
 from levelcradle.core.design import tree_of, validate
@@ -81,6 +82,28 @@ def test_a_diagonal_that_reads_what_the_stations_say_is_out_of_square_by_nothing
         assert row.out_of_square_deg is not None
         assert math.copysign(1, row.out_of_square_deg) == math.copysign(1, extra) or abs(row.out_of_square_deg) < 1e-9
         assert (abs(row.out_of_square_deg) < 1e-9) == (extra == 0.0)
+
+
+def test_a_diagonal_that_no_such_sides_can_have_says_nothing_of_the_corner() -> None:
+    station = {"type": "sides", "aft_mm": 1000.0, "floor_mm": 300.0, "top_left_mm": 700.0, "top_right_mm": 700.0,
+               "left_floor_mm": -300.0, "left_top_mm": -300.0, "right_floor_mm": 300.0, "right_top_mm": 300.0}  # fmt: skip
+    diagonal = {"one": {"station": "a", "corner": "left_floor"}, "other": {"station": "a", "corner": "right_top"}, "length_mm": 5000.0}
+    bay = {"name": "b", "stations": {"a": station, "b": {**station, "aft_mm": 1500.0}}, "diagonals": {"d": diagonal},
+           "sides": {side: {"is": "metal"} for side in ("fore", "aft", "left", "right", "floor", "top")}}  # fmt: skip
+    (row,) = diagonal_figures(validate(plain_car(bays={"b": bay})).bays["b"])
+    assert row.out_of_square_deg is None
+    assert row.misfit_mm > 4000
+
+
+@pytest.mark.parametrize("off", [-30.0, 30.0])
+@pytest.mark.parametrize("side", [-1, 1])
+def test_where_the_body_was_not_measured_a_box_is_out_past_half_the_track_and_half_a_tyre(off: float, side: int) -> None:
+    half = 1300.0 / 2 + TYRE_MM / 2
+    low = half + off - 134.0 if side > 0 else -half - off
+    tree = plain_car(boxes={"x": box_at((1000.0, low, 400.0))})
+    tree["vehicle"] |= {"track_mm": {"front": 1300.0, "rear": 1250.0}}
+    rows = [f for f in analyse(validate(tree), {}).findings if f.code == "place.outline"]
+    assert [f.value for f in rows] == pytest.approx([off + 3.5] if off > 0 else [], abs=7.0)
 
 
 @pytest.mark.parametrize(
