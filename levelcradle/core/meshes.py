@@ -90,16 +90,16 @@ class Fit:
 def fit_points(file_mm: list[Vec], at_mm: list[Vec]) -> Fit:
     """The rigid move that brings points of a file nearest to where they are on the vehicle.
 
-    Source: least squares by singular value decomposition (the Kabsch algorithm), without scaling or mirroring.
+    Source: least squares (the Kabsch algorithm), without scaling or mirroring.
     Raises: DesignError for fewer than three points, or points in one line.
     """
+    from scipy.spatial.transform import Rotation  # dear to import, and scans are rare
+
     here, there = np.array(file_mm, dtype=float).reshape(-1, 3), np.array(at_mm, dtype=float).reshape(-1, 3)
     if len(here) < 3 or _in_a_line(here) or _in_a_line(there):
         raise DesignError((Problem("", "needs three points or more that do not lie in one line"),))
     a, b = here.mean(axis=0), there.mean(axis=0)
-    u, _, vt = np.linalg.svd((here - a).T @ (there - b))
-    mirror = np.diag([1.0, 1.0, np.sign(np.linalg.det(vt.T @ u.T))])
-    turn = vt.T @ mirror @ u.T
+    turn = np.asarray(Rotation.align_vectors(there - b, here - a)[0].as_matrix())
     shift = b - turn @ a
     misses = np.linalg.norm(here @ turn.T + shift - there, axis=1)
     return Fit(turn, shift, tuple(float(m) for m in misses))

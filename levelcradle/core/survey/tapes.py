@@ -11,8 +11,7 @@ from levelcradle.core.axes import Matrix, Vec
 __all__ = ["MEET_WITHIN_MM", "Swing", "swing"]
 
 MEET_WITHIN_MM = 3.0  # tapes that miss each other by more were misread: reached-in tape, common practice, no source
-ROUNDS = 200
-STILL_MM = 1e-9
+TO = 1e-15
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +35,7 @@ def swing(hooks: Sequence[Vec], lengths_mm: Sequence[float], guess: Vec) -> Swin
     Args:
         hooks: known points the tapes are hooked on; lengths_mm: what each tape reads, in the same order.
     Returns: None for fewer than two tapes, or where two are hooked on points one above the other.
-    Source: intersection of circles and spheres (geometry); Gauss-Newton with damping (Levenberg) for the least squares.
+    Source: intersection of circles and spheres (geometry); Levenberg-Marquardt for the least squares.
     """
     if len(hooks) < 2:
         return None
@@ -65,24 +64,21 @@ def _mirrored(known: Matrix, start: Matrix) -> list[Matrix]:
 
 
 def _settled(known: Matrix, lengths: Matrix, start: Matrix, axes: int) -> Matrix:
-    at, damping = start.copy(), 1e-3
+    from scipy.optimize import least_squares  # seldom asked, and slow to load
+
+    at = start.copy()
     if np.linalg.norm(at - known, axis=1).min() < 1e-6:
-        at[:axes] += 1.0
-    error = lengths - np.linalg.norm(at - known, axis=1)
-    for _ in range(ROUNDS):
-        arms = at - known
-        slope = (arms / np.linalg.norm(arms, axis=1)[:, None])[:, :axes]
-        normal = slope.T @ slope
-        step = np.linalg.solve(normal + damping * np.eye(axes), slope.T @ error)
-        tried = at.copy()
-        tried[:axes] += step
-        off = lengths - np.linalg.norm(tried - known, axis=1)
-        if off @ off <= error @ error:
-            at, error, damping = tried, off, damping / 4
-            if float(np.abs(step).max()) < STILL_MM:
-                break
-        else:
-            damping *= 8
-            if damping > 1e12:
-                break
-    return at
+        at[:axes] += 1.0  # on a hook itself its tape has no direction
+
+    def arms(placed: Matrix) -> Matrix:
+        return np.asarray(np.concatenate([placed, start[axes:]]) - known)
+
+    def misses(placed: Matrix) -> Matrix:
+        return np.asarray(np.linalg.norm(arms(placed), axis=1) - lengths)
+
+    def slopes(placed: Matrix) -> Matrix:
+        away = arms(placed)
+        return np.asarray((away / np.linalg.norm(away, axis=1)[:, None])[:, :axes])
+
+    found = least_squares(misses, at[:axes], slopes, method="lm", xtol=TO, ftol=TO, gtol=TO)
+    return np.concatenate([found.x, start[axes:]])

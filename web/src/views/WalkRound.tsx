@@ -1,7 +1,7 @@
 /** The same assembly to walk round: the same selection, cut where the section is cut, and what is foul shown in it. */
 import { Canvas, type ThreeEvent, useThree } from '@react-three/fiber'
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useMemo, useRef } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import {
   BufferGeometry,
   DoubleSide,
@@ -12,6 +12,7 @@ import {
   Spherical,
   Vector3,
 } from 'three'
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 
 import { useChoice } from '../design/choice'
 import { useAnalysis, useDocument, useLoaded } from '../design/live'
@@ -296,75 +297,49 @@ function GapLine({ points }: { points: number[][] }) {
   )
 }
 
-/** Where one stands: a drag walks round, with Shift aside, the wheel nearer. Keys do the same. */
+const START = new Spherical(4300, 1.08, -0.55)
+const TURN = 0.1 // a press of an arrow
+const NEARER = 0.9
+
+/** Where one stands: a drag walks round, with Shift aside, the wheel or two fingers nearer. Keys do the same. */
 function Feet({ middle }: { middle: [number, number, number] }) {
   const camera = useThree((s) => s.camera as PerspectiveCamera)
   const invalidate = useThree((s) => s.invalidate)
   const canvas = useThree((s) => s.gl.domElement)
-  const stand = useRef({ at: new Vector3(...middle), from: new Spherical(4300, 1.08, -0.55) })
+  const [at] = useState(() => new Vector3(...middle))
   useEffect(() => {
-    let held: { x: number; y: number } | null = null
-    function look() {
-      const { at, from } = stand.current
-      from.phi = Math.min(Math.max(from.phi, 0.08), 3.0)
-      from.radius = Math.min(Math.max(from.radius, 250), 14000)
-      camera.position.setFromSpherical(from).add(at)
-      camera.lookAt(at)
-      invalidate()
-    }
-    function aside(dx: number, dy: number) {
-      const { at, from } = stand.current
-      const k = from.radius / canvas.clientHeight
-      const right = new Vector3().setFromMatrixColumn(camera.matrix, 0)
-      const up = new Vector3().setFromMatrixColumn(camera.matrix, 1)
-      at.addScaledVector(right, -dx * k).addScaledVector(up, dy * k)
-    }
-    const down = (e: PointerEvent) => (held = { x: e.clientX, y: e.clientY })
-    const let_go = () => (held = null)
-    function drag(e: PointerEvent) {
-      if (!held) return
-      const [dx, dy] = [e.clientX - held.x, e.clientY - held.y]
-      held = { x: e.clientX, y: e.clientY }
-      if (e.shiftKey) aside(dx, dy)
-      else {
-        stand.current.from.theta -= dx * 0.006
-        stand.current.from.phi -= dy * 0.006
-      }
-      look()
-    }
-    function wheel(e: WheelEvent) {
+    const steering = new OrbitControls(camera, canvas)
+    steering.target.copy(at)
+    camera.position.setFromSpherical(START).add(at)
+    steering.minDistance = 250
+    steering.maxDistance = 14000
+    steering.maxPolarAngle = 3 // from below too
+    const look = () => invalidate()
+    const press = (e: KeyboardEvent) => {
+      const did = KEYS[e.key]
+      if (!did) return
       e.preventDefault()
-      stand.current.from.radius *= Math.exp(e.deltaY / 900)
-      look()
-    }
-    function key(e: KeyboardEvent) {
-      const turn = { ArrowLeft: [0.1, 0], ArrowRight: [-0.1, 0], ArrowUp: [0, -0.1], ArrowDown: [0, 0.1] }[
-        e.key
-      ]
-      if (turn) {
-        stand.current.from.theta += turn[0] ?? 0
-        stand.current.from.phi += turn[1] ?? 0
-      } else if (e.key === '+' || e.key === '-') stand.current.from.radius *= e.key === '+' ? 0.9 : 1.1
-      else return
-      e.preventDefault()
-      look()
+      did(steering)
     }
     canvas.tabIndex = 0
-    look()
-    canvas.addEventListener('pointerdown', down)
-    window.addEventListener('pointerup', let_go)
-    window.addEventListener('pointermove', drag)
-    canvas.addEventListener('wheel', wheel, { passive: false })
-    canvas.addEventListener('keydown', key)
+    steering.addEventListener('change', look)
+    canvas.addEventListener('keydown', press)
+    steering.update()
     return () => {
-      canvas.removeEventListener('pointerdown', down)
-      window.removeEventListener('pointerup', let_go)
-      window.removeEventListener('pointermove', drag)
-      canvas.removeEventListener('wheel', wheel)
-      canvas.removeEventListener('keydown', key)
+      canvas.removeEventListener('keydown', press)
+      steering.dispose()
     }
-  }, [camera, canvas, invalidate])
+  }, [at, camera, canvas, invalidate])
   return null
+}
+
+const KEYS: Record<string, (steering: OrbitControls) => void> = {
+  ArrowLeft: (s) => s.rotateLeft(-TURN),
+  ArrowRight: (s) => s.rotateLeft(TURN),
+  ArrowUp: (s) => s.rotateUp(TURN),
+  ArrowDown: (s) => s.rotateUp(-TURN),
+  '+': (s) => s.dollyIn(NEARER),
+  '-': (s) => s.dollyOut(NEARER),
 }
 
 export default WalkRound
