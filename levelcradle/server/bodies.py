@@ -227,7 +227,8 @@ _UNPRINTABLE = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f\ud800-\udfff]")
 
 
 def raw_body(most: int) -> Callable[[Request], Awaitable[bytes]]:
-    """A dependency that reads the body, refusing more than ``most`` bytes while it arrives."""
+    """A dependency that reads the body, refusing more than ``most`` bytes while it arrives. The framework's own limit answers in plain
+    text and does not say how much would be taken."""
 
     async def read(request: Request) -> bytes:
         parts, size = [], 0
