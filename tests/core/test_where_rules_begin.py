@@ -1,11 +1,13 @@
 """Verdicts at their borders, on plain cars: where a rule begins to bite, on which side, and what it leaves alone."""
 
+import json
 import math
 from copy import deepcopy
 from typing import Any
 
 import numpy as np
 import pytest
+import trimesh
 from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
@@ -18,18 +20,24 @@ from levelcradle.core.clearance import stack_up
 from levelcradle.core.clearance.strayed import TYRE_MM
 from levelcradle.core.clearance.tape import move_to, tape_between
 from levelcradle.core.connection import Contact
+from levelcradle.core.connection.angle.checks import leg_a
 from levelcradle.core.design import tree_of, validate
+from levelcradle.core.design.lines import line_of
+from levelcradle.core.design.patch import apply
+from levelcradle.core.design.solid import MeshSolid
 from levelcradle.core.edits import edited, reshaped
-from levelcradle.core.errors import DesignError
+from levelcradle.core.errors import DesignError, PatchError
 from levelcradle.core.fit import Wishes, study, what_it_takes
 from levelcradle.core.gear import thing_solids
 from levelcradle.core.level.lift import cg_height
+from levelcradle.core.meshes import Mesh, placed_mesh
+from levelcradle.core.modules.rearranged import Order, rearranged
 from levelcradle.core.mount import judge_support
-from levelcradle.core.solids import block, block_shadows, shadows
+from levelcradle.core.solids import block, block_shadows, hull, hull_corners, line_spans, shadows, touches
 from levelcradle.core.survey import survey_blanks
 from levelcradle.core.survey.findings import survey_findings
 from tests.conftest import DEMO
-from tests.plain import BRICK, a_block, box_at, plain_car
+from tests.plain import BRICK, a_block, analysed, as_found, box_at, found, plain_car
 
 
 @pytest.mark.parametrize(
@@ -252,3 +260,165 @@ def test_blocks_cast_the_shadow_that_each_of_them_casts_alone(turn: tuple[float,
         for ring, other in zip((plan, side), shadows(alone), strict=True):
             assert Polygon(ring).symmetric_difference(Polygon(other)).area == pytest.approx(0.0, abs=2.0)
         assert top == pytest.approx(alone.high[2], abs=0.01)
+
+
+# --- the mounts ---
+
+
+def test_on_the_road_a_leg_may_bear_less_than_in_a_crash() -> None:
+    """Elastic and with a factor of its own, where a crash may bend it plastic (EN 1993-1-1 for the crash; the factor as in the working)."""
+    joint: Any = resolve(validate(DEMO), {}).boxes["tank"].mounts[0].joint
+    for load in ((1000.0, 0.0, 0.0), (0.0, 1000.0, 0.0), (0.0, 0.0, 1000.0)):
+        forces = [np.array([v]) for v in load]
+        road, crash = (float(leg_a(joint, *forces, road=np.array([road]))[0]) for road in (True, False))
+        assert road > 1.2 * crash > 0
+
+
+def test_one_contact_alone_holds_nothing() -> None:
+    assert (judge_support([Contact((0.0, 0.0, 0.0), (0.0, 0.0, 1.0))]).verdict, judge_support([]).ratio) == ("one", 0.0)
+    assert judge_support([Contact((0.0, 0.0, 0.0), (0.0, 0.0, 1.0))]).ratio == 0.0
+
+
+def test_a_bolts_head_stands_on_the_axis_of_its_hole() -> None:
+    design = validate(DEMO)
+    for box in resolve(design, {}).boxes.values():
+        for mount in box.mounts:
+            (head,) = [piece.solid for piece in mount.pieces if piece.name == "bolt head"]
+            at = design.hardpoints[mount.mount.lands_on.hardpoint].at_mm  # type: ignore[union-attr]
+            along = int(np.argmax(np.abs(design.hardpoints[mount.mount.lands_on.hardpoint].direction)))  # type: ignore[union-attr]
+            for axis in {0, 1, 2} - {along}:
+                assert (head.low[axis] + head.high[axis]) / 2 == pytest.approx(at[axis], abs=1e-6)
+
+
+# --- gear, blocks, weighings ---
+
+
+@pytest.mark.parametrize(("aft", "state"), [(40.0, "foul"), (225.0, "foul"), (240.0, "clear")])
+def test_gear_keeps_out_of_the_room_before_the_face_that_asks_and_its_margin_is_what_is_left(aft: float, state: str) -> None:
+    """A brick from 7 to 207 aft in a case, 30 asked behind its aft end and nothing before its front one."""
+    brick = {**BRICK, "face_gap_mm": {"end_b": 30.0}}
+    case = {"construction": {"type": "existing", "size_mm": [400.0, 200.0, 160.0], "wall_mm": 3.0, "base_mm": 3.0, "top_mm": 3.0,
+                             "mass_kg": 5.0}, "closures": {}, "inner": {"type": "fixed", "size_mm": [394.0, 194.0, 154.0]}}  # fmt: skip
+    place = {"type": "box", "box": "x", "face": "base", "from": ["front", "left"], "u_mm": aft, "v_mm": 60.0, "off_mm": 20.0}
+    gear = {"g": a_block((0, 0, 0), (20, 20, 20), place=place, mass_kg=1.0)}
+    rows = found(plain_car(boxes={"x": {**box_at((1000.0, 0.0, 400.0)), **case}}, items=gear, module_kinds={"brick": brick}), "inside.gear")
+    assert {row.state for row in rows} == {state}
+    for row in rows:
+        assert row.margin == pytest.approx((row.value or 0.0) - (row.limit or 0.0))
+
+
+@pytest.mark.parametrize("turned", [False, True])
+@pytest.mark.parametrize("axis", [0, 1])
+def test_two_blocks_are_as_far_apart_whichever_comes_first(axis: int, turned: bool) -> None:
+    origins = [[0.0, 0.0, 0.0], [0.0, 0.0, 0.0]]
+    origins[1][axis] = BRICK["size_mm"][axis] + 25.0
+    one, other = origins[::-1] if turned else origins
+    block = box_at((0, 0, 0))["blocks"]["a"]
+    box = {**box_at((1000.0, 0.0, 400.0)), "blocks": {"a": {**block, "origin_mm": one}, "b": {**block, "origin_mm": other}}}
+    (gap,) = [g for g in resolve(validate(plain_car(boxes={"x": box})), {}).boxes["x"].shell.gaps if g.name == "a-b"]
+    assert gap.has_mm == pytest.approx(25.0)
+
+
+def test_a_copied_block_comes_after_the_others_and_one_that_is_off_by_a_third_is_not_joined() -> None:
+    design = validate(plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0), (2, 1, 1))}))
+    blocks = dict(design.boxes["x"].blocks)
+    copied = rearranged(blocks, design.module_kinds, Order(do="copy", block="a", way="across"))
+    (new,) = set(copied) - set(blocks)
+    assert copied[new].order > blocks["a"].order
+    split = rearranged(blocks, design.module_kinds, Order(do="split", block="a", way="aft", at=1))
+    (new,) = set(split) - set(blocks)
+    origin = split[new].origin_mm
+    off = {**split, new: split[new].model_copy(update={"origin_mm": (origin[0] + 0.3, origin[1], origin[2])})}
+    assert rearranged(split, design.module_kinds, Order(do="join", block="a", other=new)) == blocks
+    with pytest.raises(DesignError, match="do not make one block"):
+        rearranged(off, design.module_kinds, Order(do="join", block="a", other=new))
+
+
+@pytest.mark.parametrize(("off", "state"), [(1.4, "clear"), (1.6, "unknown")])
+def test_an_axle_scale_may_differ_by_half_a_step_of_each_reading(off: float, state: str) -> None:
+    """Two wheels at a step of 1 and the axle at one of 1: 1.5 in all."""
+    read = {"type": "corners", "lf_kg": 200.0, "rf_kg": 200.0, "lr_kg": 200.0, "rr_kg": 200.0, "step_kg": 1.0,
+            "check": {"front_kg": 400.0 + off, "rear_kg": 400.0 - off, "step_kg": 1.0}}  # fmt: skip
+    rows = found(plain_car(weighings=as_found(read)), "survey.axles")
+    assert [row.state for row in rows] == [state, state]
+
+
+def test_a_car_without_modules_has_no_voltage() -> None:
+    string = analysed(plain_car()).string
+    assert (string.modules, string.nominal_v, string.full_v, string.energy_kwh) == (0, 0.0, 0.0, None)
+
+
+# --- spaces ---
+
+
+def test_a_box_that_hangs_out_through_an_open_side_is_told_by_how_much_it_is_beyond_the_side_there() -> None:
+    """From 500 either side to 300 over a metre, the right side open: at the box's aft end, 1,407 aft, the side is at 418.6."""
+
+    def station(at: float, half: float) -> dict[str, Any]:
+        return {"type": "sides", "aft_mm": at, "floor_mm": 300.0, "top_left_mm": 900.0, "top_right_mm": 900.0,
+                "left_floor_mm": -half, "left_top_mm": -half, "right_floor_mm": half, "right_top_mm": half}  # fmt: skip
+
+    sides = {side: {"is": "metal"} for side in ("fore", "aft", "left", "right", "floor", "top")} | {"right": {"is": "open"}}
+    bay = {"name": "b", "stations": {"a": station(1000.0, 500.0), "b": station(2000.0, 300.0)}, "sides": sides}
+    tree = plain_car(bays={"b": bay}, boxes={"x": {**box_at((1193.0, 350.0, 400.0)), "bay": "b"}})
+    (row,) = found(tree, "place.out")
+    assert row.subjects[1] == "bays/b/sides/right"
+    assert row.value == pytest.approx(484.0 - 418.6, abs=7.0)  # and its lid's edge
+
+
+def test_a_box_within_a_space_that_is_open_below_hangs_out_of_nothing() -> None:
+    sides = {side: {"is": "open"} for side in ("fore", "aft", "left", "right", "floor", "top")}
+    station = {"type": "sides", "floor_mm": 300.0, "top_left_mm": 900.0, "top_right_mm": 900.0,
+               "left_floor_mm": -400.0, "left_top_mm": -400.0, "right_floor_mm": 400.0, "right_top_mm": 400.0}  # fmt: skip
+    bay = {"name": "b", "stations": {"a": {**station, "aft_mm": 1000.0}, "b": {**station, "aft_mm": 1600.0}}, "sides": sides}
+    for up, told in ((340.0, False), (200.0, True)):
+        tree = plain_car(bays={"b": bay}, boxes={"x": {**box_at((1100.0, 0.0, up)), "bay": "b"}})
+        assert bool(found(tree, "place.lowest")) == told
+
+
+# --- the document, and solids ---
+
+
+def test_an_empty_list_is_no_empty_object_to_a_test() -> None:
+    tree = tree_of(validate(plain_car()))
+    apply(tree, [{"op": "test", "path": "/module_kinds/brick/may_rest_on", "value": tree["module_kinds"]["brick"]["may_rest_on"]}])
+    tree["module_kinds"]["brick"]["may_rest_on"] = []
+    with pytest.raises(PatchError):
+        apply(tree, [{"op": "test", "path": "/module_kinds/brick/may_rest_on", "value": {}}])
+
+
+def test_the_line_of_a_path_is_its_own() -> None:
+    text = json.dumps({"a": 1, "b": {"c": 2, "d": 3}}, indent=1)
+    assert [line_of(text, path) for path in ("/a", "/b", "/b/c", "/b/d", "/b/e")] == [2, 3, 4, 5, 3]
+
+
+@pytest.mark.parametrize(("depth", "deeper", "told"), [(3.0, 2.0, True), (3.0, 5.0, False), (-1.0, 0.0, False)])
+def test_two_solids_touch_where_they_overlap_by_more_than_is_asked(depth: float, deeper: float, told: bool) -> None:
+    beside = block((200.0 - depth, -50.0, -50.0), (400.0, 50.0, 50.0))
+    assert touches(block((0.0, -50.0, -50.0), (200.0, 50.0, 50.0)), beside, deeper) == told
+
+
+@pytest.mark.parametrize(("gap", "told"), [(0.3, True), (0.8, False)])
+def test_a_scan_touches_from_its_slack_less_what_is_asked(gap: float, told: bool) -> None:
+    ball = trimesh.creation.icosphere(subdivisions=4, radius=200.0)
+    scan = MeshSolid.model_validate({"type": "mesh", "file": "a" * 64, "tolerance_mm": 1.0})
+    mesh = placed_mesh(scan, Mesh(np.array(ball.vertices), np.array(ball.faces), True))
+    beside = block((200.0 + gap, -50.0, -50.0), (400.0, 50.0, 50.0))
+    assert touches(mesh, beside, 0.5) == told
+    assert touches(beside, mesh, 0.5) == told
+
+
+def test_a_line_through_a_ring_runs_in_its_metal_twice() -> None:
+    ring = trimesh.creation.torus(100.0, 20.0)
+    scan = MeshSolid.model_validate({"type": "mesh", "file": "a" * 64, "tolerance_mm": 0.0})
+    mesh = placed_mesh(scan, Mesh(np.array(ring.vertices), np.array(ring.faces), True))
+    spans = line_spans(mesh, (-300.0, 1.0, 1.0), (1.0, 0.0, 0.0))
+    assert len(spans) == 2
+    for (start, end), (low, high) in zip(spans, ((180.0, 220.0), (380.0, 420.0)), strict=True):
+        assert (start, end) == pytest.approx((low, high), abs=2.0)
+
+
+def test_the_corners_of_what_is_flat_lie_in_the_block_round_it() -> None:
+    flat = hull([(10.0, 20.0, 30.0), (110.0, 20.0, 30.0), (110.0, 80.0, 30.0), (10.0, 80.0, 30.0)])
+    corners = np.array(hull_corners(flat))
+    assert (corners.min(axis=0).tolist(), corners.max(axis=0).tolist()) == ([10.0, 20.0, 30.0], [110.0, 80.0, 30.0])
