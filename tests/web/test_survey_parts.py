@@ -199,7 +199,7 @@ def test_what_moves_sweeps_its_space(bench: Bench) -> None:
     settled(bench.page)
     item = bench.tree["items"]["pedal"]
     assert item["sweep"]["to_deg"] == 45
-    assert item["keep_clear"]["front-room"] == {"face": "front", "depth_mm": 90, "reason": "a hand"}
+    assert item["keep_clear"]["front-room"] == {"face": "front", "depth_mm": 90, "run": None, "reason": "a hand"}
 
 
 def test_keep_outs_start_from_common_practice_and_a_corridor_has_a_run(bench: Bench) -> None:
