@@ -1,6 +1,6 @@
 """A plain car to try rules on: no bays, no things but those a test puts in. All figures made up."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any
 
 from levelcradle.core.analysis import Analysis, analyse
@@ -32,6 +32,27 @@ def box_at(at: tuple[float, float, float], counts: tuple[int, int, int] = (1, 1,
 
 def a_block(low: tuple[float, float, float], high: tuple[float, float, float], **more: Any) -> dict[str, Any]:
     return {"name": "thing", "state": "stays", "solid": {"type": "block", "low_mm": list(low), "high_mm": list(high)}, **more}
+
+
+SIDES = ("fore", "aft", "left", "right", "floor", "top")
+
+
+def space(
+    aft: tuple[float, float],
+    halves: tuple[float, float],
+    up: tuple[float, float] = (300.0, 900.0),
+    *,
+    open_sides: Iterable[str] = (),
+    **more: Any,
+) -> dict[str, Any]:
+    """A space between two stations, so far to either side of the middle at each, metal but for the sides that are open."""
+    stations = {
+        key: {"type": "sides", "aft_mm": at, "floor_mm": up[0], "top_left_mm": up[1], "top_right_mm": up[1],
+              "left_floor_mm": -half, "left_top_mm": -half, "right_floor_mm": half, "right_top_mm": half}
+        for key, at, half in zip("ab", aft, halves, strict=True)
+    }  # fmt: skip
+    sides = {side: {"is": "open" if side in open_sides else "metal"} for side in SIDES}
+    return {"name": "b", "stations": stations, "sides": sides, **more}
 
 
 def held(box: str, hardpoint: str, face: str = "left", **more: Any) -> dict[str, Any]:

@@ -21,7 +21,7 @@ from levelcradle.core.modules import strings_in
 from levelcradle.core.outlines import shapes
 from levelcradle.core.solids import Solid, nearest, rod, shadows
 from tests.conftest import DEMO
-from tests.plain import BRICK, box_at, plain_car
+from tests.plain import BRICK, box_at, plain_car, space
 
 AT = (1000.0, 0.0, 400.0)
 
@@ -127,14 +127,10 @@ def test_thick_metal_is_as_strong_as_its_own_row_says_and_unknown_where_it_says_
 
 
 def test_the_outline_of_a_space_is_drawn_to_the_tenth() -> None:
-    station = {"type": "sides", "floor_mm": 300.3, "top_left_mm": 700.6, "top_right_mm": 700.6,
-               "left_floor_mm": -300.4, "left_top_mm": -300.4, "right_floor_mm": 299.7, "right_top_mm": 299.7}  # fmt: skip
-    sides = {side: {"is": "open"} for side in ("fore", "aft", "left", "right", "floor", "top")}
-    stations = {"a": {**station, "aft_mm": 1000.2}, "b": {**station, "aft_mm": 1500.8}}
-    tree = plain_car(bays={"b": {"name": "b", "stations": stations, "sides": sides}})
+    tree = plain_car(bays={"b": space((1000.2, 1500.8), (300.4, 300.4), (300.3, 700.6))})
     (bay,) = [shape for shape in shapes(resolve(validate(tree), {})) if shape.kind == "bay"]
     assert {a for a, _ in bay.plan} == {1000.2, 1500.8}
-    assert {b for _, b in bay.plan} == {-300.4, 299.7}
+    assert {b for _, b in bay.plan} == {-300.4, 300.4}
     assert {b for _, b in bay.side} == {300.3, 700.6}
 
 

@@ -37,7 +37,7 @@ from levelcradle.core.solids import block, block_shadows, hull, hull_corners, li
 from levelcradle.core.survey import survey_blanks
 from levelcradle.core.survey.findings import survey_findings
 from tests.conftest import DEMO
-from tests.plain import BRICK, a_block, analysed, as_found, box_at, found, plain_car
+from tests.plain import BRICK, SIDES, a_block, analysed, as_found, box_at, found, plain_car, space
 
 
 @pytest.mark.parametrize(
@@ -93,11 +93,8 @@ def test_a_diagonal_that_reads_what_the_stations_say_is_out_of_square_by_nothing
 
 
 def test_a_diagonal_that_no_such_sides_can_have_says_nothing_of_the_corner() -> None:
-    station = {"type": "sides", "aft_mm": 1000.0, "floor_mm": 300.0, "top_left_mm": 700.0, "top_right_mm": 700.0,
-               "left_floor_mm": -300.0, "left_top_mm": -300.0, "right_floor_mm": 300.0, "right_top_mm": 300.0}  # fmt: skip
     diagonal = {"one": {"station": "a", "corner": "left_floor"}, "other": {"station": "a", "corner": "right_top"}, "length_mm": 5000.0}
-    bay = {"name": "b", "stations": {"a": station, "b": {**station, "aft_mm": 1500.0}}, "diagonals": {"d": diagonal},
-           "sides": {side: {"is": "metal"} for side in ("fore", "aft", "left", "right", "floor", "top")}}  # fmt: skip
+    bay = space((1000.0, 1500.0), (300.0, 300.0), diagonals={"d": diagonal})
     (row,) = diagonal_figures(validate(plain_car(bays={"b": bay})).bays["b"])
     assert row.out_of_square_deg is None
     assert row.misfit_mm > 4000
@@ -121,13 +118,7 @@ def test_in_a_space_that_tapers_a_box_is_out_of_it_where_its_middle_is_beyond_th
     aft: float, right: float, beyond: bool
 ) -> None:
     """From 500 either side of the middle to 300 over a metre: at 1,250 aft 450, at 1,750 350."""
-
-    def station(at: float, half: float) -> dict[str, Any]:
-        return {"type": "sides", "aft_mm": at, "floor_mm": 300.0, "top_left_mm": 900.0, "top_right_mm": 900.0,
-                "left_floor_mm": -half, "left_top_mm": -half, "right_floor_mm": half, "right_top_mm": half}  # fmt: skip
-
-    sides = {side: {"is": "metal"} for side in ("fore", "aft", "left", "right", "floor", "top")}
-    bay = {"name": "b", "stations": {"a": station(1000.0, 500.0), "b": station(2000.0, 300.0)}, "sides": sides}
+    bay = space((1000.0, 2000.0), (500.0, 300.0))
     box = {**box_at((aft - 107.0, right - 67.0, 400.0)), "bay": "b"}
     said = [f for f in analyse(validate(plain_car(bays={"b": bay}, boxes={"x": box})), {}).findings if f.code == "gap.outside"]
     assert bool(said) == beyond
@@ -145,11 +136,7 @@ def test_a_thing_is_moved_out_of_the_way_only_where_it_goes_in_and_hangs_on_noth
 
 def test_a_thing_ahead_of_the_axle_is_in_the_way_of_a_study_there() -> None:
     """A space far ahead and near the middle, with a post in it: less goes in than without."""
-    sides = {side: {"is": "metal"} for side in ("fore", "aft", "left", "right", "floor", "top")} | {"top": {"is": "open"}}
-    station = {"type": "sides", "floor_mm": 300.0, "top_left_mm": 700.0, "top_right_mm": 700.0,
-               "left_floor_mm": -300.0, "left_top_mm": -300.0, "right_floor_mm": 300.0, "right_top_mm": 300.0}  # fmt: skip
-    stations = {"a": {**station, "aft_mm": -1400.0}, "b": {**station, "aft_mm": -800.0}}
-    bay = {"name": "b", "stations": stations, "sides": sides}
+    bay = space((-1400.0, -800.0), (300.0, 300.0), (300.0, 700.0), open_sides=("top",))
     post = {"t": {**a_block((-1300, -150, 300), (-900, 150, 700)), "name": "post"}}
     most = []
     for items in ({}, post):
@@ -353,13 +340,7 @@ def test_a_car_without_modules_has_no_voltage() -> None:
 
 def test_a_box_that_hangs_out_through_an_open_side_is_told_by_how_much_it_is_beyond_the_side_there() -> None:
     """From 500 either side to 300 over a metre, the right side open: at the box's aft end, 1,407 aft, the side is at 418.6."""
-
-    def station(at: float, half: float) -> dict[str, Any]:
-        return {"type": "sides", "aft_mm": at, "floor_mm": 300.0, "top_left_mm": 900.0, "top_right_mm": 900.0,
-                "left_floor_mm": -half, "left_top_mm": -half, "right_floor_mm": half, "right_top_mm": half}  # fmt: skip
-
-    sides = {side: {"is": "metal"} for side in ("fore", "aft", "left", "right", "floor", "top")} | {"right": {"is": "open"}}
-    bay = {"name": "b", "stations": {"a": station(1000.0, 500.0), "b": station(2000.0, 300.0)}, "sides": sides}
+    bay = space((1000.0, 2000.0), (500.0, 300.0), open_sides=("right",))
     tree = plain_car(bays={"b": bay}, boxes={"x": {**box_at((1193.0, 350.0, 400.0)), "bay": "b"}})
     (row,) = found(tree, "place.out")
     assert row.subjects[1] == "bays/b/sides/right"
@@ -367,10 +348,7 @@ def test_a_box_that_hangs_out_through_an_open_side_is_told_by_how_much_it_is_bey
 
 
 def test_a_box_within_a_space_that_is_open_below_hangs_out_of_nothing() -> None:
-    sides = {side: {"is": "open"} for side in ("fore", "aft", "left", "right", "floor", "top")}
-    station = {"type": "sides", "floor_mm": 300.0, "top_left_mm": 900.0, "top_right_mm": 900.0,
-               "left_floor_mm": -400.0, "left_top_mm": -400.0, "right_floor_mm": 400.0, "right_top_mm": 400.0}  # fmt: skip
-    bay = {"name": "b", "stations": {"a": {**station, "aft_mm": 1000.0}, "b": {**station, "aft_mm": 1600.0}}, "sides": sides}
+    bay = space((1000.0, 1600.0), (400.0, 400.0), open_sides=SIDES)
     for up, told in ((340.0, False), (200.0, True)):
         tree = plain_car(bays={"b": bay}, boxes={"x": {**box_at((1100.0, 0.0, up)), "bay": "b"}})
         assert bool(found(tree, "place.lowest")) == told
