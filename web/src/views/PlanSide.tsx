@@ -290,6 +290,7 @@ function Drawing({
       ...placed.map(areaOf),
       ...balanceArea(analysis, view, scale),
       ...pointAreas(document, view, scale),
+      ...(view === 'plan' ? [{ x0: scale.width - LOOKS_PX, x1: scale.width, y0: 0, y1: 36 }] : []),
     ],
     [areas, placed, analysis, document, view, scale],
   )
@@ -338,6 +339,7 @@ function Drawing({
 
 const NOTHING: string[] = []
 const GRIP_PX = 22
+const LOOKS_PX = 420 // the row of what is looked at, over the plan's corner
 const BLANKS_PX = 370
 
 /** A box with room for the grips round it. */

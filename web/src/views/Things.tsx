@@ -176,8 +176,8 @@ function middle(
 function Label({ shape, view, scale }: { shape: Shape; view: ViewName; scale: Scale }) {
   const cut = useCut((s) => s.aft)
   const { at, wide, tall } = middle(shape, view, scale)
-  const past = cut === null ? Infinity : at[0] - scale.x(cut)
   const module = shape.kind === 'module'
+  const past = cut === null || !module ? Infinity : at[0] - scale.x(cut)
   if (tall < (module ? 12 : 9) || (module && wide < 12)) return null
   return (
     <text
