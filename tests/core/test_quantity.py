@@ -1,6 +1,7 @@
 """Reading what a tape shows, and writing it back."""
 
 import math
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -190,3 +191,9 @@ def test_a_place_along_an_axis_reads_back_without_a_sign(value: float, way: Way,
     assert not text.startswith(("-", "+"))
     assert not found.by
     assert abs(found.value_mm - value) <= (0.05 if unit == "mm" else INCH_MM / 64) + 1e-6
+
+
+@pytest.mark.parametrize("unit", ["mm", "in"])
+@pytest.mark.parametrize("nothing", [0.0, -0.0, 1e-9, -1e-9])
+def test_nothing_has_no_sign(nothing: float, unit: Any) -> None:
+    assert not write_length(nothing, unit).startswith("-")

@@ -7,6 +7,8 @@ import manifold3d
 import numpy as np
 import pytest
 import trimesh
+from hypothesis import given
+from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from levelcradle.core.assembly import PlacedBox, resolve
@@ -154,10 +156,13 @@ def test_a_rod_reaches_as_far_as_its_ends_and_its_radius_and_no_farther(way: tup
 
 
 def test_a_scans_shadow_is_drawn_to_an_eightieth_of_its_size() -> None:
-    ball = trimesh.creation.icosphere(subdivisions=4, radius=200.0)
+    """Two blocks that make an angle: in plan the angle, from the side a block."""
+    legs = [trimesh.creation.box(bounds=[[0, 0, 0], [400, 60, 100]]), trimesh.creation.box(bounds=[[0, 0, 0], [60, 400, 100]])]
+    angle = trimesh.util.concatenate(legs)
     scan = MeshSolid.model_validate({"type": "mesh", "file": "a" * 64, "tolerance_mm": 1.0})
-    for ring in shadows(placed_mesh(scan, Mesh(np.array(ball.vertices), np.array(ball.faces), True))):
-        assert Polygon(ring).area == pytest.approx(math.pi * 200.0**2, rel=0.03)
+    plan, side = shadows(placed_mesh(scan, Mesh(np.array(angle.vertices), np.array(angle.faces), True)))
+    assert Polygon(plan).area == pytest.approx(400 * 60 + 340 * 60, rel=0.03)
+    assert Polygon(side).area == pytest.approx(400 * 100, rel=0.03)
 
 
 @pytest.mark.parametrize("eyes", [0, 4])
@@ -174,3 +179,16 @@ def test_the_hook_of_a_sling_is_over_the_middle_of_what_it_lifts(eyes: int) -> N
     assert np.ptp(tops, axis=0) == pytest.approx([0.0, 0.0, 0.0], abs=1e-6)
     assert tops[0][:2] == pytest.approx(np.mean(feet, axis=0)[:2])
     assert not list(sling(resolve(validate(plain_car(boxes={"x": box_at(AT)})), {}).boxes["x"]))  # two people lift that
+
+
+@given(st.floats(150, 700), st.floats(150, 700), st.floats(90, 300))
+def test_a_trays_bends_run_along_the_four_sides_of_its_base(length: float, width: float, height: float) -> None:
+    """Two across the car and two along it, each pair as far apart as the base is long or wide, less half a deduction at either end."""
+    inner = {"type": "fixed", "size_mm": [length, width, height]}
+    box = resolve(validate(plain_car(boxes={"x": box_at(AT, inner=inner)})), {}).boxes["x"]
+    tray = next(part for part in box.shell.made.parts("x", "X") if "tray" in part.id)
+    across = sorted(bend.start[0] for bend in tray.bends if bend.start[0] == bend.end[0])
+    along = sorted(bend.start[1] for bend in tray.bends if bend.start[1] == bend.end[1])
+    assert (len(across), len(along)) == (2, 2)
+    for apart, outside in ((across[1] - across[0], box.shell.outer_mm[0]), (along[1] - along[0], box.shell.outer_mm[1])):
+        assert outside - 15.0 < apart < outside

@@ -297,8 +297,8 @@ def test_gear_keeps_out_of_the_room_before_the_face_that_asks_and_its_margin_is_
 @pytest.mark.parametrize("turned", [False, True])
 @pytest.mark.parametrize("axis", [0, 1])
 def test_two_blocks_are_as_far_apart_whichever_comes_first(axis: int, turned: bool) -> None:
-    origins = [[0.0, 0.0, 0.0], [0.0, 0.0, 0.0]]
-    origins[1][axis] = BRICK["size_mm"][axis] + 25.0
+    origins = [[50.0, 50.0, 0.0], [50.0, 50.0, 0.0]]
+    origins[1][axis] += BRICK["size_mm"][axis] + 25.0
     one, other = origins[::-1] if turned else origins
     block = box_at((0, 0, 0))["blocks"]["a"]
     box = {**box_at((1000.0, 0.0, 400.0)), "blocks": {"a": {**block, "origin_mm": one}, "b": {**block, "origin_mm": other}}}
@@ -345,6 +345,8 @@ def test_a_box_that_hangs_out_through_an_open_side_is_told_by_how_much_it_is_bey
     (row,) = found(tree, "place.out")
     assert row.subjects[1] == "bays/b/sides/right"
     assert row.value == pytest.approx(484.0 - 418.6, abs=7.0)  # and its lid's edge
+    tree["bays"]["b"]["sides"]["right"] = {"is": "metal"}
+    assert not found(tree, "place.out")  # metal is asked by its gap
 
 
 def test_a_box_within_a_space_that_is_open_below_hangs_out_of_nothing() -> None:
