@@ -6,7 +6,7 @@ import { useChoice } from '../design/choice'
 import { useLive, useLoaded } from '../design/live'
 import { workingQuery } from '../design/queries'
 import type { Finding, LengthUnit } from '../design/types'
-import { figure, gap, gapAndNeed, sentence } from '../ui/format'
+import { figure, gap, gapAndNeed, sentence, withCommas } from '../ui/format'
 import { Mark, WORD } from '../ui/Mark'
 import { PlusMinus } from '../ui/PlusMinus'
 import { Link } from '../ui/parts'
@@ -143,7 +143,7 @@ function WorkingRows({ finding }: { finding: string }) {
           <span className="flex justify-between gap-2">
             <span>{step.what}</span>
             <strong className="whitespace-nowrap">
-              {Number(step.value.toFixed(Math.abs(step.value) < 10 ? 3 : 1))} {step.unit}
+              {withCommas(String(Number(step.value.toFixed(Math.abs(step.value) < 10 ? 3 : 1))))} {step.unit}
             </strong>
           </span>
           <span className="narrow block text-xs text-soft">

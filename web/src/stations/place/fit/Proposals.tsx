@@ -31,7 +31,8 @@ const ROWS: Row[] = [
   ],
   [
     'Luggage left',
-    (p) => (p.luggage_l === null ? 'no space marked' : `${p.luggage_l.toFixed(0)} litres, ${p.case}`),
+    (p) =>
+      p.luggage_l === null ? 'no space marked' : `${withCommas(p.luggage_l.toFixed(0))} litres, ${p.case}`,
   ],
   ['New mounting points', (p) => (p.to_make ? String(p.to_make) : 'none')],
 ]

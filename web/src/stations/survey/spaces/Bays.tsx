@@ -7,6 +7,7 @@ import { restate } from '../../../design/queries'
 import { begin, isTaken } from '../../../design/taken'
 import type { Bay, Op } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
+import { withCommas } from '../../../ui/format'
 import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Tick } from '../../../ui/parts'
 import { Diagonals } from './Diagonals'
 import { Lumps } from './Lumps'
@@ -242,7 +243,7 @@ function Room({ id }: { id: string }) {
   return (
     <div>
       {taken && litres !== undefined && (
-        <Fact name="Room between its sections">{litres.toFixed(0)} litres</Fact>
+        <Fact name="Room between its sections">{withCommas(litres.toFixed(0))} litres</Fact>
       )}
       {!taken && (
         <p className="m-0 text-sm text-tight">
