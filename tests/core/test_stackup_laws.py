@@ -167,3 +167,18 @@ def test_a_module_that_spreads_in_its_length_does_so_in_one_chain(way: str, grow
     rows = chain(tree, way).rows
     assert sum(row.mm for row in rows if row.kind == "growth") == grows
     assert all(row.what != "cut off its edge" for row in rows)  # nothing is cut off this box
+
+
+def test_what_a_frames_twist_takes_counts_when_the_nearest_is_chosen() -> None:
+    """A plate 18 over the box leaves 3 of 15, a box 20 over it less than that: the frame turns the two boxes towards each other."""
+    hard, mounts = {}, {}
+    for key, aft in (("x", 1000.0), ("y", 2500.0)):
+        for n in range(2):
+            at = [aft, 500.0 + 60.0 * n, 500.0]
+            hard[f"{key}{n}"] = {"name": f"{key}{n}", "at_mm": at, "direction": [0, 0, -1], "structure": "frame"}
+            mounts[f"{key}{n}"] = held(key, f"{key}{n}")
+    boxes = {"x": box_at((1000.0, 500.0, 400.0)), "y": box_at((1000.0, 500.0, 524.0), name="Y")}
+    plate = a_block((950.0, 450.0, 522.0), (1300.0, 700.0, 523.0), gap_class="same")
+    tree = plain_car(boxes=boxes, hardpoints=hard, mounts=mounts, items={"p": {**plate, "name": "plate"}})
+    rows = {row.what: row.mm for row in stack_up(resolve(validate(tree), {}), "x", "up").rows}
+    assert rows["twist of the frame"] > 3.0
