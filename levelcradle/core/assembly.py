@@ -270,6 +270,11 @@ def bay_panels(bay: Bay) -> tuple[Panel, ...]:
     return _panels(bay.model_dump_json(by_alias=True, include=set(_Shaped)))
 
 
+@lru_cache(maxsize=256)
+def _panels(bay_json: str) -> tuple[Panel, ...]:
+    return tuple(panels(Bay.model_validate_json(bay_json)))
+
+
 def bay_faces(bay: Bay) -> tuple[tuple[str, tuple[Vec, ...]], ...]:
     """(side, corners) of every face of a bay. Cached by content."""
     return _faces(bay.model_dump_json(by_alias=True, include=set(_Shaped)))
@@ -278,11 +283,6 @@ def bay_faces(bay: Bay) -> tuple[tuple[str, tuple[Vec, ...]], ...]:
 @lru_cache(maxsize=256)
 def _faces(bay_json: str) -> tuple[tuple[str, tuple[Vec, ...]], ...]:
     return tuple(faces(Bay.model_validate_json(bay_json)))
-
-
-@lru_cache(maxsize=256)
-def _panels(bay_json: str) -> tuple[Panel, ...]:
-    return tuple(panels(Bay.model_validate_json(bay_json)))
 
 
 @lru_cache(maxsize=256)

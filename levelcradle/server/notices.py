@@ -16,6 +16,7 @@ __all__ = ["NoticeOut", "notices", "router"]
 
 LOCK = Path(__file__).parents[2] / "requirements.txt"
 _PINNED = re.compile(r"^([A-Za-z0-9_.\-]+)==", re.MULTILINE)
+CODE = (".py", ".pyc")  # modules that are called so
 _LICENCE_FILE = re.compile(r"(^|/)(licen[cs]e|copying|notice)[^/]*$", re.IGNORECASE)
 
 router = APIRouter()
@@ -42,8 +43,9 @@ def _installed(name: str) -> Iterator[Distribution]:
 
 
 def _of(name: str, found: Distribution) -> NoticeOut:
-    files = [file for file in found.files or () if _LICENCE_FILE.search(str(file))]
-    text = "\n\n".join(file.read_text(encoding="utf-8").strip() for file in files)
+    named = (Path(str(file.locate())) for file in found.files or () if _LICENCE_FILE.search(str(file)))
+    files = [file for file in named if file.suffix not in CODE and file.is_file()]
+    text = "\n\n".join(file.read_text(encoding="utf-8", errors="replace").strip() for file in files)
     return NoticeOut(name=name, version=found.version, licence=_licence(found), text=text)
 
 

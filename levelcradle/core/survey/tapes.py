@@ -12,6 +12,7 @@ __all__ = ["MEET_WITHIN_MM", "Swing", "swing"]
 
 MEET_WITHIN_MM = 3.0  # tapes that miss each other by more were misread: reached-in tape, common practice, no source
 TO = 1e-15
+ON_A_HOOK_MM = 1e-6
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,7 +68,7 @@ def _settled(known: Matrix, lengths: Matrix, start: Matrix, axes: int) -> Matrix
     from scipy.optimize import least_squares  # seldom asked, and slow to load
 
     at = start.copy()
-    if np.linalg.norm(at - known, axis=1).min() < 1e-6:
+    if np.linalg.norm(at - known, axis=1).min() < ON_A_HOOK_MM:
         at[:axes] += 1.0  # on a hook itself its tape has no direction
 
     def arms(placed: Matrix) -> Matrix:
@@ -78,7 +79,7 @@ def _settled(known: Matrix, lengths: Matrix, start: Matrix, axes: int) -> Matrix
 
     def slopes(placed: Matrix) -> Matrix:
         away = arms(placed)
-        return np.asarray((away / np.linalg.norm(away, axis=1)[:, None])[:, :axes])
+        return np.asarray((away / np.maximum(np.linalg.norm(away, axis=1), ON_A_HOOK_MM)[:, None])[:, :axes])
 
     found = least_squares(misses, at[:axes], slopes, method="lm", xtol=TO, ftol=TO, gtol=TO)
     return np.concatenate([found.x, start[axes:]])

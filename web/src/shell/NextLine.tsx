@@ -25,7 +25,7 @@ export function NextLine() {
       aria-label="Next"
       className="flex min-h-10 shrink-0 items-center gap-3 border-b border-hair bg-sheet px-4 py-1 print:hidden"
     >
-      <p className="m-0 min-w-0 flex-1 truncate" title={sentence(next, units)}>
+      <p className="m-0 line-clamp-2 min-w-0 flex-1 leading-tight" title={sentence(next, units)}>
         <strong className="text-blue">next:</strong> {sentence(next, units)}
       </p>
       <Button plain onClick={go}>

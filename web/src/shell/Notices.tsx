@@ -2,20 +2,22 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link as To } from 'react-router'
 
+import { wordsOf } from '../design/api'
 import { noticesQuery, ownNoticesQuery } from '../design/queries'
 import type { Notice } from '../design/types'
 import { Heading } from '../ui/parts'
 
 export default function Notices() {
-  const { data: here } = useQuery(ownNoticesQuery)
-  const { data: there } = useQuery(noticesQuery)
+  const { data: here, error: unread } = useQuery(ownNoticesQuery)
+  const { data: there, error } = useQuery(noticesQuery)
   return (
     <main className="h-full overflow-auto px-6 py-6" tabIndex={0} aria-label="Licences of others">
       <To to="/" className="text-blue">
         Cars on the bench
       </To>
-      <h1 className="mt-4 mb-0 text-[22px]">Licences of others</h1>
-      <p>Level Cradle is built with the work of many. Each is used under its own licence.</p>
+      <h1 className="mt-4 mb-0 text-[22px] font-extrabold">Licences of others</h1>
+      <p className="mb-6">Level Cradle is built with the work of many. Each is used under its own licence.</p>
+      {(unread ?? error) && <p role="alert">{wordsOf(unread ?? error)}</p>}
       <Rows title="In the browser" rows={here ?? []} />
       <Rows title="On the server" rows={there ?? []} />
     </main>

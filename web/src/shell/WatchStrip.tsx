@@ -60,7 +60,9 @@ export function WatchStrip() {
             className={`flex min-h-9 min-w-0 items-center gap-1.5 rounded border bg-white px-2 text-left ${all ? '' : 'shrink basis-1/3 max-[1100px]:basis-1/2 max-[1100px]:nth-3:hidden max-[900px]:basis-full max-[900px]:nth-2:hidden'} ${row.ids.includes(chosen ?? '') ? 'border-2 border-blue' : 'border-[#c9c2af]'}`}
           >
             <Mark state={row.state} />
-            <span className="narrow truncate font-medium">{sentence(row, units)}</span>
+            <span className="narrow line-clamp-2 text-[14px] text-balance leading-4 font-medium">
+              {sentence(row, units)}
+            </span>
           </button>
         ))}
       </div>

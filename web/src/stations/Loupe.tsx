@@ -1,6 +1,6 @@
 /** A gap enlarged, true to one scale of its own: the thing, the gap, the box's wall, and where the need ends. */
 import type { Finding } from '../design/types'
-import { gap } from '../ui/format'
+import { gap, inWords } from '../ui/format'
 import { colourOf } from '../ui/Mark'
 import { useUnits } from '../ui/units'
 
@@ -67,7 +67,7 @@ export function Loupe({ finding }: { finding: Finding }) {
         </text>
       </g>
       <text x={6} y={HIGH - 8} fontSize={12} stroke="#fff" strokeWidth={4} paintOrder="stroke">
-        {finding.shows.length > 11 ? `${finding.shows.slice(0, 10)}…` : finding.shows}
+        {inWords(finding.shows, 11)}
       </text>
       <text x={Math.min(LEFT + needs * k + 5, WIDE - 90)} y={HIGH - 8} fontSize={12}>
         {gap(needs, units.length, 'up').replace(/\.0$/, '')} wanted

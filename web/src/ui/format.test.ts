@@ -10,6 +10,7 @@ import {
   massUp,
   place,
   sentence,
+  inWords,
   utilisation,
   withCommas,
 } from './format'
@@ -74,4 +75,16 @@ it('a place is said as the trade says it', () => {
   expect(place([840, -120, 310], 'mm')).toBe('840 aft, 120 L, 310 up')
   expect(place([-1840, 0, 310], 'mm')).toBe('1,840 fore, 0 R, 310 up')
   expect(withCommas('1234567.89')).toBe('1,234,567.89')
+})
+
+describe('a text that is too long', () => {
+  it.each([
+    ['axle at full bump', 17, 'axle at full bump'],
+    ['axle at full bump', 11, 'axle at …'],
+    ['anti-roll bar through its travel', 24, 'anti-roll bar through …'],
+    ['anti-roll bar', 5, 'anti-roll …'],
+    ['silencer', 4, 'silencer …'],
+  ])('%s in %i letters ends at a word', (text, most, shown) => {
+    expect(inWords(text, most)).toBe(shown)
+  })
 })

@@ -59,6 +59,14 @@ export function utilisation(value: number): string {
   return (steps(value * 100, 'up') / 100).toFixed(2)
 }
 
+/** So much of a text as goes into that many letters, in whole words; its first word at least. */
+export function inWords(text: string, most: number): string {
+  if (text.length <= most) return text
+  const end = text.lastIndexOf(' ', most - 2)
+  const [first = ''] = text.split(' ')
+  return `${end > 0 ? text.slice(0, end) : first} …`
+}
+
 export function withCommas(text: string): string {
   const [whole = '', rest] = text.split('.')
   const grouped = whole.replace(/\B(?=(\d{3})+(?!\d))/g, ',')

@@ -1,6 +1,6 @@
 /** Gaps on the drawing: a pill with mark, figure and name, tied to the two nearest points. */
 import type { Finding } from '../design/types'
-import { gap } from '../ui/format'
+import { gap, inWords } from '../ui/format'
 import { colourOf, MarkShape } from '../ui/Mark'
 import type { Units } from '../ui/format'
 import { type Scale, spotOf, tallOf, type ViewName } from './scale'
@@ -49,7 +49,7 @@ export function arrangeFlags(
     const [here, there] = finding.points_mm as unknown as [number, number, number][]
     if (!here || !there || viewOf(finding) !== view) continue
     const [from, to] = [spotOf(here, view, scale), spotOf(there, view, scale)]
-    const text = finding.shows.length > 24 ? `${finding.shows.slice(0, 23)}…` : finding.shows
+    const text = inWords(finding.shows, 24)
     const width = 40 + gap(finding.value ?? 0, units.length).length * 9 + text.length * 6.4
     const area = ([x, y]: [number, number]): Area => ({
       x0: x - 3,

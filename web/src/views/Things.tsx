@@ -3,9 +3,9 @@ import { memo } from 'react'
 
 import { boxOf } from '../design/choice'
 import type { Document, Shape } from '../design/types'
+import { useCut } from './cut'
 import type { Area } from './Flags'
 import { target } from './hits'
-import { useCut } from './cut'
 import { freeOf, type Spot, strokesOf } from './naming'
 import { patternOf } from './Patterns'
 import { type Scale, spotOf, type ViewName } from './scale'
@@ -97,22 +97,14 @@ function BaySide({ shape, points, opacity }: { shape: Shape; points: string; opa
   )
 }
 
+/** What is faint is faint as a whole, or what lies under a module would show through it. */
 export const Boxes = memo(function Boxes({ shapes, view, scale, selected, spoken }: Props) {
+  const own = shapes.filter((shape) => shape.owner.startsWith('boxes/'))
+  const draw = (shape: Shape, i: number) => <BoxShape key={i} {...{ shape, view, scale, selected }} />
   return (
     <g>
-      {shapes.map((shape, i) => {
-        if (!shape.owner.startsWith('boxes/')) return null
-        return (
-          <BoxShape
-            key={i}
-            shape={shape}
-            view={view}
-            scale={scale}
-            selected={selected}
-            faded={faint(shape, spoken)}
-          />
-        )
-      })}
+      <g opacity={0.35}>{own.filter((shape) => faint(shape, spoken)).map(draw)}</g>
+      {own.filter((shape) => !faint(shape, spoken)).map(draw)}
     </g>
   )
 })
@@ -122,19 +114,17 @@ function BoxShape({
   view,
   scale,
   selected,
-  faded,
 }: {
   shape: Shape
   view: ViewName
   scale: Scale
   selected: string | null
-  faded: boolean
 }) {
   const points = pointsOf(shape, view, scale)
   const chosen = isChosen(shape, selected)
   const look = LOOKS[shape.kind] ?? LOOKS['tray']
   return (
-    <g opacity={faded ? 0.35 : 1} data-path={shape.path} data-kind={shape.kind}>
+    <g data-path={shape.path} data-kind={shape.kind}>
       <polygon
         points={points}
         {...look}
