@@ -5,7 +5,6 @@ import { useGoTo } from '../design/address'
 import { useChoice } from '../design/choice'
 import { useAnalysis, useLoaded, useWaiting } from '../design/live'
 import type { StationState } from '../design/types'
-import { inWords } from '../ui/format'
 import { Mark } from '../ui/Mark'
 import { useTouch } from '../ui/touch'
 import { UnitSwitch } from '../ui/UnitSwitch'
@@ -70,7 +69,7 @@ function StepButton({ word, says, onStep }: { word: string; says: string | null;
       title={says ? `${word}: ${says}` : 'Nothing to undo'}
       className="narrow max-w-[150px] min-w-0 truncate text-left text-xs underline decoration-steel underline-offset-2 disabled:no-underline disabled:opacity-60"
     >
-      {says ? inWords(`${word}: ${says}`, 27) : 'Nothing to undo'}
+      {says ? `${word}: ${says}` : 'Nothing to undo'}
     </button>
   )
 }
