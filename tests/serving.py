@@ -1,13 +1,28 @@
-"""A server in this process, on a free port of loopback."""
+"""The application in this process, and a server for it on a free port of loopback."""
 
 import socket
 import threading
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
+from pathlib import Path
 from typing import Any
 
 import uvicorn
+from fastapi import FastAPI
+
+from levelcradle.server import attach, create_app
+from levelcradle.store import Store
+
+APPS: dict[Path | None, FastAPI] = {}
+
+
+def app_over(store: Store, front_end: Path | None = None) -> FastAPI:
+    """One application serves test after test, each time over another store: to make its routes takes longer than many a test."""
+    if front_end not in APPS:
+        APPS[front_end] = create_app(store, front_end)
+    attach(APPS[front_end], store)
+    return APPS[front_end]
 
 
 def free_port() -> int:

@@ -1,5 +1,5 @@
 """FastAPI: thin routes, problem details, limits."""
 
-from levelcradle.server.app import create_app
+from levelcradle.server.app import attach, create_app
 
-__all__ = ["create_app"]
+__all__ = ["attach", "create_app"]

@@ -32,7 +32,7 @@ from levelcradle.server.study_routes import router as study_router
 from levelcradle.server.survey_routes import router as survey_router
 from levelcradle.store import Store
 
-__all__ = ["create_app"]
+__all__ = ["attach", "create_app"]
 
 
 class _FrontEnd(StaticFiles):
@@ -53,11 +53,7 @@ def create_app(store: Store, front_end: Path | None = None, own_ports: Collectio
     app = FastAPI(
         title="Level Cradle", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json", lifespan=_running
     )  # fmt: skip
-    app.state.store = store
-    app.state.queue = Queue(store)
-    app.state.news = News(store)
-    app.state.scans = Scans(store.files)
-    app.state.instruments = Instruments(own_ports)
+    attach(app, store, own_ports)
     app.include_router(router, prefix="/api")
     app.include_router(cars_router, prefix="/api")
     app.include_router(survey_router, prefix="/api")
@@ -72,6 +68,15 @@ def create_app(store: Store, front_end: Path | None = None, own_ports: Collectio
     if front_end and (front_end / "index.html").exists():
         app.mount("/", _FrontEnd(directory=front_end, html=True))
     return app
+
+
+def attach(app: FastAPI, store: Store, own_ports: Collection[int] = ()) -> None:
+    """Gives an application what its routes work on. One that has stopped may be given another store: its routes stay made."""
+    app.state.store = store
+    app.state.queue = Queue(store)
+    app.state.news = News(store)
+    app.state.scans = Scans(store.files)
+    app.state.instruments = Instruments(own_ports)
 
 
 @asynccontextmanager

@@ -6,14 +6,14 @@ import pytest
 from fastapi.testclient import TestClient
 
 from levelcradle.demo import demo_design
-from levelcradle.server import create_app
 from levelcradle.store import Store
+from tests.serving import app_over
 
 
 @pytest.fixture
 def client(store: Store) -> Iterator[TestClient]:
     headers = {"X-Session": "tester"}
-    with TestClient(create_app(store), base_url="http://127.0.0.1", headers=headers, raise_server_exceptions=False) as found:
+    with TestClient(app_over(store), base_url="http://127.0.0.1", headers=headers, raise_server_exceptions=False) as found:
         yield found
 
 

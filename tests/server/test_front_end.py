@@ -5,14 +5,14 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
-from levelcradle.server import create_app
 from levelcradle.server.__main__ import FRONT_END
 from levelcradle.store import Store
+from tests.serving import app_over
 
 
 @pytest.fixture
 def site(store: Store) -> TestClient:
-    return TestClient(create_app(store, FRONT_END), base_url="http://127.0.0.1")
+    return TestClient(app_over(store, FRONT_END), base_url="http://127.0.0.1")
 
 
 @pytest.mark.parametrize("path", ["/", "/car/ouzel/place", "/somewhere"])

@@ -10,16 +10,15 @@ import httpx
 import pytest
 
 from levelcradle.demo import demo_design
-from levelcradle.server import create_app
 from levelcradle.store import Store
-from tests.serving import served
+from tests.serving import app_over, served
 
 
 @pytest.fixture
 def address(store: Store) -> Iterator[str]:
     store.create(demo_design(), "start", id_="ouzel")
     store.create(demo_design(), "start", id_="other")
-    with served(create_app(store)) as here:
+    with served(app_over(store)) as here:
         yield here
 
 

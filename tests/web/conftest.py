@@ -13,11 +13,10 @@ from playwright.sync_api import Browser, ConsoleMessage, Error, Locator, Page, R
 
 from levelcradle.demo import demo_design
 from levelcradle.jobs import run_worker
-from levelcradle.server import create_app
 from levelcradle.server.__main__ import FRONT_END
 from levelcradle.shots import BROWSER, FLAGS
 from levelcradle.store import Store
-from tests.serving import free_port, served
+from tests.serving import app_over, free_port, served
 
 AT_THE_DESK: ViewportSize = {"width": 1280, "height": 800}
 PATIENCE_MS = 20_000  # before something is taken never to come: two run at once on a slow machine
@@ -42,7 +41,7 @@ def port() -> int:
 @pytest.fixture
 def address(store: Store, port: int) -> Iterator[str]:
     assert (FRONT_END / "index.html").exists(), "the front end is built by ./cradle test"
-    with served(create_app(store, FRONT_END), port) as here:
+    with served(app_over(store, FRONT_END), port) as here:
         yield here
 
 

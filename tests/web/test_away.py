@@ -10,10 +10,9 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect
 
 from levelcradle.demo import demo_design
-from levelcradle.server import create_app
 from levelcradle.server.__main__ import FRONT_END
 from levelcradle.store import Store
-from tests.serving import free_port, served
+from tests.serving import app_over, free_port, served
 from tests.web.conftest import PATIENCE_MS, settled, watched
 
 FIGURES = {
@@ -87,7 +86,7 @@ def until(page: Page, holds: Callable[[], bool], what: str) -> None:
 def test_ten_figures_typed_without_the_net_wait_survive_a_closed_tab_and_go_in_in_order(
     context: BrowserContext, store: Store, car: str
 ) -> None:
-    with served(create_app(store, FRONT_END)) as address:
+    with served(app_over(store, FRONT_END)) as address:
         page = opened(context, address)
         page.wait_for_timeout(1500)  # the other stations are fetched at leisure
         context.set_offline(True)
@@ -116,7 +115,7 @@ def test_a_server_that_dies_and_comes_back_gets_all_ten_and_the_other_screens_ed
     context: BrowserContext, store: Store, car: str
 ) -> None:
     port = free_port()
-    with served(create_app(store, FRONT_END), port) as address:
+    with served(app_over(store, FRONT_END), port) as address:
         page = opened(context, address)
         expect(field(page, "Wheelbase")).to_be_visible()
     store.edit(car, [{"op": "replace", "path": "/vehicle/overall/width_mm", "value": 1610.0}], base=1, session="other", who="Ann")
@@ -124,7 +123,7 @@ def test_a_server_that_dies_and_comes_back_gets_all_ten_and_the_other_screens_ed
     expect(told(page)).to_have_text("not saved, 10 waiting")
     page.get_by_role("button", name=re.compile("^Undo")).click()
     expect(told(page)).to_have_text("not saved, 9 waiting")
-    with served(create_app(store, FRONT_END), port):
+    with served(app_over(store, FRONT_END), port):
         expect(told(page)).to_have_text("not saved, 1 refused")
         clash = "Ann was first"
         expect(field(page, "Width").locator("xpath=ancestor::span[2]")).to_contain_text(clash)
@@ -138,7 +137,7 @@ def test_a_server_that_dies_and_comes_back_gets_all_ten_and_the_other_screens_ed
 
 
 def test_far_from_its_neighbours_it_is_asked_about_when_it_is_sent(context: BrowserContext, store: Store, car: str) -> None:
-    with served(create_app(store, FRONT_END)) as address:
+    with served(app_over(store, FRONT_END)) as address:
         page = opened(context, address)
         expect(field(page, "Wheelbase")).to_be_visible()
         context.set_offline(True)
@@ -155,7 +154,7 @@ def test_far_from_its_neighbours_it_is_asked_about_when_it_is_sent(context: Brow
 @contextmanager
 def slow(store: Store, seconds: float) -> Iterator[str]:
     """A server that answers everything that is typed or done after a while."""
-    app = create_app(store, FRONT_END)
+    app = app_over(store, FRONT_END)
 
     async def slowly(scope: Any, receive: Any, send: Any) -> None:
         if scope["type"] == "http" and scope["method"] in ("POST", "PATCH"):
@@ -179,7 +178,7 @@ def test_a_slow_server_loses_nothing_typed_faster_than_it_answers_nor_by_a_reloa
 
 
 def test_a_reload_or_the_way_back_while_typing_loses_nothing(context: BrowserContext, store: Store, car: str) -> None:
-    with served(create_app(store, FRONT_END)) as address:
+    with served(app_over(store, FRONT_END)) as address:
         page = opened(context, address, "level")
         station(page, "Survey")
         field(page, "Width").fill("1,5")
@@ -200,7 +199,7 @@ def test_a_reload_or_the_way_back_while_typing_loses_nothing(context: BrowserCon
 
 
 def test_a_new_car_and_a_place_that_are_half_typed_outlive_a_reload(context: BrowserContext, store: Store, car: str) -> None:
-    with served(create_app(store, FRONT_END)) as address:
+    with served(app_over(store, FRONT_END)) as address:
         page = watched(context.new_page())
         page.goto(address)
         for label, text in (("Name", "Heron van"), ("Wheelbase (mm)", "2,4")):
@@ -228,7 +227,7 @@ def test_a_new_car_and_a_place_that_are_half_typed_outlive_a_reload(context: Bro
 def test_a_station_that_was_not_fetched_before_the_net_went_is_fetched_when_it_is_back(
     context: BrowserContext, store: Store, car: str
 ) -> None:
-    with served(create_app(store, FRONT_END)) as address:
+    with served(app_over(store, FRONT_END)) as address:
         page = context.new_page()
         page.route("**/assets/Level*", lambda route: route.abort())
         page.goto(f"{address}/car/ouzel/place")
@@ -239,7 +238,7 @@ def test_a_station_that_was_not_fetched_before_the_net_went_is_fetched_when_it_i
 
 
 def test_a_nudge_followed_at_once_by_a_reload_is_stored(context: BrowserContext, store: Store, car: str) -> None:
-    with served(create_app(store, FRONT_END)) as address:
+    with served(app_over(store, FRONT_END)) as address:
         page = opened(context, address, "place")
         page.get_by_role("button", name="Find").click()
         page.keyboard.type("Tank box")
@@ -252,7 +251,7 @@ def test_a_nudge_followed_at_once_by_a_reload_is_stored(context: BrowserContext,
 
 
 def test_measurements_are_taken_without_the_net(context: BrowserContext, store: Store, car: str) -> None:
-    with served(create_app(store, FRONT_END)) as address:
+    with served(app_over(store, FRONT_END)) as address:
         page = opened(context, address)
         expect(page.get_by_role("button", name="Take measurements")).to_be_visible()
         settled(page)
@@ -271,7 +270,7 @@ def test_measurements_are_taken_without_the_net(context: BrowserContext, store: 
 
 
 def test_two_in_one_field_the_later_sees_who_was_first_and_both_values(context: BrowserContext, store: Store, car: str) -> None:
-    with served(create_app(store, FRONT_END)) as address:
+    with served(app_over(store, FRONT_END)) as address:
         ann, ben = opened(context, address), opened(context, address)
         told(ann).get_by_role("button").click()
         ann.get_by_label("Who works here").fill("Ann")
