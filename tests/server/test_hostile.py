@@ -155,7 +155,7 @@ def test_any_bracket_on_any_leaning_box_is_analysed(
 def test_every_operation_fuzzed_from_the_apis_own_description(client: TestClient, car: str) -> None:
     """Requests made from the OpenAPI description, right and wrong ones: no answer is a server error."""
     api = schemathesis.openapi.from_dict(client.get("/api/openapi.json").json())
-    seen = set()
+    seen, asked = set[str](), set[str]()
 
     def one(operation: Any) -> None:
         @settings(max_examples=12, deadline=None, phases=[Phase.generate], suppress_health_check=list(HealthCheck), derandomize=True)
@@ -165,6 +165,9 @@ def test_every_operation_fuzzed_from_the_apis_own_description(client: TestClient
                 case.path_parameters["project"] = car
             request = case.as_transport_kwargs(base_url="http://127.0.0.1")
             request.pop("cookies", None)
+            if repr(request) in asked:  # many a question has no more to it than its address
+                return
+            asked.add(repr(request))
             answer = client.request(**request)
             assert answer.status_code < 500, (operation.label, answer.text[:300])
 

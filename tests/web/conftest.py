@@ -21,13 +21,14 @@ from tests.serving import app_over, free_port, served
 AT_THE_DESK: ViewportSize = {"width": 1280, "height": 800}
 PATIENCE_MS = 20_000  # before something is taken never to come: two run at once on a slow machine
 POLL_MS = 15
+AS_WRITTEN = "--js-flags=--no-maglev --no-turbofan"  # no page of a test lives long enough to be worth translating twice
 expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     with sync_playwright() as play:
-        found = play.chromium.launch(executable_path=BROWSER, args=list(FLAGS))
+        found = play.chromium.launch(executable_path=BROWSER, args=[*FLAGS, AS_WRITTEN])
         yield found
         found.close()
 
