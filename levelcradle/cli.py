@@ -9,7 +9,7 @@ from pathlib import Path
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.design import Design, load
 from levelcradle.core.errors import DesignError
-from levelcradle.core.finding import says
+from levelcradle.core.finding import message_text
 from levelcradle.core.meshes import Mesh
 
 __all__ = ["main"]
@@ -54,7 +54,7 @@ def _read(path: Path) -> Design | None:
         print(f"{path}: {error.strerror}", file=sys.stderr)
     except DesignError as error:
         for problem in error.problems:
-            print(f"{path}: {problem.path or '/'}: {problem.says}", file=sys.stderr)
+            print(f"{path}: {problem.path or '/'}: {problem.message}", file=sys.stderr)
     return None
 
 
@@ -69,14 +69,14 @@ def check(path: Path, *, as_json: bool) -> int:
 
 
 def _lines(analysis: Analysis) -> list[str]:
-    return [f"{WORDS.get(f.state, f.state):9} {f.station:9} {says(f)}" for f in analysis.findings]
+    return [f"{WORDS.get(f.state, f.state):9} {f.station:9} {message_text(f)}" for f in analysis.findings]
 
 
 def _as_json(analysis: Analysis) -> str:
     rows = [
-        {"id": f.id, "code": f.code, "station": f.station, "state": f.state, "subjects": f.subjects, "says": says(f),
+        {"id": f.id, "code": f.code, "station": f.station, "state": f.state, "subjects": f.subjects, "message": message_text(f),
          "value": f.value, "limit": f.limit, "margin": f.margin, "unit": f.unit, "tolerance": f.tolerance,
-         "because": f.because, "points_mm": f.points_mm, "working": [asdict(step) for step in f.working()] if f.working else []}
+         "rationale": f.rationale, "points_mm": f.points_mm, "working": [asdict(step) for step in f.working()] if f.working else []}
         for f in analysis.findings
     ]  # fmt: skip
     return json.dumps({"released": analysis.released, "findings": rows}, ensure_ascii=False, indent=1)

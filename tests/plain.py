@@ -5,7 +5,7 @@ from typing import Any
 
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.design import validate
-from levelcradle.core.finding import Finding, says
+from levelcradle.core.finding import Finding, message_text
 from tests.conftest import DEMO
 
 EMPTY = ("weighings", 
@@ -75,4 +75,4 @@ def found(tree: Mapping[str, Any], code: str) -> list[Finding]:
 
 
 def said(tree: Mapping[str, Any], code: str) -> list[str]:
-    return [says(f) for f in found(tree, code)]
+    return [message_text(f) for f in found(tree, code)]

@@ -54,7 +54,7 @@ class WatchRow:
     """One row of the watch strip: a finding, or several of one rule told together."""
 
     state: State
-    says: str
+    message: str
     figures: tuple[Figure, ...]
     ids: tuple[str, ...]
 
@@ -170,9 +170,9 @@ def _kept(name: str, station: str, work: Callable[[], T], instead: T, found: lis
                 station=station,
                 state="unknown",
                 subjects=(station,),
-                says=f"Could not be worked out: {name}",
-                because=f"a fault of the application ({type(error).__name__}); nothing here is clear",
-                shows="not worked out",
+                message=f"Could not be worked out: {name}",
+                rationale=f"a fault of the application ({type(error).__name__}); nothing here is clear",
+                label="not worked out",
             )
         )
         return instead
@@ -209,8 +209,8 @@ def _release(assembly: Assembly, found: list[Finding]) -> list[Finding]:
             station="drawings",
             state="foul",
             subjects=("drawings",),
-            says=f"Drawings are not released: {reasons}",
-            because="nothing is cut from figures that do not stand",
+            message=f"Drawings are not released: {reasons}",
+            rationale="nothing is cut from figures that do not stand",
         )
     ]
 
@@ -224,13 +224,13 @@ def _watch(findings: tuple[Finding, ...]) -> Iterator[WatchRow]:
             together.setdefault(key, []).append(finding)
     for (code, _), group in together.items():
         first = group[0]
-        says = first.says
+        message = first.message
         if len(group) > 1 and code == "mount.use" and first.figures:
             words = {"foul": "foul", "tight": "tight, wall by rule"}.get(first.state, "not known")
-            says = f"{len(group)} mounts {words}; weakest use {{0}}"
+            message = f"{len(group)} mounts {words}; weakest use {{0}}"
         elif len(group) > 1:
-            says = f"{first.says} (and {len(group) - 1} more)"
-        yield WatchRow(first.state, says, first.figures, tuple(f.id for f in group))
+            message = f"{first.message} (and {len(group) - 1} more)"
+        yield WatchRow(first.state, message, first.figures, tuple(f.id for f in group))
 
 
 def _station(name: str, design: Design, findings: tuple[Finding, ...]) -> StationState:

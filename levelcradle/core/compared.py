@@ -12,7 +12,7 @@ __all__ = ["Compared", "compared"]
 class Worst:
     """A finding in short."""
 
-    says: str
+    message: str
     figures: tuple[Figure, ...]
     state: State
 
@@ -41,4 +41,4 @@ def _worst(analysis: Analysis, code: str) -> Worst | None:
     """Of one rule; findings come worst first, and of one state that with the least margin counts."""
     rows: list[Finding] = [f for f in analysis.findings if f.code == code and f.margin is not None]
     worst = min(rows, key=lambda f: f.margin or 0.0, default=None)
-    return Worst(worst.says, worst.figures, worst.state) if worst else None
+    return Worst(worst.message, worst.figures, worst.state) if worst else None

@@ -20,9 +20,9 @@ class CradleError(Exception):
 class ReadingError(CradleError, ValueError):
     """A text that somebody typed cannot be read as what the blank asks for."""
 
-    def __init__(self, text: str, says: str) -> None:
-        self.text, self.says = text, says
-        super().__init__(says)
+    def __init__(self, text: str, message: str) -> None:
+        self.text, self.message = text, message
+        super().__init__(message)
 
 
 class OutOfRange(CradleError, ValueError):
@@ -34,7 +34,7 @@ class Problem:
     """One thing wrong at one place of the document: a JSON pointer and a sentence."""
 
     path: str
-    says: str
+    message: str
 
 
 class DesignError(CradleError, ValueError):
@@ -42,14 +42,14 @@ class DesignError(CradleError, ValueError):
 
     def __init__(self, problems: tuple[Problem, ...]) -> None:
         self.problems = problems
-        super().__init__("; ".join(f"{p.path or '/'}: {p.says}" for p in problems))
+        super().__init__("; ".join(f"{p.path or '/'}: {p.message}" for p in problems))
 
 
 class PatchError(DesignError):
     """An edit names a place that is not there, or adds what exists already."""
 
-    def __init__(self, path: str, says: str) -> None:
-        super().__init__((Problem(path, says),))
+    def __init__(self, path: str, message: str) -> None:
+        super().__init__((Problem(path, message),))
 
 
 class UnknownThing(CradleError, LookupError):

@@ -7,7 +7,7 @@ from typing import Literal
 
 from levelcradle.core.axes import Vec
 
-__all__ = ["ORDER", "Figure", "Finding", "State", "Step", "Working", "gap_state", "plain", "says", "use_state", "write"]
+__all__ = ["ORDER", "Figure", "Finding", "State", "Step", "Working", "gap_state", "plain", "message_text", "use_state", "write"]
 
 State = Literal["clear", "tight", "foul", "unknown", "note"]
 ORDER: dict[State, int] = {"foul": 0, "unknown": 1, "tight": 2, "note": 3, "clear": 4}
@@ -62,16 +62,16 @@ class Finding:
     station: str
     state: State
     subjects: tuple[str, ...]
-    says: str
+    message: str
     figures: tuple[Figure, ...] = ()
     value: float | None = None
     limit: float | None = None
     margin: float | None = None
     unit: Unit = ""
     tolerance: float | None = None
-    because: str = ""
+    rationale: str = ""
     points_mm: tuple[Vec, ...] = ()
-    shows: str = ""
+    label: str = ""
     working: Callable[[], Working] | None = field(default=None, repr=False, compare=False)
 
     @property
@@ -100,9 +100,9 @@ def plain(name: str) -> str:
     return name.replace("{", "(").replace("}", ")")
 
 
-def says(finding: Finding) -> str:
+def message_text(finding: Finding) -> str:
     """The sentence with its figures written in millimetres and kilograms, for terminals and sheets."""
-    return finding.says.format(*(write(figure) for figure in finding.figures))
+    return finding.message.format(*(write(figure) for figure in finding.figures))
 
 
 def write(figure: Figure) -> str:

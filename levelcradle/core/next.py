@@ -16,7 +16,7 @@ __all__ = ["Next", "next_step"]
 class Next:
     """One thing to do. ``goes``: the path of the document whose blank does it; a collection's is the button that adds to it."""
 
-    says: str
+    message: str
     station: str
     goes: str
     figures: tuple[Figure, ...] = ()
@@ -38,8 +38,8 @@ STATION = {"module_kinds": "stock", "modules": "stock", "strings": "stock", "box
 """Where the figures of a collection are filled in; all else is surveyed."""
 
 
-def _at(says: str, goes: str) -> Next:
-    return Next(says, STATION.get(goes.split("/")[1], "survey"), goes)
+def _at(message: str, goes: str) -> Next:
+    return Next(message, STATION.get(goes.split("/")[1], "survey"), goes)
 
 
 def _weigh(design: Design, findings: Findings) -> Next | None:
@@ -102,7 +102,7 @@ def _first(prefixes: tuple[str, ...], states: tuple[str, ...], words: str) -> Ca
         for finding in findings:
             if finding.state in states and finding.code.startswith(prefixes) and finding.code != "drawings.release":
                 goes = "/" + finding.subjects[0] if finding.subjects else f"/{finding.station}"
-                return Next(f"{words}: {finding.says}", finding.station, goes, finding.figures, finding.id)
+                return Next(f"{words}: {finding.message}", finding.station, goes, finding.figures, finding.id)
         return None
 
     return step
@@ -124,7 +124,7 @@ def _hang(design: Design, findings: Findings) -> Next | None:
 
 def _cable(design: Design, findings: Findings) -> Next | None:
     found = next((f for f in findings if f.code == "box.cable"), None)
-    return Next(found.says, "box", f"/{found.subjects[0]}/openings", found.figures, found.id) if found else None
+    return Next(found.message, "box", f"/{found.subjects[0]}/openings", found.figures, found.id) if found else None
 
 
 def _height(design: Design, findings: Findings) -> Next | None:

@@ -86,8 +86,8 @@ class _Reader:
         if kind == "length" and unit == "mm" and _BARE_FRACTION.search(self.text):
             self.unit = "in"
 
-    def wrong(self, says: str) -> ReadingError:
-        return ReadingError(self.original, says)
+    def wrong(self, message: str) -> ReadingError:
+        return ReadingError(self.original, message)
 
     def whole(self) -> float:
         """Worked out in fractions, so that 14 5/8 in is 371.475 mm and not a rounding error less."""

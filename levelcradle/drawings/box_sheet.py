@@ -23,7 +23,7 @@ def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> 
     length, width, height = shell.over_mm
     scale = min((WIDE - GAP) / (length + width), (HIGH - GAP) / (width + height), 1.0)
     over = (length - shell.outer_mm[0]) / 2
-    how, more = shell.made.says()
+    how, more = shell.made.message()
     plan = Frame((LEFT, TOP - width * scale), (-over, -over), scale)
     side = Frame((LEFT, TOP - width * scale - GAP - height * scale), (-over, 0.0), scale)
     front = Frame((LEFT + length * scale + GAP, side.origin[1]), (-over, 0.0), scale)

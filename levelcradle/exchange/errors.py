@@ -8,6 +8,6 @@ __all__ = ["FileRefused"]
 class FileRefused(CradleError, ValueError):
     """A file cannot be read, or holds what is of no use; says why in a sentence."""
 
-    def __init__(self, says: str) -> None:
-        self.says = says
-        super().__init__(says)
+    def __init__(self, message: str) -> None:
+        self.message = message
+        super().__init__(message)

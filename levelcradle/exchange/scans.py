@@ -38,7 +38,7 @@ class Scan:
     notes: tuple[str, ...]
 
 
-def read_scan(data: bytes, unit: LengthUnit | None, tolerance_mm: float, progress: Progress = lambda share, says: None) -> Scan:
+def read_scan(data: bytes, unit: LengthUnit | None, tolerance_mm: float, progress: Progress = lambda share, message: None) -> Scan:
     """A mesh file made small to a tolerance. Raises FileRefused with the reason.
 
     Args:

@@ -34,7 +34,7 @@ class Source:
     """One address that sends lines."""
 
     address: str
-    says: str = "connecting"
+    message: str = "connecting"
     samples: dict[str, deque[Sample]] = field(default_factory=dict)
     ended: threading.Event = field(default_factory=threading.Event)
 
@@ -98,11 +98,11 @@ def _hear(source: Source, host: str, port: int) -> None:
     while not source.ended.is_set():
         try:
             with socket.create_connection((host, port), timeout=PATIENCE_S) as line:
-                source.says = "connected"
+                source.message = "connected"
                 _read(source, line)
-                source.says = "ended the line"
+                source.message = "ended the line"
         except OSError as error:
-            source.says = "no answer" if isinstance(error, TimeoutError | ConnectionRefusedError) else "the line broke off"
+            source.message = "no answer" if isinstance(error, TimeoutError | ConnectionRefusedError) else "the line broke off"
         source.ended.wait(AGAIN_S)
 
 

@@ -165,8 +165,8 @@ def run_study(store: Store, key: str, leaving: Callable[[], bool]) -> None:
     try:
         found = study(design, wishes, meshes=meshes, tell=telling.tell, stop=telling.stop)
     except DesignError as error:
-        says = "; ".join(problem.says for problem in error.problems)
-        store.studies.told(key, "refused", says, 0, 0, "")
+        message = "; ".join(problem.message for problem in error.problems)
+        store.studies.told(key, "refused", message, 0, 0, "")
         return
     if telling.gone:
         store.studies.told(key, "waiting", "waiting for another worker", found.tried, telling.best)
@@ -175,8 +175,8 @@ def run_study(store: Store, key: str, leaving: Callable[[], bool]) -> None:
     proposals = found.proposals
     for proposals in with_hanging(design, found.proposals, meshes=meshes, stop=lambda: found.stopped or telling.stop()):
         telling.tell(Progress("asking what they can hang on", found.tried, best), proposals)
-    says = found.says or ("stopped with what it had" if found.stopped else "done")
-    store.studies.told(key, "stopped" if found.stopped else "done", says, found.tried, best, proposals_json(proposals))
+    message = found.message or ("stopped with what it had" if found.stopped else "done")
+    store.studies.told(key, "stopped" if found.stopped else "done", message, found.tried, best, proposals_json(proposals))
 
 
 class _Telling:
@@ -194,7 +194,7 @@ class _Telling:
             return
         self._last = now
         text = proposals_json(found) if found else None
-        self._stop = self._store.studies.told(self._key, "running", progress.says, progress.tried, progress.best, text)
+        self._stop = self._store.studies.told(self._key, "running", progress.message, progress.tried, progress.best, text)
 
     def stop(self) -> bool:
         self.gone = self.gone or self._leaving()

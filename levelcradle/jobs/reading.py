@@ -19,15 +19,15 @@ def read_in(store: Store, key: str, sent: Sent) -> None:
     """Reads what was sent, keeps it, and tells how far it has come; a file that is none is refused with its reason."""
     last = [0.0]
 
-    def told(share: float, says: str) -> None:
+    def told(share: float, message: str) -> None:
         if time.monotonic() - last[0] >= TOLD_EVERY_S:
             last[0] = time.monotonic()
-            store.readings.told(key, share, says)
+            store.readings.told(key, share, message)
 
     try:
         scan = read_scan(sent.data, sent.unit, sent.tolerance_mm, told)  # type: ignore[arg-type]
     except FileRefused as error:
-        store.readings.refused(key, error.says)
+        store.readings.refused(key, error.message)
         return
     except MemoryError:
         store.readings.refused(key, "The file asks for more memory than there is.")

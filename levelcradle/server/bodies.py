@@ -251,7 +251,7 @@ def json_body(model: type[B], most: int = PATCH_BYTES) -> Callable[[Request], Aw
         try:
             body = model.model_validate_json(raw)
         except ValidationError as error:
-            raise WrongBody([{"path": p.path, "says": p.says} for p in problems_of(error)]) from None
+            raise WrongBody([{"path": p.path, "message": p.message} for p in problems_of(error)]) from None
         _refuse_unprintable(body)
         return body
 
@@ -263,9 +263,9 @@ def _refuse_unprintable(body: BaseModel) -> None:
     try:
         found = any(_UNPRINTABLE.search(text) for text in _texts(body.model_dump(mode="python")))
     except RecursionError:
-        raise WrongBody([{"path": "", "says": "is nested too deeply"}]) from None
+        raise WrongBody([{"path": "", "message": "is nested too deeply"}]) from None
     if found:
-        raise WrongBody([{"path": "", "says": "holds characters that cannot be printed"}])
+        raise WrongBody([{"path": "", "message": "holds characters that cannot be printed"}])
 
 
 def _texts(value: Any) -> Iterator[str]:

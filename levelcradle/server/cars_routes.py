@@ -55,7 +55,7 @@ def import_file(
     if same and not another:
         detail = f"“{same[0].name}” is on the bench already: is the file a newer version of it, or another car?"
         return problem(409, "Which car?", detail, same=same[0].id)
-    return _created(store, store.create(design, session, says="from a file"))
+    return _created(store, store.create(design, session, message="from a file"))
 
 
 def _created(store: Store, key: str) -> Response:

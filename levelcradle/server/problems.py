@@ -40,12 +40,12 @@ def _later(answer: Response) -> Response:
 
 def _design(error: CradleError) -> Response:
     assert isinstance(error, DesignError)
-    errors = [{"path": p.path, "says": p.says} for p in error.problems]
+    errors = [{"path": p.path, "message": p.message} for p in error.problems]
     return problem(422, "The design would not hold", f"{len(errors)} thing(s) are wrong.", errors=errors)
 
 
 def _reading(error: CradleError) -> Response:
-    return problem(422, "Not understood", str(error), errors=[{"path": "", "says": str(error)}])
+    return problem(422, "Not understood", str(error), errors=[{"path": "", "message": str(error)}])
 
 
 def _stale(error: CradleError) -> Response:
@@ -64,7 +64,7 @@ ANSWERS: dict[type[CradleError], Callable[[CradleError], Response]] = {
     PatchError: _design,
     ReadingError: _reading,
     OutOfRange: _reading,
-    FileRefused: lambda error: problem(422, "Not taken", str(error), errors=[{"path": "", "says": str(error)}]),
+    FileRefused: lambda error: problem(422, "Not taken", str(error), errors=[{"path": "", "message": str(error)}]),
     UnknownThing: lambda error: problem(404, "Not there", str(error)),
     Stale: _stale,
     StoreAway: lambda error: _later(problem(503, "Away for a moment", str(error))),
@@ -81,7 +81,7 @@ def install(app: FastAPI) -> None:
 
     async def asked(_: Request, error: Exception) -> Response:
         assert isinstance(error, RequestValidationError)
-        errors = [{"path": "/".join(map(str, e["loc"])), "says": e["msg"][:200]} for e in error.errors()]
+        errors = [{"path": "/".join(map(str, e["loc"])), "message": e["msg"][:200]} for e in error.errors()]
         return problem(422, "Wrong form", "The request is not what this address takes.", errors=errors)
 
     async def http(_: Request, error: Exception) -> Response:

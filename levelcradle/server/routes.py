@@ -99,7 +99,7 @@ def _analysed(design: Design, scans: Scans) -> AnalysisOut:
 @router.get("/health", responses={503: {"model": ProblemOut}})
 def health(store: TheStore) -> dict[str, str]:
     """Whether the database answers (503 where it does not) and a worker lives."""
-    return {"says": "Level Cradle", "database": "there", "worker": "there" if store.worker_there() else "away"}
+    return {"message": "Level Cradle", "database": "there", "worker": "there" if store.worker_there() else "away"}
 
 
 @router.get("/schema")
@@ -234,7 +234,7 @@ def put_box(
     key = free_id(body.bay, opened.design.boxes)
     value = found.box.model_dump(mode="json", by_alias=True)
     patch = [OperationOut(op="add", path=f"/boxes/{key}", value=value)]
-    return json_out(FirstBoxOut(modules=found.modules, fits=found.fits, says=found.says, patch=patch))
+    return json_out(FirstBoxOut(modules=found.modules, fits=found.fits, message=found.message, patch=patch))
 
 
 @router.get("/projects/{project}/export")

@@ -56,9 +56,9 @@ def would_take(
 
 
 def _cure(cure: Cure) -> CureOut:
-    costs = tuple(CostOut(says=c.says, figures=c.figures, state=c.state) for c in cure.costs)
+    costs = tuple(CostOut(message=c.message, figures=c.figures, state=c.state) for c in cure.costs)
     patch = operations(cure.patch) if cure.patch is not None and cure.whole else None
-    return CureOut(kind=cure.kind, does=cure.does, says=cure.says, figures=cure.figures, whole=cure.whole, costs=costs, left=cure.left,
+    return CureOut(kind=cure.kind, does=cure.does, message=cure.message, figures=cure.figures, whole=cure.whole, costs=costs, left=cure.left,
                    patch=patch, at_mm=cure.at_mm)  # fmt: skip
 
 

@@ -96,9 +96,9 @@ def reading(key: Key, store: TheStore) -> ScanOut:
 
 def _scan(job: Reading) -> ScanOut:
     found = json.loads(job.found) if job.found else {"triangles": 0, "triangles_before": 0, "size_mm": None, "notes": [], "closed": False}
-    refused = job.says if job.state == "refused" else ""
+    refused = job.message if job.state == "refused" else ""
     done = job.state in ("done", "refused")
-    return ScanOut(id=job.id, share=job.share, says=job.says, file=job.file, refused=refused, done=done, **found)
+    return ScanOut(id=job.id, share=job.share, message=job.message, file=job.file, refused=refused, done=done, **found)
 
 
 @router.post("/projects/{project}/pictures", response_model=KeptOut, status_code=201, openapi_extra=_ANY)
@@ -152,7 +152,7 @@ def _mapping(text: str | None) -> dict[str, str] | None:
     except (json.JSONDecodeError, RecursionError):
         found = None
     if not isinstance(found, dict) or not all(isinstance(v, str) and (v == "" or v in FIELDS) for v in found.values()):
-        raise WrongBody([{"path": "/mapping", "says": "is a JSON object from headings to fields"}])
+        raise WrongBody([{"path": "/mapping", "message": "is a JSON object from headings to fields"}])
     return found
 
 
@@ -207,7 +207,7 @@ def behind(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated
     """How deep one may drill or reach from a point, and what is met first."""
     design = store.open(project).design
     if sum(v * v for v in body.direction) < 1e-12:
-        raise WrongBody([{"path": "/direction", "says": "must be a direction"}])
+        raise WrongBody([{"path": "/direction", "message": "must be a direction"}])
     found = depth_behind(resolve(design, scans.of(design)), body.at_mm, body.direction)
     if found is None:
         return BehindOut(depth_mm=None, path=None, name=None)

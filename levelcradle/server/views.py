@@ -40,16 +40,16 @@ class FindingOut(Out):
     station: str
     state: State
     subjects: tuple[str, ...]
-    says: str
+    message: str
     figures: tuple[Figure, ...]
     value: float | None
     limit: float | None
     margin: float | None
     unit: str
     tolerance: float | None
-    because: str
+    rationale: str
     points_mm: tuple[Vec, ...]
-    shows: str
+    label: str
     has_working: bool
 
 
@@ -85,7 +85,7 @@ class LevelOut(Out):
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    says: str
+    message: str
     fits: bool
 
 
@@ -179,7 +179,7 @@ class PreviewOut(Out):
 
 
 class CostOut(Out):
-    says: str
+    message: str
     figures: tuple[Figure, ...]
     state: str
 
@@ -189,7 +189,7 @@ class CureOut(Out):
 
     kind: str
     does: str
-    says: str
+    message: str
     figures: tuple[Figure, ...]
     whole: bool
     costs: tuple[CostOut, ...]
@@ -201,7 +201,7 @@ class CureOut(Out):
 class ToldOut(Out):
     """A sentence with slots for its figures."""
 
-    says: str
+    message: str
     figures: tuple[Figure, ...]
 
 
@@ -223,12 +223,12 @@ class WayOut(Out):
     mass_kg: float
     use: float
     governs: str
-    says: str
+    message: str
     patch: list[OperationOut]
 
 
 class MendOut(Out):
-    says: str
+    message: str
     use: float
     governs: str
     patch: list[OperationOut]
@@ -280,7 +280,7 @@ class FirstBoxOut(Out):
 
     modules: int
     fits: bool
-    says: str
+    message: str
     patch: list[OperationOut]
 
 
@@ -317,7 +317,7 @@ class ScanOut(Out):
 
     id: str
     share: float
-    says: str
+    message: str
     done: bool
     refused: str
     file: str | None
@@ -392,7 +392,7 @@ class CarrierOut(Out):
     path: str
     name: str
     distance_mm: float
-    says: str
+    message: str
 
 
 class BehindOut(Out):
@@ -418,13 +418,13 @@ class ChannelOut(Out):
     unit: str
     spread: float
     steady: bool
-    says: str
+    message: str
     text: str
 
 
 class SourceOut(Out):
     address: str
-    says: str
+    message: str
     channels: list[ChannelOut]
 
 
@@ -435,7 +435,7 @@ class SheetOut(Out):
 
 class FieldProblem(Out):
     path: str
-    says: str
+    message: str
 
 
 class ProblemOut(BaseModel):
@@ -476,9 +476,9 @@ def analysis_out(analysis: Analysis) -> AnalysisOut:
 
 def _finding(f: Finding) -> FindingOut:
     return FindingOut.model_construct(
-        id=f.id, code=f.code, station=f.station, state=f.state, subjects=f.subjects, says=f.says, figures=f.figures,
-        value=f.value, limit=f.limit, margin=f.margin, unit=f.unit, tolerance=f.tolerance, because=f.because,
-        points_mm=f.points_mm, shows=f.shows, has_working=f.working is not None,
+        id=f.id, code=f.code, station=f.station, state=f.state, subjects=f.subjects, message=f.message, figures=f.figures,
+        value=f.value, limit=f.limit, margin=f.margin, unit=f.unit, tolerance=f.tolerance, rationale=f.rationale,
+        points_mm=f.points_mm, label=f.label, has_working=f.working is not None,
     )  # fmt: skip
 
 
@@ -506,7 +506,7 @@ def _support(support: SupportFigures) -> SupportOut:
 
 def _mount(m: MountFigures) -> MountOut:
     return MountOut.model_construct(
-        id=m.id, c_mm=m.connection.reach_mm, rows=m.rows, geometry=[Fit(says, fits) for says, fits in m.geometry],
+        id=m.id, c_mm=m.connection.reach_mm, rows=m.rows, geometry=[Fit(message, fits) for message, fits in m.geometry],
         demands=m.demands, torque_nm=m.torque_nm, preload_n=m.preload_n, unchecked=m.unchecked, remarks=m.remarks,
     )  # fmt: skip
 

@@ -89,9 +89,9 @@ class Clash:
 class Stale(CradleError):
     """A late edit touches what was changed since its base."""
 
-    def __init__(self, revision: int, found: tuple[Clash, ...], says: str = "Somebody changed the same thing since.") -> None:
+    def __init__(self, revision: int, found: tuple[Clash, ...], message: str = "Somebody changed the same thing since.") -> None:
         self.revision, self.clashes = revision, found
-        super().__init__(says)
+        super().__init__(message)
 
 
 class Store:
@@ -138,14 +138,16 @@ class Store:
             rows = _listed().where(Project.deleted_at.is_null(), (Project.id == first) | (Project.variant_of == first))
             return sorted(map(_summary, rows), key=lambda car: (car.id != first, car.name))
 
-    def create(self, design: Design, session: str, *, id_: str | None = None, variant_of: str | None = None, says: str = "started") -> str:
+    def create(
+        self, design: Design, session: str, *, id_: str | None = None, variant_of: str | None = None, message: str = "started"
+    ) -> str:
         """Stores a design as revision 1 and returns its id. What was deleted long ago goes for good."""
         key = id_ or f"{_slug(design.name)}-{secrets.token_hex(3)}"
         with self._db.connection_context(), self._db.atomic():
             Project.delete().where(Project.deleted_at < SQL(f"now() - interval '{KEPT_DAYS} days'")).execute()
             Project.create(id=key, name=design.name, revision=1, document=dump(design), changed_at=fn.now(), variant_of=variant_of)
             Revision.create(project=key, number=1, kind="start", session=session, patch="[]", inverse="[]",
-                            sentence=says, made_at=fn.now())  # fmt: skip
+                            sentence=message, made_at=fn.now())  # fmt: skip
         return key
 
     def copy(self, key: str, session: str, revision: int | None = None) -> str:
@@ -153,8 +155,8 @@ class Store:
         family, opened = self.family(key), self.open(key)
         design = validate(self.at(key, revision)) if revision else opened.design
         name = f"{family[0].name[:100]}, variant {len(family)}"
-        says = f"started as {design.name}, revision {revision or opened.revision}"
-        return self.create(design.model_copy(update={"name": name}), session, variant_of=family[0].id, says=says)
+        message = f"started as {design.name}, revision {revision or opened.revision}"
+        return self.create(design.model_copy(update={"name": name}), session, variant_of=family[0].id, message=message)
 
     def delete(self, key: str) -> None:
         """Off the bench; it is kept for a while. Raises UnknownThing."""
@@ -205,7 +207,7 @@ class Store:
                 return Edited(_opened(row), _ops_of(_since(key, base)), (), done.sentence)
             return self._store(row, patch, base=base, seen=seen, session=session, who=who, kind="edit", once=once)
 
-    def become(self, key: str, tree: dict[str, Any], says: str, *, session: str, who: str = "") -> Edited:
+    def become(self, key: str, tree: dict[str, Any], message: str, *, session: str, who: str = "") -> Edited:
         """The whole document becomes another, as one revision that undo takes back: an older one, or that of a file. What is pinned now
         stays pinned, and where it is. Raises as edit."""
         with self._db.connection_context(), self._db.atomic():
@@ -215,7 +217,7 @@ class Store:
             patch = [{"op": "replace", "path": join(name), "value": value} for name, value in tree.items() if stands.get(name) != value]
             if not patch:
                 raise PatchError("", "stands like that already")
-            return self._store(row, patch, base=row.revision, session=session, who=who, kind="edit", says=says)
+            return self._store(row, patch, base=row.revision, session=session, who=who, kind="edit", message=message)
 
     def step_back(self, key: str, kind: Literal["undo", "redo"], *, session: str, who: str = "") -> Edited | None:
         """Undoes or redoes the session's last step; None where there is none. Raises as edit."""
@@ -226,8 +228,8 @@ class Store:
                 return None
             last = Revision.get((Revision.project == key) & (Revision.number == number[-1]))
             did = _bare(last.sentence)  # of the step itself: of what takes it back the way would be the other one
-            says = f"undone: {did}" if kind == "undo" else did
-            return self._store(row, json.loads(last.inverse), base=last.number, session=session, who=who, kind=kind, says=says)
+            message = f"undone: {did}" if kind == "undo" else did
+            return self._store(row, json.loads(last.inverse), base=last.number, session=session, who=who, kind=kind, message=message)
 
     def steps(self, key: str, *, session: str) -> tuple[str | None, str | None]:
         """What undo and redo would do, as sentences."""
@@ -244,7 +246,7 @@ class Store:
             return [HistoryRow(r.number, r.kind, r.sentence, r.who, r.made_at.isoformat()) for r in rows]
 
     def _store(
-        self, row: Any, patch: Sequence[Op], *, base: int, session: str, who: str, kind: Kind, says: str = "", seen: int | None = None,
+        self, row: Any, patch: Sequence[Op], *, base: int, session: str, who: str, kind: Kind, message: str = "", seen: int | None = None,
         once: str | None = None,
     ) -> Edited:  # fmt: skip
         before = json.loads(row.document)
@@ -263,14 +265,14 @@ class Store:
         design = validate(applied.tree)
         tree = tree_of(design)
         done = tuple(_as_stands(op, tree) for op in applied.patch)
-        says = says or sentence(before, tree, done, design.units.place)
+        message = message or sentence(before, tree, done, design.units.place)
         row.revision += 1
         Revision.create(project=row.id, number=row.revision, kind=kind, session=session, who=who, key=once, patch=json.dumps(done),
-                        inverse=json.dumps(applied.inverse), sentence=says, made_at=fn.now())  # fmt: skip
+                        inverse=json.dumps(applied.inverse), sentence=message, made_at=fn.now())  # fmt: skip
         changed = {"revision": row.revision, "document": json.dumps(tree, ensure_ascii=False), "name": design.name}
         Project.update(**changed, changed_at=fn.now()).where(Project.id == row.id).execute()
         tell(self._db, row.id, revision=row.revision)  # not whose: a session's name would let others undo as it
-        return Edited(Opened(row.id, row.revision, tree, design), _ops_of(since), done, says)
+        return Edited(Opened(row.id, row.revision, tree, design), _ops_of(since), done, message)
 
 
 def _slug(name: str) -> str:
@@ -354,5 +356,5 @@ def _stacks(key: str, session: str) -> tuple[list[int], list[int]]:
     return undo, redo
 
 
-def _bare(says: str) -> str:
-    return says.removeprefix("undone: ")
+def _bare(message: str) -> str:
+    return message.removeprefix("undone: ")

@@ -23,7 +23,7 @@ class Reading:
     id: str
     state: State
     share: float
-    says: str
+    message: str
     file: str | None
     found: str
 
@@ -50,17 +50,17 @@ class Readings:
         with self._db.connection_context(), self._db.atomic():
             ScanRow.delete().where(ScanRow.asked_at < SQL(f"now() - interval '{KEPT_DAYS} days'")).execute()
             ScanRow.insert(id=key, name=sent.name, unit=sent.unit, tolerance_mm=sent.tolerance_mm, data=sent.data, state="waiting",
-                           says="waiting for a worker", share=0.0, found="", asked_at=fn.now()).execute()  # fmt: skip
+                           message="waiting for a worker", share=0.0, found="", asked_at=fn.now()).execute()  # fmt: skip
         return key
 
     def get(self, key: str) -> Reading:
         """Raises UnknownThing."""
         with self._db.connection_context():
-            columns = (ScanRow.id, ScanRow.state, ScanRow.share, ScanRow.says, ScanRow.file, ScanRow.found)
+            columns = (ScanRow.id, ScanRow.state, ScanRow.share, ScanRow.message, ScanRow.file, ScanRow.found)
             row = ScanRow.select(*columns).where(ScanRow.id == key).first()
         if row is None:
             raise UnknownThing("reading", key[:20])
-        return Reading(row.id, row.state, row.share, row.says, row.file, row.found)
+        return Reading(row.id, row.state, row.share, row.message, row.file, row.found)
 
     def take(self, key: str) -> Sent | None:
         """What was sent, for whoever reads it; None where it is read already, or gone."""
@@ -72,14 +72,14 @@ class Readings:
         with self._db.connection_context():
             yield from [row.id for row in ScanRow.select(ScanRow.id).where(ScanRow.state == "waiting")]
 
-    def told(self, key: str, share: float, says: str) -> None:
-        self._put(key, state="reading", share=share, says=says)
+    def told(self, key: str, share: float, message: str) -> None:
+        self._put(key, state="reading", share=share, message=message)
 
     def done(self, key: str, file: str, found: str) -> None:
-        self._put(key, state="done", share=1.0, says="done", file=file, found=found, data=b"")
+        self._put(key, state="done", share=1.0, message="done", file=file, found=found, data=b"")
 
-    def refused(self, key: str, says: str) -> None:
-        self._put(key, state="refused", says=says, data=b"")
+    def refused(self, key: str, message: str) -> None:
+        self._put(key, state="refused", message=message, data=b"")
 
     def _put(self, key: str, **values: Any) -> None:
         with self._db.connection_context(), self._db.atomic():

@@ -191,7 +191,7 @@ def finding(design: Design, code: str) -> Any:
 def test_a_panel_that_opens_lets_it_out(side: str, words: str) -> None:
     closed = {"top": "metal"}
     assert finding(boxed(**closed), "access.box").state == "foul"
-    assert finding(boxed(**(closed | {side: "opens"})), "access.box").says == f"X comes out {words}"
+    assert finding(boxed(**(closed | {side: "opens"})), "access.box").message == f"X comes out {words}"
     assert finding(boxed(**(closed | {side: "open"})), "access.box").state == "clear"
 
 
@@ -200,7 +200,7 @@ def test_a_lid_under_a_panel_that_opens_comes_off_in_place() -> None:
     low = boxed(170, top="metal", aft="open")
     told = finding(low, "access.lid")
     assert told.state == "note"
-    assert "filled with the box out" in told.says
+    assert "filled with the box out" in told.message
 
 
 def test_a_box_of_nothing_is_not_asked() -> None:

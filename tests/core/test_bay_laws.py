@@ -104,9 +104,9 @@ def test_what_could_carry_a_box_says_what_is_known_of_it(tree: dict[str, Any]) -
         "far": {"name": "far rail", "start_mm": [0, -420, 450], "end_mm": [500, -420, 450], "width_mm": 60, "height_mm": 90},
     }  # fmt: skip
     rows = {c.path: c for c in carriers_near(resolve(validate(tree), {}), "tank")}
-    assert "captive nut" in rows["hardpoints/tail-lf"].says
-    assert "wall 2.5 mm, carried 60 kg before, reuse cuts the vehicle" in rows["hardpoints/tail-lf"].says
-    assert rows["members/rail"].says == "closed, bolted on, wall not known, cracked"
+    assert "captive nut" in rows["hardpoints/tail-lf"].message
+    assert "wall 2.5 mm, carried 60 kg before, reuse cuts the vehicle" in rows["hardpoints/tail-lf"].message
+    assert rows["members/rail"].message == "closed, bolted on, wall not known, cracked"
     assert "members/far" not in rows
 
 
@@ -118,7 +118,7 @@ def test_what_a_point_carried_before_is_evidence_for_the_road_only(tree: dict[st
         changed["hardpoints"]["tail-lf"]["carried_kg"] = before
         found = [f for f in analyse(validate(changed), {}).findings if f.code == "survey.carried"]
         assert len(found) == 1
-        assert words in found[0].says
+        assert words in found[0].message
         hung = resolve(validate(changed), {}).boxes["tank"].hung_kg
         assert found[0].value == pytest.approx(hung / 4)
         assert hung > 130.6 + 4, "with its brackets and doublers"

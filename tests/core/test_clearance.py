@@ -14,7 +14,7 @@ from levelcradle.core.bays import panels
 from levelcradle.core.clearance import tape_between
 from levelcradle.core.design import Bay, validate
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.finding import Finding, gap_state, says
+from levelcradle.core.finding import Finding, gap_state, message_text
 
 
 def gap(analysis: Analysis, box: str, thing: str) -> Finding:
@@ -62,7 +62,7 @@ def test_the_working_ends_in_the_margin(tree: dict[str, Any]) -> None:
 
 def test_an_overlap_says_how_deep(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["pose"]["at_mm"][0] = 2655.0
-    assert says(gap(after(tree), "tank", "items/axle")) == "Tank box overlaps axle at full bump by 5.0 mm, needs 25.0 mm clear"
+    assert message_text(gap(after(tree), "tank", "items/axle")) == "Tank box overlaps axle at full bump by 5.0 mm, needs 25.0 mm clear"
 
 
 def test_a_mount_excuses_only_the_thing_it_sits_on(tree: dict[str, Any]) -> None:
@@ -91,7 +91,7 @@ def test_readings_set_the_tolerance_and_an_assumed_figure_never_passes(tree: dic
     tree["readings"][path]["basis"] = "assumed"
     found = gap(after(tree), "tank", "items/anti-roll-bar")
     assert found.state == "unknown"
-    assert path in found.because
+    assert path in found.rationale
 
 
 def test_what_the_box_may_be_off_comes_on_top_of_the_reading(tree: dict[str, Any]) -> None:
@@ -167,7 +167,7 @@ def test_at_most_eight_clear_pairs_are_listed_for_a_box(tree: dict[str, Any]) ->
 
 def test_names_with_braces_stay_names(tree: dict[str, Any]) -> None:
     tree["items"]["axle"]["name"] = "axle {0} {9} <b>"
-    assert says(gap(after(tree), "tank", "items/axle")) == "Tank box to axle (0) (9) <b>: 10.5 mm, needs 25.0 mm"
+    assert message_text(gap(after(tree), "tank", "items/axle")) == "Tank box to axle (0) (9) <b>: 10.5 mm, needs 25.0 mm"
 
 
 def test_the_tape_gives_the_shortest_distance_and_its_parts(tree: dict[str, Any]) -> None:

@@ -62,7 +62,7 @@ def test_back_and_both_aft_edges_cut_where_neither_alone_would_do() -> None:
     design, answer = asked(closing_in())
     first = answer.cures[0]
     assert (first.kind, first.does, first.whole) == ("chamfer", "box", True)
-    assert first.says == "move the box {0} aft and cut {1} off the edges aft left and aft right"
+    assert first.message == "move the box {0} aft and cut {1} off the edges aft left and aft right"
     assert [f.value for f in first.figures] == [23.0, 12.0]
     assert clears(design, first)
     kinds = [cure.kind for cure in answer.cures if cure.whole]
@@ -189,7 +189,7 @@ def test_a_box_too_high_for_its_place_is_laid_on_its_side() -> None:
     tree = {**boxed_in((214.0, 134.0, 195.0), (40.0, 140.0, -20.0), blocks={"a": block}), "module_kinds": {"brick": brick}}
     design, answer = asked(tree)
     laid = next(cure for cure in answer.cures if cure.kind == "laid")
-    assert laid.says.startswith("lay the box on its side")
+    assert laid.message.startswith("lay the box on its side")
     assert clears(design, laid)
     box = edited(design, laid.patch or ()).boxes["x"]
     assert (box.blocks["a"].turn.down, box.blocks["a"].counts.across, box.blocks["a"].counts.up) == ("side_a", 2, 1)

@@ -6,7 +6,7 @@ from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design
 from levelcradle.core.fabricate import parts_of
-from levelcradle.core.finding import Finding, says
+from levelcradle.core.finding import Finding, message_text
 
 
 @pytest.fixture(scope="module")
@@ -79,7 +79,7 @@ def test_gaps(analysis: Analysis, pair: str, gap: float, state: str) -> None:
 
 
 def test_the_bonnet_panel_is_said_rounded_down(analysis: Analysis) -> None:
-    assert says(named(analysis, "gap:boxes/bonnet:bays/bonnet/sides/top")).startswith("Bonnet box to bonnet top: 57.8 mm")
+    assert message_text(named(analysis, "gap:boxes/bonnet:bays/bonnet/sides/top")).startswith("Bonnet box to bonnet top: 57.8 mm")
 
 
 @pytest.mark.parametrize(
@@ -110,7 +110,7 @@ def test_four_up_the_rear_axle_is_tight(analysis: Analysis) -> None:
 def test_the_watch_strip_begins_with_the_axle_and_tells_eight_mounts_as_one(analysis: Analysis) -> None:
     assert analysis.watch[0].ids == ("gap:boxes/tank:items/axle",)
     together = next(row for row in analysis.watch if len(row.ids) == 8)
-    assert together.says.startswith("8 mounts tight")
+    assert together.message.startswith("8 mounts tight")
 
 
 def test_stations_say_how_they_stand(analysis: Analysis) -> None:

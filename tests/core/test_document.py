@@ -14,7 +14,7 @@ from levelcradle.core.errors import DesignError, PatchError
 def refusal(tree: Any) -> dict[str, str]:
     with pytest.raises(DesignError) as caught:
         validate(tree)
-    return {p.path: p.says for p in caught.value.problems}
+    return {p.path: p.message for p in caught.value.problems}
 
 
 def put(tree: dict[str, Any], path: str, value: Any) -> dict[str, Any]:
@@ -36,7 +36,7 @@ def test_a_new_design_carries_its_own_tables_with_their_sources() -> None:
 
 
 @pytest.mark.parametrize(
-    ("path", "value", "where", "says"),
+    ("path", "value", "where", "message"),
     [
         ("/items/charger/mass_kg", -1, "/items/charger/mass_kg", "must be at least 0"),
         ("/items/charger/colour", "red", "/items/charger/colour", "is not part of a design"),
@@ -61,10 +61,10 @@ def test_a_new_design_carries_its_own_tables_with_their_sources() -> None:
         ("/format", 4, "/format", "reads formats 1 to 3"),
     ],
 )
-def test_nonsense_is_refused_with_its_path_and_a_sentence(tree: dict[str, Any], path: str, value: Any, where: str, says: str) -> None:
+def test_nonsense_is_refused_with_its_path_and_a_sentence(tree: dict[str, Any], path: str, value: Any, where: str, message: str) -> None:
     found = refusal(put(tree, path, value))
     assert where in found, found
-    assert says in found[where]
+    assert message in found[where]
 
 
 def test_a_hole_needs_two_edges_that_meet(tree: dict[str, Any]) -> None:
@@ -97,7 +97,7 @@ def test_more_than_two_thousand_placed_modules_are_refused(tree: dict[str, Any])
 
 
 @pytest.mark.parametrize(
-    ("text", "says"),
+    ("text", "message"),
     [
         ('{"format": 1, "name": ', "breaks off"),
         ("", "breaks off"),
@@ -110,8 +110,8 @@ def test_more_than_two_thousand_placed_modules_are_refused(tree: dict[str, Any])
         ('{"format": ' + "9" * 5000 + "}", "cannot be read"),
     ],
 )
-def test_files_that_are_no_design_are_refused_in_words(text: str, says: str) -> None:
-    with pytest.raises(DesignError, match=says):
+def test_files_that_are_no_design_are_refused_in_words(text: str, message: str) -> None:
+    with pytest.raises(DesignError, match=message):
         load(text)
 
 

@@ -20,7 +20,7 @@ from levelcradle.core.design.words import words_of
 from levelcradle.core.edits import doubled, edited, freed_place, reshaped, square_space, station_said
 from levelcradle.core.errors import DesignError, UnknownThing
 from levelcradle.core.fabricate import parts_of
-from levelcradle.core.finding import says
+from levelcradle.core.finding import message_text
 from levelcradle.core.fit import Wishes, study
 from levelcradle.core.solids import block
 from levelcradle.core.survey import still_to_measure
@@ -203,7 +203,7 @@ def test_a_case_as_thin_as_its_walls_has_no_inside(width: float, told: bool) -> 
     sizes = {"size_mm": [214.0, width, 104.0], "wall_mm": 3.0, "base_mm": 3.0, "top_mm": 3.0, "mass_kg": 5.0}
     case = {"construction": {"type": "existing", **sizes}, "closures": {}, "blocks": {}}
     analysis = analyse(validate(plain_car(boxes={"x": {**box_at((1000.0, 0.0, 300.0)), **case}})), {})
-    assert any(f.state == "foul" and "inside" in says(f) for f in analysis.findings) == told
+    assert any(f.state == "foul" and "inside" in message_text(f) for f in analysis.findings) == told
 
 
 @pytest.mark.parametrize(("deep", "told"), [(32, False), (33, True)])
@@ -221,7 +221,7 @@ def test_a_study_that_was_stopped_says_nothing_of_what_would_go_in() -> None:
     tree["boxes"], tree["mounts"] = {}, {}
     stopped = study(validate(tree), Wishes(kinds=("flagstone",), bays=("tank",)), meshes={}, stop=lambda: True)
     assert stopped.stopped
-    assert "would go in" not in stopped.says
+    assert "would go in" not in stopped.message
 
 
 def test_what_the_demo_says_of_a_gap_is_the_least_of_its_pieces() -> None:

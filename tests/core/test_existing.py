@@ -62,7 +62,7 @@ def test_nothing_of_it_is_cut_and_its_edges_stay() -> None:
     assert not list(parts_of(resolve(validate(car()), {})))
     tree = car()
     tree["boxes"]["x"]["chamfers"] = {"c": {"edge": ["left", "base"], "mm": [20.0, 20.0]}}
-    assert any(f.state == "foul" and "edges are cut off" in f.says for f in found(tree, "box.make"))
+    assert any(f.state == "foul" and "edges are cut off" in f.message for f in found(tree, "box.make"))
     thick = found(car(wall_mm=70.0), "box.make")
     assert [f.state for f in thick] == ["foul"]
 

@@ -60,12 +60,12 @@ def test_a_twist_is_the_turn_times_the_arm_square_to_the_gap(way: Any, takes: fl
     assert found_mm == pytest.approx(math.radians(1.0) * takes, rel=1e-3, abs=1e-6)
 
 
-@pytest.mark.parametrize(("op", "says"), [
+@pytest.mark.parametrize(("op", "message"), [
     ({"op": "replace", "path": "/boxes/tank/finish/beads_ground", "value": False}, "Tank box: beads ground changed"),
     ({"op": "replace", "path": "/shelf_rule", "value": {}}, "shelf_rule: shelf rule changed"),
 ])  # fmt: skip
-def test_a_tick_and_a_whole_part_are_named_without_a_figure(tree: dict[str, Any], op: dict[str, Any], says: str) -> None:
-    assert sentence(tree, apply(tree, [op]).tree, [op]) == says
+def test_a_tick_and_a_whole_part_are_named_without_a_figure(tree: dict[str, Any], op: dict[str, Any], message: str) -> None:
+    assert sentence(tree, apply(tree, [op]).tree, [op]) == message
 
 
 def test_room_kept_is_drilled_through_to_what_is_behind_it() -> None:

@@ -7,7 +7,7 @@ import pytest
 from levelcradle.core.analysis import analyse, finding_named
 from levelcradle.core.design import Design, validate
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.finding import Figure, plain, says, use_state, write
+from levelcradle.core.finding import Figure, message_text, plain, use_state, write
 
 
 @pytest.mark.parametrize(
@@ -37,8 +37,8 @@ def test_braces_in_a_free_name_become_parentheses() -> None:
 
 def test_every_sentence_can_be_written_and_every_working_ends_in_a_number(demo: Design) -> None:
     for finding in analyse(demo, {}).findings:
-        assert says(finding)
-        assert "{" not in says(finding)
+        assert message_text(finding)
+        assert "{" not in message_text(finding)
         for step in finding.working() if finding.working else ():
             assert isinstance(step.value, float)
             assert step.what
@@ -57,7 +57,7 @@ def test_the_working_of_a_mount_shows_the_steps_of_its_weakest_check(
 ) -> None:
     tree["mounts"]["tank-rr"]["to_box" if "leg_mm" in change else "shape"] |= change
     found = finding_named(analyse(validate(tree), {}), "mount:tank-rr")
-    assert found.shows == check
+    assert found.label == check
     assert found.working is not None
     steps = {s.what: s for s in found.working()}
     assert step in steps

@@ -10,7 +10,7 @@ from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
 from levelcradle.core.design.box import Turn
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.finding import says
+from levelcradle.core.finding import message_text
 from levelcradle.core.fit import first_box, what_it_takes
 
 ROOMY_MM = 4.0  # a place with room to spare takes so much more than the need
@@ -73,7 +73,7 @@ def test_what_stands_in_the_bay_is_kept_clear_of(demo: Design) -> None:
     """With the tank box and all else in it, not one more goes in: one is put there foul, so that it can be asked what it takes."""
     found = first_box(demo, "tank", "flagstone", CROSSWISE, meshes={})
     assert not found.fits
-    assert found.says == "Not one module fits in tank space in this turn."
+    assert found.message == "Not one module fits in tank space in this turn."
     design = demo.model_copy(update={"boxes": {**demo.boxes, "new": found.box}})
     assert what_it_takes(design, "new", meshes={}).foul
 
@@ -125,7 +125,7 @@ def test_what_is_proposed_in_any_bay_is_never_foul(bay: dict[str, Any], turn: Tu
     if not found.fits:
         return
     analysis = analyse(validate(alone(tree, found.box)), {})
-    assert [says(f) for f in analysis.findings if f.code == "gap" and f.state == "foul"] == []
+    assert [message_text(f) for f in analysis.findings if f.code == "gap" and f.state == "foul"] == []
     assert analysis.boxes["new"].modules == found.modules
 
 

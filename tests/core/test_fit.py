@@ -120,14 +120,14 @@ def test_counts_within_the_gears_window() -> None:
     tree["module_kinds"]["brick"]["empty_v"] = 36.0
     found = asked(validate(tree), window_v=(130.0, 210.0))
     assert {p.modules for p in found.proposals} == {4}
-    assert "whole number" in asked(validate(tree), window_v=(37.0, 50.0)).says
+    assert "whole number" in asked(validate(tree), window_v=(37.0, 50.0)).message
 
 
 def test_why_not_one_fits_is_said() -> None:
-    assert "larger than every bay" in asked(bay_design((150, 130, 80), [])).says
-    assert "Not one module fits" in asked(bay_design((215, 140, 100), [])).says
+    assert "larger than every bay" in asked(bay_design((150, 130, 80), [])).message
+    assert "Not one module fits" in asked(bay_design((215, 140, 100), [])).message
     design = bay_design((450, 300, 210), [])
-    assert "take" in asked(design, modules=99).says
+    assert "take" in asked(design, modules=99).message
     with pytest.raises(DesignError, match="no module kind"):
         study(design, Wishes(kinds=("gone",), bays=("b",)), meshes={})
 
@@ -138,7 +138,7 @@ def test_a_study_tells_what_it_tries_and_stops_with_what_it_has() -> None:
     found = study(design, wishes, tell=lambda progress, _: told.append(progress), stop=lambda: len(told) > 6, meshes={})
     assert found.stopped
     assert found.proposals
-    assert told[0].says == "trying boxes in b"
+    assert told[0].message == "trying boxes in b"
     assert len(told) < 20
 
 

@@ -208,7 +208,7 @@ def test_no_more_than_the_car_is_rated_for_and_that_is_said(demo: Design) -> Non
         )
     best, heavier = (max(p.modules for p in found[less].proposals) for less in (0.0, 50.0))
     assert best - heavier in (1, 2)
-    assert "would go in, but weigh more than the car is rated for" in found[50.0].says
+    assert "would go in, but weigh more than the car is rated for" in found[50.0].message
 
 
 # --- what a study leaves alone ---
@@ -299,7 +299,7 @@ def test_the_thing_in_the_way_moved_by_what_is_missing() -> None:
     found = cure(design, "thing")
     assert found.whole
     assert found.patch is None  # it is done on the car, and measured again
-    assert found.says == "k0 {0} aft"
+    assert found.message == "k0 {0} aft"
     assert found.figures[0].value == 2.5  # 455 less 451.5 is 3.5 where 6 is needed
 
 
@@ -313,7 +313,7 @@ def test_one_row_left_out() -> None:
 def test_a_smaller_gap_says_what_the_rules_is_for() -> None:
     design = fouled((900, 400, 300), [([455.0, 100.0, 320.0], [500.0, 200.0, 400.0])], [30.0, 120.0, 320.0])
     found = cure(design, "gap")
-    assert "fixed to the same structure" in found.says
+    assert "fixed to the same structure" in found.message
     after = edited(design, found.patch)
     assert next(iter(after.agreed_gaps.values())).reason.startswith("accepted: 6 by rule")
 

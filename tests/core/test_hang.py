@@ -93,7 +93,7 @@ def test_where_one_more_point_would_do_it_does() -> None:
     tree = without("tail-lf", "tail-lr")
     answer = hanging(tree)
     assert answer.ways == ()
-    row = next(m for m in answer.missing if m.says.startswith("A point left of it"))
+    row = next(m for m in answer.missing if m.message.startswith("A point left of it"))
     first, last, up = (f.value for f in row.figures)
     for aft in (first, (first + last) / 2, last):
         tree["hardpoints"]["new"] = {"name": "new", "at_mm": [aft, -350.0 - 60.0, up], "direction": [0, 0, -1]}
@@ -118,7 +118,7 @@ def test_what_stands_in_the_way_is_said() -> None:
                                         "solid": {"type": "block", "low_mm": [2600, low, 300], "high_mm": [3100, high, 535]}}  # fmt: skip
     answer = hanging(tree)
     assert answer.ways == ()
-    assert "Tank box to beam" in answer.missing[0].says
+    assert "Tank box to beam" in answer.missing[0].message
 
 
 def test_what_nobody_measured_is_hung_on_nothing() -> None:
@@ -126,7 +126,7 @@ def test_what_nobody_measured_is_hung_on_nothing() -> None:
     tree["readings"]["/module_kinds/flagstone/mass_kg"] = {"text": "", "basis": "not taken"}
     answer = hanging(tree)
     assert answer.ways == ()
-    assert "Flagstone 12s3p: mass" in answer.missing[0].says
+    assert "Flagstone 12s3p: mass" in answer.missing[0].message
 
 
 def test_there_must_be_such_a_box() -> None:

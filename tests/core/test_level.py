@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.design import validate
 from levelcradle.core.design.vehicle import Corners, Vehicle
-from levelcradle.core.finding import says
+from levelcradle.core.finding import message_text
 from levelcradle.core.level import MassRow, found_loads, loads_after
 
 CORNERS = {"type": "corners", "lf_kg": 268.0, "rf_kg": 264.0, "lr_kg": 228.0, "rr_kg": 225.0, "step_kg": 2.0}
@@ -102,7 +102,7 @@ def test_over_its_rating_is_foul(tree: dict[str, Any]) -> None:
     tree["vehicle"]["ratings"]["rear_kg"] = 850
     found = next(f for f in level(tree).findings if f.id == "level:rating:four-up:rear axle")
     assert found.state == "foul"
-    assert says(found) == "Rear axle, four up: 5.1 kg over its rating, ± 3.6 kg"
+    assert message_text(found) == "Rear axle, four up: 5.1 kg over its rating, ± 3.6 kg"
 
 
 def test_the_working_of_a_load_adds_up(tree: dict[str, Any]) -> None:

@@ -23,7 +23,7 @@ from levelcradle.core.connection.angle.checks import (
 from levelcradle.core.connection.angle.pieces import AngleFrame
 from levelcradle.core.design import Mount, standard_tables, validate
 from levelcradle.core.design.mount import Angle, Doubler, OnHardPoint, Welded
-from levelcradle.core.finding import says
+from levelcradle.core.finding import message_text
 from levelcradle.core.mount import envelope, judge_support
 from levelcradle.core.mount.reactions import G_MS2
 
@@ -230,7 +230,7 @@ def test_too_few_mounts_are_told_in_words_without_any_number(tree: dict[str, Any
         del tree["mounts"][key]
     analysis = analyse(validate(tree), {})
     told = [f for f in analysis.findings if f.code == "mount.support"]
-    assert [says(f) for f in told] == [words]
+    assert [message_text(f) for f in told] == [words]
     assert told[0].state == "foul"
     assert not any(f.id.startswith("mount:tank") for f in analysis.findings)
 
@@ -239,13 +239,13 @@ def test_a_leaning_box_cannot_stand_on_upright_bolts(tree: dict[str, Any]) -> No
     tree["boxes"]["tank"]["pose"]["roll_deg"] = 5.0
     told = [f for f in analyse(validate(tree), {}).findings if f.code == "mount.unfit"]
     assert len(told) == 4
-    assert "does not stand square to the bolt" in says(told[0])
+    assert "does not stand square to the bolt" in message_text(told[0])
 
 
 @pytest.mark.parametrize(("across", "words"), [(-340.0, "lies inside the wall"), (-360.0, "only 6.0 off the wall")])
 def test_a_hard_point_too_near_the_wall_is_told(tree: dict[str, Any], across: float, words: str) -> None:
     tree["hardpoints"]["tail-lf"]["at_mm"][1] = across
-    told = [says(f) for f in analyse(validate(tree), {}).findings if f.code == "mount.unfit"]
+    told = [message_text(f) for f in analyse(validate(tree), {}).findings if f.code == "mount.unfit"]
     assert len(told) == 1
     assert words in told[0]
 
@@ -254,7 +254,7 @@ def test_the_wrong_bolt_for_the_thread_is_foul(tree: dict[str, Any]) -> None:
     tree["mounts"]["tank-lf"]["lands_on"]["bolt"]["size"] = "M8"
     found = next(f for f in analyse(validate(tree), {}).findings if f.id == "mount:tank-lf")
     assert found.state == "foul"
-    assert "bolt M8 in a hard point M10" in says(found)
+    assert "bolt M8 in a hard point M10" in message_text(found)
 
 
 def test_without_its_doubler_the_wall_is_foul(tree: dict[str, Any]) -> None:
@@ -278,7 +278,7 @@ def test_two_boxes_on_one_hard_point_add_up(tree: dict[str, Any]) -> None:
 
 def words_of(tree: dict[str, Any], mount: str) -> str:
     return " ".join(
-        says(f) for f in analyse(validate(tree), {}).findings if f"mounts/{mount}" in f.subjects and f.state in ("foul", "unknown")
+        message_text(f) for f in analyse(validate(tree), {}).findings if f"mounts/{mount}" in f.subjects and f.state in ("foul", "unknown")
     )
 
 
@@ -314,7 +314,7 @@ def test_of_aluminium_there_is_no_figure(tree: dict[str, Any]) -> None:
         part["material"] = "al5083"
     rows = [f for f in analyse(validate(tree), {}).findings if f.code == "mount.use"]
     assert rows
-    assert all(f.state != "clear" and f.value is None and "not checked" in says(f) for f in rows)
+    assert all(f.state != "clear" and f.value is None and "not checked" in message_text(f) for f in rows)
 
 
 def test_a_class_that_breaks_without_warning_is_refused_in_the_shops_own_rows_too(tree: dict[str, Any]) -> None:

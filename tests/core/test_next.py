@@ -31,7 +31,7 @@ def test_from_an_empty_car_each_step_is_another_until_the_cut_files() -> None:
     went = []
     for _ in range(40):
         step = next_of(tree)
-        went.append((step.goes, step.says))
+        went.append((step.goes, step.message))
         assert went.count(went[-1]) == 1, f"twice: {step}"
         if step.goes == "/drawings":
             break
@@ -39,7 +39,7 @@ def test_from_an_empty_car_each_step_is_another_until_the_cut_files() -> None:
         if step.goes == "/boxes":
             tree = placed(tree)
         elif step.goes == "/mounts":
-            tree = hung(tree, step.says)
+            tree = hung(tree, step.message)
         elif rest and rest[-1] == "openings":
             hole = {"name": "hole", "face": "aft", "from": ["left", "base"], "u_mm": 60.0, "v_mm": 60.0, "diameter_mm": 20.0}
             tree["boxes"][rest[0]]["openings"]["hole"] = hole
@@ -63,9 +63,9 @@ def placed(tree: Tree) -> Tree:
     return tree_of(edited(design, hangs.patch))
 
 
-def hung(tree: Tree, says: str) -> Tree:
+def hung(tree: Tree, message: str) -> Tree:
     design = validate(tree)
-    box = next(key for key, b in design.boxes.items() if b.name in says)
+    box = next(key for key, b in design.boxes.items() if b.name in message)
     return tree_of(edited(design, how_it_hangs(design, box, meshes={}).ways[0].patch))
 
 

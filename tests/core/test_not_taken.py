@@ -178,7 +178,7 @@ def test_a_mount_on_a_point_that_was_not_taken_is_not_known_nor_is_one_under_unw
     on_it = {f"mounts/{key}" for key, mount in DEMO["mounts"].items() if mount["lands_on"]["hardpoint"] == point}
     rows = found(untaken(DEMO, f"/hardpoints/{point}/at_mm/2"), "mount.use")
     assert {row.subjects[0] for row in rows if row.state == "unknown"} == on_it
-    told = next(row.because for row in rows if row.state == "unknown")
+    told = next(row.rationale for row in rows if row.state == "unknown")
     assert "/" not in told
     assert DEMO["hardpoints"][point]["name"] in told
     rows = found(untaken(DEMO, "/module_kinds/flagstone/mass_kg"), "mount.use")

@@ -52,7 +52,7 @@ def test_the_inverse_takes_back_exactly_what_was_done(patch: list[Op]) -> None:
 
 
 @pytest.mark.parametrize(
-    ("edit", "says"),
+    ("edit", "message"),
     [
         (op("add", "/boxes/tank", {}), "exists already"),
         (op("remove", "/boxes/shed"), "is not there"),
@@ -66,8 +66,8 @@ def test_the_inverse_takes_back_exactly_what_was_done(patch: list[Op]) -> None:
         (op("replace", "boxes", 1), "no path"),
     ],
 )
-def test_an_edit_that_cannot_be_is_refused(edit: Op, says: str) -> None:
-    with pytest.raises(PatchError, match=says):
+def test_an_edit_that_cannot_be_is_refused(edit: Op, message: str) -> None:
+    with pytest.raises(PatchError, match=message):
         apply(TREE, [edit])
 
 
@@ -180,7 +180,7 @@ def test_a_word_is_a_place_and_a_sign_moves_what_stands(path: str, text: str, no
 
 
 @pytest.mark.parametrize(
-    ("edit", "unit", "says"),
+    ("edit", "unit", "message"),
     [
         (op("replace", AFT, 2685.0), "mm", "Tank box 14.5 mm aft"),
         (op("replace", AFT, 2658.5), "mm", "Tank box 12 mm forward"),
@@ -193,9 +193,9 @@ def test_a_word_is_a_place_and_a_sign_moves_what_stands(path: str, text: str, no
         (op("replace", "/name", "Heron"), "mm", "design: name Calder Ouzel 1500 → Heron"),
     ],
 )
-def test_the_sentence_names_thing_change_and_amount(edit: Op, unit: str, says: str) -> None:
+def test_the_sentence_names_thing_change_and_amount(edit: Op, unit: str, message: str) -> None:
     done = apply(TREE, [edit])
-    assert sentence(TREE, done.tree, done.patch, unit) == says
+    assert sentence(TREE, done.tree, done.patch, unit) == message
 
 
 def test_the_sentence_counts_what_else_was_done() -> None:

@@ -71,7 +71,7 @@ def test_copy_stands_beside_with_its_gap(demo: Design) -> None:
     design = demo.model_copy(update={"boxes": {**demo.boxes, "tank": demo.boxes["tank"].model_copy(update={"blocks": ends})}})
     gap = one(design, "inside", "boxes/tank", "boxes/tank/blocks/a")
     assert gap is not None
-    assert any("the larger of the two demands counts" in f.because for f in analyse(design, {}).findings if f.code == "inside")
+    assert any("the larger of the two demands counts" in f.rationale for f in analyse(design, {}).findings if f.code == "inside")
 
 
 def test_mirrored_twice_is_as_before(demo: Design) -> None:
@@ -88,11 +88,11 @@ def test_lined_up_spread_and_refused_with_a_reason(demo: Design) -> None:
     pushed = made | {"b": made["b"].model_copy(update={"origin_mm": (made["b"].origin_mm[0] + 3, 11.0, 0.0)})}
     assert rearranged(pushed, kinds, Order(do="line up", block="b", other="a", way="across", end="low"))["b"].origin_mm[1] == 0
     assert rearranged(pushed, kinds, Order(do="spread", block="a", way="aft"))["b"].origin_mm[0] == pytest.approx(made["b"].origin_mm[0])
-    for order, says in (
+    for order, message in (
         (Order(do="spread", block="a", way="aft"), "three blocks"), (Order(do="join", block="a"), "which block"),
         (Order(do="split", block="a", way="aft", at=9), "keep fewer"), (Order(do="mirror", block="a", way="up"), "along or across"),
     ):  # fmt: skip
-        with pytest.raises(DesignError, match=says):
+        with pytest.raises(DesignError, match=message):
             rearranged(blocks, kinds, order)
     with pytest.raises(DesignError, match="do not make one block"):
         rearranged(pushed, kinds, Order(do="join", block="a", other="b"))
@@ -154,10 +154,10 @@ def test_a_chamfer_into_the_modules_is_foul_and_slopes_that_meet_hold_the_drawin
     design = replaced(tree, "/boxes/tank/chamfers", value)
     found = [f for f in analyse(design, {}).findings if f.code == "inside" and "chamfer" in f.id]
     assert found[0].state == "foul"
-    assert not any("meet in a corner" in f.says for f in analyse(design, {}).findings)
+    assert not any("meet in a corner" in f.message for f in analyse(design, {}).findings)
     edges = {"x": {"edge": ["right", "base"], "mm": [20, 20]}, "y": {"edge": ["front", "base"], "mm": [20, 20]}}
     meeting = replaced(tree, "/boxes/tank/chamfers", edges)
-    assert any("meet in a corner" in f.says and f.state == "unknown" for f in analyse(meeting, {}).findings)
+    assert any("meet in a corner" in f.message and f.state == "unknown" for f in analyse(meeting, {}).findings)
     assert not [p for p in parts_of(resolve(meeting, {})) if p.name.startswith("Tank box tray")]
     with pytest.raises(DesignError, match="not the top"):
         replaced(tree, "/boxes/tank/chamfers", {"x": {"edge": ["right", "top"], "mm": [9, 9]}})
@@ -195,7 +195,7 @@ def test_a_box_on_one_structure_near_another_needs_more(tree: dict[str, Any]) ->
     tree["items"]["silencer-hanger"]["structure"] = "axle"
     finding = one(validate(tree), "gap", "boxes/tank", "items/silencer-hanger")
     assert finding.limit == 25
-    assert "one on the body, one on the axle" in finding.because
+    assert "one on the body, one on the axle" in finding.rationale
 
 
 def test_a_hot_part_with_and_without_its_shield(tree: dict[str, Any]) -> None:
@@ -205,8 +205,8 @@ def test_a_hot_part_with_and_without_its_shield(tree: dict[str, Any]) -> None:
     hanger["shielded"] = True
     shielded = one(validate(tree), "gap", "boxes/tank", "items/silencer-hanger")
     assert (bare.limit, shielded.limit) == (75, 25)
-    assert "25 behind a heat shield" in bare.because
-    assert "75 without one" in shielded.because
+    assert "25 behind a heat shield" in bare.rationale
+    assert "75 without one" in shielded.rationale
 
 
 def test_an_agreed_gap_counts_and_names_its_reason(tree: dict[str, Any]) -> None:
@@ -214,7 +214,7 @@ def test_an_agreed_gap_counts_and_names_its_reason(tree: dict[str, Any]) -> None
     tree["agreed_gaps"]["g"]["one"] = next(f"items/{k}" for k, i in tree["items"].items() if i["name"] == "axle at full bump")
     finding = one(validate(tree), "gap", "boxes/tank", tree["agreed_gaps"]["g"]["one"])
     assert (finding.limit, finding.state) == (10, "tight")
-    assert "bump stop raised" in finding.because
+    assert "bump stop raised" in finding.rationale
     tree["agreed_gaps"]["g"]["other"] = "boxes/gone"
     with pytest.raises(DesignError, match="there is no “boxes/gone”"):
         validate(tree)
@@ -299,7 +299,7 @@ def test_laid_against_a_sloping_panel_it_leans_with_it_and_keeps_the_gap(demo: D
 
 def test_the_tank_box_comes_out_downward_once_the_bar_is_off(demo: Design) -> None:
     finding = one(demo, "access.box", "boxes/tank")
-    assert (finding.state, finding.says) == ("note", "Tank box comes out downward, once off: anti-roll bar through its travel")
+    assert (finding.state, finding.message) == ("note", "Tank box comes out downward, once off: anti-roll bar through its travel")
 
 
 def test_walled_in_on_all_sides_it_comes_out_no_way(tree: dict[str, Any]) -> None:
@@ -324,7 +324,9 @@ def test_a_hand_before_an_opening(tree: dict[str, Any]) -> None:
     tail = {"name": "hose tail", "kind": "hose tail", "face": "front", "from": ["left", "base"], "u_mm": 350, "v_mm": 60, "across_mm": 25,
             "out_mm": 5}  # fmt: skip
     tree["boxes"]["tank"]["protrusions"] = {"t": tail}
-    assert one(validate(tree), "access.reach", "boxes/tank").says == "Tank box: no hand reaches hose tail, axle at full bump is before it"
+    assert (
+        one(validate(tree), "access.reach", "boxes/tank").message == "Tank box: no hand reaches hose tail, axle at full bump is before it"
+    )
 
 
 def test_above_the_ground(tree: dict[str, Any]) -> None:

@@ -79,7 +79,7 @@ def test_other_quantities(text: str, kind: str, value: float) -> None:
 
 
 @pytest.mark.parametrize(
-    ("text", "says"),
+    ("text", "message"),
     [
         ("", "Type a number."),
         ("   ", "Type a number."),
@@ -96,20 +96,20 @@ def test_other_quantities(text: str, kind: str, value: float) -> None:
         ("9" * 300, "That is too long to be a number."),
     ],
 )
-def test_what_cannot_be_read_says_why(text: str, says: str) -> None:
+def test_what_cannot_be_read_says_why(text: str, message: str) -> None:
     with pytest.raises(ReadingError) as caught:
         read(text)
-    assert caught.value.says == says
+    assert caught.value.message == message
 
 
 @given(st.text(max_size=40))
 def test_any_text_is_read_or_refused_in_words(text: str) -> None:
     try:
-        value, says = read(text), "."
+        value, message = read(text), "."
     except ReadingError as error:
-        value, says = 0.0, error.says
+        value, message = 0.0, error.message
     assert math.isfinite(value)
-    assert says.endswith(".")
+    assert message.endswith(".")
 
 
 @given(MILLIMETRES)

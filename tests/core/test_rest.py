@@ -8,7 +8,7 @@ from levelcradle.core.analysis import Analysis
 from levelcradle.core.design import validate
 from levelcradle.core.edits import edited, hung
 from levelcradle.core.errors import DesignError
-from levelcradle.core.finding import says
+from levelcradle.core.finding import message_text
 from tests.plain import a_block, analysed, box_at, found, held, plain_car
 
 AT = (1000.0, 0.0, 406.0)  # 6 over the member's top
@@ -45,7 +45,7 @@ def test_a_pad_bears_down_and_is_never_asked_to_hold() -> None:
         assert [row.check for row in mount.rows] == ["pad"]
         assert mount.rows[0].n < 0, "pressed onto it"
     (told,) = [f for f in analysis.findings if f.id == "mount:spot:r"]
-    assert says(told).startswith("cross rail must bear")
+    assert message_text(told).startswith("cross rail must bear")
     assert told.value == pytest.approx(max(sum(m.demands[i].press_n for m in pads.values()) for i in range(len(pads["p0"].demands))))
 
 
@@ -58,7 +58,7 @@ def test_twice_the_pad_is_pressed_half_as_hard() -> None:
     soft["mounts"]["p0"]["shape"]["bears_mpa"] = 0.001
     finding = next(f for f in analysed(soft).findings if f.id == "mount:p0")
     assert finding.state == "foul"
-    assert "its pad" in says(finding)
+    assert "its pad" in message_text(finding)
 
 
 def test_what_it_lies_on_is_no_gap_but_standing_in_it_is() -> None:
@@ -73,7 +73,7 @@ def test_what_it_lies_on_is_no_gap_but_standing_in_it_is() -> None:
 def test_a_box_that_does_not_lie_on_its_pad_is_told(up: float, words: str) -> None:
     tree = car()
     tree["boxes"]["x"]["pose"]["at_mm"][2] += up
-    told = [says(f) for f in found(tree, "mount.unfit")]
+    told = [message_text(f) for f in found(tree, "mount.unfit")]
     assert len(told) == 2
     assert all(words in text for text in told)
 
@@ -81,14 +81,14 @@ def test_a_box_that_does_not_lie_on_its_pad_is_told(up: float, words: str) -> No
 def test_a_leaning_box_lies_on_nothing_flat() -> None:
     tree = car()
     tree["boxes"]["x"]["pose"]["roll_deg"] = 5.0
-    assert all("does not lie flat" in says(f) for f in found(tree, "mount.unfit") if "mounts/p0" in f.subjects)
+    assert all("does not lie flat" in message_text(f) for f in found(tree, "mount.unfit") if "mounts/p0" in f.subjects)
 
 
 def test_pads_alone_hold_nothing_and_too_few_bolts_lift_off() -> None:
     """Bolted along one side alone it turns up over the bolts, whatever it lies on."""
     (loose,), (lifts,) = (found(car(bolts=n), "mount.support") for n in (0, 2))
-    assert "free to slide or turn" in says(loose)
-    assert "lifts off in rebound" in says(lifts)
+    assert "free to slide or turn" in message_text(loose)
+    assert "lifts off in rebound" in message_text(lifts)
     assert (loose.state, lifts.state) == ("foul", "foul")
     assert not uses(analysed(car(bolts=2)))
 

@@ -22,9 +22,9 @@ EDITS: list[tuple[dict[str, Any], str]] = [
 ]
 
 
-@pytest.mark.parametrize(("op", "says"), EDITS)
-def test_an_edit_is_named(tree: dict[str, Any], op: dict[str, Any], says: str) -> None:
-    assert sentence(tree, apply(tree, [op]).tree, [op]).startswith(says)
+@pytest.mark.parametrize(("op", "message"), EDITS)
+def test_an_edit_is_named(tree: dict[str, Any], op: dict[str, Any], message: str) -> None:
+    assert sentence(tree, apply(tree, [op]).tree, [op]).startswith(message)
 
 
 def test_readings_are_not_spoken_of(tree: dict[str, Any]) -> None:

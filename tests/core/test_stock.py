@@ -7,7 +7,7 @@ import pytest
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import validate
 from levelcradle.core.errors import DesignError, UnknownThing
-from levelcradle.core.finding import Finding, says
+from levelcradle.core.finding import Finding, message_text
 from levelcradle.core.fit import Wishes, study
 from levelcradle.core.modules.turns import turns_for
 from levelcradle.core.stock import STARTERS, common_window, starter_kinds, starters
@@ -16,7 +16,7 @@ from tests.plain import BRICK, box_at, found, plain_car
 
 
 def stock(tree: dict[str, Any]) -> dict[str, str]:
-    return {f.id: says(f) for f in analyse(validate(tree), {}).findings if f.station == "stock"}
+    return {f.id: message_text(f) for f in analyse(validate(tree), {}).findings if f.station == "stock"}
 
 
 @pytest.mark.parametrize(("volts", "told"), [(44.6, False), (44.1, False), (43.9, True), (45.3, True)])
@@ -68,9 +68,9 @@ def test_the_floor_is_the_users_and_the_meter_is_told(tree: dict[str, Any]) -> N
     tree["shelf_rule"] = {"floor_mv": 200.0, "meter_step_mv": 100.0}
     shelf = analyse(validate(tree), {}).shelf
     assert not any(r.out_of_step for r in shelf.rows)
-    assert shelf.says == "The meter's step is 8.3 mV a cell."
+    assert shelf.message == "The meter's step is 8.3 mV a cell."
     tree["shelf_rule"] = {"floor_mv": 5.0, "meter_step_mv": 100.0}
-    assert analyse(validate(tree), {}).shelf.says == "The meter's step is 8.3 mV a cell: it cannot tell 5 mV."
+    assert analyse(validate(tree), {}).shelf.message == "The meter's step is 8.3 mV a cell: it cannot tell 5 mV."
 
 
 def test_the_newest_test_counts(tree: dict[str, Any]) -> None:
@@ -167,5 +167,5 @@ def test_clear_says_the_ends_that_were_asked_and_measures_at_the_nearer() -> Non
                                   ((210.0, None), ["216.0 V empty"], 6.0)):  # fmt: skip
         (row,) = volts(gear(inverter=window))
         assert row.margin == pytest.approx(margin)
-        assert all(word in says(row) for word in words)
-        assert ("empty" in says(row), "full" in says(row)) == (window[0] is not None, window[1] is not None)
+        assert all(word in message_text(row) for word in words)
+        assert ("empty" in message_text(row), "full" in message_text(row)) == (window[0] is not None, window[1] is not None)

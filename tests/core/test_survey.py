@@ -11,7 +11,7 @@ from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import validate
 from levelcradle.core.errors import DesignError
-from levelcradle.core.finding import Finding, says
+from levelcradle.core.finding import Finding, message_text
 from levelcradle.core.survey import carriers_near, depth_behind, still_to_measure, swing, twice
 
 KNOWN = ((0.0, 0.0, 300.0), (1000.0, 0.0, 320.0), (400.0, 800.0, 500.0))
@@ -76,17 +76,20 @@ def test_diagonals_duties_faults_and_stance_are_told(tree: dict[str, Any]) -> No
     tree["vehicle"]["stance_after"] = {"engine": "out", "stands": "wheels",
                                        "arches": {"lf_mm": 675, "rf_mm": 675, "lr_mm": 645, "rr_mm": 645}}  # fmt: skip
     found = told(tree)
-    assert says(found["survey:diagonal:tank:d"]) == "tank space: a diagonal misses by 17.8 mm, 3.7° out of square"
+    assert message_text(found["survey:diagonal:tank:d"]) == "tank space: a diagonal misses by 17.8 mm, 3.7° out of square"
     assert found["survey:duty:vacuum"].state == "unknown"
     assert found["survey:snag:rust"].state == "note"
     assert found["survey:member:cross"].state == "foul"
-    assert says(found["survey:stance-after"]) == "Front arches 35.0 mm higher than when measured, rear -5.0 mm: nose up by 0.92°"
+    assert message_text(found["survey:stance-after"]) == "Front arches 35.0 mm higher than when measured, rear -5.0 mm: nose up by 0.92°"
 
 
 def test_taken_twice(tree: dict[str, Any]) -> None:
     path = "/items/axle/solid/high_mm/0"
     tree["readings"][path] = {"text": "2660", "unit": "mm", "basis": "measured", "again_mm": 2668.0}
-    assert says(told(tree)[f"survey:twice:{path}"]) == "axle at full bump: its aft face: 2660.0 mm the first time, 2668.0 mm the second"
+    assert (
+        message_text(told(tree)[f"survey:twice:{path}"])
+        == "axle at full bump: its aft face: 2660.0 mm the first time, 2668.0 mm the second"
+    )
 
 
 def test_still_to_measure_puts_what_moves_most_first(tree: dict[str, Any]) -> None:
@@ -124,7 +127,7 @@ def test_what_is_behind_a_hole_and_what_could_carry_a_box(tree: dict[str, Any]) 
     assert depth_behind(assembly, (9000.0, 0.0, 5000.0), (0.0, 0.0, 1.0)) is None
     near = carriers_near(assembly, "tank")
     assert len(near) == 4
-    assert all("wall not known" in row.says for row in near)
+    assert all("wall not known" in row.message for row in near)
     assert [row.distance_mm for row in near] == sorted(row.distance_mm for row in near)
 
 
@@ -149,7 +152,7 @@ def test_points_that_do_not_go_round_are_foul_until_they_do(tree: dict[str, Any]
         }
         found = analyse(validate(tree), {})
         told = [f for f in found.findings if f.code == "survey.crossed"]
-        assert [f.says for f in told] == (["odd space, station 1: its points do not go round in order"] if crossed else [])
+        assert [f.message for f in told] == (["odd space, station 1: its points do not go round in order"] if crossed else [])
         assert found.released is not crossed
 
 
@@ -157,4 +160,4 @@ def test_a_member_needs_a_length(tree: dict[str, Any]) -> None:
     tree["members"]["rail"] = {"name": "rail", "start_mm": [0, 0, 0], "end_mm": [0, 0, 0.5], "width_mm": 40, "height_mm": 60}
     with pytest.raises(DesignError) as refused:
         validate(tree)
-    assert [(p.path, p.says) for p in refused.value.problems] == [("/members/rail/end_mm", "must not be where the member starts")]
+    assert [(p.path, p.message) for p in refused.value.problems] == [("/members/rail/end_mm", "must not be where the member starts")]

@@ -7,7 +7,7 @@ import pytest
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import validate
-from levelcradle.core.finding import says
+from levelcradle.core.finding import message_text
 from levelcradle.core.level import Loads
 from tests.plain import as_found
 
@@ -98,7 +98,7 @@ def test_a_mass_in_the_middle_is_off_as_a_whole_not_as_two_halves() -> None:
     loads = ready(tree)
     assert (loads.off.front_kg, loads.off.rear_kg, loads.off.total_kg) == pytest.approx((5.0, 5.0, 10.0), rel=1e-4)
     finding = next(f for f in analyse(validate(tree), {}).findings if f.code == "level.rating")
-    assert (finding.state, says(finding)) == ("tight", "Gross mass, ready: 8.0 kg under its rating, ± 10.0 kg")
+    assert (finding.state, message_text(finding)) == ("tight", "Gross mass, ready: 8.0 kg under its rating, ± 10.0 kg")
 
 
 def test_who_was_weighed_with_the_car_and_rides_again_takes_his_doubt_along() -> None:

@@ -259,11 +259,11 @@ def test_of_one_block_the_least_way_out_is_told_and_of_several_pieces_at_least(d
     """A plate that stands in the floor; then the same metal as a run with a bend, whose two pieces overlap the box."""
     one = to_thing(car(a_block((900, -100, 200), (1400, 300, 300 + deep), gap_class="same")))
     assert one.value == pytest.approx(-deep)
-    assert "at least" not in one.says
+    assert "at least" not in one.message
     run = {"type": "path", "points_mm": [[900, 67, 200], [1100, 67, 300], [1400, 67, 200]], "width_mm": 500.0, "height_mm": 2 * deep}
     bent = to_thing(car({"name": "run", "state": "stays", "gap_class": "same", "solid": run}))
     assert bent.state == "foul"
-    assert "at least" in bent.says
+    assert "at least" in bent.message
 
 
 def test_a_thing_that_is_touched_catches_the_box_on_its_own_side() -> None:

@@ -8,7 +8,7 @@ import pytest
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Vehicle, validate
 from levelcradle.core.design.vehicle import Weighed, Weighing
-from levelcradle.core.finding import says
+from levelcradle.core.finding import message_text
 from levelcradle.core.level import found_loads, loads_after
 from levelcradle.core.level.balance import BY_ROLL, BY_SIDES, corner_loads
 from levelcradle.core.level.balance import Corners as CornerLoads
@@ -46,14 +46,14 @@ def test_a_total_with_an_assumed_split_passes_no_rating(tree: dict[str, Any]) ->
     ratings = [f for f in analyse(validate(tree), {}).findings if f.code == "level.rating"]
     assert ratings
     assert {f.state for f in ratings} <= {"unknown", "foul"}
-    assert ratings[0].because == "the split between the axles is assumed"
+    assert ratings[0].rationale == "the split between the axles is assumed"
 
 
 def test_a_guessed_mass_passes_no_rating(tree: dict[str, Any]) -> None:
     tree["readings"]["/items/motor/mass_kg"] = {"text": "79", "unit": "kg", "basis": "assumed"}
     ratings = [f for f in analyse(validate(tree), {}).findings if f.code == "level.rating"]
     assert {f.state for f in ratings} == {"unknown"}
-    assert ratings[0].because == "the mass of motor is a guess until it is weighed, or until somebody answers for it"
+    assert ratings[0].rationale == "the mass of motor is a guess until it is weighed, or until somebody answers for it"
 
 
 def test_corner_sums_against_an_axle_scale(tree: dict[str, Any]) -> None:
@@ -61,7 +61,7 @@ def test_corner_sums_against_an_axle_scale(tree: dict[str, Any]) -> None:
     found = {f.id: f for f in analyse(validate(tree), {}).findings}
     assert found["survey:axles:front"].state == "clear"
     assert found["survey:axles:rear"].state == "unknown"
-    assert says(found["survey:axles:rear"]) == "Rear wheels add up to 453.0 kg, the axle scale reads 470.0 kg"
+    assert message_text(found["survey:axles:rear"]) == "Rear wheels add up to 453.0 kg, the axle scale reads 470.0 kg"
 
 
 def test_the_list_balances(tree: dict[str, Any]) -> None:

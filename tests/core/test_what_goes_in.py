@@ -40,7 +40,7 @@ def test_the_room_before_a_face_is_kept_too(tree: dict[str, Any]) -> None:
     told = gaps(analyse(validate(tree), {}), "items/new/keep_clear/plug")
     assert told
     assert told[0].value == pytest.approx(10.0, abs=1e-3)
-    assert "its plug" in told[0].shows
+    assert "its plug" in told[0].label
 
 
 def test_what_sits_on_the_box_is_no_obstacle_to_it(tree: dict[str, Any]) -> None:

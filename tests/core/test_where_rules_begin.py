@@ -73,7 +73,7 @@ def test_several_mounts_of_one_verdict_are_one_row_of_the_strip(foul: int) -> No
     rows = [row for row in analysis.watch if set(row.ids) & set(states)]
     assert len(rows) == len(set(states.values()) - {"clear", "note"})
     assert sorted(len(row.ids) for row in rows) == sorted(n for n in (foul, len(states) - foul) if n)
-    assert all(str(len(row.ids)) in row.says for row in rows if len(row.ids) > 1)
+    assert all(str(len(row.ids)) in row.message for row in rows if len(row.ids) > 1)
 
 
 def test_a_diagonal_that_reads_what_the_stations_say_is_out_of_square_by_nothing_more() -> None:

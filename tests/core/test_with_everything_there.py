@@ -77,7 +77,7 @@ def test_how_far_a_box_stands_out_of_its_space_is_said(out: float) -> None:
 def test_a_flag_asks_until_it_is_answered(flag: str, sealing: str | None, state: str) -> None:
     bay = {**room(), "flags": {flag: True}}
     tree = plain_car(bays={"b": bay}, boxes={"x": box_at((1100, -67, 330), bay="b", sealing=sealing)})
-    assert [f.state for f in found(tree, "box.space") if f.shows == "sealed"] == [state]
+    assert [f.state for f in found(tree, "box.space") if f.label == "sealed"] == [state]
     tree["bays"]["b"]["flags"] = {}
     assert not found(tree, "box.space")
 

@@ -58,12 +58,12 @@ T = TypeVar("T")
 
 def read_or_told(read: Callable[[], T]) -> T | None:
     """What was read, or None where it was refused with a whole sentence. Anything else fails the test."""
-    says = ""
+    message = ""
     try:
         return read()
     except FileRefused as refused:
-        says = refused.says
-    assert says.endswith((".", "?"))
+        message = refused.message
+    assert message.endswith((".", "?"))
     return None
 
 

@@ -65,7 +65,7 @@ def test_what_is_not_flat_is_left_out_and_told() -> None:
 
 
 @pytest.mark.parametrize(
-    ("data", "says"),
+    ("data", "message"),
     [
         (b"", "empty"),
         (b"PK\x03\x04", "packed"),
@@ -74,8 +74,8 @@ def test_what_is_not_flat_is_left_out_and_told() -> None:
         (drawing(lambda d: d.modelspace().add_line((0, 0), (1, 1))), "no closed outline"),
     ],
 )
-def test_what_is_broken_says_why(data: bytes, says: str) -> None:
-    with pytest.raises(FileRefused, match=says):
+def test_what_is_broken_says_why(data: bytes, message: str) -> None:
+    with pytest.raises(FileRefused, match=message):
         read_outlines(data, "mm")
 
 

@@ -91,8 +91,8 @@ BROKEN = {
 
 @pytest.mark.parametrize("what", BROKEN)
 def test_what_is_broken_says_why(what: str) -> None:
-    data, says = BROKEN[what]
-    with pytest.raises(FileRefused, match=says):
+    data, message = BROKEN[what]
+    with pytest.raises(FileRefused, match=message):
         read_scan(data, None if what.startswith(("GLB", "truncated GLB")) else "mm", 2.0)
 
 

@@ -51,10 +51,11 @@ def test_columns_can_be_mapped_otherwise_and_serials_come_once(tree: dict[str, A
 
 
 @pytest.mark.parametrize(
-    ("data", "says"), [(b"", "empty"), (b"PK\x03\x04", "Save it as CSV"), (b"name\n", "a line of headings"), (b"\x00\x01\x02", "no text")]
+    ("data", "message"),
+    [(b"", "empty"), (b"PK\x03\x04", "Save it as CSV"), (b"name\n", "a line of headings"), (b"\x00\x01\x02", "no text")],
 )
-def test_what_is_no_table_says_why(tree: dict[str, Any], data: bytes, says: str) -> None:
-    with pytest.raises(FileRefused, match=says):
+def test_what_is_no_table_says_why(tree: dict[str, Any], data: bytes, message: str) -> None:
+    with pytest.raises(FileRefused, match=message):
         read_shelf(data, validate(tree), None, None)
 
 

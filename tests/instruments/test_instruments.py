@@ -47,19 +47,19 @@ def stands(values: list[float], unit: str = "kg", now: float | None = None) -> S
 def test_steady_settling_silent_and_drifting() -> None:
     assert steadiness([], 0.0) is None
     still = stands([268.0, 268.2] * 10)
-    assert (still.steady, still.says, still.text) == (True, "steady", "268.1 kg")
-    assert stands([200.0 + n for n in range(20)]).says == "settling"
-    assert stands([268.0] * 5).says == "waiting for more"
+    assert (still.steady, still.message, still.text) == (True, "steady", "268.1 kg")
+    assert stands([200.0 + n for n in range(20)]).message == "settling"
+    assert stands([268.0] * 5).message == "waiting for more"
     silent = stands([268.0] * 20, now=5.0)
-    assert (silent.steady, silent.says) == (False, "silent for 3 s")
-    assert stands([268 + n * 0.01 for n in range(60)]).says == "steady, drifts +6 kg a minute"
+    assert (silent.steady, silent.message) == (False, "silent for 3 s")
+    assert stands([268 + n * 0.01 for n in range(60)]).message == "steady, drifts +6 kg a minute"
 
 
 def test_a_change_of_unit_begins_anew() -> None:
     samples = [Sample(n / 10, 268.0, "kg") for n in range(20)] + [Sample(2 + n / 10, 590.8, "lb") for n in range(3)]
     found = steadiness(samples, 2.2)
     assert found
-    assert (found.unit, found.says) == ("lb", "waiting for more")
+    assert (found.unit, found.message) == ("lb", "waiting for more")
 
 
 @pytest.mark.parametrize("address", ["8.8.8.8:4701", "127.0.0.1:22", "127.0.0.1", "scale:4701", "127.0.0.1:99999", ""])
@@ -94,12 +94,12 @@ def until(heard: Instruments, holds: Callable[[dict[str, Steadiness]], bool]) ->
 
 def test_the_simulated_scales(scales: tuple[Instruments, socket.socket]) -> None:
     heard, told = scales
-    until(heard, lambda c: len(c) == 4 and c["lf"].says == "settling")
+    until(heard, lambda c: len(c) == 4 and c["lf"].message == "settling")
     still = until(heard, lambda c: all(r.steady for r in c.values()))
     assert still["lf"].value == pytest.approx(268.0, abs=0.5)
     assert sum(r.value for r in still.values()) == pytest.approx(985.0, abs=2.0)
     told.sendall(b"unit rf lb\nsilent lr 60\nload lf 300\nnonsense\nload lf x\nunit zz kg\n")
-    after = until(heard, lambda c: c["rf"].unit == "lb" and c["rf"].steady and c["lr"].says.startswith("silent") and c["lf"].steady)
+    after = until(heard, lambda c: c["rf"].unit == "lb" and c["rf"].steady and c["lr"].message.startswith("silent") and c["lf"].steady)
     assert read(after["rf"].text, "mass", "kg") == pytest.approx(264.0, abs=0.5)  # the blank reads the unit that is said
     assert after["lf"].value == pytest.approx(300.0, abs=0.5)
 
@@ -109,7 +109,7 @@ def test_what_is_held_lies_among_what_was_sent(values: list[float], unit: str) -
     found = stands(values, unit)
     assert min(values) <= found.value <= max(values)
     assert found.spread >= 0
-    assert found.steady == found.says.startswith("steady")
+    assert found.steady == found.message.startswith("steady")
 
 
 @given(st.floats(0.001, 50), st.floats(-500, 500))
@@ -157,8 +157,8 @@ def test_a_source_that_is_not_there_says_so() -> None:
     heard = Instruments()
     source = heard.listen(f"127.0.0.1:{port}")
     for _ in range(100):
-        if source.says == "no answer":
+        if source.message == "no answer":
             break
         time.sleep(0.02)
-    assert source.says == "no answer"
+    assert source.message == "no answer"
     heard.leave(source.address)

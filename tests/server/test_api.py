@@ -66,7 +66,7 @@ def test_a_refused_edit_names_the_field(client: TestClient, car: str) -> None:
     answer = patch(client, car, [{"op": "replace", "path": "/boxes/tank/construction/thickness_mm", "value": -3}])
     assert answer.status_code == 422
     assert answer.headers["content-type"] == "application/problem+json"
-    assert answer.json()["errors"] == [{"path": "/boxes/tank/construction/thickness_mm", "says": "must be more than 0"}]
+    assert answer.json()["errors"] == [{"path": "/boxes/tank/construction/thickness_mm", "message": "must be more than 0"}]
     assert client.get(f"/api/projects/{car}").json()["revision"] == 1
 
 
@@ -157,7 +157,7 @@ def test_texts_are_read_by_the_core(client: TestClient, body: dict[str, Any], va
 
 def test_what_cannot_be_read_says_why(client: TestClient) -> None:
     answer = client.post("/api/read", json={"text": "12 x"})
-    assert (answer.status_code, answer.json()["errors"][0]["says"]) == (422, "A number is missing at the end.")
+    assert (answer.status_code, answer.json()["errors"][0]["message"]) == (422, "A number is missing at the end.")
     place = client.post("/api/read-place", json={"text": "840 aft, 120 R"}).json()
     aft, across = ({"value_mm": mm, "by": False, "unit": "mm", "text": text} for mm, text in ((840, "840 aft"), (120, "120 R")))
     assert place == {"aft": aft, "across": across, "up": None}

@@ -55,8 +55,8 @@ def test_a_bad_file_is_told_with_its_line(client: TestClient) -> None:
     text = json.dumps(CAR, indent=1).replace('"mass_kg": 134.0', '"mass_kg": "much"', 1)
     line = next(n for n, row in enumerate(text.split("\n"), start=1) if '"much"' in row)
     (error,) = client.post("/api/projects/import", content=text).json()["errors"]
-    assert error == {"path": "/items/engine/mass_kg", "says": f"must be a number (line {line})"}
-    broken = client.post("/api/projects/import", content=text[: len(text) // 2]).json()["errors"][0]["says"]
+    assert error == {"path": "/items/engine/mass_kg", "message": f"must be a number (line {line})"}
+    broken = client.post("/api/projects/import", content=text[: len(text) // 2]).json()["errors"][0]["message"]
     assert "line" in broken
 
 

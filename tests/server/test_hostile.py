@@ -66,7 +66,7 @@ def test_a_file_over_ten_megabytes_is_refused(client: TestClient) -> None:
 def test_a_truncated_file_says_where_it_breaks_off(client: TestClient, cut: int) -> None:
     answer = client.post("/api/projects/import", content=SMALL[:cut].encode())
     assert answer.status_code == 422
-    assert "breaks off or is wrong at line 1" in answer.json()["errors"][0]["says"]
+    assert "breaks off or is wrong at line 1" in answer.json()["errors"][0]["message"]
 
 
 def test_the_input_is_never_echoed(client: TestClient, car: str) -> None:

@@ -77,7 +77,7 @@ def test_what_it_would_take_with_its_costs(client: TestClient, car: str) -> None
 
 
 @pytest.mark.parametrize(
-    ("what", "body", "status", "says"),
+    ("what", "body", "status", "message"),
     [
         ("stack-up", {"box": "gone", "way": "up"}, 404, "no box"),
         ("stack-up", {"box": "tank", "way": "sideways"}, 422, ""),
@@ -95,12 +95,12 @@ def test_what_it_would_take_with_its_costs(client: TestClient, car: str) -> None
         ("would-take", {"box": "tank", "more": "down"}, 422, ""),
     ],
 )
-def test_what_makes_no_sense_is_told_and_never_a_500(client: TestClient, car: str, what: str, body: Any, status: int, says: str) -> None:
+def test_what_makes_no_sense_is_told_and_never_a_500(client: TestClient, car: str, what: str, body: Any, status: int, message: str) -> None:
     answer = ask(client, car, what, **body)
     assert answer.status_code == status
     told = answer.json()
-    words = " ".join([told["detail"], *(e["says"] for e in told.get("errors", []))])
-    assert says in words
+    words = " ".join([told["detail"], *(e["message"] for e in told.get("errors", []))])
+    assert message in words
 
 
 def test_pinned_and_agreed_over_the_api(client: TestClient, car: str) -> None:
@@ -109,7 +109,7 @@ def test_pinned_and_agreed_over_the_api(client: TestClient, car: str) -> None:
     move = [{"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2700}]
     refused = edit(client, car, move, 2)
     assert refused.status_code == 422
-    assert refused.json()["errors"] == [{"path": "/boxes/tank", "says": "Tank box is pinned by M.: bolted in. Unpin it first."}]
+    assert refused.json()["errors"] == [{"path": "/boxes/tank", "message": "Tank box is pinned by M.: bolted in. Unpin it first."}]
     gap = {"one": "boxes/tank", "other": axle_of(client, car), "need_mm": 10, "reason": "bump stop raised"}
     done = edit(client, car, [{"op": "add", "path": "/agreed_gaps/g", "value": gap}], 2).json()
     assert [f["limit"] for f in done["analysis"]["findings"] if f["id"] == f"gap:boxes/tank:{gap['other']}"] == [10]

@@ -42,7 +42,7 @@ def read(store: Store, data: bytes, name: str = "ball.stl") -> Reading:
 
 def test_a_scan_is_read_kept_and_found_again_by_another_process(store: Store) -> None:
     job = read(store, ball())
-    assert (job.state, job.share, job.says) == ("done", 1.0, "done")
+    assert (job.state, job.share, job.message) == ("done", 1.0, "done")
     assert job.file
     mesh = Scans(store.files).of(design_with(job.file))[job.file]  # type: ignore[arg-type]
     assert len(mesh.triangles) == json.loads(job.found)["triangles"]
@@ -53,16 +53,16 @@ def test_a_scan_is_read_kept_and_found_again_by_another_process(store: Store) ->
 def test_progress_rises_and_says_what_is_done(store: Store, monkeypatch: pytest.MonkeyPatch) -> None:
     told: list[tuple[float, str]] = []
     monkeypatch.setattr(reading_module, "TOLD_EVERY_S", 0.0)
-    monkeypatch.setattr(store.readings, "told", lambda key, share, says: told.append((share, says)))
+    monkeypatch.setattr(store.readings, "told", lambda key, share, message: told.append((share, message)))
     read(store, ball())
     shares = [share for share, _ in told]
     assert shares == sorted(shares)
-    assert {"reading the triangles", "joining the corners of 1,280 triangles", "simplifying to 1 mm"} <= {says for _, says in told}
+    assert {"reading the triangles", "joining the corners of 1,280 triangles", "simplifying to 1 mm"} <= {message for _, message in told}
 
 
 def test_a_refusal_is_kept_for_whoever_asks(store: Store) -> None:
     job = read(store, b"nothing of the kind", "x.stl")
-    assert (job.state, job.says, job.file) == ("refused", "This is no STL, OBJ, PLY or GLB mesh.", None)
+    assert (job.state, job.message, job.file) == ("refused", "This is no STL, OBJ, PLY or GLB mesh.", None)
     with pytest.raises(UnknownThing):
         store.readings.get("0123")
 
@@ -82,7 +82,7 @@ def test_a_worker_reads_what_is_sent_and_one_that_takes_too_much_memory_is_told(
     monkeypatch.setattr(subprocess, "run", lambda command, **more: real([sys.executable, "-c", limit, command[-1]], **more))
     run_reading(store, greedy)
     found = store.readings.get(greedy)
-    assert (found.state, found.says) == ("refused", "The file asks for more memory than there is.")
+    assert (found.state, found.message) == ("refused", "The file asks for more memory than there is.")
 
 
 def test_a_scan_that_was_never_kept_here_is_left_out_and_told(store: Store) -> None:

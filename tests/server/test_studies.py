@@ -78,7 +78,7 @@ def test_a_study_is_made_on_the_revision_it_was_asked_of(client: TestClient, sto
 
 
 @pytest.mark.parametrize(
-    ("change", "path", "says"),
+    ("change", "path", "message"),
     [
         ({"bays": ["attic"]}, "/bays/0", "there is no bay “attic” any more"),
         ({"kinds": ["gone"]}, "/kinds/0", "there is no module kind “gone” any more"),
@@ -88,11 +88,11 @@ def test_a_study_is_made_on_the_revision_it_was_asked_of(client: TestClient, sto
         ({"modules": 0}, "/modules", ""),
     ],
 )
-def test_what_cannot_be_wished_is_told_at_its_place(client: TestClient, car: str, change: dict[str, Any], path: str, says: str) -> None:
+def test_what_cannot_be_wished_is_told_at_its_place(client: TestClient, car: str, change: dict[str, Any], path: str, message: str) -> None:
     answer = client.post(f"/api/projects/{car}/studies", json=WISHES | change)
     assert answer.status_code == 422
     errors = answer.json()["errors"]
-    assert any(e["path"] == path and says in e["says"] for e in errors), errors
+    assert any(e["path"] == path and message in e["message"] for e in errors), errors
 
 
 def test_news_of_an_edit_reaches_the_other_screens(store: Store, car: str) -> None:

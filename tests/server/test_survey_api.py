@@ -23,7 +23,7 @@ def kept_scan(client: TestClient, car: str, data: bytes, **query: str | float) -
     started = client.post(f"/api/projects/{car}/scans", params={"name": "scan.stl", **query}, content=data)
     assert started.status_code == 202
     key, store = started.json()["id"], client.app.state.store  # type: ignore[attr-defined]
-    assert client.get(f"/api/scans/{key}").json()["says"] == "waiting for a worker"
+    assert client.get(f"/api/scans/{key}").json()["message"] == "waiting for a worker"
     sent = store.readings.take(key)
     assert sent is not None
     read_in(store, key, sent)
@@ -61,17 +61,17 @@ def test_a_scan_becomes_an_obstacle_where_its_three_points_are(client: TestClien
 
 
 @pytest.mark.parametrize(
-    ("data", "query", "says"), [(b"", {"unit": "m"}, "empty"), (stl(), {}, "unit"), (b"PK\x03\x04" + b"0" * 99, {"unit": "m"}, "")]
+    ("data", "query", "message"), [(b"", {"unit": "m"}, "empty"), (stl(), {}, "unit"), (b"PK\x03\x04" + b"0" * 99, {"unit": "m"}, "")]
 )
 def test_a_scan_that_is_none_is_refused_with_its_reason(
-    client: TestClient, car: str, data: bytes, query: dict[str, str], says: str
+    client: TestClient, car: str, data: bytes, query: dict[str, str], message: str
 ) -> None:
     if not data:
         assert client.post(f"/api/projects/{car}/scans", params={"name": "x.stl"} | query, content=data).status_code in (202, 422)
         return
     refused = kept_scan(client, car, data, **query)["refused"]
     assert refused
-    assert says in refused
+    assert message in refused
 
 
 def test_pictures_are_kept_and_only_pictures(client: TestClient, car: str) -> None:
@@ -196,7 +196,7 @@ def test_a_wall_too_flat_for_an_angle_is_told_at_the_station(client: TestClient,
     assert patch(client, car, flat).status_code == 200
     answer = client.post(f"/api/projects/{car}/restate", json={"bay": "tank", "station": key, "do": "leans"})
     assert answer.status_code == 422
-    assert "lean too far" in answer.json()["errors"][0]["says"]
+    assert "lean too far" in answer.json()["errors"][0]["message"]
 
 
 def test_a_design_whose_scan_was_left_behind_says_so_and_still_opens(client: TestClient, car: str) -> None:
@@ -210,7 +210,7 @@ def test_a_design_whose_scan_was_left_behind_says_so_and_still_opens(client: Tes
     analysis = client.get(f"/api/projects/{made.json()['id']}").json()["analysis"]
     told = [f for f in analysis["findings"] if "items/block" in f["subjects"] and f["state"] == "unknown"]
     assert told
-    assert "scanned block" in told[0]["says"]
+    assert "scanned block" in told[0]["message"]
 
 
 def test_a_photo_goes_with_its_fault_and_out_with_undo(client: TestClient, car: str) -> None:
@@ -220,7 +220,7 @@ def test_a_photo_goes_with_its_fault_and_out_with_undo(client: TestClient, car: 
     snag = {"name": "rust at the sill", "photo": kept, "at_mm": [1500, 700, 300]}
     assert patch(client, car, [{"op": "add", "path": "/snags/rust", "value": snag}]).json()["sentence"] == "added fault rust at the sill"
     analysis = client.get(f"/api/projects/{car}").json()["analysis"]
-    assert any("rust at the sill" in f["says"] for f in analysis["findings"] if f["station"] == "survey")
+    assert any("rust at the sill" in f["message"] for f in analysis["findings"] if f["station"] == "survey")
     assert client.post(f"/api/projects/{car}/undo").status_code == 200
     assert client.get(f"/api/projects/{car}").json()["document"]["snags"] == {}
     assert client.get(f"/api/pictures/{kept}").status_code == 200  # redo needs it

@@ -280,8 +280,8 @@ def test_two_in_one_field_the_later_sees_who_was_first_and_both_values(context: 
         field(ann, "Width").press("Enter")
         expect(ben.get_by_text("1610 stands here by now.")).to_be_visible()
         field(ben, "Width").press("Enter")
-        says = ben.get_by_role("alert").filter(has_text="Ann was first")
-        expect(says).to_contain_text("1610 stands here, yours is 1595. Enter again puts yours.")
+        message = ben.get_by_role("alert").filter(has_text="Ann was first")
+        expect(message).to_contain_text("1610 stands here, yours is 1595. Enter again puts yours.")
         assert stored(store)[5] == 1610.0
         expect(field(ben, "Width")).to_have_value("1595")
         field(ben, "Width").press("Enter")

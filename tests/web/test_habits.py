@@ -26,9 +26,9 @@ PLACES: dict[str, tuple[float | None, float | None]] = {  # of a blank for a pla
 def told(field: Locator, text: str) -> str:
     """What the screen says of a text at its blank."""
     field.fill(text)
-    says = field.page.locator(f"#{field.get_attribute('id')}-says".replace(":", "\\:"))
-    expect(says).not_to_be_empty()
-    return says.inner_text()
+    message = field.page.locator(f"#{field.get_attribute('id')}-says".replace(":", "\\:"))
+    expect(message).not_to_be_empty()
+    return message.inner_text()
 
 
 def read_of(words: str) -> float | None:

@@ -29,8 +29,8 @@ def restated(bay: Bay, key: str, way: Way) -> StationSpec:
     try:
         return _restated(bay, key, way)
     except ValidationError as error:
-        says = "its walls lean too far, or its figures are too small, for that way of measuring"
-        raise DesignError((Problem("", says),)) from error
+        message = "its walls lean too far, or its figures are too small, for that way of measuring"
+        raise DesignError((Problem("", message),)) from error
 
 
 def _restated(bay: Bay, key: str, way: Way) -> StationSpec:

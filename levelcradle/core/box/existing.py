@@ -123,14 +123,14 @@ class ExistingCase:
             least = min(self.inner_mm)
             yield Finding(
                 id=f"make:{path}:inside", code="box.make", station="box", state="foul", subjects=(path,),
-                says=f"{plain(name)}: its walls leave {{0}} inside", figures=(Figure(least, "mm", "down"),), value=least, limit=0.0,
-                margin=least, unit="mm", because="the sizes of the case, as given", shows="inside",
+                message=f"{plain(name)}: its walls leave {{0}} inside", figures=(Figure(least, "mm", "down"),), value=least, limit=0.0,
+                margin=least, unit="mm", rationale="the sizes of the case, as given", label="inside",
             )  # fmt: skip
         if self.box.chamfers:
             yield Finding(
                 id=f"make:{path}:edges", code="box.make", station="box", state="foul", subjects=(path,),
-                says=f"{plain(name)}: edges are cut off an existing case", because="a case that is there keeps its edges", shows="edges",
+                message=f"{plain(name)}: edges are cut off an existing case", rationale="a case that is there keeps its edges", label="edges",
             )  # fmt: skip
 
-    def says(self) -> tuple[str, tuple[str, ...]]:
+    def message(self) -> tuple[str, tuple[str, ...]]:
         return f"existing case, walls {self.spec.wall_mm:g} mm", ("not made here, sizes and mass as measured",)

@@ -111,5 +111,5 @@ class Made(Protocol):
     def findings(self, path: str, name: str) -> Iterator[Finding]:
         """What stands against making it."""
 
-    def says(self) -> tuple[str, tuple[str, ...]]:
+    def message(self) -> tuple[str, tuple[str, ...]]:
         """(how it is made, in a few words; notes for its sheet)."""

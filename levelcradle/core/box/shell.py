@@ -43,11 +43,11 @@ class InnerGap:
     """A gap inside the box: between neighbours of a block, two blocks, or a block and the liner of a fixed case."""
 
     name: str
-    says: str
+    message: str
     subject: str
     has_mm: float
     needs_mm: float
-    because: str
+    rationale: str
 
 
 @dataclass(frozen=True, eq=False)
@@ -194,16 +194,16 @@ def _beside_chamfers(box: Box, made: Made, modules: tuple[ShellModule, ...]) -> 
     for key, chamfer in box.chamfers.items():
         if modules:
             has = min(inside_chamfer(chamfer, made.wall_mm, made.outer_mm, m.low, m.high) for m in modules)
-            says = f"modules to the chamfer {chamfer.edge[0]} {chamfer.edge[1]}"
-            yield InnerGap(f"chamfer-{key}", says, f"chamfers/{key}", has, box.liners.wall_mm, "the liner on the sloped wall")
+            message = f"modules to the chamfer {chamfer.edge[0]} {chamfer.edge[1]}"
+            yield InnerGap(f"chamfer-{key}", message, f"chamfers/{key}", has, box.liners.wall_mm, "the liner on the sloped wall")
 
 
 def _gaps(blocks: _Blocks, kinds: Mapping[str, ModuleKind]) -> Iterator[InnerGap]:
     for key, (_, laid) in blocks.items():
         for row in laid.rows:
             why = f"what the faces of neighbours {row.direction} ask for"
-            says = f"between neighbours {row.direction}"
-            yield InnerGap(f"{key}-{row.direction}", says, f"blocks/{key}", row.has_mm, row.needs_mm, why)
+            message = f"between neighbours {row.direction}"
+            yield InnerGap(f"{key}-{row.direction}", message, f"blocks/{key}", row.has_mm, row.needs_mm, why)
     yield from _between_blocks(list(blocks.items()), kinds)
 
 

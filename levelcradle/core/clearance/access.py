@@ -67,17 +67,17 @@ def _once_out(met: Sequence[Obstacle]) -> str:
 
 def _brought_out(box: PlacedBox, way: Exit) -> Finding:
     name = plain(box.box.name)
-    says = f"{name} comes out {way.words}"
+    message = f"{name} comes out {way.words}"
     state = "clear"
     if way.fixed:
-        says, state = f"{name} comes out no way: metal stands in every straight, stepped, leaned and turned move", "foul"
+        message, state = f"{name} comes out no way: metal stands in every straight, stepped, leaned and turned move", "foul"
     elif not way.free:
         first = [*(f"the {plain(n)} is out" for n in way.out[:4]), *([f"off: {plain(', '.join(way.off[:4]))}"] if way.off else [])]
-        says, state = f"{says}, once {', and once '.join(first)}", "note"
+        message, state = f"{message}, once {', and once '.join(first)}", "note"
     return Finding(
-        id=f"access:{box.path}:box", code="access.box", station="place", state=state, subjects=(box.path,), says=says,  # type: ignore[arg-type]
-        because="a box is hung full and comes out again for service; moves tried are straight, over a short first leg, leaned and turned",
-        shows="in and out", working=lambda: (
+        id=f"access:{box.path}:box", code="access.box", station="place", state=state, subjects=(box.path,), message=message,  # type: ignore[arg-type]
+        rationale="a box is hung full and comes out again for service; moves tried are straight, over a short first leg, leaned and turned",
+        label="in and out", working=lambda: (
             Step("moved", "each piece's hull before and after meets nothing", OUT_MM, "mm", "common practice, no source"),
             Step("lifted", f"full, with its brackets and what is fixed to it; by two people to {TWO_PEOPLE_KG:g} kg, beyond in a sling "
                  f"at {LEVEL_DEG:g}° to the level", box.hung_kg, "kg", "common practice, no source"),
@@ -100,17 +100,17 @@ def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) 
     once = _once_out(met) if met else ""
     name = plain(box.box.name)
     if alone < need:
-        says, state = f"{name}: its lid lifts {{0}} and needs {{1}}: it comes off with the box out", "note"
+        message, state = f"{name}: its lid lifts {{0}} and needs {{1}}: it comes off with the box out", "note"
     elif alone < tallest + need:
-        says = f"{name}: its lid comes off in place{once}; a module needs {{1}} above it and has {{0}}: filled with the box out"
+        message = f"{name}: its lid comes off in place{once}; a module needs {{1}} above it and has {{0}}: filled with the box out"
         state, need = "note", tallest + need
     else:
-        says = f"{name}: its lid comes off in place, and modules can be drawn{once}"
+        message = f"{name}: its lid comes off in place, and modules can be drawn{once}"
         state = "note" if once else "clear"
     yield Finding(
-        id=f"access:{box.path}:lid", code="access.lid", station="place", state=state, subjects=(box.path,), says=says,  # type: ignore[arg-type]
+        id=f"access:{box.path}:lid", code="access.lid", station="place", state=state, subjects=(box.path,), message=message,  # type: ignore[arg-type]
         figures=(Figure(alone, "mm", "down"), Figure(need, "mm", "up")), value=lifts, limit=need, margin=lifts - need, unit="mm",
-        because="the lid's edges go over the walls before it can be turned away; asked with everything else there", shows="lid",
+        rationale="the lid's edges go over the walls before it can be turned away; asked with everything else there", label="lid",
     )  # fmt: skip
 
 
@@ -140,11 +140,11 @@ def _hand(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle],
     hand = block((low[0], low[1], low[2]), (high[0], high[1], high[2])).moved(box.placement)
     met, hidden = (meets([hand], rows, (0.0, 0.0, 0.0)) for rows in (things, boxes))
     name, word = plain(box.box.name), plain(what)
-    says = f"{name}: no hand reaches {word}, {plain(met[0].name)} is before it" if met else f"{name}: a hand reaches {word}"
+    message = f"{name}: no hand reaches {word}, {plain(met[0].name)} is before it" if met else f"{name}: a hand reaches {word}"
     if hidden and not met:
-        says += _once_out(hidden)
+        message += _once_out(hidden)
     return Finding(
         id=f"access:{box.path}:{path}", code="access.reach", station="place", state="foul" if met else "note" if hidden else "clear",
-        subjects=(box.path, *(o.path for o in met[:1])), says=says, shows=what,
-        because="a joint made in place needs room for a hand, 60 × 60 × 90 mm (common practice, no source)",
+        subjects=(box.path, *(o.path for o in met[:1])), message=message, label=what,
+        rationale="a joint made in place needs room for a hand, 60 × 60 × 90 mm (common practice, no source)",
     )  # fmt: skip

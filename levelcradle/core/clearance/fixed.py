@@ -27,7 +27,7 @@ class _Partner:
     name: str
     solid: Solid
     need_mm: float
-    because: str
+    rationale: str
     in_vehicle: bool = False
 
 
@@ -98,12 +98,12 @@ def _brackets(box: PlacedBox) -> Iterator[_Partner]:
 def _finding(box: PlacedBox, gear: Gear, gap: float, partner: _Partner, *, foul: bool) -> Finding:
     overlaps = gap < TOUCHES_MM
     thing, name = plain(gear.item.name), plain(partner.name)
-    says = f"{plain(box.box.name)}: {thing} stands {{0}} in {name}" if overlaps else f"{plain(box.box.name)}: {thing} to {name}: {{0}}"
+    message = f"{plain(box.box.name)}: {thing} stands {{0}} in {name}" if overlaps else f"{plain(box.box.name)}: {thing} to {name}: {{0}}"
     figures = (Figure(abs(gap), "mm", "up" if overlaps else "down"), Figure(partner.need_mm, "mm", "up"))
     return Finding(
         id=f"inside:{box.path}:{gear.path}:{partner.name if foul else ''}", code="inside.gear", station="box",
-        state="foul" if foul else "clear", subjects=(box.path, gear.path), says=f"{says}, needs {{1}}", figures=figures, value=gap,
-        limit=partner.need_mm, margin=gap - partner.need_mm, unit="mm", because=partner.because, shows=gear.item.name,
+        state="foul" if foul else "clear", subjects=(box.path, gear.path), message=f"{message}, needs {{1}}", figures=figures, value=gap,
+        limit=partner.need_mm, margin=gap - partner.need_mm, unit="mm", rationale=partner.rationale, label=gear.item.name,
         working=lambda: (Step("there is", f"{gear.item.name} to {partner.name}", gap, "mm", "exact distance between convex solids"),
-                         Step("needed", partner.because, partner.need_mm, "mm", "as drawn")),
+                         Step("needed", partner.rationale, partner.need_mm, "mm", "as drawn")),
     )  # fmt: skip

@@ -29,11 +29,11 @@ def _sealed(box: PlacedBox) -> bool | None:
     return None if box.box.sealing is None else box.box.sealing in SEALED
 
 
-def _asked(box: PlacedBox, what: str, question: str, answer: bool | None, because: str) -> Finding:
+def _asked(box: PlacedBox, what: str, question: str, answer: bool | None, rationale: str) -> Finding:
     """Not known until it is answered; a yes is somebody's word, not a proof."""
     state: State = "unknown" if answer is None else "note" if answer else "foul"
     words = {None: "nobody has said", True: "yes, as said", False: "no"}[answer]
     return Finding(
-        id=f"space:{box.path}:{what}", code="box.space", station="box", state=state, subjects=(box.path,), says=f"{question} {words}",
-        because=because, shows=what,
+        id=f"space:{box.path}:{what}", code="box.space", station="box", state=state, subjects=(box.path,), message=f"{question} {words}",
+        rationale=rationale, label=what,
     )  # fmt: skip

@@ -33,7 +33,7 @@ class _Pair:
     piece: PlacedPiece
     near: Nearest
     need_mm: float
-    because: str
+    rationale: str
     at_least: bool = False  # of an overlap: the least way out is no shorter, but may be longer
     twist_mm: float = 0.0
 
@@ -119,7 +119,7 @@ def _to_things(assembly: Assembly, box: PlacedBox, around: list[Obstacle]) -> It
         if apart[column] <= within and (hit := _to_thing(box, thing.solid, within)):
             if hit[1].gap_mm > -LIES_MM and lies_on(box, thing.solid):
                 continue
-            yield _Pair(box, thing, *hit[:2], need.mm, need.because, hit[2])
+            yield _Pair(box, thing, *hit[:2], need.mm, need.rationale, hit[2])
 
 
 def _to_boxes(assembly: Assembly, box: PlacedBox, others: list[PlacedBox]) -> Iterator[_Pair]:
@@ -128,7 +128,7 @@ def _to_boxes(assembly: Assembly, box: PlacedBox, others: list[PlacedBox]) -> It
         if hit := _to_box(box, other, need.mm + SHOWN_WITHIN_MM):
             twist = twist_of(box, other, hit[1])
             words = f"; {TWIST_DEG_PER_M:g}° a metre of twist of the frame takes {twist:.1f} more" if twist else ""
-            yield _Pair(box, other, *hit[:2], need.mm + twist, need.because + words, hit[2], twist_mm=twist)
+            yield _Pair(box, other, *hit[:2], need.mm + twist, need.rationale + words, hit[2], twist_mm=twist)
 
 
 def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:
@@ -147,22 +147,22 @@ def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:
 def _finding(assembly: Assembly, pair: _Pair) -> Finding:
     gap, tolerance = pair.near.gap_mm, gap_tolerance(assembly, pair.box, pair.thing)
     state: State = gap_state(gap, pair.need_mm, tolerance)
-    because, assumed = pair.because, assembly.assumed(pair.thing) or assembly.assumed(pair.box)
+    rationale, assumed = pair.rationale, assembly.assumed(pair.thing) or assembly.assumed(pair.box)
     if pair.crush and state == "foul" and not pair.box.shell.modules:
         state = "note"
     if assumed and state in ("clear", "tight"):
-        state, because = "unknown", f"{assumed} is not measured"
+        state, rationale = "unknown", f"{assumed} is not measured"
     name, thing = plain(pair.box.name), plain(pair.thing.name)
     figures = (Figure(gap, "mm", "down"), Figure(pair.need_mm, "mm", "up"))
-    says = f"{name} to {thing}: {{0}}, needs {{1}}"
+    message = f"{name} to {thing}: {{0}}, needs {{1}}"
     if gap < 0:
         figures = (Figure(-gap, "mm", "up"), Figure(pair.need_mm, "mm", "up"))
-        says = f"{name} overlaps {thing} by {'at least ' if pair.at_least else ''}{{0}}, needs {{1}} clear"
+        message = f"{name} overlaps {thing} by {'at least ' if pair.at_least else ''}{{0}}, needs {{1}} clear"
     return Finding(
         id=f"gap:{pair.box.path}:{pair.thing.path}", code="gap.crush" if pair.crush else "gap", station="place", state=state,
-        subjects=(pair.box.path, pair.thing.path), says=says, figures=figures, value=gap, limit=pair.need_mm,
-        margin=gap - pair.need_mm, unit="mm", tolerance=tolerance, because=because,
-        points_mm=(pair.near.here, pair.near.there), shows=pair.thing.name, working=lambda: _working(pair, tolerance),
+        subjects=(pair.box.path, pair.thing.path), message=message, figures=figures, value=gap, limit=pair.need_mm,
+        margin=gap - pair.need_mm, unit="mm", tolerance=tolerance, rationale=rationale,
+        points_mm=(pair.near.here, pair.near.there), label=pair.thing.name, working=lambda: _working(pair, tolerance),
     )  # fmt: skip
 
 
@@ -182,7 +182,7 @@ def _working(pair: _Pair, tolerance: float) -> Working:
     ways = "√(readings of the thing² + half of what the box may be off²); unsaid, 3"
     return (
         *steps,
-        Step("needed", pair.because, pair.need_mm, "mm", pair.because),
+        Step("needed", pair.rationale, pair.need_mm, "mm", pair.rationale),
         Step("margin", f"{pair.near.gap_mm:.3f} − {pair.need_mm:g}", pair.near.gap_mm - pair.need_mm, "mm"),
         Step("may be off by", ways, tolerance, "mm", "tape, common practice, no source; ISO 13920 A"),
     )
@@ -196,18 +196,18 @@ def _unmeasured(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
         path = f"bays/{box.box.bay}/sides/{side}"
         yield Finding(
             id=f"gap:{box.path}:{path}", code="gap.unmeasured", station="place", state="unknown",
-            subjects=(box.path, path), says=f"{plain(box.box.name)} to {plain(bay.name)}: its {side} side was not measured",
-            because="what nobody measured is never clear", shows=f"{bay.name} {side}",
+            subjects=(box.path, path), message=f"{plain(box.box.name)} to {plain(bay.name)}: its {side} side was not measured",
+            rationale="what nobody measured is never clear", label=f"{bay.name} {side}",
         )  # fmt: skip
 
 
 def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     """What was begun and not taken stands nowhere yet: nothing is said of how near it is."""
     for thing, figure in untaken_around(assembly, box).items():
-        says = f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), figure))}"
+        message = f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), figure))}"
         yield Finding(
             id=f"gap:{box.path}:{thing}:untaken", code="gap.untaken", station="place", state="unknown", subjects=(box.path, thing),
-            says=says, because="what nobody measured is never clear", shows="not taken",
+            message=message, rationale="what nobody measured is never clear", label="not taken",
         )  # fmt: skip
 
 

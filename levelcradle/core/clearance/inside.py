@@ -31,9 +31,9 @@ def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
         return
     yield Finding(
         id=f"inside:{box.path}:untaken", code="inside.untaken", station="box", state="unknown",
-        subjects=(box.path, "/".join(path.split("/")[1:3])), shows="not taken",
-        says=f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), path))}",
-        because="the box is drawn round what nobody measured",
+        subjects=(box.path, "/".join(path.split("/")[1:3])), label="not taken",
+        message=f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), path))}",
+        rationale="the box is drawn round what nobody measured",
     )  # fmt: skip
 
 
@@ -44,12 +44,12 @@ def _gaps(box: PlacedBox) -> Iterator[Finding]:
         yield Finding(
             id=f"inside:{box.path}:{gap.name}", code="inside", station="box", state="foul" if margin < 0 else "clear",
             subjects=(box.path, f"{box.path}/{gap.subject}"),
-            says=f"{plain(box.box.name)}, {gap.says}: {{0}}, needs {{1}}",
+            message=f"{plain(box.box.name)}, {gap.message}: {{0}}, needs {{1}}",
             figures=(Figure(gap.has_mm, "mm", "down"), Figure(gap.needs_mm, "mm", "up")),
-            value=gap.has_mm, limit=gap.needs_mm, margin=margin, unit="mm", because=gap.because, shows=gap.says,
+            value=gap.has_mm, limit=gap.needs_mm, margin=margin, unit="mm", rationale=gap.rationale, label=gap.message,
             working=lambda gap=gap: (  # type: ignore[misc]
                 Step("there is", "from the layout of the block", gap.has_mm, "mm"),
-                Step("needed", gap.because, gap.needs_mm, "mm", "module sheet, as entered in Stock"),
+                Step("needed", gap.rationale, gap.needs_mm, "mm", "module sheet, as entered in Stock"),
             ),
         )  # fmt: skip
 
@@ -59,8 +59,8 @@ def _cable(box: PlacedBox) -> Iterator[Finding]:
     if box.shell.modules and not box.box.openings:
         yield Finding(
             id=f"box:{box.path}:cable", code="box.cable", station="box", state="unknown", subjects=(box.path,),
-            says=f"{plain(box.box.name)} has no hole for a cable", because="what its modules give has to leave it: round holes",
-            shows="cable hole",
+            message=f"{plain(box.box.name)} has no hole for a cable", rationale="what its modules give has to leave it: round holes",
+            label="cable hole",
         )  # fmt: skip
 
 
@@ -79,9 +79,9 @@ def _resting(box: PlacedBox) -> Iterator[Finding]:
         leans = f", leaning {on.off_deg:.0f}°" if on.off_deg > RAKE_DEG else ""
         yield Finding(
             id=f"rest:{box.path}:{module.block}:{on.face}", code="inside.rest", station="box", state="foul",
-            subjects=(box.path, f"{box.path}/blocks/{module.block}"), shows="resting face", value=on.off_deg, limit=RAKE_DEG,
-            says=f"{name}, block {module.block}: modules rest on their {face}{leans}",
-            because=f"{plain(kind.name)} may rest on {', '.join(f.replace('_', ' ') for f in kind.may_rest_on)}, "
+            subjects=(box.path, f"{box.path}/blocks/{module.block}"), label="resting face", value=on.off_deg, limit=RAKE_DEG,
+            message=f"{name}, block {module.block}: modules rest on their {face}{leans}",
+            rationale=f"{plain(kind.name)} may rest on {', '.join(f.replace('_', ' ') for f in kind.may_rest_on)}, "
                     f"within {RAKE_DEG:g}° of level (common practice, no source)",
         )  # fmt: skip
 
@@ -90,11 +90,11 @@ def _hold_down(box: PlacedBox) -> Iterator[Finding]:
     if not box.shell.modules:
         return
     how, name = box.box.hold_down, plain(box.box.name)
-    says = f"{name}: nobody has said what holds the modules down"
+    message = f"{name}: nobody has said what holds the modules down"
     if how:
-        says = f"{name}: {HOLD[how]} chosen, not proved" if how in UNPROVED else f"{name}: modules held by {HOLD[how]}"
+        message = f"{name}: {HOLD[how]} chosen, not proved" if how in UNPROVED else f"{name}: modules held by {HOLD[how]}"
     yield Finding(
         id=f"hold:{box.path}", code="inside.hold_down", station="box", state="clear" if how and how not in UNPROVED else "unknown",
-        subjects=(box.path,), shows="hold-down", says=says,
-        because="modules are held in every direction; a box stops as hard as the car does",
+        subjects=(box.path,), label="hold-down", message=message,
+        rationale="modules are held in every direction; a box stops as hard as the car does",
     )  # fmt: skip

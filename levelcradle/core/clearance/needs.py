@@ -16,7 +16,7 @@ class Need:
     """The gap a pair needs and why."""
 
     mm: float
-    because: str
+    rationale: str
 
 
 def need_of_thing(assembly: Assembly, box: PlacedBox, thing: Obstacle) -> Need:

@@ -37,16 +37,18 @@ def room_findings(assembly: Assembly) -> Iterator[Finding]:
 def _finding(assembly: Assembly, box: PlacedBox, key: str, room: KeepClear) -> Finding:
     free, thing = _free(assembly, box, room)
     tolerance = gap_tolerance(assembly, box, thing) if thing else 0.0
-    state, because = gap_state(free, room.depth_mm, tolerance), "asked of that face, wherever the box stands"
+    state, rationale = gap_state(free, room.depth_mm, tolerance), "asked of that face, wherever the box stands"
     if state != "foul" and (unsure := _unsure(assembly, box, thing)):
-        state, because = "unknown", unsure
+        state, rationale = "unknown", unsure
     words = plain(room.reason or "room kept") + (f" along its {room.run.beside} edge" if room.run else "")
-    says = f"{plain(box.box.name)}, {words}: {{0}} {BEHIND[room.face]} it" + (f" to {plain(thing.name)}" if thing else "") + ", needs {1}"
+    message = (
+        f"{plain(box.box.name)}, {words}: {{0}} {BEHIND[room.face]} it" + (f" to {plain(thing.name)}" if thing else "") + ", needs {1}"
+    )
     return Finding(
         id=f"room:{box.path}:{key}", code="gap.room", station="place", state=state,
-        subjects=(box.path, thing.path) if thing else (box.path,), says=says,
+        subjects=(box.path, thing.path) if thing else (box.path,), message=message,
         figures=(Figure(free, "mm", "down"), Figure(room.depth_mm, "mm", "up")), value=free, limit=room.depth_mm,
-        margin=free - room.depth_mm, unit="mm", tolerance=tolerance, because=because, shows=words,
+        margin=free - room.depth_mm, unit="mm", tolerance=tolerance, rationale=rationale, label=words,
     )  # fmt: skip
 
 

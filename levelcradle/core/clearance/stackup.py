@@ -109,7 +109,7 @@ class _Met:
     low: float
     high: float
     need_mm: float
-    because: str
+    rationale: str
     twist_mm: float = 0.0
 
     @property
@@ -198,7 +198,7 @@ class _Chain:
                 continue
             need = need_of_thing(assembly, box, thing)
             for low, high in line_spans(thing.solid, origin, self.way):
-                yield _Met(thing, low, high, need.mm, need.because)
+                yield _Met(thing, low, high, need.mm, need.rationale)
         for other in assembly.boxes.values():
             if other.id in seen:
                 continue
@@ -207,7 +207,7 @@ class _Chain:
                 need = need_of_boxes(assembly, box, other)
                 low, high = min(s.start for s in spans), max(s.end for s in spans)
                 here, there = (plus(origin, scaled(self.way, v)) for v in (low, low + 1.0))
-                yield _Met(other, low, high, need.mm, need.because, twist_of(box, other, Nearest(1.0, here, there)))
+                yield _Met(other, low, high, need.mm, need.rationale, twist_of(box, other, Nearest(1.0, here, there)))
 
     def _touches_without_mounts(self, box: PlacedBox, thing: Obstacle, origin: Vec) -> bool:
         """A bracket lies on what carries it by intent: that thing counts only where the box itself is on the line."""
@@ -248,7 +248,7 @@ class _Chain:
         path = met.what.path
         tape = 0.0 if isinstance(met.what, PlacedBox) else tape_tolerance(self.assembly, met.what)
         bias = 0.0 if isinstance(met.what, PlacedBox) else TAPE_BIAS_MM
-        yield StackRow(f"gap to {met.name}", met.need_mm, tape, bias, f"{met.because}; tape ± {tape:g}", "gap", path)
+        yield StackRow(f"gap to {met.name}", met.need_mm, tape, bias, f"{met.rationale}; tape ± {tape:g}", "gap", path)
         if met.twist_mm:
             yield StackRow(
                 "twist of the frame", met.twist_mm, 0.0, 0.0, "1° a metre between the mounts, common practice, no source", "gap", path

@@ -40,9 +40,9 @@ def _out_of_its_space(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
             path = f"bays/{box.box.bay}/sides/{side}"
             yield Finding(
                 id=f"out:{box.path}:{path}", code="place.out", station="place", state="note", subjects=(box.path, path),
-                says=f"{plain(box.box.name)} stands {{0}} out of the {plain(bay.name)}, through its open {side_word(side)}",
-                figures=(Figure(far, "mm", "up"),), value=far, limit=0.0, margin=-far, unit="mm", points_mm=(at,), shows="out of its space",
-                because="open says that nothing stands there; what is beyond was not measured with this space",
+                message=f"{plain(box.box.name)} stands {{0}} out of the {plain(bay.name)}, through its open {side_word(side)}",
+                figures=(Figure(far, "mm", "up"),), value=far, limit=0.0, margin=-far, unit="mm", points_mm=(at,), label="out of its space",
+                rationale="open says that nothing stands there; what is beyond was not measured with this space",
             )  # fmt: skip
 
 
@@ -120,14 +120,14 @@ def _out_of_the_car(assembly: Assembly, box: PlacedBox, *, hangs_out: bool) -> I
         if far > OUT_MM:
             yield Finding(
                 id=f"out:{box.path}:{words.replace(' ', '-')}", code="place.outline", station="place", state="foul", subjects=(box.path,),
-                says=f"{name} stands {{0}} {words}", figures=(Figure(far, "mm", "up"),), value=far, limit=0.0, margin=-far, unit="mm",
-                because=why, shows="outline",
+                message=f"{name} stands {{0}} {words}", figures=(Figure(far, "mm", "up"),), value=far, limit=0.0, margin=-far, unit="mm",
+                rationale=why, label="outline",
             )  # fmt: skip
     if hangs_out and overall is None:
         yield Finding(
             id=f"out:{box.path}:outline", code="place.outline", station="place", state="unknown", subjects=(box.path, "vehicle/overall"),
-            says=f"{name} stands out of its space, and the outline of the car is not known",
-            because="say the car's overhangs, width and height in Survey", shows="outline",
+            message=f"{name} stands out of its space, and the outline of the car is not known",
+            rationale="say the car's overhangs, width and height in Survey", label="outline",
         )  # fmt: skip
 
 
@@ -141,9 +141,9 @@ def _beyond_a_wall(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
         path = f"bays/{box.box.bay}/sides/{side}"
         yield Finding(
             id=f"gap:{box.path}:{path}:outside", code="gap.outside", station="place", state="foul", subjects=(box.path, path),
-            says=f"{plain(box.box.name)} stands outside the {plain(bay.name)}, beyond its {side} side",
-            because="a box belongs within the space it is hung in; say so where it belongs to another, or to none",
-            shows=f"{bay.name} {side}",
+            message=f"{plain(box.box.name)} stands outside the {plain(bay.name)}, beyond its {side} side",
+            rationale="a box belongs within the space it is hung in; say so where it belongs to another, or to none",
+            label=f"{bay.name} {side}",
         )  # fmt: skip
 
 

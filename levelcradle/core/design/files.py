@@ -39,7 +39,7 @@ def load(data: bytes | str) -> Design:
 
 def _on_its_line(problem: Problem, text: str) -> Problem:
     line = line_of(text, problem.path)
-    return problem if line is None else Problem(problem.path, f"{problem.says} (line {line})")
+    return problem if line is None else Problem(problem.path, f"{problem.message} (line {line})")
 
 
 def validate(tree: Any) -> Design:
@@ -73,8 +73,8 @@ def schema() -> dict[str, Any]:
     return Design.model_json_schema(by_alias=True)
 
 
-def _refuse(path: str, says: str) -> DesignError:
-    return DesignError((Problem(path, says),))
+def _refuse(path: str, message: str) -> DesignError:
+    return DesignError((Problem(path, message),))
 
 
 def _parse(text: str) -> Any:

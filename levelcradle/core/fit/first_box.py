@@ -29,7 +29,7 @@ class FirstBox:
     box: Box
     modules: int
     fits: bool
-    says: str
+    message: str
 
 
 def first_box(design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: int | None = None, meshes: Mapping[str, Mesh]) -> FirstBox:

@@ -19,7 +19,7 @@ from levelcradle.core.design.taken import untaken_things
 from levelcradle.core.design.words import words_of
 from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import DesignError, Problem
-from levelcradle.core.finding import Finding, State, says
+from levelcradle.core.finding import Finding, State, message_text
 from levelcradle.core.fit.cases import LuggageRoom
 from levelcradle.core.fit.combine import Load, combinations, most_unrated
 from levelcradle.core.fit.options import Option, room_of
@@ -48,7 +48,7 @@ class ProposedBox:
     modules: int
     outer_mm: Vec
     full_kg: float
-    says: str
+    message: str
     limits: tuple[str, ...]
     hangs: str = ""  # what it could hang on, once that was asked
 
@@ -90,7 +90,7 @@ class Proposal:
 class Progress:
     """How far a study has come, in words that mean something."""
 
-    says: str
+    message: str
     tried: int
     best: int
 
@@ -100,7 +100,7 @@ class Study:
     """Proposals, best first; ``says`` tells why there are none, and what kept others out. ``stopped``: it was cut short."""
 
     proposals: tuple[Proposal, ...]
-    says: str
+    message: str
     tried: int
     stopped: bool = False
 
@@ -246,7 +246,7 @@ class _Run:
         analysis = analyse(design, self.meshes)
         foul = [f for f in analysis.findings if f.state == "foul" and f.code not in LATER and f.id not in self.foul_before]
         if foul:
-            self.left_out.append(says(foul[0]))
+            self.left_out.append(message_text(foul[0]))
             return None
         return _told(design, analysis, options, self.wishes, tuple(patch), set(self.bare.boxes), chosen,
                      _luggage(self.bare, chosen), self.luggage_room.largest_case(design))  # fmt: skip
@@ -345,13 +345,13 @@ def _told(
         sum(o.modules for o in options), boxes, string, wishes.parallel, front, rear, percent, cg,
         sum(load.cable_mm for load in chosen), luggage,
         case,
-        tuple(TightGap(f.shows, f.value or 0.0, f.limit or 0.0, f.state) for f in gaps[:6]), 0.0, patch, sketch,
+        tuple(TightGap(f.label, f.value or 0.0, f.limit or 0.0, f.state) for f in gaps[:6]), 0.0, patch, sketch,
     )  # fmt: skip
 
 
 def _told_box(design: Design, analysis: Analysis, key: str, gaps: Iterable[Finding]) -> ProposedBox:
     figures, box = analysis.boxes[key], design.boxes[key]
-    close = (f.shows for f in gaps if f"boxes/{key}" in f.subjects and f.margin is not None and f.margin < 8.0)
+    close = (f.label for f in gaps if f"boxes/{key}" in f.subjects and f.margin is not None and f.margin < 8.0)
     return ProposedBox(
         key, figures.name, box.bay or "", figures.modules, figures.outer_mm, figures.full_kg, _layout(design, box), tuple(close)
     )

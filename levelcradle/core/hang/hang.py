@@ -50,7 +50,7 @@ class Hanging:
     mass_kg: float
     use: float
     governs: str
-    says: str
+    message: str
     patch: tuple[Op, ...]
 
 
@@ -97,7 +97,7 @@ class _Question:
         """Where strong ones were found, what they stand in the way of; else where one more point would do."""
         if self.in_the_way:
             worst = max(self.in_the_way, key=lambda f: sum(f.id == other.id for other in self.in_the_way))
-            return [Missing(f"What would hold stands in the way: {worst.says}", worst.figures)]
+            return [Missing(f"What would hold stands in the way: {worst.message}", worst.figures)]
         return missing_points(
             self.box, usable, lambda new: any(self._holds([*few, new]) for n in (3, 2) for few in combinations(usable[:6], n))
         )

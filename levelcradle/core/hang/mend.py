@@ -29,7 +29,7 @@ PARTS = ("shape", "to_box", "lands_on")
 class Mend:
     """A mount made otherwise: what it is cut from, its largest use then and by which check, and the edit."""
 
-    says: str
+    message: str
     use: float
     governs: str
     patch: tuple[Op, ...]

@@ -24,7 +24,7 @@ IN_FROM_MM = 60.0  # none nearer to its ends
 class Missing:
     """A sentence with slots for its figures."""
 
-    says: str
+    message: str
     figures: tuple[Figure, ...] = ()
 
 

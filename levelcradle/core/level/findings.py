@@ -38,14 +38,16 @@ def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
     return found
 
 
-def _note(code: str, state: State, says: str, subject: str, because: str = "") -> Finding:
-    return Finding(id=f"level:{code}", code=f"level.{code}", station="level", state=state, subjects=(subject,), says=says, because=because)
+def _note(code: str, state: State, message: str, subject: str, rationale: str = "") -> Finding:
+    return Finding(
+        id=f"level:{code}", code=f"level.{code}", station="level", state=state, subjects=(subject,), message=message, rationale=rationale
+    )
 
 
 def _missing(path: str, name: str, what: str) -> Finding:
     return Finding(
         id=f"level:missing:{path}", code="level.missing", station="level", state="unknown", subjects=(path,),
-        says=f"{plain(name)}: its {what} is missing, so the axle loads leave it out", because="a missing figure never passes",
+        message=f"{plain(name)}: its {what} is missing, so the axle loads leave it out", rationale="a missing figure never passes",
     )  # fmt: skip
 
 
@@ -53,13 +55,13 @@ def _loads(assembly: Assembly, figures: LevelFigures, ready: Loads) -> Finding:
     """What the axles will read, with its working, whether or not anybody gave a rating."""
     return Finding(
         id="level:ready", code="level.ready", station="level", state="note", subjects=(AS_FOUND,),
-        says="Ready: front {0} ± {1}, rear {2} ± {3}",
+        message="Ready: front {0} ± {1}, rear {2} ± {3}",
         figures=(
             Figure(ready.front_kg, "kg"), Figure(ready.off.front_kg, "kg", "up"),
             Figure(ready.rear_kg, "kg"), Figure(ready.off.rear_kg, "kg", "up"),
         ),
-        value=ready.rear_kg, unit="kg", tolerance=ready.off.rear_kg, because="as found, and every change times its lever",
-        shows="axle loads", working=lambda: loads_working(assembly, figures, ready),
+        value=ready.rear_kg, unit="kg", tolerance=ready.off.rear_kg, rationale="as found, and every change times its lever",
+        label="axle loads", working=lambda: loads_working(assembly, figures, ready),
     )  # fmt: skip
 
 
@@ -81,10 +83,10 @@ def _ratings(assembly: Assembly, figures: LevelFigures, key: str, name: str, loa
         yield Finding(
             id=f"level:rating:{key}:{axle}", code="level.rating", station="level", state=state,
             subjects=("vehicle/ratings",) if key == "ready" else (f"load_states/{key}", "vehicle/ratings"),
-            says=f"{axle.capitalize()}, {plain(name)}: {words}, ± {{1}}",
+            message=f"{axle.capitalize()}, {plain(name)}: {words}, ± {{1}}",
             figures=(Figure(abs(margin), "kg", "up" if margin < 0 else "down"), Figure(tol, "kg", "up")),
-            value=load, limit=most, margin=margin, unit="kg", tolerance=tol, shows=axle,
-            because=unsure or "rating as given for the vehicle", working=lambda: loads_working(assembly, figures, loads),
+            value=load, limit=most, margin=margin, unit="kg", tolerance=tol, label=axle,
+            rationale=unsure or "rating as given for the vehicle", working=lambda: loads_working(assembly, figures, loads),
         )  # fmt: skip
 
 
@@ -146,9 +148,9 @@ def _target(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
     off = ready.front_percent - target.front_percent
     yield Finding(
         id="level:target", code="level.target", station="level", state="note", subjects=("vehicle/target",),
-        says="Front share {0} of the mass, {1} aimed at",
+        message="Front share {0} of the mass, {1} aimed at",
         figures=(Figure(ready.front_percent, "%"), Figure(target.front_percent, "%")), value=ready.front_percent,
-        limit=target.front_percent, margin=-abs(off), unit="%", because="your own aim", shows="front share",
+        limit=target.front_percent, margin=-abs(off), unit="%", rationale="your own aim", label="front share",
     )  # fmt: skip
 
 
@@ -173,13 +175,13 @@ def _height(assembly: Assembly) -> Iterator[Finding]:
         return
     low = height.up_mm <= 0
     state: State = "foul" if low else "unknown" if height.assumed else "note"
-    says = "CG {0} up by the axle lift, ± {1}" + (": it only counts as assumed" if height.assumed else "")
+    message = "CG {0} up by the axle lift, ± {1}" + (": it only counts as assumed" if height.assumed else "")
     yield Finding(
         id="level:lift", code="level.lift", station="survey", state=state, subjects=("vehicle/cg_height",),
-        says="By the axle lift the CG would lie below the ground: check the readings" if low else says,
+        message="By the axle lift the CG would lie below the ground: check the readings" if low else message,
         figures=(Figure(height.up_mm, "mm"), Figure(height.tol_mm, "mm", "up")), value=height.up_mm, unit="mm",
-        tolerance=height.tol_mm, because="a step of the scale moves it by centimetres; lift higher, or read finer",
-        shows="CG height", working=lambda: height.working,
+        tolerance=height.tol_mm, rationale="a step of the scale moves it by centimetres; lift higher, or read finer",
+        label="CG height", working=lambda: height.working,
     )  # fmt: skip
 
 
@@ -195,8 +197,8 @@ def _axles_agree(assembly: Assembly) -> Iterator[Finding]:
         off = corners - axle
         yield Finding(
             id=f"survey:axles:{name}", code="survey.axles", station="survey", state="clear" if abs(off) <= allowed else "unknown",
-            subjects=(AS_FOUND,), says=f"{name.capitalize()} wheels add up to {{0}}, the axle scale reads {{1}}",
+            subjects=(AS_FOUND,), message=f"{name.capitalize()} wheels add up to {{0}}, the axle scale reads {{1}}",
             figures=(Figure(corners, "kg"), Figure(axle, "kg")), value=corners, limit=axle, margin=allowed - abs(off), unit="kg",
-            tolerance=allowed, because="half a step at each reading; more than that, one of the scales is wrong",
-            shows=f"{name} axle",
+            tolerance=allowed, rationale="half a step at each reading; more than that, one of the scales is wrong",
+            label=f"{name} axle",
         )  # fmt: skip

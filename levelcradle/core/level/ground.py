@@ -42,14 +42,14 @@ def _lowest(assembly: Assembly, box: PlacedBox, low: float) -> Iterator[Finding]
     if hard is not None:
         yield Finding(
             id=f"lowest:{box.path}", code="place.lowest", station="place", state="tight", subjects=(box.path,),
-            says=f"{name} hangs {{0}} below the lowest part of the car between the axles", figures=(Figure(hard - low, "mm", "up"),),
-            value=low, limit=hard, margin=low - hard, unit="mm", because="it is what a kerb or a ramp meets first", shows="lowest",
+            message=f"{name} hangs {{0}} below the lowest part of the car between the axles", figures=(Figure(hard - low, "mm", "up"),),
+            value=low, limit=hard, margin=low - hard, unit="mm", rationale="it is what a kerb or a ramp meets first", label="lowest",
         )  # fmt: skip
     elif bay is not None and bay.sides.floor.is_ == "open" and extent(bay)[0][2] - low > LEVEL_MM:
         yield Finding(
             id=f"lowest:{box.path}", code="place.lowest", station="place", state="unknown", subjects=(box.path,),
-            says=f"{name} hangs out below its space, and how low anything may hang is not known",
-            because="measure the lowest part of the car between the axles, or say a lowest line", shows="lowest",
+            message=f"{name} hangs out below its space, and how low anything may hang is not known",
+            rationale="measure the lowest part of the car between the axles, or say a lowest line", label="lowest",
         )  # fmt: skip
 
 
@@ -110,9 +110,9 @@ def lowest_hard(assembly: Assembly) -> float | None:
 def _finding(box: PlacedBox, words: str, has: float, need: float, down: float, key: str, why: str) -> Finding:
     return Finding(
         id=f"ground:{box.path}:{key}", code="ground", station="level", state=gap_state(has, need, TOLERANCE_MM), subjects=(box.path,),
-        says=f"{plain(box.box.name)} above the ground, {words}: {{0}}, needs {{1}}",
+        message=f"{plain(box.box.name)} above the ground, {words}: {{0}}, needs {{1}}",
         figures=(Figure(has, "mm", "down"), Figure(need, "mm", "up")), value=has, limit=need, margin=has - need, unit="mm",
-        tolerance=TOLERANCE_MM, because=f"{why} (common practice, no source)", shows=f"ground, {key}",
+        tolerance=TOLERANCE_MM, rationale=f"{why} (common practice, no source)", label=f"ground, {key}",
         working=lambda: (Step("goes down by", why, down, "mm", "rigid body on linear springs"),
                          Step("left above the ground", f"{has + down:.1f} − {down:.1f}", has, "mm")),
     )  # fmt: skip
@@ -124,5 +124,5 @@ _CASES = {"laden": "laden", "bump": "at full bump on a flat tyre"}
 def _unknown(box: PlacedBox, key: str, why: str) -> Finding:
     return Finding(
         id=f"ground:{box.path}:{key}", code="ground", station="level", state="unknown", subjects=(box.path,),
-        says=f"{plain(box.box.name)} above the ground, {_CASES[key]}: not known", because=why, shows=f"ground, {key}",
+        message=f"{plain(box.box.name)} above the ground, {_CASES[key]}: not known", rationale=why, label=f"ground, {key}",
     )  # fmt: skip

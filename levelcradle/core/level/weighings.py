@@ -109,10 +109,10 @@ def weighing_findings(weighings: list[WeighedRow]) -> Iterator[Finding]:
             yield Finding(
                 id=f"level:weighed:{weighed.id}:{row.name}", code="level.weighed", station="level",
                 state="clear" if row.agrees else "unknown", subjects=(subject,),
-                says=f"{what}: {{0}}, {{1}} ± {{2}} expected{'' if row.agrees else '; one of the figures behind it is wrong'}",
+                message=f"{what}: {{0}}, {{1}} ± {{2}} expected{'' if row.agrees else '; one of the figures behind it is wrong'}",
                 figures=(Figure(row.found_kg, "kg"), Figure(row.expected_kg, "kg"), Figure(row.tol_kg, "kg", "up")),
                 value=row.found_kg, limit=row.expected_kg, margin=row.tol_kg - abs(row.off_kg), unit="kg", tolerance=row.tol_kg,
-                because="expected against found; within the root of both ± squared they agree", shows=row.name,
+                rationale="expected against found; within the root of both ± squared they agree", label=row.name,
                 working=lambda row=row: (  # type: ignore[misc]
                     Step("found", "by the scale, without who was aboard", row.found_kg, "kg", "scales"),
                     Step("expected", "as weighed before, and what was done since", row.expected_kg, "kg", "moments (statics)"),

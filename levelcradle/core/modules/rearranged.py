@@ -58,8 +58,8 @@ def needed_between(low: Laid, high: Laid, axis: int, kinds: tuple[ModuleKind, Mo
     return max(*asks, kinds[0].neighbour_gap_mm, kinds[1].neighbour_gap_mm)
 
 
-def _refuse(path: str, says: str) -> DesignError:
-    return DesignError((Problem(path, says),))
+def _refuse(path: str, message: str) -> DesignError:
+    return DesignError((Problem(path, message),))
 
 
 def _free(blocks: Blocks) -> str:

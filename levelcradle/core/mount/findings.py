@@ -32,17 +32,17 @@ def _support(assembly: Assembly, support: SupportFigures) -> Iterator[Finding]:
     for mount, why in support.unfit:
         yield Finding(
             id=f"mount:unfit:{mount.id}", code="mount.unfit", station="mount", state="foul",
-            subjects=(f"mounts/{mount.id}", box.path), says=f"{plain(mount.mount.name)} cannot stand where it is: {why}",
+            subjects=(f"mounts/{mount.id}", box.path), message=f"{plain(mount.mount.name)} cannot stand where it is: {why}",
         )  # fmt: skip
     if support.support.verdict == "holds":
         return
     state: State = "tight" if support.support.holds else "foul"
-    says = f"The {name} is {{0}} full and {support.words}"
+    message = f"The {name} is {{0}} full and {support.words}"
     if support.support.verdict == "nothing":
-        says = f"The {name} is {{0}} full and nothing carries it: held by nothing"
+        message = f"The {name} is {{0}} full and nothing carries it: held by nothing"
     yield Finding(
         id=f"mount:support:{support.box}", code="mount.support", station="mount", state=state, subjects=(box.path,),
-        says=says, figures=(full,), because="a rigid box needs three points that are not in line", shows="support",
+        message=message, figures=(full,), rationale="a rigid box needs three points that are not in line", label="support",
         value=support.support.ratio, limit=0.01, margin=support.support.ratio - 0.01,
     )  # fmt: skip
 
@@ -50,21 +50,21 @@ def _support(assembly: Assembly, support: SupportFigures) -> Iterator[Finding]:
 def _mount(assembly: Assembly, support: SupportFigures, mount: MountFigures) -> Finding:
     """Never better than tight: the wall is a rough check, and much is not checked at all."""
     box, name = assembly.boxes[support.box], plain(mount.connection.mount.name)
-    broken = [says for says, fits in mount.geometry if not fits]
+    broken = [message for message, fits in mount.geometry if not fits]
     weakest = mount.rows[0] if mount.rows else None
     guess = assembly.guess_of(mount.connection.spot.path) or assembly.guess_in(box)
     unsure = words_of(tree_of(assembly.design), guess) if guess else None
     state, why = _verdict(box, mount, broken, weakest, unsure)
-    says = f"{name}: strength not checked"
+    message = f"{name}: strength not checked"
     if weakest:
-        says = f"{name}: weakest is its {weakest.check}, use {{0}}, {plain(weakest.case)}"
+        message = f"{name}: weakest is its {weakest.check}, use {{0}}, {plain(weakest.case)}"
     if broken:
-        says = f"{name}: {plain(broken[0])}"
+        message = f"{name}: {plain(broken[0])}"
     use = weakest.use if weakest else None
     return Finding(
         id=f"mount:{mount.id}", code="mount.use", station="mount", state=state, subjects=(f"mounts/{mount.id}", box.path),
-        says=says, figures=(Figure(use, "use", "up"),) if use is not None else (), value=use, limit=1.0 if use is not None else None,
-        margin=1.0 - use if use is not None else None, unit="use", because=why, shows=weakest.check if weakest else "not checked",
+        message=message, figures=(Figure(use, "use", "up"),) if use is not None else (), value=use, limit=1.0 if use is not None else None,
+        margin=1.0 - use if use is not None else None, unit="use", rationale=why, label=weakest.check if weakest else "not checked",
         points_mm=(mount.connection.spot.at,), working=(lambda: _working(mount, weakest)) if weakest else None,
     )  # fmt: skip
 
@@ -102,10 +102,10 @@ def _spots(supports: tuple[SupportFigures, ...]) -> Iterator[Finding]:
         spot = mounts[0].connection.spot
         yield Finding(
             id=f"mount:spot:{path.rsplit('/', 1)[-1]}", code="mount.spot", station="mount", state="note", subjects=(path,),
-            says=f"{plain(spot.name)}: this spot must carry {{0}} pull, {{1}} shear",
+            message=f"{plain(spot.name)}: this spot must carry {{0}} pull, {{1}} shear",
             figures=(Figure(pull, "N", "up"), Figure(shear, "N", "up")), value=pull, unit="N",
-            because="from different solves, never to be combined; no margin is claimed for the vehicle's own metal",
-            points_mm=(spot.at,), shows="spot",
+            rationale="from different solves, never to be combined; no margin is claimed for the vehicle's own metal",
+            points_mm=(spot.at,), label="spot",
         )  # fmt: skip
 
 
@@ -115,6 +115,6 @@ def _borne(path: str, mounts: list[MountFigures]) -> Finding:
     spot = mounts[0].connection.spot
     return Finding(
         id=f"mount:spot:{path.rsplit('/', 1)[-1]}", code="mount.spot", station="mount", state="note", subjects=(path,),
-        says=f"{plain(spot.name)} must bear {{0}} pressing on it", figures=(Figure(press, "N", "up"),), value=press, unit="N",
-        because="pads only press; no margin is claimed for the vehicle's own metal", points_mm=(spot.at,), shows="spot",
+        message=f"{plain(spot.name)} must bear {{0}} pressing on it", figures=(Figure(press, "N", "up"),), value=press, unit="N",
+        rationale="pads only press; no margin is claimed for the vehicle's own metal", points_mm=(spot.at,), label="spot",
     )  # fmt: skip

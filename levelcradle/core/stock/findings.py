@@ -34,9 +34,9 @@ def _out_of_step(design: Design) -> Iterator[Finding]:
         module = design.modules[row.id]
         yield Finding(
             id=f"stock:volts:{row.id}", code="stock.volts", station="stock", state="tight", subjects=(f"modules/{row.id}",),
-            says=f"{plain(module.name)} reads {{0}}, out of step by {{1}} V a cell",
+            message=f"{plain(module.name)} reads {{0}}, out of step by {{1}} V a cell",
             figures=(Figure(module.volts or 0.0, "V"), Figure(abs(row.off_v), "use", "up")), value=row.per_cell_v, limit=shelf.limit_v,
-            margin=shelf.limit_v - abs(row.off_v), unit="V", because="compared per cell with the middle of the shelf", shows="voltage",
+            margin=shelf.limit_v - abs(row.off_v), unit="V", rationale="compared per cell with the middle of the shelf", label="voltage",
             working=lambda row=row: _working(shelf, row),  # type: ignore[misc]
         )  # fmt: skip
 
@@ -60,26 +60,26 @@ def _as_they_are(design: Design) -> Iterator[Finding]:
         if module.altered and (over := max(a - s for a, s in zip(module.altered.size_mm, size, strict=True))) > 0:
             yield Finding(
                 id=f"stock:altered:{key}", code="stock.altered", station="stock", state="unknown", subjects=path,
-                says=f"{name} as altered is {{0}} larger than its kind: give it a kind of its own", figures=(Figure(over, "mm", "up"),),
-                value=over, limit=0.0, margin=-over, unit="mm", because=module.altered.what, shows="altered",
+                message=f"{name} as altered is {{0}} larger than its kind: give it a kind of its own", figures=(Figure(over, "mm", "up"),),
+                value=over, limit=0.0, margin=-over, unit="mm", rationale=module.altered.what, label="altered",
             )  # fmt: skip
         if module.damage and module.verdict == "good":
             yield Finding(
                 id=f"stock:damage:{key}", code="stock.damage", station="stock", state="tight", subjects=path,
-                says=f"{name} is damaged and still counted good", because=module.damage, shows="damage",
+                message=f"{name} is damaged and still counted good", rationale=module.damage, label="damage",
             )  # fmt: skip
         if module.stand_in:
             yield Finding(
                 id=f"stock:stand-in:{key}", code="stock.stand_in", station="stock", state="unknown", subjects=path,
-                says=f"{name} is a stand-in for trial: swap it before anything is joined", because="fitted to try the place only",
-                shows="stand-in",
+                message=f"{name} is a stand-in for trial: swap it before anything is joined", rationale="fitted to try the place only",
+                label="stand-in",
             )  # fmt: skip
     for key, stack in design.stacks.items():
         if not stack.kept:
             yield Finding(
                 id=f"stock:stack:{key}", code="stock.stack", station="stock", state="note" if stack.split_needs else "unknown",
-                subjects=(f"stacks/{key}",), says=f"{plain(stack.name)} is to be split",
-                because=stack.split_needs or "nobody has said what the split needs", shows="stack",
+                subjects=(f"stacks/{key}",), message=f"{plain(stack.name)} is to be split",
+                rationale=stack.split_needs or "nobody has said what the split needs", label="stack",
             )  # fmt: skip
 
 
@@ -89,8 +89,8 @@ def _deadly(design: Design) -> Iterator[Finding]:
     if full > DEADLY_V:
         yield Finding(
             id="stock:deadly", code="stock.deadly", station="stock", state="note", subjects=("modules",), value=full,
-            limit=DEADLY_V, unit="V", says="All that stand here in series: {0} full", figures=(Figure(full, "V", "up"),),
-            because="above 60 V d.c. can kill (voltage class B, ISO 6469-3, from memory)", shows="voltage",
+            limit=DEADLY_V, unit="V", message="All that stand here in series: {0} full", figures=(Figure(full, "V", "up"),),
+            rationale="above 60 V d.c. can kill (voltage class B, ISO 6469-3, from memory)", label="voltage",
         )  # fmt: skip
 
 
@@ -106,17 +106,17 @@ def _strings(design: Design) -> Iterator[Finding]:
         if strings[highest].full_v - string.full_v > ALIKE_V:
             yield Finding(
                 id=f"string:{key or '-'}", code="string.alike", station="box", state="foul", subjects=(f"strings/{key}",) if key else (),
-                says=f"{names[key]} is {{0}} full, {names[highest]} {{1}}: side by side the higher feeds the lower", unit="V",
+                message=f"{names[key]} is {{0}} full, {names[highest]} {{1}}: side by side the higher feeds the lower", unit="V",
                 figures=(Figure(string.full_v, "V"), Figure(strings[highest].full_v, "V")), value=string.full_v,
                 limit=strings[highest].full_v, margin=string.full_v - strings[highest].full_v,
-                because="strings side by side are of one voltage (common practice, no source)", shows="strings",
+                rationale="strings side by side are of one voltage (common practice, no source)", label="strings",
             )  # fmt: skip
     for path, block in ((f"boxes/{b}/blocks/{k}", block) for b, box in design.boxes.items() for k, block in box.blocks.items()):
         if over := block.counts.total % block.parallel:
             yield Finding(
                 id=f"string:{path}", code="string.uneven", station="box", state="foul", subjects=(path,),
-                says=f"{block.counts.total} modules do not go in lots of {block.parallel} side by side: {over} over", value=float(over),
-                because="as many stand side by side at every step of a string", shows="strings",
+                message=f"{block.counts.total} modules do not go in lots of {block.parallel} side by side: {over} over", value=float(over),
+                rationale="as many stand side by side at every step of a string", label="strings",
             )  # fmt: skip
 
 
@@ -128,6 +128,6 @@ def _short(assembly: Assembly) -> Iterator[Finding]:
             name = plain(assembly.design.module_kinds[kind].name)
             yield Finding(
                 id=f"stock:count:{kind}", code="stock.count", station="stock", state="unknown", subjects=(f"module_kinds/{kind}",),
-                says=f"{count} of {name} are placed, {shelf[kind]} stand on the shelf", value=float(shelf[kind]),
-                limit=float(count), margin=float(shelf[kind] - count), because="what is not on the shelf was never measured",
+                message=f"{count} of {name} are placed, {shelf[kind]} stand on the shelf", value=float(shelf[kind]),
+                limit=float(count), margin=float(shelf[kind] - count), rationale="what is not on the shelf was never measured",
             )  # fmt: skip

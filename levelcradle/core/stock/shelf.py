@@ -33,7 +33,7 @@ class ShelfFigures:
     spread_v: float
     limit_v: float
     meter_v: float  # the coarsest a cell's voltage is known, of all modules that read
-    says: str
+    message: str
 
 
 def shelf_figures(design: Design) -> ShelfFigures:

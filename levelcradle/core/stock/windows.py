@@ -46,25 +46,25 @@ def _against(key: str, item: Item, words: str, string: str, figures: StringFigur
     path, name, full, empty = f"items/{key}", plain(item.name), figures.full_v, figures.empty_v
     subjects = (path, f"strings/{string}") if string else (path,)
     if item.most_v is not None and full > item.most_v:
-        says = f"{words} is {{0}} full, {name} takes {{1}} at most"
-        yield _foul(f"{path}:most:{string}", subjects, says, full, item.most_v, item.most_v - full)
+        message = f"{words} is {{0}} full, {name} takes {{1}} at most"
+        yield _foul(f"{path}:most:{string}", subjects, message, full, item.most_v, item.most_v - full)
     if item.least_v is None:
         return
-    says = f"{words} is {{0}} empty, {name} needs {{1}} at least"
+    message = f"{words} is {{0}} empty, {name} needs {{1}} at least"
     if empty is None:
         yield Finding(
             id=f"volts:{path}:least:{string}", code="gear.volts", station="stock", state="unknown", subjects=subjects,
-            says=f"{words} has no empty voltage: {name} needs {{0}} at least", figures=(Figure(item.least_v, "V"),), unit="V",
-            limit=item.least_v, because="not every kind in it says its empty voltage", shows="voltage",
+            message=f"{words} has no empty voltage: {name} needs {{0}} at least", figures=(Figure(item.least_v, "V"),), unit="V",
+            limit=item.least_v, rationale="not every kind in it says its empty voltage", label="voltage",
         )  # fmt: skip
     elif empty < item.least_v:
-        yield _foul(f"{path}:least:{string}", subjects, says, empty, item.least_v, empty - item.least_v)
+        yield _foul(f"{path}:least:{string}", subjects, message, empty, item.least_v, empty - item.least_v)
 
 
-def _foul(ends: str, subjects: tuple[str, ...], says: str, value: float, limit: float, margin: float) -> Finding:
+def _foul(ends: str, subjects: tuple[str, ...], message: str, value: float, limit: float, margin: float) -> Finding:
     return Finding(
-        id=f"volts:{ends}", code="gear.volts", station="stock", state="foul", subjects=subjects, says=says, value=value, limit=limit,
-        figures=(Figure(value, "V"), Figure(limit, "V")), margin=margin, unit="V", because=WHY, shows="voltage",
+        id=f"volts:{ends}", code="gear.volts", station="stock", state="foul", subjects=subjects, message=message, value=value, limit=limit,
+        figures=(Figure(value, "V"), Figure(limit, "V")), margin=margin, unit="V", rationale=WHY, label="voltage",
     )  # fmt: skip
 
 
@@ -75,8 +75,8 @@ def _within(key: str, item: Item, strings: Mapping[str, StringFigures]) -> Findi
     words = " and ".join(f"{{{n}}} {end}" for n, (*_, end) in enumerate(ends))
     return Finding(
         id=f"volts:{path}", code="gear.volts", station="stock", state="clear", subjects=(path,), value=value, limit=limit,
-        says=f"{plain(item.name)} takes the string, {words}", figures=tuple(Figure(volts, "V") for _, volts, _, _ in ends), margin=margin,
-        unit="V", because=WHY, shows="voltage",
+        message=f"{plain(item.name)} takes the string, {words}", figures=tuple(Figure(volts, "V") for _, volts, _, _ in ends), margin=margin,
+        unit="V", rationale=WHY, label="voltage",
     )  # fmt: skip
 
 

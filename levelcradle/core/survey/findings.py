@@ -79,16 +79,16 @@ def _tapes(design: Design) -> Iterator[Finding]:
         name, path = plain(reference.name), f"references/{key}"
         moved = math.dist(found.at, reference.at_mm)
         state: State = "clear" if found.misfit_mm <= MEET_WITHIN_MM else "unknown"
-        says, figure = f"{name}: its tapes meet within {{0}}", found.misfit_mm
+        message, figure = f"{name}: its tapes meet within {{0}}", found.misfit_mm
         if state == "unknown":
-            says = f"{name}: its tapes miss each other by {{0}}"
+            message = f"{name}: its tapes miss each other by {{0}}"
         elif moved > AGREES_MM:
             state, figure = "unknown", moved
-            says = f"{name} stands {{0}} from where its tapes meet now"
+            message = f"{name} stands {{0}} from where its tapes meet now"
         yield Finding(
-            id=f"survey:tapes:{key}", code="survey.tapes", station="survey", state=state, subjects=(path,), says=says,
+            id=f"survey:tapes:{key}", code="survey.tapes", station="survey", state=state, subjects=(path,), message=message,
             figures=(Figure(figure, "mm", "up"),), value=figure, limit=MEET_WITHIN_MM, margin=MEET_WITHIN_MM - found.misfit_mm,
-            unit="mm", because="a tape reached in is sure to 3 mm (common practice, no source)", shows="tapes",
+            unit="mm", rationale="a tape reached in is sure to 3 mm (common practice, no source)", label="tapes",
             working=lambda reference=reference, found=found: _tape_steps(design, reference, found),  # type: ignore[misc]
         )  # fmt: skip
 
@@ -115,8 +115,8 @@ def _crossed(design: Design) -> Iterator[Finding]:
                 continue
             yield Finding(
                 id=f"survey:crossed:{key}:{name}", code="survey.crossed", station="survey", state="foul", subjects=(f"bays/{key}",),
-                says=f"{plain(bay.name)}, station {number}: its points do not go round in order",
-                because="an outline that crosses itself, or has no room, is no section", shows="section",
+                message=f"{plain(bay.name)}, station {number}: its points do not go round in order",
+                rationale="an outline that crosses itself, or has no room, is no section", label="section",
             )  # fmt: skip
 
 
@@ -129,10 +129,10 @@ def _diagonals(design: Design) -> Iterator[Finding]:
             good = abs(row.misfit_mm) <= allowed
             yield Finding(
                 id=f"survey:diagonal:{key}:{row.id}", code="survey.diagonal", station="survey", state="clear" if good else "unknown",
-                subjects=(f"bays/{key}",), says=f"{plain(bay.name)}: a diagonal misses by {{0}}{'' if good else angle}",
+                subjects=(f"bays/{key}",), message=f"{plain(bay.name)}: a diagonal misses by {{0}}{'' if good else angle}",
                 figures=(Figure(abs(row.misfit_mm), "mm", "up"),), value=row.by_tape_mm, limit=row.by_stations_mm,
-                margin=allowed - abs(row.misfit_mm), unit="mm", tolerance=allowed, shows="diagonal",
-                because="three tapes go into it; more than that, one of them was misread or the section is not square",
+                margin=allowed - abs(row.misfit_mm), unit="mm", tolerance=allowed, label="diagonal",
+                rationale="three tapes go into it; more than that, one of them was misread or the section is not square",
                 working=lambda row=row: (  # type: ignore[misc]
                     Step("by the stations", "distance of the two corners", row.by_stations_mm, "mm", "geometry"),
                     Step("by the tape", "as measured", row.by_tape_mm, "mm", "tape"),
@@ -151,8 +151,8 @@ def _scans(design: Design, missing: tuple[str, ...]) -> Iterator[Finding]:
         if spec.file in missing:
             yield Finding(
                 id=f"survey:scan:{path}", code="survey.scan", station="survey", state="unknown", subjects=(path,),
-                says=f"{plain(name)}: its scan is not here, so nothing is checked against it",
-                because="the file was not brought along with the design", shows="scan",
+                message=f"{plain(name)}: its scan is not here, so nothing is checked against it",
+                rationale="the file was not brought along with the design", label="scan",
             )  # fmt: skip
         if spec.ties:
             ties = list(spec.ties.values())
@@ -160,9 +160,9 @@ def _scans(design: Design, missing: tuple[str, ...]) -> Iterator[Finding]:
             yield Finding(
                 id=f"survey:ties:{path}", code="survey.ties", station="survey",
                 state="clear" if max(fit.misses_mm) <= MEET_WITHIN_MM else "unknown", subjects=(path,),
-                says=f"{plain(name)}: the scan's points come within {{0}} of where they were measured",
+                message=f"{plain(name)}: the scan's points come within {{0}} of where they were measured",
                 figures=(Figure(max(fit.misses_mm), "mm", "up"),), value=max(fit.misses_mm), limit=MEET_WITHIN_MM,
-                margin=MEET_WITHIN_MM - max(fit.misses_mm), unit="mm", because="rigid fit by least squares", shows="scan",
+                margin=MEET_WITHIN_MM - max(fit.misses_mm), unit="mm", rationale="rigid fit by least squares", label="scan",
             )  # fmt: skip
 
 
@@ -171,8 +171,8 @@ def _stance(design: Design) -> Iterator[Finding]:
     if before is None and design.bays:
         yield Finding(
             id="survey:stance", code="survey.stance", station="survey", state="note", subjects=("vehicle/stance",),
-            says="Say once how the car stood while it was measured: engine in or out, on its wheels or hanging",
-            because="the nose rises when the engine is out, and every height with it",
+            message="Say once how the car stood while it was measured: engine in or out, on its wheels or hanging",
+            rationale="the nose rises when the engine is out, and every height with it",
         )  # fmt: skip
     if before is None or after is None:
         return
@@ -183,9 +183,9 @@ def _stance(design: Design) -> Iterator[Finding]:
     pitch = math.degrees(math.atan2(rise[0] - rise[1], design.vehicle.wheelbase_mm))
     yield Finding(
         id="survey:stance-after", code="survey.stance", station="survey", state="note", subjects=("vehicle/stance_after",),
-        says=f"Front arches {{0}} higher than when measured, rear {{1}}: nose {'up' if pitch >= 0 else 'down'} by {abs(pitch):.2f}°",
-        figures=(Figure(rise[0], "mm"), Figure(rise[1], "mm")), value=pitch, because="arch heights after less before, over the wheelbase",
-        shows="stance",
+        message=f"Front arches {{0}} higher than when measured, rear {{1}}: nose {'up' if pitch >= 0 else 'down'} by {abs(pitch):.2f}°",
+        figures=(Figure(rise[0], "mm"), Figure(rise[1], "mm")), value=pitch, rationale="arch heights after less before, over the wheelbase",
+        label="stance",
     )  # fmt: skip
 
 
@@ -201,7 +201,7 @@ def _duties(design: Design) -> Iterator[Finding]:
         if not duty.now and duty.done_by is None:
             yield Finding(
                 id=f"survey:duty:{key}", code="survey.duty", station="survey", state="unknown", subjects=(f"duties/{key}",),
-                says=f"{plain(duty.name)}: nothing does it yet", because="what came out did this job", shows="duty",
+                message=f"{plain(duty.name)}: nothing does it yet", rationale="what came out did this job", label="duty",
             )  # fmt: skip
 
 
@@ -210,21 +210,21 @@ def _snags(design: Design) -> Iterator[Finding]:
         if snag.state == "found":
             yield Finding(
                 id=f"survey:snag:{key}", code="survey.snag", station="survey", state="note", subjects=(f"snags/{key}",),
-                says=f"Found: {plain(snag.name)}", because=snag.note or "neither mended nor left on purpose yet", shows="fault",
+                message=f"Found: {plain(snag.name)}", rationale=snag.note or "neither mended nor left on purpose yet", label="fault",
             )  # fmt: skip
     for key, opening in design.openings.items():
         if opening.cut == "to be cut" and not opening.framed:
             yield Finding(
                 id=f"survey:opening:{key}", code="survey.opening", station="survey", state="unknown", subjects=(f"openings/{key}",),
-                says=f"{plain(opening.name)} is to be cut, and nobody has said what frames it",
-                because="metal that is cut away carried something; its rim is framed before anything hangs near it", shows="opening",
+                message=f"{plain(opening.name)} is to be cut, and nobody has said what frames it",
+                rationale="metal that is cut away carried something; its rim is framed before anything hangs near it", label="opening",
             )  # fmt: skip
     for key, member in design.members.items():
         if member.condition in ("rusted through", "cracked"):
             yield Finding(
                 id=f"survey:member:{key}", code="survey.member", station="survey", state="foul", subjects=(f"members/{key}",),
-                says=f"{plain(member.name)} is {member.condition}: nothing is hung from it until it is repaired",
-                because="a box throws many times its weight on what carries it", shows="condition",
+                message=f"{plain(member.name)} is {member.condition}: nothing is hung from it until it is repaired",
+                rationale="a box throws many times its weight on what carries it", label="condition",
             )  # fmt: skip
 
 
@@ -237,12 +237,12 @@ def _carried_before(assembly: Assembly) -> Iterator[Finding]:
             if before is None:
                 continue
             held = share <= before
-            says = f"{plain(spot.name)} carries about {{0}} of the {plain(box.box.name)}; before it carried {{1}}"
+            message = f"{plain(spot.name)} carries about {{0}} of the {plain(box.box.name)}; before it carried {{1}}"
             yield Finding(
                 id=f"survey:carried:{box.id}:{key}", code="survey.carried", station="survey", state="note", subjects=(spot.path,),
-                says=says + (": evidence for the road, none for a crash" if held else ": more than it is known to hold"),
+                message=message + (": evidence for the road, none for a crash" if held else ": more than it is known to hold"),
                 figures=(Figure(share, "kg", "up"), Figure(before, "kg", "down")), value=share, limit=before, margin=before - share,
-                unit="kg", because="an even share of the full box to each mount; what held before", shows="carried before",
+                unit="kg", rationale="an even share of the full box to each mount; what held before", label="carried before",
             )  # fmt: skip
 
 
@@ -257,9 +257,9 @@ def _taken_twice(design: Design) -> Iterator[Finding]:
         off, allowed = abs(reading.again_mm - first), reading.tolerance if reading.tolerance is not None else MEET_WITHIN_MM
         yield Finding(
             id=f"survey:twice:{path}", code="survey.twice", station="survey", state="clear" if off <= allowed else "unknown",
-            subjects=(path[1:],), says=f"{plain(words_of(tree, path))}: {{0}} the first time, {{1}} the second",
+            subjects=(path[1:],), message=f"{plain(words_of(tree, path))}: {{0}} the first time, {{1}} the second",
             figures=(Figure(first, "mm"), Figure(reading.again_mm, "mm")), value=off, limit=allowed, margin=allowed - off, unit="mm",
-            because="taken twice without seeing the first", shows="taken twice",
+            rationale="taken twice without seeing the first", label="taken twice",
         )  # fmt: skip
 
 
@@ -271,8 +271,8 @@ def _untaken(design: Design) -> Iterator[Finding]:
         more = f" and {len(paths) - 1} more" if len(paths) > 1 else ""
         yield Finding(
             id=f"survey:untaken:{thing}", code="survey.untaken", station="stock" if thing.startswith("module_kinds/") else "survey",
-            state="unknown", subjects=(thing,), says=f"Not taken yet: {plain(words_of(tree, paths[0]))}{more}",
-            because="it stands there only so that something can be drawn; no check counts on it", shows="not taken",
+            state="unknown", subjects=(thing,), message=f"Not taken yet: {plain(words_of(tree, paths[0]))}{more}",
+            rationale="it stands there only so that something can be drawn; no check counts on it", label="not taken",
         )  # fmt: skip
 
 
@@ -285,5 +285,5 @@ def _unseen(design: Design) -> Iterator[Finding]:
         more = f" and {len(rows) - 1} more" if len(rows) > 1 else ""
         yield Finding(
             id=f"survey:unseen:{thing}", code="survey.unseen", station="survey", state="unknown", subjects=(thing,),
-            says=f"Not measured: {plain(rows[0].what)}{more}", because="no gap is checked against it", shows="not measured",
+            message=f"Not measured: {plain(rows[0].what)}{more}", rationale="no gap is checked against it", label="not measured",
         )  # fmt: skip

@@ -127,7 +127,7 @@ def twice(design: Design, meshes: Mapping[str, Mesh]) -> list[ToMeasure]:
             turned |= _turned(tree, path, by, before, meshes)
         if turned:
             first = before[sorted(turned)[0]]
-            why = f"turns {first.shows}" + (f" and {len(turned) - 1} more" if len(turned) > 1 else "")
+            why = f"turns {first.label}" + (f" and {len(turned) - 1} more" if len(turned) > 1 else "")
             rows.append((len(turned), ToMeasure(path[1:], words_of(tree, path), why, TWICE_MM, "mm")))
     return [row for _, row in sorted(rows, key=lambda r: (-r[0], r[1].what))][:MOST]
 

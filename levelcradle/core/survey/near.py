@@ -20,7 +20,7 @@ class Carrier:
     path: str
     name: str
     distance_mm: float
-    says: str
+    message: str
 
 
 def carriers_near(assembly: Assembly, bay: str) -> list[Carrier]:

@@ -36,7 +36,7 @@ class Steadiness:
     unit: str
     spread: float
     steady: bool
-    says: str
+    message: str
     text: str
 
 
@@ -52,9 +52,9 @@ def steadiness(samples: Sequence[Sample], now_s: float) -> Steadiness | None:
     recent = [s for s in alike if s.at_s >= last.at_s - WINDOW_S]
     values = [s.value for s in recent]
     middle, spread = median(values), max(values) - min(values)
-    steady, says = _judged(alike, recent, spread, now_s)
+    steady, message = _judged(alike, recent, spread, now_s)
     text = f"{middle:.{DIGITS.get(last.unit, 3)}f} {last.unit}".strip()
-    return Steadiness(middle, last.unit, spread, steady, says, text)
+    return Steadiness(middle, last.unit, spread, steady, message, text)
 
 
 def _since_unit(samples: Sequence[Sample], unit: str) -> list[Sample]:

@@ -29,7 +29,7 @@ export const api = createClient<paths>({ baseUrl: '/', fetch: noticing })
 /** What a refused request says, as one sentence. */
 export class Refused extends Error {
   constructor(readonly problem: Problem) {
-    super(problem.errors?.[0]?.says ?? problem.detail)
+    super(problem.errors?.[0]?.message ?? problem.detail)
   }
 }
 

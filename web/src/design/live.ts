@@ -245,9 +245,9 @@ export const useLive = create<Live>((set, get) => {
     edit: async (patch) => {
       const car = get().loaded?.car
       if (!car) return false
-      const says = named(car.document, patch[0]?.path ?? '')
+      const message = named(car.document, patch[0]?.path ?? '')
       try {
-        await give(car, { key: newKey(), project: car.project, seen: car.revision, says, patch })
+        await give(car, { key: newKey(), project: car.project, seen: car.revision, message, patch })
         return true
       } catch (error) {
         return refuse(error)
@@ -259,8 +259,8 @@ export const useLive = create<Live>((set, get) => {
       const { project } = car
       const before = waitingOf(project).find((row) => row.figure?.path === figure.path)
       if (before) strike(before.key) // typed anew
-      const says = `${named(car.document, figure.path)}: ${figure.text}`
-      await give(car, { key: newKey(), project, seen: before?.seen ?? seen, says, patch: [], figure })
+      const message = `${named(car.document, figure.path)}: ${figure.text}`
+      await give(car, { key: newKey(), project, seen: before?.seen ?? seen, message, patch: [], figure })
     },
     sendKept: async () => {
       const car = get().loaded?.car
@@ -284,7 +284,7 @@ export const useLive = create<Live>((set, get) => {
       const last = waitingOf(car.project).at(-1)
       if (last && kind === 'undo') {
         forget(last.key)
-        set({ said: `undone before it was saved: ${last.says}` })
+        set({ said: `undone before it was saved: ${last.message}` })
         return last.figure?.path ?? last.patch[0]?.path ?? null
       }
       const params = { path: { project: car.project }, header: SESSION }
@@ -361,7 +361,7 @@ export function toldBy(error: unknown, figure?: Figure): string {
   if (!(error instanceof Refused)) return 'It could not be made an edit.'
   const { clashes, errors, detail } = error.problem
   const clash = clashes?.find((c) => c.path === figure?.path) ?? clashes?.[0]
-  if (!clash) return errors?.[0]?.says ?? detail
+  if (!clash) return errors?.[0]?.message ?? detail
   const time = new Date(clash.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
   const [theirs, yours] = [clash.theirs, clash.yours].map((value) => figureText(value, figure))
   return `${clash.who || 'Somebody else'} was first, at ${time}: ${theirs} stands here, yours is ${yours}.`

@@ -14,7 +14,7 @@ export interface Row {
   project: string
   /** The revision that stood before the eyes of whoever made it. */
   seen: number
-  says: string
+  message: string
   patch: Op[]
   figure?: Figure
   /** It could not be sent when it was made. */

@@ -1609,12 +1609,12 @@ export interface components {
         CarrierOut: {
             /** Distance Mm */
             distance_mm: number;
+            /** Message */
+            message: string;
             /** Name */
             name: string;
             /** Path */
             path: string;
-            /** Says */
-            says: string;
         };
         /**
          * Catch
@@ -1639,10 +1639,10 @@ export interface components {
          * @description One channel of an instrument: ``text`` is what is held of it, ``says`` how steady it stands.
          */
         ChannelOut: {
+            /** Message */
+            message: string;
             /** Name */
             name: string;
-            /** Says */
-            says: string;
             /** Spread */
             spread: number;
             /** Steady */
@@ -1669,8 +1669,8 @@ export interface components {
         CostOut: {
             /** Figures */
             figures: components["schemas"]["Figure"][];
-            /** Says */
-            says: string;
+            /** Message */
+            message: string;
             /** State */
             state: string;
         };
@@ -1695,10 +1695,10 @@ export interface components {
             kind: string;
             /** Left */
             left: string[];
+            /** Message */
+            message: string;
             /** Patch */
             patch: components["schemas"]["OperationOut"][] | null;
-            /** Says */
-            says: string;
             /** Whole */
             whole: boolean;
         };
@@ -5046,10 +5046,10 @@ export interface components {
         };
         /** FieldProblem */
         FieldProblem: {
+            /** Message */
+            message: string;
             /** Path */
             path: string;
-            /** Says */
-            says: string;
         };
         /**
          * Figure
@@ -5072,8 +5072,6 @@ export interface components {
         };
         /** FindingOut */
         FindingOut: {
-            /** Because */
-            because: string;
             /** Code */
             code: string;
             /** Figures */
@@ -5082,20 +5080,22 @@ export interface components {
             has_working: boolean;
             /** Id */
             id: string;
+            /** Label */
+            label: string;
             /** Limit */
             limit: number | null;
             /** Margin */
             margin: number | null;
+            /** Message */
+            message: string;
             /** Points Mm */
             points_mm: [
                 number,
                 number,
                 number
             ][];
-            /** Says */
-            says: string;
-            /** Shows */
-            shows: string;
+            /** Rationale */
+            rationale: string;
             /**
              * State
              * @enum {string}
@@ -5132,19 +5132,19 @@ export interface components {
         FirstBoxOut: {
             /** Fits */
             fits: boolean;
+            /** Message */
+            message: string;
             /** Modules */
             modules: number;
             /** Patch */
             patch: components["schemas"]["OperationOut"][];
-            /** Says */
-            says: string;
         };
         /** Fit */
         Fit: {
             /** Fits */
             fits: boolean;
-            /** Says */
-            says: string;
+            /** Message */
+            message: string;
         };
         /**
          * HangingOut
@@ -5690,10 +5690,10 @@ export interface components {
         MendOut: {
             /** Governs */
             governs: string;
+            /** Message */
+            message: string;
             /** Patch */
             patch: components["schemas"]["OperationOut"][];
-            /** Says */
-            says: string;
             /** Use */
             use: number;
         };
@@ -5757,8 +5757,8 @@ export interface components {
             finding?: string | null;
             /** Goes */
             goes: string;
-            /** Says */
-            says: string;
+            /** Message */
+            message: string;
             /** Station */
             station: string;
         };
@@ -6043,6 +6043,8 @@ export interface components {
             id: string;
             /** Limits */
             limits: string[];
+            /** Message */
+            message: string;
             /** Modules */
             modules: number;
             /** Name */
@@ -6053,8 +6055,6 @@ export interface components {
                 number,
                 number
             ];
-            /** Says */
-            says: string;
         };
         /**
          * ReadBody
@@ -6198,12 +6198,12 @@ export interface components {
             file: string | null;
             /** Id */
             id: string;
+            /** Message */
+            message: string;
             /** Notes */
             notes: string[];
             /** Refused */
             refused: string;
-            /** Says */
-            says: string;
             /** Share */
             share: number;
             /** Size Mm */
@@ -6307,14 +6307,14 @@ export interface components {
         ShelfFigures: {
             /** Limit V */
             limit_v: number;
+            /** Message */
+            message: string;
             /** Meter V */
             meter_v: number;
             /** Middle V */
             middle_v: number | null;
             /** Rows */
             rows: components["schemas"]["ShelfRow"][];
-            /** Says */
-            says: string;
             /** Spread V */
             spread_v: number;
         };
@@ -6385,8 +6385,8 @@ export interface components {
             address: string;
             /** Channels */
             channels: components["schemas"]["ChannelOut"][];
-            /** Says */
-            says: string;
+            /** Message */
+            message: string;
         };
         /**
          * SpaceBody
@@ -6579,12 +6579,12 @@ export interface components {
             best: number;
             /** Id */
             id: string;
+            /** Message */
+            message: string;
             /** Proposals */
             proposals: components["schemas"]["Proposal"][];
             /** Revision */
             revision: number;
-            /** Says */
-            says: string;
             /** State */
             state: string;
             /** Tried */
@@ -6741,8 +6741,8 @@ export interface components {
         ToldOut: {
             /** Figures */
             figures: components["schemas"]["Figure"][];
-            /** Says */
-            says: string;
+            /** Message */
+            message: string;
         };
         /**
          * Turn
@@ -6808,8 +6808,8 @@ export interface components {
             figures: components["schemas"]["Figure"][];
             /** Ids */
             ids: string[];
-            /** Says */
-            says: string;
+            /** Message */
+            message: string;
             /**
              * State
              * @enum {string}
@@ -6825,12 +6825,12 @@ export interface components {
             governs: string;
             /** Mass Kg */
             mass_kg: number;
+            /** Message */
+            message: string;
             /** On */
             on: string[];
             /** Patch */
             patch: components["schemas"]["OperationOut"][];
-            /** Says */
-            says: string;
             /** Use */
             use: number;
         };
@@ -7027,8 +7027,8 @@ export interface components {
         Worst: {
             /** Figures */
             figures: components["schemas"]["Figure"][];
-            /** Says */
-            says: string;
+            /** Message */
+            message: string;
             /**
              * State
              * @enum {string}

@@ -64,7 +64,7 @@ export interface Problem {
   title: string
   status: number
   detail: string
-  errors?: { path: string; says: string }[]
+  errors?: { path: string; message: string }[]
   clashes?: Clash[]
 }
 

@@ -8,14 +8,14 @@ import { importCar, renewCar } from '../design/queries'
 import { Button, Link } from '../ui/parts'
 
 /** What stands at a path that the file's reader names, as a person would look for it. */
-const placed = (path: string, says: string) =>
-  path ? `${path.slice(1).replaceAll('/', ', ')} ${says}.` : `${says}.`
+const placed = (path: string, message: string) =>
+  path ? `${path.slice(1).replaceAll('/', ', ')} ${message}.` : `${message}.`
 
 export function FromFile() {
   const go = useNavigate()
   const queries = useQueryClient()
   const [problem, setProblem] = useState('')
-  const [asked, setAsked] = useState<{ text: string; says: string; same: string } | null>(null)
+  const [asked, setAsked] = useState<{ text: string; message: string; same: string } | null>(null)
   async function put(order: Promise<{ id: string }>, text: string) {
     setProblem('')
     setAsked(null)
@@ -27,10 +27,10 @@ export function FromFile() {
       const told = error instanceof Refused ? error.problem : null
       const same = (told as { same?: string } | null)?.same
       const first = told?.errors?.[0]
-      if (told && same) setAsked({ text, says: told.detail, same })
+      if (told && same) setAsked({ text, message: told.detail, same })
       else
         setProblem(
-          first ? `The file is not taken: ${placed(first.path, first.says)}` : (error as Error).message,
+          first ? `The file is not taken: ${placed(first.path, first.message)}` : (error as Error).message,
         )
     }
   }
@@ -54,7 +54,7 @@ export function FromFile() {
       </label>
       {asked && (
         <div role="alert" className="mt-2 rounded border border-blue bg-wash p-3">
-          <p className="m-0 mb-2">{asked.says}</p>
+          <p className="m-0 mb-2">{asked.message}</p>
           <span className="flex flex-wrap items-center gap-3">
             <Button onClick={() => void put(renewCar(asked.same, asked.text), asked.text)}>
               A newer version of it

@@ -24,7 +24,7 @@ function Strip() {
   const put = useHeld((s) => s.put)
   const queries = useQueryClient()
   const [address, setAddress] = useState('127.0.0.1:4701')
-  const [says, setSays] = useState('')
+  const [message, setMessage] = useState('')
 
   useEffect(() => {
     if (!armed) return
@@ -39,10 +39,10 @@ function Strip() {
   async function listen() {
     try {
       await listenTo(address)
-      setSays('')
+      setMessage('')
       await queries.invalidateQueries(instrumentsQuery)
     } catch (error) {
-      setSays((error as Error).message)
+      setMessage((error as Error).message)
     }
   }
   return (
@@ -57,7 +57,7 @@ function Strip() {
         >
           <span className="narrow text-xs text-soft">
             {source.address}
-            <span className="block">{source.says}</span>
+            <span className="block">{source.message}</span>
           </span>
           {source.channels.map((channel) => (
             <Chip
@@ -97,9 +97,9 @@ function Strip() {
           Listen
         </Button>
       </form>
-      {says && (
+      {message && (
         <span role="alert" className="text-foul">
-          {says}
+          {message}
         </span>
       )}
       <span role="status" className="narrow text-sm">
@@ -130,7 +130,7 @@ function Chip({
       type="button"
       disabled={!able}
       aria-pressed={armed}
-      aria-label={`Hold ${channel.name}: ${channel.text}, ${channel.says}`}
+      aria-label={`Hold ${channel.name}: ${channel.text}, ${channel.message}`}
       // the blank keeps the focus
       onPointerDown={(event) => event.preventDefault()}
       onMouseDown={(event) => event.preventDefault()}
@@ -140,7 +140,7 @@ function Chip({
       <span className="narrow text-xs">{channel.name}</span>{' '}
       <strong className="text-lg">{channel.text}</strong>
       <span className="narrow block text-xs">
-        <Steady steady={channel.steady} /> {channel.says}
+        <Steady steady={channel.steady} /> {channel.message}
         {channel.steady && ` within ${Number(channel.spread.toPrecision(2))}`}
       </span>
     </button>

@@ -83,7 +83,9 @@ export function NewCarForm() {
     } catch (error) {
       const first = error instanceof Refused ? error.problem.errors?.[0] : undefined
       const name = first?.path.split('/').pop() ?? 'name'
-      setProblems({ [name === 'wheelbase_mm' ? 'wheelbase' : name]: first?.says ?? (error as Error).message })
+      setProblems({
+        [name === 'wheelbase_mm' ? 'wheelbase' : name]: first?.message ?? (error as Error).message,
+      })
     }
   }
 
@@ -162,12 +164,12 @@ function Row({
           maxLength={120}
           autoComplete="off"
           aria-invalid={Boolean(problem)}
-          aria-describedby={problem ? `${id}-says` : undefined}
+          aria-describedby={problem ? `${id}-message` : undefined}
           className={`min-h-10 rounded border-[1.5px] bg-white px-2 text-lg font-semibold ${wide ? 'w-64' : 'w-36 text-right'} ${problem ? 'border-foul' : 'border-edge'}`}
         />
       </span>
       {problem && (
-        <p id={`${id}-says`} role="alert" className="m-0 text-right text-sm text-foul">
+        <p id={`${id}-message`} role="alert" className="m-0 text-right text-sm text-foul">
           {problem}
         </p>
       )}

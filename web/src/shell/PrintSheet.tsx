@@ -58,7 +58,7 @@ export function PrintSheet({ here }: { here: Station }) {
       {rows.length > 0 && (
         <table className="mt-3 w-full border-collapse">
           <thead>
-            <Running columns={3} says={running} />
+            <Running columns={3} message={running} />
             <tr className="border-b border-black text-left">
               <th>what</th>
               <th className="w-[60mm] text-right">is</th>
@@ -107,11 +107,11 @@ function usePrinting(): string | null {
 }
 
 /** The head of a table stands on every sheet it runs over, and with it whose figures these are. */
-function Running({ columns, says }: { columns: number; says: string }) {
+function Running({ columns, message }: { columns: number; message: string }) {
   return (
     <tr>
       <th colSpan={columns} className="pb-1 text-right text-[9pt] font-normal">
-        {says}
+        {message}
       </th>
     </tr>
   )
@@ -123,7 +123,7 @@ function Findings({ rows, units, running }: { rows: Finding[]; units: Units; run
   return (
     <table className="mt-3 w-full border-collapse">
       <thead>
-        <Running columns={5} says={running} />
+        <Running columns={5} message={running} />
         <tr className="border-b border-black text-left">
           <th className="w-[32mm]">state</th>
           <th>finding</th>
@@ -202,7 +202,7 @@ function rowsOf(
     case 'mount':
       return Object.values(document.mounts).map((m) => ({
         what: m.name,
-        is: KINDS[m.shape.type].says(m),
+        is: KINDS[m.shape.type].message(m),
       }))
     default:
       return []

@@ -17,8 +17,8 @@ export function Refusal() {
       </p>
       <ul className="my-1 max-h-40 overflow-auto pl-5">
         {problem.errors?.map((e) => (
-          <li key={e.path + e.says}>
-            {e.path.replaceAll('/', ' › ').replace(/^ › /, '')} {e.says}
+          <li key={e.path + e.message}>
+            {e.path.replaceAll('/', ' › ').replace(/^ › /, '')} {e.message}
           </li>
         ))}
         {problem.clashes?.map((c) => (

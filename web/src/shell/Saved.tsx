@@ -70,11 +70,11 @@ function Kept({ row }: { row: Row }) {
   const again = useLive((s) => s.again)
   return (
     <li className="border-b border-hair py-1">
-      {row.says}
+      {row.message}
       {row.refused && <span className="block text-sm text-foul">{row.refused}</span>}
       <span className="flex gap-4 text-sm">
         {row.refused && <Link onClick={() => void again(row)}>put mine all the same</Link>}
-        <Link aria-label={`Give up ${row.says}`} onClick={() => forget(row.key)}>
+        <Link aria-label={`Give up ${row.message}`} onClick={() => forget(row.key)}>
           give it up
         </Link>
       </span>

@@ -53,23 +53,23 @@ function Steps() {
   const last = useWaiting().at(-1) // what is not saved yet is taken back first
   return (
     <span className="flex items-center gap-2">
-      <StepButton word="Undo" says={last?.says ?? undo} onStep={() => void step('undo')} />
-      <StepButton word="Redo" says={redo} onStep={() => void step('redo')} />
+      <StepButton word="Undo" message={last?.message ?? undo} onStep={() => void step('undo')} />
+      <StepButton word="Redo" message={redo} onStep={() => void step('redo')} />
     </span>
   )
 }
 
-function StepButton({ word, says, onStep }: { word: string; says: string | null; onStep: () => void }) {
-  if (!says && word === 'Redo') return null
+function StepButton({ word, message, onStep }: { word: string; message: string | null; onStep: () => void }) {
+  if (!message && word === 'Redo') return null
   return (
     <button
       type="button"
-      disabled={!says}
+      disabled={!message}
       onClick={onStep}
-      title={says ? `${word}: ${says}` : 'Nothing to undo'}
+      title={message ? `${word}: ${message}` : 'Nothing to undo'}
       className="narrow max-w-[150px] min-w-0 truncate text-left text-xs underline decoration-steel underline-offset-2 disabled:no-underline disabled:opacity-60"
     >
-      {says ? `${word}: ${says}` : 'Nothing to undo'}
+      {message ? `${word}: ${message}` : 'Nothing to undo'}
     </button>
   )
 }

@@ -55,7 +55,7 @@ export function GapRows({ findings, most = 3 }: { findings: Finding[]; most?: nu
                     onClick={() => choose(f.id, f.subjects[0] ?? null)}
                     className="min-h-8 text-left text-[15px] leading-tight hover:text-blue"
                   >
-                    {f.shows}
+                    {f.label}
                   </button>
                 </td>
                 <td className="text-right text-figure font-bold">{has}</td>
@@ -116,7 +116,7 @@ function Chosen({ finding }: { finding: Finding }) {
         {WORD[finding.state]}: {sentence(finding, units)}
       </p>
       {finding.code.startsWith('gap') && finding.points_mm.length === 2 && <Loupe finding={finding} />}
-      {finding.because && <p className="m-0 mt-1">Because: {finding.because}.</p>}
+      {finding.rationale && <p className="m-0 mt-1">Because: {finding.rationale}.</p>}
       {finding.tolerance !== null && finding.unit === 'mm' && (
         <p className="m-0">± {figure({ value: finding.tolerance, unit: 'mm', round: 'up' }, units)}</p>
       )}

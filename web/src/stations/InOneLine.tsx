@@ -27,7 +27,7 @@ export function InOneLine({
   const { length: unit } = useUnits('survey')
   const [name, setName] = useTyped(`/${collection}/line/name`)
   const [where, setWhere] = useTyped(`/${collection}/line/where`)
-  const [says, setSays] = useState('')
+  const [message, setMessage] = useState('')
   async function add(form: HTMLFormElement) {
     try {
       const found = await readSpot(where, base, unit)
@@ -37,13 +37,13 @@ export function InOneLine({
         { op: 'add', path, value },
         ...asSaid(document.readings, `${path}/at_mm`, found.said, base),
       ])
-      setSays('')
+      setMessage('')
       if (!done) return
       setName('')
       setWhere('')
       form.querySelector('input')?.focus()
     } catch (error) {
-      setSays(wordsOf(error))
+      setMessage(wordsOf(error))
     }
   }
   const look =
@@ -68,16 +68,16 @@ export function InOneLine({
         value={where}
         placeholder="840 aft, 120 R, 310 up, Enter"
         autoComplete="off"
-        aria-invalid={Boolean(says)}
+        aria-invalid={Boolean(message)}
         onChange={(e) => setWhere(e.target.value)}
         className={`w-64 ${look} aria-invalid:border-foul`}
       />
       <Button plain type="submit">
         Add
       </Button>
-      {says && (
+      {message && (
         <span role="alert" className="text-sm font-semibold text-foul">
-          {says}
+          {message}
         </span>
       )}
     </form>

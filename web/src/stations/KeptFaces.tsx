@@ -77,7 +77,7 @@ function Kept({ path, row }: { path: string; row: KeepClear }) {
   }
   return (
     <Removable
-      says={`Remove the room before its ${face}`}
+      message={`Remove the room before its ${face}`}
       onRemove={() => void edit([{ op: 'remove', path }])}
     >
       <FieldRow

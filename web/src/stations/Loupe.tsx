@@ -23,7 +23,7 @@ export function Loupe({ finding }: { finding: Finding }) {
       viewBox={`0 0 ${WIDE} ${HIGH}`}
       className="mt-2 w-full rounded border border-edge bg-white"
       role="img"
-      aria-label={`${finding.shows}: ${digits}, needs ${gap(needs, units.length, 'up')}`}
+      aria-label={`${finding.label}: ${digits}, needs ${gap(needs, units.length, 'up')}`}
       data-loupe={finding.id}
     >
       <defs>
@@ -67,7 +67,7 @@ export function Loupe({ finding }: { finding: Finding }) {
         </text>
       </g>
       <text x={6} y={HIGH - 8} fontSize={12} stroke="#fff" strokeWidth={4} paintOrder="stroke">
-        {inWords(finding.shows, 11)}
+        {inWords(finding.label, 11)}
       </text>
       <text x={Math.min(LEFT + needs * k + 5, WIDE - 90)} y={HIGH - 8} fontSize={12}>
         {gap(needs, units.length, 'up').replace(/\.0$/, '')} wanted

@@ -231,16 +231,16 @@ function Several({ paths, fields }: { paths: readonly string[]; fields: readonly
 export function Removable({
   children,
   onRemove,
-  says,
+  message,
 }: {
   children: ReactNode
   onRemove: () => void
-  says: string
+  message: string
 }) {
   return (
     <div className="flex items-start gap-2 border-b border-hair py-1">
       <div className="min-w-0 flex-1">{children}</div>
-      <Link aria-label={says} onClick={onRemove}>
+      <Link aria-label={message} onClick={onRemove}>
         ×
       </Link>
     </div>

@@ -15,7 +15,7 @@ import { keepTyped, type Typed, typedAt } from '../design/typed'
 import type { Op, Reading } from '../design/types'
 import { along, length } from './format'
 import { NotSaved } from './NotSaved'
-import { Says } from './Says'
+import { Message } from './Message'
 import { goOn, kept, unlessTyped, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
@@ -210,7 +210,7 @@ export function Blank(props: BlankProps) {
           autoComplete="off"
           spellCheck={false}
           aria-invalid={Boolean(draft?.problem)}
-          aria-describedby={draft ? `${id}-says` : undefined}
+          aria-describedby={draft ? `${id}-message` : undefined}
           onFocus={(event) => {
             event.currentTarget.select()
             useHeld.setState({
@@ -227,8 +227,8 @@ export function Blank(props: BlankProps) {
         />
         <span className={props.bare ? 'sr-only' : 'w-6 text-sm text-soft'}>{unit || UNIT_WORD[kind]}</span>
         {draft && (
-          <Says
-            id={`${id}-says`}
+          <Message
+            id={`${id}-message`}
             side="right"
             text={draft.problem || `${draft.found ? 'Not saved yet. ' : ''}${meanwhile}${understood}`}
             wrong={Boolean(draft.problem)}

@@ -4,13 +4,13 @@ import { useRef } from 'react'
 import { Button } from './parts'
 
 export function FileButton({
-  says,
+  message,
   name,
   accept,
   disabled = false,
   onFile,
 }: {
-  says: string
+  message: string
   /** What the file is, for a screen reader. */
   name: string
   accept: string
@@ -34,7 +34,7 @@ export function FileButton({
         }}
       />
       <Button plain className="my-1" disabled={disabled} onClick={() => input.current?.click()}>
-        {says}
+        {message}
       </Button>
     </>
   )

@@ -8,7 +8,7 @@ import { useOutbox, waitingAt } from '../design/outbox'
 import { keepTyped, typedAt } from '../design/typed'
 import { place } from './format'
 import { NotSaved } from './NotSaved'
-import { Says } from './Says'
+import { Message } from './Message'
 import { goOn, kept, unlessTyped, useTakenOnce } from './useTakenOnce'
 import { useUnits } from './units'
 
@@ -27,18 +27,18 @@ export function WhereBlank({
   const enter = useLive((s) => s.enter)
   const row = useOutbox((s) => waitingAt(project, path, s.rows))
   const { length: unit } = useUnits('survey')
-  const [draft, setDraft] = useState({ text: typedAt(project, path)?.text ?? '', says: '', wrong: false })
+  const [draft, setDraft] = useState({ text: typedAt(project, path)?.text ?? '', message: '', wrong: false })
   const id = useId()
 
   function type(text: string) {
-    setDraft({ text, says: '', wrong: false })
+    setDraft({ text, message: '', wrong: false })
     keepTyped(project, path, text ? { text, seen: revision, stood: '' } : null)
     if (text.trim()) void understand(text)
   }
 
   async function understand(text: string) {
-    const tell = (says: string, wrong: boolean) =>
-      setDraft((d) => (d.text === text ? { text, says, wrong } : d))
+    const tell = (message: string, wrong: boolean) =>
+      setDraft((d) => (d.text === text ? { text, message, wrong } : d))
     try {
       tell(place((await readSpot(text, base, unit)).spot, unit), false)
     } catch (error) {
@@ -53,11 +53,11 @@ export function WhereBlank({
     const become = (next: typeof draft) => setDraft(unlessTyped(text, next))
     try {
       await enter({ reads: 'place', path, text, label, unit, hook: base }, revision)
-      become({ text: '', says: '', wrong: false })
+      become({ text: '', message: '', wrong: false })
       keepTyped(project, path, null)
       return true
     } catch (error) {
-      become({ text, says: toldBy(error), wrong: true })
+      become({ text, message: toldBy(error), wrong: true })
       return false
     }
   }
@@ -89,7 +89,7 @@ export function WhereBlank({
         className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${draft.wrong ? 'border-foul' : 'border-edge'}`}
       />
       {row && <NotSaved why={row.refused} />}
-      <Says text={draft.says} wrong={draft.wrong} />
+      <Message text={draft.message} wrong={draft.wrong} />
     </span>
   )
 }

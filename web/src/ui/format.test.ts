@@ -56,7 +56,7 @@ describe('a gap and its need in fractions', () => {
 
 describe('a sentence', () => {
   const row = {
-    says: 'Rear axle: {0} under its rating, ± {1}',
+    message: 'Rear axle: {0} under its rating, ± {1}',
     figures: [
       { value: 2.61, unit: 'kg', round: 'down' },
       { value: 3.55, unit: 'kg', round: 'up' },
@@ -67,7 +67,7 @@ describe('a sentence', () => {
     expect(sentence(row, INCH)).toBe('Rear axle: 5.7 lb under its rating, ±\u00a07.9\u00a0lb')
   })
   it('keeps a slot it has no figure for', () => {
-    expect(sentence({ says: 'at {3}', figures: [] }, MM)).toBe('at {3}')
+    expect(sentence({ message: 'at {3}', figures: [] }, MM)).toBe('at {3}')
   })
 })
 

@@ -93,11 +93,11 @@ export function gapAndNeed(has: number, needs: number, unit: LengthUnit): [strin
   return [gap(has, unit), gap(needs, unit, 'up')]
 }
 
-export function sentence(row: Pick<Finding | WatchRow, 'says' | 'figures'>, units: Units): string {
+export function sentence(row: Pick<Finding | WatchRow, 'message' | 'figures'>, units: Units): string {
   const [has, needs] = row.figures
   const isGap = has?.unit === 'mm' && has.round === 'down' && needs?.unit === 'mm' && needs.round === 'up'
   const pair = isGap && units.length === 'in' ? gapAndNeed(has.value, needs.value, 'in') : []
-  return row.says.replace(/(± )?\{(\d)\}/g, (slot, sign: string | undefined, index: string) => {
+  return row.message.replace(/(± )?\{(\d)\}/g, (slot, sign: string | undefined, index: string) => {
     const found = row.figures[Number(index)]
     if (!found) return slot
     const text = pair[Number(index)] ?? figure(found, units)

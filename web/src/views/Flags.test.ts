@@ -12,7 +12,7 @@ function flag(n: number, here: number[], there: number[]): Finding {
   return {
     id: `f${n}`,
     value: 12.3,
-    shows: `thing ${n}`,
+    label: `thing ${n}`,
     state: 'tight',
     points_mm: [here, there],
   } as unknown as Finding

@@ -49,7 +49,7 @@ export function arrangeFlags(
     const [here, there] = finding.points_mm as unknown as [number, number, number][]
     if (!here || !there || viewOf(finding) !== view) continue
     const [from, to] = [spotOf(here, view, scale), spotOf(there, view, scale)]
-    const text = inWords(finding.shows, 24)
+    const text = inWords(finding.label, 24)
     const width = 40 + gap(finding.value ?? 0, units.length).length * 9 + text.length * 6.4
     const area = ([x, y]: [number, number]): Area => ({
       x0: x - 3,

@@ -12,7 +12,7 @@ import { keepTyped, typedAt } from '../design/typed'
 import type { Box, Op } from '../design/types'
 import { along, length } from '../ui/format'
 import { Choose, Heading, Link } from '../ui/parts'
-import { Says } from '../ui/Says'
+import { Message } from '../ui/Message'
 import { kept } from '../ui/useTakenOnce'
 import { useUnits } from '../ui/units'
 
@@ -92,13 +92,13 @@ function AxisBlank({
   const slot = `/boxes/${id}/place/${axis}/${reference}`
   const [draft, setDraft] = useState(() => {
     const text = typedAt(project, slot)?.text
-    return text === undefined ? null : { text, says: 'Not saved yet.', wrong: false }
+    return text === undefined ? null : { text, message: 'Not saved yet.', wrong: false }
   })
   const key = useId()
   const shown = along(value, axis, units.length)
   const reading = document.readings[`/boxes/${id}/pose/at_mm/${AXES.indexOf(axis)}`]
 
-  async function ops(text: string): Promise<{ patch: Op[]; says: string }> {
+  async function ops(text: string): Promise<{ patch: Op[]; message: string }> {
     const place = await readPlace(text, axis, units.length)
     const now = useLive.getState().loaded?.document.boxes[id]?.pose.at_mm as number[]
     const said = AXES.flatMap((name, i) => {
@@ -124,7 +124,7 @@ function AxisBlank({
     })
     return {
       patch: said.flatMap((s) => s.ops),
-      says: said
+      message: said
         .map(
           (s) =>
             `${s.by ? 'moved by ' : ''}${along(s.value, s.name, units.length)} ${s.value > 0 ? s.name : ''}`,
@@ -139,13 +139,13 @@ function AxisBlank({
   }
 
   async function understand(text: string) {
-    setDraft({ text, says: '', wrong: false })
+    setDraft({ text, message: '', wrong: false })
     keepTyped(project, slot, { text, seen: revision, stood: shown })
     try {
-      const { says } = await ops(text)
-      setDraft((d) => (d?.text === text ? { text, says, wrong: false } : d))
+      const { message } = await ops(text)
+      setDraft((d) => (d?.text === text ? { text, message, wrong: false } : d))
     } catch (error) {
-      setDraft((d) => (d?.text === text ? { text, says: (error as Error).message, wrong: true } : d))
+      setDraft((d) => (d?.text === text ? { text, message: (error as Error).message, wrong: true } : d))
     }
   }
 
@@ -161,8 +161,8 @@ function AxisBlank({
       giveUp()
       return true
     } catch (error) {
-      const says = (error as Error).message
-      setDraft((d) => (d?.text === draft.text ? { text: draft.text, says, wrong: true } : d))
+      const message = (error as Error).message
+      setDraft((d) => (d?.text === draft.text ? { text: draft.text, message, wrong: true } : d))
       return false
     }
   }
@@ -199,7 +199,7 @@ function AxisBlank({
           typed {reading.text} {reading.unit}
         </span>
       )}
-      <Says text={draft?.says ?? ''} wrong={draft?.wrong ?? false} />
+      <Message text={draft?.message ?? ''} wrong={draft?.wrong ?? false} />
     </span>
   )
 }

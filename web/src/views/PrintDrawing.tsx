@@ -12,7 +12,7 @@ export function PrintDrawing({ units }: { units: Units }) {
   const document = useDocument()
   const { shapes } = useAnalysis()
   const scale = makeScale(carWindow(document, shapes), WIDTH, HEIGHT)
-  const bar = units.length === 'mm' ? { mm: 500, says: '500 mm' } : { mm: 508, says: '20"' }
+  const bar = units.length === 'mm' ? { mm: 500, message: '500 mm' } : { mm: 508, message: '20"' }
   return (
     <div className="mt-2 break-inside-avoid [&_:is(rect,circle,ellipse,path)]:fill-none">
       {(['plan', 'side'] as const).map((view) => (
@@ -41,7 +41,7 @@ export function PrintDrawing({ units }: { units: Units }) {
                 strokeWidth={2}
               />
               <text x={28 + bar.mm * scale.k} y={scale.sideHeight - 6} fontSize={12}>
-                {bar.says}
+                {bar.message}
               </text>
             </g>
           )}

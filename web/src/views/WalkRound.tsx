@@ -60,7 +60,7 @@ export function WalkRound() {
       <footer className="flex items-center gap-4 border-t border-hair bg-sheet px-3 py-1.5 text-sm">
         <span className="flex-1">
           {finding
-            ? `${finding.shows}: ${gap(finding.value ?? 0, units.length)}, needs ${gap(finding.limit ?? 0, units.length, 'up')}`
+            ? `${finding.label}: ${gap(finding.value ?? 0, units.length)}, needs ${gap(finding.limit ?? 0, units.length, 'up')}`
             : 'Drag turns it, with Shift it moves, the wheel comes closer. A press selects.'}
         </span>
         <label className="flex items-center gap-2">

@@ -150,7 +150,7 @@ class FoldedBox:
         yield lid_part(box_id, name, self.sheet)
         yield from corner_parts(box_id, name, self.sheet)
 
-    def says(self) -> tuple[str, tuple[str, ...]]:
+    def message(self) -> tuple[str, tuple[str, ...]]:
         screws = f"lid screws {self.sheet.cap.screws.size} sideways through the edge into rivet nuts"
         return f"{self.sheet.t:g} mm, folded", (screws,)
 
@@ -162,9 +162,9 @@ class FoldedBox:
             if margin < 0:
                 yield Finding(
                     id=f"make:{path}:{row.name}", code="box.make", station="box", state="foul", subjects=(path,),
-                    says=f"{plain(name)}: {plain(row.says)} {{0}}, needs {{1}}",
+                    message=f"{plain(name)}: {plain(row.message)} {{0}}, needs {{1}}",
                     figures=(Figure(row.has_mm, "mm", "down"), Figure(row.needs_mm, "mm", "up")), value=row.has_mm,
-                    limit=row.needs_mm, margin=margin, unit="mm", because="common practice, no source", shows=row.name,
+                    limit=row.needs_mm, margin=margin, unit="mm", rationale="common practice, no source", label=row.name,
                 )  # fmt: skip
 
     def _blanks(self, path: str, name: str) -> Iterator[Finding]:
@@ -172,15 +172,15 @@ class FoldedBox:
         if meeting(self.sheet.box):
             yield Finding(
                 id=f"make:{path}:chamfers", code="box.make", station="box", state="unknown", subjects=(path,),
-                says=f"{plain(name)}: two of its cut-off edges meet in a corner",
-                because="a corner where two slopes meet is not unfolded here yet; nothing is cut for this box", shows="chamfers",
+                message=f"{plain(name)}: two of its cut-off edges meet in a corner",
+                rationale="a corner where two slopes meet is not unfolded here yet; nothing is cut for this box", label="chamfers",
             )  # fmt: skip
             return
         for blank in self._crossing:
             yield Finding(
                 id=f"make:{path}:blank:{name}{blank}", code="box.make", station="box", state="foul", subjects=(path,),
-                says=f"{plain(name + blank)}: its blank would cross itself, so it is not drawn", shows="blank",
-                because="bends, walls and cut-off edges take more sheet than there is between them",
+                message=f"{plain(name + blank)}: its blank would cross itself, so it is not drawn", label="blank",
+                rationale="bends, walls and cut-off edges take more sheet than there is between them",
             )  # fmt: skip
 
     def _deduction(self, path: str, name: str) -> Iterator[Finding]:
@@ -189,8 +189,8 @@ class FoldedBox:
         if his is not None and not least <= his <= most:
             yield Finding(
                 id=f"make:{path}:deduction", code="box.make", station="box", state="foul", subjects=(path,),
-                says=f"{plain(name)}: a bend deduction of {{0}} cannot be: this sheet and radius give {{1}} to {{2}}",
+                message=f"{plain(name)}: a bend deduction of {{0}} cannot be: this sheet and radius give {{1}} to {{2}}",
                 figures=(Figure(his, "mm"), Figure(least, "mm", "up"), Figure(most, "mm", "down")), value=his,
-                limit=most if his > most else least, margin=min(his - least, most - his), unit="mm", shows="bend deduction",
-                because="the neutral fibre of a bend lies within the sheet (sheet-metal handbooks)",
+                limit=most if his > most else least, margin=min(his - least, most - his), unit="mm", label="bend deduction",
+                rationale="the neutral fibre of a bend lies within the sheet (sheet-metal handbooks)",
             )  # fmt: skip

@@ -21,7 +21,7 @@ class Makeable:
     """One demand of the folder or driller: what there is, what is needed, and the words."""
 
     name: str
-    says: str
+    message: str
     has_mm: float
     needs_mm: float
 

@@ -14,7 +14,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import edited
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.finding import plain, says
+from levelcradle.core.finding import message_text, plain
 from levelcradle.core.fit.cures.closer import set_closer
 from levelcradle.core.fit.cures.cure import Answer, Cost, Cure, Way, in_order
 from levelcradle.core.fit.cures.cut_off import edges_cut
@@ -52,14 +52,14 @@ def what_it_takes(design: Design, box_id: str, more: Way | None = None, *, meshe
 def _answer(asks: str, question: Question, together: bool) -> Answer:
     out = question.out()
     if out:
-        asks = f"{asks}: {'; '.join(says(f) for f in out)}"
+        asks = f"{asks}: {'; '.join(message_text(f) for f in out)}"
     if not question.foul:
-        return Answer(asks, not out, question.base, (), tuple(says(f) for f in out))
+        return Answer(asks, not out, question.base, (), tuple(message_text(f) for f in out))
     makers = (*SINGLE, *TOGETHER) if together else SINGLE
     rows = sorted((cure for make in makers for cure in make(question) if cure is not None), key=in_order)
     whole = [cure for cure in rows if cure.whole]
     best = (*whole[:10], *[cure for cure in rows if not cure.whole][: 4 if whole else 7])
-    return Answer(asks, False, question.base, best, tuple(says(f) for f in question.foul[:4]))
+    return Answer(asks, False, question.base, best, tuple(message_text(f) for f in question.foul[:4]))
 
 
 def _one_more(design: Design, box_id: str, way: Way) -> list[Op]:

@@ -25,7 +25,7 @@ class _Source:
 
     kind: str
     does: Does
-    says: str
+    message: str
     path: str
     had_mm: float
     values_mm: tuple[float, ...]
@@ -43,7 +43,7 @@ def set_closer(question: Question) -> Cures:
         if found is None:
             continue
         mm, far, move = found
-        words, figures = joined([(source.says, (Figure(mm, "mm"), Figure(source.had_mm, "mm"))), *move_part(move, far)])
+        words, figures = joined([(source.message, (Figure(mm, "mm"), Figure(source.had_mm, "mm"))), *move_part(move, far)])
         ops = [*source.ops(mm), *question.moved(move, far)]
         yield question.cure(source.kind, source.does, words, figures, ops, size=source.had_mm - mm + far)
 
@@ -79,8 +79,8 @@ def _sources(question: Question) -> Iterator[_Source]:
         yield _Source("liner", "box", f"{words} {{0}} instead of {{1}}", f"{at}/liners/{key}", had, _below(LINERS_MM, had))
     sheet = question.shell.made.sheet_mm
     if sheet is not None:
-        says, path = "sheet of {0} instead of {1}", f"{at}/construction/thickness_mm"
-        yield _Source("sheet", "box", says, path, sheet, _below(SHEETS_MM, sheet))
+        message, path = "sheet of {0} instead of {1}", f"{at}/construction/thickness_mm"
+        yield _Source("sheet", "box", message, path, sheet, _below(SHEETS_MM, sheet))
     for key, block in box.blocks.items():
         yield from _spacings(question, block, f"{at}/blocks/{key}")
     for kind in sorted({block.kind for block in box.blocks.values()}):
@@ -90,8 +90,8 @@ def _sources(question: Question) -> Iterator[_Source]:
 def _spacings(question: Question, block: Block, path: str) -> Iterator[_Source]:
     """Gaps between neighbours that were given larger than their faces ask for."""
     for row in lay_out(block, question.asked.module_kinds[block.kind]).rows:
-        says = f"{{0}} between neighbours {row.direction} instead of {{1}}"
-        yield _Source("spacing", "box", says, f"{path}/gap_mm/{row.direction}", row.has_mm, _steps(row.has_mm, row.needs_mm))
+        message = f"{{0}} between neighbours {row.direction} instead of {{1}}"
+        yield _Source("spacing", "box", message, f"{path}/gap_mm/{row.direction}", row.has_mm, _steps(row.has_mm, row.needs_mm))
 
 
 def _rooms(question: Question, key: str) -> Iterator[_Source]:
@@ -99,10 +99,10 @@ def _rooms(question: Question, key: str) -> Iterator[_Source]:
     kind, at = question.asked.module_kinds[key], f"/module_kinds/{key}"
     for face, had in kind.face_gap_mm.items():
         words = "terminals" if face == kind.terminals else plain(face).replace("_", " ")
-        says = f"room before the {words} of {plain(kind.name)} {{0}} instead of {{1}}"
-        yield _Source("room", "rule", says, f"{at}/face_gap_mm/{face}", had, _steps(had, 0.0))
-    says = f"room above {plain(kind.name)} {{0}} instead of {{1}}"
-    yield _Source("room", "rule", says, f"{at}/above_mm", kind.above_mm, _steps(kind.above_mm, 0.0))
+        message = f"room before the {words} of {plain(kind.name)} {{0}} instead of {{1}}"
+        yield _Source("room", "rule", message, f"{at}/face_gap_mm/{face}", had, _steps(had, 0.0))
+    message = f"room above {plain(kind.name)} {{0}} instead of {{1}}"
+    yield _Source("room", "rule", message, f"{at}/above_mm", kind.above_mm, _steps(kind.above_mm, 0.0))
 
 
 def _below(values: Iterable[float], had: float) -> tuple[float, ...]:

@@ -19,7 +19,7 @@ Does = Literal["box", "vehicle", "rule"]
 class Cost:
     """What a change does elsewhere: a sentence with slots, and its state where it is a verdict."""
 
-    says: str
+    message: str
     figures: tuple[Figure, ...]
     state: str = "note"
 
@@ -38,7 +38,7 @@ class Cure:
 
     kind: str
     does: Does
-    says: str
+    message: str
     figures: tuple[Figure, ...]
     size: float
     whole: bool
@@ -77,7 +77,7 @@ def costs_of(before: Analysis, after: Analysis, box: str) -> Iterator[Cost]:
         was = old.get(f.id)
         if was is None or was.value is None or f.value is None or abs(was.value - f.value) >= 0.05:
             yield Cost(
-                f"{plain(f.shows)} {{0}}, needs {{1}}", (Figure(f.value or 0.0, "mm", "down"), Figure(f.limit or 0.0, "mm", "up")), f.state
+                f"{plain(f.label)} {{0}}, needs {{1}}", (Figure(f.value or 0.0, "mm", "down"), Figure(f.limit or 0.0, "mm", "up")), f.state
             )
     then, now = before.level.ready, after.level.ready
     if then and now:

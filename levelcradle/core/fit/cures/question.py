@@ -13,7 +13,7 @@ from levelcradle.core.design.box import Box
 from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import edited
 from levelcradle.core.errors import DesignError
-from levelcradle.core.finding import Figure, Finding, says
+from levelcradle.core.finding import Figure, Finding, message_text
 from levelcradle.core.fit.cures.cure import Cure, Does, costs_of
 from levelcradle.core.fit.options import hindrances
 from levelcradle.core.fit.space import Hindrance
@@ -142,7 +142,7 @@ class Question:
             return None
         patch = (*self.base, *ops) if button else None
         return Cure(kind, does, words, figures, size, not left, tuple(costs_of(self.before, analysis, self.box_id)),
-                    tuple(says(f) for f in left[:3]), patch, at)  # fmt: skip
+                    tuple(message_text(f) for f in left[:3]), patch, at)  # fmt: skip
 
     def _tried(self, ops: list[Op]) -> tuple[Analysis, list[Finding]] | None:
         try:

@@ -55,7 +55,7 @@ def walls(question: Question) -> Cures:
         if wall is None or wall.kind != "side" or wall.bay is None or wall.side is None:
             continue
         short = math.ceil(round(-(finding.margin or 0.0) / STEP_MM, 6)) * STEP_MM
-        words, ops = f"{plain(finding.shows)} {{0}} further back", _hollow(wall.bay, wall.side, short)
+        words, ops = f"{plain(finding.label)} {{0}} further back", _hollow(wall.bay, wall.side, short)
         figures = (Figure(short, "mm", "up"),)
         yield question.cure("wall", "vehicle", words, figures, ops, size=short, button=False, at=_at(finding))
         yield from _wedge(question, finding, short)
@@ -123,9 +123,9 @@ def gaps_agreed(question: Question) -> Cures:
             continue
         value = math.floor(finding.value * 2) / 2
         one, other = finding.subjects
-        row = {"one": one, "other": other, "need_mm": value, "reason": f"accepted: {finding.limit:g} by rule, {finding.because}"[:120]}
+        row = {"one": one, "other": other, "need_mm": value, "reason": f"accepted: {finding.limit:g} by rule, {finding.rationale}"[:120]}
         key = free_id("gap", question.asked.agreed_gaps)
-        words = f"the gap to {plain(finding.shows)} cut from {{0}} to {{1}}: {plain(finding.because)}"
+        words = f"the gap to {plain(finding.label)} cut from {{0}} to {{1}}: {plain(finding.rationale)}"
         figures = (Figure(finding.limit or 0.0, "mm", "up"), Figure(value, "mm", "down"))
         ops: list[Op] = [{"op": "add", "path": f"/agreed_gaps/{key}", "value": row}]
         yield question.cure("gap", "rule", words, figures, ops, size=(finding.limit or 0.0) - value, at=_at(finding))

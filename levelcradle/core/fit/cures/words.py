@@ -16,8 +16,8 @@ def joined(parts: Iterable[Part]) -> Part:
     """Slots are numbered through."""
     words: list[str] = []
     figures: tuple[Figure, ...] = ()
-    for says, own in parts:
-        words.append(_numbered_from(len(figures), says))
+    for message, own in parts:
+        words.append(_numbered_from(len(figures), message))
         figures += own
     return " and ".join(words), figures
 

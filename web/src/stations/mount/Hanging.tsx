@@ -61,7 +61,7 @@ function Answer({ box, onHung }: { box: string; onHung: () => void }) {
         <Way key={way.on.join()} way={way} onHung={onHung} />
       ))}
       {data.missing.map((row) => (
-        <p key={row.says} className="my-2 rounded border border-hair bg-white px-3 py-2">
+        <p key={row.message} className="my-2 rounded border border-hair bg-white px-3 py-2">
           {sentence(row, units)}
         </p>
       ))}
@@ -86,7 +86,7 @@ function Way({ way, onHung }: { way: Hanging['ways'][number]; onHung: () => void
           Hang it so
         </Button>
       </div>
-      <p className="m-0 mt-1 text-sm leading-snug">{way.says}</p>
+      <p className="m-0 mt-1 text-sm leading-snug">{way.message}</p>
       <p className="m-0 text-sm leading-snug">
         weakest use {utilisation(way.use)}: {way.governs}
       </p>

@@ -35,9 +35,12 @@ function WouldTake({ id }: { id: string }) {
         </p>
       )}
       {data?.map((row) => (
-        <div key={row.says} className="my-1 flex items-start justify-between gap-2 border-b border-hair pb-1">
+        <div
+          key={row.message}
+          className="my-1 flex items-start justify-between gap-2 border-b border-hair pb-1"
+        >
           <span className="leading-snug">
-            {row.says}
+            {row.message}
             <span className="narrow block text-sm text-soft">
               use {utilisation(row.use)}: {row.governs}
             </span>
@@ -94,8 +97,8 @@ export function MountSheet({ id }: { id: string }) {
             Its shape
           </Heading>
           {figures.geometry.map((g) => (
-            <p key={g.says} className="m-0 flex items-start gap-2 py-0.5 text-sm">
-              <Mark state={g.fits ? 'clear' : 'foul'} /> {g.says}
+            <p key={g.message} className="m-0 flex items-start gap-2 py-0.5 text-sm">
+              <Mark state={g.fits ? 'clear' : 'foul'} /> {g.message}
             </p>
           ))}
           {figures.remarks.length > 0 && (

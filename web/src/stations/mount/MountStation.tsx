@@ -110,7 +110,7 @@ function UseRow({
       </span>
       <UseBar share={first.use} colour={colourOf(state)} />
       <span className="narrow text-sm text-soft">
-        {broken ? broken.says : `${first.check}, ${first.case}`}
+        {broken ? broken.message : `${first.check}, ${first.case}`}
         {figures.c_mm !== null && ` · ${gap(figures.c_mm, units.length, 'near')} off the wall`}
       </span>
     </button>

@@ -79,7 +79,7 @@ export function FirstBox() {
       {problem && <p role="alert">{problem}</p>}
       {found && (
         <div className="mt-2 rounded border border-blue bg-wash p-3" role="status">
-          <p className="m-0 text-lg font-bold">{found.says}</p>
+          <p className="m-0 text-lg font-bold">{found.message}</p>
           {!found.fits && (
             <p className="m-0">One can be put there all the same: it is foul, and says what it would take.</p>
           )}

@@ -28,7 +28,7 @@ export function LayAgainst({ id }: { id: string }) {
         value=""
         options={[
           ['', 'choose what'],
-          ...near.map((f) => [f.subjects.find((s) => s !== own) ?? '', f.shows] as const),
+          ...near.map((f) => [f.subjects.find((s) => s !== own) ?? '', f.label] as const),
         ]}
         onChange={(other) => other && void lay(other)}
       />

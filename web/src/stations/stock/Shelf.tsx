@@ -261,7 +261,7 @@ export function ShelfRule() {
           <strong>{(shelf.limit_v * 1000).toFixed(0)} mV</strong> off is out of step.
         </p>
       )}
-      <p className="m-0 mt-1 text-sm">{shelf.says}</p>
+      <p className="m-0 mt-1 text-sm">{shelf.message}</p>
     </>
   )
 }

@@ -29,7 +29,7 @@ export function ShelfFile({ onDone }: { onDone: () => void }) {
   const [kind, setKind] = useState(Object.keys(module_kinds)[0] ?? '')
   const [mapping, setMapping] = useState<Record<string, string> | null>(null)
   const [found, setFound] = useState<ShelfPreview | null>(null)
-  const [says, setSays] = useState('')
+  const [message, setMessage] = useState('')
   const [asking, setAsking] = useState(false)
   const latest = useRef(0) // only the newest answer counts
 
@@ -43,11 +43,11 @@ export function ShelfFile({ onDone }: { onDone: () => void }) {
       const answer = await previewShelf(project, next.file, next.kind, next.mapping)
       if (turn !== latest.current) return
       setFound(answer)
-      setSays('')
+      setMessage('')
     } catch (error) {
       if (turn !== latest.current) return
       setFound(null)
-      setSays(wordsOf(error))
+      setMessage(wordsOf(error))
     }
     setAsking(false)
   }
@@ -58,7 +58,7 @@ export function ShelfFile({ onDone }: { onDone: () => void }) {
       <Heading right={<Link onClick={onDone}>close</Link>}>A table of modules (CSV)</Heading>
       <div className="flex flex-wrap items-center gap-4">
         <FileButton
-          says="Choose a file"
+          message="Choose a file"
           name="Table file"
           accept=".csv,.txt,.tsv"
           onFile={(chosen) => void ask({ file: chosen, kind, mapping: null })}
@@ -70,9 +70,9 @@ export function ShelfFile({ onDone }: { onDone: () => void }) {
           onChange={(next) => (file ? void ask({ file, kind: next, mapping }) : setKind(next))}
         />
       </div>
-      {says && (
+      {message && (
         <p role="alert" className="my-1 text-foul">
-          {says}
+          {message}
         </p>
       )}
       {found && file && (

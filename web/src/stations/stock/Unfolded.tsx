@@ -51,7 +51,7 @@ function FacePanel({
   const units = useUnits('stock')
   const asks = kind.face_gap_mm[face]
   const rests = (kind.may_rest_on as Face[]).includes(face)
-  const said = says(kind, face, asks === undefined ? '' : length(asks, units.length))
+  const said = message(kind, face, asks === undefined ? '' : length(asks, units.length))
   return (
     <g
       transform={`translate(${x},${y})`}
@@ -99,7 +99,7 @@ function FacePanel({
   )
 }
 
-function says(kind: ModuleKind, face: Face, asks: string): string {
+function message(kind: ModuleKind, face: Face, asks: string): string {
   const words = [
     WORD[face],
     kind.terminals === face && !kind.minus && 'both terminals',

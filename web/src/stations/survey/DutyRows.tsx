@@ -77,15 +77,15 @@ function Photo({ id }: { id: string }) {
   const { project } = useLoaded()
   const edit = useLive((s) => s.edit)
   const { snags } = useDocument()
-  const [says, setSays] = useState('')
+  const [message, setMessage] = useState('')
   const snag = snags[id]
   async function keep(file: File) {
     try {
       const kept = await keepPicture(project, file)
-      setSays('')
+      setMessage('')
       await edit([{ op: 'replace', path: `/snags/${id}/photo`, value: kept.file }])
     } catch (error) {
-      setSays(wordsOf(error))
+      setMessage(wordsOf(error))
     }
   }
   return (
@@ -98,14 +98,14 @@ function Photo({ id }: { id: string }) {
         />
       )}
       <FileButton
-        says={snag?.photo ? 'Another picture' : 'Add a picture'}
+        message={snag?.photo ? 'Another picture' : 'Add a picture'}
         name="Picture of the fault"
         accept="image/png,image/jpeg,image/webp"
         onFile={(f) => void keep(f)}
       />
-      {says && (
+      {message && (
         <p role="alert" className="text-foul">
-          {says}
+          {message}
         </p>
       )}
     </div>

@@ -163,7 +163,7 @@ function Near() {
           <li key={row.path} className="flex justify-between gap-3 border-b border-hair py-1">
             <span>
               <strong className="font-semibold">{row.name}</strong>
-              <span className="narrow block text-sm text-soft">{row.says}</span>
+              <span className="narrow block text-sm text-soft">{row.message}</span>
             </span>
             <span className="whitespace-nowrap">
               {row.distance_mm === 0 ? 'in it' : `${length(row.distance_mm, units.length, 'up')} off`}

@@ -76,9 +76,11 @@ function Tapes({ id, point }: { id: string; point: Reference }) {
   const { project } = useLoaded()
   const edit = useLive((s) => s.edit)
   const { length: unit } = useUnits('survey')
-  const [says, setSays] = useState<{ text: string; wrong: boolean; misses: Record<string, number> } | null>(
-    null,
-  )
+  const [message, setMessage] = useState<{
+    text: string
+    wrong: boolean
+    misses: Record<string, number>
+  } | null>(null)
   const path = `/references/${id}/tapes`
   const others = Object.entries(references)
     .filter(([key, r]) => key !== id && !Object.values(r.tapes).some((t) => t.hooked === id))
@@ -89,10 +91,10 @@ function Tapes({ id, point }: { id: string; point: Reference }) {
     try {
       const found = await swingTapes(project, point.tapes, point.at_mm as [number, number, number])
       const text = `They meet at ${place(found.at_mm, unit)}, ${length(found.misfit_mm, unit, 'up')} apart.`
-      setSays({ text, wrong: false, misses: found.misses_mm })
+      setMessage({ text, wrong: false, misses: found.misses_mm })
       await edit([{ op: 'replace', path: `/references/${id}/at_mm`, value: found.at_mm }])
     } catch (error) {
-      setSays({
+      setMessage({
         text: wordsOf(error),
         wrong: true,
         misses: {},
@@ -121,8 +123,8 @@ function Tapes({ id, point }: { id: string; point: Reference }) {
             name={`tape ${i + 1}, reads`}
             list="survey"
           />
-          {says?.misses[key] !== undefined && (
-            <span className="narrow text-sm">misses by {length(says.misses[key] ?? 0, unit)}</span>
+          {message?.misses[key] !== undefined && (
+            <span className="narrow text-sm">misses by {length(message.misses[key] ?? 0, unit)}</span>
           )}
           <Link
             aria-label={`Remove tape ${i + 1}`}
@@ -139,9 +141,12 @@ function Tapes({ id, point }: { id: string; point: Reference }) {
             Where do they meet?
           </Button>
         )}
-        {says && (
-          <span role={says.wrong ? 'alert' : 'status'} className={says.wrong ? 'text-foul' : 'font-semibold'}>
-            {says.text}
+        {message && (
+          <span
+            role={message.wrong ? 'alert' : 'status'}
+            className={message.wrong ? 'text-foul' : 'font-semibold'}
+          >
+            {message.text}
           </span>
         )}
       </span>

@@ -100,7 +100,7 @@ function Again({ row }: { row: Row }) {
   const edit = useLive((s) => s.edit)
   const units = useUnits('survey')
   const [text, setText] = useTyped(`/${row.path}/again`)
-  const [says, setSays] = useState('')
+  const [message, setMessage] = useState('')
   const path = `/${row.path}`
   const first = at(document, path) as number
   const reading = document.readings[path] as Reading | undefined
@@ -124,9 +124,9 @@ function Again({ row }: { row: Row }) {
         },
       ])
       setText('')
-      setSays('')
+      setMessage('')
     } catch (error) {
-      setSays(wordsOf(error))
+      setMessage(wordsOf(error))
     }
   }
   const told = useAnalysis().findings.find((f) => f.id === `survey:twice:${path}`)
@@ -181,9 +181,9 @@ function Again({ row }: { row: Row }) {
           </span>
         </span>
       )}
-      {says && (
+      {message && (
         <span role="alert" className="w-full text-right text-sm text-foul">
-          {says}
+          {message}
         </span>
       )}
     </li>

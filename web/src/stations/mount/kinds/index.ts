@@ -12,7 +12,7 @@ export interface Kind {
   name: string
   faces: readonly (readonly [Face, string])[]
   lands: readonly ('hardpoints' | 'members')[]
-  says: (mount: Mount) => string
+  message: (mount: Mount) => string
   Form: KindForm
 }
 
@@ -28,12 +28,12 @@ const WALLS = [
 ] as const
 
 export const KINDS: Record<Mount['shape']['type'], Kind> = {
-  angle: { name: 'welded bracket', faces: WALLS, lands: ['hardpoints'], says: boltOf, Form: AngleForm },
+  angle: { name: 'welded bracket', faces: WALLS, lands: ['hardpoints'], message: boltOf, Form: AngleForm },
   rest: {
     name: 'rest under it',
     faces: [['base', 'base']],
     lands: ['members', 'hardpoints'],
-    says: () => 'lies on a pad',
+    message: () => 'lies on a pad',
     Form: RestForm,
   },
 }

@@ -59,7 +59,7 @@ function Standing({ study }: { study: Study }) {
         className="mb-3 flex items-center gap-4 rounded border border-blue bg-wash px-4 py-2"
       >
         <span className="flex-1 text-lg">
-          <strong>{study.state === 'waiting' ? 'Waiting for a worker' : study.says}</strong>
+          <strong>{study.state === 'waiting' ? 'Waiting for a worker' : study.message}</strong>
           {study.tried > 0 && ` · tried ${study.tried}`}
           {study.best > 0 && ` · best so far ${study.best} modules`}
         </span>
@@ -70,7 +70,7 @@ function Standing({ study }: { study: Study }) {
     )
   const words =
     study.proposals.length === 0
-      ? study.says
+      ? study.message
       : `${study.proposals.length} arrangement${study.proposals.length > 1 ? 's' : ''}, none beaten by another on all counts. Each keeps every gap; mounts come after.`
   return (
     <div role="status" className="mb-3">
@@ -78,8 +78,8 @@ function Standing({ study }: { study: Study }) {
         {study.state === 'stopped' && 'Stopped. '}
         {words}
       </p>
-      {study.proposals.length > 0 && study.says.includes('left out') && (
-        <p className="m-0 text-sm">{study.says}</p>
+      {study.proposals.length > 0 && study.message.includes('left out') && (
+        <p className="m-0 text-sm">{study.message}</p>
       )}
     </div>
   )

@@ -106,7 +106,7 @@ export function Proposals({ study }: { study: Study }) {
                       <br />
                       {(b.outer_mm as unknown as number[]).map((v) => length(v, units.length)).join(' × ')}
                       <br />
-                      {b.says}
+                      {b.message}
                       {b.limits.length > 0 && (
                         <span className="block text-soft">held by {b.limits.slice(0, 3).join(', ')}</span>
                       )}

@@ -40,7 +40,7 @@ export function Question({ running }: { running: boolean }) {
       asking.set({ study: study.id, kept: [] })
     } catch (error) {
       const told = error instanceof Refused ? error.problem.errors : undefined
-      setWrong(told ?? [{ path: '', says: wordsOf(error) }])
+      setWrong(told ?? [{ path: '', message: wordsOf(error) }])
     }
   }
 
@@ -106,9 +106,9 @@ export function Question({ running }: { running: boolean }) {
         value={asking.anyNumber}
         onChange={(anyNumber) => asking.set({ anyNumber })}
       />
-      {elsewhere.map(({ path, says }) => (
-        <p key={path + says} role="alert" className="my-1 font-semibold text-foul">
-          {says}
+      {elsewhere.map(({ path, message }) => (
+        <p key={path + message} role="alert" className="my-1 font-semibold text-foul">
+          {message}
         </p>
       ))}
       {lacks && <p className="my-1 font-semibold">{lacks}</p>}
@@ -204,7 +204,7 @@ function Two({ children }: { children: ReactNode }) {
   return <div className="grid grid-cols-2 gap-x-3 gap-y-1.5 py-1">{children}</div>
 }
 
-type Wrong = readonly { path: string; says: string }[]
+type Wrong = readonly { path: string; message: string }[]
 
 /** The blanks by the name of what is typed in each: its words, and where in the question it goes. */
 const BLANKS = {
@@ -223,4 +223,5 @@ type BlankName = keyof typeof BLANKS
 const BUILT = ['tiers', 'boxes', 'sheet', 'tilt', 'liner', 'runner'] as const
 
 const isAt = (path: string, blank: string) => path === blank || path.startsWith(`${blank}/`)
-const saidOf = (wrong: Wrong, name: BlankName) => wrong.find(({ path }) => isAt(path, BLANKS[name][1]))?.says
+const saidOf = (wrong: Wrong, name: BlankName) =>
+  wrong.find(({ path }) => isAt(path, BLANKS[name][1]))?.message

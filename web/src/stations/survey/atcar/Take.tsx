@@ -22,7 +22,7 @@ export function Take({ onEnd, first }: { onEnd: () => void; first: string | null
   const { data } = useQuery({ ...blanksQuery(project, revision), placeholderData: (old) => old })
   const [group, setGroup] = useState(first ?? '')
   const [path, setPath] = useState<string | null>(null)
-  const [refused, setRefused] = useState<{ path: string; says: string } | null>(null)
+  const [refused, setRefused] = useState<{ path: string; message: string } | null>(null)
   const rows = useMemo(() => (data ?? []).filter((b) => group === '' || b.group === group), [data, group])
   const index = Math.max(
     0,
@@ -64,8 +64,8 @@ export function Take({ onEnd, first }: { onEnd: () => void; first: string | null
         key={blank.path}
         blank={blank}
         last={index === rows.length - 1}
-        refused={refused?.path === blank.path ? refused.says : ''}
-        onRefused={(says) => (setRefused({ path: blank.path, says }), setPath(blank.path))}
+        refused={refused?.path === blank.path ? refused.message : ''}
+        onRefused={(message) => (setRefused({ path: blank.path, message }), setPath(blank.path))}
         onBack={index ? () => go(-1) : null}
         onNext={() => (index === rows.length - 1 ? onEnd() : go(1))}
       />
@@ -120,7 +120,7 @@ function One({
   /** What was said of it when it was taken before. */
   refused: string
   /** It was not taken after all: one comes back to it. */
-  onRefused: (says: string) => void
+  onRefused: (message: string) => void
   onBack: (() => void) | null
   onNext: () => void
 }) {
@@ -131,7 +131,7 @@ function One({
   const units = useUnits('survey')
   const input = useRef<HTMLInputElement>(null)
   const [text, setText] = useState(() => typedAt(project, blank.path)?.text ?? '')
-  const [says, setSays] = useState({ text: refused, wrong: refused !== '' })
+  const [message, setMessage] = useState({ text: refused, wrong: refused !== '' })
   const latest = useRef(0)
   const held = useRef<{ text: string; source: string } | null>(null)
   const kind = blank.kind as Kind
@@ -145,15 +145,16 @@ function One({
     setText(next)
     keepTyped(project, blank.path, next ? { text: next, seen: revision, stood: blank.text } : null)
     const turn = ++latest.current
-    if (!next.trim()) return setSays({ text: '', wrong: false })
+    if (!next.trim()) return setMessage({ text: '', wrong: false })
     try {
       const found = await readText({ text: next, path: blank.path, unit, base })
       const shown = kind === 'length' ? `${length(found, 'mm')} mm in the vehicle` : `${found} ${unit}`
-      if (turn === latest.current) setSays({ text: shown, wrong: false })
+      if (turn === latest.current) setMessage({ text: shown, wrong: false })
     } catch (error) {
       if (turn !== latest.current) return
-      if (isAway(error)) setSays({ text: 'Kept as typed; it is read when the server answers.', wrong: false })
-      else setSays({ text: wordsOf(error), wrong: true })
+      if (isAway(error))
+        setMessage({ text: 'Kept as typed; it is read when the server answers.', wrong: false })
+      else setMessage({ text: wordsOf(error), wrong: true })
     }
   }
 
@@ -215,7 +216,7 @@ function One({
             placeholder={blank.text}
             autoComplete="off"
             inputMode="none"
-            aria-invalid={says.wrong}
+            aria-invalid={message.wrong}
             onChange={(e) => void understand(e.target.value)}
             onKeyDown={(e) => {
               e.stopPropagation()
@@ -223,12 +224,15 @@ function One({
               if (e.key === 'Enter') void take()
               if (e.key === 'Escape') void understand('')
             }}
-            className={`h-16 w-full rounded border-2 bg-white px-3 text-right text-[40px] font-bold placeholder:font-normal placeholder:text-steel ${says.wrong ? 'border-foul' : 'border-edge'}`}
+            className={`h-16 w-full rounded border-2 bg-white px-3 text-right text-[40px] font-bold placeholder:font-normal placeholder:text-steel ${message.wrong ? 'border-foul' : 'border-edge'}`}
           />
           <span className="w-8 text-figure">{unit || (kind === 'angle' ? '°' : '')}</span>
         </span>
-        <p role={says.wrong ? 'alert' : 'status'} className={`m-0 min-h-5 ${says.wrong ? 'text-foul' : ''}`}>
-          {says.text}
+        <p
+          role={message.wrong ? 'alert' : 'status'}
+          className={`m-0 min-h-5 ${message.wrong ? 'text-foul' : ''}`}
+        >
+          {message.text}
         </p>
         <Pad inches={unit === 'in'} text={text} onText={(next) => void understand(next)} />
         <div className="grid grid-cols-[1fr_2fr] gap-2">

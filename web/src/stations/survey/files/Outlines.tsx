@@ -17,23 +17,23 @@ type Spot = readonly [number, number]
 export function Outlines() {
   const [unit, setUnit] = useState<(typeof FILE_UNITS)[number][0]>('')
   const [found, setFound] = useState<{ outlines: Outline[]; notes: string[] } | null>(null)
-  const [says, setSays] = useState('')
+  const [message, setMessage] = useState('')
   async function send(file: File) {
     try {
       setFound(await readOutlines(file, unit))
-      setSays('')
+      setMessage('')
     } catch (error) {
       setFound(null)
-      setSays(wordsOf(error))
+      setMessage(wordsOf(error))
     }
   }
   return (
     <div className="max-w-[720px]" role="group" aria-label="Read a drawing in">
       <Choose label="It is in" value={unit} options={FILE_UNITS} onChange={setUnit} />
-      <FileButton says="Choose a drawing" name="Drawing file" accept=".dxf" onFile={(f) => void send(f)} />
-      {says && (
+      <FileButton message="Choose a drawing" name="Drawing file" accept=".dxf" onFile={(f) => void send(f)} />
+      {message && (
         <p role="alert" className="my-1 text-foul">
-          {says}
+          {message}
         </p>
       )}
       {found?.notes.map((line) => (

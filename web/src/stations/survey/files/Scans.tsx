@@ -42,7 +42,7 @@ export function ScanIn() {
   const [use, setUse] = useState<(typeof AS)[number][0]>('stays')
   const [scan, setScan] = useState<Scan | null>(null)
   const [name, setName] = useState('')
-  const [says, setSays] = useState('')
+  const [message, setMessage] = useState('')
   const running = scan && !scan.done ? scan.id : null
 
   useEffect(() => {
@@ -50,20 +50,20 @@ export function ScanIn() {
     const timer = setInterval(() => {
       scanProgress(running).then(setScan, (error: Error) => {
         setScan(null)
-        setSays(error.message)
+        setMessage(error.message)
       })
     }, ASK_MS)
     return () => clearInterval(timer)
   }, [running])
 
   async function send(file: File) {
-    setSays('')
+    setMessage('')
     setScan(null)
     setName(file.name.replace(/\.[^.]+$/, ''))
     try {
       setScan(await startScan(project, file, unit, Number(tolerance)))
     } catch (error) {
-      setSays(wordsOf(error))
+      setMessage(wordsOf(error))
     }
   }
 
@@ -91,7 +91,7 @@ export function ScanIn() {
       />
       <Choose label="It is" value={use} options={AS} onChange={setUse} />
       <FileButton
-        says="Choose a file"
+        message="Choose a file"
         name="Scan file"
         accept=".stl,.obj,.ply,.glb"
         disabled={Boolean(running)}
@@ -100,12 +100,12 @@ export function ScanIn() {
       {scan && !scan.done && (
         <p role="status" className="my-1">
           <progress value={scan.share} max={1} className="mr-3 h-3 w-56 align-middle accent-blue" />
-          {scan.says}
+          {scan.message}
         </p>
       )}
-      {(says || scan?.refused) && (
+      {(message || scan?.refused) && (
         <p role="alert" className="my-1 text-foul">
-          {says || scan?.refused}
+          {message || scan?.refused}
         </p>
       )}
       {scan?.done && scan.file && (
@@ -173,7 +173,7 @@ export function ScanRow({ id, item, base }: { id: string; item: Item; base: Base
           {ties.map(([key, tie]) => (
             <Removable
               key={key}
-              says={`Remove ${tie.name}`}
+              message={`Remove ${tie.name}`}
               onRemove={() =>
                 void edit(
                   ties.length > 3

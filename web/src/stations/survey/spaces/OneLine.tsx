@@ -114,12 +114,12 @@ function Field({
           autoComplete="off"
           onChange={(e) => onType(e.target.value)}
           aria-invalid={Boolean(wrong)}
-          aria-describedby={wrong ? `${id}-says` : undefined}
+          aria-describedby={wrong ? `${id}-message` : undefined}
           className={`min-h-9 w-[230px] rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${wrong ? 'border-foul' : 'border-edge'}`}
         />
       </span>
       {wrong && (
-        <span id={`${id}-says`} role="alert" className="block text-right text-sm text-foul">
+        <span id={`${id}-message`} role="alert" className="block text-right text-sm text-foul">
           {wrong}
         </span>
       )}

@@ -72,11 +72,11 @@ export function StationColumn({
   onChange: (what: string) => Promise<void>
   onRemove: (() => void) | null
 }) {
-  const [says, setSays] = useState('')
+  const [message, setMessage] = useState('')
   const change = (what: string) =>
     void onChange(what)
-      .then(() => setSays(''))
-      .catch((error: unknown) => setSays(wordsOf(error)))
+      .then(() => setMessage(''))
+      .catch((error: unknown) => setMessage(wordsOf(error)))
   const neighbours = (name: string) =>
     name === 'aft_mm'
       ? []
@@ -104,9 +104,9 @@ export function StationColumn({
         options={WAYS}
         onChange={change}
       />
-      {says && (
+      {message && (
         <p role="alert" className="m-0 text-sm text-foul">
-          {says}
+          {message}
         </p>
       )}
       {FIGURES[station.type]?.map(([name, words]) => (

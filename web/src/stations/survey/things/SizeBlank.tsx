@@ -7,7 +7,7 @@ import { keepTyped, typedAt } from '../../../design/typed'
 import type { Item } from '../../../design/types'
 import { length } from '../../../ui/format'
 import { NotSaved } from '../../../ui/NotSaved'
-import { Says } from '../../../ui/Says'
+import { Message } from '../../../ui/Message'
 import { goOn, kept, unlessTyped, useTakenOnce } from '../../../ui/useTakenOnce'
 import { useUnits } from '../../../ui/units'
 
@@ -27,9 +27,9 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
   const enter = useLive((s) => s.enter)
   const row = useOutbox((s) => waitingAt(project, `${path}/size`, s.rows))
   const { length: unit } = useUnits('survey')
-  const [draft, setDraft] = useState<{ text: string; says: string } | null>(() => {
+  const [draft, setDraft] = useState<{ text: string; message: string } | null>(() => {
     const typed = typedAt(project, `${path}/size`)
-    return typed && { text: typed.text, says: '' }
+    return typed && { text: typed.text, message: '' }
   })
   const solid = item.solid
   const block = solid?.type === 'block' ? solid : null
@@ -40,7 +40,7 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
   const shown = row?.figure?.text ?? stands
 
   function type(text: string | null) {
-    setDraft(text === null ? null : { text, says: '' })
+    setDraft(text === null ? null : { text, message: '' })
     keepTyped(project, `${path}/size`, text === null ? null : { text, seen: revision, stood: stands })
   }
 
@@ -58,7 +58,7 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
       keepTyped(project, `${path}/size`, null)
       return true
     } catch (error) {
-      become({ text: draft.text, says: toldBy(error) })
+      become({ text: draft.text, message: toldBy(error) })
       return false
     }
   }
@@ -80,15 +80,15 @@ export function SizeBlank({ id, item, onTaken }: { id: string; item: Item; onTak
         data-stored={draft || row ? undefined : ''}
         placeholder="not sized"
         autoComplete="off"
-        aria-invalid={Boolean(draft?.says)}
+        aria-invalid={Boolean(draft?.message)}
         onFocus={(e) => e.currentTarget.select()}
         onChange={(e) => type(e.target.value)}
         onKeyDown={keys}
         onBlur={() => void take()}
-        className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${draft?.says ? 'border-foul' : 'border-edge'}`}
+        className={`min-h-9 w-full rounded border-[1.5px] bg-white px-1.5 font-semibold placeholder:font-normal placeholder:text-soft ${draft?.message ? 'border-foul' : 'border-edge'}`}
       />
       {row && <NotSaved why={row.refused} />}
-      <Says text={draft?.says ?? ''} wrong />
+      <Message text={draft?.message ?? ''} wrong />
     </span>
   )
 }

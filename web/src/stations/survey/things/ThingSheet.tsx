@@ -148,13 +148,13 @@ function Sits({ id, item }: { id: string; item: Item }) {
 function Offer({ id }: { id: string }) {
   const { project } = useLoaded()
   const edit = useLive((s) => s.edit)
-  const [says, setSays] = useState('')
+  const [message, setMessage] = useState('')
   async function offer() {
     try {
       const { patch } = await freed(project, id)
-      if (await edit(patch as Op[])) setSays('It stands under Spaces; measure its sides there.')
+      if (await edit(patch as Op[])) setMessage('It stands under Spaces; measure its sides there.')
     } catch (error) {
-      setSays(wordsOf(error))
+      setMessage(wordsOf(error))
     }
   }
   return (
@@ -162,7 +162,7 @@ function Offer({ id }: { id: string }) {
       <Button plain onClick={() => void offer()}>
         Make its place a space
       </Button>
-      <span role="status">{says}</span>
+      <span role="status">{message}</span>
     </p>
   )
 }

@@ -116,7 +116,7 @@ function Aboard({ rows }: { rows: Read['aboard'] }) {
       {Object.entries(rows ?? {}).map(([id, rider]) => (
         <Removable
           key={id}
-          says={`Remove ${rider.name}`}
+          message={`Remove ${rider.name}`}
           onRemove={() => void edit([{ op: 'remove', path: `${AT}/aboard/${id}` }])}
         >
           <NameBlank path={`${AT}/aboard/${id}/name`} label="Name" />

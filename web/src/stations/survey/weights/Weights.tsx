@@ -37,7 +37,7 @@ export function Weights() {
             />
           </>
         ) : (
-          <Give path="/vehicle/track_mm" value={{ front: 1400, rear: 1400 }} says="Give the tracks" />
+          <Give path="/vehicle/track_mm" value={{ front: 1400, rear: 1400 }} message="Give the tracks" />
         )}
         <Overall />
         <Ratings />
@@ -49,13 +49,13 @@ export function Weights() {
 }
 
 /** Opens its blanks, which are empty until somebody took the figures. */
-export function Give({ path, value, says }: { path: string; value: unknown; says: string }) {
+export function Give({ path, value, message }: { path: string; value: unknown; message: string }) {
   const edit = useLive((s) => s.edit)
   const document = useDocument()
   return (
     <p className="my-2">
       <Button plain onClick={() => void edit(begin(document, 'replace', path, value))}>
-        {says}
+        {message}
       </Button>
     </p>
   )
@@ -74,7 +74,7 @@ function Overall() {
           height_mm: 1400,
           tyre_radius_mm: 300,
         }}
-        says="Give its outside sizes (it is drawn from them)"
+        message="Give its outside sizes (it is drawn from them)"
       />
     )
   return (
@@ -105,7 +105,7 @@ function Ratings() {
         <Give
           path="/vehicle/bump_mm"
           value={{ front: 80, rear: 80 }}
-          says="Give how far the axles go up at full bump (for the ground)"
+          message="Give how far the axles go up at full bump (for the ground)"
         />
       )}
       {vehicle.wheel_rates ? (
@@ -117,7 +117,7 @@ function Ratings() {
         <Give
           path="/vehicle/wheel_rates"
           value={{ front_n_per_mm: 20, rear_n_per_mm: 20 }}
-          says="Give the wheel rates (they split a side moment)"
+          message="Give the wheel rates (they split a side moment)"
         />
       )}
     </>
@@ -176,7 +176,7 @@ function Stance({ when, title }: { when: 'stance' | 'stance_after'; title: strin
         <Give
           path={path}
           value={{ engine: when === 'stance' ? 'in' : 'out', stands: 'wheels' }}
-          says="Say how it stands"
+          message="Say how it stands"
         />
       )}
     </section>

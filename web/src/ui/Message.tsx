@@ -1,5 +1,5 @@
 /** What a blank understood, hung beneath it; what is wrong with it above, where no blank is still to come. It takes no press. */
-export function Says({
+export function Message({
   text,
   wrong,
   side = 'left',
