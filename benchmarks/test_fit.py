@@ -11,7 +11,7 @@ from pytest_benchmark.fixture import BenchmarkFixture
 
 from levelcradle.core.design import Design, tree_of, validate
 from levelcradle.core.fit import Wishes, pack_tier, study, what_it_takes
-from levelcradle.core.fit.cures import Way
+from levelcradle.core.fit.fixes import Axis
 from levelcradle.core.hang import how_it_hangs
 from levelcradle.demo import demo_design
 from tests.stranger import stranger_tree
@@ -107,7 +107,7 @@ def test_what_would_it_take(benchmark: BenchmarkFixture, together: bool) -> None
     demo = demo_design()
 
     def ask() -> None:
-        for more in (None, *get_args(Way)):
+        for more in (None, *get_args(Axis)):
             what_it_takes(demo, "tank", more, meshes={}, together=together)
 
     benchmark.pedantic(ask, rounds=3, warmup_rounds=1)

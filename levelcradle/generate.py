@@ -16,7 +16,7 @@ from levelcradle.core.design.survey import Role
 from levelcradle.core.design.taken import ASIDE, COUNTED
 from levelcradle.core.fit import Wishes
 from levelcradle.core.fit.edge_cuts import EDGES
-from levelcradle.core.modules.turns import DIRECTIONS, every_turn
+from levelcradle.core.modules.orientations import DIRECTIONS, every_orientation
 from levelcradle.core.mount.findings import NOT_CHECKED
 from levelcradle.core.quantity import POUND_KG, write_along, write_length, write_mass
 from levelcradle.server import create_app
@@ -66,7 +66,7 @@ def _rules() -> dict[str, Any]:
         "measures": {"endings": [ending for ending, _ in KINDS], "counted": COUNTED, "aside": ASIDE},
         "face_edges": {face: EDGES_OF[face] for face in FACE_AT},
         "cut_edges": [list(edge) for edge in EDGES],
-        "turns": [{"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))} for t, looks in every_turn()],
+        "turns": [{"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))} for t, looks in every_orientation()],
         "face_rooms_mm": USUAL_MM,
         "not_checked": NOT_CHECKED,
         "roles": list(get_args(Role)),

@@ -8,27 +8,27 @@ from typing import TypeVar
 
 from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance import access_findings, flag_findings, gap_findings, inside_findings, room_findings, strayed
+from levelcradle.core.clearance import access_findings, flag_findings, gap_findings, inside_findings, outside_bay, room_findings
 from levelcradle.core.design import Design
-from levelcradle.core.design.box import Turn
+from levelcradle.core.design.box import Orientation
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import ORDER, Figure, Finding, State
-from levelcradle.core.level import LevelFigures, WeighedRow, ground_findings, level_figures, level_findings, weighed_rows
+from levelcradle.core.level import LevelResult, WeighedRow, ground_findings, level_findings, level_result, weighed_rows
 from levelcradle.core.meshes import Mesh
-from levelcradle.core.modules import PackFigures, StringFigures, pack_figures, strings_in, turns_for
-from levelcradle.core.mount import SupportFigures, mount_findings, support_figures
+from levelcradle.core.modules import PackResult, StringResult, orientations_for, pack_result, strings_in
+from levelcradle.core.mount import SupportResult, mount_findings, support_result
 from levelcradle.core.next import Next, next_step
-from levelcradle.core.outlines import Shape, shapes
-from levelcradle.core.stock import ShelfFigures, shelf_figures, stock_findings
-from levelcradle.core.survey import BayFigures, bay_figures, survey_findings
+from levelcradle.core.projections import Shape, shapes
+from levelcradle.core.stock import ShelfResult, shelf_result, stock_findings
+from levelcradle.core.survey import BayResult, bay_result, survey_findings
 
-__all__ = ["STATIONS", "Analysis", "BoxFigures", "StationState", "WatchRow", "analyse", "analyse_assembly", "finding_named"]
+__all__ = ["STATIONS", "Analysis", "BoxResult", "StationState", "WatchRow", "analyse", "analyse_assembly", "finding_named"]
 
 STATIONS = ("survey", "stock", "place", "box", "mount", "level", "wire", "flow", "drawings", "build")
 
 
 @dataclass(frozen=True, slots=True)
-class BoxFigures:
+class BoxResult:
     """What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner. ``full_kg`` is the
     box and its modules; ``hung_kg`` with brackets, doublers and everything fixed to it: what is lifted, and what the mounts carry."""
 
@@ -44,9 +44,9 @@ class BoxFigures:
     hung_kg: float
     hung_cg_mm: Vec
     modules: int
-    strings: Mapping[str, StringFigures]  # of its own modules
+    strings: Mapping[str, StringResult]  # of its own modules
     numbers: str
-    turns: Mapping[str, tuple[Turn, ...]]  # of each block: those its kind may stand in as the box stands
+    turns: Mapping[str, tuple[Orientation, ...]]  # of each block: those its kind may stand in as the box stands
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,15 +76,15 @@ class Analysis:
     findings: tuple[Finding, ...]
     watch: tuple[WatchRow, ...]
     stations: Mapping[str, StationState]
-    boxes: Mapping[str, BoxFigures]
-    level: LevelFigures
+    boxes: Mapping[str, BoxResult]
+    level: LevelResult
     weighed: tuple[WeighedRow, ...]
-    supports: tuple[SupportFigures, ...]
-    string: PackFigures
+    supports: tuple[SupportResult, ...]
+    string: PackResult
     shapes: tuple[Shape, ...]
     released: bool
-    bays: Mapping[str, BayFigures]
-    shelf: ShelfFigures
+    bays: Mapping[str, BayResult]
+    shelf: ShelfResult
     next: Next
 
 
@@ -103,11 +103,11 @@ _STANDING = ("boxes", "mounts", "items", "keepouts", "members", "bays", "load_st
 def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Analysis:
     """Every check over one assembly. One that fails is a finding itself, and the others stand."""
     found, design = list(failed), assembly.design
-    level = _kept("axle loads", "level", lambda: level_figures(assembly), LevelFigures(None, None, (), (), ()), found)
-    supports = _kept("reactions of the mounts", "mount", lambda: support_figures(assembly), _NO_SUPPORTS, found)
+    level = _kept("axle loads", "level", lambda: level_result(assembly), LevelResult(None, None, (), (), ()), found)
+    supports = _kept("reactions of the mounts", "mount", lambda: support_result(assembly), _NO_SUPPORTS, found)
     for name, station, check in _checks(assembly, level, supports):
         found += _kept(name, station, lambda check=check: list(check()), [], found)  # type: ignore[misc]
-    shelf = _kept("the shelf", "stock", lambda: shelf_figures(design), None, found)
+    shelf = _kept("the shelf", "stock", lambda: shelf_result(design), None, found)
     release = _release(assembly, found)
     findings = tuple(sorted([*found, *release], key=_worst_first))
     placed = strings_in(design.boxes.values(), design.module_kinds, design.strings)
@@ -119,23 +119,23 @@ def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Anal
         level=level,
         weighed=_kept("the weighings", "level", lambda: tuple(weighed_rows(assembly, level)), (), []),
         supports=supports,
-        string=pack_figures(placed),
+        string=pack_result(placed),
         shapes=_kept("what is drawn", "survey", lambda: shapes(assembly), (), []),
         released=not release,
         bays=_all_bays(design),
-        shelf=shelf or shelf_figures(design.model_copy(update={"modules": {}})),
+        shelf=shelf or shelf_result(design.model_copy(update={"modules": {}})),
         next=_kept("what comes next", "survey", lambda: next_step(design, findings), Next("look at what is foul", "place", "/boxes"), []),
     )
 
 
-def _all_bays(design: Design) -> dict[str, BayFigures]:
-    return {key: found for key, bay in design.bays.items() if (found := _kept(key, "survey", partial(bay_figures, bay), None, []))}
+def _all_bays(design: Design) -> dict[str, BayResult]:
+    return {key: found for key, bay in design.bays.items() if (found := _kept(key, "survey", partial(bay_result, bay), None, []))}
 
 
 Check = tuple[str, str, Callable[[], Iterable[Finding]]]
 
 
-def _checks(assembly: Assembly, level: LevelFigures, supports: tuple[SupportFigures, ...]) -> tuple[Check, ...]:
+def _checks(assembly: Assembly, level: LevelResult, supports: tuple[SupportResult, ...]) -> tuple[Check, ...]:
     """Every check: what it is about, the station it belongs to, and how it is run."""
     return (
         ("the survey", "survey", lambda: survey_findings(assembly)),
@@ -143,7 +143,7 @@ def _checks(assembly: Assembly, level: LevelFigures, supports: tuple[SupportFigu
         ("gaps", "place", lambda: gap_findings(assembly)),
         ("room that boxes keep", "place", lambda: room_findings(assembly)),
         ("the inside of the boxes", "box", lambda: inside_findings(assembly)),
-        ("boxes in their spaces", "place", lambda: strayed(assembly)),
+        ("boxes in their spaces", "place", lambda: outside_bay(assembly)),
         ("what their spaces ask", "box", lambda: flag_findings(assembly)),
         ("ways in and out", "place", lambda: access_findings(assembly)),
         ("mounts", "mount", lambda: mount_findings(assembly, supports)),
@@ -152,7 +152,7 @@ def _checks(assembly: Assembly, level: LevelFigures, supports: tuple[SupportFigu
     )
 
 
-_NO_SUPPORTS: tuple[SupportFigures, ...] = ()
+_NO_SUPPORTS: tuple[SupportResult, ...] = ()
 _log = logging.getLogger(__name__)
 T = TypeVar("T")
 
@@ -248,16 +248,16 @@ def _station(name: str, design: Design, findings: tuple[Finding, ...]) -> Statio
     return StationState(begun, count["foul"], count["unknown"], count["tight"])
 
 
-def _boxes(assembly: Assembly) -> dict[str, BoxFigures]:
+def _boxes(assembly: Assembly) -> dict[str, BoxResult]:
     out, number = {}, 0
     for box in assembly.in_order():
         shell, held = box.shell, len(box.shell.modules)
         strings = strings_in([box.box], assembly.design.module_kinds, assembly.design.strings)
         first, number = number + 1, number + held
         numbers = f"{first} – {number}" if held > 1 else str(first) if held else ""
-        out[box.id] = BoxFigures(
+        out[box.id] = BoxResult(
             box.box.name, shell.outer_mm, shell.inner_mm, shell.over_mm, shell.made.wall_mm, box.placement.point((0.0, 0.0, 0.0)),
             shell.shell_kg, shell.full_kg, box.cg, box.hung_kg, box.hung_cg, held, strings, numbers,
-            {key: tuple(turns_for(assembly.design.module_kinds[b.kind], box.placement.turn)) for key, b in box.box.blocks.items()},
+            {key: tuple(orientations_for(assembly.design.module_kinds[b.kind], box.placement.turn)) for key, b in box.box.blocks.items()},
         )  # fmt: skip
     return out

@@ -22,7 +22,7 @@ from levelcradle.core.design.weighed import WeighedAlone, weighed_alone
 from levelcradle.core.gear import Gear, gear_of, thing_solids
 from levelcradle.core.memo import Memo
 from levelcradle.core.meshes import Mesh, scans_of
-from levelcradle.core.quantity import Kind
+from levelcradle.core.quantity import QuantityKind
 from levelcradle.core.solids import Solid, block, bounds, hull
 
 __all__ = [
@@ -183,7 +183,7 @@ class Assembly:
         """A figure of what stands at a path that is not taken, or assumed and nobody answers for."""
         return next((found for found in self.guesses if under(found, f"/{path}")), None)
 
-    def guess_in(self, box: PlacedBox, sorts: tuple[Kind, ...] = ("length", "mass")) -> str | None:
+    def guess_in(self, box: PlacedBox, sorts: tuple[QuantityKind, ...] = ("length", "mass")) -> str | None:
         """Such a figure of the modules in a box: of their sizes and the room they ask for, or their mass."""
         if not self.guesses:
             return None

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["Matrix", "Placement", "Vec", "cross", "dot", "rotation", "scaled", "minus", "plus", "unit", "vec"]
+__all__ = ["Matrix", "Placement", "Vec", "cross", "dot", "minus", "plus", "rotation", "scaled", "unit", "vec"]
 
 Vec = tuple[float, float, float]
 Matrix = NDArray[np.float64]

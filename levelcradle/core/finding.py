@@ -7,14 +7,14 @@ from typing import Literal
 
 from levelcradle.core.axes import Vec
 
-__all__ = ["ORDER", "Figure", "Finding", "State", "Step", "Working", "gap_state", "plain", "message_text", "use_state", "write"]
+__all__ = ["ORDER", "Figure", "Finding", "State", "Step", "Working", "gap_state", "message_text", "plain", "utilisation_state", "write"]
 
 State = Literal["clear", "tight", "foul", "unknown", "note"]
 ORDER: dict[State, int] = {"foul": 0, "unknown": 1, "tight": 2, "note": 3, "clear": 4}
 Unit = Literal["mm", "kg", "use", "V", "N", "%", "N·m", ""]
 HOLDS_BACK = ("place", "box", "mount")  # stations whose figures the cut sizes rest on
 HOLDS_BACK_TOO = ("failed", "survey.scan")  # and what was not asked at all, wherever it belongs
-TIGHT_USE = 0.8  # common practice, no source: the last fifth of a capacity is tight
+TIGHT_UTILISATION = 0.8  # common practice, no source: the last fifth of a capacity is tight
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,11 +88,11 @@ def gap_state(gap_mm: float, need_mm: float, tolerance_mm: float) -> State:
     return "tight" if margin < tolerance_mm or math.isclose(margin, 0.0, abs_tol=1e-9) else "clear"
 
 
-def use_state(use: float) -> State:
+def utilisation_state(utilisation: float) -> State:
     """State of a strength check by its use = demand / capacity."""
-    if use > 1.0:
+    if utilisation > 1.0:
         return "foul"
-    return "tight" if use > TIGHT_USE else "clear"
+    return "tight" if utilisation > TIGHT_UTILISATION else "clear"
 
 
 def plain(name: str) -> str:

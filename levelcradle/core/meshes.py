@@ -13,7 +13,7 @@ from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.memo import Memo
 from levelcradle.core.solids import Solid, mesh_kernel, mesh_solid
 
-__all__ = ["Fit", "Mesh", "fit_points", "placed_mesh", "scans_of", "simplified"]
+__all__ = ["Mesh", "Registration", "placed_mesh", "register_points", "scans_of", "simplified"]
 
 Triangles = NDArray[np.int64]
 
@@ -74,7 +74,7 @@ def _merged(triangles: Triangles) -> Triangles:
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class Fit:
+class Registration:
     """vehicle point = turn @ file point + shift, and how far each tie point misses [mm]."""
 
     turn: Matrix
@@ -87,7 +87,7 @@ class Fit:
         return float(np.sqrt(np.mean(np.square(self.misses_mm)))) if self.misses_mm else 0.0
 
 
-def fit_points(file_mm: list[Vec], at_mm: list[Vec]) -> Fit:
+def register_points(file_mm: list[Vec], at_mm: list[Vec]) -> Registration:
     """The rigid move that brings points of a file nearest to where they are on the vehicle.
 
     Source: least squares (the Kabsch algorithm), without scaling or mirroring.
@@ -102,7 +102,7 @@ def fit_points(file_mm: list[Vec], at_mm: list[Vec]) -> Fit:
     turn = np.asarray(Rotation.align_vectors(there - b, here - a)[0].as_matrix())
     shift = b - turn @ a
     misses = np.linalg.norm(here @ turn.T + shift - there, axis=1)
-    return Fit(turn, shift, tuple(float(m) for m in misses))
+    return Registration(turn, shift, tuple(float(m) for m in misses))
 
 
 def _in_a_line(points: Matrix) -> bool:
@@ -132,7 +132,7 @@ def _placed(spec: MeshSolid, mesh: Mesh) -> Solid:
     rough = _COARSE.get(mesh, lambda: simplified(mesh, COARSE_MM))
     model = _KERNELS.get(mesh, lambda: mesh_kernel(mesh.vertices, mesh.triangles))
     ties = list(spec.ties.values())
-    fit = fit_points([t.file_mm for t in ties], [t.at_mm for t in ties]) if ties else Fit(np.eye(3), np.zeros(3), ())
+    fit = register_points([t.file_mm for t in ties], [t.at_mm for t in ties]) if ties else Registration(np.eye(3), np.zeros(3), ())
     vertices, few = (v @ fit.turn.T + fit.shift for v in (mesh.vertices, rough.vertices))
     return mesh_solid(
         vertices, mesh.triangles, slack_mm=spec.tolerance_mm, closed=mesh.closed, inside=spec.inside,

@@ -16,7 +16,18 @@ from typing import Literal
 from levelcradle.core.errors import ReadingError
 
 __all__ = [
-    "INCH_MM", "Kind", "Move", "POUND_KG", "Place", "Way", "meant", "read", "read_place", "write_along", "write_length", "write_mass",
+    "INCH_MM",
+    "POUND_KG",
+    "Move",
+    "Place",
+    "PlaceAxis",
+    "QuantityKind",
+    "meant",
+    "read",
+    "read_place",
+    "write_along",
+    "write_length",
+    "write_mass",
 ]  # fmt: skip
 
 INCH_MM = 25.4  # exact: international yard and pound agreement, 1959
@@ -24,9 +35,9 @@ FOOT_MM = 304.8  # exact: the same agreement
 POUND_KG = 0.45359237  # exact: the same agreement
 POUND_FOOT_NM = POUND_KG * 9.80665 * 0.3048  # exact product
 
-Kind = Literal["length", "mass", "angle", "torque", "voltage", "number"]
+QuantityKind = Literal["length", "mass", "angle", "torque", "voltage", "number"]
 
-UNITS: dict[Kind, dict[str, float]] = {
+UNITS: dict[QuantityKind, dict[str, float]] = {
     "length": {"mm": 1, "cm": 10, "m": 1000, "in": INCH_MM, "inch": INCH_MM, "inches": INCH_MM, '"': INCH_MM,
                "ft": FOOT_MM, "foot": FOOT_MM, "feet": FOOT_MM, "'": FOOT_MM},
     "mass": {"kg": 1, "g": 0.001, "t": 1000, "lb": POUND_KG, "lbs": POUND_KG, "oz": POUND_KG / 16},
@@ -35,7 +46,7 @@ UNITS: dict[Kind, dict[str, float]] = {
     "voltage": {"v": 1, "mv": 0.001},
     "number": {},
 }  # fmt: skip
-DEFAULT_UNIT: dict[Kind, str] = {
+DEFAULT_UNIT: dict[QuantityKind, str] = {
     "length": "mm", "mass": "kg", "angle": "deg", "torque": "nm", "voltage": "v", "number": "",
 }  # fmt: skip
 LARGEST = 1e9
@@ -49,7 +60,7 @@ _MIXED = re.compile(r"(\d+)(?:\s+|\s*-\s*|\+)(\d+)\s*/\s*(\d+)")
 _BARE_FRACTION = re.compile(r"\d\s*/\s*\d+(?!\s*[\d\"'a-z])")
 
 
-def read(text: str, kind: Kind = "length", unit: str = "") -> float:
+def read(text: str, kind: QuantityKind = "length", unit: str = "") -> float:
     """The value of a typed text in the core's unit (mm, kg, degrees, N·m, V).
 
     Args:
@@ -61,7 +72,7 @@ def read(text: str, kind: Kind = "length", unit: str = "") -> float:
     return meant(text, kind, unit)[0]
 
 
-def meant(text: str, kind: Kind = "length", unit: str = "") -> tuple[float, str]:
+def meant(text: str, kind: QuantityKind = "length", unit: str = "") -> tuple[float, str]:
     """As ``read``, with the unit that its bare numbers were taken to be in. Raises: ReadingError."""
     unit = unit or DEFAULT_UNIT[kind]
     if unit and unit not in UNITS[kind]:
@@ -76,7 +87,7 @@ def meant(text: str, kind: Kind = "length", unit: str = "") -> tuple[float, str]
 class _Reader:
     """Reads left to right; ``at`` is how far it has come."""
 
-    def __init__(self, text: str, kind: Kind, unit: str) -> None:
+    def __init__(self, text: str, kind: QuantityKind, unit: str) -> None:
         self.original, self.kind, self.unit, self.at = text, kind, unit, 0
         if len(text) > LONGEST_TEXT:
             raise self.wrong("That is too long to be a number.")
@@ -192,7 +203,7 @@ def _plain(text: str) -> str:
     return re.sub(" +", " ", "".join(out)).strip().lower()
 
 
-Way = Literal["aft", "across", "up", "left", "right"]
+PlaceAxis = Literal["aft", "across", "up", "left", "right"]
 """What a bare number in a blank says: a place along an axis; of a wall at the left or right, so far to that side."""
 
 
@@ -216,7 +227,7 @@ class Place:
     up: Move | None = None
 
 
-_AXIS_OF: dict[Way, tuple[str, float]] = {
+_AXIS_OF: dict[PlaceAxis, tuple[str, float]] = {
     "aft": ("aft", 1), "across": ("across", 1), "up": ("up", 1), "left": ("across", -1), "right": ("across", 1),
 }  # fmt: skip
 _WAYS: dict[str, tuple[str, float]] = {
@@ -228,7 +239,7 @@ _WAY_AT_END = re.compile(r"\s+([a-z]+)$|(?<=\d)([a-z]+)$")
 _AFTER_A_WAY = re.compile(rf"(?<=[\s\d\"'])(?P<way>{'|'.join(sorted(_WAYS, key=len, reverse=True))})\s+(?=[-+.\d])", re.IGNORECASE)
 
 
-def read_place(text: str, way: Way = "aft", unit: str = "mm") -> Place:
+def read_place(text: str, way: PlaceAxis = "aft", unit: str = "mm") -> Place:
     """A place or a move as the trade says it.
 
     ``840 aft, 120 R, 310 up`` names all three, with or without commas; parts without a direction are taken in the order aft,
@@ -268,7 +279,7 @@ def _one_axis(part: str, unit: str) -> tuple[str, float, str, bool]:
     return word, *meant(plain[: found.start()], "length", unit), signed
 
 
-def write_along(value_mm: float, way: Way, unit: Literal["mm", "in"]) -> str:
+def write_along(value_mm: float, way: PlaceAxis, unit: Literal["mm", "in"]) -> str:
     """A place along one axis as it is typed, so that no sign is needed: ``840``, ``125 fore``, ``350 L``, ``5 down``; of a wall at the
     left ``425``. What is written reads back as the same place."""
     axis, turn = _AXIS_OF[way]

@@ -20,10 +20,29 @@ from numpy.typing import NDArray
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
 
 __all__ = [
-    "Nearest", "Solid", "block", "block_shadows", "bounds", "bounds_apart", "clipped", "distances", "hull",
-    "convex_ring", "corner_points",
-    "hull_corners", "line_spans", "mesh_kernel", "mesh_solid", "nearest", "planes_of", "prism", "ray_hits", "rod", "shadows",
-    "surface_of", "touches",
+    "Nearest",
+    "Solid",
+    "block",
+    "block_projections",
+    "bounds",
+    "bounds_apart",
+    "clipped",
+    "convex_ring",
+    "corner_points",
+    "distances",
+    "hull",
+    "hull_corners",
+    "line_spans",
+    "mesh_kernel",
+    "mesh_solid",
+    "nearest",
+    "planes_of",
+    "prism",
+    "projections",
+    "ray_hits",
+    "rod",
+    "surface_of",
+    "touches",
 ]  # fmt: skip
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
@@ -565,7 +584,7 @@ def _is_flat(points: Matrix) -> bool:
 Polygon = tuple[tuple[float, float], ...]
 
 
-def block_shadows(lows: Matrix, highs: Matrix, placement: Placement) -> Iterator[tuple[Polygon, Polygon, float]]:
+def block_projections(lows: Matrix, highs: Matrix, placement: Placement) -> Iterator[tuple[Polygon, Polygon, float]]:
     """(plan, side, highest point) of many blocks at once, given by their (n, 3) corners in one frame.
 
     The same as ``shadows`` of each block moved; a design holds hundreds of modules.
@@ -594,7 +613,7 @@ def _square(turn: Matrix) -> bool:
     return all(abs(v) < 1e-12 or abs(v) > 1 - 1e-12 for row in turn.tolist() for v in row)
 
 
-def shadows(solid: Solid) -> tuple[Polygon, Polygon]:
+def projections(solid: Solid) -> tuple[Polygon, Polygon]:
     """Outlines in plan (aft, right) and from the side (aft, up), to a thousandth."""
     plan, side = (tuple([(round(a, 3), round(b, 3)) for a, b in solid.outline(0, other)]) for other in (1, 2))
     return plan, side

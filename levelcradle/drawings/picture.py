@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Iterator
 
 from levelcradle.core.design import Design
-from levelcradle.core.outlines import Shape
+from levelcradle.core.projections import Shape
 
 __all__ = ["plan_picture"]
 

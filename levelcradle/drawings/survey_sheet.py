@@ -6,8 +6,8 @@ from itertools import groupby
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design
 from levelcradle.core.meshes import Mesh
-from levelcradle.core.outlines import shapes
-from levelcradle.core.survey import BayFigures, SurveyBlank, bay_figures, survey_blanks
+from levelcradle.core.projections import shapes
+from levelcradle.core.survey import BayResult, SurveyBlank, bay_result, survey_blanks
 from levelcradle.drawings.pdf import sheets_pdf
 from levelcradle.drawings.sheet import A4, Frame, Sheet
 
@@ -30,7 +30,7 @@ def survey_sheets(design: Design, revision: int, meshes: Mapping[str, Mesh]) -> 
         blanks = list(rows)
         bay = next((b for k, b in design.bays.items() if f"/bays/{k}/" in blanks[0].path), None)
         title = TITLES.get(group[0], group[1])
-        sheets += _tables(design, title, blanks, bay_figures(bay) if bay else None)
+        sheets += _tables(design, title, blanks, bay_result(bay) if bay else None)
     for number, sheet in enumerate(sheets, start=1):
         _frame(sheet, design, f"sheet {number} of {len(sheets)}", revision)
     return sheets
@@ -87,7 +87,7 @@ def _sketch(design: Design, meshes: Mapping[str, Mesh]) -> Sheet:
     return sheet
 
 
-def _tables(design: Design, title: str, blanks: list[SurveyBlank], figures: BayFigures | None) -> list[Sheet]:
+def _tables(design: Design, title: str, blanks: list[SurveyBlank], figures: BayResult | None) -> list[Sheet]:
     """Blanks in three columns, as many pages as they take; a space's sections stand first."""
     sheets: list[Sheet] = []
     x = y = 0.0
@@ -124,7 +124,7 @@ def _row(sheet: Sheet, design: Design, blank: SurveyBlank, x: float, y: float) -
     sheet.line((x + 68, y - 1.2), (x + 88, y - 1.2), weight=0.25)
 
 
-def _sections(sheet: Sheet, figures: BayFigures) -> None:
+def _sections(sheet: Sheet, figures: BayResult) -> None:
     """Each section looking forward, the car's left at the left, beside each other, to one scale."""
     rows = figures.sections[:6]
     across = [p[0] for s in rows for p in s.ring]

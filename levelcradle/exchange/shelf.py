@@ -9,7 +9,7 @@ from typing import Any
 
 from levelcradle.core.design import Design
 from levelcradle.core.errors import ReadingError
-from levelcradle.core.quantity import Kind, read
+from levelcradle.core.quantity import QuantityKind, read
 from levelcradle.exchange.errors import FileRefused
 
 __all__ = ["FIELDS", "ShelfPreview", "ShelfRowPreview", "read_shelf", "write_shelf"]
@@ -29,7 +29,7 @@ FIELDS: dict[str, tuple[str, ...]] = {
     "damage": ("damage", "note", "notes", "remark", "remarks"),
 }
 """What a column can become, and the headings it goes by."""
-_NUMBERS: dict[str, Kind] = {"open_circuit_v": "voltage", "resistance_mohm": "number", "temperature_c": "number", "mass_kg": "mass"}
+_NUMBERS: dict[str, QuantityKind] = {"open_circuit_v": "voltage", "resistance_mohm": "number", "temperature_c": "number", "mass_kg": "mass"}
 
 
 @dataclass(frozen=True, slots=True)

@@ -128,7 +128,7 @@ async def _sweep(app: App, store: Store) -> None:
         try:
             for job in await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=MISSED_S):
                 await app.job_manager.retry_job(job)
-            for task, asked in ((STUDY, store.studies.waiting), (SCAN, store.readings.waiting)):
+            for task, asked in ((STUDY, store.studies.waiting), (SCAN, store.scan_imports.waiting)):
                 for key in await asyncio.to_thread(lambda asked=asked: list(asked())):  # type: ignore[misc]
                     with suppress(AlreadyEnqueued):
                         await app.configure_task(task, **_where(task, key)).defer_async(key=key)
@@ -139,15 +139,15 @@ async def _sweep(app: App, store: Store) -> None:
 
 def run_reading(store: Store, key: str) -> None:
     """Reads one scan in a process of its own: what it takes too much of ends that process, and is told."""
-    command = [sys.executable, "-m", "levelcradle.jobs.reading", key]
+    command = [sys.executable, "-m", "levelcradle.jobs.scan_import", key]
     environment = {**os.environ, "LEVELCRADLE_DATABASE": store.url}
     done = subprocess.run(command, env=environment, capture_output=True, text=True)
     if done.returncode != 0:
         log.error("reading a scan failed: %s", done.stderr[-2000:])
         if "memory" in done.stderr.lower() or done.returncode < 0:
-            store.readings.refused(key, "The file asks for more memory than there is.")
+            store.scan_imports.refused(key, "The file asks for more memory than there is.")
         else:
-            store.readings.refused(key, "The file could not be read.")
+            store.scan_imports.refused(key, "The file could not be read.")
 
 
 def run_study(store: Store, key: str, leaving: Callable[[], bool]) -> None:

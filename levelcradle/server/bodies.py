@@ -7,8 +7,8 @@ from typing import Annotated, Any, Literal, TypeVar
 from fastapi import Request
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from levelcradle.core.design.base import Id, Length, Line, Positive, ThingPath
-from levelcradle.core.design.box import Turn
+from levelcradle.core.design.base import Id, Length, Line, PositiveLength, ThingPath
+from levelcradle.core.design.box import Orientation
 from levelcradle.core.design.files import problems_of
 from levelcradle.core.design.survey import SwungTape
 from levelcradle.core.design.vehicle import Track, Weighing
@@ -18,10 +18,34 @@ from levelcradle.core.modules import Order
 from levelcradle.server.problems import TooLarge, WrongBody
 
 __all__ = [
-    "BODIES", "BehindBody", "BlocksBody", "FirstBoxBody", "HungBody", "LayBody", "ListenBody", "NewCar", "Operation", "PatchBody",
-    "PlaceThingBody", "PreviewBody", "ReadBody", "ReadPlaceBody", "RemoveBoxBody", "ReshapeBody", "RestateBody", "RowBody", "SpaceBody",
-    "SectionBody", "ShownBody", "StackUpBody", "SwingBody", "TapeBody",
-    "WorkingBody", "WouldTakeBody", "json_body", "raw_body",
+    "BODIES",
+    "BehindBody",
+    "BlocksBody",
+    "FirstBoxBody",
+    "HungBody",
+    "LayBody",
+    "ListenBody",
+    "NewCar",
+    "Operation",
+    "PatchBody",
+    "PlaceThingBody",
+    "PreviewBody",
+    "ReadBody",
+    "ReadPlaceBody",
+    "RemoveBoxBody",
+    "ReshapeBody",
+    "RestateBody",
+    "RowBody",
+    "SectionBody",
+    "ShownBody",
+    "SpaceBody",
+    "StackUpBody",
+    "SwingBody",
+    "TapeBody",
+    "WorkingBody",
+    "WouldTakeBody",
+    "json_body",
+    "raw_body",
 ]  # fmt: skip
 
 PATCH_BYTES = 2_000_000
@@ -144,7 +168,7 @@ class SpaceBody(Body):
     """``size_mm``: along × across × up; ``at_mm``: the middle of its fore edge, on its floor; ``open``: the sides that are no metal."""
 
     name: Line
-    size_mm: Annotated[tuple[Positive, Positive, Positive], Field(strict=False)]
+    size_mm: Annotated[tuple[PositiveLength, PositiveLength, PositiveLength], Field(strict=False)]
     at_mm: Annotated[tuple[Length, Length, Length], Field(strict=False)]
     open: Annotated[tuple[Literal["fore", "aft", "left", "right", "floor", "top"], ...], Field(max_length=6, strict=False)] = ()
     measured_from: Id | None = None
@@ -152,7 +176,7 @@ class SpaceBody(Body):
 
 class NewCar(Body):
     name: Line
-    wheelbase_mm: Positive
+    wheelbase_mm: PositiveLength
     track_mm: Track | None = None
     weighing: Weighing | None = None
 
@@ -160,7 +184,7 @@ class NewCar(Body):
 class FirstBoxBody(Body):
     bay: Id
     kind: Id
-    turn: Turn
+    turn: Orientation
     most: Annotated[int, Field(ge=1, le=2000)] | None = None
 
 

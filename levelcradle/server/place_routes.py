@@ -102,7 +102,7 @@ def hanging(project: ProjectId, box: Key, store: TheStore, scans: TheScans) -> R
     answer = how_it_hangs(design, box, meshes=scans.of(design))
     within = [WithinOut(path=w.path, name=w.name, face=w.face, off_mm=w.off_mm, misses_mm=w.misses_mm, why=w.why) for w in answer.within]
     ways = [
-        WayOut(on=w.on, mass_kg=w.mass_kg, use=w.use, governs=w.governs, message=w.message, patch=operations(w.patch)) for w in answer.ways
+        WayOut(on=w.on, mass_kg=w.mass_kg, utilisation=w.utilisation, governs=w.governs, message=w.message, patch=operations(w.patch)) for w in answer.ways
     ]
     missing = [ToldOut(message=m.message, figures=m.figures) for m in answer.missing]
     return Response(HangingOut(within=within, ways=ways, missing=missing).model_dump_json(), media_type="application/json")
@@ -113,7 +113,7 @@ def would_mend(project: ProjectId, mount: Key, store: TheStore, scans: TheScans)
     """What would make a mount hold where it stands: others of its kind, each run through all checks."""
     design = store.open(project).design
     found = what_mends(design, mount, meshes=scans.of(design))
-    return [MendOut(message=m.message, use=m.use, governs=m.governs, patch=operations(m.patch)) for m in found]
+    return [MendOut(message=m.message, utilisation=m.utilisation, governs=m.governs, patch=operations(m.patch)) for m in found]
 
 
 def _patched(ops: Iterable[Op], name: str) -> Response:

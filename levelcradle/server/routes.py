@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from levelcradle.core.analysis import analyse, analyse_assembly, finding_named
 from levelcradle.core.assembly import resolve
-from levelcradle.core.clearance import catches, move_to, tape_between
+from levelcradle.core.clearance import move_to, snap_points, tape_between
 from levelcradle.core.design import Design, dump, schema, validate
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op, apply
@@ -192,9 +192,9 @@ def preview(project: ProjectId, store: TheStore, scans: TheScans, body: Annotate
     assembly = resolve(design, scans.of(design))
     analysis = analysis_out(analyse_assembly(assembly))
     moved = next((key for key, box in assembly.boxes.items() if any(op.path.startswith(f"/{box.path}/pose") for op in body.patch)), None)
-    caught = catches(assembly, moved) if moved is not None else ()
+    caught = snap_points(assembly, moved) if moved is not None else ()
     shown = analysis if body.shapes else analysis.model_copy(update={"shapes": ()})
-    return json_out(PreviewOut.model_construct(base=opened.revision, analysis=shown, catches=caught))
+    return json_out(PreviewOut.model_construct(base=opened.revision, analysis=shown, snap_points=caught))
 
 
 def tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Design]:

@@ -5,11 +5,11 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Path, Request, Response
 from pydantic import TypeAdapter
 
-from levelcradle.core.fit import Cure, Wishes, check_wishes, what_it_takes
+from levelcradle.core.fit import Fix, Wishes, check_wishes, what_it_takes
 from levelcradle.jobs import Queue, StudyOut, study_out
 from levelcradle.server.bodies import WouldTakeBody, json_body
 from levelcradle.server.routes import ProjectId, TheScans, TheStore, takes, tried
-from levelcradle.server.views import AnswerOut, CostOut, CureOut, ProblemOut, operations
+from levelcradle.server.views import AnswerOut, CostOut, FixOut, ProblemOut, operations
 
 __all__ = ["router"]
 
@@ -50,16 +50,16 @@ def would_take(
     """What it would take: for a foul box, or for one more row or tier of it. Every answer has been run through all checks."""
     _, design = tried(store, project, body)
     answer = what_it_takes(design, body.box, body.more, meshes=scans.of(design), together=body.together)
-    cures = [_cure(cure) for cure in answer.cures]
-    out = AnswerOut(asks=answer.asks, fits=answer.fits, patch=operations(answer.patch), cures=cures, foul=answer.foul)
+    fixes = [_fix(fix) for fix in answer.fixes]
+    out = AnswerOut(question=answer.question, fits=answer.fits, patch=operations(answer.patch), fixes=fixes, foul=answer.foul)
     return Response(out.model_dump_json(), media_type="application/json")
 
 
-def _cure(cure: Cure) -> CureOut:
-    costs = tuple(CostOut(message=c.message, figures=c.figures, state=c.state) for c in cure.costs)
-    patch = operations(cure.patch) if cure.patch is not None and cure.whole else None
-    return CureOut(kind=cure.kind, does=cure.does, message=cure.message, figures=cure.figures, whole=cure.whole, costs=costs, left=cure.left,
-                   patch=patch, at_mm=cure.at_mm)  # fmt: skip
+def _fix(fix: Fix) -> FixOut:
+    costs = tuple(CostOut(message=c.message, figures=c.figures, state=c.state) for c in fix.costs)
+    patch = operations(fix.patch) if fix.patch is not None and fix.whole else None
+    return FixOut(kind=fix.kind, does=fix.does, message=fix.message, figures=fix.figures, whole=fix.whole, costs=costs, left=fix.left,
+                   patch=patch, at_mm=fix.at_mm)  # fmt: skip
 
 
 @router.get("/studies/{key}", response_model=StudyOut)

@@ -35,7 +35,7 @@ from levelcradle.server.views import (
     ToMeasureOut,
     operations,
 )  # fmt: skip
-from levelcradle.store import Reading, Sent
+from levelcradle.store import ScanImport, Sent
 
 __all__ = ["router"]
 
@@ -84,17 +84,17 @@ def read_in(
     """Puts a mesh file (STL, OBJ, PLY, GLB) on the queue to be read; ask ``/scans/{id}`` how far it has come."""
     store.open(project)
     queue: Queue = request.app.state.queue
-    key = store.readings.ask(Sent(name, raw, unit, tolerance_mm))
+    key = store.scan_imports.ask(Sent(name, raw, unit, tolerance_mm))
     queue.put_scan(key)
-    return _scan(store.readings.get(key))
+    return _scan(store.scan_imports.get(key))
 
 
 @router.get("/scans/{key}", response_model=ScanOut)
 def reading(key: Key, store: TheStore) -> ScanOut:
-    return _scan(store.readings.get(key))
+    return _scan(store.scan_imports.get(key))
 
 
-def _scan(job: Reading) -> ScanOut:
+def _scan(job: ScanImport) -> ScanOut:
     found = json.loads(job.found) if job.found else {"triangles": 0, "triangles_before": 0, "size_mm": None, "notes": [], "closed": False}
     refused = job.message if job.state == "refused" else ""
     done = job.state in ("done", "refused")

@@ -6,27 +6,59 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from levelcradle.core.analysis import Analysis, BoxFigures, StationState, WatchRow
+from levelcradle.core.analysis import Analysis, BoxResult, StationState, WatchRow
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance import Catch
+from levelcradle.core.clearance import SnapPoint
 from levelcradle.core.compared import Compared
 from levelcradle.core.cuts import Body, Cut
 from levelcradle.core.design.patch import Op
 from levelcradle.core.finding import Figure, Finding, State, Step
-from levelcradle.core.level import Corners, Lean, LoadRow, Loads, MassRow, PlusMinus, WeighedRow
-from levelcradle.core.modules import PackFigures
-from levelcradle.core.mount import MountFigures, SupportFigures
-from levelcradle.core.mount.figures import Demand, UseRow
+from levelcradle.core.level import Corners, Lean, LoadRow, MassRow, PlusMinus, WeighedRow, WheelLoads
+from levelcradle.core.modules import PackResult
+from levelcradle.core.mount import MountResult, SupportResult
+from levelcradle.core.mount.result import Demand, UtilisationRow
 from levelcradle.core.next import Next
-from levelcradle.core.outlines import Shape
-from levelcradle.core.stock import ShelfFigures
-from levelcradle.core.survey import BayFigures
+from levelcradle.core.projections import Shape
+from levelcradle.core.stock import ShelfResult
+from levelcradle.core.survey import BayResult
 
 __all__ = [
-    "AnalysisOut", "AnswerOut", "BehindOut", "BlankOut", "BodiesOut", "CarrierOut", "ChannelOut", "CostOut", "CureOut", "EditedOut",
-    "FirstBoxOut", "KeptOut", "OpenedOut", "OperationOut", "OutlinesOut", "OwnRowOut", "PatchOut", "PlaceOut", "PreviewOut", "ProblemOut",
-    "ProjectOut", "ReadOut", "RevisionOut", "ScanOut", "SectionOut", "SheetOut", "ShelfOut", "ShelfRowOut", "SourceOut", "SwingOut",
-    "TapeOut", "ToMeasureOut", "VariantOut", "WorkingOut", "analysis_out", "operations",
+    "AnalysisOut",
+    "AnswerOut",
+    "BehindOut",
+    "BlankOut",
+    "BodiesOut",
+    "CarrierOut",
+    "ChannelOut",
+    "CostOut",
+    "EditedOut",
+    "FirstBoxOut",
+    "FixOut",
+    "KeptOut",
+    "OpenedOut",
+    "OperationOut",
+    "OutlinesOut",
+    "OwnRowOut",
+    "PatchOut",
+    "PlaceOut",
+    "PreviewOut",
+    "ProblemOut",
+    "ProjectOut",
+    "ReadOut",
+    "RevisionOut",
+    "ScanOut",
+    "SectionOut",
+    "SheetOut",
+    "ShelfOut",
+    "ShelfRowOut",
+    "SourceOut",
+    "SwingOut",
+    "TapeOut",
+    "ToMeasureOut",
+    "VariantOut",
+    "WorkingOut",
+    "analysis_out",
+    "operations",
 ]  # fmt: skip
 
 
@@ -53,7 +85,7 @@ class FindingOut(Out):
     has_working: bool
 
 
-class LoadsOut(Out):
+class WheelLoadsOut(Out):
     front_kg: float
     rear_kg: float
     total_kg: float
@@ -70,12 +102,12 @@ class LoadsOut(Out):
 class StateOut(Out):
     id: str
     name: str
-    loads: LoadsOut
+    loads: WheelLoadsOut
 
 
 class LevelOut(Out):
-    found: LoadsOut | None
-    ready: LoadsOut | None
+    found: WheelLoadsOut | None
+    ready: WheelLoadsOut | None
     states: list[StateOut]
     masses: tuple[MassRow, ...]
     lean: Lean | None
@@ -84,7 +116,7 @@ class LevelOut(Out):
 
 
 @dataclass(frozen=True, slots=True)
-class Fit:
+class GeometryRow:
     message: str
     fits: bool
 
@@ -92,8 +124,8 @@ class Fit:
 class MountOut(Out):
     id: str
     c_mm: float | None
-    rows: tuple[UseRow, ...]
-    geometry: list[Fit]
+    rows: tuple[UtilisationRow, ...]
+    geometry: list[GeometryRow]
     demands: tuple[Demand, ...]
     torque_nm: float
     preload_n: float
@@ -103,7 +135,7 @@ class MountOut(Out):
 
 class SupportOut(Out):
     box: str
-    verdict: str
+    support_condition: str
     words: str
     mounts: list[MountOut]
 
@@ -112,14 +144,14 @@ class AnalysisOut(Out):
     findings: list[FindingOut]
     watch: tuple[WatchRow, ...]
     stations: dict[str, StationState]
-    boxes: dict[str, BoxFigures]
+    boxes: dict[str, BoxResult]
     level: LevelOut
     supports: list[SupportOut]
-    string: PackFigures
+    string: PackResult
     shapes: tuple[Shape, ...]
     released: bool
-    bays: dict[str, BayFigures]
-    shelf: ShelfFigures
+    bays: dict[str, BayResult]
+    shelf: ShelfResult
     next: Next
 
 
@@ -175,7 +207,7 @@ class EditedOut(Out):
 class PreviewOut(Out):
     base: int
     analysis: AnalysisOut
-    catches: tuple[Catch, ...]
+    snap_points: tuple[SnapPoint, ...]
 
 
 class CostOut(Out):
@@ -184,7 +216,7 @@ class CostOut(Out):
     state: str
 
 
-class CureOut(Out):
+class FixOut(Out):
     """A change that was run through all checks; only a whole one of the box or the rule has a patch to apply."""
 
     kind: str
@@ -221,7 +253,7 @@ class WayOut(Out):
 
     on: tuple[str, ...]
     mass_kg: float
-    use: float
+    utilisation: float
     governs: str
     message: str
     patch: list[OperationOut]
@@ -229,7 +261,7 @@ class WayOut(Out):
 
 class MendOut(Out):
     message: str
-    use: float
+    utilisation: float
     governs: str
     patch: list[OperationOut]
 
@@ -243,10 +275,10 @@ class HangingOut(Out):
 
 
 class AnswerOut(Out):
-    asks: str
+    question: str
     fits: bool
     patch: list[OperationOut]
-    cures: list[CureOut]
+    fixes: list[FixOut]
     foul: tuple[str, ...]
 
 
@@ -482,10 +514,10 @@ def _finding(f: Finding) -> FindingOut:
     )  # fmt: skip
 
 
-def _loads(loads: Loads | None) -> LoadsOut | None:
+def _loads(loads: WheelLoads | None) -> WheelLoadsOut | None:
     if loads is None:
         return None
-    return LoadsOut.model_construct(
+    return WheelLoadsOut.model_construct(
         front_kg=loads.front_kg, rear_kg=loads.rear_kg, total_kg=loads.total_kg, front_percent=loads.front_percent,
         aft_mm=loads.aft_mm, across_mm=loads.across_mm, up_mm=loads.up_mm,
         corners=loads.corners, rule=loads.rule, assumed=loads.assumed, off=loads.off,
@@ -498,15 +530,15 @@ def _state(row: LoadRow) -> StateOut:
     return StateOut.model_construct(id=row.id, name=row.name, loads=loads)
 
 
-def _support(support: SupportFigures) -> SupportOut:
+def _support(support: SupportResult) -> SupportOut:
     return SupportOut.model_construct(
-        box=support.box, verdict=support.support.verdict, words=support.words, mounts=[_mount(m) for m in support.mounts]
+        box=support.box, support_condition=support.support.support_condition, words=support.words, mounts=[_mount(m) for m in support.mounts]
     )
 
 
-def _mount(m: MountFigures) -> MountOut:
+def _mount(m: MountResult) -> MountOut:
     return MountOut.model_construct(
-        id=m.id, c_mm=m.connection.reach_mm, rows=m.rows, geometry=[Fit(message, fits) for message, fits in m.geometry],
+        id=m.id, c_mm=m.connection.reach_mm, rows=m.rows, geometry=[GeometryRow(message, fits) for message, fits in m.geometry],
         demands=m.demands, torque_nm=m.torque_nm, preload_n=m.preload_n, unchecked=m.unchecked, remarks=m.remarks,
     )  # fmt: skip
 

@@ -4,7 +4,7 @@ from levelcradle.store.database import GONE, StoreAway, connect, migrate, until_
 from levelcradle.store.files import Files
 from levelcradle.store.news import listen
 from levelcradle.store.projects import Clash, Edited, Opened, Stale, Store, Summary
-from levelcradle.store.readings import Reading, Readings, Sent
+from levelcradle.store.scan_imports import ScanImport, ScanImports, Sent
 from levelcradle.store.studies import Asked, Studies
 
 __all__ = [
@@ -14,8 +14,8 @@ __all__ = [
     "Edited",
     "Files",
     "Opened",
-    "Reading",
-    "Readings",
+    "ScanImport",
+    "ScanImports",
     "Sent",
     "Stale",
     "Store",

@@ -23,13 +23,13 @@ from levelcradle.core.errors import CradleError, PatchError, UnknownThing
 from levelcradle.core.memo import Memo
 from levelcradle.store.files import Files
 from levelcradle.store.news import conninfo, tell, url_of
-from levelcradle.store.readings import Readings
+from levelcradle.store.scan_imports import ScanImports
 from levelcradle.store.studies import Studies
 from levelcradle.store.tables import Project, Revision, bind
 
 __all__ = ["Clash", "Edited", "HistoryRow", "Opened", "Stale", "Store", "Summary"]
 
-Kind = Literal["edit", "undo", "redo"]
+RevisionKind = Literal["edit", "undo", "redo"]
 WORKER_BEATS_S = 15.0
 KEPT_DAYS = 30
 
@@ -102,7 +102,7 @@ class Store:
         self._opened: Memo[Opened] = Memo(32)
         self.files = Files(database)
         self.studies = Studies(database)
-        self.readings = Readings(database)
+        self.scan_imports = ScanImports(database)
         bind(database)
 
     @property
@@ -246,7 +246,7 @@ class Store:
             return [HistoryRow(r.number, r.kind, r.sentence, r.who, r.made_at.isoformat()) for r in rows]
 
     def _store(
-        self, row: Any, patch: Sequence[Op], *, base: int, session: str, who: str, kind: Kind, message: str = "", seen: int | None = None,
+        self, row: Any, patch: Sequence[Op], *, base: int, session: str, who: str, kind: RevisionKind, message: str = "", seen: int | None = None,
         once: str | None = None,
     ) -> Edited:  # fmt: skip
         before = json.loads(row.document)

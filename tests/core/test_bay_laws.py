@@ -9,11 +9,11 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.bays import Way, bay_of_block, mirrored, restated, sections
+from levelcradle.core.bays import MeasuringMethod, bay_of_block, mirrored, restated, sections
 from levelcradle.core.design import Bay, validate
 from levelcradle.core.errors import DesignError
 from levelcradle.core.solids import block
-from levelcradle.core.survey import bay_figures, carriers_near, depth_behind
+from levelcradle.core.survey import bay_result, carriers_near, depth_behind
 
 SIDES = {side: {"is": "metal", "gap_class": "same"} for side in ("fore", "aft", "left", "right", "floor", "top")}
 MM = st.integers(50, 600).map(float)
@@ -40,14 +40,14 @@ def with_station(space: Bay, key: str, station: Any) -> Bay:
 
 
 @given(spaces(), st.sampled_from(["sides", "leans", "points"]))
-def test_said_another_way_it_is_the_same_space(space: Bay, way: Way) -> None:
+def test_said_another_way_it_is_the_same_space(space: Bay, way: MeasuringMethod) -> None:
     again = with_station(space, "a", said_as(space, way))
     for one, other in zip(sections(space), sections(again), strict=True):
         assert Polygon(one.ring).symmetric_difference(Polygon(other.ring)).area == pytest.approx(0, abs=1e-3)
-    assert bay_figures(again).litres == pytest.approx(bay_figures(space).litres, rel=1e-9)
+    assert bay_result(again).litres == pytest.approx(bay_result(space).litres, rel=1e-9)
 
 
-def said_as(space: Bay, way: Way) -> Any:
+def said_as(space: Bay, way: MeasuringMethod) -> Any:
     """Station a in another way; a wall that leans beyond 80° cannot be said by its angle and is refused, never more."""
     try:
         return restated(space, "a", way)
@@ -65,11 +65,11 @@ def test_two_widths_say_only_what_stands_in_the_middle(space: Bay) -> None:
             restated(space, "a", "widths")
     elif abs(off) < 0.04:
         again = with_station(space, "a", restated(space, "a", "widths"))
-        assert bay_figures(again).litres == pytest.approx(bay_figures(space).litres, rel=1e-6)
+        assert bay_result(again).litres == pytest.approx(bay_result(space).litres, rel=1e-6)
 
 
 @given(spaces(), st.sampled_from(["sides", "leans", "points", "edge"]))
-def test_mirrored_twice_it_is_as_it_was(space: Bay, way: Way) -> None:
+def test_mirrored_twice_it_is_as_it_was(space: Bay, way: MeasuringMethod) -> None:
     said = with_station(space, "a", said_as(space, way))
     once = with_station(said, "a", mirrored(said, "a"))
     twice = with_station(once, "a", mirrored(once, "a"))
@@ -82,7 +82,7 @@ def test_mirrored_twice_it_is_as_it_was(space: Bay, way: Way) -> None:
 def test_the_place_of_a_thing_is_as_large_as_the_thing(low: tuple[float, ...], size: tuple[float, ...]) -> None:
     thing = block(low, tuple(a + b for a, b in zip(low, size, strict=True)))  # type: ignore[arg-type]
     offered = bay_of_block("where it was", thing)
-    assert bay_figures(offered).litres == pytest.approx(size[0] * size[1] * size[2] / 1e6)
+    assert bay_result(offered).litres == pytest.approx(size[0] * size[1] * size[2] / 1e6)
     assert {side.is_ for side in (offered.sides.fore, offered.sides.top, offered.sides.left)} == {"not measured"}
 
 
@@ -91,7 +91,7 @@ def test_moved_aft_its_room_stays(space: Bay, by: float) -> None:
     tree = space.model_dump(mode="json", by_alias=True)
     for station in tree["stations"].values():
         station["aft_mm"] += by
-    assert bay_figures(Bay.model_validate(tree)).litres == pytest.approx(bay_figures(space).litres)
+    assert bay_result(Bay.model_validate(tree)).litres == pytest.approx(bay_result(space).litres)
 
 
 def test_what_could_carry_a_box_says_what_is_known_of_it(tree: dict[str, Any]) -> None:

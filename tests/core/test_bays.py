@@ -8,11 +8,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
-from levelcradle.core.bays import diagonal_figures, metal, sections
+from levelcradle.core.bays import diagonal_result, metal, sections
 from levelcradle.core.design import Bay, validate
 from levelcradle.core.errors import DesignError
 from levelcradle.core.solids import block, nearest
-from levelcradle.core.survey import bay_figures
+from levelcradle.core.survey import bay_result
 
 METAL = {side: {"is": "metal", "gap_class": "same"} for side in ("fore", "aft", "left", "right", "floor", "top")}
 SIDES = {
@@ -62,14 +62,14 @@ def test_every_way_of_measuring_gives_the_same_section(way: str) -> None:
 def test_one_station_and_a_depth_is_a_straight_bay() -> None:
     straight = bay(SIDES, depth_mm=500.0)
     assert [s.ring for s in sections(straight)] == [s.ring for s in sections(bay(SIDES, SIDES))]
-    assert bay_figures(straight).litres == pytest.approx(bay_figures(bay(SIDES, SIDES)).litres)
+    assert bay_result(straight).litres == pytest.approx(bay_result(bay(SIDES, SIDES)).litres)
 
 
 def test_litres_of_a_frustum() -> None:
     """Between squares of 400 and 200, 500 long: h/3 (A + √(AB) + B)."""
     wide = points((-200, 0), (200, 0), (200, 400), (-200, 400))
     narrow = points((-100, 100), (100, 100), (100, 300), (-100, 300))
-    assert bay_figures(bay(wide, narrow)).litres == pytest.approx(0.5 / 3 * (160_000 + 80_000 + 40_000) / 1e3)
+    assert bay_result(bay(wide, narrow)).litres == pytest.approx(0.5 / 3 * (160_000 + 80_000 + 40_000) / 1e3)
 
 
 TUNNEL = points((-400, 300), (-100, 300), (-100, 450), (100, 450), (100, 300), (400, 300), (400, 700), (-400, 700))
@@ -129,7 +129,7 @@ def test_check_diagonal_out_of_square() -> None:
     """A rectangle 600 × 450 whose diagonal reads 760 for 750."""
     square = {**SIDES, "left_top_mm": -250.0, "right_top_mm": 350.0, "top_left_mm": 750.0, "top_right_mm": 750.0}
     square["right_floor_mm"] = square["right_top_mm"] = 350.0
-    (row,) = diagonal_figures(bay(square, square, diagonals={"a": diagonal(760.0), "not-taken": diagonal(None)}))
+    (row,) = diagonal_result(bay(square, square, diagonals={"a": diagonal(760.0), "not-taken": diagonal(None)}))
     assert (row.by_stations_mm, row.misfit_mm) == (pytest.approx(750.0), pytest.approx(10.0))
     assert row.out_of_square_deg == pytest.approx(math.degrees(math.acos((600**2 + 450**2 - 760**2) / (2 * 600 * 450))) - 90)
 

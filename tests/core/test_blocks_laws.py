@@ -13,11 +13,11 @@ from levelcradle.core.axes import rotation
 from levelcradle.core.design import validate
 from levelcradle.core.design.box import Block, Counts, Pose
 from levelcradle.core.fit import Wishes
-from levelcradle.core.modules import Order, lay_out, rearranged, turns_for
+from levelcradle.core.modules import Order, lay_out, orientations_for, rearranged
 from tests.conftest import DEMO
 
 KINDS = validate(DEMO).module_kinds
-TURNS = turns_for(KINDS["flagstone"])
+TURNS = orientations_for(KINDS["flagstone"])
 ways = st.sampled_from(["aft", "across", "up"])
 counts = st.tuples(st.integers(1, 4), st.integers(1, 4), st.integers(1, 3))
 Blocks = dict[str, Block]

@@ -10,11 +10,11 @@ from hypothesis import strategies as st
 
 from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.box.folded import FoldedBox, hole_places, makeable
-from levelcradle.core.box.folded.pan import FIT_UP_MM, Pan, pan_outline
+from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, pan_outline
 from levelcradle.core.box.folded.screws import screw_places
 from levelcradle.core.design import Box, Design, standard_tables
 from levelcradle.core.design.box import Chamfer
-from levelcradle.core.design.construction import Cap, Folded, Folder, LidScrews
+from levelcradle.core.design.construction import Cap, Folded, FoldingShop, LidScrews
 from levelcradle.core.part import FlatPart
 
 STEEL = standard_tables().materials["s235"]
@@ -147,7 +147,7 @@ def test_the_centre_of_a_box_is_that_of_its_solids(demo: Design) -> None:
     assert np.allclose(by_kernel, by_figures, atol=0.2)
 
 
-def both(pan: Pan, what: str) -> tuple[float, float]:
+def both(pan: FlatPattern, what: str) -> tuple[float, float]:
     """A figure of the blank along and across."""
     return getattr(pan.sides["aft"], what), getattr(pan.sides["right"], what)
 
@@ -166,7 +166,7 @@ def test_the_blank_is_the_outside_less_its_deductions(demo: Design) -> None:
 
 
 def test_the_folders_own_deduction_is_used_and_stands_on_the_sheet(demo: Design) -> None:
-    _, _, tray, _ = parts(demo, "bonnet", construction=Folded(folder=Folder(name="Mill Lane Folding", deduction_mm=5.0)))
+    _, _, tray, _ = parts(demo, "bonnet", construction=Folded(folder=FoldingShop(name="Mill Lane Folding", deduction_mm=5.0)))
     assert tray.size_mm == pytest.approx((1180.0, 970.0))
     assert any("deduction given by Mill Lane Folding" in note for note in tray.notes)
 
@@ -175,8 +175,8 @@ def test_holes_of_lid_and_tray_meet_when_folded(demo: Design) -> None:
     """Each lid hole sits as high over the base as the tray's rivet-nut hole behind it."""
     box, found, tray, lid = parts(demo, "tank", openings={})
     bend = made(box).sheet.bend
-    deck = Pan(found.outer_mm[0], found.outer_mm[1], found.outer_mm[2], bend)
-    cap = Pan(found.over_mm[0], found.over_mm[1], box.cap.edge_mm, bend)
+    deck = FlatPattern(found.outer_mm[0], found.outer_mm[1], found.outer_mm[2], bend)
+    cap = FlatPattern(found.over_mm[0], found.over_mm[1], box.cap.edge_mm, bend)
     deep, low = (pan.sides["right"].wall_start for pan in (deck, cap))
     heights = {round(abs(h.at[1]) - deep + bend.setback_mm, 6) for h in tray.holes if abs(h.at[1]) > deep}
     drops = {round(abs(h.at[1]) - low + bend.setback_mm, 6) for h in lid.holes if abs(h.at[1]) > low}
@@ -191,7 +191,7 @@ def test_a_blank_is_symmetric_and_its_area_is_its_pieces(length: float, width: f
 
     design = demo_design()
     bend = made(design.boxes["tank"]).sheet.bend
-    pan = Pan(length, width, height, bend)
+    pan = FlatPattern(length, width, height, bend)
     outline = pan_outline(pan)
     assert {(round(-x, 9), round(y, 9)) for x, y in outline} == {(round(x, 9), round(y, 9)) for x, y in outline}
     part = FlatPart("x", "x", 1, "s235", "", 3.0, 7850.0, outline, (), ())

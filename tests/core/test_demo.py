@@ -83,17 +83,17 @@ def test_the_bonnet_panel_is_said_rounded_down(analysis: Analysis) -> None:
 
 
 @pytest.mark.parametrize(
-    ("box", "check", "use"),
+    ("box", "check", "utilisation"),
     [
         ("bonnet", "bolt", 0.608), ("bonnet", "leg A", 0.325), ("bonnet", "leg B", 0.675), ("bonnet", "weld", 0.570),
         ("bonnet", "wall", 0.599), ("bonnet", "doubler patch", 0.845), ("tank", "bolt", 0.716), ("tank", "leg A", 0.334),
         ("tank", "leg B", 0.540), ("tank", "weld", 0.458), ("tank", "wall", 0.486), ("tank", "doubler patch", 0.623),
     ],
 )  # fmt: skip
-def test_uses_of_the_mounts(analysis: Analysis, box: str, check: str, use: float) -> None:
+def test_uses_of_the_mounts(analysis: Analysis, box: str, check: str, utilisation: float) -> None:
     support = next(s for s in analysis.supports if s.box == box)
-    worst = max(r.use for m in support.mounts for r in m.rows if r.check == check)
-    assert worst == pytest.approx(use, abs=1.1e-3)
+    worst = max(r.utilisation for m in support.mounts for r in m.rows if r.check == check)
+    assert worst == pytest.approx(utilisation, abs=1.1e-3)
 
 
 def test_every_mount_is_tight_by_rule(analysis: Analysis) -> None:

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from levelcradle.core import analysis as analysing
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
-from levelcradle.core.clearance import gap_findings, lay_against
+from levelcradle.core.clearance import align_to_face, gap_findings
 from levelcradle.core.design import Design, validate
 from levelcradle.core.errors import DesignError
 from levelcradle.core.meshes import Mesh
@@ -63,7 +63,7 @@ def test_a_check_that_throws_says_so_and_leaves_the_others_standing(name: str, m
 
 
 def test_the_checks_named_here_are_all_there_are(demo: Design) -> None:
-    level = analysing.level_figures(resolve(demo, {}))
+    level = analysing.level_result(resolve(demo, {}))
     told = {check.__code__.co_names[0] for _, _, check in analysing._checks(resolve(demo, {}), level, ())}
     assert told <= set(CHECKS)
 
@@ -97,7 +97,7 @@ def test_laid_against_a_thing_the_gap_asked_for_is_the_gap_found(aft: int, right
     tree["boxes"]["x"]["pose"]["yaw_deg"] = float(yaw)
     tree["items"] = {"post": a_block((aft, right, up), (aft + 100, right + 100, up + high))}
     try:
-        pose = lay_against(resolve(validate(tree), {}), "x", "items/post", turn=turn)
+        pose = align_to_face(resolve(validate(tree), {}), "x", "items/post", turn=turn)
     except DesignError:  # it would lean too far, and says so
         return
     tree["boxes"]["x"]["pose"] = pose.model_dump(mode="json")
@@ -109,7 +109,7 @@ def test_laid_against_a_thing_the_gap_asked_for_is_the_gap_found(aft: int, right
 @pytest.mark.parametrize("turn", [False, True])
 def test_laid_against_another_box_the_gap_asked_for_is_the_gap_found(turn: bool) -> None:
     tree = plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0)), "y": box_at((1400.0, 60.0, 380.0), name="Y")})
-    pose = lay_against(resolve(validate(tree), {}), "x", "boxes/y", turn=turn)
+    pose = align_to_face(resolve(validate(tree), {}), "x", "boxes/y", turn=turn)
     tree["boxes"]["x"]["pose"] = pose.model_dump(mode="json")
     (gap,) = [f for f in gap_findings(resolve(validate(tree), {})) if set(f.subjects) == {"boxes/x", "boxes/y"}]
     assert gap.margin is not None

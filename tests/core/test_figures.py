@@ -18,7 +18,7 @@ from levelcradle.core.design import validate
 from levelcradle.core.design.patch import apply
 from levelcradle.core.design.sentence import sentence
 from levelcradle.core.design.solid import PathSolid
-from levelcradle.core.outlines import shapes
+from levelcradle.core.projections import shapes
 from levelcradle.core.solids import Nearest, block, mesh_solid, nearest, surface_of
 from levelcradle.core.survey import depth_behind, still_to_measure
 from levelcradle.core.sweeps import pieces_of

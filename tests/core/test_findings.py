@@ -7,7 +7,7 @@ import pytest
 from levelcradle.core.analysis import analyse, finding_named
 from levelcradle.core.design import Design, validate
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.finding import Figure, message_text, plain, use_state, write
+from levelcradle.core.finding import Figure, message_text, plain, utilisation_state, write
 
 
 @pytest.mark.parametrize(
@@ -26,9 +26,9 @@ def test_rounding_is_toward_less_margin(figure: Figure, text: str) -> None:
     assert write(figure) == text
 
 
-@pytest.mark.parametrize(("use", "state"), [(0.0, "clear"), (0.8, "clear"), (0.81, "tight"), (1.0, "tight"), (1.0001, "foul")])
-def test_strength_speaks_in_use(use: float, state: str) -> None:
-    assert use_state(use) == state
+@pytest.mark.parametrize(("utilisation", "state"), [(0.0, "clear"), (0.8, "clear"), (0.81, "tight"), (1.0, "tight"), (1.0001, "foul")])
+def test_strength_speaks_in_use(utilisation: float, state: str) -> None:
+    assert utilisation_state(utilisation) == state
 
 
 def test_braces_in_a_free_name_become_parentheses() -> None:

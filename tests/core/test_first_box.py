@@ -8,13 +8,13 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
-from levelcradle.core.design.box import Turn
+from levelcradle.core.design.box import Orientation
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import message_text
 from levelcradle.core.fit import first_box, what_it_takes
 
 ROOMY_MM = 4.0  # a place with room to spare takes so much more than the need
-CROSSWISE = Turn(down="side_a", aft="top")
+CROSSWISE = Orientation(down="side_a", aft="top")
 
 
 def bare(design: Design) -> Design:
@@ -44,7 +44,7 @@ def test_a_leaning_wall_is_respected(tree: dict[str, Any]) -> None:
         station["top_left_mm"], station["left_top_mm"] = 625, -340
     tree["bays"]["tank"]["sides"]["left"] = {"is": "metal", "gap_class": "same"}
     design = validate(tree)
-    found = first_box(bare(design), "tank", "flagstone", Turn(down="base", aft="side_a"), meshes={})
+    found = first_box(bare(design), "tank", "flagstone", Orientation(down="base", aft="side_a"), meshes={})
     assert not [f for f in analyse(validate(alone(tree, found.box)), {}).findings if f.code == "gap" and f.state == "foul"]
 
 
@@ -58,7 +58,7 @@ def test_what_the_next_row_would_take(tree: dict[str, Any]) -> None:
         answer = what_it_takes(design.model_copy(update={"boxes": {"new": found.box}}), "new", "aft", meshes={})
         assert not answer.fits, "over what the space holds, or out of it"
         assert ("stands" in answer.asks and "through its open front" in answer.asks) == (short is None)
-        assert [c.size for c in answer.cures if c.kind == "wall"] == ([] if short is None else [short])
+        assert [c.size for c in answer.fixes if c.kind == "wall"] == ([] if short is None else [short])
 
 
 def test_no_more_modules_than_stand_on_the_shelf(demo: Design) -> None:
@@ -112,8 +112,8 @@ def bays(draw: st.DrawFn) -> dict[str, Any]:
 
 
 @settings(max_examples=30, deadline=None)
-@given(bays(), st.sampled_from([Turn(down="side_a", aft="top"), Turn(down="base", aft="end_b"), Turn(down="base", aft="side_a")]))
-def test_what_is_proposed_in_any_bay_is_never_foul(bay: dict[str, Any], turn: Turn) -> None:
+@given(bays(), st.sampled_from([Orientation(down="side_a", aft="top"), Orientation(down="base", aft="end_b"), Orientation(down="base", aft="side_a")]))
+def test_what_is_proposed_in_any_bay_is_never_foul(bay: dict[str, Any], turn: Orientation) -> None:
     """The checks that every design goes through say so, not the search itself."""
     from levelcradle.core.design import tree_of
     from levelcradle.demo import demo_design

@@ -15,9 +15,9 @@ from levelcradle.core.edits import edited
 from levelcradle.core.errors import DesignError
 from levelcradle.core.fit import Progress, Wishes, study, what_it_takes
 from levelcradle.core.fit.mixed import Footprint, mixed_blocks
-from levelcradle.core.fit.space import Hindrance, free_space
-from levelcradle.core.fit.stand import settle
-from levelcradle.core.modules import turns_for
+from levelcradle.core.fit.space import ClearanceConstraint, free_space
+from levelcradle.core.fit.stand import solve_placement
+from levelcradle.core.modules import orientations_for
 from levelcradle.core.solids import block, hull, nearest, rod
 from tests.conftest import DEMO
 
@@ -161,7 +161,7 @@ def test_mixed_turns_hold_more_than_a_grid() -> None:
     """A pinwheel of four round a hole: 320 × 320 holds two by either grid, four when turned."""
     tree = bay_tree((700, 500, 300), [])
     kind = validate(tree).module_kinds["brick"]
-    foot = Footprint.of("brick", kind, turns_for(kind)[0])
+    foot = Footprint.of("brick", kind, orientations_for(kind)[0])
     blocks = mixed_blocks(foot, (4 * 204 + 124.0, 3 * 124 + 204 - 4.0), 1, 99)
     assert blocks is not None
     plain = max((940 // 204) * (576 // 124), (940 // 124) * (576 // 204))
@@ -189,8 +189,8 @@ def test_a_raked_space_takes_a_raked_box() -> None:
 
 
 def test_the_grid_marks_what_is_nearer_than_its_gap() -> None:
-    things = [Hindrance(block((40, 40, 40), (60, 60, 60)), 10.0, "a", "a"), Hindrance(rod((0, 0, 0), (0, 0, 100), 8.0), 5.0, "b", "b"),
-              Hindrance(hull([(80, 80, 0), (100, 80, 0), (80, 100, 0), (80, 80, 30)]), 6.0, "c", "c")]  # fmt: skip
+    things = [ClearanceConstraint(block((40, 40, 40), (60, 60, 60)), 10.0, "a", "a"), ClearanceConstraint(rod((0, 0, 0), (0, 0, 100), 8.0), 5.0, "b", "b"),
+              ClearanceConstraint(hull([(80, 80, 0), (100, 80, 0), (80, 100, 0), (80, 80, 30)]), 6.0, "c", "c")]  # fmt: skip
     space = free_space((0, 0, 0), (100, 100, 100), things, 5.0)
     for i, j, k in itertools.product(range(0, 20, 3), repeat=3):
         middle = tuple(5.0 * n + 2.5 for n in (i, j, k))
@@ -206,7 +206,7 @@ def test_the_grid_marks_what_is_nearer_than_its_gap() -> None:
 @pytest.mark.parametrize("spare", [-1, 0, 1])
 def test_a_place_is_free_where_no_blocked_cell_is_covered(spare: int) -> None:
     """A box of 20 × 15 × 10 in a grid of 5 with one block in it, by looking at every cell."""
-    space = free_space((0, 0, 0), (60, 50, 40), [Hindrance(block((22, 22, 0), (28, 28, 18)), 0.0, "a", "a")], 5.0)
+    space = free_space((0, 0, 0), (60, 50, 40), [ClearanceConstraint(block((22, 22, 0), (28, 28, 18)), 0.0, "a", "a")], 5.0)
     free = space.places((20.0, 15.0, 10.0), spare=spare)
     cells = [4 + spare, 3 + spare, 2 + spare]
     blocked = {(i, j, k) for i in (4, 5) for j in (4, 5) for k in range(4)}
@@ -219,8 +219,8 @@ def test_a_place_is_free_where_no_blocked_cell_is_covered(spare: int) -> None:
 def test_a_box_settles_where_every_gap_is_kept() -> None:
     box = [block((0, 0, 0), (100, 100, 50))]
     wedge = hull([(0, 90, 0), (200, 90, 0), (0, 140, 0), (0, 90, 90)])
-    things = [Hindrance(block((-50, 0, 0), (0, 100, 100)), 12.0, "a", "a"), Hindrance(wedge, 8.0, "b", "b")]
-    came = settle(box, things, (5.0, -5.0, 3.0), (-50.0, -200.0, 0.0), (200.0, 0.0, 100.0), (0.0, 0.0, 0.0))
+    things = [ClearanceConstraint(block((-50, 0, 0), (0, 100, 100)), 12.0, "a", "a"), ClearanceConstraint(wedge, 8.0, "b", "b")]
+    came = solve_placement(box, things, (5.0, -5.0, 3.0), (-50.0, -200.0, 0.0), (200.0, 0.0, 100.0), (0.0, 0.0, 0.0))
     assert came.holds
     at = came.at
     moved = block(at, (at[0] + 100, at[1] + 100, at[2] + 50))
@@ -233,7 +233,7 @@ def test_a_box_settles_where_every_gap_is_kept() -> None:
 def test_the_demos_foul_gap_is_cured_by_moving_it_aft(demo: Design) -> None:
     """14.5 aft: 25.0 tight, hanger 6.5 tight, rear axle + 0.8 (the demo's own figures)."""
     answer = what_it_takes(demo, "tank", meshes={})
-    first = answer.cures[0]
+    first = answer.fixes[0]
     assert (first.kind, first.whole, first.figures[0].value) == ("move", True, 14.5)
     assert first.patch is not None
     analysis = analyse(edited(demo, first.patch), {})
@@ -250,12 +250,12 @@ def test_every_whole_cure_leaves_nothing_foul(demo: Design, box: str, more: Any)
         assert not [
             f for f in analyse(edited(demo, answer.patch), {}).findings if f.state == "foul" and f.station == "place" and f.id not in before
         ]
-    for cure in answer.cures:
-        if cure.patch and cure.whole:
-            after = [f for f in analyse(edited(demo, cure.patch), {}).findings if f.state == "foul" and f.code != "drawings.release"]
+    for fix in answer.fixes:
+        if fix.patch and fix.whole:
+            after = [f for f in analyse(edited(demo, fix.patch), {}).findings if f.state == "foul" and f.code != "drawings.release"]
             assert not [f for f in after if f"boxes/{box}" in f.subjects and f.station in ("place", "box")]
             assert {f.id for f in after} <= before
-        assert cure.whole or cure.left
+        assert fix.whole or fix.left
 
 
 def test_a_chamfer_is_offered_as_small_as_it_may_be(tree: dict[str, Any]) -> None:
@@ -264,7 +264,7 @@ def test_a_chamfer_is_offered_as_small_as_it_may_be(tree: dict[str, Any]) -> Non
     tree["items"]["pipe"] = {"name": "pipe", "state": "stays", "gap_class": "same", "solid": {
         "type": "rod", "start_mm": [2600, -345, 352], "end_mm": [3130, -345, 352], "radius_mm": 6}}  # fmt: skip
     answer = what_it_takes(validate(tree), "tank", meshes={})
-    chamfer = next(c for c in answer.cures if c.kind == "chamfer")
+    chamfer = next(c for c in answer.fixes if c.kind == "chamfer")
     assert chamfer.whole
     assert chamfer.patch is not None
     after = edited(validate(tree), chamfer.patch)

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
-from levelcradle.core.design.box import Box, Liners, Pose, Turn
+from levelcradle.core.design.box import Box, Liners, Orientation, Pose
 from levelcradle.core.design.construction import Folded
 from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import UnknownThing
@@ -17,7 +17,7 @@ from levelcradle.core.fit import Wishes, what_it_takes
 from levelcradle.core.fit.combine import Load, combinations
 from levelcradle.core.fit.edge_cuts import EDGES, EdgeCuts
 from levelcradle.core.fit.grids import Grid, blocks_of, last_row
-from levelcradle.core.fit.options import Option, Room, room_of
+from levelcradle.core.fit.options import BayCavity, Option, room_of
 from levelcradle.core.fit.proposals import study
 from levelcradle.core.fit.wanted import Wanted, held_in
 from levelcradle.core.fit.wishes import Making
@@ -28,7 +28,7 @@ from tests.core.test_fit import bay_design, bay_tree
 BRICK = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, mixed_turns=False)
 
 
-def room(design: Design, **more: Any) -> Room:
+def room(design: Design, **more: Any) -> BayCavity:
     return room_of(design, "b", BRICK.model_copy(update=more), meshes={})
 
 
@@ -63,7 +63,7 @@ def test_a_last_row_that_is_not_full_is_a_grid_of_its_own(counts: tuple[int, int
     row = last_row(counts, missing)
     if row is not None and 0 < missing < layer:
         assert row[0] * row[1] * row[2] == layer - missing
-        grid = Grid("brick", Turn(down="base", aft="end_b"), (214.0, 134.0, 101.0), (204.0, 124.0, 94.0))
+        grid = Grid("brick", Orientation(down="base", aft="end_b"), (214.0, 134.0, 101.0), (204.0, 124.0, 94.0))
         if max(counts) > 1:
             blocks = blocks_of(grid, counts, missing)
             total = sum(b.counts.total for b in blocks.values())
@@ -273,13 +273,13 @@ def fouled(size: tuple[float, float, float], keepouts: list[tuple[list[float], l
     return validate(tree)
 
 
-def cure(design: Design, kind: str, more: Any = None) -> Any:
-    return next(c for c in what_it_takes(design, "x", more, meshes={}).cures if c.kind == kind)
+def fix(design: Design, kind: str, more: Any = None) -> Any:
+    return next(c for c in what_it_takes(design, "x", more, meshes={}).fixes if c.kind == kind)
 
 
 def test_a_wall_further_back_by_what_is_missing() -> None:
     """A box of two bricks is 418 and with lid and heads 431 long: a bay of 440 lacks 3 of its 12."""
-    found = cure(fouled((440, 300, 300), [], [12.5, 60.0, 320.0]), "wall")
+    found = fix(fouled((440, 300, 300), [], [12.5, 60.0, 320.0]), "wall")
     assert (found.whole, found.patch, found.does) == (True, None, "vehicle")
     assert found.figures[0].value == 3.0
 
@@ -287,7 +287,7 @@ def test_a_wall_further_back_by_what_is_missing() -> None:
 def test_a_thinner_liner_or_sheet_where_that_is_enough() -> None:
     """Across 134 and 13 more with 12 of gaps is 159; a bay of 155 lacks 4: liners of 2 are enough, sheet of 2 is enough."""
     design = fouled((600, 155.0, 300), [], [40.0, 12.5, 320.0])
-    liner, sheet = cure(design, "liner"), cure(design, "sheet")
+    liner, sheet = fix(design, "liner"), fix(design, "sheet")
     assert (liner.whole, liner.figures[0].value) == (True, 2.0) or liner.figures[0].value < 4
     assert sheet.whole
     for found in (liner, sheet):
@@ -296,7 +296,7 @@ def test_a_thinner_liner_or_sheet_where_that_is_enough() -> None:
 
 def test_the_thing_in_the_way_moved_by_what_is_missing() -> None:
     design = fouled((900, 400, 300), [([455.0, 100.0, 320.0], [500.0, 200.0, 400.0])], [30.0, 120.0, 320.0])
-    found = cure(design, "thing")
+    found = fix(design, "thing")
     assert found.whole
     assert found.patch is None  # it is done on the car, and measured again
     assert found.message == "k0 {0} aft"
@@ -305,14 +305,14 @@ def test_the_thing_in_the_way_moved_by_what_is_missing() -> None:
 
 def test_one_row_left_out() -> None:
     design = fouled((440, 300, 300), [], [12.5, 60.0, 320.0])
-    found = cure(design, "fewer")
+    found = fix(design, "fewer")
     assert found.whole
     assert edited(design, found.patch).boxes["x"].blocks["a"].counts.aft == 1
 
 
 def test_a_smaller_gap_says_what_the_rules_is_for() -> None:
     design = fouled((900, 400, 300), [([455.0, 100.0, 320.0], [500.0, 200.0, 400.0])], [30.0, 120.0, 320.0])
-    found = cure(design, "gap")
+    found = fix(design, "gap")
     assert "fixed to the same structure" in found.message
     after = edited(design, found.patch)
     assert next(iter(after.agreed_gaps.values())).reason.startswith("accepted: 6 by rule")
@@ -330,7 +330,7 @@ def test_one_more_row_that_fits_comes_with_its_place() -> None:
 def test_a_partial_cure_says_what_is_left_and_offers_no_button() -> None:
     both = [([455.0, 100.0, 320.0], [500.0, 200.0, 400.0]), ([100.0, 259.0, 320.0], [160.0, 300.0, 400.0])]
     design = fouled((900, 400, 300), both, [30.0, 120.0, 320.0])
-    part = [c for c in what_it_takes(design, "x", meshes={}).cures if not c.whole]
+    part = [c for c in what_it_takes(design, "x", meshes={}).fixes if not c.whole]
     assert part
     assert all(c.left for c in part)
 
@@ -338,7 +338,7 @@ def test_a_partial_cure_says_what_is_left_and_offers_no_button() -> None:
 def test_of_a_box_that_is_clear_nothing_is_cured() -> None:
     answer = what_it_takes(fouled((900, 400, 300), [], [30.0, 120.0, 320.0]), "x", meshes={})
     assert answer.fits
-    assert answer.cures == ()
+    assert answer.fixes == ()
     with pytest.raises(UnknownThing):
         what_it_takes(fouled((900, 400, 300), [], [30.0, 120.0, 320.0]), "y", meshes={})
 

@@ -9,7 +9,7 @@ from levelcradle.core.design import validate
 from levelcradle.core.design.mount import OnHardPoint
 from levelcradle.core.edits import edited
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.finding import TIGHT_USE
+from levelcradle.core.finding import TIGHT_UTILISATION
 from levelcradle.core.hang import Answer, how_it_hangs, what_mends
 from tests.conftest import DEMO
 from tests.plain import analysed
@@ -41,8 +41,8 @@ def test_whatever_is_proposed_holds_and_makes_nothing_foul(box: str) -> None:
         carriers = [m for m in design.mounts.values() if m.box == box]
         assert {design.hardpoints[m.lands_on.hardpoint].name for m in carriers if isinstance(m.lands_on, OnHardPoint)} == set(way.on)
         assert len(carriers) == len(way.on)
-        assert max(row.use for m in support.mounts for row in m.rows) == pytest.approx(way.use)
-        assert way.use <= 1.0
+        assert max(row.utilisation for m in support.mounts for row in m.rows) == pytest.approx(way.utilisation)
+        assert way.utilisation <= 1.0
 
 
 @pytest.mark.parametrize("each_kg", [2.0, -10.0])
@@ -52,7 +52,7 @@ def test_nothing_is_used_beyond_clear_where_it_may_be_clear(each_kg: float, monk
     way = next(way for way in hanging(DEMO).ways if len(way.on) == 4)
     analysis = analysed(edited(validate(DEMO), way.patch).model_dump(mode="json", by_alias=True))
     rows = [row for s in analysis.supports if s.box == "tank" for m in s.mounts for row in m.rows]
-    assert all(row.use <= TIGHT_USE for row in rows if row.check not in ("wall", "doubler patch"))
+    assert all(row.utilisation <= TIGHT_UTILISATION for row in rows if row.check not in ("wall", "doubler patch"))
 
 
 def test_a_heavier_box_asks_for_heavier_mounts() -> None:
@@ -148,7 +148,7 @@ def test_what_would_mend_a_weak_mount_holds_and_leaves_the_rest_alone(thin: dict
         after = edited(validate(tree), mend.patch)
         analysis = analysed(after.model_dump(mode="json", by_alias=True))
         assert {f.id for f in analysis.findings if f.state == "foul"} < foul
-        assert max(row.use for s in analysis.supports for m in s.mounts if m.id == "tank-lf" for row in m.rows) == pytest.approx(mend.use)
+        assert max(row.utilisation for s in analysis.supports for m in s.mounts if m.id == "tank-lf" for row in m.rows) == pytest.approx(mend.utilisation)
         assert all(after.mounts[key] == validate(tree).mounts[key] for key in tree["mounts"] if key != "tank-lf")
 
 

@@ -56,7 +56,7 @@ def test_a_mirrored_car_has_the_same_gaps_uses_and_axle_loads() -> None:
         for found, analysis in zip(worst, (here, there), strict=True):
             for support in (s for s in analysis.supports if s.box == box):
                 for row in (r for m in support.mounts for r in m.rows):
-                    found[row.check] = max(found[row.check], row.use)
+                    found[row.check] = max(found[row.check], row.utilisation)
         assert worst[0] == pytest.approx(worst[1], rel=1e-6)
     a, b = here.level.ready, there.level.ready
     assert a is not None

@@ -5,7 +5,7 @@ from typing import Any
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
-from levelcradle.core.fit.space import Hindrance
+from levelcradle.core.fit.space import ClearanceConstraint
 from levelcradle.core.fit.stand import STEP_MM, least_travel
 from levelcradle.core.solids import Solid, block, hull, nearest, rod
 
@@ -34,7 +34,7 @@ ROUND = rod((116.5, 0.0, 0.0), (166.9, 44.4, 0.0), 33.3)  # whose end tells its 
 @given(st.lists(things, min_size=1, max_size=4), st.integers(0, 2), st.sampled_from([-1.0, 1.0]), st.floats(0, 12))
 def test_a_remedy_clears_and_is_the_least(around: list[Solid], axis: int, sign: float, need: float) -> None:
     piece = block((0.0, 0.0, 0.0), (120.0, 90.0, 60.0))
-    hindrances = [Hindrance(solid, need, "items/t", "t") for solid in around]
+    hindrances = [ClearanceConstraint(solid, need, "items/t", "t") for solid in around]
     far = least_travel([piece], hindrances, axis, sign, 2000.0)
     assert far is not None
 

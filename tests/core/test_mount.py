@@ -17,7 +17,7 @@ from levelcradle.core.connection.angle.checks import (
     geometry,
     lever_pull,
     tightening,
-    uses,
+    utilisations,
     weld_line,
 )
 from levelcradle.core.connection.angle.pieces import AngleFrame
@@ -68,7 +68,7 @@ def test_four_mounts_out_of_square_and_one_of_them_soft() -> None:
 def test_every_solve_is_in_equilibrium(points: list[tuple[int, ...]], cg: tuple[float, ...], throw: tuple[float, ...]) -> None:
     """Forces sum to m g a and moments about any point to those of the weight: checked apart from the solver."""
     spots = np.array(points, float)
-    assume(judge_support(balls(points)).verdict == "holds")
+    assume(judge_support(balls(points)).support_condition == "holds")
     for forces in envelope(spots, np.array(cg), 80.0, np.array([throw]))[:, 0]:
         load = 80.0 * G_MS2 * np.array(throw)
         assert forces.sum(axis=0) == pytest.approx(load, abs=1e-3)
@@ -76,7 +76,7 @@ def test_every_solve_is_in_equilibrium(points: list[tuple[int, ...]], cg: tuple[
 
 
 @pytest.mark.parametrize(
-    ("points", "verdict"),
+    ("points", "support_condition"),
     [
         ([], "nothing"),
         ([(0, 0, 0)], "one"),
@@ -88,8 +88,8 @@ def test_every_solve_is_in_equilibrium(points: list[tuple[int, ...]], cg: tuple[
         ([(0, 0, 0), (0, 0, 0.4), (500, 50, 0)], "same place"),
     ],
 )
-def test_a_support_that_does_not_hold_is_told_in_words_first(points: list[tuple[float, ...]], verdict: str) -> None:
-    assert judge_support(balls(points)).verdict == verdict
+def test_a_support_that_does_not_hold_is_told_in_words_first(points: list[tuple[float, ...]], support_condition: str) -> None:
+    assert judge_support(balls(points)).support_condition == support_condition
 
 
 @pytest.mark.parametrize(("off", "ratio"), [(5, 1e-4), (20, 2e-3), (50, 1.3e-2)])
@@ -113,9 +113,9 @@ def joint(wall_mm: float = 2.0, doubler: Doubler | None = None, wall: str = "s23
     return AngleJoint.of(mount, 51.0, TABLES.materials[wall], wall_mm, 244.0, TABLES)
 
 
-def use(found: AngleJoint, load: str, check: str) -> float:
+def utilisation(found: AngleJoint, load: str, check: str) -> float:
     n, d, w = (np.array(v) for v in LOADS[load])
-    return float(uses(found, n, d, w, road=False)[check])
+    return float(utilisations(found, n, d, w, road=False)[check])
 
 
 def test_capacities_of_the_worked_joint() -> None:
@@ -140,7 +140,7 @@ def test_uses_of_the_worked_joint(
     assert float(lever_pull(joint(), np.array(LOADS[load][0]))) == pytest.approx(pull, rel=1e-3)
     expected = {"bolt": bolt, "leg A": leg_a, "leg B": leg_b, "bearing": bearing, "weld": weld, "wall": wall}
     for check, value in expected.items():
-        assert use(joint(), load, check) == pytest.approx(value, abs=6e-4), check
+        assert utilisation(joint(), load, check) == pytest.approx(value, abs=6e-4), check
 
 
 def test_weld_force_per_length_of_the_worked_joint() -> None:
@@ -149,22 +149,22 @@ def test_weld_force_per_length_of_the_worked_joint() -> None:
 
 
 def test_a_thicker_wall_or_a_doubler_helps() -> None:
-    assert use(joint(3.0), "front", "wall") == pytest.approx(0.610, abs=6e-4)
-    assert use(joint(doubler=PLATE), "front", "wall") == pytest.approx(0.275, abs=6e-4)
-    assert use(joint(doubler=PLATE), "front", "doubler patch") == pytest.approx(0.546, abs=6e-4)
+    assert utilisation(joint(3.0), "front", "wall") == pytest.approx(0.610, abs=6e-4)
+    assert utilisation(joint(doubler=PLATE), "front", "wall") == pytest.approx(0.275, abs=6e-4)
+    assert utilisation(joint(doubler=PLATE), "front", "doubler patch") == pytest.approx(0.546, abs=6e-4)
 
 
 @given(st.sampled_from(sorted(LOADS)), st.floats(1.0, 5.0))
 def test_more_load_never_uses_less(load: str, factor: float) -> None:
     small, large = ([np.array(v * f) for v in LOADS[load]] for f in (1.0, factor))
     for road in (False, True):
-        less, more = uses(joint(), *small, road=road), uses(joint(), *large, road=road)
+        less, more = utilisations(joint(), *small, road=road), utilisations(joint(), *large, road=road)
         assert all(float(more[check]) >= float(less[check]) - 1e-12 for check in less)
 
 
 def test_on_the_road_the_joint_must_not_slip() -> None:
     """Shear of 0.15 of what clamps, over 1.25, uses it up; 17,661 N of preload hold 2,119 N."""
-    found = uses(joint(), np.array(0.0), np.array(0.0), np.array(2119.3), road=True)
+    found = utilisations(joint(), np.array(0.0), np.array(0.0), np.array(2119.3), road=True)
     assert float(found["bolt"]) == pytest.approx(1.0, rel=1e-3)
 
 
@@ -262,7 +262,7 @@ def test_without_its_doubler_the_wall_is_foul(tree: dict[str, Any]) -> None:
         mount["to_box"]["doubler"] = None
     walls = {}
     for support in analyse(validate(tree), {}).supports:
-        walls[support.box] = max(r.use for m in support.mounts for r in m.rows if r.check == "wall")
+        walls[support.box] = max(r.utilisation for m in support.mounts for r in m.rows if r.check == "wall")
     assert walls == pytest.approx({"bonnet": 1.624, "tank": 1.323}, abs=0.01)
 
 

@@ -30,7 +30,7 @@ def forces_of(contacts: list[Contact], g: tuple[float, ...], cg: tuple[float, ..
 @given(st.lists(place, min_size=2, max_size=3, unique=True), st.lists(place, min_size=1, max_size=4, unique=True), place, throw)
 def test_forces_balance_the_throw_and_no_pad_pulls(bolted: Any, lying: Any, cg: Any, g: Any) -> None:
     contacts = [*(Contact(at, UP) for at in bolted), *pads(lying)]
-    assume(judge_support(contacts).verdict == "holds")
+    assume(judge_support(contacts).support_condition == "holds")
     found = forces_of(contacts, g, cg)
     assume(not found.lifts)
     load, spots = KG * G_MS2 * np.array(g), np.array([c.at for c in contacts])
@@ -45,7 +45,7 @@ def test_forces_balance_the_throw_and_no_pad_pulls(bolted: Any, lying: Any, cg: 
 @given(st.lists(place, min_size=3, max_size=5, unique=True), place, throw)
 def test_where_nothing_could_lift_it_is_the_two_way_answer(bolted: Any, cg: Any, g: Any) -> None:
     contacts = [Contact(at, UP) for at in bolted]
-    assume(judge_support(contacts).verdict == "holds")
+    assume(judge_support(contacts).support_condition == "holds")
     two_way = envelope(np.array(bolted), np.array(cg), KG, np.array([g]))
     assert forces_of(contacts, g, cg).forces == pytest.approx(two_way, abs=1e-3 * KG * G_MS2)
 
@@ -86,6 +86,6 @@ def test_a_box_that_only_lies_there_lifts_off(g: tuple[float, float, float], lif
 
 def test_what_only_lies_on_pads_is_not_held() -> None:
     corners = [(x, y, 0.0) for x in (-200.0, 200.0) for y in (-300.0, 300.0)]
-    assert judge_support(pads(corners)).verdict == "loose"
-    assert judge_support([*pads(corners), Contact((0.0, 0.0, 50.0), UP)]).verdict == "loose", "free to turn about the one bolt"
-    assert judge_support(pads([corners[0], corners[0]])).verdict == "same place"
+    assert judge_support(pads(corners)).support_condition == "loose"
+    assert judge_support([*pads(corners), Contact((0.0, 0.0, 50.0), UP)]).support_condition == "loose", "free to turn about the one bolt"
+    assert judge_support(pads([corners[0], corners[0]])).support_condition == "same place"

@@ -14,7 +14,7 @@ from levelcradle.core.fit import study
 from levelcradle.core.fit.pairs import pairs
 from levelcradle.core.fit.wanted import MOST_ANYWHERE, Wanted, held_in, left_of
 from levelcradle.core.fit.wishes import Wishes
-from levelcradle.core.modules import turns_for
+from levelcradle.core.modules import orientations_for
 from tests.core.test_fit import bay_design, bay_tree
 
 side = st.integers(6, 30).map(lambda n: 10.0 * n)
@@ -39,7 +39,7 @@ def boxed(pair: Any) -> Box:
 @given(two(), st.tuples(side, side, side), st.integers(1, 12))
 def test_a_pair_of_grids_keeps_its_gaps_and_asks_what_its_box_does(design: Design, room: tuple[float, float, float], left: int) -> None:
     kinds = design.module_kinds
-    turns = [(key, turn) for key in kinds for turn in turns_for(kinds[key])[:3]]
+    turns = [(key, turn) for key in kinds for turn in orientations_for(kinds[key])[:3]]
     grids = {row: [(a, b, c) for a, b, c in product((1, 2), (1, 3), (1, 2))] for row in turns}
     for pair in pairs(turns, kinds, grids, room, {"brick": left, "slab": left}, above=2):
         box = boxed(pair)
@@ -126,7 +126,7 @@ def test_one_kind_stands_on_two_faces_in_one_box_where_that_holds_more() -> None
 def test_two_faces_hold_no_more_than_there_are(shelf: int) -> None:
     kinds = bay_design((900, 900, 605), []).module_kinds
     kind = kinds["brick"].model_copy(update={"may_rest_on": ("base", "side_a")})
-    turns = [("brick", turn) for turn in turns_for(kind)]
+    turns = [("brick", turn) for turn in orientations_for(kind)]
     grids = {row: [(a, b, c) for a, b, c in product((1, 2), (1, 3), (1, 2))] for row in turns}
     found = [pair.modules for pair in pairs(turns, {"brick": kind}, grids, (600, 600, 600), {"brick": shelf}, above=4)]
     assert found

@@ -11,10 +11,10 @@ from hypothesis import strategies as st
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.box import shell_of
-from levelcradle.core.clearance import catches, lay_against, move_to, stack_up, tape_between
+from levelcradle.core.clearance import align_to_face, move_to, snap_points, stack_up, tape_between
 from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.design import Design, standard_tables, validate
-from levelcradle.core.design.box import Block, Chamfer, Counts, Dividers, Turn
+from levelcradle.core.design.box import Block, Chamfer, Counts, Dividers, Orientation
 from levelcradle.core.design.patch import apply
 from levelcradle.core.edits import edited
 from levelcradle.core.errors import DesignError
@@ -26,7 +26,7 @@ from levelcradle.demo import demo_design
 STEEL = standard_tables().materials["s235"]
 
 DEMO_DESIGN = demo_design()
-EDGE = Turn(down="side_a", aft="end_b")
+EDGE = Orientation(down="side_a", aft="end_b")
 
 
 def one(design: Design, code: str, *subjects: str) -> Any:
@@ -100,10 +100,10 @@ def test_lined_up_spread_and_refused_with_a_reason(demo: Design) -> None:
 
 def test_turned_about_in_turn_the_terminals_alternate_and_both_ends_have_room(demo: Design) -> None:
     kind = demo.module_kinds["flagstone"]
-    laid = lay_out(Block(kind="flagstone", turn=Turn(down="side_a", aft="base"), counts=Counts(aft=4), alternate="aft"), kind)
+    laid = lay_out(Block(kind="flagstone", turn=Orientation(down="side_a", aft="base"), counts=Counts(aft=4), alternate="aft"), kind)
     sides = [m.looks.index("end_a") for m in laid.modules]
     assert sides == [sides[0], 5 - sides[0], sides[0], 5 - sides[0]]
-    assert laid.turned.asks_mm[2] == laid.turned.asks_mm[3] == 60
+    assert laid.turned.face_clearance_mm[2] == laid.turned.face_clearance_mm[3] == 60
 
 
 @given(st.integers(1, 9), st.integers(1, 5), st.floats(0.5, 6))
@@ -270,7 +270,7 @@ def test_coats_and_beads_are_rows(tree: dict[str, Any]) -> None:
 
 def test_a_drag_catches_where_the_axle_is_just_kept_clear(demo: Design) -> None:
     """25 needed, 10.5 there: 14.5 aft it is tight, 3 further clear."""
-    rows = [c for c in catches(resolve(demo, {}), "tank") if c.axis == 0 and c.towards == -1]
+    rows = [c for c in snap_points(resolve(demo, {}), "tank") if c.axis == 0 and c.towards == -1]
     assert [(c.at_mm, c.gap_mm, c.state) for c in rows] == [(2688.0, 28.0, "clear"), (2685.0, 25.0, "tight")]
 
 
@@ -287,7 +287,7 @@ def test_the_tape_made_to_read_what_is_wanted(want: float) -> None:
 
 
 def test_laid_against_a_sloping_panel_it_leans_with_it_and_keeps_the_gap(demo: Design) -> None:
-    pose = lay_against(resolve(demo, {}), "bonnet", "bays/bonnet/sides/top")
+    pose = align_to_face(resolve(demo, {}), "bonnet", "bays/bonnet/sides/top")
     assert pose.pitch_deg == pytest.approx(-math.degrees(math.atan(105 / 870)), abs=0.002)  # 785 to 890 over 870
     moved = edited(demo, [{"op": "replace", "path": "/boxes/bonnet/pose", "value": pose.model_dump(mode="json")}])
     gap = one(moved, "gap", "boxes/bonnet", "bays/bonnet/sides/top")

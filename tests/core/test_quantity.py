@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from levelcradle.core.errors import ReadingError
-from levelcradle.core.quantity import Move, Place, Way, meant, read, read_place, write_along, write_length, write_mass
+from levelcradle.core.quantity import Move, Place, PlaceAxis, meant, read, read_place, write_along, write_length, write_mass
 
 MILLIMETRES = st.floats(-20_000, 20_000, allow_nan=False)
 INCH_MM = 25.4
@@ -184,7 +184,7 @@ def test_the_unit_that_was_meant_is_told() -> None:
 
 
 @given(MILLIMETRES, st.sampled_from(["aft", "across", "up", "left", "right"]), st.sampled_from(["mm", "in"]))
-def test_a_place_along_an_axis_reads_back_without_a_sign(value: float, way: Way, unit: str) -> None:
+def test_a_place_along_an_axis_reads_back_without_a_sign(value: float, way: PlaceAxis, unit: str) -> None:
     text = write_along(value, way, unit)  # type: ignore[arg-type]
     axis = "across" if way in ("left", "right") else way
     found = getattr(read_place(text, way, unit), axis)

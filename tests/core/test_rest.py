@@ -30,8 +30,8 @@ def car(pads: tuple[float, ...] = (330.0, 404.0), bolts: int = 3, **parts: Any) 
     return plain_car(boxes={"x": box_at(AT)}, members={"r": RAIL}, hardpoints=hard, mounts=mounts, **parts)
 
 
-def uses(analysis: Analysis) -> dict[str, float]:
-    return {m.id: row.use for s in analysis.supports for m in s.mounts for row in m.rows if row.check == "pad"}
+def utilisations(analysis: Analysis) -> dict[str, float]:
+    return {m.id: row.utilisation for s in analysis.supports for m in s.mounts for row in m.rows if row.check == "pad"}
 
 
 def test_a_pad_bears_down_and_is_never_asked_to_hold() -> None:
@@ -52,7 +52,7 @@ def test_a_pad_bears_down_and_is_never_asked_to_hold() -> None:
 def test_twice_the_pad_is_pressed_half_as_hard() -> None:
     one, wide = car(), car()
     wide["mounts"]["p0"]["shape"]["length_mm"] = 160.0
-    before, after = uses(analysed(one)), uses(analysed(wide))
+    before, after = utilisations(analysed(one)), utilisations(analysed(wide))
     assert after["p0"] == pytest.approx(before["p0"] / 2, rel=0.02)
     soft = car()
     soft["mounts"]["p0"]["shape"]["bears_mpa"] = 0.001
@@ -90,7 +90,7 @@ def test_pads_alone_hold_nothing_and_too_few_bolts_lift_off() -> None:
     assert "free to slide or turn" in message_text(loose)
     assert "lifts off in rebound" in message_text(lifts)
     assert (loose.state, lifts.state) == ("foul", "foul")
-    assert not uses(analysed(car(bolts=2)))
+    assert not utilisations(analysed(car(bolts=2)))
 
 
 def test_a_new_rest_lies_in_the_middle_of_its_member() -> None:

@@ -9,12 +9,12 @@ from hypothesis import strategies as st
 
 from levelcradle.core.assembly import resolve
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance import catches
+from levelcradle.core.clearance import snap_points
 from levelcradle.core.design import Design, validate
 from levelcradle.core.fit import Wishes
 from levelcradle.core.fit.cases import LuggageRoom
-from levelcradle.core.fit.space import Hindrance, free_space
-from levelcradle.core.fit.stand import STEP_MM, least_travel, pressing, settle
+from levelcradle.core.fit.space import ClearanceConstraint, free_space
+from levelcradle.core.fit.stand import STEP_MM, least_travel, pressing, solve_placement
 from levelcradle.core.solids import Solid, block, mesh_solid, nearest, surface_of
 from tests.core.test_fit import bay_design
 from tests.plain import box_at, found, plain_car
@@ -27,11 +27,11 @@ place = st.tuples(*(st.integers(-120, 120),) * 3)
 lump = st.tuples(place, st.tuples(*(st.integers(5, 80),) * 3), st.integers(0, 25))
 
 
-def thing(low: Any, size: Any, need_mm: float) -> Hindrance:
-    return Hindrance(block(tuple(low), tuple(a + b for a, b in zip(low, size, strict=True))), need_mm, "t", "t")  # type: ignore[arg-type]
+def thing(low: Any, size: Any, need_mm: float) -> ClearanceConstraint:
+    return ClearanceConstraint(block(tuple(low), tuple(a + b for a, b in zip(low, size, strict=True))), need_mm, "t", "t")  # type: ignore[arg-type]
 
 
-def gaps_at(at: Vec, things: list[Hindrance], piece: Solid = PIECE) -> list[float]:
+def gaps_at(at: Vec, things: list[ClearanceConstraint], piece: Solid = PIECE) -> list[float]:
     """What each gap has beyond its need, the piece put there afresh."""
     there = block(tuple(a + b for a, b in zip(piece.low, at, strict=True)), tuple(a + b for a, b in zip(piece.high, at, strict=True)))  # type: ignore[arg-type]
     return [nearest(there, t.solid).gap_mm - t.need_mm for t in things]
@@ -46,7 +46,7 @@ def test_what_holds_keeps_every_gap_within_its_bounds_and_what_lacks_says_so(row
     things = [thing(*row) for row in rows]
     low, high = (-200.0, -200.0, -10.0), (200.0, 200.0, 300.0)
     begin = (float(start[0]), float(start[1]), float(max(start[2], -10)))
-    came = settle([PIECE], things, begin, low, high, NOWHERE)
+    came = solve_placement([PIECE], things, begin, low, high, NOWHERE)
     if came.holds:
         assert min(gaps_at(came.at, things)) >= -1e-6
     else:
@@ -60,14 +60,14 @@ def test_squeezed_between_two_walls_it_lacks_what_the_slot_is_short_of(slot: flo
     """100 long with 10 wanted at either end, wherever it starts."""
     walls = [thing((-50, -500, -500), (50, 1000, 1000), 10.0), thing((slot, -500, -500), (50, 1000, 1000), 10.0)]
     for start in (-3.0, 5.0, 14.0):
-        came = settle([PIECE], walls, (start, 0.0, 0.0), *FAR, NOWHERE)
+        came = solve_placement([PIECE], walls, (start, 0.0, 0.0), *FAR, NOWHERE)
         assert came.lack_mm == pytest.approx(lack, abs=0.06)
         assert came.holds == (lack == 0)
 
 
 def test_free_it_stands_lowest_and_nearest_to_where_it_is_preferred() -> None:
     floor = [thing((-500, -500, -50), (1000, 1000, 50), 4.0)]
-    came = settle([PIECE], floor, (80.0, 60.0, 90.0), *FAR, (30.0, -20.0, 0.0), roomy_mm=1.5)
+    came = solve_placement([PIECE], floor, (80.0, 60.0, 90.0), *FAR, (30.0, -20.0, 0.0), roomy_mm=1.5)
     assert came.holds
     assert came.at == pytest.approx((30.0, -20.0, 5.5), abs=0.05)
 
@@ -98,7 +98,7 @@ def test_the_way_told_is_the_first_place_on_the_step_that_keeps_every_gap(rows: 
 
 def test_past_a_scan_the_way_is_measured() -> None:
     scan = mesh_solid(*surface_of(block((40, 0, 0), (70, 60, 40))), slack_mm=0.0, closed=True, inside=True)
-    assert least_travel([PIECE], [Hindrance(scan, 6.0, "s", "s")], 0, 1.0, 200.0) == pytest.approx(76.0, abs=1.0)
+    assert least_travel([PIECE], [ClearanceConstraint(scan, 6.0, "s", "s")], 0, 1.0, 200.0) == pytest.approx(76.0, abs=1.0)
 
 
 def test_what_presses_says_the_way_it_is_to_be_left() -> None:
@@ -122,7 +122,7 @@ def test_put_where_it_is_caught_a_box_has_just_the_gap_that_is_told(lean_deg: fl
             "solid": {"type": "prism", "outline_mm": plan, "low_up_mm": 0, "high_up_mm": 900}}  # fmt: skip
     at = (1000.0 + back, 0.0, 400.0)
     tree = plain_car(boxes={"x": box_at(at)}, items={"wall": wall})
-    rows = [c for c in catches(resolve(validate(tree), {}), "x") if c.axis == 0 and c.name == "wall"]
+    rows = [c for c in snap_points(resolve(validate(tree), {}), "x") if c.axis == 0 and c.name == "wall"]
     assert {c.state for c in rows} == {"clear", "tight"}
     for row in rows:
         there = plain_car(boxes={"x": box_at((row.at_mm, *at[1:]))}, items={"wall": wall})

@@ -11,7 +11,19 @@ from hypothesis import strategies as st
 
 from levelcradle.core import solids
 from levelcradle.core.axes import Placement, rotation
-from levelcradle.core.solids import Solid, block, block_shadows, bounds_apart, hull, mesh_solid, nearest, prism, rod, shadows, touches
+from levelcradle.core.solids import (
+    Solid,
+    block,
+    block_projections,
+    bounds_apart,
+    hull,
+    mesh_solid,
+    nearest,
+    prism,
+    projections,
+    rod,
+    touches,
+)
 
 COORDINATE = st.integers(-500, 500).map(float)
 SIZE = st.integers(1, 300).map(float)
@@ -104,7 +116,7 @@ def test_a_leaning_block_is_not_upright() -> None:
 
 def test_shadows() -> None:
     wedge = prism([(0, 0), (100, 0), (0, 50)], 10, 40)
-    plan, side = shadows(wedge)
+    plan, side = projections(wedge)
     assert set(plan) == {(0, 0), (100, 0), (0, 50)}
     assert set(side) == {(0, 10), (100, 10), (100, 40), (0, 40)}
 
@@ -112,10 +124,10 @@ def test_shadows() -> None:
 @given(st.tuples(*[st.integers(-180, 180)] * 3), st.lists(blocks(), min_size=1, max_size=4))
 def test_the_shadows_of_many_blocks_are_those_of_each(angles: tuple[int, int, int], some: list[Solid]) -> None:
     placement = Placement(rotation(*angles), (10.0, 20.0, 30.0))
-    together = block_shadows(np.array([b.low for b in some]), np.array([b.high for b in some]), placement)
+    together = block_projections(np.array([b.low for b in some]), np.array([b.high for b in some]), placement)
     for (plan, side, top), alone in zip(together, some, strict=True):
         moved = alone.moved(placement)
-        for view, other in zip((plan, side), shadows(moved), strict=True):
+        for view, other in zip((plan, side), projections(moved), strict=True):
             for axis in (0, 1):
                 assert min(p[axis] for p in view) == pytest.approx(min(p[axis] for p in other), abs=2e-3)
                 assert max(p[axis] for p in view) == pytest.approx(max(p[axis] for p in other), abs=2e-3)
@@ -124,7 +136,7 @@ def test_the_shadows_of_many_blocks_are_those_of_each(angles: tuple[int, int, in
 
 @pytest.mark.parametrize("end", [(0.0, 0.0, 100.0), (100.0, 0.0, 0.0), (60.0, 0.0, 80.0)])
 def test_the_shadow_of_a_rod_holds_its_ends(end: tuple[float, float, float]) -> None:
-    for view in shadows(rod((0, 0, 0), end, 10)):
+    for view in projections(rod((0, 0, 0), end, 10)):
         xs, ys = [p[0] for p in view], [p[1] for p in view]
         assert max(xs) - min(xs) >= 20 - 1e-3 or max(ys) - min(ys) >= 20 - 1e-3
 

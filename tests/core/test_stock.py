@@ -9,7 +9,7 @@ from levelcradle.core.design import validate
 from levelcradle.core.errors import DesignError, UnknownThing
 from levelcradle.core.finding import Finding, message_text
 from levelcradle.core.fit import Wishes, study
-from levelcradle.core.modules.turns import turns_for
+from levelcradle.core.modules.orientations import orientations_for
 from levelcradle.core.stock import STARTERS, common_window, starter_kinds, starters
 from tests.core.test_fit import bay_tree
 from tests.plain import BRICK, box_at, found, plain_car
@@ -97,7 +97,7 @@ def test_every_starter_kind_is_marked_and_can_be_placed(tree: dict[str, Any], ke
     assert kind.made_up
     assert kind.empty_v is not None
     assert kind.empty_v < kind.nominal_v < kind.full_v
-    assert turns_for(kind)
+    assert orientations_for(kind)
     tree["module_kinds"]["new"] = kind.model_dump(mode="json")
     validate(tree)
 

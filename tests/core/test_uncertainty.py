@@ -8,14 +8,14 @@ import pytest
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import validate
 from levelcradle.core.finding import message_text
-from levelcradle.core.level import Loads
+from levelcradle.core.level import WheelLoads
 from tests.plain import as_found
 
 DRAWS = 1_000_000
 WITHIN = 0.05
 
 
-def ready(tree: dict[str, Any], state: str = "") -> Loads:
+def ready(tree: dict[str, Any], state: str = "") -> WheelLoads:
     level = analyse(validate(tree), {}).level
     found = next(row.loads for row in level.states if row.id == state) if state else level.ready
     assert found is not None

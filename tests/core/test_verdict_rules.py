@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.clearance import catches
+from levelcradle.core.clearance import snap_points
 from levelcradle.core.design import validate
 from levelcradle.core.design.pins import refuse_brittle_bolts, refuse_moving_pinned
 from levelcradle.core.errors import DesignError
@@ -140,7 +140,7 @@ def test_every_kind_of_case_is_asked(kind: str) -> None:
     tree["tables"] = {**tree["tables"], "load_cases": {k: {**r, "up_g": 40.0} for k, r in cases.items()}}
     rows = [row for support in analysed(tree).supports for mount in support.mounts for row in mount.rows]
     assert {row.kind for row in rows} == {kind}
-    assert max(row.use for row in rows) > 1
+    assert max(row.utilisation for row in rows) > 1
 
 
 # --- axle loads ---
@@ -269,7 +269,7 @@ def test_of_one_block_the_least_way_out_is_told_and_of_several_pieces_at_least(d
 def test_a_thing_that_is_touched_catches_the_box_on_its_own_side() -> None:
     """Standing on it with no gap at all, the box is caught upward, where its need is kept."""
     design = validate(car(a_block((907, -133, 200), (1307, 267, 300), gap_class="same")))
-    up = [c for c in catches(resolve(design, {}), "x") if c.name == "thing" and c.axis == 2]
+    up = [c for c in snap_points(resolve(design, {}), "x") if c.name == "thing" and c.axis == 2]
     assert {c.state: c.at_mm for c in up if c.towards == -1} == {"tight": pytest.approx(306.0), "clear": pytest.approx(309.0)}
 
 

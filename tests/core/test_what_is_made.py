@@ -20,8 +20,8 @@ from levelcradle.core.edits import built_as, edited
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.meshes import Mesh, placed_mesh
 from levelcradle.core.modules import strings_in
-from levelcradle.core.outlines import shapes
-from levelcradle.core.solids import Solid, nearest, rod, shadows
+from levelcradle.core.projections import shapes
+from levelcradle.core.solids import Solid, nearest, projections, rod
 from tests.conftest import DEMO
 from tests.plain import BRICK, box_at, plain_car, space
 
@@ -160,7 +160,7 @@ def test_a_scans_shadow_is_drawn_to_an_eightieth_of_its_size() -> None:
     legs = [trimesh.creation.box(bounds=[[0, 0, 0], [400, 60, 100]]), trimesh.creation.box(bounds=[[0, 0, 0], [60, 400, 100]])]
     angle = trimesh.util.concatenate(legs)
     scan = MeshSolid.model_validate({"type": "mesh", "file": "a" * 64, "tolerance_mm": 1.0})
-    plan, side = shadows(placed_mesh(scan, Mesh(np.array(angle.vertices), np.array(angle.faces), True)))
+    plan, side = projections(placed_mesh(scan, Mesh(np.array(angle.vertices), np.array(angle.faces), True)))
     assert Polygon(plan).area == pytest.approx(400 * 60 + 340 * 60, rel=0.03)
     assert Polygon(side).area == pytest.approx(400 * 100, rel=0.03)
 

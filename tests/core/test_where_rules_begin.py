@@ -15,9 +15,9 @@ from shapely.geometry import Polygon
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.axes import Placement, rotation
-from levelcradle.core.bays import diagonal_figures
+from levelcradle.core.bays import diagonal_result
 from levelcradle.core.clearance import stack_up
-from levelcradle.core.clearance.strayed import TYRE_MM
+from levelcradle.core.clearance.outside_bay import TYRE_MM
 from levelcradle.core.clearance.tape import move_to, tape_between
 from levelcradle.core.connection import Contact
 from levelcradle.core.connection.angle.checks import leg_a
@@ -33,7 +33,7 @@ from levelcradle.core.level.lift import cg_height
 from levelcradle.core.meshes import Mesh, placed_mesh
 from levelcradle.core.modules.rearranged import Order, rearranged
 from levelcradle.core.mount import judge_support
-from levelcradle.core.solids import block, block_shadows, hull, hull_corners, line_spans, shadows, touches
+from levelcradle.core.solids import block, block_projections, hull, hull_corners, line_spans, projections, touches
 from levelcradle.core.survey import survey_blanks
 from levelcradle.core.survey.findings import survey_findings
 from tests.conftest import DEMO
@@ -86,7 +86,7 @@ def test_a_diagonal_that_reads_what_the_stations_say_is_out_of_square_by_nothing
         diagonal = {"one": {"station": "a", "corner": "left_floor"}, "other": {"station": "a", "corner": "right_top"},
                     "length_mm": reads + extra}  # fmt: skip
         bay = {"name": "b", "stations": {"a": station, "b": {**station, "aft_mm": 1500.0}}, "sides": sides, "diagonals": {"d": diagonal}}
-        (row,) = diagonal_figures(validate(plain_car(bays={"b": bay})).bays["b"])
+        (row,) = diagonal_result(validate(plain_car(bays={"b": bay})).bays["b"])
         assert row.out_of_square_deg is not None
         assert math.copysign(1, row.out_of_square_deg) == math.copysign(1, extra) or abs(row.out_of_square_deg) < 1e-9
         assert (abs(row.out_of_square_deg) < 1e-9) == (extra == 0.0)
@@ -95,7 +95,7 @@ def test_a_diagonal_that_reads_what_the_stations_say_is_out_of_square_by_nothing
 def test_a_diagonal_that_no_such_sides_can_have_says_nothing_of_the_corner() -> None:
     diagonal = {"one": {"station": "a", "corner": "left_floor"}, "other": {"station": "a", "corner": "right_top"}, "length_mm": 5000.0}
     bay = space((1000.0, 1500.0), (300.0, 300.0), diagonals={"d": diagonal})
-    (row,) = diagonal_figures(validate(plain_car(bays={"b": bay})).bays["b"])
+    (row,) = diagonal_result(validate(plain_car(bays={"b": bay})).bays["b"])
     assert row.out_of_square_deg is None
     assert row.misfit_mm > 4000
 
@@ -131,7 +131,7 @@ def test_in_a_space_that_tapers_a_box_is_out_of_it_where_its_middle_is_beyond_th
 def test_a_thing_is_moved_out_of_the_way_only_where_it_goes_in_and_hangs_on_nothing_that_moves(more: dict[str, Any], moved: bool) -> None:
     thing = {**a_block((1210, -200, 400), (1260, 300, 500)), "name": "t", "mass_kg": 2.0, "at_mm": [1235.0, 50.0, 450.0], **more}
     answer = what_it_takes(validate(plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0))}, items={"t": thing})), "x", meshes={})
-    assert ("thing" in {cure.kind for cure in answer.cures}) == moved
+    assert ("thing" in {fix.kind for fix in answer.fixes}) == moved
 
 
 def test_a_thing_ahead_of_the_axle_is_in_the_way_of_a_study_there() -> None:
@@ -234,7 +234,7 @@ def test_two_loose_contacts_in_one_place_hold_nothing() -> None:
     found = judge_support(
         [Contact(here, (0.0, 0.0, 1.0), "push"), Contact(here, (0.0, 0.0, 1.0), "push"), Contact((1200.0, 0.0, 400.0), (0.0, 0.0, 1.0))]
     )
-    assert (found.verdict, found.ratio) == ("same place", 0.0)
+    assert (found.support_condition, found.ratio) == ("same place", 0.0)
 
 
 @given(st.tuples(*[st.floats(-180, 180)] * 3), st.tuples(*[st.floats(-900, 900)] * 3))
@@ -242,9 +242,9 @@ def test_blocks_cast_the_shadow_that_each_of_them_casts_alone(turn: tuple[float,
     placement = Placement(rotation(*turn), at)
     lows = np.array([(0.0, 0.0, 0.0), (300.0, 20.0, 10.0), (40.0, 400.0, 0.0)])
     highs = lows + np.array([(200.0, 120.0, 90.0), (200.0, 120.0, 90.0), (20.0, 60.0, 300.0)])
-    for n, (plan, side, top) in enumerate(block_shadows(lows, highs, placement)):
+    for n, (plan, side, top) in enumerate(block_projections(lows, highs, placement)):
         alone = block(tuple(lows[n]), tuple(highs[n])).moved(placement)
-        for ring, other in zip((plan, side), shadows(alone), strict=True):
+        for ring, other in zip((plan, side), projections(alone), strict=True):
             assert Polygon(ring).symmetric_difference(Polygon(other)).area == pytest.approx(0.0, abs=2.0)
         assert top == pytest.approx(alone.high[2], abs=0.01)
 
@@ -262,7 +262,7 @@ def test_on_the_road_a_leg_may_bear_less_than_in_a_crash() -> None:
 
 
 def test_one_contact_alone_holds_nothing() -> None:
-    assert (judge_support([Contact((0.0, 0.0, 0.0), (0.0, 0.0, 1.0))]).verdict, judge_support([]).ratio) == ("one", 0.0)
+    assert (judge_support([Contact((0.0, 0.0, 0.0), (0.0, 0.0, 1.0))]).support_condition, judge_support([]).ratio) == ("one", 0.0)
     assert judge_support([Contact((0.0, 0.0, 0.0), (0.0, 0.0, 1.0))]).ratio == 0.0
 
 

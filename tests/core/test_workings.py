@@ -47,28 +47,28 @@ def test_the_steps_of_a_mount_give_its_use(demo: Design, box: str) -> None:
     """Demand over capacity, taken from the steps themselves."""
     joint = resolve(demo, {}).boxes[box].mounts[0]
     n, d, w = (abs(v) for v in LOAD)
-    uses = {name: float(use) for name, use in joint.uses(tuple(map(float, LOAD)), road=False).items()}  # type: ignore[arg-type]
-    for check, use in uses.items():
-        steps = joint.working(Governing(check, use, "front impact", "equal springs", LOAD))
+    utilisations = {name: float(utilisation) for name, utilisation in joint.utilisations(tuple(map(float, LOAD)), road=False).items()}  # type: ignore[arg-type]
+    for check, utilisation in utilisations.items():
+        steps = joint.working(Governing(check, utilisation, "front impact", "equal springs", LOAD))
         assert [step.value for step in steps[:3]] == list(LOAD)
-        assert steps[-1].value == use
+        assert steps[-1].value == utilisation
         told = values(steps)
         pull = told["bolt's pull T"]
         if check == "bolt":
             shear = math.hypot(d, w) / told["Fv,Rd"]
-            assert use == pytest.approx(max(shear + pull / (1.4 * told["Ft,Rd"]), pull / told["Ft,Rd"]))
+            assert utilisation == pytest.approx(max(shear + pull / (1.4 * told["Ft,Rd"]), pull / told["Ft,Rd"]))
         elif check == "bearing":
-            assert use == pytest.approx(math.hypot(d, w) / told["Fb,Rd"])
+            assert utilisation == pytest.approx(math.hypot(d, w) / told["Fb,Rd"])
         elif check == "weld":
-            assert use == pytest.approx(told["force per length"] / told["capacity"])
+            assert utilisation == pytest.approx(told["force per length"] / told["capacity"])
             assert told["capacity"] > told["throat a"] * 200  # N/mm²: no structural weld is weaker
         elif check == "doubler weld":
-            assert told["force per length"] / told["throat a"] / use == pytest.approx(207.8, abs=0.1)  # S235: 360 / (√3 × 0.8 × 1.25)
+            assert told["force per length"] / told["throat a"] / utilisation == pytest.approx(207.8, abs=0.1)  # S235: 360 / (√3 × 0.8 × 1.25)
         elif check == "leg A at the bolt":
             assert told["moment at the bolt"] == pytest.approx(n * (told["c"] - joint.mount.shape.thickness_mm / 2))  # type: ignore[union-attr]
         elif check in joint.rough:
             shares = d / told["N0"], abs(told["moment about n"]) / told["Mn0"], abs(told["moment about w"]) / told["Mw0"]
-            assert use == pytest.approx(sum(shares))
+            assert utilisation == pytest.approx(sum(shares))
             assert told["moment about n"] == pytest.approx(told["c"] * LOAD[2])
 
 

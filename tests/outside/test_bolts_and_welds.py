@@ -166,8 +166,8 @@ def test_on_the_road_a_pull_takes_from_what_holds_by_friction(pull: float) -> No
     """V ≤ 0.15 (Fmin − T) / 1.25 and T ≤ Fmin / 1.25, Fmin 0.7 of 0.75 of the proof load of M10 8.8 (580 MPa, 58.0 mm²: 17,661 N)."""
     found = joint("M10", c_mm=60.0)
     lever = pull * (1 + found.b1_mm / min(25.0, 1.25 * found.b1_mm))
-    use = bolt(found, np.array(pull), np.array(600.0), np.array(800.0), road=True)
-    assert float(use) == pytest.approx(max(1.25 * 1000 / (0.15 * (17661 - lever)), 1.25 * lever / 17661), rel=1e-3)
+    utilisation = bolt(found, np.array(pull), np.array(600.0), np.array(800.0), road=True)
+    assert float(utilisation) == pytest.approx(max(1.25 * 1000 / (0.15 * (17661 - lever)), 1.25 * lever / 17661), rel=1e-3)
 
 
 def test_a_doublers_weld_bears_what_its_steel_does() -> None:

@@ -8,7 +8,7 @@ import math
 
 import pytest
 
-from levelcradle.core.box.folded.pan import Pan, SheetBend, pan_outline
+from levelcradle.core.box.folded.flat_pattern import FlatPattern, SheetBend, pan_outline
 from levelcradle.core.part import FlatPart, bend_allowance, bend_deduction
 
 
@@ -46,7 +46,7 @@ def test_blank_of_an_open_tray() -> None:
     """Outside 400 × 250 × 60, t 1.5, R 1.5, K 0.44: 514.786 × 364.786."""
     deduction = bend_deduction(angle_deg=90, radius_mm=1.5, thickness_mm=1.5, k=0.44)
     assert deduction == pytest.approx(2.60708, rel=1e-5)
-    outline = pan_outline(Pan(400, 250, 60, SheetBend(1.5, 1.5, deduction, "K 0.44")))
+    outline = pan_outline(FlatPattern(400, 250, 60, SheetBend(1.5, 1.5, deduction, "K 0.44")))
     part = FlatPart("x", "x", 1, "", "", 1.5, 7850, outline, (), ())
     assert part.size_mm == pytest.approx((514.786, 364.786), rel=1e-5)
 

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from scipy import stats
 
 from levelcradle.core.design import validate
-from levelcradle.core.stock import shelf_figures
+from levelcradle.core.stock import shelf_result
 
 
 def shelf(tree: dict[str, Any], readings: list[tuple[str, float]], floor_mv: float = 0.0) -> Any:
@@ -17,7 +17,7 @@ def shelf(tree: dict[str, Any], readings: list[tuple[str, float]], floor_mv: flo
     tree["modules"] = {f"m{n}": {"name": f"m{n}", "kind": kind, "reading_v": volts} for n, (kind, volts) in enumerate(readings)}
     tree["shelf_rule"] = {"floor_mv": floor_mv, "meter_step_mv": 10.0}
     tree["boxes"], tree["mounts"], tree["stacks"] = {}, {}, {}
-    return shelf_figures(validate(tree))
+    return shelf_result(validate(tree))
 
 
 def test_two_sizes_of_module_by_hand(tree: dict[str, Any]) -> None:

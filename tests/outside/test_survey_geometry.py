@@ -11,7 +11,7 @@ from scipy.spatial import ConvexHull
 
 from levelcradle.core.bays.diagonals import out_of_square_deg
 from levelcradle.core.design.solid import Hinge, PrismSolid
-from levelcradle.core.meshes import Mesh, fit_points, simplified
+from levelcradle.core.meshes import Mesh, register_points, simplified
 from levelcradle.core.solids import block, mesh_solid, nearest
 from levelcradle.core.survey import swing
 from levelcradle.core.sweeps import pieces_of
@@ -96,11 +96,11 @@ def test_points_that_tie_a_scan_to_the_vehicle() -> None:
     turn = trimesh.transformations.rotation_matrix(0.7, (1, 2, 3))[:3, :3]
     file = np.array([(0, 0, 0), (500, 0, 0), (0, 300, 40), (200, 100, 400)], dtype=float)
     there = file @ turn.T + (2600, 40, 350)
-    fit = fit_points([tuple(p) for p in file], [tuple(p) for p in there])
+    fit = register_points([tuple(p) for p in file], [tuple(p) for p in there])
     assert np.allclose(fit.turn, turn)
     assert fit.residual_mm < 1e-9
     there[0, 2] += 6
-    fit = fit_points([tuple(p) for p in file], [tuple(p) for p in there])
+    fit = register_points([tuple(p) for p in file], [tuple(p) for p in there])
     assert np.linalg.det(fit.turn) == pytest.approx(1.0)
     assert 1 < fit.residual_mm < 6
 

@@ -149,7 +149,7 @@ def test_any_bracket_on_any_leaning_box_is_analysed(
     answer = client.post(f"{CAR}/preview", json={"patch": ops})
     assert answer.status_code in (200, 422), answer.text
     supports = answer.json()["analysis"]["supports"] if answer.status_code == 200 else []
-    assert all(isinstance(row["use"], float) for s in supports for m in s["mounts"] for row in m["rows"]), "no use is infinite or nothing"
+    assert all(isinstance(row["utilisation"], float) for s in supports for m in s["mounts"] for row in m["rows"]), "no use is infinite or nothing"
 
 
 def test_every_operation_fuzzed_from_the_apis_own_description(client: TestClient, car: str) -> None:

@@ -59,21 +59,21 @@ def test_laid_against_and_the_tape_made_to_read(client: TestClient, car: str) ->
 def test_a_preview_tells_where_the_dragged_box_is_caught(client: TestClient, car: str) -> None:
     patch = [{"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2672.5}]
     answer = ask(client, car, "preview", patch=patch).json()
-    fore = [c for c in answer["catches"] if c["axis"] == 0 and c["towards"] == -1]
+    fore = [c for c in answer["snap_points"] if c["axis"] == 0 and c["towards"] == -1]
     assert [(c["at_mm"], c["state"]) for c in fore] == [(2688.0, "clear"), (2685.0, "tight")]
-    assert ask(client, car, "preview").json()["catches"] == []
+    assert ask(client, car, "preview").json()["snap_points"] == []
 
 
 def test_what_it_would_take_with_its_costs(client: TestClient, car: str) -> None:
     answer = ask(client, car, "would-take", box="tank").json()
-    first = answer["cures"][0]
+    first = answer["fixes"][0]
     assert (first["kind"], first["whole"]) == ("move", True)
     assert edit(client, car, first["patch"]).status_code == 200
     again = ask(client, car, "would-take", box="tank").json()
     assert again["fits"]
     more = ask(client, car, "would-take", box="tank", more="up").json()
     assert not more["fits"]
-    assert all(c["patch"] is None for c in more["cures"] if not c["whole"])
+    assert all(c["patch"] is None for c in more["fixes"] if not c["whole"])
 
 
 @pytest.mark.parametrize(

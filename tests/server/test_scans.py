@@ -12,10 +12,10 @@ from levelcradle.core.errors import UnknownThing
 from levelcradle.jobs import Queue
 from levelcradle.jobs import reading as reading_module
 from levelcradle.jobs.queue import run_reading
-from levelcradle.jobs.reading import read_in
+from levelcradle.jobs.scan_import import read_in
 from levelcradle.server import scans as scans_module
 from levelcradle.server.scans import Scans
-from levelcradle.store import Reading, Sent, Store
+from levelcradle.store import ScanImport, Sent, Store
 from tests.conftest import DEMO
 
 
@@ -31,13 +31,13 @@ def design_with(file: str) -> object:
     return validate({**DEMO, "items": items})
 
 
-def read(store: Store, data: bytes, name: str = "ball.stl") -> Reading:
+def read(store: Store, data: bytes, name: str = "ball.stl") -> ScanImport:
     """Sent, and read as a worker's own process does."""
-    key = store.readings.ask(Sent(name, data, "m", 1.0))
-    sent = store.readings.take(key)
+    key = store.scan_imports.ask(Sent(name, data, "m", 1.0))
+    sent = store.scan_imports.take(key)
     assert sent is not None
     read_in(store, key, sent)
-    return store.readings.get(key)
+    return store.scan_imports.get(key)
 
 
 def test_a_scan_is_read_kept_and_found_again_by_another_process(store: Store) -> None:
@@ -47,13 +47,13 @@ def test_a_scan_is_read_kept_and_found_again_by_another_process(store: Store) ->
     mesh = Scans(store.files).of(design_with(job.file))[job.file]  # type: ignore[arg-type]
     assert len(mesh.triangles) == json.loads(job.found)["triangles"]
     assert mesh.closed
-    assert store.readings.take(job.id) is None, "what was sent is kept no longer than until it is read"
+    assert store.scan_imports.take(job.id) is None, "what was sent is kept no longer than until it is read"
 
 
 def test_progress_rises_and_says_what_is_done(store: Store, monkeypatch: pytest.MonkeyPatch) -> None:
     told: list[tuple[float, str]] = []
     monkeypatch.setattr(reading_module, "TOLD_EVERY_S", 0.0)
-    monkeypatch.setattr(store.readings, "told", lambda key, share, message: told.append((share, message)))
+    monkeypatch.setattr(store.scan_imports, "told", lambda key, share, message: told.append((share, message)))
     read(store, ball())
     shares = [share for share, _ in told]
     assert shares == sorted(shares)
@@ -64,24 +64,24 @@ def test_a_refusal_is_kept_for_whoever_asks(store: Store) -> None:
     job = read(store, b"nothing of the kind", "x.stl")
     assert (job.state, job.message, job.file) == ("refused", "This is no STL, OBJ, PLY or GLB mesh.", None)
     with pytest.raises(UnknownThing):
-        store.readings.get("0123")
+        store.scan_imports.get("0123")
 
 
 def test_a_worker_reads_what_is_sent_and_one_that_takes_too_much_memory_is_told(store: Store, monkeypatch: pytest.MonkeyPatch) -> None:
     """In a process of its own, so that only that one ends; while a study runs it waits for none."""
     monkeypatch.setenv("PYTHONPATH", ".")
-    key = store.readings.ask(Sent("ball.stl", ball(), "m", 1.0))
+    key = store.scan_imports.ask(Sent("ball.stl", ball(), "m", 1.0))
     run_reading(store, key)
-    assert store.readings.get(key).state == "done"
-    greedy = store.readings.ask(Sent("ball.stl", ball(), "m", 1.0))
+    assert store.scan_imports.get(key).state == "done"
+    greedy = store.scan_imports.ask(Sent("ball.stl", ball(), "m", 1.0))
     real = subprocess.run
     limit = (
         "import resource, runpy, sys; resource.setrlimit(resource.RLIMIT_DATA, (150_000_000,) * 2); "
-        "sys.argv = ['reading', sys.argv[1]]; runpy.run_module('levelcradle.jobs.reading', run_name='__main__')"
+        "sys.argv = ['reading', sys.argv[1]]; runpy.run_module('levelcradle.jobs.scan_import', run_name='__main__')"
     )
     monkeypatch.setattr(subprocess, "run", lambda command, **more: real([sys.executable, "-c", limit, command[-1]], **more))
     run_reading(store, greedy)
-    found = store.readings.get(greedy)
+    found = store.scan_imports.get(greedy)
     assert (found.state, found.message) == ("refused", "The file asks for more memory than there is.")
 
 
@@ -115,7 +115,7 @@ def test_scans_stand_on_a_queue_of_their_own_one_at_a_time(store: Store) -> None
     """Whoever reads them: the queue's lock lets no second one begin."""
     queue = Queue(store)
     for n in range(2):
-        queue.put_scan(store.readings.ask(Sent(f"{n}.stl", ball(), "m", 1.0)))
+        queue.put_scan(store.scan_imports.ask(Sent(f"{n}.stl", ball(), "m", 1.0)))
     with store._db.connection_context():
         rows = store._db.execute_sql("SELECT queue_name, lock FROM procrastinate_jobs").fetchall()
     assert rows == [("scan", "scan")] * 2

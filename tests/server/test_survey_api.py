@@ -12,7 +12,7 @@ from PIL import Image
 
 from levelcradle.demo import demo_design
 from levelcradle.instruments.simulated import devices, start
-from levelcradle.jobs.reading import read_in
+from levelcradle.jobs.scan_import import read_in
 from levelcradle.store import Store
 
 from .test_api import patch
@@ -24,7 +24,7 @@ def kept_scan(client: TestClient, car: str, data: bytes, **query: str | float) -
     assert started.status_code == 202
     key, store = started.json()["id"], client.app.state.store  # type: ignore[attr-defined]
     assert client.get(f"/api/scans/{key}").json()["message"] == "waiting for a worker"
-    sent = store.readings.take(key)
+    sent = store.scan_imports.take(key)
     assert sent is not None
     read_in(store, key, sent)
     found: dict[str, Any] = client.get(f"/api/scans/{key}").json()

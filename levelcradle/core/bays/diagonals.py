@@ -6,11 +6,11 @@ from dataclasses import dataclass
 from levelcradle.core.bays.sections import corner_of
 from levelcradle.core.design.bay import Bay, Diagonal
 
-__all__ = ["DiagonalFigures", "diagonal_figures", "out_of_square_deg"]
+__all__ = ["DiagonalResult", "diagonal_result", "out_of_square_deg"]
 
 
 @dataclass(frozen=True, slots=True)
-class DiagonalFigures:
+class DiagonalResult:
     """One check: by the stations, by the tape, the misfit (tape less stations) and the angle it implies, if it has one."""
 
     id: str
@@ -20,7 +20,7 @@ class DiagonalFigures:
     out_of_square_deg: float | None
 
 
-def diagonal_figures(bay: Bay) -> list[DiagonalFigures]:
+def diagonal_result(bay: Bay) -> list[DiagonalResult]:
     """Of those that were taken."""
     out = []
     for key, diagonal in bay.diagonals.items():
@@ -28,7 +28,7 @@ def diagonal_figures(bay: Bay) -> list[DiagonalFigures]:
             continue
         one, other = (corner_of(bay, end.station, end.corner) for end in (diagonal.one, diagonal.other))
         given = math.dist(one, other)
-        out.append(DiagonalFigures(key, given, diagonal.length_mm, diagonal.length_mm - given, _implied(bay, diagonal, diagonal.length_mm)))
+        out.append(DiagonalResult(key, given, diagonal.length_mm, diagonal.length_mm - given, _implied(bay, diagonal, diagonal.length_mm)))
     return out
 
 

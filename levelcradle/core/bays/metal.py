@@ -16,7 +16,7 @@ from shapely.geometry import Polygon
 from levelcradle.core.axes import Vec, plus, scaled
 from levelcradle.core.bays.panels import BEHIND_MM, SHEET_MM, Panel, panels
 from levelcradle.core.bays.sections import Point2, Section, extent, sections
-from levelcradle.core.design.bay import Bay, BaySide, Patch
+from levelcradle.core.design.bay import Bay, BaySide, WallFeature
 from levelcradle.core.solids import Solid, hull
 
 __all__ = ["Metal", "metal"]
@@ -65,7 +65,7 @@ def _end(bay: Bay, panel: Panel, depth: float) -> Solid:
     return hull([(x, y, z) for x in (aft, back) for y in (low[1], high[1]) for z in (low[2], high[2])])
 
 
-def _walled(panel: Panel, hollows: list[Patch], depth: float) -> Iterator[Solid]:
+def _walled(panel: Panel, hollows: list[WallFeature], depth: float) -> Iterator[Solid]:
     """A panel's metal, its hollows left out and floored at their depth."""
     pieces: list[tuple[Vec, ...]] = [panel.corners]
     for patch in hollows:
@@ -99,7 +99,7 @@ def _clip(corners: Sequence[Vec], axis: int, at: float, *, keep_above: bool) -> 
     return tuple(out) if spread > 1e-6 else ()
 
 
-def _lump(patch: Patch, flat: list[Panel]) -> Iterator[Solid]:
+def _lump(patch: WallFeature, flat: list[Panel]) -> Iterator[Solid]:
     """What stands proud of a wall: the piece of each panel under it, pushed into the space."""
     one, other = AXES_OF[patch.side]
     (a0, a1), (b0, b1) = patch.spans

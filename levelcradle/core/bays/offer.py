@@ -1,7 +1,7 @@
 """The place of a thing that came out, offered as a space."""
 
 from levelcradle.core.design.base import FARTHEST_MM
-from levelcradle.core.design.bay import Bay, Side, Sides, Station
+from levelcradle.core.design.bay import Bay, Side, Sides, SurveySection
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.solids import Solid
 
@@ -18,8 +18,8 @@ def bay_of_block(name: str, solid: Solid) -> Bay:
     if max(map(abs, (*solid.low, *solid.high))) > FARTHEST_MM:
         raise DesignError((Problem("/at_mm", f"a space lies within {FARTHEST_MM / 1000:g} m of the front axle line"),))
 
-    def at(aft: float) -> Station:
-        return Station(
+    def at(aft: float) -> SurveySection:
+        return SurveySection(
             aft_mm=aft, floor_mm=z0, top_left_mm=z1, top_right_mm=z1,
             left_floor_mm=y0, left_top_mm=y0, right_floor_mm=y1, right_top_mm=y1,
         )  # fmt: skip

@@ -13,18 +13,18 @@ from levelcradle.core.design.bay import (
     LeanStation,
     PointStation,
     SectionPoint,
-    Station,
-    StationSpec,
+    SurveySection,
+    SurveySectionSpec,
     WidthStation,
 )  # fmt: skip
 from levelcradle.core.errors import DesignError, Problem
 
-__all__ = ["Way", "mirrored", "restated"]
+__all__ = ["MeasuringMethod", "mirrored", "restated"]
 
-Way = Literal["sides", "widths", "leans", "points", "edge"]
+MeasuringMethod = Literal["sides", "widths", "leans", "points", "edge"]
 
 
-def restated(bay: Bay, key: str, way: Way) -> StationSpec:
+def restated(bay: Bay, key: str, way: MeasuringMethod) -> SurveySectionSpec:
     """A station in another way of measuring. Raises DesignError where that way cannot say it."""
     try:
         return _restated(bay, key, way)
@@ -33,7 +33,7 @@ def restated(bay: Bay, key: str, way: Way) -> StationSpec:
         raise DesignError((Problem("", message),)) from error
 
 
-def _restated(bay: Bay, key: str, way: Way) -> StationSpec:
+def _restated(bay: Bay, key: str, way: MeasuringMethod) -> SurveySectionSpec:
     ring = next(s for s in sections(bay) if s.key == key).ring
     aft = bay.stations[key].aft_mm
     if way == "points":
@@ -48,7 +48,7 @@ def _restated(bay: Bay, key: str, way: Way) -> StationSpec:
             "d1": BayDepth(across_mm=lf, depth_mm=up - floor), "d2": BayDepth(across_mm=rf, depth_mm=up - right_floor),
         })  # fmt: skip
     if way == "sides":
-        return Station(aft_mm=aft, floor_mm=min(floor, right_floor), top_left_mm=tl, top_right_mm=tr,
+        return SurveySection(aft_mm=aft, floor_mm=min(floor, right_floor), top_left_mm=tl, top_right_mm=tr,
                        left_floor_mm=lf, left_top_mm=lt, right_floor_mm=rf, right_top_mm=rt)  # fmt: skip
     middle, low = (lf + rf) / 2, min(floor, right_floor)
     if way == "widths":
@@ -62,10 +62,10 @@ def _restated(bay: Bay, key: str, way: Way) -> StationSpec:
     )  # fmt: skip
 
 
-def mirrored(bay: Bay, key: str) -> StationSpec:
+def mirrored(bay: Bay, key: str) -> SurveySectionSpec:
     """A station with left and right changed over about the centreline."""
     station = bay.stations[key]
-    if isinstance(station, Station):
+    if isinstance(station, SurveySection):
         return station.model_copy(update={
             "top_left_mm": station.top_right_mm, "top_right_mm": station.top_left_mm,
             "left_floor_mm": -station.right_floor_mm, "left_top_mm": -station.right_top_mm,

@@ -15,8 +15,8 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.design.base import Part
-from levelcradle.core.design.bay import Bay, BaySide, EdgeStation, LeanStation, PointStation, Station, WidthStation
+from levelcradle.core.design.base import DocumentModel
+from levelcradle.core.design.bay import Bay, BaySide, EdgeStation, LeanStation, PointStation, SurveySection, WidthStation
 from levelcradle.core.memo import Memo
 
 __all__ = ["SIDES_ROUND", "Point2", "Section", "corner_of", "extent", "sections"]
@@ -90,7 +90,7 @@ def corner_of(bay: Bay, station: str, corner: str) -> Vec:
     return found.aft_mm, across, up
 
 
-def _chains(station: Part) -> Chains:
+def _chains(station: DocumentModel) -> Chains:
     """The four sides of one station, each a run of points: floor, right, top, left."""
     if isinstance(station, PointStation):
         return _of_points([(p.across_mm, p.up_mm) for p in sorted(station.points.values(), key=lambda p: p.order)])
@@ -101,9 +101,9 @@ def _chains(station: Part) -> Chains:
     return _of_corners(*_corners(station))
 
 
-def _corners(station: Part) -> tuple[Point2, Point2, Point2, Point2]:
+def _corners(station: DocumentModel) -> tuple[Point2, Point2, Point2, Point2]:
     """Left floor, right floor, right top, left top."""
-    if isinstance(station, Station):
+    if isinstance(station, SurveySection):
         return (
             (station.left_floor_mm, station.floor_mm), (station.right_floor_mm, station.floor_mm),
             (station.right_top_mm, station.top_right_mm), (station.left_top_mm, station.top_left_mm),

@@ -154,7 +154,7 @@ def _wanted(blocks: _Blocks) -> tuple[Vec, Vec]:
         return (0.0, 0.0, 0.0), (100.0, 100.0, 100.0)
     lows, highs = [], []
     for block, laid in blocks.values():
-        origin, asks = block.origin_mm, laid.turned.asks_mm
+        origin, asks = block.origin_mm, laid.turned.face_clearance_mm
         lows.append([origin[i] - asks[2 * i] for i in range(3)])
         highs.append([origin[i] + laid.size_mm[i] + asks[2 * i + 1] for i in range(3)])
     low, high = [min(c) for c in zip(*lows, strict=True)], [max(c) for c in zip(*highs, strict=True)]

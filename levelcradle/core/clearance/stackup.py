@@ -30,8 +30,8 @@ from levelcradle.core.solids import Nearest, Solid, bounds, line_spans, planes_o
 
 __all__ = ["StackRow", "StackUp", "Surface", "stack_up"]
 
-Way = Literal["aft", "across", "up"]
-WAYS: tuple[Way, ...] = ("aft", "across", "up")
+Axis = Literal["aft", "across", "up"]
+WAYS: tuple[Axis, ...] = ("aft", "across", "up")
 TAPE_BIAS_MM = 1.0  # a tape reached into a space reads long, common practice, no source
 STANDS_IN_MM = 1e-3
 MOST_LINES = 8  # so many of the tightest lines are measured
@@ -52,7 +52,7 @@ class StackUp:
     """A whole chain. ``there_mm`` and what follows from it are None where an end is open; ``stands_in`` names what overlaps on the
     line."""
 
-    way: Way
+    way: Axis
     rows: tuple[StackRow, ...]
     ends: tuple[Surface, Surface]
     asked_mm: float
@@ -64,7 +64,7 @@ class StackUp:
     stands_in: tuple[str, ...] = ()
 
 
-def stack_up(assembly: Assembly, box_id: str, way: Way, at_mm: Spot | None = None, module: int | None = None) -> StackUp:
+def stack_up(assembly: Assembly, box_id: str, way: Axis, at_mm: Spot | None = None, module: int | None = None) -> StackUp:
     """The chain along one way of a box.
 
     Args:
@@ -389,7 +389,7 @@ def _near_line(solid: Solid, origin: Vec, way: Vec) -> bool:
     return sum(v * v for v in off) - along**2 <= reach + 1e-6
 
 
-def _summed(way: Way, rows: list[StackRow], ends: tuple[Surface, Surface], there: float | None, stands_in: tuple[str, ...]) -> StackUp:
+def _summed(way: Axis, rows: list[StackRow], ends: tuple[Surface, Surface], there: float | None, stands_in: tuple[str, ...]) -> StackUp:
     asked = sum(row.mm for row in rows)
     worst = sum(row.tol_mm + row.bias_mm for row in rows)
     root = math.sqrt(sum(row.tol_mm**2 for row in rows))

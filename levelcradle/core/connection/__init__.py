@@ -1,11 +1,23 @@
 """Kinds of mounts: where they stand, what passes through them, their solids, checks and parts."""
 
-from levelcradle.core.connection.connection import Connection, Contact, Governing, Load, MountPiece, Seat
+from levelcradle.core.connection.connection import Connection, Contact, ForceArray, Governing, MountPiece, Seat
 from levelcradle.core.connection.kinds import OFFERS, connect
 from levelcradle.core.connection.offers import Place, Reach, Side
 from levelcradle.core.connection.spot import Spot, frame_of, spot_of
 
 __all__ = [
-    "OFFERS", "Connection", "Contact", "Governing", "Load", "MountPiece", "Place", "Reach", "Seat", "Side", "Spot", "connect", "frame_of",
+    "OFFERS",
+    "Connection",
+    "Contact",
+    "ForceArray",
+    "Governing",
+    "MountPiece",
+    "Place",
+    "Reach",
+    "Seat",
+    "Side",
+    "Spot",
+    "connect",
+    "frame_of",
     "spot_of",
 ]  # fmt: skip

@@ -20,9 +20,9 @@ from levelcradle.core.finding import Working
 from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import Solid, block, nearest
 
-__all__ = ["Connection", "Contact", "Governing", "Load", "MountPiece", "Road", "Seat", "Unfit", "lies_on"]
+__all__ = ["Connection", "Contact", "ForceArray", "Governing", "MountPiece", "Road", "Seat", "Unfit", "lies_on"]
 
-Load = NDArray[np.float64]
+ForceArray = NDArray[np.float64]
 Road = bool | NDArray[np.bool_]
 TOUCHES_MM = 1.0  # a spot this near to a thing's solid lies on that thing
 
@@ -65,7 +65,7 @@ class Governing:
     """The load that decides a check: in which case and solve, its three parts [N]."""
 
     check: str
-    use: float
+    utilisation: float
     case: str
     solve: str
     load: tuple[float, float, float]
@@ -114,13 +114,13 @@ class Connection(Protocol):
     def tightening(self) -> tuple[float, float]:
         """(torque [N·m], least preload [N]) of its bolt; zero where it has none."""
 
-    def parts_of(self, forces: Matrix) -> tuple[Load, Load, Load]:
+    def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         """(..., 3) forces of the box on it, vehicle axes [N], as the three parts its checks speak of."""
 
-    def uses(self, load: tuple[Load, Load, Load], *, road: Road) -> Mapping[str, Load]:
+    def utilisations(self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road) -> Mapping[str, ForceArray]:
         """The use of every check under given loads, demand / capacity."""
 
-    def pull_and_shear(self, load: tuple[Load, Load, Load]) -> tuple[Load, Load]:
+    def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         """What the vehicle must bear: away from its metal, and along it [N]."""
 
     def shape_asks(self) -> Iterator[tuple[str, bool]]:
@@ -167,13 +167,13 @@ class Unfit:
     tightening: tuple[float, float] = (0.0, 0.0)
     bears_face: bool = False
 
-    def parts_of(self, forces: Matrix) -> tuple[Load, Load, Load]:
+    def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         return forces[..., 0], forces[..., 1], forces[..., 2]
 
-    def uses(self, load: tuple[Load, Load, Load], *, road: Road) -> Mapping[str, Load]:
+    def utilisations(self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road) -> Mapping[str, ForceArray]:
         return {}
 
-    def pull_and_shear(self, load: tuple[Load, Load, Load]) -> tuple[Load, Load]:
+    def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         return load[2], np.hypot(load[0], load[1])
 
     def shape_asks(self) -> Iterator[tuple[str, bool]]:

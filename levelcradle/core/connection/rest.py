@@ -14,7 +14,7 @@ from typing import Any, cast
 import numpy as np
 
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, dot, minus, plus, scaled, unit
-from levelcradle.core.connection.connection import Contact, Governing, Load, MountPiece, Road, Seat, Unfit, lies_on
+from levelcradle.core.connection.connection import Contact, ForceArray, Governing, MountPiece, Road, Seat, Unfit, lies_on
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
 from levelcradle.core.design.mount import Mount, Rest
@@ -92,17 +92,17 @@ class RestConnection:
     def tightening(self) -> tuple[float, float]:
         return 0.0, 0.0
 
-    def parts_of(self, forces: Matrix) -> tuple[Load, Load, Load]:
+    def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         """N pull-off +, and nothing along the pad."""
         n = forces @ np.array(self.spot.n)
         return n, np.zeros_like(n), np.zeros_like(n)
 
-    def uses(self, load: tuple[Load, Load, Load], *, road: Road) -> Mapping[str, Load]:
+    def utilisations(self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road) -> Mapping[str, ForceArray]:
         """Pressure on the pad against what it may bear; all of it bears. Source: statics; the pressure as given of the pad's material."""
         shape = self.shape
         return {"pad": np.maximum(-load[0], 0.0) / (shape.length_mm * shape.width_mm * shape.bears_mpa)}
 
-    def pull_and_shear(self, load: tuple[Load, Load, Load]) -> tuple[Load, Load]:
+    def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         """It pulls at nothing: what it presses with is no pull."""
         return np.zeros_like(load[0]), np.zeros_like(load[0])
 
@@ -117,7 +117,7 @@ class RestConnection:
             Step("pad", "length × width", area, "mm²", "as given"),
             Step("pressure", "force / area", -row.load[0] / area, "MPa", "statics"),
             Step("may bear", "its material", shape.bears_mpa, "MPa", "as given"),
-            Step("use of the pad", "demand / capacity", row.use, ""),
+            Step("use of the pad", "demand / capacity", row.utilisation, ""),
         )
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:

@@ -4,17 +4,17 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator
 
-from levelcradle.core.design.base import Id, Length, Line, Part, Share, Text, ThingPath
+from levelcradle.core.design.base import DocumentModel, Id, Length, Line, NonNegativeLength, Text, ThingPath
 
 __all__ = ["AgreedGap", "Chain", "HandRow", "Pin", "TapeKept"]
 
 
-class AgreedGap(Part):
+class AgreedGap(DocumentModel):
     """A gap between two things that somebody answers for, in place of the rule's."""
 
     one: ThingPath
     other: ThingPath
-    need_mm: Share
+    need_mm: NonNegativeLength
     reason: Line
 
     @field_validator("other")
@@ -25,15 +25,15 @@ class AgreedGap(Part):
         return other
 
 
-class HandRow(Part):
+class HandRow(DocumentModel):
     """A row of a stack-up entered by hand: a gasket of one's own, a bolt head, a shim."""
 
     words: Line
     mm: Length
-    tol_mm: Share = 0.0
+    tol_mm: NonNegativeLength = 0.0
 
 
-class Chain(Part):
+class Chain(DocumentModel):
     """Rows by hand along one way of a box; they stay whatever the box becomes."""
 
     box: Id
@@ -41,7 +41,7 @@ class Chain(Part):
     rows: Annotated[dict[Id, HandRow], Field(max_length=40)] = {}
 
 
-class Pin(Part):
+class Pin(DocumentModel):
     """A box or a block that stays where it is; ``built`` and ``sent`` ones are cut or at the cutter's."""
 
     what: ThingPath
@@ -50,7 +50,7 @@ class Pin(Part):
     state: Literal["pinned", "sent", "built"] = "pinned"
 
 
-class TapeKept(Part):
+class TapeKept(DocumentModel):
     """A tape between two things that is kept as a live row; ``want_mm`` is what it should read."""
 
     one: ThingPath

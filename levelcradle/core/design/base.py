@@ -5,14 +5,32 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 
 __all__ = [
-    "FACE_AT", "FARTHEST_MM", "Angle", "Count", "Direction", "Face", "Forms", "GapClass", "Id", "Kg", "Length", "Line", "ModuleFace",
-    "Part", "Point", "Positive", "Share", "Structure", "Text", "ThingPath",
+    "FACE_AT",
+    "FARTHEST_MM",
+    "Angle",
+    "Count",
+    "Direction",
+    "DocumentModel",
+    "Face",
+    "GapClass",
+    "Id",
+    "Kg",
+    "Length",
+    "Line",
+    "ModuleFace",
+    "NonNegativeLength",
+    "Point",
+    "PositiveLength",
+    "Size3",
+    "Structure",
+    "Text",
+    "ThingPath",
 ]  # fmt: skip
 
 FARTHEST_MM = 20_000.0
 
 
-class Part(BaseModel):
+class DocumentModel(BaseModel):
     """A part of the document: unknown fields are refused, values are never coerced, nothing is infinite."""
 
     model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True, ser_json_inf_nan="constants")
@@ -33,13 +51,13 @@ ThingPath = Annotated[str, Field(pattern=r"^[a-z_]+/[a-z0-9-]+(/[a-z_]+/[a-z0-9-
 Line = Annotated[str, StringConstraints(min_length=1, max_length=120), AfterValidator(_printable)]
 Text = Annotated[str, StringConstraints(max_length=2000), AfterValidator(_printable)]
 Length = Annotated[float, Field(ge=-FARTHEST_MM, le=FARTHEST_MM)]
-Positive = Annotated[float, Field(gt=0, le=FARTHEST_MM)]
-Share = Annotated[float, Field(ge=0, le=FARTHEST_MM)]
+PositiveLength = Annotated[float, Field(gt=0, le=FARTHEST_MM)]
+NonNegativeLength = Annotated[float, Field(ge=0, le=FARTHEST_MM)]
 Kg = Annotated[float, Field(ge=0, le=100_000)]
 Angle = Annotated[float, Field(ge=-360, le=360)]
 Count = Annotated[int, Field(ge=1, le=500)]
 Point = Annotated[tuple[Length, Length, Length], BeforeValidator(_as_tuple)]
-Forms = Annotated[tuple[Positive, Positive, Positive], BeforeValidator(_as_tuple)]
+Size3 = Annotated[tuple[PositiveLength, PositiveLength, PositiveLength], BeforeValidator(_as_tuple)]
 
 ModuleFace = Literal["end_a", "end_b", "side_a", "side_b", "base", "top"]
 Face = Literal["front", "aft", "left", "right", "base", "top"]

@@ -5,11 +5,24 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Discriminator, Field, Tag, field_validator, model_validator
 
-from levelcradle.core.design.base import GapClass, Id, Length, Line, Part, Positive, Share, Structure
+from levelcradle.core.design.base import DocumentModel, GapClass, Id, Length, Line, NonNegativeLength, PositiveLength, Structure
 
 __all__ = [
-    "Bay", "BayCorner", "BayDepth", "BaySide", "Diagonal", "EdgeStation", "LeanStation", "Patch", "PointStation", "SectionPoint",
-    "Side", "Sides", "Station", "StationSpec", "WidthStation",
+    "Bay",
+    "BayCorner",
+    "BayDepth",
+    "BaySide",
+    "Diagonal",
+    "EdgeStation",
+    "LeanStation",
+    "PointStation",
+    "SectionPoint",
+    "Side",
+    "Sides",
+    "SurveySection",
+    "SurveySectionSpec",
+    "WallFeature",
+    "WidthStation",
 ]  # fmt: skip
 
 BaySide = Literal["fore", "aft", "left", "right", "floor", "top"]
@@ -17,7 +30,7 @@ Corner = Literal["left_floor", "left_top", "right_floor", "right_top"]
 Lean = Annotated[float, Field(ge=-80, le=80)]
 
 
-class Station(Part):
+class SurveySection(DocumentModel):
     """A section of a bay, in vehicle axes."""
 
     type: Literal["sides"] = "sides"
@@ -48,10 +61,10 @@ class Station(Part):
         return right
 
 
-class _Widths(Part):
+class _Widths(DocumentModel):
     aft_mm: Length
     floor_mm: Length
-    width_floor_mm: Positive
+    width_floor_mm: PositiveLength
     top_left_mm: Length
     top_right_mm: Length
     offset_mm: Length = 0.0
@@ -69,7 +82,7 @@ class WidthStation(_Widths):
     """Two widths about a middle that stands ``offset_mm`` right of the centreline."""
 
     type: Literal["widths"]
-    width_top_mm: Positive
+    width_top_mm: PositiveLength
 
 
 class LeanStation(_Widths):
@@ -80,13 +93,13 @@ class LeanStation(_Widths):
     right_lean_deg: Lean
 
 
-class SectionPoint(Part):
+class SectionPoint(DocumentModel):
     across_mm: Length
     up_mm: Length
     order: int
 
 
-class PointStation(Part):
+class PointStation(DocumentModel):
     """Free points round the section, in order either way round."""
 
     type: Literal["points"]
@@ -94,12 +107,12 @@ class PointStation(Part):
     points: Annotated[dict[Id, SectionPoint], Field(min_length=3, max_length=120)]
 
 
-class BayDepth(Part):
+class BayDepth(DocumentModel):
     across_mm: Length
-    depth_mm: Share
+    depth_mm: NonNegativeLength
 
 
-class EdgeStation(Part):
+class EdgeStation(DocumentModel):
     """Depths below a straight-edge laid across the space; its two ends are the walls."""
 
     type: Literal["edge"]
@@ -122,8 +135,8 @@ def _way(value: Any) -> str:
     return str((value.get("type") if isinstance(value, dict) else getattr(value, "type", None)) or "sides")
 
 
-StationSpec = Annotated[
-    Annotated[Station, Tag("sides")]
+SurveySectionSpec = Annotated[
+    Annotated[SurveySection, Tag("sides")]
     | Annotated[WidthStation, Tag("widths")]
     | Annotated[LeanStation, Tag("leans")]
     | Annotated[PointStation, Tag("points")]
@@ -132,7 +145,7 @@ StationSpec = Annotated[
 ]
 
 
-class Side(Part):
+class Side(DocumentModel):
     """``opens``: metal that is a lid, door or panel: closed a box keeps its gap to it, opened it lets a box in and out."""
 
     is_: Annotated[Literal["metal", "open", "not measured"], Field(alias="is")]
@@ -140,7 +153,7 @@ class Side(Part):
     opens: bool = False
 
 
-class Sides(Part):
+class Sides(DocumentModel):
     fore: Side
     aft: Side
     left: Side
@@ -159,7 +172,7 @@ _NEEDS: dict[str, tuple[str, str]] = {
 }  # fmt: skip
 
 
-class Patch(Part):
+class WallFeature(DocumentModel):
     """A lump on a wall or a hollow in it: where on the wall, and how far it stands proud or goes deep.
 
     Of the three pairs the two that lie in the wall are given: aft and up on the left and right sides, aft and across
@@ -175,7 +188,7 @@ class Patch(Part):
     right_mm: Length | None = None
     low_mm: Length | None = None
     high_mm: Length | None = None
-    proud_mm: Positive
+    proud_mm: PositiveLength
 
     @property
     def spans(self) -> tuple[tuple[float, float], tuple[float, float]]:
@@ -185,7 +198,7 @@ class Patch(Part):
         return (a0 or 0.0, a1 or 0.0), (b0 or 0.0, b1 or 0.0)
 
     @model_validator(mode="after")
-    def _on_its_wall(self) -> "Patch":
+    def _on_its_wall(self) -> "WallFeature":
         pairs = {"aft": (self.fore_mm, self.aft_mm), "across": (self.left_mm, self.right_mm), "up": (self.low_mm, self.high_mm)}
         for way in _NEEDS[self.side]:
             low, high = pairs[way]
@@ -194,29 +207,29 @@ class Patch(Part):
         return self
 
 
-class BayCorner(Part):
+class BayCorner(DocumentModel):
     station: Id
     corner: Corner
 
 
-class Diagonal(Part):
+class Diagonal(DocumentModel):
     """A check: the tape from one corner to another; no length while it is not taken."""
 
     one: BayCorner
     other: BayCorner
-    length_mm: Positive | None = None
+    length_mm: PositiveLength | None = None
 
 
-class Bay(Part):
+class Bay(DocumentModel):
     """Two or more stations joined, or one and a depth. ``tolerance_mm``: tape 1, reached in 3."""
 
     name: Line
     measured_from: Id | None = None
-    stations: Annotated[dict[Id, StationSpec], Field(max_length=60)]
-    depth_mm: Positive | None = None
+    stations: Annotated[dict[Id, SurveySectionSpec], Field(max_length=60)]
+    depth_mm: PositiveLength | None = None
     sides: Sides
-    lumps: Annotated[dict[Id, Patch], Field(max_length=100)] = {}
+    lumps: Annotated[dict[Id, WallFeature], Field(max_length=100)] = {}
     diagonals: Annotated[dict[Id, Diagonal], Field(max_length=100)] = {}
-    tolerance_mm: Share | None = None
+    tolerance_mm: NonNegativeLength | None = None
     structure: Structure = "body"
     flags: dict[Literal["passenger", "crush", "wet", "hot", "luggage"], Literal[True]] = {}

@@ -8,25 +8,43 @@ from levelcradle.core.design.base import (
     FACE_AT,
     Angle,
     Count,
+    DocumentModel,
     Face,
-    Forms,
     Id,
     Kg,
     Length,
     Line,
     ModuleFace,
-    Part,
+    NonNegativeLength,
     Point,
-    Positive,
-    Share,
+    PositiveLength,
+    Size3,
     _as_tuple,
 )  # fmt: skip
 from levelcradle.core.design.construction import Cap, Closure, Construction, Folded
 from levelcradle.core.design.survey import KeepClear
 
 __all__ = [
-    "ANCHORS", "EDGES_OF", "FACE_AT", "Anchor", "Block", "Box", "Chamfer", "Counts", "Dividers", "Finish", "Fittings", "Fixed", "Gaps",
-    "Inner", "Liners", "Opening", "Pose", "Protrusion", "Turn", "Wrap",
+    "ANCHORS",
+    "EDGES_OF",
+    "FACE_AT",
+    "Anchor",
+    "Block",
+    "Box",
+    "Chamfer",
+    "Counts",
+    "Dividers",
+    "Finish",
+    "Fittings",
+    "Fixed",
+    "Gaps",
+    "Inner",
+    "Liners",
+    "Opening",
+    "Orientation",
+    "Pose",
+    "Protrusion",
+    "Wrap",
 ]  # fmt: skip
 
 Anchor = Literal[
@@ -53,7 +71,7 @@ ANCHORS: dict[str, tuple[float, float, float]] = {name: _share(name) for name in
 """Where each anchor sits, as shares of the outside size from its front, left, base corner."""
 
 
-class Pose(Part):
+class Pose(DocumentModel):
     """The anchor's place; the box is turned about it by yaw, then pitch, then roll."""
 
     anchor: Anchor
@@ -63,10 +81,10 @@ class Pose(Part):
     roll_deg: Angle = 0.0
 
 
-Way = Literal["aft", "across", "up"]
+Axis = Literal["aft", "across", "up"]
 
 
-class Turn(Part):
+class Orientation(DocumentModel):
     """Which module face is down and which looks aft, in the box's frame."""
 
     down: ModuleFace
@@ -84,7 +102,7 @@ class Turn(Part):
 _AXIS = {"end_a": 0, "end_b": 0, "side_a": 1, "side_b": 1, "base": 2, "top": 2}
 
 
-class Counts(Part):
+class Counts(DocumentModel):
     aft: Count = 1
     across: Count = 1
     up: Count = 1
@@ -94,60 +112,60 @@ class Counts(Part):
         return self.aft * self.across * self.up
 
 
-class Gaps(Part):
+class Gaps(DocumentModel):
     """Gap between neighbours in a block; None is what their faces ask for."""
 
-    aft: Share | None = None
-    across: Share | None = None
-    up: Share | None = None
+    aft: NonNegativeLength | None = None
+    across: NonNegativeLength | None = None
+    up: NonNegativeLength | None = None
 
 
-class Dividers(Part):
+class Dividers(DocumentModel):
     """Plates between modules of a block along one way, one after every ``every`` modules, bottom to lid."""
 
-    along: Way
+    along: Axis
     every: Count
-    thickness_mm: Positive
+    thickness_mm: PositiveLength
 
 
-class Block(Part):
+class Block(DocumentModel):
     """A grid of one kind. ``alternate``: along that way every second module is turned about, so that links stay short.
     ``string``: which one its modules are in, where there are several; ``parallel``: so many of them stand side by side as one."""
 
     kind: Id
-    turn: Turn
+    turn: Orientation
     counts: Counts = Counts()
     gap_mm: Gaps = Gaps()
     origin_mm: Point = (0.0, 0.0, 0.0)
-    alternate: Way | None = None
+    alternate: Axis | None = None
     dividers: Dividers | None = None
     string: Id | None = None
     parallel: Annotated[int, Field(ge=1, le=24)] = 1
     order: int = 0
 
 
-class Wrap(Part):
+class Wrap(DocumentModel):
     """The inner size follows from the blocks."""
 
     type: Literal["wrap"] = "wrap"
 
 
-class Fixed(Part):
+class Fixed(DocumentModel):
     """The inner size is given (an existing case); the blocks are checked against it from its front, left, base corner."""
 
     type: Literal["fixed"]
-    size_mm: Forms
+    size_mm: Size3
 
 
 Inner = Annotated[Wrap | Fixed, Field(discriminator="type")]
 
 
-class Liners(Part):
-    wall_mm: Share = 4.0
-    floor_mm: Share = 8.0
+class Liners(DocumentModel):
+    wall_mm: NonNegativeLength = 4.0
+    floor_mm: NonNegativeLength = 8.0
 
 
-class Opening(Part):
+class Opening(DocumentModel):
     """A round hole in a face, measured from two named edges of that face."""
 
     name: Line
@@ -155,10 +173,10 @@ class Opening(Part):
     from_: Annotated[tuple[Face, Face], Field(alias="from", strict=False)]
     u_mm: Length
     v_mm: Length
-    diameter_mm: Positive
+    diameter_mm: PositiveLength
 
 
-class Protrusion(Part):
+class Protrusion(DocumentModel):
     """What stands out of a face, measured like an opening. A cable or hose that leaves it bends before it may meet anything:
     ``bend_radius_mm`` is its maker's least, on its middle line."""
 
@@ -168,9 +186,9 @@ class Protrusion(Part):
     from_: Annotated[tuple[Face, Face], Field(alias="from", strict=False)]
     u_mm: Length
     v_mm: Length
-    across_mm: Positive
-    out_mm: Positive
-    bend_radius_mm: Share = 0.0
+    across_mm: PositiveLength
+    out_mm: PositiveLength
+    bend_radius_mm: NonNegativeLength = 0.0
 
     @property
     def reach_mm(self) -> float:
@@ -178,18 +196,18 @@ class Protrusion(Part):
         return self.out_mm + (self.bend_radius_mm + self.across_mm / 2 if self.bend_radius_mm else 0.0)
 
 
-class Fittings(Part):
+class Fittings(DocumentModel):
     """Links, liners and clamps, carried at the middle of the blocks."""
 
     per_module_kg: Kg = 1.0
     box_kg: Kg = 1.5
 
 
-class Chamfer(Part):
+class Chamfer(DocumentModel):
     """An edge of the outside cut off: so far along each of the two faces that meet in it."""
 
     edge: Annotated[tuple[Face, Face], BeforeValidator(_as_tuple)]
-    mm: Annotated[tuple[Positive, Positive], BeforeValidator(_as_tuple)]
+    mm: Annotated[tuple[PositiveLength, PositiveLength], BeforeValidator(_as_tuple)]
 
     @property
     def along_mm(self) -> dict[str, float]:
@@ -204,7 +222,7 @@ class Chamfer(Part):
         return edge
 
 
-class Finish(Part):
+class Finish(DocumentModel):
     """What is put on the metal: coats on each face, and whether the weld beads outside are ground flush."""
 
     coats: Annotated[int, Field(ge=0, le=6)] = 0
@@ -213,7 +231,7 @@ class Finish(Part):
     bead_mm: Annotated[float, Field(ge=0, le=10)] = 2.0
 
 
-class Box(Part):
+class Box(DocumentModel):
     name: Line
     bay: Id | None = None
     pose: Pose

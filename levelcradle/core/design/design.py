@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from levelcradle.core.design.agreed import AgreedGap, Chain, Pin, TapeKept
-from levelcradle.core.design.base import Id, Line, Part
+from levelcradle.core.design.base import DocumentModel, Id, Line
 from levelcradle.core.design.bay import Bay, BayCorner
 from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.design.mount import Mount
@@ -37,7 +37,7 @@ AS_FOUND = "weighings/as-found"  # the one that loads are counted from; what was
 Pointer = Annotated[str, Field(max_length=400, pattern=r"^(/[^/]*)+$")]
 
 
-class Units(Part):
+class Units(DocumentModel):
     """The unit of each list: lengths of the survey, the stock and all else, and masses."""
 
     survey: Literal["mm", "in"] = "mm"
@@ -46,7 +46,7 @@ class Units(Part):
     mass: Literal["kg", "lb"] = "kg"
 
 
-class Design(Part):
+class Design(DocumentModel):
     """Everything that was decided. Collections are objects keyed by id; results are never stored here."""
 
     format: Literal[3]

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints, model_validator
 
-from levelcradle.core.design.base import Id, Length, Line, Part, Positive, Share
+from levelcradle.core.design.base import DocumentModel, Id, Length, Line, NonNegativeLength, PositiveLength
 
 __all__ = ["Angle", "Bolt", "Doubler", "LandsOn", "Loose", "Mount", "OnHardPoint", "OnMember", "Rest", "Shape", "ToBox", "Welded"]
 
@@ -14,28 +14,28 @@ Refers = tuple[str, str, str, str]
 """Of a figure that names something: its path, the collection it is in, its id, and the words where it is not there."""
 
 
-class Angle(Part):
+class Angle(DocumentModel):
     """A bent angle: leg A lies on the vehicle, leg B on the box."""
 
     type: Literal["angle"] = "angle"
     material: Id = "s355"
     thickness_mm: Annotated[float, Field(gt=0, le=30)] = 6.0
     bend_radius_mm: Annotated[float, Field(ge=0, le=60)] = 10.0
-    width_mm: Positive = 90.0
-    toe_mm: Positive = 25.0  # e: bolt to the free end of leg A
-    leg_b_mm: Positive = 120.0  # B: outside length of the welded leg
+    width_mm: PositiveLength = 90.0
+    toe_mm: PositiveLength = 25.0  # e: bolt to the free end of leg A
+    leg_b_mm: PositiveLength = 120.0  # B: outside length of the welded leg
 
     def refers(self) -> Iterator[Refers]:
         yield "material", "tables/materials", self.material, "there is no material “{}”"
 
 
-class Rest(Part):
+class Rest(DocumentModel):
     """A pad that the box lies on; ``bears_mpa``: what its material may be pressed with."""
 
     type: Literal["rest"] = "rest"
     pad_mm: Annotated[float, Field(ge=0, le=200)] = 6.0
-    length_mm: Positive = 80.0
-    width_mm: Positive = 60.0
+    length_mm: PositiveLength = 80.0
+    width_mm: PositiveLength = 60.0
     bears_mpa: Annotated[float, Field(gt=0, le=1000)] = 5.0  # hard rubber; common practice, no source
 
     def refers(self) -> Iterator[Refers]:
@@ -45,27 +45,27 @@ class Rest(Part):
 Shape = Annotated[Angle | Rest, Field(discriminator="type")]
 
 
-class Doubler(Part):
+class Doubler(DocumentModel):
     """A plate welded to the wall under the bracket."""
 
     thickness_mm: Annotated[float, Field(gt=0, le=20)] = 4.0
-    along_w_mm: Positive = 150.0
-    along_n_mm: Positive = 160.0
+    along_w_mm: PositiveLength = 150.0
+    along_n_mm: PositiveLength = 160.0
     from_contact_mm: Length = 0.0  # its first edge, along n from the contact plane
-    weld_leg_mm: Positive = 4.0  # welded to the wall all round
+    weld_leg_mm: PositiveLength = 4.0  # welded to the wall all round
 
 
-class Welded(Part):
+class Welded(DocumentModel):
     """Two fillets, one on each side of leg B, to the wall or to a doubler on it."""
 
     type: Literal["welded"] = "welded"
-    from_mm: Positive = 22.0  # zs: start of the welds, off the contact plane
-    length_mm: Positive = 90.0
-    leg_mm: Positive = 4.0
+    from_mm: PositiveLength = 22.0  # zs: start of the welds, off the contact plane
+    length_mm: PositiveLength = 90.0
+    leg_mm: PositiveLength = 4.0
     doubler: Doubler | None = None
 
 
-class Loose(Part):
+class Loose(DocumentModel):
     """Nothing holds it to the box, which lies on it."""
 
     type: Literal["loose"] = "loose"
@@ -74,12 +74,12 @@ class Loose(Part):
 ToBox = Annotated[Welded | Loose, Field(discriminator="type")]
 
 
-class Bolt(Part):
+class Bolt(DocumentModel):
     size: Line = "M10"
     property_class: Line = "8.8"
 
 
-class OnHardPoint(Part):
+class OnHardPoint(DocumentModel):
     """On an existing hole, captive nut, stud or strap point."""
 
     type: Literal["hardpoint"] = "hardpoint"
@@ -96,12 +96,12 @@ class OnHardPoint(Part):
         yield "bolt/property_class", "tables/bolt_classes", self.bolt.property_class, "property class “{}” is not used here"
 
 
-class OnMember(Part):
+class OnMember(DocumentModel):
     """On the top of a member, so far from where it starts."""
 
     type: Literal["member"] = "member"
     member: Id
-    along_mm: Share
+    along_mm: NonNegativeLength
 
     @property
     def path(self) -> str:
@@ -120,7 +120,7 @@ FITS: dict[str, tuple[str, tuple[str, ...], tuple[str, ...]]] = {
 BoxPath = Annotated[str, StringConstraints(pattern=r"^boxes/[a-z0-9][a-z0-9-]{0,59}$")]
 
 
-class Mount(Part):
+class Mount(DocumentModel):
     """What carries a box at one place. Where it sits on the face follows from the box's pose and what it lands on."""
 
     name: Line

@@ -11,14 +11,14 @@ from typing import Any, Literal
 from levelcradle.core.design.carried import carried_along
 from levelcradle.core.design.pins import refuse_brittle_bolts, refuse_moving_pinned
 from levelcradle.core.design.pointer import find, split, touches
-from levelcradle.core.design.readings import upkeep
+from levelcradle.core.design.readings import reconcile_readings
 from levelcradle.core.design.twins import twins_follow
 from levelcradle.core.errors import PatchError
 
 __all__ = ["Applied", "Op", "apply", "clashes"]
 
 Op = dict[str, Any]  # {"op": "add" | "remove" | "replace" | "test", "path": pointer, "value": ...}
-Kind = Literal["add", "remove", "replace", "test"]
+OpName = Literal["add", "remove", "replace", "test"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +41,7 @@ def apply(tree: dict[str, Any], patch: Sequence[Op], *, as_given: bool = False) 
     undo: list[Op] = []
     for op in patch:
         _step(changed, op, done, undo)
-    for follow in () if as_given else (carried_along, twins_follow, upkeep):
+    for follow in () if as_given else (carried_along, twins_follow, reconcile_readings):
         for op in list(follow(tree, changed)):
             _step(changed, op, done, undo)
     refuse_moving_pinned(tree, changed)
@@ -88,7 +88,7 @@ def _same(here: Any, there: Any) -> bool:
     return bool(here == there)
 
 
-def _change(parent: Any, key: str, path: str, kind: Kind, value: Any) -> Op:
+def _change(parent: Any, key: str, path: str, kind: OpName, value: Any) -> Op:
     """Does one operation and returns its inverse."""
     if isinstance(parent, list):
         if kind != "replace" or not key.isdecimal() or int(key) >= len(parent):

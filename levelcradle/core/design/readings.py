@@ -7,16 +7,16 @@ from typing import Any
 
 from levelcradle.core.design.pointer import find, join, resolves
 from levelcradle.core.errors import ReadingError
-from levelcradle.core.quantity import Kind, Way, meant, read_place
+from levelcradle.core.quantity import PlaceAxis, QuantityKind, meant, read_place
 
-__all__ = ["KINDS", "NOT_TAKEN", "SIZES", "WAYS", "Read", "axis_of", "kind_of", "reads_as", "upkeep", "way_of"]
+__all__ = ["KINDS", "NOT_TAKEN", "SIZES", "WAYS", "Read", "axis_of", "kind_of", "reads_as", "reconcile_readings", "way_of"]
 
 SAME_WITHIN = 1e-6
 NOT_TAKEN = "not taken"
-KINDS: tuple[tuple[str, Kind], ...] = (("_mm", "length"), ("_kg", "mass"), ("_deg", "angle"), ("_nm", "torque"), ("_v", "voltage"))
+KINDS: tuple[tuple[str, QuantityKind], ...] = (("_mm", "length"), ("_kg", "mass"), ("_deg", "angle"), ("_nm", "torque"), ("_v", "voltage"))
 
 
-def kind_of(path: str) -> Kind:
+def kind_of(path: str) -> QuantityKind:
     """What a figure's field name says it is; a figure of a place is a length."""
     for step in reversed(path.split("/")):
         for ending, kind in KINDS:
@@ -25,7 +25,7 @@ def kind_of(path: str) -> Kind:
     return "length" if "/track_mm/" in path or path.endswith(("/mm", "/mm/0", "/mm/1")) else "number"
 
 
-WAYS: dict[str, Way] = {
+WAYS: dict[str, PlaceAxis] = {
     "0": "aft", "1": "across", "2": "up", "aft": "aft", "fore": "aft", "left": "across", "right": "across", "across": "across",
     "floor": "up", "top": "up", "up": "up", "low": "up", "high": "up",
     "left_floor_mm": "left", "left_top_mm": "left", "right_floor_mm": "right", "right_top_mm": "right",
@@ -33,10 +33,10 @@ WAYS: dict[str, Way] = {
 """What a bare number means, by the whole name of its field, else by its first word."""
 SIZES = ("size_mm", "mm")
 """Whose numbered figures are sizes and no places."""
-_AXES: dict[Way, int] = {"aft": 0, "across": 1, "left": 1, "right": 1, "up": 2}
+_AXES: dict[PlaceAxis, int] = {"aft": 0, "across": 1, "left": 1, "right": 1, "up": 2}
 
 
-def way_of(path: str) -> Way | None:
+def way_of(path: str) -> PlaceAxis | None:
     """Along what a figure is a place; None where it is none."""
     *_, owner, last = path.split("/")
     if owner in SIZES:
@@ -68,7 +68,7 @@ def reads_as(path: str, text: str, unit: str, base: list[float] | None, now: flo
     way, axis = way_of(path), axis_of(path)
     if way is None or axis is None:
         return Read(*meant(text, kind_of(path), unit))
-    name: Way = ("aft", "across", "up")[axis]
+    name: PlaceAxis = ("aft", "across", "up")[axis]
     said = getattr(read_place(text, way, unit or "mm"), name)
     if said is None:
         raise ReadingError(text, f"That says nothing about {name}.")
@@ -79,7 +79,7 @@ def reads_as(path: str, text: str, unit: str, base: list[float] | None, now: flo
     return Read(said.value_mm + (base[axis] if base else 0.0), said.unit)
 
 
-def upkeep(before: dict[str, Any], after: dict[str, Any]) -> Iterator[dict[str, Any]]:
+def reconcile_readings(before: dict[str, Any], after: dict[str, Any]) -> Iterator[dict[str, Any]]:
     """Operations that make readings true again after an edit."""
     readings, references = after.get("readings"), after.get("references")
     if not isinstance(readings, dict) or not isinstance(references, dict):

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import BeforeValidator, Field, field_validator, model_validator
 from shapely.geometry import Polygon
 
-from levelcradle.core.design.base import Direction, Id, Length, Line, Part, Point, Positive, Share, _as_tuple
+from levelcradle.core.design.base import Direction, DocumentModel, Id, Length, Line, NonNegativeLength, Point, PositiveLength, _as_tuple
 
 __all__ = [
     "AxleTravel", "BelowSolid", "BlockSolid", "Guard", "Hinge", "MeshSolid", "PathSolid", "PrismSolid", "RodSolid",
@@ -15,7 +15,7 @@ __all__ = [
 ]  # fmt: skip
 
 
-class BlockSolid(Part):
+class BlockSolid(DocumentModel):
     """An upright block between two opposite corners."""
 
     type: Literal["block"]
@@ -31,13 +31,13 @@ class BlockSolid(Part):
         return high
 
 
-class RodSolid(Part):
+class RodSolid(DocumentModel):
     """A round bar, pipe or cable."""
 
     type: Literal["rod"]
     start_mm: Point
     end_mm: Point
-    radius_mm: Positive
+    radius_mm: PositiveLength
 
     @field_validator("end_mm")
     @classmethod
@@ -51,7 +51,7 @@ class RodSolid(Part):
 Plan = Annotated[tuple[Length, Length], BeforeValidator(_as_tuple)]
 
 
-class PrismSolid(Part):
+class PrismSolid(DocumentModel):
     """A plan outline between two heights; it may bulge inward, not cross itself."""
 
     type: Literal["prism"]
@@ -85,28 +85,28 @@ def _apart(points: tuple[Point, ...]) -> tuple[Point, ...]:
     return points
 
 
-class PathSolid(Part):
+class PathSolid(DocumentModel):
     """A corridor for cables, pipes or a duct: a cross-section along a run of straight pieces."""
 
     type: Literal["path"]
     points_mm: Path
-    width_mm: Positive
-    height_mm: Positive
+    width_mm: PositiveLength
+    height_mm: PositiveLength
 
     _runs = field_validator("points_mm")(_apart)
 
 
-class BelowSolid(Part):
+class BelowSolid(DocumentModel):
     """Everything below the line between points: nothing may hang lower than what they are taken on."""
 
     type: Literal["below"]
     points_mm: Path
-    width_mm: Positive
+    width_mm: PositiveLength
 
     _runs = field_validator("points_mm")(_apart)
 
 
-class TiePoint(Part):
+class TiePoint(DocumentModel):
     """A point that is recognised both in the file and on the vehicle."""
 
     name: Line
@@ -130,7 +130,7 @@ def _spans_a_plane(points: list[Point]) -> bool:
     return max(height(p) for p in points) >= 1
 
 
-class MeshSolid(Part):
+class MeshSolid(DocumentModel):
     """A scan: a file kept with the design, and where three or more of its points are in vehicle axes.
 
     ``file`` is the name under which the simplified mesh is kept; ``tolerance_mm`` is how far its surface may stand
@@ -139,7 +139,7 @@ class MeshSolid(Part):
 
     type: Literal["mesh"]
     file: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
-    tolerance_mm: Share
+    tolerance_mm: NonNegativeLength
     ties: Annotated[dict[Id, TiePoint], Field(max_length=20)] = {}
     inside: bool = False
 
@@ -156,7 +156,7 @@ class MeshSolid(Part):
 SolidSpec = Annotated[BlockSolid | RodSolid | PrismSolid | PathSolid | BelowSolid | MeshSolid, Field(discriminator="type")]
 
 
-class Travel(Part):
+class Travel(DocumentModel):
     """Slides in a straight line between two positions, given from where it is drawn."""
 
     type: Literal["travel"]
@@ -164,21 +164,21 @@ class Travel(Part):
     to_by_mm: Point
 
 
-class AxleTravel(Part):
+class AxleTravel(DocumentModel):
     """A beam axle: up by bump, down by droop, and each side alone (full articulation) about its middle."""
 
     type: Literal["axle"]
-    bump_mm: Share
-    droop_mm: Share
+    bump_mm: NonNegativeLength
+    droop_mm: NonNegativeLength
     articulation_deg: Annotated[float, Field(ge=0, le=45)]
 
 
-class WheelTravel(Part):
+class WheelTravel(DocumentModel):
     """A wheel through bump, droop and lock to either side about an upright line through ``pivot_mm``."""
 
     type: Literal["wheel"]
-    bump_mm: Share
-    droop_mm: Share
+    bump_mm: NonNegativeLength
+    droop_mm: NonNegativeLength
     lock_deg: Annotated[float, Field(ge=0, le=60)] = 0.0
     pivot_mm: Point | None = None
 
@@ -189,7 +189,7 @@ class WheelTravel(Part):
         return self
 
 
-class Hinge(Part):
+class Hinge(DocumentModel):
     """A panel, lever or pedal that turns about a line, from ``from_deg`` to ``to_deg`` by the right-hand rule."""
 
     type: Literal["hinge"]
@@ -206,11 +206,11 @@ class Hinge(Part):
         return to
 
 
-class Guard(Part):
+class Guard(DocumentModel):
     """A belt, pulley or fan with what it throws and flaps, all round."""
 
     type: Literal["guard"]
-    guard_mm: Positive
+    guard_mm: PositiveLength
 
 
 Sweep = Annotated[Travel | AxleTravel | WheelTravel | Hinge | Guard, Field(discriminator="type")]

@@ -6,14 +6,14 @@ from pydantic import BeforeValidator, Field, model_validator
 
 from levelcradle.core.design.base import (
     Count,
-    Forms,
+    DocumentModel,
     Id,
     Kg,
     Line,
     ModuleFace,
-    Part,
-    Positive,
-    Share,
+    NonNegativeLength,
+    PositiveLength,
+    Size3,
     Text,
     _as_tuple,
 )  # fmt: skip
@@ -26,38 +26,38 @@ __all__ = [
 Volts = Annotated[float, Field(ge=0, le=2000)]
 
 
-class Cells(Part):
+class Cells(DocumentModel):
     """Cells in series and parallel, written 12s3p."""
 
     series: Count
     parallel: Count
 
 
-class Growth(Part):
+class Growth(DocumentModel):
     """How much wider the module is in its widest state, along its own length, width and height."""
 
-    length: Share = 0.0
-    width: Share = 0.0
-    height: Share = 0.0
+    length: NonNegativeLength = 0.0
+    width: NonNegativeLength = 0.0
+    height: NonNegativeLength = 0.0
 
 
-class Compression(Part):
+class Compression(DocumentModel):
     """Held under compression along one of its own axes; the size given is the clamped one, ``free_mm`` the released one."""
 
     axis: Literal["length", "width", "height"]
-    free_mm: Positive
+    free_mm: PositiveLength
 
 
-class MountHoles(Part):
+class MountHoles(DocumentModel):
     count: Count
-    diameter_mm: Positive
+    diameter_mm: PositiveLength
 
 
-class ModuleKind(Part):
+class ModuleKind(DocumentModel):
     """``size_mm`` is (length, width, height) in the module's own frame; face gaps are what its faces ask for."""
 
     name: Line
-    size_mm: Forms
+    size_mm: Size3
     mass_kg: Annotated[Kg, Field(gt=0)]
     tol_kg: Kg = 0.0
     cells: Cells
@@ -66,9 +66,9 @@ class ModuleKind(Part):
     empty_v: Volts | None = None
     capacity_ah: Annotated[float, Field(gt=0, le=10_000)] | None = None
     may_rest_on: Annotated[tuple[ModuleFace, ...], BeforeValidator(_as_tuple), Field(min_length=1, max_length=6)]
-    face_gap_mm: dict[ModuleFace, Share] = {}
-    above_mm: Share = 0.0
-    neighbour_gap_mm: Share = 0.0
+    face_gap_mm: dict[ModuleFace, NonNegativeLength] = {}
+    above_mm: NonNegativeLength = 0.0
+    neighbour_gap_mm: NonNegativeLength = 0.0
     terminals: ModuleFace = "end_a"
     minus: ModuleFace | None = None
     plus_towards: ModuleFace | None = None
@@ -97,7 +97,7 @@ class ModuleKind(Part):
         return self
 
 
-class Test(Part):
+class Test(DocumentModel):
     """What one module read on one day."""
 
     __test__ = False  # no test case of pytest's
@@ -110,14 +110,14 @@ class Test(Part):
     note: Text = ""
 
 
-class Altered(Part):
+class Altered(DocumentModel):
     """As altered: terminals shortened, taps renewed, ends turned; with the envelope it has now."""
 
     what: Line
-    size_mm: Forms
+    size_mm: Size3
 
 
-class Module(Part):
+class Module(DocumentModel):
     """One module on the shelf. ``verdict``: None until somebody judged it."""
 
     name: Line
@@ -140,18 +140,18 @@ class Module(Part):
         return max(read)[2] if read else self.reading_v
 
 
-class Stack(Part):
+class Stack(DocumentModel):
     """Modules, end plates and rods as the factory joined them."""
 
     name: Line
     modules: Annotated[dict[Id, Literal[True]], Field(min_length=1, max_length=100)]
-    size_mm: Forms
+    size_mm: Size3
     mass_kg: Kg | None = None
     kept: bool = True
     split_needs: Text = ""
 
 
-class Hardware(Part):
+class Hardware(DocumentModel):
     """Something of the donor's that is kept for reuse."""
 
     name: Line
@@ -160,14 +160,14 @@ class Hardware(Part):
     note: Text = ""
 
 
-class PackString(Part):
+class PackString(DocumentModel):
     """Modules in series; several strings stand side by side. Blocks say which they are in."""
 
     name: Line
     order: int = 0
 
 
-class ShelfRule(Part):
+class ShelfRule(DocumentModel):
     """When a module counts as out of step: this far off per cell at least, and what the meter can tell at all."""
 
     floor_mv: Annotated[float, Field(ge=0, le=1000)] = 50.0

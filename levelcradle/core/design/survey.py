@@ -9,16 +9,16 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.design.base import (
     FACE_AT,
     Direction,
+    DocumentModel,
     Face,
     GapClass,
     Id,
     Kg,
     Length,
     Line,
-    Part,
+    NonNegativeLength,
     Point,
-    Positive,
-    Share,
+    PositiveLength,
     Structure,
     Text,
 )
@@ -32,14 +32,14 @@ __all__ = [
 ]  # fmt: skip
 
 
-class SwungTape(Part):
+class SwungTape(DocumentModel):
     """A tape from a known reference point to the one that is being placed."""
 
     hooked: Id
-    length_mm: Positive
+    length_mm: PositiveLength
 
 
-class Reference(Part):
+class Reference(DocumentModel):
     """A named point that the tape is hooked on. With ``tapes`` it was found by swinging them from known points: two where its
     height is known, three or more else; ``at_mm`` is where they meet."""
 
@@ -49,19 +49,19 @@ class Reference(Part):
     tapes: Annotated[dict[Id, SwungTape], Field(max_length=12)] = {}
 
 
-class Run(Part):
+class Run(DocumentModel):
     """A strip of a face along the edge it has with another, the whole length of that edge: the cross-section of a run of cables or
     pipes is ``wide_mm`` by the depth of the room."""
 
     beside: Face
-    wide_mm: Positive
+    wide_mm: PositiveLength
 
 
-class KeepClear(Part):
+class KeepClear(DocumentModel):
     """Room that a face of a thing or a box asks for: a plug, a lead, a hand; before the whole of it, or along one edge."""
 
     face: Face
-    depth_mm: Positive
+    depth_mm: PositiveLength
     run: Run | None = None
     reason: Text = ""
 
@@ -83,13 +83,13 @@ class KeepClear(Part):
         return (lows[0], lows[1], lows[2]), (highs[0], highs[1], highs[2])
 
 
-class InVehicle(Part):
+class InVehicle(DocumentModel):
     """It stands in the vehicle: its solid and its place are in vehicle axes."""
 
     type: Literal["vehicle"] = "vehicle"
 
 
-class InBox(Part):
+class InBox(DocumentModel):
     """It is fixed in or on a box, and goes and turns with it. Its solid and its place are in its own axes, which are the box's,
     turned by ``turn`` about the face's own axis; they begin ``off_mm`` inward of the face, at a place from two of its edges."""
 
@@ -113,7 +113,7 @@ Role = Literal[
 Volts = Annotated[float, Field(ge=0, le=2000)]
 
 
-class Item(Part):
+class Item(DocumentModel):
     """One row for every physical thing that is no module, box or mount.
 
     Its mass counts where it comes out, goes in or rides along; with a solid it is an obstacle unless it comes out.
@@ -161,7 +161,7 @@ class Item(Part):
         return self
 
 
-class Keepout(Part):
+class Keepout(DocumentModel):
     """A space that is no thing."""
 
     name: Line
@@ -172,7 +172,7 @@ class Keepout(Part):
     mirror_of: Id | None = None
 
 
-class LoadState(Part):
+class LoadState(DocumentModel):
     """Which payload is aboard."""
 
     name: Line
@@ -180,7 +180,7 @@ class LoadState(Part):
     order: int = 0
 
 
-class HardPoint(Part):
+class HardPoint(DocumentModel):
     """An existing hole, captive nut, stud or strap point. ``direction`` is n: from the metal into the bracket.
 
     ``carried_kg`` is what it held before: evidence for road cases up to that weight, none for a crash.
@@ -191,7 +191,7 @@ class HardPoint(Part):
     direction: Direction
     kind: Literal["hole", "captive nut", "stud", "strap point"] = "hole"
     thread: Line | None = None
-    wall_mm: Positive | None = None
+    wall_mm: PositiveLength | None = None
     carried_kg: Kg | None = None
     carried: Text = ""
     uncut: bool = True
@@ -201,16 +201,16 @@ class HardPoint(Part):
     note: Text = ""
 
 
-class Member(Part):
+class Member(DocumentModel):
     """A rail, crossmember or beam of the vehicle, along a line through the middle of its section."""
 
     name: Line
     start_mm: Point
     end_mm: Point
-    width_mm: Positive
-    height_mm: Positive
+    width_mm: PositiveLength
+    height_mm: PositiveLength
     section: Literal["closed", "open channel", "angle", "tube", "plate"] = "closed"
-    wall_mm: Positive | None = None
+    wall_mm: PositiveLength | None = None
     material: Id | None = None
     main: bool = True
     condition: Literal["not looked at", "sound", "surface rust", "rusted through", "cracked", "repaired"] = "not looked at"
@@ -227,21 +227,21 @@ class Member(Part):
         return end
 
 
-class VehicleOpening(Part):
+class VehicleOpening(DocumentModel):
     """A door, hatch or panel of the vehicle, or one to be cut, with the clear size that passes it."""
 
     name: Line
     at_mm: Point
     direction: Direction
-    width_mm: Positive
-    height_mm: Positive
+    width_mm: PositiveLength
+    height_mm: PositiveLength
     cut: Literal["existing", "to be cut"] = "existing"
     gives: Text = ""
     lost: Text = ""
     framed: Text = ""
 
 
-class Duty(Part):
+class Duty(DocumentModel):
     """What came out that carried load or did a job, and what does it now; empty is “nothing yet”."""
 
     name: Line
@@ -251,7 +251,7 @@ class Duty(Part):
     done_by: Id | None = None
 
 
-class Snag(Part):
+class Snag(DocumentModel):
     """A fault found, with a picture where there is one."""
 
     name: Line
@@ -261,14 +261,14 @@ class Snag(Part):
     note: Text = ""
 
 
-class Accepted(Part):
+class Accepted(DocumentModel):
     """Somebody answers for a figure that nobody measured, with how far it may be off."""
 
     by: Line
-    plus_minus: Share
+    plus_minus: NonNegativeLength
 
 
-class Reading(Part):
+class Reading(DocumentModel):
     """How a figure came to be: the text as typed, from where, how sure. Stands beside the figure, by its path.
 
     ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument. *Not taken* is a figure
@@ -278,7 +278,7 @@ class Reading(Part):
     text: Annotated[Text, Field(max_length=200)]
     unit: Literal["mm", "in", "kg", "lb", ""] = ""
     from_: Annotated[Id | None, Field(alias="from")] = None
-    tolerance: Share | None = None
+    tolerance: NonNegativeLength | None = None
     again_mm: Length | None = None
     source: Annotated[Text, Field(max_length=80)] = ""
     basis: Literal["measured", "typed", "assumed", "catalogue", "not taken"] = "typed"

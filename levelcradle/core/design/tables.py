@@ -4,23 +4,23 @@ from typing import Annotated, Literal, get_args
 
 from pydantic import Field, field_validator
 
-from levelcradle.core.design.base import GapClass, Id, Line, Part, Positive, Share, Text
+from levelcradle.core.design.base import DocumentModel, GapClass, Id, Line, NonNegativeLength, PositiveLength, Text
 from levelcradle.core.tables import rows
 
-__all__ = ["BoltClass", "BoltSize", "GapNeed", "Liner", "LoadCase", "Material", "Row", "Tables", "standard_tables"]
+__all__ = ["BoltClass", "BoltSize", "GapNeed", "Liner", "LoadCase", "Material", "TableRow", "Tables", "standard_tables"]
 
 Mpa = Annotated[float, Field(gt=0, le=10_000)]
 InG = Annotated[float, Field(ge=-100, le=100)]
 
 
-class Row(Part):
+class TableRow(DocumentModel):
     """A tabulated row with its source; ``own`` marks a shop's own."""
 
     source: Text
     own: bool = False
 
 
-class Material(Row):
+class Material(TableRow):
     name: Line
     density_kg_m3: Annotated[float, Field(gt=0, le=30_000)]
     yield_mpa: Mpa
@@ -36,38 +36,38 @@ class Material(Row):
         return self.yield_mpa if thickness_mm <= 16 else self.yield_over_16_mpa
 
 
-class BoltSize(Row):
-    d_mm: Positive
-    pitch_mm: Positive
-    stress_area_mm2: Positive
-    clearance_hole_mm: Positive
-    washer_hole_mm: Positive
-    washer_mm: Positive
-    washer_thick_mm: Positive
-    across_flats_mm: Positive
-    head_mm: Positive
+class BoltSize(TableRow):
+    d_mm: PositiveLength
+    pitch_mm: PositiveLength
+    stress_area_mm2: PositiveLength
+    clearance_hole_mm: PositiveLength
+    washer_hole_mm: PositiveLength
+    washer_mm: PositiveLength
+    washer_thick_mm: PositiveLength
+    across_flats_mm: PositiveLength
+    head_mm: PositiveLength
 
 
-class BoltClass(Row):
+class BoltClass(TableRow):
     ultimate_mpa: Mpa
     proof_mpa: Mpa
     alpha_v: Annotated[float, Field(gt=0, le=1)]
 
 
-class GapNeed(Row):
-    need_mm: Share
+class GapNeed(TableRow):
+    need_mm: NonNegativeLength
     reason: Text
 
 
-class Liner(Row):
+class Liner(TableRow):
     """What lies between a box and its modules; ``creeps``: it settles in time and leaves play."""
 
     name: Line
-    thickness_mm: Positive
+    thickness_mm: PositiveLength
     creeps: Literal["yes", "no"]
 
 
-class LoadCase(Row):
+class LoadCase(TableRow):
     """One throw on the box in g, everything in it (weight included)."""
 
     kind: Literal["road", "crash"]
@@ -82,7 +82,7 @@ def _standard_liners() -> "dict[str, Liner]":
     return {row["id"]: Liner.model_validate(_typed({k: v for k, v in row.items() if k != "id"})) for row in rows("liners")}
 
 
-class Tables(Part):
+class Tables(DocumentModel):
     """Never empty: the checks rest on them."""
 
     materials: Annotated[dict[Id, Material], Field(min_length=1, max_length=500)]

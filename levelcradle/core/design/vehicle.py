@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from levelcradle.core.design.base import Id, Kg, Length, Line, Part, Point, Positive, Share, Text, ThingPath
+from levelcradle.core.design.base import DocumentModel, Id, Kg, Length, Line, NonNegativeLength, Point, PositiveLength, Text, ThingPath
 
 __all__ = [
     "Aboard", "Arches", "AxleCheck", "Axles", "CgGiven", "CgHeight", "CgLifted", "Corners", "Fluid", "Overall", "Ratings", "Stance",
@@ -15,7 +15,7 @@ Step = Annotated[float, Field(gt=0, le=1000)]
 Percent = Annotated[float, Field(ge=0, le=100)]
 
 
-class Fluid(Part):
+class Fluid(DocumentModel):
     """What a liquid weighs: volume [L] times density [kg/L]."""
 
     volume_l: Annotated[float, Field(gt=0, le=5000)]
@@ -26,7 +26,7 @@ class Fluid(Part):
         return self.volume_l * self.density_kg_l
 
 
-class Aboard(Part):
+class Aboard(DocumentModel):
     """Somebody or something in the car while it was weighed, that is no part of it: taken off the readings."""
 
     name: Line
@@ -40,7 +40,7 @@ class Aboard(Part):
         return self.fluid.mass_kg if self.mass_kg is None and self.fluid else self.mass_kg
 
 
-class AxleCheck(Part):
+class AxleCheck(DocumentModel):
     """The same car on an axle scale, to hold the sums of the corners against."""
 
     front_kg: Kg
@@ -51,7 +51,7 @@ class AxleCheck(Part):
 Riders = Annotated[dict[Id, Aboard], Field(max_length=50)]
 
 
-class Corners(Part):
+class Corners(DocumentModel):
     """Four wheel scales."""
 
     type: Literal["corners"]
@@ -64,7 +64,7 @@ class Corners(Part):
     check: AxleCheck | None = None
 
 
-class Axles(Part):
+class Axles(DocumentModel):
     """Two axle readings, as from a public scale; with ``left_kg`` both left wheels were on it too."""
 
     type: Literal["axles"]
@@ -75,7 +75,7 @@ class Axles(Part):
     aboard: Riders = {}
 
 
-class Total(Part):
+class Total(DocumentModel):
     """One reading of the whole car, its split between the axles assumed."""
 
     type: Literal["total"]
@@ -89,7 +89,7 @@ class Total(Part):
 Weighing = Annotated[Corners | Axles | Total, Field(discriminator="type")]
 
 
-class Weighed(Part):
+class Weighed(DocumentModel):
     """One weighing: of the car as found, stripped, with part of the work done, finished; or of a box alone. ``done``: what was in
     the car by then."""
 
@@ -99,31 +99,31 @@ class Weighed(Part):
     done: Annotated[dict[ThingPath, Literal[True]], Field(max_length=500)] = {}
 
 
-class Track(Part):
-    front: Positive
-    rear: Positive
+class Track(DocumentModel):
+    front: PositiveLength
+    rear: PositiveLength
 
 
-class Overall(Part):
+class Overall(DocumentModel):
     """What the vehicle is drawn from."""
 
-    overhang_front_mm: Share
-    overhang_rear_mm: Share
-    width_mm: Positive
-    height_mm: Positive
-    tyre_radius_mm: Positive
+    overhang_front_mm: NonNegativeLength
+    overhang_rear_mm: NonNegativeLength
+    width_mm: PositiveLength
+    height_mm: PositiveLength
+    tyre_radius_mm: PositiveLength
 
 
-class CgGiven(Part):
+class CgGiven(DocumentModel):
     """A height from elsewhere; ``note`` says where from."""
 
     basis: Literal["measured", "axle_lift", "assumed"]
-    up_mm: Share
-    tolerance_mm: Share
+    up_mm: NonNegativeLength
+    tolerance_mm: NonNegativeLength
     note: Text = ""
 
 
-class CgLifted(Part):
+class CgLifted(DocumentModel):
     """The axle-lift method: one axle raised, the other on the scale, suspension blocked, brakes off.
 
     ``level_kg`` and ``raised_kg`` are the readings of the axle that stays down; ``rise_mm`` is how much higher the
@@ -132,51 +132,51 @@ class CgLifted(Part):
 
     basis: Literal["lifted"]
     raised: Literal["front", "rear"]
-    rise_mm: Positive
-    rise_tol_mm: Share = 2.0
+    rise_mm: PositiveLength
+    rise_tol_mm: NonNegativeLength = 2.0
     level_kg: Kg
     raised_kg: Kg
     step_kg: Step
-    radius_front_mm: Positive
-    radius_rear_mm: Positive
+    radius_front_mm: PositiveLength
+    radius_rear_mm: PositiveLength
 
 
 CgHeight = Annotated[CgGiven | CgLifted, Field(discriminator="basis")]
 
 
-class Ratings(Part):
+class Ratings(DocumentModel):
     front_kg: Kg | None = None
     rear_kg: Kg | None = None
     gross_kg: Kg | None = None
 
 
-class WheelRates(Part):
+class WheelRates(DocumentModel):
     front_n_per_mm: Annotated[float, Field(gt=0, le=10_000)]
     rear_n_per_mm: Annotated[float, Field(gt=0, le=10_000)]
 
 
-class Bump(Part):
+class Bump(DocumentModel):
     """How far each axle goes up from where it stands until it is stopped."""
 
-    front: Share
-    rear: Share
+    front: NonNegativeLength
+    rear: NonNegativeLength
 
 
-class Target(Part):
+class Target(DocumentModel):
     front_percent: Percent
     across_mm: Length = 0.0
 
 
-class Arches(Part):
+class Arches(DocumentModel):
     """Heights of the four wheel arches over the wheel centres' ground, as a tape finds them."""
 
-    lf_mm: Share | None = None
-    rf_mm: Share | None = None
-    lr_mm: Share | None = None
-    rr_mm: Share | None = None
+    lf_mm: NonNegativeLength | None = None
+    rf_mm: NonNegativeLength | None = None
+    lr_mm: NonNegativeLength | None = None
+    rr_mm: NonNegativeLength | None = None
 
 
-class Stance(Part):
+class Stance(DocumentModel):
     """How the car stood while it was measured. An angle finder is zeroed on the sill, so the sill's own slope is kept."""
 
     engine: Literal["in", "out"]
@@ -185,8 +185,8 @@ class Stance(Part):
     sill_deg: Annotated[float, Field(ge=-30, le=30)] = 0.0
 
 
-class Vehicle(Part):
-    wheelbase_mm: Positive
+class Vehicle(DocumentModel):
+    wheelbase_mm: PositiveLength
     track_mm: Track | None = None
     overall: Overall | None = None
     stance: Stance | None = None

@@ -8,7 +8,7 @@ import numpy as np
 from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import ModuleFace
-from levelcradle.core.design.box import Block, Counts, Gaps, Turn, Way, Wrap
+from levelcradle.core.design.box import Axis, Block, Counts, Gaps, Orientation, Wrap
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.errors import UnknownThing
@@ -40,7 +40,7 @@ def blocks_changed(design: Design, box_id: str, order: Order) -> Iterator[Op]:
 _OVER: dict[Over, tuple[Vec, Vec, Vec]] = {  # rows: what looks aft, right and up afterwards, in the axes of before
     "side": ((1, 0, 0), (0, 0, 1), (0, -1, 0)), "end": ((0, 0, 1), (0, 1, 0), (-1, 0, 0)), "round": ((0, 1, 0), (-1, 0, 0), (0, 0, 1)),
 }  # fmt: skip
-_WAYS: tuple[Way, ...] = ("aft", "across", "up")
+_WAYS: tuple[Axis, ...] = ("aft", "across", "up")
 
 
 def laid_over(design: Design, box_id: str, over: Over) -> Iterator[Op]:
@@ -75,6 +75,6 @@ def _turned(block: Block, kind: ModuleKind, turn: Matrix) -> Block:
 
     dividers = block.dividers and block.dividers.model_copy(update={"along": _WAYS[was.index(_WAYS.index(block.dividers.along))]})
     return block.model_copy(update={
-        "turn": Turn(down=face(2, -1), aft=face(0, 1)), "counts": Counts(**swapped(block.counts)), "gap_mm": Gaps(**swapped(block.gap_mm)),
+        "turn": Orientation(down=face(2, -1), aft=face(0, 1)), "counts": Counts(**swapped(block.counts)), "gap_mm": Gaps(**swapped(block.gap_mm)),
         "origin_mm": tuple(float(v) for v in ends.min(axis=1)), "dividers": dividers,
     })  # fmt: skip

@@ -7,7 +7,7 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Placement, Vec, minus, plus, scaled
-from levelcradle.core.clearance import lay_against
+from levelcradle.core.clearance import align_to_face
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.survey import InBox, Item
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
@@ -18,7 +18,7 @@ __all__ = ["into_box", "laid_against", "out_of_box"]
 
 def laid_against(assembly: Assembly, box_id: str, other: str, *, turn: bool) -> list[Op]:
     """Lays a box against something with the needed gap. Raises as ``lay_against``."""
-    pose = lay_against(assembly, box_id, other, turn=turn)
+    pose = align_to_face(assembly, box_id, other, turn=turn)
     return [{"op": "replace", "path": f"/boxes/{box_id}/pose", "value": pose.model_dump(mode="json")}]
 
 

@@ -4,7 +4,7 @@ from collections.abc import Collection
 from typing import Any, Literal
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.bays import Way, bay_of_block, mirrored, restated
+from levelcradle.core.bays import MeasuringMethod, bay_of_block, mirrored, restated
 from levelcradle.core.design import Design
 from levelcradle.core.design.accepted import under
 from levelcradle.core.design.design import AS_FOUND
@@ -22,7 +22,7 @@ Edit = tuple[str, list[Op]]  # id of what is made or changed, and the patch
 FURTHER_MM = 200.0  # a copied station lies so far aft of the last
 
 
-def station_said(design: Design, bay_id: str, key: str, do: Way | Literal["copy", "mirror"]) -> Edit:
+def station_said(design: Design, bay_id: str, key: str, do: MeasuringMethod | Literal["copy", "mirror"]) -> Edit:
     """A station copied further aft, mirrored, or said in another way of measuring. Raises UnknownThing, DesignError."""
     bay = design.bays.get(bay_id)
     if bay is None or key not in bay.stations:

@@ -5,8 +5,8 @@ from itertools import permutations
 from math import prod
 
 from levelcradle.core.design import Design
-from levelcradle.core.fit.options import Room, room_of
-from levelcradle.core.fit.space import Hindrance
+from levelcradle.core.fit.options import BayCavity, room_of
+from levelcradle.core.fit.space import ClearanceConstraint
 from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.meshes import Mesh
 
@@ -25,7 +25,7 @@ class LuggageRoom:
         self._wishes, self._meshes = wishes.model_copy(update={"leave_empty": None}), meshes
         self._rooms = {key: self._room(bare, key) for key, bay in bare.bays.items() if bay.flags.get("luggage")}
 
-    def _room(self, design: Design, bay: str) -> Room:
+    def _room(self, design: Design, bay: str) -> BayCavity:
         return room_of(design, bay, self._wishes, meshes=self._meshes)
 
     def largest_case(self, design: Design) -> str | None:
@@ -39,6 +39,6 @@ class LuggageRoom:
                 return name
         return "no case"
 
-    def _more(self, design: Design, bay: str) -> list[Hindrance]:
+    def _more(self, design: Design, bay: str) -> list[ClearanceConstraint]:
         held = {(thing.solid, thing.need_mm) for thing in self._rooms[bay].things}
         return [thing for thing in self._room(design, bay).things if (thing.solid, thing.need_mm) not in held]

@@ -17,19 +17,19 @@ from levelcradle.core.fit.cutting import points_to_make
 from levelcradle.core.fit.options import Option
 from levelcradle.core.fit.wanted import Wanted, held_in
 from levelcradle.core.fit.wishes import Wishes
-from levelcradle.core.level import level_figures
+from levelcradle.core.level import level_result
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
 
-__all__ = ["Load", "combinations", "most_unrated"]
+__all__ = ["BayCandidate", "combinations", "most_unrated"]
 
 EACH = 3  # solutions asked for with each emphasis
 SECONDS = 1.0
 
 
 @dataclass(frozen=True, slots=True)
-class Load:
+class BayCandidate:
     """What a bay holds: its boxes with their mass, centre of gravity and volume, how far cables go to the motor's end,
     the corners of its boxes and how many mounting points have to be made for them."""
 
@@ -44,7 +44,7 @@ class Load:
     to_make: int = 0
 
     @staticmethod
-    def of(design: Design, bay: str, options: tuple[Option, ...]) -> "Load":
+    def of(design: Design, bay: str, options: tuple[Option, ...]) -> "BayCandidate":
         mass, moment, litres, outers, middles, outsides = 0.0, (0.0, 0.0, 0.0), 0.0, [], [], []
         for option in options:
             box = option.box
@@ -59,7 +59,7 @@ class Load:
             outsides.append((vec(corners.min(axis=0)), vec(corners.max(axis=0))))
         end = _gear(design)
         cable = sum(dist(a, end) for a in middles)
-        return Load(bay, options, sum(o.modules for o in options), mass, scaled(moment, 1 / mass), litres, cable, tuple(outers),
+        return BayCandidate(bay, options, sum(o.modules for o in options), mass, scaled(moment, 1 / mass), litres, cable, tuple(outers),
                     points_to_make(design, outsides))  # fmt: skip
 
 
@@ -77,8 +77,8 @@ EMPHASES: tuple[tuple[float, ...], ...] = (
 
 
 def combinations(
-    design: Design, loads: Mapping[str, Sequence[Load]], wanted: Wanted, wishes: Wishes, stop: Callable[[], bool]
-) -> Iterator[tuple[Load, ...]]:
+    design: Design, loads: Mapping[str, Sequence[BayCandidate]], wanted: Wanted, wishes: Wishes, stop: Callable[[], bool]
+) -> Iterator[tuple[BayCandidate, ...]]:
     """Choices of at most one load a bay that together hold what is wanted, each once."""
     rows, car = [load for bay in loads.values() for load in bay], _Car.of(design)
     seen: set[tuple[int, ...]] = set()
@@ -93,7 +93,7 @@ def combinations(
             yield tuple(rows[i] for i in chosen)
 
 
-def most_unrated(design: Design, loads: Mapping[str, Sequence[Load]], wanted: Wanted, wishes: Wishes) -> int:
+def most_unrated(design: Design, loads: Mapping[str, Sequence[BayCandidate]], wanted: Wanted, wishes: Wishes) -> int:
     """How many modules would be taken if nothing of the car were rated."""
     rows = [load for bay in loads.values() for load in bay]
     chosen = _solve(design, _Car(0, {}), rows, wanted, wishes, EMPHASES[0], set())
@@ -103,7 +103,7 @@ def most_unrated(design: Design, loads: Mapping[str, Sequence[Load]], wanted: Wa
 def _solve(
     design: Design,
     car: "_Car",
-    rows: Sequence[Load],
+    rows: Sequence[BayCandidate],
     wanted: Wanted,
     wishes: Wishes,
     emphasis: tuple[float, ...],
@@ -143,7 +143,7 @@ def _solve(
     return tuple(i for i, t in enumerate(take) if solver.value(t))
 
 
-def _price(load: Load, emphasis: tuple[float, ...]) -> float:
+def _price(load: BayCandidate, emphasis: tuple[float, ...]) -> float:
     _, _, low, boxes, cable, cutting = emphasis
     height = load.mass_kg * load.cg_mm[2] / 100
     return low * height + boxes * 200 * len(load.options) + cable * load.cable_mm / 10 + cutting * 50 * load.to_make
@@ -180,7 +180,7 @@ class _Car:
 
     @staticmethod
     def of(design: Design) -> "_Car":
-        figures = level_figures(resolve(design, {}))  # of weights alone: scans weigh nothing
+        figures = level_result(resolve(design, {}))  # of weights alone: scans weigh nothing
         if figures.ready is None:
             return _Car(0, {})
         ratings, states = design.vehicle.ratings, [figures.ready, *(row.loads for row in figures.states)]
@@ -192,7 +192,7 @@ class _Car:
         return _Car(round(figures.ready.total_kg * (figures.ready.aft_mm - _aim(design)) / 100), spare)
 
 
-def _borne(design: Design, load: Load, where: str) -> int:
+def _borne(design: Design, load: BayCandidate, where: str) -> int:
     """What a load puts on an axle or on the whole car, in tenths of a kilogram, never too much."""
     rear = load.cg_mm[0] / design.vehicle.wheelbase_mm
     return math.floor(load.mass_kg * {"front": 1 - rear, "rear": rear, "gross": 1.0}[where] * 10)

@@ -11,10 +11,10 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.bays import extent
 from levelcradle.core.box import shell_of
 from levelcradle.core.design import Design
-from levelcradle.core.design.box import Box, Counts, Turn
+from levelcradle.core.design.box import Box, Counts, Orientation
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.fit.cures import least_foul
-from levelcradle.core.fit.options import PROBE, Room, room_of
+from levelcradle.core.fit.fixes import least_foul
+from levelcradle.core.fit.options import PROBE, BayCavity, room_of
 from levelcradle.core.fit.wanted import left_of
 from levelcradle.core.fit.wishes import Making, Wishes
 from levelcradle.core.meshes import Mesh
@@ -32,7 +32,7 @@ class FirstBox:
     message: str
 
 
-def first_box(design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: int | None = None, meshes: Mapping[str, Mesh]) -> FirstBox:
+def first_box(design: Design, bay_id: str, kind_id: str, turn: Orientation, *, most: int | None = None, meshes: Mapping[str, Mesh]) -> FirstBox:
     """The box with most modules in a bay, lowest first.
 
     Args:
@@ -54,7 +54,7 @@ def first_box(design: Design, bay_id: str, kind_id: str, turn: Turn, *, most: in
     return FirstBox(best.box, best.modules, True, _says(block.counts, design.bays[bay_id].name))
 
 
-def _anyway(room: Room, meshes: Mapping[str, Mesh]) -> Box:
+def _anyway(room: BayCavity, meshes: Mapping[str, Mesh]) -> Box:
     """One module in the middle of the bay's floor, moved to where it lacks least."""
     box = room.one()
     size = shell_of(box, room.design.module_kinds, room.design.tables.materials[box.material]).outer_mm

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.design.box import Block, Counts, Turn
+from levelcradle.core.design.box import Block, Counts, Orientation
 
 __all__ = ["Grid", "Triple", "blocks_of", "last_row", "one_slice"]
 
@@ -16,7 +16,7 @@ class Grid:
     """A box of a grid in one turn: its outside for one module, and what each further one adds each way."""
 
     kind: str
-    turn: Turn
+    turn: Orientation
     base: Vec
     pitch: Vec
 

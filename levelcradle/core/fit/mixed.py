@@ -7,7 +7,7 @@ import numpy as np
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.design.base import ModuleFace
-from levelcradle.core.design.box import Block, Counts, Gaps, Turn
+from levelcradle.core.design.box import Block, Counts, Gaps, Orientation
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.fit.space import Space
 from levelcradle.core.fit.tier import Tile, pack_tier
@@ -30,24 +30,24 @@ class Footprint:
     """
 
     kind: str
-    along: Turn
-    across: Turn
+    along: Orientation
+    across: Orientation
     shapes: tuple[Turned, Turned]
     length_mm: float
     width_mm: float
     spare_mm: float
 
     @staticmethod
-    def of(kind_id: str, kind: ModuleKind, turn: Turn) -> "Footprint":
-        other = Turn(down=turn.down, aft=next(face for face in FACES if _square(turn, face)))
+    def of(kind_id: str, kind: ModuleKind, turn: Orientation) -> "Footprint":
+        other = Orientation(down=turn.down, aft=next(face for face in FACES if _square(turn, face)))
         one, two = turned(kind, turn), turned(kind, other)
-        asked = [max(s.asks_mm[2 * i] + s.asks_mm[2 * i + 1] for s, i in ((one, axis), (two, 1 - axis))) for axis in (0, 1)]
+        asked = [max(s.face_clearance_mm[2 * i] + s.face_clearance_mm[2 * i + 1] for s, i in ((one, axis), (two, 1 - axis))) for axis in (0, 1)]
         gap = kind.neighbour_gap_mm
         sides = [one.size_mm[i] + max(asked[i], gap) for i in (0, 1)]
         return Footprint(kind_id, turn, other, (one, two), sides[0], sides[1], max(0.0, gap - max(asked)))
 
 
-def _square(turn: Turn, face: ModuleFace) -> bool:
+def _square(turn: Orientation, face: ModuleFace) -> bool:
     """Whether a face looks neither up or down nor aft or forward in a turn: it looks aft after a quarter turn."""
     axis = {"end": 0, "sid": 1, "bas": 2, "top": 2}
     used = {axis[turn.down[:3]], axis[turn.aft[:3]]}
@@ -102,7 +102,7 @@ def _run(left: set[tuple[float, float]], start: tuple[float, float], by: tuple[f
 
 def _block(foot: Footprint, across: bool, start: tuple[float, float], counts: tuple[int, int, int], size: tuple[float, float]) -> Block:
     shape = foot.shapes[across]
-    origin: Vec = (start[0] + shape.asks_mm[0], start[1] + shape.asks_mm[2], 0.0)
+    origin: Vec = (start[0] + shape.face_clearance_mm[0], start[1] + shape.face_clearance_mm[2], 0.0)
     gaps = Gaps(aft=round(size[0] - shape.size_mm[0], 6), across=round(size[1] - shape.size_mm[1], 6))
     aft, wide, up = counts
     turn = foot.across if across else foot.along

@@ -16,22 +16,22 @@ from levelcradle.core.bays.panels import BEHIND_MM
 from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.clearance import around, need_of_boxes, need_of_thing
 from levelcradle.core.design import Design
-from levelcradle.core.design.box import FACE_AT, Block, Box, Pose, Turn
+from levelcradle.core.design.box import FACE_AT, Block, Box, Orientation, Pose
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.fit.edge_cuts import Cuts, EdgeCuts
 from levelcradle.core.fit.grids import Grid, Triple, blocks_of, last_row, one_slice
 from levelcradle.core.fit.mixed import Footprint, lengths_of, mixed_blocks, widest
 from levelcradle.core.fit.pairs import pairs
-from levelcradle.core.fit.space import Hindrance, Space, free_space
-from levelcradle.core.fit.stand import pressing, settle
+from levelcradle.core.fit.space import ClearanceConstraint, Space, free_space
+from levelcradle.core.fit.stand import pressing, solve_placement
 from levelcradle.core.fit.wanted import Wanted
 from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.memo import Memo
 from levelcradle.core.meshes import Mesh
-from levelcradle.core.modules import turned, turns_for
+from levelcradle.core.modules import orientations_for, turned
 from levelcradle.core.solids import Solid
 
-__all__ = ["PROBE", "Option", "Room", "hindrances", "room_of"]
+__all__ = ["PROBE", "BayCavity", "Option", "hindrances", "room_of"]
 
 PROBE = "fit-probe"
 SEEDS = 14
@@ -51,18 +51,18 @@ class Option:
 
 
 @dataclass(frozen=True, eq=False)
-class Room:
+class BayCavity:
     """A bay with everything in it that a box must keep clear of, in a frame that leans by ``tilt_deg`` (nose raised +);
     ``only`` is the one turn that is looked at."""
 
     design: Design
     bay: str
     wishes: Wishes
-    things: tuple[Hindrance, ...]
+    things: tuple[ClearanceConstraint, ...]
     low: Vec
     high: Vec
     tilt_deg: float = 0.0
-    only: Turn | None = None
+    only: Orientation | None = None
 
     @cached_property
     def left(self) -> Mapping[str, int]:
@@ -226,7 +226,7 @@ class Room:
         last = (max(span[0], self.low[0]), max(span[1], self.low[1]), max(span[2], self.low[2]))
         lacking: Counter[float] = Counter()
         for seed in self._all_seeds(box, size, last):
-            came = settle(pieces, self.things, seed, self.low, last, self._preferred(size))
+            came = solve_placement(pieces, self.things, seed, self.low, last, self._preferred(size))
             if came.holds:
                 return self._placed(box, pieces, came.at)
             lacking[round(came.lack_mm, 2)] += 1
@@ -302,15 +302,15 @@ class Room:
         return shell_of(box, self.design.module_kinds, self.design.tables.materials[box.material])
 
 
-def _content(thing: Hindrance) -> Hashable:
+def _content(thing: ClearanceConstraint) -> Hashable:
     solid = thing.solid
     return thing.need_mm, solid if solid.surface else (solid.points.tobytes(), solid.radius_mm)
 
 
-def _turns(kind: ModuleKind, wishes: Wishes) -> Iterator[Turn]:
+def _turns(kind: ModuleKind, wishes: Wishes) -> Iterator[Orientation]:
     """Turns the kind may rest in, those whose terminals can be reached from a wished side."""
     ways = {"front": 0, "aft": 1, "left": 2, "right": 3, "up": 5}
-    for turn in turns_for(kind):
+    for turn in orientations_for(kind):
         if wishes.rest_on and turn.down not in wishes.rest_on:
             continue
         looks = turned(kind, turn).looks
@@ -325,8 +325,8 @@ def room_of(
     *,
     meshes: Mapping[str, Mesh],
     tilt_deg: float = 0.0,
-    only: Turn | None = None,
-) -> Room:
+    only: Orientation | None = None,
+) -> BayCavity:
     """A bay of a design as a room, everything about it turned into a frame that leans by ``tilt_deg``."""
     assembly = _with_probe(design, bay_id, wishes, meshes)
     probe = assembly.boxes[PROBE]
@@ -342,10 +342,10 @@ def room_of(
         low, high = vec(corners.min(axis=0)), vec(corners.max(axis=0))
     grown = (low[0] - BEHIND_MM, low[1] - BEHIND_MM, low[2] - BEHIND_MM), (high[0] + BEHIND_MM, high[1] + BEHIND_MM, high[2] + BEHIND_MM)
     near = tuple(t for t in things if _meets(t, *grown))
-    return Room(design, bay_id, wishes, near, low, high, tilt_deg, only)
+    return BayCavity(design, bay_id, wishes, near, low, high, tilt_deg, only)
 
 
-def _meets(thing: Hindrance, low: Vec, high: Vec) -> bool:
+def _meets(thing: ClearanceConstraint, low: Vec, high: Vec) -> bool:
     return all(thing.solid.low[i] - thing.need_mm <= high[i] and thing.solid.high[i] + thing.need_mm >= low[i] for i in range(3))
 
 
@@ -355,19 +355,19 @@ def _with_probe(design: Design, bay_id: str, wishes: Wishes, meshes: Mapping[str
     return resolve(design.model_copy(update={"boxes": {**design.boxes, PROBE: probe}}), meshes)
 
 
-def hindrances(assembly: Assembly, probe: PlacedBox) -> list[Hindrance]:
+def hindrances(assembly: Assembly, probe: PlacedBox) -> list[ClearanceConstraint]:
     """Everything a box must keep clear of, with its gap; the open sides of its bay at their outline."""
     return list(_hindrances(assembly, probe))
 
 
-def _hindrances(assembly: Assembly, probe: PlacedBox) -> Iterator[Hindrance]:
+def _hindrances(assembly: Assembly, probe: PlacedBox) -> Iterator[ClearanceConstraint]:
     for thing in around(assembly, probe):
-        yield Hindrance(thing.solid, need_of_thing(assembly, probe, thing).mm, thing.path, thing.name)
+        yield ClearanceConstraint(thing.solid, need_of_thing(assembly, probe, thing).mm, thing.path, thing.name)
     for key, box in assembly.boxes.items():
         if key != probe.id:
             need = need_of_boxes(assembly, probe, box).mm
-            yield from (Hindrance(piece.solid, need, box.path, box.box.name) for piece in box.pieces)
+            yield from (ClearanceConstraint(piece.solid, need, box.path, box.box.name) for piece in box.pieces)
     bay_id, bay = probe.box.bay, assembly.bay_of(probe)
     for panel in bay_panels(bay) if bay and probe.id == PROBE else ():
         if getattr(bay.sides, panel.side).is_ != "metal":  # type: ignore[union-attr]
-            yield Hindrance(panel.solid(BEHIND_MM), 0.0, f"bays/{bay_id}/sides/{panel.side}", f"open side, {panel.side}")
+            yield ClearanceConstraint(panel.solid(BEHIND_MM), 0.0, f"bays/{bay_id}/sides/{panel.side}", f"open side, {panel.side}")

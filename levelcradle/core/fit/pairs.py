@@ -6,7 +6,7 @@ from itertools import permutations
 from math import prod
 
 from levelcradle.core.axes import Vec, vec
-from levelcradle.core.design.box import Block, Counts, Turn
+from levelcradle.core.design.box import Block, Counts, Orientation
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.fit.grids import Triple
 from levelcradle.core.modules import Laid, lay_out, needed_between
@@ -32,23 +32,23 @@ class _Part:
 
     key: str
     kind: ModuleKind
-    turn: Turn
+    turn: Orientation
     one: Laid
     pitch: Vec
 
     @staticmethod
-    def of(key: str, kind: ModuleKind, turn: Turn) -> "_Part":
+    def of(key: str, kind: ModuleKind, turn: Orientation) -> "_Part":
         one = lay_out(Block(kind=key, turn=turn), kind)
         x, y, z = (s + g for s, g in zip(one.size_mm, one.turned.neighbour_mm, strict=True))
         return _Part(key, kind, turn, one, (x, y, z))
 
-    def asks(self, counts: Triple, axis: int) -> float:
+    def needed_mm(self, counts: Triple, axis: int) -> float:
         """With the room before both ends."""
-        return self.one.size_mm[axis] + (counts[axis] - 1) * self.pitch[axis] + sum(self.one.turned.asks_mm[2 * axis : 2 * axis + 2])
+        return self.one.size_mm[axis] + (counts[axis] - 1) * self.pitch[axis] + sum(self.one.turned.face_clearance_mm[2 * axis : 2 * axis + 2])
 
     def most(self, axis: int, room_mm: float) -> int:
         """How many go one way into a room."""
-        left = room_mm - self.asks((1, 1, 1), axis)
+        left = room_mm - self.needed_mm((1, 1, 1), axis)
         return 0 if left < -1e-6 else min(MOST_ALONG, int((left + 1e-6) // self.pitch[axis]) + 1)
 
     def block(self, counts: Triple, origin: Vec) -> Block:
@@ -57,7 +57,7 @@ class _Part:
 
 
 def pairs(
-    turns: Iterable[tuple[str, Turn]], kinds: Mapping[str, ModuleKind], grids: Mapping[tuple[str, Turn], Sequence[Triple]], room_mm: Vec,
+    turns: Iterable[tuple[str, Orientation]], kinds: Mapping[str, ModuleKind], grids: Mapping[tuple[str, Orientation], Sequence[Triple]], room_mm: Vec,
     left: Mapping[str, int], above: int,
 ) -> Iterator[Pair]:  # fmt: skip
     """Two grids one after the other that differ in their kind or in the face they rest on, the second as full as the first one's
@@ -85,11 +85,11 @@ def thinned(counts: Sequence[Triple]) -> Sequence[Triple]:
 
 
 def _after(one: _Part, counts: Triple, two: _Part, axis: int, room_mm: Vec, most: int, above: int) -> Iterator[Pair]:
-    size = [one.asks(counts, i) for i in range(3)]
+    size = [one.needed_mm(counts, i) for i in range(3)]
     rows = [two.most(i, size[i]) for i in range(3)]
     gap = needed_between(one.one, two.one, axis, (one.kind, two.kind))
-    start = size[axis] - one.one.turned.asks_mm[2 * axis + 1] + gap  # of the second, from where the first one's room begins
-    before = two.one.turned.asks_mm[2 * axis]
+    start = size[axis] - one.one.turned.face_clearance_mm[2 * axis + 1] + gap  # of the second, from where the first one's room begins
+    before = two.one.turned.face_clearance_mm[2 * axis]
     deep = two.most(axis, room_mm[axis] - start + before)
     slice_ = prod(rows[i] for i in range(3) if i != axis)
     for row in range(deep, 0, -1):
@@ -99,8 +99,8 @@ def _after(one: _Part, counts: Triple, two: _Part, axis: int, room_mm: Vec, most
         if number > most:
             continue
         theirs = (row if axis == 0 else rows[0], row if axis == 1 else rows[1], row if axis == 2 else rows[2])
-        size[axis] = start + two.asks(theirs, axis) - before
-        firsts, seconds = ([p.one.turned.asks_mm[2 * i] for i in range(3)] for p in (one, two))
+        size[axis] = start + two.needed_mm(theirs, axis) - before
+        firsts, seconds = ([p.one.turned.face_clearance_mm[2 * i] for i in range(3)] for p in (one, two))
         seconds[axis] = start
         blocks = {"a": one.block(counts, vec(firsts)), "b": two.block(theirs, vec(seconds))}
         yield Pair(blocks, prod(counts) + number, vec(size))

@@ -21,15 +21,15 @@ from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.finding import Finding, State, message_text
 from levelcradle.core.fit.cases import LuggageRoom
-from levelcradle.core.fit.combine import Load, combinations, most_unrated
+from levelcradle.core.fit.combine import BayCandidate, combinations, most_unrated
 from levelcradle.core.fit.options import Option, room_of
 from levelcradle.core.fit.strings import told_off
 from levelcradle.core.fit.wanted import Wanted, held_in
 from levelcradle.core.fit.wishes import Weights, Wishes
-from levelcradle.core.level import LevelFigures
+from levelcradle.core.level import LevelResult
 from levelcradle.core.meshes import Mesh
-from levelcradle.core.modules import StringFigures, string_figures
-from levelcradle.core.outlines import Shape
+from levelcradle.core.modules import StringResult, string_result
+from levelcradle.core.projections import Shape
 from levelcradle.core.stock import common_window
 
 __all__ = ["Progress", "Proposal", "ProposedBox", "Study", "TightGap", "check_wishes", "study"]
@@ -70,7 +70,7 @@ class Proposal:
 
     modules: int
     boxes: tuple[ProposedBox, ...]
-    string: StringFigures
+    string: StringResult
     parallel: int
     front_kg: float | None
     rear_kg: float | None
@@ -169,11 +169,11 @@ class _Run:
         why = self._why_no_more(loads) if proposals else _short_of(self.wanted, loads)
         return Study(proposals, " ".join(filter(None, (why, _left_out(self.left_out)))), self.tried, self.stop())
 
-    def _why_no_more(self, loads: Mapping[str, Sequence[Load]]) -> str:
+    def _why_no_more(self, loads: Mapping[str, Sequence[BayCandidate]]) -> str:
         most = 0 if self.stop() else most_unrated(self.bare, loads, self.wanted, self.wishes)
         return f"{most} would go in, but weigh more than the car is rated for." if most > self.best else ""
 
-    def _try(self, chosen: Sequence[Load]) -> None:
+    def _try(self, chosen: Sequence[BayCandidate]) -> None:
         proposal = self._proposal(chosen)
         if proposal:
             self.found.append(proposal)
@@ -182,19 +182,19 @@ class _Run:
 
     def _first(self) -> None:
         """The fullest box of each bay, together no more than are wanted: something to look at before all boxes of all bays are known."""
-        chosen: list[Load] = []
+        chosen: list[BayCandidate] = []
         left = max(self.wanted.totals)
         for bay in self.wishes.bays:
             if not left or self.stop():
                 break
             if option := next(self._options(bay, left), None):
-                chosen.append(Load.of(self.bare, bay, (option,)))
+                chosen.append(BayCandidate.of(self.bare, bay, (option,)))
                 left -= option.modules
         if self.wanted.suits(held_in(option.box for load in chosen for option in load.options)):
             self._try(chosen)
             self.left_out.clear()  # it comes again among all the others
 
-    def _loads(self, bay: str) -> list[Load]:
+    def _loads(self, bay: str) -> list[BayCandidate]:
         """What a bay can take: one box, or two and three where so many are wished. Asked of one bay alone, each is a proposal."""
         most = max(self.wanted.totals)
         singles: list[tuple[Option, ...]] = []
@@ -204,13 +204,13 @@ class _Run:
             for option in self._options(bay, most, tilt):
                 singles.append((option,))
                 if len(self.wishes.bays) == 1 and self.wanted.suits(held_in([option.box])):
-                    self._try([Load.of(self.bare, bay, (option,))])
+                    self._try([BayCandidate.of(self.bare, bay, (option,))])
                 if self.stop():
                     break
         found = list(singles)
         for more in range(2, self.wishes.boxes_per_bay + 1):
             found += [pair for first in _fullest(found, more - 1) for pair in self._beside(bay, first, most)]
-        return [Load.of(self.bare, bay, options) for options in found]
+        return [BayCandidate.of(self.bare, bay, options) for options in found]
 
     def _options(self, bay: str, most: int, tilt_deg: float = 0.0) -> Iterator[Option]:
         room = room_of(self.bare, bay, self.wishes, meshes=self.meshes, tilt_deg=tilt_deg)
@@ -237,7 +237,7 @@ class _Run:
                 return
             yield (*first, option)
 
-    def _proposal(self, chosen: Sequence[Load]) -> Proposal | None:
+    def _proposal(self, chosen: Sequence[BayCandidate]) -> Proposal | None:
         self.tried += 1
         options = [option for load in chosen for option in load.options]
         strings, boxes = told_off(self.bare, [option.box for option in options], self.wishes.parallel)
@@ -310,7 +310,7 @@ def _why_none(design: Design, wishes: Wishes) -> str:
     return f"{name} is larger than every bay asked: {length:g} mm long, and the longest, {where}, is {bay[-1]:g} mm."
 
 
-def _short_of(wanted: Wanted, loads: Mapping[str, list[Load]]) -> str:
+def _short_of(wanted: Wanted, loads: Mapping[str, list[BayCandidate]]) -> str:
     most = sum(max((load.modules for load in rows), default=0) for rows in loads.values())
     if most < min(wanted.totals):
         return f"The bays asked take {most} module{'s' if most != 1 else ''} together; {min(wanted.totals)} are wanted."
@@ -327,7 +327,7 @@ def _left_out(rows: list[str]) -> str:
 
 def _told(
     design: Design, analysis: Analysis, options: Sequence[Option], wishes: Wishes, patch: tuple[Op, ...], before: set[str],
-    chosen: Sequence[Load],
+    chosen: Sequence[BayCandidate],
     luggage: float | None, case: str | None,
 ) -> Proposal:  # fmt: skip
     new = [key for key in design.boxes if key not in before]
@@ -335,7 +335,7 @@ def _told(
     gaps.sort(key=lambda f: f.margin if f.margin is not None else 0.0)
     boxes = tuple(_told_box(design, analysis, key, gaps) for key in new)
     held = held_in(option.box for option in options)
-    string = string_figures(design.module_kinds[k] for k, n in held.items() for _ in range(n // wishes.parallel))
+    string = string_result(design.module_kinds[k] for k, n in held.items() for _ in range(n // wishes.parallel))
     if string.energy_kwh is not None:
         string = replace(string, energy_kwh=string.energy_kwh * wishes.parallel)
     front, rear, percent, cg = _loads_of(analysis.level)
@@ -373,14 +373,14 @@ def _layout(design: Design, box: Box) -> str:
 Cg = tuple[float | None, float | None, float | None]
 
 
-def _loads_of(level: LevelFigures) -> tuple[float | None, float | None, float | None, Cg]:
+def _loads_of(level: LevelResult) -> tuple[float | None, float | None, float | None, Cg]:
     if level.ready is None:
         return None, None, None, (None, None, None)
     r = level.ready
     return r.front_kg, r.rear_kg, r.front_percent, (r.aft_mm, r.across_mm, r.up_mm)
 
 
-def _luggage(design: Design, chosen: Sequence[Load]) -> float | None:
+def _luggage(design: Design, chosen: Sequence[BayCandidate]) -> float | None:
     """Litres of the luggage bays that no box takes, counted by their outside; None where no bay is one."""
     total, any_ = 0.0, False
     for key, bay in design.bays.items():

@@ -16,14 +16,14 @@ from numpy.typing import NDArray
 from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.solids import Solid, distances
 
-__all__ = ["Hindrance", "Space", "free_space"]
+__all__ = ["ClearanceConstraint", "Space", "free_space"]
 
 Cells = NDArray[np.bool_]
 MOST_CELLS = 8_000_000
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class Hindrance:
+class ClearanceConstraint:
     """Something a box keeps clear of by ``need_mm``; ``what`` is its path, ``name`` what it is called."""
 
     solid: Solid
@@ -49,7 +49,7 @@ class Space:
             np.cumsum(sums, axis=axis, out=sums)
         return sums
 
-    def beside(self, hindrances: Iterable[Hindrance]) -> "Space":
+    def beside(self, hindrances: Iterable[ClearanceConstraint]) -> "Space":
         """The same space with more in it."""
         blocked = self.blocked.copy()
         middles = [low + self.step_mm * (np.arange(n) + 0.5) for low, n in zip(self.low, blocked.shape, strict=True)]
@@ -79,7 +79,7 @@ class Space:
         return x, y, z
 
 
-def free_space(low: Vec, high: Vec, hindrances: Iterable[Hindrance], step_mm: float = 5.0) -> Space:
+def free_space(low: Vec, high: Vec, hindrances: Iterable[ClearanceConstraint], step_mm: float = 5.0) -> Space:
     """The cells between two corners, those blocked that are nearer to a hindrance than its need. The step widens where the
     block would hold too many cells."""
     volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2])
@@ -88,7 +88,7 @@ def free_space(low: Vec, high: Vec, hindrances: Iterable[Hindrance], step_mm: fl
     return Space(low, step, np.zeros(shape, bool)).beside(hindrances)
 
 
-def _mark(blocked: Cells, middles: list[Matrix], thing: Hindrance) -> None:
+def _mark(blocked: Cells, middles: list[Matrix], thing: ClearanceConstraint) -> None:
     window = []
     for axis in range(3):
         first = int(np.searchsorted(middles[axis], thing.solid.low[axis] - thing.need_mm))

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 __all__ = ["FRAMES", "ROOMS", "cuts", "joined"]
 
 Ints = NDArray[np.int64]
-Row = tuple[int | Ints, ...]
+CutColumns = tuple[int | Ints, ...]
 ROOMS, FRAMES = slice(0, 8), slice(8, 20)  # of a cut: two rooms, then the frame of each
 
 
@@ -36,7 +36,7 @@ def cuts(points: Ints, room: tuple[int, int, int, int], part: slice) -> Ints:
     return np.concatenate([_rows(row, part) for row in every], axis=1)
 
 
-def _rows(columns: Row, part: slice) -> Ints:
+def _rows(columns: CutColumns, part: slice) -> Ints:
     wanted, length = columns[part], next(len(c) for c in columns if isinstance(c, np.ndarray))
     out = np.empty((len(wanted), length), np.int64)
     for row, column in zip(out, wanted, strict=True):
@@ -49,7 +49,7 @@ def _pairs(first: Ints, second: Ints) -> tuple[Ints, Ints]:
     return a.ravel(), b.ravel()
 
 
-def _l_cuts(points: Ints, room: tuple[int, int, int, int]) -> tuple[Row, ...]:
+def _l_cuts(points: Ints, room: tuple[int, int, int, int]) -> tuple[CutColumns, ...]:
     """Every cut of an L: two rooms, then the frame of each."""
     X, Y, x, y = room
 
@@ -84,7 +84,7 @@ def _l_cuts(points: Ints, room: tuple[int, int, int, int]) -> tuple[Row, ...]:
     )
 
 
-def _z_cuts(points: Ints, room: tuple[int, int, int, int]) -> tuple[Row, ...]:
+def _z_cuts(points: Ints, room: tuple[int, int, int, int]) -> tuple[CutColumns, ...]:
     """Every cut of a rectangle into two Ls by a staircase of three pieces, up or along."""
     X, Y = room[:2]
     near, far, step = _stairs(points, X, Y)

@@ -13,10 +13,10 @@ from functools import lru_cache
 import numpy as np
 
 from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, scaled
-from levelcradle.core.fit.space import Hindrance
+from levelcradle.core.fit.space import ClearanceConstraint
 from levelcradle.core.solids import Nearest, Solid, bounds, nearest
 
-__all__ = ["STEP_MM", "Pressing", "Settled", "free_along", "least_travel", "pressing", "settle"]
+__all__ = ["STEP_MM", "Pressing", "Settled", "free_along", "least_travel", "pressing", "solve_placement"]
 
 TRUST_MM = 20.0  # a step goes no further than this
 STEPS = 12
@@ -31,7 +31,7 @@ UPRIGHT = np.eye(3)
 class Pressing:
     """One thing near a box: how much room there is beyond the need, and the way from it to the box."""
 
-    thing: Hindrance
+    thing: ClearanceConstraint
     spare_mm: float
     away: Vec
 
@@ -48,9 +48,9 @@ class Settled:
         return self.lack_mm == 0.0
 
 
-def settle(
+def solve_placement(
     pieces: Sequence[Solid],
-    things: Sequence[Hindrance],
+    things: Sequence[ClearanceConstraint],
     start: Vec,
     low: Vec,
     high: Vec,
@@ -82,17 +82,17 @@ def settle(
     return Settled(at, least_lack) if found is None else Settled(found, 0.0)
 
 
-def pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float) -> list[Pressing]:
+def pressing(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], at: Vec, within_mm: float) -> list[Pressing]:
     """Everything nearer than its need and ``within_mm``, once a pair of piece and thing."""
     return list(_pressing(pieces, things, at, within_mm))
 
 
-def _pressing(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float) -> Iterator[Pressing]:
+def _pressing(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], at: Vec, within_mm: float) -> Iterator[Pressing]:
     for piece, thing, near in _near(pieces, things, at, within_mm):
         yield Pressing(thing, near.gap_mm - thing.need_mm, _away(near.gap_mm, near.here, near.there, piece, at, thing.solid))
 
 
-def _near(pieces: Sequence[Solid], things: Sequence[Hindrance], at: Vec, within_mm: float) -> Iterator[tuple[Solid, Hindrance, Nearest]]:
+def _near(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], at: Vec, within_mm: float) -> Iterator[tuple[Solid, ClearanceConstraint, Nearest]]:
     """Each piece and thing nearer than its need and ``within_mm``, the pieces moved by ``at``."""
     if not things:
         return
@@ -116,7 +116,7 @@ MOST_FREED = 12  # so many places along one way
 MARCH_MM = 1.0  # past a mesh, whose shape says nothing of what comes
 
 
-def free_along(pieces: Sequence[Solid], things: Sequence[Hindrance], axis: int, sign: float) -> list[float]:
+def free_along(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float) -> list[float]:
     """0, and where on its way along an axis a box gets free of one thing after the other; no further than where it first keeps
     every gap."""
     found: list[float] = []
@@ -132,7 +132,7 @@ def free_along(pieces: Sequence[Solid], things: Sequence[Hindrance], axis: int, 
     return found
 
 
-def least_travel(pieces: Sequence[Solid], things: Sequence[Hindrance], axis: int, sign: float, most_mm: float) -> float | None:
+def least_travel(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float, most_mm: float) -> float | None:
     """How far the pieces have to go along an axis until every gap is kept; 0 where they are, None where no such place is near enough.
 
     A convex piece moved in a straight line lacks its gap to a convex thing over one stretch only (their Minkowski difference is
@@ -147,7 +147,7 @@ def least_travel(pieces: Sequence[Solid], things: Sequence[Hindrance], axis: int
     return None
 
 
-def _lacking(pieces: Sequence[Solid], things: Sequence[Hindrance], axis: int, sign: float, far: float) -> list[tuple[Solid, Hindrance]]:
+def _lacking(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float, far: float) -> list[tuple[Solid, ClearanceConstraint]]:
     """Which piece lacks its gap to what, so far along an axis."""
     by = [0.0, 0.0, 0.0]
     by[axis] = sign * far
@@ -158,7 +158,7 @@ def _on_the_step(beyond: float, far: float) -> float:
     return max(math.ceil(round(beyond / STEP_MM, 6)) * STEP_MM, far + STEP_MM)
 
 
-def _beyond(piece: Solid, thing: Hindrance, axis: int, sign: float, far: float) -> float:
+def _beyond(piece: Solid, thing: ClearanceConstraint, axis: int, sign: float, far: float) -> float:
     """Where the stretch in which a piece lacks its gap to a thing ends.
 
     The distance of convex solids is a convex function of the travel, so that Newton's steps back from beyond do not go too far;
@@ -191,7 +191,7 @@ def _beyond(piece: Solid, thing: Hindrance, axis: int, sign: float, far: float) 
 
 
 @lru_cache(maxsize=64)
-def _bounds(pieces: tuple[Solid, ...], things: tuple[Hindrance, ...]) -> tuple[Matrix, Matrix, Matrix, Matrix, Matrix]:
+def _bounds(pieces: tuple[Solid, ...], things: tuple[ClearanceConstraint, ...]) -> tuple[Matrix, Matrix, Matrix, Matrix, Matrix]:
     return (*bounds(pieces), *bounds(t.solid for t in things), np.array([t.need_mm for t in things]))
 
 

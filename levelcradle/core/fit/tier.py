@@ -55,7 +55,7 @@ def pack_tier(length: float, width: float, piece_length: float, piece_width: flo
 
 
 Place = tuple[int, int, bool]  # x, y, whether the long side lies along y
-Room = tuple[int, int, int, int]  # an L: X × Y without its far corner, which begins at (x, y)
+LShape = tuple[int, int, int, int]  # an L: X × Y without its far corner, which begins at (x, y)
 
 
 @dataclass(eq=False)
@@ -66,8 +66,8 @@ class _Rooms:
     width: int
     long: int
     short: int
-    full: dict[tuple[Room, int], tuple[Room, int, Room, int, tuple[int, ...]]] = field(default_factory=dict)
-    failed: dict[Room, int] = field(default_factory=dict)
+    full: dict[tuple[LShape, int], tuple[LShape, int, LShape, int, tuple[int, ...]]] = field(default_factory=dict)
+    failed: dict[LShape, int] = field(default_factory=dict)
     left: int = 0
 
     def fullest(self, steps: int) -> list[Place]:
@@ -210,7 +210,7 @@ class _Rooms:
 
     # --- L-shaped rooms ---
 
-    def holds(self, room: Room, wanted: int, least: int) -> bool:
+    def holds(self, room: LShape, wanted: int, least: int) -> bool:
         """Whether a snug room that holds ``least`` for certain holds so many; remembers how."""
         if wanted <= least or (room, wanted) in self.full:
             return True
@@ -229,11 +229,11 @@ class _Rooms:
             self.failed[_either_way(room)] = wanted - 1
         return False
 
-    def _fails(self, room: Room, wanted: int) -> bool:
+    def _fails(self, room: LShape, wanted: int) -> bool:
         """Whether it is known to hold fewer."""
         return wanted > self.failed.get(_either_way(room), wanted)
 
-    def _snug(self, room: Room) -> Room:
+    def _snug(self, room: LShape) -> LShape:
         """The smallest room that holds as much, a rectangle written as (x, y, x, y)."""
         x, y, a, b = (int(self.points[self.index[v]]) for v in room)
         if a in (0, x):
@@ -271,11 +271,11 @@ class _Rooms:
             most = np.minimum(most, (even + odd[i, j, k, m]) // other)
         return most
 
-    def _frames(self, room: Room, cut: int) -> tuple[int, ...]:
+    def _frames(self, room: LShape, cut: int) -> tuple[int, ...]:
         """How the two rooms of a cut lie in the room."""
         return tuple(cuts(self.points, room, FRAMES)[:, cut].tolist())
 
-    def _cuts(self, room: Room, wanted: int) -> Iterator[tuple[Room, Room, range, tuple[int, int], int]]:
+    def _cuts(self, room: LShape, wanted: int) -> Iterator[tuple[LShape, LShape, range, tuple[int, int], int]]:
         """Ways to divide a room into two that could hold so many together, those that lack least first; last comes which cut it is."""
         rows = cuts(self.points, room, ROOMS)
         one, other = self._all_snug(rows[:4]), self._all_snug(rows[4:])
@@ -300,7 +300,7 @@ class _Rooms:
 
     # --- where the pieces go ---
 
-    def _places(self, room: Room, wanted: int, at_x: int, at_y: int) -> Iterator[Place]:
+    def _places(self, room: LShape, wanted: int, at_x: int, at_y: int) -> Iterator[Place]:
         room = self._snug(room)
         if wanted <= 0:
             return
@@ -355,16 +355,16 @@ class _Rooms:
             yield from self._in_rectangle(right - left, high - low, at_x + left, at_y + low)
 
 
-def _rooms(columns: Ints) -> list[Room]:
+def _rooms(columns: Ints) -> list[LShape]:
     return [(x, y, a, b) for x, y, a, b in columns.T.tolist()]
 
 
-def _cells(room: Room) -> int:
+def _cells(room: LShape) -> int:
     x, y, a, b = room
     return x * b + a * (y - b)
 
 
-def _either_way(room: Room) -> Room:
+def _either_way(room: LShape) -> LShape:
     """The same for a room and for the one with its sides changed over."""
     x, y, a, b = room
     return min(room, (y, x, b, a))

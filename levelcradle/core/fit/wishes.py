@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from levelcradle.core.design.base import Count, Id, Part, Positive, Share
+from levelcradle.core.design.base import Count, DocumentModel, Id, NonNegativeLength, PositiveLength
 from levelcradle.core.design.box import Liners
 from levelcradle.core.design.construction import Folded
 
@@ -14,7 +14,7 @@ Towards = Literal["up", "front", "aft", "left", "right"]
 Weight = Annotated[float, Field(ge=0, le=100)]
 
 
-class Weights(Part):
+class Weights(DocumentModel):
     """How much each thing matters beside the others when proposals are ranked; 0 leaves it out."""
 
     count: Weight = 30.0
@@ -32,7 +32,7 @@ class Weights(Part):
         return self
 
 
-class Making(Part):
+class Making(DocumentModel):
     """How the boxes of a study are made, so that the true overhead is used."""
 
     material: Id = "s235"
@@ -40,7 +40,7 @@ class Making(Part):
     liners: Liners = Liners()
 
 
-class Wishes(Part):
+class Wishes(DocumentModel):
     """One question to the bays.
 
     ``modules``: exactly so many, None for as many as go in. ``bays``: those that may be used. ``keep``: boxes that stay
@@ -53,7 +53,7 @@ class Wishes(Part):
     bays: Annotated[tuple[Id, ...], Field(min_length=1, max_length=20, strict=False)]
     modules: Count | None = None
     parallel: Annotated[int, Field(ge=1, le=20)] = 1
-    window_v: Annotated[tuple[Positive, Positive] | None, Field(strict=False)] = None
+    window_v: Annotated[tuple[PositiveLength, PositiveLength] | None, Field(strict=False)] = None
     gears_window: bool = False
     keep: Annotated[tuple[Id, ...], Field(max_length=100, strict=False)] = ()
     leave_empty: Literal["left", "right"] | None = None
@@ -68,7 +68,7 @@ class Wishes(Part):
     more_than_the_shelf: bool = False
     making: Making = Making()
     weights: Weights = Weights()
-    largest_chamfer_mm: Share = 60.0
+    largest_chamfer_mm: NonNegativeLength = 60.0
 
     @model_validator(mode="after")
     def _no_contradiction(self) -> "Wishes":

@@ -21,7 +21,7 @@ from levelcradle.core.design.patch import Op
 from levelcradle.core.design.words import words_of
 from levelcradle.core.edits import edited, hung_on, unhung
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.finding import TIGHT_USE, Finding, plain
+from levelcradle.core.finding import TIGHT_UTILISATION, Finding, plain
 from levelcradle.core.hang.missing import Missing, missing_points
 from levelcradle.core.hang.sizing import KIND, Sizing, outline_of, words_of_all
 from levelcradle.core.hang.within_reach import Within, within_reach
@@ -48,7 +48,7 @@ class Hanging:
 
     on: tuple[str, ...]
     mass_kg: float
-    use: float
+    utilisation: float
     governs: str
     message: str
     patch: tuple[Op, ...]
@@ -172,7 +172,7 @@ class _Question:
             yield from (chosen for _, _, chosen in sorted(rows)[:SETS])
 
     def _peak(self, chosen: Sequence[Within]) -> float | None:
-        if judge_support([Contact(row.place.spot.at, row.place.spot.n) for row in chosen]).verdict != "holds":
+        if judge_support([Contact(row.place.spot.at, row.place.spot.n) for row in chosen]).support_condition != "holds":
             return None
         return float(np.linalg.norm(self._forces(chosen), axis=3).max())
 
@@ -188,12 +188,12 @@ class _Question:
             shape = OFFERS[KIND].shape_of(number)
             if shape in hopeless:
                 continue
-            use = self._use(chosen, number, forces)
-            if use == np.inf:
+            utilisation = self._use(chosen, number, forces)
+            if utilisation == np.inf:
                 hopeless.add(shape)
-            elif use <= TIGHT_USE:
-                yield TIGHT_USE, self._alike(chosen, number)
-            elif use <= 1.0:
+            elif utilisation <= TIGHT_UTILISATION:
+                yield TIGHT_UTILISATION, self._alike(chosen, number)
+            elif utilisation <= 1.0:
                 bear.append(number)
         yield from ((1.0, self._alike(chosen, number)) for number in bear)
 
@@ -225,10 +225,10 @@ class _Question:
         """By what the whole design says of it: with their true mass they may be used more than they were sized for."""
         mounts = [m for support in analysis.supports if support.box == self.box_id for m in support.mounts]
         rows = [(row, row.check in m.connection.rough) for m in mounts for row in m.rows]
-        if not rows or any(row.use > most for row, rough in rows if not rough):
+        if not rows or any(row.utilisation > most for row, rough in rows if not rough):
             return None
-        weakest = max((row for row, _ in rows), key=lambda row: row.use)
+        weakest = max((row for row, _ in rows), key=lambda row: row.utilisation)
         return Hanging(
-            tuple(row.name for row in chosen), analysis.boxes[self.box_id].hung_kg - self.box.hung_kg, weakest.use,
+            tuple(row.name for row in chosen), analysis.boxes[self.box_id].hung_kg - self.box.hung_kg, weakest.utilisation,
             f"{weakest.check}, {weakest.case}", words_of_all(made), tuple(patch),
         )  # fmt: skip

@@ -30,7 +30,7 @@ class Mend:
     """A mount made otherwise: what it is cut from, its largest use then and by which check, and the edit."""
 
     message: str
-    use: float
+    utilisation: float
     governs: str
     patch: tuple[Op, ...]
 
@@ -45,7 +45,7 @@ def what_mends(design: Design, mount_id: str, *, meshes: Mapping[str, Mesh]) -> 
     mount = next((m for m in box.mounts if m.id == mount_id), None)
     if mount is None or mount.mount.face == "base" or not isinstance(mount.mount.lands_on, OnHardPoint):
         return ()
-    if judge_support([Contact(m.spot.at, m.spot.n) for m in box.mounts]).verdict != "holds":
+    if judge_support([Contact(m.spot.at, m.spot.n) for m in box.mounts]).support_condition != "holds":
         return ()  # it needs more of them, not a stronger one
     before = {f.id for f in analyse(design, meshes).findings if f.state == "foul"}
     tried = islice(_holding(Sizing(assembly, box), box, mount, mount.mount.face), TRIED)
@@ -73,4 +73,4 @@ def _clears(analysis: Analysis, mount_id: str, before: set[str]) -> bool:
 def _told(mount_id: str, made: dict[str, Any], patch: list[Op], analysis: Analysis) -> Mend:
     figures = next(m for support in analysis.supports for m in support.mounts if m.id == mount_id)
     weakest = figures.rows[0]
-    return Mend(words_of_all([made]), weakest.use, f"{weakest.check}, {weakest.case}", tuple(patch))
+    return Mend(words_of_all([made]), weakest.utilisation, f"{weakest.check}, {weakest.case}", tuple(patch))

@@ -34,4 +34,4 @@ def _words(design: Design, box: str, meshes: Mapping[str, Mesh]) -> str:
     if not answer.ways:
         return "no brackets on what is within its reach would hold it"
     way = answer.ways[0]
-    return f"hangs on {len(way.on)} brackets, weakest use {write(Figure(way.use, 'use', 'up'))}"
+    return f"hangs on {len(way.on)} brackets, weakest use {write(Figure(way.utilisation, 'use', 'up'))}"

@@ -10,7 +10,7 @@ from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.connection import OFFERS, Connection, connect
 from levelcradle.core.design.mount import Mount
-from levelcradle.core.finding import TIGHT_USE
+from levelcradle.core.finding import TIGHT_UTILISATION
 from levelcradle.core.hang.within_reach import Within
 from levelcradle.core.mount import envelope
 
@@ -28,12 +28,12 @@ class Sizing:
         self._made: dict[tuple[str, int], dict[str, Any] | None] = {}
         self._connections: dict[tuple[str, int], Connection] = {}
         cases = list(assembly.tables.load_cases.values())
-        self.throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
+        self.accelerations_g = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
         self.road = np.array([case.kind == "road" for case in cases])
 
     def forces(self, points: Sequence[Vec], mass_kg: float) -> Matrix:
         """(2n + 1, k, n, 3) forces on mounts at n points that carry so much, in k cases [N]."""
-        return envelope(np.array(points), np.array(self.box.hung_cg), mass_kg, self.throws)
+        return envelope(np.array(points), np.array(self.box.hung_cg), mass_kg, self.accelerations_g)
 
     def made(self, row: Within, number: int) -> dict[str, Any] | None:
         key = (row.path, number)
@@ -55,21 +55,21 @@ class Sizing:
         """The largest use of a mount; of a check that is never clear only what lies beyond its capacity counts as more than clear."""
         if connection.unfit or connection.unchecked or not all(fits for _, fits in connection.shape_asks()):
             return np.inf
-        uses = connection.uses(connection.parts_of(forces), road=self.road)
-        worst = {check: float(use.max()) for check, use in uses.items()}
-        if any(use > 1.0 for check, use in worst.items() if check != BOLT):
+        utilisations = connection.utilisations(connection.parts_of(forces), road=self.road)
+        worst = {check: float(utilisation.max()) for check, utilisation in utilisations.items()}
+        if any(utilisation > 1.0 for check, utilisation in worst.items() if check != BOLT):
             return np.inf
-        return max(min(use, TIGHT_USE) if check in connection.rough and use <= 1.0 else use for check, use in worst.items())
+        return max(min(utilisation, TIGHT_UTILISATION) if check in connection.rough and utilisation <= 1.0 else utilisation for check, utilisation in worst.items())
 
     def holding(self, row: Within, forces: Matrix) -> list[dict[str, Any]]:
         """What holds at one place, the lightest first, and before all what is clear where it may be."""
-        uses: dict[int, tuple[float, int]] = {}  # by shape
+        utilisations: dict[int, tuple[float, int]] = {}  # by shape
         for number in OFFERS[KIND].numbers:
             shape = OFFERS[KIND].shape_of(number)
-            undecided = 1.0 < uses.get(shape, (2.0, 0))[0] < np.inf  # without end no other bolt would do
+            undecided = 1.0 < utilisations.get(shape, (2.0, 0))[0] < np.inf  # without end no other bolt would do
             if undecided and self.made(row, number) is not None:
-                uses[shape] = min((self.use_of(self.connection(row, number), forces), number), uses.get(shape, (np.inf, 0)))
-        held = sorted((use > TIGHT_USE, number) for use, number in uses.values() if use <= 1.0)
+                utilisations[shape] = min((self.use_of(self.connection(row, number), forces), number), utilisations.get(shape, (np.inf, 0)))
+        held = sorted((utilisation > TIGHT_UTILISATION, number) for utilisation, number in utilisations.values() if utilisation <= 1.0)
         return [made for _, number in held if (made := self.made(row, number))]
 
 

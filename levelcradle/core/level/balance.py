@@ -12,8 +12,20 @@ from levelcradle.core.design.weighed import half_step
 from levelcradle.core.level.lift import cg_height
 from levelcradle.core.level.uncertainty import Causes, Effect, PlusMinus, combined, effect_of_mass, plus_minus, seen_by
 
-__all__ = ["Corners", "Lean", "Loads", "MassRow", "aboard_rows", "corner_loads", "found_loads", "lean_of", "loads_after",
-           "person", "read_loads", "total_of"]  # fmt: skip
+__all__ = [
+    "Corners",
+    "Lean",
+    "MassRow",
+    "WheelLoads",
+    "aboard_rows",
+    "corner_loads",
+    "found_loads",
+    "lean_of",
+    "loads_after",
+    "person",
+    "read_loads",
+    "total_of",
+]  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +53,7 @@ class Corners:
 
 
 @dataclass(frozen=True, slots=True)
-class Loads:
+class WheelLoads:
     """What the ground carries [kg] and where the centre of gravity is [mm].
 
     ``across_mm``, ``up_mm`` and ``corners`` are None where the weighing cannot tell them; ``rule`` says how the corners
@@ -83,7 +95,7 @@ class Lean:
 RING_PERCENT = 1.0  # nearer to the aim than this counts as level: common practice, no source
 
 
-def lean_of(found: Loads, loads: Loads, target: Target | None) -> Lean:
+def lean_of(found: WheelLoads, loads: WheelLoads, target: Target | None) -> Lean:
     """The lean of a car that was found so against the target; without one, against half and half."""
     rear = (target.front_percent if target else 50.0) - loads.front_percent
     if loads.corners is None:
@@ -100,7 +112,7 @@ BY_ROLL = "as found plus change: the side moment split by roll stiffness"
 BY_SIDES = "axle load times side share, alike on both axles"
 
 
-def read_loads(vehicle: Vehicle, weighing: Weighing | None) -> Loads | None:
+def read_loads(vehicle: Vehicle, weighing: Weighing | None) -> WheelLoads | None:
     """The car as it stood on the scales, with whoever was aboard. CG aft = rear / total * wheelbase.
 
     Source: moments of vertical forces (statics); corners from axle and side sums by the proportional rule, common
@@ -170,10 +182,10 @@ def _of_the_bare_car(vehicle: Vehicle) -> bool:
 def _loads(
     vehicle: Vehicle, front: float, rear: float, across: float | None, up: float | None, corners: Corners | None, causes: Causes,
     rule: str, assumed: str,
-) -> Loads:  # fmt: skip
+) -> WheelLoads:  # fmt: skip
     off = plus_minus(causes, front, rear, across, up, vehicle.wheelbase_mm, corners=corners is not None)
     aft = rear / (front + rear) * vehicle.wheelbase_mm
-    return Loads(front, rear, aft, across, up, corners, off, causes, rule, assumed)
+    return WheelLoads(front, rear, aft, across, up, corners, off, causes, rule, assumed)
 
 
 def total_of(weighing: Weighing) -> float:
@@ -184,7 +196,7 @@ def total_of(weighing: Weighing) -> float:
     return weighing.lf_kg + weighing.rf_kg + weighing.lr_kg + weighing.rr_kg
 
 
-def found_loads(vehicle: Vehicle, weighing: Weighing | None) -> Loads | None:
+def found_loads(vehicle: Vehicle, weighing: Weighing | None) -> WheelLoads | None:
     """The bare car as found: the readings without whoever and whatever was aboard. None where it was not weighed, or
     where more was aboard than it weighed."""
     read = read_loads(vehicle, weighing)
@@ -219,7 +231,7 @@ def aboard_rows(weighing: Weighing) -> list[MassRow]:
     return rows
 
 
-def loads_after(found: Loads, changes: Sequence[MassRow], vehicle: Vehicle) -> Loads:
+def loads_after(found: WheelLoads, changes: Sequence[MassRow], vehicle: Vehicle) -> WheelLoads:
     """The car with masses taken out (negative) and put in.
 
     Rear change = sum(m x) / L; the ± of every figure follows from what each cause does to it.

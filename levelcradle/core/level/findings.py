@@ -9,9 +9,9 @@ from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.vehicle import Corners
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
-from levelcradle.core.level.balance import Loads, total_of
-from levelcradle.core.level.figures import LevelFigures
+from levelcradle.core.level.balance import WheelLoads, total_of
 from levelcradle.core.level.lift import cg_height
+from levelcradle.core.level.result import LevelResult
 from levelcradle.core.level.weighings import weighed_rows, weighing_findings
 
 __all__ = ["level_findings", "loads_working"]
@@ -20,7 +20,7 @@ STATICS = "moments about the front axle line (statics)"
 UNCERTAINTY = "each cause with its sign through all it does, then the root of the squares; half a step d/2 as 2 (d/2) / √3"
 
 
-def level_findings(assembly: Assembly, figures: LevelFigures) -> list[Finding]:
+def level_findings(assembly: Assembly, figures: LevelResult) -> list[Finding]:
     """Everything the Level station has to say."""
     if figures.found is not None and figures.ready is None:
         return [_note("balance", "foul", "More comes out than the car weighed as found", AS_FOUND)]
@@ -51,7 +51,7 @@ def _missing(path: str, name: str, what: str) -> Finding:
     )  # fmt: skip
 
 
-def _loads(assembly: Assembly, figures: LevelFigures, ready: Loads) -> Finding:
+def _loads(assembly: Assembly, figures: LevelResult, ready: WheelLoads) -> Finding:
     """What the axles will read, with its working, whether or not anybody gave a rating."""
     return Finding(
         id="level:ready", code="level.ready", station="level", state="note", subjects=(AS_FOUND,),
@@ -65,7 +65,7 @@ def _loads(assembly: Assembly, figures: LevelFigures, ready: Loads) -> Finding:
     )  # fmt: skip
 
 
-def _ratings(assembly: Assembly, figures: LevelFigures, key: str, name: str, loads: Loads) -> Iterator[Finding]:
+def _ratings(assembly: Assembly, figures: LevelResult, key: str, name: str, loads: WheelLoads) -> Iterator[Finding]:
     rating = assembly.vehicle.ratings
     for axle, load, tol, most in (
         ("front axle", loads.front_kg, loads.off.front_kg, rating.front_kg),
@@ -95,7 +95,7 @@ def rounded_up(tol: float) -> float:
     return math.ceil(round(tol * 10, 6)) / 10
 
 
-def ready_is_unsure(assembly: Assembly, figures: LevelFigures, loads: Loads) -> str:
+def ready_is_unsure(assembly: Assembly, figures: LevelResult, loads: WheelLoads) -> str:
     """Why a verdict on the loads cannot be given: a figure is missing, or only assumed or guessed."""
     if figures.missing:
         _, name, what = figures.missing[0]
@@ -110,7 +110,7 @@ def ready_is_unsure(assembly: Assembly, figures: LevelFigures, loads: Loads) -> 
     return f"the mass of {first.name} is a guess until it is weighed, or until somebody answers for it" if first else ""
 
 
-def loads_working(assembly: Assembly, figures: LevelFigures, loads: Loads) -> Working:
+def loads_working(assembly: Assembly, figures: LevelResult, loads: WheelLoads) -> Working:
     """How an axle's load came about: as found, and each change times its lever."""
     assert figures.found is not None
     wheelbase = assembly.vehicle.wheelbase_mm
@@ -128,7 +128,7 @@ def loads_working(assembly: Assembly, figures: LevelFigures, loads: Loads) -> Wo
     return (*steps, *_cg_steps(loads, wheelbase))
 
 
-def _cg_steps(loads: Loads, wheelbase: float) -> Iterator[Step]:
+def _cg_steps(loads: WheelLoads, wheelbase: float) -> Iterator[Step]:
     """Where the CG is, and the corners with the rule that splits them."""
     yield Step("CG aft", f"rear / total × {wheelbase:g}", loads.aft_mm, "mm", STATICS)
     if loads.across_mm is not None:
@@ -141,7 +141,7 @@ def _cg_steps(loads: Loads, wheelbase: float) -> Iterator[Step]:
             yield Step(name, rule, load, "kg", "common practice, no source; axle sums are exact")
 
 
-def _target(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
+def _target(assembly: Assembly, ready: WheelLoads) -> Iterator[Finding]:
     target = assembly.vehicle.target
     if target is None:
         return
@@ -154,7 +154,7 @@ def _target(assembly: Assembly, ready: Loads) -> Iterator[Finding]:
     )  # fmt: skip
 
 
-def _not_measured(assembly: Assembly, figures: LevelFigures) -> Iterator[Finding]:
+def _not_measured(assembly: Assembly, figures: LevelResult) -> Iterator[Finding]:
     vehicle, found = assembly.vehicle, figures.found
     if found and found.corners is None:
         yield _note("across", "unknown", "Left and right were not weighed", AS_FOUND, "only axle readings were taken")

@@ -8,8 +8,8 @@ from levelcradle.core.axes import Matrix
 from levelcradle.core.bays import extent
 from levelcradle.core.design.vehicle import Vehicle
 from levelcradle.core.finding import Figure, Finding, Step, gap_state, plain
-from levelcradle.core.level.balance import Loads
-from levelcradle.core.level.figures import LevelFigures
+from levelcradle.core.level.balance import WheelLoads
+from levelcradle.core.level.result import LevelResult
 from levelcradle.core.solids import corner_points
 
 __all__ = ["ground_findings", "lowest_hard"]
@@ -23,7 +23,7 @@ LEVEL_MM = 0.05  # less than is shown hangs no lower
 G = 9.80665
 
 
-def ground_findings(assembly: Assembly, level: LevelFigures) -> Iterator[Finding]:
+def ground_findings(assembly: Assembly, level: LevelResult) -> Iterator[Finding]:
     """Nothing for a box that hangs so high that it cannot matter."""
     for box in assembly.boxes.values():
         low = min(p.solid.low[2] for p in box.pieces)
@@ -53,7 +53,7 @@ def _lowest(assembly: Assembly, box: PlacedBox, low: float) -> Iterator[Finding]
         )  # fmt: skip
 
 
-def _of_box(assembly: Assembly, box: PlacedBox, low: float, level: LevelFigures) -> Iterator[Finding]:
+def _of_box(assembly: Assembly, box: PlacedBox, low: float, level: LevelResult) -> Iterator[Finding]:
     """Every corner of the box, its brackets and what is fixed on it goes down by as much as the body does where it is."""
     vehicle, corners = assembly.vehicle, _corners(box)
     aft, up = corners[:, 0], corners[:, 2]
@@ -87,7 +87,7 @@ def _corners(box: PlacedBox) -> Matrix:
     return corner_points(p.solid for p in box.pieces)
 
 
-def _sink(found: Loads, now: Loads, vehicle: Vehicle, aft: Matrix) -> Matrix:
+def _sink(found: WheelLoads, now: WheelLoads, vehicle: Vehicle, aft: Matrix) -> Matrix:
     """How far the body goes down at places: each axle on its two springs, the body rigid between and beyond."""
     rates = vehicle.wheel_rates
     assert rates is not None

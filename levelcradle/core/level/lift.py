@@ -6,14 +6,14 @@ from dataclasses import dataclass, replace
 from levelcradle.core.design.vehicle import CgLifted, Vehicle
 from levelcradle.core.finding import Step, Working
 
-__all__ = ["MOST_TOL_MM", "HeightFigures", "cg_height"]
+__all__ = ["MOST_TOL_MM", "HeightResult", "cg_height"]
 
 METHOD = "axle-lift method, ISO 10392 (clause numbers not checked)"
 MOST_TOL_MM = 50.0  # a height less sure than this counts as assumed: common practice, no source
 
 
 @dataclass(frozen=True, slots=True)
-class HeightFigures:
+class HeightResult:
     """Height of the CG over the ground [mm] with its ±, whether it only counts as assumed, and how it came about."""
 
     up_mm: float
@@ -49,7 +49,7 @@ class _Lift:
         return self.radius_down_mm + (from_down * math.cos(turn) - now) / math.sin(turn)
 
 
-def cg_height(vehicle: Vehicle, total_kg: float) -> HeightFigures | None:
+def cg_height(vehicle: Vehicle, total_kg: float) -> HeightResult | None:
     """The height as given, or by the lift; None where nobody gave one.
 
     Args:
@@ -62,7 +62,7 @@ def cg_height(vehicle: Vehicle, total_kg: float) -> HeightFigures | None:
         return None
     if not isinstance(height, CgLifted):
         assumed = height.basis == "assumed" or height.tolerance_mm > MOST_TOL_MM
-        return HeightFigures(height.up_mm, height.tolerance_mm, assumed, ())
+        return HeightResult(height.up_mm, height.tolerance_mm, assumed, ())
     radii = (height.radius_front_mm, height.radius_rear_mm)
     down, up = radii if height.raised == "rear" else radii[::-1]
     lift = _Lift(vehicle.wheelbase_mm, total_kg, height.level_kg, height.raised_kg, height.rise_mm, down, up)
@@ -73,7 +73,7 @@ def cg_height(vehicle: Vehicle, total_kg: float) -> HeightFigures | None:
         replace(lift, total_kg=lift.total_kg + half), replace(lift, rise_mm=lift.rise_mm + height.rise_tol_mm),
     )  # fmt: skip
     tol = math.sqrt(math.fsum((one.height() - found) ** 2 for one in off))
-    return HeightFigures(found, tol, tol > MOST_TOL_MM, _working(lift, found, tol, half))
+    return HeightResult(found, tol, tol > MOST_TOL_MM, _working(lift, found, tol, half))
 
 
 def _working(lift: _Lift, found: float, tol: float, half: float) -> Working:

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from levelcradle.core.assembly import Assembly
 from levelcradle.core.design.vehicle import Corners, Total, Weighed
 from levelcradle.core.finding import Figure, Finding, Step, plain
-from levelcradle.core.level.balance import Loads, found_loads, loads_after
-from levelcradle.core.level.figures import LevelFigures, base_of, computed, masses, root, was_done
+from levelcradle.core.level.balance import WheelLoads, found_loads, loads_after
+from levelcradle.core.level.result import LevelResult, base_of, computed, masses, root, was_done
 
 __all__ = ["Compared", "WeighedRow", "weighed_rows", "weighing_findings"]
 
@@ -43,7 +43,7 @@ class WeighedRow:
     agrees: bool
 
 
-def weighed_rows(assembly: Assembly, figures: LevelFigures) -> list[WeighedRow]:
+def weighed_rows(assembly: Assembly, figures: LevelResult) -> list[WeighedRow]:
     """Every weighing but the one that loads are counted from."""
     design = assembly.design
     base = base_of(design)
@@ -51,7 +51,7 @@ def weighed_rows(assembly: Assembly, figures: LevelFigures) -> list[WeighedRow]:
     return [_row(assembly, figures, key, weighed) for key, weighed in order if weighed is not base]
 
 
-def _row(assembly: Assembly, figures: LevelFigures, key: str, weighed: Weighed) -> WeighedRow:
+def _row(assembly: Assembly, figures: LevelResult, key: str, weighed: Weighed) -> WeighedRow:
     rows = tuple(_compared(assembly, figures, key, weighed))
     worst = max((abs(row.off_kg) for row in rows), default=0.0)
     return WeighedRow(key, weighed.kind, _name(assembly, weighed), rows, worst, all(row.agrees for row in rows))
@@ -62,7 +62,7 @@ def _name(assembly: Assembly, weighed: Weighed) -> str:
     return boxes[0] if weighed.kind == "box" and boxes else {"box": "a box", "as found": "as found"}.get(weighed.kind, weighed.kind)
 
 
-def _compared(assembly: Assembly, figures: LevelFigures, key: str, weighed: Weighed) -> Iterator[Compared]:
+def _compared(assembly: Assembly, figures: LevelResult, key: str, weighed: Weighed) -> Iterator[Compared]:
     if weighed.kind == "box":
         yield from _box_compared(assembly, key)
         return
@@ -75,7 +75,7 @@ def _compared(assembly: Assembly, figures: LevelFigures, key: str, weighed: Weig
         yield _held_against(name, read, want, *tols)
 
 
-def _pairs(weighed: Weighed, found: Loads, expected: Loads) -> Iterator[tuple[str, float, float, float, float]]:
+def _pairs(weighed: Weighed, found: WheelLoads, expected: WheelLoads) -> Iterator[tuple[str, float, float, float, float]]:
     """Name, found, expected and the ± of both: wheel by wheel where both know the wheels, else by axle, else the whole."""
     if isinstance(weighed.read, Total):
         yield "whole car", found.total_kg, expected.total_kg, found.off.total_kg, expected.off.total_kg

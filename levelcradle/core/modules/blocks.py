@@ -7,9 +7,9 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.design.base import ModuleFace
 from levelcradle.core.design.box import Block, Dividers
 from levelcradle.core.design.stock import ModuleKind
-from levelcradle.core.modules.turns import Turned, turned, turned_about
+from levelcradle.core.modules.orientations import Turned, turned, turned_about
 
-__all__ = ["Laid", "PlacedModule", "Row", "lay_out"]
+__all__ = ["Laid", "NeighbourGap", "PlacedModule", "lay_out"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,7 +24,7 @@ class PlacedModule:
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class NeighbourGap:
     """Gap between neighbours along one direction of a block: what there is and what the faces ask for."""
 
     direction: str
@@ -40,7 +40,7 @@ class Laid:
     turned: Turned
     modules: tuple[PlacedModule, ...]
     size_mm: Vec
-    rows: tuple[Row, ...]
+    rows: tuple[NeighbourGap, ...]
     plates: tuple[float, ...] = ()
 
 
@@ -55,7 +55,7 @@ def lay_out(block: Block, kind: ModuleKind) -> Laid:
     gaps = tuple(g if g is not None else n for g, n in zip(given, shape.neighbour_mm, strict=True))
     starts = [_starts(counts[i], shape.size_mm[i], gaps[i], block.dividers if _divided(block, i) else None) for i in range(3)]
     size = [begins[-1] + shape.size_mm[i] for i, begins in enumerate(starts)]
-    rows = tuple(Row(name, gaps[i], shape.neighbour_mm[i]) for i, name in enumerate(WAYS) if counts[i] > 1)
+    rows = tuple(NeighbourGap(name, gaps[i], shape.neighbour_mm[i]) for i, name in enumerate(WAYS) if counts[i] > 1)
     return Laid(shape, tuple(_grid(block, kind, starts, shape)), (size[0], size[1], size[2]), rows, tuple(_plates(block, starts, gaps)))
 
 

@@ -6,12 +6,12 @@ from typing import Literal
 import numpy as np
 
 from levelcradle.core.axes import Vec, rotation, vec
-from levelcradle.core.design.base import Count, Id, Part, Point, Share
-from levelcradle.core.design.box import Block, Pose, Turn, Way
+from levelcradle.core.design.base import Count, DocumentModel, Id, NonNegativeLength, Point
+from levelcradle.core.design.box import Axis, Block, Orientation, Pose
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.modules.blocks import WAYS, Laid, lay_out
-from levelcradle.core.modules.turns import turned_about, turns_for
+from levelcradle.core.modules.orientations import orientations_for, turned_about
 
 __all__ = ["Order", "needed_between", "rearranged"]
 
@@ -19,7 +19,7 @@ Blocks = dict[str, Block]
 Kinds = Mapping[str, ModuleKind]
 
 
-class Order(Part):
+class Order(DocumentModel):
     """What is to be done with a block.
 
     ``way`` is along what; ``at`` how many stay in the first part of a split; ``other`` the block it is joined with, lined up with or
@@ -30,12 +30,12 @@ class Order(Part):
     do: Literal["split", "join", "copy", "mirror", "line up", "spread", "put beside", "new", "move"]
     block: Id
     other: Id | None = None
-    way: Way = "across"
+    way: Axis = "across"
     at: Count = 1
     end: Literal["low", "middle", "high"] = "high"
     kind: Id | None = None
     by_mm: Point = (0.0, 0.0, 0.0)
-    catch_mm: Share = 0.0
+    catch_mm: NonNegativeLength = 0.0
 
 
 def rearranged(blocks: Mapping[str, Block], kinds: Kinds, order: Order, pose: Pose | None = None) -> Blocks:
@@ -54,7 +54,7 @@ def rearranged(blocks: Mapping[str, Block], kinds: Kinds, order: Order, pose: Po
 
 def needed_between(low: Laid, high: Laid, axis: int, kinds: tuple[ModuleKind, ModuleKind]) -> float:
     """The gap between two blocks along an axis, ``low`` first: the larger of what the two faces ask for that look at each other."""
-    asks = (low.turned.asks_mm[2 * axis + 1], high.turned.asks_mm[2 * axis])
+    asks = (low.turned.face_clearance_mm[2 * axis + 1], high.turned.face_clearance_mm[2 * axis])
     return max(*asks, kinds[0].neighbour_gap_mm, kinds[1].neighbour_gap_mm)
 
 
@@ -124,7 +124,7 @@ def _new(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
     if order.kind is None or order.kind not in kinds:
         raise _refuse("/kind", "say which kind of module")
     key = _free(blocks)
-    made = blocks | {key: Block(kind=order.kind, turn=turns_for(kinds[order.kind])[0], order=_order_after(blocks))}
+    made = blocks | {key: Block(kind=order.kind, turn=orientations_for(kinds[order.kind])[0], order=_order_after(blocks))}
     return _put_beside(made, kinds, order.model_copy(update={"block": key, "other": order.block}))
 
 
@@ -141,7 +141,7 @@ def _mirror(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
     return blocks | {order.block: moved.model_copy(update={"turn": _turned_to_face(block.turn, kinds[block.kind], axis)})}
 
 
-def _turned_to_face(turn: Turn, kind: ModuleKind, axis: int) -> Turn:
+def _turned_to_face(turn: Orientation, kind: ModuleKind, axis: int) -> Orientation:
     """Turned about where the terminals look along that axis, so that they look the other way."""
     looks = lay_out(Block(kind="x", turn=turn), kind).turned.looks
     return turned_about(turn) if kind.terminals in (looks[2 * axis], looks[2 * axis + 1]) else turn
@@ -196,8 +196,8 @@ def _move(blocks: Blocks, kinds: Kinds, order: Order, by: Vec) -> Blocks:
     for axis in range(3):
         if abs(by[axis]) > 1e-6:
             to = block.origin_mm[axis] + by[axis]
-            catches = [c for key, other in blocks.items() if key != order.block for c in _catches(block, other, axis, kinds)]
-            nearest = min(catches, key=lambda c: abs(c - to), default=to)
+            snap_points = [c for key, other in blocks.items() if key != order.block for c in _catches(block, other, axis, kinds)]
+            nearest = min(snap_points, key=lambda c: abs(c - to), default=to)
             moved = _moved(moved, axis, nearest if abs(nearest - to) <= order.catch_mm else to)
     return blocks | {order.block: moved}
 

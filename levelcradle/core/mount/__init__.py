@@ -1,7 +1,7 @@
 """What carries a box: load cases, reactions, the uses of every mount."""
 
-from levelcradle.core.mount.figures import MountFigures, SupportFigures, UseRow, support_figures
 from levelcradle.core.mount.findings import mount_findings
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
+from levelcradle.core.mount.result import MountResult, SupportResult, UtilisationRow, support_result
 
-__all__ = ["MountFigures", "Support", "SupportFigures", "UseRow", "envelope", "judge_support", "mount_findings", "support_figures"]
+__all__ = ["MountResult", "Support", "SupportResult", "UtilisationRow", "envelope", "judge_support", "mount_findings", "support_result"]

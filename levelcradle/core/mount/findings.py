@@ -7,7 +7,7 @@ from levelcradle.core.connection import Governing
 from levelcradle.core.design import tree_of
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Working, plain
-from levelcradle.core.mount.figures import MountFigures, SupportFigures, UseRow
+from levelcradle.core.mount.result import MountResult, SupportResult, UtilisationRow
 
 __all__ = ["NOT_CHECKED", "mount_findings"]
 
@@ -17,7 +17,7 @@ NOT_CHECKED = (
 )
 
 
-def mount_findings(assembly: Assembly, supports: tuple[SupportFigures, ...]) -> list[Finding]:
+def mount_findings(assembly: Assembly, supports: tuple[SupportResult, ...]) -> list[Finding]:
     found: list[Finding] = []
     for support in supports:
         found += _support(assembly, support)
@@ -26,7 +26,7 @@ def mount_findings(assembly: Assembly, supports: tuple[SupportFigures, ...]) -> 
     return found
 
 
-def _support(assembly: Assembly, support: SupportFigures) -> Iterator[Finding]:
+def _support(assembly: Assembly, support: SupportResult) -> Iterator[Finding]:
     box = assembly.boxes[support.box]
     name, full = plain(box.box.name), Figure(box.hung_kg, "kg", "up")
     for mount, why in support.unfit:
@@ -34,11 +34,11 @@ def _support(assembly: Assembly, support: SupportFigures) -> Iterator[Finding]:
             id=f"mount:unfit:{mount.id}", code="mount.unfit", station="mount", state="foul",
             subjects=(f"mounts/{mount.id}", box.path), message=f"{plain(mount.mount.name)} cannot stand where it is: {why}",
         )  # fmt: skip
-    if support.support.verdict == "holds":
+    if support.support.support_condition == "holds":
         return
     state: State = "tight" if support.support.holds else "foul"
     message = f"The {name} is {{0}} full and {support.words}"
-    if support.support.verdict == "nothing":
+    if support.support.support_condition == "nothing":
         message = f"The {name} is {{0}} full and nothing carries it: held by nothing"
     yield Finding(
         id=f"mount:support:{support.box}", code="mount.support", station="mount", state=state, subjects=(box.path,),
@@ -47,7 +47,7 @@ def _support(assembly: Assembly, support: SupportFigures) -> Iterator[Finding]:
     )  # fmt: skip
 
 
-def _mount(assembly: Assembly, support: SupportFigures, mount: MountFigures) -> Finding:
+def _mount(assembly: Assembly, support: SupportResult, mount: MountResult) -> Finding:
     """Never better than tight: the wall is a rough check, and much is not checked at all."""
     box, name = assembly.boxes[support.box], plain(mount.connection.mount.name)
     broken = [message for message, fits in mount.geometry if not fits]
@@ -60,21 +60,21 @@ def _mount(assembly: Assembly, support: SupportFigures, mount: MountFigures) -> 
         message = f"{name}: weakest is its {weakest.check}, use {{0}}, {plain(weakest.case)}"
     if broken:
         message = f"{name}: {plain(broken[0])}"
-    use = weakest.use if weakest else None
+    utilisation = weakest.utilisation if weakest else None
     return Finding(
         id=f"mount:{mount.id}", code="mount.use", station="mount", state=state, subjects=(f"mounts/{mount.id}", box.path),
-        message=message, figures=(Figure(use, "use", "up"),) if use is not None else (), value=use, limit=1.0 if use is not None else None,
-        margin=1.0 - use if use is not None else None, unit="use", rationale=why, label=weakest.check if weakest else "not checked",
+        message=message, figures=(Figure(utilisation, "use", "up"),) if utilisation is not None else (), value=utilisation, limit=1.0 if utilisation is not None else None,
+        margin=1.0 - utilisation if utilisation is not None else None, unit="use", rationale=why, label=weakest.check if weakest else "not checked",
         points_mm=(mount.connection.spot.at,), working=(lambda: _working(mount, weakest)) if weakest else None,
     )  # fmt: skip
 
 
-def _verdict(box: PlacedBox, mount: MountFigures, broken: list[str], weakest: UseRow | None, unsure: str | None) -> tuple[State, str]:
+def _verdict(box: PlacedBox, mount: MountResult, broken: list[str], weakest: UtilisationRow | None, unsure: str | None) -> tuple[State, str]:
     """The state of a mount, and why it is no better."""
     remarks = f" Outside the standard's range: {'; '.join(mount.remarks)}." if mount.remarks else ""
     if unsure:
         return "unknown", f"not measured: {plain(unsure)}. {NOT_CHECKED}"
-    if broken or (weakest and weakest.use > 1):
+    if broken or (weakest and weakest.utilisation > 1):
         return "foul", NOT_CHECKED + remarks
     if weakest is None:
         return "unknown", f"{mount.unchecked}. {NOT_CHECKED}"
@@ -83,13 +83,13 @@ def _verdict(box: PlacedBox, mount: MountFigures, broken: list[str], weakest: Us
     return "tight", NOT_CHECKED + remarks
 
 
-def _working(mount: MountFigures, row: UseRow) -> Working:
-    return mount.connection.working(Governing(row.check, row.use, row.case, row.solve, (row.n, row.d, row.w)))
+def _working(mount: MountResult, row: UtilisationRow) -> Working:
+    return mount.connection.working(Governing(row.check, row.utilisation, row.case, row.solve, (row.n, row.d, row.w)))
 
 
-def _spots(supports: tuple[SupportFigures, ...]) -> Iterator[Finding]:
+def _spots(supports: tuple[SupportResult, ...]) -> Iterator[Finding]:
     """Per hard point, what the spot must carry in its worst crash case; several mounts on one add up."""
-    held: dict[str, list[MountFigures]] = {}
+    held: dict[str, list[MountResult]] = {}
     for support in supports:
         for mount in support.mounts:
             held.setdefault(mount.connection.spot.path, []).append(mount)
@@ -109,7 +109,7 @@ def _spots(supports: tuple[SupportFigures, ...]) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-def _borne(path: str, mounts: list[MountFigures]) -> Finding:
+def _borne(path: str, mounts: list[MountResult]) -> Finding:
     """What a thing must bear that boxes only lie on: all pads on it, in their worst case together."""
     press = max(sum(m.demands[i].press_n for m in mounts) for i in range(len(mounts[0].demands)))
     spot = mounts[0].connection.spot

@@ -22,7 +22,7 @@ LINE_RATIO = 1e-9
 NEARLY_RATIO = 0.01
 SAME_PLACE_MM = 1.0
 
-Verdict = Literal["holds", "nearly in line", "nothing", "one", "line", "loose", "lifts off", "same place"]
+SupportCondition = Literal["holds", "nearly in line", "nothing", "one", "line", "loose", "lifts off", "same place"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,12 +32,12 @@ class Support:
     ``ratio`` is least to greatest eigenvalue of Σ(r²I − r rᵀ) about the centroid: 0 where all lie in a line.
     """
 
-    verdict: Verdict
+    support_condition: SupportCondition
     ratio: float
 
     @property
     def holds(self) -> bool:
-        return self.verdict in ("holds", "nearly in line")
+        return self.support_condition in ("holds", "nearly in line")
 
 
 def judge_support(contacts: Sequence[Contact]) -> Support:

@@ -7,7 +7,7 @@ from levelcradle.core.assembly import Assembly
 from levelcradle.core.design import Design
 from levelcradle.core.finding import Figure, Finding, Step, Working, plain
 from levelcradle.core.modules import strings_in
-from levelcradle.core.stock.shelf import MAD_FACTOR, OUTLYING, ShelfFigures, ShelfRow, shelf_figures
+from levelcradle.core.stock.shelf import MAD_FACTOR, OUTLYING, ShelfResult, ShelfRow, shelf_result
 from levelcradle.core.stock.windows import window_findings
 
 __all__ = ["stock_findings"]
@@ -27,7 +27,7 @@ def stock_findings(assembly: Assembly) -> list[Finding]:
 
 
 def _out_of_step(design: Design) -> Iterator[Finding]:
-    shelf = shelf_figures(design)
+    shelf = shelf_result(design)
     for row in shelf.rows:
         if not row.out_of_step:
             continue
@@ -41,7 +41,7 @@ def _out_of_step(design: Design) -> Iterator[Finding]:
         )  # fmt: skip
 
 
-def _working(shelf: ShelfFigures, row: ShelfRow) -> Working:
+def _working(shelf: ShelfResult, row: ShelfRow) -> Working:
     return (
         Step("per cell", "reading / cells in series", row.per_cell_v, "V"),
         Step("middle of the shelf", "median per cell", shelf.middle_v or 0.0, "V"),

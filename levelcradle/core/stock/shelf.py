@@ -7,7 +7,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.stock import ShelfRule
 from levelcradle.core.modules import per_cell_v
 
-__all__ = ["MAD_FACTOR", "OUTLYING", "ShelfFigures", "ShelfRow", "shelf_figures"]
+__all__ = ["MAD_FACTOR", "OUTLYING", "ShelfResult", "ShelfRow", "shelf_result"]
 
 MAD_FACTOR = 1.4826  # turns the median absolute deviation of normal readings into their standard deviation: 1 / 0.6745
 OUTLYING = 3.5  # modified z-score beyond which a reading is an outlier: Iglewicz and Hoaglin 1993, from memory
@@ -25,7 +25,7 @@ class ShelfRow:
 
 
 @dataclass(frozen=True, slots=True)
-class ShelfFigures:
+class ShelfResult:
     """The shelf's middle and spread per cell [V], what counts as out of step, and what the meter can tell."""
 
     rows: tuple[ShelfRow, ...]
@@ -36,7 +36,7 @@ class ShelfFigures:
     message: str
 
 
-def shelf_figures(design: Design) -> ShelfFigures:
+def shelf_result(design: Design) -> ShelfResult:
     """Every module that is not rejected and has a voltage; the limit is the wider of the user's floor and 3.5 spreads.
 
     Source: median and median absolute deviation with the modified z-score of 3.5 (Iglewicz and Hoaglin, from memory).
@@ -46,12 +46,12 @@ def shelf_figures(design: Design) -> ShelfFigures:
     rule = design.shelf_rule
     meter = max((rule.meter_step_mv / 1000 / design.module_kinds[modules[k].kind].cells.series for k in known), default=0.0)
     if len(known) < FEWEST:
-        return ShelfFigures((), None, 0.0, rule.floor_mv / 1000, meter, "Three readings or more have a middle to compare with.")
+        return ShelfResult((), None, 0.0, rule.floor_mv / 1000, meter, "Three readings or more have a middle to compare with.")
     middle = median(known.values())
     spread = MAD_FACTOR * median(abs(v - middle) for v in known.values())
     limit = max(rule.floor_mv / 1000, OUTLYING * spread)
     rows = tuple(ShelfRow(k, v, v - middle, abs(v - middle) > limit) for k, v in known.items())
-    return ShelfFigures(rows, middle, spread, limit, meter, _meter(rule, meter))
+    return ShelfResult(rows, middle, spread, limit, meter, _meter(rule, meter))
 
 
 def _meter(rule: ShelfRule, meter_v: float) -> str:

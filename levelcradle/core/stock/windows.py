@@ -5,7 +5,7 @@ from collections.abc import Iterator, Mapping
 from levelcradle.core.design import Design
 from levelcradle.core.design.survey import Item
 from levelcradle.core.finding import Figure, Finding, plain
-from levelcradle.core.modules import StringFigures, strings_in
+from levelcradle.core.modules import StringResult, strings_in
 
 __all__ = ["common_window", "window_findings"]
 
@@ -42,7 +42,7 @@ def _named(design: Design, key: str) -> str:
     return plain(design.strings[key].name) if key else "The string"
 
 
-def _against(key: str, item: Item, words: str, string: str, figures: StringFigures) -> Iterator[Finding]:
+def _against(key: str, item: Item, words: str, string: str, figures: StringResult) -> Iterator[Finding]:
     path, name, full, empty = f"items/{key}", plain(item.name), figures.full_v, figures.empty_v
     subjects = (path, f"strings/{string}") if string else (path,)
     if item.most_v is not None and full > item.most_v:
@@ -68,7 +68,7 @@ def _foul(ends: str, subjects: tuple[str, ...], message: str, value: float, limi
     )  # fmt: skip
 
 
-def _within(key: str, item: Item, strings: Mapping[str, StringFigures]) -> Finding:
+def _within(key: str, item: Item, strings: Mapping[str, StringResult]) -> Finding:
     """Says the ends that were asked, and measures at the nearer one. Only called where no string says anything against it."""
     path, ends = f"items/{key}", list(_ends(item, strings))
     margin, value, limit, _ = min(ends)
@@ -80,7 +80,7 @@ def _within(key: str, item: Item, strings: Mapping[str, StringFigures]) -> Findi
     )  # fmt: skip
 
 
-def _ends(item: Item, strings: Mapping[str, StringFigures]) -> Iterator[tuple[float, float, float, str]]:
+def _ends(item: Item, strings: Mapping[str, StringResult]) -> Iterator[tuple[float, float, float, str]]:
     """(margin, volts, limit, which end) of each end that the thing states."""
     if item.least_v is not None:
         empty = min(s.empty_v for s in strings.values() if s.empty_v is not None)

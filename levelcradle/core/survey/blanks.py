@@ -48,10 +48,10 @@ def survey_blanks(design: Design) -> list[SurveyBlank]:
     return [_blank(number, design, tree, *row) for number, row in enumerate(rows, start=1)]
 
 
-Row = tuple[str, str, str, str]  # path, group, label, hooked
+BlankRow = tuple[str, str, str, str]  # path, group, label, hooked
 
 
-def _vehicle(tree: dict[str, Any]) -> Iterator[Row]:
+def _vehicle(tree: dict[str, Any]) -> Iterator[BlankRow]:
     weighing = find(tree, f"/{AS_FOUND}/read") if resolves(tree, f"/{AS_FOUND}/read") else {}
     for name in ("lf_kg", "rf_kg", "lr_kg", "rr_kg", "front_kg", "rear_kg", "left_kg", "total_kg"):
         if name in weighing:
@@ -70,7 +70,7 @@ def _vehicle(tree: dict[str, Any]) -> Iterator[Row]:
                 yield f"/vehicle/{when}/arches/{wheel}_mm", "Vehicle", f"{words}, {name}", ""
 
 
-def _references(tree: dict[str, Any]) -> Iterator[Row]:
+def _references(tree: dict[str, Any]) -> Iterator[BlankRow]:
     for key, row in tree["references"].items():
         if row["tapes"]:
             for tape, swung in row["tapes"].items():
@@ -80,7 +80,7 @@ def _references(tree: dict[str, Any]) -> Iterator[Row]:
             yield from ((f"/references/{key}/at_mm/{i}", row["name"], _AXES[i], "") for i in range(3))
 
 
-def _bays(design: Design, tree: dict[str, Any]) -> Iterator[Row]:
+def _bays(design: Design, tree: dict[str, Any]) -> Iterator[BlankRow]:
     for key, bay in sorted(design.bays.items(), key=lambda row: row[1].name):
         hooked = bay.measured_from or ""
         for name, label in _stations(bay, tree["bays"][key]):
@@ -106,13 +106,13 @@ def _stations(bay: Bay, tree: dict[str, Any]) -> Iterator[tuple[str, str]]:
                 yield f"stations/{key}/depths/{depth}/{name}", f"station {number}, {n}, {words}"
 
 
-def _hard_points(tree: dict[str, Any]) -> Iterator[Row]:
+def _hard_points(tree: dict[str, Any]) -> Iterator[BlankRow]:
     for key, row in tree["hardpoints"].items():
         yield from ((f"/hardpoints/{key}/at_mm/{i}", row["name"], _AXES[i], "") for i in range(3))
         yield f"/hardpoints/{key}/wall_mm", row["name"], "wall, by caliper", ""
 
 
-def _items(tree: dict[str, Any]) -> Iterator[Row]:
+def _items(tree: dict[str, Any]) -> Iterator[BlankRow]:
     for state in ("out", "in", "stays"):
         rows = [(k, i) for k, i in tree["items"].items() if i["state"] == state]
         for key, row in sorted(rows, key=lambda r: (r[1]["order"], r[1]["name"])):

@@ -9,7 +9,7 @@ from itertools import pairwise
 from shapely.geometry import Polygon
 
 from levelcradle.core.assembly import Assembly
-from levelcradle.core.bays import DiagonalFigures, Section, diagonal_figures, sections
+from levelcradle.core.bays import DiagonalResult, Section, diagonal_result, sections
 from levelcradle.core.design import Bay, Design, Reference, tree_of
 from levelcradle.core.design.bay import PointStation
 from levelcradle.core.design.pointer import find
@@ -17,11 +17,11 @@ from levelcradle.core.design.solid import MeshSolid
 from levelcradle.core.design.taken import untaken_things
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
-from levelcradle.core.meshes import fit_points
+from levelcradle.core.meshes import register_points
 from levelcradle.core.survey.missing import ToMeasure, unseen
 from levelcradle.core.survey.tapes import MEET_WITHIN_MM, Swing, swing
 
-__all__ = ["BayFigures", "bay_figures", "survey_findings", "swing_of"]
+__all__ = ["BayResult", "bay_result", "survey_findings", "swing_of"]
 
 LEAST_MM2 = 100.0  # a section smaller than this was not measured
 TAPE_MM = 1.0  # common practice, no source
@@ -30,17 +30,17 @@ AGREES_MM = 0.5  # a reference still stands where its tapes meet
 
 
 @dataclass(frozen=True, slots=True)
-class BayFigures:
+class BayResult:
     """What the screens show of a bay: its sections corner by corner, its room, its check diagonals."""
 
     sections: tuple[Section, ...]
     litres: float
-    diagonals: tuple[DiagonalFigures, ...]
+    diagonals: tuple[DiagonalResult, ...]
 
 
-def bay_figures(bay: Bay) -> BayFigures:
+def bay_result(bay: Bay) -> BayResult:
     found = sections(bay)
-    return BayFigures(tuple(found), _litres(found), tuple(diagonal_figures(bay)))
+    return BayResult(tuple(found), _litres(found), tuple(diagonal_result(bay)))
 
 
 def _litres(found: Sequence[Section]) -> float:
@@ -122,7 +122,7 @@ def _crossed(design: Design) -> Iterator[Finding]:
 
 def _diagonals(design: Design) -> Iterator[Finding]:
     for key, bay in design.bays.items():
-        for row in diagonal_figures(bay):
+        for row in diagonal_result(bay):
             tape = bay.tolerance_mm if bay.tolerance_mm is not None else TAPE_MM
             allowed = DIAGONAL_TAPES * tape
             angle = f", {abs(row.out_of_square_deg):.1f}° out of square" if row.out_of_square_deg is not None else ""
@@ -156,7 +156,7 @@ def _scans(design: Design, missing: tuple[str, ...]) -> Iterator[Finding]:
             )  # fmt: skip
         if spec.ties:
             ties = list(spec.ties.values())
-            fit = fit_points([t.file_mm for t in ties], [t.at_mm for t in ties])
+            fit = register_points([t.file_mm for t in ties], [t.at_mm for t in ties])
             yield Finding(
                 id=f"survey:ties:{path}", code="survey.ties", station="survey",
                 state="clear" if max(fit.misses_mm) <= MEET_WITHIN_MM else "unknown", subjects=(path,),

@@ -2,14 +2,14 @@
  * What is typed into a blank, written down as typed: it can be kept while the server is away, and is read and made a patch when its
  * turn comes. Nothing here reads a text; the core does.
  */
-import { along, length, type Way } from '../ui/format'
+import { along, length, type PlaceAxis } from '../ui/format'
 import { misread, Refused } from './api'
 import { at, pointer } from './pointer'
 import { readFigure, readPlace, readText } from './queries'
 import rules from './rules.json'
 import type { Document, Item, Op } from './types'
 
-export type Kind = 'length' | 'mass' | 'number' | 'angle' | 'voltage'
+export type QuantityKind = 'length' | 'mass' | 'number' | 'angle' | 'voltage'
 export type Spot = [number, number, number]
 export type Hook = { id: string; at: Spot } | null
 
@@ -31,7 +31,7 @@ interface Common {
 }
 interface OneFigure extends Common {
   reads: 'figure'
-  kind: Kind
+  kind: QuantityKind
   /** The figure of a place that stands there, where a sign moves it. */
   now: number | null
   whole: boolean
@@ -153,10 +153,10 @@ export function note(readings: Record<string, unknown>, path: string, reading: o
 }
 
 /** Along what a figure is a place; null where it is none. */
-export function wayOf(path: string): Way | null {
+export function wayOf(path: string): PlaceAxis | null {
   const [owner = '', last = ''] = path.split('/').slice(-2)
   if (rules.sizes.includes(owner)) return null
-  const ways = rules.ways as Record<string, Way>
+  const ways = rules.ways as Record<string, PlaceAxis>
   return ways[last] ?? ways[last.split('_')[0] ?? ''] ?? null
 }
 
@@ -165,9 +165,9 @@ const AXIS = { aft: 0, across: 1, left: 1, right: 1, up: 2 }
 /** A figure as its blank shows it. */
 export function asText(
   value: number | null,
-  kind: Kind,
+  kind: QuantityKind,
   units: { length: 'mm' | 'in'; mass: 'kg' | 'lb' },
-  way: Way | null,
+  way: PlaceAxis | null,
   base?: readonly number[],
 ): string {
   if (value === null) return ''

@@ -11,7 +11,7 @@ import { Gone, useAway } from './away'
 import { asText, type Figure, type Meant, meantBy, unitsOf, wayOf } from './figure'
 import { newKey, put, type Row, strike, useOutbox, waitingOf, withWaiting } from './outbox'
 import { named, patched } from './pointer'
-import type { Analysis, Catch, Document, Op, Problem } from './types'
+import type { Analysis, SnapPoint, Document, Op, Problem } from './types'
 
 /** One car that was opened, and what is stored of it: its next edit is made on that. An edit is bound to it when it is asked for:
  * whatever is open by the time its turn comes, it reaches the car it was made in and no other. */
@@ -38,7 +38,7 @@ interface Live {
   preview: Analysis | null
   previewPatch: Op[]
   /** Where the box that is moved is caught, as the last preview told. */
-  catches: readonly Catch[]
+  snap_points: readonly SnapPoint[]
   saving: number
   problem: Problem | null
   /** What was just done, for the screen reader and the frame. */
@@ -212,7 +212,7 @@ export const useLive = create<Live>((set, get) => {
         set({
           preview: answer.analysis as unknown as Analysis,
           previewPatch: patch,
-          catches: answer.catches,
+          snap_points: answer.snap_points,
         })
     } catch (error) {
       if (asked === shown) refuse(error)
@@ -226,7 +226,7 @@ export const useLive = create<Live>((set, get) => {
     loaded: null,
     preview: null,
     previewPatch: [],
-    catches: [],
+    snap_points: [],
     saving: 0,
     problem: null,
     said: '',
@@ -311,7 +311,7 @@ export const useLive = create<Live>((set, get) => {
     drop: () => {
       shown += 1
       waiting = null
-      set({ preview: null, previewPatch: [], catches: [] })
+      set({ preview: null, previewPatch: [], snap_points: [] })
     },
     dismiss: () => set({ problem: null }),
     lookAgain: async () => {

@@ -257,7 +257,7 @@ export const answerQuery = (
   project: string,
   revision: number,
   box: string,
-  more: Way | null,
+  more: Axis | null,
   on: readonly Op[],
   together: boolean,
 ) =>
@@ -313,7 +313,7 @@ export const chainQuery = (
   project: string,
   revision: number,
   box: string,
-  way: Way,
+  way: Axis,
   module: number | null = null,
 ) =>
   queryOptions({
@@ -349,7 +349,7 @@ export const bodiesQuery = (project: string, revision: number) =>
         .bodies as unknown as Body[],
   })
 
-export type Way = 'aft' | 'across' | 'up'
+export type Axis = 'aft' | 'across' | 'up'
 type Spot = [number, number, number]
 
 export async function behind(project: string, at_mm: Spot, direction: Spot) {

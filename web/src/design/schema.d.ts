@@ -1387,11 +1387,11 @@ export interface components {
         AnalysisOut: {
             /** Bays */
             bays: {
-                [key: string]: components["schemas"]["BayFigures"];
+                [key: string]: components["schemas"]["BayResult"];
             };
             /** Boxes */
             boxes: {
-                [key: string]: components["schemas"]["BoxFigures"];
+                [key: string]: components["schemas"]["BoxResult"];
             };
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
@@ -1401,12 +1401,12 @@ export interface components {
             released: boolean;
             /** Shapes */
             shapes: components["schemas"]["Shape"][];
-            shelf: components["schemas"]["ShelfFigures"];
+            shelf: components["schemas"]["ShelfResult"];
             /** Stations */
             stations: {
                 [key: string]: components["schemas"]["StationState"];
             };
-            string: components["schemas"]["PackFigures"];
+            string: components["schemas"]["PackResult"];
             /** Supports */
             supports: components["schemas"]["SupportOut"][];
             /** Watch */
@@ -1414,24 +1414,24 @@ export interface components {
         };
         /** AnswerOut */
         AnswerOut: {
-            /** Asks */
-            asks: string;
-            /** Cures */
-            cures: components["schemas"]["CureOut"][];
             /** Fits */
             fits: boolean;
+            /** Fixes */
+            fixes: components["schemas"]["FixOut"][];
             /** Foul */
             foul: string[];
             /** Patch */
             patch: components["schemas"]["OperationOut"][];
+            /** Question */
+            question: string;
         };
         /**
-         * BayFigures
+         * BayResult
          * @description What the screens show of a bay: its sections corner by corner, its room, its check diagonals.
          */
-        BayFigures: {
+        BayResult: {
             /** Diagonals */
-            diagonals: components["schemas"]["DiagonalFigures"][];
+            diagonals: components["schemas"]["DiagonalResult"][];
             /** Litres */
             litres: number;
             /** Sections */
@@ -1541,11 +1541,11 @@ export interface components {
             ][];
         };
         /**
-         * BoxFigures
+         * BoxResult
          * @description What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner. ``full_kg`` is the
          *     box and its modules; ``hung_kg`` with brackets, doublers and everything fixed to it: what is lifted, and what the mounts carry.
          */
-        BoxFigures: {
+        BoxResult: {
             /** Cg Mm */
             cg_mm: [
                 number,
@@ -1596,11 +1596,11 @@ export interface components {
             shell_kg: number;
             /** Strings */
             strings: {
-                [key: string]: components["schemas"]["StringFigures"];
+                [key: string]: components["schemas"]["StringResult"];
             };
             /** Turns */
             turns: {
-                [key: string]: components["schemas"]["Turn"][];
+                [key: string]: components["schemas"]["Orientation"][];
             };
             /** Wall Mm */
             wall_mm: number;
@@ -1615,24 +1615,6 @@ export interface components {
             name: string;
             /** Path */
             path: string;
-        };
-        /**
-         * Catch
-         * @description ``at_mm``: the figure of the box's place on that axis; ``towards``: the way (+1, −1) in which the gap gets smaller.
-         */
-        Catch: {
-            /** At Mm */
-            at_mm: number;
-            /** Axis */
-            axis: number;
-            /** Gap Mm */
-            gap_mm: number;
-            /** Name */
-            name: string;
-            /** State */
-            state: string;
-            /** Towards */
-            towards: number;
         };
         /**
          * ChannelOut
@@ -1673,34 +1655,6 @@ export interface components {
             message: string;
             /** State */
             state: string;
-        };
-        /**
-         * CureOut
-         * @description A change that was run through all checks; only a whole one of the box or the rule has a patch to apply.
-         */
-        CureOut: {
-            /** At Mm */
-            at_mm: [
-                number,
-                number,
-                number
-            ] | null;
-            /** Costs */
-            costs: components["schemas"]["CostOut"][];
-            /** Does */
-            does: string;
-            /** Figures */
-            figures: components["schemas"]["Figure"][];
-            /** Kind */
-            kind: string;
-            /** Left */
-            left: string[];
-            /** Message */
-            message: string;
-            /** Patch */
-            patch: components["schemas"]["OperationOut"][] | null;
-            /** Whole */
-            whole: boolean;
         };
         /**
          * Cut
@@ -1753,10 +1707,10 @@ export interface components {
             shear_n: number;
         };
         /**
-         * DiagonalFigures
+         * DiagonalResult
          * @description One check: by the stations, by the tape, the misfit (tape less stations) and the angle it implies, if it has one.
          */
-        DiagonalFigures: {
+        DiagonalResult: {
             /** By Stations Mm */
             by_stations_mm: number;
             /** By Tape Mm */
@@ -1989,7 +1943,7 @@ export interface components {
              * @default {}
              */
             lumps: {
-                [key: string]: components["schemas"]["DocPatch"];
+                [key: string]: components["schemas"]["DocWallFeature"];
             };
             /**
              * Measured From
@@ -2001,7 +1955,7 @@ export interface components {
             sides: components["schemas"]["DocSides"];
             /** Stations */
             stations: {
-                [key: string]: components["schemas"]["DocStation"] | components["schemas"]["DocWidthStation"] | components["schemas"]["DocLeanStation"] | components["schemas"]["DocPointStation"] | components["schemas"]["DocEdgeStation"];
+                [key: string]: components["schemas"]["DocSurveySection"] | components["schemas"]["DocWidthStation"] | components["schemas"]["DocLeanStation"] | components["schemas"]["DocPointStation"] | components["schemas"]["DocEdgeStation"];
             };
             /**
              * Structure
@@ -2110,7 +2064,7 @@ export interface components {
              * @default null
              */
             string: string | null;
-            turn: components["schemas"]["DocTurn"];
+            turn: components["schemas"]["DocOrientation"];
         };
         /**
          * BlockSolid
@@ -2770,7 +2724,7 @@ export interface components {
              *       "name": ""
              *     }
              */
-            folder: components["schemas"]["DocFolder"];
+            folder: components["schemas"]["DocFoldingShop"];
             /**
              * Thickness Mm
              * @default 3
@@ -2783,10 +2737,10 @@ export interface components {
             type: "folded";
         };
         /**
-         * Folder
+         * FoldingShop
          * @description Who folds the sheet, and his own bend deduction where he gave one.
          */
-        DocFolder: {
+        DocFoldingShop: {
             /**
              * Deduction Mm
              * @default null
@@ -3812,6 +3766,22 @@ export interface components {
             v_mm: number;
         };
         /**
+         * Orientation
+         * @description Which module face is down and which looks aft, in the box's frame.
+         */
+        DocOrientation: {
+            /**
+             * Aft
+             * @enum {string}
+             */
+            aft: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
+            /**
+             * Down
+             * @enum {string}
+             */
+            down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
+        };
+        /**
          * Overall
          * @description What the vehicle is drawn from.
          */
@@ -3839,59 +3809,6 @@ export interface components {
              * @default 0
              */
             order: number;
-        };
-        /**
-         * Patch
-         * @description A lump on a wall or a hollow in it: where on the wall, and how far it stands proud or goes deep.
-         *
-         *     Of the three pairs the two that lie in the wall are given: aft and up on the left and right sides, aft and across
-         *     on floor and top, across and up on the ends.
-         */
-        DocPatch: {
-            /**
-             * Aft Mm
-             * @default null
-             */
-            aft_mm: number | null;
-            /**
-             * Fore Mm
-             * @default null
-             */
-            fore_mm: number | null;
-            /**
-             * High Mm
-             * @default null
-             */
-            high_mm: number | null;
-            /**
-             * Hollow
-             * @default false
-             */
-            hollow: boolean;
-            /**
-             * Left Mm
-             * @default null
-             */
-            left_mm: number | null;
-            /**
-             * Low Mm
-             * @default null
-             */
-            low_mm: number | null;
-            /** Name */
-            name: string;
-            /** Proud Mm */
-            proud_mm: number;
-            /**
-             * Right Mm
-             * @default null
-             */
-            right_mm: number | null;
-            /**
-             * Side
-             * @enum {string}
-             */
-            side: "fore" | "aft" | "left" | "right" | "floor" | "top";
         };
         /**
          * PathSolid
@@ -4365,10 +4282,10 @@ export interface components {
             stands: "wheels" | "hanging" | "stands";
         };
         /**
-         * Station
+         * SurveySection
          * @description A section of a bay, in vehicle axes.
          */
-        DocStation: {
+        DocSurveySection: {
             /** Aft Mm */
             aft_mm: number;
             /** Floor Mm */
@@ -4585,22 +4502,6 @@ export interface components {
             type: "travel";
         };
         /**
-         * Turn
-         * @description Which module face is down and which looks aft, in the box's frame.
-         */
-        DocTurn: {
-            /**
-             * Aft
-             * @enum {string}
-             */
-            aft: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
-            /**
-             * Down
-             * @enum {string}
-             */
-            down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
-        };
-        /**
          * Units
          * @description The unit of each list: lengths of the survey, the stock and all else, and masses.
          */
@@ -4706,6 +4607,59 @@ export interface components {
             name: string;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * WallFeature
+         * @description A lump on a wall or a hollow in it: where on the wall, and how far it stands proud or goes deep.
+         *
+         *     Of the three pairs the two that lie in the wall are given: aft and up on the left and right sides, aft and across
+         *     on floor and top, across and up on the ends.
+         */
+        DocWallFeature: {
+            /**
+             * Aft Mm
+             * @default null
+             */
+            aft_mm: number | null;
+            /**
+             * Fore Mm
+             * @default null
+             */
+            fore_mm: number | null;
+            /**
+             * High Mm
+             * @default null
+             */
+            high_mm: number | null;
+            /**
+             * Hollow
+             * @default false
+             */
+            hollow: boolean;
+            /**
+             * Left Mm
+             * @default null
+             */
+            left_mm: number | null;
+            /**
+             * Low Mm
+             * @default null
+             */
+            low_mm: number | null;
+            /** Name */
+            name: string;
+            /** Proud Mm */
+            proud_mm: number;
+            /**
+             * Right Mm
+             * @default null
+             */
+            right_mm: number | null;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "fore" | "aft" | "left" | "right" | "floor" | "top";
         };
         /**
          * Weighed
@@ -5123,7 +5077,7 @@ export interface components {
              * @default null
              */
             most: number | null;
-            turn: components["schemas"]["InTurn"];
+            turn: components["schemas"]["InOrientation"];
         };
         /**
          * FirstBoxOut
@@ -5139,8 +5093,36 @@ export interface components {
             /** Patch */
             patch: components["schemas"]["OperationOut"][];
         };
-        /** Fit */
-        Fit: {
+        /**
+         * FixOut
+         * @description A change that was run through all checks; only a whole one of the box or the rule has a patch to apply.
+         */
+        FixOut: {
+            /** At Mm */
+            at_mm: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Costs */
+            costs: components["schemas"]["CostOut"][];
+            /** Does */
+            does: string;
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Kind */
+            kind: string;
+            /** Left */
+            left: string[];
+            /** Message */
+            message: string;
+            /** Patch */
+            patch: components["schemas"]["OperationOut"][] | null;
+            /** Whole */
+            whole: boolean;
+        };
+        /** GeometryRow */
+        GeometryRow: {
             /** Fits */
             fits: boolean;
             /** Message */
@@ -5302,7 +5284,7 @@ export interface components {
              *       "name": ""
              *     }
              */
-            folder: components["schemas"]["InFolder"];
+            folder: components["schemas"]["InFoldingShop"];
             /**
              * Thickness Mm
              * @default 3
@@ -5316,10 +5298,10 @@ export interface components {
             type: "folded";
         };
         /**
-         * Folder
+         * FoldingShop
          * @description Who folds the sheet, and his own bend deduction where he gave one.
          */
-        InFolder: {
+        InFoldingShop: {
             /**
              * Deduction Mm
              * @default null
@@ -5452,6 +5434,22 @@ export interface components {
             way: "aft" | "across" | "up";
         };
         /**
+         * Orientation
+         * @description Which module face is down and which looks aft, in the box's frame.
+         */
+        InOrientation: {
+            /**
+             * Aft
+             * @enum {string}
+             */
+            aft: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
+            /**
+             * Down
+             * @enum {string}
+             */
+            down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
+        };
+        /**
          * SwungTape
          * @description A tape from a known reference point to the one that is being placed.
          */
@@ -5499,22 +5497,6 @@ export interface components {
             front: number;
             /** Rear */
             rear: number;
-        };
-        /**
-         * Turn
-         * @description Which module face is down and which looks aft, in the box's frame.
-         */
-        InTurn: {
-            /**
-             * Aft
-             * @enum {string}
-             */
-            aft: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
-            /**
-             * Down
-             * @enum {string}
-             */
-            down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
         };
         /**
          * Weights
@@ -5598,11 +5580,11 @@ export interface components {
         };
         /** LevelOut */
         LevelOut: {
-            found: components["schemas"]["LoadsOut"] | null;
+            found: components["schemas"]["WheelLoadsOut"] | null;
             lean: components["schemas"]["Lean"] | null;
             /** Masses */
             masses: components["schemas"]["MassRow"][];
-            ready: components["schemas"]["LoadsOut"] | null;
+            ready: components["schemas"]["WheelLoadsOut"] | null;
             /** States */
             states: components["schemas"]["StateOut"][];
             /** Sums Kg */
@@ -5619,29 +5601,6 @@ export interface components {
         ListenBody: {
             /** Address */
             address: string;
-        };
-        /** LoadsOut */
-        LoadsOut: {
-            /** Across Mm */
-            across_mm: number | null;
-            /** Aft Mm */
-            aft_mm: number;
-            /** Assumed */
-            assumed: string;
-            corners: components["schemas"]["Corners"] | null;
-            /** Front Kg */
-            front_kg: number;
-            /** Front Percent */
-            front_percent: number;
-            off: components["schemas"]["PlusMinus"];
-            /** Rear Kg */
-            rear_kg: number;
-            /** Rule */
-            rule: string;
-            /** Total Kg */
-            total_kg: number;
-            /** Up Mm */
-            up_mm: number | null;
         };
         /**
          * MassRow
@@ -5694,8 +5653,8 @@ export interface components {
             message: string;
             /** Patch */
             patch: components["schemas"]["OperationOut"][];
-            /** Use */
-            use: number;
+            /** Utilisation */
+            utilisation: number;
         };
         /** MountOut */
         MountOut: {
@@ -5704,7 +5663,7 @@ export interface components {
             /** Demands */
             demands: components["schemas"]["Demand"][];
             /** Geometry */
-            geometry: components["schemas"]["Fit"][];
+            geometry: components["schemas"]["GeometryRow"][];
             /** Id */
             id: string;
             /** Preload N */
@@ -5712,7 +5671,7 @@ export interface components {
             /** Remarks */
             remarks: string[];
             /** Rows */
-            rows: components["schemas"]["UseRow"][];
+            rows: components["schemas"]["UtilisationRow"][];
             /** Torque Nm */
             torque_nm: number;
             /** Unchecked */
@@ -5795,6 +5754,22 @@ export interface components {
             /** Value */
             value?: unknown;
         };
+        /**
+         * Orientation
+         * @description Which module face is down and which looks aft, in the box's frame.
+         */
+        Orientation: {
+            /**
+             * Aft
+             * @enum {string}
+             */
+            aft: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
+            /**
+             * Down
+             * @enum {string}
+             */
+            down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
+        };
         /** OutlineOut */
         OutlineOut: {
             /** Area Mm2 */
@@ -5835,11 +5810,11 @@ export interface components {
             subject: string;
         };
         /**
-         * PackFigures
+         * PackResult
          * @description All strings side by side: the highest voltage of any, the energy of all together. ``strings``: by id, and under "" those
          *     that are in none by name.
          */
-        PackFigures: {
+        PackResult: {
             /** Energy Kwh */
             energy_kwh: number | null;
             /** Full V */
@@ -5850,7 +5825,7 @@ export interface components {
             nominal_v: number;
             /** Strings */
             strings: {
-                [key: string]: components["schemas"]["StringFigures"];
+                [key: string]: components["schemas"]["StringResult"];
             };
         };
         /**
@@ -5941,8 +5916,8 @@ export interface components {
             analysis: components["schemas"]["AnalysisOut"];
             /** Base */
             base: number;
-            /** Catches */
-            catches: components["schemas"]["Catch"][];
+            /** Snap Points */
+            snap_points: components["schemas"]["SnapPoint"][];
         };
         /**
          * ProblemOut
@@ -6018,7 +5993,7 @@ export interface components {
             score: number;
             /** Sketch */
             sketch: components["schemas"]["Shape"][];
-            string: components["schemas"]["StringFigures"];
+            string: components["schemas"]["StringResult"];
             /**
              * To Make
              * @default 0
@@ -6301,24 +6276,6 @@ export interface components {
             title: string;
         };
         /**
-         * ShelfFigures
-         * @description The shelf's middle and spread per cell [V], what counts as out of step, and what the meter can tell.
-         */
-        ShelfFigures: {
-            /** Limit V */
-            limit_v: number;
-            /** Message */
-            message: string;
-            /** Meter V */
-            meter_v: number;
-            /** Middle V */
-            middle_v: number | null;
-            /** Rows */
-            rows: components["schemas"]["ShelfRow"][];
-            /** Spread V */
-            spread_v: number;
-        };
-        /**
          * ShelfOut
          * @description ``columns``: heading and the field it becomes ("" for none); ``patch`` puts the rows that are not refused on the shelf.
          */
@@ -6335,6 +6292,24 @@ export interface components {
             patch: components["schemas"]["OperationOut"][];
             /** Rows */
             rows: components["schemas"]["ShelfRowOut"][];
+        };
+        /**
+         * ShelfResult
+         * @description The shelf's middle and spread per cell [V], what counts as out of step, and what the meter can tell.
+         */
+        ShelfResult: {
+            /** Limit V */
+            limit_v: number;
+            /** Message */
+            message: string;
+            /** Meter V */
+            meter_v: number;
+            /** Middle V */
+            middle_v: number | null;
+            /** Rows */
+            rows: components["schemas"]["ShelfRow"][];
+            /** Spread V */
+            spread_v: number;
         };
         /**
          * ShelfRow
@@ -6378,6 +6353,24 @@ export interface components {
              * @default false
              */
             shapes: boolean;
+        };
+        /**
+         * SnapPoint
+         * @description ``at_mm``: the figure of the box's place on that axis; ``towards``: the way (+1, −1) in which the gap gets smaller.
+         */
+        SnapPoint: {
+            /** At Mm */
+            at_mm: number;
+            /** Axis */
+            axis: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Towards */
+            towards: number;
         };
         /** SourceOut */
         SourceOut: {
@@ -6516,7 +6509,7 @@ export interface components {
         StateOut: {
             /** Id */
             id: string;
-            loads: components["schemas"]["LoadsOut"];
+            loads: components["schemas"]["WheelLoadsOut"];
             /** Name */
             name: string;
         };
@@ -6554,11 +6547,11 @@ export interface components {
             what: string;
         };
         /**
-         * StringFigures
+         * StringResult
          * @description Modules in series: how many there are, voltages and the energy of the weakest capacity; ``empty_v`` is None where a kind in
          *     it does not say its own.
          */
-        StringFigures: {
+        StringResult: {
             /** Empty V */
             empty_v?: number | null;
             /** Energy Kwh */
@@ -6600,8 +6593,8 @@ export interface components {
             box: string;
             /** Mounts */
             mounts: components["schemas"]["MountOut"][];
-            /** Verdict */
-            verdict: string;
+            /** Support Condition */
+            support_condition: string;
             /** Words */
             words: string;
         };
@@ -6745,28 +6738,12 @@ export interface components {
             message: string;
         };
         /**
-         * Turn
-         * @description Which module face is down and which looks aft, in the box's frame.
-         */
-        Turn: {
-            /**
-             * Aft
-             * @enum {string}
-             */
-            aft: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
-            /**
-             * Down
-             * @enum {string}
-             */
-            down: "end_a" | "end_b" | "side_a" | "side_b" | "base" | "top";
-        };
-        /**
-         * UseRow
+         * UtilisationRow
          * @description One check of a mount: its worst use and state, in which case and solve, and the loads there [N].
          *
          *     A rough check, as that of the wall, is never better than tight.
          */
-        UseRow: {
+        UtilisationRow: {
             /** Case */
             case: string;
             /** Check */
@@ -6784,8 +6761,8 @@ export interface components {
              * @enum {string}
              */
             state: "clear" | "tight" | "foul" | "unknown" | "note";
-            /** Use */
-            use: number;
+            /** Utilisation */
+            utilisation: number;
             /** W */
             w: number;
         };
@@ -6831,8 +6808,8 @@ export interface components {
             on: string[];
             /** Patch */
             patch: components["schemas"]["OperationOut"][];
-            /** Use */
-            use: number;
+            /** Utilisation */
+            utilisation: number;
         };
         /**
          * WeighedRow
@@ -6852,6 +6829,29 @@ export interface components {
             rows: components["schemas"]["levelcradle__core__level__weighings__Compared"][];
             /** Worst Kg */
             worst_kg: number;
+        };
+        /** WheelLoadsOut */
+        WheelLoadsOut: {
+            /** Across Mm */
+            across_mm: number | null;
+            /** Aft Mm */
+            aft_mm: number;
+            /** Assumed */
+            assumed: string;
+            corners: components["schemas"]["Corners"] | null;
+            /** Front Kg */
+            front_kg: number;
+            /** Front Percent */
+            front_percent: number;
+            off: components["schemas"]["PlusMinus"];
+            /** Rear Kg */
+            rear_kg: number;
+            /** Rule */
+            rule: string;
+            /** Total Kg */
+            total_kg: number;
+            /** Up Mm */
+            up_mm: number | null;
         };
         /**
          * Wishes

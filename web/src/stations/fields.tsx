@@ -5,7 +5,7 @@ import { useDocument, useLive } from '../design/live'
 import { at, freeId } from '../design/pointer'
 import { begin } from '../design/taken'
 import type { Document, Op } from '../design/types'
-import { type Kind, TYPED } from '../design/figure'
+import { type QuantityKind, TYPED } from '../design/figure'
 import { Blank } from '../ui/Blank'
 import { NameBlank } from '../ui/NameBlank'
 import { Button, Choose, Heading, Link, RowOpener, Tick } from '../ui/parts'
@@ -15,7 +15,7 @@ import { type Base, PointBlanks, RowHead, useBase } from './rows'
 
 type Words = readonly (readonly [string, string])[]
 export type Field =
-  | { kind: Kind; at: string; label: string; optional?: boolean; whole?: boolean }
+  | { kind: QuantityKind; at: string; label: string; optional?: boolean; whole?: boolean }
   | { kind: 'place'; at: string; label: string; start?: boolean }
   | { kind: 'choose'; at: string; label: string; options: Words; empty?: string }
   | { kind: 'text'; at: string; label: string }

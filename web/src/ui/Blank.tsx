@@ -5,7 +5,15 @@
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
 
 import { isAway, Refused, wordsOf } from '../design/api'
-import { asText, type Figure, type Hook, type Into, type Kind, Unusual, wayOf } from '../design/figure'
+import {
+  asText,
+  type Figure,
+  type Hook,
+  type Into,
+  type QuantityKind,
+  Unusual,
+  wayOf,
+} from '../design/figure'
 import { holdAgain, useHeld } from '../design/instruments'
 import { toldBy, useDocument, useLive, useLoaded } from '../design/live'
 import { useOutbox, waitingAt } from '../design/outbox'
@@ -30,7 +38,7 @@ interface Draft extends Typed {
 export interface BlankProps {
   path: string
   label: string
-  kind?: Kind
+  kind?: QuantityKind
   /** Reference point the tape is hooked on: its id and place. */
   from?: Hook
   /** Figures beside this one: a value over three times the largest asks once. */
@@ -52,7 +60,7 @@ export interface BlankProps {
   bare?: boolean
 }
 
-const UNIT_WORD: Record<Kind, string> = { length: '', mass: '', number: '', angle: '°', voltage: 'V' }
+const UNIT_WORD: Record<QuantityKind, string> = { length: '', mass: '', number: '', angle: '°', voltage: 'V' }
 
 export function Blank(props: BlankProps) {
   const {
@@ -272,7 +280,7 @@ export function howTaken(held: { text: string; source: string } | null, text: st
 }
 
 /** What was understood, in both units where that helps. */
-function echo(value: number, kind: Kind, units: { length: 'mm' | 'in'; mass: 'kg' | 'lb' }): string {
+function echo(value: number, kind: QuantityKind, units: { length: 'mm' | 'in'; mass: 'kg' | 'lb' }): string {
   if (kind === 'length') return `${length(value, 'mm')} mm · ${length(value, 'in')}`
   if (kind === 'mass') return `${asText(value, kind, units, null)} ${units.mass}`
   return String(Math.round(value * 1000) / 1000)

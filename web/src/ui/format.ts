@@ -105,10 +105,10 @@ export function sentence(row: Pick<Finding | WatchRow, 'message' | 'figures'>, u
   })
 }
 
-export type Way = 'aft' | 'across' | 'up' | 'left' | 'right'
+export type PlaceAxis = 'aft' | 'across' | 'up' | 'left' | 'right'
 
 /** A place along one axis as it is typed, so that no sign is needed: `840`, `125 fore`, `350 L`; of a wall at the left `425`. */
-export function along(valueMm: number, way: Way, unit: LengthUnit): string {
+export function along(valueMm: number, way: PlaceAxis, unit: LengthUnit): string {
   const size = length(Math.abs(valueMm), unit)
   if (size === '0' || size === '0"') return size
   const ahead = way === 'left' ? valueMm < 0 : valueMm > 0

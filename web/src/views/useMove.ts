@@ -32,13 +32,13 @@ export const CATCH_PX = 12
  * A drag stays where a gap is just kept until the hand is 12 px past it, on either side.
  */
 export function caught(box: string, by: By, k: number): By {
-  const { catches, loaded } = useLive.getState()
+  const { snap_points, loaded } = useLive.getState()
   const start = at(loaded?.document, `/${box}/pose/at_mm`) as By
   return by.map((d, axis) => {
     if (!d) return d
     const from = start[axis] ?? 0
     const past = (c: number) => Math.sign(d) * (from + d - c) * k
-    const crossed = catches
+    const crossed = snap_points
       .filter((c) => c.axis === axis && (c.at_mm - from) * d > 0)
       .map((c) => c.at_mm)
       .filter((c) => past(c) >= 0 && past(c) < CATCH_PX)

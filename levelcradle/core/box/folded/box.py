@@ -7,9 +7,9 @@ from typing import Literal
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.chamfers import chamfered, meeting
-from levelcradle.core.box.folded.blanks import corner_parts, crossing, deduction_limits, lid_part, tray_part
 from levelcradle.core.box.folded.edges import slope_of
 from levelcradle.core.box.folded.feasible import least_chamfer, makeable
+from levelcradle.core.box.folded.flat_parts import corner_parts, crossing, deduction_limits, lid_part, tray_part
 from levelcradle.core.box.folded.metal import folded_pieces
 from levelcradle.core.box.folded.screws import lid_screws
 from levelcradle.core.box.folded.sheet import Sheet

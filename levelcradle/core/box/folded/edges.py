@@ -2,7 +2,7 @@
 
 import math
 
-from levelcradle.core.box.folded.pan import Slope
+from levelcradle.core.box.folded.flat_pattern import Slope
 from levelcradle.core.design.box import Chamfer
 from levelcradle.core.part import Flat
 

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.box.folded.pan import Pan, Side
+from levelcradle.core.box.folded.flat_pattern import FlatPattern, Side
 from levelcradle.core.part import Flat
 from levelcradle.core.solids import Solid, hull
 
@@ -30,7 +30,7 @@ class Strip:
     solids: Callable[[], tuple[Solid, ...]]
 
 
-def folded_up(pan: Pan) -> Iterator[Strip]:
+def folded_up(pan: FlatPattern) -> Iterator[Strip]:
     """Base, then of each side its bends and flats from the base to the rim."""
     ring, t = pan.base_ring(), pan.bend.thickness_mm
     area, (x, y) = _area(ring)
@@ -39,7 +39,7 @@ def folded_up(pan: Pan) -> Iterator[Strip]:
         yield from _side(pan, face, side)
 
 
-def _side(pan: Pan, face: str, side: Side) -> Iterator[Strip]:
+def _side(pan: FlatPattern, face: str, side: Side) -> Iterator[Strip]:
     """Bend by bend: each begins where the flat before it ends, tangent to it."""
     at, turned = (side.base_half, 0.0), 0.0
     ring, start = pan.side_ring(face), side.base_half
@@ -57,7 +57,7 @@ def _side(pan: Pan, face: str, side: Side) -> Iterator[Strip]:
     yield _flat(pan, face, "wall", _between(ring, start, side.rim), start, at, turned)
 
 
-def _flat(pan: Pan, face: str, kind: str, ring: Sequence[Flat], start: float, at: Flat, turned: float) -> Strip:
+def _flat(pan: FlatPattern, face: str, kind: str, ring: Sequence[Flat], start: float, at: Flat, turned: float) -> Strip:
     """A flat whose outside begins at a point (out, up) of the section and leans by ``turned`` from the base."""
     cos, sin, t = math.cos(turned), math.sin(turned), pan.bend.thickness_mm
 
@@ -73,7 +73,7 @@ def _flat(pan: Pan, face: str, kind: str, ring: Sequence[Flat], start: float, at
 class _Bend:
     """A bend that begins at a point (out, up) of the section, ``turned`` from the base, and turns by ``angle`` more."""
 
-    pan: Pan
+    pan: FlatPattern
     face: str
     at: Flat
     turned: float

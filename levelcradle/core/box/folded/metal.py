@@ -6,8 +6,8 @@ from collections.abc import Callable, Iterator
 from levelcradle.core.axes import Vec, plus, scaled
 from levelcradle.core.box.chamfers import plane_of
 from levelcradle.core.box.folded.edges import ends_of
+from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, Slope
 from levelcradle.core.box.folded.folding import Strip, folded_up
-from levelcradle.core.box.folded.pan import FIT_UP_MM, Slope
 from levelcradle.core.box.folded.screws import hole_places, lid_screws
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import FaceHole

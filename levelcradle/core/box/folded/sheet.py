@@ -5,7 +5,7 @@ from functools import cached_property
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.folded.edges import ends_of, lengthened, slope_of
-from levelcradle.core.box.folded.pan import Pan, SheetBend
+from levelcradle.core.box.folded.flat_pattern import FlatPattern, SheetBend
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Cap, Folded
 from levelcradle.core.design.tables import Material
@@ -56,15 +56,15 @@ class Sheet:
         return SheetBend(radius, t, bend_deduction(angle_deg=90, radius_mm=radius, thickness_mm=t, k=k), f"K {k:g} ({source})")
 
     @cached_property
-    def tray(self) -> Pan:
+    def tray(self) -> FlatPattern:
         slopes = dict(slope_of(c) for c in self.box.chamfers.values() if "base" in c.edge)
         corners = dict(ends_of(c) for c in self.box.chamfers.values() if "base" not in c.edge)
-        return Pan(*self.outer_mm, self.bend, slopes, corners)
+        return FlatPattern(*self.outer_mm, self.bend, slopes, corners)
 
     @cached_property
-    def lid(self) -> Pan:
+    def lid(self) -> FlatPattern:
         corners = {(end, self.seen(long)): self.over_lid(cut) for (end, long), cut in self.tray.corners.items()}
-        return Pan(self.over_mm[0], self.over_mm[1], self.cap.edge_mm, self.bend, {}, corners)
+        return FlatPattern(self.over_mm[0], self.over_mm[1], self.cap.edge_mm, self.bend, {}, corners)
 
     @staticmethod
     def seen(face: str) -> str:

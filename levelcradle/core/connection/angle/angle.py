@@ -8,10 +8,10 @@ from typing import Any
 import numpy as np
 
 from levelcradle.core.axes import Matrix
-from levelcradle.core.connection.angle.checks import AngleJoint, geometry, lever_pull, out_of_range, tightening, uses
+from levelcradle.core.connection.angle.checks import AngleJoint, geometry, lever_pull, out_of_range, tightening, utilisations
 from levelcradle.core.connection.angle.pieces import AngleFrame, AngleMount, angle_pieces, bracket_parts
 from levelcradle.core.connection.angle.working import working
-from levelcradle.core.connection.connection import Contact, Governing, Load, MountPiece, Road, Seat, Unfit, lies_on
+from levelcradle.core.connection.connection import Contact, ForceArray, Governing, MountPiece, Road, Seat, Unfit, lies_on
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
 from levelcradle.core.design.mount import Angle, Mount, Welded
@@ -97,15 +97,15 @@ class AngleConnection:
     def tightening(self) -> tuple[float, float]:
         return tightening(self.joint)
 
-    def parts_of(self, forces: Matrix) -> tuple[Load, Load, Load]:
+    def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         """N pull-off +, D away from the wall, W along the bend."""
         n, d, w = (forces @ np.array(way) for way in (self.frame.n, self.frame.d, self.frame.w))
         return n, d, w
 
-    def uses(self, load: tuple[Load, Load, Load], *, road: Road) -> Mapping[str, Load]:
-        return uses(self.joint, *load, road=road)
+    def utilisations(self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road) -> Mapping[str, ForceArray]:
+        return utilisations(self.joint, *load, road=road)
 
-    def pull_and_shear(self, load: tuple[Load, Load, Load]) -> tuple[Load, Load]:
+    def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         """The toe's lever counts in the pull."""
         return lever_pull(self.joint, load[0]), np.hypot(load[1], load[2])
 

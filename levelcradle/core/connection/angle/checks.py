@@ -12,12 +12,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.connection.angle.pieces import AngleMount
-from levelcradle.core.connection.connection import Load, Road
+from levelcradle.core.connection.connection import ForceArray, Road
 from levelcradle.core.design.mount import Angle, Doubler, Mount, Welded
 from levelcradle.core.design.pins import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
 
-__all__ = ["CHECKS", "AngleJoint", "WallPatch", "geometry", "out_of_range", "tightening", "uses"]
+__all__ = ["CHECKS", "AngleJoint", "WallPatch", "geometry", "out_of_range", "tightening", "utilisations"]
 
 GAMMA_M0 = 1.1
 GAMMA_M2 = 1.25
@@ -132,7 +132,7 @@ class AngleJoint:
             yield "doubler patch", WallPatch(plate.along_w_mm, plate.along_n_mm, alone)
 
 
-def lever_pull(joint: AngleJoint, n: Load) -> Load:
+def lever_pull(joint: AngleJoint, n: ForceArray) -> ForceArray:
     """T = max(N, 0)(1 + b1 / a1), a1 = min(e, 1.25 b1): the toe as a lever. Source: statics, uncapped."""
     a1 = min(joint.shape.toe_mm, 1.25 * joint.b1_mm)
     return np.maximum(n, 0.0) * (1 + joint.b1_mm / a1)
@@ -150,7 +150,7 @@ def tightening(joint: AngleJoint) -> tuple[float, float]:
     return NUT_FACTOR * joint.bolt.d_mm * preload / 1000, SCATTER * preload
 
 
-def bolt(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
+def bolt(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
     """Crash: the joint has slipped, shear and pull together (EN 1993-1-8 table 3.4). Road: no slip, no gapping."""
     pull, shear = lever_pull(joint, n), np.hypot(d, w)
     ft, fv = bolt_capacity(joint)
@@ -161,20 +161,20 @@ def bolt(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
     return np.where(road, on_road, crash)
 
 
-def _leg_capacity(joint: AngleJoint, *, road: Road) -> tuple[Load, Load, Load]:
+def _leg_capacity(joint: AngleJoint, *, road: Road) -> tuple[ForceArray, ForceArray, ForceArray]:
     """(M_Rd about the bend, M_s across it, N_Rd): plastic fy/γM0 in a crash, elastic fy/1.5 on the road [N·mm, N]."""
     t, w, fy = joint.t, joint.shape.width_mm, joint.steel_yield_mpa
     shape, stress = np.where(road, 6.0, 4.0), np.where(road, fy / ROAD_FACTOR, fy / GAMMA_M0)
     return w * t**2 / shape * stress, t * w**2 / shape * stress, w * t * stress
 
 
-def leg_a(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
+def leg_a(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
     """u = |N| b / M_Rd + |W| b / M_s + |D| / N_Rd, at the bend. Linear sum: cautious, no source."""
     bend, side, axial = _leg_capacity(joint, road=road)
     return np.abs(n) * joint.b_mm / bend + np.abs(w) * joint.b_mm / side + np.abs(d) / axial
 
 
-def net_section(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
+def net_section(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
     """u = max(N, 0) b1 / M_net, at the bolt line, where the toe levers and the hole is missing: M_net on (w − d0). Source: statics."""
     bracket = joint.shape
     left = max(bracket.width_mm - joint.bolt.clearance_hole_mm, 0.01 * bracket.width_mm)  # none left is foul by its shape
@@ -182,7 +182,7 @@ def net_section(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> 
     return np.maximum(n, 0.0) * joint.b1_mm / (bend * left / bracket.width_mm)
 
 
-def leg_b(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
+def leg_b(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
     """u = (|N| b1 + |D| h) / M_Rd + |W| h / M_s + |N| / N_Rd, h = zs − t/2, at the first weld. Cautious, no source."""
     bend, side, axial = _leg_capacity(joint, road=road)
     h = max(joint.weld.from_mm - joint.t / 2, 0.0)
@@ -197,11 +197,11 @@ def bearing_capacity(joint: AngleJoint) -> float:
     return k1 * alpha * fu * joint.bolt.d_mm * joint.t / GAMMA_M2
 
 
-def bearing(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
+def bearing(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
     return np.hypot(d, w) / bearing_capacity(joint)
 
 
-def weld_moments(joint: AngleJoint, n: Load, d: Load, w: Load) -> tuple[Load, Load, Load]:
+def weld_moments(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> tuple[ForceArray, ForceArray, ForceArray]:
     """Moment at the weld's centre in (d, w, n): (c, 0, −hc) × (D, W, N), hc = zs + l/2 [N·mm]."""
     c, hc = joint.c_mm, joint.weld.from_mm + joint.weld.length_mm / 2
     return hc * w, -hc * d - c * n, c * w
@@ -217,7 +217,7 @@ class _WeldGroup:
     half_w: float
     half_n: float
 
-    def most(self, forces: tuple[Load, Load, Load], moments: tuple[Load, Load, Load]) -> Load:
+    def most(self, forces: tuple[ForceArray, ForceArray, ForceArray], moments: tuple[ForceArray, ForceArray, ForceArray]) -> ForceArray:
         """Largest force per length at its four ends [N/mm], forces and moments in (d, w, n). Source: line-weld method (statics)."""
         d, w, n = forces
         t_d, t_w, t_n = moments[0] / (self.i_w + self.i_n), moments[1] / self.i_w, moments[2] / self.i_n
@@ -228,7 +228,7 @@ class _WeldGroup:
         return np.asarray(np.sqrt((q_d * q_d + q_w * q_w + q_n * q_n).max(axis=0)))
 
 
-def weld_line(joint: AngleJoint, n: Load, d: Load, w: Load) -> Load:
+def weld_line(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> ForceArray:
     """Largest force per length at the four ends of the two side fillets [N/mm]."""
     bracket = joint.shape
     le = max(joint.weld.length_mm - 2 * joint.throat_mm, 1.0)  # shorter ones are foul by their shape; the use stays finite
@@ -236,11 +236,11 @@ def weld_line(joint: AngleJoint, n: Load, d: Load, w: Load) -> Load:
     return group.most((d, w, n), weld_moments(joint, n, d, w))
 
 
-def weld(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> Load:
+def weld(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
     return weld_line(joint, n, d, w) / (joint.throat_mm * joint.weld_strength_mpa)
 
 
-def doubler_weld_line(joint: AngleJoint, plate: Doubler, n: Load, d: Load, w: Load) -> Load:
+def doubler_weld_line(joint: AngleJoint, plate: Doubler, n: ForceArray, d: ForceArray, w: ForceArray) -> ForceArray:
     """Largest force per length at the corners of the weld all round the doubler [N/mm]; what presses on the wall helps nothing."""
     a, b = plate.along_w_mm, plate.along_n_mm
     group = _WeldGroup(2 * (a + b), b**3 / 6 + a * b**2 / 2, a**3 / 6 + b * a**2 / 2, a / 2, b / 2)
@@ -248,7 +248,7 @@ def doubler_weld_line(joint: AngleJoint, plate: Doubler, n: Load, d: Load, w: Lo
     return group.most((d, w, n), (up * w, -up * d - c * n, c * w))
 
 
-def doubler_weld(joint: AngleJoint, plate: Doubler, n: Load, d: Load, w: Load) -> Load:
+def doubler_weld(joint: AngleJoint, plate: Doubler, n: ForceArray, d: ForceArray, w: ForceArray) -> ForceArray:
     """Doubler and wall are of one material. Source: EN 1993-1-8, 4.5.3.3."""
     strength = joint.wall.ultimate_mpa / (math.sqrt(3) * (joint.wall.beta_w or 1.0) * GAMMA_M2)
     return doubler_weld_line(joint, plate, n, d, w) / (joint.doubler_throat_mm * strength)
@@ -270,7 +270,7 @@ def patch_capacity(joint: AngleJoint, patch: WallPatch) -> tuple[float, float, f
     return pull, about_n, about_w
 
 
-def patch_use(joint: AngleJoint, patch: WallPatch, n: Load, d: Load, w: Load) -> Load:
+def patch_utilisation(joint: AngleJoint, patch: WallPatch, n: ForceArray, d: ForceArray, w: ForceArray) -> ForceArray:
     """u = |D| / N0 + |Mn| / Mn0 + |Mw| / Mw0, with the moments at the weld's centre."""
     pull, about_n, about_w = patch_capacity(joint, patch)
     _, m_w, m_n = weld_moments(joint, n, d, w)
@@ -280,13 +280,13 @@ def patch_use(joint: AngleJoint, patch: WallPatch, n: Load, d: Load, w: Load) ->
 CHECKS = {"bolt": bolt, "leg A": leg_a, "leg A at the bolt": net_section, "leg B": leg_b, "bearing": bearing, "weld": weld}
 
 
-def uses(joint: AngleJoint, n: Load, d: Load, w: Load, *, road: Road) -> dict[str, Load]:
+def utilisations(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> dict[str, ForceArray]:
     """The use of every check under given loads."""
     found = {name: check(joint, n, d, w, road=road) for name, check in CHECKS.items()}
     if plate := joint.weld.doubler:
         found["doubler weld"] = doubler_weld(joint, plate, n, d, w)
     for name, patch in joint.patches():
-        found[name] = patch_use(joint, patch, n, d, w)
+        found[name] = patch_utilisation(joint, patch, n, d, w)
     return found
 
 

@@ -68,4 +68,4 @@ def working(joint: AngleJoint, row: Governing) -> Working:
                 Step("Mn0", "yield lines", about_n, "N·mm", "hollow-section face, from memory; rough"),
                 Step("Mw0", "yield lines", about_w, "N·mm", "hollow-section face, from memory; rough"),
             ]
-    return (*steps, Step(f"use of the {row.check}", "demand / capacity", row.use, ""))
+    return (*steps, Step(f"use of the {row.check}", "demand / capacity", row.utilisation, ""))

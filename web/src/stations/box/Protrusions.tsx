@@ -19,12 +19,12 @@ const KINDS = {
   'lifting eye': ['lifting eye', 40, 40, 0],
   other: ['other', 40, 20, 0],
 } as const
-type Kind = keyof typeof KINDS
+type ProtrusionKind = keyof typeof KINDS
 
 export function Protrusions({ id, box }: { id: string; box: Box }) {
   const edit = useLive((s) => s.edit)
   const [face, setFace] = useState<FaceName>('aft')
-  const [kind, setKind] = useState<Kind>('gland')
+  const [kind, setKind] = useState<ProtrusionKind>('gland')
   const path = `/boxes/${id}/protrusions`
   function add() {
     const [[one], [other]] = EDGES[face]
@@ -64,7 +64,7 @@ export function Protrusions({ id, box }: { id: string; box: Box }) {
           label="What stands out there"
           hideLabel
           value={kind}
-          options={(Object.keys(KINDS) as Kind[]).map((k) => [k, k] as const)}
+          options={(Object.keys(KINDS) as ProtrusionKind[]).map((k) => [k, k] as const)}
           onChange={setKind}
         />
         <Choose label="Face it stands on" hideLabel value={face} options={FACES} onChange={setFace} />

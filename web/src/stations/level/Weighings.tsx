@@ -16,7 +16,7 @@ import { ShortBlank, ShortForm } from '../../ui/ShortForm'
 import { useUnits } from '../../ui/units'
 import { READINGS, WAYS } from '../survey/weights/readings'
 
-type Way = Read['type']
+type WeighedBy = Read['type']
 /** What is weighed: a stage of the car, or a box by its id. */
 const STAGES = [
   ['stripped', 'the car stripped'],
@@ -168,7 +168,7 @@ function NewWeighing({ what, onDone }: { what: string; onDone: () => void }) {
   const edit = useLive((s) => s.edit)
   const { mass: unit } = useUnits('survey')
   const isBox = what.startsWith('boxes/')
-  const [way, setWay] = useState<Way>(isBox ? 'total' : 'axles')
+  const [way, setWay] = useState<WeighedBy>(isBox ? 'total' : 'axles')
   const [kept, keep] = useTyped(`/weighings/${what}/new`, USUAL)
   const texts = JSON.parse(kept) as Record<string, string>
   const fields = [...READINGS[way], ['step_kg', "The scale's step"] as const]

@@ -88,7 +88,7 @@ function Way({ way, onHung }: { way: Hanging['ways'][number]; onHung: () => void
       </div>
       <p className="m-0 mt-1 text-sm leading-snug">{way.message}</p>
       <p className="m-0 text-sm leading-snug">
-        weakest use {utilisation(way.use)}: {way.governs}
+        weakest use {utilisation(way.utilisation)}: {way.governs}
       </p>
       <p className="m-0 text-sm leading-snug text-soft">{way.on.join(' · ')}</p>
     </div>

@@ -42,7 +42,7 @@ function WouldTake({ id }: { id: string }) {
           <span className="leading-snug">
             {row.message}
             <span className="narrow block text-sm text-soft">
-              use {utilisation(row.use)}: {row.governs}
+              use {utilisation(row.utilisation)}: {row.governs}
             </span>
           </span>
           <Button plain className="shrink-0" onClick={() => void edit(row.patch as Op[])}>
@@ -83,7 +83,7 @@ export function MountSheet({ id }: { id: string }) {
           {figures.rows.map((row) => (
             <Fact key={row.check} name={`${row.check} · ${row.case}`}>
               <span className="inline-flex items-center gap-2">
-                {utilisation(row.use)} <Mark state={row.state} />
+                {utilisation(row.utilisation)} <Mark state={row.state} />
               </span>
             </Fact>
           ))}

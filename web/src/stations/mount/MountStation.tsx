@@ -6,7 +6,7 @@ import { useAnalysis, useDocument } from '../../design/live'
 import { gap, utilisation } from '../../ui/format'
 import { colourOf, Mark } from '../../ui/Mark'
 import { Caution, Heading, Teach, Title } from '../../ui/parts'
-import type { MountFigures, State } from '../../design/types'
+import type { MountResult, State } from '../../design/types'
 import rules from '../../design/rules.json'
 import { useUnits } from '../../ui/units'
 import { PlanSide } from '../../views/PlanSide'
@@ -87,7 +87,7 @@ function UseRow({
   state,
   onChoose,
 }: {
-  figures: MountFigures
+  figures: MountResult
   name: string
   state: State
   onChoose: () => void
@@ -105,10 +105,10 @@ function UseRow({
       <span className="flex items-center justify-between gap-2">
         <span className="leading-tight">{name}</span>
         <span className="flex items-center gap-2 text-figure font-bold">
-          {utilisation(first.use)} <Mark state={state} />
+          {utilisation(first.utilisation)} <Mark state={state} />
         </span>
       </span>
-      <UseBar share={first.use} colour={colourOf(state)} />
+      <UseBar share={first.utilisation} colour={colourOf(state)} />
       <span className="narrow text-sm text-soft">
         {broken ? broken.message : `${first.check}, ${first.case}`}
         {figures.c_mm !== null && ` · ${gap(figures.c_mm, units.length, 'near')} off the wall`}

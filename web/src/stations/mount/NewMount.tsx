@@ -6,7 +6,7 @@ import { useDocument, useLive, useLoaded } from '../../design/live'
 import { hung } from '../../design/queries'
 import type { Mount } from '../../design/types'
 import { Button, Choose, Heading } from '../../ui/parts'
-import { KINDS, type Kind } from './kinds'
+import { KINDS, type MountKind } from './kinds'
 
 export function NewMount() {
   const { boxes } = useDocument()
@@ -23,7 +23,7 @@ export function NewMount() {
   const on = free.some(([path]) => path === spot) ? spot : (free[0]?.[0] ?? '')
   const held = chosen.faces.some(([f]) => f === face) ? face : (chosen.faces[0]?.[0] ?? 'left')
   async function add() {
-    const { id, patch } = await hung(project, { box, kind, on, face: held as Kind['faces'][number][0] })
+    const { id, patch } = await hung(project, { box, kind, on, face: held as MountKind['faces'][number][0] })
     if (await edit(patch)) select(`mounts/${id}`)
   }
   return (
@@ -71,7 +71,7 @@ export function NewMount() {
 const landing = (on: Mount['lands_on']) => (on.type === 'hardpoint' ? `hardpoints/${on.hardpoint}` : '') // a member carries as many as one likes
 
 /** What a kind of mount may land on: hard points that carry none yet, and members. */
-function useFree(kind: Kind): (readonly [string, string])[] {
+function useFree(kind: MountKind): (readonly [string, string])[] {
   const { hardpoints, members, mounts } = useDocument()
   const taken = new Set(Object.values(mounts).map(({ lands_on: on }) => landing(on)))
   const rows = { hardpoints, members }

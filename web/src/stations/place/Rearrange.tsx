@@ -14,12 +14,12 @@ const WAYS = [
   ['across', 'across'],
   ['up', 'up'],
 ] as const
-type Way = (typeof WAYS)[number][0]
+type Arrangement = (typeof WAYS)[number][0]
 
 export function Rearrange({ box, name, block }: { box: string; name: string; block: Block }) {
   const { project } = useLoaded()
   const document = useDocument()
-  const [way, setWay] = useState<Way>('across')
+  const [way, setWay] = useState<Arrangement>('across')
   const [other, setOther] = useState('')
   const [at, setAt] = useState('1')
   const { ask, problem } = useAsked()

@@ -6,7 +6,7 @@ import { useChoice } from '../../design/choice'
 import { misread } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { freeId } from '../../design/pointer'
-import { chainQuery, readText, type Way } from '../../design/queries'
+import { chainQuery, readText, type Axis } from '../../design/queries'
 import { useSettled } from '../../design/useSettled'
 import type { Op, StackUp as Chain } from '../../design/types'
 import { useTyped } from '../../design/typed'
@@ -35,7 +35,7 @@ const HIGH_PX = 190
 export function StackUp({ box }: { box: string }) {
   const { project } = useLoaded()
   const revision = useSettled()
-  const [way, setWay] = useState<Way>('up')
+  const [way, setWay] = useState<Axis>('up')
   const [module, setModule] = useState('')
   const numbers = useNumbers(box)
   const { data, error } = useQuery({
@@ -75,7 +75,7 @@ export function StackUp({ box }: { box: string }) {
 }
 
 /** Rows entered by hand: they stay, whatever the box becomes. */
-function ByHand({ box, way }: { box: string; way: Way }) {
+function ByHand({ box, way }: { box: string; way: Axis }) {
   const { chains } = useDocument()
   const edit = useLive((s) => s.edit)
   const [adding, setAdding] = useState(false)

@@ -2,7 +2,7 @@
 import { useState } from 'react'
 
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
-import { type Kind, TYPED } from '../../design/figure'
+import { type QuantityKind, TYPED } from '../../design/figure'
 import { freeId } from '../../design/pointer'
 import type { Module } from '../../design/types'
 import { Blank } from '../../ui/Blank'
@@ -25,7 +25,7 @@ interface Column {
   name: 'open_circuit_v' | 'resistance_mohm' | 'temperature_c' | 'mass_kg'
   words: string
   unit: string
-  kind: Kind
+  kind: QuantityKind
 }
 const COLUMNS: readonly Column[] = [
   { name: 'open_circuit_v', words: 'volts', unit: 'V', kind: 'voltage' },

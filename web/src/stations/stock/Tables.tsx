@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import { ownRowsQuery } from '../../design/queries'
-import type { Kind } from '../../design/figure'
+import type { QuantityKind } from '../../design/figure'
 import { useTyped } from '../../design/typed'
 import { Blank } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
@@ -15,7 +15,7 @@ type Subject = 'materials' | 'liners' | 'bolts' | 'bolt_classes' | 'gaps' | 'loa
 interface Column {
   name: string
   words: string
-  kind?: Kind | 'text' | readonly string[]
+  kind?: QuantityKind | 'text' | readonly string[]
 }
 
 const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fresh: object | null }> = {
@@ -219,7 +219,7 @@ function Cell({ path, name, column }: { path: string; name: string; column: Colu
       />
     )
   }
-  return <Blank path={path} label={name} hideLabel bare kind={kind as Kind} list="stock" />
+  return <Blank path={path} label={name} hideLabel bare kind={kind as QuantityKind} list="stock" />
 }
 
 /** A row of the shop's own, with where it comes from. */

@@ -2,7 +2,7 @@
 import type { ModuleKind } from '../../design/types'
 import { length } from '../../ui/format'
 import { useUnits } from '../../ui/units'
-import { ACROSS, type Face, type Panel, panels, type Way, WORD } from './faces'
+import { ACROSS, type Face, type Panel, panels, type UnfoldedSide, WORD } from './faces'
 
 const EDGE = 14
 
@@ -124,14 +124,19 @@ function Feet({ wide, high }: On) {
   return <path d={d} fill="none" stroke="var(--color-ink)" strokeWidth={2} />
 }
 
-const SHIFT: Record<Way, [number, number]> = { left: [-1, 0], right: [1, 0], up: [0, -1], down: [0, 1] }
+const SHIFT: Record<UnfoldedSide, [number, number]> = {
+  left: [-1, 0],
+  right: [1, 0],
+  up: [0, -1],
+  down: [0, 1],
+}
 
 function Plates({ kind, face, wide, high }: On & { kind: ModuleKind; face: Face }) {
   const apart = kind.minus !== null && kind.minus !== undefined && kind.minus !== kind.terminals
   if (kind.terminals !== face && !(apart && kind.minus === face)) return null
   const [cx, cy] = [wide / 2, high * 0.42]
   if (apart) return <Plate sign={kind.terminals === face ? '+' : '−'} x={cx} y={cy} />
-  const ways = Object.entries(ACROSS[face]) as [Way, Face][]
+  const ways = Object.entries(ACROSS[face]) as [UnfoldedSide, Face][]
   const way = ways.find(([, next]) => next === kind.plus_towards)?.[0]
   const [dx, dy] = way ? SHIFT[way] : [0.8, 0]
   const by = Math.min(30, (dx ? wide : high) / 2 - 11)

@@ -22,7 +22,7 @@ export const ACROSS: Record<Face, { left: Face; right: Face; up: Face; down: Fac
   top: { left: 'end_a', right: 'end_b', up: 'side_b', down: 'side_a' },
   base: { left: 'end_a', right: 'end_b', up: 'side_a', down: 'side_b' },
 }
-export type Way = keyof (typeof ACROSS)['top']
+export type UnfoldedSide = keyof (typeof ACROSS)['top']
 
 export interface Panel {
   face: Face

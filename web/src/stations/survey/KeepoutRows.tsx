@@ -12,7 +12,7 @@ import { Choose, Heading } from '../../ui/parts'
 import { GapClass, RowHead, useBase } from '../rows'
 import { SolidBlanks } from './SolidBlanks'
 
-type Kind = 'crush' | 'hand' | 'tool' | 'airflow' | 'sight' | 'lowest' | 'corridor' | 'other'
+type KeepClearKind = 'crush' | 'hand' | 'tool' | 'airflow' | 'sight' | 'lowest' | 'corridor' | 'other'
 
 export function KeepoutRows() {
   const document = useDocument()
@@ -21,7 +21,7 @@ export function KeepoutRows() {
   const selected = useChoice((s) => s.selected)
   const { data } = useQuery(startersQuery('keepouts'))
   const { base, pick } = useBase()
-  const kinds = (data ?? []).map((row) => [row.id as Kind, String(row.name)] as const)
+  const kinds = (data ?? []).map((row) => [row.id as KeepClearKind, String(row.name)] as const)
   const usual = (kind: string) => {
     const row = data?.find((r) => r.id === kind)
     return { gap_class: row?.gap_class ?? 'other', reason: row ? `${row.reason} (${row.source})` : '' }

@@ -11,8 +11,8 @@ import { Choose, Link } from '../../ui/parts'
 import { type Base, PointBlanks } from '../rows'
 
 type Solid = NonNullable<Item['solid']>
-type Kind = Solid['type']
-const WORDS: Record<Kind, string> = {
+type SolidType = Solid['type']
+const WORDS: Record<SolidType, string> = {
   block: 'block',
   rod: 'rod or pipe',
   prism: 'outline in plan, between two heights',
@@ -20,9 +20,9 @@ const WORDS: Record<Kind, string> = {
   below: 'all below a line',
   mesh: 'from a file',
 }
-const BY_FIGURES: Kind[] = ['block', 'rod', 'prism', 'path', 'below']
+const BY_FIGURES: SolidType[] = ['block', 'rod', 'prism', 'path', 'below']
 
-function start(kind: Kind, [a, b, c]: number[]): object {
+function start(kind: SolidType, [a, b, c]: number[]): object {
   const [x, y, z] = [a ?? 0, b ?? 0, c ?? 300]
   switch (kind) {
     case 'rod':
@@ -91,7 +91,7 @@ export function SolidBlanks({
           if (kind && solid && solid.type !== 'mesh') return void ask(() => reshaped(project, path, kind))
           void edit(
             kind
-              ? begin(document, 'replace', path, start(kind as Kind, base?.at ?? [0, 0, 300]))
+              ? begin(document, 'replace', path, start(kind as SolidType, base?.at ?? [0, 0, 300]))
               : [{ op: 'replace', path, value: null }],
           )
         }}

@@ -7,9 +7,9 @@ import { FoldedForm } from './FoldedForm'
 
 export type ConstructionForm = ComponentType<{ path: string; box: Box }>
 
-type Kind = Box['construction']['type']
+type ConstructionType = Box['construction']['type']
 
-export const CONSTRUCTIONS: Record<Kind, { name: string; Form: ConstructionForm }> = {
+export const CONSTRUCTIONS: Record<ConstructionType, { name: string; Form: ConstructionForm }> = {
   folded: { name: 'folded sheet', Form: FoldedForm },
   existing: { name: 'existing case', Form: ExistingForm },
 }

@@ -8,7 +8,7 @@ import { RestForm } from './RestForm'
 export type KindForm = ComponentType<{ path: string; mount: Mount }>
 
 type Face = Mount['face']
-export interface Kind {
+export interface MountKind {
   name: string
   faces: readonly (readonly [Face, string])[]
   lands: readonly ('hardpoints' | 'members')[]
@@ -27,7 +27,7 @@ const WALLS = [
   ['aft', 'aft wall'],
 ] as const
 
-export const KINDS: Record<Mount['shape']['type'], Kind> = {
+export const KINDS: Record<Mount['shape']['type'], MountKind> = {
   angle: { name: 'welded bracket', faces: WALLS, lands: ['hardpoints'], message: boltOf, Form: AngleForm },
   rest: {
     name: 'rest under it',

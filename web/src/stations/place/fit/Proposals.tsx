@@ -10,7 +10,7 @@ import { Mark } from '../../../ui/Mark'
 import { Button, Link, Tick } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
 import { InSight } from '../../../ui/InSight'
-import { OneMore } from '../Cures'
+import { OneMore } from '../Fixes'
 import { Sketch } from './Sketch'
 import { useAsking } from './wishes'
 

@@ -3,7 +3,7 @@ import { useLayoutEffect, useRef, useState } from 'react'
 
 import { useAnalysis, useDocument } from '../../../design/live'
 import { at } from '../../../design/pointer'
-import type { BayFigures, Shape } from '../../../design/types'
+import type { BayResult, Shape } from '../../../design/types'
 import { Car } from '../../../views/Car'
 import { across, lookingWords, sidesOf, useFacing } from '../../../views/facing'
 import { carWindow, makeScale, type Scale, tallOf, type ViewName } from '../../../views/scale'
@@ -27,7 +27,7 @@ function LitSection({
   name,
   path,
 }: {
-  figures: BayFigures
+  figures: BayResult
   station: string
   name: string[]
   path: string

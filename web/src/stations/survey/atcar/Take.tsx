@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState } from 'react'
 
 import { isAway, wordsOf } from '../../../design/api'
-import { type Figure, type Kind } from '../../../design/figure'
+import { type Figure, type QuantityKind } from '../../../design/figure'
 import { holdAgain, useHeld } from '../../../design/instruments'
 import { toldBy, useDocument, useLive, useLoaded } from '../../../design/live'
 import { type Row, useOutbox, waitingAt } from '../../../design/outbox'
@@ -134,7 +134,7 @@ function One({
   const [message, setMessage] = useState({ text: refused, wrong: refused !== '' })
   const latest = useRef(0)
   const held = useRef<{ text: string; source: string } | null>(null)
-  const kind = blank.kind as Kind
+  const kind = blank.kind as QuantityKind
   const unit = kind === 'length' ? units.length : kind === 'mass' ? units.mass : ''
   const reading = document.readings[blank.path]
   const hook = blank.hooked ? document.references[blank.hooked] : undefined

@@ -5,7 +5,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react'
 
 import { useAnalysis, useLive } from '../../../design/live'
-import type { Bay, BayFigures, BayStation, Op } from '../../../design/types'
+import type { Bay, BayResult, BayStation, Op } from '../../../design/types'
 import { Link } from '../../../ui/parts'
 import { useTouch } from '../../../ui/touch'
 import { across, lookingWords, sidesOf, useFacing } from '../../../views/facing'
@@ -69,7 +69,7 @@ export function SectionView({
 
 type Scale = ReturnType<typeof scaleOf>
 
-function scaleOf(figures: BayFigures, aft: boolean) {
+function scaleOf(figures: BayResult, aft: boolean) {
   const spots = figures.sections.flatMap((s) => s.ring as Spot[])
   const [xs, zs] = [spots.map((p) => p[0]), spots.map((p) => p[1])]
   const [x0, x1, z0, z1] = [Math.min(...xs), Math.max(...xs), Math.min(...zs), Math.max(...zs)]

@@ -6,8 +6,8 @@ import { Choose } from '../../../ui/parts'
 import { type Field, FieldRow } from '../../fields'
 import type { Base } from '../../rows'
 
-type Kind = Sweep['type']
-const KINDS: readonly (readonly [Kind | '', string])[] = [
+type SweepType = Sweep['type']
+const KINDS: readonly (readonly [SweepType | '', string])[] = [
   ['', 'does not move'],
   ['travel', 'slides between two positions'],
   ['axle', 'an axle: bump, droop, articulation'],
@@ -16,7 +16,7 @@ const KINDS: readonly (readonly [Kind | '', string])[] = [
   ['guard', 'throws and flaps: belt or fan with its guard'],
 ]
 
-const FIELDS: Record<Kind, readonly Field[]> = {
+const FIELDS: Record<SweepType, readonly Field[]> = {
   travel: [
     { kind: 'place', at: 'from_by_mm', label: 'from where it is drawn: first position' },
     { kind: 'place', at: 'to_by_mm', label: 'second position' },
@@ -45,7 +45,7 @@ export function SweepBlanks({ path, sweep, base }: { path: string; sweep: Sweep 
   const document = useDocument()
   const edit = useLive((s) => s.edit)
   const at = base?.at ?? [0, 0, 300]
-  const starts: Record<Kind, object> = {
+  const starts: Record<SweepType, object> = {
     travel: { type: 'travel', to_by_mm: [0, 0, 80] },
     axle: { type: 'axle', bump_mm: 80, droop_mm: 80, articulation_deg: 8 },
     wheel: { type: 'wheel', bump_mm: 80, droop_mm: 80, lock_deg: 30, pivot_mm: at },

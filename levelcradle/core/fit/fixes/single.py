@@ -9,14 +9,14 @@ from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.survey import Item, Keepout
 from levelcradle.core.finding import Figure, Finding, plain
-from levelcradle.core.fit.cures.cure import Cure
-from levelcradle.core.fit.cures.question import FARTHEST_MM, MOVES, Question, gaps_of
-from levelcradle.core.fit.space import Hindrance
+from levelcradle.core.fit.fixes.fix import Fix
+from levelcradle.core.fit.fixes.question import FARTHEST_MM, MOVES, Question, gaps_of
+from levelcradle.core.fit.space import ClearanceConstraint
 from levelcradle.core.fit.stand import STEP_MM, least_travel, pressing
 
-__all__ = ["Cures", "fewer", "gaps_agreed", "moves", "things_moved", "walls", "wedge_travel"]
+__all__ = ["Fixes", "fewer", "gaps_agreed", "moves", "things_moved", "walls", "wedge_travel"]
 
-Cures = Iterator[Cure | None]
+Fixes = Iterator[Fix | None]
 
 
 def wedge_travel(angle_deg: float) -> float:
@@ -25,16 +25,16 @@ def wedge_travel(angle_deg: float) -> float:
     return math.tan(math.radians(angle_deg))
 
 
-def moves(question: Question) -> Cures:
+def moves(question: Question) -> Fixes:
     """Straight moves along one axis, as far as the gaps ask and no further."""
     for move in MOVES:
         far = question.travel(question.pieces, move)
         if far:
             words = f"move the box {{0}} {move.word}"
-            yield question.cure("move", "box", words, (Figure(far, "mm", "up"),), question.moved(move, far), size=far)
+            yield question.fix("move", "box", words, (Figure(far, "mm", "up"),), question.moved(move, far), size=far)
 
 
-def fewer(question: Question) -> Cures:
+def fewer(question: Question) -> Fixes:
     """One row less, where nothing more was asked for."""
     if question.base:
         return
@@ -45,10 +45,10 @@ def fewer(question: Question) -> Cures:
                 lost = block.counts.total // count
                 words = f"leave out {lost} module{'s' if lost > 1 else ''}: {count - 1} {'tiers' if way == 'up' else way}"
                 ops = [question.replace(f"blocks/{name}/counts/{way}", count - 1)]
-                yield question.cure("fewer", "box", words, (), ops, size=float(lost))
+                yield question.fix("fewer", "box", words, (), ops, size=float(lost))
 
 
-def walls(question: Question) -> Cures:
+def walls(question: Question) -> Fixes:
     """A side of the bay cut back over its whole face; of one that leans, also what shaving the box wins along it."""
     for finding in gaps_of(question.foul):
         wall = question.assembly.thing_at(finding.subjects[1])
@@ -57,7 +57,7 @@ def walls(question: Question) -> Cures:
         short = math.ceil(round(-(finding.margin or 0.0) / STEP_MM, 6)) * STEP_MM
         words, ops = f"{plain(finding.label)} {{0}} further back", _hollow(wall.bay, wall.side, short)
         figures = (Figure(short, "mm", "up"),)
-        yield question.cure("wall", "vehicle", words, figures, ops, size=short, button=False, at=_at(finding))
+        yield question.fix("wall", "vehicle", words, figures, ops, size=short, button=False, at=_at(finding))
         yield from _wedge(question, finding, short)
 
 
@@ -71,7 +71,7 @@ def _hollow(bay: str, side: str, mm: float) -> list[Op]:
     return [{"op": "add", "path": f"/bays/{bay}/lumps/cut-back-{side}", "value": value}]
 
 
-def _wedge(question: Question, finding: Finding, short: float) -> Cures:
+def _wedge(question: Question, finding: Finding, short: float) -> Fixes:
     """Along a wall that leans in plan: so much off the width wins so much travel."""
     way = [p for p in pressing(question.pieces, question.things, (0.0, 0.0, 0.0), 0.0) if p.thing.what == finding.subjects[1]]
     if not way:
@@ -84,10 +84,10 @@ def _wedge(question: Question, finding: Finding, short: float) -> Cures:
     off = short / max(x, y)
     words = f"{{0}} off its {narrow} clears it: along this wall that is worth {{1}} of travel {along}"
     figures = (Figure(off, "mm", "up"), Figure(off * wedge_travel(lean), "mm", "down"))
-    yield Cure("wedge", "box", words, figures, off, False, (), ("has to be made smaller by another change",), None, _at(finding))
+    yield Fix("wedge", "box", words, figures, off, False, (), ("has to be made smaller by another change",), None, _at(finding))
 
 
-def things_moved(question: Question) -> Cures:
+def things_moved(question: Question) -> Fixes:
     """The thing in the way moved off, the least way, where it is one that can be put elsewhere."""
     movable: dict[str, Item | Keepout] = {f"items/{key}": item for key, item in question.asked.items.items()}
     movable |= {f"keepouts/{key}": space for key, space in question.asked.keepouts.items()}
@@ -97,7 +97,7 @@ def things_moved(question: Question) -> Cures:
         held = [t for t in question.things if t.what == path]
         if row is None or not held or not _can_move(row):
             continue
-        own = [Hindrance(solid, held[0].need_mm, "", "") for solid in question.pieces]
+        own = [ClearanceConstraint(solid, held[0].need_mm, "", "") for solid in question.pieces]
         ways = [(far, n) for n, move in enumerate(MOVES)
                 if (far := least_travel([t.solid for t in held], own, move.axis, move.sign, FARTHEST_MM))]  # fmt: skip
         if not ways:
@@ -106,7 +106,7 @@ def things_moved(question: Question) -> Cures:
         tree = row.model_dump(mode="json", by_alias=True)
         ops = list(shifted(f"/{path}", tree, MOVES[n].by(far)))
         words = f"{plain(row.name)} {{0}} {MOVES[n].word}"
-        yield question.cure("thing", "vehicle", words, (Figure(far, "mm", "up"),), ops, size=far, button=False, at=_at(finding))
+        yield question.fix("thing", "vehicle", words, (Figure(far, "mm", "up"),), ops, size=far, button=False, at=_at(finding))
 
 
 def _can_move(row: Item | Keepout) -> bool:
@@ -116,7 +116,7 @@ def _can_move(row: Item | Keepout) -> bool:
     return row.state == "in" and row.structure != "axle" and row.gap_class not in ("axle", "moving") and row.held_by is None
 
 
-def gaps_agreed(question: Question) -> Cures:
+def gaps_agreed(question: Question) -> Fixes:
     """A smaller gap, where there is any gap at all: it says what the rule's is for."""
     for finding in gaps_of(question.foul):
         if finding.value is None or finding.value < 1.0 or finding.code == "gap.crush":
@@ -128,7 +128,7 @@ def gaps_agreed(question: Question) -> Cures:
         words = f"the gap to {plain(finding.label)} cut from {{0}} to {{1}}: {plain(finding.rationale)}"
         figures = (Figure(finding.limit or 0.0, "mm", "up"), Figure(value, "mm", "down"))
         ops: list[Op] = [{"op": "add", "path": f"/agreed_gaps/{key}", "value": row}]
-        yield question.cure("gap", "rule", words, figures, ops, size=(finding.limit or 0.0) - value, at=_at(finding))
+        yield question.fix("gap", "rule", words, figures, ops, size=(finding.limit or 0.0) - value, at=_at(finding))
 
 
 def _at(finding: Finding) -> Vec | None:

@@ -1,4 +1,4 @@
-"""One scan read in a process of its own, whose memory is bounded: ``python -m levelcradle.jobs.reading KEY``."""
+"""One scan read in a process of its own, whose memory is bounded: ``python -m levelcradle.jobs.scan_import KEY``."""
 
 import json
 import os
@@ -22,20 +22,20 @@ def read_in(store: Store, key: str, sent: Sent) -> None:
     def told(share: float, message: str) -> None:
         if time.monotonic() - last[0] >= TOLD_EVERY_S:
             last[0] = time.monotonic()
-            store.readings.told(key, share, message)
+            store.scan_imports.told(key, share, message)
 
     try:
         scan = read_scan(sent.data, sent.unit, sent.tolerance_mm, told)  # type: ignore[arg-type]
     except FileRefused as error:
-        store.readings.refused(key, error.message)
+        store.scan_imports.refused(key, error.message)
         return
     except MemoryError:
-        store.readings.refused(key, "The file asks for more memory than there is.")
+        store.scan_imports.refused(key, "The file asks for more memory than there is.")
         return
     file = store.files.keep("scan", sent.name, mesh_to_bytes(scan.mesh))
     found = {"triangles": len(scan.mesh.triangles), "triangles_before": scan.triangles_before, "size_mm": scan.size_mm,
              "notes": scan.notes, "closed": scan.mesh.closed}  # fmt: skip
-    store.readings.done(key, file, json.dumps(found))
+    store.scan_imports.done(key, file, json.dumps(found))
 
 
 def main() -> None:
@@ -43,7 +43,7 @@ def main() -> None:
     most = MOST_BYTES if hard == resource.RLIM_INFINITY else min(MOST_BYTES, hard)
     resource.setrlimit(resource.RLIMIT_DATA, (most, most))
     store = Store(connect(os.environ["LEVELCRADLE_DATABASE"]))
-    sent = store.readings.take(sys.argv[1])
+    sent = store.scan_imports.take(sys.argv[1])
     if sent is not None:
         read_in(store, sys.argv[1], sent)
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from shapely.geometry import Polygon
 
 from levelcradle.core.box.folded.edges import ends_of
-from levelcradle.core.box.folded.pan import FIT_UP_MM, Pan, pan_bends, pan_outline
+from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, pan_bends, pan_outline
 from levelcradle.core.box.folded.screws import hole_places, lid_screw_up
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import FaceHole
@@ -22,7 +22,7 @@ def tray_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
     return _part(f"{box_id}-tray", f"{name} tray", sheet, sheet.tray, holes)
 
 
-def _tray_hole(hole: FaceHole, pan: Pan) -> Hole:
+def _tray_hole(hole: FaceHole, pan: FlatPattern) -> Hole:
     x, y = hole.at[0] - pan.length_mm / 2, hole.at[1] - pan.width_mm / 2
     if hole.face == "base":
         return Hole((x, y), hole.diameter_mm, hole.name)
@@ -74,13 +74,13 @@ def deduction_limits(radius_mm: float, thickness_mm: float) -> tuple[float, floa
     return least, most
 
 
-def _deductions(pan: Pan) -> str:
+def _deductions(pan: FlatPattern) -> str:
     """Of the square bends, and of others where there are some."""
     slants = sorted({round(angle, 1) for slope in pan.slopes.values() for angle in slope.angles_deg})
     return ", ".join([f"{pan.bend.deduction_mm:.2f}", *(f"{pan.bend.deduction_at(angle):.2f} at {angle:g}°" for angle in slants)])
 
 
-def _part(id_: str, name: str, sheet: Sheet, pan: Pan, holes: tuple[Hole, ...]) -> FlatPart:
+def _part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole, ...]) -> FlatPart:
     bend = pan.bend
     notes = (
         f"Outside {pan.length_mm:.1f} × {pan.width_mm:.1f} × {pan.height_mm:.1f} when folded",

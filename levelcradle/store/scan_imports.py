@@ -10,14 +10,14 @@ from peewee import SQL, fn
 from levelcradle.core.errors import UnknownThing
 from levelcradle.store.tables import ScanRow
 
-__all__ = ["Reading", "Readings", "Sent"]
+__all__ = ["ScanImport", "ScanImports", "Sent"]
 
 State = Literal["waiting", "reading", "done", "refused"]
 KEPT_DAYS = 2
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class ScanImport:
     """How far the reading of a file has come; ``file`` is what it is kept as, ``found`` what was found, as JSON."""
 
     id: str
@@ -38,7 +38,7 @@ class Sent:
     tolerance_mm: float
 
 
-class Readings:
+class ScanImports:
     """All readings in one database."""
 
     def __init__(self, database: Any) -> None:
@@ -53,14 +53,14 @@ class Readings:
                            message="waiting for a worker", share=0.0, found="", asked_at=fn.now()).execute()  # fmt: skip
         return key
 
-    def get(self, key: str) -> Reading:
+    def get(self, key: str) -> ScanImport:
         """Raises UnknownThing."""
         with self._db.connection_context():
             columns = (ScanRow.id, ScanRow.state, ScanRow.share, ScanRow.message, ScanRow.file, ScanRow.found)
             row = ScanRow.select(*columns).where(ScanRow.id == key).first()
         if row is None:
             raise UnknownThing("reading", key[:20])
-        return Reading(row.id, row.state, row.share, row.message, row.file, row.found)
+        return ScanImport(row.id, row.state, row.share, row.message, row.file, row.found)
 
     def take(self, key: str) -> Sent | None:
         """What was sent, for whoever reads it; None where it is read already, or gone."""

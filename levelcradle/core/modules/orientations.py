@@ -8,10 +8,10 @@ import numpy as np
 
 from levelcradle.core.axes import Matrix, Vec, cross
 from levelcradle.core.design.base import ModuleFace
-from levelcradle.core.design.box import Turn
+from levelcradle.core.design.box import Orientation
 from levelcradle.core.design.stock import ModuleKind
 
-__all__ = ["DIRECTIONS", "RAKE_DEG", "Resting", "Turned", "every_turn", "rests", "turned", "turned_about", "turns_for"]
+__all__ = ["DIRECTIONS", "RAKE_DEG", "Resting", "Turned", "every_orientation", "orientations_for", "rests", "turned", "turned_about"]
 
 OPPOSITE: dict[ModuleFace, ModuleFace] = {
     "end_a": "end_b", "end_b": "end_a", "side_a": "side_b", "side_b": "side_a", "base": "top", "top": "base",
@@ -38,11 +38,11 @@ class Turned:
 
     size_mm: Vec
     looks: tuple[ModuleFace, ...]
-    asks_mm: tuple[float, ...]
+    face_clearance_mm: tuple[float, ...]
     neighbour_mm: Vec
 
 
-def turned(kind: ModuleKind, turn: Turn, *, either_way: bool = False) -> Turned:
+def turned(kind: ModuleKind, turn: Orientation, *, either_way: bool = False) -> Turned:
     """A kind as it stands in a turn. Where two faces of neighbours look at each other, the larger demand counts.
 
     ``either_way``: some of them are turned about, so that each end and side may be any of the two.
@@ -59,30 +59,30 @@ def turned(kind: ModuleKind, turn: Turn, *, either_way: bool = False) -> Turned:
     return Turned((float(size[0]), float(size[1]), float(size[2])), looks, tuple(asks), (neighbour[0], neighbour[1], neighbour[2]))
 
 
-def turned_about(turn: Turn) -> Turn:
+def turned_about(turn: Orientation) -> Orientation:
     """Half a turn round the upright."""
-    return Turn(down=turn.down, aft=OPPOSITE[turn.aft])
+    return Orientation(down=turn.down, aft=OPPOSITE[turn.aft])
 
 
-def turns_for(kind: ModuleKind, stands: Matrix | None = None) -> list[Turn]:
+def orientations_for(kind: ModuleKind, stands: Matrix | None = None) -> list[Orientation]:
     """Every turn in its box that the kind may rest in. ``stands``: the (3, 3) turn of the box in the vehicle; None for upright."""
-    turns = every_turn()
+    turns = every_orientation()
     if stands is None:
         return sorted((t for t, _ in turns if t.down in kind.may_rest_on), key=lambda t: kind.may_rest_on.index(t.down))
     return list(_allowed(kind.may_rest_on, stands.tobytes()))
 
 
 @lru_cache(maxsize=1024)
-def _allowed(may_rest_on: tuple[ModuleFace, ...], stands: bytes) -> tuple[Turn, ...]:
+def _allowed(may_rest_on: tuple[ModuleFace, ...], stands: bytes) -> tuple[Orientation, ...]:
     turn = np.frombuffer(stands).reshape(3, 3)
-    return tuple(t for t, looks in every_turn() if _rests(looks, may_rest_on, turn).allowed)
+    return tuple(t for t, looks in every_orientation() if _rests(looks, may_rest_on, turn).allowed)
 
 
 @lru_cache(maxsize=1)
-def every_turn() -> tuple[tuple[Turn, tuple[ModuleFace, ...]], ...]:
+def every_orientation() -> tuple[tuple[Orientation, tuple[ModuleFace, ...]], ...]:
     """All 24, each with which face looks which way."""
     pairs = [(down, aft) for down in _FACES for aft in _FACES if aft not in (down, OPPOSITE[down])]
-    return tuple((turn, _looks(turn)) for down, aft in pairs for turn in [Turn(down=down, aft=aft)])
+    return tuple((turn, _looks(turn)) for down, aft in pairs for turn in [Orientation(down=down, aft=aft)])
 
 
 RAKE_DEG = 20.0  # a module on a rake this steep still rests on the face: common practice, no source
@@ -110,7 +110,7 @@ def _rests(looks: tuple[ModuleFace, ...], may_rest_on: tuple[ModuleFace, ...], s
     return Resting(looks[way], off, looks[way] in may_rest_on and off <= RAKE_DEG + 1e-9)
 
 
-def _looks(turn: Turn) -> tuple[ModuleFace, ...]:
+def _looks(turn: Orientation) -> tuple[ModuleFace, ...]:
     return _looking(turn.down, turn.aft)
 
 

@@ -7,26 +7,26 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix
-from levelcradle.core.connection import Connection, Load
+from levelcradle.core.connection import Connection, ForceArray
 from levelcradle.core.design import Tables
 from levelcradle.core.design.tables import LoadCase
-from levelcradle.core.finding import State, use_state
+from levelcradle.core.finding import State, utilisation_state
 from levelcradle.core.memo import Memo
 from levelcradle.core.mount.one_sided import one_sided_envelope
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
 
-__all__ = ["Demand", "MountFigures", "SupportFigures", "UseRow", "support_figures"]
+__all__ = ["Demand", "MountResult", "SupportResult", "UtilisationRow", "support_result"]
 
 
 @dataclass(frozen=True, slots=True)
-class UseRow:
+class UtilisationRow:
     """One check of a mount: its worst use and state, in which case and solve, and the loads there [N].
 
     A rough check, as that of the wall, is never better than tight.
     """
 
     check: str
-    use: float
+    utilisation: float
     state: State
     case: str
     kind: str
@@ -48,7 +48,7 @@ class Demand:
 
 
 @dataclass(frozen=True, slots=True)
-class MountFigures:
+class MountResult:
     """A mount: its uses (weakest first), its shape's demands, what its spot must carry, and tightening.
 
     ``unchecked`` says in words why no use is given; then ``rows`` is empty. ``remarks``: what lies outside the standard's range.
@@ -56,7 +56,7 @@ class MountFigures:
 
     id: str
     connection: Connection
-    rows: tuple[UseRow, ...]
+    rows: tuple[UtilisationRow, ...]
     geometry: tuple[tuple[str, bool], ...]
     demands: tuple[Demand, ...]
     torque_nm: float
@@ -66,47 +66,47 @@ class MountFigures:
 
 
 @dataclass(frozen=True, slots=True)
-class SupportFigures:
+class SupportResult:
     """What carries one box. ``mounts`` is empty where the support does not hold; ``words`` says why."""
 
     box: str
     support: Support
     words: str
-    mounts: tuple[MountFigures, ...]
+    mounts: tuple[MountResult, ...]
     unfit: tuple[tuple[Connection, str], ...]  # (mount, why it cannot stand where it is)
 
 
-def support_figures(assembly: Assembly) -> tuple[SupportFigures, ...]:
+def support_result(assembly: Assembly) -> tuple[SupportResult, ...]:
     """Reactions and uses for every box."""
     tables = assembly.tables
     rules = tables.model_dump_json(exclude={"gaps"})
     return tuple(_supports.get((box, rules), lambda box=box: _of_box(box, tables)) for box in assembly.boxes.values())  # type: ignore[misc]
 
 
-_supports: Memo[SupportFigures] = Memo(512)
+_supports: Memo[SupportResult] = Memo(512)
 
 
-def _of_box(box: PlacedBox, tables: Tables) -> SupportFigures:
+def _of_box(box: PlacedBox, tables: Tables) -> SupportResult:
     standing = [m for m in box.mounts if not m.unfit]
     unfit = tuple((m, m.unfit) for m in box.mounts if m.unfit)
     contacts = [c for m in standing for c in m.contacts]
     support = judge_support(contacts)
     if not support.holds:
-        return SupportFigures(box.id, support, _words(support, standing), (), unfit)
+        return SupportResult(box.id, support, _words(support, standing), (), unfit)
     cases = list(tables.load_cases.values())
-    throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
+    accelerations_g = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
     groups = [n for n, m in enumerate(standing) for _ in m.contacts]
     if all(c.can == "both" for c in contacts):
-        forces = envelope(np.array([c.at for c in contacts]), np.array(box.hung_cg), box.hung_kg, throws)
+        forces = envelope(np.array([c.at for c in contacts]), np.array(box.hung_cg), box.hung_kg, accelerations_g)
     else:
-        found = one_sided_envelope(contacts, groups, np.array(box.hung_cg), box.hung_kg, throws)
+        found = one_sided_envelope(contacts, groups, np.array(box.hung_cg), box.hung_kg, accelerations_g)
         if found.lifts:
             lifted = Support("lifts off", support.ratio)
-            return SupportFigures(box.id, lifted, f"lifts off in {' and in '.join(cases[n].name for n in found.lifts)}", (), unfit)
+            return SupportResult(box.id, lifted, f"lifts off in {' and in '.join(cases[n].name for n in found.lifts)}", (), unfit)
         forces = found.forces
     whole = np.stack([forces[:, :, [g == n for g in groups]].sum(axis=2) for n in range(len(standing))], axis=2)
     mounts = tuple(_mount(cases, m, whole[:, :, i], standing) for i, m in enumerate(standing))
-    return SupportFigures(box.id, support, _words(support, standing), mounts, unfit)
+    return SupportResult(box.id, support, _words(support, standing), mounts, unfit)
 
 
 def _words(support: Support, standing: Sequence[Connection]) -> str:
@@ -118,25 +118,25 @@ def _words(support: Support, standing: Sequence[Connection]) -> str:
         "loose": "free to slide or turn: what it only lies on holds it one way",
         "same place": "two mounts are in one place",
         "nearly in line": "mounts are nearly in line",
-    }.get(support.verdict, "")
+    }.get(support.support_condition, "")
 
 
-def _mount(cases: list[LoadCase], mount: Connection, forces: Matrix, standing: Sequence[Connection]) -> MountFigures:
+def _mount(cases: list[LoadCase], mount: Connection, forces: Matrix, standing: Sequence[Connection]) -> MountResult:
     names = ["equal springs"] + [f"{m.mount.name} at {how}" for how in ("half", "double") for m in standing]
     loads, unchecked = mount.parts_of(forces), mount.unchecked
-    rows = [] if unchecked else sorted(_worst(mount, loads, cases, names), key=lambda row: -row.use)
+    rows = [] if unchecked else sorted(_worst(mount, loads, cases, names), key=lambda row: -row.utilisation)
     press = np.maximum(-loads[0], 0.0) if mount.bears_face else np.zeros_like(loads[0])
     most = (load.max(axis=0).tolist() for load in (*mount.pull_and_shear(loads), press))
     demands = tuple(Demand(case.name, *row) for case, *row in zip(cases, *most, strict=True))
-    return MountFigures(mount.id, mount, tuple(rows), tuple(mount.shape_asks()), demands, *mount.tightening, unchecked, mount.remarks)
+    return MountResult(mount.id, mount, tuple(rows), tuple(mount.shape_asks()), demands, *mount.tightening, unchecked, mount.remarks)
 
 
-def _worst(mount: Connection, loads: tuple[Load, Load, Load], cases: list[LoadCase], names: list[str]) -> Iterator[UseRow]:
+def _worst(mount: Connection, loads: tuple[ForceArray, ForceArray, ForceArray], cases: list[LoadCase], names: list[str]) -> Iterator[UtilisationRow]:
     """The worst use of each check over road and crash cases and all solves."""
     road = np.array([case.kind == "road" for case in cases])
-    for check, use in mount.uses(loads, road=road).items():
-        solve, column = divmod(int(use.argmax()), len(cases))
+    for check, utilisation in mount.utilisations(loads, road=road).items():
+        solve, column = divmod(int(utilisation.argmax()), len(cases))
         case, at = cases[column], (float(load[solve, column]) for load in loads)
-        worst = float(use[solve, column])
-        state = use_state(worst)
-        yield UseRow(check, worst, "tight" if check in mount.rough and state == "clear" else state, case.name, case.kind, names[solve], *at)
+        worst = float(utilisation[solve, column])
+        state = utilisation_state(worst)
+        yield UtilisationRow(check, worst, "tight" if check in mount.rough and state == "clear" else state, case.name, case.kind, names[solve], *at)

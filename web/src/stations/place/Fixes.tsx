@@ -5,9 +5,9 @@ import { useState } from 'react'
 import { wordsOf } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { isDone } from '../../design/pointer'
-import { answerQuery, type Way } from '../../design/queries'
+import { answerQuery, type Axis } from '../../design/queries'
 import { useSettled } from '../../design/useSettled'
-import type { Cure, Op } from '../../design/types'
+import type { Fix, Op } from '../../design/types'
 import { sentence } from '../../ui/format'
 import { InSight } from '../../ui/InSight'
 import { Mark } from '../../ui/Mark'
@@ -22,7 +22,7 @@ const MORE = [
 
 /** Single changes come at once; what clears only together takes longer, and is looked for where no single change will do, or where
     more ways are wanted. */
-function useAnswer(box: string, way: Way | null, on: readonly Op[], wanted: boolean) {
+function useAnswer(box: string, way: Axis | null, on: readonly Op[], wanted: boolean) {
   const { project } = useLoaded()
   const document = useDocument()
   const settled = useSettled()
@@ -31,7 +31,7 @@ function useAnswer(box: string, way: Way | null, on: readonly Op[], wanted: bool
     ...answerQuery(project, revision, box, way, patch, false),
     enabled: settled !== null,
   })
-  const short = first.data !== undefined && !first.data.fits && !first.data.cures.some((cure) => cure.patch)
+  const short = first.data !== undefined && !first.data.fits && !first.data.fixes.some((fix) => fix.patch)
   const all = useQuery({
     ...answerQuery(project, revision, box, way, patch, true),
     enabled: settled !== null && (short || (wanted && first.data !== undefined)),
@@ -55,7 +55,7 @@ const NOTHING: readonly Op[] = []
 
 /** For the next row or tier; ``on`` is the proposal's patch where the box is a proposed one. */
 export function OneMore({ box, on = NOTHING }: { box: string; on?: readonly Op[] }) {
-  const [way, setWay] = useState<Way | null>(null)
+  const [way, setWay] = useState<Axis | null>(null)
   return (
     <>
       <Heading>What would it take for</Heading>
@@ -75,7 +75,7 @@ export function OneMore({ box, on = NOTHING }: { box: string; on?: readonly Op[]
   )
 }
 
-type Question = { box: string; way: Way | null; on: readonly Op[]; most: number }
+type Question = { box: string; way: Axis | null; on: readonly Op[]; most: number }
 
 function Asked({ box, way, on: asked, most }: Question) {
   const [all, setAll] = useState(false)
@@ -85,24 +85,24 @@ function Asked({ box, way, on: asked, most }: Question) {
   if (answer.fits)
     return way ? (
       <>
-        <Asks words={answer.asks} />
+        <Asks words={answer.question} />
         <div className="mt-2 rounded border border-clear bg-white px-3 py-2">
           <p className="m-0 font-semibold">It fits, with every gap kept.</p>
           <Apply patch={[...on, ...(answer.patch as Op[])]} />
         </div>
       </>
     ) : null
-  const shown = all ? answer.cures : answer.cures.slice(0, most)
+  const shown = all ? answer.fixes : answer.fixes.slice(0, most)
   return (
     <>
-      {way && <Asks words={answer.asks} />}
-      {answer.cures.length === 0 && !looking && <Nothing foul={answer.foul} />}
+      {way && <Asks words={answer.question} />}
+      {answer.fixes.length === 0 && !looking && <Nothing foul={answer.foul} />}
       <section aria-label="What would it take">
-        {shown.map((cure, i) => (
-          <Row key={`${cure.kind}${i}`} cure={cure} on={on} />
+        {shown.map((fix, i) => (
+          <Row key={`${fix.kind}${i}`} fix={fix} on={on} />
         ))}
         {looking && <p role="status">Trying changes together …</p>}
-        {answer.cures.length > (tried ? most : 0) && !looking && (
+        {answer.fixes.length > (tried ? most : 0) && !looking && (
           <Link onClick={() => setAll(!all)}>{all ? 'fewer' : 'other ways'}</Link>
         )}
       </section>
@@ -125,20 +125,20 @@ function Nothing({ foul }: { foul: readonly string[] }) {
   )
 }
 
-function Row({ cure, on }: { cure: Cure; on: readonly Op[] }) {
+function Row({ fix, on }: { fix: Fix; on: readonly Op[] }) {
   const units = useUnits()
-  const words = sentence(cure, units)
+  const words = sentence(fix, units)
   return (
     <div
-      className={`my-2 rounded border px-3 py-2 ${cure.whole ? 'border-blue bg-wash' : 'border-hair bg-white'}`}
+      className={`my-2 rounded border px-3 py-2 ${fix.whole ? 'border-blue bg-wash' : 'border-hair bg-white'}`}
     >
       <div className="flex items-start justify-between gap-2">
         <strong className="leading-snug">{words.charAt(0).toUpperCase() + words.slice(1)}</strong>
-        {cure.patch && <Apply patch={[...on, ...(cure.patch as Op[])]} />}
+        {fix.patch && <Apply patch={[...on, ...(fix.patch as Op[])]} />}
       </div>
-      {cure.costs.length > 0 && (
+      {fix.costs.length > 0 && (
         <p className="m-0 mt-1 text-sm leading-snug">
-          {cure.costs.map((cost, i) => (
+          {fix.costs.map((cost, i) => (
             <span key={i} className="mr-2 inline-flex items-center gap-1">
               {cost.state !== 'note' && <Mark state={cost.state as 'tight'} />}
               {sentence(cost, units)}
@@ -146,8 +146,8 @@ function Row({ cure, on }: { cure: Cure; on: readonly Op[] }) {
           ))}
         </p>
       )}
-      {!cure.whole && <p className="m-0 mt-1 text-sm">With a second change: {cure.left.join('; ')}</p>}
-      {cure.whole && cure.does === 'vehicle' && (
+      {!fix.whole && <p className="m-0 mt-1 text-sm">With a second change: {fix.left.join('; ')}</p>}
+      {fix.whole && fix.does === 'vehicle' && (
         <p className="m-0 mt-1 text-sm">On the car first; then measure it again.</p>
       )}
     </div>

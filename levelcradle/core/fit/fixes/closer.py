@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from levelcradle.core.design.box import Block
 from levelcradle.core.design.patch import Op
 from levelcradle.core.finding import Figure, plain
-from levelcradle.core.fit.cures.cure import Does
-from levelcradle.core.fit.cures.question import MOVES, Move, Question
-from levelcradle.core.fit.cures.single import Cures
-from levelcradle.core.fit.cures.words import joined, move_part
+from levelcradle.core.fit.fixes.fix import Does
+from levelcradle.core.fit.fixes.question import MOVES, Move, Question
+from levelcradle.core.fit.fixes.single import Fixes
+from levelcradle.core.fit.fixes.words import joined, move_part
 from levelcradle.core.modules import lay_out
 
 __all__ = ["set_closer"]
@@ -34,7 +34,7 @@ class _Source:
         return [{"op": "replace", "path": self.path, "value": mm}]
 
 
-def set_closer(question: Question) -> Cures:
+def set_closer(question: Question) -> Fixes:
     """Of each thing that gives room as little as clears the box where it stands; where no straight move of the whole box would clear
     it, as little as clears it with one."""
     movable = question.shortest(question.pieces) is not None
@@ -45,7 +45,7 @@ def set_closer(question: Question) -> Cures:
         mm, far, move = found
         words, figures = joined([(source.message, (Figure(mm, "mm"), Figure(source.had_mm, "mm"))), *move_part(move, far)])
         ops = [*source.ops(mm), *question.moved(move, far)]
-        yield question.cure(source.kind, source.does, words, figures, ops, size=source.had_mm - mm + far)
+        yield question.fix(source.kind, source.does, words, figures, ops, size=source.had_mm - mm + far)
 
 
 def _far(question: Question, ops: Iterable[Op], *, move: bool) -> tuple[float, Move] | None:

@@ -11,7 +11,7 @@ from levelcradle.core.analysis import analyse
 from levelcradle.core.box import edges_meet, shell_of
 from levelcradle.core.design import Design, validate
 from levelcradle.core.edits import edited, laid_over
-from levelcradle.core.fit import Answer, Cure, what_it_takes
+from levelcradle.core.fit import Answer, Fix, what_it_takes
 from levelcradle.core.fit.edge_cuts import EDGES
 from tests.plain import BRICK, a_block, box_at, plain_car
 
@@ -20,9 +20,9 @@ FLAT = {"down": "base", "aft": "end_b"}
 X_WALLS = tuple(("boxes/x", f"items/{side}") for side in ("left", "right"))
 
 
-def clears(design: Design, cure: Cure) -> bool:
-    assert cure.patch is not None
-    rows = analyse(edited(design, cure.patch), {}).findings
+def clears(design: Design, fix: Fix) -> bool:
+    assert fix.patch is not None
+    rows = analyse(edited(design, fix.patch), {}).findings
     return not [f for f in rows if f.state == "foul" and f.station in ("place", "box")]
 
 
@@ -60,12 +60,12 @@ def closing_in(**more: Any) -> dict[str, Any]:
 def test_back_and_both_aft_edges_cut_where_neither_alone_would_do() -> None:
     """23 back leaves (22 × sin 66° − 23 × cos 66°) = 10.7 of 15 at either wall; with 12 off both aft upright edges 15.6."""
     design, answer = asked(closing_in())
-    first = answer.cures[0]
+    first = answer.fixes[0]
     assert (first.kind, first.does, first.whole) == ("chamfer", "box", True)
     assert first.message == "move the box {0} aft and cut {1} off the edges aft left and aft right"
     assert [f.value for f in first.figures] == [23.0, 12.0]
     assert clears(design, first)
-    kinds = [cure.kind for cure in answer.cures if cure.whole]
+    kinds = [fix.kind for fix in answer.fixes if fix.whole]
     assert "gap" not in kinds[:1]
     assert kinds == sorted(kinds, key=lambda kind: kind == "gap")
 
@@ -133,9 +133,9 @@ def test_whatever_set_of_two_edges_and_a_move_clears_is_matched_by_one_no_larger
     assert not [f for f in analyse(edited(design, done), {}).findings if f.state == "foul" and f.station in ("place", "box")]
     answer = what_it_takes(design, "x", meshes={})
     if answer.foul:
-        whole = [cure for cure in answer.cures if cure.whole and cure.kind in ("move", "chamfer")]
-        assert min((cure.size for cure in whole), default=math.inf) <= travel + sum(cuts) + 1.0
-        assert all(clears(design, cure) for cure in whole)
+        whole = [fix for fix in answer.fixes if fix.whole and fix.kind in ("move", "chamfer")]
+        assert min((fix.size for fix in whole), default=math.inf) <= travel + sum(cuts) + 1.0
+        assert all(clears(design, fix) for fix in whole)
 
 
 # --- set closer, laid over ---
@@ -166,7 +166,7 @@ def test_neighbours_that_stand_wider_apart_than_they_ask_for_give_what_is_missin
     size = (214.0, 134.0 + 2 * 130.0, 101.0)
     tree = boxed_in(size, (40.0, 25.0 - short, 25.0), blocks={"a": block})
     design, answer = asked(tree)
-    spaced = next(cure for cure in answer.cures if cure.kind == "spacing")
+    spaced = next(fix for fix in answer.fixes if fix.kind == "spacing")
     assert spaced.whole
     assert clears(design, spaced)
     assert spaced.figures[0].value == 10.0 - math.ceil(short) / 2
@@ -177,9 +177,9 @@ def test_room_before_terminals_is_given_up_only_as_far_as_it_must_and_is_a_chang
     brick = {**BRICK, "face_gap_mm": {"end_a": 40.0}}
     tree = {**boxed_in((254.0, 134.0, 101.0), (25.0 - 7.0, 40.0, 25.0)), "module_kinds": {"brick": brick}}
     design, answer = asked(tree)
-    cure = next(cure for cure in answer.cures if cure.kind == "room")
-    assert (cure.whole, cure.does, cure.figures[0].value) == (True, "rule", 33.0)
-    assert clears(design, cure)
+    fix = next(fix for fix in answer.fixes if fix.kind == "room")
+    assert (fix.whole, fix.does, fix.figures[0].value) == (True, "rule", 33.0)
+    assert clears(design, fix)
 
 
 def test_a_box_too_high_for_its_place_is_laid_on_its_side() -> None:
@@ -188,13 +188,13 @@ def test_a_box_too_high_for_its_place_is_laid_on_its_side() -> None:
     brick = {**BRICK, "may_rest_on": ["base", "side_a"]}
     tree = {**boxed_in((214.0, 134.0, 195.0), (40.0, 140.0, -20.0), blocks={"a": block}), "module_kinds": {"brick": brick}}
     design, answer = asked(tree)
-    laid = next(cure for cure in answer.cures if cure.kind == "laid")
+    laid = next(fix for fix in answer.fixes if fix.kind == "laid")
     assert laid.message.startswith("lay the box on its side")
     assert clears(design, laid)
     box = edited(design, laid.patch or ()).boxes["x"]
     assert (box.blocks["a"].turn.down, box.blocks["a"].counts.across, box.blocks["a"].counts.up) == ("side_a", 2, 1)
     upright = validate({**tree, "module_kinds": {"brick": BRICK}})
-    assert "laid" not in {cure.kind for cure in what_it_takes(upright, "x", meshes={}).cures if cure.whole}
+    assert "laid" not in {fix.kind for fix in what_it_takes(upright, "x", meshes={}).fixes if fix.whole}
 
 
 @pytest.mark.parametrize("over", ["side", "end", "round"])

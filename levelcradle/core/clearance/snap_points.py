@@ -10,14 +10,14 @@ from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing, twist
 from levelcradle.core.clearance.tolerances import gap_tolerance
 from levelcradle.core.solids import Nearest, Solid, bounds_apart, nearest
 
-__all__ = ["Catch", "catches"]
+__all__ = ["SnapPoint", "snap_points"]
 
 NEAR_MM = 160.0
 SQUARE = 0.35  # a thing met at a flatter slope does not stop a move along that axis
 
 
 @dataclass(frozen=True, slots=True)
-class Catch:
+class SnapPoint:
     """``at_mm``: the figure of the box's place on that axis; ``towards``: the way (+1, −1) in which the gap gets smaller."""
 
     axis: int
@@ -28,11 +28,11 @@ class Catch:
     name: str
 
 
-def catches(assembly: Assembly, box_id: str) -> tuple[Catch, ...]:
+def snap_points(assembly: Assembly, box_id: str) -> tuple[SnapPoint, ...]:
     """For each axis and way the first thing met: where its gap is need and tolerance, and where it is the need."""
     box = assembly.boxes[box_id]
     rows = list(_pairs(assembly, box))
-    found: list[Catch] = []
+    found: list[SnapPoint] = []
     for axis in range(3):
         for towards in (1, -1):
             ahead = [(name, need, tol, near, n) for name, need, tol, near, n in rows if n[axis] * towards < -SQUARE]
@@ -41,11 +41,11 @@ def catches(assembly: Assembly, box_id: str) -> tuple[Catch, ...]:
     return tuple(found)
 
 
-def _two(box: PlacedBox, axis: int, towards: int, row: tuple[str, float, float, Nearest, Vec]) -> Iterator[Catch]:
+def _two(box: PlacedBox, axis: int, towards: int, row: tuple[str, float, float, Nearest, Vec]) -> Iterator[SnapPoint]:
     name, need, tol, near, n = row
     for gap, state in ((need + tol, "clear"), (need, "tight")):
         travel = (near.gap_mm - gap) / abs(n[axis]) * towards
-        yield Catch(axis, round(box.box.pose.at_mm[axis] + travel, 4), towards, gap, state, name)
+        yield SnapPoint(axis, round(box.box.pose.at_mm[axis] + travel, 4), towards, gap, state, name)
 
 
 def _pairs(assembly: Assembly, box: PlacedBox) -> Iterator[tuple[str, float, float, Nearest, Vec]]:

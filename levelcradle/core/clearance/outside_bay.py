@@ -14,14 +14,14 @@ from levelcradle.core.design.bay import Bay, BaySide
 from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.solids import corner_points
 
-__all__ = ["strayed"]
+__all__ = ["outside_bay"]
 
 
 OUT_MM = 0.05  # less is rounding
 TYRE_MM = 160.0  # width of a tyre where nobody measured the body: common practice, no source
 
 
-def strayed(assembly: Assembly) -> Iterator[Finding]:
+def outside_bay(assembly: Assembly) -> Iterator[Finding]:
     """What stands beyond a wall altogether, how far a box stands out of its space through an open side, and what stands out of the
     car: open says that nothing stands there, not that a box may hang out unseen."""
     for box in assembly.boxes.values():

@@ -12,7 +12,7 @@ from levelcradle.core.bays import sections
 from levelcradle.core.clearance import room_of
 from levelcradle.core.design import Bay
 from levelcradle.core.memo import Memo
-from levelcradle.core.solids import Polygon, Solid, block_shadows, shadows
+from levelcradle.core.solids import Polygon, Solid, block_projections, projections
 from levelcradle.core.sweeps import pieces_of
 
 __all__ = ["Shape", "shapes"]
@@ -45,13 +45,13 @@ def shapes(assembly: Assembly) -> tuple[Shape, ...]:
 
 
 def _shape(path: str, kind: str, name: str, solid: Solid, label: str = "", gap_class: str = "", owner: str = "") -> Shape:
-    return Shape(path, kind, name, *shadows(solid), round(solid.high[2], 2), label, gap_class, owner)
+    return Shape(path, kind, name, *projections(solid), round(solid.high[2], 2), label, gap_class, owner)
 
 
 @lru_cache(maxsize=4096)
 def _still(solid: Solid) -> tuple[Polygon, Polygon]:
     """Shadows of a thing that is not dragged; its solid is cached, so it is known by identity."""
-    return shadows(solid)
+    return projections(solid)
 
 
 def _bays(assembly: Assembly) -> Iterator[Shape]:
@@ -112,7 +112,7 @@ def _box(box: PlacedBox, before: int) -> Iterator[Shape]:
         yield _shape(f"{box.path}/keep_clear/{key}", "keepout", room.reason or "room kept", solid, owner=box.path)
     rows = list(_inside(box, before))
     lows, highs = (np.array([row[i] for row in rows]).reshape(-1, 3) for i in (0, 1))
-    for (_, _, path, drawn, words, label), seen in zip(rows, block_shadows(lows, highs, box.placement), strict=True):
+    for (_, _, path, drawn, words, label), seen in zip(rows, block_projections(lows, highs, box.placement), strict=True):
         yield Shape(path, drawn, words, *seen, label, owner=box.path)
 
 

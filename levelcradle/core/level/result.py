@@ -10,9 +10,9 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.accepted import accepted_plus_minus
 from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.vehicle import Weighed
-from levelcradle.core.level.balance import Lean, Loads, MassRow, found_loads, lean_of, loads_after, person
+from levelcradle.core.level.balance import Lean, MassRow, WheelLoads, found_loads, lean_of, loads_after, person
 
-__all__ = ["LevelFigures", "LoadRow", "base_of", "computed", "level_figures", "masses", "root", "was_done"]
+__all__ = ["LevelResult", "LoadRow", "base_of", "computed", "level_result", "masses", "root", "was_done"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,16 +21,16 @@ class LoadRow:
 
     id: str
     name: str
-    loads: Loads
+    loads: WheelLoads
 
 
 @dataclass(frozen=True, slots=True)
-class LevelFigures:
+class LevelResult:
     """Everything the Level station shows. ``found`` is None until the car was weighed, ``ready`` also where more comes
     out than was there."""
 
-    found: Loads | None
-    ready: Loads | None
+    found: WheelLoads | None
+    ready: WheelLoads | None
     states: tuple[LoadRow, ...]
     masses: tuple[MassRow, ...]
     missing: tuple[tuple[str, str, str], ...]  # (path, name, which figure)
@@ -38,7 +38,7 @@ class LevelFigures:
     sums_kg: Mapping[str, float] = field(default_factory=dict)  # of what comes out, goes in, rides along; found = kept + out
 
 
-def level_figures(assembly: Assembly) -> LevelFigures:
+def level_result(assembly: Assembly) -> LevelResult:
     """Loads before and after, per load state."""
     design = assembly.design
     changes, missing = list(masses(assembly)), list(_missing(assembly))
@@ -50,16 +50,16 @@ def level_figures(assembly: Assembly) -> LevelFigures:
     if found is not None:
         sums |= {"found": found.total_kg, "kept": found.total_kg - sums["out"]}
     if found is None:
-        return LevelFigures(None, None, (), tuple(changes), tuple(missing), sums_kg=sums)
+        return LevelResult(None, None, (), tuple(changes), tuple(missing), sums_kg=sums)
     if found.total_kg + sum(row.mass_kg for row in changes) <= 0:
-        return LevelFigures(found, None, (), tuple(changes), tuple(missing), sums_kg=sums)
+        return LevelResult(found, None, (), tuple(changes), tuple(missing), sums_kg=sums)
     ready = loads_after(found, changes, design.vehicle)
     rows = []
     for key, state in sorted(design.load_states.items(), key=lambda row: (row[1].order, row[1].name)):
         aboard = [row for name in state.aboard if (row := _row(assembly, name)) is not None]
         rows.append(LoadRow(key, state.name, loads_after(found, changes + aboard, design.vehicle)))
     lean = lean_of(found, ready, design.vehicle.target)
-    return LevelFigures(found, ready, tuple(rows), tuple(changes), tuple(missing), lean, sums)
+    return LevelResult(found, ready, tuple(rows), tuple(changes), tuple(missing), lean, sums)
 
 
 def base_of(design: Design) -> Weighed | None:

@@ -12,10 +12,10 @@ from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.patch import Op
 from levelcradle.core.finding import Figure
-from levelcradle.core.fit.cures.question import FARTHEST_MM, MOVES, Move, Question
-from levelcradle.core.fit.cures.single import Cures
-from levelcradle.core.fit.cures.words import Part, joined, move_part
 from levelcradle.core.fit.edge_cuts import EDGES, Cuts, Edge, EdgeCuts
+from levelcradle.core.fit.fixes.question import FARTHEST_MM, MOVES, Move, Question
+from levelcradle.core.fit.fixes.single import Fixes
+from levelcradle.core.fit.fixes.words import SentencePart, joined, move_part
 from levelcradle.core.fit.stand import free_along, pressing
 
 __all__ = ["edges_cut"]
@@ -35,7 +35,7 @@ class _Found:
         return self.far + sum(max(legs) for _, legs in self.cuts)
 
 
-def edges_cut(question: Question) -> Cures:
+def edges_cut(question: Question) -> Fixes:
     """Edges cut off together, and with one straight move where that is needed or makes the cuts smaller."""
     box, design = question.box, question.asked
     edges = EdgeCuts(box, design.module_kinds, design.tables.materials[box.material])
@@ -47,7 +47,7 @@ def edges_cut(question: Question) -> Cures:
         for one in [*still, *(f for f in found[:1] if f.far)]:
             words, figures = joined([*move_part(move, one.far), *_parts(one.cuts)])
             ops = [*question.moved(move, one.far), *_chamfers(question, edges, one.cuts)]
-            yield question.cure("chamfer", "box", words, figures, ops, size=one.size)
+            yield question.fix("chamfer", "box", words, figures, ops, size=one.size)
 
 
 def _chamfers(question: Question, edges: EdgeCuts, cuts: Cuts) -> Iterator[Op]:
@@ -110,7 +110,7 @@ def _share(way: Vec, face: Face) -> float:
     return way[axis] * (1 if far else -1)
 
 
-def _parts(cuts: Cuts) -> Iterator[Part]:
+def _parts(cuts: Cuts) -> Iterator[SentencePart]:
     """In words: edges that are cut alike are named together."""
     alike: dict[tuple[int, int, str], list[Edge]] = {}
     for edge, (one, other) in cuts:

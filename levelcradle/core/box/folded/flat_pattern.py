@@ -22,7 +22,7 @@ from functools import cached_property
 
 from levelcradle.core.part import Bend, Flat, bend_setback
 
-__all__ = ["FIT_UP_MM", "Pan", "SheetBend", "Slope", "pan_bends", "pan_outline"]
+__all__ = ["FIT_UP_MM", "FlatPattern", "SheetBend", "Slope", "pan_bends", "pan_outline"]
 
 FIT_UP_MM = 0.5  # gap at a welded corner, common practice, no source
 FACES = ("front", "aft", "left", "right")
@@ -99,7 +99,7 @@ class Side:
 
 
 @dataclass(frozen=True)
-class Pan:
+class FlatPattern:
     """A rectangle with four turned sides, by its outside size; flat coordinates start at the middle of the base.
 
     ``slopes``: edges of the base cut off, by the wall's face. ``corners``: upright edges cut off, by the faces of the end wall
@@ -152,7 +152,7 @@ class Pan:
         return self.length_mm / 2, self.width_mm / 2 - self.bend.thickness_mm - FIT_UP_MM
 
 
-def _side(pan: Pan, face: str) -> Side:
+def _side(pan: FlatPattern, face: str) -> Side:
     half, bend = (pan.length_mm if face in ("front", "aft") else pan.width_mm) / 2, pan.bend
     slope = pan.slopes.get(face)
     if slope is None:
@@ -167,7 +167,7 @@ def _side(pan: Pan, face: str) -> Side:
     return Side(base, strip, wall, height, wall + pan.height_mm - height, (((base + strip) / 2, first), ((end + wall) / 2, second)))
 
 
-def pan_outline(pan: Pan) -> tuple[Flat, ...]:
+def pan_outline(pan: FlatPattern) -> tuple[Flat, ...]:
     """Outline of the blank, counter-clockwise."""
     aft_right, front_left = list(_corner(pan, "aft", "right")), list(_corner(pan, "front", "left"))
     front_right, aft_left = list(_corner(pan, "front", "right")), list(_corner(pan, "aft", "left"))
@@ -179,14 +179,14 @@ def pan_outline(pan: Pan) -> tuple[Flat, ...]:
     )
 
 
-def _corner(pan: Pan, end: str, long: str) -> Iterator[Flat]:
+def _corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     """From the rim of the end wall to the rim of the long wall, as if both lay on the positive sides."""
     yield from _end_edge(pan, end, long)
     yield from _base_corner(pan, end, long)
     yield from _long_edge(pan, end, long)
 
 
-def _end_edge(pan: Pan, end: str, long: str) -> Iterator[Flat]:
+def _end_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     """The edge of an end wall towards a long one, from its rim to where its first bend ends: (out, across)."""
     wall, reach = pan.sides[end], pan.ends(end, long)[1]
     yield wall.rim, reach
@@ -196,7 +196,7 @@ def _end_edge(pan: Pan, end: str, long: str) -> Iterator[Flat]:
         yield wall.strip_start, reach
 
 
-def _base_corner(pan: Pan, end: str, long: str) -> Iterator[Flat]:
+def _base_corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     """From one bend to the other round the corner of the base."""
     x, y = pan.sides[end], pan.sides[long]
     if cut := pan.corners.get((end, long)):
@@ -210,7 +210,7 @@ def _base_corner(pan: Pan, end: str, long: str) -> Iterator[Flat]:
         yield x.base_half, y.strip_start
 
 
-def _long_edge(pan: Pan, end: str, long: str) -> Iterator[Flat]:
+def _long_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     """The edge of a long wall towards an end one, from where its first bend ends to its rim: (along, out)."""
     wall, reach = pan.sides[long], pan.ends(end, long)[0]
     if slope := pan.slopes.get(end):
@@ -220,7 +220,7 @@ def _long_edge(pan: Pan, end: str, long: str) -> Iterator[Flat]:
     yield reach, wall.rim
 
 
-def _trimmed_end(pan: Pan, wall: Side, slope: Slope, reach: float) -> Iterator[Flat]:
+def _trimmed_end(pan: FlatPattern, wall: Side, slope: Slope, reach: float) -> Iterator[Flat]:
     """An end wall stands on the inside of the long wall's slope: (out, across) of its edge, from where it is whole down to its bend.
 
     The slope's inside, a fit-up off, is met at half a width less ``base_mm`` plus ``base_mm / wall_mm`` for each millimetre up.
@@ -238,7 +238,7 @@ def _trimmed_end(pan: Pan, wall: Side, slope: Slope, reach: float) -> Iterator[F
         yield wall.strip_start, reach
 
 
-def _trimmed_long(pan: Pan, wall: Side, slope: Slope) -> Iterator[Flat]:
+def _trimmed_long(pan: FlatPattern, wall: Side, slope: Slope) -> Iterator[Flat]:
     """A long wall ends flush with the outside of the end wall's slope: (along, out), from its bend up to where it is whole."""
     half = pan.length_mm / 2
     if slope.wall_mm > wall.wall_from:
@@ -248,7 +248,7 @@ def _trimmed_long(pan: Pan, wall: Side, slope: Slope) -> Iterator[Flat]:
         yield half, wall.strip_start
 
 
-def _off_the_base(pan: Pan, cut: Flat) -> Iterator[Flat]:
+def _off_the_base(pan: FlatPattern, cut: Flat) -> Iterator[Flat]:
     """The slanting edge of the base, between the two bends."""
     along, across = cut
     back = pan.bend.setback_mm
@@ -256,7 +256,7 @@ def _off_the_base(pan: Pan, cut: Flat) -> Iterator[Flat]:
     yield pan.length_mm / 2 - along * (1 - back / across), pan.width_mm / 2 - back
 
 
-def pan_bends(pan: Pan) -> Iterator[Bend]:
+def pan_bends(pan: FlatPattern) -> Iterator[Bend]:
     """Bend lines: next to the base between its other sides, beyond a slope as long as the wall."""
     for face in ("aft", "front", "right", "left"):
         end = face in ("front", "aft")
@@ -267,7 +267,7 @@ def pan_bends(pan: Pan) -> Iterator[Bend]:
             yield Bend(start, stop, angle, pan.bend.radius_mm, True)
 
 
-def _reach(pan: Pan, face: str, other: str, *, on_base: bool) -> float:
+def _reach(pan: FlatPattern, face: str, other: str, *, on_base: bool) -> float:
     """How far a bend of a side goes towards another."""
     end, long = (face, other) if face in ("front", "aft") else (other, face)
     along, across = pan.ends(end, long)

@@ -14,9 +14,9 @@ from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import edited
 from levelcradle.core.errors import DesignError
 from levelcradle.core.finding import Figure, Finding, message_text
-from levelcradle.core.fit.cures.cure import Cure, Does, costs_of
+from levelcradle.core.fit.fixes.fix import Does, Fix, costs_of
 from levelcradle.core.fit.options import hindrances
-from levelcradle.core.fit.space import Hindrance
+from levelcradle.core.fit.space import ClearanceConstraint
 from levelcradle.core.fit.stand import least_travel, pressing
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.solids import Solid
@@ -69,7 +69,7 @@ class Question:
         return self.assembly.boxes[self.box_id].shell
 
     @cached_property
-    def things(self) -> list[Hindrance]:
+    def things(self) -> list[ClearanceConstraint]:
         return hindrances(self.assembly, self.assembly.boxes[self.box_id])
 
     @cached_property
@@ -129,10 +129,10 @@ class Question:
 
     # --- a change tried ---
 
-    def cure(
+    def fix(
         self, kind: str, does: Does, words: str, figures: tuple[Figure, ...], ops: list[Op], *, size: float, button: bool = True,
         at: Vec | None = None,
-    ) -> Cure | None:  # fmt: skip
+    ) -> Fix | None:  # fmt: skip
         """A change run through all checks; None where it clears nothing, or makes foul what was not."""
         tried = self._tried(ops)
         if tried is None:
@@ -141,7 +141,7 @@ class Question:
         if not {f.id for f in left} < {f.id for f in self.foul}:
             return None
         patch = (*self.base, *ops) if button else None
-        return Cure(kind, does, words, figures, size, not left, tuple(costs_of(self.before, analysis, self.box_id)),
+        return Fix(kind, does, words, figures, size, not left, tuple(costs_of(self.before, analysis, self.box_id)),
                     tuple(message_text(f) for f in left[:3]), patch, at)  # fmt: skip
 
     def _tried(self, ops: list[Op]) -> tuple[Analysis, list[Finding]] | None:

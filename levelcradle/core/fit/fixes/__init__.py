@@ -15,25 +15,25 @@ from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import edited
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import message_text, plain
-from levelcradle.core.fit.cures.closer import set_closer
-from levelcradle.core.fit.cures.cure import Answer, Cost, Cure, Way, in_order
-from levelcradle.core.fit.cures.cut_off import edges_cut
-from levelcradle.core.fit.cures.laid import stood_another_way
-from levelcradle.core.fit.cures.question import FARTHEST_MM, Question
-from levelcradle.core.fit.cures.single import Cures, fewer, gaps_agreed, moves, things_moved, walls, wedge_travel
+from levelcradle.core.fit.fixes.closer import set_closer
+from levelcradle.core.fit.fixes.cut_off import edges_cut
+from levelcradle.core.fit.fixes.fix import Answer, Axis, Cost, Fix, in_order
+from levelcradle.core.fit.fixes.laid import stood_another_way
+from levelcradle.core.fit.fixes.question import FARTHEST_MM, Question
+from levelcradle.core.fit.fixes.single import Fixes, fewer, gaps_agreed, moves, things_moved, walls, wedge_travel
 from levelcradle.core.fit.options import hindrances, room_of
-from levelcradle.core.fit.stand import settle
+from levelcradle.core.fit.stand import solve_placement
 from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.meshes import Mesh
 
-__all__ = ["Answer", "Cost", "Cure", "Way", "least_foul", "wedge_travel", "what_it_takes"]
+__all__ = ["Answer", "Axis", "Cost", "Fix", "least_foul", "wedge_travel", "what_it_takes"]
 
-SINGLE: tuple[Callable[[Question], Cures], ...] = (moves, fewer, walls, things_moved, gaps_agreed)
-TOGETHER: tuple[Callable[[Question], Cures], ...] = (edges_cut, set_closer, stood_another_way)
+SINGLE: tuple[Callable[[Question], Fixes], ...] = (moves, fewer, walls, things_moved, gaps_agreed)
+TOGETHER: tuple[Callable[[Question], Fixes], ...] = (edges_cut, set_closer, stood_another_way)
 
 
-def what_it_takes(design: Design, box_id: str, more: Way | None = None, *, meshes: Mapping[str, Mesh], together: bool = True) -> Answer:
-    """The cures of a box that is foul; with ``more``, of the box with one more row aft, row across or tier.
+def what_it_takes(design: Design, box_id: str, more: Axis | None = None, *, meshes: Mapping[str, Mesh], together: bool = True) -> Answer:
+    """The fixes of a box that is foul; with ``more``, of the box with one more row aft, row across or tier.
 
     Args:
         together: also changes that clear only together, which take longer to find.
@@ -56,13 +56,13 @@ def _answer(asks: str, question: Question, together: bool) -> Answer:
     if not question.foul:
         return Answer(asks, not out, question.base, (), tuple(message_text(f) for f in out))
     makers = (*SINGLE, *TOGETHER) if together else SINGLE
-    rows = sorted((cure for make in makers for cure in make(question) if cure is not None), key=in_order)
-    whole = [cure for cure in rows if cure.whole]
-    best = (*whole[:10], *[cure for cure in rows if not cure.whole][: 4 if whole else 7])
+    rows = sorted((fix for make in makers for fix in make(question) if fix is not None), key=in_order)
+    whole = [fix for fix in rows if fix.whole]
+    best = (*whole[:10], *[fix for fix in rows if not fix.whole][: 4 if whole else 7])
     return Answer(asks, False, question.base, best, tuple(message_text(f) for f in question.foul[:4]))
 
 
-def _one_more(design: Design, box_id: str, way: Way) -> list[Op]:
+def _one_more(design: Design, box_id: str, way: Axis) -> list[Op]:
     """A row or tier more of its largest block."""
     name, block = max(design.boxes[box_id].blocks.items(), key=lambda row: row[1].counts.total)
     return [{"op": "replace", "path": f"/boxes/{box_id}/blocks/{name}/counts/{way}", "value": getattr(block.counts, way) + 1}]
@@ -89,6 +89,6 @@ def least_foul(assembly: Assembly, box_id: str) -> Vec:
     box = assembly.boxes[box_id]
     pieces = [piece.solid for piece in box.pieces if piece.mount is None]
     low, high = (-FARTHEST_MM, -FARTHEST_MM, -FARTHEST_MM), (FARTHEST_MM, FARTHEST_MM, FARTHEST_MM)
-    by = settle(pieces, hindrances(assembly, box), (0.0, 0.0, 0.0), low, high, (0.0, 0.0, 0.0)).at
+    by = solve_placement(pieces, hindrances(assembly, box), (0.0, 0.0, 0.0), low, high, (0.0, 0.0, 0.0)).at
     x, y, z = (round(a + b, 1) for a, b in zip(box.box.pose.at_mm, by, strict=True))
     return x, y, z

@@ -13,7 +13,7 @@ from levelcradle.core.design.box import Pose
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.solids import Nearest, Solid, nearest, surface_of
 
-__all__ = ["lay_against"]
+__all__ = ["align_to_face"]
 
 MOST_LEAN_DEG = 45.0
 ROUNDING_MM = 0.03  # a pose is written in hundredths and thousandths of a degree: the gap must outlast that
@@ -28,7 +28,7 @@ class _Side:
     need_mm: float
 
 
-def lay_against(assembly: Assembly, box_id: str, other: str, *, turn: bool = True) -> Pose:
+def align_to_face(assembly: Assembly, box_id: str, other: str, *, turn: bool = True) -> Pose:
     """The pose of a box laid against a wall of its bay, a thing or another box, by their paths.
 
     The wall of the box that looks most at it is turned to lie along the nearest face of it (not with ``turn`` off), about the box's

@@ -5,10 +5,10 @@ from collections.abc import Iterator
 from levelcradle.core.design.base import ModuleFace
 from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import Over, laid_over
-from levelcradle.core.fit.cures.question import Question
-from levelcradle.core.fit.cures.single import Cures
-from levelcradle.core.fit.cures.words import Part, joined, move_part
-from levelcradle.core.modules import turns_for
+from levelcradle.core.fit.fixes.question import Question
+from levelcradle.core.fit.fixes.single import Fixes
+from levelcradle.core.fit.fixes.words import SentencePart, joined, move_part
+from levelcradle.core.modules import orientations_for
 
 __all__ = ["stood_another_way"]
 
@@ -17,7 +17,7 @@ OVER: dict[Over, str] = {
 }  # fmt: skip
 
 
-def stood_another_way(question: Question) -> Cures:
+def stood_another_way(question: Question) -> Fixes:
     """At its anchor, or the shortest straight way from there."""
     seen = {question.shell.outer_mm}
     for kind, part, ops in _ways(question):
@@ -28,13 +28,13 @@ def stood_another_way(question: Question) -> Cures:
         found = question.shortest(question.pieces_of(shell))
         far, move = found or (0.0, None)
         words, figures = joined([part, *(move_part(move, far) if move else [])])
-        yield question.cure(kind, "box", words, figures, [*ops, *(question.moved(move, far) if move else [])], size=far)
+        yield question.fix(kind, "box", words, figures, [*ops, *(question.moved(move, far) if move else [])], size=far)
 
 
-def _ways(question: Question) -> Iterator[tuple[str, Part, list[Op]]]:
+def _ways(question: Question) -> Iterator[tuple[str, SentencePart, list[Op]]]:
     upright = question.assembly.boxes[question.box_id].placement.turn
     for name, block in question.box.blocks.items():
-        for turn in turns_for(question.asked.module_kinds[block.kind], upright):
+        for turn in orientations_for(question.asked.module_kinds[block.kind], upright):
             words = f"turn block {name}: {_face(turn.down)} down, {_face(turn.aft)} aft"
             yield "turn", (words, ()), [question.replace(f"blocks/{name}/turn", turn.model_dump())]
     for over, words in OVER.items():

@@ -14,7 +14,7 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.box import inside_chamfer, largest_chamfer, shell_of
 from levelcradle.core.box.chamfers import plane_of
 from levelcradle.core.box.folded import FoldedBox, corner_parts, least_chamfer, lid_part, makeable, tray_part
-from levelcradle.core.box.folded.pan import FIT_UP_MM, Pan, SheetBend, Slope, pan_bends, pan_outline
+from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, SheetBend, Slope, pan_bends, pan_outline
 from levelcradle.core.design import Design, standard_tables, validate
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
 from levelcradle.core.design.construction import Folded
@@ -35,7 +35,7 @@ def deduction(angle: float) -> float:
 @given(cut, cut)
 def test_the_blank_is_the_outside_lengths_less_the_deduction_of_every_bend(base: float, wall: float) -> None:
     """Right wall, base, slope, left wall, each to its outside apex; the handbook's rule, not the way the blank is built."""
-    outline = pan_outline(Pan(LENGTH, WIDTH, HEIGHT, BEND, {"left": Slope(base, wall)}))
+    outline = pan_outline(FlatPattern(LENGTH, WIDTH, HEIGHT, BEND, {"left": Slope(base, wall)}))
     first = math.degrees(math.atan2(wall, base))
     across = HEIGHT + (WIDTH - base) + math.hypot(base, wall) + (HEIGHT - wall) - deduction(90) - deduction(first) - deduction(90 - first)
     ys = [y for _, y in outline]
@@ -46,7 +46,7 @@ def test_the_blank_is_the_outside_lengths_less_the_deduction_of_every_bend(base:
 @given(cut, cut, st.sampled_from(["front", "aft", "left", "right"]), st.floats(0, 1))
 def test_neighbours_end_on_the_slope(base: float, wall: float, face: str, share: float) -> None:
     """Walls between the long ones stop on its inside, a fit-up off; long walls end flush with its outside."""
-    pan = Pan(LENGTH, WIDTH, HEIGHT, BEND, {face: Slope(base, wall)})
+    pan = FlatPattern(LENGTH, WIDTH, HEIGHT, BEND, {face: Slope(base, wall)})
     blank = Polygon(pan_outline(pan))
     assert blank.is_valid
     ends = face in ("front", "aft")
@@ -63,7 +63,7 @@ def test_neighbours_end_on_the_slope(base: float, wall: float, face: str, share:
 
 @given(cut, cut)
 def test_the_base_is_cut_along_an_upright_slope(along: float, across: float) -> None:
-    pan = Pan(LENGTH, WIDTH, HEIGHT, BEND, {}, {("aft", "right"): (along, across)})
+    pan = FlatPattern(LENGTH, WIDTH, HEIGHT, BEND, {}, {("aft", "right"): (along, across)})
     outline = pan_outline(pan)
     assert Polygon(outline).is_valid
     back = BEND.setback_mm
@@ -76,7 +76,7 @@ def test_the_base_is_cut_along_an_upright_slope(along: float, across: float) -> 
 
 @given(cut, cut, st.sampled_from(["front", "aft", "left", "right"]))
 def test_bend_lines_lie_in_the_blank_and_turn_it_square_in_all(base: float, wall: float, face: str) -> None:
-    pan = Pan(LENGTH, WIDTH, HEIGHT, BEND, {face: Slope(base, wall)}, {("front", "left"): (30.0, 40.0)} if face in ("aft", "right") else {})
+    pan = FlatPattern(LENGTH, WIDTH, HEIGHT, BEND, {face: Slope(base, wall)}, {("front", "left"): (30.0, 40.0)} if face in ("aft", "right") else {})
     bends = list(pan_bends(pan))
     assert sum(b.angle_deg for b in bends) == pytest.approx(360)
     blank = Polygon(pan_outline(pan)).buffer(1e-6)

@@ -9,9 +9,9 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.design.patch import Op
 from levelcradle.core.finding import Figure, plain
 
-__all__ = ["Answer", "Cost", "Cure", "Does", "Way", "costs_of", "in_order"]
+__all__ = ["Answer", "Axis", "Cost", "Does", "Fix", "costs_of", "in_order"]
 
-Way = Literal["aft", "across", "up"]
+Axis = Literal["aft", "across", "up"]
 Does = Literal["box", "vehicle", "rule"]
 
 
@@ -25,7 +25,7 @@ class Cost:
 
 
 @dataclass(frozen=True, slots=True)
-class Cure:
+class Fix:
     """One change, or a small set of changes that clear only together. ``whole``: it has been run through all checks and leaves
     nothing foul that was not foul before.
 
@@ -50,12 +50,12 @@ class Cure:
 
 @dataclass(frozen=True, slots=True)
 class Answer:
-    """What is asked about, whether it fits as it is, the cures, whole ones first, and what is foul without them."""
+    """What is asked about, whether it fits as it is, the fixes, whole ones first, and what is foul without them."""
 
-    asks: str
+    question: str
     fits: bool
     patch: tuple[Op, ...]
-    cures: tuple[Cure, ...]
+    fixes: tuple[Fix, ...]
     foul: tuple[str, ...] = ()
 
 
@@ -64,9 +64,9 @@ _KINDS = (
 )  # fmt: skip
 
 
-def in_order(cure: Cure) -> tuple[bool, int, float]:
+def in_order(fix: Fix) -> tuple[bool, int, float]:
     """Whole ones first, what is nearest to hand before what is cut, what is agreed away last."""
-    return not cure.whole, _KINDS.index(cure.kind), cure.size
+    return not fix.whole, _KINDS.index(fix.kind), fix.size
 
 
 def costs_of(before: Analysis, after: Analysis, box: str) -> Iterator[Cost]:

@@ -7,7 +7,7 @@ import pytest
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design, validate
-from levelcradle.core.outlines import Shape, shapes
+from levelcradle.core.projections import Shape, shapes
 
 
 def drawn(design: Design, kind: str) -> list[Shape]:

@@ -4,15 +4,15 @@ import re
 from collections.abc import Iterable
 
 from levelcradle.core.finding import Figure
-from levelcradle.core.fit.cures.question import Move
+from levelcradle.core.fit.fixes.question import Move
 
-__all__ = ["Part", "joined", "move_part"]
+__all__ = ["SentencePart", "joined", "move_part"]
 
-Part = tuple[str, tuple[Figure, ...]]
+SentencePart = tuple[str, tuple[Figure, ...]]
 """What is done, with slots for its figures."""
 
 
-def joined(parts: Iterable[Part]) -> Part:
+def joined(parts: Iterable[SentencePart]) -> SentencePart:
     """Slots are numbered through."""
     words: list[str] = []
     figures: tuple[Figure, ...] = ()
@@ -26,6 +26,6 @@ def _numbered_from(first: int, words: str) -> str:
     return re.sub(r"\{(\d+)\}", lambda slot: f"{{{int(slot[1]) + first}}}", words)
 
 
-def move_part(move: Move, far: float) -> list[Part]:
+def move_part(move: Move, far: float) -> list[SentencePart]:
     """Nothing where nothing is moved."""
     return [(f"move the box {{0}} {move.word}", (Figure(far, "mm", "up"),))] if far else []
