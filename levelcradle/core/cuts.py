@@ -47,30 +47,30 @@ def cut_at(assembly: Assembly, aft_mm: float) -> tuple[Cut, ...]:
     return (*_bays(assembly, aft_mm), *_things(assembly, aft_mm), *_boxes(assembly, aft_mm))
 
 
-def _bays(assembly: Assembly, aft: float) -> Iterator[Cut]:
+def _bays(assembly: Assembly, aft_mm: float) -> Iterator[Cut]:
     for key, bay in assembly.bays.items():
         found = sections(bay)
         for near, far in pairwise(found):
-            if near.aft_mm <= aft <= far.aft_mm:
-                share = (aft - near.aft_mm) / (far.aft_mm - near.aft_mm)
+            if near.aft_mm <= aft_mm <= far.aft_mm:
+                share = (aft_mm - near.aft_mm) / (far.aft_mm - near.aft_mm)
                 ring = tuple((a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share) for a, b in zip(near.ring, far.ring, strict=True))
                 yield Cut(f"bays/{key}", "bay", bay.name, _rounded(ring))
                 break
 
 
-def _things(assembly: Assembly, aft: float) -> Iterator[Cut]:
+def _things(assembly: Assembly, aft_mm: float) -> Iterator[Cut]:
     for thing in assembly.obstacles:
         kind = KINDS[thing.kind]
-        for ring in _rings(thing.solid, aft):
+        for ring in _rings(thing.solid, aft_mm):
             yield Cut(thing.path, kind, thing.name, ring, "crush" if thing.crush else thing.gap_class)
 
 
 KINDS = {"thing": "item", "room": "item", "space": "keepout", "member": "member"}
 
 
-def _boxes(assembly: Assembly, aft: float) -> Iterator[Cut]:
+def _boxes(assembly: Assembly, aft_mm: float) -> Iterator[Cut]:
     for owner, kind, name, label, solid in _box_pieces(assembly):
-        for ring in _rings(solid, aft):
+        for ring in _rings(solid, aft_mm):
             yield Cut(owner if not label else f"{owner}#{label}", kind, name, ring, owner=owner, label=label)
 
 
@@ -98,24 +98,24 @@ def _pieces_of(box: PlacedBox, before: int) -> tuple[tuple[str, str, str, Solid]
     return tuple(rows)
 
 
-def _rings(solid: Solid, aft: float) -> Iterator[Polygon]:
-    if not solid.low[0] <= aft <= solid.high[0]:
+def _rings(solid: Solid, aft_mm: float) -> Iterator[Polygon]:
+    if not solid.low[0] <= aft_mm <= solid.high[0]:
         return
     if solid.upright:
         (_, y0, z0), (_, y1, z1) = solid.low, solid.high
         yield _rounded(((y0, z0), (y1, z0), (y1, z1), (y0, z1)))
         return
     points, triangles = surface_of(solid)
-    segments = _crossings(points[triangles], aft)
+    segments = _crossings(points[triangles], aft_mm)
     if solid.surface:
         yield from (_rounded(((a[0], a[1]), (b[0], b[1]))) for a, b in segments.tolist())
     elif len(segments):
         yield _rounded(tuple(convex_ring([(float(y), float(z)) for y, z in segments.reshape(-1, 2)])))
 
 
-def _crossings(triangles: Matrix, aft: float) -> Matrix:
+def _crossings(triangles: Matrix, aft_mm: float) -> Matrix:
     """(n, 2, 2): the line in which each triangle meets the plane, in (right, up)."""
-    over = triangles[:, :, 0] - aft
+    over = triangles[:, :, 0] - aft_mm
     hit = (over.min(axis=1) <= 0) & (over.max(axis=1) >= 0) & (np.ptp(over, axis=1) > 1e-9)
     out = []
     for corners, sides in zip(triangles[hit], over[hit], strict=True):

@@ -373,14 +373,14 @@ def corner_points(solids: Iterable[Solid]) -> Matrix:
     return np.concatenate([*(s.points for s in rows if not s.radius_mm), *rods])
 
 
-def clipped(solid: Solid, normal: Vec, reach: float) -> Solid | None:
-    """The part of a convex solid where ``normal`` · p is at most ``reach``; None where there is none."""
-    over = solid.points @ np.array(normal) - reach
+def clipped(solid: Solid, normal: Vec, reach_mm: float) -> Solid | None:
+    """The part of a convex solid where ``normal`` · p is at most ``reach_mm``; None where there is none."""
+    over = solid.points @ np.array(normal) - reach_mm
     if (over <= 1e-9).all():
         return solid
     if (over >= -1e-9).all():
         return None
-    mesh = manifold3d.Manifold.hull_points(np.asarray(solid.points, dtype=float)).trim_by_plane(tuple(-v for v in normal), -reach)
+    mesh = manifold3d.Manifold.hull_points(np.asarray(solid.points, dtype=float)).trim_by_plane(tuple(-v for v in normal), -reach_mm)
     points = np.asarray(mesh.to_mesh64().vert_properties, dtype=float)[:, :3]
     return hull([_floats(p) for p in points]) if len(points) > 3 else None
 
@@ -504,12 +504,12 @@ def _mesh_distances(solid: Solid, surface: Surface, xs: Matrix, ys: Matrix, zs: 
     return out
 
 
-def _samples(triangles: Matrix, step: float) -> Matrix:
+def _samples(triangles: Matrix, step_mm: float) -> Matrix:
     """Points on triangles, no further apart than half a step: each triangle is halved along its longest side until it is small."""
     out = []
     while len(triangles):
         sides = np.linalg.norm(triangles - np.roll(triangles, -1, axis=1), axis=2)
-        small = sides.max(axis=1) <= step / 2
+        small = sides.max(axis=1) <= step_mm / 2
         out.append(triangles[small].reshape(-1, 3))
         rest, longest = triangles[~small], sides[~small].argmax(axis=1)
         rows = np.arange(len(rest))

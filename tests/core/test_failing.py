@@ -21,9 +21,9 @@ from tests.conftest import DEMO
 from tests.plain import a_block, box_at, plain_car
 
 CHECKS = [
-    "level_figures", "support_figures", "survey_findings", "stock_findings", "gap_findings", "inside_findings", "strayed", "flag_findings",
-    "access_findings", "mount_findings", "level_findings", "ground_findings", "shelf_figures", "shapes",
-    "room_findings", "bay_figures", "resolve",
+    "level_result", "support_figures", "survey_findings", "stock_findings", "gap_findings", "inside_findings", "outside_bay", "flag_findings",
+    "access_findings", "mount_findings", "level_findings", "ground_findings", "shelf_result", "shapes",
+    "room_findings", "bay_result", "resolve",
 ]  # fmt: skip
 
 
@@ -46,14 +46,14 @@ def test_a_check_that_throws_says_so_and_leaves_the_others_standing(name: str, m
         calls.append(name)
         if name == "resolve" and len(calls) > 1:
             return real(*_, **__)
-        if name == "shelf_figures" and len(calls) > 1:
+        if name == "shelf_result" and len(calls) > 1:
             return real(*_, **__)
         raise ZeroDivisionError
 
     monkeypatch.setattr(analysing, name, broken)
     left = analyse(demo, {})
     assert calls
-    if name in ("shapes", "bay_figures"):  # drawn only: no verdict hangs on them
+    if name in ("shapes", "bay_result"):  # drawn only: no verdict hangs on them
         return
     assert [f.state for f in left.findings if f.code == "failed"][:1] == ["unknown"]
     assert not left.released

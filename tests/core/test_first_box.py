@@ -57,7 +57,7 @@ def test_what_the_next_row_would_take(tree: dict[str, Any]) -> None:
         assert found.modules == wanted
         answer = what_it_takes(design.model_copy(update={"boxes": {"new": found.box}}), "new", "aft", meshes={})
         assert not answer.fits, "over what the space holds, or out of it"
-        assert ("stands" in answer.asks and "through its open front" in answer.asks) == (short is None)
+        assert ("stands" in answer.question and "through its open front" in answer.question) == (short is None)
         assert [c.size for c in answer.fixes if c.kind == "wall"] == ([] if short is None else [short])
 
 

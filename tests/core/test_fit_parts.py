@@ -14,7 +14,7 @@ from levelcradle.core.design.construction import Folded
 from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.fit import Wishes, what_it_takes
-from levelcradle.core.fit.combine import Load, combinations
+from levelcradle.core.fit.combine import BayCandidate, combinations
 from levelcradle.core.fit.edge_cuts import EDGES, EdgeCuts
 from levelcradle.core.fit.grids import Grid, blocks_of, last_row
 from levelcradle.core.fit.options import BayCavity, Option, room_of
@@ -152,9 +152,9 @@ def totals(*numbers: int) -> Wanted:
     return Wanted(numbers, {}, 1, None, {})
 
 
-def load(bay: str, modules: int, aft: float, boxes: int = 1, up: float = 400.0) -> Load:
+def load(bay: str, modules: int, aft: float, boxes: int = 1, up: float = 400.0) -> BayCandidate:
     size = ((100.0, 100.0, 100.0 + modules),) * boxes
-    return Load(
+    return BayCandidate(
         bay,
         (Option(Box(name="x", pose=Pose(anchor="base", at_mm=(0, 0, 0))), 0),) * boxes,
         modules,

@@ -52,7 +52,7 @@ def test_neighbours_end_on_the_slope(base: float, wall: float, face: str, share:
     ends = face in ("front", "aft")
     half, sign = (LENGTH if ends else WIDTH) / 2, 1 if face in ("aft", "right") else -1
     neighbour = pan.sides["left" if ends else "front"]
-    height = neighbour.wall_from + 0.01 + share * (HEIGHT - neighbour.wall_from - 0.02)
+    height = neighbour.wall_from_mm + 0.01 + share * (HEIGHT - neighbour.wall_from_mm - 0.02)
     out = -neighbour.at(height)
     row = blank.intersection(LineString([(-999, out), (999, out)] if ends else [(out, -999), (out, 999)]))
     reach = max(sign * point[0 if ends else 1] for point in row.coords)

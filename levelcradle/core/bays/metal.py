@@ -57,15 +57,15 @@ def metal(bay: Bay, *, own_bay: bool) -> Iterator[Metal]:
             yield from (Metal(patch.side, solid, key) for solid in _lump(patch, flat))
 
 
-def _end(bay: Bay, panel: Panel, depth: float) -> Solid:
+def _end(bay: Bay, panel: Panel, depth_mm: float) -> Solid:
     """The end of a bulging space is no convex panel: its whole block is taken."""
     low, high = extent(bay)
     aft = panel.corners[0][0]
-    back = aft + (depth if panel.side == "aft" else -depth)
+    back = aft + (depth_mm if panel.side == "aft" else -depth_mm)
     return hull([(x, y, z) for x in (aft, back) for y in (low[1], high[1]) for z in (low[2], high[2])])
 
 
-def _walled(panel: Panel, hollows: list[WallFeature], depth: float) -> Iterator[Solid]:
+def _walled(panel: Panel, hollows: list[WallFeature], depth_mm: float) -> Iterator[Solid]:
     """A panel's metal, its hollows left out and floored at their depth."""
     pieces: list[tuple[Vec, ...]] = [panel.corners]
     for patch in hollows:
@@ -77,19 +77,19 @@ def _walled(panel: Panel, hollows: list[WallFeature], depth: float) -> Iterator[
             rest += [_clip(piece, one, a0, keep_above=False), _clip(piece, one, a1, keep_above=True)]
             rest += [_clip(middle, other, b0, keep_above=False), _clip(middle, other, b1, keep_above=True)]
             hole = _clip(_clip(middle, other, b0, keep_above=True), other, b1, keep_above=False)
-            if len(hole) > 2 and patch.proud_mm < depth:
+            if len(hole) > 2 and patch.proud_mm < depth_mm:
                 floor = Panel(panel.side, tuple(plus(c, scaled(panel.outward, patch.proud_mm)) for c in hole), panel.outward)
-                yield floor.solid(depth - patch.proud_mm)
+                yield floor.solid(depth_mm - patch.proud_mm)
         pieces = [piece for piece in rest if len(piece) > 2]
-    yield from (Panel(panel.side, piece, panel.outward).solid(depth) for piece in pieces)
+    yield from (Panel(panel.side, piece, panel.outward).solid(depth_mm) for piece in pieces)
 
 
-def _clip(corners: Sequence[Vec], axis: int, at: float, *, keep_above: bool) -> tuple[Vec, ...]:
+def _clip(corners: Sequence[Vec], axis: int, at_mm: float, *, keep_above: bool) -> tuple[Vec, ...]:
     """The part of a flat convex polygon on one side of a plane square to an axis."""
     sign = 1.0 if keep_above else -1.0
     out: list[Vec] = []
     for a, b in zip(corners, [*corners[1:], *corners[:1]], strict=True):
-        da, db = sign * (a[axis] - at), sign * (b[axis] - at)
+        da, db = sign * (a[axis] - at_mm), sign * (b[axis] - at_mm)
         if da >= 0:
             out.append(a)
         if (da > 0 > db) or (da < 0 < db):

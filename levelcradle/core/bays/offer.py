@@ -18,9 +18,9 @@ def bay_of_block(name: str, solid: Solid) -> Bay:
     if max(map(abs, (*solid.low, *solid.high))) > FARTHEST_MM:
         raise DesignError((Problem("/at_mm", f"a space lies within {FARTHEST_MM / 1000:g} m of the front axle line"),))
 
-    def at(aft: float) -> SurveySection:
+    def at(aft_mm: float) -> SurveySection:
         return SurveySection(
-            aft_mm=aft, floor_mm=z0, top_left_mm=z1, top_right_mm=z1,
+            aft_mm=aft_mm, floor_mm=z0, top_left_mm=z1, top_right_mm=z1,
             left_floor_mm=y0, left_top_mm=y0, right_floor_mm=y1, right_top_mm=y1,
         )  # fmt: skip
 

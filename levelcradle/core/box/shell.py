@@ -176,7 +176,7 @@ def _modules(blocks: _Blocks, kinds: Mapping[str, ModuleKind], shift: Vec) -> It
             yield ShellModule(key, block.kind, kinds[block.kind], number, low, high, module.looks)
 
 
-def _dividers(made: Made, blocks: _Blocks, shift: Vec, density: float) -> Iterator[Piece]:
+def _dividers(made: Made, blocks: _Blocks, shift: Vec, density_kg_m3: float) -> Iterator[Piece]:
     """Plates between modules across the whole inside."""
     inner, wall = made.inner_mm, made.wall_mm
     for block, laid in blocks.values():
@@ -187,7 +187,7 @@ def _dividers(made: Made, blocks: _Blocks, shift: Vec, density: float) -> Iterat
             low, high = [wall, wall, made.base_mm], [wall + inner[0], wall + inner[1], made.base_mm + inner[2]]
             low[axis] = block.origin_mm[axis] + shift[axis] + start
             high[axis] = low[axis] + block.dividers.thickness_mm
-            yield block_piece("divider", "divider", (low[0], low[1], low[2]), (high[0], high[1], high[2]), density)
+            yield block_piece("divider", "divider", (low[0], low[1], low[2]), (high[0], high[1], high[2]), density_kg_m3)
 
 
 def _beside_chamfers(box: Box, made: Made, modules: tuple[ShellModule, ...]) -> Iterator[InnerGap]:

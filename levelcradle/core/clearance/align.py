@@ -116,11 +116,11 @@ def _moved(local: list[Solid], placement: Placement, sides: list[_Side], normal:
     Raises: DesignError where no straight move ends there.
     """
 
-    def at(way: Vec, far: float) -> Placement:
-        return Placement(placement.turn, plus(placement.origin, scaled(way, far)))
+    def at(way: Vec, far_mm: float) -> Placement:
+        return Placement(placement.turn, plus(placement.origin, scaled(way, far_mm)))
 
-    def lacks(way: Vec, far: float) -> float:
-        placed = [s.moved(at(way, far)) for s in local]
+    def lacks(way: Vec, far_mm: float) -> float:
+        placed = [s.moved(at(way, far_mm)) for s in local]
         return max(_lack(s, side) for s in placed for side in sides) + room_mm
 
     placed = [s.moved(placement) for s in local]

@@ -95,15 +95,15 @@ def _brackets(box: PlacedBox) -> Iterator[_Partner]:
             yield _Partner(f"{mount.mount.name}, {piece.name}", piece.solid, 0.0, "a bracket is solid", in_vehicle=True)
 
 
-def _finding(box: PlacedBox, gear: Gear, gap: float, partner: _Partner, *, foul: bool) -> Finding:
-    overlaps = gap < TOUCHES_MM
+def _finding(box: PlacedBox, gear: Gear, gap_mm: float, partner: _Partner, *, foul: bool) -> Finding:
+    overlaps = gap_mm < TOUCHES_MM
     thing, name = plain(gear.item.name), plain(partner.name)
     message = f"{plain(box.box.name)}: {thing} stands {{0}} in {name}" if overlaps else f"{plain(box.box.name)}: {thing} to {name}: {{0}}"
-    figures = (Figure(abs(gap), "mm", "up" if overlaps else "down"), Figure(partner.need_mm, "mm", "up"))
+    figures = (Figure(abs(gap_mm), "mm", "up" if overlaps else "down"), Figure(partner.need_mm, "mm", "up"))
     return Finding(
         id=f"inside:{box.path}:{gear.path}:{partner.name if foul else ''}", code="inside.gear", station="box",
-        state="foul" if foul else "clear", subjects=(box.path, gear.path), message=f"{message}, needs {{1}}", figures=figures, value=gap,
-        limit=partner.need_mm, margin=gap - partner.need_mm, unit="mm", rationale=partner.rationale, label=gear.item.name,
-        working=lambda: (Step("there is", f"{gear.item.name} to {partner.name}", gap, "mm", "exact distance between convex solids"),
+        state="foul" if foul else "clear", subjects=(box.path, gear.path), message=f"{message}, needs {{1}}", figures=figures, value=gap_mm,
+        limit=partner.need_mm, margin=gap_mm - partner.need_mm, unit="mm", rationale=partner.rationale, label=gear.item.name,
+        working=lambda: (Step("there is", f"{gear.item.name} to {partner.name}", gap_mm, "mm", "exact distance between convex solids"),
                          Step("needed", partner.rationale, partner.need_mm, "mm", "as drawn")),
     )  # fmt: skip

@@ -76,27 +76,27 @@ _Hit = tuple[PlacedPiece, Nearest, bool]  # the last: whether an overlap is at l
 
 
 @lru_cache(maxsize=20_000)
-def _to_thing(box: PlacedBox, solid: Solid, within: float) -> _Hit | None:
+def _to_thing(box: PlacedBox, solid: Solid, within_mm: float) -> _Hit | None:
     """The nearest piece of a box to a thing. A mount's own pieces are left out where it sits on that thing."""
     excused = {mount.id for mount in box.mounts if mount.sits_on(solid)}
     pieces = [p for p in box.pieces if p.mount is None or p.mount not in excused]
-    return _closest(pieces, [solid], bounds_apart([p.solid for p in pieces], [solid]), within)
+    return _closest(pieces, [solid], bounds_apart([p.solid for p in pieces], [solid]), within_mm)
 
 
 @lru_cache(maxsize=20_000)
-def _to_box(box: PlacedBox, other: PlacedBox, within: float) -> _Hit | None:
+def _to_box(box: PlacedBox, other: PlacedBox, within_mm: float) -> _Hit | None:
     solids = [p.solid for p in other.pieces if p.gear is None]  # what is fixed to it has a row of its own
-    return _closest(box.pieces, solids, bounds_apart([p.solid for p in box.pieces], solids), within)
+    return _closest(box.pieces, solids, bounds_apart([p.solid for p in box.pieces], solids), within_mm)
 
 
-def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix, within: float) -> _Hit | None:
+def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix, within_mm: float) -> _Hit | None:
     """The nearest of all pairs of pieces, nearest bounding boxes first; None when all are further than ``within``. Last comes whether
     an overlap is at least so deep: of a mesh, and where more than one pair overlaps, one pair's way out need not be enough."""
     best: tuple[PlacedPiece, Nearest] | None = None
     overlaps = 0
     for flat in np.argsort(apart, axis=None):
         i, j = divmod(int(flat), len(theirs))
-        if apart[i, j] > (max(best[1].gap_mm, 0.0) if best else within):  # of overlaps the deepest is wanted: all are looked at
+        if apart[i, j] > (max(best[1].gap_mm, 0.0) if best else within_mm):  # of overlaps the deepest is wanted: all are looked at
             break
         near = nearest(ours[i].solid, theirs[j])
         if near.gap_mm < 0:
@@ -166,7 +166,7 @@ def _finding(assembly: Assembly, pair: _Pair) -> Finding:
     )  # fmt: skip
 
 
-def _working(pair: _Pair, tolerance: float) -> Working:
+def _working(pair: _Pair, tolerance_mm: float) -> Working:
     here, there = pair.near.here, pair.near.there
     apart = minus(there, here)
     where = ", ".join(f"{v:.1f}" for v in here)
@@ -184,7 +184,7 @@ def _working(pair: _Pair, tolerance: float) -> Working:
         *steps,
         Step("needed", pair.rationale, pair.need_mm, "mm", pair.rationale),
         Step("margin", f"{pair.near.gap_mm:.3f} − {pair.need_mm:g}", pair.near.gap_mm - pair.need_mm, "mm"),
-        Step("may be off by", ways, tolerance, "mm", "tape, common practice, no source; ISO 13920 A"),
+        Step("may be off by", ways, tolerance_mm, "mm", "tape, common practice, no source; ISO 13920 A"),
     )
 
 

@@ -49,11 +49,11 @@ def swept(solid: Solid, by: Vec) -> Solid:
     return hull([*points, *(plus(p, by) for p in points)])
 
 
-def free_travel(solids: Sequence[Solid], things: Sequence[Obstacle], way: Vec, most: float) -> float:
+def free_travel(solids: Sequence[Solid], things: Sequence[Obstacle], way: Vec, most_mm: float) -> float:
     """How far the pieces move one way before they meet something, to a millimetre."""
-    if not meets(solids, things, scaled(way, most)):
-        return most
-    low, high = 0.0, most
+    if not meets(solids, things, scaled(way, most_mm)):
+        return most_mm
+    low, high = 0.0, most_mm
     while high - low > 1.0:
         middle = (low + high) / 2
         low, high = (low, middle) if meets(solids, things, scaled(way, middle)) else (middle, high)

@@ -53,12 +53,12 @@ TOLS = {"lid": 0.3, "screw head": 0.2}
 
 
 def _outside(
-    box: PlacedBox, spans: Sequence[Span], start: float, end: float, *, upward: bool = False, names: Mapping[str, str] = NAMES
+    box: PlacedBox, spans: Sequence[Span], start_mm: float, end_mm: float, *, upward: bool = False, names: Mapping[str, str] = NAMES
 ) -> Iterator[StackRow]:
     """What stands out of the tray on the line, from outside to inside (or the other way): each piece as far as the next one begins."""
-    if end - start <= 1e-6:
+    if end_mm - start_mm <= 1e-6:
         return
-    cuts = sorted({start, end, *(v for s in spans for v in (s.start, s.end) if start < v < end)})
+    cuts = sorted({start_mm, end_mm, *(v for s in spans for v in (s.start, s.end) if start_mm < v < end_mm)})
     rows: list[tuple[PlacedPiece | None, float]] = []
     for low, high in itertools.pairwise(cuts):
         there = [s for s in spans if s.start <= low + 1e-9 and s.end >= high - 1e-9]

@@ -389,12 +389,12 @@ def _near_line(solid: Solid, origin: Vec, way: Vec) -> bool:
     return sum(v * v for v in off) - along**2 <= reach + 1e-6
 
 
-def _summed(way: Axis, rows: list[StackRow], ends: tuple[Surface, Surface], there: float | None, stands_in: tuple[str, ...]) -> StackUp:
+def _summed(way: Axis, rows: list[StackRow], ends: tuple[Surface, Surface], there_mm: float | None, stands_in: tuple[str, ...]) -> StackUp:
     asked = sum(row.mm for row in rows)
     worst = sum(row.tol_mm + row.bias_mm for row in rows)
     root = math.sqrt(sum(row.tol_mm**2 for row in rows))
-    spare = None if there is None else there - asked
+    spare = None if there_mm is None else there_mm - asked
     state: State = "note" if spare is None else "foul" if spare < -1e-9 else "tight" if spare < worst else "clear"
     if stands_in:
         state = "foul"
-    return StackUp(way, tuple(rows), ends, asked, there, spare, worst, root, state, stands_in)
+    return StackUp(way, tuple(rows), ends, asked, there_mm, spare, worst, root, state, stands_in)

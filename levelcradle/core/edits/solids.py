@@ -56,11 +56,11 @@ def _line(old: SolidSpec) -> tuple[list[Vec], float, float]:
     return [(e[0], e[1], e[2]) for e in ends], across, up
 
 
-def _along(shape: str, points: list[Vec], width: float, height: float) -> dict[str, Any]:
+def _along(shape: str, points: list[Vec], width_mm: float, height_mm: float) -> dict[str, Any]:
     if shape == "rod":
-        return {"type": "rod", "start_mm": list(points[0]), "end_mm": list(points[-1]), "radius_mm": min(width, height) / 2}
-    line = {"type": shape, "points_mm": [list(p) for p in points], "width_mm": width}
-    return line | {"height_mm": height} if shape == "path" else line
+        return {"type": "rod", "start_mm": list(points[0]), "end_mm": list(points[-1]), "radius_mm": min(width_mm, height_mm) / 2}
+    line = {"type": shape, "points_mm": [list(p) for p in points], "width_mm": width_mm}
+    return line | {"height_mm": height_mm} if shape == "path" else line
 
 
 def _block(old: SolidSpec) -> tuple[Vec, Vec]:

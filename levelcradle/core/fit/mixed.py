@@ -54,12 +54,12 @@ def _square(turn: Orientation, face: ModuleFace) -> bool:
     return axis[face[:3]] not in used
 
 
-def widest(space: Space, length: float, height: float, most: float) -> float:
+def widest(space: Space, length_mm: float, height_mm: float, most_mm: float) -> float:
     """The widest box of a length and height that the cells let stand, to one cell; 0 where none does."""
-    low, high = 0, int(most // space.step_mm)
+    low, high = 0, int(most_mm // space.step_mm)
     while low < high:
         middle = (low + high + 1) // 2
-        if space.places((length, middle * space.step_mm, height)).any():
+        if space.places((length_mm, middle * space.step_mm, height_mm)).any():
             low = middle
         else:
             high = middle - 1
@@ -109,5 +109,5 @@ def _block(foot: Footprint, across: bool, start: tuple[float, float], counts: tu
     return Block(kind=foot.kind, turn=turn, counts=Counts(aft=aft, across=wide, up=up), gap_mm=gaps, origin_mm=origin)
 
 
-def lengths_of(low: float, high: float) -> list[float]:
-    return [float(v) for v in np.linspace(high, low, LENGTHS)] if high > low else []
+def lengths_of(low_mm: float, high_mm: float) -> list[float]:
+    return [float(v) for v in np.linspace(high_mm, low_mm, LENGTHS)] if high_mm > low_mm else []

@@ -147,34 +147,34 @@ def least_travel(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint],
     return None
 
 
-def _lacking(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float, far: float) -> list[tuple[Solid, ClearanceConstraint]]:
+def _lacking(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float, far_mm: float) -> list[tuple[Solid, ClearanceConstraint]]:
     """Which piece lacks its gap to what, so far along an axis."""
     by = [0.0, 0.0, 0.0]
-    by[axis] = sign * far
+    by[axis] = sign * far_mm
     return [(p, t) for p, t, near in _near(pieces, things, (by[0], by[1], by[2]), 0.0) if near.gap_mm < t.need_mm - 1e-9]
 
 
-def _on_the_step(beyond: float, far: float) -> float:
-    return max(math.ceil(round(beyond / STEP_MM, 6)) * STEP_MM, far + STEP_MM)
+def _on_the_step(beyond_mm: float, far_mm: float) -> float:
+    return max(math.ceil(round(beyond_mm / STEP_MM, 6)) * STEP_MM, far_mm + STEP_MM)
 
 
-def _beyond(piece: Solid, thing: ClearanceConstraint, axis: int, sign: float, far: float) -> float:
+def _beyond(piece: Solid, thing: ClearanceConstraint, axis: int, sign: float, far_mm: float) -> float:
     """Where the stretch in which a piece lacks its gap to a thing ends.
 
     The distance of convex solids is a convex function of the travel, so that Newton's steps back from beyond do not go too far;
     where the nearest points of round ends say otherwise, the stretch is halved.
     """
     if thing.solid.surface or piece.surface:
-        return far + MARCH_MM
+        return far_mm + MARCH_MM
 
-    def near_at(travel: float) -> Nearest:
+    def near_at(travel_mm: float) -> Nearest:
         by = [0.0, 0.0, 0.0]
-        by[axis] = sign * travel
+        by[axis] = sign * travel_mm
         return nearest(piece.moved(Placement(UPRIGHT, (by[0], by[1], by[2]))), thing.solid)
 
     solid = thing.solid
     high = (solid.high[axis] - piece.low[axis] if sign > 0 else piece.high[axis] - solid.low[axis]) + thing.need_mm
-    low, at = far, max(high, far)
+    low, at = far_mm, max(high, far_mm)
     near = near_at(at)
     for _ in range(NEWTON):
         slope = sign * minus(near.here, near.there)[axis] / near.gap_mm if near.gap_mm > 0 else 0.0

@@ -36,14 +36,14 @@ class Tile:
     across: bool
 
 
-def pack_tier(length: float, width: float, piece_length: float, piece_width: float, *, steps: int = DEEP) -> tuple[Tile, ...]:
+def pack_tier(length_mm: float, width_mm: float, piece_length_mm: float, piece_width_mm: float, *, steps: int = DEEP) -> tuple[Tile, ...]:
     """The fullest tier found in a room of length × width, in the unit of the sizes (to a tenth of a unit).
 
     Args:
         steps: how many L-shaped rooms may be looked into where the simpler ways stay below the bound; 0 for none.
     """
-    sizes = [math.floor(length * 10 + FINEST), math.floor(width * 10 + FINEST)]
-    piece = [math.ceil(piece_length * 10 - FINEST), math.ceil(piece_width * 10 - FINEST)]
+    sizes = [math.floor(length_mm * 10 + FINEST), math.floor(width_mm * 10 + FINEST)]
+    piece = [math.ceil(piece_length_mm * 10 - FINEST), math.ceil(piece_width_mm * 10 - FINEST)]
     unit = math.gcd(*piece)
     x, y = (size // unit for size in sizes)
     long, short = max(piece) // unit, min(piece) // unit

@@ -162,17 +162,17 @@ def _read(weighing: Weighing, track: Track | None) -> tuple[tuple[float, ...], t
     return split, (step, weighing.front_tol_percent), of_total, "", "the split between the axles is assumed"
 
 
-def _height(vehicle: Vehicle, weighing: Weighing, total: float) -> tuple[float | None, float]:
+def _height(vehicle: Vehicle, weighing: Weighing, total_kg: float) -> tuple[float | None, float]:
     """The height of the CG as the car stood on the scales, and its ±; one from a table is the bare car's, so whoever was aboard
     comes on top of it."""
-    height = cg_height(vehicle, total)
+    height = cg_height(vehicle, total_kg)
     if height is None:
         return None, 0.0
     if not _of_the_bare_car(vehicle):
         return height.up_mm, height.tol_mm
     off = aboard_rows(weighing)
-    bare = total + math.fsum(row.mass_kg for row in off)
-    return (bare * height.up_mm - math.fsum(row.mass_kg * row.at[2] for row in off)) / total, height.tol_mm * bare / total
+    bare = total_kg + math.fsum(row.mass_kg for row in off)
+    return (bare * height.up_mm - math.fsum(row.mass_kg * row.at[2] for row in off)) / total_kg, height.tol_mm * bare / total_kg
 
 
 def _of_the_bare_car(vehicle: Vehicle) -> bool:
@@ -180,12 +180,12 @@ def _of_the_bare_car(vehicle: Vehicle) -> bool:
 
 
 def _loads(
-    vehicle: Vehicle, front: float, rear: float, across: float | None, up: float | None, corners: Corners | None, causes: Causes,
+    vehicle: Vehicle, front_kg: float, rear_kg: float, across_mm: float | None, up_mm: float | None, corners: Corners | None, causes: Causes,
     rule: str, assumed: str,
 ) -> WheelLoads:  # fmt: skip
-    off = plus_minus(causes, front, rear, across, up, vehicle.wheelbase_mm, corners=corners is not None)
-    aft = rear / (front + rear) * vehicle.wheelbase_mm
-    return WheelLoads(front, rear, aft, across, up, corners, off, causes, rule, assumed)
+    off = plus_minus(causes, front_kg, rear_kg, across_mm, up_mm, vehicle.wheelbase_mm, corners=corners is not None)
+    aft = rear_kg / (front_kg + rear_kg) * vehicle.wheelbase_mm
+    return WheelLoads(front_kg, rear_kg, aft, across_mm, up_mm, corners, off, causes, rule, assumed)
 
 
 def total_of(weighing: Weighing) -> float:
@@ -262,7 +262,7 @@ def loads_after(found: WheelLoads, changes: Sequence[MassRow], vehicle: Vehicle)
 _Spread = Callable[[float, float, float], tuple[float, ...]]
 
 
-def _no_corners(front: float, rear: float, side: float) -> tuple[float, ...]:
+def _no_corners(front_kg: float, rear_kg: float, side: float) -> tuple[float, ...]:
     return 0.0, 0.0, 0.0, 0.0
 
 
@@ -270,31 +270,31 @@ def _spread(front_kg: float, rear_kg: float, track: Track, rates: WheelRates | N
     """What a little more on the axles and of side moment does to the corners, the split held."""
     share = _front_share(front_kg, rear_kg, track, rates)
 
-    def corners(front: float, rear: float, side: float) -> tuple[float, ...]:
+    def corners(front_kg: float, rear_kg: float, side: float) -> tuple[float, ...]:
         tip_front, tip_rear = side * share / track.front, side * (1 - share) / track.rear
-        return front / 2 - tip_front, front / 2 + tip_front, rear / 2 - tip_rear, rear / 2 + tip_rear
+        return front_kg / 2 - tip_front, front_kg / 2 + tip_front, rear_kg / 2 - tip_rear, rear_kg / 2 + tip_rear
 
     return corners
 
 
-def _share_moved(causes: Causes, front: float, rear: float, side: float, track: Track) -> Causes:
+def _share_moved(causes: Causes, front_kg: float, rear_kg: float, side: float, track: Track) -> Causes:
     """Split by axle load, the split itself moves with the loads."""
     out = {}
     for key, e in causes.items():
-        moved = side * (e[0] * rear - e[1] * front) / (front + rear) ** 2
+        moved = side * (e[0] * rear_kg - e[1] * front_kg) / (front_kg + rear_kg) ** 2
         tip_front, tip_rear = moved / track.front, -moved / track.rear
         out[key] = (*e[:4], e[4] - tip_front, e[5] + tip_front, e[6] - tip_rear, e[7] + tip_rear)
     return out
 
 
-def _causes_of(row: MassRow, wheelbase: float, spread: _Spread) -> Iterator[tuple[str, Effect]]:
+def _causes_of(row: MassRow, wheelbase_mm: float, spread: _Spread) -> Iterator[tuple[str, Effect]]:
     """Of a mass: what its own figure, or what stands behind it, may be off, and its place along each axis."""
     for key, tol in row.causes or ((row.path, row.tol_kg),):
         if tol:
-            yield key, effect_of_mass(tol, row.at, wheelbase, spread)
+            yield key, effect_of_mass(tol, row.at, wheelbase_mm, spread)
     for axis, tol in enumerate(row.place_tol_mm):
         if tol:
-            rear = row.mass_kg * tol / wheelbase if axis == 0 else 0.0
+            rear = row.mass_kg * tol / wheelbase_mm if axis == 0 else 0.0
             side, up = (row.mass_kg * tol if axis == n else 0.0 for n in (1, 2))
             yield f"place:{row.path}:{axis}", (-rear, rear, side, up, *spread(-rear, rear, side))  # type: ignore[misc]
 

@@ -90,9 +90,9 @@ def _ratings(assembly: Assembly, figures: LevelResult, key: str, name: str, load
         )  # fmt: skip
 
 
-def rounded_up(tol: float) -> float:
+def rounded_up(tol_kg: float) -> float:
     """A ± as it is shown: to a tenth, never less than it is."""
-    return math.ceil(round(tol * 10, 6)) / 10
+    return math.ceil(round(tol_kg * 10, 6)) / 10
 
 
 def ready_is_unsure(assembly: Assembly, figures: LevelResult, loads: WheelLoads) -> str:
@@ -128,9 +128,9 @@ def loads_working(assembly: Assembly, figures: LevelResult, loads: WheelLoads) -
     return (*steps, *_cg_steps(loads, wheelbase))
 
 
-def _cg_steps(loads: WheelLoads, wheelbase: float) -> Iterator[Step]:
+def _cg_steps(loads: WheelLoads, wheelbase_mm: float) -> Iterator[Step]:
     """Where the CG is, and the corners with the rule that splits them."""
-    yield Step("CG aft", f"rear / total × {wheelbase:g}", loads.aft_mm, "mm", STATICS)
+    yield Step("CG aft", f"rear / total × {wheelbase_mm:g}", loads.aft_mm, "mm", STATICS)
     if loads.across_mm is not None:
         yield Step("CG right", "(found total × found right + Σ m × right) / total", loads.across_mm, "mm", "moments (statics)")
     if loads.up_mm is not None:

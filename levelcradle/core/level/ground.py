@@ -32,20 +32,20 @@ def ground_findings(assembly: Assembly, level: LevelResult) -> Iterator[Finding]
         yield from _lowest(assembly, box, low)
 
 
-def _lowest(assembly: Assembly, box: PlacedBox, low: float) -> Iterator[Finding]:
+def _lowest(assembly: Assembly, box: PlacedBox, low_mm: float) -> Iterator[Finding]:
     """A box that hangs lower than everything of the car between its axles is what a kerb meets first."""
     hard, bay = lowest_hard(assembly), assembly.bay_of(box)
     said = any(space.kind == "lowest" for space in assembly.design.keepouts.values())
-    if said or (hard is not None and hard - low < LEVEL_MM):  # a lowest line that was said is kept like any other gap
+    if said or (hard is not None and hard - low_mm < LEVEL_MM):  # a lowest line that was said is kept like any other gap
         return
     name = plain(box.box.name)
     if hard is not None:
         yield Finding(
             id=f"lowest:{box.path}", code="place.lowest", station="place", state="tight", subjects=(box.path,),
-            message=f"{name} hangs {{0}} below the lowest part of the car between the axles", figures=(Figure(hard - low, "mm", "up"),),
-            value=low, limit=hard, margin=low - hard, unit="mm", rationale="it is what a kerb or a ramp meets first", label="lowest",
+            message=f"{name} hangs {{0}} below the lowest part of the car between the axles", figures=(Figure(hard - low_mm, "mm", "up"),),
+            value=low_mm, limit=hard, margin=low_mm - hard, unit="mm", rationale="it is what a kerb or a ramp meets first", label="lowest",
         )  # fmt: skip
-    elif bay is not None and bay.sides.floor.is_ == "open" and extent(bay)[0][2] - low > LEVEL_MM:
+    elif bay is not None and bay.sides.floor.is_ == "open" and extent(bay)[0][2] - low_mm > LEVEL_MM:
         yield Finding(
             id=f"lowest:{box.path}", code="place.lowest", station="place", state="unknown", subjects=(box.path,),
             message=f"{name} hangs out below its space, and how low anything may hang is not known",
@@ -53,7 +53,7 @@ def _lowest(assembly: Assembly, box: PlacedBox, low: float) -> Iterator[Finding]
         )  # fmt: skip
 
 
-def _of_box(assembly: Assembly, box: PlacedBox, low: float, level: LevelResult) -> Iterator[Finding]:
+def _of_box(assembly: Assembly, box: PlacedBox, low_mm: float, level: LevelResult) -> Iterator[Finding]:
     """Every corner of the box, its brackets and what is fixed on it goes down by as much as the body does where it is."""
     vehicle, corners = assembly.vehicle, _corners(box)
     aft, up = corners[:, 0], corners[:, 2]
@@ -107,14 +107,14 @@ def lowest_hard(assembly: Assembly) -> float | None:
     return min(lows, default=None)
 
 
-def _finding(box: PlacedBox, words: str, has: float, need: float, down: float, key: str, why: str) -> Finding:
+def _finding(box: PlacedBox, words: str, has_mm: float, need_mm: float, down_mm: float, key: str, why: str) -> Finding:
     return Finding(
-        id=f"ground:{box.path}:{key}", code="ground", station="level", state=gap_state(has, need, TOLERANCE_MM), subjects=(box.path,),
+        id=f"ground:{box.path}:{key}", code="ground", station="level", state=gap_state(has_mm, need_mm, TOLERANCE_MM), subjects=(box.path,),
         message=f"{plain(box.box.name)} above the ground, {words}: {{0}}, needs {{1}}",
-        figures=(Figure(has, "mm", "down"), Figure(need, "mm", "up")), value=has, limit=need, margin=has - need, unit="mm",
+        figures=(Figure(has_mm, "mm", "down"), Figure(need_mm, "mm", "up")), value=has_mm, limit=need_mm, margin=has_mm - need_mm, unit="mm",
         tolerance=TOLERANCE_MM, rationale=f"{why} (common practice, no source)", label=f"ground, {key}",
-        working=lambda: (Step("goes down by", why, down, "mm", "rigid body on linear springs"),
-                         Step("left above the ground", f"{has + down:.1f} − {down:.1f}", has, "mm")),
+        working=lambda: (Step("goes down by", why, down_mm, "mm", "rigid body on linear springs"),
+                         Step("left above the ground", f"{has_mm + down_mm:.1f} − {down_mm:.1f}", has_mm, "mm")),
     )  # fmt: skip
 
 

@@ -76,15 +76,15 @@ def cg_height(vehicle: Vehicle, total_kg: float) -> HeightResult | None:
     return HeightResult(found, tol, tol > MOST_TOL_MM, _working(lift, found, tol, half))
 
 
-def _working(lift: _Lift, found: float, tol: float, half: float) -> Working:
+def _working(lift: _Lift, found_mm: float, tol_mm: float, half_mm: float) -> Working:
     turn = lift.angle()
     gain = lift.raised_kg - lift.level_kg
     slope = lift.wheelbase_mm / (lift.total_kg * math.tan(turn))
     return (
         Step("angle of the lift", f"sin a = {lift.rise_mm:g} / {lift.wheelbase_mm:g}", math.degrees(turn), "°", METHOD),
         Step("gain of the lower axle", f"{lift.raised_kg:g} − {lift.level_kg:g}", gain, "kg", "scales"),
-        Step("over the lower wheel centres", "gain × L / (W tan a), unequal radii allowed for", found - lift.radius_down_mm, "mm", METHOD),
-        Step("height of the CG", f"+ radius {lift.radius_down_mm:g}", found, "mm", METHOD),
+        Step("over the lower wheel centres", "gain × L / (W tan a), unequal radii allowed for", found_mm - lift.radius_down_mm, "mm", METHOD),
+        Step("height of the CG", f"+ radius {lift.radius_down_mm:g}", found_mm, "mm", METHOD),
         Step("a kilogram more or less moves it by", "L / (W tan a)", slope, "mm", METHOD),
-        Step("±", f"half a step of {half * 2:g} kg at each reading, and the rise", tol, "mm", "root-sum-square"),
+        Step("±", f"half a step of {half_mm * 2:g} kg at each reading, and the rise", tol_mm, "mm", "root-sum-square"),
     )

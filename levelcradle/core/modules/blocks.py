@@ -63,10 +63,10 @@ def _divided(block: Block, axis: int) -> bool:
     return block.dividers is not None and block.dividers.along == WAYS[axis]
 
 
-def _starts(count: int, size: float, gap: float, dividers: Dividers | None) -> list[float]:
+def _starts(count: int, size_mm: float, gap_mm: float, dividers: Dividers | None) -> list[float]:
     """Where each module begins along one way; a divider has the gap on both of its sides."""
-    extra = gap + dividers.thickness_mm if dividers else 0.0
-    return [n * (size + gap) + (n // dividers.every if dividers else 0) * extra for n in range(count)]
+    extra = gap_mm + dividers.thickness_mm if dividers else 0.0
+    return [n * (size_mm + gap_mm) + (n // dividers.every if dividers else 0) * extra for n in range(count)]
 
 
 def _plates(block: Block, starts: list[list[float]], gaps: tuple[float, ...]) -> Iterator[float]:

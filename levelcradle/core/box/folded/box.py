@@ -121,8 +121,8 @@ class FoldedBox:
                 end -= cut
             else:
                 start += cut
-        rim = self.outer_mm[2]
-        return Wall(start, end, flat, rim + sheet.t - sheet.cap.edge_mm, rim - foot, sheet.t, sheet.material)
+        rim_mm = self.outer_mm[2]
+        return Wall(start, end, flat, rim_mm + sheet.t - sheet.cap.edge_mm, rim_mm - foot, sheet.t, sheet.material)
 
     def stack_rows(self, axis: int, path: str) -> Layers:
         t = self.sheet.t

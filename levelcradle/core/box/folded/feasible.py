@@ -56,7 +56,7 @@ def least_chamfer(sheet: Sheet, edge: tuple[str, str]) -> int:
     return max(WORTH_MM, math.ceil(round(folds, 6)))
 
 
-def _of_a_chamfer(sheet: Sheet, chamfer: Chamfer, shortest: float) -> Iterator[Makeable]:
+def _of_a_chamfer(sheet: Sheet, chamfer: Chamfer, shortest_mm: float) -> Iterator[Makeable]:
     back, outer, words = sheet.back_mm, sheet.outer_mm, f"cut-off edge {chamfer.edge[0]} {chamfer.edge[1]}"
     if "base" not in chamfer.edge:
         yield Makeable(words, f"{words} beyond the bends of the base", min(chamfer.mm), 2 * back)
@@ -65,6 +65,6 @@ def _of_a_chamfer(sheet: Sheet, chamfer: Chamfer, shortest: float) -> Iterator[M
     flat = slope.long_mm - sum(bend_setback(angle, back) for angle in slope.angles_deg)
     yield Makeable(words, f"{words}, flat between its two bends", flat, 3 * sheet.t)
     left = outer[2] - slope.wall_mm
-    yield Makeable(f"wall over {words}", f"wall left over the {words}", left, max(shortest + back, sheet.cap.edge_mm))
+    yield Makeable(f"wall over {words}", f"wall left over the {words}", left, max(shortest_mm + back, sheet.cap.edge_mm))
     across = outer[0] if wall in ("front", "aft") else outer[1]
-    yield Makeable(f"base at {words}", f"base left beside the {words}", across - slope.base_mm, 2 * back + shortest)
+    yield Makeable(f"base at {words}", f"base left beside the {words}", across - slope.base_mm, 2 * back + shortest_mm)

@@ -87,15 +87,15 @@ class Side:
         bends: middle of each bend, and its angle.
     """
 
-    base_half: float
-    strip_start: float
-    wall_start: float
-    wall_from: float
-    rim: float
+    base_half_mm: float
+    strip_start_mm: float
+    wall_start_mm: float
+    wall_from_mm: float
+    rim_mm: float
     bends: tuple[tuple[float, float], ...]
 
-    def at(self, height: float) -> float:
-        return self.wall_start + height - self.wall_from
+    def at(self, height_mm: float) -> float:
+        return self.wall_start_mm + height_mm - self.wall_from_mm
 
 
 @dataclass(frozen=True)
@@ -117,16 +117,16 @@ class FlatPattern:
     def sides(self) -> dict[str, Side]:
         return {face: _side(self, face) for face in FACES}
 
-    def on_side(self, face: str, along: float, height: float) -> Flat:
+    def on_side(self, face: str, along_mm: float, height_mm: float) -> Flat:
         """A point on a wall, by its place along the wall from the middle and its height off the outside of the base."""
-        out = self.sides[face].at(height)
-        return {"front": (-out, along), "aft": (out, along), "left": (along, -out), "right": (along, out)}[face]
+        out = self.sides[face].at(height_mm)
+        return {"front": (-out, along_mm), "aft": (out, along_mm), "left": (along_mm, -out), "right": (along_mm, out)}[face]
 
     def base_ring(self) -> list[Flat]:
         """What stays of the base between its bends, a convex ring."""
         quarters = []
         for (end, x), (long, y) in _QUARTERS:
-            half = (self.sides[end].base_half, self.sides[long].base_half)
+            half = (self.sides[end].base_half_mm, self.sides[long].base_half_mm)
             cut = self.corners.get((end, long))
             corner = list(_off_the_base(self, cut)) if cut else [half]
             quarters.append([(x * a, y * b) for a, b in (corner if x == y else reversed(corner))])
@@ -189,11 +189,11 @@ def _corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
 def _end_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     """The edge of an end wall towards a long one, from its rim to where its first bend ends: (out, across)."""
     wall, reach = pan.sides[end], pan.ends(end, long)[1]
-    yield wall.rim, reach
+    yield wall.rim_mm, reach
     if slope := pan.slopes.get(long):
         yield from _trimmed_end(pan, wall, slope, reach)
     else:
-        yield wall.strip_start, reach
+        yield wall.strip_start_mm, reach
 
 
 def _base_corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
@@ -201,13 +201,13 @@ def _base_corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     x, y = pan.sides[end], pan.sides[long]
     if cut := pan.corners.get((end, long)):
         reach_x, reach_y = pan.ends(end, long)
-        yield x.base_half, reach_y
+        yield x.base_half_mm, reach_y
         yield from _off_the_base(pan, cut)
-        yield reach_x, y.base_half
+        yield reach_x, y.base_half_mm
     else:
-        yield x.strip_start, y.base_half
-        yield x.base_half, y.base_half
-        yield x.base_half, y.strip_start
+        yield x.strip_start_mm, y.base_half_mm
+        yield x.base_half_mm, y.base_half_mm
+        yield x.base_half_mm, y.strip_start_mm
 
 
 def _long_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
@@ -216,36 +216,36 @@ def _long_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     if slope := pan.slopes.get(end):
         yield from _trimmed_long(pan, wall, slope)
     else:
-        yield reach, wall.strip_start
-    yield reach, wall.rim
+        yield reach, wall.strip_start_mm
+    yield reach, wall.rim_mm
 
 
-def _trimmed_end(pan: FlatPattern, wall: Side, slope: Slope, reach: float) -> Iterator[Flat]:
+def _trimmed_end(pan: FlatPattern, wall: Side, slope: Slope, reach_mm: float) -> Iterator[Flat]:
     """An end wall stands on the inside of the long wall's slope: (out, across) of its edge, from where it is whole down to its bend.
 
     The slope's inside, a fit-up off, is met at half a width less ``base_mm`` plus ``base_mm / wall_mm`` for each millimetre up.
     """
     in_ = (pan.bend.thickness_mm + FIT_UP_MM) * slope.long_mm / slope.wall_mm
 
-    def across(height: float) -> float:
-        return pan.width_mm / 2 - slope.base_mm - in_ + height * slope.base_mm / slope.wall_mm
+    def across(height_mm: float) -> float:
+        return pan.width_mm / 2 - slope.base_mm - in_ + height_mm * slope.base_mm / slope.wall_mm
 
-    whole = (reach - across(0.0)) * slope.wall_mm / slope.base_mm
-    if whole > wall.wall_from:
-        yield wall.at(whole), reach
-        yield wall.strip_start, across(wall.wall_from)
+    whole = (reach_mm - across(0.0)) * slope.wall_mm / slope.base_mm
+    if whole > wall.wall_from_mm:
+        yield wall.at(whole), reach_mm
+        yield wall.strip_start_mm, across(wall.wall_from_mm)
     else:
-        yield wall.strip_start, reach
+        yield wall.strip_start_mm, reach_mm
 
 
 def _trimmed_long(pan: FlatPattern, wall: Side, slope: Slope) -> Iterator[Flat]:
     """A long wall ends flush with the outside of the end wall's slope: (along, out), from its bend up to where it is whole."""
     half = pan.length_mm / 2
-    if slope.wall_mm > wall.wall_from:
-        yield half - slope.base_mm + wall.wall_from * slope.base_mm / slope.wall_mm, wall.strip_start
+    if slope.wall_mm > wall.wall_from_mm:
+        yield half - slope.base_mm + wall.wall_from_mm * slope.base_mm / slope.wall_mm, wall.strip_start_mm
         yield half, wall.at(slope.wall_mm)
     else:
-        yield half, wall.strip_start
+        yield half, wall.strip_start_mm
 
 
 def _off_the_base(pan: FlatPattern, cut: Flat) -> Iterator[Flat]:
@@ -272,4 +272,4 @@ def _reach(pan: FlatPattern, face: str, other: str, *, on_base: bool) -> float:
     end, long = (face, other) if face in ("front", "aft") else (other, face)
     along, across = pan.ends(end, long)
     wall = across if face == end else along
-    return min(pan.sides[other].base_half, wall) if on_base else wall
+    return min(pan.sides[other].base_half_mm, wall) if on_base else wall

@@ -41,8 +41,8 @@ def folded_up(pan: FlatPattern) -> Iterator[Strip]:
 
 def _side(pan: FlatPattern, face: str, side: Side) -> Iterator[Strip]:
     """Bend by bend: each begins where the flat before it ends, tangent to it."""
-    at, turned = (side.base_half, 0.0), 0.0
-    ring, start = pan.side_ring(face), side.base_half
+    at, turned = (side.base_half_mm, 0.0), 0.0
+    ring, start = pan.side_ring(face), side.base_half_mm
     for n, (middle, angle) in enumerate(side.bends):
         width = pan.bend.allowance_at(angle)
         near, far = middle - width / 2, middle + width / 2
@@ -54,16 +54,16 @@ def _side(pan: FlatPattern, face: str, side: Side) -> Iterator[Strip]:
         bend = _Bend(pan, face, at, turned, math.radians(angle), reach)
         yield Strip(face, "bend", width * (reach[1] - reach[0]), bend.centre, bend.solids)
         at, turned, start = bend.end, turned + math.radians(angle), far
-    yield _flat(pan, face, "wall", _between(ring, start, side.rim), start, at, turned)
+    yield _flat(pan, face, "wall", _between(ring, start, side.rim_mm), start, at, turned)
 
 
-def _flat(pan: FlatPattern, face: str, kind: str, ring: Sequence[Flat], start: float, at: Flat, turned: float) -> Strip:
-    """A flat whose outside begins at a point (out, up) of the section and leans by ``turned`` from the base."""
-    cos, sin, t = math.cos(turned), math.sin(turned), pan.bend.thickness_mm
+def _flat(pan: FlatPattern, face: str, kind: str, ring: Sequence[Flat], start_mm: float, at: Flat, turned_mm: float) -> Strip:
+    """A flat whose outside begins at a point (out, up) of the section and leans by ``turned_mm`` from the base."""
+    cos, sin, t = math.cos(turned_mm), math.sin(turned_mm), pan.bend.thickness_mm
 
-    def place(out: float, along: float, depth: float) -> Vec:
-        s = out - start
-        return _turned(face, at[0] + s * cos - depth * sin, along, at[1] + s * sin + depth * cos)
+    def place(out_mm: float, along_mm: float, depth_mm: float) -> Vec:
+        s = out_mm - start_mm
+        return _turned(face, at[0] + s * cos - depth_mm * sin, along_mm, at[1] + s * sin + depth_mm * cos)
 
     area, (out, along) = _area(ring)
     return Strip(face, kind, area, place(out, along, t / 2), lambda: (hull([place(o, a, d) for o, a in ring for d in (0.0, t)]),))
@@ -85,9 +85,9 @@ class _Bend:
         radius = self.pan.bend.setback_mm
         return self.at[0] - radius * math.sin(self.turned), self.at[1] + radius * math.cos(self.turned)
 
-    def point(self, radius: float, angle: float) -> Flat:
+    def point(self, radius_mm: float, angle: float) -> Flat:
         (o, u), way = self.middle, self.turned + angle
-        return o + radius * math.sin(way), u - radius * math.cos(way)
+        return o + radius_mm * math.sin(way), u - radius_mm * math.cos(way)
 
     @property
     def end(self) -> Flat:
@@ -115,19 +115,19 @@ class _Bend:
         inner = math.sqrt(max(outer**2 - 2 * self._strip_area / (count * math.sin(step)), 0.0))
         return tuple(self._wedge(n * step, (n + 1) * step, inner, outer) for n in range(count))
 
-    def _wedge(self, start: float, end: float, inner: float, outer: float) -> Solid:
-        section = [self.point(radius, way) for radius in (inner, outer) for way in (start, end)]
+    def _wedge(self, start: float, end: float, inner_mm: float, outer_mm: float) -> Solid:
+        section = [self.point(radius, way) for radius in (inner_mm, outer_mm) for way in (start, end)]
         return hull([_turned(self.face, out, along, up) for out, up in section for along in self.reach])
 
 
-def _turned(face: str, out: float, along: float, up: float) -> Vec:
+def _turned(face: str, out_mm: float, along_mm: float, up_mm: float) -> Vec:
     """From (out, along, up) of a side to the pan's axes."""
-    return {"aft": (out, along, up), "front": (-out, along, up), "right": (along, out, up), "left": (along, -out, up)}[face]
+    return {"aft": (out_mm, along_mm, up_mm), "front": (-out_mm, along_mm, up_mm), "right": (along_mm, out_mm, up_mm), "left": (along_mm, -out_mm, up_mm)}[face]
 
 
-def _between(ring: Sequence[Flat], low: float, high: float) -> list[Flat]:
+def _between(ring: Sequence[Flat], low_mm: float, high_mm: float) -> list[Flat]:
     """A convex ring of (out, along) between two outs."""
-    for limit, sign in ((low, 1.0), (high, -1.0)):
+    for limit, sign in ((low_mm, 1.0), (high_mm, -1.0)):
         kept: list[Flat] = []
         for (a, p), (b, q) in zip(ring, (*ring[1:], ring[0]), strict=True):
             over, next_over = sign * (a - limit), sign * (b - limit)

@@ -108,9 +108,9 @@ def _plate(
     along = ((starts[1][0] - starts[0][0]) / slope.long_mm, (starts[1][1] - starts[0][1]) / slope.long_mm)
     bevels = [sheet.t * math.tan(math.radians(angle)) for angle in slope.angles_deg]  # its edges stand square to the walls they meet
 
-    def at(from_start: float, from_end: float, depth: float) -> list[tuple[float, float]]:
-        rows = ((starts[0], from_start), (starts[1], -from_end))
-        return [(p[0] + along[0] * s - normal[0] * depth, p[1] + along[1] * s - normal[1] * depth) for p, s in rows]
+    def at(from_start_mm: float, from_end_mm: float, depth_mm: float) -> list[tuple[float, float]]:
+        rows = ((starts[0], from_start_mm), (starts[1], -from_end_mm))
+        return [(p[0] + along[0] * s - normal[0] * depth_mm, p[1] + along[1] * s - normal[1] * depth_mm) for p, s in rows]
 
     ring = [*at(FIT_UP_MM, FIT_UP_MM, 0.0), *at(FIT_UP_MM + bevels[0], FIT_UP_MM + bevels[1], sheet.t)]
     wide = slope.long_mm - 2 * FIT_UP_MM
@@ -132,6 +132,6 @@ def _heads(sheet: Sheet) -> Iterator[Piece]:
         yield _head((foot[0], foot[1], foot[2]), (top[0], top[1], top[2]), across / 2, high)
 
 
-def _head(foot: Vec, top: Vec, radius: float, high: float) -> Piece:
+def _head(foot: Vec, top: Vec, radius_mm: float, high_mm: float) -> Piece:
     middle = scaled(plus(foot, top), 0.5)
-    return Piece("screw head", "fastener", math.pi * radius**2 * high * STEEL_KG_MM3, middle, lambda: (rod(foot, top, radius),))
+    return Piece("screw head", "fastener", math.pi * radius_mm**2 * high_mm * STEEL_KG_MM3, middle, lambda: (rod(foot, top, radius_mm),))

@@ -157,9 +157,9 @@ def _at(recipe: _Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
     }  # fmt: skip
 
 
-def _holed(bolt: BoltSize, c: float, t: float, radius: float) -> bool:
+def _holed(bolt: BoltSize, c: float, t: float, radius_mm: float) -> bool:
     """Whether bolt and washer stand clear of the bend."""
-    flat = c - t - radius
+    flat = c - t - radius_mm
     return flat >= bolt.washer_mm / 2 + 1 and flat - bolt.clearance_hole_mm / 2 >= 2 * t
 
 

@@ -105,10 +105,10 @@ def _rooms(question: Question, key: str) -> Iterator[_Source]:
     yield _Source("room", "rule", message, f"{at}/above_mm", kind.above_mm, _steps(kind.above_mm, 0.0))
 
 
-def _below(values: Iterable[float], had: float) -> tuple[float, ...]:
-    return tuple(mm for mm in values if mm < had)
+def _below(values: Iterable[float], had_mm: float) -> tuple[float, ...]:
+    return tuple(mm for mm in values if mm < had_mm)
 
 
-def _steps(had: float, least: float) -> tuple[float, ...]:
-    count = int((had - least) / STEP_MM + 1e-9)
-    return tuple(round(had - n * STEP_MM, 3) for n in range(1, count + 1))
+def _steps(had_mm: float, least_mm: float) -> tuple[float, ...]:
+    count = int((had_mm - least_mm) / STEP_MM + 1e-9)
+    return tuple(round(had_mm - n * STEP_MM, 3) for n in range(1, count + 1))

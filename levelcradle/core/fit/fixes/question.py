@@ -33,8 +33,8 @@ class Move:
     def __init__(self, axis: int, sign: float) -> None:
         self.axis, self.sign, self.word = axis, sign, AXES[axis][0 if sign > 0 else 1]
 
-    def by(self, far: float) -> Vec:
-        x, y, z = (self.sign * far if i == self.axis else 0.0 for i in range(3))
+    def by(self, far_mm: float) -> Vec:
+        x, y, z = (self.sign * far_mm if i == self.axis else 0.0 for i in range(3))
         return x, y, z
 
 
@@ -118,10 +118,10 @@ class Question:
         found = [(far, n) for n, move in enumerate(MOVES) if (far := self.travel(pieces, move)) is not None]
         return (min(found)[0], MOVES[min(found)[1]]) if found else None
 
-    def moved(self, move: Move, far: float) -> list[Op]:
-        if not far:
+    def moved(self, move: Move, far_mm: float) -> list[Op]:
+        if not far_mm:
             return []
-        at = [round(v + d, 4) for v, d in zip(self.box.pose.at_mm, move.by(far), strict=True)]
+        at = [round(v + d, 4) for v, d in zip(self.box.pose.at_mm, move.by(far_mm), strict=True)]
         return [self.replace("pose/at_mm", at)]
 
     def replace(self, path: str, value: object) -> Op:

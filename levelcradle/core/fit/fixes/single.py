@@ -71,7 +71,7 @@ def _hollow(bay: str, side: str, mm: float) -> list[Op]:
     return [{"op": "add", "path": f"/bays/{bay}/lumps/cut-back-{side}", "value": value}]
 
 
-def _wedge(question: Question, finding: Finding, short: float) -> Fixes:
+def _wedge(question: Question, finding: Finding, short_mm: float) -> Fixes:
     """Along a wall that leans in plan: so much off the width wins so much travel."""
     way = [p for p in pressing(question.pieces, question.things, (0.0, 0.0, 0.0), 0.0) if p.thing.what == finding.subjects[1]]
     if not way:
@@ -81,7 +81,7 @@ def _wedge(question: Question, finding: Finding, short: float) -> Fixes:
         return
     narrow, along = ("width", "aft or fore") if y > x else ("length", "sideways")
     lean = math.degrees(math.atan2(max(x, y), min(x, y)))
-    off = short / max(x, y)
+    off = short_mm / max(x, y)
     words = f"{{0}} off its {narrow} clears it: along this wall that is worth {{1}} of travel {along}"
     figures = (Figure(off, "mm", "up"), Figure(off * wedge_travel(lean), "mm", "down"))
     yield Fix("wedge", "box", words, figures, off, False, (), ("has to be made smaller by another change",), None, _at(finding))

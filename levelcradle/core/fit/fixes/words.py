@@ -26,6 +26,6 @@ def _numbered_from(first: int, words: str) -> str:
     return re.sub(r"\{(\d+)\}", lambda slot: f"{{{int(slot[1]) + first}}}", words)
 
 
-def move_part(move: Move, far: float) -> list[SentencePart]:
+def move_part(move: Move, far_mm: float) -> list[SentencePart]:
     """Nothing where nothing is moved."""
-    return [(f"move the box {{0}} {move.word}", (Figure(far, "mm", "up"),))] if far else []
+    return [(f"move the box {{0}} {move.word}", (Figure(far_mm, "mm", "up"),))] if far_mm else []
