@@ -10,7 +10,7 @@ from levelcradle.core.meshes import Mesh
 from levelcradle.drawings.box_sheet import box_sheet
 from levelcradle.drawings.cutlist import cut_list_csv
 from levelcradle.drawings.dxf import part_dxf
-from levelcradle.drawings.part_sheet import part_sheet
+from levelcradle.drawings.part_sheet import part_sheets
 from levelcradle.drawings.pdf import sheets_pdf
 from levelcradle.drawings.sheet import Sheet
 
@@ -18,10 +18,10 @@ __all__ = ["pack_files", "sheets_of"]
 
 
 def sheets_of(assembly: Assembly, *, released: bool) -> list[Sheet]:
-    """A page a box, then a page a part."""
+    """A page a box, then the pages of each part."""
     design, materials = assembly.design, assembly.design.tables.materials
     boxes = [box_sheet(box, design.name, materials[box.box.material].name, released=released) for _, box in sorted(assembly.boxes.items())]
-    return boxes + [part_sheet(part, design.name, released=released) for part in parts_of(assembly)]
+    return boxes + [sheet for part in parts_of(assembly) for sheet in part_sheets(part, design.name, released=released)]
 
 
 def pack_files(design: Design, meshes: Mapping[str, Mesh]) -> dict[str, bytes]:

@@ -1,17 +1,19 @@
-"""A page for one flat part: its blank with dimensions, holes, bends and notes."""
+"""A page for one flat part: its blank with dimensions, holes, bends and notes; its table goes on over as many as it takes."""
+
+from collections.abc import Iterator
 
 from levelcradle.core.part import FlatPart
 from levelcradle.drawings.border import border
-from levelcradle.drawings.sheet import Frame, Point, Sheet
+from levelcradle.drawings.sheet import Flow, Frame, Point, Sheet, Spot
 
-__all__ = ["part_sheet"]
+__all__ = ["part_sheets"]
 
 WINDOW = (26.0, 62.0, 160.0, 118.0)
-TABLE = (200.0, 182.0)
-MOST_ROWS = 24
+TABLE_LEFT, TABLE_TOP, TABLE_LOW, ROW = 200.0, 188.0, 66.0, 4.6  # on a sheet of its own the table has three columns
+COLUMN = 92.0
 
 
-def part_sheet(part: FlatPart, design: str, *, released: bool) -> Sheet:
+def part_sheets(part: FlatPart, design: str, *, released: bool) -> list[Sheet]:
     sheet = Sheet(part.id, f"{part.name}, flat")
     (left, low), (right, high) = _corners(part)
     frame = Frame.fit((left, low), (right, high), WINDOW)
@@ -24,10 +26,12 @@ def part_sheet(part: FlatPart, design: str, *, released: bool) -> Sheet:
         sheet.line(frame.at(bend.start), frame.at(bend.end), dashed=True)
     sheet.dimension(frame.at((left, low)), frame.at((right, low)), f"{right - left:.1f}", -9)
     sheet.dimension(frame.at((left, low)), frame.at((left, high)), f"{high - low:.1f}", -9)
-    _tables(sheet, part, (left, low))
+    sheets = [sheet, *_table(sheet, part, (left, low))]
     facts = (f"{part.material_name}, {part.thickness_mm:g} mm", f"{part.quantity} off, {part.mass_kg:.2f} kg each")
-    border(sheet, design, part.name, facts, part.notes, released=released, scale=frame.scale)
-    return sheet
+    for number, each in enumerate(sheets, 1):
+        title = part.name if len(sheets) == 1 else f"{part.name}, sheet {number} of {len(sheets)}"
+        border(each, design, title, facts, part.notes, released=released, scale=frame.scale)
+    return sheets
 
 
 def _corners(part: FlatPart) -> tuple[Point, Point]:
@@ -35,23 +39,36 @@ def _corners(part: FlatPart) -> tuple[Point, Point]:
     return (min(xs), min(ys)), (max(xs), max(ys))
 
 
-def _tables(sheet: Sheet, part: FlatPart, zero: Point) -> None:
-    """Holes and bend lines by their distances from the blank's left and lower edges."""
-    x, y = TABLE
-    sheet.words((x, y + 6), "From the left and lower edge of the blank", 2.8)
-    rows = [(f"hole {n}", h.at[0] - zero[0], h.at[1] - zero[1], f"⌀ {h.diameter_mm:g}", h.purpose) for n, h in enumerate(part.holes, 1)]
+def _table(sheet: Sheet, part: FlatPart, zero: Point) -> list[Sheet]:
+    """Holes and bend lines by their distances from the blank's left and lower edges; the sheets on which they go on."""
+    rows = list(_rows(part, zero))
+    beside = Flow(lambda _: sheet, lambda _: TABLE_TOP, TABLE_LOW, TABLE_LEFT)
+    fits = int((TABLE_TOP - TABLE_LOW) / ROW)
+    further = Flow(lambda n: Sheet(f"{part.id}-{n + 2}", f"{part.name}, flat"), lambda _: TABLE_TOP, TABLE_LOW, 14.0, COLUMN, 3)
+    for number, cells in enumerate(rows):
+        flow = beside if number < fits - 1 else further
+        spot = flow.row(ROW, 2 * ROW)
+        if spot.first:
+            spot.sheet.words(spot.at, "From the left and lower edge of the blank", 2.8)
+            spot = flow.row(ROW)
+        _row(spot, cells)
+    return further.sheets
+
+
+def _rows(part: FlatPart, zero: Point) -> Iterator[tuple[str, ...]]:
+    for number, hole in enumerate(part.holes, 1):
+        yield f"hole {number}", _figure(hole.at[0] - zero[0]), _figure(hole.at[1] - zero[1]), f"⌀ {hole.diameter_mm:g}", hole.purpose
     for bend in part.bends:
         middle = ((bend.start[0] + bend.end[0]) / 2 - zero[0], (bend.start[1] + bend.end[1]) / 2 - zero[1])
         upright = abs(bend.start[0] - bend.end[0]) < 1e-6
-        at = (middle[0], None) if upright else (None, middle[1])
-        rows.append(("bend", at[0], at[1], f"{round(bend.angle_deg, 1):g}° {'up' if bend.up else 'down'}", f"R {bend.radius_mm:g}"))  # type: ignore[arg-type]
-    for number, (name, along, up, size, note) in enumerate(rows[:MOST_ROWS]):
-        line = y - number * 4.6
-        for offset, text in ((0, name), (18, _figure(along)), (34, _figure(up)), (50, size), (66, note[:16])):
-            sheet.words((x + offset, line), text, 2.8)
-    if len(rows) > MOST_ROWS:
-        sheet.words((x, y - MOST_ROWS * 4.6), f"and {len(rows) - MOST_ROWS} more, all in the DXF", 2.8)
+        at = (_figure(middle[0]), "") if upright else ("", _figure(middle[1]))
+        yield "bend", *at, f"{round(bend.angle_deg, 1):g}° {'up' if bend.up else 'down'}", f"R {bend.radius_mm:g}"
 
 
-def _figure(value: float | None) -> str:
-    return "" if value is None else f"{value:.1f}"
+def _row(spot: Spot, cells: tuple[str, ...]) -> None:
+    for offset, text in zip((0, 18, 34, 50, 66), cells, strict=True):
+        spot.sheet.words((spot.at[0] + offset, spot.at[1]), text[:16], 2.8)
+
+
+def _figure(value_mm: float) -> str:
+    return f"{value_mm:.1f}"

@@ -1,13 +1,32 @@
-"""A sheet of paper: strokes, rings and words in page millimetres, origin at the lower left corner."""
+"""A sheet of paper: strokes, rings and words in page millimetres, origin at the lower left corner; and rows that go on over many."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
-__all__ = ["A4", "Frame", "Point", "Ring", "Sheet", "Stroke", "Words"]
+__all__ = ["PAPERS", "Flow", "Frame", "Paper", "Point", "Ring", "Sheet", "Spot", "Stroke", "Words"]
 
 Point = tuple[float, float]
-A4 = (297.0, 210.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Paper:
+    """A size of paper, lying on its long side."""
+
+    name: str
+    wide_mm: float
+    tall_mm: float
+
+
+PAPERS = {
+    paper.name: paper
+    for paper in (
+        Paper("A4", 297.0, 210.0),  # ISO 216
+        Paper("A3", 420.0, 297.0),  # ISO 216
+        Paper("Letter", 279.4, 215.9),  # ASME Y14.1, A
+        Paper("Tabloid", 431.8, 279.4),  # ASME Y14.1, B
+    )
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,32 +61,32 @@ class Sheet:
 
     name: str
     title: str
-    size_mm: Point = A4
+    paper: Paper = PAPERS["A4"]
     marks: list[Stroke | Ring | Words] = field(default_factory=list)
 
-    def line(self, *points: Point, weight: float = 0.25, dashed: bool = False) -> None:
-        self.marks.append(Stroke(tuple(points), weight, dashed=dashed))
+    def line(self, *points: Point, weight_mm: float = 0.25, dashed: bool = False) -> None:
+        self.marks.append(Stroke(tuple(points), weight_mm, dashed=dashed))
 
-    def outline(self, points: Sequence[Point], weight: float = 0.5, *, fill: str = "", dashed: bool = False) -> None:
-        self.marks.append(Stroke(tuple(points), weight, closed=True, fill=fill, dashed=dashed))
+    def outline(self, points: Sequence[Point], weight_mm: float = 0.5, *, fill: str = "", dashed: bool = False) -> None:
+        self.marks.append(Stroke(tuple(points), weight_mm, closed=True, fill=fill, dashed=dashed))
 
-    def ring(self, centre: Point, radius: float, weight: float = 0.35) -> None:
-        self.marks.append(Ring(centre, radius, weight))
+    def ring(self, centre: Point, radius_mm: float, weight_mm: float = 0.35) -> None:
+        self.marks.append(Ring(centre, radius_mm, weight_mm))
 
-    def words(self, at: Point, text: str, size: float = 3.0, anchor: Literal["start", "middle", "end"] = "start", *,
+    def words(self, at: Point, text: str, size_mm: float = 3.0, anchor: Literal["start", "middle", "end"] = "start", *,
               bold: bool = False, turned: bool = False) -> None:  # fmt: skip
-        self.marks.append(Words(at, text, size, anchor, bold, turned))
+        self.marks.append(Words(at, text, size_mm, anchor, bold, turned))
 
-    def dimension(self, start: Point, end: Point, text: str, off: float) -> None:
+    def dimension(self, start: Point, end: Point, text: str, off_mm: float) -> None:
         """A dimension off to the side of a horizontal or upright distance: witness lines, ticks, and its figure."""
         upright = abs(end[0] - start[0]) < abs(end[1] - start[1])
-        a = (start[0] + off, start[1]) if upright else (start[0], start[1] + off)
-        b = (end[0] + off, end[1]) if upright else (end[0], end[1] + off)
-        self.line(start, a, weight=0.13)
-        self.line(end, b, weight=0.13)
-        self.line(a, b, weight=0.18)
+        a = (start[0] + off_mm, start[1]) if upright else (start[0], start[1] + off_mm)
+        b = (end[0] + off_mm, end[1]) if upright else (end[0], end[1] + off_mm)
+        self.line(start, a, weight_mm=0.13)
+        self.line(end, b, weight_mm=0.13)
+        self.line(a, b, weight_mm=0.18)
         for x, y in (a, b):
-            self.line((x - 0.9, y - 0.9), (x + 0.9, y + 0.9), weight=0.35)
+            self.line((x - 0.9, y - 0.9), (x + 0.9, y + 0.9), weight_mm=0.35)
         middle = ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
         at = (middle[0] - 1.0, middle[1]) if upright else (middle[0], middle[1] + 1.0)
         self.words(at, text, 3.0, "middle", turned=upright)
@@ -95,3 +114,46 @@ class Frame:
             self.origin[0] + (point[0] - self.low[0]) * self.scale,
             self.origin[1] + (point[1] - self.low[1]) * self.scale,
         )
+
+
+@dataclass(frozen=True, slots=True)
+class Spot:
+    """Where a row stands: its sheet, its left end on the line, and whether it is the first of its column."""
+
+    sheet: Sheet
+    at: Point
+    first: bool
+
+
+@dataclass(slots=True)
+class Flow:
+    """Rows that stand under one another, column beside column, and go on over a new sheet where one is full.
+
+    ``top_mm`` tells how high the columns of a sheet begin, by its number from 0.
+    """
+
+    new_sheet: Callable[[int], Sheet]
+    top_mm: Callable[[int], float]
+    low_mm: float
+    left_mm: float
+    column_mm: float = 0.0
+    columns: int = 1
+    sheets: list[Sheet] = field(default_factory=list)
+    _column: int = -1
+    _y_mm: float = 0.0
+
+    def row(self, tall_mm: float, together_mm: float = 0.0) -> Spot:
+        """Where the next row stands; what has to stay together with it goes on in the same column."""
+        first = self._column < 0 or self._y_mm - max(tall_mm, together_mm) < self.low_mm
+        if first:
+            self._next_column()
+        at = (self.left_mm + self._column * self.column_mm, self._y_mm)
+        self._y_mm -= tall_mm
+        return Spot(self.sheets[-1], at, first)
+
+    def _next_column(self) -> None:
+        self._column += 1
+        if not self.sheets or self._column >= self.columns:
+            self.sheets.append(self.new_sheet(len(self.sheets)))
+            self._column = 0
+        self._y_mm = self.top_mm(len(self.sheets) - 1)

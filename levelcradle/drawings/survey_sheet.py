@@ -9,18 +9,19 @@ from levelcradle.core.meshes import Mesh
 from levelcradle.core.projections import shapes
 from levelcradle.core.survey import BayResult, SurveyBlank, bay_result, survey_blanks
 from levelcradle.drawings.pdf import sheets_pdf
-from levelcradle.drawings.sheet import A4, Frame, Sheet
+from levelcradle.drawings.sheet import Flow, Frame, Sheet
 
 __all__ = ["survey_sheet_pdf", "survey_sheets"]
 
 COLUMN_MM, ROW_MM, TOP_MM, LOW_MM = 92.0, 6.4, 186.0, 22.0
 COLUMNS = 3
+SECTIONS_MM = 62.0  # what a space's sections take of its first sheet
 TITLES = {"vehicle": "The vehicle", "references": "Reference points", "hardpoints": "Hard points", "items": "Things"}
 SKETCHED = {"item": 0.18, "gone": 0.13, "keepout": 0.13, "crush": 0.13, "bay": 0.5}
 
 
 def survey_sheet_pdf(design: Design, revision: int, meshes: Mapping[str, Mesh]) -> bytes:
-    """A4 landscape pages, black on white, an empty "found" column beside each figure."""
+    """Pages on their long side, black on white, an empty "found" column beside each figure."""
     return sheets_pdf(survey_sheets(design, revision, meshes), f"{design.name}, survey")
 
 
@@ -37,13 +38,13 @@ def survey_sheets(design: Design, revision: int, meshes: Mapping[str, Mesh]) -> 
 
 
 def _frame(sheet: Sheet, design: Design, page: str, revision: int) -> None:
-    wide, tall = A4
+    wide, tall = sheet.paper.wide_mm, sheet.paper.tall_mm
     sheet.words((12, tall - 13), sheet.title, 5.5, bold=True)
     sheet.words((wide - 12, tall - 13), f"{design.name} · rev. {revision} · {page}", 3.2, "end")
-    sheet.line((12, tall - 16), (wide - 12, tall - 16), weight=0.35)
-    sheet.line((12, 16), (112, 16), weight=0.35)
+    sheet.line((12, tall - 16), (wide - 12, tall - 16), weight_mm=0.35)
+    sheet.line((12, 16), (112, 16), weight_mm=0.35)
     for x in (12, 112):
-        sheet.line((x, 14.6), (x, 17.4), weight=0.35)
+        sheet.line((x, 14.6), (x, 17.4), weight_mm=0.35)
     sheet.words((12, 10), "check line 100 mm", 2.6)
     unit = "mm" if design.units.survey == "mm" else "inches"
     sheet.words((116, 15), f"Lengths in {unit}, masses in {design.units.mass}. Say it where another unit was read.", 2.8)
@@ -63,7 +64,7 @@ def _sketch(design: Design, meshes: Mapping[str, Mesh]) -> Sheet:
     for frame, low, top in ((plan, -half, half), (side, 0.0, high)):
         sheet.outline([frame.at(p) for p in ((fore, low), (aft, low), (aft, top), (fore, top))], 0.13, dashed=True)
         for x in (0.0, wheelbase):
-            sheet.line(frame.at((x, low)), frame.at((x, top)), weight=0.13, dashed=True)
+            sheet.line(frame.at((x, low)), frame.at((x, top)), weight_mm=0.13, dashed=True)
     radius = overall.tyre_radius_mm if overall else 300.0
     for x in (0.0, wheelbase):
         sheet.ring(side.at((x, radius)), radius * side.scale)
@@ -89,39 +90,32 @@ def _sketch(design: Design, meshes: Mapping[str, Mesh]) -> Sheet:
 
 def _tables(design: Design, title: str, blanks: list[SurveyBlank], figures: BayResult | None) -> list[Sheet]:
     """Blanks in three columns, as many pages as they take; a space's sections stand first."""
-    sheets: list[Sheet] = []
-    x = y = 0.0
-    column = COLUMNS
+
+    def begun(number: int) -> Sheet:
+        sheet = Sheet(f"survey-{blanks[0].number}-{number + 1}", title)
+        if figures and number == 0:
+            _sections(sheet, figures)
+        return sheet
+
+    flow = Flow(begun, lambda number: TOP_MM - (SECTIONS_MM if figures and number == 0 else 0), LOW_MM, 12, COLUMN_MM, COLUMNS)
     group = ""
     for blank in blanks:
         heading = blank.group != group
-        if not sheets or y - (2 if heading else 1) * ROW_MM < LOW_MM:
-            column, y = column + 1, TOP_MM
-            if column >= COLUMNS or not sheets:
-                sheets.append(Sheet(f"survey-{blank.number}", title))
-                column = 0
-                if figures and len(sheets) == 1:
-                    _sections(sheets[-1], figures)
-                    y = TOP_MM - 62
-            x = 12 + column * COLUMN_MM
-            if figures and len(sheets) == 1:
-                y = min(y, TOP_MM - 62)
-            heading = True
-        if heading:
+        spot = flow.row(ROW_MM, (2 if heading else 1) * ROW_MM)
+        if heading or spot.first:
             group = blank.group
-            sheets[-1].words((x, y), group[:44], 3.4, bold=True)
-            sheets[-1].words((x + 78, y), "found", 2.4, "middle")
-            y -= ROW_MM
-        _row(sheets[-1], design, blank, x, y)
-        y -= ROW_MM
-    return sheets
+            spot.sheet.words(spot.at, group[:44], 3.4, bold=True)
+            spot.sheet.words((spot.at[0] + 78, spot.at[1]), "found", 2.4, "middle")
+            spot = flow.row(ROW_MM)
+        _row(spot.sheet, blank, *spot.at)
+    return flow.sheets
 
 
-def _row(sheet: Sheet, design: Design, blank: SurveyBlank, x: float, y: float) -> None:
+def _row(sheet: Sheet, blank: SurveyBlank, x: float, y: float) -> None:
     sheet.words((x + 7, y), str(blank.number), 3.4, "end", bold=True)
     sheet.words((x + 9, y), blank.label[:30], 2.9)
     sheet.words((x + 66, y), blank.text[:12], 2.9, "end")
-    sheet.line((x + 68, y - 1.2), (x + 88, y - 1.2), weight=0.25)
+    sheet.line((x + 68, y - 1.2), (x + 88, y - 1.2), weight_mm=0.25)
 
 
 def _sections(sheet: Sheet, figures: BayResult) -> None:

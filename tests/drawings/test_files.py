@@ -4,6 +4,7 @@ import csv
 import io
 import math
 import re
+from dataclasses import replace
 from typing import Any
 
 import ezdxf
@@ -15,10 +16,11 @@ from shapely.geometry import Polygon
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design, validate
 from levelcradle.core.fabricate import parts_of
-from levelcradle.core.part import FlatPart
-from levelcradle.drawings import cut_list_csv, pack_files, part_dxf, sheet_svg, sheets_of
+from levelcradle.core.part import FlatPart, Hole
+from levelcradle.drawings import cut_list_csv, pack_files, part_dxf, sheet_svg, sheets_of, sheets_pdf
 from levelcradle.drawings.dxf import LAYERS
-from levelcradle.drawings.sheet import Sheet, Words
+from levelcradle.drawings.part_sheet import part_sheets
+from levelcradle.drawings.sheet import PAPERS, Sheet, Words
 
 PARTS = ("bonnet-tray", "bonnet-lid", "bonnet-lf-angle", "bonnet-lf-doubler", "tank-tray")
 
@@ -108,6 +110,26 @@ def test_an_svg_unit_is_a_hundredth_of_a_millimetre() -> None:
     sheet.line((10.0, 10.0), (110.0, 10.0))
     assert 'd="M1000 20000 L11000 20000"' in sheet_svg(sheet)
     assert 'viewBox="0 0 29700 21000"' in sheet_svg(sheet)
+
+
+@pytest.mark.parametrize("count", [3, 26, 27, 250])
+def test_every_hole_of_a_part_stands_in_its_tables_once_and_under_its_heading(parts: dict[str, FlatPart], count: int) -> None:
+    holes = tuple(Hole((20.0 + n, 40.0), 5.0, "screw") for n in range(count))
+    sheets = part_sheets(replace(parts["tank-lid"], holes=holes, bends=()), "A car", released=True)
+    words = [[m for m in sheet.marks if isinstance(m, Words)] for sheet in sheets]
+    told = [m.text for rows in words for m in rows if m.text.startswith("hole ")]
+    assert told == [f"hole {n + 1}" for n in range(count)]
+    for rows in words:
+        table = [m.at for m in rows if m.text.startswith("hole ")]
+        heads = [m.at for m in rows if m.text.startswith("From the left")]
+        assert all(48 < y < 200 and any(x == head and y < top for head, top in heads) for x, y in table)
+
+
+def test_each_sheet_has_its_own_paper_in_one_pdf() -> None:
+    papers = [PAPERS[name] for name in ("A4", "A3", "Letter", "Tabloid", "A4")]
+    with pdfplumber.open(io.BytesIO(sheets_pdf([Sheet(p.name, p.name, p) for p in papers], "x"))) as pdf:
+        sizes = [(float(page.width) / 72 * 25.4, float(page.height) / 72 * 25.4) for page in pdf.pages]
+    assert sizes == [pytest.approx((p.wide_mm, p.tall_mm), abs=0.1) for p in papers]
 
 
 @pytest.fixture(scope="module")
