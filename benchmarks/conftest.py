@@ -35,7 +35,11 @@ def large_tree() -> dict[str, Any]:
         for m, (dx, face) in enumerate(((60, "left"), (200, "left"), (60, "right"), (200, "right"))):
             at = made["pose"]["at_mm"]
             side = -50 if face == "left" else 750
-            tree["hardpoints"][f"h{n}-{m}"] = {"name": "h", "at_mm": [at[0] + dx, at[1] + side, at[2] + 150], "direction": [0, 0, -1]}
+            tree["hardpoints"][f"h{n}-{m}"] = {
+                "name": "h",
+                "at_mm": [at[0] + dx, at[1] + side, at[2] + 150],
+                "direction": [0, 0, -1],
+            }
             tree["mounts"][f"m{n}-{m}"] = {
                 "name": f"m{n}-{m}", "carries": {f"boxes/b{n}": True}, "face": face,
                 "lands_on": {"type": "hardpoint", "hardpoint": f"h{n}-{m}"},
@@ -66,8 +70,10 @@ def surveyed_tree(file: str) -> dict[str, Any]:
     sides = {side: {"is": "metal", "gap_class": "other"} for side in ("fore", "aft", "left", "right", "floor", "top")}
     stations = {
         f"s{n}": {
-            "aft_mm": 600 + 100 * n, "floor_mm": 250 + 6 * (n % 3), "top_left_mm": 700 - 4 * n, "top_right_mm": 690 - 3 * n,
-            "left_floor_mm": -400 + 5 * n, "left_top_mm": -430 + 4 * (n % 4), "right_floor_mm": 395, "right_top_mm": 430 - 5 * n,
+            "aft_mm": 600 + 100 * n, "floor_mm": 250 + 6 * (n % 3), "top_left_mm": 700 - 4 * n,
+            "top_right_mm": 690 - 3 * n,
+            "left_floor_mm": -400 + 5 * n, "left_top_mm": -430 + 4 * (n % 4), "right_floor_mm": 395,
+            "right_top_mm": 430 - 5 * n,
         }
         for n in range(12)
     }  # fmt: skip
@@ -96,7 +102,8 @@ def peak_mb(code: str, *arguments: str) -> float:
 
 @pytest.fixture(scope="session")
 def address() -> Iterator[str]:
-    """Of a car ("demo", "large") over the API or on the screen, as the launcher serves it. Needs LEVELCRADLE_TEST_DATABASE."""
+    """Of a car ("demo", "large") over the API or on the screen, as the launcher serves it. Needs
+    LEVELCRADLE_TEST_DATABASE."""
     where = os.environ["LEVELCRADLE_TEST_DATABASE"]
     database = connect(where)
     migrate(database)
@@ -108,12 +115,16 @@ def address() -> Iterator[str]:
         yield f"{here}/{{}}/{{}}-{key}"
 
 
-MINIMA = Path(__file__).with_name("minima.json")  # name of a benchmark: its least time [ms] on two cores, as last agreed
+MINIMA = Path(__file__).with_name(
+    "minima.json"
+)  # name of a benchmark: its least time [ms] on two cores, as last agreed
 SLOWER = 1.25  # times the kept figure is a loss; less is the machine's mood
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:
-    parser.addoption("--keep-minima", action="store_true", help="write what this run measured into benchmarks/minima.json")
+    parser.addoption(
+        "--keep-minima", action="store_true", help="write what this run measured into benchmarks/minima.json"
+    )
 
 
 def pytest_sessionfinish(session: pytest.Session, exitstatus: int) -> None:
@@ -129,7 +140,11 @@ def pytest_terminal_summary(terminalreporter: pytest.TerminalReporter, config: p
     kept = _kept()
     for name, ms in _measured(config).items():
         was = kept.get(name)
-        word = "not kept yet" if was is None else f"kept {was:g} ms, {ms / was - 1:+.0%}{' SLOWER' if ms > SLOWER * was else ''}"
+        word = (
+            "not kept yet"
+            if was is None
+            else f"kept {was:g} ms, {ms / was - 1:+.0%}{' SLOWER' if ms > SLOWER * was else ''}"
+        )
         terminalreporter.write_line(f"{name}: {ms:g} ms; {word}")
 
 

@@ -15,7 +15,9 @@ from levelcradle.core.design import Design, validate
 
 
 @pytest.mark.parametrize(("name", "box"), [("demo", "tank"), ("large", "b3")])
-def test_analysis_while_a_box_is_dragged(benchmark: BenchmarkFixture, trees: dict[str, Any], name: str, box: str) -> None:
+def test_analysis_while_a_box_is_dragged(
+    benchmark: BenchmarkFixture, trees: dict[str, Any], name: str, box: str
+) -> None:
     """Every round moves the box by a tenth, so that what depends on its place is computed anew."""
     steps, tree = count(), copy.deepcopy(trees[name])
     start = tree["boxes"][box]["pose"]["at_mm"][0]

@@ -1,7 +1,8 @@
-"""A box under the hand, in a browser over the real server: how soon its gap follows, how many frames a second are drawn.
+"""A box under the hand, in a browser over the real server: how soon its gap follows, how many frames a second are
+drawn.
 
-Aims: the gap within 120 ms of the move, 60 frames a second. Both are the browser's own clock; software drawing, two cores.
-"""
+Aims: the gap within 120 ms of the move, 60 frames a second. Both are the browser's own clock; software drawing, two
+cores."""
 
 from collections.abc import Iterator
 
@@ -66,11 +67,17 @@ def drag(page: Page, address: str, name: str, box: str, *, moves: int, wait: boo
 def test_the_gap_follows_the_hand(benchmark: BenchmarkFixture, page: Page, address: str, name: str, box: str) -> None:
     found = benchmark.pedantic(drag, args=(page, address, name, box), kwargs={"moves": 30, "wait": True}, rounds=1)
     late = sorted(found["late"])
-    print(f"\n{name}: the gap follows within {late[0]:.0f} ms at best, {late[len(late) // 2]:.0f} mostly, {late[-1]:.0f} at worst")
+    print(
+        f"\n{name}: the gap follows within {late[0]:.0f} ms at best, {late[len(late) // 2]:.0f} mostly, "
+        f"{late[-1]:.0f} at worst"
+    )
 
 
 @pytest.mark.parametrize(("name", "box"), [("demo", "tank"), ("large", "b3")])
 def test_frames_while_dragging(benchmark: BenchmarkFixture, page: Page, address: str, name: str, box: str) -> None:
     found = benchmark.pedantic(drag, args=(page, address, name, box), kwargs={"moves": 180, "wait": False}, rounds=1)
     late = sorted(found["late"])
-    print(f"\n{name}: {found['frames']:.0f} frames a second; a frame takes {late[len(late) // 2]:.1f} ms mostly, {late[-1]:.0f} at worst")
+    print(
+        f"\n{name}: {found['frames']:.0f} frames a second; a frame takes {late[len(late) // 2]:.1f} ms mostly, "
+        f"{late[-1]:.0f} at worst"
+    )

@@ -1,6 +1,6 @@
-"""How long a fit study takes. Aims on two cores: one bay of 1.2 × 0.9 × 0.6 m with 40 keep-outs, first proposals within 1 s and
-done within 5 s; twice the keep-outs in less than twice the time; the demo, all bays, exactly nine modules, within 15 s;
-a newcomer's two plain spaces, first within 1 s and done within 10 s; 1 GB of memory at most."""
+"""How long a fit study takes. Aims on two cores: one bay of 1.2 × 0.9 × 0.6 m with 40 keep-outs, first proposals within
+1 s and done within 5 s; twice the keep-outs in less than twice the time; the demo, all bays, exactly nine modules,
+within 15 s; a newcomer's two plain spaces, first within 1 s and done within 10 s; 1 GB of memory at most."""
 
 import random
 import time
@@ -28,15 +28,23 @@ def one_bay(keepouts: int) -> Design:
     station = {"floor_mm": 300, "top_left_mm": 900, "top_right_mm": 900, "left_floor_mm": -450, "left_top_mm": -450,
                "right_floor_mm": 450, "right_top_mm": 450}  # fmt: skip
     sides = {
-        side: {"is": "metal", "gap_class": "same", "opens": side == "top"} for side in ("fore", "aft", "left", "right", "floor", "top")
+        side: {"is": "metal", "gap_class": "same", "opens": side == "top"}
+        for side in ("fore", "aft", "left", "right", "floor", "top")
     }
-    tree["bays"] = {"big": {"name": "big", "stations": {"a": {"aft_mm": 0, **station}, "b": {"aft_mm": 1200, **station}}, "sides": sides}}
+    tree["bays"] = {
+        "big": {
+            "name": "big",
+            "stations": {"a": {"aft_mm": 0, **station}, "b": {"aft_mm": 1200, **station}},
+            "sides": sides,
+        }
+    }
     tree["duties"] = {}
     rng = random.Random(4)
     for n in range(keepouts):
         low = [rng.uniform(0, 1150), rng.choice((-450, 400)) + rng.uniform(-5, 5), rng.uniform(300, 850)]
         tree["keepouts"][f"k{n}"] = {"name": f"k{n}", "kind": "other", "gap_class": rng.choice(("same", "other")),
-                                     "solid": {"type": "block", "low_mm": low, "high_mm": [v + 50 for v in low]}}  # fmt: skip
+                                     "solid": {"type": "block", "low_mm": low,
+                                     "high_mm": [v + 50 for v in low]}}  # fmt: skip
     return validate(tree)
 
 
@@ -49,7 +57,12 @@ def test_one_bay(benchmark: BenchmarkFixture, keepouts: int) -> None:
     def ask() -> None:
         began = time.perf_counter()
         seen: list[float] = []
-        study(design, wishes, tell=lambda _, found: seen.append(time.perf_counter() - began) if found and not seen else None, meshes={})
+        study(
+            design,
+            wishes,
+            tell=lambda _, found: seen.append(time.perf_counter() - began) if found and not seen else None,
+            meshes={},
+        )
         first.append(seen[0])
 
     benchmark.pedantic(ask, rounds=3, warmup_rounds=1)
@@ -88,7 +101,12 @@ def test_a_strangers_job(benchmark: BenchmarkFixture, modules: int | None) -> No
         began = time.perf_counter()
         seen: list[float] = []
         wishes = Wishes(kinds=("brick",), bays=("boot", "bonnet"), modules=modules)
-        study(design, wishes, tell=lambda _, found: seen.append(time.perf_counter() - began) if found and not seen else None, meshes={})
+        study(
+            design,
+            wishes,
+            tell=lambda _, found: seen.append(time.perf_counter() - began) if found and not seen else None,
+            meshes={},
+        )
         first.append(seen[0])
 
     benchmark.pedantic(ask, rounds=3, warmup_rounds=1)
@@ -98,12 +116,15 @@ def test_a_strangers_job(benchmark: BenchmarkFixture, modules: int | None) -> No
 def test_a_dozen_small_jobs(benchmark: BenchmarkFixture) -> None:
     """All together; each within 10 s."""
     wishes = Wishes(kinds=("brick",), bays=("boot", "bonnet"))
-    benchmark.pedantic(lambda: [study(design, wishes, meshes={}) for design in small_jobs(12)], rounds=2, warmup_rounds=1)
+    benchmark.pedantic(
+        lambda: [study(design, wishes, meshes={}) for design in small_jobs(12)], rounds=2, warmup_rounds=1
+    )
 
 
 @pytest.mark.parametrize("together", [False, True], ids=["single", "together"])
 def test_what_would_it_take(benchmark: BenchmarkFixture, together: bool) -> None:
-    """Of the demo's tank box and its next rows and tier: single changes within 1.5 s each, changes together within 6 s each."""
+    """Of the demo's tank box and its next rows and tier: single changes within 1.5 s each, changes together within 6 s
+    each."""
     demo = demo_design()
 
     def ask() -> None:

@@ -18,7 +18,9 @@ def test_preview(benchmark: BenchmarkFixture, address: str, name: str, box: str)
 
         def preview() -> None:
             patch = [{"op": "replace", "path": f"/boxes/{box}/pose/at_mm/0", "value": 2600 + next(steps) / 10}]
-            assert client.post(address.format("api/projects", name) + "/preview", json={"patch": patch}).status_code == 200
+            assert (
+                client.post(address.format("api/projects", name) + "/preview", json={"patch": patch}).status_code == 200
+            )
 
         benchmark.pedantic(preview, rounds=40, warmup_rounds=3)
 
@@ -30,7 +32,9 @@ def test_patch(benchmark: BenchmarkFixture, address: str) -> None:
         def edit() -> None:
             n = next(steps)
             patch = [{"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2600 + n / 10}]
-            answer = client.patch(address.format("api/projects", "demo"), json={"patch": patch}, headers={"If-Match": str(n)})
+            answer = client.patch(
+                address.format("api/projects", "demo"), json={"patch": patch}, headers={"If-Match": str(n)}
+            )
             assert answer.status_code == 200
 
         benchmark.pedantic(edit, rounds=40, warmup_rounds=3)

@@ -105,8 +105,21 @@ class Cluster:
             owner = pwd.getpwnam("postgres")
             os.chown(secret, owner.pw_uid, owner.pw_gid)
         secret.chmod(0o600)
-        done = self._pg("initdb", "-D", str(self._data), "-U", "cradle", "-A", "scram-sha-256", "--pwfile", str(secret),
-                        "-E", "UTF8", "--locale=C.UTF-8", "--no-sync")  # fmt: skip
+        done = self._pg(
+            "initdb",
+            "-D",
+            str(self._data),
+            "-U",
+            "cradle",
+            "-A",
+            "scram-sha-256",
+            "--pwfile",
+            str(secret),
+            "-E",
+            "UTF8",
+            "--locale=C.UTF-8",
+            "--no-sync",
+        )
         if done.returncode != 0:
             shutil.rmtree(self._data, ignore_errors=True)
             raise Trouble(f"The database could not be made:\n{done.stderr[-800:]}")
@@ -115,14 +128,18 @@ class Cluster:
         """A stale pid file of a killed run does not matter: the server itself sees that its process is gone."""
         for _ in range(1 if port else 3):
             port = port or free_port()
-            options = f"-c listen_addresses=127.0.0.1 -c port={port} -c unix_socket_directories='' -c max_connections=80"
+            options = (
+                f"-c listen_addresses=127.0.0.1 -c port={port} -c unix_socket_directories='' -c max_connections=80"
+            )
             log = str(self.home / "log")
             done = self._pg("pg_ctl", "-D", str(self._data), "-l", log, "-o", options, "-w", "-t", "60", "start")
             if done.returncode == 0:
                 return
             port = 0
             time.sleep(0.3)
-        raise Trouble(f"The database does not start; its log is {self.home / 'log'}:\n{done.stdout[-600:]}{done.stderr[-600:]}")
+        raise Trouble(
+            f"The database does not start; its log is {self.home / 'log'}:\n{done.stdout[-600:]}{done.stderr[-600:]}"
+        )
 
     def _running(self) -> int | None:
         """The port of this cluster's live server, if there is one. A pid file that a killed run left is taken away."""

@@ -30,7 +30,10 @@ def postgres_bin() -> Path | None:
 
 
 def _has_venv() -> bool:
-    return PYTHON.exists() or subprocess.run([sys.executable, "-c", "import ensurepip, venv"], capture_output=True).returncode == 0
+    return (
+        PYTHON.exists()
+        or subprocess.run([sys.executable, "-c", "import ensurepip, venv"], capture_output=True).returncode == 0
+    )
 
 
 def debian(*, database: bool = True, browser: bool = False) -> None:

@@ -52,20 +52,30 @@ def main(arguments: list[str], manual: str) -> int:
 
 def _parser(manual: str) -> argparse.ArgumentParser:
     formatter = argparse.RawDescriptionHelpFormatter
-    parser = argparse.ArgumentParser(prog="cradle", usage="./cradle COMMAND", description=manual.strip(), formatter_class=formatter,
-                                     allow_abbrev=False)  # fmt: skip
+    parser = argparse.ArgumentParser(
+        prog="cradle",
+        usage="./cradle COMMAND",
+        description=manual.strip(),
+        formatter_class=formatter,
+        allow_abbrev=False,
+    )
     commands = parser.add_subparsers(dest="command", metavar="COMMAND")
     for name, says in _SAYS.items():
         commands.add_parser(name, help=says, description=says, allow_abbrev=False)
-    commands.choices["test"].add_argument("pytest", nargs="*", help="what pytest is to run; everything where nothing is said")
+    commands.choices["test"].add_argument(
+        "pytest", nargs="*", help="what pytest is to run; everything where nothing is said"
+    )
     check, drawings = commands.choices["check"], commands.choices["drawings"]
     check.add_argument("file", metavar="FILE")
     check.add_argument("--json", action="store_true", help="as JSON, with the working of every finding")
     drawings.add_argument("file", metavar="FILE")
     drawings.add_argument("folder", metavar="DIR")
     commands.choices["worker"].add_argument(
-        "--database-from", metavar="FILE", help="a file that holds the address of the database (- reads it from standard input), so that "
-        "no list of processes shows it; else LEVELCRADLE_DATABASE, else the application that runs here")  # fmt: skip
+        "--database-from",
+        metavar="FILE",
+        help="a file that holds the address of the database (- reads it from standard input), so that "
+        "no list of processes shows it; else LEVELCRADLE_DATABASE, else the application that runs here",
+    )
     return parser
 
 
@@ -124,7 +134,8 @@ def _prepare(*, tests: bool = False) -> None:
 
 @contextmanager
 def running(cluster: Cluster, *, demo: bool) -> Iterator[tuple[str, list[Part]]]:
-    """The application over a cluster: its address, and its parts to be watched; stopped with everything it started on the way out."""
+    """The application over a cluster: its address, and its parts to be watched; stopped with everything it started on
+    the way out."""
     held: list[Process] = []
     try:
         say("starting the database")
@@ -179,11 +190,15 @@ def _begun(database: str, module: str, *arguments: str) -> "subprocess.Popen[byt
 
 
 def worker(source: str | None) -> int:
-    """One more worker for long work: on the database whose address a file or the environment holds, or the running application's."""
+    """One more worker for long work: on the database whose address a file or the environment holds, or the running
+    application's."""
     install.python()
     database = _database(source)
     if database is None:
-        raise Trouble("Nothing runs here. Start the application first, or say where the address of its database is: --database-from FILE.")
+        raise Trouble(
+            "Nothing runs here. Start the application first, or say where the address of its database is: "
+            "--database-from FILE."
+        )
     with _process(database, "levelcradle.jobs") as working:
         say("a worker takes studies and scans; Ctrl-C stops it")
         with suppress(KeyboardInterrupt):
@@ -203,7 +218,9 @@ def _database(source: str | None) -> str | None:
 
 
 def _environment() -> dict[str, str]:
-    kept = {key: value for key, value in os.environ.items() if key != "PYTHONDONTWRITEBYTECODE"}  # or every start compiles anew
+    kept = {
+        key: value for key, value in os.environ.items() if key != "PYTHONDONTWRITEBYTECODE"
+    }  # or every start compiles anew
     return {**kept, "PYTHONPATH": str(ROOT), "OPENBLAS_NUM_THREADS": "1"}
 
 
@@ -260,7 +277,12 @@ def test(arguments: list[str]) -> int:
         cluster.remove()
 
 
-_ALL = ["-n", str((os.cpu_count() or 1) + 1), "--dist", "worksteal"]  # one more than there are cores: in the browser much is waited for
+_ALL = [
+    "-n",
+    str((os.cpu_count() or 1) + 1),
+    "--dist",
+    "worksteal",
+]  # one more than there are cores: in the browser much is waited for
 _TOOLS = ROOT / ".venv" / "bin"
 _CHECKS = {
     "lint": [str(_TOOLS / "ruff"), "check", "."],

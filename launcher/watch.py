@@ -1,4 +1,5 @@
-"""Brings back what fell: the database, the server or the worker, with a line saying so; five times in a minute are enough."""
+"""Brings back what fell: the database, the server or the worker, with a line saying so; five times in a minute are
+enough."""
 
 import subprocess
 import time

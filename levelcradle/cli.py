@@ -35,15 +35,21 @@ def main(arguments: list[str]) -> int:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="cradle", description="Commands on design files; none needs the database.", allow_abbrev=False)
+    parser = argparse.ArgumentParser(
+        prog="cradle", description="Commands on design files; none needs the database.", allow_abbrev=False
+    )
     commands = parser.add_subparsers(dest="command", required=True)
-    checks = commands.add_parser("check", help="findings of a design file; exit 1 on foul, 2 on an unreadable file", allow_abbrev=False)
+    checks = commands.add_parser(
+        "check", help="findings of a design file; exit 1 on foul, 2 on an unreadable file", allow_abbrev=False
+    )
     checks.add_argument("file", type=Path, metavar="FILE")
     checks.add_argument("--json", action="store_true", help="as JSON, with the working of every finding")
     draws = commands.add_parser("drawings", help="the fabrication pack of a design file", allow_abbrev=False)
     draws.add_argument("file", type=Path, metavar="FILE")
     draws.add_argument("folder", type=Path, metavar="DIR")
-    commands.add_parser("generate", help="what is generated from the code: schemas, typed client, format vectors", allow_abbrev=False)
+    commands.add_parser(
+        "generate", help="what is generated from the code: schemas, typed client, format vectors", allow_abbrev=False
+    )
     return parser
 
 
@@ -74,11 +80,24 @@ def _lines(analysis: Analysis) -> list[str]:
 
 def _as_json(analysis: Analysis) -> str:
     rows = [
-        {"id": f.id, "code": f.code, "station": f.station, "state": f.state, "subjects": f.subjects, "message": message_text(f),
-         "value": f.value, "limit": f.limit, "margin": f.margin, "unit": f.unit, "tolerance": f.tolerance,
-         "rationale": f.rationale, "points_mm": f.points_mm, "working": [asdict(step) for step in f.working()] if f.working else []}
+        {
+            "id": f.id,
+            "code": f.code,
+            "station": f.station,
+            "state": f.state,
+            "subjects": f.subjects,
+            "message": message_text(f),
+            "value": f.value,
+            "limit": f.limit,
+            "margin": f.margin,
+            "unit": f.unit,
+            "tolerance": f.tolerance,
+            "rationale": f.rationale,
+            "points_mm": f.points_mm,
+            "working": [asdict(step) for step in f.working()] if f.working else [],
+        }
         for f in analysis.findings
-    ]  # fmt: skip
+    ]
     return json.dumps({"released": analysis.released, "findings": rows}, ensure_ascii=False, indent=1)
 
 

@@ -1,4 +1,5 @@
-"""Writes what is generated from the code: schema, API description, typed client, format vectors, and rules that the screens show.
+"""Writes what is generated from the code: schema, API description, typed client, format vectors, and rules that the
+screens show.
 
 A test writes them again and compares, so that none drifts.
 """
@@ -26,7 +27,24 @@ __all__ = ["generate", "generated"]
 
 ROOT = Path(__file__).parents[1]
 CLIENT = ROOT / "web" / "src" / "design" / "schema.d.ts"
-LENGTHS = (0.0, 0.04, 1.0, 10.5, 24.96, 25.4, 57.86, 371.475, 698.5, 1190.0, 2670.5, -12.0, -0.4, 3.175, 15.875, 0.79375)
+LENGTHS = (
+    0.0,
+    0.04,
+    1.0,
+    10.5,
+    24.96,
+    25.4,
+    57.86,
+    371.475,
+    698.5,
+    1190.0,
+    2670.5,
+    -12.0,
+    -0.4,
+    3.175,
+    15.875,
+    0.79375,
+)
 
 
 class _NoDatabase:
@@ -66,7 +84,10 @@ def _rules() -> dict[str, Any]:
         "measures": {"endings": [ending for ending, _ in KINDS], "counted": COUNTED, "aside": ASIDE},
         "face_edges": {face: EDGES_OF[face] for face in FACE_AT},
         "cut_edges": [list(edge) for edge in EDGES],
-        "turns": [{"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))} for t, looks in every_orientation()],
+        "turns": [
+            {"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))}
+            for t, looks in every_orientation()
+        ],
         "face_rooms_mm": USUAL_MM,
         "not_checked": NOT_CHECKED,
         "roles": list(get_args(Role)),
@@ -86,7 +107,9 @@ def _vectors() -> dict[str, Any]:
         for way, turn in ways.items()
     ]
     masses = [
-        {"value": v, "unit": u, "text": write_mass(v, cast(Any, u))} for v in (0.0, 24.6, 130.63, 985.0, 1191.94) for u in ("kg", "lb")
+        {"value": v, "unit": u, "text": write_mass(v, cast(Any, u))}
+        for v in (0.0, 24.6, 130.63, 985.0, 1191.94)
+        for u in ("kg", "lb")
     ]
     places = [
         {"value": value, "way": way, "unit": unit, "text": write_along(value, cast(Any, way), cast(Any, unit))}

@@ -8,12 +8,19 @@ from playwright.sync_api import Page, sync_playwright
 __all__ = ["BROWSER", "FLAGS", "WEBGL", "main"]
 
 BROWSER = "/usr/bin/chromium"
-# the views are SVG: without a GPU process pages open in two thirds of the time; and the browser makes two hidden pages of its own
+# the views are SVG: without a GPU process pages open in two thirds of the time; and the browser makes two hidden pages
+# of its own
 # for the address bar of every window, which nobody sees here
 FLAGS = (
-    "--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-    "--disable-sync", "--disable-gpu", "--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup",
-)  # fmt: skip
+    "--no-sandbox",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-gpu",
+    "--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup",
+)
 WEBGL = ("--use-angle=swiftshader", "--enable-unsafe-swiftshader")
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 STATIONS = ("survey", "stock", "place", "box", "mount", "level", "drawings")
@@ -59,7 +66,9 @@ def main(address: str, folder: Path) -> None:
         small.wait_for_timeout(400)
         small.screenshot(path=folder / "touch.png")
         browser.close()
-        painted = play.chromium.launch(executable_path=BROWSER, args=[*(f for f in FLAGS if f != "--disable-gpu"), *WEBGL])
+        painted = play.chromium.launch(
+            executable_path=BROWSER, args=[*(f for f in FLAGS if f != "--disable-gpu"), *WEBGL]
+        )
         page = painted.new_page(viewport={"width": 1280, "height": 800})
         _station(page, address, "place", "Walk round")
         page.wait_for_timeout(2500)

@@ -1,10 +1,10 @@
-"""What a change did to the answers: the same designs through an earlier commit and through this checkout, all that differs told.
+"""What a change did to the answers: the same designs through an earlier commit and through this checkout, all that
+differs told.
 
-Run: .venv/bin/python -m tests.compare COMMIT [--designs 60] [--seed 1]
-Exit code 1 where anything differs: a finding's state, figures, words or working; a figure of a box, a mount or a load; a file of the
-fabrication pack. The designs (the demo, and random ones made from it, as many as the earlier commit takes) are made and stored by the
-earlier commit, so that a later format is compared through its upgrade. Both sides speak through the commands and the API's form alone.
-"""
+Run: .venv/bin/python -m tests.compare COMMIT [--designs 60] [--seed 1] Exit code 1 where anything differs: a finding's
+state, figures, words or working; a figure of a box, a mount or a load; a file of the fabrication pack. The designs (the
+demo, and random ones made from it, as many as the earlier commit takes) are made and stored by the earlier commit, so
+that a later format is compared through its upgrade. Both sides speak through the commands and the API's form alone."""
 
 import argparse
 import contextlib
@@ -64,7 +64,9 @@ def tell_answers(designs: Path, folder: Path) -> None:
         with contextlib.redirect_stdout(io.StringIO()):
             main(["drawings", str(file), str(pack)])
         files = {f.name: _content(f) for f in sorted(pack.iterdir())}
-        figures = json.loads(analysis_out(analyse(load(file.read_bytes()), {})).model_dump_json(exclude={"findings", "watch"}))
+        figures = json.loads(
+            analysis_out(analyse(load(file.read_bytes()), {})).model_dump_json(exclude={"findings", "watch"})
+        )
         told = {**json.loads(said.getvalue()), "figures": figures, "files": files}
         told["findings"] = {row["id"]: row for row in told["findings"]}
         (folder / file.name).write_text(json.dumps(told))
@@ -118,7 +120,9 @@ EDGES = [["front", "base"], ["aft", "base"], ["left", "base"], ["front", "left"]
 
 def _cut(rng: random.Random, tree: Tree) -> None:
     cuts = rng.sample(EDGES, rng.randint(1, 2))
-    _any(rng, tree["boxes"])["chamfers"] = {f"c{n}": {"edge": e, "mm": [rng.uniform(12, 40)] * 2} for n, e in enumerate(cuts)}
+    _any(rng, tree["boxes"])["chamfers"] = {
+        f"c{n}": {"edge": e, "mm": [rng.uniform(12, 40)] * 2} for n, e in enumerate(cuts)
+    }
 
 
 def _pierced(rng: random.Random, tree: Tree) -> None:
@@ -141,7 +145,9 @@ def _pierced(rng: random.Random, tree: Tree) -> None:
 
 def _said(rng: random.Random, tree: Tree) -> None:
     box = _any(rng, tree["boxes"])
-    box.update(sealing=rng.choice([None, "gasket", "open"]), vented_outside=rng.choice([None, True]), order=rng.randint(0, 3))
+    box.update(
+        sealing=rng.choice([None, "gasket", "open"]), vented_outside=rng.choice([None, True]), order=rng.randint(0, 3)
+    )
     box["hold_down"] = rng.choice([None, "rods", "straps", "own_holes"])
     box["construction"]["folder"] = {"name": "he", "deduction_mm": rng.choice([None, 5.2, 9.0])}
     box["finish"] = {"coats": rng.randint(0, 3), "coat_mm": 0.1, "beads_ground": rng.random() < 0.5, "bead_mm": 2.0}
@@ -149,8 +155,13 @@ def _said(rng: random.Random, tree: Tree) -> None:
 
 def _hung(rng: random.Random, tree: Tree) -> None:
     mount = _any(rng, tree["mounts"])
-    mount["shape"].update(thickness_mm=rng.choice([4, 6, 10]), width_mm=rng.uniform(50, 120), toe_mm=rng.uniform(18, 40))
-    mount["lands_on"]["bolt"] = {"size": rng.choice(["M8", "M10", "M12"]), "property_class": rng.choice(["8.8", "10.9"])}
+    mount["shape"].update(
+        thickness_mm=rng.choice([4, 6, 10]), width_mm=rng.uniform(50, 120), toe_mm=rng.uniform(18, 40)
+    )
+    mount["lands_on"]["bolt"] = {
+        "size": rng.choice(["M8", "M10", "M12"]),
+        "property_class": rng.choice(["8.8", "10.9"]),
+    }
     plate = {"thickness_mm": 3.0, "along_w_mm": 140.0, "along_n_mm": 150.0, "from_contact_mm": 20.0}
     mount["to_box"]["doubler"] = rng.choice([None, plate])
 
@@ -161,20 +172,35 @@ def _dropped(rng: random.Random, tree: Tree) -> None:
 
 def _beside(rng: random.Random, tree: Tree) -> None:
     thing = _any(rng, {key: row for key, row in tree["items"].items() if row["solid"]})
-    thing.update(gap_class=rng.choice(["same", "other", "moving", "axle", "hot"]), structure=rng.choice(["body", "frame", "axle"]))
+    thing.update(
+        gap_class=rng.choice(["same", "other", "moving", "axle", "hot"]),
+        structure=rng.choice(["body", "frame", "axle"]),
+    )
 
 
 def _fixed(rng: random.Random, tree: Tree) -> None:
-    thing, box = _any(rng, {k: r for k, r in tree["items"].items() if r["state"] == "in" and r["solid"]}), rng.choice(sorted(tree["boxes"]))
-    thing["place"] = {"type": "box", "box": box, "face": rng.choice(["base", "left", "top"]), "from": ["front", "left"], "u_mm": 100.0,
+    thing, box = (
+        _any(rng, {k: r for k, r in tree["items"].items() if r["state"] == "in" and r["solid"]}),
+        rng.choice(sorted(tree["boxes"])),
+    )
+    thing["place"] = {"type": "box", "box": box, "face": rng.choice(["base", "left", "top"]), "from": ["front", "left"],
+    "u_mm": 100.0,
                       "v_mm": 100.0, "off_mm": rng.choice([-80.0, 60.0])}  # fmt: skip
     if thing["place"]["face"] == "left":
         thing["place"]["from"] = ["front", "base"]
 
 
 def _agreed(rng: random.Random, tree: Tree) -> None:
-    box, thing = rng.choice(sorted(tree["boxes"])), rng.choice(sorted(k for k, row in tree["items"].items() if row["solid"]))
-    tree["agreed_gaps"]["g"] = {"one": f"boxes/{box}", "other": f"items/{thing}", "need_mm": rng.uniform(0, 30), "reason": "tried"}
+    box, thing = (
+        rng.choice(sorted(tree["boxes"])),
+        rng.choice(sorted(k for k, row in tree["items"].items() if row["solid"])),
+    )
+    tree["agreed_gaps"]["g"] = {
+        "one": f"boxes/{box}",
+        "other": f"items/{thing}",
+        "need_mm": rng.uniform(0, 30),
+        "reason": "tried",
+    }
 
 
 def _weighed(rng: random.Random, tree: Tree) -> None:
@@ -188,12 +214,15 @@ def _weighed(rng: random.Random, tree: Tree) -> None:
 def _spaced(rng: random.Random, tree: Tree) -> None:
     bay = _any(rng, tree["bays"])
     side = rng.choice(["fore", "aft", "left", "right", "floor", "top"])
-    bay["sides"][side].update({"is": rng.choice(["metal", "open", "not measured"]), "gap_class": rng.choice(["same", "other"])})
+    bay["sides"][side].update(
+        {"is": rng.choice(["metal", "open", "not measured"]), "gap_class": rng.choice(["same", "other"])}
+    )
     bay["flags"] = dict.fromkeys(rng.sample(["passenger", "wet", "hot"], rng.randint(0, 1)), True)
 
 
 CHANGES: list[Callable[[random.Random, Tree], None]] = [
-    _moved, _turned, _made_of, _filled, _closed, _cut, _pierced, _said, _hung, _dropped, _beside, _fixed, _agreed, _weighed, _spaced,
+    _moved, _turned, _made_of, _filled, _closed, _cut, _pierced, _said, _hung, _dropped, _beside, _fixed, _agreed,
+    _weighed, _spaced,
 ]  # fmt: skip
 
 
@@ -205,7 +234,9 @@ def main() -> int:
     parser.add_argument("commit")
     parser.add_argument("--designs", type=int, default=60)
     parser.add_argument("--seed", type=int, default=1)
-    parser.add_argument("--within", type=float, default=WITHIN, help="figures, also those in words, may move by this share")
+    parser.add_argument(
+        "--within", type=float, default=WITHIN, help="figures, also those in words, may move by this share"
+    )
     parser.add_argument("--rows", type=int, default=12, help="differences told of one design")
     asked = parser.parse_args()
     with tempfile.TemporaryDirectory() as place:

@@ -9,10 +9,12 @@ from levelcradle.core.finding import Finding, message_text
 from tests.conftest import DEMO
 
 EMPTY = ("weighings", 
-    "boxes", "mounts", "items", "keepouts", "members", "load_states", "readings", "duties", "bays", "hardpoints", "openings",
+    "boxes", "mounts", "items", "keepouts", "members", "load_states", "readings", "duties", "bays", "hardpoints",
+    "openings",
     "snags", "references", "pins", "tapes", "agreed_gaps", "modules", "stacks",
 )  # fmt: skip
-BRICK = {**DEMO["module_kinds"]["flagstone"], "name": "brick", "size_mm": [200, 120, 90], "may_rest_on": ["base"], "face_gap_mm": {},
+BRICK = {**DEMO["module_kinds"]["flagstone"], "name": "brick", "size_mm": [200, 120, 90], "may_rest_on": ["base"],
+"face_gap_mm": {},
          "above_mm": 0, "neighbour_gap_mm": 4, "mass_kg": 6.0}  # fmt: skip
 
 
@@ -31,7 +33,12 @@ def box_at(at: tuple[float, float, float], counts: tuple[int, int, int] = (1, 1,
 
 
 def a_block(low: tuple[float, float, float], high: tuple[float, float, float], **more: Any) -> dict[str, Any]:
-    return {"name": "thing", "state": "stays", "solid": {"type": "block", "low_mm": list(low), "high_mm": list(high)}, **more}
+    return {
+        "name": "thing",
+        "state": "stays",
+        "solid": {"type": "block", "low_mm": list(low), "high_mm": list(high)},
+        **more,
+    }
 
 
 SIDES = ("fore", "aft", "left", "right", "floor", "top")
@@ -45,7 +52,8 @@ def space(
     open_sides: Iterable[str] = (),
     **more: Any,
 ) -> dict[str, Any]:
-    """A space between two stations, so far to either side of the middle at each, metal but for the sides that are open."""
+    """A space between two stations, so far to either side of the middle at each, metal but for the sides that are
+    open."""
     stations = {
         key: {"type": "sides", "aft_mm": at, "floor_mm": up[0], "top_left_mm": up[1], "top_right_mm": up[1],
               "left_floor_mm": -half, "left_top_mm": -half, "right_floor_mm": half, "right_top_mm": half}

@@ -18,7 +18,8 @@ APPS: dict[Path | None, FastAPI] = {}
 
 
 def app_over(store: Store, front_end: Path | None = None) -> FastAPI:
-    """One application serves test after test, each time over another store: to make its routes takes longer than many a test."""
+    """One application serves test after test, each time over another store: to make its routes takes longer than many a
+    test."""
     if front_end not in APPS:
         APPS[front_end] = create_app(store, front_end)
     attach(APPS[front_end], store)
@@ -36,7 +37,9 @@ def free_port() -> int:
 def served(app: Any, port: int | None = None) -> Iterator[str]:
     """Its address, for as long as it runs."""
     port = port or free_port()
-    server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=port, log_level="error", timeout_graceful_shutdown=1))
+    server = uvicorn.Server(
+        uvicorn.Config(app, host="127.0.0.1", port=port, log_level="error", timeout_graceful_shutdown=1)
+    )
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
     while not server.started:

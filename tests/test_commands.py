@@ -24,7 +24,9 @@ def file(tmp_path: Path) -> Path:
     return path
 
 
-def test_check_prints_the_findings_worst_first_and_exits_1_on_foul(file: Path, capsys: pytest.CaptureFixture[str]) -> None:
+def test_check_prints_the_findings_worst_first_and_exits_1_on_foul(
+    file: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
     assert main(["check", str(file)]) == 1
     first = capsys.readouterr().out.splitlines()[0]
     assert first.split(maxsplit=2) == ["foul", "place", "Tank box to axle at full bump: 10.5 mm, needs 25.0 mm"]
@@ -46,7 +48,9 @@ def test_check_as_json(file: Path, capsys: pytest.CaptureFixture[str]) -> None:
 
 
 @pytest.mark.parametrize("text", ["", "{", '{"format": 1, "name": "x", "boxes": 3}'])
-def test_an_unreadable_file_exits_2_and_says_where(text: str, tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+def test_an_unreadable_file_exits_2_and_says_where(
+    text: str, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
     path = tmp_path / "broken.json"
     path.write_text(text)
     assert main(["check", str(path)]) == 2

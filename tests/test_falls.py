@@ -62,8 +62,8 @@ def healthy(address: str) -> bool:
 
 
 def test_what_falls_comes_back_and_nothing_acknowledged_is_lost() -> None:
-    """Database, server and worker, each killed hard while three people edit: all come back, and there is no answer but an edit taken,
-    a clash or a moment's patience."""
+    """Database, server and worker, each killed hard while three people edit: all come back, and there is no answer but
+    an edit taken, a clash or a moment's patience."""
     with kept_running() as (address, cluster, parts):
         acknowledged: list[str] = []
         odd: list[int] = []
@@ -75,7 +75,9 @@ def test_what_falls_comes_back_and_nothing_acknowledged_is_lost() -> None:
                 while not over.is_set():
                     n += 1
                     key = f"{who}-{n}"
-                    patch = [{"op": "add", "path": f"/references/{key}", "value": {"name": key, "at_mm": [n % 5000, 0, 0]}}]
+                    patch = [
+                        {"op": "add", "path": f"/references/{key}", "value": {"name": key, "at_mm": [n % 5000, 0, 0]}}
+                    ]
                     try:
                         answer = client.patch("/api/projects/demo", json={"patch": patch}, headers={"If-Match": "1"})
                     except httpx.HTTPError:
@@ -83,7 +85,11 @@ def test_what_falls_comes_back_and_nothing_acknowledged_is_lost() -> None:
                         continue
                     if answer.status_code == 200:
                         acknowledged.append(key)
-                    elif answer.status_code not in ANSWERS and "more than" not in answer.text and "at most" not in answer.text:
+                    elif (
+                        answer.status_code not in ANSWERS
+                        and "more than" not in answer.text
+                        and "at most" not in answer.text
+                    ):
                         odd.append(answer.status_code)
                     time.sleep(0.15)
 
@@ -104,7 +110,9 @@ def test_what_falls_comes_back_and_nothing_acknowledged_is_lost() -> None:
         over.set()
         for editor in editors:
             editor.join(30)
-        document = httpx.get(f"{address}/api/projects/demo", headers={"X-Session": "ann"}, timeout=20).json()["document"]
+        document = httpx.get(f"{address}/api/projects/demo", headers={"X-Session": "ann"}, timeout=20).json()[
+            "document"
+        ]
         print("edits", len(acknowledged), "slowest", slowest)
         assert len(acknowledged) > 3 * KILLS
         assert set(acknowledged) <= set(document["references"])

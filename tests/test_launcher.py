@@ -1,4 +1,5 @@
-"""The launcher: a private cluster that survives a killed run, ports, and an application killed in the middle of edits."""
+"""The launcher: a private cluster that survives a killed run, ports, and an application killed in the middle of
+edits."""
 
 import os
 import signal
@@ -56,7 +57,9 @@ def test_a_killed_cluster_starts_again_over_its_stale_pid_file(cluster: Cluster)
     database.close_all()
 
 
-def test_a_pid_file_that_is_just_being_written_is_no_server_yet_and_one_left_empty_is_taken_away(cluster: Cluster) -> None:
+def test_a_pid_file_that_is_just_being_written_is_no_server_yet_and_one_left_empty_is_taken_away(
+    cluster: Cluster,
+) -> None:
     cluster.start()
     cluster.stop()
     pid_file = cluster.home / "data" / "postmaster.pid"
@@ -113,7 +116,9 @@ def test_every_command_answers_help_and_starts_nothing(command: str, capsys: pyt
     assert f"COMMAND {command}" in capsys.readouterr().out
 
 
-@pytest.mark.parametrize("words", [["fly"], ["demo", "--hepl"], ["worker", "postgresql://a:b@c/d"], ["check"], ["check", "x", "--jso"]])
+@pytest.mark.parametrize(
+    "words", [["fly"], ["demo", "--hepl"], ["worker", "postgresql://a:b@c/d"], ["check"], ["check", "x", "--jso"]]
+)
 def test_what_is_not_known_is_refused(words: list[str], capsys: pytest.CaptureFixture[str]) -> None:
     """Among it a database's address among the words, where every list of processes would show its password."""
     assert main(words, "the manual") == 2

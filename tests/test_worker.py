@@ -14,7 +14,9 @@ from levelcradle.store import Store
 
 
 def worker(url: str) -> subprocess.Popen[bytes]:
-    return subprocess.Popen([sys.executable, "-m", "levelcradle.jobs"], env={**os.environ, "LEVELCRADLE_DATABASE": url, "PYTHONPATH": "."})
+    return subprocess.Popen(
+        [sys.executable, "-m", "levelcradle.jobs"], env={**os.environ, "LEVELCRADLE_DATABASE": url, "PYTHONPATH": "."}
+    )
 
 
 def until(holds: Callable[[], bool], seconds: float) -> bool:
@@ -26,7 +28,9 @@ def until(holds: Callable[[], bool], seconds: float) -> bool:
     return False
 
 
-def test_a_killed_workers_study_is_taken_up_and_one_told_to_leave_gives_it_back(store: Store, database_url: str) -> None:
+def test_a_killed_workers_study_is_taken_up_and_one_told_to_leave_gives_it_back(
+    store: Store, database_url: str
+) -> None:
     store.create(demo_design(), "start", id_="ouzel")
     wishes = Wishes(kinds=("ingot",), bays=("bonnet", "tank", "well"), more_than_the_shelf=True, boxes_per_bay=3)
     asked, _ = store.studies.ask("ouzel", 1, wishes.model_dump_json())

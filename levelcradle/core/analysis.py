@@ -8,7 +8,14 @@ from typing import TypeVar
 
 from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance import access_findings, flag_findings, gap_findings, inside_findings, outside_bay, room_findings
+from levelcradle.core.clearance import (
+    access_findings,
+    flag_findings,
+    gap_findings,
+    inside_findings,
+    outside_bay,
+    room_findings,
+)
 from levelcradle.core.design import Design
 from levelcradle.core.design.box import Orientation
 from levelcradle.core.errors import UnknownThing
@@ -22,15 +29,25 @@ from levelcradle.core.projections import Shape, shapes
 from levelcradle.core.stock import ShelfResult, shelf_result, stock_findings
 from levelcradle.core.survey import BayResult, bay_result, survey_findings
 
-__all__ = ["STATIONS", "Analysis", "BoxResult", "StationState", "WatchRow", "analyse", "analyse_assembly", "finding_named"]
+__all__ = [
+    "STATIONS",
+    "Analysis",
+    "BoxResult",
+    "StationState",
+    "WatchRow",
+    "analyse",
+    "analyse_assembly",
+    "finding_named",
+]
 
 STATIONS = ("survey", "stock", "place", "box", "mount", "level", "wire", "flow", "drawings", "build")
 
 
 @dataclass(frozen=True, slots=True)
 class BoxResult:
-    """What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner. ``full_kg`` is the
-    box and its modules; ``hung_kg`` with brackets, doublers and everything fixed to it: what is lifted, and what the mounts carry."""
+    """What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner.
+    ``full_kg`` is the box and its modules; ``hung_kg`` with brackets, doublers and everything fixed to it: what is
+    lifted, and what the mounts carry."""
 
     name: str
     outer_mm: Vec
@@ -124,12 +141,22 @@ def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Anal
         released=not release,
         bays=_all_bays(design),
         shelf=shelf or shelf_result(design.model_copy(update={"modules": {}})),
-        next=_kept("what comes next", "survey", lambda: next_step(design, findings), Next("look at what is foul", "place", "/boxes"), []),
+        next=_kept(
+            "what comes next",
+            "survey",
+            lambda: next_step(design, findings),
+            Next("look at what is foul", "place", "/boxes"),
+            [],
+        ),
     )
 
 
 def _all_bays(design: Design) -> dict[str, BayResult]:
-    return {key: found for key, bay in design.bays.items() if (found := _kept(key, "survey", partial(bay_result, bay), None, []))}
+    return {
+        key: found
+        for key, bay in design.bays.items()
+        if (found := _kept(key, "survey", partial(bay_result, bay), None, []))
+    }
 
 
 Check = tuple[str, str, Callable[[], Iterable[Finding]]]
@@ -158,7 +185,8 @@ T = TypeVar("T")
 
 
 def _kept(name: str, station: str, work: Callable[[], T], instead: T, found: list[Finding]) -> T:
-    """What a piece of work gives; where it fails, ``instead``, and a finding that says so: nothing is clear that was not asked."""
+    """What a piece of work gives; where it fails, ``instead``, and a finding that says so: nothing is clear that was
+    not asked."""
     try:
         return work()
     except Exception as error:  # whatever it was: the fault is ours, and the rest of the car must stay readable
@@ -256,8 +284,23 @@ def _boxes(assembly: Assembly) -> dict[str, BoxResult]:
         first, number = number + 1, number + held
         numbers = f"{first} – {number}" if held > 1 else str(first) if held else ""
         out[box.id] = BoxResult(
-            box.box.name, shell.outer_mm, shell.inner_mm, shell.over_mm, shell.made.wall_mm, box.placement.point((0.0, 0.0, 0.0)),
-            shell.shell_kg, shell.full_kg, box.cg, box.hung_kg, box.hung_cg, held, strings, numbers,
-            {key: tuple(orientations_for(assembly.design.module_kinds[b.kind], box.placement.turn)) for key, b in box.box.blocks.items()},
-        )  # fmt: skip
+            box.box.name,
+            shell.outer_mm,
+            shell.inner_mm,
+            shell.over_mm,
+            shell.made.wall_mm,
+            box.placement.point((0.0, 0.0, 0.0)),
+            shell.shell_kg,
+            shell.full_kg,
+            box.cg,
+            box.hung_kg,
+            box.hung_cg,
+            held,
+            strings,
+            numbers,
+            {
+                key: tuple(orientations_for(assembly.design.module_kinds[b.kind], box.placement.turn))
+                for key, b in box.box.blocks.items()
+            },
+        )
     return out

@@ -46,8 +46,8 @@ __all__ = [
 
 @dataclass(frozen=True, slots=True)
 class PlacedPiece:
-    """A piece of a box's outside: its own (``role`` says what), of one of its mounts (then ``mount`` names it), or of a thing fixed on
-    it (``gear``)."""
+    """A piece of a box's outside: its own (``role`` says what), of one of its mounts (then ``mount`` names it), or of a
+    thing fixed on it (``gear``)."""
 
     name: str
     solid: Solid
@@ -61,8 +61,8 @@ class PlacedBox:
     """A box in the vehicle: shell, outside pieces, mounts and gear.
 
     Attributes:
-        full_kg, cg: of the full box alone; ``hung_kg``, ``hung_cg``: with its brackets and doublers and everything fixed to it, at
-            their places: what its mounts carry and what is lifted.
+        full_kg, cg: of the full box alone; ``hung_kg``, ``hung_cg``: with its brackets and doublers and everything
+            fixed to it, at their places: what its mounts carry and what is lifted.
         weighed: what it weighed alone, where it was weighed: that counts, not what was computed.
         structure: what it is fixed to: its hard points', else its bay's.
         unweighed: names of what is fixed to it and lacks its mass or its place; then hung_kg is too little.
@@ -103,8 +103,9 @@ class PlacedBox:
 
 @dataclass(frozen=True, slots=True)
 class Obstacle:
-    """Something a box must keep clear of, or one convex piece of it: pieces share a path. ``kind``: a thing, room kept before one, a
-    space that is no thing, a member of the vehicle, a side of a bay, a lump on one, or a bay that is a crush zone."""
+    """Something a box must keep clear of, or one convex piece of it: pieces share a path. ``kind``: a thing, room kept
+    before one, a space that is no thing, a member of the vehicle, a side of a bay, a lump on one, or a bay that is a
+    crush zone."""
 
     path: str
     name: str
@@ -122,8 +123,8 @@ class Obstacle:
 
 @dataclass(frozen=True, slots=True)
 class Assembly:
-    """Everything in vehicle axes: checks ask it what stands where, what it weighs, how sure that is and what gap it needs. Only a check
-    of what the document says reads the ``design`` itself."""
+    """Everything in vehicle axes: checks ask it what stands where, what it weighs, how sure that is and what gap it
+    needs. Only a check of what the document says reads the ``design`` itself."""
 
     design: Design
     boxes: Mapping[str, PlacedBox]
@@ -173,8 +174,8 @@ class Assembly:
         return next((row for row in self.design.agreed_gaps.values() if {row.one, row.other} == {one, other}), None)
 
     def assumed(self, thing: "Obstacle | PlacedBox") -> str | None:
-        """A figure of a thing that is not taken, or assumed and nobody answers for; of a side that of its space, of a box that of the
-        modules in it."""
+        """A figure of a thing that is not taken, or assumed and nobody answers for; of a side that of its space, of a
+        box that of the modules in it."""
         if isinstance(thing, Obstacle):
             return self.guess_of(f"bays/{thing.bay}" if thing.bay else thing.path)
         return self.guess_of(thing.path) or self.guess_in(thing, ("length",))
@@ -191,8 +192,8 @@ class Assembly:
         return next((g for g in self.guesses if kind_of(g) in sorts and any(under(g, kind) for kind in kinds)), None)
 
     def stated_mm(self, thing: "Obstacle | PlacedBox") -> float | None:
-        """How far the place of a thing may be off: what was said of its whole space, or the widest its readings state; None where
-        nothing was said."""
+        """How far the place of a thing may be off: what was said of its whole space, or the widest its readings state;
+        None where nothing was said."""
         if isinstance(thing, Obstacle) and thing.bay and (tape := self.bays[thing.bay].tolerance_mm) is not None:
             return tape
         rows = [reading for path, reading in self.design.readings.items() if path.startswith(f"/{thing.path}/")]
@@ -230,17 +231,32 @@ def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str,
         if item.state not in ("stays", "in") or item.solid is None:
             continue
         for solid in gear[key] if key in gear else thing_solids(item.solid, item, meshes):
-            yield Obstacle(f"items/{key}", item.name, solid, item.gap_class, fixed_to=item.held_by, structure=item.structure,
-                           shielded=item.shielded)  # fmt: skip
+            yield Obstacle(
+                f"items/{key}",
+                item.name,
+                solid,
+                item.gap_class,
+                fixed_to=item.held_by,
+                structure=item.structure,
+                shielded=item.shielded,
+            )
             for name, room in item.keep_clear.items():
                 path = f"items/{key}/keep_clear/{name}"
-                yield Obstacle(path, f"{item.name}, {room.reason or 'room kept'}", _kept(solid, room), "same", "room",
-                               fixed_to=item.held_by)  # fmt: skip
+                yield Obstacle(
+                    path,
+                    f"{item.name}, {room.reason or 'room kept'}",
+                    _kept(solid, room),
+                    "same",
+                    "room",
+                    fixed_to=item.held_by,
+                )
     for key, space in design.keepouts.items():
         for solid in thing_solids(space.solid, None, meshes):
             yield Obstacle(f"keepouts/{key}", space.name, solid, space.gap_class, "space", crush=space.kind == "crush")
     for key, member in design.members.items():
-        yield Obstacle(f"members/{key}", member.name, member_solid(member), "same", "member", structure=member.structure)
+        yield Obstacle(
+            f"members/{key}", member.name, member_solid(member), "same", "member", structure=member.structure
+        )
 
 
 @lru_cache(maxsize=4096)
@@ -289,13 +305,17 @@ def _faces(bay_json: str) -> tuple[tuple[str, tuple[Vec, ...]], ...]:
 def _metal(bay_json: str, own_bay: bool, holes: tuple[VehicleOpening, ...]) -> tuple[tuple[Metal, bool], ...]:
     """The metal of a bay without what is to be cut out of it; of each piece whether it opens."""
     found = metal(Bay.model_validate_json(bay_json), own_bay=own_bay)
-    return tuple((replace(piece, solid=solid), opens) for piece in found for solid, opens in pierced(piece.solid, holes))
+    return tuple(
+        (replace(piece, solid=solid), opens) for piece in found for solid, opens in pierced(piece.solid, holes)
+    )
 
 
 @lru_cache(maxsize=256)
 def _room(bay_json: str) -> tuple[Solid, ...]:
     """The room of a bay between each two sections, as if they bulged nowhere inward: never less than it."""
-    return tuple(hull([*near.points, *far.points]) for near, far in pairwise(sections(Bay.model_validate_json(bay_json))))
+    return tuple(
+        hull([*near.points, *far.points]) for near, far in pairwise(sections(Bay.model_validate_json(bay_json)))
+    )
 
 
 def _sides(key: str, bay: Bay, holes: tuple[VehicleOpening, ...], *, own_bay: bool) -> Iterator[Obstacle]:
@@ -306,15 +326,26 @@ def _sides(key: str, bay: Bay, holes: tuple[VehicleOpening, ...], *, own_bay: bo
         path = f"bays/{key}/lumps/{piece.lump}" if piece.lump else f"bays/{key}/sides/{piece.side}"
         side = getattr(bay.sides, piece.side)
         kind: Literal["side", "lump"] = "lump" if piece.lump else "side"
-        yield Obstacle(path, f"{bay.name} {lump or side_word(piece.side)}", piece.solid, "hot" if "hot" in bay.flags else side.gap_class,
-                       kind, bay=key, side=piece.side, structure=bay.structure, opens=side.opens or opens)  # fmt: skip
+        yield Obstacle(
+            path,
+            f"{bay.name} {lump or side_word(piece.side)}",
+            piece.solid,
+            "hot" if "hot" in bay.flags else side.gap_class,
+            kind,
+            bay=key,
+            side=piece.side,
+            structure=bay.structure,
+            opens=side.opens or opens,
+        )
     if "crush" in bay.flags:
         for solid in _room(shape):
             yield Obstacle(f"bays/{key}", f"{bay.name}, a crush zone", solid, "same", "bay", crush=True, bay=key)
 
 
 def side_word(side: BaySide) -> str:
-    return {"fore": "front", "aft": "rear", "left": "left side", "right": "right side", "floor": "floor", "top": "top"}[side]
+    return {"fore": "front", "aft": "rear", "left": "left side", "right": "right side", "floor": "floor", "top": "top"}[
+        side
+    ]
 
 
 _placed_boxes: Memo[PlacedBox] = Memo(512)
@@ -340,7 +371,12 @@ class _Source:
                 held.setdefault(item.held_by, []).append((key, item))
         tables = design.tables.model_dump_json(include={"materials", "bolts"})
         return _Source(
-            weighed_alone(design), design, meshes, tables, {kind: design.module_kinds[kind].model_dump_json() for kind in used}, held
+            weighed_alone(design),
+            design,
+            meshes,
+            tables,
+            {kind: design.module_kinds[kind].model_dump_json() for kind in used},
+            held,
         )
 
 
@@ -368,15 +404,22 @@ def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]])
     standing = tuple(_connection(name, mount, box, shell, placement, design) for name, mount in mounts)
     own = tuple(PlacedPiece(piece.name, piece.solid.moved(placement), piece.role) for piece in shell.outside)
     brackets = tuple(PlacedPiece(p.name, p.solid, "bracket", m.id) for m in standing for p in m.pieces)
-    on_it = tuple(PlacedPiece(g.item.name, solid, "gear", gear=g.id) for g in gear if not g.inside for solid in g.solids)
+    on_it = tuple(
+        PlacedPiece(g.item.name, solid, "gear", gear=g.id) for g in gear if not g.inside for solid in g.solids
+    )
     cg = placement.point(shell.cg)
     weighed = source.weighed.get(key)
-    hung = [(weighed.kg if weighed else shell.full_kg, cg), *((p.mass_kg, middle_of(p.solid)) for m in standing for p in m.pieces)]
+    hung = [
+        (weighed.kg if weighed else shell.full_kg, cg),
+        *((p.mass_kg, middle_of(p.solid)) for m in standing for p in m.pieces),
+    ]
     hung += [(g.mass_kg, g.at) for g in gear if g.mass_kg is not None and g.at is not None]
     kg = sum(mass for mass, _ in hung)
     x, y, z = (sum(mass * at[i] for mass, at in hung) / kg for i in range(3))
     structure = standing[0].spot.structure if standing else _structure_of(box, design)
-    return PlacedBox(key, box, shell, placement, own + brackets + on_it, standing, gear, cg, kg, (x, y, z), structure, weighed)
+    return PlacedBox(
+        key, box, shell, placement, own + brackets + on_it, standing, gear, cg, kg, (x, y, z), structure, weighed
+    )
 
 
 def _structure_of(box: Box, design: Design) -> str:
@@ -418,11 +461,15 @@ def face_of(box: PlacedBox | tuple[Shell, Placement], face: str) -> tuple[Vec, V
     return placement.point((middle[0], middle[1], middle[2])), placement.direction((normal[0], normal[1], normal[2]))
 
 
-def seat_of(box: Box, shell: Shell, placement: Placement, face: Literal["front", "aft", "left", "right", "base"]) -> Seat:
+def seat_of(
+    box: Box, shell: Shell, placement: Placement, face: Literal["front", "aft", "left", "right", "base"]
+) -> Seat:
     """The face of a box that a mount would hold."""
     point, normal = face_of((shell, placement), face)
     return Seat(point, normal, placement, None if face == "base" else shell.made.wall_at(face), box.name, box.material)
 
 
 def _connection(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design) -> Connection:
-    return connect(key, mount, spot_of(mount.lands_on, design), seat_of(box, shell, placement, mount.face), design.tables)
+    return connect(
+        key, mount, spot_of(mount.lands_on, design), seat_of(box, shell, placement, mount.face), design.tables
+    )

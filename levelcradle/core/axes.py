@@ -30,9 +30,9 @@ def _cos_sin(angle_deg: float) -> tuple[float, float]:
 def rotation(yaw_deg: float, pitch_deg: float, roll_deg: float) -> Matrix:
     """(3, 3) matrix that turns box axes into vehicle axes.
 
-    Yaw about up, then pitch about the turned right, then roll about the twice turned aft, each by the right-hand
-    rule: + pitch lifts the nose, + roll lifts the right side. Worked out here, for a quarter turn must be exact: scipy's has 1e-16 in it.
-    """
+    Yaw about up, then pitch about the turned right, then roll about the twice turned aft, each by the right-hand rule:
+    + pitch lifts the nose, + roll lifts the right side. Worked out here, for a quarter turn must be exact: scipy's has
+    1e-16 in it."""
     (cy, sy), (cp, sp), (cr, sr) = _cos_sin(yaw_deg), _cos_sin(pitch_deg), _cos_sin(roll_deg)
     yaw = np.array([[cy, -sy, 0], [sy, cy, 0], [0, 0, 1.0]])
     pitch = np.array([[cp, 0, sp], [0, 1.0, 0], [-sp, 0, cp]])

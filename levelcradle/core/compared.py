@@ -19,7 +19,8 @@ class Worst:
 
 @dataclass(frozen=True, slots=True)
 class Compared:
-    """What a car weighs ready for the road, how its axles share that, what it holds, and where it is worst. None: nobody knows yet."""
+    """What a car weighs ready for the road, how its axles share that, what it holds, and where it is worst. None:
+    nobody knows yet."""
 
     total_kg: float | None
     front_kg: float | None
@@ -32,9 +33,13 @@ class Compared:
 def compared(analysis: Analysis) -> Compared:
     ready = analysis.level.ready
     return Compared(
-        ready.total_kg if ready else None, ready.front_kg if ready else None, ready.rear_kg if ready else None,
-        analysis.string.modules, _worst(analysis, "gap"), _worst(analysis, "mount.use"),
-    )  # fmt: skip
+        ready.total_kg if ready else None,
+        ready.front_kg if ready else None,
+        ready.rear_kg if ready else None,
+        analysis.string.modules,
+        _worst(analysis, "gap"),
+        _worst(analysis, "mount.use"),
+    )
 
 
 def _worst(analysis: Analysis, code: str) -> Worst | None:

@@ -53,7 +53,10 @@ def _bays(assembly: Assembly, aft_mm: float) -> Iterator[Cut]:
         for near, far in pairwise(found):
             if near.aft_mm <= aft_mm <= far.aft_mm:
                 share = (aft_mm - near.aft_mm) / (far.aft_mm - near.aft_mm)
-                ring = tuple((a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share) for a, b in zip(near.ring, far.ring, strict=True))
+                ring = tuple(
+                    (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share)
+                    for a, b in zip(near.ring, far.ring, strict=True)
+                )
                 yield Cut(f"bays/{key}", "bay", bay.name, _rounded(ring))
                 break
 
@@ -93,7 +96,12 @@ def _pieces_of(box: PlacedBox, before: int) -> tuple[tuple[str, str, str, Solid]
             rows.append(("bracket", outside.name, "", outside.solid))
     for module in box.shell.modules:
         rows.append(
-            ("module", f"module {before + module.number}", str(before + module.number), block(module.low, module.high).moved(box.placement))
+            (
+                "module",
+                f"module {before + module.number}",
+                str(before + module.number),
+                block(module.low, module.high).moved(box.placement),
+            )
         )
     return tuple(rows)
 
@@ -114,8 +122,8 @@ def _rings(solid: Solid, aft_mm: float) -> Iterator[Polygon]:
 
 
 def _crossings(triangles: Matrix, aft_mm: float) -> Matrix:
-    """(n, 2, 2): the line in which each triangle meets the plane, in (right, up). The mesh kernel slices closed bodies only; the sides
-    of a space and most scans are open."""
+    """(n, 2, 2): the line in which each triangle meets the plane, in (right, up). The mesh kernel slices closed bodies
+    only; the sides of a space and most scans are open."""
     over = triangles[:, :, 0] - aft_mm
     hit = (over.min(axis=1) <= 0) & (over.max(axis=1) >= 0) & (np.ptp(over, axis=1) > 1e-9)
     out = []

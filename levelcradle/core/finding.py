@@ -7,7 +7,19 @@ from typing import Literal
 
 from levelcradle.core.axes import Vec
 
-__all__ = ["ORDER", "Figure", "Finding", "State", "Step", "Working", "gap_state", "message_text", "plain", "utilisation_state", "write"]
+__all__ = [
+    "ORDER",
+    "Figure",
+    "Finding",
+    "State",
+    "Step",
+    "Working",
+    "gap_state",
+    "message_text",
+    "plain",
+    "utilisation_state",
+    "write",
+]
 
 State = Literal["clear", "tight", "foul", "unknown", "note"]
 ORDER: dict[State, int] = {"foul": 0, "unknown": 1, "tight": 2, "note": 3, "clear": 4}

@@ -20,8 +20,9 @@ WITHIN_MM = 1e-6
 
 @dataclass(frozen=True, eq=False, slots=True)
 class Gear:
-    """A thing fixed in or on a box. ``local`` are its solids in the box's frame, ``solids`` the same in vehicle axes; ``mass_kg``
-    and ``at`` (its CG, vehicle axes) are None where nobody said them. ``inside``: no part of it stands out of the tray."""
+    """A thing fixed in or on a box. ``local`` are its solids in the box's frame, ``solids`` the same in vehicle axes;
+    ``mass_kg`` and ``at`` (its CG, vehicle axes) are None where nobody said them. ``inside``: no part of it stands out
+    of the tray."""
 
     id: str
     item: Item
@@ -64,7 +65,9 @@ def own_frame(place: InBox, made: Made) -> Placement:
     return Placement(rotation(*angles), (at[0], at[1], at[2]))
 
 
-def gear_of(rows: Iterable[tuple[str, Item]], shell: Shell, placement: Placement, meshes: Mapping[str, Mesh]) -> tuple[Gear, ...]:
+def gear_of(
+    rows: Iterable[tuple[str, Item]], shell: Shell, placement: Placement, meshes: Mapping[str, Mesh]
+) -> tuple[Gear, ...]:
     """What is fixed in or on a box, placed with it."""
     found = []
     for key, item in rows:

@@ -40,9 +40,8 @@ def simplified(mesh: Mesh, tolerance_mm: float) -> Mesh:
     """Vertices drawn together on a grid, so that no point of the surface moves by more than the tolerance.
 
     A cell's vertices move to their mean, which is never further than the cell's diagonal; the cell is chosen so that
-    the diagonal is the tolerance. Triangles that fall together are left out. Source: vertex clustering (a vertex moves at
-    most one cell diagonal, and a point of a triangle no more than its corners).
-    """
+    the diagonal is the tolerance. Triangles that fall together are left out. Source: vertex clustering (a vertex moves
+    at most one cell diagonal, and a point of a triangle no more than its corners)."""
     if tolerance_mm <= 0:
         return mesh
     cell = tolerance_mm / np.sqrt(3.0)
@@ -54,15 +53,20 @@ def simplified(mesh: Mesh, tolerance_mm: float) -> Mesh:
     sums = np.stack([np.bincount(where, weights=mesh.vertices[:, i], minlength=len(counts)) for i in range(3)], axis=1)
     vertices = sums / counts[:, None]
     triangles = where[mesh.triangles]
-    whole = (triangles[:, 0] != triangles[:, 1]) & (triangles[:, 1] != triangles[:, 2]) & (triangles[:, 0] != triangles[:, 2])
+    whole = (
+        (triangles[:, 0] != triangles[:, 1])
+        & (triangles[:, 1] != triangles[:, 2])
+        & (triangles[:, 0] != triangles[:, 2])
+    )
     return Mesh(vertices, _merged(triangles[whole]), mesh.closed)
 
 
 def _merged(triangles: Triangles) -> Triangles:
-    """Triangles that fell upon each other, each kind once, so that the surface winds round every point as often as before.
+    """Triangles that fell upon each other, each kind once, so that the surface winds round every point as often as
+    before.
 
-    Of those that look opposite ways as many cancel as can; where all do, one each way is left: the metal is still there.
-    """
+    Of those that look opposite ways as many cancel as can; where all do, one each way is left: the metal is still
+    there."""
     low = triangles.argmin(axis=1)
     turned = np.take_along_axis(triangles, (low[:, None] + np.arange(3)) % 3, axis=1)
     forward = turned[:, 1] < turned[:, 2]
@@ -116,7 +120,8 @@ def scans_of(design: Design) -> set[str]:
 
 
 def placed_mesh(spec: MeshSolid, mesh: Mesh) -> Solid:
-    """A scan in vehicle axes, its tolerance taken off every gap. Where no points tie it, its own axes are the vehicle's."""
+    """A scan in vehicle axes, its tolerance taken off every gap. Where no points tie it, its own axes are the
+    vehicle's."""
     ties = tuple((t.file_mm, t.at_mm) for t in spec.ties.values())
     return _PLACED.get((mesh, ties, spec.tolerance_mm, spec.inside), lambda: _placed(spec, mesh))
 
@@ -132,9 +137,18 @@ def _placed(spec: MeshSolid, mesh: Mesh) -> Solid:
     rough = _COARSE.get(mesh, lambda: simplified(mesh, COARSE_MM))
     model = _KERNELS.get(mesh, lambda: mesh_kernel(mesh.vertices, mesh.triangles))
     ties = list(spec.ties.values())
-    fit = register_points([t.file_mm for t in ties], [t.at_mm for t in ties]) if ties else Registration(np.eye(3), np.zeros(3), ())
+    fit = (
+        register_points([t.file_mm for t in ties], [t.at_mm for t in ties])
+        if ties
+        else Registration(np.eye(3), np.zeros(3), ())
+    )
     vertices, few = (v @ fit.turn.T + fit.shift for v in (mesh.vertices, rough.vertices))
     return mesh_solid(
-        vertices, mesh.triangles, slack_mm=spec.tolerance_mm, closed=mesh.closed, inside=spec.inside,
-        coarse=(few, rough.triangles), kernel=(model, fit.turn, fit.shift),
-    )  # fmt: skip
+        vertices,
+        mesh.triangles,
+        slack_mm=spec.tolerance_mm,
+        closed=mesh.closed,
+        inside=spec.inside,
+        coarse=(few, rough.triangles),
+        kernel=(model, fit.turn, fit.shift),
+    )

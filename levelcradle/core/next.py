@@ -1,4 +1,5 @@
-"""What takes a car furthest now: the first thing, in the order of work, that a check asks for and that nobody has done."""
+"""What takes a car furthest now: the first thing, in the order of work, that a check asks for and that nobody has
+done."""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -14,7 +15,8 @@ __all__ = ["Next", "next_step"]
 
 @dataclass(frozen=True, slots=True)
 class Next:
-    """One thing to do. ``goes``: the path of the document whose blank does it; a collection's is the button that adds to it."""
+    """One thing to do. ``goes``: the path of the document whose blank does it; a collection's is the button that adds
+    to it."""
 
     message: str
     station: str
@@ -34,7 +36,14 @@ def next_step(design: Design, findings: Findings) -> Next:
     return Next("everything stands: take the files to cut from", "drawings", "/drawings")
 
 
-STATION = {"module_kinds": "stock", "modules": "stock", "strings": "stock", "boxes": "box", "mounts": "mount", "load_states": "level"}
+STATION = {
+    "module_kinds": "stock",
+    "modules": "stock",
+    "strings": "stock",
+    "boxes": "box",
+    "mounts": "mount",
+    "load_states": "level",
+}
 """Where the figures of a collection are filled in; all else is surveyed."""
 
 
@@ -128,7 +137,11 @@ def _cable(design: Design, findings: Findings) -> Next | None:
 
 
 def _height(design: Design, findings: Findings) -> Next | None:
-    return None if design.vehicle.cg_height else _at("say how high the CG is: by lifting an axle, or assumed", "/vehicle/cg_height")
+    return (
+        None
+        if design.vehicle.cg_height
+        else _at("say how high the CG is: by lifting an axle, or assumed", "/vehicle/cg_height")
+    )
 
 
 def _ratings(design: Design, findings: Findings) -> Next | None:
@@ -145,11 +158,23 @@ def _holds_back(design: Design, findings: Findings) -> Next | None:
 
 ANY = ("",)
 _IN_ORDER: tuple[Callable[[Design, Findings], Next | None], ...] = (
-    _weigh, _begun, _comes_out, _weighs, _space, _sides, _points, _kind, _shelf, _box,
+    _weigh,
+    _begun,
+    _comes_out,
+    _weighs,
+    _space,
+    _sides,
+    _points,
+    _kind,
+    _shelf,
+    _box,
     _first(("gap", "place", "inside"), ("foul",), "make room"),
     _hang,
     _first(("mount",), ("foul",), "make it hold"),
-    _cable, _in_the_way, _ratings, _height,
+    _cable,
+    _in_the_way,
+    _ratings,
+    _height,
     _first(ANY, ("foul",), "mend"),
     _holds_back,
-)  # fmt: skip
+)

@@ -44,7 +44,9 @@ def shapes(assembly: Assembly) -> tuple[Shape, ...]:
     return (*_bays(assembly), *_things(assembly), *_all_boxes(assembly))
 
 
-def _shape(path: str, kind: str, name: str, solid: Solid, label: str = "", gap_class: str = "", owner: str = "") -> Shape:
+def _shape(
+    path: str, kind: str, name: str, solid: Solid, label: str = "", gap_class: str = "", owner: str = ""
+) -> Shape:
     return Shape(path, kind, name, *projections(solid), round(solid.high[2], 2), label, gap_class, owner)
 
 
@@ -86,7 +88,9 @@ def _things(assembly: Assembly) -> Iterator[Shape]:
         if item.solid is not None and item.state in ("out", "payload"):
             for solid in pieces_of(item.solid, item.sweep):
                 kind = "gone" if item.state == "out" else "payload"
-                yield Shape(f"items/{key}", kind, item.name, *_still(solid), round(solid.high[2], 2), gap_class=item.gap_class)
+                yield Shape(
+                    f"items/{key}", kind, item.name, *_still(solid), round(solid.high[2], 2), gap_class=item.gap_class
+                )
 
 
 _boxes: Memo[tuple[Shape, ...]] = Memo(512)
@@ -112,7 +116,9 @@ def _box(box: PlacedBox, before: int) -> Iterator[Shape]:
         yield _shape(f"{box.path}/keep_clear/{key}", "keepout", room.reason or "room kept", solid, owner=box.path)
     rows = list(_inside(box, before))
     lows, highs = (np.array([row[i] for row in rows]).reshape(-1, 3) for i in (0, 1))
-    for (_, _, path, drawn, words, label), seen in zip(rows, block_projections(lows, highs, box.placement), strict=True):
+    for (_, _, path, drawn, words, label), seen in zip(
+        rows, block_projections(lows, highs, box.placement), strict=True
+    ):
         yield Shape(path, drawn, words, *seen, label, owner=box.path)
 
 

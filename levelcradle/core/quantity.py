@@ -1,8 +1,8 @@
 """What a tape, a scale or a data sheet shows: read it, and write it back.
 
-One reader serves every blank. It takes what people write: ``372``, ``37.2 cm``, ``37,2 cm``, ``14 5/8``,
-``14-5/8``, ``12+3/8``, ``2' 3 1/2"``, ``⅝``, ``3/16" + 6 mm``, ``1,200``, ``47 lb``. A bare number is in the unit of its list; but a
-fraction that names no unit is of inches, whatever the list, since nobody reads sixteenths of a millimetre off a tape.
+One reader serves every blank. It takes what people write: ``372``, ``37.2 cm``, ``37,2 cm``, ``14 5/8``, ``14-5/8``,
+``12+3/8``, ``2' 3 1/2"``, ``⅝``, ``3/16" + 6 mm``, ``1,200``, ``47 lb``. A bare number is in the unit of its list; but
+a fraction that names no unit is of inches, whatever the list, since nobody reads sixteenths of a millimetre off a tape.
 """
 
 import math
@@ -28,7 +28,7 @@ __all__ = [
     "write_along",
     "write_length",
     "write_mass",
-]  # fmt: skip
+]
 
 INCH_MM = 25.4  # exact: international yard and pound agreement, 1959
 FOOT_MM = 304.8  # exact: the same agreement
@@ -38,21 +38,39 @@ POUND_FOOT_NM = POUND_KG * 9.80665 * 0.3048  # exact product
 QuantityKind = Literal["length", "mass", "angle", "torque", "voltage", "number"]
 
 UNITS: dict[QuantityKind, dict[str, float]] = {
-    "length": {"mm": 1, "cm": 10, "m": 1000, "in": INCH_MM, "inch": INCH_MM, "inches": INCH_MM, '"': INCH_MM,
-               "ft": FOOT_MM, "foot": FOOT_MM, "feet": FOOT_MM, "'": FOOT_MM},
+    "length": {
+        "mm": 1,
+        "cm": 10,
+        "m": 1000,
+        "in": INCH_MM,
+        "inch": INCH_MM,
+        "inches": INCH_MM,
+        '"': INCH_MM,
+        "ft": FOOT_MM,
+        "foot": FOOT_MM,
+        "feet": FOOT_MM,
+        "'": FOOT_MM,
+    },
     "mass": {"kg": 1, "g": 0.001, "t": 1000, "lb": POUND_KG, "lbs": POUND_KG, "oz": POUND_KG / 16},
     "angle": {"deg": 1, "°": 1},
     "torque": {"nm": 1, "n·m": 1, "lbf·ft": POUND_FOOT_NM, "lbft": POUND_FOOT_NM},
     "voltage": {"v": 1, "mv": 0.001},
     "number": {},
-}  # fmt: skip
+}
 DEFAULT_UNIT: dict[QuantityKind, str] = {
-    "length": "mm", "mass": "kg", "angle": "deg", "torque": "nm", "voltage": "v", "number": "",
-}  # fmt: skip
+    "length": "mm",
+    "mass": "kg",
+    "angle": "deg",
+    "torque": "nm",
+    "voltage": "v",
+    "number": "",
+}
 LARGEST = 1e9
 LONGEST_TEXT = 200
 
-_SAME = str.maketrans({"′": "'", "’": "'", "‘": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-", "×": "*", "⁄": "/"})
+_SAME = str.maketrans(
+    {"′": "'", "’": "'", "‘": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-", "×": "*", "⁄": "/"}
+)
 _NUMBER = re.compile(r"\d+(?:[.,]\d+)*|[.,]\d+")
 _UNIT = re.compile(r"[a-z°·]+|''|[\"']")
 _FRACTION = re.compile(r"(\d+)\s*/\s*(\d+)")
@@ -161,7 +179,8 @@ class _Reader:
         return Fraction(top, bottom)
 
     def decimal(self, digits: str) -> str:
-        """Point or comma before decimals; a comma before exactly three digits parts thousands, as the screens write them."""
+        """Point or comma before decimals; a comma before exactly three digits parts thousands, as the screens write
+        them."""
         if re.fullmatch(r"[1-9]\d{0,2}(,\d{3})+(\.\d+)?", digits):
             return digits.replace(",", "")
         if digits.count(".") + digits.count(",") > 1:
@@ -209,8 +228,8 @@ PlaceAxis = Literal["aft", "across", "up", "left", "right"]
 
 @dataclass(frozen=True, slots=True)
 class Move:
-    """One axis of a typed place: a new figure, or a change (``by``) of the one that stands. ``unit``: what its bare numbers were
-    taken to be in; ``text``: what of the whole text said it."""
+    """One axis of a typed place: a new figure, or a change (``by``) of the one that stands. ``unit``: what its bare
+    numbers were taken to be in; ``text``: what of the whole text said it."""
 
     value_mm: float
     by: bool = False
@@ -228,24 +247,40 @@ class Place:
 
 
 _AXIS_OF: dict[PlaceAxis, tuple[str, float]] = {
-    "aft": ("aft", 1), "across": ("across", 1), "up": ("up", 1), "left": ("across", -1), "right": ("across", 1),
-}  # fmt: skip
+    "aft": ("aft", 1),
+    "across": ("across", 1),
+    "up": ("up", 1),
+    "left": ("across", -1),
+    "right": ("across", 1),
+}
 _WAYS: dict[str, tuple[str, float]] = {
-    "aft": ("aft", 1), "a": ("aft", 1), "fore": ("aft", -1), "forward": ("aft", -1), "fwd": ("aft", -1), "f": ("aft", -1),
-    "r": ("across", 1), "right": ("across", 1), "l": ("across", -1), "left": ("across", -1),
-    "up": ("up", 1), "u": ("up", 1), "down": ("up", -1), "d": ("up", -1),
-}  # fmt: skip
+    "aft": ("aft", 1),
+    "a": ("aft", 1),
+    "fore": ("aft", -1),
+    "forward": ("aft", -1),
+    "fwd": ("aft", -1),
+    "f": ("aft", -1),
+    "r": ("across", 1),
+    "right": ("across", 1),
+    "l": ("across", -1),
+    "left": ("across", -1),
+    "up": ("up", 1),
+    "u": ("up", 1),
+    "down": ("up", -1),
+    "d": ("up", -1),
+}
 _WAY_AT_END = re.compile(r"\s+([a-z]+)$|(?<=\d)([a-z]+)$")
-_AFTER_A_WAY = re.compile(rf"(?<=[\s\d\"'])(?P<way>{'|'.join(sorted(_WAYS, key=len, reverse=True))})\s+(?=[-+.\d])", re.IGNORECASE)
+_AFTER_A_WAY = re.compile(
+    rf"(?<=[\s\d\"'])(?P<way>{'|'.join(sorted(_WAYS, key=len, reverse=True))})\s+(?=[-+.\d])", re.IGNORECASE
+)
 
 
 def read_place(text: str, way: PlaceAxis = "aft", unit: str = "mm") -> Place:
     """A place or a move as the trade says it.
 
-    ``840 aft, 120 R, 310 up`` names all three, with or without commas; parts without a direction are taken in the order aft,
-    across, up, starting at ``way``. A word without a sign is a place: ``236 L``, ``12 aft``. A sign is a move: ``+12``, ``-5``,
-    ``+12 aft``. Raises: ReadingError.
-    """
+    ``840 aft, 120 R, 310 up`` names all three, with or without commas; parts without a direction are taken in the order
+    aft, across, up, starting at ``way``. A word without a sign is a place: ``236 L``, ``12 aft``. A sign is a move:
+    ``+12``, ``-5``, ``+12 aft``. Raises: ReadingError."""
     parts = list(_parts(text))
     if not parts:
         raise ReadingError(text, "Type a place, such as 840 aft, 120 R, 310 up.")
@@ -280,8 +315,8 @@ def _one_axis(part: str, unit: str) -> tuple[str, float, str, bool]:
 
 
 def write_along(value_mm: float, way: PlaceAxis, unit: Literal["mm", "in"]) -> str:
-    """A place along one axis as it is typed, so that no sign is needed: ``840``, ``125 fore``, ``350 L``, ``5 down``; of a wall at the
-    left ``425``. What is written reads back as the same place."""
+    """A place along one axis as it is typed, so that no sign is needed: ``840``, ``125 fore``, ``350 L``, ``5 down``;
+    of a wall at the left ``425``. What is written reads back as the same place."""
     axis, turn = _AXIS_OF[way]
     size = write_length(abs(value_mm), unit)
     if size in ("0", '0"'):
@@ -291,8 +326,14 @@ def write_along(value_mm: float, way: PlaceAxis, unit: Literal["mm", "in"]) -> s
     return f"{size} {ahead if value_mm * turn > 0 else back}".strip()
 
 
-def write_length(value_mm: float, unit: Literal["mm", "in"], *, division: int = 32, digits: int = 1,
-                 toward: Callable[[float], int] | None = None) -> str:  # fmt: skip
+def write_length(
+    value_mm: float,
+    unit: Literal["mm", "in"],
+    *,
+    division: int = 32,
+    digits: int = 1,
+    toward: Callable[[float], int] | None = None,
+) -> str:
     """A length as a shop writes it: ``372``, ``10.5``, ``14 5/8"``.
 
     Args:

@@ -43,7 +43,7 @@ __all__ = [
     "rod",
     "surface_of",
     "touches",
-]  # fmt: skip
+]
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
 _WHICH = (3 * _CORNERS + (0, 1, 2)).astype(int)  # of six bounds those that are each corner's
@@ -53,8 +53,8 @@ KERNEL_DIGITS = 4  # the kernel iterates to a millionth; a gap at its need must 
 
 @dataclass(frozen=True, eq=False, slots=True)
 class Surface:
-    """What makes a solid a mesh: its (m, 3) triangles, how far off its gaps may be, and on which side of it there is metal
-    (``thing``: inside, ``space``: outside, "": it is a skin only).
+    """What makes a solid a mesh: its (m, 3) triangles, how far off its gaps may be, and on which side of it there is
+    metal (``thing``: inside, ``space``: outside, "": it is a skin only).
 
     ``coarse`` is the same surface with fewer triangles, to be drawn.
     """
@@ -145,7 +145,8 @@ def mesh_solid(
     coarse: Coarse | None = None,
     kernel: tuple[Any, Matrix, Matrix] | None = None,
 ) -> Solid:
-    """The surface of a mesh. A closed one is a thing, or with ``inside`` the inside of a space; an open one only a skin.
+    """The surface of a mesh. A closed one is a thing, or with ``inside`` the inside of a space; an open one only a
+    skin.
 
     ``kernel``: its model in axes of its own, with the turn and shift that bring it to where the vertices are.
     """
@@ -214,7 +215,8 @@ def nearest(a: Solid, b: Solid) -> Nearest:
 
 
 def touches(a: Solid, b: Solid, deeper_than_mm: float) -> bool:
-    """Whether two solids overlap by more than a length: the same as asking the depth, and of a mesh a hundred times sooner."""
+    """Whether two solids overlap by more than a length: the same as asking the depth, and of a mesh a hundred times
+    sooner."""
     mesh, other = (b, a) if b.surface else (a, b)
     if mesh.surface is None:
         return nearest(a, b).gap_mm < -deeper_than_mm
@@ -231,8 +233,8 @@ def _comes_within(a: Solid, b: Solid, margin_mm: float) -> bool:
 
 
 def _no_further_than(a: Solid, mesh: Solid) -> float:
-    """A length that a mesh is not further off than. The kernel's search for the least distance goes through thousands of triangles
-    unless it is told where to stop; whether something comes within a length it says at once."""
+    """A length that a mesh is not further off than. The kernel's search for the least distance goes through thousands
+    of triangles unless it is told where to stop; whether something comes within a length it says at once."""
     far_mm = 0.1
     while far_mm < 1e5 and not _comes_within(a, mesh, far_mm):
         far_mm *= 4
@@ -273,8 +275,8 @@ ASIDE_MM = (0.000713, 0.000397)  # a ray never runs along an edge that was drawn
 
 
 def _winds_round(mesh: Solid, point: Vec) -> bool:
-    """Whether a closed surface winds round a point: a ray up from it goes out through it more often than in, or the other way, as
-    its faces look. Source: winding number by signed crossings of a ray (textbook)."""
+    """Whether a closed surface winds round a point: a ray up from it goes out through it more often than in, or the
+    other way, as its faces look. Source: winding number by signed crossings of a ray (textbook)."""
     assert mesh.surface is not None
     low, high = _columns(mesh)
     x, y = point[0] + ASIDE_MM[0], point[1] + ASIDE_MM[1]
@@ -305,11 +307,13 @@ def ray_hits(solid: Solid, start: Vec, way: Vec) -> float | None:
 def line_spans(solid: Solid, origin: Vec, way: Vec) -> list[tuple[float, float]]:
     """Where a line (``way`` of length 1) runs inside a solid, from and to, measured along it from the origin.
 
-    Of an open skin each crossing is a span of no length; of what is metal outside a surface, both ends run out without end.
-    """
+    Of an open skin each crossing is a span of no length; of what is metal outside a surface, both ends run out without
+    end."""
     if solid.upright:
         return _through_block(solid, origin, way)
-    ts = _line_hits(solid.points[solid.surface.triangles] if solid.surface else _faces(solid), np.array(origin), np.array(way))
+    ts = _line_hits(
+        solid.points[solid.surface.triangles] if solid.surface else _faces(solid), np.array(origin), np.array(way)
+    )
     if not ts:
         return []
     if solid.surface is None:
@@ -380,7 +384,9 @@ def clipped(solid: Solid, normal: Vec, reach_mm: float) -> Solid | None:
         return solid
     if (over >= -1e-9).all():
         return None
-    mesh = manifold3d.Manifold.hull_points(np.asarray(solid.points, dtype=float)).trim_by_plane(tuple(-v for v in normal), -reach_mm)
+    mesh = manifold3d.Manifold.hull_points(np.asarray(solid.points, dtype=float)).trim_by_plane(
+        tuple(-v for v in normal), -reach_mm
+    )
     points = np.asarray(mesh.to_mesh64().vert_properties, dtype=float)[:, :3]
     return hull([_floats(p) for p in points]) if len(points) > 3 else None
 
@@ -402,12 +408,14 @@ def planes_of(solid: Solid) -> Matrix:
 
 
 def distances(solid: Solid, xs: Matrix, ys: Matrix, zs: Matrix, within_mm: float) -> Matrix:
-    """(a, b, c) distances from the points of a grid to a solid, 0 inside it; those beyond ``within_mm`` may be given as less,
-    never as less than ``within_mm``. To a mesh they are off by no more than the grid's own step."""
+    """(a, b, c) distances from the points of a grid to a solid, 0 inside it; those beyond ``within_mm`` may be given as
+    less, never as less than ``within_mm``. To a mesh they are off by no more than the grid's own step."""
     if solid.surface:
         return _mesh_distances(solid, solid.surface, xs, ys, zs, within_mm)
     if solid.upright or _fills_its_bounds(solid):
-        apart = [np.maximum(np.maximum(solid.low[i] - v, v - solid.high[i]), 0.0) ** 2 for i, v in enumerate((xs, ys, zs))]
+        apart = [
+            np.maximum(np.maximum(solid.low[i] - v, v - solid.high[i]), 0.0) ** 2 for i, v in enumerate((xs, ys, zs))
+        ]
         return np.asarray(np.sqrt(apart[0][:, None, None] + apart[1][None, :, None] + apart[2][None, None, :]))
     if solid.radius_mm:
         return _rod_distances(solid, xs, ys, zs)
@@ -505,7 +513,8 @@ def _mesh_distances(solid: Solid, surface: Surface, xs: Matrix, ys: Matrix, zs: 
 
 
 def _samples(triangles: Matrix, step_mm: float) -> Matrix:
-    """Points on triangles, no further apart than half a step: each triangle is halved along its longest side until it is small."""
+    """Points on triangles, no further apart than half a step: each triangle is halved along its longest side until it
+    is small."""
     out = []
     while len(triangles):
         sides = np.linalg.norm(triangles - np.roll(triangles, -1, axis=1), axis=2)
@@ -530,7 +539,9 @@ def _nearest_blocks(a: Solid, b: Solid) -> Nearest:
     if max(apart) > 0:
         return Nearest(math.sqrt(sum(max(d, 0.0) ** 2 for d in apart)), tuple(here), tuple(there))  # type: ignore[arg-type]
     way = apart.index(max(apart))  # the shallowest axis is the shortest way out
-    here[way], there[way] = (a.high[way], b.low[way]) if b.low[way] - a.high[way] == apart[way] else (a.low[way], b.high[way])
+    here[way], there[way] = (
+        (a.high[way], b.low[way]) if b.low[way] - a.high[way] == apart[way] else (a.low[way], b.high[way])
+    )
     return Nearest(apart[way], tuple(here), tuple(there))  # type: ignore[arg-type]
 
 
@@ -620,8 +631,9 @@ def projections(solid: Solid) -> tuple[Polygon, Polygon]:
 
 
 def convex_ring(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
-    """Corners of the convex hull, counter-clockwise (monotone chain). Of points nearer together than a millionth one is taken: else
-    the order of two that stand over each other would be noise, and a corner lost. shapely takes four times as long for eight points."""
+    """Corners of the convex hull, counter-clockwise (monotone chain). Of points nearer together than a millionth one is
+    taken: else the order of two that stand over each other would be noise, and a corner lost. shapely takes four times
+    as long for eight points."""
     rows = sorted({(round(x, 6), round(y, 6)) for x, y in points})
     if len(rows) < 3:
         return rows

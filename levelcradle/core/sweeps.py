@@ -28,7 +28,7 @@ from levelcradle.core.design.solid import (
     Sweep,
     Travel,
     WheelTravel,
-)  # fmt: skip
+)
 from levelcradle.core.solids import Solid, block, hull, hull_corners, prism, rod
 
 __all__ = ["BOUND_MM", "pieces_of", "scan_swept", "turned_through"]
@@ -55,10 +55,12 @@ def pieces_of(spec: SolidSpec, sweep: Sweep | None = None) -> tuple[Solid, ...]:
 
 
 def scan_swept(scan: Solid, sweep: Sweep, slack_mm: float) -> tuple[Solid, ...]:
-    """The space a scanned thing sweeps: of its convex hull, larger all round by what the scan may be off. A scan is no sum of
-    convex pieces, and the hull is never less than it."""
+    """The space a scanned thing sweeps: of its convex hull, larger all round by what the scan may be off. A scan is no
+    sum of convex pieces, and the hull is never less than it."""
     by = slack_mm + (sweep.guard_mm if isinstance(sweep, Guard) else 0.0)
-    grown = [plus(p, (a * by, b * by, c * by)) for p in hull_corners(scan) for a in (-1, 1) for b in (-1, 1) for c in (-1, 1)]
+    grown = [
+        plus(p, (a * by, b * by, c * by)) for p in hull_corners(scan) for a in (-1, 1) for b in (-1, 1) for c in (-1, 1)
+    ]
     if isinstance(sweep, Guard):
         return (hull(grown),)
     corners = hull_corners(hull(grown))
@@ -98,7 +100,12 @@ def _corners(spec: SolidSpec) -> Iterator[list[Vec]]:
         half = spec.width_mm / 2
         for a, b in pairwise(spec.points_mm):
             side = _level_side(minus(b, a))
-            yield [(p[0] + s * half * side[0], p[1] + s * half * side[1], p[2] - d) for p in (a, b) for s in (-1, 1) for d in (0, BELOW_MM)]
+            yield [
+                (p[0] + s * half * side[0], p[1] + s * half * side[1], p[2] - d)
+                for p in (a, b)
+                for s in (-1, 1)
+                for d in (0, BELOW_MM)
+            ]
 
 
 def _convex_plans(spec: PrismSolid) -> list[list[tuple[float, float]]]:
@@ -106,7 +113,10 @@ def _convex_plans(spec: PrismSolid) -> list[list[tuple[float, float]]]:
     ring = shapely.Polygon(spec.outline_mm)
     if ring.convex_hull.area - ring.area < 1e-6 * ring.area:
         return [list(spec.outline_mm)]
-    return [[(float(x), float(y)) for x, y in part.exterior.coords[:3]] for part in shapely.constrained_delaunay_triangles(ring).geoms]
+    return [
+        [(float(x), float(y)) for x, y in part.exterior.coords[:3]]
+        for part in shapely.constrained_delaunay_triangles(ring).geoms
+    ]
 
 
 def _bar(spec: RodSolid) -> list[Vec]:
@@ -114,7 +124,11 @@ def _bar(spec: RodSolid) -> list[Vec]:
     side = unit(cross(along, (0.0, 0.0, 1.0) if abs(along[2]) < 0.9 else (1.0, 0.0, 0.0)))
     other, reach = cross(along, side), spec.radius_mm / math.cos(math.pi / SIDES)
     ring = [(math.cos(k * math.tau / SIDES), math.sin(k * math.tau / SIDES)) for k in range(SIDES)]
-    return [plus(end, plus(scaled(side, reach * c), scaled(other, reach * s))) for end in (spec.start_mm, spec.end_mm) for c, s in ring]
+    return [
+        plus(end, plus(scaled(side, reach * c), scaled(other, reach * s)))
+        for end in (spec.start_mm, spec.end_mm)
+        for c, s in ring
+    ]
 
 
 def _level_side(way: Vec) -> Vec:
@@ -130,7 +144,12 @@ def _run(start: Vec, end: Vec, width_mm: float, height_mm: float) -> list[Vec]:
     up = cross(along, side)
     more = scaled(along, max(width_mm, height_mm) / 2)
     ends = (minus(start, more), plus(end, more))
-    return [plus(p, plus(scaled(side, s * width_mm / 2), scaled(up, t * height_mm / 2))) for p in ends for s in (-1, 1) for t in (-1, 1)]
+    return [
+        plus(p, plus(scaled(side, s * width_mm / 2), scaled(up, t * height_mm / 2)))
+        for p in ends
+        for s in (-1, 1)
+        for t in (-1, 1)
+    ]
 
 
 def _guarded(spec: SolidSpec, guard_mm: float) -> Iterator[Solid]:
@@ -147,7 +166,8 @@ def _guarded(spec: SolidSpec, guard_mm: float) -> Iterator[Solid]:
 
 
 def _moved(corners: Points, sweep: Sweep, middle: Vec) -> Iterator[list[Vec]]:
-    """Convex pieces of what a piece passes through. ``middle``: of the whole thing, about which an axle rocks as one."""
+    """Convex pieces of what a piece passes through. ``middle``: of the whole thing, about which an axle rocks as
+    one."""
     if isinstance(sweep, Travel):
         yield _slid(corners, sweep.from_by_mm, sweep.to_by_mm)
     elif isinstance(sweep, Hinge):

@@ -19,4 +19,6 @@ def tolerance_by(rule: Literal["cut", "welded"], mm: float) -> tuple[float, str]
 
 @cache
 def _tolerances() -> tuple[tuple[str, float, float, float, str], ...]:
-    return tuple((r["rule"], float(r["over_mm"]), float(r["to_mm"]), float(r["tol_mm"]), r["source"]) for r in rows("tolerances"))
+    return tuple(
+        (r["rule"], float(r["over_mm"]), float(r["to_mm"]), float(r["tol_mm"]), r["source"]) for r in rows("tolerances")
+    )

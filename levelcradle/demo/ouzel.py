@@ -65,7 +65,8 @@ def _vehicle() -> dict[str, Any]:
         "wheelbase_mm": 2480,
         "track_mm": {"front": 1310, "rear": 1290},
         "overall": {
-            "overhang_front_mm": 690, "overhang_rear_mm": 1040, "width_mm": 1600, "height_mm": 1245, "tyre_radius_mm": 290,
+            "overhang_front_mm": 690, "overhang_rear_mm": 1040, "width_mm": 1600, "height_mm": 1245,
+            "tyre_radius_mm": 290,
         },
         "cg_height": {"up_mm": 552, "tolerance_mm": 40, "basis": "assumed"},
         "ratings": {"front_kg": 720, "rear_kg": 858, "gross_kg": 1560},
@@ -142,7 +143,8 @@ _IN: tuple[tuple[str, str, float, list[float], _Solid, str], ...] = (
     ("cables", "cables", 12, [1600, 120, 290], ([850, 100, 275], [2280, 140, 305]), "other"),
     ("cabin-heater", "cabin heater", 3, [640, 100, 620], ([610, 20, 560], [690, 180, 680]), "other"),
 )
-_ROLES = {"motor": "motor", "inverter": "motor control", "junction-box": "junction", "charger": "charger", "small-battery": "small battery",
+_ROLES = {"motor": "motor", "inverter": "motor control", "junction-box": "junction", "charger": "charger",
+"small-battery": "small battery",
           "cabin-heater": "heater"}  # fmt: skip
 _STAYS: tuple[tuple[str, str, dict[str, Any], str], ...] = (
     ("axle", "axle at full bump", _block([2300, -600, 180], [2660, 600, 485]), "axle"),
@@ -177,7 +179,9 @@ def _sides(metal: dict[str, str], opens: str = "") -> dict[str, Any]:
     """Metal sides with their gap class, one of them a panel that opens; all others open."""
     names = ("fore", "aft", "left", "right", "floor", "top")
     return {
-        n: {"is": "metal", "gap_class": metal[n], "opens": n == opens} if n in metal else {"is": "open", "gap_class": "other"}
+        n: {"is": "metal", "gap_class": metal[n], "opens": n == opens}
+        if n in metal
+        else {"is": "open", "gap_class": "other"}
         for n in names
     }
 
@@ -238,7 +242,8 @@ def _kinds() -> dict[str, Any]:
             "mount_holes": {"count": 4, "diameter_mm": 9},
         },
         "ingot": {
-            "name": "Ingot single cell", "size_mm": [158, 52, 176], "mass_kg": 2.9, "cells": {"series": 1, "parallel": 1},
+            "name": "Ingot single cell", "size_mm": [158, 52, 176], "mass_kg": 2.9, "cells": {"series": 1,
+            "parallel": 1},
             "nominal_v": 3.2, "full_v": 3.65, "capacity_ah": 142, "may_rest_on": ["base"], "terminals": "top",
             "above_mm": 25, "clamp": True,
         },
@@ -278,22 +283,31 @@ def _boxes() -> dict[str, Any]:
 
 def _mounts() -> dict[str, Any]:
     mounts: dict[str, Any] = {}
-    corners = (("lf", "left", "left fore"), ("rf", "right", "right fore"), ("lr", "left", "left aft"), ("rr", "right", "right aft"))
+    corners = (
+        ("lf", "left", "left fore"),
+        ("rf", "right", "right fore"),
+        ("lr", "left", "left aft"),
+        ("rr", "right", "right aft"),
+    )
     for order, (key, face, words) in enumerate(corners):
         mounts[f"bonnet-{key}"] = {
             "name": f"Bonnet box mount, {words}", "carries": {"boxes/bonnet": True}, "face": face, "order": order,
-            "shape": {"type": "angle", "material": "s355", "thickness_mm": 10, "bend_radius_mm": 12, "width_mm": 90, "toe_mm": 25,
+            "shape": {"type": "angle", "material": "s355", "thickness_mm": 10, "bend_radius_mm": 12, "width_mm": 90,
+            "toe_mm": 25,
                       "leg_b_mm": 132},
             "to_box": {"type": "welded", "from_mm": 36, "length_mm": 90, "leg_mm": 4,
                        "doubler": {"thickness_mm": 4, "along_w_mm": 150, "along_n_mm": 160, "from_contact_mm": 26}},
-            "lands_on": {"type": "hardpoint", "hardpoint": f"rail-{key}", "bolt": {"size": "M12", "property_class": "8.8"}},
+            "lands_on": {"type": "hardpoint", "hardpoint": f"rail-{key}", "bolt": {"size": "M12",
+            "property_class": "8.8"}},
         }  # fmt: skip
         mounts[f"tank-{key}"] = {
             "name": f"Tank box mount, {words}", "carries": {"boxes/tank": True}, "face": face, "order": order,
-            "shape": {"type": "angle", "material": "s355", "thickness_mm": 8, "bend_radius_mm": 12, "width_mm": 90, "toe_mm": 25,
+            "shape": {"type": "angle", "material": "s355", "thickness_mm": 8, "bend_radius_mm": 12, "width_mm": 90,
+            "toe_mm": 25,
                       "leg_b_mm": 120},
             "to_box": {"type": "welded", "from_mm": 22, "length_mm": 90, "leg_mm": 4,
                        "doubler": {"thickness_mm": 4, "along_w_mm": 150, "along_n_mm": 170, "from_contact_mm": -18}},
-            "lands_on": {"type": "hardpoint", "hardpoint": f"tail-{key}", "bolt": {"size": "M10", "property_class": "8.8"}},
+            "lands_on": {"type": "hardpoint", "hardpoint": f"tail-{key}", "bolt": {"size": "M10",
+            "property_class": "8.8"}},
         }  # fmt: skip
     return mounts

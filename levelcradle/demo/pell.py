@@ -15,11 +15,13 @@ def pell_design() -> Design:
     """Weighed, its things listed, one space measured; the bonnet, the hard points and the modules are still to come."""
     tree = tree_of(new_design(NAME, 2410.0))
     tree["vehicle"] |= {
-        "track_mm": {"front": 1270.0, "rear": 1250.0}, "ratings": {"front_kg": 580.0, "rear_kg": 660.0, "gross_kg": 1200.0},
+        "track_mm": {"front": 1270.0, "rear": 1250.0}, "ratings": {"front_kg": 580.0, "rear_kg": 660.0,
+        "gross_kg": 1200.0},
         "cg_height": {"basis": "assumed", "up_mm": 560.0, "tolerance_mm": 60.0},
     }  # fmt: skip
     tree["weighings"] = {
-        "as-found": {"kind": "as found", "read": {"type": "axles", "front_kg": 480.0, "rear_kg": 425.0, "step_kg": 1.0}},
+        "as-found": {"kind": "as found", "read": {"type": "axles", "front_kg": 480.0, "rear_kg": 425.0,
+        "step_kg": 1.0}},
         "stripped": {
             "kind": "stripped", "order": 1, "done": {f"items/{key}": True for key in ("engine", "exhaust", "tank")},
             "read": {"type": "axles", "front_kg": 321.0, "rear_kg": 394.0, "step_kg": 1.0},
@@ -30,10 +32,12 @@ def pell_design() -> Design:
         "engine": _mass("engine and gearbox", "out", 168.0, [150.0, 0.0, 420.0], 0) | {"tol_kg": 4.0},
         "exhaust": _mass("exhaust", "out", 14.0, [1500.0, -200.0, 220.0], 1) | {"tol_kg": 1.0},
         "tank": _mass("tank", "out", 9.0, [2600.0, -300.0, 350.0], 2) | {"tol_kg": 1.0},
-        "motor": _mass("motor with reduction gear", "in", 75.0, [900.0, 0.0, 330.0], 3) | {"tol_kg": 2.0, "role": "motor"},
+        "motor": _mass("motor with reduction gear", "in", 75.0, [900.0, 0.0, 330.0], 3) | {"tol_kg": 2.0,
+        "role": "motor"},
         "column": {
             "name": "steering column", "state": "stays", "gap_class": "moving", "order": 4,
-            "solid": {"type": "rod", "start_mm": [430.0, 250.0, 640.0], "end_mm": [-60.0, 290.0, 410.0], "radius_mm": 20.0},
+            "solid": {"type": "rod", "start_mm": [430.0, 250.0, 640.0], "end_mm": [-60.0, 290.0, 410.0],
+            "radius_mm": 20.0},
         },
         "heater": {
             "name": "heater box", "state": "stays", "order": 5,
@@ -54,9 +58,11 @@ def _boot() -> dict[str, Any]:
         "name": "boot", "measured_from": "boot-edge", "flags": {"luggage": True},
         "sides": {side: {"is": what} for side, what in SIDES.items()},
         "stations": {
-            "a": {"type": "sides", "aft_mm": aft + 10, "floor_mm": up, "top_left_mm": up + 420, "top_right_mm": up + 420,
+            "a": {"type": "sides", "aft_mm": aft + 10, "floor_mm": up, "top_left_mm": up + 420,
+            "top_right_mm": up + 420,
                   "left_floor_mm": -450.0, "left_top_mm": -425.0, "right_floor_mm": 450.0, "right_top_mm": 425.0},
-            "b": {"type": "widths", "aft_mm": aft + 480, "floor_mm": up, "top_left_mm": up + 380, "top_right_mm": up + 380,
+            "b": {"type": "widths", "aft_mm": aft + 480, "floor_mm": up, "top_left_mm": up + 380,
+            "top_right_mm": up + 380,
                   "width_floor_mm": 820.0, "width_top_mm": 740.0},
         },
     }  # fmt: skip

@@ -8,4 +8,13 @@ from levelcradle.drawings.picture import plan_picture
 from levelcradle.drawings.survey_sheet import survey_sheet_pdf
 from levelcradle.drawings.svg import sheet_svg
 
-__all__ = ["cut_list_csv", "pack_files", "part_dxf", "plan_picture", "sheet_svg", "sheets_of", "sheets_pdf", "survey_sheet_pdf"]
+__all__ = [
+    "cut_list_csv",
+    "pack_files",
+    "part_dxf",
+    "plan_picture",
+    "sheet_svg",
+    "sheets_of",
+    "sheets_pdf",
+    "survey_sheet_pdf",
+]

@@ -14,7 +14,9 @@ CAUTIONS = (
 BARS = (1000, 500, 200, 100, 50, 20, 10)
 
 
-def border(sheet: Sheet, design: str, title: str, facts: Sequence[str], notes: Sequence[str], *, released: bool, scale: float) -> None:
+def border(
+    sheet: Sheet, design: str, title: str, facts: Sequence[str], notes: Sequence[str], *, released: bool, scale: float
+) -> None:
     """Frame, title, facts, notes, cautions, a length bar and a 100 mm check line."""
     wide, tall = sheet.paper.wide_mm, sheet.paper.tall_mm
     sheet.outline([(8, 8), (wide - 8, 8), (wide - 8, tall - 8), (8, tall - 8)], 0.5)

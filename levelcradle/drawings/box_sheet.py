@@ -16,8 +16,8 @@ LEFT, TOP, WIDE, HIGH = 34.0, 176.0, 232.0, 112.0
 
 
 def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> Sheet:
-    """The box in its own axes: plan, side below it, end beside; words at their edges say where the car's nose, left and right are as
-    the box stands in it."""
+    """The box in its own axes: plan, side below it, end beside; words at their edges say where the car's nose, left and
+    right are as the box stands in it."""
     shell = box.shell
     sheet = Sheet(f"{box.id}-box", f"{box.box.name}, box")
     length, width, height = shell.over_mm
@@ -37,7 +37,11 @@ def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> 
     sheet.dimension(side.at((-over, 0)), side.at((outer[0] + over, 0)), f"{length:.1f} over lid", -7)
     sheet.dimension(front.at((-over, 0)), front.at((outer[1] + over, 0)), f"{width:.1f} over lid", -7)
     sheet.dimension(front.at((outer[1] + over, 0)), front.at((outer[1] + over, height)), f"{height:.1f}", 9)
-    for view, frame, size in ((PLAN, plan, (length, width)), (SIDE, side, (length, height)), (END, front, (width, height))):
+    for view, frame, size in (
+        (PLAN, plan, (length, width)),
+        (SIDE, side, (length, height)),
+        (END, front, (width, height)),
+    ):
         _words_at(sheet, box, view, frame, size)
     inner = shell.inner_mm
     facts = (
@@ -66,12 +70,18 @@ def _view(sheet: Sheet, box: PlacedBox, frame: Frame, first: int, second: int) -
         sheet.outline([frame.at(p) for p in corners], 0.5 if heavy else 0.18)
     for module in box.shell.modules:
         low, high = module.low, module.high
-        corners = [(low[first], low[second]), (high[first], low[second]), (high[first], high[second]), (low[first], high[second])]
+        corners = [
+            (low[first], low[second]),
+            (high[first], low[second]),
+            (high[first], high[second]),
+            (low[first], high[second]),
+        ]
         sheet.outline([frame.at(p) for p in corners], 0.18, dashed=True)
 
 
 def _drawn(box: PlacedBox) -> Iterator[tuple[bool, Solid]]:
-    """What is drawn of a box: its outside, heavy where it is body or lid, and the flats of its metal; bends are left to their flats."""
+    """What is drawn of a box: its outside, heavy where it is body or lid, and the flats of its metal; bends are left to
+    their flats."""
     for piece in box.shell.outside:
         yield piece.role in ("body", "closure"), piece.solid
     for metal in box.shell.pieces:
@@ -113,9 +123,11 @@ def _words_at(sheet: Sheet, box: PlacedBox, view: _View, frame: Frame, size: tup
     """The car's own words at the edges of a view, and which way one looks in it."""
     (x0, y0), (wide, tall) = frame.origin, (v * frame.scale for v in size)
     ends = (
-        (scaled(view.right, -1.0), (x0 - 14, y0 + tall / 2), True), (view.right, (x0 + wide + 14, y0 + tall / 2), True),
-        (view.up, (x0 + wide / 2, y0 + tall + 2.5), False), (scaled(view.up, -1.0), (x0 + wide / 2, y0 - 13), False),
-    )  # fmt: skip
+        (scaled(view.right, -1.0), (x0 - 14, y0 + tall / 2), True),
+        (view.right, (x0 + wide + 14, y0 + tall / 2), True),
+        (view.up, (x0 + wide / 2, y0 + tall + 2.5), False),
+        (scaled(view.up, -1.0), (x0 + wide / 2, y0 - 13), False),
+    )
     for way, at, turned in ends:
         word = _called(box, way, NAMES)
         if word not in ("", "UP", "DOWN"):
@@ -128,7 +140,10 @@ def _words_at(sheet: Sheet, box: PlacedBox, view: _View, frame: Frame, size: tup
 def _turn(box: PlacedBox) -> str:
     """How the box is turned in the car, in words."""
     pose = box.box.pose
-    rows = ((pose.yaw_deg, "to the right", "to the left", "its aft end"), (pose.pitch_deg, "up", "down", "its nose"),
-            (pose.roll_deg, "up", "down", "its right side"))  # fmt: skip
+    rows = (
+        (pose.yaw_deg, "to the right", "to the left", "its aft end"),
+        (pose.pitch_deg, "up", "down", "its nose"),
+        (pose.roll_deg, "up", "down", "its right side"),
+    )
     said = [f"{what} {plus if angle > 0 else minus} by {abs(angle):g}°" for angle, plus, minus, what in rows if angle]
     return f"; turned: {', '.join(said)}" if said else ""

@@ -18,8 +18,18 @@ def cut_list_csv(parts: Iterable[FlatPart], *, released: bool) -> str:
     writer.writerow(HEAD)
     for part in parts:
         wide, tall = part.size_mm
-        row = (part.id, part.name, part.quantity, part.material_name, f"{part.thickness_mm:g}", f"{wide:.1f} x {tall:.1f}",
-               len(part.bends), len(part.holes), f"{part.mass_kg:.3f}", f"{part.id}.dxf")  # fmt: skip
+        row = (
+            part.id,
+            part.name,
+            part.quantity,
+            part.material_name,
+            f"{part.thickness_mm:g}",
+            f"{wide:.1f} x {tall:.1f}",
+            len(part.bends),
+            len(part.holes),
+            f"{part.mass_kg:.3f}",
+            f"{part.id}.dxf",
+        )
         writer.writerow([_safe(cell) for cell in row])
     if not released:
         writer.writerow(["NOT RELEASED"])

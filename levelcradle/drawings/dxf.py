@@ -39,4 +39,6 @@ def _notes(space, part: FlatPart, released: bool) -> None:  # type: ignore[no-un
         lines.insert(0, "NOT RELEASED")
     for number, line in enumerate(lines):
         text = line.replace("%%", "% %")  # no control codes from free text
-        space.add_text(text, height=TEXT_MM, dxfattribs={"layer": "TEXT"}).set_placement((left, low - number * 1.6 * TEXT_MM))
+        space.add_text(text, height=TEXT_MM, dxfattribs={"layer": "TEXT"}).set_placement(
+            (left, low - number * 1.6 * TEXT_MM)
+        )

@@ -20,7 +20,10 @@ __all__ = ["pack_files", "sheets_of"]
 def sheets_of(assembly: Assembly, *, released: bool) -> list[Sheet]:
     """A page a box, then the pages of each part."""
     design, materials = assembly.design, assembly.design.tables.materials
-    boxes = [box_sheet(box, design.name, materials[box.box.material].name, released=released) for _, box in sorted(assembly.boxes.items())]
+    boxes = [
+        box_sheet(box, design.name, materials[box.box.material].name, released=released)
+        for _, box in sorted(assembly.boxes.items())
+    ]
     return boxes + [sheet for part in parts_of(assembly) for sheet in part_sheets(part, design.name, released=released)]
 
 

@@ -1,4 +1,5 @@
-"""A page for one flat part: its blank with dimensions, holes, bends and notes; its table goes on over as many as it takes."""
+"""A page for one flat part: its blank with dimensions, holes, bends and notes; its table goes on over as many as it
+takes."""
 
 from collections.abc import Iterator
 
@@ -44,7 +45,9 @@ def _table(sheet: Sheet, part: FlatPart, zero: Point) -> list[Sheet]:
     rows = list(_rows(part, zero))
     beside = Flow(lambda _: sheet, lambda _: TABLE_TOP, TABLE_LOW, TABLE_LEFT)
     fits = int((TABLE_TOP - TABLE_LOW) / ROW)
-    further = Flow(lambda n: Sheet(f"{part.id}-{n + 2}", f"{part.name}, flat"), lambda _: TABLE_TOP, TABLE_LOW, 14.0, COLUMN, 3)
+    further = Flow(
+        lambda n: Sheet(f"{part.id}-{n + 2}", f"{part.name}, flat"), lambda _: TABLE_TOP, TABLE_LOW, 14.0, COLUMN, 3
+    )
     for number, cells in enumerate(rows):
         flow = beside if number < fits - 1 else further
         spot = flow.row(ROW, 2 * ROW)
@@ -57,7 +60,13 @@ def _table(sheet: Sheet, part: FlatPart, zero: Point) -> list[Sheet]:
 
 def _rows(part: FlatPart, zero: Point) -> Iterator[tuple[str, ...]]:
     for number, hole in enumerate(part.holes, 1):
-        yield f"hole {number}", _figure(hole.at[0] - zero[0]), _figure(hole.at[1] - zero[1]), f"⌀ {hole.diameter_mm:g}", hole.purpose
+        yield (
+            f"hole {number}",
+            _figure(hole.at[0] - zero[0]),
+            _figure(hole.at[1] - zero[1]),
+            f"⌀ {hole.diameter_mm:g}",
+            hole.purpose,
+        )
     for bend in part.bends:
         middle = ((bend.start[0] + bend.end[0]) / 2 - zero[0], (bend.start[1] + bend.end[1]) / 2 - zero[1])
         upright = abs(bend.start[0] - bend.end[0]) < 1e-6

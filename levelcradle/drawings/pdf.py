@@ -18,7 +18,10 @@ def sheets_pdf(sheets: Sequence[Sheet], title: str) -> bytes:
     from weasyprint import HTML  # slow to import, and only a fabrication pack needs it
 
     papers = {sheet.paper for sheet in sheets}
-    sizes = "".join(f"@page {p.name} {{ size: {p.wide_mm}mm {p.tall_mm}mm }} .{p.name} {{ page: {p.name} }}" for p in sorted(papers, key=str))
+    sizes = "".join(
+        f"@page {p.name} {{ size: {p.wide_mm}mm {p.tall_mm}mm }} .{p.name} {{ page: {p.name} }}"
+        for p in sorted(papers, key=str)
+    )
     pages = "".join(f'<div class="{sheet.paper.name}">{sheet_svg(sheet)}</div>' for sheet in sheets)
     page = f"<!doctype html><title>{escape(title)}</title><style>{_STYLE.format(papers=sizes)}</style>{pages}"
     return bytes(HTML(string=page, url_fetcher=_nothing).write_pdf())

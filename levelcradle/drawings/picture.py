@@ -9,9 +9,11 @@ __all__ = ["plan_picture"]
 
 ABOUT_MM = (-900.0, -900.0, 3600.0, 900.0)  # a car that nobody gave the outside of: common practice, no source
 LOOKS = {
-    "bay": 'fill="none" stroke="#8c9196" stroke-width="14"', "item": 'fill="#d9d4c5" stroke="#6c7176" stroke-width="8"',
-    "tray": 'fill="#e8d3c2" stroke="#b0622a" stroke-width="22"', "module": 'fill="#d6e4e0" stroke="#3f6b66" stroke-width="8"',
-}  # fmt: skip
+    "bay": 'fill="none" stroke="#8c9196" stroke-width="14"',
+    "item": 'fill="#d9d4c5" stroke="#6c7176" stroke-width="8"',
+    "tray": 'fill="#e8d3c2" stroke="#b0622a" stroke-width="22"',
+    "module": 'fill="#d6e4e0" stroke="#3f6b66" stroke-width="8"',
+}
 
 
 def plan_picture(design: Design, shapes: Iterable[Shape]) -> str:

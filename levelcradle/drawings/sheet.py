@@ -1,4 +1,5 @@
-"""A sheet of paper: strokes, rings and words in page millimetres, origin at the lower left corner; and rows that go on over many."""
+"""A sheet of paper: strokes, rings and words in page millimetres, origin at the lower left corner; and rows that go on
+over many."""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
@@ -73,8 +74,16 @@ class Sheet:
     def ring(self, centre: Point, radius_mm: float, weight_mm: float = 0.35) -> None:
         self.marks.append(Ring(centre, radius_mm, weight_mm))
 
-    def words(self, at: Point, text: str, size_mm: float = 3.0, anchor: Literal["start", "middle", "end"] = "start", *,
-              bold: bool = False, turned: bool = False) -> None:  # fmt: skip
+    def words(
+        self,
+        at: Point,
+        text: str,
+        size_mm: float = 3.0,
+        anchor: Literal["start", "middle", "end"] = "start",
+        *,
+        bold: bool = False,
+        turned: bool = False,
+    ) -> None:
         self.marks.append(Words(at, text, size_mm, anchor, bold, turned))
 
     def dimension(self, start: Point, end: Point, text: str, off_mm: float) -> None:

@@ -1,4 +1,5 @@
-"""The survey to take out to the car: a sketch of the vehicle, each space's sections, and numbered blanks to fill by hand."""
+"""The survey to take out to the car: a sketch of the vehicle, each space's sections, and numbered blanks to fill by
+hand."""
 
 from collections.abc import Mapping
 from itertools import groupby
@@ -27,7 +28,9 @@ def survey_sheet_pdf(design: Design, revision: int, meshes: Mapping[str, Mesh]) 
 
 def survey_sheets(design: Design, revision: int, meshes: Mapping[str, Mesh]) -> list[Sheet]:
     sheets = [_sketch(design, meshes)]
-    for group, rows in groupby(survey_blanks(design), key=lambda b: (b.path.split("/")[1], b.group if "/bays/" in b.path else "")):
+    for group, rows in groupby(
+        survey_blanks(design), key=lambda b: (b.path.split("/")[1], b.group if "/bays/" in b.path else "")
+    ):
         blanks = list(rows)
         bay = next((b for k, b in design.bays.items() if f"/bays/{k}/" in blanks[0].path), None)
         title = TITLES.get(group[0], group[1])
@@ -47,8 +50,12 @@ def _frame(sheet: Sheet, design: Design, page: str, revision: int) -> None:
         sheet.line((x, 14.6), (x, 17.4), weight_mm=0.35)
     sheet.words((12, 10), "check line 100 mm", 2.6)
     unit = "mm" if design.units.survey == "mm" else "inches"
-    sheet.words((116, 15), f"Lengths in {unit}, masses in {design.units.mass}. Say it where another unit was read.", 2.8)
-    sheet.words((116, 10), "Measured by ______________________   on ____________   engine in / out   on wheels / hanging", 2.8)
+    sheet.words(
+        (116, 15), f"Lengths in {unit}, masses in {design.units.mass}. Say it where another unit was read.", 2.8
+    )
+    sheet.words(
+        (116, 10), "Measured by ______________________   on ____________   engine in / out   on wheels / hanging", 2.8
+    )
 
 
 def _sketch(design: Design, meshes: Mapping[str, Mesh]) -> Sheet:
@@ -56,7 +63,9 @@ def _sketch(design: Design, meshes: Mapping[str, Mesh]) -> Sheet:
     sheet = Sheet("survey-sketch", "Sketch of the vehicle")
     drawn = [s for s in shapes(resolve(design, meshes)) if s.kind in SKETCHED]
     overall, wheelbase = design.vehicle.overall, design.vehicle.wheelbase_mm
-    fore, aft = (-overall.overhang_front_mm, wheelbase + overall.overhang_rear_mm) if overall else (-800.0, wheelbase + 900.0)
+    fore, aft = (
+        (-overall.overhang_front_mm, wheelbase + overall.overhang_rear_mm) if overall else (-800.0, wheelbase + 900.0)
+    )
     half, high = (overall.width_mm / 2, overall.height_mm) if overall else (850.0, 1400.0)
     plan = Frame.fit((fore, -half), (aft, half), (24, 104, 249, 80))
     side = Frame((plan.origin[0], 24), (fore, 0.0), min(plan.scale, 70 / high))
@@ -71,7 +80,9 @@ def _sketch(design: Design, meshes: Mapping[str, Mesh]) -> Sheet:
     for shape in drawn:
         for frame, outline in ((plan, shape.plan), (side, shape.side)):
             if len(outline) > 2:
-                sheet.outline([frame.at((p[0], p[1])) for p in outline], SKETCHED[shape.kind], dashed=shape.kind == "gone")
+                sheet.outline(
+                    [frame.at((p[0], p[1])) for p in outline], SKETCHED[shape.kind], dashed=shape.kind == "gone"
+                )
         if shape.kind == "bay":
             sheet.words(plan.at((shape.plan[0][0], shape.plan[0][1])), shape.name[:30], 3.0, bold=True)
     for reference in design.references.values():
@@ -97,7 +108,9 @@ def _tables(design: Design, title: str, blanks: list[SurveyBlank], figures: BayR
             _sections(sheet, figures)
         return sheet
 
-    flow = Flow(begun, lambda number: TOP_MM - (SECTIONS_MM if figures and number == 0 else 0), LOW_MM, 12, COLUMN_MM, COLUMNS)
+    flow = Flow(
+        begun, lambda number: TOP_MM - (SECTIONS_MM if figures and number == 0 else 0), LOW_MM, 12, COLUMN_MM, COLUMNS
+    )
     group = ""
     for blank in blanks:
         heading = blank.group != group

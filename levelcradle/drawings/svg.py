@@ -15,7 +15,8 @@ def sheet_svg(sheet: Sheet) -> str:
     marks = "\n".join(_mark(mark, tall) for mark in sheet.marks)
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:g}mm" height="{tall:g}mm" '
-        f'viewBox="0 0 {wide * UNITS:.0f} {tall * UNITS:.0f}" font-family="Archivo Variable, Archivo, DejaVu Sans, sans-serif">'
+        f'viewBox="0 0 {wide * UNITS:.0f} {tall * UNITS:.0f}" font-family="Archivo Variable, Archivo, DejaVu Sans, '
+        f'sans-serif">'
         f"<title>{escape(sheet.title)}</title>\n"
         f'<rect width="{wide * UNITS:.0f}" height="{tall * UNITS:.0f}" fill="#fff"/>\n{marks}\n</svg>'
     )
@@ -29,7 +30,10 @@ def _mark(mark: Stroke | Ring | Words, tall_mm: float) -> str:
     if isinstance(mark, Ring):
         x, y = _xy(mark.centre, tall_mm)
         weight = mark.weight_mm * UNITS
-        return f'<circle cx="{x}" cy="{y}" r="{mark.radius_mm * UNITS:.0f}" fill="none" stroke="#000" stroke-width="{weight:.0f}"/>'
+        return (
+            f'<circle cx="{x}" cy="{y}" r="{mark.radius_mm * UNITS:.0f}" fill="none" stroke="#000" '
+            f'stroke-width="{weight:.0f}"/>'
+        )
     if isinstance(mark, Words):
         return _words(mark, tall_mm)
     path = "M" + " L".join(" ".join(_xy(p, tall_mm)) for p in mark.points) + (" Z" if mark.closed else "")
@@ -43,5 +47,6 @@ def _words(mark: Words, tall_mm: float) -> str:
     turn = f' transform="rotate(-90 {x} {y})"' if mark.turned else ""
     bold = ' font-weight_mm="700"' if mark.bold else ""
     return (
-        f'<text x="{x}" y="{y}" font-size="{mark.size_mm * UNITS:.0f}" text-anchor="{mark.anchor}"{bold}{turn}>{escape(mark.text)}</text>'
+        f'<text x="{x}" y="{y}" font-size="{mark.size_mm * UNITS:.0f}" '
+        f'text-anchor="{mark.anchor}"{bold}{turn}>{escape(mark.text)}</text>'
     )

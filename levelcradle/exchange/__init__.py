@@ -7,6 +7,19 @@ from levelcradle.exchange.scans import LARGEST_BYTES, MOST_TRIANGLES, Scan, mesh
 from levelcradle.exchange.shelf import ShelfPreview, ShelfRowPreview, read_shelf, write_shelf
 
 __all__ = [
-    "LARGEST_BYTES", "MOST_TRIANGLES", "FileRefused", "Outline", "Outlines", "Scan", "ShelfPreview", "ShelfRowPreview",
-    "mesh_from_bytes", "mesh_to_bytes", "picture_kind", "read_outlines", "read_scan", "read_shelf", "write_shelf",
-]  # fmt: skip
+    "LARGEST_BYTES",
+    "MOST_TRIANGLES",
+    "FileRefused",
+    "Outline",
+    "Outlines",
+    "Scan",
+    "ShelfPreview",
+    "ShelfRowPreview",
+    "mesh_from_bytes",
+    "mesh_to_bytes",
+    "picture_kind",
+    "read_outlines",
+    "read_scan",
+    "read_shelf",
+    "write_shelf",
+]

@@ -84,8 +84,8 @@ def _document(data: bytes) -> Any:
 
 
 def _pieces(document: Any) -> int:
-    """How many pieces a drawing has with every block opened, counted by multiplying and not by opening: blocks within blocks grow
-    by a factor a level."""
+    """How many pieces a drawing has with every block opened, counted by multiplying and not by opening: blocks within
+    blocks grow by a factor a level."""
     counts: dict[str, int] = {}
 
     def of(layout: Any, open_: tuple[str, ...]) -> int:
@@ -134,11 +134,16 @@ def _lines(entities: Any, scale: float, left_out: dict[str, int], depth: int = 0
         if max(p.z for p in points) - min(p.z for p in points) > FLAT_MM / scale:
             left_out["line that is not flat"] = left_out.get("line that is not flat", 0) + 1
             continue
-        yield str(entity.dxf.layer), LineString([(p.x * scale, p.y * scale) for p in points]), FLAT_MM if run.has_curves else 0.0
+        yield (
+            str(entity.dxf.layer),
+            LineString([(p.x * scale, p.y * scale) for p in points]),
+            FLAT_MM if run.has_curves else 0.0,
+        )
 
 
 def _closed(lines: list[Line], left_out: dict[str, int]) -> Iterator[tuple[str, Polygon, float]]:
-    """Outlines closed in themselves, then those that pieces of one layer close together; what closes none is counted."""
+    """Outlines closed in themselves, then those that pieces of one layer close together; what closes none is
+    counted."""
     loose: dict[str, list[LineString]] = {}
     off_of: dict[str, float] = {}
     for layer, line, off in lines:

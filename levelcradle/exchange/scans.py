@@ -16,7 +16,16 @@ from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.meshes import Mesh, simplified
 from levelcradle.exchange.errors import FileRefused
 
-__all__ = ["LARGEST_BYTES", "MOST_TRIANGLES", "UNITS_MM", "LengthUnit", "Scan", "mesh_from_bytes", "mesh_to_bytes", "read_scan"]
+__all__ = [
+    "LARGEST_BYTES",
+    "MOST_TRIANGLES",
+    "UNITS_MM",
+    "LengthUnit",
+    "Scan",
+    "mesh_from_bytes",
+    "mesh_to_bytes",
+    "read_scan",
+]
 
 LARGEST_BYTES = 50_000_000
 MOST_TRIANGLES = 1_000_000
@@ -37,7 +46,9 @@ class Scan:
     notes: tuple[str, ...]
 
 
-def read_scan(data: bytes, unit: LengthUnit | None, tolerance_mm: float, progress: Progress = lambda share, message: None) -> Scan:
+def read_scan(
+    data: bytes, unit: LengthUnit | None, tolerance_mm: float, progress: Progress = lambda share, message: None
+) -> Scan:
     """A mesh file made small to a tolerance. Raises FileRefused with the reason.
 
     Args:
@@ -70,7 +81,8 @@ def read_scan(data: bytes, unit: LengthUnit | None, tolerance_mm: float, progres
         raise FileRefused(f"Nothing of it is larger than the tolerance of {tolerance_mm:g} mm. Is the unit right?")
     if len(small.triangles) > MOST_KEPT:
         raise FileRefused(
-            f"{len(small.triangles):,} triangles are left at {tolerance_mm:g} mm; {_would_do(mesh, tolerance_mm):g} mm would do."
+            f"{len(small.triangles):,} triangles are left at {tolerance_mm:g} mm; {_would_do(mesh, tolerance_mm):g} "
+            f"mm would do."
         )
     size = vertices.max(axis=0) - vertices.min(axis=0)
     progress(0.95, "keeping it")
@@ -79,7 +91,11 @@ def read_scan(data: bytes, unit: LengthUnit | None, tolerance_mm: float, progres
 
 def _would_do(mesh: Mesh, tolerance_mm: float) -> float:
     """The next round tolerance at which few enough triangles are left."""
-    wider = next(t for t in (1, 2, 5, 10, 20, 50, 100, 1e9) if t > tolerance_mm and len(simplified(mesh, t).triangles) <= MOST_KEPT)
+    wider = next(
+        t
+        for t in (1, 2, 5, 10, 20, 50, 100, 1e9)
+        if t > tolerance_mm and len(simplified(mesh, t).triangles) <= MOST_KEPT
+    )
     return float(wider)
 
 
@@ -200,8 +216,8 @@ def _with_area(vertices: Matrix, triangles: Any) -> Any:
 
 
 def _closed(triangles: Any) -> tuple[bool, int]:
-    """Whether every edge joins triangles in pairs, and how many edges do not. trimesh would call a mesh open where two closed bodies
-    touch along an edge, with four triangles there."""
+    """Whether every edge joins triangles in pairs, and how many edges do not. trimesh would call a mesh open where two
+    closed bodies touch along an edge, with four triangles there."""
     edges = np.sort(triangles[:, [0, 1, 1, 2, 2, 0]].reshape(-1, 2), axis=1)
     keys = edges[:, 0] * (triangles.max() + 1) + edges[:, 1]
     _, counts = np.unique(keys, return_counts=True)
@@ -219,7 +235,10 @@ def mesh_to_bytes(mesh: Mesh) -> bytes:
     """A mesh as it is kept: numpy's own packed file."""
     out = io.BytesIO()
     np.savez_compressed(
-        out, vertices=mesh.vertices.astype(np.float64), triangles=mesh.triangles.astype(np.int32), closed=np.array([mesh.closed])
+        out,
+        vertices=mesh.vertices.astype(np.float64),
+        triangles=mesh.triangles.astype(np.int32),
+        closed=np.array([mesh.closed]),
     )
     return out.getvalue()
 

@@ -29,7 +29,12 @@ FIELDS: dict[str, tuple[str, ...]] = {
     "damage": ("damage", "note", "notes", "remark", "remarks"),
 }
 """What a column can become, and the headings it goes by."""
-_NUMBERS: dict[str, QuantityKind] = {"open_circuit_v": "voltage", "resistance_mohm": "number", "temperature_c": "number", "mass_kg": "mass"}
+_NUMBERS: dict[str, QuantityKind] = {
+    "open_circuit_v": "voltage",
+    "resistance_mohm": "number",
+    "temperature_c": "number",
+    "mass_kg": "mass",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +49,8 @@ class ShelfRowPreview:
 
 @dataclass(frozen=True, slots=True)
 class ShelfPreview:
-    """How a file was understood: its encoding and divider, its columns and what each becomes ("" for nothing), its rows."""
+    """How a file was understood: its encoding and divider, its columns and what each becomes ("" for nothing), its
+    rows."""
 
     encoding: str
     divider: str
@@ -185,7 +191,9 @@ def write_shelf(design: Design) -> str:
     """The shelf as CSV, a line for each test and one for a module without; reads back as it was written."""
     out = io.StringIO()
     sheet = csv.writer(out, lineterminator="\r\n")
-    sheet.writerow(["name", "serial", "kind", "date", "voltage", "resistance", "temperature", "mass", "verdict", "damage"])
+    sheet.writerow(
+        ["name", "serial", "kind", "date", "voltage", "resistance", "temperature", "mass", "verdict", "damage"]
+    )
     for module in sorted(design.modules.values(), key=lambda m: (m.order, m.name)):
         common = (module.name, module.serial, design.module_kinds[module.kind].name)
         tests = sorted(module.tests.values(), key=lambda t: t.on)

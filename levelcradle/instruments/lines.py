@@ -7,7 +7,9 @@ __all__ = ["LONGEST", "read_line"]
 
 LONGEST = 200
 _LINE = re.compile(r"^\s*([-+]?\d+(?:\.\d+)?|[-+]?\.\d+)[\s,;]*([A-Za-zµΩ°\"']{0,6})[\s,;]*([\w .-]{0,40}?)\s*$")
-_UNITS = {"lbs": "lb", "inch": "in", '"': "in", "v": "V", "mv": "mV"} | {u: u for u in ("", "kg", "lb", "mm", "cm", "m", "in")}
+_UNITS = {"lbs": "lb", "inch": "in", '"': "in", "v": "V", "mv": "mV"} | {
+    u: u for u in ("", "kg", "lb", "mm", "cm", "m", "in")
+}
 
 
 def read_line(line: str) -> tuple[float, str, str] | None:

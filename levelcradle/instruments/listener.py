@@ -57,7 +57,8 @@ class Instruments:
             return list(self._sources.values())
 
     def listen(self, address: str) -> Source:
-        """Begins to listen to ``host:port``. Raises ReadingError where that is no address of the workshop's own network."""
+        """Begins to listen to ``host:port``. Raises ReadingError where that is no address of the workshop's own
+        network."""
         host, port = _own_network(address)
         if port in self.own_ports and ipaddress.ip_address(host).is_loopback:
             raise ReadingError(address, "That is this application itself, no instrument.")
@@ -88,7 +89,12 @@ def _own_network(address: str) -> tuple[str, int]:
         number = int(port)
     except ValueError:
         raise ReadingError(address, "An address is host and port, like 127.0.0.1:4701.") from None
-    if not (place.is_private or place.is_loopback) or place.is_link_local or place.is_unspecified or not 1024 <= number <= 65535:
+    if (
+        not (place.is_private or place.is_loopback)
+        or place.is_link_local
+        or place.is_unspecified
+        or not 1024 <= number <= 65535
+    ):
         raise ReadingError(address, "It must lie in the workshop's own network, its port from 1024 to 65535.")
     return str(place), number
 
@@ -102,7 +108,9 @@ def _hear(source: Source, host: str, port: int) -> None:
                 _read(source, line)
                 source.message = "ended the line"
         except OSError as error:
-            source.message = "no answer" if isinstance(error, TimeoutError | ConnectionRefusedError) else "the line broke off"
+            source.message = (
+                "no answer" if isinstance(error, TimeoutError | ConnectionRefusedError) else "the line broke off"
+            )
         source.ended.wait(AGAIN_S)
 
 

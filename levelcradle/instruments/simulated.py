@@ -1,5 +1,6 @@
 """Small simulated instruments: four wheel scales, a distance meter, a voltmeter. They settle, drift, drop out and speak
-wrong units on demand: a client sends ``load lf 268``, ``drift lf 2``, ``noise lf 0.5``, ``silent lf 3``, ``unit lf lb``."""
+wrong units on demand: a client sends ``load lf 268``, ``drift lf 2``, ``noise lf 0.5``, ``silent lf 3``, ``unit lf
+lb``."""
 
 import math
 import random
@@ -92,7 +93,10 @@ def _obey(gauge: Gauge, what: str, argument: str) -> None:
 
 def devices() -> dict[int, Device]:
     """The instruments that ship, by port: figures made up, near those of the demo car."""
-    scales = {name: Gauge(kg, "kg", 0.05, 1, SETTLES_S) for name, kg in (("lf", 268.0), ("rf", 264.0), ("lr", 228.0), ("rr", 225.0))}
+    scales = {
+        name: Gauge(kg, "kg", 0.05, 1, SETTLES_S)
+        for name, kg in (("lf", 268.0), ("rf", 264.0), ("lr", 228.0), ("rr", 225.0))
+    }
     return {
         4701: Device("wheel scales", scales),
         4702: Device("distance meter", {"distance": Gauge(1284.0, "mm", 0.2, 1)}),

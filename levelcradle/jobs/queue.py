@@ -1,8 +1,7 @@
 """The task queue: studies are put on it by the server and taken off it by workers.
 
-A worker that is told to leave gives its study back; one that was killed is missed by its heartbeat, and whoever is left,
-or comes next, takes its study up again.
-"""
+A worker that is told to leave gives its study back; one that was killed is missed by its heartbeat, and whoever is
+left, or comes next, takes its study up again."""
 
 import asyncio
 import logging
@@ -98,7 +97,10 @@ async def _work(store: Store, *, wait: bool) -> None:
     async with app.open_async():
         sweep = asyncio.create_task(_sweep(app, store))
         try:
-            await _both([asyncio.create_task(_serve(app, queue, wait=wait, first=queue == STUDY)) for queue in (STUDY, SCAN)], wait=wait)
+            await _both(
+                [asyncio.create_task(_serve(app, queue, wait=wait, first=queue == STUDY)) for queue in (STUDY, SCAN)],
+                wait=wait,
+            )
         finally:
             sweep.cancel()
 
@@ -106,14 +108,20 @@ async def _work(store: Store, *, wait: bool) -> None:
 async def _serve(app: App, queue: str, *, wait: bool, first: bool) -> None:
     """One job of a queue after the other; the first of them takes the signals."""
     await app.run_worker_async(
-        queues=[queue], concurrency=1, wait=wait, fetch_job_polling_interval=1.0, update_heartbeat_interval=HEARTBEAT_S,
-        stalled_worker_timeout=MISSED_S, shutdown_graceful_timeout=0.2,
+        queues=[queue],
+        concurrency=1,
+        wait=wait,
+        fetch_job_polling_interval=1.0,
+        update_heartbeat_interval=HEARTBEAT_S,
+        stalled_worker_timeout=MISSED_S,
+        shutdown_graceful_timeout=0.2,
         install_signal_handlers=first and threading.current_thread() is threading.main_thread(),
-    )  # fmt: skip
+    )
 
 
 async def _both(serving: list[asyncio.Task[None]], *, wait: bool) -> None:
-    """Until one is told to go, or fails, and then the other goes as well; with ``wait`` off until both have nothing left."""
+    """Until one is told to go, or fails, and then the other goes as well; with ``wait`` off until both have nothing
+    left."""
     done, rest = await asyncio.wait(serving, return_when=asyncio.FIRST_COMPLETED if wait else asyncio.ALL_COMPLETED)
     for task in rest:
         task.cancel()
@@ -176,7 +184,9 @@ def run_study(store: Store, key: str, leaving: Callable[[], bool]) -> None:
     for proposals in with_hanging(design, found.proposals, meshes=meshes, stop=lambda: found.stopped or telling.stop()):
         telling.tell(Progress("asking what they can hang on", found.tried, best), proposals)
     message = found.message or ("stopped with what it had" if found.stopped else "done")
-    store.studies.told(key, "stopped" if found.stopped else "done", message, found.tried, best, proposals_json(proposals))
+    store.studies.told(
+        key, "stopped" if found.stopped else "done", message, found.tried, best, proposals_json(proposals)
+    )
 
 
 class _Telling:
@@ -194,7 +204,9 @@ class _Telling:
             return
         self._last = now
         text = proposals_json(found) if found else None
-        self._stop = self._store.studies.told(self._key, "running", progress.message, progress.tried, progress.best, text)
+        self._stop = self._store.studies.told(
+            self._key, "running", progress.message, progress.tried, progress.best, text
+        )
 
     def stop(self) -> bool:
         self.gone = self.gone or self._leaving()

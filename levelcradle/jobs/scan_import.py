@@ -33,8 +33,13 @@ def read_in(store: Store, key: str, sent: Sent) -> None:
         store.scan_imports.refused(key, "The file asks for more memory than there is.")
         return
     file = store.files.keep("scan", sent.name, mesh_to_bytes(scan.mesh))
-    found = {"triangles": len(scan.mesh.triangles), "triangles_before": scan.triangles_before, "size_mm": scan.size_mm,
-             "notes": scan.notes, "closed": scan.mesh.closed}  # fmt: skip
+    found = {
+        "triangles": len(scan.mesh.triangles),
+        "triangles_before": scan.triangles_before,
+        "size_mm": scan.size_mm,
+        "notes": scan.notes,
+        "closed": scan.mesh.closed,
+    }
     store.scan_imports.done(key, file, json.dumps(found))
 
 

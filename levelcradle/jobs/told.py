@@ -36,5 +36,13 @@ def proposals_json(found: Iterable[Proposal]) -> str:
 def study_out(asked: Asked) -> StudyOut:
     wishes = TypeAdapter(dict[str, Any]).validate_json(asked.wishes)
     proposals = _PROPOSALS.validate_json(asked.found) if asked.found else []
-    return StudyOut(id=asked.id, revision=asked.revision, state=asked.state, message=asked.message, tried=asked.tried, best=asked.best,
-                    wishes=wishes, proposals=proposals)  # fmt: skip
+    return StudyOut(
+        id=asked.id,
+        revision=asked.revision,
+        state=asked.state,
+        message=asked.message,
+        tried=asked.tried,
+        best=asked.best,
+        wishes=wishes,
+        proposals=proposals,
+    )

@@ -28,8 +28,14 @@ def main() -> None:
     database_port = urlsplit(os.environ["LEVELCRADLE_DATABASE"]).port
     app = create_app(store, FRONT_END, own_ports={port, *([database_port] if database_port else [])})
     gc.freeze()  # what stays for good is not searched for waste again: a search stops everybody for 80 ms
-    uvicorn.run(app, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1,
-                timeout_keep_alive=KEEP_ALIVE_S)  # fmt: skip
+    uvicorn.run(
+        app,
+        host="127.0.0.1",
+        port=port,
+        log_level="warning",
+        timeout_graceful_shutdown=1,
+        timeout_keep_alive=KEEP_ALIVE_S,
+    )
 
 
 def _load_demo(store: Store) -> None:

@@ -36,7 +36,8 @@ __all__ = ["attach", "create_app"]
 
 
 class _FrontEnd(StaticFiles):
-    """The built front end; an unknown page is the start page, which reads the address itself. A file that is not there is told so."""
+    """The built front end; an unknown page is the start page, which reads the address itself. A file that is not there
+    is told so."""
 
     async def get_response(self, path: str, scope: Scope) -> Response:
         try:
@@ -48,11 +49,16 @@ class _FrontEnd(StaticFiles):
 
 
 def create_app(store: Store, front_end: Path | None = None, own_ports: Collection[int] = ()) -> FastAPI:
-    """The application over one store. ``front_end`` is the folder of the built front end, if there is one; ``own_ports``: where it and
-    its database listen, which are no instruments."""
+    """The application over one store. ``front_end`` is the folder of the built front end, if there is one;
+    ``own_ports``: where it and its database listen, which are no instruments."""
     app = FastAPI(
-        title="Level Cradle", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json", lifespan=_running
-    )  # fmt: skip
+        title="Level Cradle",
+        version=__version__,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        lifespan=_running,
+    )
     attach(app, store, own_ports)
     app.include_router(router, prefix="/api")
     app.include_router(cars_router, prefix="/api")
@@ -71,7 +77,8 @@ def create_app(store: Store, front_end: Path | None = None, own_ports: Collectio
 
 
 def attach(app: FastAPI, store: Store, own_ports: Collection[int] = ()) -> None:
-    """Gives an application what its routes work on. One that has stopped may be given another store: its routes stay made."""
+    """Gives an application what its routes work on. One that has stopped may be given another store: its routes stay
+    made."""
     app.state.store = store
     app.state.queue = Queue(store)
     app.state.news = News(store)
@@ -91,8 +98,8 @@ HERE = frozenset({"127.0.0.1", "localhost", "::1"})
 
 
 async def _same_origin(request: Request, go_on: Callable[[Request], Awaitable[Response]]) -> Response:
-    """A page from elsewhere must not read or edit a design on this machine: neither under its own name (a name that was made to lead
-    here is refused by its Host) nor across."""
+    """A page from elsewhere must not read or edit a design on this machine: neither under its own name (a name that was
+    made to lead here is refused by its Host) nor across."""
     host = urlsplit(f"//{request.headers.get('host', '')}").hostname
     if host not in HERE:
         return problem(421, "Refused", "This application answers to this machine's own address only.")

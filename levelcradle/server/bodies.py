@@ -46,7 +46,7 @@ __all__ = [
     "WouldTakeBody",
     "json_body",
     "raw_body",
-]  # fmt: skip
+]
 
 PATCH_BYTES = 2_000_000
 
@@ -69,8 +69,8 @@ Patch = Annotated[list[Operation], Field(max_length=2000)]
 
 
 class PatchBody(Body):
-    """``seen``: the revision that was before the eyes of whoever made it, where that is older than If-Match. ``once``: the edit's
-    own key, under which it is stored no more than once however often it is sent."""
+    """``seen``: the revision that was before the eyes of whoever made it, where that is older than If-Match. ``once``:
+    the edit's own key, under which it is stored no more than once however often it is sent."""
 
     patch: Patch
     seen: Annotated[int, Field(ge=1, le=999_999_999)] | None = None
@@ -100,8 +100,8 @@ class TapeBody(PreviewBody):
 
 
 class WouldTakeBody(PreviewBody):
-    """``more``: what one more row or tier would take; without it, what would clear the box. ``together``: also what clears only
-    together, which takes longer to find."""
+    """``more``: what one more row or tier would take; without it, what would clear the box. ``together``: also what
+    clears only together, which takes longer to find."""
 
     box: Id
     more: Literal["aft", "across", "up"] | None = None
@@ -135,8 +135,8 @@ class PlaceThingBody(PreviewBody):
 
 
 class StackUpBody(PreviewBody):
-    """``at_mm``: where the line crosses the box, in its own frame; ``module``: through the middle of that one; without either,
-    where there is least to spare."""
+    """``at_mm``: where the line crosses the box, in its own frame; ``module``: through the middle of that one; without
+    either, where there is least to spare."""
 
     box: Id
     way: Literal["aft", "across", "up"]
@@ -165,12 +165,15 @@ class RowBody(Body):
 
 
 class SpaceBody(Body):
-    """``size_mm``: along × across × up; ``at_mm``: the middle of its fore edge, on its floor; ``open``: the sides that are no metal."""
+    """``size_mm``: along × across × up; ``at_mm``: the middle of its fore edge, on its floor; ``open``: the sides that
+    are no metal."""
 
     name: Line
     size_mm: Annotated[tuple[PositiveLength, PositiveLength, PositiveLength], Field(strict=False)]
     at_mm: Annotated[tuple[Length, Length, Length], Field(strict=False)]
-    open: Annotated[tuple[Literal["fore", "aft", "left", "right", "floor", "top"], ...], Field(max_length=6, strict=False)] = ()
+    open: Annotated[
+        tuple[Literal["fore", "aft", "left", "right", "floor", "top"], ...], Field(max_length=6, strict=False)
+    ] = ()
     measured_from: Id | None = None
 
 
@@ -223,8 +226,8 @@ Short = Annotated[str, Field(max_length=400)]
 
 
 class ReadBody(Body):
-    """``path`` says which figure is typed (then its name gives the kind), ``base_mm`` where the tape is hooked, ``now_mm`` the figure
-    of a place that stands there, which a sign moves."""
+    """``path`` says which figure is typed (then its name gives the kind), ``base_mm`` where the tape is hooked,
+    ``now_mm`` the figure of a place that stands there, which a sign moves."""
 
     text: Short
     path: Pointer | None = None
@@ -241,18 +244,40 @@ class ReadPlaceBody(Body):
 
 
 BODIES: tuple[type[BaseModel], ...] = (
-    BehindBody, BlocksBody, FirstBoxBody, HungBody, LayBody, ListenBody, NewCar, PatchBody, PlaceThingBody, PreviewBody,
-    ReadBody, ReadPlaceBody, RemoveBoxBody, ReshapeBody, RestateBody, RowBody, SectionBody, ShownBody, SpaceBody, StackUpBody, SwingBody,
-    TapeBody, Wishes, WorkingBody, WouldTakeBody,
-)  # fmt: skip
+    BehindBody,
+    BlocksBody,
+    FirstBoxBody,
+    HungBody,
+    LayBody,
+    ListenBody,
+    NewCar,
+    PatchBody,
+    PlaceThingBody,
+    PreviewBody,
+    ReadBody,
+    ReadPlaceBody,
+    RemoveBoxBody,
+    ReshapeBody,
+    RestateBody,
+    RowBody,
+    SectionBody,
+    ShownBody,
+    SpaceBody,
+    StackUpBody,
+    SwingBody,
+    TapeBody,
+    Wishes,
+    WorkingBody,
+    WouldTakeBody,
+)
 
 B = TypeVar("B", bound=BaseModel)
 _UNPRINTABLE = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f\ud800-\udfff]")
 
 
 def raw_body(most: int) -> Callable[[Request], Awaitable[bytes]]:
-    """A dependency that reads the body, refusing more than ``most`` bytes while it arrives. The framework's own limit answers in plain
-    text and does not say how much would be taken."""
+    """A dependency that reads the body, refusing more than ``most`` bytes while it arrives. The framework's own limit
+    answers in plain text and does not say how much would be taken."""
 
     async def read(request: Request) -> bytes:
         parts, size = [], 0

@@ -1,4 +1,5 @@
-"""The routes of the list of cars: new ones, from files, variants beside each other, what was deleted, and what each was before."""
+"""The routes of the list of cars: new ones, from files, variants beside each other, what was deleted, and what each was
+before."""
 
 from typing import Annotated
 
@@ -42,14 +43,17 @@ def new_car(store: TheStore, session: Session, body: Annotated[NewCar, Depends(j
     design = new_design(body.name, body.wheelbase_mm)
     vehicle = design.vehicle.model_copy(update={"track_mm": body.track_mm})
     weighings = {"as-found": Weighed(kind="as found", read=body.weighing)} if body.weighing else {}
-    return _created(store, store.create(design.model_copy(update={"vehicle": vehicle, "weighings": weighings}), session))
+    return _created(
+        store, store.create(design.model_copy(update={"vehicle": vehicle, "weighings": weighings}), session)
+    )
 
 
 @router.post("/projects/import", response_model=ProjectOut, status_code=201, openapi_extra=FILE)
 def import_file(
     store: TheStore, session: Session, raw: Annotated[bytes, Depends(raw_body(LARGEST_BYTES))], another: bool = False
 ) -> Response:
-    """A ``*.cradle.json`` file as a new project. Where a car of that name is there already it is refused, unless it is to be another."""
+    """A ``*.cradle.json`` file as a new project. Where a car of that name is there already it is refused, unless it is
+    to be another."""
     design = load(raw)
     same = [row for row in store.all() if row.name == design.name]
     if same and not another:
@@ -88,7 +92,9 @@ def copy(project: ProjectId, store: TheStore, session: Session, revision: Number
 @router.get("/projects/{project}/variants", response_model=list[VariantOut])
 def variants(project: ProjectId, store: TheStore, scans: TheScans) -> Response:
     """A car's first and all its variants, side by side."""
-    return _side_by_side([_variant(car.id, car.revision, store.open(car.id).design, scans) for car in store.family(project)])
+    return _side_by_side(
+        [_variant(car.id, car.revision, store.open(car.id).design, scans) for car in store.family(project)]
+    )
 
 
 @router.get("/projects/{project}/revisions/{number}", response_model=list[VariantOut])
@@ -115,7 +121,9 @@ def plan(project: ProjectId, store: TheStore, scans: TheScans, revision: Number)
     """A small picture of its plan at a revision."""
     design = validate(store.at(project, revision))
     drawn = plan_picture(design, analyse_assembly(resolve(design, scans.of(design))).shapes)
-    return Response(drawn, media_type="image/svg+xml", headers={"Cache-Control": "max-age=31536000"})  # its address names the revision
+    return Response(
+        drawn, media_type="image/svg+xml", headers={"Cache-Control": "max-age=31536000"}
+    )  # its address names the revision
 
 
 @router.get("/projects/{project}/history", response_model=list[RevisionOut])
@@ -125,7 +133,9 @@ def history(project: ProjectId, store: TheStore) -> list[RevisionOut]:
 
 
 @router.post("/projects/{project}/revisions/{number}/take-back", response_model=ProjectOut)
-def take_back(project: ProjectId, number: Annotated[Number, Path()], store: TheStore, session: Session, who: Who) -> Response:
+def take_back(
+    project: ProjectId, number: Annotated[Number, Path()], store: TheStore, session: Session, who: Who
+) -> Response:
     """An older revision as a new one; undo takes it back."""
     store.become(project, store.at(project, number), f"as in revision {number}", session=session, who=who)
     return json_out(_out(next(p for p in store.all() if p.id == project)))
@@ -133,7 +143,11 @@ def take_back(project: ProjectId, number: Annotated[Number, Path()], store: TheS
 
 @router.post("/projects/{project}/renewed", response_model=ProjectOut, openapi_extra=FILE)
 def renewed(
-    project: ProjectId, store: TheStore, session: Session, who: Who, raw: Annotated[bytes, Depends(raw_body(LARGEST_BYTES))]
+    project: ProjectId,
+    store: TheStore,
+    session: Session,
+    who: Who,
+    raw: Annotated[bytes, Depends(raw_body(LARGEST_BYTES))],
 ) -> Response:
     """A file as a newer version of a car, as one revision; undo takes it back."""
     store.become(project, tree_of(load(raw)), "a newer version from a file", session=session, who=who)

@@ -42,6 +42,7 @@ def leave(heard: Heard, address: Annotated[str, Query(max_length=60)]) -> Respon
 def _source(source: Source) -> SourceOut:
     rows = [(c.name, c.reading) for c in source.channels()]
     channels = [
-        ChannelOut(name=n, value=r.value, unit=r.unit, spread=r.spread, steady=r.steady, message=r.message, text=r.text) for n, r in rows
+        ChannelOut(name=n, value=r.value, unit=r.unit, spread=r.spread, steady=r.steady, message=r.message, text=r.text)
+        for n, r in rows
     ]
     return SourceOut(address=source.address, message=source.message, channels=channels)

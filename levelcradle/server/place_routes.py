@@ -1,4 +1,5 @@
-"""What the Place station asks of a design besides its analysis: chains of allowances, sections, bodies to walk round."""
+"""What the Place station asks of a design besides its analysis: chains of allowances, sections, bodies to walk
+round."""
 
 from collections.abc import Iterable
 from typing import Annotated
@@ -13,7 +14,16 @@ from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import blocks_changed, built_as, doubled, hung, into_box, laid_against, out_of_box, removing
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.hang import how_it_hangs, what_mends
-from levelcradle.server.bodies import BlocksBody, HungBody, LayBody, PlaceThingBody, RemoveBoxBody, SectionBody, StackUpBody, json_body
+from levelcradle.server.bodies import (
+    BlocksBody,
+    HungBody,
+    LayBody,
+    PlaceThingBody,
+    RemoveBoxBody,
+    SectionBody,
+    StackUpBody,
+    json_body,
+)
 from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, takes, tried
 from levelcradle.server.views import (
     BodiesOut,
@@ -36,7 +46,9 @@ _CHAIN = TypeAdapter(StackUp)
 
 
 @router.post("/projects/{project}/stack-up", response_model=StackUp, openapi_extra=takes(StackUpBody))
-def chain(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[StackUpBody, Depends(json_body(StackUpBody))]) -> Response:
+def chain(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[StackUpBody, Depends(json_body(StackUpBody))]
+) -> Response:
     """Every allowance along a line through a box, against the space there."""
     _, design = tried(store, project, body)
     found = stack_up(resolve(design, scans.of(design)), body.box, body.way, body.at_mm, body.module)
@@ -44,21 +56,27 @@ def chain(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[
 
 
 @router.post("/projects/{project}/blocks", response_model=PatchOut, openapi_extra=takes(BlocksBody))
-def blocks(project: ProjectId, store: TheStore, body: Annotated[BlocksBody, Depends(json_body(BlocksBody))]) -> Response:
+def blocks(
+    project: ProjectId, store: TheStore, body: Annotated[BlocksBody, Depends(json_body(BlocksBody))]
+) -> Response:
     """Splits, joins, copies, mirrors, lines up, spreads or moves blocks of a box, as a patch to apply."""
     _, design = tried(store, project, body)
     return _patched(blocks_changed(design, body.box, body.order), body.box)
 
 
 @router.post("/projects/{project}/lay-against", response_model=PatchOut, openapi_extra=takes(LayBody))
-def lay(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[LayBody, Depends(json_body(LayBody))]) -> Response:
+def lay(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[LayBody, Depends(json_body(LayBody))]
+) -> Response:
     """Lays a box against something with the needed gap, as a patch to apply."""
     _, design = tried(store, project, body)
     return _patched(laid_against(resolve(design, scans.of(design)), body.box, body.other, turn=body.turn), body.box)
 
 
 @router.post("/projects/{project}/removed-box", response_model=PatchOut, openapi_extra=takes(RemoveBoxBody))
-def removed_box(project: ProjectId, store: TheStore, body: Annotated[RemoveBoxBody, Depends(json_body(RemoveBoxBody))]) -> Response:
+def removed_box(
+    project: ProjectId, store: TheStore, body: Annotated[RemoveBoxBody, Depends(json_body(RemoveBoxBody))]
+) -> Response:
     """Takes a box out with everything that names it, as a patch to apply."""
     _, design = tried(store, project, body)
     if body.box not in design.boxes:
@@ -68,7 +86,10 @@ def removed_box(project: ProjectId, store: TheStore, body: Annotated[RemoveBoxBo
 
 @router.post("/projects/{project}/placed-thing", response_model=PatchOut, openapi_extra=takes(PlaceThingBody))
 def placed_thing(
-    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[PlaceThingBody, Depends(json_body(PlaceThingBody))]
+    project: ProjectId,
+    store: TheStore,
+    scans: TheScans,
+    body: Annotated[PlaceThingBody, Depends(json_body(PlaceThingBody))],
 ) -> Response:
     """Puts a thing in or on a box, or takes it out of one, where it stands, as a patch to apply."""
     _, design = tried(store, project, body)
@@ -97,15 +118,29 @@ def new_doubler(project: ProjectId, mount: Key, store: TheStore) -> Response:
 
 @router.get("/projects/{project}/boxes/{box}/hanging", response_model=HangingOut)
 def hanging(project: ProjectId, box: Key, store: TheStore, scans: TheScans) -> Response:
-    """How a box can hang: what is within its reach, sets of mounts that hold, each run through all checks, and what is missing."""
+    """How a box can hang: what is within its reach, sets of mounts that hold, each run through all checks, and what is
+    missing."""
     design = store.open(project).design
     answer = how_it_hangs(design, box, meshes=scans.of(design))
-    within = [WithinOut(path=w.path, name=w.name, face=w.face, off_mm=w.off_mm, misses_mm=w.misses_mm, why=w.why) for w in answer.within]
+    within = [
+        WithinOut(path=w.path, name=w.name, face=w.face, off_mm=w.off_mm, misses_mm=w.misses_mm, why=w.why)
+        for w in answer.within
+    ]
     ways = [
-        WayOut(on=w.on, mass_kg=w.mass_kg, utilisation=w.utilisation, governs=w.governs, message=w.message, patch=operations(w.patch)) for w in answer.ways
+        WayOut(
+            on=w.on,
+            mass_kg=w.mass_kg,
+            utilisation=w.utilisation,
+            governs=w.governs,
+            message=w.message,
+            patch=operations(w.patch),
+        )
+        for w in answer.ways
     ]
     missing = [ToldOut(message=m.message, figures=m.figures) for m in answer.missing]
-    return Response(HangingOut(within=within, ways=ways, missing=missing).model_dump_json(), media_type="application/json")
+    return Response(
+        HangingOut(within=within, ways=ways, missing=missing).model_dump_json(), media_type="application/json"
+    )
 
 
 @router.get("/projects/{project}/mounts/{mount}/would-take", response_model=list[MendOut])
@@ -113,7 +148,10 @@ def would_mend(project: ProjectId, mount: Key, store: TheStore, scans: TheScans)
     """What would make a mount hold where it stands: others of its kind, each run through all checks."""
     design = store.open(project).design
     found = what_mends(design, mount, meshes=scans.of(design))
-    return [MendOut(message=m.message, utilisation=m.utilisation, governs=m.governs, patch=operations(m.patch)) for m in found]
+    return [
+        MendOut(message=m.message, utilisation=m.utilisation, governs=m.governs, patch=operations(m.patch))
+        for m in found
+    ]
 
 
 def _patched(ops: Iterable[Op], name: str) -> Response:
@@ -127,7 +165,9 @@ def section(
     """What a plane square to the aft axis meets."""
     _, design = tried(store, project, body)
     cuts = cut_at(resolve(design, scans.of(design)), body.aft_mm)
-    return Response(SectionOut.model_construct(aft_mm=body.aft_mm, cuts=cuts).model_dump_json(), media_type="application/json")
+    return Response(
+        SectionOut.model_construct(aft_mm=body.aft_mm, cuts=cuts).model_dump_json(), media_type="application/json"
+    )
 
 
 @router.get("/projects/{project}/bodies", response_model=BodiesOut)
@@ -135,4 +175,7 @@ def walk_round(project: ProjectId, store: TheStore, scans: TheScans) -> Response
     """Everything as triangles."""
     opened = store.open(project)
     found = bodies(resolve(opened.design, scans.of(opened.design)))
-    return Response(BodiesOut.model_construct(revision=opened.revision, bodies=found).model_dump_json(), media_type="application/json")
+    return Response(
+        BodiesOut.model_construct(revision=opened.revision, bodies=found).model_dump_json(),
+        media_type="application/json",
+    )

@@ -31,7 +31,7 @@ from levelcradle.server.bodies import (
     TapeBody,
     WorkingBody,
     json_body,
-)  # fmt: skip
+)
 from levelcradle.server.scans import Scans
 from levelcradle.server.views import (
     AnalysisOut,
@@ -47,10 +47,23 @@ from levelcradle.server.views import (
     TapeOut,
     WorkingOut,
     analysis_out,
-)  # fmt: skip
+)
 from levelcradle.store import Edited, Opened, Store
 
-__all__ = ["FILE", "Key", "ProjectId", "Session", "TheScans", "TheStore", "Who", "download", "json_out", "router", "takes", "tried"]
+__all__ = [
+    "FILE",
+    "Key",
+    "ProjectId",
+    "Session",
+    "TheScans",
+    "TheStore",
+    "Who",
+    "download",
+    "json_out",
+    "router",
+    "takes",
+    "tried",
+]
 
 router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 412, 413, 422)})
 ProjectId = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,79}$")]
@@ -130,9 +143,16 @@ def read_place_text(body: Annotated[ReadPlaceBody, Depends(json_body(ReadPlaceBo
 def open_project(project: ProjectId, store: TheStore, scans: TheScans, session: Session) -> Response:
     opened = store.open(project)
     undo, redo = store.steps(project, session=session)
-    return json_out(OpenedOut.model_construct(
-        id=opened.id, revision=opened.revision, document=opened.tree, analysis=_analysed(opened.design, scans), undo=undo, redo=redo,
-    ))  # fmt: skip
+    return json_out(
+        OpenedOut.model_construct(
+            id=opened.id,
+            revision=opened.revision,
+            document=opened.tree,
+            analysis=_analysed(opened.design, scans),
+            undo=undo,
+            redo=redo,
+        )
+    )
 
 
 @router.patch("/projects/{project}", response_model=EditedOut, openapi_extra=takes(PatchBody))
@@ -157,10 +177,17 @@ def _ops(patch: list[Operation]) -> list[Op]:
 
 def _edited(store: Store, scans: Scans, edited: Edited, session: str) -> Response:
     undo, redo = store.steps(edited.opened.id, session=session)
-    return json_out(EditedOut.model_construct(
-        revision=edited.opened.revision, patches_since=_patch_out(edited.since), document_patch=_patch_out(edited.patch),
-        sentence=edited.sentence, analysis=_analysed(edited.opened.design, scans), undo=undo, redo=redo,
-    ))  # fmt: skip
+    return json_out(
+        EditedOut.model_construct(
+            revision=edited.opened.revision,
+            patches_since=_patch_out(edited.since),
+            document_patch=_patch_out(edited.patch),
+            sentence=edited.sentence,
+            analysis=_analysed(edited.opened.design, scans),
+            undo=undo,
+            redo=redo,
+        )
+    )
 
 
 def _patch_out(patch: tuple[Op, ...]) -> list[OperationOut]:
@@ -185,13 +212,22 @@ def _stepped(store: Store, scans: Scans, edited: Edited | None, session: str, wh
 
 
 @router.post("/projects/{project}/preview", response_model=PreviewOut, openapi_extra=takes(ShownBody))
-def preview(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[ShownBody, Depends(json_body(ShownBody))]) -> Response:
-    """What a patch would do, without saving it, and where a box that it moves is caught; without shapes where they were not asked
-    for, because what is dragged follows the hand."""
+def preview(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[ShownBody, Depends(json_body(ShownBody))]
+) -> Response:
+    """What a patch would do, without saving it, and where a box that it moves is caught; without shapes where they were
+    not asked for, because what is dragged follows the hand."""
     opened, design = tried(store, project, body)
     assembly = resolve(design, scans.of(design))
     analysis = analysis_out(analyse_assembly(assembly))
-    moved = next((key for key, box in assembly.boxes.items() if any(op.path.startswith(f"/{box.path}/pose") for op in body.patch)), None)
+    moved = next(
+        (
+            key
+            for key, box in assembly.boxes.items()
+            if any(op.path.startswith(f"/{box.path}/pose") for op in body.patch)
+        ),
+        None,
+    )
     caught = snap_points(assembly, moved) if moved is not None else ()
     shown = analysis if body.shapes else analysis.model_copy(update={"shapes": ()})
     return json_out(PreviewOut.model_construct(base=opened.revision, analysis=shown, snap_points=caught))
@@ -215,20 +251,30 @@ def working(
 
 
 @router.post("/projects/{project}/tape", response_model=TapeOut, openapi_extra=takes(TapeBody))
-def tape(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[TapeBody, Depends(json_body(TapeBody))]) -> Response:
+def tape(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[TapeBody, Depends(json_body(TapeBody))]
+) -> Response:
     """The shortest distance between two things."""
     _, design = tried(store, project, body)
     assembly = resolve(design, scans.of(design))
     found = tape_between(assembly, body.one, body.other)
     move = None if body.want_mm is None else move_to(assembly, body.one, body.other, body.want_mm)
-    return json_out(TapeOut(distance_mm=found.distance_mm, here=found.here, there=found.there, parts_mm=found.parts_mm, move_mm=move))
+    return json_out(
+        TapeOut(
+            distance_mm=found.distance_mm, here=found.here, there=found.there, parts_mm=found.parts_mm, move_mm=move
+        )
+    )
 
 
 @router.post("/projects/{project}/first-box", response_model=FirstBoxOut, openapi_extra=takes(FirstBoxBody))
 def put_box(
-    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[FirstBoxBody, Depends(json_body(FirstBoxBody))]
+    project: ProjectId,
+    store: TheStore,
+    scans: TheScans,
+    body: Annotated[FirstBoxBody, Depends(json_body(FirstBoxBody))],
 ) -> Response:
-    """The box with most modules that stands square in a bay, as a patch to apply; where none does, one module that is foul."""
+    """The box with most modules that stands square in a bay, as a patch to apply; where none does, one module that is
+    foul."""
     opened = store.open(project)
     found = first_box(opened.design, body.bay, body.kind, body.turn, most=body.most, meshes=scans.of(opened.design))
     key = free_id(body.bay, opened.design.boxes)

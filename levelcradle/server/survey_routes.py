@@ -6,7 +6,16 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.edits import copied, freed_place, onto_the_shelf, reshaped, square_space, station_said, twinned, weighed_as
+from levelcradle.core.edits import (
+    copied,
+    freed_place,
+    onto_the_shelf,
+    reshaped,
+    square_space,
+    station_said,
+    twinned,
+    weighed_as,
+)
 from levelcradle.core.errors import DesignError, Problem, UnknownThing
 from levelcradle.core.level import WeighedBy
 from levelcradle.core.stock import starter_kinds, starters
@@ -16,7 +25,16 @@ from levelcradle.exchange import LARGEST_BYTES, picture_kind, read_outlines, rea
 from levelcradle.exchange.scans import LengthUnit
 from levelcradle.exchange.shelf import FIELDS
 from levelcradle.jobs import Queue
-from levelcradle.server.bodies import BehindBody, ReshapeBody, RestateBody, RowBody, SpaceBody, SwingBody, json_body, raw_body
+from levelcradle.server.bodies import (
+    BehindBody,
+    ReshapeBody,
+    RestateBody,
+    RowBody,
+    SpaceBody,
+    SwingBody,
+    json_body,
+    raw_body,
+)
 from levelcradle.server.problems import WrongBody
 from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, download, takes
 from levelcradle.server.views import (
@@ -34,7 +52,7 @@ from levelcradle.server.views import (
     SwingOut,
     ToMeasureOut,
     operations,
-)  # fmt: skip
+)
 from levelcradle.store import ScanImport, Sent
 
 __all__ = ["router"]
@@ -43,7 +61,12 @@ router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404,
 FileName = Annotated[str, Query(min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]+$")]
 OWN_SUBJECTS = ("materials", "bolts", "bolt_classes", "liners", "load_cases")
 MOST_CARS = 50
-_ANY = {"requestBody": {"required": True, "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}}
+_ANY = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}
 
 
 @router.get("/starters/{subject}")
@@ -61,7 +84,10 @@ def own_rows(store: TheStore) -> list[OwnRowOut]:
         for subject in OWN_SUBJECTS:
             for key, row in getattr(tables, subject).items():
                 if row.own:
-                    found.setdefault((subject, key), OwnRowOut(subject=subject, id=key, car=car.name, row=row.model_dump(mode="json")))
+                    found.setdefault(
+                        (subject, key),
+                        OwnRowOut(subject=subject, id=key, car=car.name, row=row.model_dump(mode="json")),
+                    )
     return list(found.values())
 
 
@@ -95,7 +121,11 @@ def reading(key: Key, store: TheStore) -> ScanOut:
 
 
 def _scan(job: ScanImport) -> ScanOut:
-    found = json.loads(job.found) if job.found else {"triangles": 0, "triangles_before": 0, "size_mm": None, "notes": [], "closed": False}
+    found = (
+        json.loads(job.found)
+        if job.found
+        else {"triangles": 0, "triangles_before": 0, "size_mm": None, "notes": [], "closed": False}
+    )
     refused = job.message if job.state == "refused" else ""
     done = job.state in ("done", "refused")
     return ScanOut(id=job.id, share=job.share, message=job.message, file=job.file, refused=refused, done=done, **found)
@@ -103,7 +133,11 @@ def _scan(job: ScanImport) -> ScanOut:
 
 @router.post("/projects/{project}/pictures", response_model=KeptOut, status_code=201, openapi_extra=_ANY)
 def keep_picture(
-    project: ProjectId, store: TheStore, scans: TheScans, raw: Annotated[bytes, Depends(raw_body(8_000_000))], name: FileName
+    project: ProjectId,
+    store: TheStore,
+    scans: TheScans,
+    raw: Annotated[bytes, Depends(raw_body(8_000_000))],
+    name: FileName,
 ) -> KeptOut:
     """Keeps a picture of a fault."""
     store.open(project)
@@ -139,9 +173,13 @@ def shelf_preview(
     found = read_shelf(raw, design, _mapping(mapping), kind)
     rows = [ShelfRowOut(line=r.line, name=r.name, becomes=dict(r.becomes), refused=r.refused) for r in found.rows]
     return ShelfOut(
-        encoding=found.encoding, divider=found.divider, columns=[list(c) for c in found.columns], fields=list(FIELDS), rows=rows,
+        encoding=found.encoding,
+        divider=found.divider,
+        columns=[list(c) for c in found.columns],
+        fields=list(FIELDS),
+        rows=rows,
         patch=operations(onto_the_shelf(design, [r.becomes for r in found.rows if not r.refused])),
-    )  # fmt: skip
+    )
 
 
 def _mapping(text: str | None) -> dict[str, str] | None:
@@ -159,11 +197,15 @@ def _mapping(text: str | None) -> dict[str, str] | None:
 @router.get("/projects/{project}/shelf.csv")
 def shelf_csv(project: ProjectId, store: TheStore) -> Response:
     """The shelf as a table, with a mark in front that tells spreadsheets its encoding."""
-    return download("shelf.csv", b"\xef\xbb\xbf" + write_shelf(store.open(project).design).encode(), "text/csv; charset=utf-8")
+    return download(
+        "shelf.csv", b"\xef\xbb\xbf" + write_shelf(store.open(project).design).encode(), "text/csv; charset=utf-8"
+    )
 
 
 @router.post("/projects/{project}/swing", response_model=SwingOut, openapi_extra=takes(SwingBody))
-def swing_tapes(project: ProjectId, store: TheStore, body: Annotated[SwingBody, Depends(json_body(SwingBody))]) -> SwingOut:
+def swing_tapes(
+    project: ProjectId, store: TheStore, body: Annotated[SwingBody, Depends(json_body(SwingBody))]
+) -> SwingOut:
     """Where swung tapes meet, the misfit of each, and the patch that puts a reference point there."""
     design = store.open(project).design
     missing = next((t.hooked for t in body.tapes.values() if t.hooked not in design.references), None)
@@ -203,7 +245,9 @@ def carriers(project: ProjectId, bay: Key, store: TheStore, scans: TheScans) -> 
 
 
 @router.post("/projects/{project}/behind", response_model=BehindOut, openapi_extra=takes(BehindBody))
-def behind(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[BehindBody, Depends(json_body(BehindBody))]) -> BehindOut:
+def behind(
+    project: ProjectId, store: TheStore, scans: TheScans, body: Annotated[BehindBody, Depends(json_body(BehindBody))]
+) -> BehindOut:
     """How deep one may drill or reach from a point, and what is met first."""
     design = store.open(project).design
     if sum(v * v for v in body.direction) < 1e-12:
@@ -215,7 +259,9 @@ def behind(project: ProjectId, store: TheStore, scans: TheScans, body: Annotated
 
 
 @router.post("/projects/{project}/restate", response_model=PatchOut, openapi_extra=takes(RestateBody))
-def restate(project: ProjectId, store: TheStore, body: Annotated[RestateBody, Depends(json_body(RestateBody))]) -> PatchOut:
+def restate(
+    project: ProjectId, store: TheStore, body: Annotated[RestateBody, Depends(json_body(RestateBody))]
+) -> PatchOut:
     """A station copied further aft, mirrored, or said in another way of measuring."""
     key, patch = station_said(store.open(project).design, body.bay, body.station, body.do)
     return PatchOut(patch=operations(patch), id=key)
@@ -237,19 +283,24 @@ def freed(project: ProjectId, item: Key, store: TheStore) -> PatchOut:
 @router.post("/projects/{project}/spaces", response_model=PatchOut, openapi_extra=takes(SpaceBody))
 def square(project: ProjectId, store: TheStore, body: Annotated[SpaceBody, Depends(json_body(SpaceBody))]) -> PatchOut:
     """A square space in one line, as a patch to apply."""
-    key, patch = square_space(store.open(project).design, body.name, body.size_mm, body.at_mm, body.open, body.measured_from)
+    key, patch = square_space(
+        store.open(project).design, body.name, body.size_mm, body.at_mm, body.open, body.measured_from
+    )
     return PatchOut(patch=operations(patch), id=key)
 
 
 @router.post("/projects/{project}/rows", response_model=PatchOut, openapi_extra=takes(RowBody))
 def another(project: ProjectId, store: TheStore, body: Annotated[RowBody, Depends(json_body(RowBody))]) -> PatchOut:
-    """A row copied, its place still to be taken, or its mirror twin, as a patch to apply. ``id`` is the new row's path."""
+    """A row copied, its place still to be taken, or its mirror twin, as a patch to apply. ``id`` is the new row's
+    path."""
     made, patch = (twinned if body.mirrored else copied)(store.open(project).design, body.path)
     return PatchOut(patch=operations(patch), id=made)
 
 
 @router.post("/projects/{project}/reshaped", response_model=PatchOut, openapi_extra=takes(ReshapeBody))
-def reshape(project: ProjectId, store: TheStore, body: Annotated[ReshapeBody, Depends(json_body(ReshapeBody))]) -> PatchOut:
+def reshape(
+    project: ProjectId, store: TheStore, body: Annotated[ReshapeBody, Depends(json_body(ReshapeBody))]
+) -> PatchOut:
     """A solid said as another shape, with what carries over of its place and size."""
     return PatchOut(patch=operations(reshaped(store.open(project).design, body.path, body.shape)), id=body.path)
 
@@ -264,4 +315,8 @@ def blanks(project: ProjectId, store: TheStore) -> list[BlankOut]:
 def survey_sheet(project: ProjectId, store: TheStore, scans: TheScans) -> Response:
     """The survey to print and fill by hand."""
     opened = store.open(project)
-    return download(f"{project}-survey.pdf", survey_sheet_pdf(opened.design, opened.revision, scans.of(opened.design)), "application/pdf")
+    return download(
+        f"{project}-survey.pdf",
+        survey_sheet_pdf(opened.design, opened.revision, scans.of(opened.design)),
+        "application/pdf",
+    )

@@ -59,7 +59,7 @@ __all__ = [
     "WorkingOut",
     "analysis_out",
     "operations",
-]  # fmt: skip
+]
 
 
 class Out(BaseModel):
@@ -238,7 +238,8 @@ class ToldOut(Out):
 
 
 class WithinOut(Out):
-    """A hard point near a box: the wall it is hung from, how far off it, by how much it misses (0: it can be used), and why not."""
+    """A hard point near a box: the wall it is hung from, how far off it, by how much it misses (0: it can be used), and
+    why not."""
 
     path: str
     name: str
@@ -317,7 +318,8 @@ class FirstBoxOut(Out):
 
 
 class ReadOut(Out):
-    """``unit``: what the text's bare numbers were taken to be in; ``by``: whether it moved the figure that stood there."""
+    """``unit``: what the text's bare numbers were taken to be in; ``by``: whether it moved the figure that stood
+    there."""
 
     value: float
     unit: str
@@ -385,7 +387,8 @@ class ShelfRowOut(Out):
 
 
 class ShelfOut(Out):
-    """``columns``: heading and the field it becomes ("" for none); ``patch`` puts the rows that are not refused on the shelf."""
+    """``columns``: heading and the field it becomes ("" for none); ``patch`` puts the rows that are not refused on the
+    shelf."""
 
     encoding: str
     divider: str
@@ -508,20 +511,41 @@ def analysis_out(analysis: Analysis) -> AnalysisOut:
 
 def _finding(f: Finding) -> FindingOut:
     return FindingOut.model_construct(
-        id=f.id, code=f.code, station=f.station, state=f.state, subjects=f.subjects, message=f.message, figures=f.figures,
-        value=f.value, limit=f.limit, margin=f.margin, unit=f.unit, tolerance=f.tolerance, rationale=f.rationale,
-        points_mm=f.points_mm, label=f.label, has_working=f.working is not None,
-    )  # fmt: skip
+        id=f.id,
+        code=f.code,
+        station=f.station,
+        state=f.state,
+        subjects=f.subjects,
+        message=f.message,
+        figures=f.figures,
+        value=f.value,
+        limit=f.limit,
+        margin=f.margin,
+        unit=f.unit,
+        tolerance=f.tolerance,
+        rationale=f.rationale,
+        points_mm=f.points_mm,
+        label=f.label,
+        has_working=f.working is not None,
+    )
 
 
 def _loads(loads: WheelLoads | None) -> WheelLoadsOut | None:
     if loads is None:
         return None
     return WheelLoadsOut.model_construct(
-        front_kg=loads.front_kg, rear_kg=loads.rear_kg, total_kg=loads.total_kg, front_percent=loads.front_percent,
-        aft_mm=loads.aft_mm, across_mm=loads.across_mm, up_mm=loads.up_mm,
-        corners=loads.corners, rule=loads.rule, assumed=loads.assumed, off=loads.off,
-    )  # fmt: skip
+        front_kg=loads.front_kg,
+        rear_kg=loads.rear_kg,
+        total_kg=loads.total_kg,
+        front_percent=loads.front_percent,
+        aft_mm=loads.aft_mm,
+        across_mm=loads.across_mm,
+        up_mm=loads.up_mm,
+        corners=loads.corners,
+        rule=loads.rule,
+        assumed=loads.assumed,
+        off=loads.off,
+    )
 
 
 def _state(row: LoadRow) -> StateOut:
@@ -532,15 +556,25 @@ def _state(row: LoadRow) -> StateOut:
 
 def _support(support: SupportResult) -> SupportOut:
     return SupportOut.model_construct(
-        box=support.box, support_condition=support.support.support_condition, words=support.words, mounts=[_mount(m) for m in support.mounts]
+        box=support.box,
+        support_condition=support.support.support_condition,
+        words=support.words,
+        mounts=[_mount(m) for m in support.mounts],
     )
 
 
 def _mount(m: MountResult) -> MountOut:
     return MountOut.model_construct(
-        id=m.id, c_mm=m.connection.reach_mm, rows=m.rows, geometry=[GeometryRow(message, fits) for message, fits in m.geometry],
-        demands=m.demands, torque_nm=m.torque_nm, preload_n=m.preload_n, unchecked=m.unchecked, remarks=m.remarks,
-    )  # fmt: skip
+        id=m.id,
+        c_mm=m.connection.reach_mm,
+        rows=m.rows,
+        geometry=[GeometryRow(message, fits) for message, fits in m.geometry],
+        demands=m.demands,
+        torque_nm=m.torque_nm,
+        preload_n=m.preload_n,
+        unchecked=m.unchecked,
+        remarks=m.remarks,
+    )
 
 
 def operations(ops: Iterable[Op]) -> list[OperationOut]:

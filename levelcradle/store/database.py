@@ -68,7 +68,8 @@ PATIENCE_S, AGAIN_S = 60.0, 0.3
 
 
 def until_there(database: Any) -> None:
-    """Waits until the database answers and is up to date: it may come back later than who uses it. Raises StoreAway after a minute."""
+    """Waits until the database answers and is up to date: it may come back later than who uses it. Raises StoreAway
+    after a minute."""
     end = time.monotonic() + PATIENCE_S
     while True:
         try:

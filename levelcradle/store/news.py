@@ -1,4 +1,5 @@
-"""News for everybody who has a car open: PostgreSQL's own notifications, sent inside the transaction that made them true."""
+"""News for everybody who has a car open: PostgreSQL's own notifications, sent inside the transaction that made them
+true."""
 
 import json
 from collections.abc import AsyncIterator

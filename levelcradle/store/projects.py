@@ -89,7 +89,9 @@ class Clash:
 class Stale(CradleError):
     """A late edit touches what was changed since its base."""
 
-    def __init__(self, revision: int, found: tuple[Clash, ...], message: str = "Somebody changed the same thing since.") -> None:
+    def __init__(
+        self, revision: int, found: tuple[Clash, ...], message: str = "Somebody changed the same thing since."
+    ) -> None:
         self.revision, self.clashes = revision, found
         super().__init__(message)
 
@@ -118,18 +120,25 @@ class Store:
     def worker_there(self) -> bool:
         """Whether a worker has shown a sign of life lately. Raises StoreAway."""
         with self._db.connection_context():
-            query = "SELECT count(*) FROM procrastinate_workers WHERE last_heartbeat > now() - make_interval(secs => %s)"
+            query = (
+                "SELECT count(*) FROM procrastinate_workers WHERE last_heartbeat > now() - make_interval(secs => %s)"
+            )
             return bool(self._db.execute_sql(query, (WORKER_BEATS_S,)).fetchone()[0])
 
     def all(self) -> list[Summary]:
         """The cars on the bench, the newest change first."""
         with self._db.connection_context():
-            return [_summary(p) for p in _listed().where(Project.deleted_at.is_null()).order_by(Project.changed_at.desc())]
+            return [
+                _summary(p) for p in _listed().where(Project.deleted_at.is_null()).order_by(Project.changed_at.desc())
+            ]
 
     def deleted(self) -> list[Summary]:
         """What was deleted and is still kept, the last first."""
         with self._db.connection_context():
-            return [_summary(p) for p in _listed().where(Project.deleted_at.is_null(False)).order_by(Project.deleted_at.desc())]
+            return [
+                _summary(p)
+                for p in _listed().where(Project.deleted_at.is_null(False)).order_by(Project.deleted_at.desc())
+            ]
 
     def family(self, key: str) -> list[Summary]:
         """A car's first and all its variants, the first first. Raises UnknownThing."""
@@ -139,15 +148,31 @@ class Store:
             return sorted(map(_summary, rows), key=lambda car: (car.id != first, car.name))
 
     def create(
-        self, design: Design, session: str, *, id_: str | None = None, variant_of: str | None = None, message: str = "started"
+        self,
+        design: Design,
+        session: str,
+        *,
+        id_: str | None = None,
+        variant_of: str | None = None,
+        message: str = "started",
     ) -> str:
         """Stores a design as revision 1 and returns its id. What was deleted long ago goes for good."""
         key = id_ or f"{_slug(design.name)}-{secrets.token_hex(3)}"
         with self._db.connection_context(), self._db.atomic():
             Project.delete().where(Project.deleted_at < SQL(f"now() - interval '{KEPT_DAYS} days'")).execute()
-            Project.create(id=key, name=design.name, revision=1, document=dump(design), changed_at=fn.now(), variant_of=variant_of)
-            Revision.create(project=key, number=1, kind="start", session=session, patch="[]", inverse="[]",
-                            sentence=message, made_at=fn.now())  # fmt: skip
+            Project.create(
+                id=key, name=design.name, revision=1, document=dump(design), changed_at=fn.now(), variant_of=variant_of
+            )
+            Revision.create(
+                project=key,
+                number=1,
+                kind="start",
+                session=session,
+                patch="[]",
+                inverse="[]",
+                sentence=message,
+                made_at=fn.now(),
+            )
         return key
 
     def copy(self, key: str, session: str, revision: int | None = None) -> str:
@@ -192,11 +217,19 @@ class Store:
         return upgraded(tree)
 
     def edit(
-        self, key: str, patch: Sequence[Op], *, base: int, session: str, who: str = "", seen: int | None = None, once: str | None = None
+        self,
+        key: str,
+        patch: Sequence[Op],
+        *,
+        base: int,
+        session: str,
+        who: str = "",
+        seen: int | None = None,
+        once: str | None = None,
     ) -> Edited:
-        """Applies a patch made on revision ``base``. ``who``: the name of whoever works at this session. ``seen``: the revision that
-        they had before their eyes, where that is an older one: what others changed since then clashes, one's own does not.
-        ``once``: a key of the edit's own; sent again under it, it is answered and not stored twice.
+        """Applies a patch made on revision ``base``. ``who``: the name of whoever works at this session. ``seen``: the
+        revision that they had before their eyes, where that is an older one: what others changed since then clashes,
+        one's own does not. ``once``: a key of the edit's own; sent again under it, it is answered and not stored twice.
 
         Raises: UnknownThing, PatchError, DesignError, Stale.
         """
@@ -208,13 +241,17 @@ class Store:
             return self._store(row, patch, base=base, seen=seen, session=session, who=who, kind="edit", once=once)
 
     def become(self, key: str, tree: dict[str, Any], message: str, *, session: str, who: str = "") -> Edited:
-        """The whole document becomes another, as one revision that undo takes back: an older one, or that of a file. What is pinned now
-        stays pinned, and where it is. Raises as edit."""
+        """The whole document becomes another, as one revision that undo takes back: an older one, or that of a file.
+        What is pinned now stays pinned, and where it is. Raises as edit."""
         with self._db.connection_context(), self._db.atomic():
             row = _row(key, lock=True)
             stands = json.loads(row.document)
             tree = {**tree, "pins": {**tree.get("pins", {}), **stands.get("pins", {})}}
-            patch = [{"op": "replace", "path": join(name), "value": value} for name, value in tree.items() if stands.get(name) != value]
+            patch = [
+                {"op": "replace", "path": join(name), "value": value}
+                for name, value in tree.items()
+                if stands.get(name) != value
+            ]
             if not patch:
                 raise PatchError("", "stands like that already")
             return self._store(row, patch, base=row.revision, session=session, who=who, kind="edit", message=message)
@@ -229,14 +266,20 @@ class Store:
             last = Revision.get((Revision.project == key) & (Revision.number == number[-1]))
             did = _bare(last.sentence)  # of the step itself: of what takes it back the way would be the other one
             message = f"undone: {did}" if kind == "undo" else did
-            return self._store(row, json.loads(last.inverse), base=last.number, session=session, who=who, kind=kind, message=message)
+            return self._store(
+                row, json.loads(last.inverse), base=last.number, session=session, who=who, kind=kind, message=message
+            )
 
     def steps(self, key: str, *, session: str) -> tuple[str | None, str | None]:
         """What undo and redo would do, as sentences."""
         with self._db.connection_context():
             undo, redo = _stacks(key, session)
-            said = {r.number: r.sentence for r in Revision.select(Revision.number, Revision.sentence).where(
-                (Revision.project == key) & Revision.number.in_([*undo[-1:], *redo[-1:]] or [0]))}  # fmt: skip
+            said = {
+                r.number: r.sentence
+                for r in Revision.select(Revision.number, Revision.sentence).where(
+                    (Revision.project == key) & Revision.number.in_([*undo[-1:], *redo[-1:]] or [0])
+                )
+            }
             return (said[undo[-1]] if undo else None), (_bare(said[redo[-1]]) if redo else None)
 
     def history(self, key: str, *, most: int = 200) -> list[HistoryRow]:
@@ -246,9 +289,18 @@ class Store:
             return [HistoryRow(r.number, r.kind, r.sentence, r.who, r.made_at.isoformat()) for r in rows]
 
     def _store(
-        self, row: Any, patch: Sequence[Op], *, base: int, session: str, who: str, kind: RevisionKind, message: str = "", seen: int | None = None,
+        self,
+        row: Any,
+        patch: Sequence[Op],
+        *,
+        base: int,
+        session: str,
+        who: str,
+        kind: RevisionKind,
+        message: str = "",
+        seen: int | None = None,
         once: str | None = None,
-    ) -> Edited:  # fmt: skip
+    ) -> Edited:
         before = json.loads(row.document)
         if max(base, seen or 0) > row.revision:
             raise PatchError("", f"revision {max(base, seen or 0)} does not exist yet")
@@ -267,8 +319,18 @@ class Store:
         done = tuple(_as_stands(op, tree) for op in applied.patch)
         message = message or sentence(before, tree, done, design.units.place)
         row.revision += 1
-        Revision.create(project=row.id, number=row.revision, kind=kind, session=session, who=who, key=once, patch=json.dumps(done),
-                        inverse=json.dumps(applied.inverse), sentence=message, made_at=fn.now())  # fmt: skip
+        Revision.create(
+            project=row.id,
+            number=row.revision,
+            kind=kind,
+            session=session,
+            who=who,
+            key=once,
+            patch=json.dumps(done),
+            inverse=json.dumps(applied.inverse),
+            sentence=message,
+            made_at=fn.now(),
+        )
         changed = {"revision": row.revision, "document": json.dumps(tree, ensure_ascii=False), "name": design.name}
         Project.update(**changed, changed_at=fn.now()).where(Project.id == row.id).execute()
         tell(self._db, row.id, revision=row.revision)  # not whose: a session's name would let others undo as it
@@ -280,7 +342,9 @@ def _slug(name: str) -> str:
 
 
 def _listed() -> Any:
-    return Project.select(Project.id, Project.name, Project.revision, Project.changed_at, Project.variant_of, Project.deleted_at)
+    return Project.select(
+        Project.id, Project.name, Project.revision, Project.changed_at, Project.variant_of, Project.deleted_at
+    )
 
 
 def _summary(row: Any) -> Summary:
@@ -335,7 +399,8 @@ def _as_stands(op: Op, tree: dict[str, Any]) -> Op:
 
 
 def _stacks(key: str, session: str) -> tuple[list[int], list[int]]:
-    """Revision numbers that undo and redo would take back, newest last. A new edit clears redo; an upgrade ends both."""
+    """Revision numbers that undo and redo would take back, newest last. A new edit clears redo; an upgrade ends
+    both."""
     undo: list[int] = []
     redo: list[int] = []
     theirs = (Revision.session == session) | (Revision.kind == "upgrade")

@@ -1,4 +1,5 @@
-"""Scans on their way in: sent by a browser, read by a worker, told to whoever asks. What was sent is kept until it is read."""
+"""Scans on their way in: sent by a browser, read by a worker, told to whoever asks. What was sent is kept until it is
+read."""
 
 import secrets
 from collections.abc import Iterator
@@ -49,8 +50,18 @@ class ScanImports:
         key = secrets.token_hex(8)
         with self._db.connection_context(), self._db.atomic():
             ScanRow.delete().where(ScanRow.asked_at < SQL(f"now() - interval '{KEPT_DAYS} days'")).execute()
-            ScanRow.insert(id=key, name=sent.name, unit=sent.unit, tolerance_mm=sent.tolerance_mm, data=sent.data, state="waiting",
-                           message="waiting for a worker", share=0.0, found="", asked_at=fn.now()).execute()  # fmt: skip
+            ScanRow.insert(
+                id=key,
+                name=sent.name,
+                unit=sent.unit,
+                tolerance_mm=sent.tolerance_mm,
+                data=sent.data,
+                state="waiting",
+                message="waiting for a worker",
+                share=0.0,
+                found="",
+                asked_at=fn.now(),
+            ).execute()
         return key
 
     def get(self, key: str) -> ScanImport:

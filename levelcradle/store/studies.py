@@ -44,8 +44,19 @@ class Studies:
         made twice, one that was stopped is taken up again."""
         key = hashlib.sha256(f"{project}\n{revision}\n{wishes}".encode()).hexdigest()[:24]
         with self._db.connection_context(), self._db.atomic():
-            StudyRow.insert(id=key, project=project, revision=revision, wishes=wishes, state="waiting", stop=False, message="waiting",
-                            tried=0, best=0, found="", asked_at=fn.now()).on_conflict_ignore().execute()  # fmt: skip
+            StudyRow.insert(
+                id=key,
+                project=project,
+                revision=revision,
+                wishes=wishes,
+                state="waiting",
+                stop=False,
+                message="waiting",
+                tried=0,
+                best=0,
+                found="",
+                asked_at=fn.now(),
+            ).on_conflict_ignore().execute()
             row = StudyRow.select().where(StudyRow.id == key).for_update().first()
             if row.state == "stopped":
                 row.state, row.stop, row.message = "waiting", False, "waiting"
@@ -73,7 +84,9 @@ class Studies:
     def told(self, key: str, state: State, message: str, tried: int, best: int, found: str | None = None) -> bool:
         """Writes how far a study has come; answers whether it is to stop."""
         with self._db.connection_context(), self._db.atomic():
-            change = {"state": state, "message": message, "tried": tried, "best": best} | ({} if found is None else {"found": found})
+            change = {"state": state, "message": message, "tried": tried, "best": best} | (
+                {} if found is None else {"found": found}
+            )
             StudyRow.update(**change).where(StudyRow.id == key).execute()
             row = StudyRow.select(StudyRow.project, StudyRow.stop).where(StudyRow.id == key).first()
             if row is None:
@@ -87,10 +100,22 @@ class Studies:
         with self._db.connection_context(), self._db.atomic():
             StudyRow.update(stop=True).where((StudyRow.id == key) & StudyRow.state.not_in(OVER)).execute()
             StudyRow.update(state="stopped", message="stopped before it began").where(
-                (StudyRow.id == key) & (StudyRow.state == "waiting")).execute()  # fmt: skip
+                (StudyRow.id == key) & (StudyRow.state == "waiting")
+            ).execute()
             tell(self._db, found.project, study=key)
         return self.get(key)
 
 
 def _asked(row: Any) -> Asked:
-    return Asked(row.id, row.project_id, row.revision, row.wishes, row.state, row.stop, row.message, row.tried, row.best, row.found)
+    return Asked(
+        row.id,
+        row.project_id,
+        row.revision,
+        row.wishes,
+        row.state,
+        row.stop,
+        row.message,
+        row.tried,
+        row.best,
+        row.found,
+    )

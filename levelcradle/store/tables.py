@@ -2,7 +2,17 @@
 
 from typing import Any
 
-from peewee import BlobField, BooleanField, CompositeKey, DateTimeField, FloatField, ForeignKeyField, IntegerField, Model, TextField
+from peewee import (
+    BlobField,
+    BooleanField,
+    CompositeKey,
+    DateTimeField,
+    FloatField,
+    ForeignKeyField,
+    IntegerField,
+    Model,
+    TextField,
+)
 
 __all__ = ["KeptFile", "Project", "Revision", "ScanRow", "StudyRow", "bind"]
 

@@ -17,7 +17,8 @@ _log = logging.getLogger(__name__)
 
 
 def upgrade_all(database: Any) -> None:
-    """Upgrades every car that is not of this format yet. One that would not hold is left as it is and logged: it says why when opened.
+    """Upgrades every car that is not of this format yet. One that would not hold is left as it is and logged: it says
+    why when opened.
 
     A study asked of a car before speaks of the earlier form, so it is asked again.
     """
@@ -37,7 +38,15 @@ def _upgrade(row: Any) -> None:
         return
     row.revision += 1
     whole = [{"op": "replace", "path": "", "value": json.loads(text)} for text in (document, row.document)]
-    Revision.create(project=row.id, number=row.revision, kind="upgrade", session="", patch=json.dumps(whole[:1]),
-                    inverse=json.dumps(whole[1:]), sentence=f"brought to format {FORMAT} of the file", made_at=fn.now())  # fmt: skip
+    Revision.create(
+        project=row.id,
+        number=row.revision,
+        kind="upgrade",
+        session="",
+        patch=json.dumps(whole[:1]),
+        inverse=json.dumps(whole[1:]),
+        sentence=f"brought to format {FORMAT} of the file",
+        made_at=fn.now(),
+    )
     Project.update(revision=row.revision, document=document).where(Project.id == row.id).execute()
     StudyRow.delete().where(StudyRow.project == row.id).execute()

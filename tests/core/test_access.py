@@ -16,7 +16,9 @@ from levelcradle.core.solids import Solid, block, hull, nearest
 from tests.core.test_fit import SIDES, bay_tree
 
 
-def thing(name: str, low: tuple[float, float, float], high: tuple[float, float, float], *, metal: bool = False) -> Obstacle:
+def thing(
+    name: str, low: tuple[float, float, float], high: tuple[float, float, float], *, metal: bool = False
+) -> Obstacle:
     return Obstacle(f"{'members' if metal else 'items'}/{name}", name, block(low, high), "same")
 
 
@@ -40,7 +42,14 @@ def walls(*, leave: str = "", metal: bool = True) -> list[Obstacle]:
     return [thing(name, *corners, metal=metal) for name, corners in rows.items() if name != leave]
 
 
-WAYS = {"fore": "forward", "aft": "aft", "left": "to the left", "right": "to the right", "floor": "downward", "top": "upward"}
+WAYS = {
+    "fore": "forward",
+    "aft": "aft",
+    "left": "to the left",
+    "right": "to the right",
+    "floor": "downward",
+    "top": "upward",
+}
 
 
 @pytest.mark.parametrize(("leave", "words"), WAYS.items())
@@ -59,7 +68,10 @@ def test_closed_on_all_sides_by_metal_no_way_is_left_by_things_one_comes_off() -
 def test_over_a_low_edge_with_a_short_first_leg() -> None:
     """Open above and aft, but a sill 25 high stands aft: up first, then over it; the way up further is barred."""
     rows = [w for w in walls(leave="aft") if w.name not in ("top",)]
-    rows += [thing("sill", (251, -37, 270), (261, 171, 325), metal=True), thing("roof", (-37, -37, 480), (251, 171, 490), metal=True)]
+    rows += [
+        thing("sill", (251, -37, 270), (261, 171, 325), metal=True),
+        thing("roof", (-37, -37, 480), (251, 171, 490), metal=True),
+    ]
     found = best_exit(placed(), tuple(rows))
     assert found.words == "60 upward, then aft"
     assert not found.fixed
@@ -81,7 +93,10 @@ def test_turned_it_passes_a_gap_that_only_its_narrow_side_goes_through() -> None
             ("left", (-210, -210, 270), (420, -200, 434)), ("jamb", (-200, 230, 270), (12, 240, 434)),
             ("other jamb", (202, 230, 270), (410, 240, 434)))  # fmt: skip
     metal += [thing(name, low, high, metal=True) for name, low, high in rows]
-    wide = [thing("floor", (-210, -210, 260), (420, far, 270), metal=True), thing("top", (-210, -210, 434), (420, far, 444), metal=True)]
+    wide = [
+        thing("floor", (-210, -210, 260), (420, far, 270), metal=True),
+        thing("top", (-210, -210, 434), (420, far, 444), metal=True),
+    ]
     found = best_exit(placed(), tuple(metal + wide))
     assert found.free
     assert found.words in (
@@ -101,14 +116,16 @@ def heavy(**more: Any) -> PlacedBox:
 
 
 def test_a_heavy_box_goes_up_with_its_sling() -> None:
-    """Over a sill as above: with a roof 200 over its lid the sling of a heavy box finds no room, that of a light one is not needed."""
+    """Over a sill as above: with a roof 200 over its lid the sling of a heavy box finds no room, that of a light one is
+    not needed."""
     assert not list(sling(placed()))
     box = heavy()
     length, width, height = box.shell.outer_mm
     top = max(s.high[2] for s in sling(box))
     assert top - 300 - height == pytest.approx(((length / 2) ** 2 + (width / 2) ** 2) ** 0.5 * 3**0.5, abs=0.1)
     far, side = length + 37, width + 37
-    rows = [((-47, -37, 260), (-37, side, 900)), ((-37, -47, 260), (far, -37, 900)), ((-37, side, 260), (far, side + 10, 900)),
+    rows = [((-47, -37, 260), (-37, side, 900)), ((-37, -47, 260), (far, -37, 900)), ((-37, side, 260), (far, side + 10,
+    900)),
             ((-37, -37, 260), (far, side, 270)), ((far, -37, 260), (far + 10, side, 325))]  # fmt: skip
     around = [thing(f"wall {n}", *corners, metal=True) for n, corners in enumerate(rows)]
     for gap, fixed in ((200, True), (500, False)):
@@ -117,7 +134,14 @@ def test_a_heavy_box_goes_up_with_its_sling() -> None:
 
 
 def test_lifting_eyes_set_how_high_the_hook_stands() -> None:
-    eye = {"name": "eye", "kind": "lifting eye", "face": "top", "from": ["front", "left"], "across_mm": 20.0, "out_mm": 30.0}
+    eye = {
+        "name": "eye",
+        "kind": "lifting eye",
+        "face": "top",
+        "from": ["front", "left"],
+        "across_mm": 20.0,
+        "out_mm": 30.0,
+    }
     box = heavy(protrusions={"a": {**eye, "u_mm": 60.0, "v_mm": 60.0}, "b": {**eye, "u_mm": 160.0, "v_mm": 60.0}})
     top, feet = max(s.high[2] for s in sling(box)), box.shell.outer_mm[2]
     assert top - 300 - feet == pytest.approx(50 * 3**0.5, abs=box.box.construction.thickness_mm + 0.1)
@@ -129,11 +153,16 @@ size = st.floats(10, 120)
 
 @settings(max_examples=60)
 @given(st.tuples(number, number, number), st.tuples(size, size, size), st.tuples(number, number, number))
-def test_what_a_sweep_misses_is_missed_all_the_way(low: tuple[float, ...], sides: tuple[float, ...], by: tuple[float, ...]) -> None:
+def test_what_a_sweep_misses_is_missed_all_the_way(
+    low: tuple[float, ...], sides: tuple[float, ...], by: tuple[float, ...]
+) -> None:
     """Every place on the way keeps clear of what the sweep keeps clear of."""
     high = tuple(a + b for a, b in zip(low, sides, strict=True))
     still: Solid = block((-20.0, -20.0, -20.0), (20.0, 20.0, 20.0))
-    for moved in (block(low, high), hull([low, high, (low[0], high[1], low[2]), (high[0], low[1], low[2]), (low[0], low[1], high[2])])):  # type: ignore[arg-type, list-item]
+    for moved in (
+        block(low, high),
+        hull([low, high, (low[0], high[1], low[2]), (high[0], low[1], low[2]), (low[0], low[1], high[2])]),
+    ):  # type: ignore[arg-type, list-item]
         space = swept(moved, (by[0], by[1], by[2]))
         gap = nearest(space, still).gap_mm
         for share in (0.0, 0.25, 0.5, 1.0):
@@ -144,7 +173,11 @@ def test_what_a_sweep_misses_is_missed_all_the_way(low: tuple[float, ...], sides
 
 
 @settings(max_examples=40)
-@given(st.tuples(number, number, number), st.sampled_from([(1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)]), st.floats(1, 90))
+@given(
+    st.tuples(number, number, number),
+    st.sampled_from([(1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)]),
+    st.floats(1, 90),
+)
 def test_what_is_met_standing_still_is_met_on_every_way(by: Vec, axis: Vec, angle: float) -> None:
     """So a box that stands in something takes no free first leg, lean or turn, and none is tried."""
     box = placed()
@@ -174,7 +207,8 @@ def test_what_only_touches_does_not_hold_it() -> None:
 def boxed(height: float = 260, **sides: str) -> Design:
     tree: dict[str, Any] = bay_tree((300, 220, height), [])
     given_ = {
-        name: {"is": "open" if what == "open" else "metal", "gap_class": "same", "opens": what == "opens"} for name, what in sides.items()
+        name: {"is": "open" if what == "open" else "metal", "gap_class": "same", "opens": what == "opens"}
+        for name, what in sides.items()
     }
     tree["bays"]["b"]["sides"] = {**SIDES, **given_}
     pose = {"anchor": "front-left-base", "at_mm": [43.0, 43.0, 310.0]}
@@ -205,5 +239,7 @@ def test_a_lid_under_a_panel_that_opens_comes_off_in_place() -> None:
 
 def test_a_box_of_nothing_is_not_asked() -> None:
     tree = bay_tree((300, 220, 260), [])
-    tree["boxes"] = {"x": {"name": "X", "bay": "b", "pose": {"anchor": "front-left-base", "at_mm": [43.0, 43.0, 310.0]}}}
+    tree["boxes"] = {
+        "x": {"name": "X", "bay": "b", "pose": {"anchor": "front-left-base", "at_mm": [43.0, 43.0, 310.0]}}
+    }
     assert not [f for f in analyse(validate(tree), {}).findings if f.code.startswith("access")]

@@ -30,7 +30,9 @@ def spaces(draw: st.DrawFn) -> Bay:
             "left_floor_mm": -draw(MM), "left_top_mm": -draw(MM), "right_floor_mm": draw(MM), "right_top_mm": draw(MM),
         }  # fmt: skip
 
-    return Bay.model_validate({"name": "space", "stations": {"a": station(1000.0), "b": station(1400.0)}, "sides": SIDES})
+    return Bay.model_validate(
+        {"name": "space", "stations": {"a": station(1000.0), "b": station(1400.0)}, "sides": SIDES}
+    )
 
 
 def with_station(space: Bay, key: str, station: Any) -> Bay:
@@ -98,10 +100,12 @@ def test_what_could_carry_a_box_says_what_is_known_of_it(tree: dict[str, Any]) -
     tree["hardpoints"]["tail-lf"] |= {"wall_mm": 2.5, "carried_kg": 60.0, "uncut": False, "kind": "captive nut"}
     tree["members"] = {
         "rail": {
-            "name": "left rail", "start_mm": [2600, -420, 450], "end_mm": [3300, -420, 450], "width_mm": 60, "height_mm": 90,
+            "name": "left rail", "start_mm": [2600, -420, 450], "end_mm": [3300, -420, 450], "width_mm": 60,
+            "height_mm": 90,
             "main": False, "condition": "cracked",
         },
-        "far": {"name": "far rail", "start_mm": [0, -420, 450], "end_mm": [500, -420, 450], "width_mm": 60, "height_mm": 90},
+        "far": {"name": "far rail", "start_mm": [0, -420, 450], "end_mm": [500, -420, 450], "width_mm": 60,
+        "height_mm": 90},
     }  # fmt: skip
     rows = {c.path: c for c in carriers_near(resolve(validate(tree), {}), "tank")}
     assert "captive nut" in rows["hardpoints/tail-lf"].message
@@ -127,7 +131,8 @@ def test_what_a_point_carried_before_is_evidence_for_the_road_only(tree: dict[st
 
 def test_drilling_meets_what_is_nearest(tree: dict[str, Any]) -> None:
     tree["items"]["plate"] = {
-        "name": "plate", "state": "stays", "solid": {"type": "block", "low_mm": [1500, 500, 300], "high_mm": [1700, 600, 310]},
+        "name": "plate", "state": "stays", "solid": {"type": "block", "low_mm": [1500, 500, 300], "high_mm": [1700, 600,
+        310]},
     }  # fmt: skip
     assembly = resolve(validate(tree), {})
     found = depth_behind(assembly, (1600.0, 550.0, 360.0), (0.0, 0.0, -2.0))

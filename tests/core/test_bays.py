@@ -44,7 +44,8 @@ SAME_SECTION = {
         "width_floor_mm": 600.0, "width_top_mm": 760.0, "offset_mm": 50.0,
     },
     "leans": {
-        "type": "leans", "floor_mm": 300.0, "top_left_mm": 700.0, "top_right_mm": 720.0, "width_floor_mm": 600.0, "offset_mm": 50.0,
+        "type": "leans", "floor_mm": 300.0, "top_left_mm": 700.0, "top_right_mm": 720.0, "width_floor_mm": 600.0,
+        "offset_mm": 50.0,
         "left_lean_deg": math.degrees(math.atan2(80, 400)), "right_lean_deg": math.degrees(math.atan2(80, 420)),
     },
     "points": points((-250, 300), (-330, 700), (430, 720), (350, 300)),
@@ -83,18 +84,36 @@ def test_what_reaches_into_a_space_is_metal() -> None:
     assert gap(space, (1100, -50, 320), (1400, 50, 420)) < 0
 
 
-@given(across=st.floats(-390, 350), up=st.floats(301, 640), left=st.floats(-300, -20), right=st.floats(20, 300), high=st.floats(310, 640))
-def test_a_bulging_space_never_overstates_its_room(across: float, up: float, left: float, right: float, high: float) -> None:
+@given(
+    across=st.floats(-390, 350),
+    up=st.floats(301, 640),
+    left=st.floats(-300, -20),
+    right=st.floats(20, 300),
+    high=st.floats(310, 640),
+)
+def test_a_bulging_space_never_overstates_its_room(
+    across: float, up: float, left: float, right: float, high: float
+) -> None:
     """A small block is clear exactly where it lies in the outline."""
-    ring = points((-400, 300), (left, 300), (left, high), (right, high), (right, 300), (400, 300), (400, 700), (-400, 700))
+    ring = points(
+        (-400, 300), (left, 300), (left, high), (right, high), (right, 300), (400, 300), (400, 700), (-400, 700)
+    )
     low, top = (1200.0, across, up), (1250.0, across + 40, up + 40)
-    inside = across >= -400 and across + 40 <= 400 and up + 40 <= 700 and not (across + 40 > left and across < right and up < high)
+    inside = (
+        across >= -400
+        and across + 40 <= 400
+        and up + 40 <= 700
+        and not (across + 40 > left and across < right and up < high)
+    )
     found = gap(bay(ring, ring), low, top)
     assert (found >= -1e-6) if inside else (found <= 1e-3)
 
 
 def test_a_straight_edge_finds_the_floor_below_it() -> None:
-    depths = {f"d{n}": {"across_mm": x, "depth_mm": d} for n, (x, d) in enumerate([(-200.0, 60.0), (0.0, 140.0), (200.0, 60.0)])}
+    depths = {
+        f"d{n}": {"across_mm": x, "depth_mm": d}
+        for n, (x, d) in enumerate([(-200.0, 60.0), (0.0, 140.0), (200.0, 60.0)])
+    }
     space = bay(*[{"type": "edge", "up_mm": 500.0, "depths": depths}] * 2)
     assert gap(space, (1100, -5, 400), (1400, 5, 450)) == pytest.approx(
         40 * math.cos(math.atan2(80, 200)) - 5 * math.sin(math.atan2(80, 200)), abs=0.01
@@ -102,7 +121,15 @@ def test_a_straight_edge_finds_the_floor_below_it() -> None:
 
 
 def test_a_lump_stands_proud_and_a_hollow_goes_deep() -> None:
-    lump = {"name": "bracket", "side": "floor", "fore_mm": 1100.0, "aft_mm": 1200.0, "left_mm": -50.0, "right_mm": 50.0, "proud_mm": 30.0}
+    lump = {
+        "name": "bracket",
+        "side": "floor",
+        "fore_mm": 1100.0,
+        "aft_mm": 1200.0,
+        "left_mm": -50.0,
+        "right_mm": 50.0,
+        "proud_mm": 30.0,
+    }
     upright = {**SIDES, "left_top_mm": -250.0, "right_top_mm": 350.0, "top_right_mm": 700.0}
     space = bay(upright, upright, lumps={"a": lump})
     assert gap(space, (1120, -20, 345), (1150, 20, 600)) == pytest.approx(15.0)
@@ -114,7 +141,15 @@ def test_a_lump_stands_proud_and_a_hollow_goes_deep() -> None:
 
 
 def test_a_lump_on_a_leaning_wall_is_square_to_it() -> None:
-    lump = {"name": "seam", "side": "right", "fore_mm": 1000.0, "aft_mm": 1500.0, "low_mm": 320.0, "high_mm": 690.0, "proud_mm": 10.0}
+    lump = {
+        "name": "seam",
+        "side": "right",
+        "fore_mm": 1000.0,
+        "aft_mm": 1500.0,
+        "low_mm": 320.0,
+        "high_mm": 690.0,
+        "proud_mm": 10.0,
+    }
     plain, with_lump = bay(SIDES, SIDES), bay(SIDES, SIDES, lumps={"a": lump})
     spot = (1200.0, 300.0, 480.0), (1210.0, 310.0, 490.0)
     assert gap(with_lump, *spot) == pytest.approx(gap(plain, *spot) - 10.0, abs=1e-3)
@@ -131,14 +166,19 @@ def test_check_diagonal_out_of_square() -> None:
     square["right_floor_mm"] = square["right_top_mm"] = 350.0
     (row,) = diagonal_result(bay(square, square, diagonals={"a": diagonal(760.0), "not-taken": diagonal(None)}))
     assert (row.by_stations_mm, row.misfit_mm) == (pytest.approx(750.0), pytest.approx(10.0))
-    assert row.out_of_square_deg == pytest.approx(math.degrees(math.acos((600**2 + 450**2 - 760**2) / (2 * 600 * 450))) - 90)
+    assert row.out_of_square_deg == pytest.approx(
+        math.degrees(math.acos((600**2 + 450**2 - 760**2) / (2 * 600 * 450))) - 90
+    )
 
 
 @pytest.mark.parametrize(
     ("change", "path"),
     [
         ({"stations": {}}, "/bays/tank/stations"),
-        ({"lumps": {"a": {"name": "x", "side": "left", "left_mm": 0.0, "right_mm": 9.0, "proud_mm": 5.0}}}, "/bays/tank/lumps/a"),
+        (
+            {"lumps": {"a": {"name": "x", "side": "left", "left_mm": 0.0, "right_mm": 9.0, "proud_mm": 5.0}}},
+            "/bays/tank/lumps/a",
+        ),
         ({"diagonals": {"a": diagonal(700.0)}}, "/bays/tank/diagonals/a/one/station"),
     ],
 )
@@ -164,7 +204,8 @@ BULGING = points((-250, 300), (-120, 280), (350, 300), (470, 500), (430, 720), (
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_a_station_keeps_its_own_outline_whatever_corners_the_next_one_has(kind: str) -> None:
-    """Corners that only the next station has are put on this one's own sides: its outline is the same line, and so is its area."""
+    """Corners that only the next station has are put on this one's own sides: its outline is the same line, and so is
+    its area."""
     alone, between = sections(bay(KINDS[kind], KINDS[kind]))[0], sections(bay(KINDS[kind], BULGING))[0]
     assert len(between.ring) > len(alone.ring)
     own, other = Polygon(alone.ring), Polygon(between.ring)

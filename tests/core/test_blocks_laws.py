@@ -28,7 +28,12 @@ def one_block(draw: st.DrawFn) -> Blocks:
     aft, across, up = draw(counts)
     alternate = draw(st.sampled_from([None, "aft", "across"]))
     return {
-        "a": Block(kind="flagstone", turn=draw(st.sampled_from(TURNS)), counts=Counts(aft=aft, across=across, up=up), alternate=alternate)
+        "a": Block(
+            kind="flagstone",
+            turn=draw(st.sampled_from(TURNS)),
+            counts=Counts(aft=aft, across=across, up=up),
+            alternate=alternate,
+        )
     }
 
 
@@ -36,7 +41,9 @@ def corners(blocks: Blocks) -> list[tuple[tuple[float, ...], tuple[float, ...]]]
     rows = []
     for block in blocks.values():
         for m in lay_out(block, KINDS[block.kind]).modules:
-            low, high = (tuple(round(o + v, 4) for o, v in zip(block.origin_mm, end, strict=True)) for end in (m.low, m.high))
+            low, high = (
+                tuple(round(o + v, 4) for o, v in zip(block.origin_mm, end, strict=True)) for end in (m.low, m.high)
+            )
             rows.append((low, high))
     return rows
 
@@ -49,7 +56,9 @@ def overlap(one: Any, two: Any) -> bool:
 def test_split_then_joined_is_as_before(blocks: Blocks, way: Any, data: st.DataObject) -> None:
     count = getattr(blocks["a"].counts, way)
     if count > 1:
-        split = rearranged(blocks, KINDS, Order(do="split", block="a", way=way, at=data.draw(st.integers(1, count - 1))))
+        split = rearranged(
+            blocks, KINDS, Order(do="split", block="a", way=way, at=data.draw(st.integers(1, count - 1)))
+        )
         assert sorted(corners(split)) == sorted(corners(blocks))
         if blocks["a"].alternate != way:
             assert rearranged(split, KINDS, Order(do="join", block="a", other="b")) == blocks
@@ -76,7 +85,8 @@ def test_mirrored_twice_is_as_before_and_fills_the_same_room(blocks: Blocks, way
     once = rearranged(made, KINDS, Order(do="mirror", block="a", way=way))
     axis = ("aft", "across").index(way)
     ends = [
-        (min(low[axis] for low, _ in corners({"a": b["a"]})), max(high[axis] for _, high in corners({"a": b["a"]}))) for b in (made, once)
+        (min(low[axis] for low, _ in corners({"a": b["a"]})), max(high[axis] for _, high in corners({"a": b["a"]})))
+        for b in (made, once)
     ]
     both = corners(made)
     low, high = min(c[0][axis] for c in both), max(c[1][axis] for c in both)
@@ -101,7 +111,8 @@ def test_spread_evenly_all_gaps_are_alike(number: int, way: Any, data: st.DataOb
 
 
 @pytest.mark.parametrize("wishes", [
-    {"kinds": []}, {"bays": []}, {"modules": 0}, {"parallel": 0}, {"most_tiers": 0}, {"boxes_per_bay": 4}, {"tilts_deg": [90.0]},
+    {"kinds": []}, {"bays": []}, {"modules": 0}, {"parallel": 0}, {"most_tiers": 0}, {"boxes_per_bay": 4},
+    {"tilts_deg": [90.0]},
     {"window_v": [400.0, 300.0]}, {"weights": {"count": -1.0}}, {"making": {"construction": {"thickness_mm": 0.0}}},
     {"towards": ["down"]}, {"unknown": 1},
 ])  # fmt: skip
@@ -134,7 +145,9 @@ def two_apart(gap: float = 300.0) -> Blocks:
 
 
 @given(st.tuples(*[st.floats(-200, 200)] * 3), st.integers(0, 3).map(lambda n: 90.0 * n))
-def test_a_move_goes_the_way_of_the_vehicle_however_the_box_is_turned(by: tuple[float, float, float], yaw: float) -> None:
+def test_a_move_goes_the_way_of_the_vehicle_however_the_box_is_turned(
+    by: tuple[float, float, float], yaw: float
+) -> None:
     pose = Pose(anchor="base", at_mm=(0.0, 0.0, 0.0), yaw_deg=yaw)
     blocks = two_apart()
     moved = rearranged(blocks, KINDS, Order(do="move", block="b", by_mm=by), pose)

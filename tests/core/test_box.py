@@ -76,7 +76,9 @@ def test_two_blocks_in_a_box_are_held_against_each_other(demo: Design) -> None:
     assert (gap.has_mm, gap.needs_mm) == (88.0, 60.0)
 
 
-@pytest.mark.parametrize(("length", "places"), [(700.0, [-210, -70, 70, 210]), (490.0, [-70, 70]), (394.0, [-70, 70]), (100.0, [0.0])])
+@pytest.mark.parametrize(
+    ("length", "places"), [(700.0, [-210, -70, 70, 210]), (490.0, [-70, 70]), (394.0, [-70, 70]), (100.0, [0.0])]
+)
 def test_lid_screws_keep_their_spacing_and_off_the_corners(length: float, places: list[float]) -> None:
     assert screw_places(length, LidScrews()) == places
 
@@ -106,7 +108,8 @@ edge = st.sampled_from([("left", "base"), ("aft", "base"), ("front", "left"), ("
 def test_its_solids_weigh_what_is_cut_and_lie_in_its_outside(
     edge: tuple[str, str], one: float, other: float, sheet: float, radius: float, rim: float
 ) -> None:
-    """Folded up, tray and lid weigh their blanks; no two pieces stand in each other; none stands out of what gaps are measured to."""
+    """Folded up, tray and lid weigh their blanks; no two pieces stand in each other; none stands out of what gaps are
+    measured to."""
     from levelcradle.demo import demo_design
 
     box = demo_design().boxes["tank"].model_copy(update={
@@ -121,12 +124,16 @@ def test_its_solids_weigh_what_is_cut_and_lie_in_its_outside(
     assert sum(p.mass_kg for p in pieces) == pytest.approx(cut, rel=1e-6)
     halves = []
     for lid in (True, False):
-        solids = [manifold3d.Manifold.hull_points(s.points) for p in pieces for s in p.solids if (p.role == "closure") == lid]
+        solids = [
+            manifold3d.Manifold.hull_points(s.points) for p in pieces for s in p.solids if (p.role == "closure") == lid
+        ]
         halves.append(manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add))
         apart = sum(s.volume() for s in solids)
         assert apart - halves[-1].volume() == pytest.approx(0.0, abs=(1e-5 if "base" in edge else 1e-4) * apart)
     holes = sum(math.pi / 4 * h.diameter_mm**2 for part in parts for h in part.holes) * sheet
-    assert sum(half.volume() for half in halves) == pytest.approx(cut / 7850e-9 + holes, rel=1e-3 if "base" in edge else 3e-3)
+    assert sum(half.volume() for half in halves) == pytest.approx(
+        cut / 7850e-9 + holes, rel=1e-3 if "base" in edge else 3e-3
+    )
     whole = halves[0] + halves[1]
     outside = [manifold3d.Manifold.hull_points(p.solid.points) for p in found.outside()]
     left = whole - manifold3d.Manifold.batch_boolean(outside, manifold3d.OpType.Add)
@@ -166,7 +173,9 @@ def test_the_blank_is_the_outside_less_its_deductions(demo: Design) -> None:
 
 
 def test_the_folders_own_deduction_is_used_and_stands_on_the_sheet(demo: Design) -> None:
-    _, _, tray, _ = parts(demo, "bonnet", construction=Folded(folder=FoldingShop(name="Mill Lane Folding", deduction_mm=5.0)))
+    _, _, tray, _ = parts(
+        demo, "bonnet", construction=Folded(folder=FoldingShop(name="Mill Lane Folding", deduction_mm=5.0))
+    )
     assert tray.size_mm == pytest.approx((1180.0, 970.0))
     assert any("deduction given by Mill Lane Folding" in note for note in tray.notes)
 

@@ -62,7 +62,10 @@ def test_the_working_ends_in_the_margin(tree: dict[str, Any]) -> None:
 
 def test_an_overlap_says_how_deep(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["pose"]["at_mm"][0] = 2655.0
-    assert message_text(gap(after(tree), "tank", "items/axle")) == "Tank box overlaps axle at full bump by 5.0 mm, needs 25.0 mm clear"
+    assert (
+        message_text(gap(after(tree), "tank", "items/axle"))
+        == "Tank box overlaps axle at full bump by 5.0 mm, needs 25.0 mm clear"
+    )
 
 
 def test_a_mount_excuses_only_the_thing_it_sits_on(tree: dict[str, Any]) -> None:
@@ -167,7 +170,9 @@ def test_at_most_eight_clear_pairs_are_listed_for_a_box(tree: dict[str, Any]) ->
 
 def test_names_with_braces_stay_names(tree: dict[str, Any]) -> None:
     tree["items"]["axle"]["name"] = "axle {0} {9} <b>"
-    assert message_text(gap(after(tree), "tank", "items/axle")) == "Tank box to axle (0) (9) <b>: 10.5 mm, needs 25.0 mm"
+    assert (
+        message_text(gap(after(tree), "tank", "items/axle")) == "Tank box to axle (0) (9) <b>: 10.5 mm, needs 25.0 mm"
+    )
 
 
 def test_the_tape_gives_the_shortest_distance_and_its_parts(tree: dict[str, Any]) -> None:
@@ -182,7 +187,13 @@ def test_the_tape_gives_the_shortest_distance_and_its_parts(tree: dict[str, Any]
 
 
 def bay(**left: float) -> Bay:
-    base = {"floor_mm": 0.0, "top_left_mm": 300.0, "top_right_mm": 300.0, "right_floor_mm": 300.0, "right_top_mm": 300.0}
+    base = {
+        "floor_mm": 0.0,
+        "top_left_mm": 300.0,
+        "top_right_mm": 300.0,
+        "right_floor_mm": 300.0,
+        "right_top_mm": 300.0,
+    }
     one = base | {"aft_mm": 0.0, "left_floor_mm": -300.0, "left_top_mm": -300.0}
     two = base | {"aft_mm": 500.0, "left_floor_mm": -300.0, "left_top_mm": -300.0} | left
     side = {"is": "metal", "gap_class": "same"}
@@ -216,9 +227,18 @@ def test_a_twisted_side_never_overstates_the_free_space(top: float) -> None:
 
 @pytest.mark.parametrize(
     ("axis", "to", "side"),
-    [(0, 2680.0, None), (0, 5200.0, "aft"), (1, 900.0, "right"), (1, -1900.0, "left"), (2, 1500.0, "top"), (0, 400.0, "fore")],
+    [
+        (0, 2680.0, None),
+        (0, 5200.0, "aft"),
+        (1, 900.0, "right"),
+        (1, -1900.0, "left"),
+        (2, 1500.0, "top"),
+        (0, 400.0, "fore"),
+    ],
 )
-def test_a_box_far_beyond_its_own_space_never_passes_for_clear(tree: dict[str, Any], axis: int, to: float, side: str | None) -> None:
+def test_a_box_far_beyond_its_own_space_never_passes_for_clear(
+    tree: dict[str, Any], axis: int, to: float, side: str | None
+) -> None:
     for name in ("fore", "aft", "left", "right", "floor", "top"):
         tree["bays"]["tank"]["sides"][name] = {"is": "metal", "gap_class": "same"}
     tree["mounts"] = {}

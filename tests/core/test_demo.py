@@ -79,14 +79,17 @@ def test_gaps(analysis: Analysis, pair: str, gap: float, state: str) -> None:
 
 
 def test_the_bonnet_panel_is_said_rounded_down(analysis: Analysis) -> None:
-    assert message_text(named(analysis, "gap:boxes/bonnet:bays/bonnet/sides/top")).startswith("Bonnet box to bonnet top: 57.8 mm")
+    assert message_text(named(analysis, "gap:boxes/bonnet:bays/bonnet/sides/top")).startswith(
+        "Bonnet box to bonnet top: 57.8 mm"
+    )
 
 
 @pytest.mark.parametrize(
     ("box", "check", "utilisation"),
     [
         ("bonnet", "bolt", 0.608), ("bonnet", "leg A", 0.325), ("bonnet", "leg B", 0.675), ("bonnet", "weld", 0.570),
-        ("bonnet", "wall", 0.599), ("bonnet", "doubler patch", 0.845), ("tank", "bolt", 0.716), ("tank", "leg A", 0.334),
+        ("bonnet", "wall", 0.599), ("bonnet", "doubler patch", 0.845), ("tank", "bolt", 0.716), ("tank", "leg A",
+        0.334),
         ("tank", "leg B", 0.540), ("tank", "weld", 0.458), ("tank", "wall", 0.486), ("tank", "doubler patch", 0.623),
     ],
 )  # fmt: skip

@@ -77,11 +77,15 @@ def test_to_a_scan_within_a_step_and_full_where_metal_is() -> None:
 
 
 @pytest.mark.parametrize(
-    "solid", [block((0, 0, 0), (3, 4, 5)), rod((0, 0, 0), (0, 0, 10), 2.0), hull([(0, 0, 0), (9, 0, 0), (0, 9, 0), (0, 0, 9)])]
+    "solid",
+    [block((0, 0, 0), (3, 4, 5)), rod((0, 0, 0), (0, 0, 10), 2.0), hull([(0, 0, 0), (9, 0, 0), (0, 9, 0), (0, 0, 9)])],
 )
 def test_a_surface_is_closed_and_faces_outward(solid: Solid) -> None:
     points, triangles = surface_of(solid)
     edges = {(int(a), int(b)) for t in triangles for a, b in ((t[0], t[1]), (t[1], t[2]), (t[2], t[0]))}
     assert all((b, a) in edges for a, b in edges)
-    volume = np.einsum("ij,ij->i", points[triangles[:, 0]], np.cross(points[triangles[:, 1]], points[triangles[:, 2]])).sum() / 6
+    volume = (
+        np.einsum("ij,ij->i", points[triangles[:, 0]], np.cross(points[triangles[:, 1]], points[triangles[:, 2]])).sum()
+        / 6
+    )
     assert volume > 0

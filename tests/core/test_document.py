@@ -48,12 +48,27 @@ def test_a_new_design_carries_its_own_tables_with_their_sources() -> None:
         ("/items/charger/at_mm", [25_000, 0, 0], "/items/charger/at_mm/0", "must be at most 20000"),
         ("/bays/tank/stations/a/top_left_mm", 100, "/bays/tank/stations/a/top_left_mm", "must be above the floor;"),
         ("/bays/tank/stations/a/right_floor_mm", -400, "/bays/tank/stations/a/right_floor_mm", "must be right of"),
-        ("/boxes/tank/blocks/a/turn", {"down": "base", "aft": "top"}, "/boxes/tank/blocks/a/turn/aft", "cannot look aft"),
+        (
+            "/boxes/tank/blocks/a/turn",
+            {"down": "base", "aft": "top"},
+            "/boxes/tank/blocks/a/turn/aft",
+            "cannot look aft",
+        ),
         ("/boxes/tank/blocks/a/kind", "granite", "/boxes/tank/blocks/a/kind", "no module kind"),
         ("/boxes/tank/bay", "attic", "/boxes/tank/bay", "there is no bay"),
         ("/boxes/tank/material", "gold", "/boxes/tank/material", "there is no material"),
-        ("/mounts/tank-lf/lands_on/hardpoint", "nowhere", "/mounts/tank-lf/lands_on/hardpoint", "there is no hard point"),
-        ("/mounts/tank-lf/lands_on/bolt/property_class", "12.9", "/mounts/tank-lf/lands_on/bolt/property_class", "is not used here"),
+        (
+            "/mounts/tank-lf/lands_on/hardpoint",
+            "nowhere",
+            "/mounts/tank-lf/lands_on/hardpoint",
+            "there is no hard point",
+        ),
+        (
+            "/mounts/tank-lf/lands_on/bolt/property_class",
+            "12.9",
+            "/mounts/tank-lf/lands_on/bolt/property_class",
+            "is not used here",
+        ),
         ("/hardpoints/tail-lf/direction", [0, 0, 2], "/hardpoints/tail-lf/direction", "must be a direction"),
         ("/load_states/driver/aboard/ghost", True, "/load_states/driver/aboard/ghost", "there is no thing"),
         ("/name", "bell\u0007", "/name", "cannot be printed"),
@@ -61,7 +76,9 @@ def test_a_new_design_carries_its_own_tables_with_their_sources() -> None:
         ("/format", 4, "/format", "reads formats 1 to 3"),
     ],
 )
-def test_nonsense_is_refused_with_its_path_and_a_sentence(tree: dict[str, Any], path: str, value: Any, where: str, message: str) -> None:
+def test_nonsense_is_refused_with_its_path_and_a_sentence(
+    tree: dict[str, Any], path: str, value: Any, where: str, message: str
+) -> None:
     found = refusal(put(tree, path, value))
     assert where in found, found
     assert message in found[where]

@@ -44,7 +44,9 @@ def test_what_is_drawn_has_no_tolerance_and_what_was_taped_has(way: Any, cut: di
     brick = {**BRICK, "growth_mm": {"length": 3.0, "width": 3.0, "height": 3.0}}
     walls = {f"w{n}": {**a_block(low, high), "name": f"w{n}"} for n, (low, high) in enumerate(ROUND)}
     boxes = {"x": box_at((1000.0, 0.0, 300.0), (2, 2, 2), chamfers=cut), "y": box_at((1000.0, 320.0, 300.0))}
-    rows = stack_up(resolve(validate(plain_car(boxes=boxes, items=walls, module_kinds={"brick": brick})), {}), "x", way).rows
+    rows = stack_up(
+        resolve(validate(plain_car(boxes=boxes, items=walls, module_kinds={"brick": brick})), {}), "x", way
+    ).rows
     assert {row.kind for row in rows} >= {"gap", "metal", "module", "growth"}
     for row in rows:
         taped = row.kind == "gap" and row.path.startswith("items/")
@@ -63,11 +65,22 @@ def test_a_square_of_any_size_is_square(side: float) -> None:
     assert out_of_square_deg(0.0, side, side) is None
 
 
-@pytest.mark.parametrize("direction", [(0.6, 0.8, 0.0), (-0.8, 0.6, 0.0), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)])
+@pytest.mark.parametrize(
+    "direction", [(0.6, 0.8, 0.0), (-0.8, 0.6, 0.0), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)]
+)
 def test_an_opening_is_as_wide_and_high_as_it_is_said_in_its_own_plane(direction: tuple[float, float, float]) -> None:
-    made = {"name": "hatch", "at_mm": [0, 0, 0], "direction": list(direction), "width_mm": 80.0, "height_mm": 40.0, "cut": "existing"}
+    made = {
+        "name": "hatch",
+        "at_mm": [0, 0, 0],
+        "direction": list(direction),
+        "width_mm": 80.0,
+        "height_mm": 40.0,
+        "cut": "existing",
+    }
     opening = VehicleOpening.model_validate(made, strict=False)
-    panel = next(piece for piece, opens in pierced(block((-200.0, -200.0, -200.0), (200.0, 200.0, 200.0)), [opening]) if opens)
+    panel = next(
+        piece for piece, opens in pierced(block((-200.0, -200.0, -200.0), (200.0, 200.0, 200.0)), [opening]) if opens
+    )
     n = unit(direction)
     wide = (0.0, 1.0, 0.0) if n[2] else (-n[1], n[0], 0.0)
     high = (1.0, 0.0, 0.0) if n[2] else (0.0, 0.0, 1.0)
@@ -77,7 +90,9 @@ def test_an_opening_is_as_wide_and_high_as_it_is_said_in_its_own_plane(direction
 
 @pytest.mark.parametrize("missing", ["lf_mm", "rf_mm", "lr_mm", "rr_mm"])
 @pytest.mark.parametrize("when", ["stance", "stance_after"])
-def test_how_the_nose_rose_is_said_of_four_arches_taken_twice_or_not_at_all(tree: dict[str, Any], when: str, missing: str) -> None:
+def test_how_the_nose_rose_is_said_of_four_arches_taken_twice_or_not_at_all(
+    tree: dict[str, Any], when: str, missing: str
+) -> None:
     arches = {"lf_mm": 700.0, "rf_mm": 702.0, "lr_mm": 690.0, "rr_mm": 692.0}
     more = {name: value + 20.0 for name, value in arches.items()}
     stands = {"engine": "in", "stands": "wheels"}
@@ -111,7 +126,10 @@ def test_tapes_that_miss_each_other_fix_no_point(tree: dict[str, Any], longer: f
     hooks = {"a": [0.0, 0.0, 0.0], "b": [400.0, 0.0, 0.0], "c": [0.0, 500.0, 0.0], "d": [300.0, 300.0, 0.0]}
     at = [150.0, 200.0, 350.0]
     tree["references"] |= {key: {"name": key, "at_mm": spot} for key, spot in hooks.items()}
-    tapes = {key: {"hooked": key, "length_mm": math.dist(spot, at) + (longer if key == "d" else 0.0)} for key, spot in hooks.items()}
+    tapes = {
+        key: {"hooked": key, "length_mm": math.dist(spot, at) + (longer if key == "d" else 0.0)}
+        for key, spot in hooks.items()
+    }
     tree["references"]["p"] = {"name": "p", "at_mm": at, "tapes": tapes}
     found = next(f for f in survey_findings(resolve(validate(tree), {})) if f.id == "survey:tapes:p")
     assert found.state == state
@@ -145,23 +163,35 @@ def test_the_place_of_a_thing_is_freed_once_it_has_a_size(tree: dict[str, Any]) 
 
 @pytest.mark.parametrize("open_sides", [(), ("top",), ("fore", "aft")])
 def test_a_square_space_is_as_large_as_it_is_said_and_stands_on_its_peg(open_sides: tuple[str, ...]) -> None:
-    key, patch = square_space(validate(DEMO), "under the seat", (460.0, 330.0, 310.0), (1400.0, 20.0, 300.0), open_sides, "seat-seam")
+    key, patch = square_space(
+        validate(DEMO), "under the seat", (460.0, 330.0, 310.0), (1400.0, 20.0, 300.0), open_sides, "seat-seam"
+    )
     bay = edited(validate(DEMO), patch).bays[key]
     low, high = extent(bay)
     assert minus(high, low) == (460.0, 330.0, 310.0)
     assert (low[0], (low[1] + high[1]) / 2, low[2]) == (1400.0, 20.0, 300.0)
-    assert {side for side in ("fore", "aft", "left", "right", "floor", "top") if getattr(bay.sides, side).is_ == "open"} == set(open_sides)
-    assert "not measured" not in {getattr(bay.sides, side).is_ for side in ("fore", "aft", "left", "right", "floor", "top")}
+    assert {
+        side for side in ("fore", "aft", "left", "right", "floor", "top") if getattr(bay.sides, side).is_ == "open"
+    } == set(open_sides)
+    assert "not measured" not in {
+        getattr(bay.sides, side).is_ for side in ("fore", "aft", "left", "right", "floor", "top")
+    }
 
 
-@pytest.mark.parametrize(("size", "where"), [((460.0, 0.0, 310.0), 0.0), ((5e-324, 5e-324, 5e-324), 0.0), ((900.0, 10.0, 10.0), 19_500.0)])
+@pytest.mark.parametrize(
+    ("size", "where"), [((460.0, 0.0, 310.0), 0.0), ((5e-324, 5e-324, 5e-324), 0.0), ((900.0, 10.0, 10.0), 19_500.0)]
+)
 def test_a_square_space_without_room_or_beyond_all_cars_is_refused_in_words(size: Vec, where: float) -> None:
     with pytest.raises(DesignError, match="a space"):
         square_space(validate(DEMO), "none", size, (where, 20.0, 300.0), (), None)
 
 
-@pytest.mark.parametrize(("high", "across", "up"), [((400, 50, 20), 50, 20), ((40, 300, 20), 40, 20), ((40, 50, 600), 40, 50)])
-def test_a_block_becomes_a_run_along_its_longest_side_as_thick_as_it_was(high: tuple[int, ...], across: float, up: float) -> None:
+@pytest.mark.parametrize(
+    ("high", "across", "up"), [((400, 50, 20), 50, 20), ((40, 300, 20), 40, 20), ((40, 50, 600), 40, 50)]
+)
+def test_a_block_becomes_a_run_along_its_longest_side_as_thick_as_it_was(
+    high: tuple[int, ...], across: float, up: float
+) -> None:
     tree = plain_car(items={"t": {**a_block((0, 0, 0), high), "name": "t"}})  # type: ignore[arg-type]
     solid = edited(validate(tree), reshaped(validate(tree), "items/t/solid", "path")).items["t"].solid
     assert solid is not None
@@ -171,7 +201,9 @@ def test_a_block_becomes_a_run_along_its_longest_side_as_thick_as_it_was(high: t
 def test_a_station_that_was_taken_stays_taken_when_it_is_said_another_way() -> None:
     design = validate(DEMO)
     assert not any(
-        op["path"].startswith("/readings") for do in ("copy", "mirror", "widths") for op in station_said(design, "tank", "a", do)[1]
+        op["path"].startswith("/readings")
+        for do in ("copy", "mirror", "widths")
+        for op in station_said(design, "tank", "a", do)[1]
     )  # type: ignore[arg-type]
 
 

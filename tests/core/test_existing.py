@@ -74,9 +74,13 @@ def test_a_folded_box_taken_for_an_existing_case_keeps_its_size_and_mass_and_bac
     after = resolve(there, {}).boxes["x"]
     assert after.shell.outer_mm[:2] == pytest.approx(before.shell.outer_mm[:2], abs=0.05)
     assert after.shell.over_mm[2] == pytest.approx(before.shell.over_mm[2], abs=0.05)
-    assert [f.margin for f in analysed(tree_of(there)).findings if "case-" in f.id] == pytest.approx([0.0] * 3, abs=0.05)
+    assert [f.margin for f in analysed(tree_of(there)).findings if "case-" in f.id] == pytest.approx(
+        [0.0] * 3, abs=0.05
+    )
     assert after.full_kg == pytest.approx(before.full_kg, abs=0.006)
-    assert resolve(edited(there, built_as(there, "x", "folded")), {}).boxes["x"].shell.outer_mm == pytest.approx(before.shell.outer_mm)
+    assert resolve(edited(there, built_as(there, "x", "folded")), {}).boxes["x"].shell.outer_mm == pytest.approx(
+        before.shell.outer_mm
+    )
 
 
 def test_a_lid_of_its_own_goes_with_what_has_one() -> None:

@@ -21,7 +21,8 @@ from tests.conftest import DEMO
 from tests.plain import a_block, box_at, plain_car
 
 CHECKS = [
-    "level_result", "support_figures", "survey_findings", "stock_findings", "gap_findings", "inside_findings", "outside_bay", "flag_findings",
+    "level_result", "support_figures", "survey_findings", "stock_findings", "gap_findings", "inside_findings",
+    "outside_bay", "flag_findings",
     "access_findings", "mount_findings", "level_findings", "ground_findings", "shelf_result", "shapes",
     "room_findings", "bay_result", "resolve",
 ]  # fmt: skip
@@ -69,14 +70,19 @@ def test_the_checks_named_here_are_all_there_are(demo: Design) -> None:
 
 
 def test_what_lies_in_a_box_holds_the_drawings_back() -> None:
-    """A scanned pipe inside the tank box: the cut list and every DXF file carry the mark, with the scan and without it."""
+    """A scanned pipe inside the tank box: the cut list and every DXF file carry the mark, with the scan and without
+    it."""
     tree = released_tree()
     assert analyse(validate(tree), {}).released
     ball = trimesh.creation.icosphere(2, 20.0)
     file, at = "a" * 64, tree["boxes"]["tank"]["pose"]["at_mm"]
     ties = {k: {"name": k, "file_mm": p, "at_mm": [at[i] + 150 + p[i] for i in range(3)]}
             for k, p in (("a", [0, 0, 0]), ("b", [40, 0, 0]), ("c", [0, 40, 0]))}  # fmt: skip
-    tree["items"]["pipe"] = {"name": "pipe", "state": "stays", "solid": {"type": "mesh", "file": file, "tolerance_mm": 1.0, "ties": ties}}
+    tree["items"]["pipe"] = {
+        "name": "pipe",
+        "state": "stays",
+        "solid": {"type": "mesh", "file": file, "tolerance_mm": 1.0, "ties": ties},
+    }
     design = validate(tree)
     for meshes in ({file: Mesh(np.array(ball.vertices), np.array(ball.faces), True)}, {}):
         assert not analyse(design, meshes).released
@@ -90,7 +96,9 @@ def test_what_lies_in_a_box_holds_the_drawings_back() -> None:
        yaw=st.sampled_from([0, 10, 33]), turn=st.booleans())  # fmt: skip
 @example(1600, 900, 0, 500, 0, True)
 @example(1000, -182, 0, 580, 0, False)  # corner to corner
-def test_laid_against_a_thing_the_gap_asked_for_is_the_gap_found(aft: int, right: int, up: int, high: int, yaw: float, turn: bool) -> None:
+def test_laid_against_a_thing_the_gap_asked_for_is_the_gap_found(
+    aft: int, right: int, up: int, high: int, yaw: float, turn: bool
+) -> None:
     tree = plain_car(boxes={"x": copy.deepcopy(DEMO["boxes"]["tank"])})
     tree["module_kinds"] = DEMO["module_kinds"]
     tree["boxes"]["x"].update(bay=None)

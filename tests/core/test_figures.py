@@ -36,7 +36,9 @@ def test_a_margin_is_what_lies_between_value_and_limit(tree: dict[str, Any]) -> 
     assert {f.code for f in rows} >= {"gap", "inside", "mount.use", "survey.carried", "stock.altered"}
     for row in rows:
         if row.code not in ("level.target", "level.again", "survey.axles", "mount.support", "stock.volts"):
-            assert abs(row.margin or 0.0) == pytest.approx(abs((row.value or 0.0) - (row.limit or 0.0)), abs=1e-6), row.id
+            assert abs(row.margin or 0.0) == pytest.approx(abs((row.value or 0.0) - (row.limit or 0.0)), abs=1e-6), (
+                row.id
+            )
         if row.state == "foul":
             assert (row.margin or 0.0) <= 0, row.id
     carried = next(f for f in rows if f.code == "survey.carried")
@@ -44,11 +46,13 @@ def test_a_margin_is_what_lies_between_value_and_limit(tree: dict[str, Any]) -> 
     assert next(f for f in rows if f.code == "stock.altered").margin == -28.0
 
 
-@pytest.mark.parametrize(("way", "takes"), [((0.0, 1.0, 0.0), 100.0), ((0.0, 0.0, 1.0), 300.0), ((0.0, 1.0, 1.0), 200.0 / math.sqrt(2)),
+@pytest.mark.parametrize(("way", "takes"), [((0.0, 1.0, 0.0), 100.0), ((0.0, 0.0, 1.0), 300.0), ((0.0, 1.0, 1.0),
+200.0 / math.sqrt(2)),
                                             ((1.0, 0.0, 0.0), 0.0)])  # fmt: skip
 def test_a_twist_is_the_turn_times_the_arm_square_to_the_gap(way: Any, takes: float) -> None:
     """Two boxes 1 m apart on a frame, the gap 300 right and 100 over the mounts: 1° × |n · (x̂ × r)|."""
-    hard = {f"h{n}": {"name": f"h{n}", "at_mm": [1000.0 + 1000 * n, -60.0, 500.0], "direction": [0, 0, -1], "structure": "frame"}
+    hard = {f"h{n}": {"name": f"h{n}", "at_mm": [1000.0 + 1000 * n, -60.0, 500.0], "direction": [0, 0, -1],
+    "structure": "frame"}
             for n in range(2)}  # fmt: skip
     mounts = {"m0": held("x", "h0"), "m1": held("y", "h1")}
     tree = plain_car(boxes={"x": box_at(AT), "y": box_at((2000.0, 0.0, 400.0))}, hardpoints=hard, mounts=mounts)
@@ -64,13 +68,18 @@ def test_a_twist_is_the_turn_times_the_arm_square_to_the_gap(way: Any, takes: fl
     ({"op": "replace", "path": "/boxes/tank/finish/beads_ground", "value": False}, "Tank box: beads ground changed"),
     ({"op": "replace", "path": "/shelf_rule", "value": {}}, "shelf_rule: shelf rule changed"),
 ])  # fmt: skip
-def test_a_tick_and_a_whole_part_are_named_without_a_figure(tree: dict[str, Any], op: dict[str, Any], message: str) -> None:
+def test_a_tick_and_a_whole_part_are_named_without_a_figure(
+    tree: dict[str, Any], op: dict[str, Any], message: str
+) -> None:
     assert sentence(tree, apply(tree, [op]).tree, [op]) == message
 
 
 def test_room_kept_is_drilled_through_to_what_is_behind_it() -> None:
     room = {"a": {"face": "right", "depth_mm": 60.0}}
-    items = {"a": {**a_block((0, 0, 0), (100, 100, 100)), "keep_clear": room}, "b": a_block((0, 200, 0), (100, 300, 100))}
+    items = {
+        "a": {**a_block((0, 0, 0), (100, 100, 100)), "keep_clear": room},
+        "b": a_block((0, 200, 0), (100, 300, 100)),
+    }
     hit = depth_behind(resolve(validate(plain_car(items=items)), {}), (50.0, 130.0, 50.0), (0.0, 1.0, 0.0))
     assert hit is not None
     assert (hit.path, hit.depth_mm) == ("items/b", pytest.approx(70.0))
@@ -89,7 +98,9 @@ def test_below_the_first_length_of_a_table_its_first_row_holds() -> None:
 def test_weighed_again_is_right_within_the_root_of_both_plus_minus_squared(off: float, state: str) -> None:
     """Predicted to ± 2.5, read in steps of 8, which is ± 4.62: right by as much as 5.25."""
     tree = plain_car(weighings=as_found({"type": "axles", "front_kg": 500.0, "rear_kg": 500.0, "step_kg": 0.001}))
-    tree["items"] = {"load": {"name": "load", "state": "in", "mass_kg": 100.0, "tol_kg": 5.0, "at_mm": [1250.0, 0.0, 300.0]}}
+    tree["items"] = {
+        "load": {"name": "load", "state": "in", "mass_kg": 100.0, "tol_kg": 5.0, "at_mm": [1250.0, 0.0, 300.0]}
+    }
     read = {"type": "axles", "front_kg": 550.0 + off, "rear_kg": 550.0, "step_kg": 8.0}
     tree["weighings"]["finished"] = {"kind": "finished", "read": read}
     assert [f.state for f in found(tree, "level.weighed") if "front" in f.id] == [state]
@@ -128,7 +139,8 @@ def test_a_corridor_is_as_wide_as_it_is_said() -> None:
 
 def test_a_section_between_two_stations_lies_between_them() -> None:
     def station(aft: float, half: float) -> dict[str, Any]:
-        return {"type": "sides", "aft_mm": aft, "floor_mm": 100.0, "top_left_mm": 500.0, "top_right_mm": 500.0, "left_floor_mm": -half,
+        return {"type": "sides", "aft_mm": aft, "floor_mm": 100.0, "top_left_mm": 500.0, "top_right_mm": 500.0,
+        "left_floor_mm": -half,
                 "left_top_mm": -half, "right_floor_mm": half, "right_top_mm": half}  # fmt: skip
 
     sides = {side: {"is": "metal", "gap_class": "same"} for side in ("fore", "aft", "left", "right", "floor", "top")}
@@ -168,7 +180,9 @@ def test_a_scan_that_was_moved_is_still_a_scan() -> None:
     triangles = np.array([(0, 2, 1), (0, 1, 3), (0, 3, 2), (1, 2, 3)])
     wedge = mesh_solid(points, triangles, slack_mm=0.0, closed=True, inside=False)
     moved = wedge.moved(Placement(rotation(0, 0, 0), (1000.0, 0.0, 0.0)))
-    assert nearest(block((1150, 150, 150), (1180, 180, 180)), moved).gap_mm == pytest.approx((450 - 200) / math.sqrt(3), abs=0.01)
+    assert nearest(block((1150, 150, 150), (1180, 180, 180)), moved).gap_mm == pytest.approx(
+        (450 - 200) / math.sqrt(3), abs=0.01
+    )
 
 
 @pytest.mark.parametrize(("above", "state"), [(28.0, "note"), (32.0, "note"), (118.0, "note"), (122.0, "clear")])
@@ -183,14 +197,21 @@ def test_a_module_needs_its_own_height_above_the_lids_lift(above: float, state: 
 
 def test_a_thing_on_the_lid_stands_on_the_lid() -> None:
     place = {"type": "box", "box": "x", "face": "top", "from": ["front", "left"], "u_mm": 60.0, "v_mm": 60.0}
-    thing = {**a_block((0, 0, 0), (40, 40, 30)), "state": "in", "mass_kg": 1.0, "at_mm": [20.0, 20.0, 15.0], "place": place}
+    thing = {
+        **a_block((0, 0, 0), (40, 40, 30)),
+        "state": "in",
+        "mass_kg": 1.0,
+        "at_mm": [20.0, 20.0, 15.0],
+        "place": place,
+    }
     box = resolve(validate(plain_car(boxes={"x": box_at(AT)}, items={"t": thing})), {}).boxes["x"]
     assert box.gear[0].solids[0].low[2] == pytest.approx(400 + box.shell.over_mm[2])
 
 
 @pytest.mark.parametrize(("eyes", "legs"), [(0, 4), (1, 4), (2, 2), (4, 4)])
 def test_a_sling_holds_at_two_eyes_or_more_else_at_the_corners(eyes: int, legs: int) -> None:
-    rows = {f"e{n}": {"name": "eye", "kind": "lifting eye", "face": "top", "from": ["front", "left"], "u_mm": 20.0 + 40 * n, "v_mm": 60.0,
+    rows = {f"e{n}": {"name": "eye", "kind": "lifting eye", "face": "top", "from": ["front", "left"],
+    "u_mm": 20.0 + 40 * n, "v_mm": 60.0,
                       "across_mm": 20.0, "out_mm": 30.0} for n in range(eyes)}  # fmt: skip
     heavy = {**BRICK, "mass_kg": 80.0}
     tree = plain_car(boxes={"x": {**box_at(AT), "protrusions": rows}}, module_kinds={"brick": heavy})

@@ -26,7 +26,9 @@ def test_rounding_is_toward_less_margin(figure: Figure, text: str) -> None:
     assert write(figure) == text
 
 
-@pytest.mark.parametrize(("utilisation", "state"), [(0.0, "clear"), (0.8, "clear"), (0.81, "tight"), (1.0, "tight"), (1.0001, "foul")])
+@pytest.mark.parametrize(
+    ("utilisation", "state"), [(0.0, "clear"), (0.8, "clear"), (0.81, "tight"), (1.0, "tight"), (1.0001, "foul")]
+)
 def test_strength_speaks_in_use(utilisation: float, state: str) -> None:
     assert utilisation_state(utilisation) == state
 

@@ -19,7 +19,9 @@ CROSSWISE = Orientation(down="side_a", aft="top")
 
 def bare(design: Design) -> Design:
     """The spaces alone, with nothing in them."""
-    return design.model_copy(update={name: {} for name in ("boxes", "mounts", "items", "keepouts", "members", "load_states", "duties")})
+    return design.model_copy(
+        update={name: {} for name in ("boxes", "mounts", "items", "keepouts", "members", "load_states", "duties")}
+    )
 
 
 def alone(tree: dict[str, Any], box: Any) -> dict[str, Any]:
@@ -45,11 +47,14 @@ def test_a_leaning_wall_is_respected(tree: dict[str, Any]) -> None:
     tree["bays"]["tank"]["sides"]["left"] = {"is": "metal", "gap_class": "same"}
     design = validate(tree)
     found = first_box(bare(design), "tank", "flagstone", Orientation(down="base", aft="side_a"), meshes={})
-    assert not [f for f in analyse(validate(alone(tree, found.box)), {}).findings if f.code == "gap" and f.state == "foul"]
+    assert not [
+        f for f in analyse(validate(alone(tree, found.box)), {}).findings if f.code == "gap" and f.state == "foul"
+    ]
 
 
 def test_what_the_next_row_would_take(tree: dict[str, Any]) -> None:
-    """Five along: 5 × 96 + 10 = 490 wide, 13 more for lid and heads, in 530 less 15 at either end: 3 short. The open front lets it out."""
+    """Five along: 5 × 96 + 10 = 490 wide, 13 more for lid and heads, in 530 less 15 at either end: 3 short. The open
+    front lets it out."""
     for fore, wanted, short in (("metal", 4, 3.0), ("open", 5, None)):
         tree["bays"]["tank"]["sides"]["fore"] = {"is": fore, "gap_class": "other"}
         design = bare(validate(tree))
@@ -70,7 +75,8 @@ def test_no_more_modules_than_stand_on_the_shelf(demo: Design) -> None:
 
 
 def test_what_stands_in_the_bay_is_kept_clear_of(demo: Design) -> None:
-    """With the tank box and all else in it, not one more goes in: one is put there foul, so that it can be asked what it takes."""
+    """With the tank box and all else in it, not one more goes in: one is put there foul, so that it can be asked what
+    it takes."""
     found = first_box(demo, "tank", "flagstone", CROSSWISE, meshes={})
     assert not found.fits
     assert found.message == "Not one module fits in tank space in this turn."
@@ -112,7 +118,16 @@ def bays(draw: st.DrawFn) -> dict[str, Any]:
 
 
 @settings(max_examples=30, deadline=None)
-@given(bays(), st.sampled_from([Orientation(down="side_a", aft="top"), Orientation(down="base", aft="end_b"), Orientation(down="base", aft="side_a")]))
+@given(
+    bays(),
+    st.sampled_from(
+        [
+            Orientation(down="side_a", aft="top"),
+            Orientation(down="base", aft="end_b"),
+            Orientation(down="base", aft="side_a"),
+        ]
+    ),
+)
 def test_what_is_proposed_in_any_bay_is_never_foul(bay: dict[str, Any], turn: Orientation) -> None:
     """The checks that every design goes through say so, not the search itself."""
     from levelcradle.core.design import tree_of

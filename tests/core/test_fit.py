@@ -21,33 +21,64 @@ from levelcradle.core.modules import orientations_for
 from levelcradle.core.solids import block, hull, nearest, rod
 from tests.conftest import DEMO
 
-SIDES = {side: {"is": "metal", "gap_class": "same", "opens": side == "top"} for side in ("fore", "aft", "left", "right", "floor", "top")}
+SIDES = {
+    side: {"is": "metal", "gap_class": "same", "opens": side == "top"}
+    for side in ("fore", "aft", "left", "right", "floor", "top")
+}
 
 
-def bay_tree(size: tuple[float, float, float], keepouts: list[tuple[list[float], list[float]]], lean: float = 0.0) -> dict[str, Any]:
+def bay_tree(
+    size: tuple[float, float, float], keepouts: list[tuple[list[float], list[float]]], lean: float = 0.0
+) -> dict[str, Any]:
     """A bare car with one bay, its right wall leaning out by ``lean`` at the top, and blocks in it."""
     length, width, height = size
-    tree: dict[str, Any] = {**DEMO, **{name: {} for name in ("boxes", "mounts", "items", "members", "load_states", "readings", "duties")}}
-    station = {"floor_mm": 300, "top_left_mm": 300 + height, "top_right_mm": 300 + height, "left_floor_mm": 0, "left_top_mm": 0,
+    tree: dict[str, Any] = {
+        **DEMO,
+        **{name: {} for name in ("boxes", "mounts", "items", "members", "load_states", "readings", "duties")},
+    }
+    station = {"floor_mm": 300, "top_left_mm": 300 + height, "top_right_mm": 300 + height, "left_floor_mm": 0,
+    "left_top_mm": 0,
                "right_floor_mm": width, "right_top_mm": width + lean}  # fmt: skip
-    tree["bays"] = {"b": {"name": "b", "sides": SIDES, "stations": {"a": {"aft_mm": 0, **station}, "z": {"aft_mm": length, **station}}}}
+    tree["bays"] = {
+        "b": {
+            "name": "b",
+            "sides": SIDES,
+            "stations": {"a": {"aft_mm": 0, **station}, "z": {"aft_mm": length, **station}},
+        }
+    }
     tree["keepouts"] = {
-        f"k{n}": {"name": f"k{n}", "kind": "other", "gap_class": "same", "solid": {"type": "block", "low_mm": low, "high_mm": high}}
+        f"k{n}": {
+            "name": f"k{n}",
+            "kind": "other",
+            "gap_class": "same",
+            "solid": {"type": "block", "low_mm": low, "high_mm": high},
+        }
         for n, (low, high) in enumerate(keepouts)
     }
-    brick = {"name": "brick", "size_mm": [200, 120, 90], "may_rest_on": ["base"], "face_gap_mm": {}, "above_mm": 0, "neighbour_gap_mm": 4}
+    brick = {
+        "name": "brick",
+        "size_mm": [200, 120, 90],
+        "may_rest_on": ["base"],
+        "face_gap_mm": {},
+        "above_mm": 0,
+        "neighbour_gap_mm": 4,
+    }
     tree["module_kinds"] = {"brick": {**DEMO["module_kinds"]["flagstone"], **brick}}
     tree["modules"], tree["stacks"] = {}, {}
     tree["vehicle"] = {**tree["vehicle"], "ratings": {}, "wheel_rates": None}
     return tree
 
 
-def bay_design(size: tuple[float, float, float], keepouts: list[tuple[list[float], list[float]]], lean: float = 0.0) -> Design:
+def bay_design(
+    size: tuple[float, float, float], keepouts: list[tuple[list[float], list[float]]], lean: float = 0.0
+) -> Design:
     return validate(bay_tree(size, keepouts, lean))
 
 
 def asked(design: Design, **more: Any) -> Any:
-    return study(design, Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, mixed_turns=False, **more), meshes={})
+    return study(
+        design, Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, mixed_turns=False, **more), meshes={}
+    )
 
 
 def most_by_hand(size: tuple[float, float, float], keepouts: list[tuple[list[float], list[float]]]) -> int:
@@ -65,7 +96,9 @@ def most_by_hand(size: tuple[float, float, float], keepouts: list[tuple[list[flo
     return best
 
 
-def _stands(whole: tuple[float, ...], size: tuple[float, ...], keepouts: list[tuple[list[float], list[float]]], need: float) -> bool:
+def _stands(
+    whole: tuple[float, ...], size: tuple[float, ...], keepouts: list[tuple[list[float], list[float]]], need: float
+) -> bool:
     """Boxes as their whole outside, so that this never counts more than truly fits."""
     base = (0.0, 0.0, 300.0)
     starts = []
@@ -87,10 +120,18 @@ corner = st.tuples(st.integers(0, 45), st.integers(0, 36), st.integers(0, 28))
 @settings(max_examples=20, suppress_health_check=[HealthCheck.too_slow])
 @example((30, 45, 21), [], 0)  # two tiers with nothing to spare in height
 @example((42, 26, 21), [(0, 0, 0)], 0)  # only the fourth way of making four stands
-@given(st.tuples(st.integers(30, 56), st.integers(25, 44), st.integers(15, 32)), st.lists(corner, max_size=3), st.integers(0, 12))
-def test_nothing_proposed_is_foul_and_nothing_is_missed(size: tuple[int, ...], corners: list[tuple[int, ...]], lean: int) -> None:
+@given(
+    st.tuples(st.integers(30, 56), st.integers(25, 44), st.integers(15, 32)),
+    st.lists(corner, max_size=3),
+    st.integers(0, 12),
+)
+def test_nothing_proposed_is_foul_and_nothing_is_missed(
+    size: tuple[int, ...], corners: list[tuple[int, ...]], lean: int
+) -> None:
     room = (size[0] * 10.0, size[1] * 10.0, size[2] * 10.0)
-    keepouts = [([x * 10.0, y * 10.0, 300 + z * 10.0], [x * 10.0 + 60, y * 10.0 + 60, 360 + z * 10.0]) for x, y, z in corners]
+    keepouts = [
+        ([x * 10.0, y * 10.0, 300 + z * 10.0], [x * 10.0 + 60, y * 10.0 + 60, 360 + z * 10.0]) for x, y, z in corners
+    ]
     design = bay_design(room, keepouts, lean * 10.0)
     found = asked(design)
     for proposal in found.proposals:
@@ -102,7 +143,8 @@ def test_nothing_proposed_is_foul_and_nothing_is_missed(size: tuple[int, ...], c
 
 
 def test_of_a_plain_room_exactly_what_arithmetic_says() -> None:
-    """636 × 410 × 214 inside the gaps: three bricks along, three across, two up need 3·200 + 2·4 + 27 = 635 and so on."""
+    """636 × 410 × 214 inside the gaps: three bricks along, three across, two up need 3·200 + 2·4 + 27 = 635 and so
+    on."""
     design = bay_design((647.5, 407.5, 216.5), [])
     assert max(p.modules for p in asked(design).proposals) == 18
 
@@ -143,14 +185,25 @@ def test_a_study_tells_what_it_tries_and_stops_with_what_it_has() -> None:
 
 
 @pytest.mark.parametrize("modules", [None, 3])
-def test_of_several_bays_something_is_shown_before_all_their_boxes_are_known_and_kept_when_stopped(modules: int | None) -> None:
+def test_of_several_bays_something_is_shown_before_all_their_boxes_are_known_and_kept_when_stopped(
+    modules: int | None,
+) -> None:
     tree = bay_tree((600, 400, 300), [])
     bay = tree["bays"]["b"]
-    tree["bays"]["c"] = {**bay, "stations": {k: {**s, "aft_mm": s["aft_mm"] + 2000} for k, s in bay["stations"].items()}}
+    tree["bays"]["c"] = {
+        **bay,
+        "stations": {k: {**s, "aft_mm": s["aft_mm"] + 2000} for k, s in bay["stations"].items()},
+    }
     shown: list[int] = []
     wishes = Wishes(kinds=("brick",), bays=("b", "c"), modules=modules, more_than_the_shelf=True)
     whole = study(validate(tree), wishes, meshes={})
-    cut = study(validate(tree), wishes, meshes={}, tell=lambda _, found: shown.extend(p.modules for p in found), stop=lambda: bool(shown))
+    cut = study(
+        validate(tree),
+        wishes,
+        meshes={},
+        tell=lambda _, found: shown.extend(p.modules for p in found),
+        stop=lambda: bool(shown),
+    )
     assert cut.stopped
     assert cut.tried < whole.tried / 2
     assert shown[0] == cut.proposals[0].modules == whole.proposals[0].modules
@@ -176,7 +229,8 @@ def test_two_boxes_in_one_bay_keep_their_gap() -> None:
 
 
 def test_a_raked_space_takes_a_raked_box() -> None:
-    """A floor and a roof that climb 10° to the rear, 150 apart: an upright box of two bricks fouls them, a raked one does not."""
+    """A floor and a roof that climb 10° to the rear, 150 apart: an upright box of two bricks fouls them, a raked one
+    does not."""
     tree = bay_tree((800, 170, 480), [])
     rise = 800 * math.tan(math.radians(10))
     for n, up in enumerate((306.0 - 198, 462.0 + 198)):
@@ -184,21 +238,27 @@ def test_a_raked_space_takes_a_raked_box() -> None:
         tree["items"][f"plate{n}"] = {"name": f"plate {n}", "state": "stays", "gap_class": "same", "solid": {
             "type": "path", "points_mm": run, "width_mm": 168.0, "height_mm": 400.0}}  # fmt: skip
     design = validate(tree)
-    level, raked = (max((p.modules for p in asked(design, tilts_deg=t).proposals), default=0) for t in ((), (-10.0, 10.0)))
+    level, raked = (
+        max((p.modules for p in asked(design, tilts_deg=t).proposals), default=0) for t in ((), (-10.0, 10.0))
+    )
     assert raked > level
 
 
 def test_the_grid_marks_what_is_nearer_than_its_gap() -> None:
-    things = [ClearanceConstraint(block((40, 40, 40), (60, 60, 60)), 10.0, "a", "a"), ClearanceConstraint(rod((0, 0, 0), (0, 0, 100), 8.0), 5.0, "b", "b"),
-              ClearanceConstraint(hull([(80, 80, 0), (100, 80, 0), (80, 100, 0), (80, 80, 30)]), 6.0, "c", "c")]  # fmt: skip
+    things = [ClearanceConstraint(block((40, 40, 40), (60, 60, 60)), 10.0, "a", "a"), ClearanceConstraint(rod((0, 0, 0),
+    (0, 0, 100), 8.0), 5.0, "b", "b"),
+              ClearanceConstraint(hull([(80, 80, 0), (100, 80, 0), (80, 100, 0), (80, 80, 30)]), 6.0, "c",
+              "c")]  # fmt: skip
     space = free_space((0, 0, 0), (100, 100, 100), things, 5.0)
     for i, j, k in itertools.product(range(0, 20, 3), repeat=3):
         middle = tuple(5.0 * n + 2.5 for n in (i, j, k))
         spot = block(middle, tuple(v + 1e-6 for v in middle))  # type: ignore[arg-type]
         blocked = any(nearest(spot, t.solid).gap_mm < t.need_mm - 1e-3 for t in things)
         free = all(nearest(spot, t.solid).gap_mm > t.need_mm + 1e-3 for t in things)
-        one = bool(space.sums[i + 1, j + 1, k + 1] - space.sums[i, j + 1, k + 1] - space.sums[i + 1, j, k + 1] - space.sums[i + 1, j + 1, k]
-                   + space.sums[i, j, k + 1] + space.sums[i, j + 1, k] + space.sums[i + 1, j, k] - space.sums[i, j, k])  # fmt: skip
+        one = bool(space.sums[i + 1, j + 1, k + 1] - space.sums[i, j + 1, k + 1] - space.sums[i + 1, j,
+        k + 1] - space.sums[i + 1, j + 1, k]
+                   + space.sums[i, j, k + 1] + space.sums[i, j + 1, k] + space.sums[i + 1, j, k] - space.sums[i, j,
+                   k])  # fmt: skip
         assert not (blocked and not one)
         assert not (free and one)
 
@@ -206,7 +266,9 @@ def test_the_grid_marks_what_is_nearer_than_its_gap() -> None:
 @pytest.mark.parametrize("spare", [-1, 0, 1])
 def test_a_place_is_free_where_no_blocked_cell_is_covered(spare: int) -> None:
     """A box of 20 × 15 × 10 in a grid of 5 with one block in it, by looking at every cell."""
-    space = free_space((0, 0, 0), (60, 50, 40), [ClearanceConstraint(block((22, 22, 0), (28, 28, 18)), 0.0, "a", "a")], 5.0)
+    space = free_space(
+        (0, 0, 0), (60, 50, 40), [ClearanceConstraint(block((22, 22, 0), (28, 28, 18)), 0.0, "a", "a")], 5.0
+    )
     free = space.places((20.0, 15.0, 10.0), spare=spare)
     cells = [4 + spare, 3 + spare, 2 + spare]
     blocked = {(i, j, k) for i in (4, 5) for j in (4, 5) for k in range(4)}
@@ -219,7 +281,10 @@ def test_a_place_is_free_where_no_blocked_cell_is_covered(spare: int) -> None:
 def test_a_box_settles_where_every_gap_is_kept() -> None:
     box = [block((0, 0, 0), (100, 100, 50))]
     wedge = hull([(0, 90, 0), (200, 90, 0), (0, 140, 0), (0, 90, 90)])
-    things = [ClearanceConstraint(block((-50, 0, 0), (0, 100, 100)), 12.0, "a", "a"), ClearanceConstraint(wedge, 8.0, "b", "b")]
+    things = [
+        ClearanceConstraint(block((-50, 0, 0), (0, 100, 100)), 12.0, "a", "a"),
+        ClearanceConstraint(wedge, 8.0, "b", "b"),
+    ]
     came = solve_placement(box, things, (5.0, -5.0, 3.0), (-50.0, -200.0, 0.0), (200.0, 0.0, 100.0), (0.0, 0.0, 0.0))
     assert came.holds
     at = came.at
@@ -248,11 +313,17 @@ def test_every_whole_cure_leaves_nothing_foul(demo: Design, box: str, more: Any)
     answer = what_it_takes(demo, box, more, meshes={})
     if answer.fits and answer.patch:
         assert not [
-            f for f in analyse(edited(demo, answer.patch), {}).findings if f.state == "foul" and f.station == "place" and f.id not in before
+            f
+            for f in analyse(edited(demo, answer.patch), {}).findings
+            if f.state == "foul" and f.station == "place" and f.id not in before
         ]
     for fix in answer.fixes:
         if fix.patch and fix.whole:
-            after = [f for f in analyse(edited(demo, fix.patch), {}).findings if f.state == "foul" and f.code != "drawings.release"]
+            after = [
+                f
+                for f in analyse(edited(demo, fix.patch), {}).findings
+                if f.state == "foul" and f.code != "drawings.release"
+            ]
             assert not [f for f in after if f"boxes/{box}" in f.subjects and f.station in ("place", "box")]
             assert {f.id for f in after} <= before
         assert fix.whole or fix.left

@@ -1,4 +1,5 @@
-"""Laws of a study: the same bay in a mirror takes as many, with less in its way no fewer; a proposal is what its patch makes of the car."""
+"""Laws of a study: the same bay in a mirror takes as many, with less in its way no fewer; a proposal is what its patch
+makes of the car."""
 
 from typing import Any
 
@@ -13,12 +14,16 @@ from levelcradle.core.fit import Wishes, study
 from tests.core.test_fit import asked, bay_tree
 
 few = settings(max_examples=8, deadline=None, suppress_health_check=[HealthCheck.too_slow])
-size = st.tuples(st.integers(30, 52), st.integers(25, 44), st.integers(15, 30)).map(lambda s: (s[0] * 10.0, s[1] * 10.0, s[2] * 10.0))
+size = st.tuples(st.integers(30, 52), st.integers(25, 44), st.integers(15, 30)).map(
+    lambda s: (s[0] * 10.0, s[1] * 10.0, s[2] * 10.0)
+)
 corners = st.lists(st.tuples(st.integers(0, 50), st.integers(0, 40), st.integers(0, 30)), min_size=1, max_size=3)
 
 
 def blocks_at(places: list[tuple[int, int, int]]) -> list[tuple[list[float], list[float]]]:
-    return [([x * 10.0, y * 10.0, 300 + z * 10.0], [x * 10.0 + 60, y * 10.0 + 80, 350 + z * 10.0]) for x, y, z in places]
+    return [
+        ([x * 10.0, y * 10.0, 300 + z * 10.0], [x * 10.0 + 60, y * 10.0 + 80, 350 + z * 10.0]) for x, y, z in places
+    ]
 
 
 def most(tree: dict[str, Any]) -> int:
@@ -49,14 +54,18 @@ def _across(corner: list[float], other: list[float]) -> list[float]:
 
 @few
 @given(size, corners, st.integers(0, 120).map(float))
-def test_a_mirrored_bay_takes_as_many(room: tuple[float, float, float], places: list[tuple[int, int, int]], lean: float) -> None:
+def test_a_mirrored_bay_takes_as_many(
+    room: tuple[float, float, float], places: list[tuple[int, int, int]], lean: float
+) -> None:
     tree = bay_tree(room, blocks_at(places), lean)
     assert most(mirrored(tree)) == most(tree)
 
 
 @few
 @given(size, corners)
-def test_with_one_thing_less_in_its_way_a_bay_takes_no_fewer(room: tuple[float, float, float], places: list[tuple[int, int, int]]) -> None:
+def test_with_one_thing_less_in_its_way_a_bay_takes_no_fewer(
+    room: tuple[float, float, float], places: list[tuple[int, int, int]]
+) -> None:
     tree = bay_tree(room, blocks_at(places))
     fewer = {**tree, "keepouts": dict(list(tree["keepouts"].items())[1:])}
     assert most(fewer) >= most(tree)
@@ -67,7 +76,13 @@ def test_with_one_thing_less_in_its_way_a_bay_takes_no_fewer(room: tuple[float, 
 def test_a_larger_gap_wanted_takes_no_more(room: tuple[float, float, float], more: float) -> None:
     tree = bay_tree(room, [])
     gaps = tree["tables"]["gaps"]
-    wider = {**tree, "tables": {**tree["tables"], "gaps": {**gaps, "same": {**gaps["same"], "need_mm": gaps["same"]["need_mm"] + more}}}}
+    wider = {
+        **tree,
+        "tables": {
+            **tree["tables"],
+            "gaps": {**gaps, "same": {**gaps["same"], "need_mm": gaps["same"]["need_mm"] + more}},
+        },
+    }
     assert most(wider) <= most(tree)
 
 

@@ -1,4 +1,5 @@
-"""The parts of a fit study: what a bay can take, how bays are combined, blocks that are not full, edits; and the cures one by one."""
+"""The parts of a fit study: what a bay can take, how bays are combined, blocks that are not full, edits; and the cures
+one by one."""
 
 import itertools
 from typing import Any
@@ -80,7 +81,8 @@ def two_kinds(size: tuple[float, float, float], *, shelf: tuple[int, int] | None
 
 
 def test_a_box_of_two_kinds_where_it_holds_more_than_one_of_either() -> None:
-    """Inside 504 long: a brick and a slab with the 4 between them fill it; two of one kind do not, or leave 100 empty."""
+    """Inside 504 long: a brick and a slab with the 4 between them fill it; two of one kind do not, or leave 100
+    empty."""
     design = two_kinds((504 + 14 + 13 + 12.5, 120 + 14 + 13 + 12.5, 120.0))
     wishes = Wishes(kinds=("slab", "brick"), bays=("b",), more_than_the_shelf=True)
     assert max(o.modules for o in room_of(design, "b", wishes, meshes={}).options(9, every=False)) == 2
@@ -95,7 +97,10 @@ def test_a_box_of_two_kinds_where_it_holds_more_than_one_of_either() -> None:
 def test_no_more_of_a_kind_than_the_shelf_has_and_as_many_of_each_in_every_string() -> None:
     design = two_kinds((900, 700, 400), shelf=(5, 2))
     wishes = Wishes(kinds=("brick", "slab"), bays=("b",))
-    assert max(sum(held_in([o.box]).values()) for o in room_of(design, "b", wishes, meshes={}).options(9, every=False)) == 7
+    assert (
+        max(sum(held_in([o.box]).values()) for o in room_of(design, "b", wishes, meshes={}).options(9, every=False))
+        == 7
+    )
     for proposal in study(design, wishes.model_copy(update={"parallel": 2}), meshes={}).proposals:
         held = held_in(edited(design, proposal.patch).boxes.values())
         assert held["brick"] <= 5
@@ -130,8 +135,9 @@ def test_no_more_tiers_than_are_wished() -> None:
 
 @pytest.mark.parametrize("sides", ["left", "right", "both"])
 def test_edges_are_cut_off_together_where_that_lets_one_more_in(sides: str) -> None:
-    """Rails along the floor's edges, 18 square, in a bay as wide as the box; the terminals' room is beside it, so that the edges can
-    go. What is cut is no more than has to be: 18 less what is between the box and the bay's wall, and the gap to the rail."""
+    """Rails along the floor's edges, 18 square, in a bay as wide as the box; the terminals' room is beside it, so that
+    the edges can go. What is cut is no more than has to be: 18 less what is between the box and the bay's wall, and the
+    gap to the rail."""
     rails = [([0.0, 0.0, 300.0], [230.5, 18.0, 318.0]), ([0.0, 221.5, 300.0], [230.5, 239.5, 318.0])]
     tree = bay_tree((240.0, 239.5, 130), rails[:1] if sides == "left" else rails[1:] if sides == "right" else rails)
     tree["module_kinds"]["brick"] |= {"face_gap_mm": {"side_a": 40.0, "side_b": 40.0}, "may_rest_on": ["base"]}
@@ -173,7 +179,8 @@ def test_combined_bays_make_the_count_and_the_best_is_among_them(wanted: int) ->
 
     design = validate(DEMO).model_copy(update={"boxes": {}, "mounts": {}})
     loads = {
-        "bonnet": [load("bonnet", n, 200.0) for n in range(1, 6)], "tank": [load("tank", n, 2900.0, up=450.0) for n in range(1, 5)],
+        "bonnet": [load("bonnet", n, 200.0) for n in range(1, 6)], "tank": [load("tank", n, 2900.0,
+        up=450.0) for n in range(1, 5)],
         "well": [load("well", n, 3300.0, 2, 350.0) for n in range(1, 3)],
     }  # fmt: skip
     chosen = list(combinations(design, loads, totals(wanted), BRICK, lambda: False))
@@ -197,14 +204,17 @@ def test_boxes_of_one_size_where_that_is_wished() -> None:
 
 
 def test_no_more_than_the_car_is_rated_for_and_that_is_said(demo: Design) -> None:
-    """The demo's bays take more flagstones than its gross rating bears; with fifty kilograms less, fewer by the module's weight."""
+    """The demo's bays take more flagstones than its gross rating bears; with fifty kilograms less, fewer by the
+    module's weight."""
     wishes, found = Wishes(kinds=("flagstone",), bays=tuple(demo.bays)), {}
     for less in (0.0, 50.0):
         ratings = demo.vehicle.ratings.model_copy(update={"gross_kg": (demo.vehicle.ratings.gross_kg or 0.0) - less})
         design = demo.model_copy(update={"vehicle": demo.vehicle.model_copy(update={"ratings": ratings})})
         found[less] = study(design, wishes, meshes={})
         assert all(
-            f.code != "rating" or f.state != "foul" for p in found[less].proposals for f in analyse(edited(design, p.patch), {}).findings
+            f.code != "rating" or f.state != "foul"
+            for p in found[less].proposals
+            for f in analyse(edited(design, p.patch), {}).findings
         )
     best, heavier = (max(p.modules for p in found[less].proposals) for less in (0.0, 50.0))
     assert best - heavier in (1, 2)
@@ -221,7 +231,9 @@ def test_kept_and_pinned_boxes_stay_and_are_kept_clear_of(demo: Design) -> None:
         assert after.boxes["bonnet"] == demo.boxes["bonnet"]
         assert {m.box for m in after.mounts.values()} == {"bonnet"}
     pinned = edited(demo, [{"op": "add", "path": "/pins/p", "value": {"what": "boxes/tank", "why": "built"}}])
-    for proposal in study(pinned, Wishes(kinds=("flagstone",), bays=("bonnet", "tank"), modules=3), meshes={}).proposals:
+    for proposal in study(
+        pinned, Wishes(kinds=("flagstone",), bays=("bonnet", "tank"), modules=3), meshes={}
+    ).proposals:
         assert edited(pinned, proposal.patch).boxes["tank"] == demo.boxes["tank"]
 
 
@@ -248,7 +260,11 @@ def test_luggage_room_is_counted_in_litres(tree: dict[str, Any]) -> None:
     assert {round(p.luggage_l or 0) for p in found} == {round(0.305 * 0.472 * 0.25 * 1000)}
     assert {p.case for p in found} == {"no case"}  # 305 long and 250 high, with a battery in it
     tree["bays"]["bonnet"]["flags"], tree["bays"]["well"]["flags"] = {"luggage": True}, {}
-    case = study(validate(tree), Wishes(kinds=("flagstone",), bays=("tank",), modules=2, keep=("bonnet",)), meshes={}).proposals[0].case
+    case = (
+        study(validate(tree), Wishes(kinds=("flagstone",), bays=("tank",), modules=2, keep=("bonnet",)), meshes={})
+        .proposals[0]
+        .case
+    )
     assert case is not None
 
 
@@ -266,10 +282,20 @@ def test_a_side_of_the_car_left_empty(demo: Design, side: Any) -> None:
 # --- cures one by one ---
 
 
-def fouled(size: tuple[float, float, float], keepouts: list[tuple[list[float], list[float]]], at: list[float], **box: Any) -> Design:
+def fouled(
+    size: tuple[float, float, float], keepouts: list[tuple[list[float], list[float]]], at: list[float], **box: Any
+) -> Design:
     tree = bay_tree(size, keepouts)
     block = {"kind": "brick", "turn": {"down": "base", "aft": "end_b"}, "counts": {"aft": 2, "across": 1, "up": 1}}
-    tree["boxes"] = {"x": {"name": "X", "bay": "b", "pose": {"anchor": "front-left-base", "at_mm": at}, "blocks": {"a": block}, **box}}
+    tree["boxes"] = {
+        "x": {
+            "name": "X",
+            "bay": "b",
+            "pose": {"anchor": "front-left-base", "at_mm": at},
+            "blocks": {"a": block},
+            **box,
+        }
+    }
     return validate(tree)
 
 
@@ -285,13 +311,16 @@ def test_a_wall_further_back_by_what_is_missing() -> None:
 
 
 def test_a_thinner_liner_or_sheet_where_that_is_enough() -> None:
-    """Across 134 and 13 more with 12 of gaps is 159; a bay of 155 lacks 4: liners of 2 are enough, sheet of 2 is enough."""
+    """Across 134 and 13 more with 12 of gaps is 159; a bay of 155 lacks 4: liners of 2 are enough, sheet of 2 is
+    enough."""
     design = fouled((600, 155.0, 300), [], [40.0, 12.5, 320.0])
     liner, sheet = fix(design, "liner"), fix(design, "sheet")
     assert (liner.whole, liner.figures[0].value) == (True, 2.0) or liner.figures[0].value < 4
     assert sheet.whole
     for found in (liner, sheet):
-        assert not [f for f in analyse(edited(design, found.patch), {}).findings if f.state == "foul" and f.code == "gap"]
+        assert not [
+            f for f in analyse(edited(design, found.patch), {}).findings if f.state == "foul" and f.code == "gap"
+        ]
 
 
 def test_the_thing_in_the_way_moved_by_what_is_missing() -> None:
@@ -372,10 +401,19 @@ def test_an_edge_that_cannot_be_cut_so_far_as_its_modules_let_it_takes_no_other_
     """Beside a hole low in the left wall less can go off the left lower edge; the right one goes as far as before."""
     room_before = dict.fromkeys(("side_a", "side_b", "end_a", "end_b"), 90.0)
     brick = {**plain.BRICK, "size_mm": [200, 120, 160], "face_gap_mm": room_before}
-    gland = {"name": "gland", "face": "left", "from": ["front", "base"], "u_mm": 100.0, "v_mm": 70.0, "diameter_mm": 20.0}
+    gland = {
+        "name": "gland",
+        "face": "left",
+        "from": ["front", "base"],
+        "u_mm": 100.0,
+        "v_mm": 70.0,
+        "diameter_mm": 20.0,
+    }
 
     def most(**more: Any) -> dict[tuple[str, str], tuple[int, int]]:
-        design = validate(plain.plain_car(boxes={"x": plain.box_at((1000.0, 0.0, 400.0), **more)}, module_kinds={"brick": brick}))
+        design = validate(
+            plain.plain_car(boxes={"x": plain.box_at((1000.0, 0.0, 400.0), **more)}, module_kinds={"brick": brick})
+        )
         box = design.boxes["x"]
         edges = EdgeCuts(box, design.module_kinds, design.tables.materials[box.material])
         sets = edges.most()

@@ -1,4 +1,5 @@
-"""What would it take, where one change is not enough: edges cut off together, a move with them, what is inside set closer, laid over."""
+"""What would it take, where one change is not enough: edges cut off together, a move with them, what is inside set
+closer, laid over."""
 
 import math
 from typing import Any
@@ -40,8 +41,19 @@ def wall(sign: float, **more: Any) -> dict[str, Any]:
     at = (FORWARD + 354.0, sign * (107.0 + 22.0))
     near = [(at[0] + t * along[0], at[1] + t * along[1]) for t in (-600, 300)]
     plan = [*near, *[(x, y + sign * 40) for x, y in reversed(near)]]
-    solid = {"type": "prism", "outline_mm": [list(p) for p in plan], "low_up_mm": 400, "high_up_mm": 470}  # below the lid's edge
-    return {"name": f"{'right' if sign > 0 else 'left'} wall", "state": "stays", "gap_class": "other", "solid": solid, **more}
+    solid = {
+        "type": "prism",
+        "outline_mm": [list(p) for p in plan],
+        "low_up_mm": 400,
+        "high_up_mm": 470,
+    }  # below the lid's edge
+    return {
+        "name": f"{'right' if sign > 0 else 'left'} wall",
+        "state": "stays",
+        "gap_class": "other",
+        "solid": solid,
+        **more,
+    }
 
 
 def closing_in(**more: Any) -> dict[str, Any]:
@@ -53,12 +65,14 @@ def closing_in(**more: Any) -> dict[str, Any]:
     over = box_at((FORWARD, -267.0, 530.0), (2, 2, 2), name="Over")
     return plain_car(
         boxes={"x": box_at((FORWARD, -107.0, 400.0)), "over": over}, module_kinds={"brick": brick},
-        items={"ahead": {**ahead, "name": "ahead"}, "floor": {**floor, "name": "floor"}, "left": wall(-1), "right": wall(1), **more},
+        items={"ahead": {**ahead, "name": "ahead"}, "floor": {**floor, "name": "floor"}, "left": wall(-1),
+        "right": wall(1), **more},
     )  # fmt: skip
 
 
 def test_back_and_both_aft_edges_cut_where_neither_alone_would_do() -> None:
-    """23 back leaves (22 × sin 66° − 23 × cos 66°) = 10.7 of 15 at either wall; with 12 off both aft upright edges 15.6."""
+    """23 back leaves (22 × sin 66° − 23 × cos 66°) = 10.7 of 15 at either wall; with 12 off both aft upright edges
+    15.6."""
     design, answer = asked(closing_in())
     first = answer.fixes[0]
     assert (first.kind, first.does, first.whole) == ("chamfer", "box", True)
@@ -125,12 +139,16 @@ def cut_and_moved(pair: Any, cuts: tuple[int, int], way: int, travel: int) -> tu
 
 
 @settings(max_examples=25, suppress_health_check=[HealthCheck.too_slow])
-@given(st.sampled_from(PAIRS), st.tuples(st.integers(12, 18), st.integers(12, 18)), st.integers(0, 5), st.integers(0, 25))
+@given(
+    st.sampled_from(PAIRS), st.tuples(st.integers(12, 18), st.integers(12, 18)), st.integers(0, 5), st.integers(0, 25)
+)
 def test_whatever_set_of_two_edges_and_a_move_clears_is_matched_by_one_no_larger(
     pair: Any, cuts: tuple[int, int], way: int, travel: int
 ) -> None:
     design, done = cut_and_moved(pair, cuts, way, travel)
-    assert not [f for f in analyse(edited(design, done), {}).findings if f.state == "foul" and f.station in ("place", "box")]
+    assert not [
+        f for f in analyse(edited(design, done), {}).findings if f.state == "foul" and f.station in ("place", "box")
+    ]
     answer = what_it_takes(design, "x", meshes={})
     if answer.foul:
         whole = [fix for fix in answer.fixes if fix.whole and fix.kind in ("move", "chamfer")]
@@ -142,8 +160,12 @@ def test_whatever_set_of_two_edges_and_a_move_clears_is_matched_by_one_no_larger
 
 
 def boxed_in(size: tuple[float, float, float], room: tuple[float, float, float], **more: Any) -> dict[str, Any]:
-    """A box with a wall on its six sides, which leave it so much room beyond its own size, all of it behind, right and above."""
-    low, high = (FORWARD, 0.0, 400.0), tuple(a + s + r for a, s, r in zip((FORWARD, 0.0, 400.0), size, room, strict=True))
+    """A box with a wall on its six sides, which leave it so much room beyond its own size, all of it behind, right and
+    above."""
+    low, high = (
+        (FORWARD, 0.0, 400.0),
+        tuple(a + s + r for a, s, r in zip((FORWARD, 0.0, 400.0), size, room, strict=True)),
+    )
     items: dict[str, Any] = {}
     for axis in range(3):
         for n, (begin, end) in enumerate(((low[axis] - 40, low[axis]), (high[axis], high[axis] + 40))):
@@ -186,7 +208,10 @@ def test_a_box_too_high_for_its_place_is_laid_on_its_side() -> None:
     """Two flat ones one above the other, 195 high where 150 may stand; on edge side by side they fit with a move."""
     block = {"kind": "brick", "turn": FLAT, "counts": {"aft": 1, "across": 1, "up": 2}}
     brick = {**BRICK, "may_rest_on": ["base", "side_a"]}
-    tree = {**boxed_in((214.0, 134.0, 195.0), (40.0, 140.0, -20.0), blocks={"a": block}), "module_kinds": {"brick": brick}}
+    tree = {
+        **boxed_in((214.0, 134.0, 195.0), (40.0, 140.0, -20.0), blocks={"a": block}),
+        "module_kinds": {"brick": brick},
+    }
     design, answer = asked(tree)
     laid = next(fix for fix in answer.fixes if fix.kind == "laid")
     assert laid.message.startswith("lay the box on its side")
@@ -209,12 +234,16 @@ def test_laid_over_four_times_a_box_is_as_it_was_and_once_its_sides_have_changed
         "b": {"kind": "brick", "turn": {"down": "side_a", "aft": "end_a"}, "origin_mm": [230, 20, 0]},
     }
     kind = {**BRICK, "may_rest_on": ["base", "top", "side_a", "side_b", "end_a", "end_b"]}
-    design = validate(plain_car(boxes={"x": box_at((FORWARD, 0.0, 400.0), blocks=blocks)}, module_kinds={"brick": kind}))
+    design = validate(
+        plain_car(boxes={"x": box_at((FORWARD, 0.0, 400.0), blocks=blocks)}, module_kinds={"brick": kind})
+    )
     first, contents = design.boxes["x"], []
     for _ in range(4):
         design = edited(design, laid_over(design, "x", over))
         shell = shell_of(design.boxes["x"], design.module_kinds, design.tables.materials["s235"])
-        contents.append([v - w for v, w in zip(shell.outer_mm, (14, 14, 11), strict=True)])  # walls and liners, floor and runners
+        contents.append(
+            [v - w for v, w in zip(shell.outer_mm, (14, 14, 11), strict=True)]
+        )  # walls and liners, floor and runners
         assert len(shell.modules) == 7
     after = design.boxes["x"]
     assert {key: (block.turn, block.counts, block.gap_mm) for key, block in after.blocks.items()} == {

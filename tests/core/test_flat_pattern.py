@@ -34,13 +34,24 @@ def deduction(angle: float) -> float:
 
 @given(cut, cut)
 def test_the_blank_is_the_outside_lengths_less_the_deduction_of_every_bend(base: float, wall: float) -> None:
-    """Right wall, base, slope, left wall, each to its outside apex; the handbook's rule, not the way the blank is built."""
+    """Right wall, base, slope, left wall, each to its outside apex; the handbook's rule, not the way the blank is
+    built."""
     outline = pan_outline(FlatPattern(LENGTH, WIDTH, HEIGHT, BEND, {"left": Slope(base, wall)}))
     first = math.degrees(math.atan2(wall, base))
-    across = HEIGHT + (WIDTH - base) + math.hypot(base, wall) + (HEIGHT - wall) - deduction(90) - deduction(first) - deduction(90 - first)
+    across = (
+        HEIGHT
+        + (WIDTH - base)
+        + math.hypot(base, wall)
+        + (HEIGHT - wall)
+        - deduction(90)
+        - deduction(first)
+        - deduction(90 - first)
+    )
     ys = [y for _, y in outline]
     assert max(ys) - min(ys) == pytest.approx(across)
-    assert max(x for x, _ in outline) - min(x for x, _ in outline) == pytest.approx(2 * HEIGHT + LENGTH - 2 * deduction(90))
+    assert max(x for x, _ in outline) - min(x for x, _ in outline) == pytest.approx(
+        2 * HEIGHT + LENGTH - 2 * deduction(90)
+    )
 
 
 @given(cut, cut, st.sampled_from(["front", "aft", "left", "right"]), st.floats(0, 1))
@@ -71,12 +82,21 @@ def test_the_base_is_cut_along_an_upright_slope(along: float, across: float) -> 
     assert len(on_line) == 2
     assert on_line[0][0] == pytest.approx(LENGTH / 2 - back)
     assert on_line[1][1] == pytest.approx(WIDTH / 2 - back)
-    assert max(x for x, y in outline if y == max(q for _, q in outline)) == pytest.approx(LENGTH / 2 - along - FIT_UP_MM)
+    assert max(x for x, y in outline if y == max(q for _, q in outline)) == pytest.approx(
+        LENGTH / 2 - along - FIT_UP_MM
+    )
 
 
 @given(cut, cut, st.sampled_from(["front", "aft", "left", "right"]))
 def test_bend_lines_lie_in_the_blank_and_turn_it_square_in_all(base: float, wall: float, face: str) -> None:
-    pan = FlatPattern(LENGTH, WIDTH, HEIGHT, BEND, {face: Slope(base, wall)}, {("front", "left"): (30.0, 40.0)} if face in ("aft", "right") else {})
+    pan = FlatPattern(
+        LENGTH,
+        WIDTH,
+        HEIGHT,
+        BEND,
+        {face: Slope(base, wall)},
+        {("front", "left"): (30.0, 40.0)} if face in ("aft", "right") else {},
+    )
     bends = list(pan_bends(pan))
     assert sum(b.angle_deg for b in bends) == pytest.approx(360)
     blank = Polygon(pan_outline(pan)).buffer(1e-6)
@@ -98,7 +118,8 @@ def box_with(demo: Design, **chamfers: Any) -> Box:
 
 @pytest.mark.parametrize(
     "chamfers",
-    [{"a": (("left", "base"), (30.0, 40.0))}, {"a": (("front", "base"), (25.0, 25.0)), "b": (("aft", "base"), (40.0, 30.0))},
+    [{"a": (("left", "base"), (30.0, 40.0))}, {"a": (("front", "base"), (25.0, 25.0)), "b": (("aft", "base"), (40.0,
+    30.0))},
      {"a": (("aft", "right"), (40.0, 30.0)), "b": (("front", "left"), (20.0, 20.0))}],
 )  # fmt: skip
 def test_the_parts_weigh_what_the_shell_does_and_their_holes_lie_in_them(demo: Design, chamfers: Any) -> None:
@@ -113,18 +134,33 @@ def test_the_parts_weigh_what_the_shell_does_and_their_holes_lie_in_them(demo: D
     for part in (tray, lid):
         blank = Polygon(part.outline)
         assert all(blank.contains(Point(h.at).buffer(h.diameter_mm / 2)) for h in part.holes)
-    assert len([h for h in tray.holes if h.purpose == "lid screw"]) == len([h for h in lid.holes if h.purpose == "lid screw"])
-    assert len([p for p in shell.outside if p.role == "fastener"]) == len([h for h in tray.holes if h.purpose == "lid screw"])
+    assert len([h for h in tray.holes if h.purpose == "lid screw"]) == len(
+        [h for h in lid.holes if h.purpose == "lid screw"]
+    )
+    assert len([p for p in shell.outside if p.role == "fastener"]) == len(
+        [h for h in tray.holes if h.purpose == "lid screw"]
+    )
     assert all(row.has_mm >= row.needs_mm for row in makeable(sheet))
 
 
 def test_a_slope_too_short_to_fold_and_a_hole_in_it_are_told(demo: Design) -> None:
-    hole = {"name": "drain", "face": "left", "from": ["front", "base"], "u_mm": 200.0, "v_mm": 30.0, "diameter_mm": 20.0}
-    box = Box.model_validate(box_with(demo, a=(("left", "base"), (7.0, 7.0))).model_dump(by_alias=True) | {"openings": {"drain": hole}})
+    hole = {
+        "name": "drain",
+        "face": "left",
+        "from": ["front", "base"],
+        "u_mm": 200.0,
+        "v_mm": 30.0,
+        "diameter_mm": 20.0,
+    }
+    box = Box.model_validate(
+        box_with(demo, a=(("left", "base"), (7.0, 7.0))).model_dump(by_alias=True) | {"openings": {"drain": hole}}
+    )
     rows = {row.name: row for row in makeable(made(box).sheet)}
     assert rows["cut-off edge left base"].has_mm == pytest.approx(7 * 2**0.5 - 2 * math.tan(math.pi / 8) * 6)
     assert rows["cut-off edge left base"].has_mm < rows["cut-off edge left base"].needs_mm == 9.0
-    deep = Box.model_validate(box.model_dump(by_alias=True) | {"chamfers": {"a": {"edge": ["left", "base"], "mm": [60.0, 60.0]}}})
+    deep = Box.model_validate(
+        box.model_dump(by_alias=True) | {"chamfers": {"a": {"edge": ["left", "base"], "mm": [60.0, 60.0]}}}
+    )
     row = next(r for r in makeable(made(deep).sheet) if r.name == "hole drain")
     assert row.has_mm < 0
 
@@ -154,9 +190,11 @@ def test_a_folders_own_deduction_goes_with_the_angle(demo: Design) -> None:
 @pytest.mark.parametrize("along", [(30.0, 60.0), (60.0, 30.0), (12.0, 90.0)])
 @pytest.mark.parametrize("radius", [0.5, 1.0, 3.0])
 def test_no_blank_that_crosses_itself_is_ever_cut(tree: Any, edge: Any, along: Any, radius: float) -> None:
-    """Either its outline is whole, or the box is foul and the part is withheld; never a crossed outline in the files."""
+    """Either its outline is whole, or the box is foul and the part is withheld; never a crossed outline in the
+    files."""
     tree["boxes"]["tank"].update(
-        construction={"type": "folded", "bend_radius_mm": radius}, chamfers={"c": {"edge": list(edge), "mm": list(along)}}
+        construction={"type": "folded", "bend_radius_mm": radius},
+        chamfers={"c": {"edge": list(edge), "mm": list(along)}},
     )
     design = validate(tree)
     assembly = resolve(design, {})
@@ -200,8 +238,14 @@ def test_a_trays_blank_slants_where_its_box_does(base: float, wall: float, face:
     assert all(sign * b.start[along] > 0 and b.start[along] == pytest.approx(b.end[along]) for b in slanted)
 
 
-@given(st.sampled_from([["left", "base"], ["aft", "base"], ["front", "left"], ["aft", "right"]]), st.floats(0, 12), st.floats(20, 70))
-def test_the_largest_edge_that_may_go_leaves_just_the_liner_however_it_slopes(edge: list[str], liner: float, deg: float) -> None:
+@given(
+    st.sampled_from([["left", "base"], ["aft", "base"], ["front", "left"], ["aft", "right"]]),
+    st.floats(0, 12),
+    st.floats(20, 70),
+)
+def test_the_largest_edge_that_may_go_leaves_just_the_liner_however_it_slopes(
+    edge: list[str], liner: float, deg: float
+) -> None:
     tree = copy.deepcopy(DEMO)
     tree["boxes"]["tank"]["liners"]["wall_mm"] = liner
     design = validate(tree)
@@ -219,8 +263,11 @@ def test_the_largest_edge_that_may_go_leaves_just_the_liner_however_it_slopes(ed
 
 @given(st.floats(20, 60), st.floats(20, 60), st.sampled_from(["front", "aft", "left", "right"]))
 def test_a_wall_over_a_cut_edge_is_flat_from_where_its_bend_ends(base: float, wall: float, face: str) -> None:
-    """tan(angle / 2) (R + t) beyond the slope, the angle being that between slope and wall; the other walls keep their height."""
-    box = Box.model_validate({**DEMO["boxes"]["tank"], "chamfers": {"c": {"edge": [face, "base"], "mm": [wall, base]}}}, strict=False)
+    """tan(angle / 2) (R + t) beyond the slope, the angle being that between slope and wall; the other walls keep their
+    height."""
+    box = Box.model_validate(
+        {**DEMO["boxes"]["tank"], "chamfers": {"c": {"edge": [face, "base"], "mm": [wall, base]}}}, strict=False
+    )
     left = made(box).wall_at(face)  # type: ignore[arg-type]
     assert left.flat_from_mm == pytest.approx(wall + math.tan(math.atan2(base, wall) / 2) * (R + T))
     assert left.height_mm == pytest.approx(245 - wall)

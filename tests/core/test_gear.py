@@ -70,7 +70,9 @@ def test_it_turns_with_the_box() -> None:
 @given(kg=st.floats(0.5, 80))
 def test_it_is_lifted_hung_and_balanced_with_the_box(kg: float) -> None:
     bare = analysed(car()).boxes["x"]
-    held = analysed(car(fixed("left", ("front", "base"), 40, 20, -150, (60, 150, 60), mass_kg=kg, at_mm=[30, 75, 30]))).boxes["x"]
+    held = analysed(
+        car(fixed("left", ("front", "base"), 40, 20, -150, (60, 150, 60), mass_kg=kg, at_mm=[30, 75, 30]))
+    ).boxes["x"]
     assert held.hung_kg == pytest.approx(bare.hung_kg + kg, abs=1e-6)
     assert held.hung_cg_mm[1] < bare.hung_cg_mm[1]
     assert held.full_kg == pytest.approx(bare.full_kg)
@@ -86,11 +88,15 @@ def test_into_a_box_and_out_again_it_stands_where_it_stood(turn: dict[str, float
 
     def points(d: Any) -> list[float]:
         assembly = resolve(d, {})
-        solids = [o.solid for o in assembly.obstacles if o.path == "items/g"] or [p.solid for p in assembly.boxes["x"].pieces if p.gear]
+        solids = [o.solid for o in assembly.obstacles if o.path == "items/g"] or [
+            p.solid for p in assembly.boxes["x"].pieces if p.gear
+        ]
         return [*solids[0].low, *solids[0].high]
 
     middle = [sum(pair) / 2 for pair in zip(points(there)[:3], points(there)[3:], strict=True)]
-    assert middle == pytest.approx([1070, -90, 330], abs=0.01)  # a block turned by no quarter turn keeps its sizes and its middle
+    assert middle == pytest.approx(
+        [1070, -90, 330], abs=0.01
+    )  # a block turned by no quarter turn keeps its sizes and its middle
     assert points(back) == pytest.approx(points(design), abs=0.01)
 
 

@@ -1,4 +1,5 @@
-"""How can it hang: what is proposed holds with everything else there, and what is said to be missing is what is missing."""
+"""How can it hang: what is proposed holds with everything else there, and what is said to be missing is what is
+missing."""
 
 from copy import deepcopy
 from typing import Any
@@ -39,7 +40,9 @@ def test_whatever_is_proposed_holds_and_makes_nothing_foul(box: str) -> None:
         assert {f.id for f in analysis.findings if f.state == "foul"} <= before
         (support,) = (s for s in analysis.supports if s.box == box)
         carriers = [m for m in design.mounts.values() if m.box == box]
-        assert {design.hardpoints[m.lands_on.hardpoint].name for m in carriers if isinstance(m.lands_on, OnHardPoint)} == set(way.on)
+        assert {
+            design.hardpoints[m.lands_on.hardpoint].name for m in carriers if isinstance(m.lands_on, OnHardPoint)
+        } == set(way.on)
         assert len(carriers) == len(way.on)
         assert max(row.utilisation for m in support.mounts for row in m.rows) == pytest.approx(way.utilisation)
         assert way.utilisation <= 1.0
@@ -47,7 +50,8 @@ def test_whatever_is_proposed_holds_and_makes_nothing_foul(box: str) -> None:
 
 @pytest.mark.parametrize("each_kg", [2.0, -10.0])
 def test_nothing_is_used_beyond_clear_where_it_may_be_clear(each_kg: float, monkeypatch: pytest.MonkeyPatch) -> None:
-    """Of the four under the tank box, however light they are taken for while they are sized; that of the wall is rough and never clear."""
+    """Of the four under the tank box, however light they are taken for while they are sized; that of the wall is rough
+    and never clear."""
     monkeypatch.setattr("levelcradle.core.hang.hang.EACH_KG", each_kg)
     way = next(way for way in hanging(DEMO).ways if len(way.on) == 4)
     analysis = analysed(edited(validate(DEMO), way.patch).model_dump(mode="json", by_alias=True))
@@ -74,7 +78,9 @@ def test_a_point_beyond_the_wall_says_by_how_much_it_misses_and_is_not_offered()
     assert {"hardpoints/tail-lr", "hardpoints/tail-rr"} == set(missing)
     assert answer.ways == ()
     row = missing["hardpoints/tail-lr"]
-    axis, inward = (0, -1) if row.face == "left" else (1, 1)  # along the wall it would hang on, towards the middle of the box
+    axis, inward = (
+        (0, -1) if row.face == "left" else (1, 1)
+    )  # along the wall it would hang on, towards the middle of the box
     for more, misses in ((-1.0, 1.0), (1.0, 0.0)):
         moved = deepcopy(tree)
         moved["hardpoints"]["tail-lr"]["at_mm"][axis] += inward * (row.misses_mm + more)
@@ -115,7 +121,8 @@ def test_what_stands_in_the_way_is_said() -> None:
     for key, side in (("l", -1), ("r", 1)):
         low, high = sorted((side * 460.0, side * 424.0))
         tree["items"][f"wall-{key}"] = {"name": "beam", "state": "stays", "gap_class": "other", "order": 1,
-                                        "solid": {"type": "block", "low_mm": [2600, low, 300], "high_mm": [3100, high, 535]}}  # fmt: skip
+                                        "solid": {"type": "block", "low_mm": [2600, low, 300], "high_mm": [3100, high,
+                                        535]}}  # fmt: skip
     answer = hanging(tree)
     assert answer.ways == ()
     assert "Tank box to beam" in answer.missing[0].message
@@ -135,7 +142,8 @@ def test_there_must_be_such_a_box() -> None:
 
 
 @pytest.mark.parametrize(
-    "thin", [{"thickness_mm": 4.0, "bend_radius_mm": 4.0}, {"width_mm": 60.0, "thickness_mm": 5.0, "bend_radius_mm": 5.0}]
+    "thin",
+    [{"thickness_mm": 4.0, "bend_radius_mm": 4.0}, {"width_mm": 60.0, "thickness_mm": 5.0, "bend_radius_mm": 5.0}],
 )
 def test_what_would_mend_a_weak_mount_holds_and_leaves_the_rest_alone(thin: dict[str, float]) -> None:
     tree = deepcopy(DEMO)
@@ -148,7 +156,9 @@ def test_what_would_mend_a_weak_mount_holds_and_leaves_the_rest_alone(thin: dict
         after = edited(validate(tree), mend.patch)
         analysis = analysed(after.model_dump(mode="json", by_alias=True))
         assert {f.id for f in analysis.findings if f.state == "foul"} < foul
-        assert max(row.utilisation for s in analysis.supports for m in s.mounts if m.id == "tank-lf" for row in m.rows) == pytest.approx(mend.utilisation)
+        assert max(
+            row.utilisation for s in analysis.supports for m in s.mounts if m.id == "tank-lf" for row in m.rows
+        ) == pytest.approx(mend.utilisation)
         assert all(after.mounts[key] == validate(tree).mounts[key] for key in tree["mounts"] if key != "tank-lf")
 
 

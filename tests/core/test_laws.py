@@ -49,7 +49,10 @@ def mirrored(tree: dict[str, Any]) -> dict[str, Any]:
 
 def test_a_mirrored_car_has_the_same_gaps_uses_and_axle_loads() -> None:
     here, there = analysed(TREE), analysed(mirrored(TREE))
-    gaps = [sorted(round(f.value or 0, 3) for f in a.findings if f.code == "gap" and "items/" in f.id) for a in (here, there)]
+    gaps = [
+        sorted(round(f.value or 0, 3) for f in a.findings if f.code == "gap" and "items/" in f.id)
+        for a in (here, there)
+    ]
     assert gaps[0] == gaps[1]
     for box in PAIRS:
         worst = [{r.check: 0.0 for s in a.supports for m in s.mounts for r in m.rows} for a in (here, there)]
@@ -99,7 +102,9 @@ def test_thicker_sheet_is_heavier_and_larger_outside_never_inside(extra: float, 
 
 @settings(max_examples=20)
 @given(st.floats(-180, 180), st.floats(-30, 30), st.floats(-30, 30))
-def test_turning_a_box_keeps_its_peg_its_mass_and_its_distance_from_peg_to_cg(yaw: float, pitch: float, roll: float) -> None:
+def test_turning_a_box_keeps_its_peg_its_mass_and_its_distance_from_peg_to_cg(
+    yaw: float, pitch: float, roll: float
+) -> None:
     tree = copy.deepcopy(TREE)
     before = analysed(tree).boxes["tank"]
     tree["boxes"]["tank"]["pose"] |= {"yaw_deg": yaw, "pitch_deg": pitch, "roll_deg": roll}

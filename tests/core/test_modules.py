@@ -63,7 +63,9 @@ def test_a_module_is_placed_in_its_widest_state() -> None:
 @given(st.integers(1, 4), st.integers(1, 4), st.integers(1, 3), st.floats(0, 50))
 def test_a_block_holds_every_module_once_without_overlap(along: int, across: int, up: int, gap: float) -> None:
     counts = Counts(aft=along, across=across, up=up)
-    block = Block(kind="slab", turn=Orientation(down="base", aft="end_b"), counts=counts, gap_mm=Gaps(aft=gap, across=gap, up=gap))
+    block = Block(
+        kind="slab", turn=Orientation(down="base", aft="end_b"), counts=counts, gap_mm=Gaps(aft=gap, across=gap, up=gap)
+    )
     laid = lay_out(block, kind())
     assert len(laid.modules) == along * across * up
     for one, other in product(laid.modules, laid.modules):
@@ -73,7 +75,9 @@ def test_a_block_holds_every_module_once_without_overlap(along: int, across: int
 
 
 def test_a_gap_smaller_than_what_the_faces_ask_for_is_told() -> None:
-    block = Block(kind="slab", turn=Orientation(down="base", aft="end_b"), counts=Counts(across=2), gap_mm=Gaps(across=1.0))
+    block = Block(
+        kind="slab", turn=Orientation(down="base", aft="end_b"), counts=Counts(across=2), gap_mm=Gaps(across=1.0)
+    )
     row = lay_out(block, kind()).rows[0]
     assert (row.direction, row.has_mm, row.needs_mm) == ("across", 1.0, 4.0)
 

@@ -65,7 +65,9 @@ def test_four_mounts_out_of_square_and_one_of_them_soft() -> None:
     st.tuples(*[st.floats(-500, 500)] * 3),
     st.tuples(*[st.floats(-20, 20)] * 3),
 )
-def test_every_solve_is_in_equilibrium(points: list[tuple[int, ...]], cg: tuple[float, ...], throw: tuple[float, ...]) -> None:
+def test_every_solve_is_in_equilibrium(
+    points: list[tuple[int, ...]], cg: tuple[float, ...], throw: tuple[float, ...]
+) -> None:
     """Forces sum to m g a and moments about any point to those of the weight: checked apart from the solver."""
     spots = np.array(points, float)
     assume(judge_support(balls(points)).support_condition == "holds")
@@ -88,7 +90,9 @@ def test_every_solve_is_in_equilibrium(points: list[tuple[int, ...]], cg: tuple[
         ([(0, 0, 0), (0, 0, 0.4), (500, 50, 0)], "same place"),
     ],
 )
-def test_a_support_that_does_not_hold_is_told_in_words_first(points: list[tuple[float, ...]], support_condition: str) -> None:
+def test_a_support_that_does_not_hold_is_told_in_words_first(
+    points: list[tuple[float, ...]], support_condition: str
+) -> None:
     assert judge_support(balls(points)).support_condition == support_condition
 
 
@@ -108,8 +112,12 @@ LOADS = {"front": (3306.5, 0.0, 5962.4), "side": (982.5, -4518.4, -123.1), "down
 
 def joint(wall_mm: float = 2.0, doubler: Doubler | None = None, wall: str = "s235", **changed: float) -> AngleJoint:
     shape = BRACKET.model_copy(update={k: v for k, v in changed.items() if k in Angle.model_fields})
-    weld = WELD.model_copy(update={"doubler": doubler, **{k: v for k, v in changed.items() if k in Welded.model_fields}})
-    mount = Mount(name="m", carries={"boxes/b": True}, face="left", shape=shape, to_box=weld, lands_on=OnHardPoint(hardpoint="h"))
+    weld = WELD.model_copy(
+        update={"doubler": doubler, **{k: v for k, v in changed.items() if k in Welded.model_fields}}
+    )
+    mount = Mount(
+        name="m", carries={"boxes/b": True}, face="left", shape=shape, to_box=weld, lands_on=OnHardPoint(hardpoint="h")
+    )
     return AngleJoint.of(mount, 51.0, TABLES.materials[wall], wall_mm, 244.0, TABLES)
 
 
@@ -221,7 +229,8 @@ def test_the_frame_is_right_handed_and_square() -> None:
         (["tank-lf"], "The Tank box is 132.2 kg full and free to turn about the bolt, three ways"),
         (
             ["tank-lf", "tank-rr"],
-            "The Tank box is 134.0 kg full and free to turn about the line through Tank box mount, left fore and Tank box mount, right aft",
+            "The Tank box is 134.0 kg full and free to turn about the line through Tank box mount, left fore and Tank "
+            "box mount, right aft",
         ),
     ],
 )
@@ -278,16 +287,23 @@ def test_two_boxes_on_one_hard_point_add_up(tree: dict[str, Any]) -> None:
 
 def words_of(tree: dict[str, Any], mount: str) -> str:
     return " ".join(
-        message_text(f) for f in analyse(validate(tree), {}).findings if f"mounts/{mount}" in f.subjects and f.state in ("foul", "unknown")
+        message_text(f)
+        for f in analyse(validate(tree), {}).findings
+        if f"mounts/{mount}" in f.subjects and f.state in ("foul", "unknown")
     )
 
 
 @pytest.mark.parametrize("mm", [100, 140, 230])
 def test_a_weld_and_its_doubler_want_the_wall_that_is_left(tree: dict[str, Any], mm: float) -> None:
-    """An upright edge cut off takes its share of the wall: what lies where no wall is any more is foul, on that side alone."""
+    """An upright edge cut off takes its share of the wall: what lies where no wall is any more is foul, on that side
+    alone."""
     tree["boxes"]["tank"]["chamfers"] = {"c": {"edge": ["aft", "left"], "mm": [mm, mm]}}
     mounts = analyse(validate(tree), {})
-    foul = {f.subjects[0] for f in mounts.findings if f.code.startswith("mount") and f.state == "foul" and "boxes/tank" in f.subjects}
+    foul = {
+        f.subjects[0]
+        for f in mounts.findings
+        if f.code.startswith("mount") and f.state == "foul" and "boxes/tank" in f.subjects
+    }
     assert "mounts/tank-lr" in foul
     assert not {"mounts/tank-rf", "mounts/tank-rr"} & foul
 
@@ -318,7 +334,11 @@ def test_of_aluminium_there_is_no_figure(tree: dict[str, Any]) -> None:
 
 
 def test_a_class_that_breaks_without_warning_is_refused_in_the_shops_own_rows_too(tree: dict[str, Any]) -> None:
-    tree["tables"]["bolt_classes"]["12.9"] = {**tree["tables"]["bolt_classes"]["10.9"], "own": True, "ultimate_mpa": 1220.0}
+    tree["tables"]["bolt_classes"]["12.9"] = {
+        **tree["tables"]["bolt_classes"]["10.9"],
+        "own": True,
+        "ultimate_mpa": 1220.0,
+    }
     tree["mounts"]["tank-lr"]["lands_on"]["bolt"]["property_class"] = "12.9"
     assert words_of(tree, "tank-lr")
     assert not words_of(tree, "tank-rr")
@@ -330,7 +350,13 @@ def test_what_is_fixed_to_a_box_hangs_in_its_mounts(tree: dict[str, Any], kg: fl
     """No use falls and the doubler patches rise when so much more is fixed to the box."""
     tree["items"].pop("fixed", None)
     before = uses_of(tree)
-    tree["items"]["fixed"] = {"name": "fixed", "state": "in", "mass_kg": kg, "at_mm": [2900.0, 0.0, 500.0], "fixed_to": "tank"}
+    tree["items"]["fixed"] = {
+        "name": "fixed",
+        "state": "in",
+        "mass_kg": kg,
+        "at_mm": [2900.0, 0.0, 500.0],
+        "fixed_to": "tank",
+    }
     after = uses_of(tree)
     assert max(after.values()) > max(before.values())
     assert sum(after.values()) > sum(before.values())
@@ -338,5 +364,7 @@ def test_what_is_fixed_to_a_box_hangs_in_its_mounts(tree: dict[str, Any], kg: fl
 
 def uses_of(tree: dict[str, Any]) -> dict[str, float]:
     return {
-        f.subjects[0]: f.value or 0.0 for f in analyse(validate(tree), {}).findings if f.code == "mount.use" and "boxes/tank" in f.subjects
+        f.subjects[0]: f.value or 0.0
+        for f in analyse(validate(tree), {}).findings
+        if f.code == "mount.use" and "boxes/tank" in f.subjects
     }

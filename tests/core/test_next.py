@@ -1,4 +1,5 @@
-"""What comes next: followed step by step it leads from an empty car to the cut files, and what is taken away it asks for."""
+"""What comes next: followed step by step it leads from an empty car to the cut files, and what is taken away it asks
+for."""
 
 from copy import deepcopy
 from typing import Any
@@ -27,7 +28,11 @@ def test_from_an_empty_car_each_step_is_another_until_the_cut_files() -> None:
     whole["vehicle"]["ratings"] |= {"gross_kg": 1300.0, "rear_kg": 760.0}
     whole["vehicle"]["cg_height"] = {"basis": "measured", "up_mm": 560.0, "tolerance_mm": 20.0}
     for item in whole["items"].values():
-        item["solid"] = item.get("solid") or {"type": "block", "low_mm": [900.0, -90.0, 200.0], "high_mm": [1100.0, 90.0, 300.0]}
+        item["solid"] = item.get("solid") or {
+            "type": "block",
+            "low_mm": [900.0, -90.0, 200.0],
+            "high_mm": [1100.0, 90.0, 300.0],
+        }
     went = []
     for _ in range(40):
         step = next_of(tree)
@@ -41,7 +46,14 @@ def test_from_an_empty_car_each_step_is_another_until_the_cut_files() -> None:
         elif step.goes == "/mounts":
             tree = hung(tree, step.message)
         elif rest and rest[-1] == "openings":
-            hole = {"name": "hole", "face": "aft", "from": ["left", "base"], "u_mm": 60.0, "v_mm": 60.0, "diameter_mm": 20.0}
+            hole = {
+                "name": "hole",
+                "face": "aft",
+                "from": ["left", "base"],
+                "u_mm": 60.0,
+                "v_mm": 60.0,
+                "diameter_mm": 20.0,
+            }
             tree["boxes"][rest[0]]["openings"]["hole"] = hole
         elif collection == "vehicle":
             tree["vehicle"][rest[0]] = whole["vehicle"][rest[0]]

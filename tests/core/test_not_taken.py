@@ -26,10 +26,13 @@ def job() -> dict[str, Any]:
     """The newcomer's job with a box of two bricks in the boot, near its floor and beside a thing."""
     tree = stranger_tree()
     block = {"kind": "brick", "turn": {"down": "base", "aft": "end_b"}, "counts": {"aft": 1, "across": 2, "up": 1}}
-    tree["boxes"] = {"b": {"name": "boot box", "bay": "boot", "pose": {"anchor": "front-left-base", "at_mm": [2500.0, -170.0, 530.0]},
+    tree["boxes"] = {"b": {"name": "boot box", "bay": "boot", "pose": {"anchor": "front-left-base", "at_mm": [2500.0,
+    -170.0, 530.0]},
                            "blocks": {"a": block}}}  # fmt: skip
-    tree["items"]["jack"] = {"name": "jack", "state": "stays", "solid": {"type": "block", "low_mm": [2600.0, 250.0, 510.0],
-                                                                          "high_mm": [2800.0, 300.0, 600.0]}}  # fmt: skip
+    tree["items"]["jack"] = {"name": "jack", "state": "stays", "solid": {"type": "block", "low_mm": [2600.0, 250.0,
+    510.0],
+                                                                          "high_mm": [2800.0, 300.0,
+                                                                          600.0]}}  # fmt: skip
     room = {"type": "block", "low_mm": [2600.0, -400.0, 510.0], "high_mm": [2800.0, -300.0, 600.0]}
     tree["keepouts"] = {"hand": {"name": "hand", "kind": "hand", "gap_class": "hand", "solid": room}}
     return tree
@@ -78,10 +81,14 @@ def test_a_box_of_modules_that_nobody_measured_is_not_known(job: dict[str, Any],
 
 def test_a_space_that_was_not_taken_is_asked_nothing(job: dict[str, Any]) -> None:
     with pytest.raises(DesignError, match="not taken yet"):
-        check_wishes(validate(untaken(job, "/bays/boot/stations/b/width_top_mm")), Wishes(kinds=("brick",), bays=("boot",)))
+        check_wishes(
+            validate(untaken(job, "/bays/boot/stations/b/width_top_mm")), Wishes(kinds=("brick",), bays=("boot",))
+        )
 
 
-@pytest.mark.parametrize("path", ["/weighings/as-found/read/front_kg", "/vehicle/track_mm/rear", "/vehicle/cg_height/up_mm"])
+@pytest.mark.parametrize(
+    "path", ["/weighings/as-found/read/front_kg", "/vehicle/track_mm/rear", "/vehicle/cg_height/up_mm"]
+)
 def test_loads_count_on_nothing_that_was_not_taken(job: dict[str, Any], path: str) -> None:
     part = deepcopy(job)
     if "weighings" in path:
@@ -102,7 +109,10 @@ def test_typed_a_figure_is_taken_and_typed_otherwise_too(job: dict[str, Any]) ->
     path = "/bays/boot/stations/a/floor_mm"
     tree = untaken(job, path, "/bays/boot/stations/a/top_left_mm")
     key = "/readings/" + path.replace("/", "~1")
-    typed = [{"op": "replace", "path": path, "value": 505.0}, {"op": "replace", "path": key, "value": {"text": "505", "unit": "mm"}}]
+    typed = [
+        {"op": "replace", "path": path, "value": 505.0},
+        {"op": "replace", "path": key, "value": {"text": "505", "unit": "mm"}},
+    ]
     moved = [{"op": "replace", "path": path, "value": 509.0}]  # drawn or picked: it stands where somebody put it
     for patch in (typed, moved):
         after = apply(tree, patch).tree["readings"]
@@ -125,7 +135,12 @@ def test_what_is_made_of_figures_that_nobody_took_is_not_taken_either(job: dict[
 
 def test_wheels_that_nobody_read_are_not_taken(job: dict[str, Any]) -> None:
     after = validate(apply(job, weighed_as(validate(job), "corners")).tree)
-    assert {path[-5:] for path, r in after.readings.items() if r.basis == "not taken"} == {"lf_kg", "rf_kg", "lr_kg", "rr_kg"}
+    assert {path[-5:] for path, r in after.readings.items() if r.basis == "not taken"} == {
+        "lf_kg",
+        "rf_kg",
+        "lr_kg",
+        "rr_kg",
+    }
     assert analysed(after.model_dump(mode="json", by_alias=True)).level.found is None
 
 
@@ -135,14 +150,18 @@ def test_all_that_was_not_taken_is_still_to_measure(job: dict[str, Any]) -> None
     tree["vehicle"]["bump_mm"] = value
     patch = list(begun(validate(tree), "/vehicle/bump_mm", value))
     design = validate(apply(tree, patch).tree)
-    assert [r.path for r in still_to_measure(design, "clearances") if r.why == "not taken"] == ["bays/boot/stations/a/floor_mm"]
+    assert [r.path for r in still_to_measure(design, "clearances") if r.why == "not taken"] == [
+        "bays/boot/stations/a/floor_mm"
+    ]
     rows = {r.path for r in still_to_measure(design, "loads") if r.why == "not taken"}
     assert rows == {"module_kinds/brick/mass_kg", "vehicle/bump_mm/front", "vehicle/bump_mm/rear"}
 
 
 LACKS = (
-    "items/motor/mass_kg", "items/charger/solid", "items/axle/solid", "bays/well/sides/left", "bays/tank/sides/fore", "bays/tank/sides/aft",
-    "vehicle/track_mm", "vehicle/cg_height", "weighings/as-found", "items/inverter/solid/low_mm/0", "bays/bonnet/stations/a/floor_mm",
+    "items/motor/mass_kg", "items/charger/solid", "items/axle/solid", "bays/well/sides/left", "bays/tank/sides/fore",
+    "bays/tank/sides/aft",
+    "vehicle/track_mm", "vehicle/cg_height", "weighings/as-found", "items/inverter/solid/low_mm/0",
+    "bays/bonnet/stations/a/floor_mm",
 )  # fmt: skip
 
 
@@ -160,11 +179,19 @@ def test_what_is_still_to_measure_is_just_what_the_stations_call_not_known(lacks
         elif path.count("/") < 4:
             find(tree, f"/{above}")[last] = None
     design = validate(tree)
-    rows = {thing_of(row.path) for goal in get_args(Goal) for row in still_to_measure(design, goal) if row.moves is None}
-    unknown = [f for f in analysed(tree).findings if f.state == "unknown" and f.code.startswith(("survey.", "level.", "stock."))]
+    rows = {
+        thing_of(row.path) for goal in get_args(Goal) for row in still_to_measure(design, goal) if row.moves is None
+    }
+    unknown = [
+        f
+        for f in analysed(tree).findings
+        if f.state == "unknown" and f.code.startswith(("survey.", "level.", "stock."))
+    ]
     assert rows == {thing_of(subject) for f in unknown if f.code != "level.rating" for subject in f.subjects}
     surveyed = {
-        thing_of(path) for path in lacks if path != "weighings/as-found" and not path.endswith(("mass_kg", "track_mm", "cg_height"))
+        thing_of(path)
+        for path in lacks
+        if path != "weighings/as-found" and not path.endswith(("mass_kg", "track_mm", "cg_height"))
     }
     assert {f.subjects[0] for f in unknown if f.station == "survey" and f.code != "level.missing"} == surveyed
 
@@ -185,7 +212,9 @@ def test_a_mount_on_a_point_that_was_not_taken_is_not_known_nor_is_one_under_unw
     assert {row.state for row in rows} == {"unknown"}
 
 
-def test_an_assumed_figure_of_a_space_keeps_its_gaps_not_known_until_somebody_answers_for_it(job: dict[str, Any]) -> None:
+def test_an_assumed_figure_of_a_space_keeps_its_gaps_not_known_until_somebody_answers_for_it(
+    job: dict[str, Any],
+) -> None:
     tree = untaken(job)
     reading = {"text": "0", "unit": "mm", "basis": "assumed", "from": "boot-edge"}
     tree["readings"] = {"/bays/boot/stations/a/floor_mm": reading}

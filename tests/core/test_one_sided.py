@@ -1,4 +1,5 @@
-"""Boxes that partly only lie on what carries them: forces balance, none pulls where it can only push, and none could strain less."""
+"""Boxes that partly only lie on what carries them: forces balance, none pulls where it can only push, and none could
+strain less."""
 
 from typing import Any
 
@@ -14,7 +15,9 @@ from levelcradle.core.mount.reactions import G_MS2
 
 UP = (0.0, 0.0, 1.0)
 KG = 80.0
-place = st.tuples(st.integers(-500, 500), st.integers(-400, 400), st.integers(-100, 100)).map(lambda p: tuple(map(float, p)))
+place = st.tuples(st.integers(-500, 500), st.integers(-400, 400), st.integers(-100, 100)).map(
+    lambda p: tuple(map(float, p))
+)
 throw = st.tuples(st.floats(-20, 20), st.floats(-15, 15), st.floats(-11, 11))
 
 
@@ -27,7 +30,12 @@ def forces_of(contacts: list[Contact], g: tuple[float, ...], cg: tuple[float, ..
 
 
 @settings(max_examples=60, deadline=None)
-@given(st.lists(place, min_size=2, max_size=3, unique=True), st.lists(place, min_size=1, max_size=4, unique=True), place, throw)
+@given(
+    st.lists(place, min_size=2, max_size=3, unique=True),
+    st.lists(place, min_size=1, max_size=4, unique=True),
+    place,
+    throw,
+)
 def test_forces_balance_the_throw_and_no_pad_pulls(bolted: Any, lying: Any, cg: Any, g: Any) -> None:
     contacts = [*(Contact(at, UP) for at in bolted), *pads(lying)]
     assume(judge_support(contacts).support_condition == "holds")
@@ -79,7 +87,11 @@ def test_no_admissible_forces_strain_less_than_those_found() -> None:
 @pytest.mark.parametrize(("g", "lifts"), [((0.0, 0.0, -1.0), False), ((0.0, 0.0, 1.0), True)])
 def test_a_box_that_only_lies_there_lifts_off(g: tuple[float, float, float], lifts: bool) -> None:
     """Two bolts on one side, pads on the other: thrown up, it turns over the bolts."""
-    contacts = [Contact((-200.0, -300.0, 0.0), UP), Contact((200.0, -300.0, 0.0), UP), *pads([(-200.0, 300.0, 0.0), (200.0, 300.0, 0.0)])]
+    contacts = [
+        Contact((-200.0, -300.0, 0.0), UP),
+        Contact((200.0, -300.0, 0.0), UP),
+        *pads([(-200.0, 300.0, 0.0), (200.0, 300.0, 0.0)]),
+    ]
     assert judge_support(contacts).holds
     assert bool(forces_of(contacts, g, (0.0, 0.0, 100.0)).lifts) == lifts
 
@@ -87,5 +99,7 @@ def test_a_box_that_only_lies_there_lifts_off(g: tuple[float, float, float], lif
 def test_what_only_lies_on_pads_is_not_held() -> None:
     corners = [(x, y, 0.0) for x in (-200.0, 200.0) for y in (-300.0, 300.0)]
     assert judge_support(pads(corners)).support_condition == "loose"
-    assert judge_support([*pads(corners), Contact((0.0, 0.0, 50.0), UP)]).support_condition == "loose", "free to turn about the one bolt"
+    assert judge_support([*pads(corners), Contact((0.0, 0.0, 50.0), UP)]).support_condition == "loose", (
+        "free to turn about the one bolt"
+    )
     assert judge_support(pads([corners[0], corners[0]])).support_condition == "same place"

@@ -18,7 +18,9 @@ from levelcradle.core.modules import orientations_for
 from tests.core.test_fit import bay_design, bay_tree
 
 side = st.integers(6, 30).map(lambda n: 10.0 * n)
-asks = st.dictionaries(st.sampled_from(["end_a", "end_b", "side_a", "side_b"]), st.sampled_from([5.0, 12.0, 40.0]), max_size=3)
+asks = st.dictionaries(
+    st.sampled_from(["end_a", "end_b", "side_a", "side_b"]), st.sampled_from([5.0, 12.0, 40.0]), max_size=3
+)
 
 
 @st.composite
@@ -26,18 +28,26 @@ def two(draw: st.DrawFn) -> Design:
     tree = bay_tree((600, 600, 600), [])
     for key in ("brick", "slab"):
         tree["module_kinds"][key] = tree["module_kinds"]["brick"] | {
-            "name": key, "size_mm": [draw(side), draw(side), draw(side)], "face_gap_mm": draw(asks), "may_rest_on": ["base", "side_a"],
+            "name": key, "size_mm": [draw(side), draw(side), draw(side)], "face_gap_mm": draw(asks),
+            "may_rest_on": ["base", "side_a"],
             "neighbour_gap_mm": draw(st.sampled_from([0.0, 4.0])), "above_mm": draw(st.sampled_from([0.0, 8.0])),
         }  # fmt: skip
     return validate(tree)
 
 
 def boxed(pair: Any) -> Box:
-    return Box(name="x", pose=Pose(anchor="base", at_mm=(0, 0, 0)), blocks=dict(pair.blocks), liners=Liners(wall_mm=0, floor_mm=0))
+    return Box(
+        name="x",
+        pose=Pose(anchor="base", at_mm=(0, 0, 0)),
+        blocks=dict(pair.blocks),
+        liners=Liners(wall_mm=0, floor_mm=0),
+    )
 
 
 @given(two(), st.tuples(side, side, side), st.integers(1, 12))
-def test_a_pair_of_grids_keeps_its_gaps_and_asks_what_its_box_does(design: Design, room: tuple[float, float, float], left: int) -> None:
+def test_a_pair_of_grids_keeps_its_gaps_and_asks_what_its_box_does(
+    design: Design, room: tuple[float, float, float], left: int
+) -> None:
     kinds = design.module_kinds
     turns = [(key, turn) for key in kinds for turn in orientations_for(kinds[key])[:3]]
     grids = {row: [(a, b, c) for a, b, c in product((1, 2), (1, 3), (1, 2))] for row in turns}
@@ -95,7 +105,8 @@ def test_strings_side_by_side_are_alike() -> None:
 
 
 def test_a_window_is_held_against_the_mix() -> None:
-    """A brick is 36 to 50.4 V, a slab half of it: of three in series at 60 to 110 V, one of each and a second slab, not two bricks."""
+    """A brick is 36 to 50.4 V, a slab half of it: of three in series at 60 to 110 V, one of each and a second slab, not
+    two bricks."""
     found = wanted(shelf(4, 4), window_v=(60.0, 110.0))
     assert found.suits({"brick": 1, "slab": 2})
     assert not found.suits({"brick": 2, "slab": 1})
@@ -103,8 +114,8 @@ def test_a_window_is_held_against_the_mix() -> None:
 
 
 def test_one_kind_stands_on_two_faces_in_one_box_where_that_holds_more() -> None:
-    """By hand: ten on edge, 10 × 84 + 9 × 2 = 858 across and 296 high, and above them six flat, 2 × 296 + 2 across and 3 × 84 + 2 × 2
-    high; 62 and 26 before their ends. No grid on one face holds more than twelve."""
+    """By hand: ten on edge, 10 × 84 + 9 × 2 = 858 across and 296 high, and above them six flat, 2 × 296 + 2 across and
+    3 × 84 + 2 × 2 high; 62 and 26 before their ends. No grid on one face holds more than twelve."""
     tree = bay_tree((900, 900, 605), [])
     for station in tree["bays"]["b"]["stations"].values():
         station |= {"left_floor_mm": -450, "left_top_mm": -450, "right_floor_mm": 450, "right_top_mm": 450}

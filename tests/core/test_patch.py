@@ -187,7 +187,11 @@ def test_a_word_is_a_place_and_a_sign_moves_what_stands(path: str, text: str, no
         (op("replace", AFT, 2670.5 + 25.4), "in", 'Tank box 1" aft'),
         (op("replace", "/boxes/tank/pose/yaw_deg", 90.0), "mm", "Tank box turned +90°"),
         (op("remove", "/items/charger"), "mm", "removed thing charger"),
-        (op("add", "/references/lip", {"name": "boot lip", "at_mm": [1, 2, 3]}), "mm", "added reference point boot lip"),
+        (
+            op("add", "/references/lip", {"name": "boot lip", "at_mm": [1, 2, 3]}),
+            "mm",
+            "added reference point boot lip",
+        ),
         (op("replace", "/boxes/tank/construction/thickness_mm", 2.0), "mm", "Tank box: thickness 3 → 2"),
         (op("replace", "/boxes/tank/hold_down", None), "mm", "Tank box: hold down cleared"),
         (op("replace", "/name", "Heron"), "mm", "design: name Calder Ouzel 1500 → Heron"),
@@ -214,11 +218,15 @@ FIXED = {
 @pytest.mark.parametrize("shape", FIXED)
 def test_what_is_fixed_to_a_box_goes_along_and_comes_back(tree: dict[str, Any], shape: str) -> None:
     tree["items"]["fuse"] = {
-        "name": "fuse", "state": "in", "mass_kg": 1.0, "at_mm": [2730.0, 0.0, 530.0], "fixed_to": "tank", "solid": FIXED[shape],
+        "name": "fuse", "state": "in", "mass_kg": 1.0, "at_mm": [2730.0, 0.0, 530.0], "fixed_to": "tank",
+        "solid": FIXED[shape],
         "sweep": {"type": "hinge", "about_mm": [2700, 0, 560], "axis": [0, 1, 0], "to_deg": 40},
     }  # fmt: skip
     start = tree["boxes"]["tank"]["pose"]["at_mm"]
-    moved = apply(tree, [{"op": "replace", "path": "/boxes/tank/pose/at_mm", "value": [start[0] + 12.5, start[1], start[2] - 3.0]}])
+    moved = apply(
+        tree,
+        [{"op": "replace", "path": "/boxes/tank/pose/at_mm", "value": [start[0] + 12.5, start[1], start[2] - 3.0]}],
+    )
     fuse = moved.tree["items"]["fuse"]
     assert fuse["at_mm"] == [2742.5, 0.0, 527.0]
     assert fuse["sweep"]["about_mm"] == [2712.5, 0, 557]
@@ -229,7 +237,13 @@ def test_what_is_fixed_to_a_box_goes_along_and_comes_back(tree: dict[str, Any], 
 
 
 def test_what_the_edit_placed_itself_or_whose_box_was_turned_stays(tree: dict[str, Any]) -> None:
-    tree["items"]["fuse"] = {"name": "fuse", "state": "in", "mass_kg": 1.0, "at_mm": [2730.0, 0.0, 530.0], "fixed_to": "tank"}
+    tree["items"]["fuse"] = {
+        "name": "fuse",
+        "state": "in",
+        "mass_kg": 1.0,
+        "at_mm": [2730.0, 0.0, 530.0],
+        "fixed_to": "tank",
+    }
     aft = {"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2700.0}
     both = apply(tree, [aft, {"op": "replace", "path": "/items/fuse/at_mm/0", "value": 2800.0}])
     assert both.tree["items"]["fuse"]["at_mm"] == [2800.0, 0.0, 530.0]

@@ -1,4 +1,5 @@
-"""Blocks by hand, chamfers and dividers, what a pair needs, chains of allowances, catches, access, sections, pins, the tape."""
+"""Blocks by hand, chamfers and dividers, what a pair needs, chains of allowances, catches, access, sections, pins, the
+tape."""
 
 import math
 from typing import Any
@@ -68,10 +69,16 @@ def test_copy_stands_beside_with_its_gap(demo: Design) -> None:
     assert made["b"].origin_mm[0] - a.size_mm[0] == kinds["flagstone"].neighbour_gap_mm
     ends = rearranged(blocks, kinds, Order(do="copy", block="a", way="across"))
     assert ends["b"].origin_mm[1] - b.size_mm[1] == 60  # terminals look there: the larger demand
-    design = demo.model_copy(update={"boxes": {**demo.boxes, "tank": demo.boxes["tank"].model_copy(update={"blocks": ends})}})
+    design = demo.model_copy(
+        update={"boxes": {**demo.boxes, "tank": demo.boxes["tank"].model_copy(update={"blocks": ends})}}
+    )
     gap = one(design, "inside", "boxes/tank", "boxes/tank/blocks/a")
     assert gap is not None
-    assert any("the larger of the two demands counts" in f.rationale for f in analyse(design, {}).findings if f.code == "inside")
+    assert any(
+        "the larger of the two demands counts" in f.rationale
+        for f in analyse(design, {}).findings
+        if f.code == "inside"
+    )
 
 
 def test_mirrored_twice_is_as_before(demo: Design) -> None:
@@ -84,13 +91,21 @@ def test_mirrored_twice_is_as_before(demo: Design) -> None:
 
 def test_lined_up_spread_and_refused_with_a_reason(demo: Design) -> None:
     blocks, kinds = four(demo)
-    made = rearranged(rearranged(blocks, kinds, Order(do="copy", block="a", way="aft")), kinds, Order(do="copy", block="b", way="aft"))
+    made = rearranged(
+        rearranged(blocks, kinds, Order(do="copy", block="a", way="aft")), kinds, Order(do="copy", block="b", way="aft")
+    )
     pushed = made | {"b": made["b"].model_copy(update={"origin_mm": (made["b"].origin_mm[0] + 3, 11.0, 0.0)})}
-    assert rearranged(pushed, kinds, Order(do="line up", block="b", other="a", way="across", end="low"))["b"].origin_mm[1] == 0
-    assert rearranged(pushed, kinds, Order(do="spread", block="a", way="aft"))["b"].origin_mm[0] == pytest.approx(made["b"].origin_mm[0])
+    assert (
+        rearranged(pushed, kinds, Order(do="line up", block="b", other="a", way="across", end="low"))["b"].origin_mm[1]
+        == 0
+    )
+    assert rearranged(pushed, kinds, Order(do="spread", block="a", way="aft"))["b"].origin_mm[0] == pytest.approx(
+        made["b"].origin_mm[0]
+    )
     for order, message in (
         (Order(do="spread", block="a", way="aft"), "three blocks"), (Order(do="join", block="a"), "which block"),
-        (Order(do="split", block="a", way="aft", at=9), "keep fewer"), (Order(do="mirror", block="a", way="up"), "along or across"),
+        (Order(do="split", block="a", way="aft", at=9), "keep fewer"), (Order(do="mirror", block="a", way="up"),
+        "along or across"),
     ):  # fmt: skip
         with pytest.raises(DesignError, match=message):
             rearranged(blocks, kinds, order)
@@ -100,7 +115,10 @@ def test_lined_up_spread_and_refused_with_a_reason(demo: Design) -> None:
 
 def test_turned_about_in_turn_the_terminals_alternate_and_both_ends_have_room(demo: Design) -> None:
     kind = demo.module_kinds["flagstone"]
-    laid = lay_out(Block(kind="flagstone", turn=Orientation(down="side_a", aft="base"), counts=Counts(aft=4), alternate="aft"), kind)
+    laid = lay_out(
+        Block(kind="flagstone", turn=Orientation(down="side_a", aft="base"), counts=Counts(aft=4), alternate="aft"),
+        kind,
+    )
     sides = [m.looks.index("end_a") for m in laid.modules]
     assert sides == [sides[0], 5 - sides[0], sides[0], 5 - sides[0]]
     assert laid.turned.face_clearance_mm[2] == laid.turned.face_clearance_mm[3] == 60
@@ -144,7 +162,10 @@ def test_a_chamfer_takes_a_prism_off_and_nothing_else(a: float, b: float) -> Non
     shell = shell_of(box, design.module_kinds, STEEL)
     tray = next(p for p in shell.outside if p.role == "body")
     points, triangles = surface_of(tray.solid)
-    volume = abs(np.einsum("ij,ij->i", points[triangles[:, 0]], np.cross(points[triangles[:, 1]], points[triangles[:, 2]])).sum() / 6)
+    volume = abs(
+        np.einsum("ij,ij->i", points[triangles[:, 0]], np.cross(points[triangles[:, 1]], points[triangles[:, 2]])).sum()
+        / 6
+    )
     x, y, z = shell.outer_mm
     assert volume == pytest.approx(x * y * z - a * b / 2 * x, rel=1e-9)
 
@@ -168,7 +189,8 @@ def test_a_chamfer_into_the_modules_is_foul_and_slopes_that_meet_hold_the_drawin
 
 def test_a_gland_asks_for_itself_and_the_bend_of_its_cable(tree: dict[str, Any]) -> None:
     """35 out, then a radius of 60 and half of 30 across: 110 in front of the wall; the axle stands 10.5 before it."""
-    gland = {"name": "gland", "kind": "gland", "face": "left", "from": ["front", "base"], "u_mm": 200, "v_mm": 100, "across_mm": 30,
+    gland = {"name": "gland", "kind": "gland", "face": "left", "from": ["front", "base"], "u_mm": 200, "v_mm": 100,
+    "across_mm": 30,
              "out_mm": 35, "bend_radius_mm": 60}  # fmt: skip
     tree["boxes"]["tank"]["protrusions"] = {"g": gland}
     box = resolve(validate(tree), {}).boxes["tank"]
@@ -210,8 +232,12 @@ def test_a_hot_part_with_and_without_its_shield(tree: dict[str, Any]) -> None:
 
 
 def test_an_agreed_gap_counts_and_names_its_reason(tree: dict[str, Any]) -> None:
-    tree["agreed_gaps"] = {"g": {"one": "items/axle", "other": "boxes/tank", "need_mm": 10, "reason": "bump stop raised"}}
-    tree["agreed_gaps"]["g"]["one"] = next(f"items/{k}" for k, i in tree["items"].items() if i["name"] == "axle at full bump")
+    tree["agreed_gaps"] = {
+        "g": {"one": "items/axle", "other": "boxes/tank", "need_mm": 10, "reason": "bump stop raised"}
+    }
+    tree["agreed_gaps"]["g"]["one"] = next(
+        f"items/{k}" for k, i in tree["items"].items() if i["name"] == "axle at full bump"
+    )
     finding = one(validate(tree), "gap", "boxes/tank", tree["agreed_gaps"]["g"]["one"])
     assert (finding.limit, finding.state) == (10, "tight")
     assert "bump stop raised" in finding.rationale
@@ -235,9 +261,17 @@ def test_a_chain_adds_up(demo: Design, box: str, way: Any) -> None:
 
 
 @settings(max_examples=60)
-@given(st.sampled_from(["tank", "bonnet"]), st.sampled_from(["aft", "across", "up"]), st.floats(0.01, 0.99), st.floats(0.01, 0.99))
-def test_wherever_the_line_runs_its_rows_are_the_whole_box(name: str, way: Any, share: float, other_share: float) -> None:
-    """Every millimetre from its first outside to its last; the root of the squares is never more than the worst case."""
+@given(
+    st.sampled_from(["tank", "bonnet"]),
+    st.sampled_from(["aft", "across", "up"]),
+    st.floats(0.01, 0.99),
+    st.floats(0.01, 0.99),
+)
+def test_wherever_the_line_runs_its_rows_are_the_whole_box(
+    name: str, way: Any, share: float, other_share: float
+) -> None:
+    """Every millimetre from its first outside to its last; the root of the squares is never more than the worst
+    case."""
     assembly, axis = resolve(DEMO_DESIGN, {}), ("aft", "across", "up").index(way)
     shell = assembly.boxes[name].shell
     one, other = (i for i in range(3) if i != axis)
@@ -299,7 +333,10 @@ def test_laid_against_a_sloping_panel_it_leans_with_it_and_keeps_the_gap(demo: D
 
 def test_the_tank_box_comes_out_downward_once_the_bar_is_off(demo: Design) -> None:
     finding = one(demo, "access.box", "boxes/tank")
-    assert (finding.state, finding.message) == ("note", "Tank box comes out downward, once off: anti-roll bar through its travel")
+    assert (finding.state, finding.message) == (
+        "note",
+        "Tank box comes out downward, once off: anti-roll bar through its travel",
+    )
 
 
 def test_walled_in_on_all_sides_it_comes_out_no_way(tree: dict[str, Any]) -> None:
@@ -321,18 +358,22 @@ def test_a_hand_before_an_opening(tree: dict[str, Any]) -> None:
     hole["u_mm"] = 200
     assert one(validate(tree), "access.reach", "boxes/tank").state == "clear"
     tree["boxes"]["tank"]["openings"] = {}
-    tail = {"name": "hose tail", "kind": "hose tail", "face": "front", "from": ["left", "base"], "u_mm": 350, "v_mm": 60, "across_mm": 25,
+    tail = {"name": "hose tail", "kind": "hose tail", "face": "front", "from": ["left", "base"], "u_mm": 350,
+    "v_mm": 60, "across_mm": 25,
             "out_mm": 5}  # fmt: skip
     tree["boxes"]["tank"]["protrusions"] = {"t": tail}
     assert (
-        one(validate(tree), "access.reach", "boxes/tank").message == "Tank box: no hand reaches hose tail, axle at full bump is before it"
+        one(validate(tree), "access.reach", "boxes/tank").message
+        == "Tank box: no hand reaches hose tail, axle at full bump is before it"
     )
 
 
 def test_above_the_ground(tree: dict[str, Any]) -> None:
     """200 up at 2,670 aft: full bump 80 and a quarter of 290 leave 47.5."""
     tree["boxes"]["tank"]["pose"]["at_mm"][2] = 200
-    assert {f.state for f in analyse(validate(tree), {}).findings if f.code == "ground" and "bump" in f.id} == {"unknown"}
+    assert {f.state for f in analyse(validate(tree), {}).findings if f.code == "ground" and "bump" in f.id} == {
+        "unknown"
+    }
     tree["vehicle"]["bump_mm"] = {"front": 80, "rear": 80}
     bump = next(f for f in analyse(validate(tree), {}).findings if f.id == "ground:boxes/tank:bump")
     assert (bump.state, round(bump.value or 0, 2)) == ("foul", 47.5)
@@ -368,5 +409,8 @@ def test_pinned_it_does_not_move_and_says_who_pinned_it(tree: dict[str, Any]) ->
     move = {"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2700}
     with pytest.raises(DesignError, match=r"Tank box is built by M\.: brackets are welded\. Unpin it first"):
         apply(tree, [move])
-    assert apply(tree, [{"op": "replace", "path": "/boxes/tank/name", "value": "Rear box"}]).tree["boxes"]["tank"]["name"] == "Rear box"
+    assert (
+        apply(tree, [{"op": "replace", "path": "/boxes/tank/name", "value": "Rear box"}]).tree["boxes"]["tank"]["name"]
+        == "Rear box"
+    )
     assert apply(tree, [{"op": "remove", "path": "/pins/p"}, move]).tree["boxes"]["tank"]["pose"]["at_mm"][0] == 2700

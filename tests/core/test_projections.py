@@ -66,7 +66,11 @@ def test_moving_one_box_leaves_the_others_shapes_as_they_are(tree: dict[str, Any
     keep = [(a, b) for a, b in zip(before.shapes, after.shapes, strict=True) if a.owner == "boxes/bonnet"]
     assert keep
     assert all(a is b for a, b in keep)
-    moved = [(a, b) for a, b in zip(before.shapes, after.shapes, strict=True) if a.owner == "boxes/tank" and a.kind == "module"]
+    moved = [
+        (a, b)
+        for a, b in zip(before.shapes, after.shapes, strict=True)
+        if a.owner == "boxes/tank" and a.kind == "module"
+    ]
     assert all(a != b for a, b in moved)
 
 
@@ -101,8 +105,10 @@ def test_no_cache_outlives_what_it_was_made_from(tree: dict[str, Any], change: t
 
     def figure(analysis: Any) -> float:
         tank = next(s for s in analysis.supports if s.box == "tank")
-        return {"full": analysis.boxes["tank"].full_kg, "shell": analysis.boxes["tank"].shell_kg, "c": tank.mounts[0].connection.reach_mm}[
-            what
-        ]
+        return {
+            "full": analysis.boxes["tank"].full_kg,
+            "shell": analysis.boxes["tank"].shell_kg,
+            "c": tank.mounts[0].connection.reach_mm,
+        }[what]
 
     assert figure(after) != figure(before)

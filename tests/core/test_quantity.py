@@ -8,7 +8,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from levelcradle.core.errors import ReadingError
-from levelcradle.core.quantity import Move, Place, PlaceAxis, meant, read, read_place, write_along, write_length, write_mass
+from levelcradle.core.quantity import (
+    Move,
+    Place,
+    PlaceAxis,
+    meant,
+    read,
+    read_place,
+    write_along,
+    write_length,
+    write_mass,
+)
 
 MILLIMETRES = st.floats(-20_000, 20_000, allow_nan=False)
 INCH_MM = 25.4
@@ -179,7 +189,12 @@ def test_a_place_that_makes_no_sense_is_refused(text: str) -> None:
 
 
 def test_the_unit_that_was_meant_is_told() -> None:
-    assert [meant(text, "length", "mm")[1] for text in ("15 3/16", "15", "61.5 cm", '3/16" + 6 mm')] == ["in", "mm", "mm", "mm"]
+    assert [meant(text, "length", "mm")[1] for text in ("15 3/16", "15", "61.5 cm", '3/16" + 6 mm')] == [
+        "in",
+        "mm",
+        "mm",
+        "mm",
+    ]
     assert meant("1/2", "mass", "kg") == (0.5, "kg")
 
 

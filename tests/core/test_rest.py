@@ -1,4 +1,5 @@
-"""A box that lies on pads: they bear what presses them, nothing sideways and nothing up; what is bolted has the rest."""
+"""A box that lies on pads: they bear what presses them, nothing sideways and nothing up; what is bolted has the
+rest."""
 
 from typing import Any
 
@@ -12,7 +13,13 @@ from levelcradle.core.finding import message_text
 from tests.plain import a_block, analysed, box_at, found, held, plain_car
 
 AT = (1000.0, 0.0, 406.0)  # 6 over the member's top
-RAIL = {"name": "cross rail", "start_mm": [1107.0, -300.0, 375.0], "end_mm": [1107.0, 400.0, 375.0], "width_mm": 60.0, "height_mm": 50.0}
+RAIL = {
+    "name": "cross rail",
+    "start_mm": [1107.0, -300.0, 375.0],
+    "end_mm": [1107.0, 400.0, 375.0],
+    "width_mm": 60.0,
+    "height_mm": 50.0,
+}
 
 
 def rest(along: float, **shape: Any) -> dict[str, Any]:
@@ -23,7 +30,9 @@ def rest(along: float, **shape: Any) -> dict[str, Any]:
 def car(pads: tuple[float, ...] = (330.0, 404.0), bolts: int = 3, **parts: Any) -> dict[str, Any]:
     """A box of bricks on a rail: two brackets on its right, one on its left, and pads."""
     spots = [(1050.0, 190.0, "right"), (1160.0, 190.0, "right"), (1107.0, -56.0, "left")][:bolts]
-    hard = {f"h{n}": {"name": f"h{n}", "at_mm": [x, y, 440.0], "direction": [0, 0, 1]} for n, (x, y, _) in enumerate(spots)}
+    hard = {
+        f"h{n}": {"name": f"h{n}", "at_mm": [x, y, 440.0], "direction": [0, 0, 1]} for n, (x, y, _) in enumerate(spots)
+    }
     wide = {"shape": {"type": "angle", "leg_b_mm": 60.0}, "to_box": {"type": "welded", "length_mm": 30.0}}
     mounts = {key: held("x", key, face, **wide) for key, (_, _, face) in zip(hard, spots, strict=True)}
     mounts |= {f"p{n}": rest(along) for n, along in enumerate(pads)}
@@ -46,7 +55,9 @@ def test_a_pad_bears_down_and_is_never_asked_to_hold() -> None:
         assert mount.rows[0].n < 0, "pressed onto it"
     (told,) = [f for f in analysis.findings if f.id == "mount:spot:r"]
     assert message_text(told).startswith("cross rail must bear")
-    assert told.value == pytest.approx(max(sum(m.demands[i].press_n for m in pads.values()) for i in range(len(pads["p0"].demands))))
+    assert told.value == pytest.approx(
+        max(sum(m.demands[i].press_n for m in pads.values()) for i in range(len(pads["p0"].demands)))
+    )
 
 
 def test_twice_the_pad_is_pressed_half_as_hard() -> None:
@@ -66,7 +77,9 @@ def test_what_it_lies_on_is_no_gap_but_standing_in_it_is() -> None:
     assert not [f for f in with_pad if "members/r" in f.subjects]
     assert [f.state for f in without if "members/r" in f.subjects] == ["tight"]
     beside = {"t": a_block((1000, 0, 300), (1050, 100, 402), gap_class="same")}
-    assert [f.state for f in found(car(items=beside), "gap") if "items/t" in f.subjects] == ["foul"], "only what it lies on is excused"
+    assert [f.state for f in found(car(items=beside), "gap") if "items/t" in f.subjects] == ["foul"], (
+        "only what it lies on is excused"
+    )
 
 
 @pytest.mark.parametrize(("up", "words"), [(3.0, "3.0 over it"), (-3.0, "3.0 below its pad")])

@@ -32,7 +32,9 @@ def before(face: str, at: tuple[float, float, float], off: float, over: float) -
 
 
 @given(st.sampled_from(FACES), st.integers(1, 110), st.tuples(*[st.integers(-400, 900)] * 3))
-def test_it_is_as_deep_as_the_first_thing_is_off_wherever_the_box_stands(face: str, off: int, at: tuple[float, float, float]) -> None:
+def test_it_is_as_deep_as_the_first_thing_is_off_wherever_the_box_stands(
+    face: str, off: int, at: tuple[float, float, float]
+) -> None:
     tree = plain_car(boxes={"b": box_at(at)}, items={"t": before(face, at, off, 3.0)})  # its lid lies 3 over the tray
     row = room(tree, face)
     assert row.value == pytest.approx(min(off, 120.0), abs=0.1)
@@ -63,9 +65,13 @@ NOT_TAKEN = {"text": "", "basis": "not taken"}
 def test_what_hangs_on_a_guess_is_never_clear_and_a_foul_stays_one(off: int, state: str) -> None:
     at = (1000.0, 0.0, 400.0)
     tree = plain_car(boxes={"b": box_at(at)}, items={"t": before("aft", at, off, 3.0)})
-    tree["readings"] = {"/items/t/solid/low_mm/0": {"text": str(tree["items"]["t"]["solid"]["low_mm"][0]), "basis": "assumed"}}
+    tree["readings"] = {
+        "/items/t/solid/low_mm/0": {"text": str(tree["items"]["t"]["solid"]["low_mm"][0]), "basis": "assumed"}
+    }
     assert room(tree, "aft").state == state  # what is far away ends no room
-    tree["readings"] = {"/items/t/solid/low_mm/0": NOT_TAKEN}  # it stands nowhere yet: so it ends no room, and nobody knows
+    tree["readings"] = {
+        "/items/t/solid/low_mm/0": NOT_TAKEN
+    }  # it stands nowhere yet: so it ends no room, and nobody knows
     assert room(tree, "aft").state == "unknown"
 
 
@@ -83,7 +89,9 @@ BESIDE = [(face, edge) for face in FACES for edge in FACES if FACE_AT[face][0] !
 
 
 @given(st.sampled_from(BESIDE), st.integers(10, 60), st.booleans())
-def test_a_run_beside_a_face_asks_for_its_cross_section_and_no_more(run: tuple[str, str], wide: int, within: bool) -> None:
+def test_a_run_beside_a_face_asks_for_its_cross_section_and_no_more(
+    run: tuple[str, str], wide: int, within: bool
+) -> None:
     """A thing that stands before the face is in its way within the run's width of the edge, and not beyond it."""
     (face, beside), at = run, (1000.0, 0.0, 400.0)
     thing = before(face, at, 20.0, 3.0)
@@ -93,7 +101,9 @@ def test_a_run_beside_a_face_asks_for_its_cross_section_and_no_more(run: tuple[s
     span = sorted((near, edge + inward * 600))
     thing["solid"]["low_mm"][axis], thing["solid"]["high_mm"][axis] = span
     tree = plain_car(boxes={"b": box_at(at)}, items={"t": thing})
-    tree["boxes"]["b"]["keep_clear"] = {"r": {"face": face, "depth_mm": 60.0, "run": {"beside": beside, "wide_mm": wide}}}
+    tree["boxes"]["b"]["keep_clear"] = {
+        "r": {"face": face, "depth_mm": 60.0, "run": {"beside": beside, "wide_mm": wide}}
+    }
     (row,) = found(tree, "gap.room")
     assert row.state == ("foul" if within else "clear")
     if within:
@@ -102,6 +112,8 @@ def test_a_run_beside_a_face_asks_for_its_cross_section_and_no_more(run: tuple[s
 
 def test_a_run_beside_a_face_it_does_not_meet_is_refused() -> None:
     tree = plain_car(boxes={"b": box_at((1000.0, 0.0, 400.0))})
-    tree["boxes"]["b"]["keep_clear"] = {"r": {"face": "aft", "depth_mm": 60.0, "run": {"beside": "front", "wide_mm": 50.0}}}
+    tree["boxes"]["b"]["keep_clear"] = {
+        "r": {"face": "aft", "depth_mm": 60.0, "run": {"beside": "front", "wide_mm": 50.0}}
+    }
     with pytest.raises(DesignError, match="along an edge of the aft face"):
         found(tree, "gap.room")

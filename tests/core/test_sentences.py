@@ -13,7 +13,10 @@ EDITS: list[tuple[dict[str, Any], str]] = [
     ({"op": "add", "path": "/snags/rust", "value": {"name": "rust hole"}}, "added fault rust hole"),
     ({"op": "add", "path": "/stacks/a", "value": {"name": "front stack"}}, "added stack front stack"),
     ({"op": "add", "path": "/tables/liners/cork", "value": {"name": "cork"}}, "added liner cork"),
-    ({"op": "replace", "path": "/boxes/tank/blocks/a/origin_mm", "value": [0, 20, 0]}, "Tank box: block a 20 mm to the right"),
+    (
+        {"op": "replace", "path": "/boxes/tank/blocks/a/origin_mm", "value": [0, 20, 0]},
+        "Tank box: block a 20 mm to the right",
+    ),
     ({"op": "remove", "path": "/boxes/tank/blocks/a"}, "Tank box: block a removed"),
     ({"op": "remove", "path": "/items/motor"}, "removed thing motor"),
     ({"op": "replace", "path": "/items/motor/mass_kg", "value": 50}, "motor: mass"),

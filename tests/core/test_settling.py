@@ -1,4 +1,5 @@
-"""Where a box comes to stand: squeezed it says what is lacking, free it keeps every gap, and a way told is the least there is."""
+"""Where a box comes to stand: squeezed it says what is lacking, free it keeps every gap, and a way told is the least
+there is."""
 
 import math
 from typing import Any
@@ -28,12 +29,17 @@ lump = st.tuples(place, st.tuples(*(st.integers(5, 80),) * 3), st.integers(0, 25
 
 
 def thing(low: Any, size: Any, need_mm: float) -> ClearanceConstraint:
-    return ClearanceConstraint(block(tuple(low), tuple(a + b for a, b in zip(low, size, strict=True))), need_mm, "t", "t")  # type: ignore[arg-type]
+    return ClearanceConstraint(
+        block(tuple(low), tuple(a + b for a, b in zip(low, size, strict=True))), need_mm, "t", "t"
+    )  # type: ignore[arg-type]
 
 
 def gaps_at(at: Vec, things: list[ClearanceConstraint], piece: Solid = PIECE) -> list[float]:
     """What each gap has beyond its need, the piece put there afresh."""
-    there = block(tuple(a + b for a, b in zip(piece.low, at, strict=True)), tuple(a + b for a, b in zip(piece.high, at, strict=True)))  # type: ignore[arg-type]
+    there = block(
+        tuple(a + b for a, b in zip(piece.low, at, strict=True)),
+        tuple(a + b for a, b in zip(piece.high, at, strict=True)),
+    )  # type: ignore[arg-type]
     return [nearest(there, t.solid).gap_mm - t.need_mm for t in things]
 
 
@@ -98,7 +104,9 @@ def test_the_way_told_is_the_first_place_on_the_step_that_keeps_every_gap(rows: 
 
 def test_past_a_scan_the_way_is_measured() -> None:
     scan = mesh_solid(*surface_of(block((40, 0, 0), (70, 60, 40))), slack_mm=0.0, closed=True, inside=True)
-    assert least_travel([PIECE], [ClearanceConstraint(scan, 6.0, "s", "s")], 0, 1.0, 200.0) == pytest.approx(76.0, abs=1.0)
+    assert least_travel([PIECE], [ClearanceConstraint(scan, 6.0, "s", "s")], 0, 1.0, 200.0) == pytest.approx(
+        76.0, abs=1.0
+    )
 
 
 def test_what_presses_says_the_way_it_is_to_be_left() -> None:
@@ -147,14 +155,21 @@ def _boot(*keepouts: Any) -> Design:
 
 
 def test_the_largest_case_is_what_the_room_beside_the_boxes_leaves() -> None:
-    """Empty it takes the largest; each box that stands in it takes some of that, and the wish for an empty half takes nothing."""
+    """Empty it takes the largest; each box that stands in it takes some of that, and the wish for an empty half takes
+    nothing."""
     bare, wishes = _boot(), Wishes(kinds=("brick",), bays=("b",))
     cases = []
     for length in (None, 150.0, 350.0, 640.0):
-        box = {"x": {**box_at((10.0, 10.0, 310.0)), "inner": {"type": "fixed", "size_mm": [length, 500.0, 250.0]}}} if length else {}
+        box = (
+            {"x": {**box_at((10.0, 10.0, 310.0)), "inner": {"type": "fixed", "size_mm": [length, 500.0, 250.0]}}}
+            if length
+            else {}
+        )
         design = validate({**bare.model_dump(mode="json", by_alias=True, exclude_none=True), "boxes": box})
         cases.append(LuggageRoom(bare, wishes, {}).largest_case(design))
-        assert LuggageRoom(bare, wishes.model_copy(update={"leave_empty": "left"}), {}).largest_case(design) == cases[-1]
+        assert (
+            LuggageRoom(bare, wishes.model_copy(update={"leave_empty": "left"}), {}).largest_case(design) == cases[-1]
+        )
     assert [c.split(",")[0] for c in cases if c] == ["large case", "cabin case", "bag", "no case"]
 
 

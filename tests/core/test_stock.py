@@ -27,7 +27,11 @@ def test_out_of_step_is_more_than_a_twentieth_of_a_volt_a_cell(tree: dict[str, A
 
 def test_a_shorter_module_compares_per_cell(tree: dict[str, Any]) -> None:
     """Six cells at 22.3 V read as high as twelve at 44.6 V."""
-    tree["module_kinds"]["half"] = {**tree["module_kinds"]["flagstone"], "name": "Half", "cells": {"series": 6, "parallel": 3}}
+    tree["module_kinds"]["half"] = {
+        **tree["module_kinds"]["flagstone"],
+        "name": "Half",
+        "cells": {"series": 6, "parallel": 3},
+    }
     tree["modules"]["h1"] = {"name": "Half 1", "kind": "half", "reading_v": 22.3}
     assert "stock:volts:h1" not in stock(tree)
     tree["modules"]["h1"]["reading_v"] = 21.5
@@ -85,9 +89,13 @@ def test_the_newest_test_counts(tree: dict[str, Any]) -> None:
 def test_altered_damaged_stand_in_and_split_are_told(tree: dict[str, Any]) -> None:
     tree["modules"]["f01"] |= {"altered": {"what": "terminals bent up", "size_mm": [612, 226, 97]}, "stand_in": True}
     tree["modules"]["f02"]["damage"] = "dent in side A"
-    tree["stacks"] = {"front": {"name": "front stack", "modules": {"f01": True}, "size_mm": [700, 300, 110], "kept": False}}
+    tree["stacks"] = {
+        "front": {"name": "front stack", "modules": {"f01": True}, "size_mm": [700, 300, 110], "kept": False}
+    }
     found = stock(tree)
-    assert found["stock:altered:f01"] == "Flagstone 1 as altered is 5.0 mm larger than its kind: give it a kind of its own"
+    assert (
+        found["stock:altered:f01"] == "Flagstone 1 as altered is 5.0 mm larger than its kind: give it a kind of its own"
+    )
     assert {"stock:stand-in:f01", "stock:damage:f02", "stock:stack:front"} <= set(found)
 
 
@@ -163,9 +171,13 @@ def test_the_study_asks_for_what_all_gear_has_in_common() -> None:
 
 
 def test_clear_says_the_ends_that_were_asked_and_measures_at_the_nearer() -> None:
-    for window, words, margin in (((200.0, 310.0), ["216.0 V empty", "300.0 V full"], 10.0), ((None, 310.0), ["300.0 V full"], 10.0),
+    for window, words, margin in (((200.0, 310.0), ["216.0 V empty", "300.0 V full"], 10.0), ((None, 310.0),
+    ["300.0 V full"], 10.0),
                                   ((210.0, None), ["216.0 V empty"], 6.0)):  # fmt: skip
         (row,) = volts(gear(inverter=window))
         assert row.margin == pytest.approx(margin)
         assert all(word in message_text(row) for word in words)
-        assert ("empty" in message_text(row), "full" in message_text(row)) == (window[0] is not None, window[1] is not None)
+        assert ("empty" in message_text(row), "full" in message_text(row)) == (
+            window[0] is not None,
+            window[1] is not None,
+        )

@@ -1,4 +1,5 @@
-"""Strings side by side: a proposal writes them, none is longer in volts, no module moves for it; of two strings the voltage is one's."""
+"""Strings side by side: a proposal writes them, none is longer in volts, no module moves for it; of two strings the
+voltage is one's."""
 
 from typing import Any
 
@@ -68,7 +69,11 @@ def test_a_proposal_in_the_car_shows_the_voltage_it_was_proposed_with(modules: i
         assert analysis.string.full_v == pytest.approx(proposal.string.full_v)
         assert analysis.string.energy_kwh == (proposal.string.energy_kwh and pytest.approx(proposal.string.energy_kwh))
         assert analysis.string.modules == modules
-        assert not [f for f in analysis.findings if f.code.startswith("string.") or (f.state == "foul" and f.code.startswith("inside"))]
+        assert not [
+            f
+            for f in analysis.findings
+            if f.code.startswith("string.") or (f.state == "foul" and f.code.startswith("inside"))
+        ]
 
 
 def two_strings(one: int, other: int, parallel: int = 1) -> Any:
@@ -78,7 +83,13 @@ def two_strings(one: int, other: int, parallel: int = 1) -> Any:
     made = next(iter(box.values())).model_dump(mode="json", by_alias=True)
     made["blocks"] = {
         "a": block | {"counts": {"aft": one, "across": 1, "up": 1}, "string": "s1", "parallel": parallel},
-        "b": block | {"counts": {"aft": other, "across": 1, "up": 1}, "origin_mm": [0, 300, 0], "string": "s2", "parallel": parallel},
+        "b": block
+        | {
+            "counts": {"aft": other, "across": 1, "up": 1},
+            "origin_mm": [0, 300, 0],
+            "string": "s2",
+            "parallel": parallel,
+        },
     }
     tree["strings"] = {"s1": {"name": "left one", "order": 1}, "s2": {"name": "right one", "order": 2}}
     tree["boxes"] = {"x": made | {"bay": None}}
@@ -97,4 +108,6 @@ def test_modules_side_by_side_count_once_in_volts_and_each_in_capacity() -> None
     single, paired = two_strings(2, 2).string, two_strings(4, 4, parallel=2).string
     assert paired.full_v == pytest.approx(single.full_v)
     assert paired.energy_kwh == (single.energy_kwh and pytest.approx(2 * single.energy_kwh))
-    assert [f.code for f in two_strings(3, 3, parallel=2).findings if f.code == "string.uneven"] == ["string.uneven"] * 2
+    assert [f.code for f in two_strings(3, 3, parallel=2).findings if f.code == "string.uneven"] == [
+        "string.uneven"
+    ] * 2

@@ -10,7 +10,9 @@ import levelcradle
 from levelcradle.core.errors import CradleError
 from levelcradle.server.problems import ANSWERS
 
-MODULES = sorted(m.name for m in pkgutil.walk_packages(levelcradle.__path__, "levelcradle.") if "migrations" not in m.name)
+MODULES = sorted(
+    m.name for m in pkgutil.walk_packages(levelcradle.__path__, "levelcradle.") if "migrations" not in m.name
+)
 
 
 @pytest.mark.parametrize("name", [m for m in MODULES if m.startswith("levelcradle.core")])

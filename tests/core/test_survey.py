@@ -52,7 +52,10 @@ def test_tapes_that_cannot_meet_or_place_nothing() -> None:
 def test_a_reference_no_longer_where_its_tapes_meet(tree: dict[str, Any]) -> None:
     hooks = ("seat-seam", "sill-underside", "rear-panel-lip")
     seam = [tree["references"][k]["at_mm"] for k in hooks]
-    tapes = {k: {"hooked": k, "length_mm": round(math.dist(p, (2500, 100, 700)), 1)} for k, p in zip(hooks, seam, strict=True)}
+    tapes = {
+        k: {"hooked": k, "length_mm": round(math.dist(p, (2500, 100, 700)), 1)}
+        for k, p in zip(hooks, seam, strict=True)
+    }
     tree["references"]["new"] = {"name": "spring hanger", "at_mm": [2500, 100, 700], "tapes": tapes}
     assert told(tree)["survey:tapes:new"].state == "clear"
     tree["references"]["seat-seam"]["at_mm"] = [1600, 0, 540]
@@ -70,17 +73,27 @@ def test_diagonals_duties_faults_and_stance_are_told(tree: dict[str, Any]) -> No
     tree["bays"]["tank"]["diagonals"] = {"d": {"one": corners[0], "other": corners[1], "length_mm": 820.0}}
     tree["duties"] = {"vacuum": {"name": "brake vacuum", "kind": "vacuum", "was": "engine"}}
     tree["snags"] = {"rust": {"name": "rust at the left sill"}}
-    tree["members"] = {"cross": {"name": "crossmember", "start_mm": [2400, -400, 640], "end_mm": [2400, 400, 640], "width_mm": 40,
+    tree["members"] = {"cross": {"name": "crossmember", "start_mm": [2400, -400, 640], "end_mm": [2400, 400, 640],
+    "width_mm": 40,
                                  "height_mm": 30, "condition": "cracked"}}  # fmt: skip
-    tree["vehicle"]["stance"] = {"engine": "in", "stands": "wheels", "arches": {"lf_mm": 640, "rf_mm": 640, "lr_mm": 650, "rr_mm": 650}}
+    tree["vehicle"]["stance"] = {
+        "engine": "in",
+        "stands": "wheels",
+        "arches": {"lf_mm": 640, "rf_mm": 640, "lr_mm": 650, "rr_mm": 650},
+    }
     tree["vehicle"]["stance_after"] = {"engine": "out", "stands": "wheels",
                                        "arches": {"lf_mm": 675, "rf_mm": 675, "lr_mm": 645, "rr_mm": 645}}  # fmt: skip
     found = told(tree)
-    assert message_text(found["survey:diagonal:tank:d"]) == "tank space: a diagonal misses by 17.8 mm, 3.7° out of square"
+    assert (
+        message_text(found["survey:diagonal:tank:d"]) == "tank space: a diagonal misses by 17.8 mm, 3.7° out of square"
+    )
     assert found["survey:duty:vacuum"].state == "unknown"
     assert found["survey:snag:rust"].state == "note"
     assert found["survey:member:cross"].state == "foul"
-    assert message_text(found["survey:stance-after"]) == "Front arches 35.0 mm higher than when measured, rear -5.0 mm: nose up by 0.92°"
+    assert (
+        message_text(found["survey:stance-after"])
+        == "Front arches 35.0 mm higher than when measured, rear -5.0 mm: nose up by 0.92°"
+    )
 
 
 def test_taken_twice(tree: dict[str, Any]) -> None:
@@ -148,16 +161,28 @@ def test_points_that_do_not_go_round_are_foul_until_they_do(tree: dict[str, Any]
             "name": "odd space",
             "stations": {"a": points(*places)},
             "depth_mm": 200.0,
-            "sides": {side: {"is": "open", "gap_class": "other"} for side in ("fore", "aft", "left", "right", "floor", "top")},
+            "sides": {
+                side: {"is": "open", "gap_class": "other"} for side in ("fore", "aft", "left", "right", "floor", "top")
+            },
         }
         found = analyse(validate(tree), {})
         told = [f for f in found.findings if f.code == "survey.crossed"]
-        assert [f.message for f in told] == (["odd space, station 1: its points do not go round in order"] if crossed else [])
+        assert [f.message for f in told] == (
+            ["odd space, station 1: its points do not go round in order"] if crossed else []
+        )
         assert found.released is not crossed
 
 
 def test_a_member_needs_a_length(tree: dict[str, Any]) -> None:
-    tree["members"]["rail"] = {"name": "rail", "start_mm": [0, 0, 0], "end_mm": [0, 0, 0.5], "width_mm": 40, "height_mm": 60}
+    tree["members"]["rail"] = {
+        "name": "rail",
+        "start_mm": [0, 0, 0],
+        "end_mm": [0, 0, 0.5],
+        "width_mm": 40,
+        "height_mm": 60,
+    }
     with pytest.raises(DesignError) as refused:
         validate(tree)
-    assert [(p.path, p.message) for p in refused.value.problems] == [("/members/rail/end_mm", "must not be where the member starts")]
+    assert [(p.path, p.message) for p in refused.value.problems] == [
+        ("/members/rail/end_mm", "must not be where the member starts")
+    ]

@@ -53,12 +53,18 @@ def test_a_hinged_panel_against_dense_sampling(start: float, end: float) -> None
 
 
 def test_a_wheel_through_lock_and_bump() -> None:
-    pieces = swept(ROD, {"type": "wheel", "bump_mm": 70.0, "droop_mm": 60.0, "lock_deg": 35.0, "pivot_mm": [0.0, 600.0, 290.0]})
+    pieces = swept(
+        ROD, {"type": "wheel", "bump_mm": 70.0, "droop_mm": 60.0, "lock_deg": 35.0, "pivot_mm": [0.0, 600.0, 290.0]}
+    )
     assert min(p.low[2] for p in pieces) == pytest.approx(-60, abs=3)
     assert max(p.high[2] for p in pieces) == pytest.approx(290 + 290 + 70, abs=3)
     for turn in np.radians(np.linspace(-35, 35, 41)):  # the tyre's foremost edge at either side of it
         for out in (0.0, 180.0):
-            edge = (-290 * math.cos(turn) - out * math.sin(turn), 600 - 290 * math.sin(turn) + out * math.cos(turn), 290.0)
+            edge = (
+                -290 * math.cos(turn) - out * math.sin(turn),
+                600 - 290 * math.sin(turn) + out * math.cos(turn),
+                290.0,
+            )
             assert gap_to(pieces, edge) <= 1e-3
 
 
@@ -72,7 +78,8 @@ def test_an_axle_through_bump_droop_and_articulation() -> None:
 
 
 @pytest.mark.parametrize(
-    "spec", [BLOCK, ROD, {"type": "prism", "outline_mm": [[0, 0], [90, 0], [0, 90]], "low_up_mm": 1.0, "high_up_mm": 5.0}]
+    "spec",
+    [BLOCK, ROD, {"type": "prism", "outline_mm": [[0, 0], [90, 0], [0, 90]], "low_up_mm": 1.0, "high_up_mm": 5.0}],
 )
 def test_a_guard_stands_off_all_round(spec: dict[str, Any]) -> None:
     plain, guarded = swept(spec), swept(spec, {"type": "guard", "guard_mm": 25.0})
@@ -82,7 +89,12 @@ def test_a_guard_stands_off_all_round(spec: dict[str, Any]) -> None:
 
 
 def test_a_corridor_keeps_its_section_round_a_bend() -> None:
-    path = {"type": "path", "points_mm": [[0, 0, 300], [1000, 0, 300], [1000, 500, 300]], "width_mm": 60.0, "height_mm": 40.0}
+    path = {
+        "type": "path",
+        "points_mm": [[0, 0, 300], [1000, 0, 300], [1000, 500, 300]],
+        "width_mm": 60.0,
+        "height_mm": 40.0,
+    }
     pieces = swept(path)
     assert gap_to(pieces, (500, 29.9, 319.9)) <= 0
     assert gap_to(pieces, (500, 31.0, 300)) == pytest.approx(1.0, abs=1e-3)
@@ -95,13 +107,19 @@ def test_nothing_hangs_below_the_lowest_line() -> None:
     assert gap_to(swept(line), (500, 0, 210)) == pytest.approx(10 * math.cos(math.atan2(40, 1000)), abs=1e-2)
 
 
-AXLE = {"type": "path", "points_mm": [[2480, -600, 300], [2480, 0, 300], [2480, 600, 300]], "width_mm": 80.0, "height_mm": 80.0}
+AXLE = {
+    "type": "path",
+    "points_mm": [[2480, -600, 300], [2480, 0, 300], [2480, 600, 300]],
+    "width_mm": 80.0,
+    "height_mm": 80.0,
+}
 
 
 @settings(max_examples=20)
 @given(bump=st.floats(0, 90), droop=st.floats(0, 90), rock=st.floats(0, 15), bent=st.floats(-120, 120))
 def test_an_axle_rocks_as_one_about_its_middle(bump: float, droop: float, rock: float, bent: float) -> None:
-    """Of a run in pieces every corner, at every height and rock, lies within the sweep to 0.1 mm: none rocks about a middle of its own."""
+    """Of a run in pieces every corner, at every height and rock, lies within the sweep to 0.1 mm: none rocks about a
+    middle of its own."""
     spec = {**AXLE, "points_mm": [[2480, -600, 300], [2480 + bent, 0, 300], [2480, 600, 300]]}
     pieces = swept(spec, {"type": "axle", "bump_mm": bump, "droop_mm": droop, "articulation_deg": rock})
     whole = np.concatenate([p.points for p in swept(spec)])
@@ -115,21 +133,29 @@ def test_an_axle_rocks_as_one_about_its_middle(bump: float, droop: float, rock: 
 
 
 def test_the_rocked_axle_is_as_high_as_its_end_goes() -> None:
-    """600 out at 10°, 40 above the middle: 300 + 600 sin 10° + 40 cos 10° = 443.6; in pieces that rock alone it would be 398."""
+    """600 out at 10°, 40 above the middle: 300 + 600 sin 10° + 40 cos 10° = 443.6; in pieces that rock alone it would
+    be 398."""
     pieces = swept(AXLE, {"type": "axle", "bump_mm": 0.0, "droop_mm": 0.0, "articulation_deg": 10.0})
-    assert max(p.high[2] for p in pieces) >= 300 + 600 * math.sin(math.radians(10)) + 40 * math.cos(math.radians(10)) - 0.01
+    assert (
+        max(p.high[2] for p in pieces)
+        >= 300 + 600 * math.sin(math.radians(10)) + 40 * math.cos(math.radians(10)) - 0.01
+    )
 
 
 def scanned() -> Solid:
     """A wedge, as a scan would give it: its surface in triangles."""
-    points = np.array([(0, -50, 300), (400, -50, 300), (400, 60, 300), (0, 60, 300), (0, -50, 380), (0, 60, 380)], dtype=float)
+    points = np.array(
+        [(0, -50, 300), (400, -50, 300), (400, 60, 300), (0, 60, 300), (0, -50, 380), (0, 60, 380)], dtype=float
+    )
     triangles = np.array([(0, 2, 1), (0, 3, 2), (0, 1, 4), (3, 5, 2), (1, 2, 5), (1, 5, 4), (0, 4, 5), (0, 5, 3)])
     return mesh_solid(points, triangles, slack_mm=2.0, closed=True, inside=False)
 
 
 @settings(max_examples=20)
 @given(share=st.floats(0, 1), slack=st.floats(0, 8), way=st.sampled_from(range(3)), sign=st.sampled_from([-1, 1]))
-def test_a_scan_that_slides_sweeps_all_it_may_be_off_by_and_no_more(share: float, slack: float, way: int, sign: int) -> None:
+def test_a_scan_that_slides_sweeps_all_it_may_be_off_by_and_no_more(
+    share: float, slack: float, way: int, sign: int
+) -> None:
     slide = SWEEP.validate_python({"type": "travel", "from_by_mm": [0, 0, -30.0], "to_by_mm": [0, 20.0, 90.0]})
     pieces = scan_swept(scanned(), slide, slack)
     off = np.zeros(3)

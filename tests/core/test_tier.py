@@ -16,7 +16,9 @@ piece = st.integers(2, 9)
 
 def cells(tile: Tile, a: int, b: int) -> set[tuple[int, int]]:
     along, wide = (b, a) if tile.across else (a, b)
-    return set(itertools.product(range(round(tile.x), round(tile.x) + along), range(round(tile.y), round(tile.y) + wide)))
+    return set(
+        itertools.product(range(round(tile.x), round(tile.x) + along), range(round(tile.y), round(tile.y) + wide))
+    )
 
 
 @settings(max_examples=60)
@@ -77,7 +79,17 @@ def exhaustive(length: int, width: int, a: int, b: int) -> int:
     return best
 
 
-SMALL = [(5, 5, 3, 2), (7, 5, 3, 2), (8, 6, 4, 3), (9, 7, 4, 3), (8, 7, 5, 2), (10, 6, 5, 2), (7, 7, 4, 2), (11, 5, 4, 3), (6, 6, 5, 1)]
+SMALL = [
+    (5, 5, 3, 2),
+    (7, 5, 3, 2),
+    (8, 6, 4, 3),
+    (9, 7, 4, 3),
+    (8, 7, 5, 2),
+    (10, 6, 5, 2),
+    (7, 7, 4, 2),
+    (11, 5, 4, 3),
+    (6, 6, 5, 1),
+]
 
 
 @pytest.mark.parametrize(("length", "width", "a", "b"), SMALL)

@@ -50,11 +50,15 @@ POINT = "hardpoints/tail-lf"
 
 
 @given(st.lists(st.tuples(st.booleans(), st.integers(0, 2), st.integers(-900, 900)), min_size=1, max_size=6))
-def test_whichever_of_the_two_is_moved_the_other_follows_and_undo_puts_both_back(moves: list[tuple[bool, int, int]]) -> None:
+def test_whichever_of_the_two_is_moved_the_other_follows_and_undo_puts_both_back(
+    moves: list[tuple[bool, int, int]],
+) -> None:
     tree, made = with_twin(POINT)
     start, undo = tree, []
     for twin, axis, value in moves:
-        done = apply(tree, [{"op": "replace", "path": f"/{made if twin else POINT}/at_mm/{axis}", "value": float(value)}])
+        done = apply(
+            tree, [{"op": "replace", "path": f"/{made if twin else POINT}/at_mm/{axis}", "value": float(value)}]
+        )
         tree = done.tree
         undo.append(done.inverse)
         (x, y, z), (a, b, c) = at(tree, POINT)["at_mm"], at(tree, made)["at_mm"]
@@ -70,7 +74,11 @@ def test_cut_loose_or_left_alone_it_stays_where_it_is() -> None:
     loose = apply(tree, [{"op": "replace", "path": f"/{made}/mirror_of", "value": None}]).tree
     moved = apply(loose, [{"op": "replace", "path": f"/{POINT}/at_mm/0", "value": 5.0}]).tree
     assert at(moved, made)["at_mm"] == at(tree, made)["at_mm"]
-    held = [{"op": "remove", "path": f"/mounts/{k}"} for k, m in DEMO["mounts"].items() if POINT.split("/")[1] in str(m["lands_on"])]
+    held = [
+        {"op": "remove", "path": f"/mounts/{k}"}
+        for k, m in DEMO["mounts"].items()
+        if POINT.split("/")[1] in str(m["lands_on"])
+    ]
     gone = apply(tree, [*held, {"op": "remove", "path": f"/{POINT}"}]).tree
     assert at(gone, made)["mirror_of"] is None
     assert validate(gone)
@@ -96,7 +104,11 @@ def test_a_twin_of_what_nobody_took_is_not_taken_either_until_the_other_is() -> 
     tree = apply(tree, patch).tree
     assert f"/{made}/at_mm/1" in not_taken(validate(tree))
     value = tree["hardpoints"]["engine-left"]["at_mm"][1]  # the tape reads just what was drawn
-    reading = {"op": "replace", "path": f"/readings/{path.replace('/', '~1')}", "value": {"text": f"{-value:g} L", "unit": "mm"}}
+    reading = {
+        "op": "replace",
+        "path": f"/readings/{path.replace('/', '~1')}",
+        "value": {"text": f"{-value:g} L", "unit": "mm"},
+    }
     tree = apply(tree, [{"op": "replace", "path": path, "value": value}, reading]).tree
     assert not_taken(validate(tree)) == ()
 

@@ -1,4 +1,5 @@
-"""Every ± against draws: each result's is twice the standard deviation of a million cars that are off as the figures say."""
+"""Every ± against draws: each result's is twice the standard deviation of a million cars that are off as the figures
+say."""
 
 from typing import Any
 
@@ -23,8 +24,8 @@ def ready(tree: dict[str, Any], state: str = "") -> WheelLoads:
 
 
 def drawn(tree: dict[str, Any]) -> dict[str, Any]:
-    """The demo weighed a million times: each reading off by less than half a step, every stated ± as two standard deviations, what
-    one cause does in several places together."""
+    """The demo weighed a million times: each reading off by less than half a step, every stated ± as two standard
+    deviations, what one cause does in several places together."""
     rng = np.random.default_rng(7)
     base = 2480.0
     weighing, design = tree["weighings"]["as-found"]["read"], validate(tree)
@@ -54,7 +55,12 @@ def drawn(tree: dict[str, Any]) -> dict[str, Any]:
     one_module, fittings = normal(0.1), normal(0.25)
     for box in resolve(design, {}).boxes.values():
         count = len(box.shell.modules)
-        add(count * (24.6 + one_module) + box.shell.fittings_kg * (1 + fittings) + box.shell.shell_kg * (1 + normal(0.03)), box.cg)
+        add(
+            count * (24.6 + one_module)
+            + box.shell.fittings_kg * (1 + fittings)
+            + box.shell.shell_kg * (1 + normal(0.03)),
+            box.cg,
+        )
         for mount in box.mounts:
             kg = sum(p.mass_kg for p in mount.pieces)
             at = [sum(p.mass_kg * middle_of(p.solid)[i] for p in mount.pieces) / kg for i in range(3)]
@@ -65,8 +71,10 @@ def drawn(tree: dict[str, Any]) -> dict[str, Any]:
     half_front, half_rear = (front - lf - rf) / 2, (rear - lr - rr) / 2
     tip_front, tip_rear = change_side * roll / 1310, change_side * (1 - roll) / 1290
     return {
-        "front_kg": front, "rear_kg": rear, "total_kg": mass, "aft_mm": aft / mass, "across_mm": side / mass, "up_mm": up / mass,
-        "corners": (lf + half_front - tip_front, rf + half_front + tip_front, lr + half_rear - tip_rear, rr + half_rear + tip_rear),
+        "front_kg": front, "rear_kg": rear, "total_kg": mass, "aft_mm": aft / mass, "across_mm": side / mass,
+        "up_mm": up / mass,
+        "corners": (lf + half_front - tip_front, rf + half_front + tip_front, lr + half_rear - tip_rear,
+        rr + half_rear + tip_rear),
     }  # fmt: skip
 
 
@@ -94,7 +102,13 @@ def stranger(weighing: dict[str, Any] = AXLES, **more: Any) -> dict[str, Any]:
 def test_a_mass_in_the_middle_is_off_as_a_whole_not_as_two_halves() -> None:
     """100 ± 10 half-way: each axle ± 5, the sum ± 10; with 8 to spare that is tight, never clear."""
     tree = stranger(ratings={"gross_kg": 1108.0})
-    tree["items"]["load"] = {"name": "load", "state": "in", "mass_kg": 100.0, "tol_kg": 10.0, "at_mm": [1250.0, 0.0, 300.0]}
+    tree["items"]["load"] = {
+        "name": "load",
+        "state": "in",
+        "mass_kg": 100.0,
+        "tol_kg": 10.0,
+        "at_mm": [1250.0, 0.0, 300.0],
+    }
     loads = ready(tree)
     assert (loads.off.front_kg, loads.off.rear_kg, loads.off.total_kg) == pytest.approx((5.0, 5.0, 10.0), rel=1e-4)
     finding = next(f for f in analyse(validate(tree), {}).findings if f.code == "level.rating")
@@ -102,7 +116,8 @@ def test_a_mass_in_the_middle_is_off_as_a_whole_not_as_two_halves() -> None:
 
 
 def test_who_was_weighed_with_the_car_and_rides_again_takes_his_doubt_along() -> None:
-    """A driver of 80 ± 5 aboard the scales, riding again in the same seat: only the scale's own ± is left; in another it is the lever's."""
+    """A driver of 80 ± 5 aboard the scales, riding again in the same seat: only the scale's own ± is left; in another
+    it is the lever's."""
     tree = stranger()
     driver = {"name": "Driver", "mass_kg": 80.0, "tol_kg": 5.0, "at_mm": [1200.0, 0.0, 600.0]}
     tree["weighings"]["as-found"]["read"]["aboard"] = {"d": driver}
@@ -147,7 +162,9 @@ def test_a_place_is_off_by_its_reading(tree: dict[str, Any]) -> None:
 
 
 def test_a_height_from_a_table_is_the_cars_own_whoever_was_aboard(tree: dict[str, Any]) -> None:
-    tree["weighings"]["as-found"]["read"]["aboard"] = {"d": {"name": "driver", "mass_kg": 90.0, "at_mm": [1180.0, 330.0, 900.0]}}
+    tree["weighings"]["as-found"]["read"]["aboard"] = {
+        "d": {"name": "driver", "mass_kg": 90.0, "at_mm": [1180.0, 330.0, 900.0]}
+    }
     level = analyse(validate(tree), {}).level
     assert level.found is not None
     assert (level.found.up_mm, level.found.off.up_mm) == pytest.approx((552.0, 40.0))
@@ -182,16 +199,25 @@ def test_an_assumed_figure_is_not_known_until_somebody_answers_for_it(tree: dict
 
 @pytest.mark.parametrize("rates", [None, {"front_n_per_mm": 18.0, "rear_n_per_mm": 30.0}])
 def test_a_plus_minus_is_what_a_result_does_when_its_cause_is_off(rates: Any) -> None:
-    """One mass, far out to one side: each corner is off by what it moves when the mass is, however the roll is split."""
+    """One mass, far out to one side: each corner is off by what it moves when the mass is, however the roll is
+    split."""
     corners = {"type": "corners", "lf_kg": 260.0, "rf_kg": 240.0, "lr_kg": 230.0, "rr_kg": 250.0, "step_kg": 0.001}
     tree = stranger(weighing=corners, track_mm={"front": 1400.0, "rear": 1300.0}, wheel_rates=rates)
-    tree["items"]["load"] = {"name": "load", "state": "in", "mass_kg": 300.0, "tol_kg": 3.0, "at_mm": [300.0, 600.0, 400.0]}
+    tree["items"]["load"] = {
+        "name": "load",
+        "state": "in",
+        "mass_kg": 300.0,
+        "tol_kg": 3.0,
+        "at_mm": [300.0, 600.0, 400.0],
+    }
     loads = ready(tree)
     tree["items"]["load"]["mass_kg"] = 303.0
     more = ready(tree)
     assert loads.corners is not None
     assert more.corners is not None
-    moved = [abs(getattr(more.corners, name) - getattr(loads.corners, name)) for name in ("lf_kg", "rf_kg", "lr_kg", "rr_kg")]
+    moved = [
+        abs(getattr(more.corners, name) - getattr(loads.corners, name)) for name in ("lf_kg", "rf_kg", "lr_kg", "rr_kg")
+    ]
     assert loads.off.corners_kg == pytest.approx(moved, rel=0.02, abs=0.01)
     assert loads.off.front_kg == pytest.approx(abs(more.front_kg - loads.front_kg), rel=0.01)
     assert loads.off.aft_mm == pytest.approx(abs(more.aft_mm - loads.aft_mm), rel=0.02)

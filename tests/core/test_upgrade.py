@@ -69,13 +69,28 @@ def test_of_format_2_everything_stands_where_it_stood() -> None:
 
     def without(tree: Any) -> Any:
         if isinstance(tree, dict):
-            return {key: without(part) for key, part in tree.items() if key not in added or (key == "keep_clear" and part)}
+            return {
+                key: without(part) for key, part in tree.items() if key not in added or (key == "keep_clear" and part)
+            }
         return [without(part) for part in tree] if isinstance(tree, list) else tree
 
     assert without(after) == without(before)
 
 
-NAMES = ["boxes", "mounts", "items", "vehicle", "readings", "lid", "bracket", "pose", "place", "openings", "from", "face"]
+NAMES = [
+    "boxes",
+    "mounts",
+    "items",
+    "vehicle",
+    "readings",
+    "lid",
+    "bracket",
+    "pose",
+    "place",
+    "openings",
+    "from",
+    "face",
+]
 ANYTHING = st.recursive(
     st.none() | st.booleans() | st.integers() | st.text(max_size=3),
     lambda part: st.lists(part, max_size=2) | st.dictionaries(st.sampled_from(NAMES), part, max_size=4), max_leaves=12,

@@ -1,4 +1,5 @@
-"""Verdicts, rule by rule, on a stranger's car: what makes a thing clear, tight, foul or not known, and what may not soften it.
+"""Verdicts, rule by rule, on a stranger's car: what makes a thing clear, tight, foul or not known, and what may not
+soften it.
 
 The gaps and limits stand here as the trade says them (common practice, no source), not as the code reads them.
 """
@@ -21,7 +22,11 @@ from tests.plain import a_block, analysed, as_found, box_at, found, plain_car
 
 NEEDS = {"same": 6, "other": 15, "moving": 20, "axle": 25, "warm": 25, "hot": 75, "hand": 90}
 TAPE_MM = 3.0
-AT = (1000.0, 0.0, 300.0)  # of one brick: 214 along, 134 across, 101 up, its lid's edge 3.5 beyond the walls, screw heads 6.5
+AT = (
+    1000.0,
+    0.0,
+    300.0,
+)  # of one brick: 214 along, 134 across, 101 up, its lid's edge 3.5 beyond the walls, screw heads 6.5
 
 
 def below(gap: float, **more: Any) -> dict[str, Any]:
@@ -49,7 +54,9 @@ def assumed(**more: Any) -> dict[str, Any]:
 @pytest.mark.parametrize("kind", NEEDS)
 def test_each_class_keeps_its_own_gap(kind: str) -> None:
     need = NEEDS[kind]
-    states = [to_thing(car(below(need + off, gap_class=kind))).state for off in (-0.1, 0.1, TAPE_MM - 0.1, TAPE_MM + 0.1)]
+    states = [
+        to_thing(car(below(need + off, gap_class=kind))).state for off in (-0.1, 0.1, TAPE_MM - 0.1, TAPE_MM + 0.1)
+    ]
     assert states == ["foul", "tight", "tight", "clear"]
 
 
@@ -116,7 +123,13 @@ def test_a_mount_is_never_better_than_tight_and_its_wall_never_clear() -> None:
     """However strong: the wall is a rough check, and much is not checked at all."""
     analysis = analysed(hung())
     light = analysed(
-        {**hung(), "module_kinds": {**DEMO["module_kinds"], "flagstone": {**DEMO["module_kinds"]["flagstone"], "mass_kg": 0.5}}}
+        {
+            **hung(),
+            "module_kinds": {
+                **DEMO["module_kinds"],
+                "flagstone": {**DEMO["module_kinds"]["flagstone"], "mass_kg": 0.5},
+            },
+        }
     )
     assert {f.state for f in light.findings if f.code == "mount.use"} == {"tight"}
     for support in (*analysis.supports, *light.supports):
@@ -196,13 +209,21 @@ def grounded(up: float, **more: Any) -> dict[str, Finding]:
 
 
 RATES = {"front_n_per_mm": 20.0, "rear_n_per_mm": 20.0}
-SIZE = {"overhang_front_mm": 700.0, "overhang_rear_mm": 900.0, "width_mm": 1600.0, "height_mm": 1300.0, "tyre_radius_mm": 300.0}
+SIZE = {
+    "overhang_front_mm": 700.0,
+    "overhang_rear_mm": 900.0,
+    "width_mm": 1600.0,
+    "height_mm": 1300.0,
+    "tyre_radius_mm": 300.0,
+}
 
 
 def test_what_the_ground_rests_on_is_named_while_it_is_missing() -> None:
     assert {f.state for f in grounded(200.0).values()} == {"unknown"}
     assert grounded(200.0, wheel_rates=RATES)["laden"].state != "unknown"
-    assert grounded(200.0, bump_mm={"front": 60.0, "rear": 60.0})["bump"].state == "unknown"  # the tyre's radius is missing
+    assert (
+        grounded(200.0, bump_mm={"front": 60.0, "rear": 60.0})["bump"].state == "unknown"
+    )  # the tyre's radius is missing
 
 
 @given(bump=st.floats(0, 120), up=st.floats(100, 320))
@@ -221,15 +242,19 @@ def test_laden_it_hangs_lower_and_asks_a_hundred_and_forty() -> None:
     tree["items"], tree["load_states"] = people, {"full": {"name": "full", "aboard": {"p": True}}}
     laden = next(f for f in found(tree, "ground") if f.id.endswith("laden"))
     assert alone.value is not None
-    assert laden.value == pytest.approx(alone.value - 300 * 9.80665 / 4 / 20, abs=0.01)  # in the middle: all four springs alike
+    assert laden.value == pytest.approx(
+        alone.value - 300 * 9.80665 / 4 / 20, abs=0.01
+    )  # in the middle: all four springs alike
     assert laden.limit == alone.limit == 140
 
 
 # --- pins ---
 
 CHANGES: list[tuple[str, Any, bool]] = [
-    ("pose/at_mm/0", 1001.0, True), ("pose/yaw_deg", 90.0, True), ("construction/thickness_mm", 2.0, True), ("liners/wall_mm", 2.0, True),
-    ("closures/lid/edge_mm", 30.0, True), ("inner", {"type": "fixed", "size_mm": [300, 300, 300]}, True), ("blocks/a/counts/aft", 2, True),
+    ("pose/at_mm/0", 1001.0, True), ("pose/yaw_deg", 90.0, True), ("construction/thickness_mm", 2.0, True),
+    ("liners/wall_mm", 2.0, True),
+    ("closures/lid/edge_mm", 30.0, True), ("inner", {"type": "fixed", "size_mm": [300, 300, 300]}, True),
+    ("blocks/a/counts/aft", 2, True),
     ("chamfers", {"c": {"edge": ["left", "base"], "mm": [9, 9]}}, True), ("name", "Other", False), ("order", 4, False),
     ("hold_down", "rods", False), ("sealing", "gasket", False),
 ]  # fmt: skip
@@ -237,7 +262,9 @@ CHANGES: list[tuple[str, Any, bool]] = [
 
 @pytest.mark.parametrize(("path", "value", "kept"), CHANGES)
 def test_a_pinned_box_keeps_its_place_and_its_size_and_nothing_else(path: str, value: Any, kept: bool) -> None:
-    before = validate(car(below(50), pins={"p": {"what": "boxes/x", "why": "cut"}})).model_dump(mode="json", by_alias=True)
+    before = validate(car(below(50), pins={"p": {"what": "boxes/x", "why": "cut"}})).model_dump(
+        mode="json", by_alias=True
+    )
     after = copy.deepcopy(before)
     *steps, last = path.split("/")
     here: Any = after["boxes"]["x"]
@@ -260,7 +287,12 @@ def test_of_one_block_the_least_way_out_is_told_and_of_several_pieces_at_least(d
     one = to_thing(car(a_block((900, -100, 200), (1400, 300, 300 + deep), gap_class="same")))
     assert one.value == pytest.approx(-deep)
     assert "at least" not in one.message
-    run = {"type": "path", "points_mm": [[900, 67, 200], [1100, 67, 300], [1400, 67, 200]], "width_mm": 500.0, "height_mm": 2 * deep}
+    run = {
+        "type": "path",
+        "points_mm": [[900, 67, 200], [1100, 67, 300], [1400, 67, 200]],
+        "width_mm": 500.0,
+        "height_mm": 2 * deep,
+    }
     bent = to_thing(car({"name": "run", "state": "stays", "gap_class": "same", "solid": run}))
     assert bent.state == "foul"
     assert "at least" in bent.message
@@ -270,7 +302,10 @@ def test_a_thing_that_is_touched_catches_the_box_on_its_own_side() -> None:
     """Standing on it with no gap at all, the box is caught upward, where its need is kept."""
     design = validate(car(a_block((907, -133, 200), (1307, 267, 300), gap_class="same")))
     up = [c for c in snap_points(resolve(design, {}), "x") if c.name == "thing" and c.axis == 2]
-    assert {c.state: c.at_mm for c in up if c.towards == -1} == {"tight": pytest.approx(306.0), "clear": pytest.approx(309.0)}
+    assert {c.state: c.at_mm for c in up if c.towards == -1} == {
+        "tight": pytest.approx(306.0),
+        "clear": pytest.approx(309.0),
+    }
 
 
 # --- bolts that break without warning ---

@@ -25,12 +25,20 @@ def car(read: dict[str, Any], **more: Any) -> tuple[Vehicle, Weighing]:
 
 def test_people_fuel_and_load_are_taken_off_again() -> None:
     """80 kg at 1,200 and 15 kg at 2,800 of a wheelbase of 2,480."""
-    axles = {"type": "axles", "front_kg": 560.0, "rear_kg": 500.0, "step_kg": 10.0, "aboard": {"driver": DRIVER, "fuel": FUEL}}
+    axles = {
+        "type": "axles",
+        "front_kg": 560.0,
+        "rear_kg": 500.0,
+        "step_kg": 10.0,
+        "aboard": {"driver": DRIVER, "fuel": FUEL},
+    }
     found = found_loads(*car(axles))
     assert found is not None
     rear = 500 - 80 * 1200 / 2480 - 15 * 2800 / 2480
     assert (found.rear_kg, found.front_kg) == (pytest.approx(rear), pytest.approx(1060 - 95 - rear))
-    assert found.off.rear_kg == pytest.approx(math.hypot(10 / math.sqrt(3), 1200 / 2480)), "half a step as a bound, and the driver's ±"
+    assert found.off.rear_kg == pytest.approx(math.hypot(10 / math.sqrt(3), 1200 / 2480)), (
+        "half a step as a bound, and the driver's ±"
+    )
 
 
 def test_left_and_right_from_a_side_reading() -> None:
@@ -105,7 +113,8 @@ def test_a_coarse_scale_makes_the_lift_an_assumption(tree: dict[str, Any]) -> No
 
 @pytest.mark.parametrize("raised", ["front", "rear"])
 def test_lift_with_unequal_wheels_found_again_by_turning_the_body(raised: str) -> None:
-    """The body is turned about the lower wheel centre and the readings are taken from moments; the height comes back."""
+    """The body is turned about the lower wheel centre and the readings are taken from moments; the height comes
+    back."""
     wheelbase, mass, cg = 2480.0, 1100.0, (1150.0, 561.0)
     front, rear = (0.0, 280.0), (wheelbase, 305.0)
     low, up = (front, rear) if raised == "rear" else (rear, front)
@@ -118,8 +127,10 @@ def test_lift_with_unequal_wheels_found_again_by_turning_the_body(raised: str) -
     raised_reading = mass * (moved(up)[0] - moved(cg)[0]) / (moved(up)[0] - low[0])
     level = mass * (up[0] - cg[0]) / (up[0] - low[0])
     vehicle, _ = car(
-        {"type": "axles", "front_kg": mass - mass * cg[0] / wheelbase, "rear_kg": mass * cg[0] / wheelbase, "step_kg": 1.0},
-        cg_height={**LIFT, "raised": raised, "rise_mm": moved(up)[1] - up[1], "level_kg": level, "raised_kg": raised_reading,
+        {"type": "axles", "front_kg": mass - mass * cg[0] / wheelbase, "rear_kg": mass * cg[0] / wheelbase,
+        "step_kg": 1.0},
+        cg_height={**LIFT, "raised": raised, "rise_mm": moved(up)[1] - up[1], "level_kg": level,
+        "raised_kg": raised_reading,
                    "radius_front_mm": front[1], "radius_rear_mm": rear[1]},
     )  # fmt: skip
     found = cg_height(vehicle, mass)

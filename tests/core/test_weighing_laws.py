@@ -13,7 +13,9 @@ from levelcradle.core.level.balance import MassRow, found_loads, loads_after, re
 
 KG = st.integers(150, 600).map(float)
 STEP = st.sampled_from([0.5, 1.0, 2.0, 5.0, 10.0, 20.0])
-PLACE = st.tuples(st.integers(-500, 3500), st.integers(-700, 700), st.integers(200, 1200)).map(lambda p: [float(v) for v in p])
+PLACE = st.tuples(st.integers(-500, 3500), st.integers(-700, 700), st.integers(200, 1200)).map(
+    lambda p: [float(v) for v in p]
+)
 
 
 CAR = Vehicle(wheelbase_mm=2480.0, track_mm=Track(front=1310.0, rear=1290.0))
@@ -41,7 +43,9 @@ def test_corners_and_their_axle_sums_say_the_same(lf: float, rf: float, lr: floa
 
 
 @given(KG, KG, KG, KG, st.integers(5, 120).map(float), PLACE)
-def test_what_was_aboard_put_back_gives_the_readings(lf: float, rf: float, lr: float, rr: float, mass: float, at: list[float]) -> None:
+def test_what_was_aboard_put_back_gives_the_readings(
+    lf: float, rf: float, lr: float, rr: float, mass: float, at: list[float]
+) -> None:
     weighed = corners(lf, rf, lr, rr, aboard={"driver": {"name": "driver", "mass_kg": mass, "at_mm": at}})
     bare, read = found_loads(CAR, weighed), read_loads(CAR, weighed)
     assert bare
@@ -65,7 +69,9 @@ def test_a_coarser_scale_is_never_surer(front: float, rear: float, one: float, o
 
 @given(st.integers(600, 2000).map(float), st.integers(30, 70).map(float), st.integers(0, 20).map(float))
 def test_an_assumed_split_says_so_and_carries_its_doubt(total: float, front: float, doubt: float) -> None:
-    found = found_loads(CAR, (Total(type="total", total_kg=total, step_kg=10.0, front_percent=front, front_tol_percent=doubt)))
+    found = found_loads(
+        CAR, (Total(type="total", total_kg=total, step_kg=10.0, front_percent=front, front_tol_percent=doubt))
+    )
     assert found
     assert found.total_kg == pytest.approx(total)
     assert found.front_percent == pytest.approx(front)
@@ -78,7 +84,8 @@ def test_an_assumed_split_says_so_and_carries_its_doubt(total: float, front: flo
 def test_the_measured_cross_weight_is_kept_by_a_mass_on_the_centreline(
     lf: float, rf: float, lr: float, rr: float, mass: float, at: list[float]
 ) -> None:
-    """Put in on the centreline, a mass goes half to each wheel of an axle: the difference between left and right stays."""
+    """Put in on the centreline, a mass goes half to each wheel of an axle: the difference between left and right
+    stays."""
     before = found_loads(CAR, corners(lf, rf, lr, rr))
     assert before
     after = loads_after(before, [MassRow("x", "x", mass, 0.0, (at[0], 0.0, at[2]))], CAR).corners
@@ -91,10 +98,14 @@ def test_the_measured_cross_weight_is_kept_by_a_mass_on_the_centreline(
 @given(KG, KG, KG, KG, STEP)
 def test_said_another_way_no_reading_is_made_up(lf: float, rf: float, lr: float, rr: float, step: float) -> None:
     """Axles and sides follow from four wheels, a total from anything; four wheels follow from nothing."""
-    four = corners(lf, rf, lr, rr, step, aboard={"driver": {"name": "driver", "mass_kg": 80.0, "at_mm": [1200.0, 300.0, 600.0]}})
+    four = corners(
+        lf, rf, lr, rr, step, aboard={"driver": {"name": "driver", "mass_kg": 80.0, "at_mm": [1200.0, 300.0, 600.0]}}
+    )
     axles = weighed_by(four, "axles")
     assert isinstance(axles, Axles)
-    assert (axles.front_kg, axles.rear_kg, axles.left_kg, axles.step_kg) == pytest.approx((lf + rf, lr + rr, lf + lr, step))
+    assert (axles.front_kg, axles.rear_kg, axles.left_kg, axles.step_kg) == pytest.approx(
+        (lf + rf, lr + rr, lf + lr, step)
+    )
     total = weighed_by(axles, "total")
     assert total_of(total) == pytest.approx(lf + rf + lr + rr)
     assert total_of(weighed_by(total, "corners")) == total_of(weighed_by(total, "axles")) == 0

@@ -25,7 +25,14 @@ def behind_the_tank(tree: dict[str, Any], off: float, **more: Any) -> dict[str, 
     """A charger that far aft of the tank box."""
     x = aft_end(tree) + off
     solid = {"type": "block", "low_mm": [x, -50, 470], "high_mm": [x + 80, 50, 530]}
-    return {"name": "new charger", "state": "in", "mass_kg": 6.0, "at_mm": [x + 40, 0, 500], "solid": solid, "gap_class": "other"} | more
+    return {
+        "name": "new charger",
+        "state": "in",
+        "mass_kg": 6.0,
+        "at_mm": [x + 40, 0, 500],
+        "solid": solid,
+        "gap_class": "other",
+    } | more
 
 
 @pytest.mark.parametrize(("off", "state"), [(10.0, "foul"), (15.5, "tight"), (40.0, "clear")])
@@ -36,7 +43,9 @@ def test_a_cuboid_counts_as_soon_as_it_has_a_place(tree: dict[str, Any], off: fl
 
 
 def test_the_room_before_a_face_is_kept_too(tree: dict[str, Any]) -> None:
-    tree["items"]["new"] = behind_the_tank(tree, 100.0, keep_clear={"plug": {"face": "front", "depth_mm": 90, "reason": "its plug"}})
+    tree["items"]["new"] = behind_the_tank(
+        tree, 100.0, keep_clear={"plug": {"face": "front", "depth_mm": 90, "reason": "its plug"}}
+    )
     told = gaps(analyse(validate(tree), {}), "items/new/keep_clear/plug")
     assert told
     assert told[0].value == pytest.approx(10.0, abs=1e-3)
@@ -73,7 +82,9 @@ def test_its_mass_counts_in_the_loads_and_it_is_drawn(tree: dict[str, Any]) -> N
         ({"type": "axle", "bump_mm": 15, "droop_mm": 15, "articulation_deg": 0}, 0.0),
     ],
 )
-def test_what_moves_is_measured_where_it_comes_nearest(tree: dict[str, Any], sweep: dict[str, Any], nearer: float) -> None:
+def test_what_moves_is_measured_where_it_comes_nearest(
+    tree: dict[str, Any], sweep: dict[str, Any], nearer: float
+) -> None:
     tree["items"]["new"] = behind_the_tank(tree, 60.0, state="stays", mass_kg=None, sweep=sweep, gap_class="hot")
     (found,) = gaps(analyse(validate(tree), {}), "items/new")
     assert found.value is not None
@@ -83,7 +94,8 @@ def test_what_moves_is_measured_where_it_comes_nearest(tree: dict[str, Any], swe
 def test_a_member_is_in_the_way_like_anything_else(tree: dict[str, Any]) -> None:
     x = aft_end(tree) + 30.0
     tree["members"]["cross"] = {
-        "name": "crossmember", "start_mm": [x + 20, -300, 500], "end_mm": [x + 20, 300, 500], "width_mm": 40, "height_mm": 60,
+        "name": "crossmember", "start_mm": [x + 20, -300, 500], "end_mm": [x + 20, 300, 500], "width_mm": 40,
+        "height_mm": 60,
     }  # fmt: skip
     (found,) = gaps(analyse(validate(tree), {}), "members/cross")
     assert found.value == pytest.approx(30.0, abs=1e-3)

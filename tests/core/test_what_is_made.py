@@ -1,4 +1,5 @@
-"""What is made of a box, a bracket, a case: the metal where its drawing says it is, and each material as strong as its sheet allows."""
+"""What is made of a box, a bracket, a case: the metal where its drawing says it is, and each material as strong as its
+sheet allows."""
 
 import math
 from typing import Any
@@ -79,7 +80,8 @@ def test_a_divider_stands_between_modules_and_in_none(along: str) -> None:
 
 
 def test_a_bracket_folds_to_the_legs_it_was_drawn_with() -> None:
-    """From either end of the blank the bend lies so far that the leg is as long outside as it should be, less half of the deduction."""
+    """From either end of the blank the bend lies so far that the leg is as long outside as it should be, less half of
+    the deduction."""
     design = validate(DEMO)
     found = {p.id.removesuffix("-angle"): p for p in parts_of(resolve(design, {})) if p.id.endswith("-angle")}
     assert len(found) == 2  # four alike each
@@ -104,7 +106,14 @@ def test_a_case_of_the_same_size_is_as_large_as_the_box_was_to_the_tenth() -> No
 
 def test_a_case_is_as_thick_as_it_was_measured_each_way() -> None:
     """Floor and lid up, walls along and across; its walls are flat from the floor."""
-    case = {"type": "existing", "size_mm": [500.0, 400.0, 300.0], "wall_mm": 3.0, "base_mm": 5.0, "top_mm": 7.0, "mass_kg": 9.0}
+    case = {
+        "type": "existing",
+        "size_mm": [500.0, 400.0, 300.0],
+        "wall_mm": 3.0,
+        "base_mm": 5.0,
+        "top_mm": 7.0,
+        "mass_kg": 9.0,
+    }
     assembly = resolve(validate(plain_car(boxes={"x": box_at(AT, construction=case, closures={})})), {})
     for way, thick in (("aft", [3.0, 3.0]), ("across", [3.0, 3.0]), ("up", [5.0, 7.0])):
         metal = [row.mm for row in stack_up(assembly, "x", way).rows if row.kind == "metal"]  # type: ignore[arg-type]
@@ -124,7 +133,9 @@ def test_welding_pulls_a_box_in_along_and_across_and_not_in_height(way: Any, pul
 @pytest.mark.parametrize("thick", [0.5, 3.0, 16.0, 16.1, 25.0])
 def test_thick_metal_is_as_strong_as_its_own_row_says_and_unknown_where_it_says_nothing(thick: float) -> None:
     materials = validate(DEMO).tables.materials.values()
-    assert [m.yield_at(thick) for m in materials] == [m.yield_mpa if thick <= 16 else m.yield_over_16_mpa for m in materials]
+    assert [m.yield_at(thick) for m in materials] == [
+        m.yield_mpa if thick <= 16 else m.yield_over_16_mpa for m in materials
+    ]
     assert [m.yield_mpa for m in materials] != [m.yield_over_16_mpa for m in materials]
 
 
@@ -157,7 +168,10 @@ def test_a_rod_reaches_as_far_as_its_ends_and_its_radius_and_no_farther(way: tup
 
 def test_a_scans_shadow_is_drawn_to_an_eightieth_of_its_size() -> None:
     """Two blocks that make an angle: in plan the angle, from the side a block."""
-    legs = [trimesh.creation.box(bounds=[[0, 0, 0], [400, 60, 100]]), trimesh.creation.box(bounds=[[0, 0, 0], [60, 400, 100]])]
+    legs = [
+        trimesh.creation.box(bounds=[[0, 0, 0], [400, 60, 100]]),
+        trimesh.creation.box(bounds=[[0, 0, 0], [60, 400, 100]]),
+    ]
     angle = trimesh.util.concatenate(legs)
     scan = MeshSolid.model_validate({"type": "mesh", "file": "a" * 64, "tolerance_mm": 1.0})
     plan, side = projections(placed_mesh(scan, Mesh(np.array(angle.vertices), np.array(angle.faces), True)))
@@ -168,8 +182,10 @@ def test_a_scans_shadow_is_drawn_to_an_eightieth_of_its_size() -> None:
 @pytest.mark.parametrize("eyes", [0, 4])
 def test_the_hook_of_a_sling_is_over_the_middle_of_what_it_lifts(eyes: int) -> None:
     heavy = {**BRICK, "mass_kg": 30.0}
-    spots = {f"e{n}": {"name": f"eye {n}", "kind": "lifting eye", "face": "top", "from": ["front", "left"], "u_mm": 30.0 + 200 * (n % 2),
-                       "v_mm": 20.0 + 180 * (n // 2), "across_mm": 20.0, "out_mm": 20.0} for n in range(eyes)}  # fmt: skip
+    spots = {f"e{n}": {"name": f"eye {n}", "kind": "lifting eye", "face": "top", "from": ["front", "left"],
+    "u_mm": 30.0 + 200 * (n % 2),
+                       "v_mm": 20.0 + 180 * (n // 2), "across_mm": 20.0,
+                       "out_mm": 20.0} for n in range(eyes)}  # fmt: skip
     tree = plain_car(boxes={"x": box_at(AT, (2, 2, 1), protrusions=spots)}, module_kinds={"brick": heavy})
     box = resolve(validate(tree), {}).boxes["x"]
     legs = list(sling(box))
@@ -183,12 +199,16 @@ def test_the_hook_of_a_sling_is_over_the_middle_of_what_it_lifts(eyes: int) -> N
 
 @given(st.floats(150, 700), st.floats(150, 700), st.floats(90, 300))
 def test_a_trays_bends_run_along_the_four_sides_of_its_base(length: float, width: float, height: float) -> None:
-    """Two across the car and two along it, each pair as far apart as the base is long or wide, less half a deduction at either end."""
+    """Two across the car and two along it, each pair as far apart as the base is long or wide, less half a deduction at
+    either end."""
     inner = {"type": "fixed", "size_mm": [length, width, height]}
     box = resolve(validate(plain_car(boxes={"x": box_at(AT, inner=inner)})), {}).boxes["x"]
     tray = next(part for part in box.shell.made.parts("x", "X") if "tray" in part.id)
     across = sorted(bend.start[0] for bend in tray.bends if bend.start[0] == bend.end[0])
     along = sorted(bend.start[1] for bend in tray.bends if bend.start[1] == bend.end[1])
     assert (len(across), len(along)) == (2, 2)
-    for apart, outside in ((across[1] - across[0], box.shell.outer_mm[0]), (along[1] - along[0], box.shell.outer_mm[1])):
+    for apart, outside in (
+        (across[1] - across[0], box.shell.outer_mm[0]),
+        (along[1] - along[0], box.shell.outer_mm[1]),
+    ):
         assert outside - 15.0 < apart < outside

@@ -41,10 +41,13 @@ from tests.plain import BRICK, SIDES, a_block, analysed, as_found, box_at, found
 
 
 @pytest.mark.parametrize(
-    ("basis", "tol", "assumed"), [("measured", 20.0, False), ("measured", 60.0, True), ("assumed", 20.0, True), ("axle_lift", 50.0, False)]
+    ("basis", "tol", "assumed"),
+    [("measured", 20.0, False), ("measured", 60.0, True), ("assumed", 20.0, True), ("axle_lift", 50.0, False)],
 )
 def test_a_height_is_a_guess_where_it_was_assumed_or_is_not_sure(basis: str, tol: float, assumed: bool) -> None:
-    car = validate(plain_car(vehicle={"wheelbase_mm": 2500.0, "cg_height": {"basis": basis, "up_mm": 550.0, "tolerance_mm": tol}}))
+    car = validate(
+        plain_car(vehicle={"wheelbase_mm": 2500.0, "cg_height": {"basis": basis, "up_mm": 550.0, "tolerance_mm": tol}})
+    )
     height = cg_height(car.vehicle, 1000.0)
     assert height is not None
     assert height.assumed == assumed
@@ -79,13 +82,19 @@ def test_several_mounts_of_one_verdict_are_one_row_of_the_strip(foul: int) -> No
 def test_a_diagonal_that_reads_what_the_stations_say_is_out_of_square_by_nothing_more() -> None:
     """However much the sides lean: only what the tape says beyond that is told."""
     station = {"type": "sides", "aft_mm": 1000.0, "floor_mm": 300.0, "top_left_mm": 700.0, "top_right_mm": 700.0,
-               "left_floor_mm": -300.0, "left_top_mm": -260.0, "right_floor_mm": 300.0, "right_top_mm": 260.0}  # fmt: skip
+               "left_floor_mm": -300.0, "left_top_mm": -260.0, "right_floor_mm": 300.0,
+               "right_top_mm": 260.0}  # fmt: skip
     sides = {side: {"is": "metal"} for side in ("fore", "aft", "left", "right", "floor", "top")}
     reads = math.hypot(560.0, 400.0)
     for extra in (0.0, 12.0, -12.0):
         diagonal = {"one": {"station": "a", "corner": "left_floor"}, "other": {"station": "a", "corner": "right_top"},
                     "length_mm": reads + extra}  # fmt: skip
-        bay = {"name": "b", "stations": {"a": station, "b": {**station, "aft_mm": 1500.0}}, "sides": sides, "diagonals": {"d": diagonal}}
+        bay = {
+            "name": "b",
+            "stations": {"a": station, "b": {**station, "aft_mm": 1500.0}},
+            "sides": sides,
+            "diagonals": {"d": diagonal},
+        }
         (row,) = diagonal_result(validate(plain_car(bays={"b": bay})).bays["b"])
         assert row.out_of_square_deg is not None
         assert math.copysign(1, row.out_of_square_deg) == math.copysign(1, extra) or abs(row.out_of_square_deg) < 1e-9
@@ -93,7 +102,11 @@ def test_a_diagonal_that_reads_what_the_stations_say_is_out_of_square_by_nothing
 
 
 def test_a_diagonal_that_no_such_sides_can_have_says_nothing_of_the_corner() -> None:
-    diagonal = {"one": {"station": "a", "corner": "left_floor"}, "other": {"station": "a", "corner": "right_top"}, "length_mm": 5000.0}
+    diagonal = {
+        "one": {"station": "a", "corner": "left_floor"},
+        "other": {"station": "a", "corner": "right_top"},
+        "length_mm": 5000.0,
+    }
     bay = space((1000.0, 1500.0), (300.0, 300.0), diagonals={"d": diagonal})
     (row,) = diagonal_result(validate(plain_car(bays={"b": bay})).bays["b"])
     assert row.out_of_square_deg is None
@@ -102,7 +115,9 @@ def test_a_diagonal_that_no_such_sides_can_have_says_nothing_of_the_corner() -> 
 
 @pytest.mark.parametrize("off", [-30.0, 30.0])
 @pytest.mark.parametrize("side", [-1, 1])
-def test_where_the_body_was_not_measured_a_box_is_out_past_half_the_track_and_half_a_tyre(off: float, side: int) -> None:
+def test_where_the_body_was_not_measured_a_box_is_out_past_half_the_track_and_half_a_tyre(
+    off: float, side: int
+) -> None:
     half = 1300.0 / 2 + TYRE_MM / 2
     low = half + off - 134.0 if side > 0 else -half - off
     tree = plain_car(boxes={"x": box_at((1000.0, low, 400.0))})
@@ -112,7 +127,8 @@ def test_where_the_body_was_not_measured_a_box_is_out_past_half_the_track_and_ha
 
 
 @pytest.mark.parametrize(
-    ("aft", "right", "beyond"), [(1300.0, 430.0, False), (1300.0, 470.0, True), (1700.0, 330.0, False), (1700.0, 370.0, True)]
+    ("aft", "right", "beyond"),
+    [(1300.0, 430.0, False), (1300.0, 470.0, True), (1700.0, 330.0, False), (1700.0, 370.0, True)],
 )
 def test_in_a_space_that_tapers_a_box_is_out_of_it_where_its_middle_is_beyond_the_side_there(
     aft: float, right: float, beyond: bool
@@ -120,7 +136,11 @@ def test_in_a_space_that_tapers_a_box_is_out_of_it_where_its_middle_is_beyond_th
     """From 500 either side of the middle to 300 over a metre: at 1,250 aft 450, at 1,750 350."""
     bay = space((1000.0, 2000.0), (500.0, 300.0))
     box = {**box_at((aft - 107.0, right - 67.0, 400.0)), "bay": "b"}
-    said = [f for f in analyse(validate(plain_car(bays={"b": bay}, boxes={"x": box})), {}).findings if f.code == "gap.outside"]
+    said = [
+        f
+        for f in analyse(validate(plain_car(bays={"b": bay}, boxes={"x": box})), {}).findings
+        if f.code == "gap.outside"
+    ]
     assert bool(said) == beyond
 
 
@@ -128,9 +148,19 @@ def test_in_a_space_that_tapers_a_box_is_out_of_it_where_its_middle_is_beyond_th
     ({"state": "in"}, True), ({"state": "stays"}, False), ({"state": "in", "gap_class": "axle"}, False),
     ({"state": "in", "gap_class": "moving"}, False), ({"state": "in", "structure": "axle"}, False),
 ])  # fmt: skip
-def test_a_thing_is_moved_out_of_the_way_only_where_it_goes_in_and_hangs_on_nothing_that_moves(more: dict[str, Any], moved: bool) -> None:
-    thing = {**a_block((1210, -200, 400), (1260, 300, 500)), "name": "t", "mass_kg": 2.0, "at_mm": [1235.0, 50.0, 450.0], **more}
-    answer = what_it_takes(validate(plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0))}, items={"t": thing})), "x", meshes={})
+def test_a_thing_is_moved_out_of_the_way_only_where_it_goes_in_and_hangs_on_nothing_that_moves(
+    more: dict[str, Any], moved: bool
+) -> None:
+    thing = {
+        **a_block((1210, -200, 400), (1260, 300, 500)),
+        "name": "t",
+        "mass_kg": 2.0,
+        "at_mm": [1235.0, 50.0, 450.0],
+        **more,
+    }
+    answer = what_it_takes(
+        validate(plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0))}, items={"t": thing})), "x", meshes={}
+    )
     assert ("thing" in {fix.kind for fix in answer.fixes}) == moved
 
 
@@ -140,7 +170,9 @@ def test_a_thing_ahead_of_the_axle_is_in_the_way_of_a_study_there() -> None:
     post = {"t": {**a_block((-1300, -150, 300), (-900, 150, 700)), "name": "post"}}
     most = []
     for items in ({}, post):
-        found = study(validate(plain_car(bays={"b": bay}, items=items)), Wishes(kinds=("brick",), bays=("b",)), meshes={})
+        found = study(
+            validate(plain_car(bays={"b": bay}, items=items)), Wishes(kinds=("brick",), bays=("b",)), meshes={}
+        )
         most.append(max((p.modules for p in found.proposals), default=0))
     assert most[1] < most[0]
 
@@ -186,7 +218,9 @@ def test_blanks_of_a_survey_are_numbered_from_one_in_their_order() -> None:
 
 @pytest.mark.parametrize("want", [12.0, 60.0])
 def test_a_box_is_moved_along_the_tape_until_it_reads_what_was_asked(want: float) -> None:
-    tree = plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0))}, items={"t": a_block((1300, 200, 300), (1400, 300, 600))})
+    tree = plain_car(
+        boxes={"x": box_at((1000.0, 0.0, 400.0))}, items={"t": a_block((1300, 200, 300), (1400, 300, 600))}
+    )
     assembly = resolve(validate(tree), {})
     by = move_to(assembly, "boxes/x", "items/t", want)
     tree["boxes"]["x"]["pose"]["at_mm"] = [a + b for a, b in zip((1000.0, 0.0, 400.0), by, strict=True)]
@@ -220,25 +254,37 @@ def test_what_is_pressed_springs_back_to_its_free_size(axis: str, grows: tuple[f
 def test_a_coating_is_as_sure_as_half_of_it_and_a_crush_zone_is_in_no_chain(way: Any) -> None:
     finish = {"coats": 2, "coat_mm": 0.2}
     walls = {"w": a_block((700, -300, 300), (900, 400, 600)), "v": a_block((1400, -300, 300), (1500, 400, 600))}
-    crush = {"name": "crush", "kind": "crush", "solid": {"type": "block", "low_mm": [900, -300, 200], "high_mm": [1400, 400, 900]}}
+    crush = {
+        "name": "crush",
+        "kind": "crush",
+        "solid": {"type": "block", "low_mm": [900, -300, 200], "high_mm": [1400, 400, 900]},
+    }
     tree = plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0), finish=finish)}, items=walls)
     rows = stack_up(resolve(validate(tree), {}), "x", way).rows
     coating = next(row for row in rows if row.what.startswith("coating"))
     assert (coating.mm, coating.tol_mm) == (pytest.approx(0.8), pytest.approx(0.4))
     tree["keepouts"] = {"k": crush}
-    assert [(r.what, r.mm) for r in stack_up(resolve(validate(tree), {}), "x", way).rows] == [(r.what, r.mm) for r in rows]
+    assert [(r.what, r.mm) for r in stack_up(resolve(validate(tree), {}), "x", way).rows] == [
+        (r.what, r.mm) for r in rows
+    ]
 
 
 def test_two_loose_contacts_in_one_place_hold_nothing() -> None:
     here = (1000.0, 0.0, 400.0)
     found = judge_support(
-        [Contact(here, (0.0, 0.0, 1.0), "push"), Contact(here, (0.0, 0.0, 1.0), "push"), Contact((1200.0, 0.0, 400.0), (0.0, 0.0, 1.0))]
+        [
+            Contact(here, (0.0, 0.0, 1.0), "push"),
+            Contact(here, (0.0, 0.0, 1.0), "push"),
+            Contact((1200.0, 0.0, 400.0), (0.0, 0.0, 1.0)),
+        ]
     )
     assert (found.support_condition, found.ratio) == ("same place", 0.0)
 
 
 @given(st.tuples(*[st.floats(-180, 180)] * 3), st.tuples(*[st.floats(-900, 900)] * 3))
-def test_blocks_cast_the_shadow_that_each_of_them_casts_alone(turn: tuple[float, float, float], at: tuple[float, float, float]) -> None:
+def test_blocks_cast_the_shadow_that_each_of_them_casts_alone(
+    turn: tuple[float, float, float], at: tuple[float, float, float]
+) -> None:
     placement = Placement(rotation(*turn), at)
     lows = np.array([(0.0, 0.0, 0.0), (300.0, 20.0, 10.0), (40.0, 400.0, 0.0)])
     highs = lows + np.array([(200.0, 120.0, 90.0), (200.0, 120.0, 90.0), (20.0, 60.0, 300.0)])
@@ -253,7 +299,8 @@ def test_blocks_cast_the_shadow_that_each_of_them_casts_alone(turn: tuple[float,
 
 
 def test_on_the_road_a_leg_may_bear_less_than_in_a_crash() -> None:
-    """Elastic and with a factor of its own, where a crash may bend it plastic (EN 1993-1-1 for the crash; the factor as in the working)."""
+    """Elastic and with a factor of its own, where a crash may bend it plastic (EN 1993-1-1 for the crash; the factor as
+    in the working)."""
     joint: Any = resolve(validate(DEMO), {}).boxes["tank"].mounts[0].joint
     for load in ((1000.0, 0.0, 0.0), (0.0, 1000.0, 0.0), (0.0, 0.0, 1000.0)):
         forces = [np.array([v]) for v in load]
@@ -262,7 +309,10 @@ def test_on_the_road_a_leg_may_bear_less_than_in_a_crash() -> None:
 
 
 def test_one_contact_alone_holds_nothing() -> None:
-    assert (judge_support([Contact((0.0, 0.0, 0.0), (0.0, 0.0, 1.0))]).support_condition, judge_support([]).ratio) == ("one", 0.0)
+    assert (judge_support([Contact((0.0, 0.0, 0.0), (0.0, 0.0, 1.0))]).support_condition, judge_support([]).ratio) == (
+        "one",
+        0.0,
+    )
     assert judge_support([Contact((0.0, 0.0, 0.0), (0.0, 0.0, 1.0))]).ratio == 0.0
 
 
@@ -281,14 +331,29 @@ def test_a_bolts_head_stands_on_the_axis_of_its_hole() -> None:
 
 
 @pytest.mark.parametrize(("aft", "state"), [(40.0, "foul"), (225.0, "foul"), (240.0, "clear")])
-def test_gear_keeps_out_of_the_room_before_the_face_that_asks_and_its_margin_is_what_is_left(aft: float, state: str) -> None:
+def test_gear_keeps_out_of_the_room_before_the_face_that_asks_and_its_margin_is_what_is_left(
+    aft: float, state: str
+) -> None:
     """A brick from 7 to 207 aft in a case, 30 asked behind its aft end and nothing before its front one."""
     brick = {**BRICK, "face_gap_mm": {"end_b": 30.0}}
-    case = {"construction": {"type": "existing", "size_mm": [400.0, 200.0, 160.0], "wall_mm": 3.0, "base_mm": 3.0, "top_mm": 3.0,
-                             "mass_kg": 5.0}, "closures": {}, "inner": {"type": "fixed", "size_mm": [394.0, 194.0, 154.0]}}  # fmt: skip
-    place = {"type": "box", "box": "x", "face": "base", "from": ["front", "left"], "u_mm": aft, "v_mm": 60.0, "off_mm": 20.0}
+    case = {"construction": {"type": "existing", "size_mm": [400.0, 200.0, 160.0], "wall_mm": 3.0, "base_mm": 3.0,
+    "top_mm": 3.0,
+                             "mass_kg": 5.0}, "closures": {}, "inner": {"type": "fixed", "size_mm": [394.0, 194.0,
+                             154.0]}}  # fmt: skip
+    place = {
+        "type": "box",
+        "box": "x",
+        "face": "base",
+        "from": ["front", "left"],
+        "u_mm": aft,
+        "v_mm": 60.0,
+        "off_mm": 20.0,
+    }
     gear = {"g": a_block((0, 0, 0), (20, 20, 20), place=place, mass_kg=1.0)}
-    rows = found(plain_car(boxes={"x": {**box_at((1000.0, 0.0, 400.0)), **case}}, items=gear, module_kinds={"brick": brick}), "inside.gear")
+    rows = found(
+        plain_car(boxes={"x": {**box_at((1000.0, 0.0, 400.0)), **case}}, items=gear, module_kinds={"brick": brick}),
+        "inside.gear",
+    )
     assert {row.state for row in rows} == {state}
     for row in rows:
         assert row.margin == pytest.approx((row.value or 0.0) - (row.limit or 0.0))
@@ -301,7 +366,10 @@ def test_two_blocks_are_as_far_apart_whichever_comes_first(axis: int, turned: bo
     origins[1][axis] += BRICK["size_mm"][axis] + 25.0
     one, other = origins[::-1] if turned else origins
     block = box_at((0, 0, 0))["blocks"]["a"]
-    box = {**box_at((1000.0, 0.0, 400.0)), "blocks": {"a": {**block, "origin_mm": one}, "b": {**block, "origin_mm": other}}}
+    box = {
+        **box_at((1000.0, 0.0, 400.0)),
+        "blocks": {"a": {**block, "origin_mm": one}, "b": {**block, "origin_mm": other}},
+    }
     (gap,) = [g for g in resolve(validate(plain_car(boxes={"x": box})), {}).boxes["x"].shell.gaps if g.name == "a-b"]
     assert gap.has_mm == pytest.approx(25.0)
 
@@ -339,7 +407,8 @@ def test_a_car_without_modules_has_no_voltage() -> None:
 
 
 def test_a_box_that_hangs_out_through_an_open_side_is_told_by_how_much_it_is_beyond_the_side_there() -> None:
-    """From 500 either side to 300 over a metre, the right side open: at the box's aft end, 1,407 aft, the side is at 418.6."""
+    """From 500 either side to 300 over a metre, the right side open: at the box's aft end, 1,407 aft, the side is at
+    418.6."""
     bay = space((1000.0, 2000.0), (500.0, 300.0), open_sides=("right",))
     tree = plain_car(bays={"b": bay}, boxes={"x": {**box_at((1193.0, 350.0, 400.0)), "bay": "b"}})
     (row,) = found(tree, "place.out")
@@ -361,7 +430,16 @@ def test_a_box_within_a_space_that_is_open_below_hangs_out_of_nothing() -> None:
 
 def test_an_empty_list_is_no_empty_object_to_a_test() -> None:
     tree = tree_of(validate(plain_car()))
-    apply(tree, [{"op": "test", "path": "/module_kinds/brick/may_rest_on", "value": tree["module_kinds"]["brick"]["may_rest_on"]}])
+    apply(
+        tree,
+        [
+            {
+                "op": "test",
+                "path": "/module_kinds/brick/may_rest_on",
+                "value": tree["module_kinds"]["brick"]["may_rest_on"],
+            }
+        ],
+    )
     tree["module_kinds"]["brick"]["may_rest_on"] = []
     with pytest.raises(PatchError):
         apply(tree, [{"op": "test", "path": "/module_kinds/brick/may_rest_on", "value": {}}])

@@ -1,4 +1,5 @@
-"""Clear is said only of what was asked, with everything else there: next boxes, flags, openings, the ground, the car's outline."""
+"""Clear is said only of what was asked, with everything else there: next boxes, flags, openings, the ground, the car's
+outline."""
 
 import copy
 from typing import Any
@@ -18,13 +19,18 @@ def room(**sides: dict[str, Any]) -> dict[str, Any]:
     station = {"floor_mm": 300, "top_left_mm": 480, "top_right_mm": 480, "left_floor_mm": -250, "left_top_mm": -250,
                "right_floor_mm": 250, "right_top_mm": 250}  # fmt: skip
     every = {side: sides.get(side, SIDE) for side in ("fore", "aft", "left", "right", "floor", "top")}
-    return {"name": "room", "sides": every, "stations": {"a": {"aft_mm": 1000, **station}, "z": {"aft_mm": 1600, **station}}}
+    return {
+        "name": "room",
+        "sides": every,
+        "stations": {"a": {"aft_mm": 1000, **station}, "z": {"aft_mm": 1600, **station}},
+    }
 
 
 @settings(max_examples=20)
 @given(apart=st.floats(8, 120))
 def test_a_lid_is_not_clear_under_another_box(apart: float) -> None:
-    """The lid's rim goes over the wall before it can be turned away, the modules over the tray: what hangs over them has to be out."""
+    """The lid's rim goes over the wall before it can be turned away, the modules over the tray: what hangs over them
+    has to be out."""
     tree = plain_car(boxes={"x": box_at((1000, 0, 300)), "y": box_at((1000, 0, 404 + apart), name="Y")})
     rows = {f.subjects[0]: f for f in found(tree, "access.lid")}
     assert rows["boxes/y"].state == "clear"
@@ -35,7 +41,8 @@ def test_a_lid_is_not_clear_under_another_box(apart: float) -> None:
 
 def test_a_hand_does_not_go_where_the_next_box_is() -> None:
     """A hose tail in the left wall, and another box 11 mm from it."""
-    tail = {"name": "hose", "kind": "hose tail", "face": "left", "from": ["front", "base"], "u_mm": 100, "v_mm": 50, "across_mm": 20,
+    tail = {"name": "hose", "kind": "hose tail", "face": "left", "from": ["front", "base"], "u_mm": 100, "v_mm": 50,
+    "across_mm": 20,
             "out_mm": 40}  # fmt: skip
     tree = plain_car(boxes={"x": box_at((1000, 0, 300), protrusions={"t": tail})})
     alone = [f.state for f in found(tree, "access.reach")]
@@ -94,7 +101,14 @@ def test_an_opening_to_be_cut_lets_the_box_through_and_waits_for_its_frame() -> 
     """Metal all round; a hole in the top as large as the box and its gap."""
     tree = plain_car(bays={"b": room()}, boxes={"x": box_at((1100, -67, 330), bay="b")})
     shut = {f.code: f.state for f in analysed(tree).findings}
-    hole = {"name": "hole", "at_mm": [1207, 0, 480], "direction": [0, 0, 1], "width_mm": 420, "height_mm": 420, "cut": "to be cut"}
+    hole = {
+        "name": "hole",
+        "at_mm": [1207, 0, 480],
+        "direction": [0, 0, 1],
+        "width_mm": 420,
+        "height_mm": 420,
+        "cut": "to be cut",
+    }
     tree["openings"] = {"o": hole}
     cut = {f.code: f.state for f in analysed(tree).findings}
     assert (shut["access.box"], cut["access.box"]) == ("foul", "clear")
@@ -108,13 +122,16 @@ def test_an_opening_to_be_cut_lets_the_box_through_and_waits_for_its_frame() -> 
 @settings(max_examples=25)
 @given(pitch=st.floats(-8, 8), roll=st.floats(-8, 8))
 def test_the_ground_is_asked_of_the_lowest_corner(pitch: float, roll: float) -> None:
-    """A raked box is lower than its middle by half its length times the sine: what is said is never above its lowest corner."""
+    """A raked box is lower than its middle by half its length times the sine: what is said is never above its lowest
+    corner."""
     tree = copy.deepcopy(DEMO)
     tree["boxes"]["tank"]["pose"].update(pitch_deg=pitch, roll_deg=roll)
     tree["boxes"]["tank"]["pose"]["at_mm"][2] -= 200
     analysis = analysed(tree)
     lowest = min(p[1] for s in analysis.shapes if s.owner == "boxes/tank" for p in s.side)
-    rows = [f for f in analysis.findings if f.code == "ground" and f.subjects[0] == "boxes/tank" and f.value is not None]
+    rows = [
+        f for f in analysis.findings if f.code == "ground" and f.subjects[0] == "boxes/tank" and f.value is not None
+    ]
     assert rows
     for row in rows:
         assert (row.value or 0) <= lowest + 1e-6
@@ -129,7 +146,8 @@ FRAME = {"gap_class": "same"}
 
 
 def on_a_frame(apart: float, off: float, facing: str) -> list[float]:
-    """What the twist takes of the gap between two boxes hung ``apart`` along, ``off`` the middle, the second beside or over the first."""
+    """What the twist takes of the gap between two boxes hung ``apart`` along, ``off`` the middle, the second beside or
+    over the first."""
     at = {"across": (0.0, 160.0, 0.0), "up": (0.0, 0.0, 130.0)}[facing]
     one = box_at((1000, off, 400))
     other = box_at((1000 + at[0], off + at[1], 400 + at[2]), name="Y")
@@ -145,7 +163,8 @@ def on_a_frame(apart: float, off: float, facing: str) -> list[float]:
 
 
 def test_a_twisting_frame_takes_more_the_farther_apart_and_off_the_middle() -> None:
-    """0.55 m apart and 320 off the middle, facing up: 0.55° × 320 mm = 3.1 mm (1° a metre, common practice, no source)."""
+    """0.55 m apart and 320 off the middle, facing up: 0.55° × 320 mm = 3.1 mm (1° a metre, common practice, no
+    source)."""
     near, far = on_a_frame(0.0, 320.0, "up"), on_a_frame(550.0, 320.0, "up")
     wider = on_a_frame(550.0, 500.0, "up")
     assert near == [6.0]  # mounts beside each other, however far off the middle, do not turn against each other

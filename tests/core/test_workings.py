@@ -36,7 +36,11 @@ def test_loads_add_up_from_as_found_to_the_axle(demo: Design) -> None:
     assert [told[f"± of the {name}"] for name in ("front axle", "rear axle", "gross mass")] == [
         figures.ready.off.front_kg, figures.ready.off.rear_kg, figures.ready.off.total_kg,
     ]  # fmt: skip
-    assert (told["CG aft"], told["CG right"], told["CG up"]) == (figures.ready.aft_mm, figures.ready.across_mm, figures.ready.up_mm)
+    assert (told["CG aft"], told["CG right"], told["CG up"]) == (
+        figures.ready.aft_mm,
+        figures.ready.across_mm,
+        figures.ready.up_mm,
+    )
     four_up = next(row.loads for row in figures.states if len(demo.load_states[row.id].aboard) > 1)
     aboard = values(loads_working(assembly, figures, four_up))["people and load aboard"]
     assert aboard == pytest.approx(four_up.rear_kg - figures.ready.rear_kg)
@@ -47,7 +51,10 @@ def test_the_steps_of_a_mount_give_its_use(demo: Design, box: str) -> None:
     """Demand over capacity, taken from the steps themselves."""
     joint = resolve(demo, {}).boxes[box].mounts[0]
     n, d, w = (abs(v) for v in LOAD)
-    utilisations = {name: float(utilisation) for name, utilisation in joint.utilisations(tuple(map(float, LOAD)), road=False).items()}  # type: ignore[arg-type]
+    utilisations = {
+        name: float(utilisation)
+        for name, utilisation in joint.utilisations(tuple(map(float, LOAD)), road=False).items()
+    }  # type: ignore[arg-type]
     for check, utilisation in utilisations.items():
         steps = joint.working(Governing(check, utilisation, "front impact", "equal springs", LOAD))
         assert [step.value for step in steps[:3]] == list(LOAD)
@@ -63,11 +70,17 @@ def test_the_steps_of_a_mount_give_its_use(demo: Design, box: str) -> None:
             assert utilisation == pytest.approx(told["force per length"] / told["capacity"])
             assert told["capacity"] > told["throat a"] * 200  # N/mm²: no structural weld is weaker
         elif check == "doubler weld":
-            assert told["force per length"] / told["throat a"] / utilisation == pytest.approx(207.8, abs=0.1)  # S235: 360 / (√3 × 0.8 × 1.25)
+            assert told["force per length"] / told["throat a"] / utilisation == pytest.approx(
+                207.8, abs=0.1
+            )  # S235: 360 / (√3 × 0.8 × 1.25)
         elif check == "leg A at the bolt":
             assert told["moment at the bolt"] == pytest.approx(n * (told["c"] - joint.mount.shape.thickness_mm / 2))  # type: ignore[union-attr]
         elif check in joint.rough:
-            shares = d / told["N0"], abs(told["moment about n"]) / told["Mn0"], abs(told["moment about w"]) / told["Mw0"]
+            shares = (
+                d / told["N0"],
+                abs(told["moment about n"]) / told["Mn0"],
+                abs(told["moment about w"]) / told["Mw0"],
+            )
             assert utilisation == pytest.approx(sum(shares))
             assert told["moment about n"] == pytest.approx(told["c"] * LOAD[2])
 

@@ -94,7 +94,9 @@ def test_names_are_text_in_every_drawing(tree: dict[str, Any]) -> None:
     for sheet in sheets_of(resolve(design, {}), released=True):
         svg = sheet_svg(sheet)
         assert "<script" not in svg
-    assert "&lt;script&gt;" in sheet_svg(next(s for s in sheets_of(resolve(design, {}), released=True) if s.name == "tank-box"))
+    assert "&lt;script&gt;" in sheet_svg(
+        next(s for s in sheets_of(resolve(design, {}), released=True) if s.name == "tank-box")
+    )
 
 
 def test_a_plan_says_which_way_it_lies_and_its_length_bar_is_true(demo: Design) -> None:
@@ -113,7 +115,9 @@ def test_an_svg_unit_is_a_hundredth_of_a_millimetre() -> None:
 
 
 @pytest.mark.parametrize("count", [3, 26, 27, 250])
-def test_every_hole_of_a_part_stands_in_its_tables_once_and_under_its_heading(parts: dict[str, FlatPart], count: int) -> None:
+def test_every_hole_of_a_part_stands_in_its_tables_once_and_under_its_heading(
+    parts: dict[str, FlatPart], count: int
+) -> None:
     holes = tuple(Hole((20.0 + n, 40.0), 5.0, "screw") for n in range(count))
     sheets = part_sheets(replace(parts["tank-lid"], holes=holes, bends=()), "A car", released=True)
     words = [[m for m in sheet.marks if isinstance(m, Words)] for sheet in sheets]

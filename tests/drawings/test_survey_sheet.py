@@ -49,9 +49,11 @@ def test_every_way_of_measuring_has_its_blanks(tree: dict[str, Any]) -> None:
     tree["bays"]["odd"] = {
         "name": "odd space",
         "stations": {
-            "a": station | {"type": "points", "points": {f"p{n}": {"across_mm": x, "up_mm": z, "order": n} for n, (x, z) in enumerate(
+            "a": station | {"type": "points", "points": {f"p{n}": {"across_mm": x, "up_mm": z, "order": n} for n, (x,
+            z) in enumerate(
                 ((-200.0, 300.0), (200.0, 300.0), (150.0, 600.0)))}},
-            "b": {"aft_mm": 900.0, "type": "edge", "up_mm": 500.0, "depths": {"d1": {"across_mm": -200.0, "depth_mm": 200.0},
+            "b": {"aft_mm": 900.0, "type": "edge", "up_mm": 500.0, "depths": {"d1": {"across_mm": -200.0,
+            "depth_mm": 200.0},
                   "d2": {"across_mm": 200.0, "depth_mm": 220.0}}},
         },
         "sides": tree["bays"]["tank"]["sides"],

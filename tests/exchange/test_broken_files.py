@@ -100,7 +100,9 @@ def test_pictures_are_told_by_their_bytes(kind: str) -> None:
     assert picture_kind(pictured(kind)) == f"image/{kind.lower()}"
 
 
-@pytest.mark.parametrize("data", [b"", b"<svg xmlns='http://www.w3.org/2000/svg'/>", b"GIF89a" + b"0" * 40, b"%PDF-1.7", pictured("BMP")])
+@pytest.mark.parametrize(
+    "data", [b"", b"<svg xmlns='http://www.w3.org/2000/svg'/>", b"GIF89a" + b"0" * 40, b"%PDF-1.7", pictured("BMP")]
+)
 def test_what_is_no_picture_is_refused(data: bytes) -> None:
     with pytest.raises(FileRefused):
         picture_kind(data)
@@ -109,7 +111,8 @@ def test_what_is_no_picture_is_refused(data: bytes) -> None:
 def test_rows_are_taken_in_the_way_they_were_mapped(tree: dict[str, Any]) -> None:
     design = validate(tree)
     text = b"a,b,c\nX1,44.6,3.1\n"
-    assert read_shelf(text, design, {"a": "serial", "b": "open_circuit_v", "c": "resistance_mohm"}, "flagstone").rows[0].becomes == {
+    assert read_shelf(text, design, {"a": "serial", "b": "open_circuit_v", "c": "resistance_mohm"},
+    "flagstone").rows[0].becomes == {
         "serial": "X1", "open_circuit_v": 44.6, "resistance_mohm": 3.1, "kind": "flagstone",
     }  # fmt: skip
     left_out = read_shelf(text, design, {"a": "serial", "b": "", "c": ""}, "flagstone").rows[0].becomes

@@ -19,7 +19,9 @@ def drawing(fill: object, unit: int = 4) -> bytes:
 
 
 def rectangle(document: ezdxf.document.Drawing) -> None:
-    document.modelspace().add_lwpolyline([(0, 0), (400, 0), (400, 250), (0, 250)], close=True, dxfattribs={"layer": "FLOOR"})
+    document.modelspace().add_lwpolyline(
+        [(0, 0), (400, 0), (400, 250), (0, 250)], close=True, dxfattribs={"layer": "FLOOR"}
+    )
 
 
 def test_a_rectangle() -> None:

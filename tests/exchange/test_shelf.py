@@ -9,11 +9,15 @@ from hypothesis import strategies as st
 from levelcradle.core.design import Design, tree_of, validate
 from levelcradle.exchange import FileRefused, read_shelf, write_shelf
 
-ROWS = "Name;Serial;Date;Voltage;IR (mOhm);Temp\nKachel Ü1;A-1;25.11.2026;44,61;2,4;-3,5\nKachel 2;A-2;2026-11-26;44,58;2,5;18\n"
+ROWS = (
+    "Name;Serial;Date;Voltage;IR (mOhm);Temp\nKachel Ü1;A-1;25.11.2026;44,61;2,4;-3,5\nKachel "
+    "2;A-2;2026-11-26;44,58;2,5;18\n"
+)
 
 
 @pytest.mark.parametrize(
-    ("encoding", "told"), [("utf-8", "utf-8-sig"), ("utf-8-sig", "utf-8-sig"), ("cp1252", "cp1252"), ("utf-16", "utf-16")]
+    ("encoding", "told"),
+    [("utf-8", "utf-8-sig"), ("utf-8-sig", "utf-8-sig"), ("cp1252", "cp1252"), ("utf-16", "utf-16")],
 )
 @pytest.mark.parametrize("divider", [";", "\t"])
 def test_every_way_a_spreadsheet_saves(tree: dict[str, Any], encoding: str, told: str, divider: str) -> None:
@@ -47,12 +51,19 @@ def test_columns_can_be_mapped_otherwise_and_serials_come_once(tree: dict[str, A
     data = b"x,y\nfirst,S1\nsecond,S1\n"
     found = read_shelf(data, validate(tree), {"x": "name", "y": "serial"}, "flagstone")
     assert [r.refused for r in found.rows] == ["", "Serial S1 stands on the shelf already."]
-    assert read_shelf(data, validate(tree), {"x": "name", "y": ""}, None).rows[0].refused == "Say which module kind it is."
+    assert (
+        read_shelf(data, validate(tree), {"x": "name", "y": ""}, None).rows[0].refused == "Say which module kind it is."
+    )
 
 
 @pytest.mark.parametrize(
     ("data", "message"),
-    [(b"", "empty"), (b"PK\x03\x04", "Save it as CSV"), (b"name\n", "a line of headings"), (b"\x00\x01\x02", "no text")],
+    [
+        (b"", "empty"),
+        (b"PK\x03\x04", "Save it as CSV"),
+        (b"name\n", "a line of headings"),
+        (b"\x00\x01\x02", "no text"),
+    ],
 )
 def test_what_is_no_table_says_why(tree: dict[str, Any], data: bytes, message: str) -> None:
     with pytest.raises(FileRefused, match=message):
@@ -61,7 +72,8 @@ def test_what_is_no_table_says_why(tree: dict[str, Any], data: bytes, message: s
 
 def test_what_is_written_reads_back(tree: dict[str, Any]) -> None:
     tree["modules"]["f05"] |= {"name": "=1+1", "serial": "Ü-5", "damage": "dent; side A",
-                               "tests": {"a": {"on": "2026-11-20", "open_circuit_v": 44.5, "temperature_c": -4.0}}}  # fmt: skip
+                               "tests": {"a": {"on": "2026-11-20", "open_circuit_v": 44.5,
+                               "temperature_c": -4.0}}}  # fmt: skip
     design = validate(tree)
     empty = validate({**tree, "modules": {}, "boxes": {}, "mounts": {}})
     found = read_shelf(write_shelf(design).encode("utf-8-sig"), empty, None, None)

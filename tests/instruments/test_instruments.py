@@ -99,8 +99,13 @@ def test_the_simulated_scales(scales: tuple[Instruments, socket.socket]) -> None
     assert still["lf"].value == pytest.approx(268.0, abs=0.5)
     assert sum(r.value for r in still.values()) == pytest.approx(985.0, abs=2.0)
     told.sendall(b"unit rf lb\nsilent lr 60\nload lf 300\nnonsense\nload lf x\nunit zz kg\n")
-    after = until(heard, lambda c: c["rf"].unit == "lb" and c["rf"].steady and c["lr"].message.startswith("silent") and c["lf"].steady)
-    assert read(after["rf"].text, "mass", "kg") == pytest.approx(264.0, abs=0.5)  # the blank reads the unit that is said
+    after = until(
+        heard,
+        lambda c: c["rf"].unit == "lb" and c["rf"].steady and c["lr"].message.startswith("silent") and c["lf"].steady,
+    )
+    assert read(after["rf"].text, "mass", "kg") == pytest.approx(
+        264.0, abs=0.5
+    )  # the blank reads the unit that is said
     assert after["lf"].value == pytest.approx(300.0, abs=0.5)
 
 
@@ -119,7 +124,10 @@ def test_noise_within_the_band_is_steady_and_beyond_it_is_not(noise: float, leve
 
 
 @given(
-    st.floats(-9999, 9999), st.sampled_from(["kg", "lb", "mm", "in", "V"]), st.sampled_from(["", "lf", "tape 2"]), st.sampled_from(" ,;\t")
+    st.floats(-9999, 9999),
+    st.sampled_from(["kg", "lb", "mm", "in", "V"]),
+    st.sampled_from(["", "lf", "tape 2"]),
+    st.sampled_from(" ,;\t"),
 )
 def test_a_line_says_what_was_put_into_it(value: float, unit: str, channel: str, divider: str) -> None:
     assert read_line(f"{value:.3f}{divider}{unit}{divider}{channel}") == (float(f"{value:.3f}"), unit, channel)

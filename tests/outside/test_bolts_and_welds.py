@@ -27,7 +27,9 @@ from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Wel
 TABLES = standard_tables()
 
 
-def joint(size: str = "M10", grade: str = "8.8", material: str = "s355", c_mm: float = 60.0, **bracket: float) -> AngleJoint:
+def joint(
+    size: str = "M10", grade: str = "8.8", material: str = "s355", c_mm: float = 60.0, **bracket: float
+) -> AngleJoint:
     mount = Mount(
         name="m",
         carries={"boxes/b": True},
@@ -39,7 +41,8 @@ def joint(size: str = "M10", grade: str = "8.8", material: str = "s355", c_mm: f
 
 
 @pytest.mark.parametrize(
-    ("size", "printed"), [("M5", 14.2), ("M6", 20.1), ("M8", 36.6), ("M10", 58.0), ("M12", 84.3), ("M14", 115.0), ("M16", 157.0)]
+    ("size", "printed"),
+    [("M5", 14.2), ("M6", 20.1), ("M8", 36.6), ("M10", 58.0), ("M12", 84.3), ("M14", 115.0), ("M16", 157.0)],
 )
 def test_stress_areas_follow_the_thread(size: str, printed: float) -> None:
     """As = π/4 ((d2 + d3)/2)², d2 = d − 0.649519 P, d3 = d − 1.226869 P (ISO 898-1)."""
@@ -51,7 +54,11 @@ def test_stress_areas_follow_the_thread(size: str, printed: float) -> None:
 
 @pytest.mark.parametrize(
     ("size", "hole", "washer", "flats", "head"),
-    [("M8", 9.0, (8.4, 16, 1.6), 13, 5.3), ("M10", 11.0, (10.5, 20, 2.0), 16, 6.4), ("M12", 13.5, (13.0, 24, 2.5), 18, 7.5)],
+    [
+        ("M8", 9.0, (8.4, 16, 1.6), 13, 5.3),
+        ("M10", 11.0, (10.5, 20, 2.0), 16, 6.4),
+        ("M12", 13.5, (13.0, 24, 2.5), 18, 7.5),
+    ],
 )
 def test_holes_washers_and_heads(size: str, hole: float, washer: tuple[float, ...], flats: float, head: float) -> None:
     """ISO 273 medium; ISO 7089 d1, d2, h; ISO 4017 s, k."""
@@ -61,14 +68,18 @@ def test_holes_washers_and_heads(size: str, hole: float, washer: tuple[float, ..
     assert (bolt.across_flats_mm, bolt.head_mm) == (flats, head)
 
 
-@pytest.mark.parametrize(("grade", "strengths"), [("4.6", (400, 225)), ("5.8", (500, 380)), ("8.8", (800, 580)), ("10.9", (1000, 830))])
+@pytest.mark.parametrize(
+    ("grade", "strengths"), [("4.6", (400, 225)), ("5.8", (500, 380)), ("8.8", (800, 580)), ("10.9", (1000, 830))]
+)
 def test_property_classes(grade: str, strengths: tuple[float, ...]) -> None:
     """Nominal fub by the name of the class (EN 1993-1-8 table 3.1); stress under proof load (ISO 898-1 table 3)."""
     row = TABLES.bolt_classes[grade]
     assert (row.ultimate_mpa, row.proof_mpa) == strengths
 
 
-@pytest.mark.parametrize(("size", "shear", "tension"), [("M8", 14.0544, 21.0816), ("M10", 22.272, 33.408), ("M12", 32.3712, 48.5568)])
+@pytest.mark.parametrize(
+    ("size", "shear", "tension"), [("M8", 14.0544, 21.0816), ("M10", 22.272, 33.408), ("M12", 32.3712, 48.5568)]
+)
 def test_resistance_of_a_bolt_in_class_8_8(size: str, shear: float, tension: float) -> None:
     """Threads in the shear plane, αv 0.6, γM2 1.25 [kN]."""
     assert bolt_capacity(joint(size)) == pytest.approx((tension * 1e3, shear * 1e3), rel=2e-3)
@@ -126,7 +137,8 @@ def line_of(points: list[tuple[float, float]], step: float = 0.05) -> np.ndarray
 
 
 def most_by_summing(run: np.ndarray, corners: np.ndarray, forces: np.ndarray, moments: np.ndarray) -> float:
-    """Largest force per length at the corners, the group's second moments summed up piece by piece. (d, w, n), weld in the w-n plane.
+    """Largest force per length at the corners, the group's second moments summed up piece by piece. (d, w, n), weld in
+    the w-n plane.
 
     Source: line-weld method (statics), by numerical integration.
     """
@@ -163,17 +175,22 @@ def test_the_welds_of_bracket_and_doubler_by_summing_them_up(load: tuple[float, 
 
 @pytest.mark.parametrize("pull", [0.0, 500.0, 1500.0])
 def test_on_the_road_a_pull_takes_from_what_holds_by_friction(pull: float) -> None:
-    """V ≤ 0.15 (Fmin − T) / 1.25 and T ≤ Fmin / 1.25, Fmin 0.7 of 0.75 of the proof load of M10 8.8 (580 MPa, 58.0 mm²: 17,661 N)."""
+    """V ≤ 0.15 (Fmin − T) / 1.25 and T ≤ Fmin / 1.25, Fmin 0.7 of 0.75 of the proof load of M10 8.8 (580 MPa, 58.0 mm²:
+    17,661 N)."""
     found = joint("M10", c_mm=60.0)
     lever = pull * (1 + found.b1_mm / min(25.0, 1.25 * found.b1_mm))
     utilisation = bolt(found, np.array(pull), np.array(600.0), np.array(800.0), road=True)
-    assert float(utilisation) == pytest.approx(max(1.25 * 1000 / (0.15 * (17661 - lever)), 1.25 * lever / 17661), rel=1e-3)
+    assert float(utilisation) == pytest.approx(
+        max(1.25 * 1000 / (0.15 * (17661 - lever)), 1.25 * lever / 17661), rel=1e-3
+    )
 
 
 def test_a_doublers_weld_bears_what_its_steel_does() -> None:
     """S235: 207.8 MPa on the throat (EN 1993-1-8 4.5.3.3)."""
     plate = Doubler()
-    found = AngleJoint.of(replace(joint("M10").mount, to_box=Welded(doubler=plate)), 60.0, TABLES.materials["s235"], 3.0, 245.0, TABLES)
+    found = AngleJoint.of(
+        replace(joint("M10").mount, to_box=Welded(doubler=plate)), 60.0, TABLES.materials["s235"], 3.0, 245.0, TABLES
+    )
     load = (np.array(0.0), np.array(5000.0), np.array(0.0))
     per_mm = float(doubler_weld_line(found, plate, *load))
     throat = min(4.0 / math.sqrt(2), 0.7 * 3.0)

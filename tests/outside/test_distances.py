@@ -33,10 +33,26 @@ def box(size: tuple[float, ...], centre: tuple[float, ...], turn: np.ndarray = S
 CASES = {
     "faces parallel": (box((100, 60, 40), (0, 0, 0)), box((80, 60, 40), (120, 10, -5)), 30.0),
     "edge to edge": (box((100, 60, 40), (0, 0, 0)), box((80, 60, 40), (130, 100, 0)), math.hypot(40, 40)),
-    "corner to corner": (box((100, 60, 40), (0, 0, 0)), box((80, 60, 40), (110, 80, 100)), math.sqrt(20**2 + 20**2 + 60**2)),
-    "edge to face": (box((100, 100, 40), (0, 0, 0)), box((60, 60, 40), (150, 0, 0), TURN_Z45), 150 - 50 - 30 * math.sqrt(2)),
-    "cube on its corner": (box((200, 200, 10), (0, 0, 0)), box((60, 60, 60), (0, 0, 100), ON_CORNER), 95 - 30 * math.sqrt(3)),
-    "crossing edges": (box((200, 40, 40), (0, 0, 0), ABOUT_X45), box((40, 200, 40), (0, 0, 90), ABOUT_Y45), 90 - 40 * math.sqrt(2)),
+    "corner to corner": (
+        box((100, 60, 40), (0, 0, 0)),
+        box((80, 60, 40), (110, 80, 100)),
+        math.sqrt(20**2 + 20**2 + 60**2),
+    ),
+    "edge to face": (
+        box((100, 100, 40), (0, 0, 0)),
+        box((60, 60, 40), (150, 0, 0), TURN_Z45),
+        150 - 50 - 30 * math.sqrt(2),
+    ),
+    "cube on its corner": (
+        box((200, 200, 10), (0, 0, 0)),
+        box((60, 60, 60), (0, 0, 100), ON_CORNER),
+        95 - 30 * math.sqrt(3),
+    ),
+    "crossing edges": (
+        box((200, 40, 40), (0, 0, 0), ABOUT_X45),
+        box((40, 200, 40), (0, 0, 90), ABOUT_Y45),
+        90 - 40 * math.sqrt(2),
+    ),
     "wedge corner to face": (box((100, 400, 40), (0, 0, 0)), box((80, 60, 40), (140, 0, 0), TURN_Z30), 40.359),
     "apart in aft and up": (box((80, 380, 360), (0, 0, 0)), box((360, 360, 80), (-400, 0, -480)), 316.228),
     "apart in aft and right": (box((340, 220, 340), (0, 0, 0)), box((120, 300, 300), (-580, -320, 0)), 355.106),

@@ -11,7 +11,8 @@ TABLES = standard_tables()
 @pytest.mark.parametrize(
     ("case", "throw"),
     [("front", (-20, 0, -1)), ("rear", (10, 0, -1)), ("side-right", (0, 15, -1)), ("side-left", (0, -15, -1)),
-     ("down", (0, 0, -11)), ("roll-over", (0, 0, 11)), ("bump", (0, 0, -3)), ("rebound", (0, 0, 1)), ("brake", (-1, 0, -1))],
+     ("down", (0, 0, -11)), ("roll-over", (0, 0, 11)), ("bump", (0, 0, -3)), ("rebound", (0, 0, 1)), ("brake", (-1, 0,
+     -1))],
 )  # fmt: skip
 def test_throws(case: str, throw: tuple[float, ...]) -> None:
     row = TABLES.load_cases[case]

@@ -1,9 +1,8 @@
 """Box to mesh: the kernel's distance against an exact one to every triangle of the mesh.
 
 The exact value is the least over all triangles of a convex quadratic programme: two points, one in the box, one in the
-triangle by its barycentric weights, solved as bounded least squares (scipy.optimize.lsq_linear, and the weights' sum held by a
-heavy row). Source of the way: convex optimisation, any textbook.
-"""
+triangle by its barycentric weights, solved as bounded least squares (scipy.optimize.lsq_linear, and the weights' sum
+held by a heavy row). Source of the way: convex optimisation, any textbook."""
 
 import numpy as np
 import pytest
@@ -47,7 +46,8 @@ CASES = [
 
 @pytest.mark.parametrize(("size", "turn", "at"), CASES)
 @pytest.mark.parametrize("bumps", [0.0, 18.0])
-def test_a_turned_box_over_hills(size: tuple[float, float, float], turn: tuple[float, float, float], at: tuple[float, float, float],
+def test_a_turned_box_over_hills(size: tuple[float, float, float], turn: tuple[float, float, float], at: tuple[float,
+    float, float],
                                  bumps: float) -> None:  # fmt: skip
     placement = Placement(rotation(*turn), at)
     x, y, z = (s / 2 for s in size)

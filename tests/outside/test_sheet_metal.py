@@ -52,7 +52,9 @@ def test_blank_of_an_open_tray() -> None:
 
 
 @pytest.mark.parametrize(
-    ("thickness", "density", "mass"), [(2.0, 2700.0, 0.972), (2.0, 7850.0, 2.826), (3.0, 1200.0, 0.648)], ids=["al", "steel", "pc"]
+    ("thickness", "density", "mass"),
+    [(2.0, 2700.0, 0.972), (2.0, 7850.0, 2.826), (3.0, 1200.0, 0.648)],
+    ids=["al", "steel", "pc"],
 )
 def test_mass_of_a_600_by_300_sheet(thickness: float, density: float, mass: float) -> None:
     square = ((0.0, 0.0), (600.0, 0.0), (600.0, 300.0), (0.0, 300.0))

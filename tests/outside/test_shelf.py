@@ -13,19 +13,25 @@ from levelcradle.core.stock import shelf_result
 
 
 def shelf(tree: dict[str, Any], readings: list[tuple[str, float]], floor_mv: float = 0.0) -> Any:
-    tree["module_kinds"]["short"] = tree["module_kinds"]["flagstone"] | {"name": "short", "cells": {"series": 6, "parallel": 3}}
-    tree["modules"] = {f"m{n}": {"name": f"m{n}", "kind": kind, "reading_v": volts} for n, (kind, volts) in enumerate(readings)}
+    tree["module_kinds"]["short"] = tree["module_kinds"]["flagstone"] | {
+        "name": "short",
+        "cells": {"series": 6, "parallel": 3},
+    }
+    tree["modules"] = {
+        f"m{n}": {"name": f"m{n}", "kind": kind, "reading_v": volts} for n, (kind, volts) in enumerate(readings)
+    }
     tree["shelf_rule"] = {"floor_mv": floor_mv, "meter_step_mv": 10.0}
     tree["boxes"], tree["mounts"], tree["stacks"] = {}, {}, {}
     return shelf_result(validate(tree))
 
 
 def test_two_sizes_of_module_by_hand(tree: dict[str, Any]) -> None:
-    """12 in series at 44.40 and 44.52 V, 6 in series at 22.20 and 21.90 V: 3.70, 3.71, 3.70, 3.65 V a cell (division by hand).
+    """12 in series at 44.40 and 44.52 V, 6 in series at 22.20 and 21.90 V: 3.70, 3.71, 3.70, 3.65 V a cell (division by
+    hand).
 
-    Median 3.70; absolute deviations 0, 0.01, 0, 0.05, their median 0.005; spread 1.4826 × 0.005 = 0.007413; limit 3.5 × that =
-    0.0259 V (Iglewicz and Hoaglin 1993, from memory): the last is out, though its 21.90 V would hide among whole-module readings.
-    """
+    Median 3.70; absolute deviations 0, 0.01, 0, 0.05, their median 0.005; spread 1.4826 × 0.005 = 0.007413; limit 3.5 ×
+    that = 0.0259 V (Iglewicz and Hoaglin 1993, from memory): the last is out, though its 21.90 V would hide among
+    whole-module readings."""
     found = shelf(tree, [("flagstone", 44.40), ("flagstone", 44.52), ("short", 22.20), ("short", 21.90)])
     assert [round(r.per_cell_v, 6) for r in found.rows] == [3.70, 3.71, 3.70, 3.65]
     assert found.middle_v == pytest.approx(3.70)
@@ -46,8 +52,8 @@ def test_the_spread_is_the_librarys_scaled_mad(millivolts: list[int]) -> None:
 
 
 def test_the_mean_would_have_hidden_it(tree: dict[str, Any]) -> None:
-    """One module at 3.20 V a cell among ten at 3.70: three standard deviations about the mean do not reach it (by hand: mean
-    3.6545, deviation 0.1508, 0.4545 / 0.1508 = 3.01 with n − 1; with two bad ones 2.2), the median's rule does."""
+    """One module at 3.20 V a cell among ten at 3.70: three standard deviations about the mean do not reach it (by hand:
+    mean 3.6545, deviation 0.1508, 0.4545 / 0.1508 = 3.01 with n − 1; with two bad ones 2.2), the median's rule does."""
     readings = [("flagstone", 12 * 3.70)] * 9 + [("flagstone", 12 * 3.20)] * 2
     cells = np.array([v / 12 for _, v in readings])
     assert abs(cells[-1] - cells.mean()) / cells.std(ddof=1) < 3

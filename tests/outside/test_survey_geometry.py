@@ -1,4 +1,5 @@
-"""Tapes, diagonals, scans and sweeps against geometry worked by hand and against general libraries (scipy, trimesh, shapely)."""
+"""Tapes, diagonals, scans and sweeps against geometry worked by hand and against general libraries (scipy, trimesh,
+shapely)."""
 
 import math
 
@@ -18,7 +19,8 @@ from levelcradle.core.sweeps import pieces_of
 
 
 def test_two_tapes_by_the_triangle_they_make() -> None:
-    """Base 800, tapes 500 and 700: along (800² + 500² − 700²) / 1600 = 250, out √(500² − 250²) = 433.013. Source: geometry."""
+    """Base 800, tapes 500 and 700: along (800² + 500² − 700²) / 1600 = 250, out √(500² − 250²) = 433.013. Source:
+    geometry."""
     found = swing(((0.0, 0.0, 300.0), (800.0, 0.0, 300.0)), (500.0, 700.0), (200.0, 300.0, 300.0))
     assert found is not None
     assert found.at == pytest.approx((250.0, 433.0127, 300.0), abs=1e-3)
@@ -53,7 +55,12 @@ def as_mesh(found: trimesh.Trimesh) -> Mesh:
 
 @pytest.mark.parametrize(
     "shape",
-    [ball(), trimesh.creation.box((100, 200, 300)), trimesh.creation.cylinder(40, 300, sections=64), trimesh.creation.annulus(60, 90, 200)],
+    [
+        ball(),
+        trimesh.creation.box((100, 200, 300)),
+        trimesh.creation.cylinder(40, 300, sections=64),
+        trimesh.creation.annulus(60, 90, 200),
+    ],
     ids=["ball", "block", "cylinder", "tube"],
 )
 def test_mesh_volume_and_distance_against_trimesh(shape: trimesh.Trimesh) -> None:
@@ -87,7 +94,9 @@ def test_gaps_to_a_simplified_scan_are_never_optimistic(tolerance: float) -> Non
     solid = mesh_solid(small.vertices, small.triangles, slack_mm=tolerance, closed=True, inside=False)
     for x in (60.0, 120.0, 400.0):
         box = block((x, -30.0, -40.0), (x + 50, 60.0, 20.0))
-        exact = nearest(box, mesh_solid(whole.vertices, np.asarray(whole.faces), slack_mm=0.0, closed=True, inside=False)).gap_mm
+        exact = nearest(
+            box, mesh_solid(whole.vertices, np.asarray(whole.faces), slack_mm=0.0, closed=True, inside=False)
+        ).gap_mm
         assert nearest(box, solid).gap_mm <= exact + 1e-6
 
 
@@ -106,10 +115,13 @@ def test_points_that_tie_a_scan_to_the_vehicle() -> None:
 
 
 def test_swept_volume_of_a_hinged_panel_against_dense_sampling() -> None:
-    """A plate 300 × 8 through 80°: area swept seen from the side, against the union of 400 positions; each step may stand off
-    the true sweep by 1 mm."""
+    """A plate 300 × 8 through 80°: area swept seen from the side, against the union of 400 positions; each step may
+    stand off the true sweep by 1 mm."""
     plate = PrismSolid(
-        type="prism", outline_mm=((0.0, -50.0), (300.0, -50.0), (300.0, 50.0), (0.0, 50.0)), low_up_mm=500.0, high_up_mm=508.0
+        type="prism",
+        outline_mm=((0.0, -50.0), (300.0, -50.0), (300.0, 50.0), (0.0, 50.0)),
+        low_up_mm=500.0,
+        high_up_mm=508.0,
     )
     sweep = Hinge(type="hinge", about_mm=(0.0, 0.0, 500.0), axis=(0.0, -1.0, 0.0), to_deg=80.0)
     flat = shapely.box(0, 500, 300, 508)

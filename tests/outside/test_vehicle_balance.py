@@ -10,7 +10,9 @@ from levelcradle.core.level import Corners, MassRow, corner_loads, found_loads, 
 
 
 def car_of(wheelbase: float, read: dict[str, object], **more: object) -> tuple[Vehicle, Weighing]:
-    return Vehicle.model_validate({"wheelbase_mm": wheelbase} | more), Weighed.model_validate({"kind": "as found", "read": read}).read
+    return Vehicle.model_validate({"wheelbase_mm": wheelbase} | more), Weighed.model_validate(
+        {"kind": "as found", "read": read}
+    ).read
 
 
 def test_centre_of_gravity_from_four_wheel_scales() -> None:

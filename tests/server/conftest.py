@@ -13,7 +13,9 @@ from tests.serving import app_over
 @pytest.fixture
 def client(store: Store) -> Iterator[TestClient]:
     headers = {"X-Session": "tester"}
-    with TestClient(app_over(store), base_url="http://127.0.0.1", headers=headers, raise_server_exceptions=False) as found:
+    with TestClient(
+        app_over(store), base_url="http://127.0.0.1", headers=headers, raise_server_exceptions=False
+    ) as found:
         yield found
 
 

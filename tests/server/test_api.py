@@ -66,7 +66,9 @@ def test_a_refused_edit_names_the_field(client: TestClient, car: str) -> None:
     answer = patch(client, car, [{"op": "replace", "path": "/boxes/tank/construction/thickness_mm", "value": -3}])
     assert answer.status_code == 422
     assert answer.headers["content-type"] == "application/problem+json"
-    assert answer.json()["errors"] == [{"path": "/boxes/tank/construction/thickness_mm", "message": "must be more than 0"}]
+    assert answer.json()["errors"] == [
+        {"path": "/boxes/tank/construction/thickness_mm", "message": "must be more than 0"}
+    ]
     assert client.get(f"/api/projects/{car}").json()["revision"] == 1
 
 
@@ -136,7 +138,9 @@ def test_a_box_is_proposed_as_a_patch(client: TestClient, car: str) -> None:
     assert patch(client, car, answer["patch"]).status_code == 200
     gone = [{"op": "remove", "path": f"/boxes/{key}"} for key in ("tank-2", "tank")]
     mounts = [
-        {"op": "remove", "path": f"/mounts/{key}"} for key, m in tree_of(demo_design())["mounts"].items() if "boxes/tank" in m["carries"]
+        {"op": "remove", "path": f"/mounts/{key}"}
+        for key, m in tree_of(demo_design())["mounts"].items()
+        if "boxes/tank" in m["carries"]
     ]
     assert patch(client, car, [*mounts, *gone], base=2).status_code == 200
     answer = client.post(f"/api/projects/{car}/first-box", json=body).json()
@@ -159,7 +163,9 @@ def test_what_cannot_be_read_says_why(client: TestClient) -> None:
     answer = client.post("/api/read", json={"text": "12 x"})
     assert (answer.status_code, answer.json()["errors"][0]["message"]) == (422, "A number is missing at the end.")
     place = client.post("/api/read-place", json={"text": "840 aft, 120 R"}).json()
-    aft, across = ({"value_mm": mm, "by": False, "unit": "mm", "text": text} for mm, text in ((840, "840 aft"), (120, "120 R")))
+    aft, across = (
+        {"value_mm": mm, "by": False, "unit": "mm", "text": text} for mm, text in ((840, "840 aft"), (120, "120 R"))
+    )
     assert place == {"aft": aft, "across": across, "up": None}
 
 

@@ -33,7 +33,11 @@ def asked(car: str) -> list[tuple[str, str, dict[str, Any]]]:
 
 
 def test_while_the_database_is_away_everything_says_so_and_then_goes_on(
-    client: TestClient, database_url: str, admin: Callable[[str], None], car: str, asked: list[tuple[str, str, dict[str, Any]]]
+    client: TestClient,
+    database_url: str,
+    admin: Callable[[str], None],
+    car: str,
+    asked: list[tuple[str, str, dict[str, Any]]],
 ) -> None:
     with nobody_gets_in(database_url, admin):
         for method, path, more in asked:

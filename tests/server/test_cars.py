@@ -19,7 +19,8 @@ def names(client: TestClient) -> list[str]:
 def test_variants_lie_side_by_side(client: TestClient, car: str) -> None:
     copy = client.post(f"/api/projects/{car}/copy").json()
     client.patch(
-        f"/api/projects/{copy['id']}", json={"patch": [{"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2685.0}]},
+        f"/api/projects/{copy['id']}", json={"patch": [{"op": "replace", "path": "/boxes/tank/pose/at_mm/0",
+        "value": 2685.0}]},
         headers={"If-Match": "1"},
     )  # fmt: skip
     first, variant = (row["figures"] for row in client.get(f"/api/projects/{car}/variants").json())
@@ -61,14 +62,20 @@ def test_a_bad_file_is_told_with_its_line(client: TestClient) -> None:
 
 
 def test_an_older_revision_comes_back_and_its_plan_is_a_picture(client: TestClient, car: str) -> None:
-    client.patch(f"/api/projects/{car}", json={"patch": [{"op": "replace", "path": "/name", "value": "Other"}]}, headers={"If-Match": "1"})
+    client.patch(
+        f"/api/projects/{car}",
+        json={"patch": [{"op": "replace", "path": "/name", "value": "Other"}]},
+        headers={"If-Match": "1"},
+    )
     assert client.post(f"/api/projects/{car}/revisions/1/take-back").json()["name"] == "Calder Ouzel 1500"
     drawn = ElementTree.fromstring(client.get(f"/api/projects/{car}/plan.svg?revision=1").text)
     assert len(drawn.findall("{http://www.w3.org/2000/svg}polygon")) > 10
     assert client.post(f"/api/projects/{car}/revisions/99/take-back").status_code == 404
 
 
-def test_an_older_revision_is_looked_at_and_opened_as_a_variant_before_it_is_taken_back(client: TestClient, car: str) -> None:
+def test_an_older_revision_is_looked_at_and_opened_as_a_variant_before_it_is_taken_back(
+    client: TestClient, car: str
+) -> None:
     at = f"/api/projects/{car}"
     patch = [{"op": "remove", "path": "/boxes/bonnet/blocks/a"}, {"op": "replace", "path": "/name", "value": "Other"}]
     assert client.patch(at, json={"patch": patch}, headers={"If-Match": "1"}).status_code == 200

@@ -22,7 +22,9 @@ def test_every_page_is_the_start_page(site: TestClient, path: str) -> None:
     assert '<div id="root">' in answer.text
 
 
-@pytest.mark.parametrize("path", ["/api/nothing", "/assets/none.js", "/api/projects/none", "/sheet.pdf", "/car/ouzel/logo.png"])
+@pytest.mark.parametrize(
+    "path", ["/api/nothing", "/assets/none.js", "/api/projects/none", "/sheet.pdf", "/car/ouzel/logo.png"]
+)
 def test_what_is_not_there_is_no_page(site: TestClient, path: str) -> None:
     answer = site.get(path, headers={"X-Session": "x"})
     assert answer.status_code == 404

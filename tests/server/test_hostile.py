@@ -31,8 +31,14 @@ BODIES = {
     "unknown field": b'{"patch": [], "extra": 1}',
     "root": b'{"patch": [{"op": "replace", "path": "", "value": {}}]}',
     "no path": b'{"patch": [{"op": "remove", "path": "boxes"}]}',
-    "huge number": b'{"patch": [{"op": "replace", "path": "/boxes/tank/construction/thickness_mm", "value": ' + b"9" * 400 + b"}]}",
-    "deep value": b'{"patch": [{"op": "add", "path": "/items/x", "value": ' + b'{"a":' * 150 + b"1" + b"}" * 150 + b"}]}",
+    "huge number": b'{"patch": [{"op": "replace", "path": "/boxes/tank/construction/thickness_mm", "value": '
+    + b"9" * 400
+    + b"}]}",
+    "deep value": b'{"patch": [{"op": "add", "path": "/items/x", "value": '
+    + b'{"a":' * 150
+    + b"1"
+    + b"}" * 150
+    + b"}]}",
     "wrong type": b'{"patch": [{"op": "replace", "path": "/boxes", "value": 7}]}',
     "tables gone": b'{"patch": [{"op": "remove", "path": "/tables"}]}',
     "readings a list": b'{"patch": [{"op": "replace", "path": "/readings", "value": []}]}',
@@ -99,8 +105,10 @@ JSON = st.recursive(
     max_leaves=8,
 )
 PATHS = st.sampled_from(
-    ["/name", "/boxes/tank", "/boxes/tank/pose/at_mm/0", "/boxes/tank/blocks/a/counts", "/items/axle/solid", "/vehicle/weighing",
-     "/bays/tank/stations/a/floor_mm", "/mounts/tank-lf/shape/thickness_mm", "/hardpoints/tail-lf/direction", "/tables/bolts/M10",
+    ["/name", "/boxes/tank", "/boxes/tank/pose/at_mm/0", "/boxes/tank/blocks/a/counts", "/items/axle/solid",
+    "/vehicle/weighing",
+     "/bays/tank/stations/a/floor_mm", "/mounts/tank-lf/shape/thickness_mm", "/hardpoints/tail-lf/direction",
+     "/tables/bolts/M10",
      "/module_kinds/flagstone/size_mm", "/readings", "/references/seat-seam/at_mm", "/boxes/tank/inner", "/load_states"]
 )  # fmt: skip
 FIGURES = st.floats(-2e4, 2e4) | st.integers(-20000, 20000) | st.sampled_from([0, -0.0, 1e-9, 20000.0])
@@ -117,7 +125,14 @@ def test_any_value_at_any_place_is_taken_or_refused(client: TestClient, car: str
 def pointers(tree: Any, at: str = "") -> list[str]:
     """Every place of a document."""
     steps = tree.items() if isinstance(tree, dict) else enumerate(tree) if isinstance(tree, list) else ()
-    return [at, *(p for key, value in steps for p in pointers(value, at + "/" + str(key).replace("~", "~0").replace("/", "~1")))]
+    return [
+        at,
+        *(
+            p
+            for key, value in steps
+            for p in pointers(value, at + "/" + str(key).replace("~", "~0").replace("/", "~1"))
+        ),
+    ]
 
 
 @settings(max_examples=250, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
@@ -135,21 +150,31 @@ def test_anything_taken_away_or_swapped_anywhere_is_answered(client: TestClient,
 
 
 @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
-@given(st.lists(st.tuples(st.sampled_from(["thickness_mm", "bend_radius_mm", "width_mm", "toe_mm", "leg_b_mm", "from_mm",
+@given(st.lists(st.tuples(st.sampled_from(["thickness_mm", "bend_radius_mm", "width_mm", "toe_mm", "leg_b_mm",
+"from_mm",
                                            "length_mm", "leg_mm"]), st.floats(0.001, 500)), max_size=4),
        st.tuples(*[st.floats(-180, 180)] * 3))  # fmt: skip
 def test_any_bracket_on_any_leaning_box_is_analysed(
     client: TestClient, car: str, figures: list[tuple[str, float]], turn: tuple[float, ...]
 ) -> None:
     ops = [
-        {"op": "replace", "path": f"/mounts/tank-lf/{'shape' if name in Angle.model_fields else 'to_box'}/{name}", "value": v}
+        {
+            "op": "replace",
+            "path": f"/mounts/tank-lf/{'shape' if name in Angle.model_fields else 'to_box'}/{name}",
+            "value": v,
+        }
         for name, v in figures
     ]
-    ops += [{"op": "replace", "path": f"/boxes/tank/pose/{k}_deg", "value": a} for k, a in zip(("yaw", "pitch", "roll"), turn, strict=True)]
+    ops += [
+        {"op": "replace", "path": f"/boxes/tank/pose/{k}_deg", "value": a}
+        for k, a in zip(("yaw", "pitch", "roll"), turn, strict=True)
+    ]
     answer = client.post(f"{CAR}/preview", json={"patch": ops})
     assert answer.status_code in (200, 422), answer.text
     supports = answer.json()["analysis"]["supports"] if answer.status_code == 200 else []
-    assert all(isinstance(row["utilisation"], float) for s in supports for m in s["mounts"] for row in m["rows"]), "no use is infinite or nothing"
+    assert all(isinstance(row["utilisation"], float) for s in supports for m in s["mounts"] for row in m["rows"]), (
+        "no use is infinite or nothing"
+    )
 
 
 def test_every_operation_fuzzed_from_the_apis_own_description(client: TestClient, car: str) -> None:
@@ -158,7 +183,13 @@ def test_every_operation_fuzzed_from_the_apis_own_description(client: TestClient
     seen, asked = set[str](), set[str]()
 
     def one(operation: Any) -> None:
-        @settings(max_examples=12, deadline=None, phases=[Phase.generate], suppress_health_check=list(HealthCheck), derandomize=True)
+        @settings(
+            max_examples=12,
+            deadline=None,
+            phases=[Phase.generate],
+            suppress_health_check=list(HealthCheck),
+            derandomize=True,
+        )
         @given(case=operation.as_strategy())
         def run(case: Any) -> None:
             if "{project}" in operation.path:
@@ -179,9 +210,12 @@ def test_every_operation_fuzzed_from_the_apis_own_description(client: TestClient
     assert len(seen) >= 20
 
 
-NONSENSE: tuple[Any, ...] = (None, [], {}, 7, "x", {"tapes": {}}, {"tapes": {"a": {"hooked": "../x", "length_mm": -1}}, "guess_mm": [0, 0]},
-                             {"at_mm": ["a", 0, 0], "direction": [0, 0, 1]}, {"at_mm": [1e308, 0, 0], "direction": [1e308, 0, 0]},
-                             {"bay": "tank", "station": "nowhere", "do": "copy"}, {"bay": "nowhere", "station": "a", "do": "explode"},
+NONSENSE: tuple[Any, ...] = (None, [], {}, 7, "x", {"tapes": {}}, {"tapes": {"a": {"hooked": "../x", "length_mm": -1}},
+"guess_mm": [0, 0]},
+                             {"at_mm": ["a", 0, 0], "direction": [0, 0, 1]}, {"at_mm": [1e308, 0, 0],
+                             "direction": [1e308, 0, 0]},
+                             {"bay": "tank", "station": "nowhere", "do": "copy"}, {"bay": "nowhere", "station": "a",
+                             "do": "explode"},
                              {"address": 7}, {"address": "x" * 5000}, {"address": "127.0.0.1:4701; rm"})  # fmt: skip
 
 
@@ -204,7 +238,16 @@ def test_unknown_goals(client: TestClient, car: str, query: str) -> None:
 
 
 @pytest.mark.parametrize(
-    "query", ["unit=parsec", "tolerance_mm=-1", "tolerance_mm=nan", "tolerance_mm=1e9", f"name={'x' * 500}", "name=a%00b", "name="]
+    "query",
+    [
+        "unit=parsec",
+        "tolerance_mm=-1",
+        "tolerance_mm=nan",
+        "tolerance_mm=1e9",
+        f"name={'x' * 500}",
+        "name=a%00b",
+        "name=",
+    ],
 )
 def test_scans_with_wrong_wishes(client: TestClient, car: str, query: str) -> None:
     named = query if "name=" in query else f"name=x.stl&{query}"

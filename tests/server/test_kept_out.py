@@ -1,4 +1,5 @@
-"""What keeps strangers out: the name one calls it by, who may undo, what an instrument may be, and files that unfold without end."""
+"""What keeps strangers out: the name one calls it by, who may undo, what an instrument may be, and files that unfold
+without end."""
 
 import io
 import json
@@ -19,8 +20,14 @@ PATCH = {"patch": [{"op": "replace", "path": "/name", "value": "other"}]}
 @pytest.mark.parametrize("host", ["evil.example:8460", "evil.example", "127.0.0.1.evil.example", "169.254.1.1", ""])
 def test_a_page_that_calls_it_by_another_name_gets_nothing(client: TestClient, car: str, host: str) -> None:
     """Rebinding: the foreign page's own name leads here, so that Host and Origin agree."""
-    for method, path, more in (("GET", f"/api/projects/{car}", {}), ("PATCH", f"/api/projects/{car}", {"json": PATCH}), ("GET", "/", {})):
-        answer = client.request(method, path, headers={"Host": host, "Origin": f"http://{host}", "If-Match": "1"}, **more)  # type: ignore[arg-type]
+    for method, path, more in (
+        ("GET", f"/api/projects/{car}", {}),
+        ("PATCH", f"/api/projects/{car}", {"json": PATCH}),
+        ("GET", "/", {}),
+    ):
+        answer = client.request(
+            method, path, headers={"Host": host, "Origin": f"http://{host}", "If-Match": "1"}, **more
+        )  # type: ignore[arg-type]
         assert answer.status_code in (400, 421), path
     assert client.get(f"/api/projects/{car}").json()["revision"] == 1
 
@@ -31,7 +38,8 @@ def test_its_own_names_are_answered(client: TestClient, car: str, host: str) -> 
 
 
 @pytest.mark.parametrize(
-    "address", ["169.254.169.254:8080", "[fe80::1]:8080", "0.0.0.0:8080", "8.8.8.8:8080", "127.0.0.1:80", "127.0.0.1:8460"]
+    "address",
+    ["169.254.169.254:8080", "[fe80::1]:8080", "0.0.0.0:8080", "8.8.8.8:8080", "127.0.0.1:80", "127.0.0.1:8460"],
 )
 def test_an_instrument_lies_in_the_workshops_network_and_is_not_the_application(address: str) -> None:
     with pytest.raises(ReadingError):
@@ -66,7 +74,8 @@ def instances(levels: int, each: int) -> bytes:
     tree = {
         "asset": {"version": "2.0"}, "scene": 0, "scenes": [{"nodes": [levels]}], "nodes": nodes,
         "meshes": [{"primitives": [{"attributes": {"POSITION": 0}}]}], "buffers": [{"byteLength": len(points)}],
-        "accessors": [{"bufferView": 0, "componentType": 5126, "count": 3, "type": "VEC3", "min": [0, 0, 0], "max": [1, 1, 0]}],
+        "accessors": [{"bufferView": 0, "componentType": 5126, "count": 3, "type": "VEC3", "min": [0, 0, 0], "max": [1,
+        1, 0]}],
         "bufferViews": [{"buffer": 0, "byteLength": len(points)}],
     }  # fmt: skip
     text = json.dumps(tree).encode()

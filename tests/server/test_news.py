@@ -63,7 +63,9 @@ def test_an_edit_and_a_study_are_heard_by_the_screens_of_that_car_alone(address:
     time.sleep(0.3)  # the server's own listening has begun
     store.edit("ouzel", [{"op": "replace", "path": "/name", "value": "renamed"}], base=1, session="someone")
     here.until({"revision": 2})
-    assert not any("someone" in str(news) for news in here.heard), "whose edit it was would let a listener undo as that session"
+    assert not any("someone" in str(news) for news in here.heard), (
+        "whose edit it was would let a listener undo as that session"
+    )
     asked, _ = store.studies.ask("ouzel", 2, '{"kinds": ["flagstone"], "bays": ["tank"]}')
     store.studies.told(asked.id, "running", "trying", 3, 1)
     here.until({"study": asked.id})

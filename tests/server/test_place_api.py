@@ -1,4 +1,5 @@
-"""What the Place station asks over the API: chains, sections, bodies, blocks, laying against, the tape, what it would take."""
+"""What the Place station asks over the API: chains, sections, bodies, blocks, laying against, the tape, what it would
+take."""
 
 from typing import Any
 
@@ -95,7 +96,9 @@ def test_what_it_would_take_with_its_costs(client: TestClient, car: str) -> None
         ("would-take", {"box": "tank", "more": "down"}, 422, ""),
     ],
 )
-def test_what_makes_no_sense_is_told_and_never_a_500(client: TestClient, car: str, what: str, body: Any, status: int, message: str) -> None:
+def test_what_makes_no_sense_is_told_and_never_a_500(
+    client: TestClient, car: str, what: str, body: Any, status: int, message: str
+) -> None:
     answer = ask(client, car, what, **body)
     assert answer.status_code == status
     told = answer.json()
@@ -109,7 +112,9 @@ def test_pinned_and_agreed_over_the_api(client: TestClient, car: str) -> None:
     move = [{"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2700}]
     refused = edit(client, car, move, 2)
     assert refused.status_code == 422
-    assert refused.json()["errors"] == [{"path": "/boxes/tank", "message": "Tank box is pinned by M.: bolted in. Unpin it first."}]
+    assert refused.json()["errors"] == [
+        {"path": "/boxes/tank", "message": "Tank box is pinned by M.: bolted in. Unpin it first."}
+    ]
     gap = {"one": "boxes/tank", "other": axle_of(client, car), "need_mm": 10, "reason": "bump stop raised"}
     done = edit(client, car, [{"op": "add", "path": "/agreed_gaps/g", "value": gap}], 2).json()
     assert [f["limit"] for f in done["analysis"]["findings"] if f["id"] == f"gap:boxes/tank:{gap['other']}"] == [10]
@@ -146,16 +151,25 @@ def test_a_mount_is_hung_like_the_last_one_and_doubled(client: TestClient, car: 
     body = {"box": "tank", "kind": "angle", "on": "hardpoints/seat", "face": "left"}
     answer = client.post(f"/api/projects/{car}/hung", json=body).json()
     made = answer["patch"][0]["value"]
-    assert made["lands_on"] == {"type": "hardpoint", "hardpoint": "seat", "bolt": {"size": "M12", "property_class": "8.8"}}
-    assert (made["shape"]["thickness_mm"], made["to_box"]["doubler"]["along_n_mm"]) == (8, 170), "as the tank box's others"
+    assert made["lands_on"] == {
+        "type": "hardpoint",
+        "hardpoint": "seat",
+        "bolt": {"size": "M12", "property_class": "8.8"},
+    }
+    assert (made["shape"]["thickness_mm"], made["to_box"]["doubler"]["along_n_mm"]) == (8, 170), (
+        "as the tank box's others"
+    )
     assert edit(client, car, answer["patch"], 2).status_code == 200
     patch = client.post(f"/api/projects/{car}/mounts/{answer['id']}/doubler").json()["patch"]
     plate = edit(client, car, patch, 3).json()["document_patch"][0]["value"]
-    assert (plate["along_w_mm"], plate["along_n_mm"], plate["from_contact_mm"]) == (150, 150, 10), "30 round the weld, 12 before it"
+    assert (plate["along_w_mm"], plate["along_n_mm"], plate["from_contact_mm"]) == (150, 150, 10), (
+        "30 round the weld, 12 before it"
+    )
 
 
 @pytest.mark.parametrize(("change", "status"), [
-    ({"box": "gone"}, 404), ({"kind": "glue"}, 404), ({"on": "hardpoints/none"}, 404), ({"on": "items/axle"}, 404), ({"face": "up"}, 422),
+    ({"box": "gone"}, 404), ({"kind": "glue"}, 404), ({"on": "hardpoints/none"}, 404), ({"on": "items/axle"}, 404),
+    ({"face": "up"}, 422),
     ({"on": "nowhere"}, 422),
 ])  # fmt: skip
 def test_a_mount_on_nothing_is_told(client: TestClient, car: str, change: dict[str, str], status: int) -> None:

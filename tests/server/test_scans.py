@@ -57,7 +57,9 @@ def test_progress_rises_and_says_what_is_done(store: Store, monkeypatch: pytest.
     read(store, ball())
     shares = [share for share, _ in told]
     assert shares == sorted(shares)
-    assert {"reading the triangles", "joining the corners of 1,280 triangles", "simplifying to 1 mm"} <= {message for _, message in told}
+    assert {"reading the triangles", "joining the corners of 1,280 triangles", "simplifying to 1 mm"} <= {
+        message for _, message in told
+    }
 
 
 def test_a_refusal_is_kept_for_whoever_asks(store: Store) -> None:
@@ -67,7 +69,9 @@ def test_a_refusal_is_kept_for_whoever_asks(store: Store) -> None:
         store.scan_imports.get("0123")
 
 
-def test_a_worker_reads_what_is_sent_and_one_that_takes_too_much_memory_is_told(store: Store, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_worker_reads_what_is_sent_and_one_that_takes_too_much_memory_is_told(
+    store: Store, monkeypatch: pytest.MonkeyPatch
+) -> None:
     """In a process of its own, so that only that one ends; while a study runs it waits for none."""
     monkeypatch.setenv("PYTHONPATH", ".")
     key = store.scan_imports.ask(Sent("ball.stl", ball(), "m", 1.0))
@@ -79,7 +83,9 @@ def test_a_worker_reads_what_is_sent_and_one_that_takes_too_much_memory_is_told(
         "import resource, runpy, sys; resource.setrlimit(resource.RLIMIT_DATA, (150_000_000,) * 2); "
         "sys.argv = ['reading', sys.argv[1]]; runpy.run_module('levelcradle.jobs.scan_import', run_name='__main__')"
     )
-    monkeypatch.setattr(subprocess, "run", lambda command, **more: real([sys.executable, "-c", limit, command[-1]], **more))
+    monkeypatch.setattr(
+        subprocess, "run", lambda command, **more: real([sys.executable, "-c", limit, command[-1]], **more)
+    )
     run_reading(store, greedy)
     found = store.scan_imports.get(greedy)
     assert (found.state, found.message) == ("refused", "The file asks for more memory than there is.")

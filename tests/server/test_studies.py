@@ -73,7 +73,9 @@ def test_a_study_is_made_on_the_revision_it_was_asked_of(client: TestClient, sto
     run_worker(store, wait=False)
     done = client.get(f"/api/studies/{key}").json()
     assert done["state"] == "done"
-    late = client.patch(f"/api/projects/{car}", json={"patch": done["proposals"][0]["patch"]}, headers={"If-Match": "1"})
+    late = client.patch(
+        f"/api/projects/{car}", json={"patch": done["proposals"][0]["patch"]}, headers={"If-Match": "1"}
+    )
     assert late.status_code in (412, 422)  # the bay of its box went away meanwhile: told, and nothing done
 
 
@@ -88,7 +90,9 @@ def test_a_study_is_made_on_the_revision_it_was_asked_of(client: TestClient, sto
         ({"modules": 0}, "/modules", ""),
     ],
 )
-def test_what_cannot_be_wished_is_told_at_its_place(client: TestClient, car: str, change: dict[str, Any], path: str, message: str) -> None:
+def test_what_cannot_be_wished_is_told_at_its_place(
+    client: TestClient, car: str, change: dict[str, Any], path: str, message: str
+) -> None:
     answer = client.post(f"/api/projects/{car}/studies", json=WISHES | change)
     assert answer.status_code == 422
     errors = answer.json()["errors"]

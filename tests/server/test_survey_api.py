@@ -50,7 +50,9 @@ def test_a_scan_becomes_an_obstacle_where_its_three_points_are(client: TestClien
     assert (scan["triangles_before"], scan["closed"]) == (12, True)
     solid = {"type": "mesh", "file": scan["file"], "tolerance_mm": 2.0, "ties": corners((1500.0, 0.0, 300.0))}
     answer = patch(
-        client, car, [{"op": "add", "path": "/items/block", "value": {"name": "scanned block", "state": "stays", "solid": solid}}]
+        client,
+        car,
+        [{"op": "add", "path": "/items/block", "value": {"name": "scanned block", "state": "stays", "solid": solid}}],
     )
     assert answer.status_code == 200
     analysis = answer.json()["analysis"]
@@ -61,13 +63,16 @@ def test_a_scan_becomes_an_obstacle_where_its_three_points_are(client: TestClien
 
 
 @pytest.mark.parametrize(
-    ("data", "query", "message"), [(b"", {"unit": "m"}, "empty"), (stl(), {}, "unit"), (b"PK\x03\x04" + b"0" * 99, {"unit": "m"}, "")]
+    ("data", "query", "message"),
+    [(b"", {"unit": "m"}, "empty"), (stl(), {}, "unit"), (b"PK\x03\x04" + b"0" * 99, {"unit": "m"}, "")],
 )
 def test_a_scan_that_is_none_is_refused_with_its_reason(
     client: TestClient, car: str, data: bytes, query: dict[str, str], message: str
 ) -> None:
     if not data:
-        assert client.post(f"/api/projects/{car}/scans", params={"name": "x.stl"} | query, content=data).status_code in (202, 422)
+        assert client.post(
+            f"/api/projects/{car}/scans", params={"name": "x.stl"} | query, content=data
+        ).status_code in (202, 422)
         return
     refused = kept_scan(client, car, data, **query)["refused"]
     assert refused
@@ -89,7 +94,9 @@ SHELF = "Serial;Type;Volts;Date\nA1;flagstone;44,6;2026-03-01\nA2;flagstone;x;20
 
 def test_a_table_with_semicolons_and_commas_shows_what_it_will_become(client: TestClient, car: str) -> None:
     kind = next(iter(demo_design().module_kinds))
-    found = client.post(f"/api/projects/{car}/shelf-preview", params={"kind": kind}, content=SHELF.encode("cp1252")).json()
+    found = client.post(
+        f"/api/projects/{car}/shelf-preview", params={"kind": kind}, content=SHELF.encode("cp1252")
+    ).json()
     assert [bool(r["refused"]) for r in found["rows"]] == [False, True]
     assert patch(client, car, found["patch"]).status_code == 200
     assert "44.6" in client.get(f"/api/projects/{car}/shelf.csv").text
@@ -101,7 +108,10 @@ def test_swung_tapes_meet(client: TestClient, car: str) -> None:
     refs = demo_design().references
     a, b = list(refs)[:2]
     spot = (2000.0, 300.0, 400.0)
-    tapes = {k: {"hooked": k, "length_mm": sum((p - q) ** 2 for p, q in zip(refs[k].at_mm, spot, strict=True)) ** 0.5} for k in (a, b)}
+    tapes = {
+        k: {"hooked": k, "length_mm": sum((p - q) ** 2 for p, q in zip(refs[k].at_mm, spot, strict=True)) ** 0.5}
+        for k in (a, b)
+    }
     found = client.post(f"/api/projects/{car}/swing", json={"tapes": tapes, "guess_mm": [1990, 310, 400]}).json()
     assert found["at_mm"] == pytest.approx(spot, abs=0.01)
     assert found["misfit_mm"] == pytest.approx(0, abs=0.01)
@@ -123,7 +133,9 @@ def test_lists_of_the_survey(client: TestClient, car: str) -> None:
     assert sheet.content.startswith(b"%PDF")
     deep = client.post(f"/api/projects/{car}/behind", json={"at_mm": [600, 0, 900], "direction": [0, 0, -1]}).json()
     assert deep["depth_mm"] > 0
-    assert client.post(f"/api/projects/{car}/behind", json={"at_mm": [0, 0, 0], "direction": [0, 0, 0]}).status_code == 422
+    assert (
+        client.post(f"/api/projects/{car}/behind", json={"at_mm": [0, 0, 0], "direction": [0, 0, 0]}).status_code == 422
+    )
 
 
 def test_a_station_is_copied_mirrored_and_said_in_widths(client: TestClient, car: str) -> None:
@@ -142,14 +154,18 @@ def test_the_place_of_what_came_out_becomes_a_space(client: TestClient, car: str
     block = {"type": "block", "low_mm": [0, -200, 300], "high_mm": [500, 200, 700]}
     patch(client, car, [{"op": "replace", "path": "/items/engine/solid", "value": block}])
     found = client.post(f"/api/projects/{car}/freed/engine").json()
-    assert patch(client, car, found["patch"], base=2).json()["analysis"]["bays"][found["id"]]["litres"] == pytest.approx(80.0)
+    assert patch(client, car, found["patch"], base=2).json()["analysis"]["bays"][found["id"]][
+        "litres"
+    ] == pytest.approx(80.0)
 
 
 def test_the_shops_own_rows_are_offered_to_its_other_cars(client: TestClient, car: str, store: Store) -> None:
     row = {"name": "own rubber", "thickness_mm": 6, "creeps": "yes", "source": "measured here", "own": True}
     assert patch(client, car, [{"op": "add", "path": "/tables/liners/own-rubber", "value": row}]).status_code == 200
     store.create(demo_design(), "tester", id_="other")
-    assert [(r["subject"], r["id"], r["car"]) for r in client.get("/api/own-rows").json()] == [("liners", "own-rubber", demo_design().name)]
+    assert [(r["subject"], r["id"], r["car"]) for r in client.get("/api/own-rows").json()] == [
+        ("liners", "own-rubber", demo_design().name)
+    ]
 
 
 @pytest.mark.parametrize("subject", ["typical-masses", "fluids", "cg-heights", "keepouts", "liners"])
@@ -190,7 +206,10 @@ def test_instruments_are_listened_to_and_left(client: TestClient) -> None:
 def test_a_wall_too_flat_for_an_angle_is_told_at_the_station(client: TestClient, car: str) -> None:
     key = next(iter(demo_design().bays["tank"].stations))
     path = f"/bays/tank/stations/{key}"
-    flat = [{"op": "replace", "path": f"{path}/{name}", "value": v} for name, v in (("top_left_mm", 340.0), ("left_top_mm", -1500.0))]
+    flat = [
+        {"op": "replace", "path": f"{path}/{name}", "value": v}
+        for name, v in (("top_left_mm", 340.0), ("left_top_mm", -1500.0))
+    ]
     floor = demo_design().bays["tank"].stations[key].model_dump()["floor_mm"]
     flat[0]["value"] = floor + 20.0
     assert patch(client, car, flat).status_code == 200
@@ -201,7 +220,11 @@ def test_a_wall_too_flat_for_an_angle_is_told_at_the_station(client: TestClient,
 
 def test_a_design_whose_scan_was_left_behind_says_so_and_still_opens(client: TestClient, car: str) -> None:
     scan = kept_scan(client, car, stl(), unit="m")
-    item = {"name": "scanned block", "state": "stays", "solid": {"type": "mesh", "file": scan["file"], "tolerance_mm": 2.0}}
+    item = {
+        "name": "scanned block",
+        "state": "stays",
+        "solid": {"type": "mesh", "file": scan["file"], "tolerance_mm": 2.0},
+    }
     patch(client, car, [{"op": "add", "path": "/items/block", "value": item}])
     tree = client.get(f"/api/projects/{car}").json()["document"]
     tree["items"]["block"]["solid"]["file"] = "f" * 64  # as it comes from another machine
@@ -216,9 +239,14 @@ def test_a_design_whose_scan_was_left_behind_says_so_and_still_opens(client: Tes
 def test_a_photo_goes_with_its_fault_and_out_with_undo(client: TestClient, car: str) -> None:
     out = io.BytesIO()
     Image.new("RGB", (8, 8), "red").save(out, "JPEG")
-    kept = client.post(f"/api/projects/{car}/pictures", params={"name": "rust.jpg"}, content=out.getvalue()).json()["file"]
+    kept = client.post(f"/api/projects/{car}/pictures", params={"name": "rust.jpg"}, content=out.getvalue()).json()[
+        "file"
+    ]
     snag = {"name": "rust at the sill", "photo": kept, "at_mm": [1500, 700, 300]}
-    assert patch(client, car, [{"op": "add", "path": "/snags/rust", "value": snag}]).json()["sentence"] == "added fault rust at the sill"
+    assert (
+        patch(client, car, [{"op": "add", "path": "/snags/rust", "value": snag}]).json()["sentence"]
+        == "added fault rust at the sill"
+    )
     analysis = client.get(f"/api/projects/{car}").json()["analysis"]
     assert any("rust at the sill" in f["message"] for f in analysis["findings"] if f["station"] == "survey")
     assert client.post(f"/api/projects/{car}/undo").status_code == 200

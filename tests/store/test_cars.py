@@ -1,4 +1,5 @@
-"""The list of cars: variants know their first, what is deleted comes back for a while, and a car becomes what it was."""
+"""The list of cars: variants know their first, what is deleted comes back for a while, and a car becomes what it
+was."""
 
 import pytest
 from peewee import SQL

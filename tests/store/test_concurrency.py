@@ -45,7 +45,12 @@ def test_two_processes_and_many_threads_lose_no_edit(store: Store, database_url:
     def client(number: int) -> None:
         for n in range(6):
             path = f"/references/thread-{number}-{n}"
-            store.edit(car, [{"op": "add", "path": path, "value": {"name": path[:20], "at_mm": [0, n, 0]}}], base=1, session=f"t{number}")
+            store.edit(
+                car,
+                [{"op": "add", "path": path, "value": {"name": path[:20], "at_mm": [0, n, 0]}}],
+                base=1,
+                session=f"t{number}",
+            )
             done.append(path.rsplit("/", 1)[1])
 
     threads = [threading.Thread(target=client, args=(n,)) for n in range(6)]

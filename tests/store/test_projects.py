@@ -47,7 +47,12 @@ def test_an_edit_is_a_revision_with_a_sentence(store: Store, car: str) -> None:
 
 def test_what_would_not_hold_is_refused_and_nothing_is_stored(store: Store, car: str) -> None:
     with pytest.raises(DesignError):
-        store.edit(car, [{"op": "replace", "path": "/boxes/tank/construction/thickness_mm", "value": -3}], base=1, session="ann")
+        store.edit(
+            car,
+            [{"op": "replace", "path": "/boxes/tank/construction/thickness_mm", "value": -3}],
+            base=1,
+            session="ann",
+        )
     with pytest.raises(PatchError):
         store.edit(car, move(1.0), base=99, session="ann")
     assert store.open(car).revision == 1

@@ -24,4 +24,4 @@ __all__ = [
     "pierced",
     "restated",
     "sections",
-]  # fmt: skip
+]

@@ -11,7 +11,8 @@ __all__ = ["DiagonalResult", "diagonal_result", "out_of_square_deg"]
 
 @dataclass(frozen=True, slots=True)
 class DiagonalResult:
-    """One check: by the stations, by the tape, the misfit (tape less stations) and the angle it implies, if it has one."""
+    """One check: by the stations, by the tape, the misfit (tape less stations) and the angle it implies, if it has
+    one."""
 
     id: str
     by_stations_mm: float
@@ -28,7 +29,11 @@ def diagonal_result(bay: Bay) -> list[DiagonalResult]:
             continue
         one, other = (corner_of(bay, end.station, end.corner) for end in (diagonal.one, diagonal.other))
         given = math.dist(one, other)
-        out.append(DiagonalResult(key, given, diagonal.length_mm, diagonal.length_mm - given, _implied(bay, diagonal, diagonal.length_mm)))
+        out.append(
+            DiagonalResult(
+                key, given, diagonal.length_mm, diagonal.length_mm - given, _implied(bay, diagonal, diagonal.length_mm)
+            )
+        )
     return out
 
 
@@ -37,7 +42,10 @@ def _implied(bay: Bay, diagonal: Diagonal, length_mm: float) -> float | None:
     one, other = diagonal.one, diagonal.other
     if one.station != other.station:
         return None
-    sides, heights = (one.corner.split("_")[0], other.corner.split("_")[0]), (one.corner.split("_")[1], other.corner.split("_")[1])
+    sides, heights = (
+        (one.corner.split("_")[0], other.corner.split("_")[0]),
+        (one.corner.split("_")[1], other.corner.split("_")[1]),
+    )
     if sides[0] == sides[1] or heights[0] == heights[1]:
         return None
     between = f"{sides[1]}_{heights[0]}"

@@ -1,4 +1,5 @@
-"""The metal round a surveyed space as convex solids: behind its panels, round what reaches in, and its lumps and hollows.
+"""The metal round a surveyed space as convex solids: behind its panels, round what reaches in, and its lumps and
+hollows.
 
 A space whose sections bulge nowhere inward is walled by its panels. Where one does (a floor with a tunnel, a wall with
 a ridge), what lies between the section and a frame round it is cut into triangles, and each triangle is joined with its
@@ -22,8 +23,13 @@ from levelcradle.core.solids import Solid, hull
 __all__ = ["Metal", "metal"]
 
 AXES_OF: dict[BaySide, tuple[int, int]] = {
-    "left": (0, 2), "right": (0, 2), "floor": (0, 1), "top": (0, 1), "fore": (1, 2), "aft": (1, 2),
-}  # fmt: skip
+    "left": (0, 2),
+    "right": (0, 2),
+    "floor": (0, 1),
+    "top": (0, 1),
+    "fore": (1, 2),
+    "aft": (1, 2),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +84,9 @@ def _walled(panel: Panel, hollows: list[WallFeature], depth_mm: float) -> Iterat
             rest += [_clip(middle, other, b0, keep_above=False), _clip(middle, other, b1, keep_above=True)]
             hole = _clip(_clip(middle, other, b0, keep_above=True), other, b1, keep_above=False)
             if len(hole) > 2 and patch.proud_mm < depth_mm:
-                floor = Panel(panel.side, tuple(plus(c, scaled(panel.outward, patch.proud_mm)) for c in hole), panel.outward)
+                floor = Panel(
+                    panel.side, tuple(plus(c, scaled(panel.outward, patch.proud_mm)) for c in hole), panel.outward
+                )
                 yield floor.solid(depth_mm - patch.proud_mm)
         pieces = [piece for piece in rest if len(piece) > 2]
     yield from (Panel(panel.side, piece, panel.outward).solid(depth_mm) for piece in pieces)
@@ -115,9 +123,11 @@ def _lump(patch: WallFeature, flat: list[Panel]) -> Iterator[Solid]:
 def _round(bay: Bay, found: Sequence[Section]) -> Iterator[Metal]:
     low, high = extent(bay)
     frame = [
-        (low[1] - BEHIND_MM, low[2] - BEHIND_MM), (high[1] + BEHIND_MM, low[2] - BEHIND_MM),
-        (high[1] + BEHIND_MM, high[2] + BEHIND_MM), (low[1] - BEHIND_MM, high[2] + BEHIND_MM),
-    ]  # fmt: skip
+        (low[1] - BEHIND_MM, low[2] - BEHIND_MM),
+        (high[1] + BEHIND_MM, low[2] - BEHIND_MM),
+        (high[1] + BEHIND_MM, high[2] + BEHIND_MM),
+        (low[1] - BEHIND_MM, high[2] + BEHIND_MM),
+    ]
     for near, far in pairwise(found):
         near_points, far_points = [*near.ring, *frame], [*far.ring, *frame]
         for triangle in _triangles(near.ring, frame):
@@ -125,7 +135,9 @@ def _round(bay: Bay, found: Sequence[Section]) -> Iterator[Metal]:
             side = _side_of(triangle, near)
             if getattr(bay.sides, side).is_ != "metal":
                 continue
-            solid = hull([(near.aft_mm, *near_points[i]) for i in corners] + [(far.aft_mm, *far_points[i]) for i in corners])
+            solid = hull(
+                [(near.aft_mm, *near_points[i]) for i in corners] + [(far.aft_mm, *far_points[i]) for i in corners]
+            )
             yield Metal(side, solid)
 
 

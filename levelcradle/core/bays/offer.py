@@ -11,7 +11,8 @@ LEAST_MM = 1.0  # a tape shows no less
 
 
 def bay_of_block(name: str, solid: Solid) -> Bay:
-    """A bay as large as a solid's upright block; what lies round it was not measured. Raises DesignError where no bay is like that."""
+    """A bay as large as a solid's upright block; what lies round it was not measured. Raises DesignError where no bay
+    is like that."""
     (x0, y0, z0), (x1, y1, z1) = solid.low, solid.high
     if min(x1 - x0, y1 - y0, z1 - z0) < LEAST_MM:
         raise DesignError((Problem("/size_mm", f"a space is at least {LEAST_MM:g} mm long, wide and high"),))
@@ -20,9 +21,15 @@ def bay_of_block(name: str, solid: Solid) -> Bay:
 
     def at(aft_mm: float) -> SurveySection:
         return SurveySection(
-            aft_mm=aft_mm, floor_mm=z0, top_left_mm=z1, top_right_mm=z1,
-            left_floor_mm=y0, left_top_mm=y0, right_floor_mm=y1, right_top_mm=y1,
-        )  # fmt: skip
+            aft_mm=aft_mm,
+            floor_mm=z0,
+            top_left_mm=z1,
+            top_right_mm=z1,
+            left_floor_mm=y0,
+            left_top_mm=y0,
+            right_floor_mm=y1,
+            right_top_mm=y1,
+        )
 
     unknown = Side.model_validate({"is": "not measured"})
     sides = Sides(fore=unknown, aft=unknown, left=unknown, right=unknown, floor=unknown, top=unknown)

@@ -1,4 +1,5 @@
-"""Openings of the vehicle in the metal round its spaces: one that is there opens, one to be cut takes its metal away."""
+"""Openings of the vehicle in the metal round its spaces: one that is there opens, one to be cut takes its metal
+away."""
 
 from collections.abc import Iterator, Sequence
 
@@ -8,11 +9,14 @@ from levelcradle.core.solids import Solid, block, clipped, nearest
 
 __all__ = ["pierced"]
 
-IN_IT_MM = 30.0  # an opening whose middle is no further off metal than this is an opening of it: common practice, no source
+IN_IT_MM = (
+    30.0  # an opening whose middle is no further off metal than this is an opening of it: common practice, no source
+)
 
 
 def pierced(solid: Solid, openings: Sequence[VehicleOpening]) -> Iterator[tuple[Solid, bool]]:
-    """The pieces of a convex piece of metal round its openings, and, where one is there already, the panel in it that opens.
+    """The pieces of a convex piece of metal round its openings, and, where one is there already, the panel in it that
+    opens.
 
     Yields: each piece, and whether it opens.
     """
@@ -48,8 +52,8 @@ def _cut(solid: Solid, opening: VehicleOpening) -> tuple[Solid | None, list[Soli
 
 
 def _edges(opening: VehicleOpening) -> Iterator[tuple[Vec, float]]:
-    """The four ways out of an opening in its own plane, and how far its edge is: width level (across, where it looks up or down),
-    height square to it."""
+    """The four ways out of an opening in its own plane, and how far its edge is: width level (across, where it looks up
+    or down), height square to it."""
     n = unit(opening.direction)
     wide = unit((-n[1], n[0], 0.0)) if abs(n[2]) < 0.9 else (0.0, 1.0, 0.0)
     high = unit(cross(n, wide))

@@ -16,7 +16,15 @@ from itertools import pairwise
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.design.base import DocumentModel
-from levelcradle.core.design.bay import Bay, BaySide, EdgeStation, LeanStation, PointStation, SurveySection, WidthStation
+from levelcradle.core.design.bay import (
+    Bay,
+    BaySide,
+    EdgeStation,
+    LeanStation,
+    PointStation,
+    SurveySection,
+    WidthStation,
+)
 from levelcradle.core.memo import Memo
 
 __all__ = ["SIDES_ROUND", "Point2", "Section", "corner_of", "extent", "sections"]
@@ -58,7 +66,8 @@ _held: Memo[tuple[Section, ...]] = Memo(256)
 
 
 def sections(bay: Bay) -> tuple[Section, ...]:
-    """The sections of a bay from front to rear, corner matched to corner; of a single station and a depth, two alike."""
+    """The sections of a bay from front to rear, corner matched to corner; of a single station and a depth, two
+    alike."""
     return _held.get(bay.model_dump_json(include={"stations", "depth_mm"}), lambda: tuple(_sections(bay)))
 
 
@@ -95,7 +104,10 @@ def _chains(station: DocumentModel) -> Chains:
     if isinstance(station, PointStation):
         return _of_points([(p.across_mm, p.up_mm) for p in sorted(station.points.values(), key=lambda p: p.order)])
     if isinstance(station, EdgeStation):
-        floor = [(d.across_mm, station.up_mm - d.depth_mm) for d in sorted(station.depths.values(), key=lambda d: d.across_mm)]
+        floor = [
+            (d.across_mm, station.up_mm - d.depth_mm)
+            for d in sorted(station.depths.values(), key=lambda d: d.across_mm)
+        ]
         left, right = (floor[0][0], station.up_mm), (floor[-1][0], station.up_mm)
         return floor, [floor[-1], right], [right, left], [left, floor[0]]
     return _of_corners(*_corners(station))
@@ -105,9 +117,11 @@ def _corners(station: DocumentModel) -> tuple[Point2, Point2, Point2, Point2]:
     """Left floor, right floor, right top, left top."""
     if isinstance(station, SurveySection):
         return (
-            (station.left_floor_mm, station.floor_mm), (station.right_floor_mm, station.floor_mm),
-            (station.right_top_mm, station.top_right_mm), (station.left_top_mm, station.top_left_mm),
-        )  # fmt: skip
+            (station.left_floor_mm, station.floor_mm),
+            (station.right_floor_mm, station.floor_mm),
+            (station.right_top_mm, station.top_right_mm),
+            (station.left_top_mm, station.top_left_mm),
+        )
     assert isinstance(station, (WidthStation, LeanStation))
     middle, half = station.offset_mm, station.width_floor_mm / 2
     left_floor, right_floor = (middle - half, station.floor_mm), (middle + half, station.floor_mm)
@@ -115,7 +129,9 @@ def _corners(station: DocumentModel) -> tuple[Point2, Point2, Point2, Point2]:
         left, right = middle - station.width_top_mm / 2, middle + station.width_top_mm / 2
     else:
         left = left_floor[0] - (station.top_left_mm - station.floor_mm) * math.tan(math.radians(station.left_lean_deg))
-        right = right_floor[0] + (station.top_right_mm - station.floor_mm) * math.tan(math.radians(station.right_lean_deg))
+        right = right_floor[0] + (station.top_right_mm - station.floor_mm) * math.tan(
+            math.radians(station.right_lean_deg)
+        )
     return left_floor, right_floor, (right, station.top_right_mm), (left, station.top_left_mm)
 
 
@@ -144,11 +160,17 @@ def _of_points(points: list[Point2]) -> Chains:
 
 
 def _four(points: list[Point2]) -> list[int]:
-    """Which of four points is the left floor, right floor, right top and left top: as they go round, nearest to the block's corners."""
+    """Which of four points is the left floor, right floor, right top and left top: as they go round, nearest to the
+    block's corners."""
     (x0, x1), (z0, z1) = ((min(p[i] for p in points), max(p[i] for p in points)) for i in (0, 1))
     block = ((x0, z0), (x1, z0), (x1, z1), (x0, z1))
     turns = [[(start + k) % 4 for k in range(4)] for start in range(4)]
-    return min(turns, key=lambda turn: round(sum(math.dist(points[i], corner) ** 2 for i, corner in zip(turn, block, strict=True)), 9))
+    return min(
+        turns,
+        key=lambda turn: round(
+            sum(math.dist(points[i], corner) ** 2 for i, corner in zip(turn, block, strict=True)), 9
+        ),
+    )
 
 
 def _area(points: Sequence[Point2]) -> float:

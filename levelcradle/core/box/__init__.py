@@ -8,6 +8,21 @@ from levelcradle.core.box.plates import divider_part
 from levelcradle.core.box.shell import InnerGap, Shell, ShellModule, shell_of
 
 __all__ = [
-    "InnerGap", "Layers", "Made", "Outside", "Piece", "Shell", "ShellModule", "StackRow", "Wall", "divider_part", "edges_meet",
-    "inside_chamfer", "largest_chamfer", "meeting", "on_face", "openings_of", "shell_of",
-]  # fmt: skip
+    "InnerGap",
+    "Layers",
+    "Made",
+    "Outside",
+    "Piece",
+    "Shell",
+    "ShellModule",
+    "StackRow",
+    "Wall",
+    "divider_part",
+    "edges_meet",
+    "inside_chamfer",
+    "largest_chamfer",
+    "meeting",
+    "on_face",
+    "openings_of",
+    "shell_of",
+]

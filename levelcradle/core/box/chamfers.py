@@ -46,8 +46,9 @@ def chamfered(low: Vec, high: Vec, box: Box, outer: Vec, out_mm: float) -> tuple
 
 
 def _clipped(corners: Matrix, over: Matrix) -> Matrix:
-    """A convex body's corners after a cut: those inside, and where lines from inside to outside cross. Lines that are no
-    edges cross within the cut face, which adds no corner to the hull. The mesh kernel takes four times as long, for every module."""
+    """A convex body's corners after a cut: those inside, and where lines from inside to outside cross. Lines that are
+    no edges cross within the cut face, which adds no corner to the hull. The mesh kernel takes four times as long, for
+    every module."""
     inside, outside = over < -1e-9, over > 1e-9
     share = over[inside][:, None] / (over[inside][:, None] - over[outside][None, :])
     across = corners[inside][:, None] + (corners[outside][None] - corners[inside][:, None]) * share[..., None]
@@ -79,15 +80,22 @@ def inside_chamfer(chamfer: Chamfer, wall_mm: float, outer: Vec, low: Vec, high:
 
 
 def largest_chamfer(
-    edge: tuple[Face, Face], wall_mm: float, liner_mm: float, outer: Vec, blocks: Sequence[tuple[Vec, Vec]], slope: tuple[float, float]
+    edge: tuple[Face, Face],
+    wall_mm: float,
+    liner_mm: float,
+    outer: Vec,
+    blocks: Sequence[tuple[Vec, Vec]],
+    slope: tuple[float, float],
 ) -> tuple[float, float]:
-    """How far the largest cut of an edge goes along each of its two faces, so that the liner's room is left to every block in the
-    box; at or below zero where there is none. ``slope``: the cut face looks so much the one face's way, so much the other's."""
+    """How far the largest cut of an edge goes along each of its two faces, so that the liner's room is left to every
+    block in the box; at or below zero where there is none. ``slope``: the cut face looks so much the one face's way, so
+    much the other's."""
     (i, i_far), (j, j_far) = (FACE_AT[face] for face in edge)
     size = math.hypot(*slope)
     a, b = slope[0] / size, slope[1] / size
     free = [
-        a * ((outer[i] - high[i]) if i_far else low[i]) + b * ((outer[j] - high[j]) if j_far else low[j]) for low, high in blocks
-    ]  # fmt: skip
+        a * ((outer[i] - high[i]) if i_far else low[i]) + b * ((outer[j] - high[j]) if j_far else low[j])
+        for low, high in blocks
+    ]
     deep = min(free, default=0.0) - wall_mm - liner_mm
     return deep / b, deep / a

@@ -21,7 +21,8 @@ LIFT_MM = 5.0  # a lid of somebody else's making is taken to lie on its rim: com
 
 @dataclass(frozen=True, eq=False)
 class ExistingCase:
-    """A case of given size: base, four walls and a top, whose thicknesses are measured too; its mass is spread over them."""
+    """A case of given size: base, four walls and a top, whose thicknesses are measured too; its mass is spread over
+    them."""
 
     box: Box
     spec: Existing
@@ -36,8 +37,14 @@ class ExistingCase:
         """As long and wide at its walls, as high over its lid, as thick and heavy as the box was."""
         size = tuple(round(v, 1) for v in (was.outer_mm[0], was.outer_mm[1], was.over_mm[2]))
         wall, base = round(was.wall_mm, 2), round(was.base_mm, 2)
-        return Existing(type="existing", size_mm=(size[0], size[1], size[2]), wall_mm=wall, base_mm=base, top_mm=wall,
-                        mass_kg=round(shell_kg, 2)), {}  # fmt: skip
+        return Existing(
+            type="existing",
+            size_mm=(size[0], size[1], size[2]),
+            wall_mm=wall,
+            base_mm=base,
+            top_mm=wall,
+            mass_kg=round(shell_kg, 2),
+        ), {}
 
     @property
     def outer_mm(self) -> Vec:
@@ -108,7 +115,9 @@ class ExistingCase:
     def stack_rows(self, axis: int, path: str) -> Layers:
         words, tol = ("floor", "lid") if axis == 2 else ("wall", "wall"), self.spec.tol_mm
         thick = (self.spec.base_mm, self.spec.top_mm) if axis == 2 else (self.spec.wall_mm, self.spec.wall_mm)
-        first, last = (StackRow(what, mm, 0.0, 0.0, "as measured", "metal", path) for what, mm in zip(words, thick, strict=True))
+        first, last = (
+            StackRow(what, mm, 0.0, 0.0, "as measured", "metal", path) for what, mm in zip(words, thick, strict=True)
+        )
         return Layers((first,), (last,), (StackRow("case as measured", 0.0, tol, 0.0, "as given", "other", path),))
 
     def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
@@ -122,15 +131,31 @@ class ExistingCase:
         if min(self.inner_mm) <= 0:
             least = min(self.inner_mm)
             yield Finding(
-                id=f"make:{path}:inside", code="box.make", station="box", state="foul", subjects=(path,),
-                message=f"{plain(name)}: its walls leave {{0}} inside", figures=(Figure(least, "mm", "down"),), value=least, limit=0.0,
-                margin=least, unit="mm", rationale="the sizes of the case, as given", label="inside",
-            )  # fmt: skip
+                id=f"make:{path}:inside",
+                code="box.make",
+                station="box",
+                state="foul",
+                subjects=(path,),
+                message=f"{plain(name)}: its walls leave {{0}} inside",
+                figures=(Figure(least, "mm", "down"),),
+                value=least,
+                limit=0.0,
+                margin=least,
+                unit="mm",
+                rationale="the sizes of the case, as given",
+                label="inside",
+            )
         if self.box.chamfers:
             yield Finding(
-                id=f"make:{path}:edges", code="box.make", station="box", state="foul", subjects=(path,),
-                message=f"{plain(name)}: edges are cut off an existing case", rationale="a case that is there keeps its edges", label="edges",
-            )  # fmt: skip
+                id=f"make:{path}:edges",
+                code="box.make",
+                station="box",
+                state="foul",
+                subjects=(path,),
+                message=f"{plain(name)}: edges are cut off an existing case",
+                rationale="a case that is there keeps its edges",
+                label="edges",
+            )
 
     def message(self) -> tuple[str, tuple[str, ...]]:
         return f"existing case, walls {self.spec.wall_mm:g} mm", ("not made here, sizes and mass as measured",)

@@ -18,7 +18,8 @@ __all__ = ["Layers", "Made", "StackRow", "Wall"]
 
 @dataclass(frozen=True, slots=True)
 class StackRow:
-    """One allowance of a stack-up: how much, how far it may be off, which way it is known to be off, and what sets it."""
+    """One allowance of a stack-up: how much, how far it may be off, which way it is known to be off, and what sets
+    it."""
 
     what: str
     mm: float
@@ -31,7 +32,8 @@ class StackRow:
 
 @dataclass(frozen=True, slots=True)
 class Layers:
-    """What a box asks along a way beside its contents: from its outside to its inside, from there out again, and over the whole."""
+    """What a box asks along a way beside its contents: from its outside to its inside, from there out again, and over
+    the whole."""
 
     first: tuple[StackRow, ...]
     last: tuple[StackRow, ...]
@@ -40,8 +42,8 @@ class Layers:
 
 @dataclass(frozen=True, slots=True)
 class Wall:
-    """What there is of a wall for things to be fixed to, in the box's frame: from where to where along it, between which heights it is
-    flat and free, how high it is from foot to rim, how thick, and of what."""
+    """What there is of a wall for things to be fixed to, in the box's frame: from where to where along it, between
+    which heights it is flat and free, how high it is from foot to rim, how thick, and of what."""
 
     start_mm: float
     end_mm: float

@@ -1,4 +1,5 @@
-"""Pieces of a box in its own frame: real solids, each with what it is and what it weighs; and its outside, which gaps are measured to."""
+"""Pieces of a box in its own frame: real solids, each with what it is and what it weighs; and its outside, which gaps
+are measured to."""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -35,14 +36,18 @@ class Piece:
 
 def block_piece(name: str, role: Role, low: Vec, high: Vec, density_kg_m3: float) -> Piece:
     """An upright block of one material between two corners."""
-    size, centre = [h - v for v, h in zip(low, high, strict=True)], [(h + v) / 2 for v, h in zip(low, high, strict=True)]
+    size, centre = (
+        [h - v for v, h in zip(low, high, strict=True)],
+        [(h + v) / 2 for v, h in zip(low, high, strict=True)],
+    )
     mass = size[0] * size[1] * size[2] * density_kg_m3 * 1e-9
     return Piece(name, role, mass, (centre[0], centre[1], centre[2]), lambda: (block(low, high),))
 
 
 @dataclass(frozen=True, eq=False, slots=True)
 class Outside:
-    """A piece of a box's outside: its body (filled: nothing may stand in it), what closes it, fasteners, what stands out of it."""
+    """A piece of a box's outside: its body (filled: nothing may stand in it), what closes it, fasteners, what stands
+    out of it."""
 
     name: str
     role: Literal["body", "closure", "fastener", "protrusion"]

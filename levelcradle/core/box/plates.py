@@ -8,7 +8,12 @@ __all__ = ["divider_part", "plate_part"]
 
 
 def plate_part(
-    id_: str, name: str, of: tuple[str, Material], thickness_mm: float, size_mm: tuple[float, float], notes: tuple[str, ...]
+    id_: str,
+    name: str,
+    of: tuple[str, Material],
+    thickness_mm: float,
+    size_mm: tuple[float, float],
+    notes: tuple[str, ...],
 ) -> FlatPart:
     """A rectangle of sheet without holes. ``of``: id of its material, and the material."""
     (a, b), (key, material) = (v / 2 for v in size_mm), of
@@ -21,4 +26,6 @@ def divider_part(box_id: str, name: str, number: int, low: Vec, high: Vec, of: t
     thick = min(range(3), key=lambda i: high[i] - low[i])
     a, b = (high[i] - low[i] for i in range(3) if i != thick)
     notes = ("Stands across the whole inside of the box",)
-    return plate_part(f"{box_id}-divider-{number}", f"{name} divider {number}", of, high[thick] - low[thick], (a, b), notes)
+    return plate_part(
+        f"{box_id}-divider-{number}", f"{name} divider {number}", of, high[thick] - low[thick], (a, b), notes
+    )

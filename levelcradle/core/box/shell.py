@@ -1,7 +1,7 @@
 """A box in its own frame: what is in it, and round that what its construction makes.
 
-Origin at its outside front, left, base corner; aft, right, up in millimetres. Outside is the body without closures and heads.
-"""
+Origin at its outside front, left, base corner; aft, right, up in millimetres. Outside is the body without closures and
+heads."""
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
@@ -123,7 +123,8 @@ def shell_of(box: Box, kinds: Mapping[str, ModuleKind], material: Material) -> S
 
 def _shell(box: Box, kinds: Mapping[str, ModuleKind], material: Material) -> Shell:
     blocks = {
-        key: (block, lay_out(block, kinds[block.kind])) for key, block in sorted(box.blocks.items(), key=lambda row: (row[1].order, row[0]))
+        key: (block, lay_out(block, kinds[block.kind]))
+        for key, block in sorted(box.blocks.items(), key=lambda row: (row[1].order, row[0]))
     }
     low, high = _wanted(blocks)
     wanted = _inner(box, low, high)
@@ -187,7 +188,9 @@ def _dividers(made: Made, blocks: _Blocks, shift: Vec, density_kg_m3: float) -> 
             low, high = [wall, wall, made.base_mm], [wall + inner[0], wall + inner[1], made.base_mm + inner[2]]
             low[axis] = block.origin_mm[axis] + shift[axis] + start
             high[axis] = low[axis] + block.dividers.thickness_mm
-            yield block_piece("divider", "divider", (low[0], low[1], low[2]), (high[0], high[1], high[2]), density_kg_m3)
+            yield block_piece(
+                "divider", "divider", (low[0], low[1], low[2]), (high[0], high[1], high[2]), density_kg_m3
+            )
 
 
 def _beside_chamfers(box: Box, made: Made, modules: tuple[ShellModule, ...]) -> Iterator[InnerGap]:
@@ -195,7 +198,9 @@ def _beside_chamfers(box: Box, made: Made, modules: tuple[ShellModule, ...]) -> 
         if modules:
             has = min(inside_chamfer(chamfer, made.wall_mm, made.outer_mm, m.low, m.high) for m in modules)
             message = f"modules to the chamfer {chamfer.edge[0]} {chamfer.edge[1]}"
-            yield InnerGap(f"chamfer-{key}", message, f"chamfers/{key}", has, box.liners.wall_mm, "the liner on the sloped wall")
+            yield InnerGap(
+                f"chamfer-{key}", message, f"chamfers/{key}", has, box.liners.wall_mm, "the liner on the sloped wall"
+            )
 
 
 def _gaps(blocks: _Blocks, kinds: Mapping[str, ModuleKind]) -> Iterator[InnerGap]:
@@ -214,14 +219,19 @@ def _in_the_case(inner: Vec, wanted: Vec) -> Iterator[InnerGap]:
         yield InnerGap(f"case-{name}", f"room left {name}", "inner", inner[axis] - wanted[axis], 0.0, why)
 
 
-def _between_blocks(blocks: list[tuple[str, tuple[Block, Laid]]], kinds: Mapping[str, ModuleKind]) -> Iterator[InnerGap]:
+def _between_blocks(
+    blocks: list[tuple[str, tuple[Block, Laid]]], kinds: Mapping[str, ModuleKind]
+) -> Iterator[InnerGap]:
     for i, (key, (one, laid)) in enumerate(blocks):
         for other_key, (two, other) in blocks[i + 1 :]:
             apart, axis, first = _apart(one.origin_mm, laid.size_mm, two.origin_mm, other.size_mm)
             ask, back = (laid, other) if first else (other, laid)
             need = needed_between(ask, back, axis, (kinds[one.kind], kinds[two.kind]))
             faces = (ask.turned.looks[2 * axis + 1].replace("_", " "), back.turned.looks[2 * axis].replace("_", " "))
-            why = f"{faces[0]} of one looks at {faces[1]} of the other: the larger of the two demands counts, not their sum"
+            why = (
+                f"{faces[0]} of one looks at {faces[1]} of the other: the larger of the two demands counts, not "
+                f"their sum"
+            )
             yield InnerGap(f"{key}-{other_key}", f"block {key} to block {other_key}", f"blocks/{key}", apart, need, why)
 
 

@@ -1,8 +1,8 @@
-"""Getting at things in their place: the whole box in and out, its lid off, each module drawn, a hand at what is joined there.
+"""Getting at things in their place: the whole box in and out, its lid off, each module drawn, a hand at what is joined
+there.
 
-Whether the box is filled in the car or on the bench is not decided here: a lid that only comes off on the bench is a note,
-a box that comes out no way is foul.
-"""
+Whether the box is filled in the car or on the bench is not decided here: a lid that only comes off on the bench is a
+note, a box that comes out no way is foul."""
 
 from collections.abc import Iterator, Sequence
 from functools import lru_cache
@@ -14,7 +14,7 @@ from levelcradle.core.clearance.moves import free_travel, meets
 from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, as_obstacles, best_exit
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import InBox
-from levelcradle.core.finding import Figure, Finding, Step, plain
+from levelcradle.core.finding import Figure, Finding, State, Step, plain
 from levelcradle.core.solids import block
 
 __all__ = ["access_findings"]
@@ -47,13 +47,15 @@ def _beside(box: PlacedBox, other: PlacedBox) -> bool:
 
 
 def _stands(thing: Obstacle) -> bool:
-    """Whether it bars a way: no space, no panel that opens, and nothing that is fixed to a box, which goes with that."""
+    """Whether it bars a way: no space, no panel that opens, and nothing that is fixed to a box, which goes with
+    that."""
     return thing.fixed_to is None and not thing.crush and not thing.opens and thing.kind != "space"
 
 
 @lru_cache(maxsize=512)
 def _on_itself(box: PlacedBox) -> tuple[Obstacle, ...]:
-    """Brackets and gear on its walls, which stay where they are when its lid comes off; what sits on the lid goes with it."""
+    """Brackets and gear on its walls, which stay where they are when its lid comes off; what sits on the lid goes with
+    it."""
     on_lid = {g.id for g in box.gear if isinstance(g.item.place, InBox) and g.item.place.face == "top"}
     rows = [p for p in box.pieces if p.mount or (p.gear and p.gear not in on_lid)]
     return tuple(Obstacle(f"mounts/{p.mount}" if p.mount else f"items/{p.gear}", p.name, p.solid, "same") for p in rows)
@@ -68,28 +70,50 @@ def _once_out(met: Sequence[Obstacle]) -> str:
 def _brought_out(box: PlacedBox, way: Exit) -> Finding:
     name = plain(box.box.name)
     message = f"{name} comes out {way.words}"
-    state = "clear"
+    state: State = "clear"
     if way.fixed:
-        message, state = f"{name} comes out no way: metal stands in every straight, stepped, leaned and turned move", "foul"
+        message = f"{name} comes out no way: metal stands in every straight, stepped, leaned and turned move"
+        state = "foul"
     elif not way.free:
-        first = [*(f"the {plain(n)} is out" for n in way.out[:4]), *([f"off: {plain(', '.join(way.off[:4]))}"] if way.off else [])]
-        message, state = f"{message}, once {', and once '.join(first)}", "note"
+        first = [
+            *(f"the {plain(n)} is out" for n in way.out[:4]),
+            *([f"off: {plain(', '.join(way.off[:4]))}"] if way.off else []),
+        ]
+        message = f"{message}, once {', and once '.join(first)}"
+        state = "note"
     return Finding(
-        id=f"access:{box.path}:box", code="access.box", station="place", state=state, subjects=(box.path,), message=message,  # type: ignore[arg-type]
-        rationale="a box is hung full and comes out again for service; moves tried are straight, over a short first leg, leaned and turned",
-        label="in and out", working=lambda: (
-            Step("moved", "each piece's hull before and after meets nothing", OUT_MM, "mm", "common practice, no source"),
-            Step("lifted", f"full, with its brackets and what is fixed to it; by two people to {TWO_PEOPLE_KG:g} kg, beyond in a sling "
-                 f"at {LEVEL_DEG:g}° to the level", box.hung_kg, "kg", "common practice, no source"),
+        id=f"access:{box.path}:box",
+        code="access.box",
+        station="place",
+        state=state,
+        subjects=(box.path,),
+        message=message,
+        rationale="a box is hung full and comes out again for service; moves tried are straight, over a short first "
+        "leg, leaned and turned",
+        label="in and out",
+        working=lambda: (
+            Step(
+                "moved", "each piece's hull before and after meets nothing", OUT_MM, "mm", "common practice, no source"
+            ),
+            Step(
+                "lifted",
+                f"full, with its brackets and what is fixed to it; by two people to {TWO_PEOPLE_KG:g} kg, beyond in a "
+                f"sling "
+                f"at {LEVEL_DEG:g}° to the level",
+                box.hung_kg,
+                "kg",
+                "common practice, no source",
+            ),
         ),
-    )  # fmt: skip
+    )
 
 
 # --- lid and modules ---
 
 
 def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) -> Iterator[Finding]:
-    """Whether the lid comes off its edge in place, and a module can be drawn straight up, with everything else there."""
+    """Whether the lid comes off its edge in place, and a module can be drawn straight up, with everything else
+    there."""
     cap = [p.solid for p in box.pieces if p.role == "closure"]
     up = box.placement.direction((0.0, 0.0, 1.0))
     need = box.shell.made.lift_mm + 5.0
@@ -99,19 +123,33 @@ def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) 
     lifts = min(alone, free_travel(cap, boxes, up, alone)) if met else alone
     once = _once_out(met) if met else ""
     name = plain(box.box.name)
+    state: State = "note"
     if alone < need:
-        message, state = f"{name}: its lid lifts {{0}} and needs {{1}}: it comes off with the box out", "note"
+        message = f"{name}: its lid lifts {{0}} and needs {{1}}: it comes off with the box out"
     elif alone < tallest + need:
-        message = f"{name}: its lid comes off in place{once}; a module needs {{1}} above it and has {{0}}: filled with the box out"
-        state, need = "note", tallest + need
+        message = (
+            f"{name}: its lid comes off in place{once}; a module needs {{1}} above it and has {{0}}: filled "
+            f"with the box out"
+        )
+        need += tallest
     else:
         message = f"{name}: its lid comes off in place, and modules can be drawn{once}"
         state = "note" if once else "clear"
     yield Finding(
-        id=f"access:{box.path}:lid", code="access.lid", station="place", state=state, subjects=(box.path,), message=message,  # type: ignore[arg-type]
-        figures=(Figure(alone, "mm", "down"), Figure(need, "mm", "up")), value=lifts, limit=need, margin=lifts - need, unit="mm",
-        rationale="the lid's edges go over the walls before it can be turned away; asked with everything else there", label="lid",
-    )  # fmt: skip
+        id=f"access:{box.path}:lid",
+        code="access.lid",
+        station="place",
+        state=state,
+        subjects=(box.path,),
+        message=message,
+        figures=(Figure(alone, "mm", "down"), Figure(need, "mm", "up")),
+        value=lifts,
+        limit=need,
+        margin=lifts - need,
+        unit="mm",
+        rationale="the lid's edges go over the walls before it can be turned away; asked with everything else there",
+        label="lid",
+    )
 
 
 # --- hands ---
@@ -131,7 +169,9 @@ def _reach(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]
             yield _hand(box, things, boxes, f"protrusions/{key}", thing.name, thing.face, on_face(thing, size))
 
 
-def _hand(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle], path: str, what: str, face: str, at: Vec) -> Finding:
+def _hand(
+    box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle], path: str, what: str, face: str, at: Vec
+) -> Finding:
     axis, far = FACE_AT[face]
     sign = 1 if far else -1
     half = HAND_MM[0] / 2
@@ -140,11 +180,20 @@ def _hand(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle],
     hand = block((low[0], low[1], low[2]), (high[0], high[1], high[2])).moved(box.placement)
     met, hidden = (meets([hand], rows, (0.0, 0.0, 0.0)) for rows in (things, boxes))
     name, word = plain(box.box.name), plain(what)
-    message = f"{name}: no hand reaches {word}, {plain(met[0].name)} is before it" if met else f"{name}: a hand reaches {word}"
+    message = (
+        f"{name}: no hand reaches {word}, {plain(met[0].name)} is before it"
+        if met
+        else f"{name}: a hand reaches {word}"
+    )
     if hidden and not met:
         message += _once_out(hidden)
     return Finding(
-        id=f"access:{box.path}:{path}", code="access.reach", station="place", state="foul" if met else "note" if hidden else "clear",
-        subjects=(box.path, *(o.path for o in met[:1])), message=message, label=what,
+        id=f"access:{box.path}:{path}",
+        code="access.reach",
+        station="place",
+        state="foul" if met else "note" if hidden else "clear",
+        subjects=(box.path, *(o.path for o in met[:1])),
+        message=message,
+        label=what,
         rationale="a joint made in place needs room for a hand, 60 × 60 × 90 mm (common practice, no source)",
-    )  # fmt: skip
+    )

@@ -1,4 +1,5 @@
-"""Laying a box against something: turned so that its nearest wall lies along it, and moved until the needed gap is just kept."""
+"""Laying a box against something: turned so that its nearest wall lies along it, and moved until the needed gap is just
+kept."""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -31,8 +32,9 @@ class _Side:
 def align_to_face(assembly: Assembly, box_id: str, other: str, *, turn: bool = True) -> Pose:
     """The pose of a box laid against a wall of its bay, a thing or another box, by their paths.
 
-    The wall of the box that looks most at it is turned to lie along the nearest face of it (not with ``turn`` off), about the box's
-    anchor; then the box is moved straight along that face's normal until the nearest gap is the needed one.
+    The wall of the box that looks most at it is turned to lie along the nearest face of it (not with ``turn`` off),
+    about the box's anchor; then the box is moved straight along that face's normal until the nearest gap is the needed
+    one.
     Raises: UnknownThing; DesignError where that asks for a lean beyond 45 degrees.
     """
     box = assembly.boxes.get(box_id)
@@ -45,7 +47,9 @@ def align_to_face(assembly: Assembly, box_id: str, other: str, *, turn: bool = T
     local = [p.solid.moved(box.placement.inverse) for p in _own(box)]
     pose = _pose(box, _moved(local, placement, sides, normal, room_mm=0.0))
     written = stands(pose, box.shell.outer_mm)
-    if max(_lack(s.moved(written), side) for s in local for side in sides) > 0:  # lost to the rounding of what is written down
+    if (
+        max(_lack(s.moved(written), side) for s in local for side in sides) > 0
+    ):  # lost to the rounding of what is written down
         pose = _pose(box, _moved(local, placement, sides, normal, room_mm=ROUNDING_MM))
     return pose
 
@@ -86,7 +90,8 @@ def _normal(solid: Solid, near: Nearest) -> Vec:
 
 
 def _turned(box: PlacedBox, normal: Vec) -> Placement:
-    """The box turned by the least angle that brings its wall facing the thing square to the normal, about its anchor."""
+    """The box turned by the least angle that brings its wall facing the thing square to the normal, about its
+    anchor."""
     turn = box.placement.turn
     wall = min(WALLS, key=lambda w: dot(vec(turn @ np.array(w)), normal))
     looks = vec(turn @ np.array(wall))
@@ -99,7 +104,13 @@ def _between(a: Vec, b: Vec) -> Matrix:
     """The least rotation that takes one direction to another (Rodrigues). Raises DesignError beyond 45 degrees."""
     v, c = np.cross(a, b), dot(a, b)
     if c < np.cos(np.radians(MOST_LEAN_DEG)):
-        raise DesignError((Problem("", f"it would have to be turned by more than {MOST_LEAN_DEG:g}°: turn it by quarter turns first"),))
+        raise DesignError(
+            (
+                Problem(
+                    "", f"it would have to be turned by more than {MOST_LEAN_DEG:g}°: turn it by quarter turns first"
+                ),
+            )
+        )
     k = np.array([[0, -v[2], v[1]], [v[2], 0, -v[0]], [-v[1], v[0], 0]])
     return np.asarray(np.eye(3) + k + k @ k / (1 + c))
 
@@ -109,8 +120,8 @@ FOUND_MM = 0.02
 
 
 def _moved(local: list[Solid], placement: Placement, sides: list[_Side], normal: Vec, *, room_mm: float) -> Placement:
-    """Moved straight along the normal to where the gap is the needed one and ``room_mm``; where that way passes by, along the
-    shortest way. ``local``: the box's pieces in its own frame.
+    """Moved straight along the normal to where the gap is the needed one and ``room_mm``; where that way passes by,
+    along the shortest way. ``local``: the box's pieces in its own frame.
 
     What is lacking grows towards the thing and falls away from it without end, so the place is found by halving.
     Raises: DesignError where no straight move ends there.
@@ -139,9 +150,12 @@ def _apart(near: Nearest, otherwise: Vec) -> Vec:
 
 
 def _where(lacks: Callable[[float], float]) -> float | None:
-    """How far away from the thing nothing lacks any more, seen from where something does; None where the way never comes so near."""
+    """How far away from the thing nothing lacks any more, seen from where something does; None where the way never
+    comes so near."""
     near = 0.0
-    if lacks(0.0) < 0:  # further off than needed: towards it in growing steps, none of them so long as to pass it unseen
+    if (
+        lacks(0.0) < 0
+    ):  # further off than needed: towards it in growing steps, none of them so long as to pass it unseen
         step = -lacks(0.0)
         while lacks(near) < 0:
             step = max(-lacks(near), FOUND_MM)
@@ -160,12 +174,18 @@ def _where(lacks: Callable[[float], float]) -> float | None:
 
 
 def _pose(box: PlacedBox, placement: Placement) -> Pose:
-    """Yaw, pitch and roll of a turn, and where the anchor is then; to a hundredth of a millimetre, the angles to a thousandth."""
+    """Yaw, pitch and roll of a turn, and where the anchor is then; to a hundredth of a millimetre, the angles to a
+    thousandth."""
     t = placement.turn
     pitch = float(np.degrees(np.arcsin(np.clip(-t[2, 0], -1, 1))))
     yaw, roll = float(np.degrees(np.arctan2(t[1, 0], t[0, 0]))), float(np.degrees(np.arctan2(t[2, 1], t[2, 2])))
     angles = [round(v, 3) + 0.0 for v in (yaw % 360 if abs(yaw) > 1e-9 else 0.0, pitch, roll)]
     exact = Placement(rotation(*angles), placement.origin)
     at = exact.point(anchor_of(box.box.pose, box.shell.outer_mm))
-    return Pose(anchor=box.box.pose.anchor, at_mm=(round(at[0], 2), round(at[1], 2), round(at[2], 2)), yaw_deg=angles[0] % 360,
-                pitch_deg=angles[1], roll_deg=angles[2])  # fmt: skip
+    return Pose(
+        anchor=box.box.pose.anchor,
+        at_mm=(round(at[0], 2), round(at[1], 2), round(at[2], 2)),
+        yaw_deg=angles[0] % 360,
+        pitch_deg=angles[1],
+        roll_deg=angles[2],
+    )

@@ -1,5 +1,5 @@
-"""What is fixed in or on a box against everything of that box: its metal, modules and the room they ask for, its brackets, and
-other gear. A gap here is drawn, not found: what touches is clear."""
+"""What is fixed in or on a box against everything of that box: its metal, modules and the room they ask for, its
+brackets, and other gear. A gap here is drawn, not found: what touches is clear."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -21,8 +21,8 @@ WAYS = ("front", "aft", "left", "right", "base", "top")  # in the order of a mod
 
 @dataclass(frozen=True, slots=True)
 class _Partner:
-    """Something of a box that gear may not stand in: its name, its solid (in the axes of the box or of the vehicle), the gap it asks
-    for, and why."""
+    """Something of a box that gear may not stand in: its name, its solid (in the axes of the box or of the vehicle),
+    the gap it asks for, and why."""
 
     name: str
     solid: Solid
@@ -37,7 +37,9 @@ def gear_findings(box: PlacedBox) -> Iterator[Finding]:
         return
     partners = [*_metal(box), *_modules(box), *_brackets(box)]
     for number, gear in enumerate(box.gear):
-        others = [_Partner(g.item.name, s, 0.0, "one thing stands in one place") for g in box.gear[:number] for s in g.local]
+        others = [
+            _Partner(g.item.name, s, 0.0, "one thing stands in one place") for g in box.gear[:number] for s in g.local
+        ]
         rows = [_measured(gear, partner) for partner in (*partners, *others)] if gear.local else []
         rows += list(_slopes(box, gear))
         foul = [row for row in rows if row[0] < row[1].need_mm + TOUCHES_MM]
@@ -50,7 +52,8 @@ def _measured(gear: Gear, partner: _Partner) -> tuple[float, _Partner]:
 
 
 def _metal(box: PlacedBox) -> Iterator[_Partner]:
-    """Everything the box is made of, and what stands out of its faces; slopes of cut-off edges are asked for themselves."""
+    """Everything the box is made of, and what stands out of its faces; slopes of cut-off edges are asked for
+    themselves."""
     for piece in box.shell.pieces:
         for solid in piece.solids if piece.role != "slope" else ():
             yield _Partner(piece.name, solid, 0.0, "metal is solid")
@@ -72,11 +75,17 @@ def _modules(box: PlacedBox) -> Iterator[_Partner]:
     for module in box.shell.modules:
         kind = module.spec
         name = f"module {module.number} of the box"
-        yield _Partner(name, block(module.low, module.high), kind.neighbour_gap_mm, "what a module keeps to its neighbours")
+        yield _Partner(
+            name, block(module.low, module.high), kind.neighbour_gap_mm, "what a module keeps to its neighbours"
+        )
         for way, room in enumerate(_rooms(module, kind)):
             if room is not None:
-                yield _Partner(f"{name}, room before its {module.looks[way].replace('_', ' ')}", block(*room), 0.0,
-                               "what its face asks for, as entered in Stock")  # fmt: skip
+                yield _Partner(
+                    f"{name}, room before its {module.looks[way].replace('_', ' ')}",
+                    block(*room),
+                    0.0,
+                    "what its face asks for, as entered in Stock",
+                )
 
 
 def _rooms(module: ShellModule, kind: ModuleKind) -> Iterator[tuple[Vec, Vec] | None]:
@@ -98,12 +107,30 @@ def _brackets(box: PlacedBox) -> Iterator[_Partner]:
 def _finding(box: PlacedBox, gear: Gear, gap_mm: float, partner: _Partner, *, foul: bool) -> Finding:
     overlaps = gap_mm < TOUCHES_MM
     thing, name = plain(gear.item.name), plain(partner.name)
-    message = f"{plain(box.box.name)}: {thing} stands {{0}} in {name}" if overlaps else f"{plain(box.box.name)}: {thing} to {name}: {{0}}"
+    message = (
+        f"{plain(box.box.name)}: {thing} stands {{0}} in {name}"
+        if overlaps
+        else f"{plain(box.box.name)}: {thing} to {name}: {{0}}"
+    )
     figures = (Figure(abs(gap_mm), "mm", "up" if overlaps else "down"), Figure(partner.need_mm, "mm", "up"))
     return Finding(
-        id=f"inside:{box.path}:{gear.path}:{partner.name if foul else ''}", code="inside.gear", station="box",
-        state="foul" if foul else "clear", subjects=(box.path, gear.path), message=f"{message}, needs {{1}}", figures=figures, value=gap_mm,
-        limit=partner.need_mm, margin=gap_mm - partner.need_mm, unit="mm", rationale=partner.rationale, label=gear.item.name,
-        working=lambda: (Step("there is", f"{gear.item.name} to {partner.name}", gap_mm, "mm", "exact distance between convex solids"),
-                         Step("needed", partner.rationale, partner.need_mm, "mm", "as drawn")),
-    )  # fmt: skip
+        id=f"inside:{box.path}:{gear.path}:{partner.name if foul else ''}",
+        code="inside.gear",
+        station="box",
+        state="foul" if foul else "clear",
+        subjects=(box.path, gear.path),
+        message=f"{message}, needs {{1}}",
+        figures=figures,
+        value=gap_mm,
+        limit=partner.need_mm,
+        margin=gap_mm - partner.need_mm,
+        unit="mm",
+        rationale=partner.rationale,
+        label=gear.item.name,
+        working=lambda: (
+            Step(
+                "there is", f"{gear.item.name} to {partner.name}", gap_mm, "mm", "exact distance between convex solids"
+            ),
+            Step("needed", partner.rationale, partner.need_mm, "mm", "as drawn"),
+        ),
+    )

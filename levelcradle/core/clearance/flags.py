@@ -1,4 +1,5 @@
-"""What the flags of a space ask of a box in it: sealed and vented where people sit, sealed where it is wet, no modules in a crush zone."""
+"""What the flags of a space ask of a box in it: sealed and vented where people sit, sealed where it is wet, no modules
+in a crush zone."""
 
 from collections.abc import Iterator
 
@@ -19,8 +20,12 @@ def flag_findings(assembly: Assembly) -> Iterator[Finding]:
             continue
         name, spec = plain(box.box.name), box.box
         if "passenger" in bay.flags:
-            yield _asked(box, "sealed", f"{name} stands in the passenger space: sealed towards it?", _sealed(box), CABIN)
-            yield _asked(box, "vented", f"{name} stands in the passenger space: vented outside?", spec.vented_outside, CABIN)
+            yield _asked(
+                box, "sealed", f"{name} stands in the passenger space: sealed towards it?", _sealed(box), CABIN
+            )
+            yield _asked(
+                box, "vented", f"{name} stands in the passenger space: vented outside?", spec.vented_outside, CABIN
+            )
         elif "wet" in bay.flags:
             yield _asked(box, "sealed", f"{name} stands in a wet space: sealed?", _sealed(box), WET)
 
@@ -34,6 +39,12 @@ def _asked(box: PlacedBox, what: str, question: str, answer: bool | None, ration
     state: State = "unknown" if answer is None else "note" if answer else "foul"
     words = {None: "nobody has said", True: "yes, as said", False: "no"}[answer]
     return Finding(
-        id=f"space:{box.path}:{what}", code="box.space", station="box", state=state, subjects=(box.path,), message=f"{question} {words}",
-        rationale=rationale, label=what,
-    )  # fmt: skip
+        id=f"space:{box.path}:{what}",
+        code="box.space",
+        station="box",
+        state=state,
+        subjects=(box.path,),
+        message=f"{question} {words}",
+        rationale=rationale,
+        label=what,
+    )

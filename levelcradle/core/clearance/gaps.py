@@ -90,13 +90,16 @@ def _to_box(box: PlacedBox, other: PlacedBox, within_mm: float) -> _Hit | None:
 
 
 def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix, within_mm: float) -> _Hit | None:
-    """The nearest of all pairs of pieces, nearest bounding boxes first; None when all are further than ``within``. Last comes whether
-    an overlap is at least so deep: of a mesh, and where more than one pair overlaps, one pair's way out need not be enough."""
+    """The nearest of all pairs of pieces, nearest bounding boxes first; None when all are further than ``within``. Last
+    comes whether an overlap is at least so deep: of a mesh, and where more than one pair overlaps, one pair's way out
+    need not be enough."""
     best: tuple[PlacedPiece, Nearest] | None = None
     overlaps = 0
     for flat in np.argsort(apart, axis=None):
         i, j = divmod(int(flat), len(theirs))
-        if apart[i, j] > (max(best[1].gap_mm, 0.0) if best else within_mm):  # of overlaps the deepest is wanted: all are looked at
+        if apart[i, j] > (
+            max(best[1].gap_mm, 0.0) if best else within_mm
+        ):  # of overlaps the deepest is wanted: all are looked at
             break
         near = nearest(ours[i].solid, theirs[j])
         if near.gap_mm < 0:
@@ -159,11 +162,23 @@ def _finding(assembly: Assembly, pair: _Pair) -> Finding:
         figures = (Figure(-gap, "mm", "up"), Figure(pair.need_mm, "mm", "up"))
         message = f"{name} overlaps {thing} by {'at least ' if pair.at_least else ''}{{0}}, needs {{1}} clear"
     return Finding(
-        id=f"gap:{pair.box.path}:{pair.thing.path}", code="gap.crush" if pair.crush else "gap", station="place", state=state,
-        subjects=(pair.box.path, pair.thing.path), message=message, figures=figures, value=gap, limit=pair.need_mm,
-        margin=gap - pair.need_mm, unit="mm", tolerance=tolerance, rationale=rationale,
-        points_mm=(pair.near.here, pair.near.there), label=pair.thing.name, working=lambda: _working(pair, tolerance),
-    )  # fmt: skip
+        id=f"gap:{pair.box.path}:{pair.thing.path}",
+        code="gap.crush" if pair.crush else "gap",
+        station="place",
+        state=state,
+        subjects=(pair.box.path, pair.thing.path),
+        message=message,
+        figures=figures,
+        value=gap,
+        limit=pair.need_mm,
+        margin=gap - pair.need_mm,
+        unit="mm",
+        tolerance=tolerance,
+        rationale=rationale,
+        points_mm=(pair.near.here, pair.near.there),
+        label=pair.thing.name,
+        working=lambda: _working(pair, tolerance),
+    )
 
 
 def _working(pair: _Pair, tolerance_mm: float) -> Working:
@@ -172,8 +187,20 @@ def _working(pair: _Pair, tolerance_mm: float) -> Working:
     where = ", ".join(f"{v:.1f}" for v in here)
     other = ", ".join(f"{v:.1f}" for v in there)
     steps = [
-        Step(f"nearest point of {pair.piece.name}", f"({where})", here[0], "mm aft", "exact distance between convex solids"),
-        Step(f"nearest point of {pair.thing.name}", f"({other})", there[0], "mm aft", "exact distance between convex solids"),
+        Step(
+            f"nearest point of {pair.piece.name}",
+            f"({where})",
+            here[0],
+            "mm aft",
+            "exact distance between convex solids",
+        ),
+        Step(
+            f"nearest point of {pair.thing.name}",
+            f"({other})",
+            there[0],
+            "mm aft",
+            "exact distance between convex solids",
+        ),
         Step("gap", f"√({apart[0]:.2f}² + {apart[1]:.2f}² + {apart[2]:.2f}²)", pair.near.gap_mm, "mm"),
     ]
     if pair.twist_mm:
@@ -195,10 +222,15 @@ def _unmeasured(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     for side in bay.sides.not_measured:
         path = f"bays/{box.box.bay}/sides/{side}"
         yield Finding(
-            id=f"gap:{box.path}:{path}", code="gap.unmeasured", station="place", state="unknown",
-            subjects=(box.path, path), message=f"{plain(box.box.name)} to {plain(bay.name)}: its {side} side was not measured",
-            rationale="what nobody measured is never clear", label=f"{bay.name} {side}",
-        )  # fmt: skip
+            id=f"gap:{box.path}:{path}",
+            code="gap.unmeasured",
+            station="place",
+            state="unknown",
+            subjects=(box.path, path),
+            message=f"{plain(box.box.name)} to {plain(bay.name)}: its {side} side was not measured",
+            rationale="what nobody measured is never clear",
+            label=f"{bay.name} {side}",
+        )
 
 
 def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
@@ -206,9 +238,15 @@ def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     for thing, figure in untaken_around(assembly, box).items():
         message = f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), figure))}"
         yield Finding(
-            id=f"gap:{box.path}:{thing}:untaken", code="gap.untaken", station="place", state="unknown", subjects=(box.path, thing),
-            message=message, rationale="what nobody measured is never clear", label="not taken",
-        )  # fmt: skip
+            id=f"gap:{box.path}:{thing}:untaken",
+            code="gap.untaken",
+            station="place",
+            state="unknown",
+            subjects=(box.path, thing),
+            message=message,
+            rationale="what nobody measured is never clear",
+            label="not taken",
+        )
 
 
 def untaken_around(assembly: Assembly, box: PlacedBox) -> dict[str, str]:

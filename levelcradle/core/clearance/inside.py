@@ -12,16 +12,30 @@ from levelcradle.core.modules import RAKE_DEG, rests
 __all__ = ["inside_findings"]
 
 UNPROVED = ("straps", "fit")  # what they hold follows from figures that nobody is asked for yet
-HOLD = {"own_holes": "their own bolt holes", "rods": "rods and plates", "straps": "straps", "fit": "pure fit against hard liners"}
+HOLD = {
+    "own_holes": "their own bolt holes",
+    "rods": "rods and plates",
+    "straps": "straps",
+    "fit": "pure fit against hard liners",
+}
 
 
 def inside_findings(assembly: Assembly) -> list[Finding]:
-    """One finding a direction of each block, one a pair of blocks, one a thing fixed to it, and one a box for its hold-down."""
+    """One finding a direction of each block, one a pair of blocks, one a thing fixed to it, and one a box for its
+    hold-down."""
     return [
-        finding for box in assembly.boxes.values()
-        for finding in (*_untaken(assembly, box), *_gaps(box), *_resting(box), *_hold_down(box), *_cable(box),
-                        *box.shell.made.findings(box.path, box.box.name), *gear_findings(box))
-    ]  # fmt: skip
+        finding
+        for box in assembly.boxes.values()
+        for finding in (
+            *_untaken(assembly, box),
+            *_gaps(box),
+            *_resting(box),
+            *_hold_down(box),
+            *_cable(box),
+            *box.shell.made.findings(box.path, box.box.name),
+            *gear_findings(box),
+        )
+    ]
 
 
 def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
@@ -30,11 +44,15 @@ def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     if path is None:
         return
     yield Finding(
-        id=f"inside:{box.path}:untaken", code="inside.untaken", station="box", state="unknown",
-        subjects=(box.path, "/".join(path.split("/")[1:3])), label="not taken",
+        id=f"inside:{box.path}:untaken",
+        code="inside.untaken",
+        station="box",
+        state="unknown",
+        subjects=(box.path, "/".join(path.split("/")[1:3])),
+        label="not taken",
         message=f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), path))}",
         rationale="the box is drawn round what nobody measured",
-    )  # fmt: skip
+    )
 
 
 def _gaps(box: PlacedBox) -> Iterator[Finding]:
@@ -42,26 +60,39 @@ def _gaps(box: PlacedBox) -> Iterator[Finding]:
     for gap in box.shell.gaps:
         margin = round(gap.has_mm - gap.needs_mm, 9)
         yield Finding(
-            id=f"inside:{box.path}:{gap.name}", code="inside", station="box", state="foul" if margin < 0 else "clear",
+            id=f"inside:{box.path}:{gap.name}",
+            code="inside",
+            station="box",
+            state="foul" if margin < 0 else "clear",
             subjects=(box.path, f"{box.path}/{gap.subject}"),
             message=f"{plain(box.box.name)}, {gap.message}: {{0}}, needs {{1}}",
             figures=(Figure(gap.has_mm, "mm", "down"), Figure(gap.needs_mm, "mm", "up")),
-            value=gap.has_mm, limit=gap.needs_mm, margin=margin, unit="mm", rationale=gap.rationale, label=gap.message,
+            value=gap.has_mm,
+            limit=gap.needs_mm,
+            margin=margin,
+            unit="mm",
+            rationale=gap.rationale,
+            label=gap.message,
             working=lambda gap=gap: (  # type: ignore[misc]
                 Step("there is", "from the layout of the block", gap.has_mm, "mm"),
                 Step("needed", gap.rationale, gap.needs_mm, "mm", "module sheet, as entered in Stock"),
             ),
-        )  # fmt: skip
+        )
 
 
 def _cable(box: PlacedBox) -> Iterator[Finding]:
     """Modules give nothing while no cable leaves their box."""
     if box.shell.modules and not box.box.openings:
         yield Finding(
-            id=f"box:{box.path}:cable", code="box.cable", station="box", state="unknown", subjects=(box.path,),
-            message=f"{plain(box.box.name)} has no hole for a cable", rationale="what its modules give has to leave it: round holes",
+            id=f"box:{box.path}:cable",
+            code="box.cable",
+            station="box",
+            state="unknown",
+            subjects=(box.path,),
+            message=f"{plain(box.box.name)} has no hole for a cable",
+            rationale="what its modules give has to leave it: round holes",
             label="cable hole",
-        )  # fmt: skip
+        )
 
 
 def _resting(box: PlacedBox) -> Iterator[Finding]:
@@ -78,12 +109,18 @@ def _resting(box: PlacedBox) -> Iterator[Finding]:
         face, name = on.face.replace("_", " "), plain(box.box.name)
         leans = f", leaning {on.off_deg:.0f}°" if on.off_deg > RAKE_DEG else ""
         yield Finding(
-            id=f"rest:{box.path}:{module.block}:{on.face}", code="inside.rest", station="box", state="foul",
-            subjects=(box.path, f"{box.path}/blocks/{module.block}"), label="resting face", value=on.off_deg, limit=RAKE_DEG,
+            id=f"rest:{box.path}:{module.block}:{on.face}",
+            code="inside.rest",
+            station="box",
+            state="foul",
+            subjects=(box.path, f"{box.path}/blocks/{module.block}"),
+            label="resting face",
+            value=on.off_deg,
+            limit=RAKE_DEG,
             message=f"{name}, block {module.block}: modules rest on their {face}{leans}",
             rationale=f"{plain(kind.name)} may rest on {', '.join(f.replace('_', ' ') for f in kind.may_rest_on)}, "
-                    f"within {RAKE_DEG:g}° of level (common practice, no source)",
-        )  # fmt: skip
+            f"within {RAKE_DEG:g}° of level (common practice, no source)",
+        )
 
 
 def _hold_down(box: PlacedBox) -> Iterator[Finding]:
@@ -92,9 +129,16 @@ def _hold_down(box: PlacedBox) -> Iterator[Finding]:
     how, name = box.box.hold_down, plain(box.box.name)
     message = f"{name}: nobody has said what holds the modules down"
     if how:
-        message = f"{name}: {HOLD[how]} chosen, not proved" if how in UNPROVED else f"{name}: modules held by {HOLD[how]}"
+        message = (
+            f"{name}: {HOLD[how]} chosen, not proved" if how in UNPROVED else f"{name}: modules held by {HOLD[how]}"
+        )
     yield Finding(
-        id=f"hold:{box.path}", code="inside.hold_down", station="box", state="clear" if how and how not in UNPROVED else "unknown",
-        subjects=(box.path,), label="hold-down", message=message,
+        id=f"hold:{box.path}",
+        code="inside.hold_down",
+        station="box",
+        state="clear" if how and how not in UNPROVED else "unknown",
+        subjects=(box.path,),
+        label="hold-down",
+        message=message,
         rationale="modules are held in every direction; a box stops as hard as the car does",
-    )  # fmt: skip
+    )

@@ -1,4 +1,5 @@
-"""What pieces meet while they are moved or turned: the hull of a piece before and after holds every place on the way."""
+"""What pieces meet while they are moved or turned: the hull of a piece before and after holds every place on the
+way."""
 
 from collections.abc import Iterator, Sequence
 
@@ -21,7 +22,9 @@ def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[
     low, high = bounds(solids)
     low, high = np.minimum(low, low + by), np.maximum(high, high + by)
     other_low, other_high = bounds(o.solid for o in things)
-    about = np.maximum(other_low - high.max(axis=0), low.min(axis=0) - other_high) < MEETS_MM  # most things are near no piece at all
+    about = (
+        np.maximum(other_low - high.max(axis=0), low.min(axis=0) - other_high) < MEETS_MM
+    )  # most things are near no piece at all
     close = np.flatnonzero(about.all(axis=1))
     if not close.size:
         return []

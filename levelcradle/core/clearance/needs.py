@@ -49,9 +49,8 @@ FRAMES = ("frame", "subframe")
 def twist_of(one: PlacedBox, other: PlacedBox, near: Nearest) -> float:
     """What a twisting frame takes off the gap between two boxes that hang on it [mm].
 
-    φ |n · (x̂ × r)|: φ = 1° for each metre along between the centroids of their mounts, n the direction of the gap, r from the
-    frame's middle line to the nearest points. A gap that faces fore and aft loses nothing.
-    """
+    φ |n · (x̂ × r)|: φ = 1° for each metre along between the centroids of their mounts, n the direction of the gap, r
+    from the frame's middle line to the nearest points. A gap that faces fore and aft loses nothing."""
     if one.structure not in FRAMES or one.structure != other.structure:
         return 0.0
     held = [_held_at(box) for box in (one, other)]

@@ -22,8 +22,8 @@ TYRE_MM = 160.0  # width of a tyre where nobody measured the body: common practi
 
 
 def outside_bay(assembly: Assembly) -> Iterator[Finding]:
-    """What stands beyond a wall altogether, how far a box stands out of its space through an open side, and what stands out of the
-    car: open says that nothing stands there, not that a box may hang out unseen."""
+    """What stands beyond a wall altogether, how far a box stands out of its space through an open side, and what stands
+    out of the car: open says that nothing stands there, not that a box may hang out unseen."""
     for box in assembly.boxes.values():
         yield from _beyond_a_wall(assembly, box)
         out = list(_out_of_its_space(assembly, box))
@@ -39,11 +39,22 @@ def _out_of_its_space(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
         if far > OUT_MM and getattr(bay.sides, side).is_ == "open":
             path = f"bays/{box.box.bay}/sides/{side}"
             yield Finding(
-                id=f"out:{box.path}:{path}", code="place.out", station="place", state="note", subjects=(box.path, path),
-                message=f"{plain(box.box.name)} stands {{0}} out of the {plain(bay.name)}, through its open {side_word(side)}",
-                figures=(Figure(far, "mm", "up"),), value=far, limit=0.0, margin=-far, unit="mm", points_mm=(at,), label="out of its space",
+                id=f"out:{box.path}:{path}",
+                code="place.out",
+                station="place",
+                state="note",
+                subjects=(box.path, path),
+                message=f"{plain(box.box.name)} stands {{0}} out of the {plain(bay.name)}, through its open "
+                f"{side_word(side)}",
+                figures=(Figure(far, "mm", "up"),),
+                value=far,
+                limit=0.0,
+                margin=-far,
+                unit="mm",
+                points_mm=(at,),
+                label="out of its space",
                 rationale="open says that nothing stands there; what is beyond was not measured with this space",
-            )  # fmt: skip
+            )
 
 
 Reach = tuple[float, Vec]
@@ -74,8 +85,8 @@ def _reaches(bay: Bay, corners: Matrix) -> dict[BaySide, Reach]:
 
 
 def _beyond_edges(rings: Matrix, spots: Matrix, *, convex: bool) -> Matrix:
-    """(k, n) how far each spot lies outside each edge of its own ring, which runs counter-clockwise; 0 or less inside. Of a ring that
-    bulges inward only the nearest edge of a spot outside counts."""
+    """(k, n) how far each spot lies outside each edge of its own ring, which runs counter-clockwise; 0 or less inside.
+    Of a ring that bulges inward only the nearest edge of a spot outside counts."""
     edges = np.roll(rings, -1, axis=1) - rings
     length = np.maximum(np.linalg.norm(edges, axis=2), 1e-9)
     arms = spots[:, None] - rings
@@ -107,8 +118,10 @@ def _out_of_the_car(assembly: Assembly, box: PlacedBox, *, hangs_out: bool) -> I
         rows = {
             "ahead of the car": -overall.overhang_front_mm - low[0],
             "behind the car": high[0] - vehicle.wheelbase_mm - overall.overhang_rear_mm,
-            "left of the car": -half - low[1], "right of the car": high[1] - half, "above the car": high[2] - overall.height_mm,
-        }  # fmt: skip
+            "left of the car": -half - low[1],
+            "right of the car": high[1] - half,
+            "above the car": high[2] - overall.height_mm,
+        }
         why = "the body's outline, from its overall sizes"
     elif vehicle.track_mm is not None:
         half = max(vehicle.track_mm.front, vehicle.track_mm.rear) / 2 + TYRE_MM / 2
@@ -119,16 +132,31 @@ def _out_of_the_car(assembly: Assembly, box: PlacedBox, *, hangs_out: bool) -> I
     for words, far in rows.items():
         if far > OUT_MM:
             yield Finding(
-                id=f"out:{box.path}:{words.replace(' ', '-')}", code="place.outline", station="place", state="foul", subjects=(box.path,),
-                message=f"{name} stands {{0}} {words}", figures=(Figure(far, "mm", "up"),), value=far, limit=0.0, margin=-far, unit="mm",
-                rationale=why, label="outline",
-            )  # fmt: skip
+                id=f"out:{box.path}:{words.replace(' ', '-')}",
+                code="place.outline",
+                station="place",
+                state="foul",
+                subjects=(box.path,),
+                message=f"{name} stands {{0}} {words}",
+                figures=(Figure(far, "mm", "up"),),
+                value=far,
+                limit=0.0,
+                margin=-far,
+                unit="mm",
+                rationale=why,
+                label="outline",
+            )
     if hangs_out and overall is None:
         yield Finding(
-            id=f"out:{box.path}:outline", code="place.outline", station="place", state="unknown", subjects=(box.path, "vehicle/overall"),
+            id=f"out:{box.path}:outline",
+            code="place.outline",
+            station="place",
+            state="unknown",
+            subjects=(box.path, "vehicle/overall"),
             message=f"{name} stands out of its space, and the outline of the car is not known",
-            rationale="say the car's overhangs, width and height in Survey", label="outline",
-        )  # fmt: skip
+            rationale="say the car's overhangs, width and height in Survey",
+            label="outline",
+        )
 
 
 def _beyond_a_wall(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
@@ -140,11 +168,15 @@ def _beyond_a_wall(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
             return
         path = f"bays/{box.box.bay}/sides/{side}"
         yield Finding(
-            id=f"gap:{box.path}:{path}:outside", code="gap.outside", station="place", state="foul", subjects=(box.path, path),
+            id=f"gap:{box.path}:{path}:outside",
+            code="gap.outside",
+            station="place",
+            state="foul",
+            subjects=(box.path, path),
             message=f"{plain(box.box.name)} stands outside the {plain(bay.name)}, beyond its {side} side",
             rationale="a box belongs within the space it is hung in; say so where it belongs to another, or to none",
             label=f"{bay.name} {side}",
-        )  # fmt: skip
+        )
 
 
 def _middle(box: PlacedBox) -> Vec:
@@ -169,4 +201,6 @@ def _left_by(bay: Bay, at: Vec) -> BaySide | None:
 
 def _between(near: Section, far: Section, aft_mm: float) -> list[tuple[float, float]]:
     share = (aft_mm - near.aft_mm) / (far.aft_mm - near.aft_mm)
-    return [(a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share) for a, b in zip(near.ring, far.ring, strict=True)]
+    return [
+        (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share) for a, b in zip(near.ring, far.ring, strict=True)
+    ]

@@ -1,4 +1,5 @@
-"""Room that a face of a box keeps clear: a hand behind it, air past it, a corridor beside it. It goes and turns with the box."""
+"""Room that a face of a box keeps clear: a hand behind it, air past it, a corridor beside it. It goes and turns with
+the box."""
 
 from collections.abc import Iterator
 
@@ -42,14 +43,26 @@ def _finding(assembly: Assembly, box: PlacedBox, key: str, room: KeepClear) -> F
         state, rationale = "unknown", unsure
     words = plain(room.reason or "room kept") + (f" along its {room.run.beside} edge" if room.run else "")
     message = (
-        f"{plain(box.box.name)}, {words}: {{0}} {BEHIND[room.face]} it" + (f" to {plain(thing.name)}" if thing else "") + ", needs {1}"
+        f"{plain(box.box.name)}, {words}: {{0}} {BEHIND[room.face]} it"
+        + (f" to {plain(thing.name)}" if thing else "")
+        + ", needs {1}"
     )
     return Finding(
-        id=f"room:{box.path}:{key}", code="gap.room", station="place", state=state,
-        subjects=(box.path, thing.path) if thing else (box.path,), message=message,
-        figures=(Figure(free, "mm", "down"), Figure(room.depth_mm, "mm", "up")), value=free, limit=room.depth_mm,
-        margin=free - room.depth_mm, unit="mm", tolerance=tolerance, rationale=rationale, label=words,
-    )  # fmt: skip
+        id=f"room:{box.path}:{key}",
+        code="gap.room",
+        station="place",
+        state=state,
+        subjects=(box.path, thing.path) if thing else (box.path,),
+        message=message,
+        figures=(Figure(free, "mm", "down"), Figure(room.depth_mm, "mm", "up")),
+        value=free,
+        limit=room.depth_mm,
+        margin=free - room.depth_mm,
+        unit="mm",
+        tolerance=tolerance,
+        rationale=rationale,
+        label=words,
+    )
 
 
 def _unsure(assembly: Assembly, box: PlacedBox, thing: Obstacle | PlacedBox | None) -> str:
@@ -57,7 +70,11 @@ def _unsure(assembly: Assembly, box: PlacedBox, thing: Obstacle | PlacedBox | No
     bay = assembly.bay_of(box)
     if bay and bay.sides.not_measured:
         return f"{plain(bay.name)}: its {bay.sides.not_measured[0]} side was not measured"
-    figure = next(iter(untaken_around(assembly, box).values()), None) or assembly.assumed(box) or (thing and assembly.assumed(thing))
+    figure = (
+        next(iter(untaken_around(assembly, box).values()), None)
+        or assembly.assumed(box)
+        or (thing and assembly.assumed(thing))
+    )
     return f"{plain(words_of(tree_of(assembly.design), figure))} is not measured" if figure else ""
 
 

@@ -18,7 +18,8 @@ SQUARE = 0.35  # a thing met at a flatter slope does not stop a move along that 
 
 @dataclass(frozen=True, slots=True)
 class SnapPoint:
-    """``at_mm``: the figure of the box's place on that axis; ``towards``: the way (+1, −1) in which the gap gets smaller."""
+    """``at_mm``: the figure of the box's place on that axis; ``towards``: the way (+1, −1) in which the gap gets
+    smaller."""
 
     axis: int
     at_mm: float

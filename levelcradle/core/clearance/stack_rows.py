@@ -1,4 +1,5 @@
-"""What a box asks along a line through it: every allowance from its first outside to its last, as rows of a stack-up."""
+"""What a box asks along a line through it: every allowance from its first outside to its last, as rows of a
+stack-up."""
 
 import itertools
 from collections.abc import Iterator, Mapping, Sequence
@@ -23,8 +24,11 @@ class Span:
     end: float
 
 
-def rows_on_line(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float], spans: Sequence[Span]) -> Iterator[StackRow]:
-    """Everything of a box on the line. ``spot``: where it crosses the box, along the two other ways in the order aft, across, up."""
+def rows_on_line(
+    assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float], spans: Sequence[Span]
+) -> Iterator[StackRow]:
+    """Everything of a box on the line. ``spot``: where it crosses the box, along the two other ways in the order aft,
+    across, up."""
     path, made = box.path, box.shell.made
     layers = made.stack_rows(axis, path)
     body = next((s for s in spans if s.piece.role == "body"), None)
@@ -53,16 +57,25 @@ TOLS = {"lid": 0.3, "screw head": 0.2}
 
 
 def _outside(
-    box: PlacedBox, spans: Sequence[Span], start_mm: float, end_mm: float, *, upward: bool = False, names: Mapping[str, str] = NAMES
+    box: PlacedBox,
+    spans: Sequence[Span],
+    start_mm: float,
+    end_mm: float,
+    *,
+    upward: bool = False,
+    names: Mapping[str, str] = NAMES,
 ) -> Iterator[StackRow]:
-    """What stands out of the tray on the line, from outside to inside (or the other way): each piece as far as the next one begins."""
+    """What stands out of the tray on the line, from outside to inside (or the other way): each piece as far as the next
+    one begins."""
     if end_mm - start_mm <= 1e-6:
         return
     cuts = sorted({start_mm, end_mm, *(v for s in spans for v in (s.start, s.end) if start_mm < v < end_mm)})
     rows: list[tuple[PlacedPiece | None, float]] = []
     for low, high in itertools.pairwise(cuts):
         there = [s for s in spans if s.start <= low + 1e-9 and s.end >= high - 1e-9]
-        piece = (min(there, key=lambda s: -s.end) if upward else min(there, key=lambda s: s.start)).piece if there else None
+        piece = (
+            (min(there, key=lambda s: -s.end) if upward else min(there, key=lambda s: s.start)).piece if there else None
+        )
         if rows and rows[-1][0] is piece:
             rows[-1] = piece, rows[-1][1] + high - low
         else:
@@ -72,17 +85,40 @@ def _outside(
             yield StackRow("between them", mm, 0.0, 0.0, "as drawn", "space", box.path)
         else:
             path = f"mounts/{piece.mount}" if piece.mount else f"items/{piece.gear}" if piece.gear else box.path
-            yield StackRow(names.get(piece.name, piece.name), mm, TOLS.get(piece.name, 0.5), 0.0, "sheet and its clearance, as drawn",
-                           "metal", path)  # fmt: skip
+            yield StackRow(
+                names.get(piece.name, piece.name),
+                mm,
+                TOLS.get(piece.name, 0.5),
+                0.0,
+                "sheet and its clearance, as drawn",
+                "metal",
+                path,
+            )
 
 
 def _finish(box: PlacedBox, axis: int, path: str) -> Iterator[StackRow]:
     finish = box.box.finish
     if finish.coats:
         both = 2 * finish.coats * finish.coat_mm
-        yield StackRow(f"coating, {finish.coats} coats on two faces", both, both / 2, 0.0, "per face and coat, as given", "other", path)
+        yield StackRow(
+            f"coating, {finish.coats} coats on two faces",
+            both,
+            both / 2,
+            0.0,
+            "per face and coat, as given",
+            "other",
+            path,
+        )
     if not finish.beads_ground and axis != 2:
-        yield StackRow("weld beads, not ground", 2 * finish.bead_mm, 1.0, 0.0, "as given; common practice, no source", "other", path)
+        yield StackRow(
+            "weld beads, not ground",
+            2 * finish.bead_mm,
+            1.0,
+            0.0,
+            "as given; common practice, no source",
+            "other",
+            path,
+        )
 
 
 def _contents(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float]) -> Iterator[StackRow]:
@@ -120,8 +156,18 @@ def _space(module: ShellModule, mm: float, way: int, path: str) -> Iterator[Stac
     kind = module.spec
     face = module.looks[way]
     words = [FACES[name] for name in FACES if getattr(kind, name) == face]
-    what = " and ".join(words) or ("tap leads" if way == 5 and kind.above_mm else f"space before {face.replace('_', ' ')}")
-    yield StackRow(what, mm, 0.0, 0.0, "what the module's faces ask for, as entered in Stock", "space", f"{path}/blocks/{module.block}")
+    what = " and ".join(words) or (
+        "tap leads" if way == 5 and kind.above_mm else f"space before {face.replace('_', ' ')}"
+    )
+    yield StackRow(
+        what,
+        mm,
+        0.0,
+        0.0,
+        "what the module's faces ask for, as entered in Stock",
+        "space",
+        f"{path}/blocks/{module.block}",
+    )
 
 
 def modules_before(assembly: Assembly, box: PlacedBox) -> int:
@@ -137,4 +183,6 @@ def _module(module: ShellModule, axis: int, path: str, number: int) -> Iterator[
     tol, source = tolerance_by("cut", size)
     yield StackRow(f"module {number}", size - grows, tol, 0.0, source, "module", f"{path}#{number}")
     if grows:
-        yield StackRow("growth to the widest state", grows, 0.0, 0.0, "as entered in Stock", "growth", f"{path}#{number}")
+        yield StackRow(
+            "growth to the widest state", grows, 0.0, 0.0, "as entered in Stock", "growth", f"{path}#{number}"
+        )

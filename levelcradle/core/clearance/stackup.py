@@ -2,11 +2,10 @@
 
     metal ┤ gap │ head │ wall │ liner │ module │ … │ wall │ lid │ gap │ the next box, opened │ gap ├ metal
 
-What is asked is the sum of the rows; what is there is the distance between the surfaces. Worst case adds all tolerances and
-biases and decides; the root of the squares is told beside it. Where one thing stands in another on the line, it is foul whatever the
-sum says. The line that is shown is the one with least to spare of all that matter: through the lid's edge, screw heads, brackets, what
-stands out of the box and what is fixed on it.
-"""
+What is asked is the sum of the rows; what is there is the distance between the surfaces. Worst case adds all tolerances
+and biases and decides; the root of the squares is told beside it. Where one thing stands in another on the line, it is
+foul whatever the sum says. The line that is shown is the one with least to spare of all that matter: through the lid's
+edge, screw heads, brackets, what stands out of the box and what is fixed on it."""
 
 import itertools
 import math
@@ -49,8 +48,8 @@ class Surface:
 
 @dataclass(frozen=True, slots=True)
 class StackUp:
-    """A whole chain. ``there_mm`` and what follows from it are None where an end is open; ``stands_in`` names what overlaps on the
-    line."""
+    """A whole chain. ``there_mm`` and what follows from it are None where an end is open; ``stands_in`` names what
+    overlaps on the line."""
 
     way: Axis
     rows: tuple[StackRow, ...]
@@ -64,12 +63,14 @@ class StackUp:
     stands_in: tuple[str, ...] = ()
 
 
-def stack_up(assembly: Assembly, box_id: str, way: Axis, at_mm: Spot | None = None, module: int | None = None) -> StackUp:
+def stack_up(
+    assembly: Assembly, box_id: str, way: Axis, at_mm: Spot | None = None, module: int | None = None
+) -> StackUp:
     """The chain along one way of a box.
 
     Args:
-        at_mm: where the line crosses the box, in its own frame, along the two other ways in the order aft, across, up; None for the
-            line that has least to spare.
+        at_mm: where the line crosses the box, in its own frame, along the two other ways in the order aft, across, up;
+            None for the line that has least to spare.
         module: through the middle of this module, by its number through all boxes.
     Raises: UnknownThing.
     """
@@ -79,7 +80,9 @@ def stack_up(assembly: Assembly, box_id: str, way: Axis, at_mm: Spot | None = No
     chain = _Chain(assembly, box, WAYS.index(way))
     if module is not None:
         at_mm = chain.through(module)
-    found = [row for spot in ([at_mm] if at_mm is not None else chain.spots()) if (row := chain.along(spot)) is not None]
+    found = [
+        row for spot in ([at_mm] if at_mm is not None else chain.spots()) if (row := chain.along(spot)) is not None
+    ]
     if not found:
         raise UnknownThing("box on this line", box_id)
     return min(found, key=_tightest)
@@ -93,7 +96,8 @@ def _tightest(chain: "StackUp") -> tuple[bool, float, bool]:
 
 @dataclass(frozen=True, slots=True)
 class _Link:
-    """A box on the line, its frame's axis along it and which way round, where on the line it begins and ends, and its rows."""
+    """A box on the line, its frame's axis along it and which way round, where on the line it begins and ends, and its
+    rows."""
 
     box: PlacedBox
     low: float
@@ -103,7 +107,8 @@ class _Link:
 
 @dataclass(frozen=True, slots=True)
 class _Met:
-    """What the line meets next to a box: another box, or a thing; from where to where on the line, and the gap it needs."""
+    """What the line meets next to a box: another box, or a thing; from where to where on the line, and the gap it
+    needs."""
 
     what: Obstacle | PlacedBox
     low: float
@@ -149,13 +154,16 @@ class _Chain:
             rows += [*self._gap(met), *(link.rows if link else ())]
         rows += self._by_hand()
         chained = [(None, start), *((met, link) for met, link in (*low_links, *high_links))]
-        stands_in = tuple(dict.fromkeys(met.name for met, _ in chained if met and self._overlaps(met, start, low_links, high_links)))
+        stands_in = tuple(
+            dict.fromkeys(met.name for met, _ in chained if met and self._overlaps(met, start, low_links, high_links))
+        )
         ends = (self._surface(low_end, origin, -1.0), self._surface(high_end, origin, 1.0))
         there = None if low_end is None or high_end is None else high_end.low - low_end.high
         return _summed(WAYS[self.axis], rows, ends, there, stands_in)
 
     def _walk(self, start: _Link, origin: Vec, sign: float) -> tuple[list[tuple[_Met, _Link | None]], _Met | None]:
-        """From a box outward: what is met and, where that is a box, its link, until a thing of the car ends it (or nothing does)."""
+        """From a box outward: what is met and, where that is a box, its link, until a thing of the car ends it (or
+        nothing does)."""
         found: list[tuple[_Met, _Link | None]] = []
         link, seen = start, {start.box.id}
         while True:
@@ -173,7 +181,8 @@ class _Chain:
             link = opened
 
     def _next(self, link: _Link, origin: Vec, sign: float, seen: set[str]) -> _Met | None:
-        """What lies on one side of a box on the line with least to spare; what stands in the box lies on the side of its middle."""
+        """What lies on one side of a box on the line with least to spare; what stands in the box lies on the side of
+        its middle."""
         best: _Met | None = None
         middle = (link.low + link.high) / 2
         for met in self._met_by(link.box, origin, seen):
@@ -214,16 +223,25 @@ class _Chain:
         return any(p.mount is None and line_spans(p.solid, origin, self.way) for p in box.pieces)
 
     def _overlaps(
-        self, met: _Met, start: _Link, low: Sequence[tuple[_Met, _Link | None]], high: Sequence[tuple[_Met, _Link | None]]
+        self,
+        met: _Met,
+        start: _Link,
+        low: Sequence[tuple[_Met, _Link | None]],
+        high: Sequence[tuple[_Met, _Link | None]],
     ) -> bool:
         links = [start, *(link for _, link in (*low, *high) if link)]
         return any(
-            link.box is not met.what and min(link.high, met.high) - max(link.low, met.low) > STANDS_IN_MM for link in links
-        )  # fmt: skip
+            link.box is not met.what and min(link.high, met.high) - max(link.low, met.low) > STANDS_IN_MM
+            for link in links
+        )
 
     def _spans(self, box: PlacedBox, origin: Vec) -> list[Span]:
-        return [Span(p, low, high) for p in box.pieces if _near_line(p.solid, origin, self.way)
-                for low, high in line_spans(p.solid, origin, self.way)]  # fmt: skip
+        return [
+            Span(p, low, high)
+            for p in box.pieces
+            if _near_line(p.solid, origin, self.way)
+            for low, high in line_spans(p.solid, origin, self.way)
+        ]
 
     def _link(self, box: PlacedBox, origin: Vec) -> _Link | None:
         """A box on the line: opened into its rows where the line runs along one of its own ways, else as a whole."""
@@ -236,7 +254,10 @@ class _Chain:
         axis = max(range(3), key=lambda i: abs(way[i]))
         if abs(way[axis]) < 1 - 1e-9:
             return _Link(
-                box, low, high, (StackRow(f"{box.box.name}, across its lean", high - low, 1.0, 0.0, "as drawn", "other", box.path),)
+                box,
+                low,
+                high,
+                (StackRow(f"{box.box.name}, across its lean", high - low, 1.0, 0.0, "as drawn", "other", box.path),),
             )
         sign, zero = way[axis], at[axis]
         local = [Span(s.piece, *sorted((zero + sign * s.start, zero + sign * s.end))) for s in spans]
@@ -251,14 +272,22 @@ class _Chain:
         yield StackRow(f"gap to {met.name}", met.need_mm, tape, bias, f"{met.rationale}; tape ± {tape:g}", "gap", path)
         if met.twist_mm:
             yield StackRow(
-                "twist of the frame", met.twist_mm, 0.0, 0.0, "1° a metre between the mounts, common practice, no source", "gap", path
+                "twist of the frame",
+                met.twist_mm,
+                0.0,
+                0.0,
+                "1° a metre between the mounts, common practice, no source",
+                "gap",
+                path,
             )
 
     def _by_hand(self) -> Iterator[StackRow]:
         for key, chain in self.assembly.design.chains.items():
             if chain.box == self.box.id and chain.axis == WAYS[self.axis]:
                 for row, spec in sorted(chain.rows.items()):
-                    yield StackRow(spec.words, spec.mm, spec.tol_mm, 0.0, "entered by hand", "other", f"chains/{key}/rows/{row}")
+                    yield StackRow(
+                        spec.words, spec.mm, spec.tol_mm, 0.0, "entered by hand", "other", f"chains/{key}/rows/{row}"
+                    )
 
     def _surface(self, met: _Met | None, origin: Vec, sign: float) -> Surface:
         if met is None:
@@ -277,15 +306,18 @@ class _Chain:
         raise UnknownThing("module in this box", str(number))
 
     def spots(self) -> list[Spot]:
-        """The lines that could have least to spare, the tightest first: on both sides and in the middle of every strip into which the
-        edges of the box's pieces and of what is near divide it; and the middle of each module."""
+        """The lines that could have least to spare, the tightest first: on both sides and in the middle of every strip
+        into which the edges of the box's pieces and of what is near divide it; and the middle of each module."""
         u, v = (self._strips(i) for i in self.others)
         grid = np.stack(np.meshgrid(u, v, indexing="ij"), axis=-1).reshape(-1, 2)
         judged = [self._judged(grid, *pair) for pair in ((self._shell, self._theirs), (self._own, self._not_carrying))]
         order = [n for row in judged for n in np.argsort(row, kind="stable")[:MOST_LINES]]
         best = list(dict.fromkeys((round(float(a), 3), round(float(b), 3)) for a, b in grid[order]))
-        modules = [(round((m.low[i] + m.high[i]) / 2, 2), round((m.low[j] + m.high[j]) / 2, 2))
-                   for i, j in [self.others] for m in self.box.shell.modules[:60]]  # fmt: skip
+        modules = [
+            (round((m.low[i] + m.high[i]) / 2, 2), round((m.low[j] + m.high[j]) / 2, 2))
+            for i, j in [self.others]
+            for m in self.box.shell.modules[:60]
+        ]
         i, j = self.others
         return [*best, *(modules or [(self.box.shell.outer_mm[i] / 2, self.box.shell.outer_mm[j] / 2)])]
 
@@ -317,8 +349,11 @@ class _Chain:
     def _cloud(self, *, carrying: bool) -> "_Cloud":
         """Everything about the box with its gap; with or without what its brackets lie on."""
         assembly, box = self.assembly, self.box
-        rows = [(o.solid, need_of_thing(assembly, box, o).mm) for o in around(assembly, box)
-                if not o.crush and (carrying or not any(m.sits_on(o.solid) for m in box.mounts))]  # fmt: skip
+        rows = [
+            (o.solid, need_of_thing(assembly, box, o).mm)
+            for o in around(assembly, box)
+            if not o.crush and (carrying or not any(m.sits_on(o.solid) for m in box.mounts))
+        ]
         for other in assembly.boxes.values():
             if other is not box:
                 need = need_of_boxes(assembly, box, other).mm
@@ -345,7 +380,8 @@ EDGE_MM = 0.02  # so far inside the edge of a strip its lines run
 
 @dataclass(frozen=True, slots=True)
 class _Cloud:
-    """Solids in a box's frame: bounding boxes, the planes of those that are convex and no blocks, and the gap each needs."""
+    """Solids in a box's frame: bounding boxes, the planes of those that are convex and no blocks, and the gap each
+    needs."""
 
     low: Matrix
     high: Matrix
@@ -389,7 +425,9 @@ def _near_line(solid: Solid, origin: Vec, way: Vec) -> bool:
     return sum(v * v for v in off) - along**2 <= reach + 1e-6
 
 
-def _summed(way: Axis, rows: list[StackRow], ends: tuple[Surface, Surface], there_mm: float | None, stands_in: tuple[str, ...]) -> StackUp:
+def _summed(
+    way: Axis, rows: list[StackRow], ends: tuple[Surface, Surface], there_mm: float | None, stands_in: tuple[str, ...]
+) -> StackUp:
     asked = sum(row.mm for row in rows)
     worst = sum(row.tol_mm + row.bias_mm for row in rows)
     root = math.sqrt(sum(row.tol_mm**2 for row in rows))

@@ -30,8 +30,9 @@ def tape_between(assembly: Assembly, one: str, other: str) -> Taped:
 
 
 def move_to(assembly: Assembly, box: str, other: str, want_mm: float) -> Vec:
-    """How a box is moved so that its distance to another thing becomes what is wanted: straight along the tape, looked at again
-    until it holds to a hundredth. Raises UnknownThing; DesignError where the two overlap so that no tape goes between them."""
+    """How a box is moved so that its distance to another thing becomes what is wanted: straight along the tape, looked
+    at again until it holds to a hundredth. Raises UnknownThing; DesignError where the two overlap so that no tape goes
+    between them."""
     ours, theirs = _solids(assembly, box), _solids(assembly, other)
     by = (0.0, 0.0, 0.0)
     for _ in range(12):

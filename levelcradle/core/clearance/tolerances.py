@@ -11,13 +11,18 @@ DEFAULT_TOLERANCE_MM = 3.0  # a reached-in tape and the box as welded: common pr
 
 
 def gap_tolerance(assembly: Assembly, box: PlacedBox, thing: Obstacle | PlacedBox) -> float:
-    """How far a gap between a box and a thing may be off: what the thing was measured to, and half of what the longest side of the
-    box may be off as welded, as the root of their squares; 3 mm either way covers both where nothing was said.
+    """How far a gap between a box and a thing may be off: what the thing was measured to, and half of what the longest
+    side of the box may be off as welded, as the root of their squares; 3 mm either way covers both where nothing was
+    said.
 
     Source: independent errors add as the root of their squares; ISO 13920 class A for the box.
     """
     stated = assembly.stated_mm(thing)
-    return DEFAULT_TOLERANCE_MM if stated is None else hypot(stated, tolerance_by("welded", max(box.shell.outer_mm))[0] / 2)
+    return (
+        DEFAULT_TOLERANCE_MM
+        if stated is None
+        else hypot(stated, tolerance_by("welded", max(box.shell.outer_mm))[0] / 2)
+    )
 
 
 def tape_tolerance(assembly: Assembly, thing: Obstacle) -> float:

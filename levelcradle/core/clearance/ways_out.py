@@ -1,10 +1,9 @@
 """Bringing the whole full box in and out of the vehicle: the way with least to take off first.
 
 Straight where one way at least is not barred by metal; else over a short first leg; else leaned; else turned about its
-upright. What stands in the way of the best move and could be taken off is named, and so are other boxes, which have to be out
-first; sides of metal cannot be taken off. A box too heavy for two people goes up in a sling,
-which goes with it; one that goes down stands on a jack or table, one that goes out level is slid on what it stands on.
-"""
+upright. What stands in the way of the best move and could be taken off is named, and so are other boxes, which have to
+be out first; sides of metal cannot be taken off. A box too heavy for two people goes up in a sling, which goes with it;
+one that goes down stands on a jack or table, one that goes out level is slid on what it stands on."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
@@ -30,9 +29,13 @@ TURNS_DEG = (45.0, 90.0)
 TWO_PEOPLE_KG = 50.0  # 25 each: common practice, no source
 LEVEL_DEG = 60.0  # of a sling's legs to the level: common practice, no source
 WAYS: dict[str, Vec] = {
-    "downward": (0, 0, -1), "upward": (0, 0, 1), "forward": (-1, 0, 0), "aft": (1, 0, 0),
-    "to the left": (0, -1, 0), "to the right": (0, 1, 0),
-}  # fmt: skip
+    "downward": (0, 0, -1),
+    "upward": (0, 0, 1),
+    "forward": (-1, 0, 0),
+    "aft": (1, 0, 0),
+    "to the left": (0, -1, 0),
+    "to the right": (0, 1, 0),
+}
 UPRIGHT: Vec = (0.0, 0.0, 1.0)
 STILL: Vec = (0.0, 0.0, 0.0)
 
@@ -42,14 +45,16 @@ Leg = tuple[tuple[Solid, ...], Vec]  # pieces, and how far they go in a straight
 
 @dataclass(frozen=True, eq=False, slots=True)
 class Path:
-    """What goes along a way out, leg by leg. Known by identity, so that what it meets is kept while nothing of it moves."""
+    """What goes along a way out, leg by leg. Known by identity, so that what it meets is kept while nothing of it
+    moves."""
 
     legs: tuple[Leg, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class Exit:
-    """A way out: in words, what has to be off first, and which other boxes have to be out. ``path``: what goes along it."""
+    """A way out: in words, what has to be off first, and which other boxes have to be out. ``path``: what goes along
+    it."""
 
     words: str
     off: tuple[str, ...]
@@ -135,7 +140,8 @@ def _search(box: PlacedBox, things: tuple[Obstacle, ...]) -> "_Search":
 
 
 class _Search:
-    """The ways out of what stands round a box but other boxes, found as far as somebody asked, and kept: other boxes come and go."""
+    """The ways out of what stands round a box but other boxes, found as far as somebody asked, and kept: other boxes
+    come and go."""
 
     def __init__(self, box: PlacedBox, things: tuple[Obstacle, ...]) -> None:
         self._found: list[Exit] = []
@@ -169,7 +175,8 @@ def _ways(box: PlacedBox, things: tuple[Obstacle, ...]) -> Iterator[Exit]:
 
 
 def sling(box: PlacedBox) -> Iterator[Solid]:
-    """From its lifting eyes, else the corners of its lid, to a hook over their middle; none for what two people lift."""
+    """From its lifting eyes, else the corners of its lid, to a hook over their middle; none for what two people
+    lift."""
     if box.hung_kg <= TWO_PEOPLE_KG:
         return
     length, width, height = box.shell.outer_mm
@@ -182,7 +189,12 @@ def sling(box: PlacedBox) -> Iterator[Solid]:
         yield hull([plus(foot, by) for by in LEG] + [plus(plus(middle, (0.0, 0.0, up)), by) for by in LEG])
 
 
-LEG: tuple[Vec, ...] = ((-8, -8, 0), (8, -8, 0), (8, 8, 0), (-8, 8, 0))  # of a chain or webbing: common practice, no source
+LEG: tuple[Vec, ...] = (
+    (-8, -8, 0),
+    (8, -8, 0),
+    (8, 8, 0),
+    (-8, 8, 0),
+)  # of a chain or webbing: common practice, no source
 
 
 def _straight(held: _Held, things: Sequence[Obstacle], along: Vec = STILL) -> Iterator[Exit]:
@@ -213,9 +225,11 @@ def _two_legs(box: PlacedBox, held: _Held, things: Sequence[Obstacle]) -> Iterat
 
 
 LEANS: tuple[tuple[str, Vec, float], ...] = (
-    ("nose raised", (0.0, 1.0, 0.0), 1.0), ("nose lowered", (0.0, 1.0, 0.0), -1.0),
-    ("right side raised", (1.0, 0.0, 0.0), 1.0), ("left side raised", (1.0, 0.0, 0.0), -1.0),
-)  # fmt: skip
+    ("nose raised", (0.0, 1.0, 0.0), 1.0),
+    ("nose lowered", (0.0, 1.0, 0.0), -1.0),
+    ("right side raised", (1.0, 0.0, 0.0), 1.0),
+    ("left side raised", (1.0, 0.0, 0.0), -1.0),
+)
 
 
 def _leaned(box: PlacedBox, held: _Held, things: Sequence[Obstacle]) -> Iterator[Exit]:
@@ -236,11 +250,16 @@ def _turned(box: PlacedBox, held: _Held, things: Sequence[Obstacle]) -> Iterator
             there = held.moved(Placement(np.eye(3), by), f"{LIFT_MM:g} {first}", (held.pieces, by))
         for turn in TURNS_DEG:
             for word, sign in (("right", 1.0), ("left", -1.0)):
-                yield from _after(box, there, things, UPRIGHT, sign * turn, f"turned {turn:g}°, its aft end to the {word}")
+                yield from _after(
+                    box, there, things, UPRIGHT, sign * turn, f"turned {turn:g}°, its aft end to the {word}"
+                )
 
 
-def _after(box: PlacedBox, held: _Held, things: Sequence[Obstacle], axis: Vec, angle_deg: float, words: str) -> Iterator[Exit]:
-    """Straight out once it has been turned. The turn itself is looked at last: it is dear, and mostly the end of it tells."""
+def _after(
+    box: PlacedBox, held: _Held, things: Sequence[Obstacle], axis: Vec, angle_deg: float, words: str
+) -> Iterator[Exit]:
+    """Straight out once it has been turned. The turn itself is looked at last: it is dear, and mostly the end of it
+    tells."""
     angles = (angle_deg, 0.0, 0.0) if axis == UPRIGHT else (0.0, angle_deg, 0.0) if axis[1] else (0.0, 0.0, angle_deg)
     placed = Placement.about(box.cg, box.cg, rotation(*angles))
     if meets([held.tray.moved(placed)], things, STILL):

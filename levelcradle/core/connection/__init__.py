@@ -20,4 +20,4 @@ __all__ = [
     "connect",
     "frame_of",
     "spot_of",
-]  # fmt: skip
+]

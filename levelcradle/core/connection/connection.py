@@ -1,5 +1,5 @@
-"""What every kind of mount answers, and what it is told of the box it carries. Reactions, checks, drawings and parts ask this, never how
-a mount is made.
+"""What every kind of mount answers, and what it is told of the box it carries. Reactions, checks, drawings and parts
+ask this, never how a mount is made.
 
 A new kind is a model in ``design.mount``, a class of this form, and its line in ``kinds``.
 """
@@ -29,8 +29,8 @@ TOUCHES_MM = 1.0  # a spot this near to a thing's solid lies on that thing
 
 @dataclass(frozen=True, slots=True)
 class Seat:
-    """The face of a box that a mount holds, in vehicle axes: a point of its outside, its outward normal, the wall there (none on the
-    base), and how the box stands."""
+    """The face of a box that a mount holds, in vehicle axes: a point of its outside, its outward normal, the wall there
+    (none on the base), and how the box stands."""
 
     point: Vec
     normal: Vec
@@ -42,8 +42,9 @@ class Seat:
 
 @dataclass(frozen=True, slots=True)
 class Contact:
-    """Where forces pass: in all directions (``both``), or only along ``n`` and one way: the box pushes the vehicle (``push``) or
-    pulls it (``pull``). ``n``: from the vehicle's metal towards the box; ``stiffness`` beside that of the others."""
+    """Where forces pass: in all directions (``both``), or only along ``n`` and one way: the box pushes the vehicle
+    (``push``) or pulls it (``pull``). ``n``: from the vehicle's metal towards the box; ``stiffness`` beside that of the
+    others."""
 
     at: Vec
     n: Vec
@@ -151,7 +152,8 @@ def lies_on(spot: Spot, solid: Solid) -> bool:
 
 @dataclass(frozen=True, eq=False, slots=True)
 class Unfit:
-    """A mount that cannot be made where it is: it carries nothing, and says why. ``touches``: it would lie on what its spot lies on."""
+    """A mount that cannot be made where it is: it carries nothing, and says why. ``touches``: it would lie on what its
+    spot lies on."""
 
     id: str
     mount: Mount

@@ -24,7 +24,8 @@ class Maker(Protocol):
         """A mount in place."""
 
     def begun(self, on: str, landing: HardPoint | Member, like: Mount | None, /) -> dict[str, Any]:
-        """Shape, hold and landing of a new one on a hard point or member, like another of its kind where there is one."""
+        """Shape, hold and landing of a new one on a hard point or member, like another of its kind where there is
+        one."""
 
 
 class Offering(Protocol):

@@ -22,8 +22,8 @@ class Place:
 
 @dataclass(frozen=True, slots=True)
 class Reach:
-    """What a spot is to a wall: how far off it, by how much a mount there would miss (0: it can be made), and why, with a slot for
-    the length."""
+    """What a spot is to a wall: how far off it, by how much a mount there would miss (0: it can be made), and why, with
+    a slot for the length."""
 
     off_mm: float
     misses_mm: float

@@ -14,7 +14,16 @@ from typing import Any, cast
 import numpy as np
 
 from levelcradle.core.axes import Matrix, Placement, Vec, cross, dot, minus, plus, scaled, unit
-from levelcradle.core.connection.connection import Contact, ForceArray, Governing, MountPiece, Road, Seat, Unfit, lies_on
+from levelcradle.core.connection.connection import (
+    Contact,
+    ForceArray,
+    Governing,
+    MountPiece,
+    Road,
+    Seat,
+    Unfit,
+    lies_on,
+)
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
 from levelcradle.core.design.mount import Mount, Rest
@@ -59,8 +68,17 @@ class RestConnection:
         lands_on: dict[str, Any] = {"type": "hardpoint", "hardpoint": on.removeprefix("hardpoints/")}
         if isinstance(landing, Member):
             along = minus(landing.end_mm, landing.start_mm)
-            lands_on = {"type": "member", "member": on.removeprefix("members/"), "along_mm": round(dot(along, along) ** 0.5 / 2, 1)}
-        return {"face": "base", "shape": shape.model_dump(mode="json"), "to_box": {"type": "loose"}, "lands_on": lands_on}
+            lands_on = {
+                "type": "member",
+                "member": on.removeprefix("members/"),
+                "along_mm": round(dot(along, along) ** 0.5 / 2, 1),
+            }
+        return {
+            "face": "base",
+            "shape": shape.model_dump(mode="json"),
+            "to_box": {"type": "loose"},
+            "lands_on": lands_on,
+        }
 
     @property
     def unfit(self) -> str:
@@ -98,7 +116,8 @@ class RestConnection:
         return n, np.zeros_like(n), np.zeros_like(n)
 
     def utilisations(self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road) -> Mapping[str, ForceArray]:
-        """Pressure on the pad against what it may bear; all of it bears. Source: statics; the pressure as given of the pad's material."""
+        """Pressure on the pad against what it may bear; all of it bears. Source: statics; the pressure as given of the
+        pad's material."""
         shape = self.shape
         return {"pad": np.maximum(-load[0], 0.0) / (shape.length_mm * shape.width_mm * shape.bears_mpa)}
 

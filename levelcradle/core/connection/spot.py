@@ -39,7 +39,9 @@ def spot_of(lands_on: LandsOn, design: Design) -> Spot:
 
 def _hard_point(lands_on: OnHardPoint, design: Design) -> Spot:
     point = design.hardpoints[lands_on.hardpoint]
-    return Spot(lands_on.path, point.name, point.at_mm, point.direction, point.structure, point.thread, point.carried_kg)
+    return Spot(
+        lands_on.path, point.name, point.at_mm, point.direction, point.structure, point.thread, point.carried_kg
+    )
 
 
 def _member(lands_on: OnMember, design: Design) -> Spot:

@@ -12,7 +12,28 @@ from levelcradle.core.design.tables import Tables, standard_tables
 from levelcradle.core.design.vehicle import Vehicle
 
 __all__ = [
-    "ANCHORS", "Bay", "Block", "Box", "Design", "HardPoint", "Item", "Keepout", "Module",
-    "ModuleKind", "Mount", "Pose", "Reading", "Reference", "SolidSpec", "Tables", "Vehicle", "dump", "load",
-    "new_design", "schema", "standard_tables", "tree_of", "validate",
-]  # fmt: skip
+    "ANCHORS",
+    "Bay",
+    "Block",
+    "Box",
+    "Design",
+    "HardPoint",
+    "Item",
+    "Keepout",
+    "Module",
+    "ModuleKind",
+    "Mount",
+    "Pose",
+    "Reading",
+    "Reference",
+    "SolidSpec",
+    "Tables",
+    "Vehicle",
+    "dump",
+    "load",
+    "new_design",
+    "schema",
+    "standard_tables",
+    "tree_of",
+    "validate",
+]

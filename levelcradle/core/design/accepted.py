@@ -8,15 +8,17 @@ __all__ = ["accepted_plus_minus", "guesses", "under"]
 
 
 def guesses(design: Design) -> tuple[str, ...]:
-    """The paths of all figures that nobody took, or that are assumed and nobody answers for. What was taken from a reference point that
-    has no place yet is not known either."""
+    """The paths of all figures that nobody took, or that are assumed and nobody answers for. What was taken from a
+    reference point that has no place yet is not known either."""
     return tuple(path for path, reading in design.readings.items() if _is_guess(design, reading))
 
 
 def _is_guess(design: Design, reading: Reading) -> bool:
     if reading.basis == NOT_TAKEN or (reading.basis == "assumed" and reading.accepted is None):
         return True
-    hooks = (design.readings.get(f"/references/{reading.from_}/at_mm/{axis}") for axis in range(3)) if reading.from_ else ()
+    hooks = (
+        (design.readings.get(f"/references/{reading.from_}/at_mm/{axis}") for axis in range(3)) if reading.from_ else ()
+    )
     return any(hook.basis == NOT_TAKEN for hook in hooks if hook)
 
 

@@ -25,7 +25,7 @@ __all__ = [
     "Structure",
     "Text",
     "ThingPath",
-]  # fmt: skip
+]
 
 FARTHEST_MM = 20_000.0
 
@@ -33,7 +33,9 @@ FARTHEST_MM = 20_000.0
 class DocumentModel(BaseModel):
     """A part of the document: unknown fields are refused, values are never coerced, nothing is infinite."""
 
-    model_config = ConfigDict(extra="forbid", strict=True, allow_inf_nan=False, frozen=True, ser_json_inf_nan="constants")
+    model_config = ConfigDict(
+        extra="forbid", strict=True, allow_inf_nan=False, frozen=True, ser_json_inf_nan="constants"
+    )
 
 
 def _as_tuple(value: Any) -> Any:
@@ -62,8 +64,13 @@ Size3 = Annotated[tuple[PositiveLength, PositiveLength, PositiveLength], BeforeV
 ModuleFace = Literal["end_a", "end_b", "side_a", "side_b", "base", "top"]
 Face = Literal["front", "aft", "left", "right", "base", "top"]
 FACE_AT: dict[str, tuple[int, float]] = {
-    "front": (0, 0.0), "aft": (0, 1.0), "left": (1, 0.0), "right": (1, 1.0), "base": (2, 0.0), "top": (2, 1.0),
-}  # fmt: skip
+    "front": (0, 0.0),
+    "aft": (0, 1.0),
+    "left": (1, 0.0),
+    "right": (1, 1.0),
+    "base": (2, 0.0),
+    "top": (2, 1.0),
+}
 """Axis of each face, and where along it the face is, as a share of the outside size."""
 Structure = Literal["body", "frame", "subframe", "axle"]
 GapClass = Literal["same", "other", "moving", "axle", "warm", "hot", "hand"]

@@ -5,7 +5,16 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Discriminator, Field, Tag, field_validator, model_validator
 
-from levelcradle.core.design.base import DocumentModel, GapClass, Id, Length, Line, NonNegativeLength, PositiveLength, Structure
+from levelcradle.core.design.base import (
+    DocumentModel,
+    GapClass,
+    Id,
+    Length,
+    Line,
+    NonNegativeLength,
+    PositiveLength,
+    Structure,
+)
 
 __all__ = [
     "Bay",
@@ -23,7 +32,7 @@ __all__ = [
     "SurveySectionSpec",
     "WallFeature",
     "WidthStation",
-]  # fmt: skip
+]
 
 BaySide = Literal["fore", "aft", "left", "right", "floor", "top"]
 Corner = Literal["left_floor", "left_top", "right_floor", "right_top"]
@@ -86,7 +95,8 @@ class WidthStation(_Widths):
 
 
 class LeanStation(_Widths):
-    """The width at the floor, and how far each wall leans outward from upright, by an angle finder zeroed on the sill."""
+    """The width at the floor, and how far each wall leans outward from upright, by an angle finder zeroed on the
+    sill."""
 
     type: Literal["leans"]
     left_lean_deg: Lean
@@ -146,7 +156,8 @@ SurveySectionSpec = Annotated[
 
 
 class Side(DocumentModel):
-    """``opens``: metal that is a lid, door or panel: closed a box keeps its gap to it, opened it lets a box in and out."""
+    """``opens``: metal that is a lid, door or panel: closed a box keeps its gap to it, opened it lets a box in and
+    out."""
 
     is_: Annotated[Literal["metal", "open", "not measured"], Field(alias="is")]
     gap_class: GapClass = "other"
@@ -167,9 +178,13 @@ class Sides(DocumentModel):
 
 
 _NEEDS: dict[str, tuple[str, str]] = {
-    "left": ("aft", "up"), "right": ("aft", "up"), "floor": ("aft", "across"), "top": ("aft", "across"),
-    "fore": ("across", "up"), "aft": ("across", "up"),
-}  # fmt: skip
+    "left": ("aft", "up"),
+    "right": ("aft", "up"),
+    "floor": ("aft", "across"),
+    "top": ("aft", "across"),
+    "fore": ("across", "up"),
+    "aft": ("across", "up"),
+}
 
 
 class WallFeature(DocumentModel):
@@ -193,13 +208,21 @@ class WallFeature(DocumentModel):
     @property
     def spans(self) -> tuple[tuple[float, float], tuple[float, float]]:
         """The two spans in the wall, in the order aft, across, up."""
-        pairs = {"aft": (self.fore_mm, self.aft_mm), "across": (self.left_mm, self.right_mm), "up": (self.low_mm, self.high_mm)}
+        pairs = {
+            "aft": (self.fore_mm, self.aft_mm),
+            "across": (self.left_mm, self.right_mm),
+            "up": (self.low_mm, self.high_mm),
+        }
         (a0, a1), (b0, b1) = (pairs[way] for way in _NEEDS[self.side])
         return (a0 or 0.0, a1 or 0.0), (b0 or 0.0, b1 or 0.0)
 
     @model_validator(mode="after")
     def _on_its_wall(self) -> "WallFeature":
-        pairs = {"aft": (self.fore_mm, self.aft_mm), "across": (self.left_mm, self.right_mm), "up": (self.low_mm, self.high_mm)}
+        pairs = {
+            "aft": (self.fore_mm, self.aft_mm),
+            "across": (self.left_mm, self.right_mm),
+            "up": (self.low_mm, self.high_mm),
+        }
         for way in _NEEDS[self.side]:
             low, high = pairs[way]
             if low is None or high is None or high - low < 1:

@@ -20,7 +20,7 @@ from levelcradle.core.design.base import (
     PositiveLength,
     Size3,
     _as_tuple,
-)  # fmt: skip
+)
 from levelcradle.core.design.construction import Cap, Closure, Construction, Folded
 from levelcradle.core.design.survey import KeepClear
 
@@ -45,13 +45,24 @@ __all__ = [
     "Pose",
     "Protrusion",
     "Wrap",
-]  # fmt: skip
+]
 
 Anchor = Literal[
-    "front-left-base", "front-right-base", "aft-left-base", "aft-right-base",
-    "front-left-top", "front-right-top", "aft-left-top", "aft-right-top",
-    "front", "aft", "left", "right", "base", "top",
-]  # fmt: skip
+    "front-left-base",
+    "front-right-base",
+    "aft-left-base",
+    "aft-right-base",
+    "front-left-top",
+    "front-right-top",
+    "aft-left-top",
+    "aft-right-top",
+    "front",
+    "aft",
+    "left",
+    "right",
+    "base",
+    "top",
+]
 _MID = 0.5
 
 _PAIRS = (("front", "aft"), ("left", "right"), ("base", "top"))
@@ -130,7 +141,8 @@ class Dividers(DocumentModel):
 
 class Block(DocumentModel):
     """A grid of one kind. ``alternate``: along that way every second module is turned about, so that links stay short.
-    ``string``: which one its modules are in, where there are several; ``parallel``: so many of them stand side by side as one."""
+    ``string``: which one its modules are in, where there are several; ``parallel``: so many of them stand side by side
+    as one."""
 
     kind: Id
     turn: Orientation
@@ -151,7 +163,8 @@ class Wrap(DocumentModel):
 
 
 class Fixed(DocumentModel):
-    """The inner size is given (an existing case); the blocks are checked against it from its front, left, base corner."""
+    """The inner size is given (an existing case); the blocks are checked against it from its front, left, base
+    corner."""
 
     type: Literal["fixed"]
     size_mm: Size3
@@ -177,8 +190,8 @@ class Opening(DocumentModel):
 
 
 class Protrusion(DocumentModel):
-    """What stands out of a face, measured like an opening. A cable or hose that leaves it bends before it may meet anything:
-    ``bend_radius_mm`` is its maker's least, on its middle line."""
+    """What stands out of a face, measured like an opening. A cable or hose that leaves it bends before it may meet
+    anything: ``bend_radius_mm`` is its maker's least, on its middle line."""
 
     name: Line
     kind: Literal["gland", "hose tail", "plug", "bleed screw", "handle", "lifting eye", "other"] = "other"

@@ -15,9 +15,8 @@ _HEIGHTS = ("low_up_mm", "high_up_mm")
 def carried_along(before: dict[str, Any], after: dict[str, Any]) -> Iterator[Op]:
     """Operations that move each thing fixed to a box by what the box was moved by.
 
-    A thing that the edit itself placed stays where it was put; so does one whose box was turned or took another anchor, since a
-    block stands upright whatever it is fixed to.
-    """
+    A thing that the edit itself placed stays where it was put; so does one whose box was turned or took another anchor,
+    since a block stands upright whatever it is fixed to."""
     items = after.get("items")
     if not isinstance(items, dict):
         return

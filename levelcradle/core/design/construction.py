@@ -1,4 +1,5 @@
-"""How a box is built and closed: unions, one model a kind. What each kind is made of is said in ``levelcradle.core.box``."""
+"""How a box is built and closed: unions, one model a kind. What each kind is made of is said in
+``levelcradle.core.box``."""
 
 from typing import Annotated, ClassVar, Literal
 
@@ -27,7 +28,8 @@ class Folded(DocumentModel):
 
 
 class Existing(DocumentModel):
-    """A case that is there: its outside with its lid closed, its thicknesses and its mass as measured. It is checked, not made."""
+    """A case that is there: its outside with its lid closed, its thicknesses and its mass as measured. It is checked,
+    not made."""
 
     closed_by: ClassVar[int] = 0  # its lid is part of it
     type: Literal["existing"]

@@ -24,7 +24,7 @@ from levelcradle.core.design.survey import (
     Reference,
     Snag,
     VehicleOpening,
-)  # fmt: skip
+)
 from levelcradle.core.design.tables import Tables, standard_tables
 from levelcradle.core.design.twins import TWINNED
 from levelcradle.core.design.vehicle import Vehicle, Weighed, Weighing
@@ -121,7 +121,9 @@ def _names(design: Design) -> Iterator[Problem]:
         for tape, swung in reference.tapes.items():
             yield from there(f"/references/{key}/tapes/{tape}/hooked", swung.hooked, "references", "reference point")
             if swung.hooked == key:
-                yield Problem(f"/references/{key}/tapes/{tape}/hooked", "a tape cannot be hooked on the point it places")
+                yield Problem(
+                    f"/references/{key}/tapes/{tape}/hooked", "a tape cannot be hooked on the point it places"
+                )
     for key, point in design.hardpoints.items():
         yield from there(f"/hardpoints/{key}/member", point.member, "members", "member")
     for key, member in design.members.items():
@@ -155,7 +157,12 @@ def _names(design: Design) -> Iterator[Problem]:
     for key, chain in design.chains.items():
         yield from there(f"/chains/{key}/box", chain.box, "boxes", "box")
     for path, reading in design.readings.items():
-        yield from there(f"/readings/{path.replace('~', '~0').replace('/', '~1')}/from", reading.from_, "references", "reference point")
+        yield from there(
+            f"/readings/{path.replace('~', '~0').replace('/', '~1')}/from",
+            reading.from_,
+            "references",
+            "reference point",
+        )
 
 
 def _agreed(design: Design) -> Iterator[Problem]:
@@ -189,7 +196,9 @@ def _in_bays(design: Design) -> Iterator[Problem]:
         path = f"/bays/{key}"
         afts = sorted(station.aft_mm for station in bay.stations.values())
         if not afts or (len(afts) == 1 and bay.depth_mm is None) or any(b - a < 1 for a, b in pairwise(afts)):
-            yield Problem(f"{path}/stations", "a bay needs two or more stations, at least 1 mm apart, or one and a depth")
+            yield Problem(
+                f"{path}/stations", "a bay needs two or more stations, at least 1 mm apart, or one and a depth"
+            )
         for name, diagonal in bay.diagonals.items():
             yield from _diagonal(f"{path}/diagonals/{name}", bay, diagonal.one, diagonal.other)
 

@@ -128,7 +128,9 @@ _SAYS = {
 
 def problems_of(error: ValidationError) -> tuple[Problem, ...]:
     """Pydantic's errors as document paths and sentences; the input is never echoed."""
-    return tuple(Problem(document_path(e["loc"]), _sentence(e)) for e in error.errors(include_input=False)[:MOST_PROBLEMS])
+    return tuple(
+        Problem(document_path(e["loc"]), _sentence(e)) for e in error.errors(include_input=False)[:MOST_PROBLEMS]
+    )
 
 
 def document_path(location: tuple[int | str, ...]) -> str:
@@ -179,8 +181,12 @@ def _sentence(error: ErrorDetails) -> str:
         return _SAYS[kind]
     if kind == "value_error":
         return str(context.get("error", "is wrong"))
-    limits = {"greater_than": ("gt", "must be more than"), "greater_than_equal": ("ge", "must be at least"),
-              "less_than": ("lt", "must be less than"), "less_than_equal": ("le", "must be at most")}  # fmt: skip
+    limits = {
+        "greater_than": ("gt", "must be more than"),
+        "greater_than_equal": ("ge", "must be at least"),
+        "less_than": ("lt", "must be less than"),
+        "less_than_equal": ("le", "must be at most"),
+    }
     if kind in limits:
         key, words = limits[kind]
         return f"{words} {context[key]:g}"
@@ -191,5 +197,9 @@ def _sentence(error: ErrorDetails) -> str:
     if kind == "too_long":
         return f"holds more than {context['max_length']} entries"
     if kind == "string_pattern_mismatch":
-        return "must be lower-case letters, digits and hyphens" if "a-z0-9" in str(context.get("pattern")) else "has the wrong form"
+        return (
+            "must be lower-case letters, digits and hyphens"
+            if "a-z0-9" in str(context.get("pattern"))
+            else "has the wrong form"
+        )
     return error["msg"][:1].lower() + error["msg"][1:200]

@@ -13,7 +13,8 @@ _TOKEN = re.compile(rf'(?P<key>{_TEXT})\s*:|{_TEXT}|[{{}}\[\],]|[^\s{{}}\[\],:"]
 
 
 def line_of(text: str, path: str) -> int | None:
-    """The line, from 1, where what stands at a path begins, or where nothing does, what should hold it. None for the whole text."""
+    """The line, from 1, where what stands at a path begins, or where nothing does, what should hold it. None for the
+    whole text."""
     best, line = "", None
     for here, at in _values(text):
         if len(here) > len(best) and (path == here or path.startswith(here + "/")):

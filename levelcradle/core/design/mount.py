@@ -1,4 +1,5 @@
-"""Mounts: what each carries, its shape, how it holds the box, and what it lands on. The last three are unions, one model a kind."""
+"""Mounts: what each carries, its shape, how it holds the box, and what it lands on. The last three are unions, one
+model a kind."""
 
 from collections.abc import Iterator
 from typing import Annotated, Literal
@@ -7,7 +8,20 @@ from pydantic import Field, StringConstraints, model_validator
 
 from levelcradle.core.design.base import DocumentModel, Id, Length, Line, NonNegativeLength, PositiveLength
 
-__all__ = ["Angle", "Bolt", "Doubler", "LandsOn", "Loose", "Mount", "OnHardPoint", "OnMember", "Rest", "Shape", "ToBox", "Welded"]
+__all__ = [
+    "Angle",
+    "Bolt",
+    "Doubler",
+    "LandsOn",
+    "Loose",
+    "Mount",
+    "OnHardPoint",
+    "OnMember",
+    "Rest",
+    "Shape",
+    "ToBox",
+    "Welded",
+]
 
 
 Refers = tuple[str, str, str, str]
@@ -93,7 +107,12 @@ class OnHardPoint(DocumentModel):
     def refers(self) -> Iterator[Refers]:
         yield "hardpoint", "hardpoints", self.hardpoint, "there is no hard point “{}”"
         yield "bolt/size", "tables/bolts", self.bolt.size, "there is no bolt size “{}”"
-        yield "bolt/property_class", "tables/bolt_classes", self.bolt.property_class, "property class “{}” is not used here"
+        yield (
+            "bolt/property_class",
+            "tables/bolt_classes",
+            self.bolt.property_class,
+            "property class “{}” is not used here",
+        )
 
 
 class OnMember(DocumentModel):
@@ -113,8 +132,9 @@ class OnMember(DocumentModel):
 
 LandsOn = Annotated[OnHardPoint | OnMember, Field(discriminator="type")]
 FITS: dict[str, tuple[str, tuple[str, ...], tuple[str, ...]]] = {
-    "angle": ("welded", ("hardpoint",), ("front", "aft", "left", "right")), "rest": ("loose", ("hardpoint", "member"), ("base",)),
-}  # fmt: skip
+    "angle": ("welded", ("hardpoint",), ("front", "aft", "left", "right")),
+    "rest": ("loose", ("hardpoint", "member"), ("base",)),
+}
 """Of each shape: how it holds the box, what it may land on, which faces it carries."""
 
 BoxPath = Annotated[str, StringConstraints(pattern=r"^boxes/[a-z0-9][a-z0-9-]{0,59}$")]
@@ -135,7 +155,10 @@ class Mount(DocumentModel):
     def _goes_together(self) -> "Mount":
         hold, lands, faces = FITS[self.shape.type]
         if self.to_box.type != hold or self.lands_on.type not in lands or self.face not in faces:
-            raise ValueError(f"a mount of kind {self.shape.type} is {hold} to the {' or '.join(faces)} and lands on a {' or '.join(lands)}")
+            raise ValueError(
+                f"a mount of kind {self.shape.type} is {hold} to the {' or '.join(faces)} and lands on a "
+                f"{' or '.join(lands)}"
+            )
         return self
 
     @property

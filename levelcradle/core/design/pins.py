@@ -1,4 +1,5 @@
-"""Pinned, sent and built things stay where they are: an edit that moves one is refused, and says who pinned it and why."""
+"""Pinned, sent and built things stay where they are: an edit that moves one is refused, and says who pinned it and
+why."""
 
 from collections.abc import Iterator
 from typing import Any
@@ -30,15 +31,18 @@ STRONGEST_MPA = 1000.0  # class 10.9: EN 1993-1-8 table 3.1, from memory
 
 
 def refuse_brittle_bolts(before: dict[str, Any], after: dict[str, Any]) -> None:
-    """Raises DesignError where an edit adds or changes a property class to one above 10.9; one that a stored car has stays readable."""
+    """Raises DesignError where an edit adds or changes a property class to one above 10.9; one that a stored car has
+    stays readable."""
     old, new = ((tree.get("tables") or {}).get("bolt_classes") or {} for tree in (before, after))
     rows = new.items() if isinstance(new, dict) else ()
     problems = tuple(
         Problem(join("tables", "bolt_classes", name), "classes above 10.9 are not used here: they break brittle")
         for name, row in rows
-        if row != old.get(name) and isinstance(row, dict) and isinstance(row.get("ultimate_mpa"), int | float)
+        if row != old.get(name)
+        and isinstance(row, dict)
+        and isinstance(row.get("ultimate_mpa"), int | float)
         and row["ultimate_mpa"] > STRONGEST_MPA
-    )  # fmt: skip
+    )
     if problems:
         raise DesignError(problems)
 

@@ -9,11 +9,28 @@ from levelcradle.core.design.pointer import find, join, resolves
 from levelcradle.core.errors import ReadingError
 from levelcradle.core.quantity import PlaceAxis, QuantityKind, meant, read_place
 
-__all__ = ["KINDS", "NOT_TAKEN", "SIZES", "WAYS", "Read", "axis_of", "kind_of", "reads_as", "reconcile_readings", "way_of"]
+__all__ = [
+    "KINDS",
+    "NOT_TAKEN",
+    "SIZES",
+    "WAYS",
+    "Read",
+    "axis_of",
+    "kind_of",
+    "reads_as",
+    "reconcile_readings",
+    "way_of",
+]
 
 SAME_WITHIN = 1e-6
 NOT_TAKEN = "not taken"
-KINDS: tuple[tuple[str, QuantityKind], ...] = (("_mm", "length"), ("_kg", "mass"), ("_deg", "angle"), ("_nm", "torque"), ("_v", "voltage"))
+KINDS: tuple[tuple[str, QuantityKind], ...] = (
+    ("_mm", "length"),
+    ("_kg", "mass"),
+    ("_deg", "angle"),
+    ("_nm", "torque"),
+    ("_v", "voltage"),
+)
 
 
 def kind_of(path: str) -> QuantityKind:
@@ -26,10 +43,24 @@ def kind_of(path: str) -> QuantityKind:
 
 
 WAYS: dict[str, PlaceAxis] = {
-    "0": "aft", "1": "across", "2": "up", "aft": "aft", "fore": "aft", "left": "across", "right": "across", "across": "across",
-    "floor": "up", "top": "up", "up": "up", "low": "up", "high": "up",
-    "left_floor_mm": "left", "left_top_mm": "left", "right_floor_mm": "right", "right_top_mm": "right",
-}  # fmt: skip
+    "0": "aft",
+    "1": "across",
+    "2": "up",
+    "aft": "aft",
+    "fore": "aft",
+    "left": "across",
+    "right": "across",
+    "across": "across",
+    "floor": "up",
+    "top": "up",
+    "up": "up",
+    "low": "up",
+    "high": "up",
+    "left_floor_mm": "left",
+    "left_top_mm": "left",
+    "right_floor_mm": "right",
+    "right_top_mm": "right",
+}
 """What a bare number means, by the whole name of its field, else by its first word."""
 SIZES = ("size_mm", "mm")
 """Whose numbered figures are sizes and no places."""
@@ -60,8 +91,8 @@ class Read:
 
 
 def reads_as(path: str, text: str, unit: str, base: list[float] | None, now: float | None = None) -> Read:
-    """The figure that a typed text gives at a path, counted from a reference point's place where one is given. A sign moves
-    the figure that stands there ``now``; where nothing stands yet it is the figure's own.
+    """The figure that a typed text gives at a path, counted from a reference point's place where one is given. A sign
+    moves the figure that stands there ``now``; where nothing stands yet it is the figure's own.
 
     Raises: ReadingError.
     """
@@ -92,7 +123,9 @@ def reconcile_readings(before: dict[str, Any], after: dict[str, Any]) -> Iterato
         if not resolves(after, path):
             yield {"op": "remove", "path": key}
             continue
-        if reading.get("basis") == NOT_TAKEN and (_is_new(before, path, reading) or _unchanged(before, path, find(after, path))):
+        if reading.get("basis") == NOT_TAKEN and (
+            _is_new(before, path, reading) or _unchanged(before, path, find(after, path))
+        ):
             continue
         origin = reading.get("from")
         gives = _gives(path, reading, references)

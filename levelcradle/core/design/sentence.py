@@ -9,14 +9,44 @@ from levelcradle.core.quantity import write_length
 __all__ = ["sentence"]
 
 _SORTS = {
-    "items": "thing", "keepouts": "keep-out", "load_states": "load state", "bays": "bay", "hardpoints": "hard point",
-    "module_kinds": "module kind", "modules": "module", "boxes": "box", "mounts": "mount", "references": "reference point",
-    "stations": "station", "blocks": "block", "openings": "opening", "members": "member", "duties": "duty", "snags": "fault",
-    "stacks": "stack", "hardware": "hardware", "tests": "test of", "aboard": "aboard", "tapes": "tape to", "ties": "point", "lumps": "lump",
-    "diagonals": "diagonal of", "keep_clear": "room at", "points": "point of", "depths": "depth of", "materials": "material",
-    "bolts": "bolt size", "bolt_classes": "bolt class", "liners": "liner", "load_cases": "load case",
-    "weighings": "weighing", "chamfers": "chamfer of", "protrusions": "protrusion", "agreed_gaps": "agreed gap", "pins": "pin of",
-}  # fmt: skip
+    "items": "thing",
+    "keepouts": "keep-out",
+    "load_states": "load state",
+    "bays": "bay",
+    "hardpoints": "hard point",
+    "module_kinds": "module kind",
+    "modules": "module",
+    "boxes": "box",
+    "mounts": "mount",
+    "references": "reference point",
+    "stations": "station",
+    "blocks": "block",
+    "openings": "opening",
+    "members": "member",
+    "duties": "duty",
+    "snags": "fault",
+    "stacks": "stack",
+    "hardware": "hardware",
+    "tests": "test of",
+    "aboard": "aboard",
+    "tapes": "tape to",
+    "ties": "point",
+    "lumps": "lump",
+    "diagonals": "diagonal of",
+    "keep_clear": "room at",
+    "points": "point of",
+    "depths": "depth of",
+    "materials": "material",
+    "bolts": "bolt size",
+    "bolt_classes": "bolt class",
+    "liners": "liner",
+    "load_cases": "load case",
+    "weighings": "weighing",
+    "chamfers": "chamfer of",
+    "protrusions": "protrusion",
+    "agreed_gaps": "agreed gap",
+    "pins": "pin of",
+}
 _DONE = {"add": "added", "remove": "removed", "replace": "changed"}
 _WAYS = (("aft", "forward"), ("to the right", "to the left"), ("up", "down"))
 
@@ -97,7 +127,11 @@ def _values(before: dict[str, Any], op: dict[str, Any], unit: str) -> str:
         return " cleared"
     if isinstance(value, bool) or not isinstance(value, (int, float, str)):
         return " changed"
-    shown = write_length(value, "in" if unit == "in" else "mm") if op["path"].endswith("_mm") and not isinstance(value, str) else value
+    shown = (
+        write_length(value, "in" if unit == "in" else "mm")
+        if op["path"].endswith("_mm") and not isinstance(value, str)
+        else value
+    )
     old = find(before, op["path"]) if resolves(before, op["path"]) else None
     if isinstance(old, (int, float)) and op["path"].endswith("_mm"):
         old = write_length(old, "in" if unit == "in" else "mm")

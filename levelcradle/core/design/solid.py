@@ -7,12 +7,34 @@ from typing import Annotated, Literal
 from pydantic import BeforeValidator, Field, field_validator, model_validator
 from shapely.geometry import Polygon
 
-from levelcradle.core.design.base import Direction, DocumentModel, Id, Length, Line, NonNegativeLength, Point, PositiveLength, _as_tuple
+from levelcradle.core.design.base import (
+    Direction,
+    DocumentModel,
+    Id,
+    Length,
+    Line,
+    NonNegativeLength,
+    Point,
+    PositiveLength,
+    _as_tuple,
+)
 
 __all__ = [
-    "AxleTravel", "BelowSolid", "BlockSolid", "Guard", "Hinge", "MeshSolid", "PathSolid", "PrismSolid", "RodSolid",
-    "SolidSpec", "Sweep", "TiePoint", "Travel", "WheelTravel",
-]  # fmt: skip
+    "AxleTravel",
+    "BelowSolid",
+    "BlockSolid",
+    "Guard",
+    "Hinge",
+    "MeshSolid",
+    "PathSolid",
+    "PrismSolid",
+    "RodSolid",
+    "SolidSpec",
+    "Sweep",
+    "TiePoint",
+    "Travel",
+    "WheelTravel",
+]
 
 
 class BlockSolid(DocumentModel):
@@ -124,8 +146,13 @@ def _spans_a_plane(points: list[Point]) -> bool:
         return False
 
     def height(p: Point) -> float:
-        return dist(p, [a + (b - a) * sum((p[i] - first[i]) * (far[i] - first[i]) for i in range(3)) / base**2
-                        for a, b in zip(first, far, strict=True)])  # fmt: skip
+        return dist(
+            p,
+            [
+                a + (b - a) * sum((p[i] - first[i]) * (far[i] - first[i]) for i in range(3)) / base**2
+                for a, b in zip(first, far, strict=True)
+            ],
+        )
 
     return max(height(p) for p in points) >= 1
 
@@ -153,7 +180,9 @@ class MeshSolid(DocumentModel):
         return ties
 
 
-SolidSpec = Annotated[BlockSolid | RodSolid | PrismSolid | PathSolid | BelowSolid | MeshSolid, Field(discriminator="type")]
+SolidSpec = Annotated[
+    BlockSolid | RodSolid | PrismSolid | PathSolid | BelowSolid | MeshSolid, Field(discriminator="type")
+]
 
 
 class Travel(DocumentModel):

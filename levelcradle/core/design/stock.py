@@ -16,12 +16,22 @@ from levelcradle.core.design.base import (
     Size3,
     Text,
     _as_tuple,
-)  # fmt: skip
+)
 
 __all__ = [
-    "Altered", "Cells", "Compression", "Growth", "Hardware", "Module", "ModuleKind", "MountHoles", "PackString", "ShelfRule",
-    "Stack", "Test",
-]  # fmt: skip
+    "Altered",
+    "Cells",
+    "Compression",
+    "Growth",
+    "Hardware",
+    "Module",
+    "ModuleKind",
+    "MountHoles",
+    "PackString",
+    "ShelfRule",
+    "Stack",
+    "Test",
+]
 
 Volts = Annotated[float, Field(ge=0, le=2000)]
 
@@ -42,7 +52,8 @@ class Growth(DocumentModel):
 
 
 class Compression(DocumentModel):
-    """Held under compression along one of its own axes; the size given is the clamped one, ``free_mm`` the released one."""
+    """Held under compression along one of its own axes; the size given is the clamped one, ``free_mm`` the released
+    one."""
 
     axis: Literal["length", "width", "height"]
     free_mm: PositiveLength
@@ -83,16 +94,22 @@ class ModuleKind(DocumentModel):
     note: Text = ""
 
     def grows_mm(self, axis: int) -> float:
-        """How much wider than its size it gets along length (0), width (1) or height (2): growth, or what it springs back."""
+        """How much wider than its size it gets along length (0), width (1) or height (2): growth, or what it springs
+        back."""
         name = ("length", "width", "height")[axis]
-        spring = self.compression.free_mm - self.size_mm[axis] if self.compression and self.compression.axis == name else 0.0
+        spring = (
+            self.compression.free_mm - self.size_mm[axis] if self.compression and self.compression.axis == name else 0.0
+        )
         return max(float(getattr(self.growth_mm, name)), spring)
 
     @model_validator(mode="after")
     def _terminals_make_sense(self) -> "ModuleKind":
         if self.plus_towards is not None and self.plus_towards.split("_")[0] == self.terminals.split("_")[0]:
             raise ValueError("the plus stands towards a face beside the terminals' own")
-        if self.compression and self.compression.free_mm < self.size_mm[("length", "width", "height").index(self.compression.axis)]:
+        if (
+            self.compression
+            and self.compression.free_mm < self.size_mm[("length", "width", "height").index(self.compression.axis)]
+        ):
             raise ValueError("the free size is smaller than the clamped one")
         return self
 
@@ -156,7 +173,9 @@ class Hardware(DocumentModel):
 
     name: Line
     count: Count
-    what: Literal["rods and plates", "links", "taps and electronics", "coolant parts", "contactors and fuses", "cables", "other"] = "other"
+    what: Literal[
+        "rods and plates", "links", "taps and electronics", "coolant parts", "contactors and fuses", "cables", "other"
+    ] = "other"
     note: Text = ""
 
 

@@ -26,10 +26,22 @@ from levelcradle.core.design.solid import SolidSpec, Sweep
 from levelcradle.core.design.vehicle import Fluid
 
 __all__ = [
-    "Accepted", "Duty", "HardPoint", "InBox", "InVehicle", "Item", "KeepClear", "Keepout", "LoadState", "Member", "Reading",
-    "Reference", "Snag", "SwungTape",
+    "Accepted",
+    "Duty",
+    "HardPoint",
+    "InBox",
+    "InVehicle",
+    "Item",
+    "KeepClear",
+    "Keepout",
+    "LoadState",
+    "Member",
+    "Reading",
+    "Reference",
+    "Snag",
+    "SwungTape",
     "VehicleOpening",
-]  # fmt: skip
+]
 
 
 class SwungTape(DocumentModel):
@@ -40,8 +52,8 @@ class SwungTape(DocumentModel):
 
 
 class Reference(DocumentModel):
-    """A named point that the tape is hooked on. With ``tapes`` it was found by swinging them from known points: two where its
-    height is known, three or more else; ``at_mm`` is where they meet."""
+    """A named point that the tape is hooked on. With ``tapes`` it was found by swinging them from known points: two
+    where its height is known, three or more else; ``at_mm`` is where they meet."""
 
     name: Line
     at_mm: Point
@@ -50,15 +62,16 @@ class Reference(DocumentModel):
 
 
 class Run(DocumentModel):
-    """A strip of a face along the edge it has with another, the whole length of that edge: the cross-section of a run of cables or
-    pipes is ``wide_mm`` by the depth of the room."""
+    """A strip of a face along the edge it has with another, the whole length of that edge: the cross-section of a run
+    of cables or pipes is ``wide_mm`` by the depth of the room."""
 
     beside: Face
     wide_mm: PositiveLength
 
 
 class KeepClear(DocumentModel):
-    """Room that a face of a thing or a box asks for: a plug, a lead, a hand; before the whole of it, or along one edge."""
+    """Room that a face of a thing or a box asks for: a plug, a lead, a hand; before the whole of it, or along one
+    edge."""
 
     face: Face
     depth_mm: PositiveLength
@@ -68,7 +81,9 @@ class KeepClear(DocumentModel):
     @model_validator(mode="after")
     def _meets(self) -> "KeepClear":
         if self.run and FACE_AT[self.run.beside][0] == FACE_AT[self.face][0]:
-            raise ValueError(f"runs along an edge of the {self.face} face: beside the {self.run.beside} face it has none")
+            raise ValueError(
+                f"runs along an edge of the {self.face} face: beside the {self.run.beside} face it has none"
+            )
         return self
 
     def before(self, low: Vec, high: Vec, depth_mm: float) -> tuple[Vec, Vec]:
@@ -90,8 +105,9 @@ class InVehicle(DocumentModel):
 
 
 class InBox(DocumentModel):
-    """It is fixed in or on a box, and goes and turns with it. Its solid and its place are in its own axes, which are the box's,
-    turned by ``turn`` about the face's own axis; they begin ``off_mm`` inward of the face, at a place from two of its edges."""
+    """It is fixed in or on a box, and goes and turns with it. Its solid and its place are in its own axes, which are
+    the box's, turned by ``turn`` about the face's own axis; they begin ``off_mm`` inward of the face, at a place from
+    two of its edges."""
 
     type: Literal["box"]
     box: Id
@@ -107,18 +123,34 @@ Place = Annotated[InVehicle | InBox, Field(discriminator="type")]
 
 
 Role = Literal[
-    "motor", "motor control", "charger", "dc-dc", "heater", "junction", "contactors", "battery controller", "inlet", "small battery",
-    "pump", "valve", "tank", "radiator", "fan", "chiller", "cabin core", "other",
-]  # fmt: skip
+    "motor",
+    "motor control",
+    "charger",
+    "dc-dc",
+    "heater",
+    "junction",
+    "contactors",
+    "battery controller",
+    "inlet",
+    "small battery",
+    "pump",
+    "valve",
+    "tank",
+    "radiator",
+    "fan",
+    "chiller",
+    "cabin core",
+    "other",
+]
 Volts = Annotated[float, Field(ge=0, le=2000)]
 
 
 class Item(DocumentModel):
     """One row for every physical thing that is no module, box or mount.
 
-    Its mass counts where it comes out, goes in or rides along; with a solid it is an obstacle unless it comes out.
-    A liquid weighs by volume and density where no mass is given. A hot part that is ``shielded`` needs the gap of a warm one.
-    """
+    Its mass counts where it comes out, goes in or rides along; with a solid it is an obstacle unless it comes out. A
+    liquid weighs by volume and density where no mass is given. A hot part that is ``shielded`` needs the gap of a warm
+    one."""
 
     name: Line
     state: Literal["stays", "out", "in", "payload"]
@@ -213,7 +245,9 @@ class Member(DocumentModel):
     wall_mm: PositiveLength | None = None
     material: Id | None = None
     main: bool = True
-    condition: Literal["not looked at", "sound", "surface rust", "rusted through", "cracked", "repaired"] = "not looked at"
+    condition: Literal["not looked at", "sound", "surface rust", "rusted through", "cracked", "repaired"] = (
+        "not looked at"
+    )
     structure: Structure = "body"
     mirror_of: Id | None = None
     note: Text = ""
@@ -271,9 +305,8 @@ class Accepted(DocumentModel):
 class Reading(DocumentModel):
     """How a figure came to be: the text as typed, from where, how sure. Stands beside the figure, by its path.
 
-    ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument. *Not taken* is a figure
-    that stands only so that something can be drawn.
-    """
+    ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument. *Not
+    taken* is a figure that stands only so that something can be drawn."""
 
     text: Annotated[Text, Field(max_length=200)]
     unit: Literal["mm", "in", "kg", "lb", ""] = ""

@@ -32,7 +32,8 @@ class Material(TableRow):
     k_source: Text
 
     def yield_at(self, thickness_mm: float) -> float | None:
-        """Yield strength at a thickness [MPa]; None over 16 mm where the row does not say. Source: EN 10025-2 table of thicknesses."""
+        """Yield strength at a thickness [MPa]; None over 16 mm where the row does not say. Source: EN 10025-2 table of
+        thicknesses."""
         return self.yield_mpa if thickness_mm <= 16 else self.yield_over_16_mpa
 
 
@@ -79,7 +80,9 @@ class LoadCase(TableRow):
 
 def _standard_liners() -> "dict[str, Liner]":
     """A file from before there was this table gets the rows that come with this version."""
-    return {row["id"]: Liner.model_validate(_typed({k: v for k, v in row.items() if k != "id"})) for row in rows("liners")}
+    return {
+        row["id"]: Liner.model_validate(_typed({k: v for k, v in row.items() if k != "id"})) for row in rows("liners")
+    }
 
 
 class Tables(DocumentModel):

@@ -1,8 +1,8 @@
 """Figures that stand only so that something can be drawn: nobody took them yet, and no check counts on one.
 
-A part that may be missing (tracks, overall sizes, a weighing, a thing's mass) counts as missing until all of it was taken; of what
-must be there (a place, a space's stations, a kind's size) the checks ask the assembly for ``guesses`` and say *not known*.
-"""
+A part that may be missing (tracks, overall sizes, a weighing, a thing's mass) counts as missing until all of it was
+taken; of what must be there (a place, a space's stations, a kind's size) the checks ask the assembly for ``guesses``
+and say *not known*."""
 
 from collections import defaultdict
 from collections.abc import Iterator, Mapping
@@ -41,11 +41,17 @@ def as_taken(design: Design) -> Design:
     if not paths:
         return design
     gone = {name: None for name in _MAY_BE_MISSING if any(under(p, f"/vehicle/{name}") for p in paths)}
-    return design.model_copy(update={
-        "vehicle": design.vehicle.model_copy(update=gone),
-        "items": {key: _item(key, item, paths) for key, item in design.items.items()},
-        "weighings": {key: row for key, row in design.weighings.items() if not any(under(p, f"/weighings/{key}/read") for p in paths)},
-    })  # fmt: skip
+    return design.model_copy(
+        update={
+            "vehicle": design.vehicle.model_copy(update=gone),
+            "items": {key: _item(key, item, paths) for key, item in design.items.items()},
+            "weighings": {
+                key: row
+                for key, row in design.weighings.items()
+                if not any(under(p, f"/weighings/{key}/read") for p in paths)
+            },
+        }
+    )
 
 
 def _item(key: str, item: Any, paths: tuple[str, ...]) -> Any:
@@ -69,5 +75,9 @@ def _figures(path: str, value: Any) -> Iterator[str]:
     elif isinstance(value, list):
         for index, inner in enumerate(value):
             yield from _figures(f"{path}/{index}", inner)
-    elif isinstance(value, (int, float)) and not isinstance(value, bool) and (kind_of(path) != "number" or path.endswith(COUNTED)):
+    elif (
+        isinstance(value, (int, float))
+        and not isinstance(value, bool)
+        and (kind_of(path) != "number" or path.endswith(COUNTED))
+    ):
         yield path

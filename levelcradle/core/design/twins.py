@@ -1,5 +1,5 @@
-"""Mirror twins: a row that is another's mirror image about the centreline, tied until it is cut loose. Whichever of the two is
-changed, the other follows in the same edit."""
+"""Mirror twins: a row that is another's mirror image about the centreline, tied until it is cut loose. Whichever of the
+two is changed, the other follows in the same edit."""
 
 from collections.abc import Iterator
 from typing import Any
@@ -20,7 +20,8 @@ _SIDES = {"left": "right", "right": "left"}
 
 
 def image_of(row: Tree) -> Tree:
-    """The mirror image of a hard point, member, thing or keep-out, without what it has for itself. Raises ValueError where it has none."""
+    """The mirror image of a hard point, member, thing or keep-out, without what it has for itself. Raises ValueError
+    where it has none."""
     if (row.get("solid") or {}).get("type") == "mesh":
         raise ValueError("a scan has no mirror twin: read the other side in")
     if (row.get("place") or {}).get("type") == "box":
@@ -51,7 +52,8 @@ def _across(point: list[float]) -> list[float]:
 
 
 def twins_follow(before: Tree, after: Tree) -> Iterator[Tree]:
-    """Operations that make twins alike again after an edit: the one that was left alone follows, and where its pair is gone it is loose."""
+    """Operations that make twins alike again after an edit: the one that was left alone follows, and where its pair is
+    gone it is loose."""
     for collection in TWINNED:
         rows = after.get(collection)
         if not isinstance(rows, dict):

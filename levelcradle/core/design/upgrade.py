@@ -1,5 +1,5 @@
-"""Documents of earlier formats brought to this one, step by step, before they are checked. A tree may be wrong anywhere: what is not
-as it should be is left for the check to refuse."""
+"""Documents of earlier formats brought to this one, step by step, before they are checked. A tree may be wrong
+anywhere: what is not as it should be is left for the check to refuse."""
 
 import re
 from collections.abc import Callable
@@ -12,7 +12,8 @@ FORMAT = 3
 
 
 def upgraded(tree: Tree) -> Tree:
-    """A tree of this format from one of any earlier; the tree given is left alone, one of this format is given back itself."""
+    """A tree of this format from one of any earlier; the tree given is left alone, one of this format is given back
+    itself."""
     while (step := _STEPS.get(_format_of(tree))) is not None:
         tree = step(tree)
     return tree
@@ -29,7 +30,8 @@ def _rows(tree: Any, name: str) -> Tree:
     return {key: row for key, row in rows.items() if isinstance(row, dict)} if isinstance(rows, dict) else {}
 
 
-# --- 1 to 2: faces say top, boxes their construction and closures, mounts what they carry and land on, weighings stand together ---
+# --- 1 to 2: faces say top, boxes their construction and closures, mounts what they carry and land on, weighings stand
+# together ---
 
 
 def _to_2(tree: Tree) -> Tree:
@@ -54,7 +56,10 @@ _FOLDED = ("thickness_mm", "bend_radius_mm", "folder")
 
 def _box(box: Tree) -> Tree:
     new = {key: value for key, value in box.items() if key not in (*_FOLDED, "construction", "lid")}
-    new["construction"] = {"type": box.get("construction", "folded"), **{key: box[key] for key in _FOLDED if key in box}}
+    new["construction"] = {
+        "type": box.get("construction", "folded"),
+        **{key: box[key] for key in _FOLDED if key in box},
+    }
     if "lid" in box:
         new["closures"] = {"lid": {"type": "cap", **box["lid"]} if isinstance(box["lid"], dict) else box["lid"]}
     pose = box.get("pose")
@@ -88,7 +93,10 @@ def _mount(mount: Tree) -> Tree:
         new["carries"] = {f"boxes/{mount['box']}": True}
     bracket = mount.get("bracket", {})
     if isinstance(bracket, dict):
-        new["shape"] = {"type": mount.get("kind", "angle"), **{key: value for key, value in bracket.items() if key not in _WELD}}
+        new["shape"] = {
+            "type": mount.get("kind", "angle"),
+            **{key: value for key, value in bracket.items() if key not in _WELD},
+        }
         new["to_box"] = {"type": "welded", **{_WELD[key]: value for key, value in bracket.items() if key in _WELD}}
         if "doubler" in mount:
             new["to_box"]["doubler"] = mount["doubler"]
@@ -113,8 +121,9 @@ def _weighings(vehicle: Tree) -> tuple[Tree, Tree]:
     """(the vehicle without its weighings, the weighings)."""
     rows = {
         key: {"kind": kind, "order": order, "read": vehicle[old]}
-        for order, (old, key, kind) in enumerate(_WEIGHED) if vehicle.get(old) is not None
-    }  # fmt: skip
+        for order, (old, key, kind) in enumerate(_WEIGHED)
+        if vehicle.get(old) is not None
+    }
     return {key: value for key, value in vehicle.items() if key not in ("weighing", "weighed_again")}, rows
 
 

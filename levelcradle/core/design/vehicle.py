@@ -4,12 +4,40 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from levelcradle.core.design.base import DocumentModel, Id, Kg, Length, Line, NonNegativeLength, Point, PositiveLength, Text, ThingPath
+from levelcradle.core.design.base import (
+    DocumentModel,
+    Id,
+    Kg,
+    Length,
+    Line,
+    NonNegativeLength,
+    Point,
+    PositiveLength,
+    Text,
+    ThingPath,
+)
 
 __all__ = [
-    "Aboard", "Arches", "AxleCheck", "Axles", "CgGiven", "CgHeight", "CgLifted", "Corners", "Fluid", "Overall", "Ratings", "Stance",
-    "Target", "Total", "Track", "Vehicle", "Weighed", "Weighing", "WheelRates",
-]  # fmt: skip
+    "Aboard",
+    "Arches",
+    "AxleCheck",
+    "Axles",
+    "CgGiven",
+    "CgHeight",
+    "CgLifted",
+    "Corners",
+    "Fluid",
+    "Overall",
+    "Ratings",
+    "Stance",
+    "Target",
+    "Total",
+    "Track",
+    "Vehicle",
+    "Weighed",
+    "Weighing",
+    "WheelRates",
+]
 
 Step = Annotated[float, Field(gt=0, le=1000)]
 Percent = Annotated[float, Field(ge=0, le=100)]
@@ -90,8 +118,8 @@ Weighing = Annotated[Corners | Axles | Total, Field(discriminator="type")]
 
 
 class Weighed(DocumentModel):
-    """One weighing: of the car as found, stripped, with part of the work done, finished; or of a box alone. ``done``: what was in
-    the car by then."""
+    """One weighing: of the car as found, stripped, with part of the work done, finished; or of a box alone. ``done``:
+    what was in the car by then."""
 
     kind: Literal["as found", "stripped", "box", "on the way", "finished"]
     read: Weighing
@@ -177,7 +205,8 @@ class Arches(DocumentModel):
 
 
 class Stance(DocumentModel):
-    """How the car stood while it was measured. An angle finder is zeroed on the sill, so the sill's own slope is kept."""
+    """How the car stood while it was measured. An angle finder is zeroed on the sill, so the sill's own slope is
+    kept."""
 
     engine: Literal["in", "out"]
     stands: Literal["wheels", "hanging", "stands"]

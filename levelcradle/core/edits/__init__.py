@@ -1,4 +1,5 @@
-"""Wishes that become patches: everything that is more than a figure typed into its blank. Server and study use them alike."""
+"""Wishes that become patches: everything that is more than a figure typed into its blank. Server and study use them
+alike."""
 
 from levelcradle.core.edits.blocks import Over, blocks_changed, laid_over
 from levelcradle.core.edits.boxes import adding, edited, removing
@@ -11,7 +12,27 @@ from levelcradle.core.edits.solids import Shape, reshaped
 from levelcradle.core.edits.survey import freed_place, square_space, station_said, weighed_as
 
 __all__ = [
-    "Over", "Shape", "adding", "blocks_changed", "built_as", "copied", "doubled", "edited", "freed_place", "hung", "hung_on", "into_box",
-    "laid_against", "laid_over", "onto_the_shelf", "out_of_box", "removing", "reshaped", "square_space", "station_said", "twinned",
-    "unhung", "weighed_as",
-]  # fmt: skip
+    "Over",
+    "Shape",
+    "adding",
+    "blocks_changed",
+    "built_as",
+    "copied",
+    "doubled",
+    "edited",
+    "freed_place",
+    "hung",
+    "hung_on",
+    "into_box",
+    "laid_against",
+    "laid_over",
+    "onto_the_shelf",
+    "out_of_box",
+    "removing",
+    "reshaped",
+    "square_space",
+    "station_said",
+    "twinned",
+    "unhung",
+    "weighed_as",
+]

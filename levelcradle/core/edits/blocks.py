@@ -20,7 +20,8 @@ Over = Literal["side", "end", "round"]
 
 
 def blocks_changed(design: Design, box_id: str, order: Order) -> Iterator[Op]:
-    """What an order does to the blocks of a box; of a block that only moved, its place. Raises UnknownThing, DesignError."""
+    """What an order does to the blocks of a box; of a block that only moved, its place. Raises UnknownThing,
+    DesignError."""
     if box_id not in design.boxes:
         raise UnknownThing("box", box_id)
     box, path = design.boxes[box_id], f"/boxes/{box_id}/blocks"
@@ -38,15 +39,17 @@ def blocks_changed(design: Design, box_id: str, order: Order) -> Iterator[Op]:
 
 
 _OVER: dict[Over, tuple[Vec, Vec, Vec]] = {  # rows: what looks aft, right and up afterwards, in the axes of before
-    "side": ((1, 0, 0), (0, 0, 1), (0, -1, 0)), "end": ((0, 0, 1), (0, 1, 0), (-1, 0, 0)), "round": ((0, 1, 0), (-1, 0, 0), (0, 0, 1)),
-}  # fmt: skip
+    "side": ((1, 0, 0), (0, 0, 1), (0, -1, 0)),
+    "end": ((0, 0, 1), (0, 1, 0), (-1, 0, 0)),
+    "round": ((0, 1, 0), (-1, 0, 0), (0, 0, 1)),
+}
 _WAYS: tuple[Axis, ...] = ("aft", "across", "up")
 
 
 def laid_over(design: Design, box_id: str, over: Over) -> Iterator[Op]:
-    """Everything in a box turned together by a quarter: on its side, on its end, or round the upright, to the side on which its
-    modules may rest. Nothing where they may rest on neither, where its size is given, or where every second module is turned about,
-    which is about the upright. Raises UnknownThing."""
+    """Everything in a box turned together by a quarter: on its side, on its end, or round the upright, to the side on
+    which its modules may rest. Nothing where they may rest on neither, where its size is given, or where every second
+    module is turned about, which is about the upright. Raises UnknownThing."""
     if box_id not in design.boxes:
         raise UnknownThing("box", box_id)
     box, kinds = design.boxes[box_id], design.module_kinds
@@ -73,8 +76,15 @@ def _turned(block: Block, kind: ModuleKind, turn: Matrix) -> Block:
     def swapped(values: Counts | Gaps) -> dict[str, Any]:
         return {way: getattr(values, _WAYS[was[axis]]) for axis, way in enumerate(_WAYS)}
 
-    dividers = block.dividers and block.dividers.model_copy(update={"along": _WAYS[was.index(_WAYS.index(block.dividers.along))]})
-    return block.model_copy(update={
-        "turn": Orientation(down=face(2, -1), aft=face(0, 1)), "counts": Counts(**swapped(block.counts)), "gap_mm": Gaps(**swapped(block.gap_mm)),
-        "origin_mm": tuple(float(v) for v in ends.min(axis=1)), "dividers": dividers,
-    })  # fmt: skip
+    dividers = block.dividers and block.dividers.model_copy(
+        update={"along": _WAYS[was.index(_WAYS.index(block.dividers.along))]}
+    )
+    return block.model_copy(
+        update={
+            "turn": Orientation(down=face(2, -1), aft=face(0, 1)),
+            "counts": Counts(**swapped(block.counts)),
+            "gap_mm": Gaps(**swapped(block.gap_mm)),
+            "origin_mm": tuple(float(v) for v in ends.min(axis=1)),
+            "dividers": dividers,
+        }
+    )

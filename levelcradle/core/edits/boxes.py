@@ -20,10 +20,13 @@ def edited(design: Design, patch: Iterable[Op]) -> Design:
 
 
 def removing(design: Design, boxes: Iterable[str]) -> list[Op]:
-    """Takes boxes out, with their mounts, and with what was agreed or pinned about them; what was fixed to them stands alone."""
+    """Takes boxes out, with their mounts, and with what was agreed or pinned about them; what was fixed to them stands
+    alone."""
     gone = set(boxes)
     paths = tuple(f"boxes/{key}" for key in gone)
-    ops: list[Op] = [{"op": "remove", "path": f"/mounts/{key}"} for key, mount in design.mounts.items() if mount.box in gone]
+    ops: list[Op] = [
+        {"op": "remove", "path": f"/mounts/{key}"} for key, mount in design.mounts.items() if mount.box in gone
+    ]
     for key, item in design.items.items():
         if item.fixed_to in gone:
             ops.append({"op": "replace", "path": f"/items/{key}/fixed_to", "value": None})

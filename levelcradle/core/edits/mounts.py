@@ -12,19 +12,26 @@ from levelcradle.core.errors import UnknownThing
 
 __all__ = ["doubled", "hung", "hung_on", "unhung"]
 
-ROUND_MM = 30.0  # a doubler reaches so far beyond the weld on each side, and begins a little before it: common practice, no source
+# a doubler reaches so far beyond the weld on each side, and begins a little before it: common practice, no source
+ROUND_MM = 30.0
 BEFORE_MM = 12.0
 
 
 def hung(design: Design, box_id: str, kind: str, on: str, face: str) -> tuple[str, list[Op]]:
-    """(id, patch) of a new mount of a kind between a box and what it lands on (``hardpoints/x``). It is made like the last one of its kind
-    under the same box. Raises UnknownThing."""
+    """(id, patch) of a new mount of a kind between a box and what it lands on (``hardpoints/x``). It is made like the
+    last one of its kind under the same box. Raises UnknownThing."""
     if box_id not in design.boxes:
         raise UnknownThing("box", box_id)
     if kind not in MAKERS:
         raise UnknownThing("kind of mount", kind)
     collection, key = on.split("/", 1) if "/" in on else ("", on)
-    landing = design.hardpoints.get(key) if collection == "hardpoints" else design.members.get(key) if collection == "members" else None
+    landing = (
+        design.hardpoints.get(key)
+        if collection == "hardpoints"
+        else design.members.get(key)
+        if collection == "members"
+        else None
+    )
     if landing is None:
         raise UnknownThing("spot", on)
     path = f"boxes/{box_id}"
@@ -46,13 +53,16 @@ def unhung(design: Design, box_id: str) -> list[Op]:
 
 
 def hung_on(design: Design, box_id: str, made: Iterable[tuple[str, dict[str, Any]]]) -> Iterator[Op]:
-    """Hangs a box that hangs on nothing: of each mount the face it holds, and its shape, hold and landing on a hard point."""
+    """Hangs a box that hangs on nothing: of each mount the face it holds, and its shape, hold and landing on a hard
+    point."""
     taken = {key for key, mount in design.mounts.items() if mount.box != box_id}
     for order, (face, row) in enumerate(made):
         point = row["lands_on"]["hardpoint"]
         key = free_id(f"{box_id}-{point}"[:50], taken)
         taken.add(key)
-        yield _added(design, key, box_id, design.hardpoints[point].name, {**row, "face": face}, len(design.mounts) + order)
+        yield _added(
+            design, key, box_id, design.hardpoints[point].name, {**row, "face": face}, len(design.mounts) + order
+        )
 
 
 def doubled(design: Design, mount_id: str) -> list[Op]:
@@ -61,5 +71,9 @@ def doubled(design: Design, mount_id: str) -> list[Op]:
     if mount is None or not isinstance(mount.to_box, Welded):
         raise UnknownThing("welded mount", mount_id)
     weld, wide = mount.to_box, mount.shape.width_mm
-    plate = Doubler(along_w_mm=wide + 2 * ROUND_MM, along_n_mm=weld.length_mm + 2 * ROUND_MM, from_contact_mm=weld.from_mm - BEFORE_MM)
+    plate = Doubler(
+        along_w_mm=wide + 2 * ROUND_MM,
+        along_n_mm=weld.length_mm + 2 * ROUND_MM,
+        from_contact_mm=weld.from_mm - BEFORE_MM,
+    )
     return [{"op": "replace", "path": f"/mounts/{mount_id}/to_box/doubler", "value": plate.model_dump(mode="json")}]

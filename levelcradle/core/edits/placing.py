@@ -1,4 +1,5 @@
-"""A box laid against something; a thing put in or on a box, or taken out of it, staying where it is, said in the other axes."""
+"""A box laid against something; a thing put in or on a box, or taken out of it, staying where it is, said in the other
+axes."""
 
 from collections.abc import Iterator
 from typing import Any
@@ -23,7 +24,8 @@ def laid_against(assembly: Assembly, box_id: str, other: str, *, turn: bool) -> 
 
 
 def into_box(assembly: Assembly, key: str, box_id: str) -> list[Op]:
-    """Puts a thing on the base of a box, where it stands now. Raises UnknownThing; DesignError for a shape that cannot be turned."""
+    """Puts a thing on the base of a box, where it stands now. Raises UnknownThing; DesignError for a shape that cannot
+    be turned."""
     item, box = _item(assembly, key), assembly.boxes.get(box_id)
     if box is None:
         raise UnknownThing("box", box_id)
@@ -32,8 +34,16 @@ def into_box(assembly: Assembly, key: str, box_id: str) -> list[Op]:
     low, high = _extent(assembly, item, to_box)
     origin = ((low[0] + high[0]) / 2, (low[1] + high[1]) / 2, low[2])
     own = Placement(np.eye(3), scaled(origin, -1.0)).after(to_box)
-    place = {"type": "box", "box": box_id, "face": "base", "from": ["front", "left"], "u_mm": _tidy(origin[0]), "v_mm": _tidy(origin[1]),
-             "off_mm": _tidy(origin[2]), "turn": 0}  # fmt: skip
+    place = {
+        "type": "box",
+        "box": box_id,
+        "face": "base",
+        "from": ["front", "left"],
+        "u_mm": _tidy(origin[0]),
+        "v_mm": _tidy(origin[1]),
+        "off_mm": _tidy(origin[2]),
+        "turn": 0,
+    }
     return list(_restated(key, item, own, place))
 
 
@@ -81,20 +91,26 @@ def _corners(spec: dict[str, Any]) -> Iterator[Vec]:
 
 def _restated(key: str, item: Item, frame: Placement, place: dict[str, Any]) -> Iterator[Op]:
     if item.sweep is not None and item.sweep.type != "guard":
-        raise DesignError((Problem(f"/items/{key}/sweep", f"{item.name} moves: say its movement anew once it is placed"),))
+        raise DesignError(
+            (Problem(f"/items/{key}/sweep", f"{item.name} moves: say its movement anew once it is placed"),)
+        )
     path = f"/items/{key}"
     if item.fixed_to is not None:
         yield {"op": "replace", "path": f"{path}/fixed_to", "value": None}
     yield {"op": "replace", "path": f"{path}/place", "value": place}
     if item.solid is not None:
-        yield {"op": "replace", "path": f"{path}/solid", "value": _moved(item.solid.model_dump(mode="json"), frame, key)}
+        yield {
+            "op": "replace",
+            "path": f"{path}/solid",
+            "value": _moved(item.solid.model_dump(mode="json"), frame, key),
+        }
     if item.at_mm is not None:
         yield {"op": "replace", "path": f"{path}/at_mm", "value": _tidied(frame.point(item.at_mm))}
 
 
 def _moved(spec: dict[str, Any], frame: Placement, key: str = "") -> dict[str, Any]:
-    """A shape in other axes: exact for rods and scans, for blocks by quarter turns and for outlines about the upright; a block turned by
-    anything else keeps its sizes and its middle."""
+    """A shape in other axes: exact for rods and scans, for blocks by quarter turns and for outlines about the upright;
+    a block turned by anything else keeps its sizes and its middle."""
     kind = spec["type"]
     if kind == "rod":
         return spec | {name: _tidied(frame.point(spec[name])) for name in ("start_mm", "end_mm")}
@@ -102,8 +118,11 @@ def _moved(spec: dict[str, Any], frame: Placement, key: str = "") -> dict[str, A
         return spec | {"ties": {k: t | {"at_mm": _tidied(frame.point(t["at_mm"]))} for k, t in spec["ties"].items()}}
     if kind == "prism" and frame.turn[2, 2] > 1 - 1e-9:
         outline = [_tidied(frame.point((x, y, 0.0)))[:2] for x, y in spec["outline_mm"]]
-        return spec | {"outline_mm": outline, "low_up_mm": _tidy(spec["low_up_mm"] + frame.origin[2]),
-                       "high_up_mm": _tidy(spec["high_up_mm"] + frame.origin[2])}  # fmt: skip
+        return spec | {
+            "outline_mm": outline,
+            "low_up_mm": _tidy(spec["low_up_mm"] + frame.origin[2]),
+            "high_up_mm": _tidy(spec["high_up_mm"] + frame.origin[2]),
+        }
     if kind == "block":
         low, high = spec["low_mm"], spec["high_mm"]
         middle = frame.point(scaled(plus(low, high), 0.5))
@@ -111,7 +130,13 @@ def _moved(spec: dict[str, Any], frame: Placement, key: str = "") -> dict[str, A
         square = np.all((np.abs(frame.turn) < 1e-9) | (np.abs(frame.turn) > 1 - 1e-9))
         half = (np.abs(frame.turn) @ size if square else size) / 2
         return spec | {"low_mm": _tidied(np.array(middle) - half), "high_mm": _tidied(np.array(middle) + half)}
-    raise DesignError((Problem(f"/items/{key}/solid", "give it the shape of a block or a rod first: this one cannot turn with a box"),))
+    raise DesignError(
+        (
+            Problem(
+                f"/items/{key}/solid", "give it the shape of a block or a rod first: this one cannot turn with a box"
+            ),
+        )
+    )
 
 
 def _tidy(value: float) -> float:

@@ -37,7 +37,8 @@ def copied(design: Design, path: str) -> Edit:
 
 
 def twinned(design: Design, path: str) -> Edit:
-    """The mirror twin of a row about the centreline, tied to it. Raises UnknownThing, and DesignError where it has none."""
+    """The mirror twin of a row about the centreline, tied to it. Raises UnknownThing, and DesignError where it has
+    none."""
     collection, key, row = _row(design, path, TWINNED)
     if row["mirror_of"] is not None or any(r.mirror_of == key for r in getattr(design, collection).values()):
         raise DesignError((Problem(f"/{path}", "has a mirror twin already"),))

@@ -18,7 +18,11 @@ def onto_the_shelf(design: Design, rows: Iterable[Mapping[str, Any]]) -> Iterato
     for number, row in enumerate(rows, start=1):
         key = free_id(str(row.get("serial") or row.get("name") or "module"), taken)
         taken.add(key)
-        value: dict[str, Any] = {"name": str(row.get("name") or row.get("serial") or key), "kind": row["kind"], "order": order + number}
+        value: dict[str, Any] = {
+            "name": str(row.get("name") or row.get("serial") or key),
+            "kind": row["kind"],
+            "order": order + number,
+        }
         value |= {field: row[field] for field in ("serial", "verdict", "damage") if field in row}
         test = {field: row[field] for field in _TEST if field in row}
         if test and "on" in row:

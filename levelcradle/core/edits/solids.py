@@ -24,8 +24,9 @@ _SPEC: TypeAdapter[SolidSpec] = TypeAdapter(SolidSpec)
 
 
 def reshaped(design: Design, path: str, shape: Shape) -> Iterator[Op]:
-    """The solid at a path said as another shape. Between lines (rod, run, below a line) its ends are kept, and how thick it is; else
-    the upright block round it. One that is from a file has no figures to keep. Raises UnknownThing."""
+    """The solid at a path said as another shape. Between lines (rod, run, below a line) its ends are kept, and how
+    thick it is; else the upright block round it. One that is from a file has no figures to keep. Raises
+    UnknownThing."""
     tree = tree_of(design)
     tells = find(tree, f"/{path}") if resolves(tree, f"/{path}") else None
     if not isinstance(tells, dict) or "type" not in tells:
@@ -58,7 +59,12 @@ def _line(old: SolidSpec) -> tuple[list[Vec], float, float]:
 
 def _along(shape: str, points: list[Vec], width_mm: float, height_mm: float) -> dict[str, Any]:
     if shape == "rod":
-        return {"type": "rod", "start_mm": list(points[0]), "end_mm": list(points[-1]), "radius_mm": min(width_mm, height_mm) / 2}
+        return {
+            "type": "rod",
+            "start_mm": list(points[0]),
+            "end_mm": list(points[-1]),
+            "radius_mm": min(width_mm, height_mm) / 2,
+        }
     line = {"type": shape, "points_mm": [list(p) for p in points], "width_mm": width_mm}
     return line | {"height_mm": height_mm} if shape == "path" else line
 

@@ -30,7 +30,10 @@ def station_said(design: Design, bay_id: str, key: str, do: MeasuringMethod | Li
     path = f"/bays/{bay_id}/stations"
     if do == "copy":
         last = max(s.aft_mm for s in bay.stations.values())
-        made, new = bay.stations[key].model_copy(update={"aft_mm": last + FURTHER_MM}), free_id(f"{key}-copy", bay.stations)
+        made, new = (
+            bay.stations[key].model_copy(update={"aft_mm": last + FURTHER_MM}),
+            free_id(f"{key}-copy", bay.stations),
+        )
         return new, _said(design, "add", f"{path}/{new}", made.model_dump(mode="json"), of=f"{path}/{key}")
     found = mirrored(bay, key) if do == "mirror" else restated(bay, key, do)
     return key, _said(design, "replace", f"{path}/{key}", found.model_dump(mode="json"), of=f"{path}/{key}", how=do)
@@ -43,8 +46,8 @@ def _said(design: Design, op: str, path: str, value: Any, *, of: str, how: str =
 
 
 def weighed_as(design: Design, way: WeighedBy) -> list[Op]:
-    """The weighing as by four wheels, two axles or the whole car, with what its readings tell of that; what they do not tell nobody
-    has read yet."""
+    """The weighing as by four wheels, two axles or the whole car, with what its readings tell of that; what they do not
+    tell nobody has read yet."""
     found = weighed_by(design.weighing, way).model_dump(mode="json")
     unread = {name: value for name, value in found.items() if value == 0.0}
     told = begun(design, f"/{AS_FOUND}/read", unread)
@@ -53,9 +56,11 @@ def weighed_as(design: Design, way: WeighedBy) -> list[Op]:
     return [{"op": "replace", "path": f"/{AS_FOUND}/read", "value": found}, *told]
 
 
-def square_space(design: Design, name: str, size_mm: Vec, at_mm: Vec, open_sides: Collection[str], measured_from: str | None) -> Edit:
-    """A space as a block, along × across × up; ``at_mm``: the middle of its fore edge, on its floor. All sides but the open ones are metal.
-    Raises DesignError where no space is so small or lies so far away."""
+def square_space(
+    design: Design, name: str, size_mm: Vec, at_mm: Vec, open_sides: Collection[str], measured_from: str | None
+) -> Edit:
+    """A space as a block, along × across × up; ``at_mm``: the middle of its fore edge, on its floor. All sides but the
+    open ones are metal. Raises DesignError where no space is so small or lies so far away."""
     (aft, across, up), (long, wide, high) = at_mm, size_mm
     bay = bay_of_block(name, block((aft, across - wide / 2, up), (aft + long, across + wide / 2, up + high)))
     value = bay.model_dump(mode="json", by_alias=True)
@@ -67,7 +72,8 @@ def square_space(design: Design, name: str, size_mm: Vec, at_mm: Vec, open_sides
 
 
 def freed_place(design: Design, item: str) -> Edit:
-    """The place of a thing that comes out, as a bay whose sides are still to be measured. Raises UnknownThing, DesignError."""
+    """The place of a thing that comes out, as a bay whose sides are still to be measured. Raises UnknownThing,
+    DesignError."""
     thing = design.items.get(item)
     if thing is None:
         raise UnknownThing("thing", item)

@@ -13,9 +13,11 @@ from levelcradle.core.meshes import Mesh
 __all__ = ["CASES", "LuggageRoom"]
 
 CASES: tuple[tuple[str, tuple[float, float, float]], ...] = (  # usual sizes of sale, common practice, no source
-    ("large case, 780 × 520 × 310", (780, 520, 310)), ("medium case, 670 × 460 × 270", (670, 460, 270)),
-    ("cabin case, 550 × 400 × 230", (550, 400, 230)), ("bag, 400 × 300 × 200", (400, 300, 200)),
-)  # fmt: skip
+    ("large case, 780 × 520 × 310", (780, 520, 310)),
+    ("medium case, 670 × 460 × 270", (670, 460, 270)),
+    ("cabin case, 550 × 400 × 230", (550, 400, 230)),
+    ("bag, 400 × 300 × 200", (400, 300, 200)),
+)
 
 
 class LuggageRoom:
@@ -29,8 +31,8 @@ class LuggageRoom:
         return room_of(design, bay, self._wishes, meshes=self._meshes)
 
     def largest_case(self, design: Design) -> str | None:
-        """The largest usual case, lying or standing square, that fits beside the boxes of a design, which may be more than there
-        were; None where no bay is for luggage."""
+        """The largest usual case, lying or standing square, that fits beside the boxes of a design, which may be more
+        than there were; None where no bay is for luggage."""
         if not self._rooms:
             return None
         spaces = [room.space.beside(self._more(design, key)) for key, room in self._rooms.items()]

@@ -59,8 +59,17 @@ class BayCandidate:
             outsides.append((vec(corners.min(axis=0)), vec(corners.max(axis=0))))
         end = _gear(design)
         cable = sum(dist(a, end) for a in middles)
-        return BayCandidate(bay, options, sum(o.modules for o in options), mass, scaled(moment, 1 / mass), litres, cable, tuple(outers),
-                    points_to_make(design, outsides))  # fmt: skip
+        return BayCandidate(
+            bay,
+            options,
+            sum(o.modules for o in options),
+            mass,
+            scaled(moment, 1 / mass),
+            litres,
+            cable,
+            tuple(outers),
+            points_to_make(design, outsides),
+        )
 
 
 def _gear(design: Design) -> Vec:
@@ -71,13 +80,22 @@ def _gear(design: Design) -> Vec:
 
 EMPHASES: tuple[tuple[float, ...], ...] = (
     # count, balance, low, boxes, cable, cutting
-    (100, 3, 2, 2, 1, 1), (100, 50, 1, 1, 1, 1), (100, 1, 50, 1, 1, 1), (100, 1, 1, 50, 1, 1), (100, 1, 1, 1, 50, 1),
-    (100, 1, 1, 1, 1, 50), (10, 50, 10, 10, 1, 1),
-)  # fmt: skip
+    (100, 3, 2, 2, 1, 1),
+    (100, 50, 1, 1, 1, 1),
+    (100, 1, 50, 1, 1, 1),
+    (100, 1, 1, 50, 1, 1),
+    (100, 1, 1, 1, 50, 1),
+    (100, 1, 1, 1, 1, 50),
+    (10, 50, 10, 10, 1, 1),
+)
 
 
 def combinations(
-    design: Design, loads: Mapping[str, Sequence[BayCandidate]], wanted: Wanted, wishes: Wishes, stop: Callable[[], bool]
+    design: Design,
+    loads: Mapping[str, Sequence[BayCandidate]],
+    wanted: Wanted,
+    wishes: Wishes,
+    stop: Callable[[], bool],
 ) -> Iterator[tuple[BayCandidate, ...]]:
     """Choices of at most one load a bay that together hold what is wanted, each once."""
     rows, car = [load for bay in loads.values() for load in bay], _Car.of(design)
@@ -109,8 +127,8 @@ def _solve(
     emphasis: tuple[float, ...],
     seen: set[tuple[int, ...]],
 ) -> tuple[int, ...] | None:
-    """The best choice that was not made before. The solver works in whole numbers: moments in tenths of a kilogram-metre, lengths
-    in centimetres."""
+    """The best choice that was not made before. The solver works in whole numbers: moments in tenths of a
+    kilogram-metre, lengths in centimetres."""
     from ortools.sat.python import cp_model  # dear to import, and only studies need it
 
     model = cp_model.CpModel()
@@ -129,12 +147,16 @@ def _solve(
                     model.add_at_most_one(take[i], take[j])
     off = model.new_int_var(0, 10**7, "")
     aim = _aim(design)
-    moment = sum(t * round(load.mass_kg * (load.cg_mm[0] - aim) / 100) for t, load in zip(take, rows, strict=True)) + car.off
+    moment = (
+        sum(t * round(load.mass_kg * (load.cg_mm[0] - aim) / 100) for t, load in zip(take, rows, strict=True)) + car.off
+    )
     model.add(off >= moment)
     model.add(off >= -moment)
     price = sum(t * round(_price(load, emphasis)) for t, load in zip(take, rows, strict=True))
     for where, spare in car.spare_kg.items():
-        model.add(sum(t * _borne(design, load, where) for t, load in zip(take, rows, strict=True)) <= math.ceil(spare * 10))
+        model.add(
+            sum(t * _borne(design, load, where) for t, load in zip(take, rows, strict=True)) <= math.ceil(spare * 10)
+        )
     model.minimize(round(emphasis[1]) * off + price - number * round(emphasis[0] * 1000))
     solver = cp_model.CpSolver()
     solver.parameters.max_time_in_seconds, solver.parameters.num_workers, solver.parameters.random_seed = SECONDS, 1, 1
@@ -149,15 +171,24 @@ def _price(load: BayCandidate, emphasis: tuple[float, ...]) -> float:
     return low * height + boxes * 200 * len(load.options) + cable * load.cable_mm / 10 + cutting * 50 * load.to_make
 
 
-def _hold_to(model: "cp_model.CpModel", take: Sequence["cp_model.IntVar"], held: Sequence[Mapping[str, int]], wanted: Wanted) -> None:
-    """No more of a kind than are left, as many in every string, and the strings within the window, in hundredths of a volt."""
+def _hold_to(
+    model: "cp_model.CpModel", take: Sequence["cp_model.IntVar"], held: Sequence[Mapping[str, int]], wanted: Wanted
+) -> None:
+    """No more of a kind than are left, as many in every string, and the strings within the window, in hundredths of a
+    volt."""
     series = {k: model.new_int_var(0, left // wanted.parallel, "") for k, left in wanted.left.items()}
     for kind, number in series.items():
         model.add(number * wanted.parallel == sum(t * row.get(kind, 0) for t, row in zip(take, held, strict=True)))
     if wanted.window_v is not None:
         low, high = wanted.window_v
-        model.add(sum(n * math.floor(_hundredths(wanted.volts[k][0])) for k, n in series.items()) >= math.ceil(_hundredths(low)))
-        model.add(sum(n * math.ceil(_hundredths(wanted.volts[k][1])) for k, n in series.items()) <= math.floor(_hundredths(high)))
+        model.add(
+            sum(n * math.floor(_hundredths(wanted.volts[k][0])) for k, n in series.items())
+            >= math.ceil(_hundredths(low))
+        )
+        model.add(
+            sum(n * math.ceil(_hundredths(wanted.volts[k][1])) for k, n in series.items())
+            <= math.floor(_hundredths(high))
+        )
 
 
 def _hundredths(volts: float) -> float:
@@ -172,8 +203,8 @@ def _aim(design: Design) -> float:
 
 @dataclass(frozen=True, slots=True)
 class _Car:
-    """The car without these boxes: its moment about the aim, in tenths of a kilogram-metre, and what its axles and the whole of it
-    still bear in every load state [kg]; nothing is said of what has no rating or is over it already."""
+    """The car without these boxes: its moment about the aim, in tenths of a kilogram-metre, and what its axles and the
+    whole of it still bear in every load state [kg]; nothing is said of what has no rating or is over it already."""
 
     off: int
     spare_kg: Mapping[str, float]
@@ -185,9 +216,10 @@ class _Car:
             return _Car(0, {})
         ratings, states = design.vehicle.ratings, [figures.ready, *(row.loads for row in figures.states)]
         rows = {
-            "front": (ratings.front_kg, max(s.front_kg for s in states)), "rear": (ratings.rear_kg, max(s.rear_kg for s in states)),
+            "front": (ratings.front_kg, max(s.front_kg for s in states)),
+            "rear": (ratings.rear_kg, max(s.rear_kg for s in states)),
             "gross": (ratings.gross_kg, max(s.total_kg for s in states)),
-        }  # fmt: skip
+        }
         spare = {name: most - load for name, (most, load) in rows.items() if most is not None and most >= load}
         return _Car(round(figures.ready.total_kg * (figures.ready.aft_mm - _aim(design)) / 100), spare)
 

@@ -1,4 +1,5 @@
-"""How much of the vehicle boxes have to cut: mounting points that are not there yet and have to be drilled or welded."""
+"""How much of the vehicle boxes have to cut: mounting points that are not there yet and have to be drilled or
+welded."""
 
 from collections.abc import Iterable, Sequence
 from math import dist
@@ -13,8 +14,8 @@ REACH_MM = 150.0  # what a bracket of common size bridges: common practice, no s
 
 
 def points_to_make(design: Design, outsides: Iterable[tuple[Vec, Vec]]) -> int:
-    """New mounting points for boxes with these (low, high) corners. A hard point within a bracket's reach that no mount uses
-    yet carries the box it is nearest to."""
+    """New mounting points for boxes with these (low, high) corners. A hard point within a bracket's reach that no mount
+    uses yet carries the box it is nearest to."""
     boxes = list(outsides)
     used = {mount.lands_on.path for mount in design.mounts.values()}
     there = [0] * len(boxes)

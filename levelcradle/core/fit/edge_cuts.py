@@ -21,9 +21,15 @@ Cuts = tuple[tuple[Edge, Legs], ...]
 """Edges, each with how far its cut goes along its two faces, in whole millimetres."""
 
 EDGES: tuple[Edge, ...] = (
-    ("left", "base"), ("right", "base"), ("front", "base"), ("aft", "base"),
-    ("front", "left"), ("front", "right"), ("aft", "left"), ("aft", "right"),
-)  # fmt: skip
+    ("left", "base"),
+    ("right", "base"),
+    ("front", "base"),
+    ("aft", "base"),
+    ("front", "left"),
+    ("front", "right"),
+    ("aft", "left"),
+    ("aft", "right"),
+)
 EVEN = (1.0, 1.0)
 SHARES = (1.0, 0.75, 0.5, 0.25, 0.0)  # of what the modules leave, tried in turn where a larger cut cannot be made
 
@@ -31,7 +37,9 @@ SHARES = (1.0, 0.75, 0.5, 0.25, 0.0)  # of what the modules leave, tried in turn
 class EdgeCuts:
     """The edges of one box, none of which is cut yet, and its shell with any of them cut."""
 
-    def __init__(self, box: Box, kinds: Mapping[str, ModuleKind], material: Material, most_mm: float = math.inf) -> None:
+    def __init__(
+        self, box: Box, kinds: Mapping[str, ModuleKind], material: Material, most_mm: float = math.inf
+    ) -> None:
         self._box, self._kinds, self._material, self._most_mm = box, kinds, material, most_mm
         self._shells: dict[Cuts, Shell] = {}
         self._held = {finding.id for finding in self._against(())}
@@ -49,17 +57,20 @@ class EdgeCuts:
         return self._shells[cuts]
 
     def most(self, slopes: Mapping[Edge, tuple[float, float]] | None = None) -> list[Cuts]:
-        """As much as can be cut off of edges that do not meet in a corner, for each largest such set. ``slopes``: how far a cut face
-        is to look each of its two faces' ways; evenly where nothing is said."""
+        """As much as can be cut off of edges that do not meet in a corner, for each largest such set. ``slopes``: how
+        far a cut face is to look each of its two faces' ways; evenly where nothing is said."""
         had = [chamfer.edge for chamfer in self._box.chamfers.values()]
-        legs = {edge: self._largest(edge, (slopes or {}).get(edge, EVEN)) for edge in EDGES
-                if not any(edges_meet(edge, other) for other in had)}  # fmt: skip
+        legs = {
+            edge: self._largest(edge, (slopes or {}).get(edge, EVEN))
+            for edge in EDGES
+            if not any(edges_meet(edge, other) for other in had)
+        }
         rows = [tuple((edge, mm) for edge in together if (mm := legs.get(edge))) for together in _together()]
         return [cuts for cuts in dict.fromkeys(rows) if cuts and self._can_be_made(cuts)]
 
     def least(self, cuts: Cuts, holds: Callable[[Cuts], bool]) -> Cuts:
-        """The least of given cuts with which something still holds: no edge that is not needed, then as little as may be along
-        each face of those that are."""
+        """The least of given cuts with which something still holds: no edge that is not needed, then as little as may
+        be along each face of those that are."""
         for row in cuts:
             fewer = tuple(other for other in cuts if other != row)
             if fewer and holds(fewer):
@@ -95,7 +106,10 @@ class EdgeCuts:
         modules = [(m.low, m.high) for m in shell.modules]
         far = largest_chamfer(edge, shell.made.wall_mm, self._box.liners.wall_mm, shell.outer_mm, modules, slope)
         along = (FACE_AT[edge[1]][0], FACE_AT[edge[0]][0])
-        legs = [math.floor(min(mm, self._most_mm, shell.outer_mm[axis] / 2) + 1e-9) for mm, axis in zip(far, along, strict=True)]
+        legs = [
+            math.floor(min(mm, self._most_mm, shell.outer_mm[axis] / 2) + 1e-9)
+            for mm, axis in zip(far, along, strict=True)
+        ]
         if not least or min(legs) < least:
             return None
         for share in SHARES:
@@ -114,8 +128,12 @@ class EdgeCuts:
 @cache
 def _together() -> tuple[tuple[Edge, ...], ...]:
     """Each largest set of edges of which no two meet in a corner."""
-    sets = [chosen for size in range(len(EDGES), 0, -1) for chosen in combinations(EDGES, size)
-            if not any(edges_meet(one, other) for one, other in combinations(chosen, 2))]  # fmt: skip
+    sets = [
+        chosen
+        for size in range(len(EDGES), 0, -1)
+        for chosen in combinations(EDGES, size)
+        if not any(edges_meet(one, other) for one, other in combinations(chosen, 2))
+    ]
     return tuple(chosen for chosen in sets if not any(set(chosen) < set(other) for other in sets))
 
 

@@ -1,8 +1,7 @@
 """“Put a box in this bay”: one block in a turn chosen by hand, as many modules as stand clear of everything.
 
-It is one question to the bay that a study asks many times. Where not one module stands, one is put where it lacks least, so
-that what it would take can be asked of it.
-"""
+It is one question to the bay that a study asks many times. Where not one module stands, one is put where it lacks
+least, so that what it would take can be asked of it."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -32,7 +31,9 @@ class FirstBox:
     message: str
 
 
-def first_box(design: Design, bay_id: str, kind_id: str, turn: Orientation, *, most: int | None = None, meshes: Mapping[str, Mesh]) -> FirstBox:
+def first_box(
+    design: Design, bay_id: str, kind_id: str, turn: Orientation, *, most: int | None = None, meshes: Mapping[str, Mesh]
+) -> FirstBox:
     """The box with most modules in a bay, lowest first.
 
     Args:
@@ -45,11 +46,15 @@ def first_box(design: Design, bay_id: str, kind_id: str, turn: Orientation, *, m
         raise UnknownThing("module kind", kind_id)
     most = max(left_of(design, kind_id), 1) if most is None else most
     material = "s235" if "s235" in design.tables.materials else next(iter(design.tables.materials))
-    wishes = Wishes(kinds=(kind_id,), bays=(bay_id,), mixed_turns=False, more_than_the_shelf=True, making=Making(material=material))
+    wishes = Wishes(
+        kinds=(kind_id,), bays=(bay_id,), mixed_turns=False, more_than_the_shelf=True, making=Making(material=material)
+    )
     room = room_of(design, bay_id, wishes, meshes=meshes, only=turn)
     best = next(room.options(most, every=False), None)
     if best is None:
-        return FirstBox(_anyway(room, meshes), 1, False, f"Not one module fits in {design.bays[bay_id].name} in this turn.")
+        return FirstBox(
+            _anyway(room, meshes), 1, False, f"Not one module fits in {design.bays[bay_id].name} in this turn."
+        )
     (block,) = best.box.blocks.values()
     return FirstBox(best.box, best.modules, True, _says(block.counts, design.bays[bay_id].name))
 

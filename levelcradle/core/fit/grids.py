@@ -53,7 +53,10 @@ def blocks_of(grid: Grid, counts: Triple, missing: int) -> dict[str, Block]:
     at[axis] = full[axis] * grid.pitch[axis]
     row = last_row(counts, missing)
     assert row is not None
-    return {"a": _block(grid, (full[0], full[1], full[2]), (0.0, 0.0, 0.0)), "b": _block(grid, row, (at[0], at[1], at[2]))}
+    return {
+        "a": _block(grid, (full[0], full[1], full[2]), (0.0, 0.0, 0.0)),
+        "b": _block(grid, row, (at[0], at[1], at[2])),
+    }
 
 
 def _block(grid: Grid, counts: Triple, origin: Vec) -> Block:

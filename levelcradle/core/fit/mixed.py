@@ -25,9 +25,8 @@ WORTH = 5  # with fewer pieces in a tier, mixed turns win nothing that a plain g
 class Footprint:
     """A kind lying along and across on the same face, each with the room its faces ask for.
 
-    ``length_mm``, ``width_mm``: with that room, of the one that lies along; ``spare_mm`` is how much of it the outermost ones do
-    not need before a wall.
-    """
+    ``length_mm``, ``width_mm``: with that room, of the one that lies along; ``spare_mm`` is how much of it the
+    outermost ones do not need before a wall."""
 
     kind: str
     along: Orientation
@@ -41,7 +40,10 @@ class Footprint:
     def of(kind_id: str, kind: ModuleKind, turn: Orientation) -> "Footprint":
         other = Orientation(down=turn.down, aft=next(face for face in FACES if _square(turn, face)))
         one, two = turned(kind, turn), turned(kind, other)
-        asked = [max(s.face_clearance_mm[2 * i] + s.face_clearance_mm[2 * i + 1] for s, i in ((one, axis), (two, 1 - axis))) for axis in (0, 1)]
+        asked = [
+            max(s.face_clearance_mm[2 * i] + s.face_clearance_mm[2 * i + 1] for s, i in ((one, axis), (two, 1 - axis)))
+            for axis in (0, 1)
+        ]
         gap = kind.neighbour_gap_mm
         sides = [one.size_mm[i] + max(asked[i], gap) for i in (0, 1)]
         return Footprint(kind_id, turn, other, (one, two), sides[0], sides[1], max(0.0, gap - max(asked)))
@@ -69,7 +71,10 @@ def widest(space: Space, length_mm: float, height_mm: float, most_mm: float) -> 
 def mixed_blocks(foot: Footprint, inside: tuple[float, float], tiers: int, most: int) -> dict[str, Block] | None:
     """Blocks that fill an inside of length × width; None where a plain grid holds as many."""
     length, width = (side + foot.spare_mm for side in inside)
-    plain = max(int(length // a) * int(width // b) for a, b in ((foot.length_mm, foot.width_mm), (foot.width_mm, foot.length_mm)))
+    plain = max(
+        int(length // a) * int(width // b)
+        for a, b in ((foot.length_mm, foot.width_mm), (foot.width_mm, foot.length_mm))
+    )
     if plain < WORTH - 1 or length * width < (plain + 1) * foot.length_mm * foot.width_mm:
         return None
     tiles = pack_tier(length, width, foot.length_mm, foot.width_mm, steps=STEPS)
@@ -87,9 +92,15 @@ def _gathered(foot: Footprint, tiles: Sequence[Tile], tiers: int) -> Iterator[Bl
             start = min(left, key=lambda p: (p[1], p[0]))
             columns = _run(left, start, (size[0], 0.0))
             rows = 1
-            while all((round(start[0] + i * size[0], 3), round(start[1] + rows * size[1], 3)) in left for i in range(columns)):
+            while all(
+                (round(start[0] + i * size[0], 3), round(start[1] + rows * size[1], 3)) in left for i in range(columns)
+            ):
                 rows += 1
-            left -= {(round(start[0] + i * size[0], 3), round(start[1] + j * size[1], 3)) for i in range(columns) for j in range(rows)}
+            left -= {
+                (round(start[0] + i * size[0], 3), round(start[1] + j * size[1], 3))
+                for i in range(columns)
+                for j in range(rows)
+            }
             yield _block(foot, across, start, (columns, rows, tiers), size)
 
 
@@ -100,7 +111,9 @@ def _run(left: set[tuple[float, float]], start: tuple[float, float], by: tuple[f
     return n
 
 
-def _block(foot: Footprint, across: bool, start: tuple[float, float], counts: tuple[int, int, int], size: tuple[float, float]) -> Block:
+def _block(
+    foot: Footprint, across: bool, start: tuple[float, float], counts: tuple[int, int, int], size: tuple[float, float]
+) -> Block:
     shape = foot.shapes[across]
     origin: Vec = (start[0] + shape.face_clearance_mm[0], start[1] + shape.face_clearance_mm[2], 0.0)
     gaps = Gaps(aft=round(size[0] - shape.size_mm[0], 6), across=round(size[1] - shape.size_mm[1], 6))

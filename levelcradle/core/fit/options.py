@@ -75,7 +75,8 @@ class BayCavity:
         return _spaces.get(key, lambda: free_space(self.low, self.high, self.things))
 
     def options(self, most: int, *, every: bool, tell: Callable[[int], None] = lambda tried: None) -> Iterator[Option]:
-        """The fullest boxes first in each turn, then the best smaller ones, then mixed turns; none above ``most`` modules.
+        """The fullest boxes first in each turn, then the best smaller ones, then mixed turns; none above ``most``
+        modules.
 
         Args:
             every: also counts that no grid has, as a grid whose last row is not full.
@@ -116,10 +117,11 @@ class BayCavity:
     def _worth_trying(
         self, grids: Mapping[Grid, Sequence[Triple]], most: int, every: bool, placed: Counter[int]
     ) -> Iterator[tuple[Grid, Triple, int]]:
-        """Counts that could stand, fullest first; of one count the lowest and the flattest. Last comes how many it holds.
+        """Counts that could stand, fullest first; of one count the lowest and the flattest. Last comes how many it
+        holds.
 
-        ``placed`` says what stands meanwhile: so many of a count are enough, and once there are many counts the rest is thinned out.
-        """
+        ``placed`` says what stands meanwhile: so many of a count are enough, and once there are many counts the rest is
+        thinned out."""
         tried = list(grids)
         rows = [(-math.prod(c), g.outer(c)[2], n, c) for n, g in enumerate(tried) for c in grids[g]]
         thinned = max(1, len({number for number, *_ in rows}) // MOST_COUNTS)
@@ -136,8 +138,8 @@ class BayCavity:
                     yield tried[n], counts, less
 
     def _could_stand(self, grid: Grid, most: int) -> Iterator[Triple]:
-        """Every count that the grid of cells lets stand: for each tier the border is walked once, since a larger box never
-        stands where a smaller one cannot."""
+        """Every count that the grid of cells lets stand: for each tier the border is walked once, since a larger box
+        never stands where a smaller one cannot."""
         deep, wide, high = (self._at_most(grid, axis) for axis in range(3))
         for up in range(1, min(high, self.wishes.most_tiers) + 1):
             across = wide
@@ -247,14 +249,17 @@ class BayCavity:
                     yield max(back[0], self.low[0]), max(back[1], self.low[1]), max(back[2], self.low[2])
 
     def _seeds(self, size: Vec, last: Vec) -> Iterator[Vec]:
-        """Places to begin at: the lowest of those with a cell to spare all round, else spread over all that the cells allow."""
+        """Places to begin at: the lowest of those with a cell to spare all round, else spread over all that the cells
+        allow."""
         prefer = self._preferred(size)
         for spare in (2, 0, -1):
             found = self.space.places(size, spare=spare)
             if not found.any():
                 continue
             cells = np.argwhere(found)
-            corners = np.array(self.space.low) + cells * self.space.step_mm + (self.space.step_mm if spare == 2 else 0.0)
+            corners = (
+                np.array(self.space.low) + cells * self.space.step_mm + (self.space.step_mm if spare == 2 else 0.0)
+            )
             rank = corners[:, 2] + 0.2 * np.abs(corners[:, :2] - np.array(prefer[:2])).sum(axis=1)
             order = np.argsort(rank, kind="stable")
             picks = [order[0], *order[:: max(1, len(order) // SEEDS)][1:SEEDS]]
@@ -268,7 +273,8 @@ class BayCavity:
         return self._box(blocks_of(grid, (1, 1, 1), 0))
 
     def _preferred(self, size: Vec) -> Vec:
-        """In the middle across; along too, but at the metal where only one end has some, since that is what it hangs on."""
+        """In the middle across; along too, but at the metal where only one end has some, since that is what it hangs
+        on."""
         sides = self.design.bays[self.bay].sides
         fore, aft = sides.fore.is_ == "metal", sides.aft.is_ == "metal"
         last = self.high[0] - size[0]
@@ -276,14 +282,17 @@ class BayCavity:
         return along, (self.low[1] + self.high[1] - size[1]) / 2, self.low[2]
 
     def _placed(self, box: Box, pieces: list[Solid], at: Vec) -> Box | None:
-        """The box with its pose in vehicle axes, in tenths where these keep every gap too, else as finely as it takes."""
+        """The box with its pose in vehicle axes, in tenths where these keep every gap too, else as finely as it
+        takes."""
         turn = rotation(0.0, self.tilt_deg, 0.0)
         for place in (tuple(round(v, digits) for v in at) for digits in (1, 2, 3, 9)):
             if all(self._spare(pieces, (place[0], place[1], place[2]))):
                 x, y, z = (float(v) for v in turn @ np.array(place))
                 digits = 6 if self.tilt_deg else 9
                 spot = (round(x, digits), round(y, digits), round(z, digits))
-                return box.model_copy(update={"pose": Pose(anchor="front-left-base", at_mm=spot, pitch_deg=self.tilt_deg)})
+                return box.model_copy(
+                    update={"pose": Pose(anchor="front-left-base", at_mm=spot, pitch_deg=self.tilt_deg)}
+                )
         return None
 
     def _spare(self, pieces: list[Solid], at: Vec) -> Iterator[bool]:
@@ -293,10 +302,14 @@ class BayCavity:
         making, bay = self.wishes.making, self.design.bays[self.bay]
         name = f"{bay.name} box"
         return Box(
-            name=(name[:1].upper() + name[1:])[:120], bay=self.bay, material=making.material, construction=making.construction,
-            liners=making.liners, blocks=blocks,
+            name=(name[:1].upper() + name[1:])[:120],
+            bay=self.bay,
+            material=making.material,
+            construction=making.construction,
+            liners=making.liners,
+            blocks=blocks,
             pose=Pose(anchor="front-left-base", at_mm=(0.0, 0.0, 0.0)),
-        )  # fmt: skip
+        )
 
     def _shell(self, box: Box) -> Shell:
         return shell_of(box, self.design.module_kinds, self.design.tables.materials[box.material])
@@ -340,18 +353,26 @@ def room_of(
     if tilt_deg:
         corners = back.points(np.array(list(product(*zip(low, high, strict=True)))))
         low, high = vec(corners.min(axis=0)), vec(corners.max(axis=0))
-    grown = (low[0] - BEHIND_MM, low[1] - BEHIND_MM, low[2] - BEHIND_MM), (high[0] + BEHIND_MM, high[1] + BEHIND_MM, high[2] + BEHIND_MM)
+    grown = (
+        (low[0] - BEHIND_MM, low[1] - BEHIND_MM, low[2] - BEHIND_MM),
+        (high[0] + BEHIND_MM, high[1] + BEHIND_MM, high[2] + BEHIND_MM),
+    )
     near = tuple(t for t in things if _meets(t, *grown))
     return BayCavity(design, bay_id, wishes, near, low, high, tilt_deg, only)
 
 
 def _meets(thing: ClearanceConstraint, low: Vec, high: Vec) -> bool:
-    return all(thing.solid.low[i] - thing.need_mm <= high[i] and thing.solid.high[i] + thing.need_mm >= low[i] for i in range(3))
+    return all(
+        thing.solid.low[i] - thing.need_mm <= high[i] and thing.solid.high[i] + thing.need_mm >= low[i]
+        for i in range(3)
+    )
 
 
 def _with_probe(design: Design, bay_id: str, wishes: Wishes, meshes: Mapping[str, Mesh]) -> Assembly:
     """The design with a box of nothing in the bay, so that the rules say what a box there must keep clear of."""
-    probe = Box(name=PROBE, bay=bay_id, material=wishes.making.material, pose=Pose(anchor="base", at_mm=(0.0, 0.0, 0.0)))
+    probe = Box(
+        name=PROBE, bay=bay_id, material=wishes.making.material, pose=Pose(anchor="base", at_mm=(0.0, 0.0, 0.0))
+    )
     return resolve(design.model_copy(update={"boxes": {**design.boxes, PROBE: probe}}), meshes)
 
 
@@ -370,4 +391,6 @@ def _hindrances(assembly: Assembly, probe: PlacedBox) -> Iterator[ClearanceConst
     bay_id, bay = probe.box.bay, assembly.bay_of(probe)
     for panel in bay_panels(bay) if bay and probe.id == PROBE else ():
         if getattr(bay.sides, panel.side).is_ != "metal":  # type: ignore[union-attr]
-            yield ClearanceConstraint(panel.solid(BEHIND_MM), 0.0, f"bays/{bay_id}/sides/{panel.side}", f"open side, {panel.side}")
+            yield ClearanceConstraint(
+                panel.solid(BEHIND_MM), 0.0, f"bays/{bay_id}/sides/{panel.side}", f"open side, {panel.side}"
+            )

@@ -1,4 +1,5 @@
-"""Boxes that hold two grids: of two kinds, or of one kind on two resting faces, the second after the first along, across or up."""
+"""Boxes that hold two grids: of two kinds, or of one kind on two resting faces, the second after the first along,
+across or up."""
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
@@ -44,7 +45,11 @@ class _Part:
 
     def needed_mm(self, counts: Triple, axis: int) -> float:
         """With the room before both ends."""
-        return self.one.size_mm[axis] + (counts[axis] - 1) * self.pitch[axis] + sum(self.one.turned.face_clearance_mm[2 * axis : 2 * axis + 2])
+        return (
+            self.one.size_mm[axis]
+            + (counts[axis] - 1) * self.pitch[axis]
+            + sum(self.one.turned.face_clearance_mm[2 * axis : 2 * axis + 2])
+        )
 
     def most(self, axis: int, room_mm: float) -> int:
         """How many go one way into a room."""
@@ -57,11 +62,15 @@ class _Part:
 
 
 def pairs(
-    turns: Iterable[tuple[str, Orientation]], kinds: Mapping[str, ModuleKind], grids: Mapping[tuple[str, Orientation], Sequence[Triple]], room_mm: Vec,
-    left: Mapping[str, int], above: int,
-) -> Iterator[Pair]:  # fmt: skip
-    """Two grids one after the other that differ in their kind or in the face they rest on, the second as full as the first one's
-    cross-section lets it be, that hold more than ``above``.
+    turns: Iterable[tuple[str, Orientation]],
+    kinds: Mapping[str, ModuleKind],
+    grids: Mapping[tuple[str, Orientation], Sequence[Triple]],
+    room_mm: Vec,
+    left: Mapping[str, int],
+    above: int,
+) -> Iterator[Pair]:
+    """Two grids one after the other that differ in their kind or in the face they rest on, the second as full as the
+    first one's cross-section lets it be, that hold more than ``above``.
 
     Args:
         grids: counts of each turn that could stand alone.
@@ -88,7 +97,9 @@ def _after(one: _Part, counts: Triple, two: _Part, axis: int, room_mm: Vec, most
     size = [one.needed_mm(counts, i) for i in range(3)]
     rows = [two.most(i, size[i]) for i in range(3)]
     gap = needed_between(one.one, two.one, axis, (one.kind, two.kind))
-    start = size[axis] - one.one.turned.face_clearance_mm[2 * axis + 1] + gap  # of the second, from where the first one's room begins
+    start = (
+        size[axis] - one.one.turned.face_clearance_mm[2 * axis + 1] + gap
+    )  # of the second, from where the first one's room begins
     before = two.one.turned.face_clearance_mm[2 * axis]
     deep = two.most(axis, room_mm[axis] - start + before)
     slice_ = prod(rows[i] for i in range(3) if i != axis)

@@ -1,9 +1,8 @@
 """The fit study: what the bays can take together, as proposals that no other beats on all counts.
 
-Each bay is asked for boxes of every count (``options``); a constraint solver combines them, once for each thing that may
-matter most; every combination becomes a design and goes through all checks. One that makes anything foul that was not
-foul before is dropped: the only thing a proposal lacks is its mounts.
-"""
+Each bay is asked for boxes of every count (``options``); a constraint solver combines them, once for each thing that
+may matter most; every combination becomes a design and goes through all checks. One that makes anything foul that was
+not foul before is dropped: the only thing a proposal lacks is its mounts."""
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -35,7 +34,11 @@ from levelcradle.core.stock import common_window
 __all__ = ["Progress", "Proposal", "ProposedBox", "Study", "TightGap", "check_wishes", "study"]
 
 MOST_PROPOSALS = 12
-LATER = ("mount.support", "drawings.release", "string.alike")  # a proposal has no mounts yet, and kept boxes may be in no string yet
+LATER = (
+    "mount.support",
+    "drawings.release",
+    "string.alike",
+)  # a proposal has no mounts yet, and kept boxes may be in no string yet
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,8 +68,9 @@ class TightGap:
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """One arrangement, run through all checks: what it holds, what it weighs, where it is tight, and the patch that makes it.
-    ``gaps`` are its tightest, worst first; ``to_make`` counts new mounting points; ``score`` ranks it by the weights."""
+    """One arrangement, run through all checks: what it holds, what it weighs, where it is tight, and the patch that
+    makes it. ``gaps`` are its tightest, worst first; ``to_make`` counts new mounting points; ``score`` ranks it by the
+    weights."""
 
     modules: int
     boxes: tuple[ProposedBox, ...]
@@ -97,7 +101,8 @@ class Progress:
 
 @dataclass(frozen=True, slots=True)
 class Study:
-    """Proposals, best first; ``says`` tells why there are none, and what kept others out. ``stopped``: it was cut short."""
+    """Proposals, best first; ``says`` tells why there are none, and what kept others out. ``stopped``: it was cut
+    short."""
 
     proposals: tuple[Proposal, ...]
     message: str
@@ -113,8 +118,9 @@ def study(
     tell: Callable[[Progress, tuple[Proposal, ...]], None] = lambda progress, found: None,
     stop: Callable[[], bool] = lambda: False,
 ) -> Study:
-    """Runs a study. ``tell`` is called often with what is being tried and, once there are some, the best proposals so far;
-    ``stop`` is asked as often, and ends it with what it has. Raises DesignError where the wishes name what is not there."""
+    """Runs a study. ``tell`` is called often with what is being tried and, once there are some, the best proposals so
+    far; ``stop`` is asked as often, and ends it with what it has. Raises DesignError where the wishes name what is not
+    there."""
     check_wishes(design, wishes)
     return _Run(design, _windowed(design, wishes), meshes, tell, stop).study()
 
@@ -125,7 +131,8 @@ def _windowed(design: Design, wishes: Wishes) -> Wishes:
 
 
 def check_wishes(design: Design, wishes: Wishes) -> None:
-    """Raises DesignError with a path into the wishes where they name what is not there, or contradict what they name."""
+    """Raises DesignError with a path into the wishes where they name what is not there, or contradict what they
+    name."""
     problems = tuple(_problems(design, wishes))
     if problems:
         raise DesignError(problems)
@@ -178,10 +185,13 @@ class _Run:
         if proposal:
             self.found.append(proposal)
             self.best = max(self.best, proposal.modules)
-        self.tell(Progress("checking proposals", self.tried, self.best), _ranked(self.found, self.wishes.weights, self.bare))
+        self.tell(
+            Progress("checking proposals", self.tried, self.best), _ranked(self.found, self.wishes.weights, self.bare)
+        )
 
     def _first(self) -> None:
-        """The fullest box of each bay, together no more than are wanted: something to look at before all boxes of all bays are known."""
+        """The fullest box of each bay, together no more than are wanted: something to look at before all boxes of all
+        bays are known."""
         chosen: list[BayCandidate] = []
         left = max(self.wanted.totals)
         for bay in self.wishes.bays:
@@ -195,7 +205,8 @@ class _Run:
             self.left_out.clear()  # it comes again among all the others
 
     def _loads(self, bay: str) -> list[BayCandidate]:
-        """What a bay can take: one box, or two and three where so many are wished. Asked of one bay alone, each is a proposal."""
+        """What a bay can take: one box, or two and three where so many are wished. Asked of one bay alone, each is a
+        proposal."""
         most = max(self.wanted.totals)
         singles: list[tuple[Option, ...]] = []
         for tilt in (0.0, *(t for t in self.wishes.tilts_deg if t)):
@@ -232,7 +243,9 @@ class _Run:
             return
         patch = list(adding(self.bare, (option.box for option in first)))
         room = room_of(edited(self.bare, patch), bay, self.wishes, meshes=self.meshes)
-        for n, option in enumerate(room.options(left, every=self._every, tell=lambda _: self._trying(self.bare.bays[bay].name))):
+        for n, option in enumerate(
+            room.options(left, every=self._every, tell=lambda _: self._trying(self.bare.bays[bay].name))
+        ):
             if n >= 6 or self.stop():
                 return
             yield (*first, option)
@@ -244,28 +257,41 @@ class _Run:
         patch = [*self.patch, *strings, *adding(self.bare, boxes)]
         design = edited(self.design, patch)
         analysis = analyse(design, self.meshes)
-        foul = [f for f in analysis.findings if f.state == "foul" and f.code not in LATER and f.id not in self.foul_before]
+        foul = [
+            f for f in analysis.findings if f.state == "foul" and f.code not in LATER and f.id not in self.foul_before
+        ]
         if foul:
             self.left_out.append(message_text(foul[0]))
             return None
-        return _told(design, analysis, options, self.wishes, tuple(patch), set(self.bare.boxes), chosen,
-                     _luggage(self.bare, chosen), self.luggage_room.largest_case(design))  # fmt: skip
+        return _told(
+            design,
+            analysis,
+            options,
+            self.wishes,
+            tuple(patch),
+            set(self.bare.boxes),
+            chosen,
+            _luggage(self.bare, chosen),
+            self.luggage_room.largest_case(design),
+        )
 
 
 def _laid_anew(design: Design, wishes: Wishes) -> list[str]:
     """Boxes in the asked bays that are neither kept nor pinned."""
     return [
-        key for key, box in design.boxes.items()
+        key
+        for key, box in design.boxes.items()
         if box.bay in wishes.bays and key not in wishes.keep and not pinned(design, f"boxes/{key}")
-    ]  # fmt: skip
+    ]
 
 
 def _problems(design: Design, wishes: Wishes) -> Iterator[Problem]:
     untaken = untaken_things(design)
     for name, rows, collection, what in (
-        ("bays", wishes.bays, design.bays, "bay"), ("kinds", wishes.kinds, design.module_kinds, "module kind"),
+        ("bays", wishes.bays, design.bays, "bay"),
+        ("kinds", wishes.kinds, design.module_kinds, "module kind"),
         ("keep", wishes.keep, design.boxes, "box"),
-    ):  # fmt: skip
+    ):
         for n, key in enumerate(rows):
             if key not in collection:
                 yield Problem(f"/{name}/{n}", f"there is no {what} “{key}” any more")
@@ -273,14 +299,19 @@ def _problems(design: Design, wishes: Wishes) -> Iterator[Problem]:
                 yield Problem(f"/{name}/{n}", f"not taken yet: {words_of(tree_of(design), taken[0])}")
     if wishes.gears_window and common_window(design) is None:
         yield Problem(
-            "/window_v", "no gear that goes in states its voltages, or they have nothing in common: say them in Survey, or type a window"
+            "/window_v",
+            "no gear that goes in states its voltages, or they have nothing in common: say them in Survey, or type a "
+            "window",
         )
     if wishes.making.material not in design.tables.materials:
         yield Problem("/making/material", f"there is no material “{wishes.making.material}”")
     for n, key in enumerate(wishes.kinds):
         kind = design.module_kinds.get(key)
         if kind and (wishes.window_v or wishes.gears_window) and kind.empty_v is None:
-            yield Problem(f"/kinds/{n}", f"{kind.name} has no empty voltage yet: say it in Stock, the window goes from empty to full")
+            yield Problem(
+                f"/kinds/{n}",
+                f"{kind.name} has no empty voltage yet: say it in Stock, the window goes from empty to full",
+            )
         if kind and wishes.rest_on and not set(wishes.rest_on) & set(kind.may_rest_on):
             yield Problem("/rest_on", f"{kind.name} may rest on none of these faces")
 
@@ -295,7 +326,8 @@ def _fullest(found: list[tuple[Option, ...]], boxes: int) -> list[tuple[Option, 
 
 
 def _why_none(design: Design, wishes: Wishes) -> str:
-    """The clearest reason why not one module fits: its smallest side against the largest side of any bay, else the gaps."""
+    """The clearest reason why not one module fits: its smallest side against the largest side of any bay, else the
+    gaps."""
     rows = []
     for key in wishes.bays:
         low, high = extent(design.bays[key])
@@ -304,7 +336,10 @@ def _why_none(design: Design, wishes: Wishes) -> str:
         kind = design.module_kinds[kind_id]
         size = sorted(kind.size_mm)
         if any(all(s <= b for s, b in zip(size, bay, strict=True)) for bay, _ in rows):
-            return "Not one module fits with its box and its gaps. Ask what it would take, or another turn or construction."
+            return (
+                "Not one module fits with its box and its gaps. Ask what it would take, or another turn or "
+                "construction."
+            )
     name, length = kind.name, size[-1]
     bay, where = max(rows, key=lambda row: row[0][-1])
     return f"{name} is larger than every bay asked: {length:g} mm long, and the longest, {where}, is {bay[-1]:g} mm."
@@ -326,10 +361,16 @@ def _left_out(rows: list[str]) -> str:
 
 
 def _told(
-    design: Design, analysis: Analysis, options: Sequence[Option], wishes: Wishes, patch: tuple[Op, ...], before: set[str],
+    design: Design,
+    analysis: Analysis,
+    options: Sequence[Option],
+    wishes: Wishes,
+    patch: tuple[Op, ...],
+    before: set[str],
     chosen: Sequence[BayCandidate],
-    luggage: float | None, case: str | None,
-) -> Proposal:  # fmt: skip
+    luggage: float | None,
+    case: str | None,
+) -> Proposal:
     new = [key for key in design.boxes if key not in before]
     gaps = [f for f in analysis.findings if f.code == "gap" and any(f"boxes/{key}" in f.subjects for key in new)]
     gaps.sort(key=lambda f: f.margin if f.margin is not None else 0.0)
@@ -342,18 +383,36 @@ def _told(
     owners = {f"boxes/{key}" for key in new}
     sketch = tuple(s for s in analysis.shapes if s.owner in owners or s.path in owners)
     return Proposal(
-        sum(o.modules for o in options), boxes, string, wishes.parallel, front, rear, percent, cg,
-        sum(load.cable_mm for load in chosen), luggage,
+        sum(o.modules for o in options),
+        boxes,
+        string,
+        wishes.parallel,
+        front,
+        rear,
+        percent,
+        cg,
+        sum(load.cable_mm for load in chosen),
+        luggage,
         case,
-        tuple(TightGap(f.label, f.value or 0.0, f.limit or 0.0, f.state) for f in gaps[:6]), 0.0, patch, sketch,
-    )  # fmt: skip
+        tuple(TightGap(f.label, f.value or 0.0, f.limit or 0.0, f.state) for f in gaps[:6]),
+        0.0,
+        patch,
+        sketch,
+    )
 
 
 def _told_box(design: Design, analysis: Analysis, key: str, gaps: Iterable[Finding]) -> ProposedBox:
     figures, box = analysis.boxes[key], design.boxes[key]
     close = (f.label for f in gaps if f"boxes/{key}" in f.subjects and f.margin is not None and f.margin < 8.0)
     return ProposedBox(
-        key, figures.name, box.bay or "", figures.modules, figures.outer_mm, figures.full_kg, _layout(design, box), tuple(close)
+        key,
+        figures.name,
+        box.bay or "",
+        figures.modules,
+        figures.outer_mm,
+        figures.full_kg,
+        _layout(design, box),
+        tuple(close),
     )
 
 
@@ -402,8 +461,19 @@ def _ranked(found: Iterable[Proposal], weights: Weights, design: Design) -> tupl
     kept = [(c, p) for n, (c, p) in enumerate(counted) if not _beaten(n, c, counted)]
     low = [min(c[i] for c, _ in kept) for i in range(7)]
     span = [max(c[i] for c, _ in kept) - low[i] or 1.0 for i in range(7)]
-    weight = (weights.count, weights.balance, weights.low, weights.boxes, weights.cable, weights.luggage, weights.cutting)
-    scored = [replace(p, score=round(sum(w * (v - lo) / s for w, v, lo, s in zip(weight, c, low, span, strict=True)), 6)) for c, p in kept]
+    weight = (
+        weights.count,
+        weights.balance,
+        weights.low,
+        weights.boxes,
+        weights.cable,
+        weights.luggage,
+        weights.cutting,
+    )
+    scored = [
+        replace(p, score=round(sum(w * (v - lo) / s for w, v, lo, s in zip(weight, c, low, span, strict=True)), 6))
+        for c, p in kept
+    ]
     return tuple(sorted(scored, key=lambda p: p.score)[:MOST_PROPOSALS])
 
 
@@ -416,11 +486,16 @@ def _beaten(n: int, mine: tuple[float, ...], rows: list[tuple[tuple[float, ...],
 
 
 def _counts_of(p: Proposal, design: Design) -> tuple[float, ...]:
-    """Seven figures, the less the better: modules (negative), percent off the target, CG height, boxes, cable, luggage lost, mounting
-    points to make."""
+    """Seven figures, the less the better: modules (negative), percent off the target, CG height, boxes, cable, luggage
+    lost, mounting points to make."""
     target = design.vehicle.target.front_percent if design.vehicle.target else 50.0
     off = abs(p.front_percent - target) if p.front_percent is not None else 0.0
     return (
-        -float(p.modules), round(off, 2), round(p.cg_mm[2] or 0.0, 1), float(len(p.boxes)), round(p.cable_mm, -1),
-        -round(p.luggage_l or 0.0, 1), float(p.to_make),
-    )  # fmt: skip
+        -float(p.modules),
+        round(off, 2),
+        round(p.cg_mm[2] or 0.0, 1),
+        float(len(p.boxes)),
+        round(p.cable_mm, -1),
+        -round(p.luggage_l or 0.0, 1),
+        float(p.to_make),
+    )

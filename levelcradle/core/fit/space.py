@@ -1,9 +1,8 @@
 """Free space on a grid: what is blocked is marked once and summed once; then every size is tried by table look-up.
 
-A cell counts as blocked when its middle is nearer to a thing than their gap. A box is held against the cells that lie in
-it whatever its place between two grid lines, so that no place is missed; whether it truly stands there is decided
-exactly elsewhere (``stand``).
-"""
+A cell counts as blocked when its middle is nearer to a thing than their gap. A box is held against the cells that lie
+in it whatever its place between two grid lines, so that no place is missed; whether it truly stands there is decided
+exactly elsewhere (``stand``)."""
 
 import math
 from collections.abc import Iterable
@@ -58,7 +57,8 @@ class Space:
         return Space(self.low, self.step_mm, blocked)
 
     def places(self, size: Vec, *, spare: int = -1) -> Cells:
-        """(a, b, c): whether a box of a size (aft, right, up), its low corner at each cell's corner, covers no blocked cell.
+        """(a, b, c): whether a box of a size (aft, right, up), its low corner at each cell's corner, covers no blocked
+        cell.
 
         Args:
             spare: cells beyond its whole ones that must be free too; −1 asks only for what it covers wherever between
@@ -80,8 +80,8 @@ class Space:
 
 
 def free_space(low: Vec, high: Vec, hindrances: Iterable[ClearanceConstraint], step_mm: float = 5.0) -> Space:
-    """The cells between two corners, those blocked that are nearer to a hindrance than its need. The step widens where the
-    block would hold too many cells."""
+    """The cells between two corners, those blocked that are nearer to a hindrance than its need. The step widens where
+    the block would hold too many cells."""
     volume = (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2])
     step = max(step_mm, (volume / MOST_CELLS) ** (1 / 3))
     shape = tuple(max(1, math.ceil((h - lo) / step - 1e-9)) for lo, h in zip(low, high, strict=True))
@@ -97,4 +97,6 @@ def _mark(blocked: Cells, middles: list[Matrix], thing: ClearanceConstraint) -> 
             return
         window.append(slice(first, last))
     near = [middles[axis][window[axis]] for axis in range(3)]
-    blocked[tuple(window)] |= distances(thing.solid, near[0], near[1], near[2], thing.need_mm) < max(thing.need_mm, 1e-9)
+    blocked[tuple(window)] |= distances(thing.solid, near[0], near[1], near[2], thing.need_mm) < max(
+        thing.need_mm, 1e-9
+    )

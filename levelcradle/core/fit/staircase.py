@@ -21,7 +21,9 @@ CutColumns = tuple[int | Ints, ...]
 ROOMS, FRAMES = slice(0, 8), slice(8, 20)  # of a cut: two rooms, then the frame of each
 
 
-def joined(frame: tuple[int, ...], x: int, y: int, turned: bool, long: int, short: int, at: tuple[int, int]) -> tuple[int, int, bool]:
+def joined(
+    frame: tuple[int, ...], x: int, y: int, turned: bool, long: int, short: int, at: tuple[int, int]
+) -> tuple[int, int, bool]:
     """A piece of a part, in the room's own coordinates moved to ``at``."""
     start_x, start_y, turn_x, turn_y, size_x, size_y = frame
     wide, high = (short, long) if turned else (long, short)

@@ -58,8 +58,8 @@ def solve_placement(
     *,
     roomy_mm: float = 3.0,
 ) -> Settled:
-    """The place near ``start`` where the pieces keep every gap: with ``roomy_mm`` to spare where that can be had, then lowest,
-    then nearest to where it is preferred; where none was found, the one it came to, which lacks little.
+    """The place near ``start`` where the pieces keep every gap: with ``roomy_mm`` to spare where that can be had, then
+    lowest, then nearest to where it is preferred; where none was found, the one it came to, which lacks little.
 
     Args:
         pieces: in the box's frame, whose origin is what is placed.
@@ -82,17 +82,25 @@ def solve_placement(
     return Settled(at, least_lack) if found is None else Settled(found, 0.0)
 
 
-def pressing(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], at: Vec, within_mm: float) -> list[Pressing]:
+def pressing(
+    pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], at: Vec, within_mm: float
+) -> list[Pressing]:
     """Everything nearer than its need and ``within_mm``, once a pair of piece and thing."""
     return list(_pressing(pieces, things, at, within_mm))
 
 
-def _pressing(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], at: Vec, within_mm: float) -> Iterator[Pressing]:
+def _pressing(
+    pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], at: Vec, within_mm: float
+) -> Iterator[Pressing]:
     for piece, thing, near in _near(pieces, things, at, within_mm):
-        yield Pressing(thing, near.gap_mm - thing.need_mm, _away(near.gap_mm, near.here, near.there, piece, at, thing.solid))
+        yield Pressing(
+            thing, near.gap_mm - thing.need_mm, _away(near.gap_mm, near.here, near.there, piece, at, thing.solid)
+        )
 
 
-def _near(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], at: Vec, within_mm: float) -> Iterator[tuple[Solid, ClearanceConstraint, Nearest]]:
+def _near(
+    pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], at: Vec, within_mm: float
+) -> Iterator[tuple[Solid, ClearanceConstraint, Nearest]]:
     """Each piece and thing nearer than its need and ``within_mm``, the pieces moved by ``at``."""
     if not things:
         return
@@ -117,8 +125,8 @@ MARCH_MM = 1.0  # past a mesh, whose shape says nothing of what comes
 
 
 def free_along(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float) -> list[float]:
-    """0, and where on its way along an axis a box gets free of one thing after the other; no further than where it first keeps
-    every gap."""
+    """0, and where on its way along an axis a box gets free of one thing after the other; no further than where it
+    first keeps every gap."""
     found: list[float] = []
     ahead = {0.0}
     while ahead and len(found) < MOST_FREED:
@@ -132,12 +140,14 @@ def free_along(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], a
     return found
 
 
-def least_travel(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float, most_mm: float) -> float | None:
-    """How far the pieces have to go along an axis until every gap is kept; 0 where they are, None where no such place is near enough.
+def least_travel(
+    pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float, most_mm: float
+) -> float | None:
+    """How far the pieces have to go along an axis until every gap is kept; 0 where they are, None where no such place
+    is near enough.
 
-    A convex piece moved in a straight line lacks its gap to a convex thing over one stretch only (their Minkowski difference is
-    convex), so the first place beyond the stretches it stands in is the least.
-    """
+    A convex piece moved in a straight line lacks its gap to a convex thing over one stretch only (their Minkowski
+    difference is convex), so the first place beyond the stretches it stands in is the least."""
     far = 0.0
     while far <= most_mm:
         lacking = _lacking(pieces, things, axis, sign, far)
@@ -147,11 +157,15 @@ def least_travel(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint],
     return None
 
 
-def _lacking(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float, far_mm: float) -> list[tuple[Solid, ClearanceConstraint]]:
+def _lacking(
+    pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float, far_mm: float
+) -> list[tuple[Solid, ClearanceConstraint]]:
     """Which piece lacks its gap to what, so far along an axis."""
     by = [0.0, 0.0, 0.0]
     by[axis] = sign * far_mm
-    return [(p, t) for p, t, near in _near(pieces, things, (by[0], by[1], by[2]), 0.0) if near.gap_mm < t.need_mm - 1e-9]
+    return [
+        (p, t) for p, t, near in _near(pieces, things, (by[0], by[1], by[2]), 0.0) if near.gap_mm < t.need_mm - 1e-9
+    ]
 
 
 def _on_the_step(beyond_mm: float, far_mm: float) -> float:
@@ -161,9 +175,8 @@ def _on_the_step(beyond_mm: float, far_mm: float) -> float:
 def _beyond(piece: Solid, thing: ClearanceConstraint, axis: int, sign: float, far_mm: float) -> float:
     """Where the stretch in which a piece lacks its gap to a thing ends.
 
-    The distance of convex solids is a convex function of the travel, so that Newton's steps back from beyond do not go too far;
-    where the nearest points of round ends say otherwise, the stretch is halved.
-    """
+    The distance of convex solids is a convex function of the travel, so that Newton's steps back from beyond do not go
+    too far; where the nearest points of round ends say otherwise, the stretch is halved."""
     if thing.solid.surface or piece.surface:
         return far_mm + MARCH_MM
 
@@ -191,7 +204,9 @@ def _beyond(piece: Solid, thing: ClearanceConstraint, axis: int, sign: float, fa
 
 
 @lru_cache(maxsize=64)
-def _bounds(pieces: tuple[Solid, ...], things: tuple[ClearanceConstraint, ...]) -> tuple[Matrix, Matrix, Matrix, Matrix, Matrix]:
+def _bounds(
+    pieces: tuple[Solid, ...], things: tuple[ClearanceConstraint, ...]
+) -> tuple[Matrix, Matrix, Matrix, Matrix, Matrix]:
     return (*bounds(pieces), *bounds(t.solid for t in things), np.array([t.need_mm for t in things]))
 
 
@@ -206,9 +221,11 @@ def _away(gap_mm: float, here: Vec, there: Vec, piece: Solid, at: Vec, other: So
     return scaled(way, 1 / size)
 
 
-def _step(near: list[Pressing], at: Vec, low: Vec, high: Vec, prefer: Vec, roomy_mm: float, *, cautious: bool) -> Vec | None:
-    """Moves (x, y, z), then how far x and y are from where they are preferred, then for each thing what is still missing and what
-    there is to spare: each its own, since one that cannot be helped must not excuse the others."""
+def _step(
+    near: list[Pressing], at: Vec, low: Vec, high: Vec, prefer: Vec, roomy_mm: float, *, cautious: bool
+) -> Vec | None:
+    """Moves (x, y, z), then how far x and y are from where they are preferred, then for each thing what is still
+    missing and what there is to spare: each its own, since one that cannot be helped must not excuse the others."""
     from ortools.linear_solver import pywraplp  # dear to import, and only studies need it
 
     reach = [(max(-TRUST_MM, low[i] - at[i]), min(TRUST_MM, high[i] - at[i])) for i in range(3)]

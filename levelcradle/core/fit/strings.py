@@ -17,15 +17,19 @@ WAYS = ("up", "across", "aft")  # the way that is cut first: tiers part cleanest
 
 
 def told_off(design: Design, boxes: Sequence[Box], parallel: int) -> tuple[list[Op], list[Box]]:
-    """What adds the strings, and the boxes with every block in one of them; a block that two strings share is parted where its
-    modules stand. One string needs no name."""
+    """What adds the strings, and the boxes with every block in one of them; a block that two strings share is parted
+    where its modules stand. One string needs no name."""
     if parallel == 1:
         return [], list(boxes)
     names = _free(design, parallel)
     each = {kind: number // parallel for kind, number in held_in(boxes).items()}
     fills = {kind: _Fill(names, number) for kind, number in each.items()}
     adds: list[Op] = [
-        {"op": "add", "path": f"/strings/{key}", "value": PackString(name=f"string {key[1:]}", order=int(key[1:])).model_dump(mode="json")}
+        {
+            "op": "add",
+            "path": f"/strings/{key}",
+            "value": PackString(name=f"string {key[1:]}", order=int(key[1:])).model_dump(mode="json"),
+        }
         for key in names
     ]
     return adds, [_in_strings(box, design.module_kinds, fills) for box in boxes]
@@ -79,7 +83,8 @@ def _taken(blocks: Sequence[Block], kind: ModuleKind, number: int) -> tuple[list
 
 
 def _parted(block: Block, kind: ModuleKind, number: int) -> tuple[list[Block], list[Block]]:
-    """A block parted in two lots, slab by slab along one way and the slab between again, every module where it stood."""
+    """A block parted in two lots, slab by slab along one way and the slab between again, every module where it
+    stood."""
     if number == 0:
         return [], [block]
     way = next(w for w in WAYS if getattr(block.counts, w) > 1)
@@ -89,7 +94,11 @@ def _parted(block: Block, kind: ModuleKind, number: int) -> tuple[list[Block], l
     if not more:
         return some, [_slabs(block, kind, way, whole, getattr(block.counts, way))]
     inner, outer = _parted(_slabs(block, kind, way, whole, whole + 1), kind, more)
-    beyond = [_slabs(block, kind, way, whole + 1, getattr(block.counts, way))] if whole + 1 < getattr(block.counts, way) else []
+    beyond = (
+        [_slabs(block, kind, way, whole + 1, getattr(block.counts, way))]
+        if whole + 1 < getattr(block.counts, way)
+        else []
+    )
     return [*some, *inner], [*outer, *beyond]
 
 

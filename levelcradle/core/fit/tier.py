@@ -36,7 +36,9 @@ class Tile:
     across: bool
 
 
-def pack_tier(length_mm: float, width_mm: float, piece_length_mm: float, piece_width_mm: float, *, steps: int = DEEP) -> tuple[Tile, ...]:
+def pack_tier(
+    length_mm: float, width_mm: float, piece_length_mm: float, piece_width_mm: float, *, steps: int = DEEP
+) -> tuple[Tile, ...]:
     """The fullest tier found in a room of length × width, in the unit of the sizes (to a tenth of a unit).
 
     Args:
@@ -154,7 +156,11 @@ class _Rooms:
         for i, other, way in ((a, b, 0), (b, a, 1)):
             cut = self._halves(i)
             if len(cut):
-                sums = held[cut, other] + held[self.rest[i, cut], other] if way == 0 else held[other, cut] + held[other, self.rest[i, cut]]
+                sums = (
+                    held[cut, other] + held[self.rest[i, cut], other]
+                    if way == 0
+                    else held[other, cut] + held[other, self.rest[i, cut]]
+                )
                 best = max(best, int(sums.max()))
         return best
 
@@ -256,10 +262,15 @@ class _Rooms:
 
     @cached_property
     def _colours(self) -> tuple[tuple[int, int, Ints], ...]:
-        """Cells coloured in stripes as wide as a rod is long: each rod covers every colour once, so the rarest colour says how
-        many rods go in. Rows: rod, other side, table of what odd cells add to the rarest colour by the sides modulo the rod."""
+        """Cells coloured in stripes as wide as a rod is long: each rod covers every colour once, so the rarest colour
+        says how many rods go in. Rows: rod, other side, table of what odd cells add to the rarest colour by the sides
+        modulo the rod."""
         rods = ((self.long, self.short), (self.short, self.long))
-        return tuple((rod, other, np.minimum(_odd_cells(rod, 1), _odd_cells(rod, -1))) for rod, other in rods if rod <= MOST_COLOURS)
+        return tuple(
+            (rod, other, np.minimum(_odd_cells(rod, 1), _odd_cells(rod, -1)))
+            for rod, other in rods
+            if rod <= MOST_COLOURS
+        )
 
     def _by_colours(self, rooms: Ints) -> Ints:
         x, y, a, b = rooms
@@ -276,7 +287,8 @@ class _Rooms:
         return tuple(cuts(self.points, room, FRAMES)[:, cut].tolist())
 
     def _cuts(self, room: LShape, wanted: int) -> Iterator[tuple[LShape, LShape, range, tuple[int, int], int]]:
-        """Ways to divide a room into two that could hold so many together, those that lack least first; last comes which cut it is."""
+        """Ways to divide a room into two that could hold so many together, those that lack least first; last comes
+        which cut it is."""
         rows = cuts(self.points, room, ROOMS)
         one, other = self._all_snug(rows[:4]), self._all_snug(rows[4:])
         kept = np.flatnonzero(self._by_area(one) + self._by_area(other) >= wanted)
@@ -371,8 +383,8 @@ def _either_way(room: LShape) -> LShape:
 
 
 def _odd_cells(rod: int, slope: int) -> Ints:
-    """(rod, rod, rod, rod): how many cells of the rarest colour lie in the odd corners of a room, i × j and k × m, the second
-    beyond the first; stripes of a slope of 1 or -1."""
+    """(rod, rod, rod, rod): how many cells of the rarest colour lie in the odd corners of a room, i × j and k × m, the
+    second beyond the first; stripes of a slope of 1 or -1."""
     n = np.arange(rod)
     colour = (n[:, None] + slope * n[None]) % rod
     odd = np.zeros((rod, rod, rod), np.int64)

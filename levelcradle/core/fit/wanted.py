@@ -30,8 +30,9 @@ def left_of(design: Design, kind: str) -> int:
 
 @dataclass(frozen=True, slots=True)
 class Wanted:
-    """Totals that are wanted, no more of a kind than are ``left``, ``parallel`` strings that are alike, and the lowest and highest
-    voltage a string may have, empty cell to full cell (``volts``: of one module of a kind, empty and full)."""
+    """Totals that are wanted, no more of a kind than are ``left``, ``parallel`` strings that are alike, and the lowest
+    and highest voltage a string may have, empty cell to full cell (``volts``: of one module of a kind, empty and
+    full)."""
 
     totals: tuple[int, ...]
     left: Mapping[str, int]

@@ -44,10 +44,9 @@ class Wishes(DocumentModel):
     """One question to the bays.
 
     ``modules``: exactly so many, None for as many as go in. ``bays``: those that may be used. ``keep``: boxes that stay
-    as they are; all others that stand in the asked bays are laid out anew. ``window_v``: lowest and highest voltage that
-    the gear takes, empty cell to full cell; ``gears_window``: the one that all gear which goes in has in common. With it the
-    counts are those whose string fits it, ``parallel`` strings side by side.
-    """
+    as they are; all others that stand in the asked bays are laid out anew. ``window_v``: lowest and highest voltage
+    that the gear takes, empty cell to full cell; ``gears_window``: the one that all gear which goes in has in common.
+    With it the counts are those whose string fits it, ``parallel`` strings side by side."""
 
     kinds: Annotated[tuple[Id, ...], Field(min_length=1, max_length=6, strict=False)]
     bays: Annotated[tuple[Id, ...], Field(min_length=1, max_length=20, strict=False)]
@@ -58,7 +57,9 @@ class Wishes(DocumentModel):
     keep: Annotated[tuple[Id, ...], Field(max_length=100, strict=False)] = ()
     leave_empty: Literal["left", "right"] | None = None
     towards: Annotated[tuple[Towards, ...], Field(max_length=5, strict=False)] = ()
-    rest_on: Annotated[tuple[Literal["base", "top", "side_a", "side_b", "end_a", "end_b"], ...], Field(strict=False)] = ()
+    rest_on: Annotated[
+        tuple[Literal["base", "top", "side_a", "side_b", "end_a", "end_b"], ...], Field(strict=False)
+    ] = ()
     most_tiers: Annotated[int, Field(ge=1, le=20)] = 20
     boxes_per_bay: Annotated[int, Field(ge=1, le=3)] = 1
     one_size: bool = False

@@ -1,8 +1,9 @@
-"""How can a box hang: sets of hard points within reach, each with the lightest mounts that hold in every case, proved by all checks.
+"""How can a box hang: sets of hard points within reach, each with the lightest mounts that hold in every case, proved
+by all checks.
 
-All mounts of a proposal are alike but for what their place makes different. They are sized on the loads that the box throws on
-them, and the whole design is analysed with them in it: what would become foul, or is used more than wanted, is no proposal.
-"""
+All mounts of a proposal are alike but for what their place makes different. They are sized on the loads that the box
+throws on them, and the whole design is analysed with them in it: what would become foul, or is used more than wanted,
+is no proposal."""
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
@@ -79,7 +80,9 @@ class _Question:
         self.bare = edited(design, self.off) if self.off else design
         self.assembly = resolve(self.bare, meshes)
         self.box = self.assembly.boxes[box_id]
-        self.foul_before = {f.id for f in analyse(self.bare, meshes).findings if f.state == "foul"}  # brackets that it has excuse none
+        self.foul_before = {
+            f.id for f in analyse(self.bare, meshes).findings if f.state == "foul"
+        }  # brackets that it has excuse none
         self.in_the_way: list[Finding] = []
         self.sizing = Sizing(self.assembly, self.box)
 
@@ -99,11 +102,14 @@ class _Question:
             worst = max(self.in_the_way, key=lambda f: sum(f.id == other.id for other in self.in_the_way))
             return [Missing(f"What would hold stands in the way: {worst.message}", worst.figures)]
         return missing_points(
-            self.box, usable, lambda new: any(self._holds([*few, new]) for n in (3, 2) for few in combinations(usable[:6], n))
+            self.box,
+            usable,
+            lambda new: any(self._holds([*few, new]) for n in (3, 2) for few in combinations(usable[:6], n)),
         )
 
     def _hung(self, chosen: Sequence[Within]) -> Hanging | None:
-        """The lightest mounts on a set that hold and stand in nothing's way: all alike, or where those are in the way each its own."""
+        """The lightest mounts on a set that hold and stand in nothing's way: all alike, or where those are in the way
+        each its own."""
         before = len(self.in_the_way)
         if way := self._all_alike(chosen):
             return way
@@ -143,15 +149,20 @@ class _Question:
             options[n] = self._smaller(chosen[n], options[n], -foul.margin, forces[:, :, n])
         return None
 
-    def _put(self, chosen: Sequence[Within], made: Sequence[dict[str, Any]]) -> tuple[list[Op], Analysis, Finding | None]:
-        """The box hung so: the edit, what all checks say of it with everything else there, and what is foul that was not before."""
+    def _put(
+        self, chosen: Sequence[Within], made: Sequence[dict[str, Any]]
+    ) -> tuple[list[Op], Analysis, Finding | None]:
+        """The box hung so: the edit, what all checks say of it with everything else there, and what is foul that was
+        not before."""
         patch = [*self.off, *hung_on(self.design, self.box_id, zip((row.face for row in chosen), made, strict=True))]
         analysis = analyse(edited(self.design, patch), self.meshes)
         return patch, analysis, next((f for f in analysis.findings if self._is_new_foul(f)), None)
 
-    def _smaller(self, row: Within, options: list[dict[str, Any]], by_mm: float, forces: Matrix) -> list[dict[str, Any]]:
-        """What is left where the first of them stands in the way by so much: each as narrow as that one must be, if it holds so, else
-        what is less large another way."""
+    def _smaller(
+        self, row: Within, options: list[dict[str, Any]], by_mm: float, forces: Matrix
+    ) -> list[dict[str, Any]]:
+        """What is left where the first of them stands in the way by so much: each as narrow as that one must be, if it
+        holds so, else what is less large another way."""
         offer, size, left = OFFERS[KIND], outline_of(options[0]), []
         width = offer.width(options[0]) - 2.0 * ceil(by_mm)
         for made in options:
@@ -168,7 +179,11 @@ class _Question:
     def _sets(self, usable: Sequence[Within]) -> Iterator[Sequence[Within]]:
         """Sets that hold, of each count those first whose most loaded mount bears least."""
         for count in COUNTS:
-            rows = [(peak, n, chosen) for n, chosen in enumerate(combinations(usable, count)) if (peak := self._peak(chosen)) is not None]
+            rows = [
+                (peak, n, chosen)
+                for n, chosen in enumerate(combinations(usable, count))
+                if (peak := self._peak(chosen)) is not None
+            ]
             yield from (chosen for _, _, chosen in sorted(rows)[:SETS])
 
     def _peak(self, chosen: Sequence[Within]) -> float | None:
@@ -181,8 +196,8 @@ class _Question:
         return self.sizing.forces([row.place.spot.at for row in chosen], self.box.hung_kg + EACH_KG * len(chosen))
 
     def _strong(self, chosen: Sequence[Within]) -> Iterator[tuple[float, list[dict[str, Any]]]]:
-        """Mounts that hold, the lightest first: those of which nothing is used beyond what counts as clear where it may, then those
-        that bear it all; with the most that is used of them."""
+        """Mounts that hold, the lightest first: those of which nothing is used beyond what counts as clear where it
+        may, then those that bear it all; with the most that is used of them."""
         forces, bear, hopeless = self._forces(chosen), [], set[int]()
         for number in OFFERS[KIND].numbers:
             shape = OFFERS[KIND].shape_of(number)
@@ -209,7 +224,8 @@ class _Question:
         return [made for row in chosen if (made := self.sizing.made(row, number))]
 
     def _use(self, chosen: Sequence[Within], number: int, forces: Matrix) -> float:
-        """The largest use of mounts made alike, the hardest loaded first; without end where no bolt would make them hold."""
+        """The largest use of mounts made alike, the hardest loaded first; without end where no bolt would make them
+        hold."""
         most = 0.0
         for n in np.argsort(-np.linalg.norm(forces, axis=3).max(axis=(0, 1))):
             if self.sizing.made(chosen[n], number) is None:
@@ -229,6 +245,10 @@ class _Question:
             return None
         weakest = max((row for row, _ in rows), key=lambda row: row.utilisation)
         return Hanging(
-            tuple(row.name for row in chosen), analysis.boxes[self.box_id].hung_kg - self.box.hung_kg, weakest.utilisation,
-            f"{weakest.check}, {weakest.case}", words_of_all(made), tuple(patch),
-        )  # fmt: skip
+            tuple(row.name for row in chosen),
+            analysis.boxes[self.box_id].hung_kg - self.box.hung_kg,
+            weakest.utilisation,
+            f"{weakest.check}, {weakest.case}",
+            words_of_all(made),
+            tuple(patch),
+        )

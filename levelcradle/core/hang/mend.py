@@ -36,8 +36,8 @@ class Mend:
 
 
 def what_mends(design: Design, mount_id: str, *, meshes: Mapping[str, Mesh]) -> tuple[Mend, ...]:
-    """The lightest mounts of its kind that hold there, while all others stay as they are, and make nothing else foul. None: it needs
-    another place, or more mounts. Raises UnknownThing."""
+    """The lightest mounts of its kind that hold there, while all others stay as they are, and make nothing else foul.
+    None: it needs another place, or more mounts. Raises UnknownThing."""
     if mount_id not in design.mounts:
         raise UnknownThing("mount", mount_id)
     assembly = resolve(design, meshes)

@@ -41,7 +41,11 @@ def missing_points(box: PlacedBox, usable: Sequence[Within], holds: Callable[[Wi
         return found
     count = len(usable)
     points = "One hard point is" if count == 1 else f"{count} hard points are"
-    return [Missing(f"{points} within reach, and one more on any wall would not do: it needs three or four spread around it")]
+    return [
+        Missing(
+            f"{points} within reach, and one more on any wall would not do: it needs three or four spread around it"
+        )
+    ]
 
 
 def _ranges(box: PlacedBox, like: Spot, holds: Callable[[Within], bool]) -> Iterator[Missing]:
@@ -53,7 +57,11 @@ def _ranges(box: PlacedBox, like: Spot, holds: Callable[[Within], bool]) -> Iter
             continue
         run = max(runs, key=len)
         first, last = run[0][axis], run[-1][axis]
-        where = f"at {{0}} {_word(axis, first)}" if len(run) == 1 else f"between {{0}} {_word(axis, first)} and {{1}} {_word(axis, last)}"
+        where = (
+            f"at {{0}} {_word(axis, first)}"
+            if len(run) == 1
+            else f"between {{0}} {_word(axis, first)} and {{1}} {_word(axis, last)}"
+        )
         figures = (Figure(abs(first), "mm"), Figure(abs(last), "mm"), Figure(like.at[2], "mm"))
         yield Missing(f"A point {_beside(face)} it {where}, {{2}} up, would do", figures)
 
@@ -75,5 +83,7 @@ def _along(box: PlacedBox, face: Side, like: Spot) -> Iterator[Within]:
         local = np.zeros(3)
         local[axis], local[2] = off, height
         local[out] = box.shell.outer_mm[out] + OFF_MM if far else -OFF_MM
-        spot = replace(like, path=f"hardpoints/{face}-{n}", name="a new point", at=box.placement.point(vec(local)), thread=None)
+        spot = replace(
+            like, path=f"hardpoints/{face}-{n}", name="a new point", at=box.placement.point(vec(local)), thread=None
+        )
         yield Within(spot.path, spot.name, face, OFF_MM, 0.0, "", place_on(box, spot, face))

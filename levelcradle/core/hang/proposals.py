@@ -16,9 +16,14 @@ MOST = 3  # of the best so many are asked
 
 
 def with_hanging(
-    design: Design, proposals: Sequence[Proposal], *, meshes: Mapping[str, Mesh], stop: Callable[[], bool] = lambda: False
+    design: Design,
+    proposals: Sequence[Proposal],
+    *,
+    meshes: Mapping[str, Mesh],
+    stop: Callable[[], bool] = lambda: False,
 ) -> Iterator[tuple[Proposal, ...]]:
-    """The proposals again, one more of them told each time. Of a car without hard points nothing is told: there is nothing to ask."""
+    """The proposals again, one more of them told each time. Of a car without hard points nothing is told: there is
+    nothing to ask."""
     told = list(proposals)
     for number, proposal in enumerate(proposals[:MOST] if design.hardpoints else ()):
         if stop():

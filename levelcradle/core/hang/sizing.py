@@ -52,14 +52,18 @@ class Sizing:
         return connect("proposed", mount, row.place.spot, row.place.seat, self.assembly.tables)
 
     def use_of(self, connection: Connection, forces: Matrix) -> float:
-        """The largest use of a mount; of a check that is never clear only what lies beyond its capacity counts as more than clear."""
+        """The largest use of a mount; of a check that is never clear only what lies beyond its capacity counts as more
+        than clear."""
         if connection.unfit or connection.unchecked or not all(fits for _, fits in connection.shape_asks()):
             return np.inf
         utilisations = connection.utilisations(connection.parts_of(forces), road=self.road)
         worst = {check: float(utilisation.max()) for check, utilisation in utilisations.items()}
         if any(utilisation > 1.0 for check, utilisation in worst.items() if check != BOLT):
             return np.inf
-        return max(min(utilisation, TIGHT_UTILISATION) if check in connection.rough and utilisation <= 1.0 else utilisation for check, utilisation in worst.items())
+        return max(
+            min(utilisation, TIGHT_UTILISATION) if check in connection.rough and utilisation <= 1.0 else utilisation
+            for check, utilisation in worst.items()
+        )
 
     def holding(self, row: Within, forces: Matrix) -> list[dict[str, Any]]:
         """What holds at one place, the lightest first, and before all what is clear where it may be."""
@@ -68,8 +72,14 @@ class Sizing:
             shape = OFFERS[KIND].shape_of(number)
             undecided = 1.0 < utilisations.get(shape, (2.0, 0))[0] < np.inf  # without end no other bolt would do
             if undecided and self.made(row, number) is not None:
-                utilisations[shape] = min((self.use_of(self.connection(row, number), forces), number), utilisations.get(shape, (np.inf, 0)))
-        held = sorted((utilisation > TIGHT_UTILISATION, number) for utilisation, number in utilisations.values() if utilisation <= 1.0)
+                utilisations[shape] = min(
+                    (self.use_of(self.connection(row, number), forces), number), utilisations.get(shape, (np.inf, 0))
+                )
+        held = sorted(
+            (utilisation > TIGHT_UTILISATION, number)
+            for utilisation, number in utilisations.values()
+            if utilisation <= 1.0
+        )
         return [made for _, number in held if (made := self.made(row, number))]
 
 

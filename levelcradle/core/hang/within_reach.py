@@ -15,7 +15,8 @@ NEAR_MM = 400.0  # further off nothing is told of a hard point: common practice,
 
 @dataclass(frozen=True, eq=False, slots=True)
 class Within:
-    """A hard point near a box: from which wall, how far off it, and by how much it misses (0: a mount can be made there)."""
+    """A hard point near a box: from which wall, how far off it, and by how much it misses (0: a mount can be made
+    there)."""
 
     path: str
     name: str
@@ -28,7 +29,10 @@ class Within:
 
 def within_reach(assembly: Assembly, box: PlacedBox, kind: str) -> list[Within]:
     """Each hard point near a box by the wall it is best hung from; those that can be used first, near first."""
-    rows = (_best(assembly, box, spot_of(OnHardPoint(hardpoint=key), assembly.design), kind) for key in assembly.design.hardpoints)
+    rows = (
+        _best(assembly, box, spot_of(OnHardPoint(hardpoint=key), assembly.design), kind)
+        for key in assembly.design.hardpoints
+    )
     near = [_unless_taken(assembly, box, row) for row in rows if row and max(row.misses_mm, row.off_mm) <= NEAR_MM]
     return sorted(near, key=lambda row: (row.misses_mm, row.off_mm, row.name))
 

@@ -26,4 +26,4 @@ __all__ = [
     "loads_after",
     "weighed_by",
     "weighed_rows",
-]  # fmt: skip
+]

@@ -25,15 +25,15 @@ __all__ = [
     "person",
     "read_loads",
     "total_of",
-]  # fmt: skip
+]
 
 
 @dataclass(frozen=True, slots=True)
 class MassRow:
     """One mass that changes what the axles read; taken out it is negative.
 
-    ``causes``: by what it may be off, each with its ±, where that is more than its own figure; ``place_tol_mm``: ± of its place.
-    """
+    ``causes``: by what it may be off, each with its ±, where that is more than its own figure; ``place_tol_mm``: ± of
+    its place."""
 
     path: str
     name: str
@@ -138,7 +138,8 @@ _Work = Callable[[tuple[float, ...]], tuple[float, ...]]
 
 
 def _read(weighing: Weighing, track: Track | None) -> tuple[tuple[float, ...], tuple[float, ...], _Work, str, str]:
-    """The readings, their ±, what makes front, rear, side moment, height moment and corners of them; the rule, and what is assumed."""
+    """The readings, their ±, what makes front, rear, side moment, height moment and corners of them; the rule, and what
+    is assumed."""
     step, wide = half_step(weighing.step_kg), (track.front, track.rear) if track else (0.0, 0.0)
 
     def of_corners(r: tuple[float, ...]) -> tuple[float, ...]:
@@ -163,8 +164,8 @@ def _read(weighing: Weighing, track: Track | None) -> tuple[tuple[float, ...], t
 
 
 def _height(vehicle: Vehicle, weighing: Weighing, total_kg: float) -> tuple[float | None, float]:
-    """The height of the CG as the car stood on the scales, and its ±; one from a table is the bare car's, so whoever was aboard
-    comes on top of it."""
+    """The height of the CG as the car stood on the scales, and its ±; one from a table is the bare car's, so whoever
+    was aboard comes on top of it."""
     height = cg_height(vehicle, total_kg)
     if height is None:
         return None, 0.0
@@ -172,7 +173,9 @@ def _height(vehicle: Vehicle, weighing: Weighing, total_kg: float) -> tuple[floa
         return height.up_mm, height.tol_mm
     off = aboard_rows(weighing)
     bare = total_kg + math.fsum(row.mass_kg for row in off)
-    return (bare * height.up_mm - math.fsum(row.mass_kg * row.at[2] for row in off)) / total_kg, height.tol_mm * bare / total_kg
+    return (
+        bare * height.up_mm - math.fsum(row.mass_kg * row.at[2] for row in off)
+    ) / total_kg, height.tol_mm * bare / total_kg
 
 
 def _of_the_bare_car(vehicle: Vehicle) -> bool:
@@ -180,9 +183,16 @@ def _of_the_bare_car(vehicle: Vehicle) -> bool:
 
 
 def _loads(
-    vehicle: Vehicle, front_kg: float, rear_kg: float, across_mm: float | None, up_mm: float | None, corners: Corners | None, causes: Causes,
-    rule: str, assumed: str,
-) -> WheelLoads:  # fmt: skip
+    vehicle: Vehicle,
+    front_kg: float,
+    rear_kg: float,
+    across_mm: float | None,
+    up_mm: float | None,
+    corners: Corners | None,
+    causes: Causes,
+    rule: str,
+    assumed: str,
+) -> WheelLoads:
     off = plus_minus(causes, front_kg, rear_kg, across_mm, up_mm, vehicle.wheelbase_mm, corners=corners is not None)
     aft = rear_kg / (front_kg + rear_kg) * vehicle.wheelbase_mm
     return WheelLoads(front_kg, rear_kg, aft, across_mm, up_mm, corners, off, causes, rule, assumed)
@@ -208,10 +218,16 @@ def found_loads(vehicle: Vehicle, weighing: Weighing | None) -> WheelLoads | Non
     if not off:
         return read
     bare = loads_after(read, off, vehicle)
-    if _of_the_bare_car(vehicle) and bare.up_mm is not None:  # its height is the bare car's, whatever the scale and the people are off
+    if (
+        _of_the_bare_car(vehicle) and bare.up_mm is not None
+    ):  # its height is the bare car's, whatever the scale and the people are off
         up = bare.up_mm
-        causes = {key: e if key == "cg_height" else (*e[:3], (e[0] + e[1]) * up, *e[4:]) for key, e in bare.causes.items()}
-        return _loads(vehicle, bare.front_kg, bare.rear_kg, bare.across_mm, up, bare.corners, causes, read.rule, read.assumed)
+        causes = {
+            key: e if key == "cg_height" else (*e[:3], (e[0] + e[1]) * up, *e[4:]) for key, e in bare.causes.items()
+        }
+        return _loads(
+            vehicle, bare.front_kg, bare.rear_kg, bare.across_mm, up, bare.corners, causes, read.rule, read.assumed
+        )
     return replace(bare, rule=read.rule)
 
 
@@ -227,7 +243,9 @@ def aboard_rows(weighing: Weighing) -> list[MassRow]:
         mass = rider.weighs_kg
         if mass is not None and rider.at_mm is not None:
             path = f"{AS_FOUND}/read/aboard/{key}"
-            rows.append(MassRow(path, rider.name, -mass, rider.tol_kg, rider.at_mm, ((person(rider.name), -rider.tol_kg),)))
+            rows.append(
+                MassRow(path, rider.name, -mass, rider.tol_kg, rider.at_mm, ((person(rider.name), -rider.tol_kg),))
+            )
     return rows
 
 
@@ -299,10 +317,11 @@ def _causes_of(row: MassRow, wheelbase_mm: float, spread: _Spread) -> Iterator[t
             yield f"place:{row.path}:{axis}", (-rear, rear, side, up, *spread(-rear, rear, side))  # type: ignore[misc]
 
 
-def corner_loads(found: Corners, front_kg: float, rear_kg: float, side_kgmm: float, track: Track,
-                 rates: WheelRates | None = None) -> Corners:  # fmt: skip
-    """As found plus change. The change of an axle goes half to each side; the change's side moment is split between
-    the axles by roll stiffness (wheel rate × track² / 2) where it is known, else by their new loads. Axle sums are exact,
+def corner_loads(
+    found: Corners, front_kg: float, rear_kg: float, side_kgmm: float, track: Track, rates: WheelRates | None = None
+) -> Corners:
+    """As found plus change. The change of an axle goes half to each side; the change's side moment is split between the
+    axles by roll stiffness (wheel rate × track² / 2) where it is known, else by their new loads. Axle sums are exact,
     the measured cross-weight is kept.
 
     Source: common practice, no source (four wheels are statically indeterminate; without wheel rates a rule is chosen).
@@ -311,9 +330,11 @@ def corner_loads(found: Corners, front_kg: float, rear_kg: float, side_kgmm: flo
     d_front, d_rear = front_kg - found.lf_kg - found.rf_kg, rear_kg - found.lr_kg - found.rr_kg
     tip_front, tip_rear = side_kgmm * share / track.front, side_kgmm * (1 - share) / track.rear
     return Corners(
-        found.lf_kg + d_front / 2 - tip_front, found.rf_kg + d_front / 2 + tip_front,
-        found.lr_kg + d_rear / 2 - tip_rear, found.rr_kg + d_rear / 2 + tip_rear,
-    )  # fmt: skip
+        found.lf_kg + d_front / 2 - tip_front,
+        found.rf_kg + d_front / 2 + tip_front,
+        found.lr_kg + d_rear / 2 - tip_rear,
+        found.rr_kg + d_rear / 2 + tip_rear,
+    )
 
 
 def _front_share(front_kg: float, rear_kg: float, track: Track, rates: WheelRates | None) -> float:

@@ -17,7 +17,9 @@ from levelcradle.core.level.weighings import weighed_rows, weighing_findings
 __all__ = ["level_findings", "loads_working"]
 
 STATICS = "moments about the front axle line (statics)"
-UNCERTAINTY = "each cause with its sign through all it does, then the root of the squares; half a step d/2 as 2 (d/2) / √3"
+UNCERTAINTY = (
+    "each cause with its sign through all it does, then the root of the squares; half a step d/2 as 2 (d/2) / √3"
+)
 
 
 def level_findings(assembly: Assembly, figures: LevelResult) -> list[Finding]:
@@ -26,7 +28,10 @@ def level_findings(assembly: Assembly, figures: LevelResult) -> list[Finding]:
         return [_note("balance", "foul", "More comes out than the car weighed as found", AS_FOUND)]
     found = [_missing(*row) for row in figures.missing] + list(_not_measured(assembly, figures))
     if figures.found is None or figures.ready is None:
-        return [_note("weigh", "unknown", "Weigh the car first: nobody can say what the axles will read", AS_FOUND), *found]
+        return [
+            _note("weigh", "unknown", "Weigh the car first: nobody can say what the axles will read", AS_FOUND),
+            *found,
+        ]
     rows = [("ready", "ready", figures.ready), *((r.id, r.name, r.loads) for r in figures.states)]
     found.append(_loads(assembly, figures, figures.ready))
     for key, name, loads in rows:
@@ -40,29 +45,50 @@ def level_findings(assembly: Assembly, figures: LevelResult) -> list[Finding]:
 
 def _note(code: str, state: State, message: str, subject: str, rationale: str = "") -> Finding:
     return Finding(
-        id=f"level:{code}", code=f"level.{code}", station="level", state=state, subjects=(subject,), message=message, rationale=rationale
+        id=f"level:{code}",
+        code=f"level.{code}",
+        station="level",
+        state=state,
+        subjects=(subject,),
+        message=message,
+        rationale=rationale,
     )
 
 
 def _missing(path: str, name: str, what: str) -> Finding:
     return Finding(
-        id=f"level:missing:{path}", code="level.missing", station="level", state="unknown", subjects=(path,),
-        message=f"{plain(name)}: its {what} is missing, so the axle loads leave it out", rationale="a missing figure never passes",
-    )  # fmt: skip
+        id=f"level:missing:{path}",
+        code="level.missing",
+        station="level",
+        state="unknown",
+        subjects=(path,),
+        message=f"{plain(name)}: its {what} is missing, so the axle loads leave it out",
+        rationale="a missing figure never passes",
+    )
 
 
 def _loads(assembly: Assembly, figures: LevelResult, ready: WheelLoads) -> Finding:
     """What the axles will read, with its working, whether or not anybody gave a rating."""
     return Finding(
-        id="level:ready", code="level.ready", station="level", state="note", subjects=(AS_FOUND,),
+        id="level:ready",
+        code="level.ready",
+        station="level",
+        state="note",
+        subjects=(AS_FOUND,),
         message="Ready: front {0} ± {1}, rear {2} ± {3}",
         figures=(
-            Figure(ready.front_kg, "kg"), Figure(ready.off.front_kg, "kg", "up"),
-            Figure(ready.rear_kg, "kg"), Figure(ready.off.rear_kg, "kg", "up"),
+            Figure(ready.front_kg, "kg"),
+            Figure(ready.off.front_kg, "kg", "up"),
+            Figure(ready.rear_kg, "kg"),
+            Figure(ready.off.rear_kg, "kg", "up"),
         ),
-        value=ready.rear_kg, unit="kg", tolerance=ready.off.rear_kg, rationale="as found, and every change times its lever",
-        label="axle loads", working=lambda: loads_working(assembly, figures, ready),
-    )  # fmt: skip
+        value=ready.rear_kg,
+        unit="kg",
+        tolerance=ready.off.rear_kg,
+        rationale="as found, and every change times its lever",
+        label="axle loads",
+        working=lambda: loads_working(assembly, figures, ready),
+    )
 
 
 def _ratings(assembly: Assembly, figures: LevelResult, key: str, name: str, loads: WheelLoads) -> Iterator[Finding]:
@@ -81,13 +107,22 @@ def _ratings(assembly: Assembly, figures: LevelResult, key: str, name: str, load
             state = "unknown"
         words = "{0} over its rating" if margin < 0 else "{0} under its rating"
         yield Finding(
-            id=f"level:rating:{key}:{axle}", code="level.rating", station="level", state=state,
+            id=f"level:rating:{key}:{axle}",
+            code="level.rating",
+            station="level",
+            state=state,
             subjects=("vehicle/ratings",) if key == "ready" else (f"load_states/{key}", "vehicle/ratings"),
             message=f"{axle.capitalize()}, {plain(name)}: {words}, ± {{1}}",
             figures=(Figure(abs(margin), "kg", "up" if margin < 0 else "down"), Figure(tol, "kg", "up")),
-            value=load, limit=most, margin=margin, unit="kg", tolerance=tol, label=axle,
-            rationale=unsure or "rating as given for the vehicle", working=lambda: loads_working(assembly, figures, loads),
-        )  # fmt: skip
+            value=load,
+            limit=most,
+            margin=margin,
+            unit="kg",
+            tolerance=tol,
+            label=axle,
+            rationale=unsure or "rating as given for the vehicle",
+            working=lambda: loads_working(assembly, figures, loads),
+        )
 
 
 def rounded_up(tol_kg: float) -> float:
@@ -123,7 +158,11 @@ def loads_working(assembly: Assembly, figures: LevelResult, loads: WheelLoads) -
         steps.append(Step("people and load aboard", "each mass × its lever", payload, "kg", STATICS))
     steps.append(Step("rear axle", "all added", loads.rear_kg, "kg", STATICS))
     steps.append(Step("front axle", f"total {loads.total_kg:.1f} − rear", loads.front_kg, "kg", STATICS))
-    for name, off in (("front axle", loads.off.front_kg), ("rear axle", loads.off.rear_kg), ("gross mass", loads.off.total_kg)):
+    for name, off in (
+        ("front axle", loads.off.front_kg),
+        ("rear axle", loads.off.rear_kg),
+        ("gross mass", loads.off.total_kg),
+    ):
         steps.append(Step(f"± of the {name}", UNCERTAINTY, off, "kg", "JCGM 100, from memory; k = 2, about 95 %"))
     return (*steps, *_cg_steps(loads, wheelbase))
 
@@ -132,12 +171,19 @@ def _cg_steps(loads: WheelLoads, wheelbase_mm: float) -> Iterator[Step]:
     """Where the CG is, and the corners with the rule that splits them."""
     yield Step("CG aft", f"rear / total × {wheelbase_mm:g}", loads.aft_mm, "mm", STATICS)
     if loads.across_mm is not None:
-        yield Step("CG right", "(found total × found right + Σ m × right) / total", loads.across_mm, "mm", "moments (statics)")
+        yield Step(
+            "CG right", "(found total × found right + Σ m × right) / total", loads.across_mm, "mm", "moments (statics)"
+        )
     if loads.up_mm is not None:
         yield Step("CG up", "(found total × found up + Σ m × up) / total", loads.up_mm, "mm", "moments (statics)")
     if c := loads.corners:
         rule = f"half the axle's change to each side; {loads.rule}"
-        for name, load in (("left front", c.lf_kg), ("right front", c.rf_kg), ("left rear", c.lr_kg), ("right rear", c.rr_kg)):
+        for name, load in (
+            ("left front", c.lf_kg),
+            ("right front", c.rf_kg),
+            ("left rear", c.lr_kg),
+            ("right rear", c.rr_kg),
+        ):
             yield Step(name, rule, load, "kg", "common practice, no source; axle sums are exact")
 
 
@@ -147,11 +193,20 @@ def _target(assembly: Assembly, ready: WheelLoads) -> Iterator[Finding]:
         return
     off = ready.front_percent - target.front_percent
     yield Finding(
-        id="level:target", code="level.target", station="level", state="note", subjects=("vehicle/target",),
+        id="level:target",
+        code="level.target",
+        station="level",
+        state="note",
+        subjects=("vehicle/target",),
         message="Front share {0} of the mass, {1} aimed at",
-        figures=(Figure(ready.front_percent, "%"), Figure(target.front_percent, "%")), value=ready.front_percent,
-        limit=target.front_percent, margin=-abs(off), unit="%", rationale="your own aim", label="front share",
-    )  # fmt: skip
+        figures=(Figure(ready.front_percent, "%"), Figure(target.front_percent, "%")),
+        value=ready.front_percent,
+        limit=target.front_percent,
+        margin=-abs(off),
+        unit="%",
+        rationale="your own aim",
+        label="front share",
+    )
 
 
 def _not_measured(assembly: Assembly, figures: LevelResult) -> Iterator[Finding]:
@@ -159,12 +214,29 @@ def _not_measured(assembly: Assembly, figures: LevelResult) -> Iterator[Finding]
     if found and found.corners is None:
         yield _note("across", "unknown", "Left and right were not weighed", AS_FOUND, "only axle readings were taken")
     if vehicle.track_mm is None:
-        yield _note("tracks", "unknown", "The tracks are not known", "vehicle/track_mm", "how far to a side the CG lies follows from them")
+        yield _note(
+            "tracks",
+            "unknown",
+            "The tracks are not known",
+            "vehicle/track_mm",
+            "how far to a side the CG lies follows from them",
+        )
     if vehicle.cg_height is None:
-        yield _note("height", "unknown", "The height of the CG is not known", "vehicle/cg_height", "nobody measured or assumed it")
+        yield _note(
+            "height",
+            "unknown",
+            "The height of the CG is not known",
+            "vehicle/cg_height",
+            "nobody measured or assumed it",
+        )
     elif assembly.guess_of("vehicle/cg_height/up_mm"):
-        yield _note("height", "unknown", "The height of the CG is assumed, and nobody answers for it", "vehicle/cg_height",
-                    "measure it by the axle lift, or say who answers for the guess and within what ±")  # fmt: skip
+        yield _note(
+            "height",
+            "unknown",
+            "The height of the CG is assumed, and nobody answers for it",
+            "vehicle/cg_height",
+            "measure it by the axle lift, or say who answers for the guess and within what ±",
+        )
 
 
 def _height(assembly: Assembly) -> Iterator[Finding]:
@@ -177,12 +249,20 @@ def _height(assembly: Assembly) -> Iterator[Finding]:
     state: State = "foul" if low else "unknown" if height.assumed else "note"
     message = "CG {0} up by the axle lift, ± {1}" + (": it only counts as assumed" if height.assumed else "")
     yield Finding(
-        id="level:lift", code="level.lift", station="survey", state=state, subjects=("vehicle/cg_height",),
+        id="level:lift",
+        code="level.lift",
+        station="survey",
+        state=state,
+        subjects=("vehicle/cg_height",),
         message="By the axle lift the CG would lie below the ground: check the readings" if low else message,
-        figures=(Figure(height.up_mm, "mm"), Figure(height.tol_mm, "mm", "up")), value=height.up_mm, unit="mm",
-        tolerance=height.tol_mm, rationale="a step of the scale moves it by centimetres; lift higher, or read finer",
-        label="CG height", working=lambda: height.working,
-    )  # fmt: skip
+        figures=(Figure(height.up_mm, "mm"), Figure(height.tol_mm, "mm", "up")),
+        value=height.up_mm,
+        unit="mm",
+        tolerance=height.tol_mm,
+        rationale="a step of the scale moves it by centimetres; lift higher, or read finer",
+        label="CG height",
+        working=lambda: height.working,
+    )
 
 
 def _axles_agree(assembly: Assembly) -> Iterator[Finding]:
@@ -191,14 +271,26 @@ def _axles_agree(assembly: Assembly) -> Iterator[Finding]:
     if not isinstance(weighing, Corners) or weighing.check is None:
         return
     check = weighing.check
-    rows = (("front", weighing.lf_kg + weighing.rf_kg, check.front_kg), ("rear", weighing.lr_kg + weighing.rr_kg, check.rear_kg))
+    rows = (
+        ("front", weighing.lf_kg + weighing.rf_kg, check.front_kg),
+        ("rear", weighing.lr_kg + weighing.rr_kg, check.rear_kg),
+    )
     for name, corners, axle in rows:
         allowed = weighing.step_kg + check.step_kg / 2
         off = corners - axle
         yield Finding(
-            id=f"survey:axles:{name}", code="survey.axles", station="survey", state="clear" if abs(off) <= allowed else "unknown",
-            subjects=(AS_FOUND,), message=f"{name.capitalize()} wheels add up to {{0}}, the axle scale reads {{1}}",
-            figures=(Figure(corners, "kg"), Figure(axle, "kg")), value=corners, limit=axle, margin=allowed - abs(off), unit="kg",
-            tolerance=allowed, rationale="half a step at each reading; more than that, one of the scales is wrong",
+            id=f"survey:axles:{name}",
+            code="survey.axles",
+            station="survey",
+            state="clear" if abs(off) <= allowed else "unknown",
+            subjects=(AS_FOUND,),
+            message=f"{name.capitalize()} wheels add up to {{0}}, the axle scale reads {{1}}",
+            figures=(Figure(corners, "kg"), Figure(axle, "kg")),
+            value=corners,
+            limit=axle,
+            margin=allowed - abs(off),
+            unit="kg",
+            tolerance=allowed,
+            rationale="half a step at each reading; more than that, one of the scales is wrong",
             label=f"{name} axle",
-        )  # fmt: skip
+        )

@@ -36,29 +36,49 @@ def _lowest(assembly: Assembly, box: PlacedBox, low_mm: float) -> Iterator[Findi
     """A box that hangs lower than everything of the car between its axles is what a kerb meets first."""
     hard, bay = lowest_hard(assembly), assembly.bay_of(box)
     said = any(space.kind == "lowest" for space in assembly.design.keepouts.values())
-    if said or (hard is not None and hard - low_mm < LEVEL_MM):  # a lowest line that was said is kept like any other gap
+    if said or (
+        hard is not None and hard - low_mm < LEVEL_MM
+    ):  # a lowest line that was said is kept like any other gap
         return
     name = plain(box.box.name)
     if hard is not None:
         yield Finding(
-            id=f"lowest:{box.path}", code="place.lowest", station="place", state="tight", subjects=(box.path,),
-            message=f"{name} hangs {{0}} below the lowest part of the car between the axles", figures=(Figure(hard - low_mm, "mm", "up"),),
-            value=low_mm, limit=hard, margin=low_mm - hard, unit="mm", rationale="it is what a kerb or a ramp meets first", label="lowest",
-        )  # fmt: skip
+            id=f"lowest:{box.path}",
+            code="place.lowest",
+            station="place",
+            state="tight",
+            subjects=(box.path,),
+            message=f"{name} hangs {{0}} below the lowest part of the car between the axles",
+            figures=(Figure(hard - low_mm, "mm", "up"),),
+            value=low_mm,
+            limit=hard,
+            margin=low_mm - hard,
+            unit="mm",
+            rationale="it is what a kerb or a ramp meets first",
+            label="lowest",
+        )
     elif bay is not None and bay.sides.floor.is_ == "open" and extent(bay)[0][2] - low_mm > LEVEL_MM:
         yield Finding(
-            id=f"lowest:{box.path}", code="place.lowest", station="place", state="unknown", subjects=(box.path,),
+            id=f"lowest:{box.path}",
+            code="place.lowest",
+            station="place",
+            state="unknown",
+            subjects=(box.path,),
             message=f"{name} hangs out below its space, and how low anything may hang is not known",
-            rationale="measure the lowest part of the car between the axles, or say a lowest line", label="lowest",
-        )  # fmt: skip
+            rationale="measure the lowest part of the car between the axles, or say a lowest line",
+            label="lowest",
+        )
 
 
 def _of_box(assembly: Assembly, box: PlacedBox, low_mm: float, level: LevelResult) -> Iterator[Finding]:
-    """Every corner of the box, its brackets and what is fixed on it goes down by as much as the body does where it is."""
+    """Every corner of the box, its brackets and what is fixed on it goes down by as much as the body does where it
+    is."""
     vehicle, corners = assembly.vehicle, _corners(box)
     aft, up = corners[:, 0], corners[:, 2]
     if level.found is None or vehicle.wheel_rates is None:
-        yield _unknown(box, "laden", "how far the springs go down is not known: say the car's weight and its wheel rates")
+        yield _unknown(
+            box, "laden", "how far the springs go down is not known: say the car's weight and its wheel rates"
+        )
     else:
         rows = [*((row.name, row.loads) for row in level.states), *([("ready", level.ready)] if level.ready else [])]
         sunk = [(name, _sink(level.found, loads, vehicle, aft)) for name, loads in rows] or [("ready", 0.0 * aft)]
@@ -66,19 +86,33 @@ def _of_box(assembly: Assembly, box: PlacedBox, low_mm: float, level: LevelResul
         at = int((up - sink).argmin())
         need = min(LADEN_MM, lowest_hard(assembly) or LADEN_MM)
         yield _finding(
-            box, f"laden ({plain(name)})", float(up[at] - sink[at]), need, float(sink[at]), "laden",
+            box,
+            f"laden ({plain(name)})",
+            float(up[at] - sink[at]),
+            need,
+            float(sink[at]),
+            "laden",
             "or no lower than the lowest hard part between the axles",
-        )  # fmt: skip
+        )
     if vehicle.bump_mm is None or vehicle.overall is None:
         yield _unknown(box, "bump", "how far the axles go up at full bump is not known: say it in Survey")
     else:
         share = aft / vehicle.wheelbase_mm
-        down = vehicle.bump_mm.front * (1 - share) + vehicle.bump_mm.rear * share + vehicle.overall.tyre_radius_mm * FLAT_SHARE
+        down = (
+            vehicle.bump_mm.front * (1 - share)
+            + vehicle.bump_mm.rear * share
+            + vehicle.overall.tyre_radius_mm * FLAT_SHARE
+        )
         at = int((up - down).argmin())
         yield _finding(
-            box, _CASES["bump"], float(up[at] - down[at]), BUMP_MM, float(down[at]), "bump",
+            box,
+            _CASES["bump"],
+            float(up[at] - down[at]),
+            BUMP_MM,
+            float(down[at]),
+            "bump",
             "bump travel and a quarter of the tyre's radius",
-        )  # fmt: skip
+        )
 
 
 @lru_cache(maxsize=512)
@@ -100,22 +134,38 @@ def lowest_hard(assembly: Assembly) -> float | None:
     """The lowest part of the vehicle between the axles that is no axle; None where nobody measured one."""
     base = assembly.vehicle.wheelbase_mm
     lows = [
-        o.solid.low[2] for o in assembly.obstacles
-        if o.path.startswith(("items/", "members/")) and o.fixed_to is None and o.gap_class != "axle"
-        and o.solid.high[0] > 0 and o.solid.low[0] < base
-    ]  # fmt: skip
+        o.solid.low[2]
+        for o in assembly.obstacles
+        if o.path.startswith(("items/", "members/"))
+        and o.fixed_to is None
+        and o.gap_class != "axle"
+        and o.solid.high[0] > 0
+        and o.solid.low[0] < base
+    ]
     return min(lows, default=None)
 
 
 def _finding(box: PlacedBox, words: str, has_mm: float, need_mm: float, down_mm: float, key: str, why: str) -> Finding:
     return Finding(
-        id=f"ground:{box.path}:{key}", code="ground", station="level", state=gap_state(has_mm, need_mm, TOLERANCE_MM), subjects=(box.path,),
+        id=f"ground:{box.path}:{key}",
+        code="ground",
+        station="level",
+        state=gap_state(has_mm, need_mm, TOLERANCE_MM),
+        subjects=(box.path,),
         message=f"{plain(box.box.name)} above the ground, {words}: {{0}}, needs {{1}}",
-        figures=(Figure(has_mm, "mm", "down"), Figure(need_mm, "mm", "up")), value=has_mm, limit=need_mm, margin=has_mm - need_mm, unit="mm",
-        tolerance=TOLERANCE_MM, rationale=f"{why} (common practice, no source)", label=f"ground, {key}",
-        working=lambda: (Step("goes down by", why, down_mm, "mm", "rigid body on linear springs"),
-                         Step("left above the ground", f"{has_mm + down_mm:.1f} − {down_mm:.1f}", has_mm, "mm")),
-    )  # fmt: skip
+        figures=(Figure(has_mm, "mm", "down"), Figure(need_mm, "mm", "up")),
+        value=has_mm,
+        limit=need_mm,
+        margin=has_mm - need_mm,
+        unit="mm",
+        tolerance=TOLERANCE_MM,
+        rationale=f"{why} (common practice, no source)",
+        label=f"ground, {key}",
+        working=lambda: (
+            Step("goes down by", why, down_mm, "mm", "rigid body on linear springs"),
+            Step("left above the ground", f"{has_mm + down_mm:.1f} − {down_mm:.1f}", has_mm, "mm"),
+        ),
+    )
 
 
 _CASES = {"laden": "laden", "bump": "at full bump on a flat tyre"}
@@ -123,6 +173,12 @@ _CASES = {"laden": "laden", "bump": "at full bump on a flat tyre"}
 
 def _unknown(box: PlacedBox, key: str, why: str) -> Finding:
     return Finding(
-        id=f"ground:{box.path}:{key}", code="ground", station="level", state="unknown", subjects=(box.path,),
-        message=f"{plain(box.box.name)} above the ground, {_CASES[key]}: not known", rationale=why, label=f"ground, {key}",
-    )  # fmt: skip
+        id=f"ground:{box.path}:{key}",
+        code="ground",
+        station="level",
+        state="unknown",
+        subjects=(box.path,),
+        message=f"{plain(box.box.name)} above the ground, {_CASES[key]}: not known",
+        rationale=why,
+        label=f"ground, {key}",
+    )

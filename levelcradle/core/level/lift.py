@@ -24,7 +24,8 @@ class HeightResult:
 
 @dataclass(frozen=True, slots=True)
 class _Lift:
-    """``down_kg``: load on the axle that stays down, level and with the other raised; radii of down and raised wheels."""
+    """``down_kg``: load on the axle that stays down, level and with the other raised; radii of down and raised
+    wheels."""
 
     wheelbase_mm: float
     total_kg: float
@@ -41,7 +42,8 @@ class _Lift:
         return math.asin(min((step + self.rise_mm) / reach, 1.0)) - lean
 
     def height(self) -> float:
-        """h = r + (a cos a − D (1 − F1 / W)) / sin a, moments about the raised axle; a is the CG's distance from the lower one."""
+        """h = r + (a cos a − D (1 − F1 / W)) / sin a, moments about the raised axle; a is the CG's distance from the
+        lower one."""
         turn, step = self.angle(), self.radius_up_mm - self.radius_down_mm
         apart = self.wheelbase_mm * math.cos(turn) - step * math.sin(turn)
         from_down = self.wheelbase_mm * (1 - self.level_kg / self.total_kg)
@@ -54,9 +56,8 @@ def cg_height(vehicle: Vehicle, total_kg: float) -> HeightResult | None:
 
     Args:
         total_kg: mass of the car as it stood on the scales.
-    Source: ISO 10392 for the lift; with equal radii h = r + (F1 − F0) L / (W tan a), sin a = rise / L. Valid for a blocked
-    suspension, released brakes, level scales.
-    """
+    Source: ISO 10392 for the lift; with equal radii h = r + (F1 − F0) L / (W tan a), sin a = rise / L. Valid for a
+    blocked suspension, released brakes, level scales."""
     height = vehicle.cg_height
     if height is None:
         return None
@@ -69,9 +70,11 @@ def cg_height(vehicle: Vehicle, total_kg: float) -> HeightResult | None:
     found = lift.height()
     half = height.step_kg / 2
     off = (
-        replace(lift, level_kg=lift.level_kg + half), replace(lift, raised_kg=lift.raised_kg + half),
-        replace(lift, total_kg=lift.total_kg + half), replace(lift, rise_mm=lift.rise_mm + height.rise_tol_mm),
-    )  # fmt: skip
+        replace(lift, level_kg=lift.level_kg + half),
+        replace(lift, raised_kg=lift.raised_kg + half),
+        replace(lift, total_kg=lift.total_kg + half),
+        replace(lift, rise_mm=lift.rise_mm + height.rise_tol_mm),
+    )
     tol = math.sqrt(math.fsum((one.height() - found) ** 2 for one in off))
     return HeightResult(found, tol, tol > MOST_TOL_MM, _working(lift, found, tol, half))
 
@@ -83,7 +86,13 @@ def _working(lift: _Lift, found_mm: float, tol_mm: float, half_mm: float) -> Wor
     return (
         Step("angle of the lift", f"sin a = {lift.rise_mm:g} / {lift.wheelbase_mm:g}", math.degrees(turn), "°", METHOD),
         Step("gain of the lower axle", f"{lift.raised_kg:g} − {lift.level_kg:g}", gain, "kg", "scales"),
-        Step("over the lower wheel centres", "gain × L / (W tan a), unequal radii allowed for", found_mm - lift.radius_down_mm, "mm", METHOD),
+        Step(
+            "over the lower wheel centres",
+            "gain × L / (W tan a), unequal radii allowed for",
+            found_mm - lift.radius_down_mm,
+            "mm",
+            METHOD,
+        ),
         Step("height of the CG", f"+ radius {lift.radius_down_mm:g}", found_mm, "mm", METHOD),
         Step("a kilogram more or less moves it by", "L / (W tan a)", slope, "mm", METHOD),
         Step("±", f"half a step of {half_mm * 2:g} kg at each reading, and the rise", tol_mm, "mm", "root-sum-square"),

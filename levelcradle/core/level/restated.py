@@ -12,7 +12,8 @@ AXLE_STEP_KG, WHEEL_STEP_KG, TOTAL_STEP_KG = 10.0, 1.0, 20.0  # usual steps of s
 
 
 def weighed_by(weighing: Weighing | None, way: WeighedBy) -> Weighing:
-    """The weighing by four wheels, two axles or the whole car; readings that nobody took are 0. Who was aboard stays aboard."""
+    """The weighing by four wheels, two axles or the whole car; readings that nobody took are 0. Who was aboard stays
+    aboard."""
     aboard = weighing.aboard if weighing else {}
     if way == "corners":
         return Corners(type="corners", lf_kg=0.0, rf_kg=0.0, lr_kg=0.0, rr_kg=0.0, step_kg=WHEEL_STEP_KG, aboard=aboard)
@@ -20,6 +21,10 @@ def weighed_by(weighing: Weighing | None, way: WeighedBy) -> Weighing:
         total, step = (total_of(weighing), weighing.step_kg) if weighing else (0.0, TOTAL_STEP_KG)
         return Total(type="total", total_kg=total, step_kg=step, aboard=aboard)
     if isinstance(weighing, Corners):
-        front, rear, left = weighing.lf_kg + weighing.rf_kg, weighing.lr_kg + weighing.rr_kg, weighing.lf_kg + weighing.lr_kg
+        front, rear, left = (
+            weighing.lf_kg + weighing.rf_kg,
+            weighing.lr_kg + weighing.rr_kg,
+            weighing.lf_kg + weighing.lr_kg,
+        )
         return Axles(type="axles", front_kg=front, rear_kg=rear, left_kg=left, step_kg=weighing.step_kg, aboard=aboard)
     return Axles(type="axles", front_kg=0.0, rear_kg=0.0, step_kg=AXLE_STEP_KG, aboard=aboard)

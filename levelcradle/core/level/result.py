@@ -35,14 +35,19 @@ class LevelResult:
     masses: tuple[MassRow, ...]
     missing: tuple[tuple[str, str, str], ...]  # (path, name, which figure)
     lean: Lean | None = None
-    sums_kg: Mapping[str, float] = field(default_factory=dict)  # of what comes out, goes in, rides along; found = kept + out
+    sums_kg: Mapping[str, float] = field(
+        default_factory=dict
+    )  # of what comes out, goes in, rides along; found = kept + out
 
 
 def level_result(assembly: Assembly) -> LevelResult:
     """Loads before and after, per load state."""
     design = assembly.design
     changes, missing = list(masses(assembly)), list(_missing(assembly))
-    sums = {state: sum(i.weighs_kg or 0.0 for i in design.items.values() if i.state == state) for state in ("out", "in", "payload")}
+    sums = {
+        state: sum(i.weighs_kg or 0.0 for i in design.items.values() if i.state == state)
+        for state in ("out", "in", "payload")
+    }
     base = base_of(design)
     found = found_loads(design.vehicle, base.read if base else None)
     if base is not None:  # what was done by then is in what it weighed
@@ -70,8 +75,8 @@ def base_of(design: Design) -> Weighed | None:
 
 
 def was_done(assembly: Assembly, weighed: Weighed, path: str) -> bool:
-    """Whether what changes the car's mass (a thing, a box, a mount) was done when it was weighed: stripped, all that comes out was
-    out; finished, everything was done; on the way, what was said; a mount goes with its box."""
+    """Whether what changes the car's mass (a thing, a box, a mount) was done when it was weighed: stripped, all that
+    comes out was out; finished, everything was done; on the way, what was said; a mount goes with its box."""
     if weighed.kind in ("as found", "finished"):
         return weighed.kind == "finished"
     kind, key = path.split("/", 1)
@@ -84,7 +89,9 @@ def was_done(assembly: Assembly, weighed: Weighed, path: str) -> bool:
 
 def masses(assembly: Assembly) -> Iterator[MassRow]:
     """What comes out (negative) and goes in, the full boxes and their mounts."""
-    for key, item in sorted(assembly.design.items.items(), key=lambda row: (row[1].state != "out", row[1].order, row[1].name)):
+    for key, item in sorted(
+        assembly.design.items.items(), key=lambda row: (row[1].state != "out", row[1].order, row[1].name)
+    ):
         if item.state in ("out", "in") and (row := _row(assembly, key)) is not None:
             yield row
     for box in assembly.in_order():
@@ -92,7 +99,8 @@ def masses(assembly: Assembly) -> Iterator[MassRow]:
 
 
 def _row(assembly: Assembly, key: str) -> MassRow | None:
-    """A thing's mass with its ±: as said, or as somebody answers for a guess; somebody who was aboard while weighed is one cause."""
+    """A thing's mass with its ±: as said, or as somebody answers for a guess; somebody who was aboard while weighed is
+    one cause."""
     design, item, at = assembly.design, assembly.design.items[key], assembly.at_of(key)
     mass = item.weighs_kg
     if mass is None or at is None:
@@ -103,7 +111,9 @@ def _row(assembly: Assembly, key: str) -> MassRow | None:
     if item.state == "payload" and (rider := _was_aboard(assembly, item.name)) is not None:
         cause, tol = person(item.name), max(tol, rider)
     places = [_place_tol(design, key, axis) for axis in range(3)]
-    return MassRow(f"items/{key}", item.name, sign * mass, tol, at, ((cause, sign * tol),), (places[0], places[1], places[2]))
+    return MassRow(
+        f"items/{key}", item.name, sign * mass, tol, at, ((cause, sign * tol),), (places[0], places[1], places[2])
+    )
 
 
 def _was_aboard(assembly: Assembly, name: str) -> float | None:

@@ -1,9 +1,10 @@
 """How far loads may be off: every ± is an expanded uncertainty (about 95 %, k = 2).
 
-What one cause does is added with its sign first (modules of one kind, one person aboard while weighed and riding again); causes that
-know nothing of each other are then added as the root of their squares. Each result has its own sensitivities.
-Source: law of propagation of uncertainty (JCGM 100, from memory); a half step d/2 is a bound and enters as 2 (d/2) / √3.
-"""
+What one cause does is added with its sign first (modules of one kind, one person aboard while weighed and riding
+again); causes that know nothing of each other are then added as the root of their squares. Each result has its own
+sensitivities.
+Source: law of propagation of uncertainty (JCGM 100, from memory); a half step d/2 is a bound and enters as 2 (d/2) /
+√3."""
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
@@ -16,7 +17,8 @@ from levelcradle.core.axes import Vec
 __all__ = ["Causes", "Effect", "PlusMinus", "combined", "effect_of_mass", "plus_minus", "seen_by"]
 
 Effect = tuple[float, float, float, float, float, float, float, float]
-"""What a cause at its whole ± does to: front, rear [kg], side and height moment [kg·mm], the four corners LF, RF, LR, RR [kg]."""
+"""What a cause at its whole ± does to: front, rear [kg], side and height moment [kg·mm], the four corners LF, RF, LR,
+RR [kg]."""
 Causes = Mapping[str, Effect]
 
 
@@ -42,14 +44,18 @@ def combined(found: Causes, more: Iterable[tuple[str, Effect]]) -> dict[str, Eff
     return out
 
 
-def effect_of_mass(mass_kg: float, at: Vec, wheelbase_mm: float, spread: Callable[[float, float, float], tuple[float, ...]]) -> Effect:
+def effect_of_mass(
+    mass_kg: float, at: Vec, wheelbase_mm: float, spread: Callable[[float, float, float], tuple[float, ...]]
+) -> Effect:
     """What so much more mass at a place does. ``spread``: what front, rear and side moment do to the corners."""
     rear = mass_kg * at[0] / wheelbase_mm
     front, side = mass_kg - rear, mass_kg * at[1]
     return (front, rear, side, mass_kg * at[2], *spread(front, rear, side))  # type: ignore[return-value]
 
 
-def seen_by(work: Callable[[tuple[float, ...]], tuple[float, ...]], readings: tuple[float, ...], tols: Iterable[float]) -> list[Effect]:
+def seen_by(
+    work: Callable[[tuple[float, ...]], tuple[float, ...]], readings: tuple[float, ...], tols: Iterable[float]
+) -> list[Effect]:
     """What each reading at its ± does to the eight figures that follow from all readings: by differences."""
     base, found = work(readings), []
     for n, tol in enumerate(tols):
@@ -59,7 +65,14 @@ def seen_by(work: Callable[[tuple[float, ...]], tuple[float, ...]], readings: tu
 
 
 def plus_minus(
-    causes: Causes, front_kg: float, rear_kg: float, across_mm: float | None, up_mm: float | None, wheelbase_mm: float, *, corners: bool
+    causes: Causes,
+    front_kg: float,
+    rear_kg: float,
+    across_mm: float | None,
+    up_mm: float | None,
+    wheelbase_mm: float,
+    *,
+    corners: bool,
 ) -> PlusMinus:
     """The ± of every result: the root of the squares of what the causes do to it."""
     rows = np.array(list(causes.values())).reshape(-1, 8)
@@ -71,8 +84,11 @@ def plus_minus(
 
     lf, rf, lr, rr = (root(rows[:, n]) for n in range(4, 8))
     return PlusMinus(
-        root(front), root(rear), root(total), root((rear * front_kg - front * rear_kg) / mass**2) * wheelbase_mm,
+        root(front),
+        root(rear),
+        root(total),
+        root((rear * front_kg - front * rear_kg) / mass**2) * wheelbase_mm,
         None if across_mm is None else root((side - across_mm * total) / mass),
         None if up_mm is None else root((height - up_mm * total) / mass),
         (lf, rf, lr, rr) if corners else None,
-    )  # fmt: skip
+    )

@@ -1,4 +1,5 @@
-"""What the scales say along the way against what was to be expected: the car stripped, half done and finished, each box alone."""
+"""What the scales say along the way against what was to be expected: the car stripped, half done and finished, each box
+alone."""
 
 import math
 from collections.abc import Iterator
@@ -15,7 +16,8 @@ __all__ = ["Compared", "WeighedRow", "weighed_rows", "weighing_findings"]
 
 @dataclass(frozen=True, slots=True)
 class Compared:
-    """One reading [kg]: what was found, what was to be expected, how far apart, within what they agree (about 95 %), and whether."""
+    """One reading [kg]: what was found, what was to be expected, how far apart, within what they agree (about 95 %),
+    and whether."""
 
     name: str
     found_kg: float
@@ -32,8 +34,8 @@ def _held_against(name: str, found_kg: float, expected_kg: float, *tols_kg: floa
 
 @dataclass(frozen=True, slots=True)
 class WeighedRow:
-    """One weighing, in the order of the work: its readings beside what was to be expected (none where nobody can say), by how much the
-    farthest is off, and whether all agree."""
+    """One weighing, in the order of the work: its readings beside what was to be expected (none where nobody can say),
+    by how much the farthest is off, and whether all agree."""
 
     id: str
     kind: str
@@ -59,7 +61,11 @@ def _row(assembly: Assembly, figures: LevelResult, key: str, weighed: Weighed) -
 
 def _name(assembly: Assembly, weighed: Weighed) -> str:
     boxes = [assembly.boxes[k].box.name for p in weighed.done if (k := p.removeprefix("boxes/")) in assembly.boxes]
-    return boxes[0] if weighed.kind == "box" and boxes else {"box": "a box", "as found": "as found"}.get(weighed.kind, weighed.kind)
+    return (
+        boxes[0]
+        if weighed.kind == "box" and boxes
+        else {"box": "a box", "as found": "as found"}.get(weighed.kind, weighed.kind)
+    )
 
 
 def _compared(assembly: Assembly, figures: LevelResult, key: str, weighed: Weighed) -> Iterator[Compared]:
@@ -75,8 +81,11 @@ def _compared(assembly: Assembly, figures: LevelResult, key: str, weighed: Weigh
         yield _held_against(name, read, want, *tols)
 
 
-def _pairs(weighed: Weighed, found: WheelLoads, expected: WheelLoads) -> Iterator[tuple[str, float, float, float, float]]:
-    """Name, found, expected and the ± of both: wheel by wheel where both know the wheels, else by axle, else the whole."""
+def _pairs(
+    weighed: Weighed, found: WheelLoads, expected: WheelLoads
+) -> Iterator[tuple[str, float, float, float, float]]:
+    """Name, found, expected and the ± of both: wheel by wheel where both know the wheels, else by axle, else the
+    whole."""
     if isinstance(weighed.read, Total):
         yield "whole car", found.total_kg, expected.total_kg, found.off.total_kg, expected.off.total_kg
         return
@@ -85,7 +94,13 @@ def _pairs(weighed: Weighed, found: WheelLoads, expected: WheelLoads) -> Iterato
         for n, (name, wheel) in enumerate(
             (("left front", "lf_kg"), ("right front", "rf_kg"), ("left rear", "lr_kg"), ("right rear", "rr_kg"))
         ):
-            yield name, getattr(ours, wheel), getattr(theirs, wheel), found.off.corners_kg[n], expected.off.corners_kg[n]
+            yield (
+                name,
+                getattr(ours, wheel),
+                getattr(theirs, wheel),
+                found.off.corners_kg[n],
+                expected.off.corners_kg[n],
+            )
         return
     yield "front axle", found.front_kg, expected.front_kg, found.off.front_kg, expected.off.front_kg
     yield "rear axle", found.rear_kg, expected.rear_kg, found.off.rear_kg, expected.off.rear_kg
@@ -107,16 +122,37 @@ def weighing_findings(weighings: list[WeighedRow]) -> Iterator[Finding]:
             if weighed.kind == "box":
                 what = f"{plain(row.name)} by the scale"
             yield Finding(
-                id=f"level:weighed:{weighed.id}:{row.name}", code="level.weighed", station="level",
-                state="clear" if row.agrees else "unknown", subjects=(subject,),
-                message=f"{what}: {{0}}, {{1}} ± {{2}} expected{'' if row.agrees else '; one of the figures behind it is wrong'}",
+                id=f"level:weighed:{weighed.id}:{row.name}",
+                code="level.weighed",
+                station="level",
+                state="clear" if row.agrees else "unknown",
+                subjects=(subject,),
+                message=f"{what}: {{0}}, {{1}} ± {{2}} "
+                f"expected{'' if row.agrees else '; one of the figures behind it is wrong'}",
                 figures=(Figure(row.found_kg, "kg"), Figure(row.expected_kg, "kg"), Figure(row.tol_kg, "kg", "up")),
-                value=row.found_kg, limit=row.expected_kg, margin=row.tol_kg - abs(row.off_kg), unit="kg", tolerance=row.tol_kg,
-                rationale="expected against found; within the root of both ± squared they agree", label=row.name,
+                value=row.found_kg,
+                limit=row.expected_kg,
+                margin=row.tol_kg - abs(row.off_kg),
+                unit="kg",
+                tolerance=row.tol_kg,
+                rationale="expected against found; within the root of both ± squared they agree",
+                label=row.name,
                 working=lambda row=row: (  # type: ignore[misc]
                     Step("found", "by the scale, without who was aboard", row.found_kg, "kg", "scales"),
-                    Step("expected", "as weighed before, and what was done since", row.expected_kg, "kg", "moments (statics)"),
+                    Step(
+                        "expected",
+                        "as weighed before, and what was done since",
+                        row.expected_kg,
+                        "kg",
+                        "moments (statics)",
+                    ),
                     Step("off by", "found − expected", row.off_kg, "kg"),
-                    Step("they agree within", "√(±² of both)", row.tol_kg, "kg", "JCGM 100, from memory; k = 2, about 95 %"),
+                    Step(
+                        "they agree within",
+                        "√(±² of both)",
+                        row.tol_kg,
+                        "kg",
+                        "JCGM 100, from memory; k = 2, about 95 %",
+                    ),
                 ),
-            )  # fmt: skip
+            )

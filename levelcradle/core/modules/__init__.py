@@ -1,7 +1,16 @@
 """Blocks of modules: turns, counts, gaps, growth; what their faces ask for."""
 
 from levelcradle.core.modules.blocks import Laid, NeighbourGap, PlacedModule, lay_out
-from levelcradle.core.modules.orientations import DIRECTIONS, RAKE_DEG, Resting, Turned, orientations_for, rests, turned, turned_about
+from levelcradle.core.modules.orientations import (
+    DIRECTIONS,
+    RAKE_DEG,
+    Resting,
+    Turned,
+    orientations_for,
+    rests,
+    turned,
+    turned_about,
+)
 from levelcradle.core.modules.rearranged import Order, needed_between, rearranged
 from levelcradle.core.modules.string import PackResult, StringResult, pack_result, per_cell_v, string_result, strings_in
 
@@ -27,4 +36,4 @@ __all__ = [
     "strings_in",
     "turned",
     "turned_about",
-]  # fmt: skip
+]

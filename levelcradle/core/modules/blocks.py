@@ -14,8 +14,8 @@ __all__ = ["Laid", "NeighbourGap", "PlacedModule", "lay_out"]
 
 @dataclass(frozen=True, slots=True)
 class PlacedModule:
-    """One module of a block: its place in the grid, its two corners in the block's frame [mm], and which of its faces look
-    front, aft, left, right, down, up."""
+    """One module of a block: its place in the grid, its two corners in the block's frame [mm], and which of its faces
+    look front, aft, left, right, down, up."""
 
     at: tuple[int, int, int]
     low: Vec
@@ -34,8 +34,8 @@ class NeighbourGap:
 
 @dataclass(frozen=True, slots=True)
 class Laid:
-    """A block laid out from its origin, with what its outer faces ask for; ``plates`` are where its dividers begin along
-    their way."""
+    """A block laid out from its origin, with what its outer faces ask for; ``plates`` are where its dividers begin
+    along their way."""
 
     turned: Turned
     modules: tuple[PlacedModule, ...]
@@ -53,10 +53,18 @@ def lay_out(block: Block, kind: ModuleKind) -> Laid:
     counts = (block.counts.aft, block.counts.across, block.counts.up)
     given = (block.gap_mm.aft, block.gap_mm.across, block.gap_mm.up)
     gaps = tuple(g if g is not None else n for g, n in zip(given, shape.neighbour_mm, strict=True))
-    starts = [_starts(counts[i], shape.size_mm[i], gaps[i], block.dividers if _divided(block, i) else None) for i in range(3)]
+    starts = [
+        _starts(counts[i], shape.size_mm[i], gaps[i], block.dividers if _divided(block, i) else None) for i in range(3)
+    ]
     size = [begins[-1] + shape.size_mm[i] for i, begins in enumerate(starts)]
     rows = tuple(NeighbourGap(name, gaps[i], shape.neighbour_mm[i]) for i, name in enumerate(WAYS) if counts[i] > 1)
-    return Laid(shape, tuple(_grid(block, kind, starts, shape)), (size[0], size[1], size[2]), rows, tuple(_plates(block, starts, gaps)))
+    return Laid(
+        shape,
+        tuple(_grid(block, kind, starts, shape)),
+        (size[0], size[1], size[2]),
+        rows,
+        tuple(_plates(block, starts, gaps)),
+    )
 
 
 def _divided(block: Block, axis: int) -> bool:

@@ -11,17 +11,37 @@ from levelcradle.core.design.base import ModuleFace
 from levelcradle.core.design.box import Orientation
 from levelcradle.core.design.stock import ModuleKind
 
-__all__ = ["DIRECTIONS", "RAKE_DEG", "Resting", "Turned", "every_orientation", "orientations_for", "rests", "turned", "turned_about"]
+__all__ = [
+    "DIRECTIONS",
+    "RAKE_DEG",
+    "Resting",
+    "Turned",
+    "every_orientation",
+    "orientations_for",
+    "rests",
+    "turned",
+    "turned_about",
+]
 
 OPPOSITE: dict[ModuleFace, ModuleFace] = {
-    "end_a": "end_b", "end_b": "end_a", "side_a": "side_b", "side_b": "side_a", "base": "top", "top": "base",
-}  # fmt: skip
+    "end_a": "end_b",
+    "end_b": "end_a",
+    "side_a": "side_b",
+    "side_b": "side_a",
+    "base": "top",
+    "top": "base",
+}
 DIRECTIONS = ("front", "aft", "left", "right", "down", "up")
 """The six ways a face can look in the box's frame: − and + of aft, right, up."""
 
 _NORMAL: dict[str, Vec] = {
-    "end_a": (-1, 0, 0), "end_b": (1, 0, 0), "side_a": (0, -1, 0), "side_b": (0, 1, 0), "base": (0, 0, -1), "top": (0, 0, 1),
-}  # fmt: skip
+    "end_a": (-1, 0, 0),
+    "end_b": (1, 0, 0),
+    "side_a": (0, -1, 0),
+    "side_b": (0, 1, 0),
+    "base": (0, 0, -1),
+    "top": (0, 0, 1),
+}
 _FACES: tuple[ModuleFace, ...] = ("end_a", "end_b", "side_a", "side_b", "base", "top")
 
 
@@ -56,7 +76,9 @@ def turned(kind: ModuleKind, turn: Orientation, *, either_way: bool = False) -> 
     if either_way:
         asks[:4] = [max(asks[0], asks[1])] * 2 + [max(asks[2], asks[3])] * 2
     neighbour = [max(asks[2 * axis], asks[2 * axis + 1], kind.neighbour_gap_mm) for axis in range(3)]
-    return Turned((float(size[0]), float(size[1]), float(size[2])), looks, tuple(asks), (neighbour[0], neighbour[1], neighbour[2]))
+    return Turned(
+        (float(size[0]), float(size[1]), float(size[2])), looks, tuple(asks), (neighbour[0], neighbour[1], neighbour[2])
+    )
 
 
 def turned_about(turn: Orientation) -> Orientation:
@@ -65,7 +87,8 @@ def turned_about(turn: Orientation) -> Orientation:
 
 
 def orientations_for(kind: ModuleKind, stands: Matrix | None = None) -> list[Orientation]:
-    """Every turn in its box that the kind may rest in. ``stands``: the (3, 3) turn of the box in the vehicle; None for upright."""
+    """Every turn in its box that the kind may rest in. ``stands``: the (3, 3) turn of the box in the vehicle; None for
+    upright."""
     turns = every_orientation()
     if stands is None:
         return sorted((t for t, _ in turns if t.down in kind.may_rest_on), key=lambda t: kind.may_rest_on.index(t.down))
@@ -90,7 +113,8 @@ RAKE_DEG = 20.0  # a module on a rake this steep still rests on the face: common
 
 @dataclass(frozen=True, slots=True)
 class Resting:
-    """The face of a module that is nearest to down as its box stands, how far off down it looks, and whether the kind may rest so."""
+    """The face of a module that is nearest to down as its box stands, how far off down it looks, and whether the kind
+    may rest so."""
 
     face: ModuleFace
     off_deg: float
@@ -98,7 +122,8 @@ class Resting:
 
 
 def rests(looks: tuple[ModuleFace, ...], kind: ModuleKind, stands: Matrix) -> Resting:
-    """On what a module rests. ``looks``: its faces in the six ways of its box, ``stands``: the (3, 3) turn of the box."""
+    """On what a module rests. ``looks``: its faces in the six ways of its box, ``stands``: the (3, 3) turn of the
+    box."""
     return _rests(looks, kind.may_rest_on, stands)
 
 

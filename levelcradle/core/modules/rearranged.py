@@ -1,4 +1,5 @@
-"""Blocks of a box rearranged by hand: split, joined, copied, mirrored, lined up, spread, put beside each other with their gap."""
+"""Blocks of a box rearranged by hand: split, joined, copied, mirrored, lined up, spread, put beside each other with
+their gap."""
 
 from collections.abc import Callable, Iterator, Mapping
 from typing import Literal
@@ -22,10 +23,10 @@ Kinds = Mapping[str, ModuleKind]
 class Order(DocumentModel):
     """What is to be done with a block.
 
-    ``way`` is along what; ``at`` how many stay in the first part of a split; ``other`` the block it is joined with, lined up with or
-    put beside; ``end`` the side of that one, or which edges are lined up. A move goes ``by_mm`` in vehicle axes, and is caught within
-    ``catch_mm`` of where the block touches another one with their gap, or lies in line with it.
-    """
+    ``way`` is along what; ``at`` how many stay in the first part of a split; ``other`` the block it is joined with,
+    lined up with or put beside; ``end`` the side of that one, or which edges are lined up. A move goes ``by_mm`` in
+    vehicle axes, and is caught within ``catch_mm`` of where the block touches another one with their gap, or lies in
+    line with it."""
 
     do: Literal["split", "join", "copy", "mirror", "line up", "spread", "put beside", "new", "move"]
     block: Id
@@ -39,21 +40,29 @@ class Order(DocumentModel):
 
 
 def rearranged(blocks: Mapping[str, Block], kinds: Kinds, order: Order, pose: Pose | None = None) -> Blocks:
-    """All blocks of a box after an order; ``pose`` is how the box stands. Raises DesignError where it cannot be done, and says why."""
+    """All blocks of a box after an order; ``pose`` is how the box stands. Raises DesignError where it cannot be done,
+    and says why."""
     if order.block not in blocks or (order.other is not None and order.other not in blocks):
         raise DesignError((Problem("/block", f"there is no block “{order.other or order.block}”"),))
     if order.do == "move":
         turn = rotation(pose.yaw_deg, pose.pitch_deg, pose.roll_deg) if pose else np.eye(3)
         return _move(dict(blocks), kinds, order, vec(turn.T @ np.array(order.by_mm)))
     ways: dict[str, Callable[[Blocks, Kinds, Order], Blocks]] = {
-        "split": _split, "join": _join, "copy": _copy, "mirror": _mirror, "line up": _line_up, "spread": _spread,
-        "put beside": _put_beside, "new": _new,
-    }  # fmt: skip
+        "split": _split,
+        "join": _join,
+        "copy": _copy,
+        "mirror": _mirror,
+        "line up": _line_up,
+        "spread": _spread,
+        "put beside": _put_beside,
+        "new": _new,
+    }
     return ways[order.do](dict(blocks), kinds, order)
 
 
 def needed_between(low: Laid, high: Laid, axis: int, kinds: tuple[ModuleKind, ModuleKind]) -> float:
-    """The gap between two blocks along an axis, ``low`` first: the larger of what the two faces ask for that look at each other."""
+    """The gap between two blocks along an axis, ``low`` first: the larger of what the two faces ask for that look at
+    each other."""
     asks = (low.turned.face_clearance_mm[2 * axis + 1], high.turned.face_clearance_mm[2 * axis])
     return max(*asks, kinds[0].neighbour_gap_mm, kinds[1].neighbour_gap_mm)
 
@@ -84,7 +93,9 @@ def _split(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
     laid = lay_out(block, kinds[block.kind])
     start = sorted({m.low[axis] for m in laid.modules})[order.at]
     first = block.model_copy(update={"counts": block.counts.model_copy(update={order.way: order.at})})
-    rest = block.model_copy(update={"counts": block.counts.model_copy(update={order.way: count - order.at}), "order": _order_after(blocks)})
+    rest = block.model_copy(
+        update={"counts": block.counts.model_copy(update={order.way: count - order.at}), "order": _order_after(blocks)}
+    )
     if block.alternate == order.way and order.at % 2:
         rest = rest.model_copy(update={"turn": turned_about(block.turn)})
     return blocks | {order.block: first, _free(blocks): _moved(rest, axis, block.origin_mm[axis] + start)}
@@ -97,11 +108,18 @@ def _join(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
     one, two = blocks[order.block], blocks[order.other]
     for axis, way in enumerate(WAYS):
         low, high = (one, two) if one.origin_mm[axis] <= two.origin_mm[axis] else (two, one)
-        alike = {name: getattr(low, name) for name in ("kind", "turn", "gap_mm", "alternate", "dividers", "string", "parallel")}
-        whole = low.model_copy(update={"counts": low.counts.model_copy(update={way: getattr(low.counts, way) + getattr(high.counts, way)})})
+        alike = {
+            name: getattr(low, name)
+            for name in ("kind", "turn", "gap_mm", "alternate", "dividers", "string", "parallel")
+        }
+        whole = low.model_copy(
+            update={"counts": low.counts.model_copy(update={way: getattr(low.counts, way) + getattr(high.counts, way)})}
+        )
         if alike == {name: getattr(high, name) for name in alike} and _same_places(whole, (low, high), kinds):
             return {key: b for key, b in blocks.items() if key not in (order.block, order.other)} | {order.block: whole}
-    raise _refuse("/other", "these two do not make one block: kind, turn, gaps and rows must go on from one to the other")
+    raise _refuse(
+        "/other", "these two do not make one block: kind, turn, gaps and rows must go on from one to the other"
+    )
 
 
 def _same_places(whole: Block, parts: tuple[Block, Block], kinds: Kinds) -> bool:
@@ -124,7 +142,9 @@ def _new(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
     if order.kind is None or order.kind not in kinds:
         raise _refuse("/kind", "say which kind of module")
     key = _free(blocks)
-    made = blocks | {key: Block(kind=order.kind, turn=orientations_for(kinds[order.kind])[0], order=_order_after(blocks))}
+    made = blocks | {
+        key: Block(kind=order.kind, turn=orientations_for(kinds[order.kind])[0], order=_order_after(blocks))
+    }
     return _put_beside(made, kinds, order.model_copy(update={"block": key, "other": order.block}))
 
 
@@ -138,7 +158,9 @@ def _mirror(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
     block = blocks[order.block]
     size = lay_out(block, kinds[block.kind]).size_mm[axis]
     moved = _moved(block, axis, min(lows) + max(highs) - block.origin_mm[axis] - size)
-    return blocks | {order.block: moved.model_copy(update={"turn": _turned_to_face(block.turn, kinds[block.kind], axis)})}
+    return blocks | {
+        order.block: moved.model_copy(update={"turn": _turned_to_face(block.turn, kinds[block.kind], axis)})
+    }
 
 
 def _turned_to_face(turn: Orientation, kind: ModuleKind, axis: int) -> Orientation:
@@ -175,7 +197,8 @@ def _spread(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
 
 
 def _put_beside(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
-    """Against the other one's low or high end, with the gap their faces ask for; in line with it in the two other ways."""
+    """Against the other one's low or high end, with the gap their faces ask for; in line with it in the two other
+    ways."""
     if order.other is None or order.other == order.block:
         raise _refuse("/other", "say which block it is put beside")
     axis = WAYS.index(order.way)
@@ -196,14 +219,17 @@ def _move(blocks: Blocks, kinds: Kinds, order: Order, by: Vec) -> Blocks:
     for axis in range(3):
         if abs(by[axis]) > 1e-6:
             to = block.origin_mm[axis] + by[axis]
-            snap_points = [c for key, other in blocks.items() if key != order.block for c in _catches(block, other, axis, kinds)]
+            snap_points = [
+                c for key, other in blocks.items() if key != order.block for c in _catches(block, other, axis, kinds)
+            ]
             nearest = min(snap_points, key=lambda c: abs(c - to), default=to)
             moved = _moved(moved, axis, nearest if abs(nearest - to) <= order.catch_mm else to)
     return blocks | {order.block: moved}
 
 
 def _catches(block: Block, other: Block, axis: int, kinds: Kinds) -> Iterator[float]:
-    """Origins along an axis at which a block touches another with their gap, or their first edges, middles or last edges are level."""
+    """Origins along an axis at which a block touches another with their gap, or their first edges, middles or last
+    edges are level."""
     laid, theirs = lay_out(block, kinds[block.kind]), lay_out(other, kinds[other.kind])
     pair, start = (kinds[block.kind], kinds[other.kind]), other.origin_mm[axis]
     yield start - needed_between(laid, theirs, axis, pair) - laid.size_mm[axis]

@@ -13,8 +13,8 @@ Held = tuple[ModuleKind, int]  # a module and how many of its block stand side b
 
 @dataclass(frozen=True, slots=True)
 class StringResult:
-    """Modules in series: how many there are, voltages and the energy of the weakest capacity; ``empty_v`` is None where a kind in
-    it does not say its own."""
+    """Modules in series: how many there are, voltages and the energy of the weakest capacity; ``empty_v`` is None where
+    a kind in it does not say its own."""
 
     modules: int
     nominal_v: float
@@ -25,8 +25,8 @@ class StringResult:
 
 @dataclass(frozen=True, slots=True)
 class PackResult:
-    """All strings side by side: the highest voltage of any, the energy of all together. ``strings``: by id, and under "" those
-    that are in none by name."""
+    """All strings side by side: the highest voltage of any, the energy of all together. ``strings``: by id, and under
+    "" those that are in none by name."""
 
     modules: int
     nominal_v: float
@@ -36,7 +36,8 @@ class PackResult:
 
 
 def string_result(kinds: Iterable[ModuleKind]) -> StringResult:
-    """Sums the voltages; energy = nominal voltage x least capacity (series current is common), None if one is unknown."""
+    """Sums the voltages; energy = nominal voltage x least capacity (series current is common), None if one is
+    unknown."""
     return _figures([(kind, 1) for kind in kinds])
 
 
@@ -50,7 +51,9 @@ def _figures(held: list[Held]) -> StringResult:
     return StringResult(len(held), nominal, sum(kind.full_v / n for kind, n in held), energy, empty)
 
 
-def strings_in(boxes: Iterable[Box], kinds: Mapping[str, ModuleKind], strings: Mapping[str, PackString]) -> dict[str, StringResult]:
+def strings_in(
+    boxes: Iterable[Box], kinds: Mapping[str, ModuleKind], strings: Mapping[str, PackString]
+) -> dict[str, StringResult]:
     """Figures of each string that has modules in these boxes, in the order of the strings."""
     held: dict[str, list[Held]] = {key: [] for key in sorted(strings, key=lambda key: strings[key].order)}
     held[""] = []
@@ -64,10 +67,12 @@ def pack_result(strings: Mapping[str, StringResult]) -> PackResult:
     energies = [s.energy_kwh for s in strings.values()]
     known = [e for e in energies if e is not None]
     return PackResult(
-        sum(s.modules for s in strings.values()), max((s.nominal_v for s in strings.values()), default=0.0),
+        sum(s.modules for s in strings.values()),
+        max((s.nominal_v for s in strings.values()), default=0.0),
         max((s.full_v for s in strings.values()), default=0.0),
-        sum(known) if known and len(known) == len(energies) else None, strings,
-    )  # fmt: skip
+        sum(known) if known and len(known) == len(energies) else None,
+        strings,
+    )
 
 
 def per_cell_v(module: Module, kind: ModuleKind) -> float | None:

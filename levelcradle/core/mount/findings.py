@@ -31,9 +31,13 @@ def _support(assembly: Assembly, support: SupportResult) -> Iterator[Finding]:
     name, full = plain(box.box.name), Figure(box.hung_kg, "kg", "up")
     for mount, why in support.unfit:
         yield Finding(
-            id=f"mount:unfit:{mount.id}", code="mount.unfit", station="mount", state="foul",
-            subjects=(f"mounts/{mount.id}", box.path), message=f"{plain(mount.mount.name)} cannot stand where it is: {why}",
-        )  # fmt: skip
+            id=f"mount:unfit:{mount.id}",
+            code="mount.unfit",
+            station="mount",
+            state="foul",
+            subjects=(f"mounts/{mount.id}", box.path),
+            message=f"{plain(mount.mount.name)} cannot stand where it is: {why}",
+        )
     if support.support.support_condition == "holds":
         return
     state: State = "tight" if support.support.holds else "foul"
@@ -41,10 +45,19 @@ def _support(assembly: Assembly, support: SupportResult) -> Iterator[Finding]:
     if support.support.support_condition == "nothing":
         message = f"The {name} is {{0}} full and nothing carries it: held by nothing"
     yield Finding(
-        id=f"mount:support:{support.box}", code="mount.support", station="mount", state=state, subjects=(box.path,),
-        message=message, figures=(full,), rationale="a rigid box needs three points that are not in line", label="support",
-        value=support.support.ratio, limit=0.01, margin=support.support.ratio - 0.01,
-    )  # fmt: skip
+        id=f"mount:support:{support.box}",
+        code="mount.support",
+        station="mount",
+        state=state,
+        subjects=(box.path,),
+        message=message,
+        figures=(full,),
+        rationale="a rigid box needs three points that are not in line",
+        label="support",
+        value=support.support.ratio,
+        limit=0.01,
+        margin=support.support.ratio - 0.01,
+    )
 
 
 def _mount(assembly: Assembly, support: SupportResult, mount: MountResult) -> Finding:
@@ -62,14 +75,27 @@ def _mount(assembly: Assembly, support: SupportResult, mount: MountResult) -> Fi
         message = f"{name}: {plain(broken[0])}"
     utilisation = weakest.utilisation if weakest else None
     return Finding(
-        id=f"mount:{mount.id}", code="mount.use", station="mount", state=state, subjects=(f"mounts/{mount.id}", box.path),
-        message=message, figures=(Figure(utilisation, "use", "up"),) if utilisation is not None else (), value=utilisation, limit=1.0 if utilisation is not None else None,
-        margin=1.0 - utilisation if utilisation is not None else None, unit="use", rationale=why, label=weakest.check if weakest else "not checked",
-        points_mm=(mount.connection.spot.at,), working=(lambda: _working(mount, weakest)) if weakest else None,
-    )  # fmt: skip
+        id=f"mount:{mount.id}",
+        code="mount.use",
+        station="mount",
+        state=state,
+        subjects=(f"mounts/{mount.id}", box.path),
+        message=message,
+        figures=(Figure(utilisation, "use", "up"),) if utilisation is not None else (),
+        value=utilisation,
+        limit=1.0 if utilisation is not None else None,
+        margin=1.0 - utilisation if utilisation is not None else None,
+        unit="use",
+        rationale=why,
+        label=weakest.check if weakest else "not checked",
+        points_mm=(mount.connection.spot.at,),
+        working=(lambda: _working(mount, weakest)) if weakest else None,
+    )
 
 
-def _verdict(box: PlacedBox, mount: MountResult, broken: list[str], weakest: UtilisationRow | None, unsure: str | None) -> tuple[State, str]:
+def _verdict(
+    box: PlacedBox, mount: MountResult, broken: list[str], weakest: UtilisationRow | None, unsure: str | None
+) -> tuple[State, str]:
     """The state of a mount, and why it is no better."""
     remarks = f" Outside the standard's range: {'; '.join(mount.remarks)}." if mount.remarks else ""
     if unsure:
@@ -101,12 +127,19 @@ def _spots(supports: tuple[SupportResult, ...]) -> Iterator[Finding]:
         shear = max(sum(m.demands[i].shear_n for m in mounts) for i in range(len(mounts[0].demands)))
         spot = mounts[0].connection.spot
         yield Finding(
-            id=f"mount:spot:{path.rsplit('/', 1)[-1]}", code="mount.spot", station="mount", state="note", subjects=(path,),
+            id=f"mount:spot:{path.rsplit('/', 1)[-1]}",
+            code="mount.spot",
+            station="mount",
+            state="note",
+            subjects=(path,),
             message=f"{plain(spot.name)}: this spot must carry {{0}} pull, {{1}} shear",
-            figures=(Figure(pull, "N", "up"), Figure(shear, "N", "up")), value=pull, unit="N",
+            figures=(Figure(pull, "N", "up"), Figure(shear, "N", "up")),
+            value=pull,
+            unit="N",
             rationale="from different solves, never to be combined; no margin is claimed for the vehicle's own metal",
-            points_mm=(spot.at,), label="spot",
-        )  # fmt: skip
+            points_mm=(spot.at,),
+            label="spot",
+        )
 
 
 def _borne(path: str, mounts: list[MountResult]) -> Finding:
@@ -114,7 +147,16 @@ def _borne(path: str, mounts: list[MountResult]) -> Finding:
     press = max(sum(m.demands[i].press_n for m in mounts) for i in range(len(mounts[0].demands)))
     spot = mounts[0].connection.spot
     return Finding(
-        id=f"mount:spot:{path.rsplit('/', 1)[-1]}", code="mount.spot", station="mount", state="note", subjects=(path,),
-        message=f"{plain(spot.name)} must bear {{0}} pressing on it", figures=(Figure(press, "N", "up"),), value=press, unit="N",
-        rationale="pads only press; no margin is claimed for the vehicle's own metal", points_mm=(spot.at,), label="spot",
-    )  # fmt: skip
+        id=f"mount:spot:{path.rsplit('/', 1)[-1]}",
+        code="mount.spot",
+        station="mount",
+        state="note",
+        subjects=(path,),
+        message=f"{plain(spot.name)} must bear {{0}} pressing on it",
+        figures=(Figure(press, "N", "up"),),
+        value=press,
+        unit="N",
+        rationale="pads only press; no margin is claimed for the vehicle's own metal",
+        points_mm=(spot.at,),
+        label="spot",
+    )

@@ -1,8 +1,8 @@
 """Forces of a rigid box on contacts of which some only push or pull.
 
-The forces are those of least energy Σ f² / 2k with the one-sided ones not below zero; where nothing lifts they are those of the two-way
-springs. Whether any forces at all balance a throw is asked first, by a linear programme. Source: statics; thin springs, as reactions.
-"""
+The forces are those of least energy Σ f² / 2k with the one-sided ones not below zero; where nothing lifts they are
+those of the two-way springs. Whether any forces at all balance a throw is asked first, by a linear programme. Source:
+statics; thin springs, as reactions."""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -25,8 +25,9 @@ RIDGE = 1e-13  # of the stiffness: keeps a step defined while contacts are off
 
 @dataclass(frozen=True, slots=True)
 class Springs:
-    """One spring a direction. ``rows``: (n, 6) what each does for unit forces and moments (scaled by ``length_mm``); ``one``: which only
-    push along their direction; ``ways``: (n, 3) directions; ``contact``: of which contact each is."""
+    """One spring a direction. ``rows``: (n, 6) what each does for unit forces and moments (scaled by ``length_mm``);
+    ``one``: which only push along their direction; ``ways``: (n, 3) directions; ``contact``: of which contact each
+    is."""
 
     rows: Matrix
     ways: Matrix
@@ -38,7 +39,8 @@ class Springs:
 
 @dataclass(frozen=True, slots=True)
 class OneSided:
-    """(2m + 1, k, n, 3) forces of the box on each contact [N], and the cases in which it lifts off (then there are no forces)."""
+    """(2m + 1, k, n, 3) forces of the box on each contact [N], and the cases in which it lifts off (then there are no
+    forces)."""
 
     forces: Matrix
     lifts: tuple[int, ...]
@@ -58,10 +60,14 @@ def springs_of(contacts: Sequence[Contact]) -> Springs:
             owner.append(n)
     direction, contact_of = np.array(ways), np.array(owner)
     arms = (points[contact_of] - middle) / length
-    return Springs(np.hstack([direction, np.cross(arms, direction)]), direction, np.array(one), contact_of, middle, length)
+    return Springs(
+        np.hstack([direction, np.cross(arms, direction)]), direction, np.array(one), contact_of, middle, length
+    )
 
 
-def one_sided_envelope(contacts: Sequence[Contact], mount_of: Sequence[int], cg: Matrix, mass_kg: float, throws_g: Matrix) -> OneSided:
+def one_sided_envelope(
+    contacts: Sequence[Contact], mount_of: Sequence[int], cg: Matrix, mass_kg: float, throws_g: Matrix
+) -> OneSided:
     """As ``reactions.envelope``: equal stiffness first, then each mount at half, then each at double.
 
     Args:

@@ -38,8 +38,8 @@ class UtilisationRow:
 
 @dataclass(frozen=True, slots=True)
 class Demand:
-    """What a spot must carry in one case: largest pull (a toe's lever included) and shear of the envelope [N]; of what only lies on it,
-    the press."""
+    """What a spot must carry in one case: largest pull (a toe's lever included) and shear of the envelope [N]; of what
+    only lies on it, the press."""
 
     case: str
     pull_n: float
@@ -51,8 +51,8 @@ class Demand:
 class MountResult:
     """A mount: its uses (weakest first), its shape's demands, what its spot must carry, and tightening.
 
-    ``unchecked`` says in words why no use is given; then ``rows`` is empty. ``remarks``: what lies outside the standard's range.
-    """
+    ``unchecked`` says in words why no use is given; then ``rows`` is empty. ``remarks``: what lies outside the
+    standard's range."""
 
     id: str
     connection: Connection
@@ -102,7 +102,9 @@ def _of_box(box: PlacedBox, tables: Tables) -> SupportResult:
         found = one_sided_envelope(contacts, groups, np.array(box.hung_cg), box.hung_kg, accelerations_g)
         if found.lifts:
             lifted = Support("lifts off", support.ratio)
-            return SupportResult(box.id, lifted, f"lifts off in {' and in '.join(cases[n].name for n in found.lifts)}", (), unfit)
+            return SupportResult(
+                box.id, lifted, f"lifts off in {' and in '.join(cases[n].name for n in found.lifts)}", (), unfit
+            )
         forces = found.forces
     whole = np.stack([forces[:, :, [g == n for g in groups]].sum(axis=2) for n in range(len(standing))], axis=2)
     mounts = tuple(_mount(cases, m, whole[:, :, i], standing) for i, m in enumerate(standing))
@@ -128,10 +130,14 @@ def _mount(cases: list[LoadCase], mount: Connection, forces: Matrix, standing: S
     press = np.maximum(-loads[0], 0.0) if mount.bears_face else np.zeros_like(loads[0])
     most = (load.max(axis=0).tolist() for load in (*mount.pull_and_shear(loads), press))
     demands = tuple(Demand(case.name, *row) for case, *row in zip(cases, *most, strict=True))
-    return MountResult(mount.id, mount, tuple(rows), tuple(mount.shape_asks()), demands, *mount.tightening, unchecked, mount.remarks)
+    return MountResult(
+        mount.id, mount, tuple(rows), tuple(mount.shape_asks()), demands, *mount.tightening, unchecked, mount.remarks
+    )
 
 
-def _worst(mount: Connection, loads: tuple[ForceArray, ForceArray, ForceArray], cases: list[LoadCase], names: list[str]) -> Iterator[UtilisationRow]:
+def _worst(
+    mount: Connection, loads: tuple[ForceArray, ForceArray, ForceArray], cases: list[LoadCase], names: list[str]
+) -> Iterator[UtilisationRow]:
     """The worst use of each check over road and crash cases and all solves."""
     road = np.array([case.kind == "road" for case in cases])
     for check, utilisation in mount.utilisations(loads, road=road).items():
@@ -139,4 +145,12 @@ def _worst(mount: Connection, loads: tuple[ForceArray, ForceArray, ForceArray], 
         case, at = cases[column], (float(load[solve, column]) for load in loads)
         worst = float(utilisation[solve, column])
         state = utilisation_state(worst)
-        yield UtilisationRow(check, worst, "tight" if check in mount.rough and state == "clear" else state, case.name, case.kind, names[solve], *at)
+        yield UtilisationRow(
+            check,
+            worst,
+            "tight" if check in mount.rough and state == "clear" else state,
+            case.name,
+            case.kind,
+            names[solve],
+            *at,
+        )

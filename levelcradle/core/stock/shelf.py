@@ -44,9 +44,13 @@ def shelf_result(design: Design) -> ShelfResult:
     modules = {k: m for k, m in design.modules.items() if m.verdict != "reject"}
     known = {k: v for k, m in modules.items() if (v := per_cell_v(m, design.module_kinds[m.kind])) is not None}
     rule = design.shelf_rule
-    meter = max((rule.meter_step_mv / 1000 / design.module_kinds[modules[k].kind].cells.series for k in known), default=0.0)
+    meter = max(
+        (rule.meter_step_mv / 1000 / design.module_kinds[modules[k].kind].cells.series for k in known), default=0.0
+    )
     if len(known) < FEWEST:
-        return ShelfResult((), None, 0.0, rule.floor_mv / 1000, meter, "Three readings or more have a middle to compare with.")
+        return ShelfResult(
+            (), None, 0.0, rule.floor_mv / 1000, meter, "Three readings or more have a middle to compare with."
+        )
     middle = median(known.values())
     spread = MAD_FACTOR * median(abs(v - middle) for v in known.values())
     limit = max(rule.floor_mv / 1000, OUTLYING * spread)

@@ -31,14 +31,22 @@ def starter_kinds() -> dict[str, ModuleKind]:
 def _kind(row: dict[str, str]) -> dict[str, Any]:
     asks = {face: float(row[f"ask_{face}_mm"]) for face in ("end_a", "end_b", "top") if float(row[f"ask_{face}_mm"])}
     kind: dict[str, Any] = {
-        "name": row["name"], "size_mm": tuple(float(row[f"{way}_mm"]) for way in ("length", "width", "height")),
-        "mass_kg": float(row["mass_kg"]), "tol_kg": float(row["tol_kg"]),
+        "name": row["name"],
+        "size_mm": tuple(float(row[f"{way}_mm"]) for way in ("length", "width", "height")),
+        "mass_kg": float(row["mass_kg"]),
+        "tol_kg": float(row["tol_kg"]),
         "cells": {"series": int(row["series"]), "parallel": int(row["parallel"])},
-        "nominal_v": float(row["nominal_v"]), "full_v": float(row["full_v"]), "empty_v": float(row["empty_v"]),
-        "capacity_ah": float(row["capacity_ah"]), "may_rest_on": tuple(row["may_rest_on"].split(",")),
-        "face_gap_mm": asks, "neighbour_gap_mm": float(row["neighbour_mm"]), "terminals": row["terminals"],
-        "made_up": True, "source": row["source"],
-    }  # fmt: skip
+        "nominal_v": float(row["nominal_v"]),
+        "full_v": float(row["full_v"]),
+        "empty_v": float(row["empty_v"]),
+        "capacity_ah": float(row["capacity_ah"]),
+        "may_rest_on": tuple(row["may_rest_on"].split(",")),
+        "face_gap_mm": asks,
+        "neighbour_gap_mm": float(row["neighbour_mm"]),
+        "terminals": row["terminals"],
+        "made_up": True,
+        "source": row["source"],
+    }
     kind |= {what: row[what] for what in ("taps", "coolant") if row[what] in get_args(ModuleFace)}
     if row["compression_axis"]:
         kind |= {"clamp": True, "compression": {"axis": row["compression_axis"], "free_mm": float(row["free_mm"])}}

@@ -1,4 +1,5 @@
-"""Voltage windows of the gear: what goes in says between which voltages it works, and every string is asked whether it stays within."""
+"""Voltage windows of the gear: what goes in says between which voltages it works, and every string is asked whether it
+stays within."""
 
 from collections.abc import Iterator, Mapping
 
@@ -20,8 +21,8 @@ def _gear(design: Design) -> Iterator[tuple[str, Item]]:
 
 
 def common_window(design: Design) -> tuple[float, float] | None:
-    """The voltages at which all gear works that states any: the highest of the lowest to the lowest of the highest; None where
-    none is stated, or where they have nothing in common."""
+    """The voltages at which all gear works that states any: the highest of the lowest to the lowest of the highest;
+    None where none is stated, or where they have nothing in common."""
     gear = [item for _, item in _gear(design)]
     low = max((item.least_v for item in gear if item.least_v is not None), default=0.0)
     high = min((item.most_v for item in gear if item.most_v is not None), default=HIGHEST_V)
@@ -32,7 +33,9 @@ def window_findings(design: Design) -> Iterator[Finding]:
     """Each string against each thing that states a window."""
     strings = strings_in(design.boxes.values(), design.module_kinds, design.strings)
     for key, item in _gear(design):
-        rows = [row for name, string in strings.items() for row in _against(key, item, _named(design, name), name, string)]
+        rows = [
+            row for name, string in strings.items() for row in _against(key, item, _named(design, name), name, string)
+        ]
         yield from rows
         if strings and not rows:
             yield _within(key, item, strings)
@@ -53,31 +56,61 @@ def _against(key: str, item: Item, words: str, string: str, figures: StringResul
     message = f"{words} is {{0}} empty, {name} needs {{1}} at least"
     if empty is None:
         yield Finding(
-            id=f"volts:{path}:least:{string}", code="gear.volts", station="stock", state="unknown", subjects=subjects,
-            message=f"{words} has no empty voltage: {name} needs {{0}} at least", figures=(Figure(item.least_v, "V"),), unit="V",
-            limit=item.least_v, rationale="not every kind in it says its empty voltage", label="voltage",
-        )  # fmt: skip
+            id=f"volts:{path}:least:{string}",
+            code="gear.volts",
+            station="stock",
+            state="unknown",
+            subjects=subjects,
+            message=f"{words} has no empty voltage: {name} needs {{0}} at least",
+            figures=(Figure(item.least_v, "V"),),
+            unit="V",
+            limit=item.least_v,
+            rationale="not every kind in it says its empty voltage",
+            label="voltage",
+        )
     elif empty < item.least_v:
         yield _foul(f"{path}:least:{string}", subjects, message, empty, item.least_v, empty - item.least_v)
 
 
 def _foul(ends: str, subjects: tuple[str, ...], message: str, value: float, limit: float, margin: float) -> Finding:
     return Finding(
-        id=f"volts:{ends}", code="gear.volts", station="stock", state="foul", subjects=subjects, message=message, value=value, limit=limit,
-        figures=(Figure(value, "V"), Figure(limit, "V")), margin=margin, unit="V", rationale=WHY, label="voltage",
-    )  # fmt: skip
+        id=f"volts:{ends}",
+        code="gear.volts",
+        station="stock",
+        state="foul",
+        subjects=subjects,
+        message=message,
+        value=value,
+        limit=limit,
+        figures=(Figure(value, "V"), Figure(limit, "V")),
+        margin=margin,
+        unit="V",
+        rationale=WHY,
+        label="voltage",
+    )
 
 
 def _within(key: str, item: Item, strings: Mapping[str, StringResult]) -> Finding:
-    """Says the ends that were asked, and measures at the nearer one. Only called where no string says anything against it."""
+    """Says the ends that were asked, and measures at the nearer one. Only called where no string says anything against
+    it."""
     path, ends = f"items/{key}", list(_ends(item, strings))
     margin, value, limit, _ = min(ends)
     words = " and ".join(f"{{{n}}} {end}" for n, (*_, end) in enumerate(ends))
     return Finding(
-        id=f"volts:{path}", code="gear.volts", station="stock", state="clear", subjects=(path,), value=value, limit=limit,
-        message=f"{plain(item.name)} takes the string, {words}", figures=tuple(Figure(volts, "V") for _, volts, _, _ in ends), margin=margin,
-        unit="V", rationale=WHY, label="voltage",
-    )  # fmt: skip
+        id=f"volts:{path}",
+        code="gear.volts",
+        station="stock",
+        state="clear",
+        subjects=(path,),
+        value=value,
+        limit=limit,
+        message=f"{plain(item.name)} takes the string, {words}",
+        figures=tuple(Figure(volts, "V") for _, volts, _, _ in ends),
+        margin=margin,
+        unit="V",
+        rationale=WHY,
+        label="voltage",
+    )
 
 
 def _ends(item: Item, strings: Mapping[str, StringResult]) -> Iterator[tuple[float, float, float, str]]:

@@ -8,6 +8,22 @@ from levelcradle.core.survey.steady import Sample, Steadiness, steadiness
 from levelcradle.core.survey.tapes import Swing, swing
 
 __all__ = [
-    "BayResult", "Carrier", "Depth", "Goal", "Sample", "Steadiness", "SurveyBlank", "Swing", "ToMeasure", "bay_result",
-    "carriers_near", "depth_behind", "steadiness", "still_to_measure", "survey_blanks", "survey_findings", "swing", "twice",
-]  # fmt: skip
+    "BayResult",
+    "Carrier",
+    "Depth",
+    "Goal",
+    "Sample",
+    "Steadiness",
+    "SurveyBlank",
+    "Swing",
+    "ToMeasure",
+    "bay_result",
+    "carriers_near",
+    "depth_behind",
+    "steadiness",
+    "still_to_measure",
+    "survey_blanks",
+    "survey_findings",
+    "swing",
+    "twice",
+]

@@ -14,22 +14,45 @@ from levelcradle.core.quantity import write_along, write_length
 __all__ = ["SurveyBlank", "survey_blanks"]
 
 _WORDS = {
-    "lf_kg": "left front wheel", "rf_kg": "right front wheel", "lr_kg": "left rear wheel", "rr_kg": "right rear wheel",
-    "front_kg": "front axle", "rear_kg": "rear axle", "left_kg": "both left wheels", "total_kg": "whole car", "step_kg": "scale's step",
-    "aft_mm": "aft", "floor_mm": "floor, up", "top_left_mm": "top left, up", "top_right_mm": "top right, up",
-    "left_floor_mm": "left at floor", "left_top_mm": "left at top", "right_floor_mm": "right at floor", "right_top_mm": "right at top",
-    "width_floor_mm": "width at floor", "width_top_mm": "width at top", "offset_mm": "middle, right of centreline",
-    "left_lean_deg": "left wall leans out", "right_lean_deg": "right wall leans out", "up_mm": "straight-edge, up",
-    "level_kg": "lower axle, level", "raised_kg": "lower axle, other raised", "rise_mm": "rise of the wheel centres",
-    "radius_front_mm": "front wheel radius", "radius_rear_mm": "rear wheel radius", "length_mm": "diagonal", "depth_mm": "depth",
-}  # fmt: skip
+    "lf_kg": "left front wheel",
+    "rf_kg": "right front wheel",
+    "lr_kg": "left rear wheel",
+    "rr_kg": "right rear wheel",
+    "front_kg": "front axle",
+    "rear_kg": "rear axle",
+    "left_kg": "both left wheels",
+    "total_kg": "whole car",
+    "step_kg": "scale's step",
+    "aft_mm": "aft",
+    "floor_mm": "floor, up",
+    "top_left_mm": "top left, up",
+    "top_right_mm": "top right, up",
+    "left_floor_mm": "left at floor",
+    "left_top_mm": "left at top",
+    "right_floor_mm": "right at floor",
+    "right_top_mm": "right at top",
+    "width_floor_mm": "width at floor",
+    "width_top_mm": "width at top",
+    "offset_mm": "middle, right of centreline",
+    "left_lean_deg": "left wall leans out",
+    "right_lean_deg": "right wall leans out",
+    "up_mm": "straight-edge, up",
+    "level_kg": "lower axle, level",
+    "raised_kg": "lower axle, other raised",
+    "rise_mm": "rise of the wheel centres",
+    "radius_front_mm": "front wheel radius",
+    "radius_rear_mm": "rear wheel radius",
+    "length_mm": "diagonal",
+    "depth_mm": "depth",
+}
 _AXES = ("aft", "across", "up")
 
 
 @dataclass(frozen=True, slots=True)
 class SurveyBlank:
-    """One figure to take: its number, where it stands in the document, under which heading, what it is called, what stands
-    there now as text, and from where it counts (a reference point's id, "" for the axle line, centreline and ground)."""
+    """One figure to take: its number, where it stands in the document, under which heading, what it is called, what
+    stands there now as text, and from where it counts (a reference point's id, "" for the axle line, centreline and
+    ground)."""
 
     number: int
     path: str
@@ -42,7 +65,8 @@ class SurveyBlank:
 
 
 def survey_blanks(design: Design) -> list[SurveyBlank]:
-    """Every blank in the order in which a survey is taken: weights, vehicle, reference points, spaces, hard points, things."""
+    """Every blank in the order in which a survey is taken: weights, vehicle, reference points, spaces, hard points,
+    things."""
     tree = design.model_dump(mode="json", by_alias=True)
     rows = [*_vehicle(tree), *_references(tree), *_bays(design, tree), *_hard_points(tree), *_items(tree)]
     return [_blank(number, design, tree, *row) for number, row in enumerate(rows, start=1)]
@@ -98,10 +122,14 @@ def _stations(bay: Bay, tree: dict[str, Any]) -> Iterator[tuple[str, str]]:
         for name in fields:
             if name in _WORDS:
                 yield f"stations/{key}/{name}", f"station {number}, {_WORDS[name]}"
-        for n, point in enumerate(sorted(fields.get("points", {}), key=lambda p: fields["points"][p]["order"]), start=1):
+        for n, point in enumerate(
+            sorted(fields.get("points", {}), key=lambda p: fields["points"][p]["order"]), start=1
+        ):
             for name, words in (("across_mm", "across"), ("up_mm", "up")):
                 yield f"stations/{key}/points/{point}/{name}", f"station {number}, point {n}, {words}"
-        for n, depth in enumerate(sorted(fields.get("depths", {}), key=lambda d: fields["depths"][d]["across_mm"]), start=1):
+        for n, depth in enumerate(
+            sorted(fields.get("depths", {}), key=lambda d: fields["depths"][d]["across_mm"]), start=1
+        ):
             for name, words in (("across_mm", "across"), ("depth_mm", "depth")):
                 yield f"stations/{key}/depths/{depth}/{name}", f"station {number}, {n}, {words}"
 
@@ -125,7 +153,9 @@ def _items(tree: dict[str, Any]) -> Iterator[BlankRow]:
                 yield from ((f"/items/{key}/at_mm/{i}", row["name"], _AXES[i], "") for i in range(3))
 
 
-def _blank(number: int, design: Design, tree: dict[str, Any], path: str, group: str, label: str, hooked: str) -> SurveyBlank:
+def _blank(
+    number: int, design: Design, tree: dict[str, Any], path: str, group: str, label: str, hooked: str
+) -> SurveyBlank:
     value = find(tree, path) if resolves(tree, path) else None
     kind = "length" if "/track_mm/" in path else kind_of(path)
     axis = axis_of(path)

@@ -44,7 +44,8 @@ def bay_result(bay: Bay) -> BayResult:
 
 
 def _litres(found: Sequence[Section]) -> float:
-    """Room between the first and the last section. Source: the prismoidal formula between each two, exact for straight sides."""
+    """Room between the first and the last section. Source: the prismoidal formula between each two, exact for straight
+    sides."""
     total = 0.0
     for near, far in pairwise(found):
         middle = [((a[0] + b[0]) / 2, (a[1] + b[1]) / 2) for a, b in zip(near.ring, far.ring, strict=True)]
@@ -60,9 +61,18 @@ def survey_findings(assembly: Assembly) -> list[Finding]:
     """Everything the Survey station has to say but the weighing."""
     design = assembly.design
     return [
-        *_tapes(design), *_diagonals(design), *_scans(design, assembly.missing_scans), *_stance(design), *_duties(design), *_snags(design),
-        *_taken_twice(design), *_carried_before(assembly), *_crossed(design), *_untaken(design), *_unseen(design),
-    ]  # fmt: skip
+        *_tapes(design),
+        *_diagonals(design),
+        *_scans(design, assembly.missing_scans),
+        *_stance(design),
+        *_duties(design),
+        *_snags(design),
+        *_taken_twice(design),
+        *_carried_before(assembly),
+        *_crossed(design),
+        *_untaken(design),
+        *_unseen(design),
+    ]
 
 
 def swing_of(design: Design, reference: Reference) -> Swing | None:
@@ -86,23 +96,40 @@ def _tapes(design: Design) -> Iterator[Finding]:
             state, figure = "unknown", moved
             message = f"{name} stands {{0}} from where its tapes meet now"
         yield Finding(
-            id=f"survey:tapes:{key}", code="survey.tapes", station="survey", state=state, subjects=(path,), message=message,
-            figures=(Figure(figure, "mm", "up"),), value=figure, limit=MEET_WITHIN_MM, margin=MEET_WITHIN_MM - found.misfit_mm,
-            unit="mm", rationale="a tape reached in is sure to 3 mm (common practice, no source)", label="tapes",
+            id=f"survey:tapes:{key}",
+            code="survey.tapes",
+            station="survey",
+            state=state,
+            subjects=(path,),
+            message=message,
+            figures=(Figure(figure, "mm", "up"),),
+            value=figure,
+            limit=MEET_WITHIN_MM,
+            margin=MEET_WITHIN_MM - found.misfit_mm,
+            unit="mm",
+            rationale="a tape reached in is sure to 3 mm (common practice, no source)",
+            label="tapes",
             working=lambda reference=reference, found=found: _tape_steps(design, reference, found),  # type: ignore[misc]
-        )  # fmt: skip
+        )
 
 
 def _tape_steps(design: Design, reference: Reference, found: Swing) -> Working:
     rows = zip(reference.tapes.values(), found.misses_mm, strict=True)
     return tuple(
-        Step(f"from {design.references[tape.hooked].name}", f"tape {tape.length_mm:.1f} − distance", miss, "mm", "geometry")
+        Step(
+            f"from {design.references[tape.hooked].name}",
+            f"tape {tape.length_mm:.1f} − distance",
+            miss,
+            "mm",
+            "geometry",
+        )
         for tape, miss in rows
     )
 
 
 def _crossed(design: Design) -> Iterator[Finding]:
-    """Free points whose outline crosses itself or has no room: while they are typed one by one they may, done they may not."""
+    """Free points whose outline crosses itself or has no room: while they are typed one by one they may, done they may
+    not."""
     for key, bay in design.bays.items():
         order = sorted(bay.stations, key=lambda name, bay=bay: bay.stations[name].aft_mm)  # type: ignore[misc]
         for number, name in enumerate(order, start=1):
@@ -114,10 +141,15 @@ def _crossed(design: Design) -> Iterator[Finding]:
             if ring.is_valid and ring.area >= LEAST_MM2:
                 continue
             yield Finding(
-                id=f"survey:crossed:{key}:{name}", code="survey.crossed", station="survey", state="foul", subjects=(f"bays/{key}",),
+                id=f"survey:crossed:{key}:{name}",
+                code="survey.crossed",
+                station="survey",
+                state="foul",
+                subjects=(f"bays/{key}",),
                 message=f"{plain(bay.name)}, station {number}: its points do not go round in order",
-                rationale="an outline that crosses itself, or has no room, is no section", label="section",
-            )  # fmt: skip
+                rationale="an outline that crosses itself, or has no room, is no section",
+                label="section",
+            )
 
 
 def _diagonals(design: Design) -> Iterator[Finding]:
@@ -128,18 +160,28 @@ def _diagonals(design: Design) -> Iterator[Finding]:
             angle = f", {abs(row.out_of_square_deg):.1f}° out of square" if row.out_of_square_deg is not None else ""
             good = abs(row.misfit_mm) <= allowed
             yield Finding(
-                id=f"survey:diagonal:{key}:{row.id}", code="survey.diagonal", station="survey", state="clear" if good else "unknown",
-                subjects=(f"bays/{key}",), message=f"{plain(bay.name)}: a diagonal misses by {{0}}{'' if good else angle}",
-                figures=(Figure(abs(row.misfit_mm), "mm", "up"),), value=row.by_tape_mm, limit=row.by_stations_mm,
-                margin=allowed - abs(row.misfit_mm), unit="mm", tolerance=allowed, label="diagonal",
-                rationale="three tapes go into it; more than that, one of them was misread or the section is not square",
+                id=f"survey:diagonal:{key}:{row.id}",
+                code="survey.diagonal",
+                station="survey",
+                state="clear" if good else "unknown",
+                subjects=(f"bays/{key}",),
+                message=f"{plain(bay.name)}: a diagonal misses by {{0}}{'' if good else angle}",
+                figures=(Figure(abs(row.misfit_mm), "mm", "up"),),
+                value=row.by_tape_mm,
+                limit=row.by_stations_mm,
+                margin=allowed - abs(row.misfit_mm),
+                unit="mm",
+                tolerance=allowed,
+                label="diagonal",
+                rationale="three tapes go into it; more than that, one of them was misread or the section is not "
+                "square",
                 working=lambda row=row: (  # type: ignore[misc]
                     Step("by the stations", "distance of the two corners", row.by_stations_mm, "mm", "geometry"),
                     Step("by the tape", "as measured", row.by_tape_mm, "mm", "tape"),
                     Step("misfit", "tape − stations", row.misfit_mm, "mm"),
                     Step("out of square by", "law of cosines", row.out_of_square_deg or 0.0, "°", "geometry"),
                 ),
-            )  # fmt: skip
+            )
 
 
 def _scans(design: Design, missing: tuple[str, ...]) -> Iterator[Finding]:
@@ -150,43 +192,69 @@ def _scans(design: Design, missing: tuple[str, ...]) -> Iterator[Finding]:
             continue
         if spec.file in missing:
             yield Finding(
-                id=f"survey:scan:{path}", code="survey.scan", station="survey", state="unknown", subjects=(path,),
+                id=f"survey:scan:{path}",
+                code="survey.scan",
+                station="survey",
+                state="unknown",
+                subjects=(path,),
                 message=f"{plain(name)}: its scan is not here, so nothing is checked against it",
-                rationale="the file was not brought along with the design", label="scan",
-            )  # fmt: skip
+                rationale="the file was not brought along with the design",
+                label="scan",
+            )
         if spec.ties:
             ties = list(spec.ties.values())
             fit = register_points([t.file_mm for t in ties], [t.at_mm for t in ties])
             yield Finding(
-                id=f"survey:ties:{path}", code="survey.ties", station="survey",
-                state="clear" if max(fit.misses_mm) <= MEET_WITHIN_MM else "unknown", subjects=(path,),
+                id=f"survey:ties:{path}",
+                code="survey.ties",
+                station="survey",
+                state="clear" if max(fit.misses_mm) <= MEET_WITHIN_MM else "unknown",
+                subjects=(path,),
                 message=f"{plain(name)}: the scan's points come within {{0}} of where they were measured",
-                figures=(Figure(max(fit.misses_mm), "mm", "up"),), value=max(fit.misses_mm), limit=MEET_WITHIN_MM,
-                margin=MEET_WITHIN_MM - max(fit.misses_mm), unit="mm", rationale="rigid fit by least squares", label="scan",
-            )  # fmt: skip
+                figures=(Figure(max(fit.misses_mm), "mm", "up"),),
+                value=max(fit.misses_mm),
+                limit=MEET_WITHIN_MM,
+                margin=MEET_WITHIN_MM - max(fit.misses_mm),
+                unit="mm",
+                rationale="rigid fit by least squares",
+                label="scan",
+            )
 
 
 def _stance(design: Design) -> Iterator[Finding]:
     before, after = design.vehicle.stance, design.vehicle.stance_after
     if before is None and design.bays:
         yield Finding(
-            id="survey:stance", code="survey.stance", station="survey", state="note", subjects=("vehicle/stance",),
+            id="survey:stance",
+            code="survey.stance",
+            station="survey",
+            state="note",
+            subjects=("vehicle/stance",),
             message="Say once how the car stood while it was measured: engine in or out, on its wheels or hanging",
             rationale="the nose rises when the engine is out, and every height with it",
-        )  # fmt: skip
+        )
     if before is None or after is None:
         return
-    rise = [_mean(after.arches.lf_mm, after.arches.rf_mm, before.arches.lf_mm, before.arches.rf_mm),
-            _mean(after.arches.lr_mm, after.arches.rr_mm, before.arches.lr_mm, before.arches.rr_mm)]  # fmt: skip
+    rise = [
+        _mean(after.arches.lf_mm, after.arches.rf_mm, before.arches.lf_mm, before.arches.rf_mm),
+        _mean(after.arches.lr_mm, after.arches.rr_mm, before.arches.lr_mm, before.arches.rr_mm),
+    ]
     if rise[0] is None or rise[1] is None:
         return
     pitch = math.degrees(math.atan2(rise[0] - rise[1], design.vehicle.wheelbase_mm))
     yield Finding(
-        id="survey:stance-after", code="survey.stance", station="survey", state="note", subjects=("vehicle/stance_after",),
-        message=f"Front arches {{0}} higher than when measured, rear {{1}}: nose {'up' if pitch >= 0 else 'down'} by {abs(pitch):.2f}°",
-        figures=(Figure(rise[0], "mm"), Figure(rise[1], "mm")), value=pitch, rationale="arch heights after less before, over the wheelbase",
+        id="survey:stance-after",
+        code="survey.stance",
+        station="survey",
+        state="note",
+        subjects=("vehicle/stance_after",),
+        message=f"Front arches {{0}} higher than when measured, rear {{1}}: nose {'up' if pitch >= 0 else 'down'} by "
+        f"{abs(pitch):.2f}°",
+        figures=(Figure(rise[0], "mm"), Figure(rise[1], "mm")),
+        value=pitch,
+        rationale="arch heights after less before, over the wheelbase",
         label="stance",
-    )  # fmt: skip
+    )
 
 
 def _mean(*four: float | None) -> float | None:
@@ -200,32 +268,54 @@ def _duties(design: Design) -> Iterator[Finding]:
     for key, duty in design.duties.items():
         if not duty.now and duty.done_by is None:
             yield Finding(
-                id=f"survey:duty:{key}", code="survey.duty", station="survey", state="unknown", subjects=(f"duties/{key}",),
-                message=f"{plain(duty.name)}: nothing does it yet", rationale="what came out did this job", label="duty",
-            )  # fmt: skip
+                id=f"survey:duty:{key}",
+                code="survey.duty",
+                station="survey",
+                state="unknown",
+                subjects=(f"duties/{key}",),
+                message=f"{plain(duty.name)}: nothing does it yet",
+                rationale="what came out did this job",
+                label="duty",
+            )
 
 
 def _snags(design: Design) -> Iterator[Finding]:
     for key, snag in design.snags.items():
         if snag.state == "found":
             yield Finding(
-                id=f"survey:snag:{key}", code="survey.snag", station="survey", state="note", subjects=(f"snags/{key}",),
-                message=f"Found: {plain(snag.name)}", rationale=snag.note or "neither mended nor left on purpose yet", label="fault",
-            )  # fmt: skip
+                id=f"survey:snag:{key}",
+                code="survey.snag",
+                station="survey",
+                state="note",
+                subjects=(f"snags/{key}",),
+                message=f"Found: {plain(snag.name)}",
+                rationale=snag.note or "neither mended nor left on purpose yet",
+                label="fault",
+            )
     for key, opening in design.openings.items():
         if opening.cut == "to be cut" and not opening.framed:
             yield Finding(
-                id=f"survey:opening:{key}", code="survey.opening", station="survey", state="unknown", subjects=(f"openings/{key}",),
+                id=f"survey:opening:{key}",
+                code="survey.opening",
+                station="survey",
+                state="unknown",
+                subjects=(f"openings/{key}",),
                 message=f"{plain(opening.name)} is to be cut, and nobody has said what frames it",
-                rationale="metal that is cut away carried something; its rim is framed before anything hangs near it", label="opening",
-            )  # fmt: skip
+                rationale="metal that is cut away carried something; its rim is framed before anything hangs near it",
+                label="opening",
+            )
     for key, member in design.members.items():
         if member.condition in ("rusted through", "cracked"):
             yield Finding(
-                id=f"survey:member:{key}", code="survey.member", station="survey", state="foul", subjects=(f"members/{key}",),
+                id=f"survey:member:{key}",
+                code="survey.member",
+                station="survey",
+                state="foul",
+                subjects=(f"members/{key}",),
                 message=f"{plain(member.name)} is {member.condition}: nothing is hung from it until it is repaired",
-                rationale="a box throws many times its weight on what carries it", label="condition",
-            )  # fmt: skip
+                rationale="a box throws many times its weight on what carries it",
+                label="condition",
+            )
 
 
 def _carried_before(assembly: Assembly) -> Iterator[Finding]:
@@ -239,11 +329,21 @@ def _carried_before(assembly: Assembly) -> Iterator[Finding]:
             held = share <= before
             message = f"{plain(spot.name)} carries about {{0}} of the {plain(box.box.name)}; before it carried {{1}}"
             yield Finding(
-                id=f"survey:carried:{box.id}:{key}", code="survey.carried", station="survey", state="note", subjects=(spot.path,),
-                message=message + (": evidence for the road, none for a crash" if held else ": more than it is known to hold"),
-                figures=(Figure(share, "kg", "up"), Figure(before, "kg", "down")), value=share, limit=before, margin=before - share,
-                unit="kg", rationale="an even share of the full box to each mount; what held before", label="carried before",
-            )  # fmt: skip
+                id=f"survey:carried:{box.id}:{key}",
+                code="survey.carried",
+                station="survey",
+                state="note",
+                subjects=(spot.path,),
+                message=message
+                + (": evidence for the road, none for a crash" if held else ": more than it is known to hold"),
+                figures=(Figure(share, "kg", "up"), Figure(before, "kg", "down")),
+                value=share,
+                limit=before,
+                margin=before - share,
+                unit="kg",
+                rationale="an even share of the full box to each mount; what held before",
+                label="carried before",
+            )
 
 
 def _taken_twice(design: Design) -> Iterator[Finding]:
@@ -254,13 +354,25 @@ def _taken_twice(design: Design) -> Iterator[Finding]:
             continue
         tree = tree or tree_of(design)
         first = float(find(tree, path))
-        off, allowed = abs(reading.again_mm - first), reading.tolerance if reading.tolerance is not None else MEET_WITHIN_MM
+        off, allowed = (
+            abs(reading.again_mm - first),
+            reading.tolerance if reading.tolerance is not None else MEET_WITHIN_MM,
+        )
         yield Finding(
-            id=f"survey:twice:{path}", code="survey.twice", station="survey", state="clear" if off <= allowed else "unknown",
-            subjects=(path[1:],), message=f"{plain(words_of(tree, path))}: {{0}} the first time, {{1}} the second",
-            figures=(Figure(first, "mm"), Figure(reading.again_mm, "mm")), value=off, limit=allowed, margin=allowed - off, unit="mm",
-            rationale="taken twice without seeing the first", label="taken twice",
-        )  # fmt: skip
+            id=f"survey:twice:{path}",
+            code="survey.twice",
+            station="survey",
+            state="clear" if off <= allowed else "unknown",
+            subjects=(path[1:],),
+            message=f"{plain(words_of(tree, path))}: {{0}} the first time, {{1}} the second",
+            figures=(Figure(first, "mm"), Figure(reading.again_mm, "mm")),
+            value=off,
+            limit=allowed,
+            margin=allowed - off,
+            unit="mm",
+            rationale="taken twice without seeing the first",
+            label="taken twice",
+        )
 
 
 def _untaken(design: Design) -> Iterator[Finding]:
@@ -270,10 +382,15 @@ def _untaken(design: Design) -> Iterator[Finding]:
     for thing, paths in things.items():
         more = f" and {len(paths) - 1} more" if len(paths) > 1 else ""
         yield Finding(
-            id=f"survey:untaken:{thing}", code="survey.untaken", station="stock" if thing.startswith("module_kinds/") else "survey",
-            state="unknown", subjects=(thing,), message=f"Not taken yet: {plain(words_of(tree, paths[0]))}{more}",
-            rationale="it stands there only so that something can be drawn; no check counts on it", label="not taken",
-        )  # fmt: skip
+            id=f"survey:untaken:{thing}",
+            code="survey.untaken",
+            station="stock" if thing.startswith("module_kinds/") else "survey",
+            state="unknown",
+            subjects=(thing,),
+            message=f"Not taken yet: {plain(words_of(tree, paths[0]))}{more}",
+            rationale="it stands there only so that something can be drawn; no check counts on it",
+            label="not taken",
+        )
 
 
 def _unseen(design: Design) -> Iterator[Finding]:
@@ -284,6 +401,12 @@ def _unseen(design: Design) -> Iterator[Finding]:
     for thing, rows in things.items():
         more = f" and {len(rows) - 1} more" if len(rows) > 1 else ""
         yield Finding(
-            id=f"survey:unseen:{thing}", code="survey.unseen", station="survey", state="unknown", subjects=(thing,),
-            message=f"Not measured: {plain(rows[0].what)}{more}", rationale="no gap is checked against it", label="not measured",
-        )  # fmt: skip
+            id=f"survey:unseen:{thing}",
+            code="survey.unseen",
+            station="survey",
+            state="unknown",
+            subjects=(thing,),
+            message=f"Not measured: {plain(rows[0].what)}{more}",
+            rationale="no gap is checked against it",
+            label="not measured",
+        )

@@ -28,7 +28,8 @@ MOST = 60
 
 @dataclass(frozen=True, slots=True)
 class ToMeasure:
-    """One figure to take: where it stands, what to take, why, and how far the answer may move (None: nobody can say)."""
+    """One figure to take: where it stands, what to take, why, and how far the answer may move (None: nobody can
+    say)."""
 
     path: str
     what: str
@@ -38,18 +39,24 @@ class ToMeasure:
 
 
 def still_to_measure(design: Design, goal: Goal) -> list[ToMeasure]:
-    """What is missing or only assumed for a goal, what matters most first; what nobody can put a number to before all."""
+    """What is missing or only assumed for a goal, what matters most first; what nobody can put a number to before
+    all."""
     rows = {"clearances": _clearances, "loads": _loads, "level": _level}[goal](as_taken(design))
-    return sorted([*_not_taken(design, goal), *rows], key=lambda row: (row.moves is not None, -(row.moves or 0.0), row.what))
+    return sorted(
+        [*_not_taken(design, goal), *rows], key=lambda row: (row.moves is not None, -(row.moves or 0.0), row.what)
+    )
 
 
 def _not_taken(design: Design, goal: Goal) -> Iterator[ToMeasure]:
-    """Figures that something new was begun with, and that nobody took: lengths for clearances, all else and the vehicle for loads."""
+    """Figures that something new was begun with, and that nobody took: lengths for clearances, all else and the vehicle
+    for loads."""
     tree = tree_of(design)
     for path, reading in design.readings.items():
         is_gap = kind_of(path) == "length" and not path.startswith("/vehicle/")
         if reading.basis == NOT_TAKEN and is_gap == (goal == "clearances"):
-            yield ToMeasure(path[1:], words_of(tree, path), "not taken", None, "mm" if kind_of(path) == "length" else "kg")
+            yield ToMeasure(
+                path[1:], words_of(tree, path), "not taken", None, "mm" if kind_of(path) == "length" else "kg"
+            )
 
 
 def _loads(design: Design) -> Iterator[ToMeasure]:
@@ -72,9 +79,13 @@ def _loads(design: Design) -> Iterator[ToMeasure]:
         if mass is None:
             yield ToMeasure(f"{path}/mass_kg", f"mass of {item.name}", "missing", None, "kg")
         elif reading and reading.basis == "assumed":
-            yield ToMeasure(f"{path}/mass_kg", f"mass of {item.name}", "a guess", max(item.tol_kg, GUESS * mass) * lever, "kg")
+            yield ToMeasure(
+                f"{path}/mass_kg", f"mass of {item.name}", "a guess", max(item.tol_kg, GUESS * mass) * lever, "kg"
+            )
         elif item.tol_kg > 0:
-            yield ToMeasure(f"{path}/mass_kg", f"mass of {item.name}, finer", f"± {item.tol_kg:g} kg", item.tol_kg * lever, "kg")
+            yield ToMeasure(
+                f"{path}/mass_kg", f"mass of {item.name}, finer", f"± {item.tol_kg:g} kg", item.tol_kg * lever, "kg"
+            )
         if item.at_mm is None and mass is not None:
             yield ToMeasure(f"{path}/at_mm", f"where {item.name} sits", "missing", mass, "kg")
 
@@ -88,7 +99,9 @@ def _level(design: Design) -> Iterator[ToMeasure]:
     if vehicle.cg_height is None:
         yield ToMeasure("vehicle/cg_height", "height of the CG, by lifting an axle", "missing", None, "mm")
     elif isinstance(vehicle.cg_height, CgGiven) and vehicle.cg_height.basis == "assumed":
-        yield ToMeasure("vehicle/cg_height", "height of the CG, by lifting an axle", "assumed", vehicle.cg_height.tolerance_mm, "mm")
+        yield ToMeasure(
+            "vehicle/cg_height", "height of the CG, by lifting an axle", "assumed", vehicle.cg_height.tolerance_mm, "mm"
+        )
     yield from _loads(design)
 
 
@@ -99,14 +112,22 @@ def unseen(design: Design) -> Iterator[ToMeasure]:
             yield ToMeasure(f"bays/{key}/sides/{side}", f"{bay.name}: its {side} side", "not measured", None, "mm")
     for key, item in design.items.items():
         if item.state in ("stays", "in") and item.solid is None:
-            yield ToMeasure(f"items/{key}/solid", f"{item.name}: its size", "missing: nothing is checked against it", None, "mm")
+            yield ToMeasure(
+                f"items/{key}/solid", f"{item.name}: its size", "missing: nothing is checked against it", None, "mm"
+            )
 
 
 def _clearances(design: Design) -> Iterator[ToMeasure]:
     yield from unseen(design)
     for key, bay in design.bays.items():
         if not any(diagonal.length_mm for diagonal in bay.diagonals.values()):
-            yield ToMeasure(f"bays/{key}", f"{bay.name}: a check diagonal", "nothing says it is square", bay.tolerance_mm or 3.0, "mm")
+            yield ToMeasure(
+                f"bays/{key}",
+                f"{bay.name}: a check diagonal",
+                "nothing says it is square",
+                bay.tolerance_mm or 3.0,
+                "mm",
+            )
     for path, reading in design.readings.items():
         if reading.basis == "assumed" and kind_of(path) == "length" and not path.startswith("/vehicle/"):
             off = reading.tolerance if reading.tolerance is not None else 3.0
@@ -161,7 +182,9 @@ def _lengths(value: Any, path: str) -> Iterator[str]:
         yield path
 
 
-def _turned(tree: dict[str, Any], path: str, by: float, before: Mapping[str, Finding], meshes: Mapping[str, Mesh]) -> set[str]:
+def _turned(
+    tree: dict[str, Any], path: str, by: float, before: Mapping[str, Finding], meshes: Mapping[str, Mesh]
+) -> set[str]:
     tried = deepcopy(tree)
     above, last = path.rsplit("/", 1)
     holder = find(tried, above)
@@ -170,4 +193,8 @@ def _turned(tree: dict[str, Any], path: str, by: float, before: Mapping[str, Fin
         after = {f.id: f.state for f in gap_findings(resolve(validate(tried), meshes))}
     except DesignError:
         return set()
-    return {key for key, finding in before.items() if finding.margin is not None and after.get(key, "clear") != finding.state}
+    return {
+        key
+        for key, finding in before.items()
+        if finding.margin is not None and after.get(key, "clear") != finding.state
+    }

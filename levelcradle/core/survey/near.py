@@ -40,14 +40,19 @@ def _carriers(assembly: Assembly, bay: str) -> Iterator[Carrier]:
         before = f", carried {point.carried_kg:g} kg before" if point.carried_kg else ""
         cut = "" if point.uncut else ", reuse cuts the vehicle"
         yield Carrier(
-            f"hardpoints/{key}", point.name, max(off, 0.0), f"{point.kind}, {point.thread or 'thread not known'}, {wall}{before}{cut}"
+            f"hardpoints/{key}",
+            point.name,
+            max(off, 0.0),
+            f"{point.kind}, {point.thread or 'thread not known'}, {wall}{before}{cut}",
         )
     for key, member in design.members.items():
         off = nearest(member_solid(member), space).gap_mm
         if off <= NEAR_MM:
             part = "main structure" if member.main else "bolted on"
             wall = f"wall {member.wall_mm:g} mm" if member.wall_mm is not None else "wall not known"
-            yield Carrier(f"members/{key}", member.name, max(off, 0.0), f"{member.section}, {part}, {wall}, {member.condition}")
+            yield Carrier(
+                f"members/{key}", member.name, max(off, 0.0), f"{member.section}, {part}, {wall}, {member.condition}"
+            )
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,7 +75,11 @@ def depth_behind(assembly: Assembly, at: Vec, way: Vec) -> Depth | None:
         if (hit := ray_hits(obstacle.solid, at, way)) is not None:
             hits.append((hit, obstacle.path, obstacle.name))
     for box in assembly.boxes.values():
-        hits += [(hit, box.path, f"{box.box.name} {p.name}") for p in box.pieces if (hit := ray_hits(p.solid, at, way)) is not None]
+        hits += [
+            (hit, box.path, f"{box.box.name} {p.name}")
+            for p in box.pieces
+            if (hit := ray_hits(p.solid, at, way)) is not None
+        ]
         for module in box.shell.modules:
             solid = block(module.low, module.high).moved(box.placement)
             if (hit := ray_hits(solid, at, way)) is not None:

@@ -30,7 +30,8 @@ class Sample:
 
 @dataclass(frozen=True, slots=True)
 class Steadiness:
-    """What stands on an instrument: the middle of the last readings, how far they stand apart, whether that is at rest."""
+    """What stands on an instrument: the middle of the last readings, how far they stand apart, whether that is at
+    rest."""
 
     value: float
     unit: str
@@ -75,7 +76,9 @@ def _judged(alike: Sequence[Sample], recent: Sequence[Sample], spread: float, no
     if spread > band:
         return False, "settling"
     drift = _drift(alike, last, AT_REST * band)
-    return True, "steady" if abs(drift) * DRIFT_S / 60 < band / 4 else f"steady, drifts {drift:+.2g} {last.unit} a minute"
+    return True, "steady" if abs(
+        drift
+    ) * DRIFT_S / 60 < band / 4 else f"steady, drifts {drift:+.2g} {last.unit} a minute"
 
 
 def _drift(alike: Sequence[Sample], last: Sample, reach: float) -> float:

@@ -1,4 +1,5 @@
-"""What a study or a scan that is read in says of itself is its message; studies kept under the earlier names are made again when asked."""
+"""What a study or a scan that is read in says of itself is its message; studies kept under the earlier names are made
+again when asked."""
 
 from typing import Any
 

@@ -7,5 +7,15 @@ from levelcradle.core.box.folded.flat_pattern import SheetBend
 from levelcradle.core.box.folded.screws import hole_places
 from levelcradle.core.box.folded.sheet import Sheet
 
-__all__ = ["FoldedBox", "Makeable", "Sheet", "SheetBend", "corner_parts", "hole_places", "least_chamfer", "lid_part", "makeable",
-           "tray_part"]  # fmt: skip
+__all__ = [
+    "FoldedBox",
+    "Makeable",
+    "Sheet",
+    "SheetBend",
+    "corner_parts",
+    "hole_places",
+    "least_chamfer",
+    "lid_part",
+    "makeable",
+    "tray_part",
+]

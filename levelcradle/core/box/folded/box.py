@@ -94,7 +94,9 @@ class FoldedBox:
         for screw in lid_screws(self.sheet):
             axis, far = FACE_AT[screw.face]
             start, end = [v - half for v in screw.at], [v + half for v in screw.at]
-            start[axis], end[axis] = (high[axis], high[axis] + screws.head_high_mm) if far else (low[axis] - screws.head_high_mm, low[axis])
+            start[axis], end[axis] = (
+                (high[axis], high[axis] + screws.head_high_mm) if far else (low[axis] - screws.head_high_mm, low[axis])
+            )
             yield Outside("screw head", "fastener", block((start[0], start[1], start[2]), (end[0], end[1], end[2])))
 
     @property
@@ -127,7 +129,10 @@ class FoldedBox:
     def stack_rows(self, axis: int, path: str) -> Layers:
         t = self.sheet.t
         tol = tolerance_by("cut", max(t, 0.6))[0]
-        first, last = (StackRow(what, t, tol, 0.0, SHEET, "metal", path) for what in (("floor", "lid") if axis == 2 else ("wall", "wall")))
+        first, last = (
+            StackRow(what, t, tol, 0.0, SHEET, "metal", path)
+            for what in (("floor", "lid") if axis == 2 else ("wall", "wall"))
+        )
         welded, source = tolerance_by("welded", self.outer_mm[axis])
         whole = (
             StackRow("box as welded", 0.0, welded, 0.0 if axis == 2 else 2 * WELD_PULL_MM, source, "other", path),
@@ -161,36 +166,64 @@ class FoldedBox:
             margin = round(row.has_mm - row.needs_mm, 9)
             if margin < 0:
                 yield Finding(
-                    id=f"make:{path}:{row.name}", code="box.make", station="box", state="foul", subjects=(path,),
+                    id=f"make:{path}:{row.name}",
+                    code="box.make",
+                    station="box",
+                    state="foul",
+                    subjects=(path,),
                     message=f"{plain(name)}: {plain(row.message)} {{0}}, needs {{1}}",
-                    figures=(Figure(row.has_mm, "mm", "down"), Figure(row.needs_mm, "mm", "up")), value=row.has_mm,
-                    limit=row.needs_mm, margin=margin, unit="mm", rationale="common practice, no source", label=row.name,
-                )  # fmt: skip
+                    figures=(Figure(row.has_mm, "mm", "down"), Figure(row.needs_mm, "mm", "up")),
+                    value=row.has_mm,
+                    limit=row.needs_mm,
+                    margin=margin,
+                    unit="mm",
+                    rationale="common practice, no source",
+                    label=row.name,
+                )
 
     def _blanks(self, path: str, name: str) -> Iterator[Finding]:
         """A blank whose outline crosses itself cannot be cut; where slopes meet in a corner there is none."""
         if meeting(self.sheet.box):
             yield Finding(
-                id=f"make:{path}:chamfers", code="box.make", station="box", state="unknown", subjects=(path,),
+                id=f"make:{path}:chamfers",
+                code="box.make",
+                station="box",
+                state="unknown",
+                subjects=(path,),
                 message=f"{plain(name)}: two of its cut-off edges meet in a corner",
-                rationale="a corner where two slopes meet is not unfolded here yet; nothing is cut for this box", label="chamfers",
-            )  # fmt: skip
+                rationale="a corner where two slopes meet is not unfolded here yet; nothing is cut for this box",
+                label="chamfers",
+            )
             return
         for blank in self._crossing:
             yield Finding(
-                id=f"make:{path}:blank:{name}{blank}", code="box.make", station="box", state="foul", subjects=(path,),
-                message=f"{plain(name + blank)}: its blank would cross itself, so it is not drawn", label="blank",
+                id=f"make:{path}:blank:{name}{blank}",
+                code="box.make",
+                station="box",
+                state="foul",
+                subjects=(path,),
+                message=f"{plain(name + blank)}: its blank would cross itself, so it is not drawn",
+                label="blank",
                 rationale="bends, walls and cut-off edges take more sheet than there is between them",
-            )  # fmt: skip
+            )
 
     def _deduction(self, path: str, name: str) -> Iterator[Finding]:
         his = self.sheet.spec.folder.deduction_mm
         least, most = deduction_limits(self.sheet.spec.bend_radius_mm, self.sheet.t)
         if his is not None and not least <= his <= most:
             yield Finding(
-                id=f"make:{path}:deduction", code="box.make", station="box", state="foul", subjects=(path,),
-                message=f"{plain(name)}: a bend deduction of {{0}} cannot be: this sheet and radius give {{1}} to {{2}}",
-                figures=(Figure(his, "mm"), Figure(least, "mm", "up"), Figure(most, "mm", "down")), value=his,
-                limit=most if his > most else least, margin=min(his - least, most - his), unit="mm", label="bend deduction",
+                id=f"make:{path}:deduction",
+                code="box.make",
+                station="box",
+                state="foul",
+                subjects=(path,),
+                message=f"{plain(name)}: a bend deduction of {{0}} cannot be: this sheet and radius give {{1}} to "
+                f"{{2}}",
+                figures=(Figure(his, "mm"), Figure(least, "mm", "up"), Figure(most, "mm", "down")),
+                value=his,
+                limit=most if his > most else least,
+                margin=min(his - least, most - his),
+                unit="mm",
+                label="bend deduction",
                 rationale="the neutral fibre of a bend lies within the sheet (sheet-metal handbooks)",
-            )  # fmt: skip
+            )

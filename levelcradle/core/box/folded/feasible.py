@@ -29,9 +29,8 @@ class Makeable:
 def makeable(sheet: Sheet) -> Iterator[Makeable]:
     """Shortest sides for the press brake and free sheet round every hole.
 
-    Source: shortest flange about 0.7 V with V = 8 t, hole edge at least 2 t from an edge and 2 t + R from a bend, 3 t of flat
-    between the two bends of a cut-off edge: common practice, no source.
-    """
+    Source: shortest flange about 0.7 V with V = 8 t, hole edge at least 2 t from an edge and 2 t + R from a bend, 3 t
+    of flat between the two bends of a cut-off edge: common practice, no source."""
     t, outer, edge = sheet.t, sheet.outer_mm, sheet.cap.edge_mm
     shortest = max(5.6 * t, sheet.back_mm)
     yield Makeable("lid edge", "lid edge for the press brake", edge, shortest)
@@ -65,6 +64,8 @@ def _of_a_chamfer(sheet: Sheet, chamfer: Chamfer, shortest_mm: float) -> Iterato
     flat = slope.long_mm - sum(bend_setback(angle, back) for angle in slope.angles_deg)
     yield Makeable(words, f"{words}, flat between its two bends", flat, 3 * sheet.t)
     left = outer[2] - slope.wall_mm
-    yield Makeable(f"wall over {words}", f"wall left over the {words}", left, max(shortest_mm + back, sheet.cap.edge_mm))
+    yield Makeable(
+        f"wall over {words}", f"wall left over the {words}", left, max(shortest_mm + back, sheet.cap.edge_mm)
+    )
     across = outer[0] if wall in ("front", "aft") else outer[1]
     yield Makeable(f"base at {words}", f"base left beside the {words}", across - slope.base_mm, 2 * back + shortest_mm)

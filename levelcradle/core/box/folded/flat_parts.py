@@ -53,9 +53,18 @@ def corner_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
         (end, long), cut = ends_of(chamfer)
         wide, lid_wide = (math.hypot(*mm) - 2 * FIT_UP_MM for mm in (cut, sheet.over_lid(cut)))
         notes = (f"Welded into the corner {end} {long}, flush outside", "Its long edges are bevelled to meet the walls")
-        for what, width, height in (("corner", wide, sheet.outer_mm[2] - t), ("lid corner", lid_wide, sheet.cap.edge_mm - t)):
-            yield plate_part(f"{box_id}-{what.replace(' ', '-')}-{end}-{long}", f"{name} {what}, {end} {long}", of, t,
-                             (width, height - FIT_UP_MM), notes)  # fmt: skip
+        for what, width, height in (
+            ("corner", wide, sheet.outer_mm[2] - t),
+            ("lid corner", lid_wide, sheet.cap.edge_mm - t),
+        ):
+            yield plate_part(
+                f"{box_id}-{what.replace(' ', '-')}-{end}-{long}",
+                f"{name} {what}, {end} {long}",
+                of,
+                t,
+                (width, height - FIT_UP_MM),
+                notes,
+            )
 
 
 def crossing(name: str, sheet: Sheet) -> Iterator[str]:
@@ -68,16 +77,20 @@ def crossing(name: str, sheet: Sheet) -> Iterator[str]:
 
 
 def deduction_limits(radius_mm: float, thickness_mm: float) -> tuple[float, float]:
-    """The least and the largest deduction that a 90° bend of a sheet can have: its neutral fibre lies within the sheet, K from 1
-    to 0. Source: BD = 2 (R + t) − (π/2)(R + K t), sheet-metal handbooks."""
-    most, least = (bend_deduction(angle_deg=90, radius_mm=radius_mm, thickness_mm=thickness_mm, k=k) for k in (0.0, 1.0))
+    """The least and the largest deduction that a 90° bend of a sheet can have: its neutral fibre lies within the sheet,
+    K from 1 to 0. Source: BD = 2 (R + t) − (π/2)(R + K t), sheet-metal handbooks."""
+    most, least = (
+        bend_deduction(angle_deg=90, radius_mm=radius_mm, thickness_mm=thickness_mm, k=k) for k in (0.0, 1.0)
+    )
     return least, most
 
 
 def _deductions(pan: FlatPattern) -> str:
     """Of the square bends, and of others where there are some."""
     slants = sorted({round(angle, 1) for slope in pan.slopes.values() for angle in slope.angles_deg})
-    return ", ".join([f"{pan.bend.deduction_mm:.2f}", *(f"{pan.bend.deduction_at(angle):.2f} at {angle:g}°" for angle in slants)])
+    return ", ".join(
+        [f"{pan.bend.deduction_mm:.2f}", *(f"{pan.bend.deduction_at(angle):.2f} at {angle:g}°" for angle in slants)]
+    )
 
 
 def _part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole, ...]) -> FlatPart:
@@ -88,6 +101,15 @@ def _part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole
         "Corners welded; the sheet is seen from inside, all bends towards you",
     )
     return FlatPart(
-        id_, name, 1, sheet.box.material, sheet.material.name, sheet.t, sheet.material.density_kg_m3,
-        pan_outline(pan), holes, tuple(pan_bends(pan)), notes,
-    )  # fmt: skip
+        id_,
+        name,
+        1,
+        sheet.box.material,
+        sheet.material.name,
+        sheet.t,
+        sheet.material.density_kg_m3,
+        pan_outline(pan),
+        holes,
+        tuple(pan_bends(pan)),
+        notes,
+    )

@@ -1,7 +1,7 @@
 """A rectangle of sheet with four sides turned up: where each flat and bend of the blank begins.
 
-Two opposite sides, left and right, run over the whole length; front and aft stand between them. At each corner the sheet is
-cut back to where the bends begin, so that it does not tear, and the corner is welded.
+Two opposite sides, left and right, run over the whole length; front and aft stand between them. At each corner the
+sheet is cut back to where the bends begin, so that it does not tear, and the corner is welded.
 
             ┌──────────────┐  right wall, over the whole length
         ┌───┘              └───┐
@@ -26,7 +26,12 @@ __all__ = ["FIT_UP_MM", "FlatPattern", "SheetBend", "Slope", "pan_bends", "pan_o
 
 FIT_UP_MM = 0.5  # gap at a welded corner, common practice, no source
 FACES = ("front", "aft", "left", "right")
-_QUARTERS = ((("aft", 1), ("right", 1)), (("front", -1), ("right", 1)), (("front", -1), ("left", -1)), (("aft", 1), ("left", -1)))
+_QUARTERS = (
+    (("aft", 1), ("right", 1)),
+    (("front", -1), ("right", 1)),
+    (("front", -1), ("left", -1)),
+    (("aft", 1), ("left", -1)),
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,9 +107,8 @@ class Side:
 class FlatPattern:
     """A rectangle with four turned sides, by its outside size; flat coordinates start at the middle of the base.
 
-    ``slopes``: edges of the base cut off, by the wall's face. ``corners``: upright edges cut off, by the faces of the end wall
-    and the long wall: so far along the long wall and along the end wall.
-    """
+    ``slopes``: edges of the base cut off, by the wall's face. ``corners``: upright edges cut off, by the faces of the
+    end wall and the long wall: so far along the long wall and along the end wall."""
 
     length_mm: float
     width_mm: float
@@ -120,7 +124,9 @@ class FlatPattern:
     def on_side(self, face: str, along_mm: float, height_mm: float) -> Flat:
         """A point on a wall, by its place along the wall from the middle and its height off the outside of the base."""
         out = self.sides[face].at(height_mm)
-        return {"front": (-out, along_mm), "aft": (out, along_mm), "left": (along_mm, -out), "right": (along_mm, out)}[face]
+        return {"front": (-out, along_mm), "aft": (out, along_mm), "left": (along_mm, -out), "right": (along_mm, out)}[
+            face
+        ]
 
     def base_ring(self) -> list[Flat]:
         """What stays of the base between its bends, a convex ring."""
@@ -137,7 +143,9 @@ class FlatPattern:
         if face in ("front", "aft"):
             right, left = (list(_end_edge(self, face, long)) for long in ("right", "left"))
         else:
-            right, left = ([(out, along) for along, out in _long_edge(self, end, face)][::-1] for end in ("aft", "front"))
+            right, left = (
+                [(out, along) for along, out in _long_edge(self, end, face)][::-1] for end in ("aft", "front")
+            )
         return [*((out, -along) for out, along in left), *reversed(right)]
 
     def bend_reach(self, face: str, *, on_base: bool) -> Flat:
@@ -157,14 +165,23 @@ def _side(pan: FlatPattern, face: str) -> Side:
     slope = pan.slopes.get(face)
     if slope is None:
         base, start = half - bend.setback_mm, half - bend.setback_mm + bend.allowance_mm
-        return Side(base, start, start, bend.setback_mm, start + pan.height_mm - bend.setback_mm, (((base + start) / 2, 90.0),))
+        return Side(
+            base, start, start, bend.setback_mm, start + pan.height_mm - bend.setback_mm, (((base + start) / 2, 90.0),)
+        )
     first, second = slope.angles_deg
     base = half - slope.base_mm - bend.setback_at(first)
     strip = base + bend.allowance_at(first)
     end = strip + slope.long_mm - bend.setback_at(first) - bend.setback_at(second)
     wall = end + bend.allowance_at(second)
     height = slope.wall_mm + bend.setback_at(second)
-    return Side(base, strip, wall, height, wall + pan.height_mm - height, (((base + strip) / 2, first), ((end + wall) / 2, second)))
+    return Side(
+        base,
+        strip,
+        wall,
+        height,
+        wall + pan.height_mm - height,
+        (((base + strip) / 2, first), ((end + wall) / 2, second)),
+    )
 
 
 def pan_outline(pan: FlatPattern) -> tuple[Flat, ...]:
@@ -221,10 +238,11 @@ def _long_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
 
 
 def _trimmed_end(pan: FlatPattern, wall: Side, slope: Slope, reach_mm: float) -> Iterator[Flat]:
-    """An end wall stands on the inside of the long wall's slope: (out, across) of its edge, from where it is whole down to its bend.
+    """An end wall stands on the inside of the long wall's slope: (out, across) of its edge, from where it is whole down
+    to its bend.
 
-    The slope's inside, a fit-up off, is met at half a width less ``base_mm`` plus ``base_mm / wall_mm`` for each millimetre up.
-    """
+    The slope's inside, a fit-up off, is met at half a width less ``base_mm`` plus ``base_mm / wall_mm`` for each
+    millimetre up."""
     in_ = (pan.bend.thickness_mm + FIT_UP_MM) * slope.long_mm / slope.wall_mm
 
     def across(height_mm: float) -> float:
@@ -239,7 +257,8 @@ def _trimmed_end(pan: FlatPattern, wall: Side, slope: Slope, reach_mm: float) ->
 
 
 def _trimmed_long(pan: FlatPattern, wall: Side, slope: Slope) -> Iterator[Flat]:
-    """A long wall ends flush with the outside of the end wall's slope: (along, out), from its bend up to where it is whole."""
+    """A long wall ends flush with the outside of the end wall's slope: (along, out), from its bend up to where it is
+    whole."""
     half = pan.length_mm / 2
     if slope.wall_mm > wall.wall_from_mm:
         yield half - slope.base_mm + wall.wall_from_mm * slope.base_mm / slope.wall_mm, wall.strip_start_mm

@@ -1,8 +1,8 @@
 """A blank folded up: its flats and bends as solids, in the axes of the pan (middle of the base, up).
 
-Every flat is a piece of the blank with the sheet's thickness; every bend is as heavy as the strip of the blank it is made from, so
-that what stands in the car weighs what is cut. Solids of a bend are wedges with the outside radius of the bend at their corners.
-"""
+Every flat is a piece of the blank with the sheet's thickness; every bend is as heavy as the strip of the blank it is
+made from, so that what stands in the car weighs what is cut. Solids of a bend are wedges with the outside radius of the
+bend at their corners."""
 
 import math
 from collections.abc import Callable, Iterator, Sequence
@@ -20,8 +20,8 @@ WEDGE_DEG = 30.0
 
 @dataclass(frozen=True, slots=True)
 class Strip:
-    """A flat or a bend of a folded blank. ``face``: of the wall it belongs to, "" for the base; ``area_mm2`` of the blank; ``centre``
-    and ``solids`` in the axes of the pan."""
+    """A flat or a bend of a folded blank. ``face``: of the wall it belongs to, "" for the base; ``area_mm2`` of the
+    blank; ``centre`` and ``solids`` in the axes of the pan."""
 
     face: str
     kind: str  # base | bend | slope | wall
@@ -57,7 +57,9 @@ def _side(pan: FlatPattern, face: str, side: Side) -> Iterator[Strip]:
     yield _flat(pan, face, "wall", _between(ring, start, side.rim_mm), start, at, turned)
 
 
-def _flat(pan: FlatPattern, face: str, kind: str, ring: Sequence[Flat], start_mm: float, at: Flat, turned_mm: float) -> Strip:
+def _flat(
+    pan: FlatPattern, face: str, kind: str, ring: Sequence[Flat], start_mm: float, at: Flat, turned_mm: float
+) -> Strip:
     """A flat whose outside begins at a point (out, up) of the section and leans by ``turned_mm`` from the base."""
     cos, sin, t = math.cos(turned_mm), math.sin(turned_mm), pan.bend.thickness_mm
 
@@ -66,7 +68,9 @@ def _flat(pan: FlatPattern, face: str, kind: str, ring: Sequence[Flat], start_mm
         return _turned(face, at[0] + s * cos - depth_mm * sin, along_mm, at[1] + s * sin + depth_mm * cos)
 
     area, (out, along) = _area(ring)
-    return Strip(face, kind, area, place(out, along, t / 2), lambda: (hull([place(o, a, d) for o, a in ring for d in (0.0, t)]),))
+    return Strip(
+        face, kind, area, place(out, along, t / 2), lambda: (hull([place(o, a, d) for o, a in ring for d in (0.0, t)]),)
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,7 +111,8 @@ class _Bend:
         return _turned(self.face, out, sum(self.reach) / 2, up)
 
     def solids(self) -> tuple[Solid, ...]:
-        """Wedges, their inner corners where all together have the strip's area; none where a deduction leaves no strip."""
+        """Wedges, their inner corners where all together have the strip's area; none where a deduction leaves no
+        strip."""
         if self._strip_area <= 0:
             return ()
         count, outer = max(2, math.ceil(math.degrees(self.angle) / WEDGE_DEG)), self.pan.bend.setback_mm
@@ -122,7 +127,12 @@ class _Bend:
 
 def _turned(face: str, out_mm: float, along_mm: float, up_mm: float) -> Vec:
     """From (out, along, up) of a side to the pan's axes."""
-    return {"aft": (out_mm, along_mm, up_mm), "front": (-out_mm, along_mm, up_mm), "right": (along_mm, out_mm, up_mm), "left": (along_mm, -out_mm, up_mm)}[face]
+    return {
+        "aft": (out_mm, along_mm, up_mm),
+        "front": (-out_mm, along_mm, up_mm),
+        "right": (along_mm, out_mm, up_mm),
+        "left": (along_mm, -out_mm, up_mm),
+    }[face]
 
 
 def _between(ring: Sequence[Flat], low_mm: float, high_mm: float) -> list[Flat]:

@@ -41,7 +41,9 @@ def folded_pieces(sheet: Sheet) -> Iterator[Piece]:
         yield _piece(sheet, strip, _tray_name(strip), _TRAY[strip.kind], in_tray, through)
     for strip in folded_up(sheet.lid):
         face = sheet.seen(strip.face)
-        through = tops if strip.kind == "base" else [h for h in screws if h.face == face] if strip.kind == "wall" else []
+        through = (
+            tops if strip.kind == "base" else [h for h in screws if h.face == face] if strip.kind == "wall" else []
+        )
         yield _piece(sheet, strip, _lid_name(strip, face), "closure", in_lid, through)
     for chamfer in sheet.box.chamfers.values():
         if "base" not in chamfer.edge:
@@ -63,7 +65,10 @@ def _lid_name(strip: Strip, face: str) -> str:
 def _piece(sheet: Sheet, strip: Strip, name: str, role: Role, put: Put, holes: list[FaceHole]) -> Piece:
     """A strip as a piece of the box. A hole takes its round away at its place."""
     per_mm2 = sheet.t * sheet.material.density_kg_m3 * 1e-9
-    rows = [(strip.area_mm2, put(strip.centre)), *((-math.pi / 4 * h.diameter_mm**2, _in_the_sheet(h, sheet.t)) for h in holes)]
+    rows = [
+        (strip.area_mm2, put(strip.centre)),
+        *((-math.pi / 4 * h.diameter_mm**2, _in_the_sheet(h, sheet.t)) for h in holes),
+    ]
     area = sum(row[0] for row in rows)
     x, y, z = (sum(a * at[i] for a, at in rows) / area if area else rows[0][1][i] for i in range(3))
     solids = strip.solids
@@ -83,17 +88,31 @@ def _in_the_sheet(hole: FaceHole, t: float) -> Vec:
 
 
 def _corner(sheet: Sheet, chamfer: Chamfer) -> Iterator[Piece]:
-    """The plates in an upright edge, of the tray on its base and of the lid under its top, their long edges bevelled."""
+    """The plates in an upright edge, of the tray on its base and of the lid under its top, their long edges
+    bevelled."""
     (end, long), cut = ends_of(chamfer)
     height, t = sheet.outer_mm[2], sheet.t
     yield _plate(sheet, chamfer, f"corner {end} {long}", "slope", cut, 0.0, (t + FIT_UP_MM, height))
     top = height + t
-    yield _plate(sheet, chamfer, f"lid corner {end} {long}", "closure", sheet.over_lid(cut), sheet.out_mm,
-                 (top - sheet.cap.edge_mm, top - t - FIT_UP_MM))  # fmt: skip
+    yield _plate(
+        sheet,
+        chamfer,
+        f"lid corner {end} {long}",
+        "closure",
+        sheet.over_lid(cut),
+        sheet.out_mm,
+        (top - sheet.cap.edge_mm, top - t - FIT_UP_MM),
+    )
 
 
 def _plate(
-    sheet: Sheet, chamfer: Chamfer, name: str, role: Role, cut: tuple[float, float], out_mm: float, up: tuple[float, float]
+    sheet: Sheet,
+    chamfer: Chamfer,
+    name: str,
+    role: Role,
+    cut: tuple[float, float],
+    out_mm: float,
+    up: tuple[float, float],
 ) -> Piece:
     """An upright plate, flush with the slope ``out_mm`` outside the tray's."""
     normal, _ = plane_of(chamfer, sheet.outer_mm, out_mm)
@@ -106,18 +125,27 @@ def _plate(
     )
     slope = Slope(*cut)
     along = ((starts[1][0] - starts[0][0]) / slope.long_mm, (starts[1][1] - starts[0][1]) / slope.long_mm)
-    bevels = [sheet.t * math.tan(math.radians(angle)) for angle in slope.angles_deg]  # its edges stand square to the walls they meet
+    bevels = [
+        sheet.t * math.tan(math.radians(angle)) for angle in slope.angles_deg
+    ]  # its edges stand square to the walls they meet
 
     def at(from_start_mm: float, from_end_mm: float, depth_mm: float) -> list[tuple[float, float]]:
         rows = ((starts[0], from_start_mm), (starts[1], -from_end_mm))
-        return [(p[0] + along[0] * s - normal[0] * depth_mm, p[1] + along[1] * s - normal[1] * depth_mm) for p, s in rows]
+        return [
+            (p[0] + along[0] * s - normal[0] * depth_mm, p[1] + along[1] * s - normal[1] * depth_mm) for p, s in rows
+        ]
 
     ring = [*at(FIT_UP_MM, FIT_UP_MM, 0.0), *at(FIT_UP_MM + bevels[0], FIT_UP_MM + bevels[1], sheet.t)]
     wide = slope.long_mm - 2 * FIT_UP_MM
     volume = wide * sheet.t * (up[1] - up[0])  # as cut, before its edges are bevelled
     x, y = (sum(p[i] for p in ring) / 4 for i in (0, 1))
-    return Piece(name, role, volume * sheet.material.density_kg_m3 * 1e-9, (x, y, sum(up) / 2),
-                 lambda: (hull([(a, b, z) for a, b in ring for z in up]),))  # fmt: skip
+    return Piece(
+        name,
+        role,
+        volume * sheet.material.density_kg_m3 * 1e-9,
+        (x, y, sum(up) / 2),
+        lambda: (hull([(a, b, z) for a, b in ring for z in up]),),
+    )
 
 
 def _heads(sheet: Sheet) -> Iterator[Piece]:
@@ -134,4 +162,10 @@ def _heads(sheet: Sheet) -> Iterator[Piece]:
 
 def _head(foot: Vec, top: Vec, radius_mm: float, high_mm: float) -> Piece:
     middle = scaled(plus(foot, top), 0.5)
-    return Piece("screw head", "fastener", math.pi * radius_mm**2 * high_mm * STEEL_KG_MM3, middle, lambda: (rod(foot, top, radius_mm),))
+    return Piece(
+        "screw head",
+        "fastener",
+        math.pi * radius_mm**2 * high_mm * STEEL_KG_MM3,
+        middle,
+        lambda: (rod(foot, top, radius_mm),),
+    )

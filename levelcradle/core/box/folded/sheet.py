@@ -1,4 +1,5 @@
-"""What a folded box is made from: its size, its sheet, its cap, its cut-off edges; the blanks of tray and lid follow."""
+"""What a folded box is made from: its size, its sheet, its cap, its cut-off edges; the blanks of tray and lid
+follow."""
 
 from dataclasses import dataclass
 from functools import cached_property
@@ -18,8 +19,8 @@ _SEEN_FROM_INSIDE = {"left": "right", "right": "left"}
 
 @dataclass(frozen=True, eq=False)
 class Sheet:
-    """A folded box of one outside size. The lid's blank is seen from inside, so that it folds up like the tray: its left is the box's
-    right."""
+    """A folded box of one outside size. The lid's blank is seen from inside, so that it folds up like the tray: its
+    left is the box's right."""
 
     box: Box
     spec: Folded
@@ -53,7 +54,9 @@ class Sheet:
         if folder.deduction_mm is not None:
             return SheetBend(radius, t, folder.deduction_mm, f"deduction given by {folder.name or 'the folder'}")
         k, source = self.material.k_factor, self.material.k_source
-        return SheetBend(radius, t, bend_deduction(angle_deg=90, radius_mm=radius, thickness_mm=t, k=k), f"K {k:g} ({source})")
+        return SheetBend(
+            radius, t, bend_deduction(angle_deg=90, radius_mm=radius, thickness_mm=t, k=k), f"K {k:g} ({source})"
+        )
 
     @cached_property
     def tray(self) -> FlatPattern:

@@ -8,10 +8,26 @@ from typing import Any
 import numpy as np
 
 from levelcradle.core.axes import Matrix
-from levelcradle.core.connection.angle.checks import AngleJoint, geometry, lever_pull, out_of_range, tightening, utilisations
+from levelcradle.core.connection.angle.checks import (
+    AngleJoint,
+    geometry,
+    lever_pull,
+    out_of_range,
+    tightening,
+    utilisations,
+)
 from levelcradle.core.connection.angle.pieces import AngleFrame, AngleMount, angle_pieces, bracket_parts
 from levelcradle.core.connection.angle.working import working
-from levelcradle.core.connection.connection import Contact, ForceArray, Governing, MountPiece, Road, Seat, Unfit, lies_on
+from levelcradle.core.connection.connection import (
+    Contact,
+    ForceArray,
+    Governing,
+    MountPiece,
+    Road,
+    Seat,
+    Unfit,
+    lies_on,
+)
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
 from levelcradle.core.design.mount import Angle, Mount, Welded
@@ -65,7 +81,11 @@ class AngleConnection:
         last = AngleMount.of(like) if like else None
         size = getattr(landing, "thread", None) or (last.lands_on.bolt.size if last else "M10")
         shape, weld = (last.shape, last.to_box) if last else (Angle(), Welded())
-        lands_on = {"type": "hardpoint", "hardpoint": on.removeprefix("hardpoints/"), "bolt": {"size": size, "property_class": "8.8"}}
+        lands_on = {
+            "type": "hardpoint",
+            "hardpoint": on.removeprefix("hardpoints/"),
+            "bolt": {"size": size, "property_class": "8.8"},
+        }
         return {"shape": shape.model_dump(mode="json"), "to_box": weld.model_dump(mode="json"), "lands_on": lands_on}
 
     @property
@@ -117,8 +137,8 @@ class AngleConnection:
             yield f"bolt {size} in a hard point {thread}", thread == size
 
     def _on_the_wall(self) -> Iterator[tuple[str, bool]]:
-        """Whether what is welded to the wall lies on the flat that its cut-off edges leave: above the bend, below the lid's edge,
-        between the corners."""
+        """Whether what is welded to the wall lies on the flat that its cut-off edges leave: above the bend, below the
+        lid's edge, between the corners."""
         frame, weld, wall = self.frame, self.joint.weld, self.seat.wall
         if wall is None:
             return
@@ -132,10 +152,14 @@ class AngleConnection:
         along = local[:, 0 if self.mount.face in ("left", "right") else 1]
         low, high = wall.flat_from_mm, wall.flat_to_mm
         what = "doubler" if plate else "weld"
-        up = f"{what} from {local[:, 2].min():.1f} to {local[:, 2].max():.1f} up the wall, its flat is {low:.1f} to {high:.1f}"
+        up = (
+            f"{what} from {local[:, 2].min():.1f} to {local[:, 2].max():.1f} up the wall, its flat is {low:.1f} to "
+            f"{high:.1f}"
+        )
         yield up, bool(local[:, 2].min() >= low - 1e-6 and local[:, 2].max() <= high + 1e-6)
         span = (
-            f"{what} from {along.min():.1f} to {along.max():.1f} along the wall, which runs from {wall.start_mm:.1f} to {wall.end_mm:.1f}"
+            f"{what} from {along.min():.1f} to {along.max():.1f} along the wall, which runs from "
+            f"{wall.start_mm:.1f} to {wall.end_mm:.1f}"
         )
         yield span, bool(along.min() >= wall.start_mm - 1e-6 and along.max() <= wall.end_mm + 1e-6)
 
@@ -143,7 +167,9 @@ class AngleConnection:
         return working(self.joint, row)
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
-        yield from bracket_parts(self.id, self.joint.mount, self.frame.c_mm, self.seat.box_name, self.seat.material, tables)
+        yield from bracket_parts(
+            self.id, self.joint.mount, self.frame.c_mm, self.seat.box_name, self.seat.material, tables
+        )
 
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)

@@ -1,9 +1,8 @@
 """Checks of a welded angle with one bolt. Loads N (pull-off +), D (away from the wall), W (along the bend) in newtons.
 
-Every use is demand / capacity. Loads may be arrays; uses have the same shape. ``road`` says which of the loads are
-road cases, as one bool or an array that broadcasts with them.
-Partial factors γM0 1.1 and γM2 1.25 (the first above Eurocode's recommended 1.0: cautious, no source; the second as EN 1993-1-8).
-"""
+Every use is demand / capacity. Loads may be arrays; uses have the same shape. ``road`` says which of the loads are road
+cases, as one bool or an array that broadcasts with them. Partial factors γM0 1.1 and γM2 1.25 (the first above
+Eurocode's recommended 1.0: cautious, no source; the second as EN 1993-1-8)."""
 
 import math
 from collections.abc import Iterator
@@ -53,7 +52,9 @@ class AngleJoint:
     grade: BoltClass
 
     @staticmethod
-    def of(mount: Mount, c_mm: float, wall: Material, wall_mm: float, wall_height_mm: float, tables: Tables) -> "AngleJoint":
+    def of(
+        mount: Mount, c_mm: float, wall: Material, wall_mm: float, wall_height_mm: float, tables: Tables
+    ) -> "AngleJoint":
         its = AngleMount.of(mount)
         steel, bolt = tables.materials[its.shape.material], tables.bolts[its.lands_on.bolt.size]
         grade = tables.bolt_classes[its.lands_on.bolt.property_class]
@@ -111,7 +112,10 @@ class AngleJoint:
             if part.beta_w is None:
                 return f"{part.name}: its weld factor βw is not in the table"
         if self.grade.ultimate_mpa > STRONGEST_MPA:
-            return f"property class {self.mount.lands_on.bolt.property_class}: classes above 10.9 are not used here, they break brittle"
+            return (
+                f"property class {self.mount.lands_on.bolt.property_class}: classes above 10.9 are not used here, "
+                f"they break brittle"
+            )
         return ""
 
     @property
@@ -175,9 +179,12 @@ def leg_a(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, roa
 
 
 def net_section(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
-    """u = max(N, 0) b1 / M_net, at the bolt line, where the toe levers and the hole is missing: M_net on (w − d0). Source: statics."""
+    """u = max(N, 0) b1 / M_net, at the bolt line, where the toe levers and the hole is missing: M_net on (w − d0).
+    Source: statics."""
     bracket = joint.shape
-    left = max(bracket.width_mm - joint.bolt.clearance_hole_mm, 0.01 * bracket.width_mm)  # none left is foul by its shape
+    left = max(
+        bracket.width_mm - joint.bolt.clearance_hole_mm, 0.01 * bracket.width_mm
+    )  # none left is foul by its shape
     bend, _, _ = _leg_capacity(joint, road=road)
     return np.maximum(n, 0.0) * joint.b1_mm / (bend * left / bracket.width_mm)
 
@@ -193,7 +200,9 @@ def bearing_capacity(joint: AngleJoint) -> float:
     """Fb = k1 αb fu d t / γM2 of leg A, e1 = e, e2 = w/2 [N]. Source: EN 1993-1-8 table 3.4."""
     bracket, hole, fu = joint.shape, joint.bolt.clearance_hole_mm, joint.steel.ultimate_mpa
     alpha = min(bracket.toe_mm / (3 * hole), joint.grade.ultimate_mpa / fu, 1.0)
-    k1 = min(max(2.8 * bracket.width_mm / 2 / hole - 1.7, 0.01), 2.5)  # so narrow a one is foul by its shape; the use stays finite
+    k1 = min(
+        max(2.8 * bracket.width_mm / 2 / hole - 1.7, 0.01), 2.5
+    )  # so narrow a one is foul by its shape; the use stays finite
     return k1 * alpha * fu * joint.bolt.d_mm * joint.t / GAMMA_M2
 
 
@@ -201,7 +210,9 @@ def bearing(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, r
     return np.hypot(d, w) / bearing_capacity(joint)
 
 
-def weld_moments(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> tuple[ForceArray, ForceArray, ForceArray]:
+def weld_moments(
+    joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray
+) -> tuple[ForceArray, ForceArray, ForceArray]:
     """Moment at the weld's centre in (d, w, n): (c, 0, −hc) × (D, W, N), hc = zs + l/2 [N·mm]."""
     c, hc = joint.c_mm, joint.weld.from_mm + joint.weld.length_mm / 2
     return hc * w, -hc * d - c * n, c * w
@@ -217,8 +228,11 @@ class _WeldGroup:
     half_w: float
     half_n: float
 
-    def most(self, forces: tuple[ForceArray, ForceArray, ForceArray], moments: tuple[ForceArray, ForceArray, ForceArray]) -> ForceArray:
-        """Largest force per length at its four ends [N/mm], forces and moments in (d, w, n). Source: line-weld method (statics)."""
+    def most(
+        self, forces: tuple[ForceArray, ForceArray, ForceArray], moments: tuple[ForceArray, ForceArray, ForceArray]
+    ) -> ForceArray:
+        """Largest force per length at its four ends [N/mm], forces and moments in (d, w, n). Source: line-weld method
+        (statics)."""
         d, w, n = forces
         t_d, t_w, t_n = moments[0] / (self.i_w + self.i_n), moments[1] / self.i_w, moments[2] / self.i_n
         shape = (4, *([1] * np.ndim(n)))
@@ -231,7 +245,9 @@ class _WeldGroup:
 def weld_line(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> ForceArray:
     """Largest force per length at the four ends of the two side fillets [N/mm]."""
     bracket = joint.shape
-    le = max(joint.weld.length_mm - 2 * joint.throat_mm, 1.0)  # shorter ones are foul by their shape; the use stays finite
+    le = max(
+        joint.weld.length_mm - 2 * joint.throat_mm, 1.0
+    )  # shorter ones are foul by their shape; the use stays finite
     group = _WeldGroup(2 * le, le**3 / 6, le * bracket.width_mm**2 / 2, bracket.width_mm / 2, le / 2)
     return group.most((d, w, n), weld_moments(joint, n, d, w))
 
@@ -241,7 +257,8 @@ def weld(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road
 
 
 def doubler_weld_line(joint: AngleJoint, plate: Doubler, n: ForceArray, d: ForceArray, w: ForceArray) -> ForceArray:
-    """Largest force per length at the corners of the weld all round the doubler [N/mm]; what presses on the wall helps nothing."""
+    """Largest force per length at the corners of the weld all round the doubler [N/mm]; what presses on the wall helps
+    nothing."""
     a, b = plate.along_w_mm, plate.along_n_mm
     group = _WeldGroup(2 * (a + b), b**3 / 6 + a * b**2 / 2, a**3 / 6 + b * a**2 / 2, a / 2, b / 2)
     c, up = joint.c_mm + plate.thickness_mm, plate.from_contact_mm + b / 2
@@ -277,10 +294,19 @@ def patch_utilisation(joint: AngleJoint, patch: WallPatch, n: ForceArray, d: For
     return np.abs(d) / pull + np.abs(m_n) / about_n + np.abs(m_w) / about_w
 
 
-CHECKS = {"bolt": bolt, "leg A": leg_a, "leg A at the bolt": net_section, "leg B": leg_b, "bearing": bearing, "weld": weld}
+CHECKS = {
+    "bolt": bolt,
+    "leg A": leg_a,
+    "leg A at the bolt": net_section,
+    "leg B": leg_b,
+    "bearing": bearing,
+    "weld": weld,
+}
 
 
-def utilisations(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> dict[str, ForceArray]:
+def utilisations(
+    joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road
+) -> dict[str, ForceArray]:
     """The use of every check under given loads."""
     found = {name: check(joint, n, d, w, road=road) for name, check in CHECKS.items()}
     if plate := joint.weld.doubler:
@@ -330,4 +356,6 @@ def out_of_range(joint: AngleJoint) -> Iterator[str]:
     sheets = [("bracket", joint.t), ("wall", joint.wall_mm), *([("doubler", plate.thickness_mm)] if plate else [])]
     yield from (f"{name} {mm:g} mm, under {THINNEST_MM:g}" for name, mm in sheets if mm < THINNEST_MM)
     throats = [("weld", joint.throat_mm), *([("doubler's weld", joint.doubler_throat_mm)] if plate else [])]
-    yield from (f"throat of the {name} {mm:.1f} mm, under {LEAST_THROAT_MM:g}" for name, mm in throats if mm < LEAST_THROAT_MM)
+    yield from (
+        f"throat of the {name} {mm:.1f} mm, under {LEAST_THROAT_MM:g}" for name, mm in throats if mm < LEAST_THROAT_MM
+    )

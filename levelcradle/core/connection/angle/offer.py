@@ -1,5 +1,5 @@
-"""Welded angles of usual sheet and bolts, tried when it is asked how a box can hang: all of one box alike, but for what its place
-makes different."""
+"""Welded angles of usual sheet and bolts, tried when it is asked how a box can hang: all of one box alike, but for what
+its place makes different."""
 
 from dataclasses import dataclass, replace
 from itertools import product
@@ -16,7 +16,14 @@ from levelcradle.core.design.tables import BoltSize, Tables
 __all__ = ["AngleOffer"]
 
 FARTHEST_MM = 160.0  # from the wall to the bolt: longer legs bend too much to be worth it; common practice, no source
-RADII = {4: 4.0, 5: 5.0, 6: 8.0, 8: 10.0, 10: 12.0, 12: 16.0}  # inside radius by thickness, as shops fold S355: common practice, no source
+RADII = {
+    4: 4.0,
+    5: 5.0,
+    6: 8.0,
+    8: 10.0,
+    10: 12.0,
+    12: 16.0,
+}  # inside radius by thickness, as shops fold S355: common practice, no source
 WIDTHS = (60.0, 90.0, 105.0, 120.0)
 NARROWEST_MM = 40.0  # of an angle that makes way on a side
 LENGTHS = (60.0, 90.0, 120.0, 180.0)  # of the welds: on a high wall a long one keeps it from bulging
@@ -33,7 +40,8 @@ UNKNOWN_THREAD = "M10"
 
 @dataclass(frozen=True, slots=True)
 class _Room:
-    """What is free on the wall's flat, seen from the hard point: to either side along it, and from where to where along n."""
+    """What is free on the wall's flat, seen from the hard point: to either side along it, and from where to where along
+    n."""
 
     before_mm: float
     behind_mm: float
@@ -70,7 +78,9 @@ class _Recipe:
         return (sheet + plate) * (1.02 if self.property_class != CLASSES[0] else 1.0)
 
 
-_RECIPES = sorted((_Recipe(*row) for row in product(RADII, WIDTHS, LENGTHS, DOUBLERS, CLASSES)), key=lambda recipe: recipe.weighs)
+_RECIPES = sorted(
+    (_Recipe(*row) for row in product(RADII, WIDTHS, LENGTHS, DOUBLERS, CLASSES)), key=lambda recipe: recipe.weighs
+)
 _SHAPES = list(dict.fromkeys(replace(recipe, property_class="") for recipe in _RECIPES))
 _SHAPE_OF = [_SHAPES.index(replace(recipe, property_class="")) for recipe in _RECIPES]
 
@@ -89,11 +99,15 @@ class AngleOffer:
         least = thinnest + RADII[thinnest] + max(bolt.washer_mm / 2 + 1, bolt.clearance_hole_mm / 2 + 2 * thinnest)
         room = _Room.of(frame, seat)
         off = (
-            (least - frame.c_mm, "is {0} too near the wall"), (frame.c_mm - FARTHEST_MM, "is {0} further off than a bracket reaches"),
+            (least - frame.c_mm, "is {0} too near the wall"),
+            (frame.c_mm - FARTHEST_MM, "is {0} further off than a bracket reaches"),
             (WIDTHS[0] / 2 - min(room.before_mm, room.behind_mm), "stands beyond the wall's end and misses by {0}"),
-            (LEAST_WELD_MM + RADII[thinnest] + thinnest - room.far_mm, "stands beyond the wall's flat and misses by {0}"),
+            (
+                LEAST_WELD_MM + RADII[thinnest] + thinnest - room.far_mm,
+                "stands beyond the wall's flat and misses by {0}",
+            ),
             (room.near_mm - (3 * 12 + RADII[12]), "stands short of the wall's flat and misses by {0}"),
-        )  # fmt: skip
+        )
         misses, why = max(off)
         return Reach(frame.c_mm, max(misses, 0.0), why if misses > 0 or not frame.square else "", frame.square)
 
@@ -113,14 +127,18 @@ class AngleOffer:
             return None
         by, doubler = max(AngleOffer.width(made) - to_mm, 0.0), made["to_box"]["doubler"]
         plate = {**doubler, "along_w_mm": doubler["along_w_mm"] - by} if doubler else None
-        return {**made, "shape": {**made["shape"], "width_mm": AngleOffer.width(made) - by}, "to_box": {**made["to_box"], "doubler": plate}}
+        return {
+            **made,
+            "shape": {**made["shape"], "width_mm": AngleOffer.width(made) - by},
+            "to_box": {**made["to_box"], "doubler": plate},
+        }
 
     numbers = range(len(_RECIPES))
 
     @staticmethod
     def made(number: int, place: Place, tables: Tables) -> dict[str, Any] | None:
-        """Shape, hold and landing for a place, the lightest first, in one order for all places: None where it would not keep its
-        own shape's rules or the wall's flat there. Whether it is strong enough is for others to say."""
+        """Shape, hold and landing for a place, the lightest first, in one order for all places: None where it would not
+        keep its own shape's rules or the wall's flat there. Whether it is strong enough is for others to say."""
         return _at(_RECIPES[number], place, tables)
 
 
@@ -149,12 +167,15 @@ def _at(recipe: _Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
     if recipe.doubler_mm:
         welded = welded.model_copy(update={"doubler": _doubler(recipe, welded, room, wall.height_mm)})
     return {
-        "shape": Angle(thickness_mm=t, bend_radius_mm=radius, width_mm=recipe.width_mm, toe_mm=toe, leg_b_mm=leg).model_dump(mode="json"),
+        "shape": Angle(
+            thickness_mm=t, bend_radius_mm=radius, width_mm=recipe.width_mm, toe_mm=toe, leg_b_mm=leg
+        ).model_dump(mode="json"),
         "to_box": welded.model_dump(mode="json"),
         "lands_on": OnHardPoint(
-            hardpoint=place.spot.path.removeprefix("hardpoints/"), bolt=Bolt(size=thread, property_class=recipe.property_class)
+            hardpoint=place.spot.path.removeprefix("hardpoints/"),
+            bolt=Bolt(size=thread, property_class=recipe.property_class),
         ).model_dump(mode="json"),
-    }  # fmt: skip
+    }
 
 
 def _holed(bolt: BoltSize, c: float, t: float, radius_mm: float) -> bool:
@@ -164,11 +185,14 @@ def _holed(bolt: BoltSize, c: float, t: float, radius_mm: float) -> bool:
 
 
 def _doubler(recipe: _Recipe, weld: Welded, room: _Room, wall_mm: float) -> Doubler:
-    """Round the weld, as far as the flat and the wall's rule let it, and no further along the wall than its nearer end."""
+    """Round the weld, as far as the flat and the wall's rule let it, and no further along the wall than its nearer
+    end."""
     near = max(weld.from_mm - ROUND_UP_MM, room.near_mm)
     far = min(weld.from_mm + weld.length_mm + ROUND_UP_MM, room.far_mm, near + LARGEST_SHARE * wall_mm)
     wide = min(recipe.width_mm + 2 * ROUND_MM, 2 * min(room.before_mm, room.behind_mm))
-    plate = Doubler(thickness_mm=recipe.doubler_mm or 0.0, along_w_mm=float(int(wide)), along_n_mm=float(int(far - near)))
+    plate = Doubler(
+        thickness_mm=recipe.doubler_mm or 0.0, along_w_mm=float(int(wide)), along_n_mm=float(int(far - near))
+    )
     return plate.model_copy(update={"from_contact_mm": round(near, 1)})
 
 

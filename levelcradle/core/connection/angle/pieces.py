@@ -65,7 +65,9 @@ class AngleFrame:
         return Placement(np.array([self.d, self.w, self.n]).T, self.at)
 
     @staticmethod
-    def of(hard_point: Vec, direction: Vec, wall_point: Vec, wall_normal: Vec, doubler_mm: float) -> "AngleFrame | None":
+    def of(
+        hard_point: Vec, direction: Vec, wall_point: Vec, wall_normal: Vec, doubler_mm: float
+    ) -> "AngleFrame | None":
         """The frame of an angle between a wall and a hard point; None where the wall faces along the bolt."""
         n = unit(direction)
         lean = dot(wall_normal, n)
@@ -92,8 +94,11 @@ def _flat_length(mount: AngleMount, c_mm: float, tables: Tables) -> float:
     return c_mm + mount.shape.toe_mm + mount.shape.leg_b_mm - _bend_deduction(mount, tables)
 
 
-def angle_pieces(mount: AngleMount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float) -> Iterator[MountPiece]:
-    """Both legs, doubler, bolt head and washer. The sheet's mass is that of the flat before its hole; the bolt fills it."""
+def angle_pieces(
+    mount: AngleMount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float
+) -> Iterator[MountPiece]:
+    """Both legs, doubler, bolt head and washer. The sheet's mass is that of the flat before its hole; the bolt fills
+    it."""
     bracket, bolt = mount.shape, tables.bolts[mount.lands_on.bolt.size]
     t, half, c = bracket.thickness_mm, bracket.width_mm / 2, frame.c_mm
     density = tables.materials[bracket.material].density_kg_m3 * 1e-9
@@ -121,7 +126,9 @@ def _head_kg(mount: AngleMount, tables: Tables) -> float:
     return (hexagon + washer) * STEEL_KG_MM3
 
 
-def bracket_parts(key: str, mount: AngleMount, c_mm: float, box_name: str, wall_material: str, tables: Tables) -> Iterator[FlatPart]:
+def bracket_parts(
+    key: str, mount: AngleMount, c_mm: float, box_name: str, wall_material: str, tables: Tables
+) -> Iterator[FlatPart]:
     """Flat pattern of the angle (leg B first, bolt hole at e from the toe) and the doubler."""
     bracket, material = mount.shape, tables.materials[mount.shape.material]
     deduction = _bend_deduction(mount, tables)
@@ -129,24 +136,43 @@ def bracket_parts(key: str, mount: AngleMount, c_mm: float, box_name: str, wall_
     length, width = _flat_length(mount, c_mm, tables), bracket.width_mm
     bend_at = length - (leg_a - deduction / 2)
     bolt_hole_mm = tables.bolts[mount.lands_on.bolt.size].clearance_hole_mm
-    if min(width / 2, bracket.toe_mm) <= bolt_hole_mm / 2:  # the hole would cut the blank in two: it is foul, and never drawn
+    if (
+        min(width / 2, bracket.toe_mm) <= bolt_hole_mm / 2
+    ):  # the hole would cut the blank in two: it is foul, and never drawn
         return
     hole = Hole((length - bracket.toe_mm, width / 2), bolt_hole_mm, mount.lands_on.bolt.size)
     notes = (
         f"Leg A {leg_a:.1f} outside with the hole, leg B {bracket.leg_b_mm:.1f} outside, welded to {box_name}",
-        f"Inside radius {bracket.bend_radius_mm:g}, bend deduction {deduction:.2f}: K {material.k_factor:g} ({material.k_source})",
+        f"Inside radius {bracket.bend_radius_mm:g}, bend deduction {deduction:.2f}: K {material.k_factor:g} "
+        f"({material.k_source})",
         f"Two fillet welds, leg {mount.to_box.leg_mm:g}, {mount.to_box.length_mm:g} long, "
         f"from {mount.to_box.from_mm:g} off the contact plane",
     )
     yield FlatPart(
-        f"{key}-angle", f"{mount.name} angle", 1, bracket.material, material.name, bracket.thickness_mm,
-        material.density_kg_m3, ((0.0, 0.0), (length, 0.0), (length, width), (0.0, width)), (hole,),
-        (Bend((bend_at, 0.0), (bend_at, width), 90.0, bracket.bend_radius_mm, True),), notes,
-    )  # fmt: skip
+        f"{key}-angle",
+        f"{mount.name} angle",
+        1,
+        bracket.material,
+        material.name,
+        bracket.thickness_mm,
+        material.density_kg_m3,
+        ((0.0, 0.0), (length, 0.0), (length, width), (0.0, width)),
+        (hole,),
+        (Bend((bend_at, 0.0), (bend_at, width), 90.0, bracket.bend_radius_mm, True),),
+        notes,
+    )
     if plate := mount.to_box.doubler:
         w, n, wall = plate.along_w_mm, plate.along_n_mm, tables.materials[wall_material]
         yield FlatPart(
-            f"{key}-doubler", f"{mount.name} doubler", 1, wall_material, wall.name, plate.thickness_mm, wall.density_kg_m3,
-            ((0.0, 0.0), (w, 0.0), (w, n), (0.0, n)), (), (),
+            f"{key}-doubler",
+            f"{mount.name} doubler",
+            1,
+            wall_material,
+            wall.name,
+            plate.thickness_mm,
+            wall.density_kg_m3,
+            ((0.0, 0.0), (w, 0.0), (w, n), (0.0, n)),
+            (),
+            (),
             (f"Welded all round to {box_name}; {w:g} along the bend line, {n:g} along the bolt",),
-        )  # fmt: skip
+        )

@@ -11,7 +11,7 @@ from levelcradle.core.connection.angle.checks import (
     patch_capacity,
     weld_line,
     weld_moments,
-)  # fmt: skip
+)
 from levelcradle.core.connection.connection import Governing
 from levelcradle.core.finding import Step, Working
 
@@ -39,20 +39,38 @@ def working(joint: AngleJoint, row: Governing) -> Working:
         steps.append(Step("Fb,Rd", "k1 αb fu d t / γM2", bearing_capacity(joint), "N", "EN 1993-1-8 table 3.4"))
     elif row.check == "leg A at the bolt":
         steps.append(
-            Step("moment at the bolt", "max(N, 0) b1, on the width less the hole", max(row.load[0], 0.0) * joint.b1_mm, "N·mm", "statics")
+            Step(
+                "moment at the bolt",
+                "max(N, 0) b1, on the width less the hole",
+                max(row.load[0], 0.0) * joint.b1_mm,
+                "N·mm",
+                "statics",
+            )
         )
     elif row.check == "doubler weld" and (plate := joint.mount.to_box.doubler):
         steps += [
             Step("throat a", "min(leg / √2, 0.7 t)", joint.doubler_throat_mm, "mm", "common practice, no source"),
             Step(
-                "force per length", "line weld all round, worst corner", float(doubler_weld_line(joint, plate, n, d, w)), "N/mm", "statics"
+                "force per length",
+                "line weld all round, worst corner",
+                float(doubler_weld_line(joint, plate, n, d, w)),
+                "N/mm",
+                "statics",
             ),
         ]
     elif row.check == "weld":
         steps += [
             Step("throat a", "min(leg / √2, 0.7 t)", joint.throat_mm, "mm", "common practice, no source"),
-            Step("force per length", "line weld, worst of four ends", float(weld_line(joint, n, d, w)), "N/mm", "statics"),
-            Step("capacity", "a fu / (√3 βw γM2)", joint.throat_mm * joint.weld_strength_mpa, "N/mm", "EN 1993-1-8 4.5.3.3"),
+            Step(
+                "force per length", "line weld, worst of four ends", float(weld_line(joint, n, d, w)), "N/mm", "statics"
+            ),
+            Step(
+                "capacity",
+                "a fu / (√3 βw γM2)",
+                joint.throat_mm * joint.weld_strength_mpa,
+                "N/mm",
+                "EN 1993-1-8 4.5.3.3",
+            ),
         ]
     else:
         _, m_w, m_n = (float(m) for m in weld_moments(joint, n, d, w))

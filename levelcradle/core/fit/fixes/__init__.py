@@ -1,9 +1,8 @@
 """What would it take: the smallest changes, alone or a few together, after which a box is no longer foul.
 
-Each change is tried as a patch and run through all checks. It is whole where the box is foul no more and nothing else has
-become so; one that leaves something foul says what, and is partial: it needs a second change. What it costs elsewhere is
-read off the same two analyses.
-"""
+Each change is tried as a patch and run through all checks. It is whole where the box is foul no more and nothing else
+has become so; one that leaves something foul says what, and is partial: it needs a second change. What it costs
+elsewhere is read off the same two analyses."""
 
 from collections.abc import Callable, Mapping
 
@@ -32,7 +31,9 @@ SINGLE: tuple[Callable[[Question], Fixes], ...] = (moves, fewer, walls, things_m
 TOGETHER: tuple[Callable[[Question], Fixes], ...] = (edges_cut, set_closer, stood_another_way)
 
 
-def what_it_takes(design: Design, box_id: str, more: Axis | None = None, *, meshes: Mapping[str, Mesh], together: bool = True) -> Answer:
+def what_it_takes(
+    design: Design, box_id: str, more: Axis | None = None, *, meshes: Mapping[str, Mesh], together: bool = True
+) -> Answer:
     """The fixes of a box that is foul; with ``more``, of the box with one more row aft, row across or tier.
 
     Args:
@@ -65,7 +66,13 @@ def _answer(asks: str, question: Question, together: bool) -> Answer:
 def _one_more(design: Design, box_id: str, way: Axis) -> list[Op]:
     """A row or tier more of its largest block."""
     name, block = max(design.boxes[box_id].blocks.items(), key=lambda row: row[1].counts.total)
-    return [{"op": "replace", "path": f"/boxes/{box_id}/blocks/{name}/counts/{way}", "value": getattr(block.counts, way) + 1}]
+    return [
+        {
+            "op": "replace",
+            "path": f"/boxes/{box_id}/blocks/{name}/counts/{way}",
+            "value": getattr(block.counts, way) + 1,
+        }
+    ]
 
 
 def _best_place(before: Design, box_id: str, ops: list[Op], meshes: Mapping[str, Mesh]) -> list[Op]:
@@ -74,13 +81,20 @@ def _best_place(before: Design, box_id: str, ops: list[Op], meshes: Mapping[str,
     box = design.boxes[box_id]
     if box.bay is None or box.pose.yaw_deg or box.pose.pitch_deg or box.pose.roll_deg:
         return ops
-    alone = design.model_copy(update={"boxes": {k: b for k, b in design.boxes.items() if k != box_id}, "mounts": {
-        k: m for k, m in design.mounts.items() if m.box != box_id}})  # fmt: skip
+    alone = design.model_copy(
+        update={
+            "boxes": {k: b for k, b in design.boxes.items() if k != box_id},
+            "mounts": {k: m for k, m in design.mounts.items() if m.box != box_id},
+        }
+    )
     kinds = tuple({block.kind for block in box.blocks.values()})
     stands = room_of(alone, box.bay, Wishes(kinds=kinds, bays=(box.bay,)), meshes=meshes).stand(box)
     path = f"/boxes/{box_id}/pose"
     if stands is None:
-        return [*ops, {"op": "replace", "path": f"{path}/at_mm", "value": list(least_foul(resolve(design, meshes), box_id))}]
+        return [
+            *ops,
+            {"op": "replace", "path": f"{path}/at_mm", "value": list(least_foul(resolve(design, meshes), box_id))},
+        ]
     return [*ops, {"op": "replace", "path": path, "value": stands.pose.model_dump(mode="json")}]
 
 

@@ -1,4 +1,5 @@
-"""What is inside set closer, so that the box gets smaller: gaps, liners, sheet, the room before faces; with one move where it has to."""
+"""What is inside set closer, so that the box gets smaller: gaps, liners, sheet, the room before faces; with one move
+where it has to."""
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
@@ -35,15 +36,17 @@ class _Source:
 
 
 def set_closer(question: Question) -> Fixes:
-    """Of each thing that gives room as little as clears the box where it stands; where no straight move of the whole box would clear
-    it, as little as clears it with one."""
+    """Of each thing that gives room as little as clears the box where it stands; where no straight move of the whole
+    box would clear it, as little as clears it with one."""
     movable = question.shortest(question.pieces) is not None
     for source in _sources(question):
         found = _least(question, source, move=not movable)
         if found is None:
             continue
         mm, far, move = found
-        words, figures = joined([(source.message, (Figure(mm, "mm"), Figure(source.had_mm, "mm"))), *move_part(move, far)])
+        words, figures = joined(
+            [(source.message, (Figure(mm, "mm"), Figure(source.had_mm, "mm"))), *move_part(move, far)]
+        )
         ops = [*source.ops(mm), *question.moved(move, far)]
         yield question.fix(source.kind, source.does, words, figures, ops, size=source.had_mm - mm + far)
 
@@ -76,7 +79,9 @@ def _sources(question: Question) -> Iterator[_Source]:
     box, at = question.box, f"/boxes/{question.box_id}"
     for key, words in (("wall_mm", "liner on the walls"), ("floor_mm", "runners")):
         had = getattr(box.liners, key)
-        yield _Source("liner", "box", f"{words} {{0}} instead of {{1}}", f"{at}/liners/{key}", had, _below(LINERS_MM, had))
+        yield _Source(
+            "liner", "box", f"{words} {{0}} instead of {{1}}", f"{at}/liners/{key}", had, _below(LINERS_MM, had)
+        )
     sheet = question.shell.made.sheet_mm
     if sheet is not None:
         message, path = "sheet of {0} instead of {1}", f"{at}/construction/thickness_mm"
@@ -91,7 +96,9 @@ def _spacings(question: Question, block: Block, path: str) -> Iterator[_Source]:
     """Gaps between neighbours that were given larger than their faces ask for."""
     for row in lay_out(block, question.asked.module_kinds[block.kind]).rows:
         message = f"{{0}} between neighbours {row.direction} instead of {{1}}"
-        yield _Source("spacing", "box", message, f"{path}/gap_mm/{row.direction}", row.has_mm, _steps(row.has_mm, row.needs_mm))
+        yield _Source(
+            "spacing", "box", message, f"{path}/gap_mm/{row.direction}", row.has_mm, _steps(row.has_mm, row.needs_mm)
+        )
 
 
 def _rooms(question: Question, key: str) -> Iterator[_Source]:

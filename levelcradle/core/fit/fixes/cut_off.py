@@ -54,12 +54,17 @@ def _chamfers(question: Question, edges: EdgeCuts, cuts: Cuts) -> Iterator[Op]:
     had = question.box.chamfers
     for key, chamfer in edges.box(cuts).chamfers.items():
         if key not in had:
-            yield {"op": "add", "path": f"/boxes/{question.box_id}/chamfers/{key}", "value": chamfer.model_dump(mode="json")}
+            yield {
+                "op": "add",
+                "path": f"/boxes/{question.box_id}/chamfers/{key}",
+                "value": chamfer.model_dump(mode="json"),
+            }
 
 
 def _along(question: Question, edges: EdgeCuts, move: Move) -> Iterator[_Found]:
-    """What clears along one way: at the first place where as much as can be cut off would do, and where the whole box gets free
-    of one thing after the other, since less has to be cut off there. None that goes as far as the whole box has to."""
+    """What clears along one way: at the first place where as much as can be cut off would do, and where the whole box
+    gets free of one thing after the other, since less has to be cut off there. None that goes as far as the whole box
+    has to."""
     places = free_along(question.pieces, question.things, move.axis, move.sign)
     plain = question.travel(question.pieces, move)
     done: list[tuple[float, set[Edge]]] = []

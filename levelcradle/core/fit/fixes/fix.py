@@ -26,8 +26,8 @@ class Cost:
 
 @dataclass(frozen=True, slots=True)
 class Fix:
-    """One change, or a small set of changes that clear only together. ``whole``: it has been run through all checks and leaves
-    nothing foul that was not foul before.
+    """One change, or a small set of changes that clear only together. ``whole``: it has been run through all checks and
+    leaves nothing foul that was not foul before.
 
     Attributes:
         does: what is changed: the box, the vehicle, or the rule.
@@ -60,8 +60,20 @@ class Answer:
 
 
 _KINDS = (
-    "move", "chamfer", "turn", "liner", "sheet", "spacing", "laid", "wedge", "thing", "wall", "fewer", "room", "gap",
-)  # fmt: skip
+    "move",
+    "chamfer",
+    "turn",
+    "liner",
+    "sheet",
+    "spacing",
+    "laid",
+    "wedge",
+    "thing",
+    "wall",
+    "fewer",
+    "room",
+    "gap",
+)
 
 
 def in_order(fix: Fix) -> tuple[bool, int, float]:
@@ -77,13 +89,18 @@ def costs_of(before: Analysis, after: Analysis, box: str) -> Iterator[Cost]:
         was = old.get(f.id)
         if was is None or was.value is None or f.value is None or abs(was.value - f.value) >= 0.05:
             yield Cost(
-                f"{plain(f.label)} {{0}}, needs {{1}}", (Figure(f.value or 0.0, "mm", "down"), Figure(f.limit or 0.0, "mm", "up")), f.state
+                f"{plain(f.label)} {{0}}, needs {{1}}",
+                (Figure(f.value or 0.0, "mm", "down"), Figure(f.limit or 0.0, "mm", "up")),
+                f.state,
             )
     then, now = before.level.ready, after.level.ready
     if then and now:
         for word, a, b in (("front", then.front_kg, now.front_kg), ("rear", then.rear_kg, now.rear_kg)):
             if abs(b - a) >= 0.05:
                 yield Cost(f"{word} axle {'+' if b > a else '−'}{{0}}", (Figure(abs(b - a), "kg"),))
-    worst = [max((f.value or 0.0 for f in a.findings if f.code == "mount.use" and own in f.subjects), default=0.0) for a in (before, after)]
+    worst = [
+        max((f.value or 0.0 for f in a.findings if f.code == "mount.use" and own in f.subjects), default=0.0)
+        for a in (before, after)
+    ]
     if abs(worst[1] - worst[0]) >= 0.01:
         yield Cost("worst use of its mounts {0} → {1}", (Figure(worst[0], "use"), Figure(worst[1], "use")))

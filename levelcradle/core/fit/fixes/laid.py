@@ -1,4 +1,5 @@
-"""The box stood another way: each module turned where it is, or everything in it laid over together; with one move where it has to."""
+"""The box stood another way: each module turned where it is, or everything in it laid over together; with one move
+where it has to."""
 
 from collections.abc import Iterator
 
@@ -13,8 +14,10 @@ from levelcradle.core.modules import orientations_for
 __all__ = ["stood_another_way"]
 
 OVER: dict[Over, str] = {
-    "side": "lay the box on its side", "end": "lay the box on its end", "round": "turn what is in the box a quarter round",
-}  # fmt: skip
+    "side": "lay the box on its side",
+    "end": "lay the box on its end",
+    "round": "turn what is in the box a quarter round",
+}
 
 
 def stood_another_way(question: Question) -> Fixes:

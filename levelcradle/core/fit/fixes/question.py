@@ -1,4 +1,5 @@
-"""One question: the design as it is, the change that is taken for granted, and what a change on top of that makes of it."""
+"""One question: the design as it is, the change that is taken for granted, and what a change on top of that makes of
+it."""
 
 from collections.abc import Iterable, Mapping
 from functools import cached_property
@@ -49,7 +50,9 @@ class Question:
         foul: what has to be cleared.
     """
 
-    def __init__(self, design: Design, box_id: str, base: Iterable[Op], before: Analysis, meshes: Mapping[str, Mesh]) -> None:
+    def __init__(
+        self, design: Design, box_id: str, base: Iterable[Op], before: Analysis, meshes: Mapping[str, Mesh]
+    ) -> None:
         self.box_id, self.base, self.meshes, self.before = box_id, tuple(base), meshes, before
         self._foul_before = {f.id for f in before.findings if f.state == "foul"}
         self.asked = edited(design, self.base) if self.base else design
@@ -93,15 +96,21 @@ class Question:
         return shell_of(box, design.module_kinds, design.tables.materials[box.material])
 
     def out(self) -> list[Finding]:
-        """How far the box stands out of its space, where something more was asked for: the study would not call that a fit."""
+        """How far the box stands out of its space, where something more was asked for: the study would not call that a
+        fit."""
         own = f"boxes/{self.box_id}"
         return [f for f in self.now.findings if f.code == "place.out" and own in f.subjects] if self.base else []
 
     def _foul_of(self, analysis: Analysis) -> list[Finding]:
         """What is foul about the box, and what is foul elsewhere that was not before."""
         own = f"boxes/{self.box_id}"
-        return [f for f in analysis.findings if f.state == "foul" and f.code != "drawings.release"
-                and ((own in f.subjects and f.station in ("place", "box")) or f.id not in self._foul_before)]  # fmt: skip
+        return [
+            f
+            for f in analysis.findings
+            if f.state == "foul"
+            and f.code != "drawings.release"
+            and ((own in f.subjects and f.station in ("place", "box")) or f.id not in self._foul_before)
+        ]
 
     # --- where it would stand ---
 
@@ -130,9 +139,17 @@ class Question:
     # --- a change tried ---
 
     def fix(
-        self, kind: str, does: Does, words: str, figures: tuple[Figure, ...], ops: list[Op], *, size: float, button: bool = True,
+        self,
+        kind: str,
+        does: Does,
+        words: str,
+        figures: tuple[Figure, ...],
+        ops: list[Op],
+        *,
+        size: float,
+        button: bool = True,
         at: Vec | None = None,
-    ) -> Fix | None:  # fmt: skip
+    ) -> Fix | None:
         """A change run through all checks; None where it clears nothing, or makes foul what was not."""
         tried = self._tried(ops)
         if tried is None:
@@ -141,8 +158,18 @@ class Question:
         if not {f.id for f in left} < {f.id for f in self.foul}:
             return None
         patch = (*self.base, *ops) if button else None
-        return Fix(kind, does, words, figures, size, not left, tuple(costs_of(self.before, analysis, self.box_id)),
-                    tuple(message_text(f) for f in left[:3]), patch, at)  # fmt: skip
+        return Fix(
+            kind,
+            does,
+            words,
+            figures,
+            size,
+            not left,
+            tuple(costs_of(self.before, analysis, self.box_id)),
+            tuple(message_text(f) for f in left[:3]),
+            patch,
+            at,
+        )
 
     def _tried(self, ops: list[Op]) -> tuple[Analysis, list[Finding]] | None:
         try:

@@ -1,4 +1,5 @@
-"""Changes of one kind: the box moved, emptied of a row; the vehicle cut back, a thing put elsewhere; a gap agreed away."""
+"""Changes of one kind: the box moved, emptied of a row; the vehicle cut back, a thing put elsewhere; a gap agreed
+away."""
 
 import math
 from collections.abc import Iterator
@@ -20,8 +21,8 @@ Fixes = Iterator[Fix | None]
 
 
 def wedge_travel(angle_deg: float) -> float:
-    """How far a box travels along a wall for each millimetre taken off its side, the wall standing at ``angle_deg`` to that
-    side's direction. Source: trigonometry (tan), rule of thumb of the trade."""
+    """How far a box travels along a wall for each millimetre taken off its side, the wall standing at ``angle_deg`` to
+    that side's direction. Source: trigonometry (tan), rule of thumb of the trade."""
     return math.tan(math.radians(angle_deg))
 
 
@@ -43,7 +44,9 @@ def fewer(question: Question) -> Fixes:
             count = getattr(block.counts, way)
             if count > 1:
                 lost = block.counts.total // count
-                words = f"leave out {lost} module{'s' if lost > 1 else ''}: {count - 1} {'tiers' if way == 'up' else way}"
+                words = (
+                    f"leave out {lost} module{'s' if lost > 1 else ''}: {count - 1} {'tiers' if way == 'up' else way}"
+                )
                 ops = [question.replace(f"blocks/{name}/counts/{way}", count - 1)]
                 yield question.fix("fewer", "box", words, (), ops, size=float(lost))
 
@@ -63,9 +66,12 @@ def walls(question: Question) -> Fixes:
 
 def _hollow(bay: str, side: str, mm: float) -> list[Op]:
     far = 20_000.0
-    spans = {"left": ("fore_mm", "aft_mm", "low_mm", "high_mm"), "right": ("fore_mm", "aft_mm", "low_mm", "high_mm"),
-             "floor": ("fore_mm", "aft_mm", "left_mm", "right_mm"), "top": ("fore_mm", "aft_mm", "left_mm", "right_mm")}.get(
-        side, ("left_mm", "right_mm", "low_mm", "high_mm"))  # fmt: skip
+    spans = {
+        "left": ("fore_mm", "aft_mm", "low_mm", "high_mm"),
+        "right": ("fore_mm", "aft_mm", "low_mm", "high_mm"),
+        "floor": ("fore_mm", "aft_mm", "left_mm", "right_mm"),
+        "top": ("fore_mm", "aft_mm", "left_mm", "right_mm"),
+    }.get(side, ("left_mm", "right_mm", "low_mm", "high_mm"))
     value: dict[str, object] = {"name": "cut back", "side": side, "hollow": True, "proud_mm": mm}
     value |= {name: far if n % 2 else -far for n, name in enumerate(spans)}
     return [{"op": "add", "path": f"/bays/{bay}/lumps/cut-back-{side}", "value": value}]
@@ -73,7 +79,11 @@ def _hollow(bay: str, side: str, mm: float) -> list[Op]:
 
 def _wedge(question: Question, finding: Finding, short_mm: float) -> Fixes:
     """Along a wall that leans in plan: so much off the width wins so much travel."""
-    way = [p for p in pressing(question.pieces, question.things, (0.0, 0.0, 0.0), 0.0) if p.thing.what == finding.subjects[1]]
+    way = [
+        p
+        for p in pressing(question.pieces, question.things, (0.0, 0.0, 0.0), 0.0)
+        if p.thing.what == finding.subjects[1]
+    ]
     if not way:
         return
     x, y = (abs(v) for v in max(way, key=lambda p: -p.spare_mm).away[:2])
@@ -84,7 +94,18 @@ def _wedge(question: Question, finding: Finding, short_mm: float) -> Fixes:
     off = short_mm / max(x, y)
     words = f"{{0}} off its {narrow} clears it: along this wall that is worth {{1}} of travel {along}"
     figures = (Figure(off, "mm", "up"), Figure(off * wedge_travel(lean), "mm", "down"))
-    yield Fix("wedge", "box", words, figures, off, False, (), ("has to be made smaller by another change",), None, _at(finding))
+    yield Fix(
+        "wedge",
+        "box",
+        words,
+        figures,
+        off,
+        False,
+        (),
+        ("has to be made smaller by another change",),
+        None,
+        _at(finding),
+    )
 
 
 def things_moved(question: Question) -> Fixes:
@@ -98,22 +119,33 @@ def things_moved(question: Question) -> Fixes:
         if row is None or not held or not _can_move(row):
             continue
         own = [ClearanceConstraint(solid, held[0].need_mm, "", "") for solid in question.pieces]
-        ways = [(far, n) for n, move in enumerate(MOVES)
-                if (far := least_travel([t.solid for t in held], own, move.axis, move.sign, FARTHEST_MM))]  # fmt: skip
+        ways = [
+            (far, n)
+            for n, move in enumerate(MOVES)
+            if (far := least_travel([t.solid for t in held], own, move.axis, move.sign, FARTHEST_MM))
+        ]
         if not ways:
             continue
         far, n = min(ways)
         tree = row.model_dump(mode="json", by_alias=True)
         ops = list(shifted(f"/{path}", tree, MOVES[n].by(far)))
         words = f"{plain(row.name)} {{0}} {MOVES[n].word}"
-        yield question.fix("thing", "vehicle", words, (Figure(far, "mm", "up"),), ops, size=far, button=False, at=_at(finding))
+        yield question.fix(
+            "thing", "vehicle", words, (Figure(far, "mm", "up"),), ops, size=far, button=False, at=_at(finding)
+        )
 
 
 def _can_move(row: Item | Keepout) -> bool:
-    """What goes in can be put elsewhere, and room that is only kept; what stays stays, above all axles and what moves with them."""
+    """What goes in can be put elsewhere, and room that is only kept; what stays stays, above all axles and what moves
+    with them."""
     if isinstance(row, Keepout):
         return row.kind in ("hand", "tool", "airflow", "corridor", "other")
-    return row.state == "in" and row.structure != "axle" and row.gap_class not in ("axle", "moving") and row.held_by is None
+    return (
+        row.state == "in"
+        and row.structure != "axle"
+        and row.gap_class not in ("axle", "moving")
+        and row.held_by is None
+    )
 
 
 def gaps_agreed(question: Question) -> Fixes:
@@ -123,7 +155,12 @@ def gaps_agreed(question: Question) -> Fixes:
             continue
         value = math.floor(finding.value * 2) / 2
         one, other = finding.subjects
-        row = {"one": one, "other": other, "need_mm": value, "reason": f"accepted: {finding.limit:g} by rule, {finding.rationale}"[:120]}
+        row = {
+            "one": one,
+            "other": other,
+            "need_mm": value,
+            "reason": f"accepted: {finding.limit:g} by rule, {finding.rationale}"[:120],
+        }
         key = free_id("gap", question.asked.agreed_gaps)
         words = f"the gap to {plain(finding.label)} cut from {{0}} to {{1}}: {plain(finding.rationale)}"
         figures = (Figure(finding.limit or 0.0, "mm", "up"), Figure(value, "mm", "down"))
