@@ -13,6 +13,7 @@ __all__ = [
     "Finding",
     "State",
     "Step",
+    "Unit",
     "Working",
     "gap_state",
     "message_text",

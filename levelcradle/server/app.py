@@ -1,7 +1,7 @@
 """The application: the API under /api, the built front end beside it."""
 
 import asyncio
-from collections.abc import AsyncIterator, Awaitable, Callable, Collection
+from collections.abc import AsyncIterator, Awaitable, Callable, Collection, Iterable
 from contextlib import asynccontextmanager
 from pathlib import Path
 from typing import Any, Literal
@@ -131,5 +131,15 @@ def _with_parts(model: type[BaseModel], prefix: str, parts: dict[str, Any]) -> d
     """A model's schema, its parts put beside it under names of their own."""
     mode: Literal["validation", "serialization"] = "serialization" if prefix == "Doc" else "validation"
     body = model.model_json_schema(ref_template=f"#/components/schemas/{prefix}{{model}}", mode=mode, by_alias=True)
-    parts.update({f"{prefix}{name}": part for name, part in body.pop("$defs", {}).items()})
+    inner = {f"{prefix}{name}": part for name, part in body.pop("$defs", {}).items()}
+    if prefix == "In":
+        _may_be_left_out([body, *inner.values()])
+    parts.update(inner)
     return body
+
+
+def _may_be_left_out(models: Iterable[dict[str, Any]]) -> None:
+    """What a body may leave out: the typed client takes every field with a default for one that is always there."""
+    for model in models:
+        for field in model.get("properties", {}).values():
+            field.pop("default", None)

@@ -172,7 +172,7 @@ def edit_project(
 
 
 def _ops(patch: list[Operation]) -> list[Op]:
-    return [{"op": o.op, "path": o.path} | ({"value": o.value} if o.op != "remove" else {}) for o in patch]
+    return [Op(op=o.op, path=o.path, value=o.value) if o.op != "remove" else Op(op=o.op, path=o.path) for o in patch]
 
 
 def _edited(store: Store, scans: Scans, edited: Edited, session: str) -> Response:

@@ -11,8 +11,8 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.clearance import SnapPoint
 from levelcradle.core.compared import Compared
 from levelcradle.core.cuts import Body, Cut
-from levelcradle.core.design.patch import Op
-from levelcradle.core.finding import Figure, Finding, State, Step
+from levelcradle.core.design.operation import Op, OpName
+from levelcradle.core.finding import Figure, Finding, State, Step, Unit
 from levelcradle.core.level import Corners, Lean, LoadRow, MassRow, PlusMinus, WeighedRow, WheelLoads
 from levelcradle.core.modules import PackResult
 from levelcradle.core.mount import MountResult, SupportResult
@@ -77,7 +77,7 @@ class FindingOut(Out):
     value: float | None
     limit: float | None
     margin: float | None
-    unit: str
+    unit: Unit
     tolerance: float | None
     rationale: str
     points_mm: tuple[Vec, ...]
@@ -189,7 +189,7 @@ class OpenedOut(Out):
 
 
 class OperationOut(Out):
-    op: str
+    op: OpName
     path: str
     value: Any = None
 

@@ -247,7 +247,7 @@ class Store:
             row = _row(key, lock=True)
             stands = json.loads(row.document)
             tree = {**tree, "pins": {**tree.get("pins", {}), **stands.get("pins", {})}}
-            patch = [
+            patch: list[Op] = [
                 {"op": "replace", "path": join(name), "value": value}
                 for name, value in tree.items()
                 if stands.get(name) != value

@@ -204,7 +204,7 @@ def test_a_blank_is_symmetric_and_its_area_is_its_pieces(length: float, width: f
     outline = pan_outline(pan)
     assert {(round(-x, 9), round(y, 9)) for x, y in outline} == {(round(x, 9), round(y, 9)) for x, y in outline}
     part = FlatPart("x", "x", 1, "s235", "", 3.0, 7850.0, outline, (), ())
-    (a, b), rise = both(pan, "base_half"), height - bend.setback_mm
+    (a, b), rise = both(pan, "base_half_mm"), height - bend.setback_mm
     end = width / 2 - 3.0 - FIT_UP_MM
     area = 4 * a * b + 4 * bend.allowance_mm * (a + b) + 2 * rise * (length + 2 * end)
     assert part.area_mm2 == pytest.approx(area)

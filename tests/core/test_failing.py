@@ -21,7 +21,7 @@ from tests.conftest import DEMO
 from tests.plain import a_block, box_at, plain_car
 
 CHECKS = [
-    "level_result", "support_figures", "survey_findings", "stock_findings", "gap_findings", "inside_findings",
+    "level_result", "support_result", "survey_findings", "stock_findings", "gap_findings", "inside_findings",
     "outside_bay", "flag_findings",
     "access_findings", "mount_findings", "level_findings", "ground_findings", "shelf_result", "shapes",
     "room_findings", "bay_result", "resolve",

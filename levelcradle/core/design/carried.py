@@ -3,9 +3,10 @@
 from collections.abc import Iterator
 from typing import Any
 
+from levelcradle.core.design.operation import Op
+
 __all__ = ["carried_along", "shifted"]
 
-Op = dict[str, Any]
 Vec = tuple[float, ...]
 _PLACES = ("low_mm", "high_mm", "start_mm", "end_mm", "pivot_mm", "about_mm")
 _RUNS = ("points_mm", "outline_mm")

@@ -6,9 +6,10 @@
 import copy
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Any
 
 from levelcradle.core.design.carried import carried_along
+from levelcradle.core.design.operation import Op, OpName
 from levelcradle.core.design.pins import refuse_brittle_bolts, refuse_moving_pinned
 from levelcradle.core.design.pointer import find, split, touches
 from levelcradle.core.design.readings import reconcile_readings
@@ -16,10 +17,6 @@ from levelcradle.core.design.twins import twins_follow
 from levelcradle.core.errors import PatchError
 
 __all__ = ["Applied", "Op", "apply", "clashes"]
-
-Op = dict[str, Any]  # {"op": "add" | "remove" | "replace" | "test", "path": pointer, "value": ...}
-OpName = Literal["add", "remove", "replace", "test"]
-
 
 @dataclass(frozen=True, slots=True)
 class Applied:
@@ -60,7 +57,7 @@ def _step(tree: dict[str, Any], op: Op, done: list[Op], undo: list[Op]) -> None:
         raise PatchError(path, "the whole document is not replaced by an edit")
     parent = _own(tree, path, steps[:-1])
     undo.append(_change(parent, steps[-1], path, kind, copy.deepcopy(op.get("value"))))
-    done.append({key: op[key] for key in ("op", "path", "value") if key in op})
+    done.append(op)
 
 
 def _own(tree: dict[str, Any], path: str, steps: list[str]) -> Any:

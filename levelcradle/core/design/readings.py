@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from levelcradle.core.design.operation import Op
 from levelcradle.core.design.pointer import find, join, resolves
 from levelcradle.core.errors import ReadingError
 from levelcradle.core.quantity import PlaceAxis, QuantityKind, meant, read_place
@@ -110,7 +111,7 @@ def reads_as(path: str, text: str, unit: str, base: list[float] | None, now: flo
     return Read(said.value_mm + (base[axis] if base else 0.0), said.unit)
 
 
-def reconcile_readings(before: dict[str, Any], after: dict[str, Any]) -> Iterator[dict[str, Any]]:
+def reconcile_readings(before: dict[str, Any], after: dict[str, Any]) -> Iterator[Op]:
     """Operations that make readings true again after an edit."""
     readings, references = after.get("readings"), after.get("references")
     if not isinstance(readings, dict) or not isinstance(references, dict):

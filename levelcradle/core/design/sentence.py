@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Sequence
 from typing import Any
 
+from levelcradle.core.design.operation import Op
 from levelcradle.core.design.pointer import find, resolves, split
 from levelcradle.core.quantity import write_length
 
@@ -51,7 +52,7 @@ _DONE = {"add": "added", "remove": "removed", "replace": "changed"}
 _WAYS = (("aft", "forward"), ("to the right", "to the left"), ("up", "down"))
 
 
-def sentence(before: dict[str, Any], after: dict[str, Any], patch: Sequence[dict[str, Any]], unit: str = "mm") -> str:
+def sentence(before: dict[str, Any], after: dict[str, Any], patch: Sequence[Op], unit: str = "mm") -> str:
     """Speaks of the first thing an edit touched, and says how many more there are."""
     said = list(dict.fromkeys(s for op in patch if (s := _one(before, after, op, unit))))
     if not said:
@@ -59,7 +60,7 @@ def sentence(before: dict[str, Any], after: dict[str, Any], patch: Sequence[dict
     return said[0] if len(said) == 1 else f"{said[0]} and {len(said) - 1} more"
 
 
-def _one(before: dict[str, Any], after: dict[str, Any], op: dict[str, Any], unit: str) -> str:
+def _one(before: dict[str, Any], after: dict[str, Any], op: Op, unit: str) -> str:
     steps = split(op["path"])
     if steps[0] == "readings" or op["op"] == "test":
         return ""
@@ -121,7 +122,7 @@ def _plain(field: str) -> str:
     return words
 
 
-def _values(before: dict[str, Any], op: dict[str, Any], unit: str) -> str:
+def _values(before: dict[str, Any], op: Op, unit: str) -> str:
     value = op.get("value")
     if op["op"] == "remove" or value is None:
         return " cleared"

@@ -10,6 +10,7 @@ from typing import Any
 
 from levelcradle.core.design.accepted import under
 from levelcradle.core.design.design import Design
+from levelcradle.core.design.operation import Op, OpName
 from levelcradle.core.design.pointer import join, split
 from levelcradle.core.design.readings import NOT_TAKEN, kind_of
 
@@ -60,10 +61,10 @@ def _item(key: str, item: Any, paths: tuple[str, ...]) -> Any:
     return item.model_copy(update=gone) if gone else item
 
 
-def begun(design: Design, path: str, value: Any, how: str = "") -> Iterator[dict[str, Any]]:
+def begun(design: Design, path: str, value: Any, how: str = "") -> Iterator[Op]:
     """Operations that say of every figure of something that nobody took it yet, and how it came about."""
     for key in _figures(path, value):
-        op = "replace" if key in design.readings else "add"
+        op: OpName = "replace" if key in design.readings else "add"
         yield {"op": op, "path": join("readings", key), "value": {"text": how, "basis": NOT_TAKEN}}
 
 

@@ -4,6 +4,7 @@ two is changed, the other follows in the same edit."""
 from collections.abc import Iterator
 from typing import Any
 
+from levelcradle.core.design.operation import Op
 from levelcradle.core.design.pointer import join
 from levelcradle.core.design.readings import NOT_TAKEN
 
@@ -51,7 +52,7 @@ def _across(point: list[float]) -> list[float]:
     return [point[0], -point[1] + 0.0, *point[2:]]  # + 0.0: no minus nought
 
 
-def twins_follow(before: Tree, after: Tree) -> Iterator[Tree]:
+def twins_follow(before: Tree, after: Tree) -> Iterator[Op]:
     """Operations that make twins alike again after an edit: the one that was left alone follows, and where its pair is
     gone it is loose."""
     for collection in TWINNED:
@@ -73,7 +74,7 @@ def twins_follow(before: Tree, after: Tree) -> Iterator[Tree]:
                 yield from _taken_alike(join(collection, one), join(collection, other), after.get("readings"))
 
 
-def _taken_alike(one: str, other: str, readings: Any) -> Iterator[Tree]:
+def _taken_alike(one: str, other: str, readings: Any) -> Iterator[Op]:
     """What was taken of the one is taken of the other."""
     for path, reading in list(readings.items()) if isinstance(readings, dict) else ():
         if path.startswith(f"{other}/") and reading.get("basis") == NOT_TAKEN:
@@ -82,7 +83,7 @@ def _taken_alike(one: str, other: str, readings: Any) -> Iterator[Tree]:
                 yield {"op": "remove", "path": join("readings", path)}
 
 
-def _alike(path: str, leads: Any, follows: Any) -> Iterator[Tree]:
+def _alike(path: str, leads: Any, follows: Any) -> Iterator[Op]:
     try:
         image = image_of(leads)
     except (ValueError, TypeError, IndexError, KeyError, AttributeError):

@@ -37,7 +37,7 @@ def removing(design: Design, boxes: Iterable[str]) -> list[Op]:
             if any(_speaks_of(row, path) for path in paths):
                 ops.append({"op": "remove", "path": f"/{name}/{key}"})
     ops += [{"op": "remove", "path": f"/chains/{key}"} for key, chain in design.chains.items() if chain.box in gone]
-    return [*ops, *({"op": "remove", "path": f"/boxes/{key}"} for key in sorted(gone))]
+    return [*ops, *(Op(op="remove", path=f"/boxes/{key}") for key in sorted(gone))]
 
 
 def _speaks_of(row: Any, path: str) -> bool:

@@ -123,10 +123,12 @@ export function asSaid(
 }
 
 /** Three lengths in one text. Throws with what is missing. */
-export async function readThree(text: string, unit: string): Promise<number[]> {
-  const parts = text.split(/[x×*]/i)
-  if (parts.length !== 3) throw misread('Three figures: 500 x 300 x 200.')
-  return Promise.all(parts.map((part) => readText({ text: part.trim(), path: '/size_mm/wide_mm', unit })))
+export async function readThree(text: string, unit: string): Promise<[number, number, number]> {
+  const [long, wide, high, more] = text.split(/[x×*]/i)
+  if (long === undefined || wide === undefined || high === undefined || more !== undefined)
+    throw misread('Three figures: 500 x 300 x 200.')
+  const read = (part: string) => readText({ text: part.trim(), path: '/size_mm/wide_mm', unit })
+  return Promise.all([read(long), read(wide), read(high)])
 }
 
 /** A thing's size becomes a block about its middle. */

@@ -11,7 +11,7 @@ import { Gone, useAway } from './away'
 import { asText, type Figure, type Meant, meantBy, unitsOf, wayOf } from './figure'
 import { newKey, put, type Row, strike, useOutbox, waitingOf, withWaiting } from './outbox'
 import { named, patched } from './pointer'
-import type { Analysis, SnapPoint, Document, Op, Problem } from './types'
+import type { Analysis, SnapPoint, Document, Op, Opened, Problem } from './types'
 
 /** One car that was opened, and what is stored of it: its next edit is made on that. An edit is bound to it when it is asked for:
  * whatever is open by the time its turn comes, it reaches the car it was made in and no other. */
@@ -92,10 +92,9 @@ function inTurn<T>(job: () => Promise<T>): Promise<T> {
   return next
 }
 
-function opened(answer: { id: string; revision: number }): Loaded {
-  const stored = answer as unknown as Loaded
-  const car = { project: answer.id, revision: answer.revision, document: stored.document }
-  return { ...stored, project: answer.id, car, document: withWaiting(answer.id, car.document) }
+function opened({ id, ...stored }: Opened): Loaded {
+  const car = { project: id, revision: stored.revision, document: stored.document }
+  return { ...stored, project: id, car, document: withWaiting(id, car.document) }
 }
 
 // a nudge whose burst has not ended is written down before the page goes
@@ -109,7 +108,7 @@ export const useLive = create<Live>((set, get) => {
     car.document = patched(car.document, [...answer.patches_since, ...answer.document_patch] as Op[])
     if (loaded?.car !== car) return // another car is open by now, or this one was opened anew
     const document = withWaiting(car.project, car.document)
-    const analysis = answer.analysis as unknown as Analysis
+    const analysis = answer.analysis
     set({
       loaded: { ...loaded, revision, document, analysis, undo, redo },
       said: answer.sentence,
@@ -121,7 +120,7 @@ export const useLive = create<Live>((set, get) => {
     return taken(
       await api.PATCH('/api/projects/{project}', {
         params: { path: { project }, header: { ...SESSION, 'if-match': String(revision) } },
-        body: { patch: patch as never, once: key, seen: Math.min(seen, revision) },
+        body: { patch: patch, once: key, seen: Math.min(seen, revision) },
       }),
     )
   }
@@ -205,12 +204,12 @@ export const useLive = create<Live>((set, get) => {
       const answer = taken(
         await api.POST('/api/projects/{project}/preview', {
           params: { path: { project } },
-          body: { patch: patch as never, shapes: drawn },
+          body: { patch: patch, shapes: drawn },
         }),
       )
       if (asked === shown)
         set({
-          preview: answer.analysis as unknown as Analysis,
+          preview: answer.analysis,
           previewPatch: patch,
           snap_points: answer.snap_points,
         })

@@ -27,7 +27,7 @@ export function patched(document: Document, patch: readonly Op[]): Document {
     for (const { op, path, value } of patch) {
       const way = steps(path)
       const last = way.pop() as string
-      const parent = way.reduce<Tree>((here, step) => here[step] as Tree, draft as unknown as Tree)
+      const parent = way.reduce<Tree>((here, step) => here[step] as Tree, draft)
       if (op === 'remove') Reflect.deleteProperty(parent, last)
       else if (op !== 'test') parent[last] = value
     }

@@ -2,7 +2,7 @@
 import { queryOptions } from '@tanstack/react-query'
 
 import { api, done, SESSION, taken } from './api'
-import type { Answer, Body, NewMount, Notice, Op, Outline, Scan, ShelfPreview, StackUp, Study } from './types'
+import type { FoundWeighing, Notice, Op, Outline, Scan, ShelfPreview, Study, Wishes } from './types'
 
 export const carsQuery = queryOptions({
   queryKey: ['cars'],
@@ -70,7 +70,7 @@ export async function renameCar(car: { id: string; revision: number }, name: str
   return taken(
     await api.PATCH('/api/projects/{project}', {
       params: { path: { project: car.id }, header: { ...SESSION, 'if-match': String(car.revision) } },
-      body: { patch: [{ op: 'replace', path: '/name', value: name }] } as never,
+      body: { patch: [{ op: 'replace', path: '/name', value: name }] },
     }),
   )
 }
@@ -100,10 +100,8 @@ export async function renewCar(project: string, text: string) {
   return taken(await api.POST('/api/projects/{project}/renewed', { params: ofCar(project), ...asText(text) }))
 }
 
-const asText = (text: string) => ({
-  body: text as never,
-  bodySerializer: (body: unknown) => body as string,
-})
+/** A file's text as it is: whether it is one at all, the server says. */
+const asText = (text: string) => ({ body: {}, bodySerializer: () => text })
 
 export const workingQuery = (project: string, revision: number, finding: string, patch: Op[]) =>
   queryOptions({
@@ -112,7 +110,7 @@ export const workingQuery = (project: string, revision: number, finding: string,
       taken(
         await api.POST('/api/projects/{project}/working', {
           params: { path: { project } },
-          body: { finding, patch: patch as never },
+          body: { finding, patch: patch },
         }),
       ),
   })
@@ -136,7 +134,7 @@ export interface Typed {
 /** What a typed text means, as the core reads it: in which unit its bare numbers are, and whether it is a move. Throws Refused. */
 export async function readFigure({ text, path, unit, base, now }: Typed) {
   const body = { text, path, unit, ...(base ? { base_mm: base } : {}), now_mm: now ?? null }
-  return taken(await api.POST('/api/read', { body: body as never }))
+  return taken(await api.POST('/api/read', { body: body }))
 }
 
 /** As above, its value alone. */
@@ -150,9 +148,9 @@ export async function newCar(body: {
   name: string
   wheelbase_mm: number
   track_mm: { front: number; rear: number } | null
-  weighing: object | null
+  weighing: FoundWeighing
 }) {
-  return taken(await api.POST('/api/projects', { params: { header: SESSION }, body: body as never }))
+  return taken(await api.POST('/api/projects', { params: { header: SESSION }, body }))
 }
 
 /** Another: of a name that is on the bench already. */
@@ -223,33 +221,28 @@ export const studyQuery = (key: string | null) =>
     enabled: key !== null,
     // news tells of progress; this is for a screen whose news broke off
     refetchInterval: ({ state }) => (isRunning(state.data?.state) ? 2000 : false),
-    queryFn: async () =>
-      taken(
-        await api.GET('/api/studies/{key}', { params: { path: { key: key ?? '' } } }),
-      ) as unknown as Study,
+    queryFn: async () => taken(await api.GET('/api/studies/{key}', { params: { path: { key: key ?? '' } } })),
   })
 
 export const studiesQuery = (project: string) =>
   queryOptions({
     queryKey: ['studies', project],
     queryFn: async () =>
-      taken(
-        await api.GET('/api/projects/{project}/studies', { params: { path: { project } } }),
-      ) as unknown as Study[],
+      taken(await api.GET('/api/projects/{project}/studies', { params: { path: { project } } })),
   })
 
 export const isRunning = (state: string | undefined) => state === 'waiting' || state === 'running'
 
-export async function askStudy(project: string, wishes: object): Promise<Study> {
+export async function askStudy(project: string, wishes: Wishes): Promise<Study> {
   const answer = await api.POST('/api/projects/{project}/studies', {
     params: { path: { project } },
-    body: wishes as never,
+    body: wishes,
   })
-  return taken(answer) as unknown as Study
+  return taken(answer)
 }
 
 export async function stopStudy(key: string): Promise<Study> {
-  return taken(await api.POST('/api/studies/{key}/stop', { params: { path: { key } } })) as unknown as Study
+  return taken(await api.POST('/api/studies/{key}/stop', { params: { path: { key } } }))
 }
 
 /** ``on``: asked of the design after this patch, a proposal's; ``together``: also what clears only together, which takes longer. */
@@ -258,7 +251,7 @@ export const answerQuery = (
   revision: number,
   box: string,
   more: Axis | null,
-  on: readonly Op[],
+  on: Op[],
   together: boolean,
 ) =>
   queryOptions({
@@ -268,9 +261,9 @@ export const answerQuery = (
       taken(
         await api.POST('/api/projects/{project}/would-take', {
           params: { path: { project } },
-          body: { patch: on, box, more, together } as never,
+          body: { patch: on, box, more, together },
         }),
-      ) as unknown as Answer,
+      ),
   })
 
 export const hangingQuery = (project: string, revision: number, box: string) =>
@@ -325,7 +318,7 @@ export const chainQuery = (
           params: { path: { project } },
           body: { patch: [], box, way, at_mm: null, module },
         }),
-      ) as unknown as StackUp,
+      ),
   })
 
 export const sectionQuery = (project: string, revision: number, aft: number) =>
@@ -345,8 +338,7 @@ export const bodiesQuery = (project: string, revision: number) =>
     queryKey: ['bodies', project, revision],
     staleTime: Infinity,
     queryFn: async () =>
-      taken(await api.GET('/api/projects/{project}/bodies', { params: { path: { project } } }))
-        .bodies as unknown as Body[],
+      taken(await api.GET('/api/projects/{project}/bodies', { params: { path: { project } } })).bodies,
   })
 
 export type Axis = 'aft' | 'across' | 'up'
@@ -357,53 +349,13 @@ export async function behind(project: string, at_mm: Spot, direction: Spot) {
   return taken(await api.POST('/api/projects/{project}/behind', { params: { path: { project } }, body }))
 }
 
-export async function swingTapes(project: string, tapes: object, guess_mm: Spot) {
-  const body = { tapes, guess_mm } as never
+export async function swingTapes(
+  project: string,
+  tapes: Record<string, { hooked: string; length_mm: number }>,
+  guess_mm: Spot,
+) {
+  const body = { tapes, guess_mm }
   return taken(await api.POST('/api/projects/{project}/swing', { params: { path: { project } }, body }))
-}
-
-export async function restate(project: string, bay: string, station: string, what: string) {
-  const body = { bay, station, do: what } as never
-  return taken(await api.POST('/api/projects/{project}/restate', { params: { path: { project } }, body }))
-}
-
-export async function weighedBy(project: string, way: 'corners' | 'axles' | 'total') {
-  return taken(
-    await api.POST('/api/projects/{project}/weighed-by/{way}', { params: { path: { project, way } } }),
-  )
-}
-
-export async function reshaped(project: string, path: string, shape: string) {
-  return taken(
-    await api.POST('/api/projects/{project}/reshaped', {
-      params: { path: { project } },
-      body: { path: path.slice(1), shape } as never,
-    }),
-  )
-}
-
-export async function squareSpace(project: string, body: object): Promise<{ id: string; patch: Op[] }> {
-  const answer = taken(
-    await api.POST('/api/projects/{project}/spaces', { params: { path: { project } }, body: body as never }),
-  )
-  return { id: answer.id, patch: opsOf(answer) }
-}
-
-/** Another row from one: its copy, or its mirror twin. ``id`` is its path. */
-export async function another(project: string, path: string, mirrored: boolean) {
-  const answer = taken(
-    await api.POST('/api/projects/{project}/rows', {
-      params: { path: { project } },
-      body: { path, mirrored },
-    }),
-  )
-  return { path: answer.id, patch: opsOf(answer) }
-}
-
-export async function freed(project: string, item: string) {
-  return taken(
-    await api.POST('/api/projects/{project}/freed/{item}', { params: { path: { project, item } } }),
-  )
 }
 
 /** Sends a file's bytes as they are. Throws Refused with the server's own words. */
@@ -445,34 +397,4 @@ export const previewShelf = (
   sent<ShelfPreview>(
     `/api/projects/${project}/shelf-preview?${query({ kind, mapping: mapping && JSON.stringify(mapping) })}`,
     file,
-  )
-
-const opsOf = (answer: { patch: unknown }) => answer.patch as Op[]
-
-/** A box built another way, as large as it was. */
-export const builtAs = async (project: string, box: string, kind: string): Promise<Op[]> =>
-  opsOf(
-    taken(
-      await api.POST('/api/projects/{project}/boxes/{box}/built-as/{kind}', {
-        params: { path: { project, box, kind } },
-      }),
-    ),
-  )
-
-/** A new mount between a box and a spot of the vehicle. */
-export async function hung(project: string, body: NewMount): Promise<{ id: string; patch: Op[] }> {
-  const answer = taken(
-    await api.POST('/api/projects/{project}/hung', { params: { path: { project } }, body: body as never }),
-  )
-  return { id: answer.id, patch: opsOf(answer) }
-}
-
-/** A doubler under a bracket. */
-export const doublerUnder = async (project: string, mount: string): Promise<Op[]> =>
-  opsOf(
-    taken(
-      await api.POST('/api/projects/{project}/mounts/{mount}/doubler', {
-        params: { path: { project, mount } },
-      }),
-    ),
   )

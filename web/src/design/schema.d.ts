@@ -192,7 +192,8 @@ export interface paths {
         put?: never;
         /**
          * Import File
-         * @description A ``*.cradle.json`` file as a new project. Where a car of that name is there already it is refused, unless it is to be another.
+         * @description A ``*.cradle.json`` file as a new project. Where a car of that name is there already it is refused, unless it is
+         *     to be another.
          */
         post: operations["import_file_api_projects_import_post"];
         delete?: never;
@@ -335,7 +336,8 @@ export interface paths {
         };
         /**
          * Hanging
-         * @description How a box can hang: what is within its reach, sets of mounts that hold, each run through all checks, and what is missing.
+         * @description How a box can hang: what is within its reach, sets of mounts that hold, each run through all checks, and what is
+         *     missing.
          */
         get: operations["hanging_api_projects__project__boxes__box__hanging_get"];
         put?: never;
@@ -474,7 +476,8 @@ export interface paths {
         put?: never;
         /**
          * Put Box
-         * @description The box with most modules that stands square in a bay, as a patch to apply; where none does, one module that is foul.
+         * @description The box with most modules that stands square in a bay, as a patch to apply; where none does, one module that is
+         *     foul.
          */
         post: operations["put_box_api_projects__project__first_box_post"];
         delete?: never;
@@ -674,8 +677,8 @@ export interface paths {
         put?: never;
         /**
          * Preview
-         * @description What a patch would do, without saving it, and where a box that it moves is caught; without shapes where they were not asked
-         *     for, because what is dragged follows the hand.
+         * @description What a patch would do, without saving it, and where a box that it moves is caught; without shapes where they were
+         *     not asked for, because what is dragged follows the hand.
          */
         post: operations["preview_api_projects__project__preview_post"];
         delete?: never;
@@ -832,7 +835,8 @@ export interface paths {
         put?: never;
         /**
          * Another
-         * @description A row copied, its place still to be taken, or its mirror twin, as a patch to apply. ``id`` is the new row's path.
+         * @description A row copied, its place still to be taken, or its mirror twin, as a patch to apply. ``id`` is the new row's
+         *     path.
          */
         post: operations["another_api_projects__project__rows_post"];
         delete?: never;
@@ -1016,7 +1020,8 @@ export interface paths {
         put?: never;
         /**
          * Ask
-         * @description Asks how many modules the bays take. Asked the same of the same revision again, it answers with the study there is.
+         * @description Asks how many modules the bays take. Asked the same of the same revision again, it answers with the study there
+         *     is.
          */
         post: operations["ask_api_projects__project__studies_post"];
         delete?: never;
@@ -1216,7 +1221,8 @@ export interface paths {
         put?: never;
         /**
          * Would Take
-         * @description What it would take: for a foul box, or for one more row or tier of it. Every answer has been run through all checks.
+         * @description What it would take: for a foul box, or for one more row or tier of it. Every answer has been run through all
+         *     checks.
          */
         post: operations["would_take_api_projects__project__would_take_post"];
         delete?: never;
@@ -1488,11 +1494,8 @@ export interface components {
             /** Box */
             box: string;
             order: components["schemas"]["InOrder"];
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
         };
         /** BodiesOut */
         BodiesOut: {
@@ -1542,8 +1545,9 @@ export interface components {
         };
         /**
          * BoxResult
-         * @description What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner. ``full_kg`` is the
-         *     box and its modules; ``hung_kg`` with brackets, doublers and everything fixed to it: what is lifted, and what the mounts carry.
+         * @description What is said of a box as a whole. Sizes aft × across × up; ``corner`` is its front, left, base corner.
+         *     ``full_kg`` is the box and its modules; ``hung_kg`` with brackets, doublers and everything fixed to it: what is
+         *     lifted, and what the mounts carry.
          */
         BoxResult: {
             /** Cg Mm */
@@ -1690,8 +1694,8 @@ export interface components {
         };
         /**
          * Demand
-         * @description What a spot must carry in one case: largest pull (a toe's lever included) and shear of the envelope [N]; of what only lies on it,
-         *     the press.
+         * @description What a spot must carry in one case: largest pull (a toe's lever included) and shear of the envelope [N]; of what
+         *     only lies on it, the press.
          */
         Demand: {
             /** Case */
@@ -1708,7 +1712,8 @@ export interface components {
         };
         /**
          * DiagonalResult
-         * @description One check: by the stations, by the tape, the misfit (tape less stations) and the angle it implies, if it has one.
+         * @description One check: by the stations, by the tape, the misfit (tape less stations) and the angle it implies, if it has
+         *     one.
          */
         DiagonalResult: {
             /** By Stations Mm */
@@ -2008,7 +2013,8 @@ export interface components {
         /**
          * Block
          * @description A grid of one kind. ``alternate``: along that way every second module is turned about, so that links stay short.
-         *     ``string``: which one its modules are in, where there are several; ``parallel``: so many of them stand side by side as one.
+         *     ``string``: which one its modules are in, where there are several; ``parallel``: so many of them stand side by side
+         *     as one.
          */
         DocBlock: {
             /**
@@ -2444,7 +2450,8 @@ export interface components {
         };
         /**
          * Compression
-         * @description Held under compression along one of its own axes; the size given is the clamped one, ``free_mm`` the released one.
+         * @description Held under compression along one of its own axes; the size given is the clamped one, ``free_mm`` the released
+         *     one.
          */
         DocCompression: {
             /**
@@ -2611,7 +2618,8 @@ export interface components {
         };
         /**
          * Existing
-         * @description A case that is there: its outside with its lid closed, its thicknesses and its mass as measured. It is checked, not made.
+         * @description A case that is there: its outside with its lid closed, its thicknesses and its mass as measured. It is checked,
+         *     not made.
          */
         DocExisting: {
             /** Base Mm */
@@ -2683,7 +2691,8 @@ export interface components {
         };
         /**
          * Fixed
-         * @description The inner size is given (an existing case); the blocks are checked against it from its front, left, base corner.
+         * @description The inner size is given (an existing case); the blocks are checked against it from its front, left, base
+         *     corner.
          */
         DocFixed: {
             /** Size Mm */
@@ -2963,8 +2972,9 @@ export interface components {
         };
         /**
          * InBox
-         * @description It is fixed in or on a box, and goes and turns with it. Its solid and its place are in its own axes, which are the box's,
-         *     turned by ``turn`` about the face's own axis; they begin ``off_mm`` inward of the face, at a place from two of its edges.
+         * @description It is fixed in or on a box, and goes and turns with it. Its solid and its place are in its own axes, which are
+         *     the box's, turned by ``turn`` about the face's own axis; they begin ``off_mm`` inward of the face, at a place from
+         *     two of its edges.
          */
         DocInBox: {
             /** Box */
@@ -3015,8 +3025,9 @@ export interface components {
          * Item
          * @description One row for every physical thing that is no module, box or mount.
          *
-         *     Its mass counts where it comes out, goes in or rides along; with a solid it is an obstacle unless it comes out.
-         *     A liquid weighs by volume and density where no mass is given. A hot part that is ``shielded`` needs the gap of a warm one.
+         *     Its mass counts where it comes out, goes in or rides along; with a solid it is an obstacle unless it comes out. A
+         *     liquid weighs by volume and density where no mass is given. A hot part that is ``shielded`` needs the gap of a warm
+         *     one.
          */
         DocItem: {
             /**
@@ -3136,7 +3147,8 @@ export interface components {
         };
         /**
          * KeepClear
-         * @description Room that a face of a thing or a box asks for: a plug, a lead, a hand; before the whole of it, or along one edge.
+         * @description Room that a face of a thing or a box asks for: a plug, a lead, a hand; before the whole of it, or along one
+         *     edge.
          */
         DocKeepClear: {
             /** Depth Mm */
@@ -3187,7 +3199,8 @@ export interface components {
         };
         /**
          * LeanStation
-         * @description The width at the floor, and how far each wall leans outward from upright, by an angle finder zeroed on the sill.
+         * @description The width at the floor, and how far each wall leans outward from upright, by an angle finder zeroed on the
+         *     sill.
          */
         DocLeanStation: {
             /** Aft Mm */
@@ -3923,8 +3936,8 @@ export interface components {
         };
         /**
          * Protrusion
-         * @description What stands out of a face, measured like an opening. A cable or hose that leaves it bends before it may meet anything:
-         *     ``bend_radius_mm`` is its maker's least, on its middle line.
+         * @description What stands out of a face, measured like an opening. A cable or hose that leaves it bends before it may meet
+         *     anything: ``bend_radius_mm`` is its maker's least, on its middle line.
          */
         DocProtrusion: {
             /** Across Mm */
@@ -3981,8 +3994,8 @@ export interface components {
          * Reading
          * @description How a figure came to be: the text as typed, from where, how sure. Stands beside the figure, by its path.
          *
-         *     ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument. *Not taken* is a figure
-         *     that stands only so that something can be drawn.
+         *     ``again_mm`` is what a second tape gave, taken without seeing the first; ``source`` names the instrument. *Not
+         *     taken* is a figure that stands only so that something can be drawn.
          */
         DocReading: {
             /** @default null */
@@ -4034,8 +4047,8 @@ export interface components {
         };
         /**
          * Reference
-         * @description A named point that the tape is hooked on. With ``tapes`` it was found by swinging them from known points: two where its
-         *     height is known, three or more else; ``at_mm`` is where they meet.
+         * @description A named point that the tape is hooked on. With ``tapes`` it was found by swinging them from known points: two
+         *     where its height is known, three or more else; ``at_mm`` is where they meet.
          */
         DocReference: {
             /** At Mm */
@@ -4117,8 +4130,8 @@ export interface components {
         };
         /**
          * Run
-         * @description A strip of a face along the edge it has with another, the whole length of that edge: the cross-section of a run of cables or
-         *     pipes is ``wide_mm`` by the depth of the room.
+         * @description A strip of a face along the edge it has with another, the whole length of that edge: the cross-section of a run
+         *     of cables or pipes is ``wide_mm`` by the depth of the room.
          */
         DocRun: {
             /**
@@ -4156,7 +4169,8 @@ export interface components {
         };
         /**
          * Side
-         * @description ``opens``: metal that is a lid, door or panel: closed a box keeps its gap to it, opened it lets a box in and out.
+         * @description ``opens``: metal that is a lid, door or panel: closed a box keeps its gap to it, opened it lets a box in and
+         *     out.
          */
         DocSide: {
             /**
@@ -4253,7 +4267,8 @@ export interface components {
         };
         /**
          * Stance
-         * @description How the car stood while it was measured. An angle finder is zeroed on the sill, so the sill's own slope is kept.
+         * @description How the car stood while it was measured. An angle finder is zeroed on the sill, so the sill's own slope is
+         *     kept.
          */
         DocStance: {
             /**
@@ -4663,8 +4678,8 @@ export interface components {
         };
         /**
          * Weighed
-         * @description One weighing: of the car as found, stripped, with part of the work done, finished; or of a box alone. ``done``: what was in
-         *     the car by then.
+         * @description One weighing: of the car as found, stripped, with part of the work done, finished; or of a box alone. ``done``:
+         *     what was in the car by then.
          */
         DocWeighed: {
             /**
@@ -5061,8 +5076,11 @@ export interface components {
             subjects: string[];
             /** Tolerance */
             tolerance: number | null;
-            /** Unit */
-            unit: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "kg" | "use" | "V" | "N" | "%" | "N·m" | "";
             /** Value */
             value: number | null;
         };
@@ -5072,11 +5090,8 @@ export interface components {
             bay: string;
             /** Kind */
             kind: string;
-            /**
-             * Most
-             * @default null
-             */
-            most: number | null;
+            /** Most */
+            most?: number | null;
             turn: components["schemas"]["InOrientation"];
         };
         /**
@@ -5149,10 +5164,9 @@ export interface components {
             box: string;
             /**
              * Face
-             * @default left
              * @enum {string}
              */
-            face: "front" | "aft" | "left" | "right" | "base";
+            face?: "front" | "aft" | "left" | "right" | "base";
             /** Kind */
             kind: string;
             /** On */
@@ -5163,29 +5177,19 @@ export interface components {
          * @description Somebody or something in the car while it was weighed, that is no part of it: taken off the readings.
          */
         InAboard: {
-            /**
-             * At Mm
-             * @default null
-             */
-            at_mm: [
+            /** At Mm */
+            at_mm?: [
                 number,
                 number,
                 number
             ] | null;
-            /** @default null */
-            fluid: components["schemas"]["InFluid"] | null;
-            /**
-             * Mass Kg
-             * @default null
-             */
-            mass_kg: number | null;
+            fluid?: components["schemas"]["InFluid"] | null;
+            /** Mass Kg */
+            mass_kg?: number | null;
             /** Name */
             name: string;
-            /**
-             * Tol Kg
-             * @default 0
-             */
-            tol_kg: number;
+            /** Tol Kg */
+            tol_kg?: number;
         };
         /**
          * AxleCheck
@@ -5204,20 +5208,14 @@ export interface components {
          * @description Two axle readings, as from a public scale; with ``left_kg`` both left wheels were on it too.
          */
         InAxles: {
-            /**
-             * Aboard
-             * @default {}
-             */
-            aboard: {
+            /** Aboard */
+            aboard?: {
                 [key: string]: components["schemas"]["InAboard"];
             };
             /** Front Kg */
             front_kg: number;
-            /**
-             * Left Kg
-             * @default null
-             */
-            left_kg: number | null;
+            /** Left Kg */
+            left_kg?: number | null;
             /** Rear Kg */
             rear_kg: number;
             /** Step Kg */
@@ -5233,15 +5231,11 @@ export interface components {
          * @description Four wheel scales.
          */
         InCorners: {
-            /**
-             * Aboard
-             * @default {}
-             */
-            aboard: {
+            /** Aboard */
+            aboard?: {
                 [key: string]: components["schemas"]["InAboard"];
             };
-            /** @default null */
-            check: components["schemas"]["InAxleCheck"] | null;
+            check?: components["schemas"]["InAxleCheck"] | null;
             /** Lf Kg */
             lf_kg: number;
             /** Lr Kg */
@@ -5273,88 +5267,43 @@ export interface components {
          * @description A tray folded from one sheet, its corners welded, with a cap of the same sheet over it.
          */
         InFolded: {
-            /**
-             * Bend Radius Mm
-             * @default 3
-             */
-            bend_radius_mm: number;
-            /**
-             * @default {
-             *       "deduction_mm": null,
-             *       "name": ""
-             *     }
-             */
-            folder: components["schemas"]["InFoldingShop"];
-            /**
-             * Thickness Mm
-             * @default 3
-             */
-            thickness_mm: number;
+            /** Bend Radius Mm */
+            bend_radius_mm?: number;
+            folder?: components["schemas"]["InFoldingShop"];
+            /** Thickness Mm */
+            thickness_mm?: number;
             /**
              * Type
-             * @default folded
              * @constant
              */
-            type: "folded";
+            type?: "folded";
         };
         /**
          * FoldingShop
          * @description Who folds the sheet, and his own bend deduction where he gave one.
          */
         InFoldingShop: {
-            /**
-             * Deduction Mm
-             * @default null
-             */
-            deduction_mm: number | null;
-            /**
-             * Name
-             * @default
-             */
-            name: string;
+            /** Deduction Mm */
+            deduction_mm?: number | null;
+            /** Name */
+            name?: string;
         };
         /** Liners */
         InLiners: {
-            /**
-             * Floor Mm
-             * @default 8
-             */
-            floor_mm: number;
-            /**
-             * Wall Mm
-             * @default 4
-             */
-            wall_mm: number;
+            /** Floor Mm */
+            floor_mm?: number;
+            /** Wall Mm */
+            wall_mm?: number;
         };
         /**
          * Making
          * @description How the boxes of a study are made, so that the true overhead is used.
          */
         InMaking: {
-            /**
-             * @default {
-             *       "bend_radius_mm": 3,
-             *       "folder": {
-             *         "deduction_mm": null,
-             *         "name": ""
-             *       },
-             *       "thickness_mm": 3,
-             *       "type": "folded"
-             *     }
-             */
-            construction: components["schemas"]["InFolded"];
-            /**
-             * @default {
-             *       "floor_mm": 8,
-             *       "wall_mm": 4
-             *     }
-             */
-            liners: components["schemas"]["InLiners"];
-            /**
-             * Material
-             * @default s235
-             */
-            material: string;
+            construction?: components["schemas"]["InFolded"];
+            liners?: components["schemas"]["InLiners"];
+            /** Material */
+            material?: string;
         };
         /** Operation */
         InOperation: {
@@ -5365,46 +5314,31 @@ export interface components {
             op: "add" | "remove" | "replace" | "test";
             /** Path */
             path: string;
-            /**
-             * Value
-             * @default null
-             */
-            value: unknown;
+            /** Value */
+            value?: unknown;
         };
         /**
          * Order
          * @description What is to be done with a block.
          *
-         *     ``way`` is along what; ``at`` how many stay in the first part of a split; ``other`` the block it is joined with, lined up with or
-         *     put beside; ``end`` the side of that one, or which edges are lined up. A move goes ``by_mm`` in vehicle axes, and is caught within
-         *     ``catch_mm`` of where the block touches another one with their gap, or lies in line with it.
+         *     ``way`` is along what; ``at`` how many stay in the first part of a split; ``other`` the block it is joined with,
+         *     lined up with or put beside; ``end`` the side of that one, or which edges are lined up. A move goes ``by_mm`` in
+         *     vehicle axes, and is caught within ``catch_mm`` of where the block touches another one with their gap, or lies in
+         *     line with it.
          */
         InOrder: {
-            /**
-             * At
-             * @default 1
-             */
-            at: number;
+            /** At */
+            at?: number;
             /** Block */
             block: string;
-            /**
-             * By Mm
-             * @default [
-             *       0,
-             *       0,
-             *       0
-             *     ]
-             */
-            by_mm: [
+            /** By Mm */
+            by_mm?: [
                 number,
                 number,
                 number
             ];
-            /**
-             * Catch Mm
-             * @default 0
-             */
-            catch_mm: number;
+            /** Catch Mm */
+            catch_mm?: number;
             /**
              * Do
              * @enum {string}
@@ -5412,26 +5346,18 @@ export interface components {
             do: "split" | "join" | "copy" | "mirror" | "line up" | "spread" | "put beside" | "new" | "move";
             /**
              * End
-             * @default high
              * @enum {string}
              */
-            end: "low" | "middle" | "high";
-            /**
-             * Kind
-             * @default null
-             */
-            kind: string | null;
-            /**
-             * Other
-             * @default null
-             */
-            other: string | null;
+            end?: "low" | "middle" | "high";
+            /** Kind */
+            kind?: string | null;
+            /** Other */
+            other?: string | null;
             /**
              * Way
-             * @default across
              * @enum {string}
              */
-            way: "aft" | "across" | "up";
+            way?: "aft" | "across" | "up";
         };
         /**
          * Orientation
@@ -5464,23 +5390,14 @@ export interface components {
          * @description One reading of the whole car, its split between the axles assumed.
          */
         InTotal: {
-            /**
-             * Aboard
-             * @default {}
-             */
-            aboard: {
+            /** Aboard */
+            aboard?: {
                 [key: string]: components["schemas"]["InAboard"];
             };
-            /**
-             * Front Percent
-             * @default 50
-             */
-            front_percent: number;
-            /**
-             * Front Tol Percent
-             * @default 5
-             */
-            front_tol_percent: number;
+            /** Front Percent */
+            front_percent?: number;
+            /** Front Tol Percent */
+            front_tol_percent?: number;
             /** Step Kg */
             step_kg: number;
             /** Total Kg */
@@ -5503,41 +5420,20 @@ export interface components {
          * @description How much each thing matters beside the others when proposals are ranked; 0 leaves it out.
          */
         InWeights: {
-            /**
-             * Balance
-             * @default 3
-             */
-            balance: number;
-            /**
-             * Boxes
-             * @default 2
-             */
-            boxes: number;
-            /**
-             * Cable
-             * @default 1
-             */
-            cable: number;
-            /**
-             * Count
-             * @default 30
-             */
-            count: number;
-            /**
-             * Cutting
-             * @default 1
-             */
-            cutting: number;
-            /**
-             * Low
-             * @default 2
-             */
-            low: number;
-            /**
-             * Luggage
-             * @default 1
-             */
-            luggage: number;
+            /** Balance */
+            balance?: number;
+            /** Boxes */
+            boxes?: number;
+            /** Cable */
+            cable?: number;
+            /** Count */
+            count?: number;
+            /** Cutting */
+            cutting?: number;
+            /** Low */
+            low?: number;
+            /** Luggage */
+            luggage?: number;
         };
         /** KeptOut */
         KeptOut: {
@@ -5553,16 +5449,10 @@ export interface components {
             box: string;
             /** Other */
             other: string;
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
-            /**
-             * Turn
-             * @default true
-             */
-            turn: boolean;
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
+            /** Turn */
+            turn?: boolean;
         };
         /**
          * Lean
@@ -5606,7 +5496,8 @@ export interface components {
          * MassRow
          * @description One mass that changes what the axles read; taken out it is negative.
          *
-         *     ``causes``: by what it may be off, each with its ±, where that is more than its own figure; ``place_tol_mm``: ± of its place.
+         *     ``causes``: by what it may be off, each with its ±, where that is more than its own figure; ``place_tol_mm``: ± of
+         *     its place.
          */
         MassRow: {
             /** At */
@@ -5692,19 +5583,16 @@ export interface components {
         NewCar: {
             /** Name */
             name: string;
-            /** @default null */
-            track_mm: components["schemas"]["InTrack"] | null;
-            /**
-             * Weighing
-             * @default null
-             */
-            weighing: (components["schemas"]["InCorners"] | components["schemas"]["InAxles"] | components["schemas"]["InTotal"]) | null;
+            track_mm?: components["schemas"]["InTrack"] | null;
+            /** Weighing */
+            weighing?: (components["schemas"]["InCorners"] | components["schemas"]["InAxles"] | components["schemas"]["InTotal"]) | null;
             /** Wheelbase Mm */
             wheelbase_mm: number;
         };
         /**
          * Next
-         * @description One thing to do. ``goes``: the path of the document whose blank does it; a collection's is the button that adds to it.
+         * @description One thing to do. ``goes``: the path of the document whose blank does it; a collection's is the button that adds
+         *     to it.
          */
         Next: {
             /**
@@ -5732,6 +5620,21 @@ export interface components {
             /** Version */
             version: string;
         };
+        /**
+         * Op
+         * @description One operation of a patch (RFC 6902), its path a JSON Pointer.
+         */
+        Op: {
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "add" | "remove" | "replace" | "test";
+            /** Path */
+            path: string;
+            /** Value */
+            value?: unknown;
+        };
         /** OpenedOut */
         OpenedOut: {
             analysis: components["schemas"]["AnalysisOut"];
@@ -5747,8 +5650,11 @@ export interface components {
         };
         /** OperationOut */
         OperationOut: {
-            /** Op */
-            op: string;
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "add" | "remove" | "replace" | "test";
             /** Path */
             path: string;
             /** Value */
@@ -5811,8 +5717,8 @@ export interface components {
         };
         /**
          * PackResult
-         * @description All strings side by side: the highest voltage of any, the energy of all together. ``strings``: by id, and under "" those
-         *     that are in none by name.
+         * @description All strings side by side: the highest voltage of any, the energy of all together. ``strings``: by id, and under
+         *     "" those that are in none by name.
          */
         PackResult: {
             /** Energy Kwh */
@@ -5830,22 +5736,16 @@ export interface components {
         };
         /**
          * PatchBody
-         * @description ``seen``: the revision that was before the eyes of whoever made it, where that is older than If-Match. ``once``: the edit's
-         *     own key, under which it is stored no more than once however often it is sent.
+         * @description ``seen``: the revision that was before the eyes of whoever made it, where that is older than If-Match. ``once``:
+         *     the edit's own key, under which it is stored no more than once however often it is sent.
          */
         PatchBody: {
-            /**
-             * Once
-             * @default null
-             */
-            once: string | null;
+            /** Once */
+            once?: string | null;
             /** Patch */
             patch: components["schemas"]["InOperation"][];
-            /**
-             * Seen
-             * @default null
-             */
-            seen: number | null;
+            /** Seen */
+            seen?: number | null;
         };
         /**
          * PatchOut
@@ -5872,11 +5772,8 @@ export interface components {
             box: string | null;
             /** Item */
             item: string;
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
         };
         /**
          * PlusMinus
@@ -5905,11 +5802,8 @@ export interface components {
         };
         /** PreviewBody */
         PreviewBody: {
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
         };
         /** PreviewOut */
         PreviewOut: {
@@ -5955,8 +5849,9 @@ export interface components {
         };
         /**
          * Proposal
-         * @description One arrangement, run through all checks: what it holds, what it weighs, where it is tight, and the patch that makes it.
-         *     ``gaps`` are its tightest, worst first; ``to_make`` counts new mounting points; ``score`` ranks it by the weights.
+         * @description One arrangement, run through all checks: what it holds, what it weighs, where it is tight, and the patch that
+         *     makes it. ``gaps`` are its tightest, worst first; ``to_make`` counts new mounting points; ``score`` ranks it by the
+         *     weights.
          */
         Proposal: {
             /** Boxes */
@@ -5984,9 +5879,7 @@ export interface components {
             /** Parallel */
             parallel: number;
             /** Patch */
-            patch: {
-                [key: string]: unknown;
-            }[];
+            patch: components["schemas"]["Op"][];
             /** Rear Kg */
             rear_kg: number | null;
             /** Score */
@@ -6033,46 +5926,34 @@ export interface components {
         };
         /**
          * ReadBody
-         * @description ``path`` says which figure is typed (then its name gives the kind), ``base_mm`` where the tape is hooked, ``now_mm`` the figure
-         *     of a place that stands there, which a sign moves.
+         * @description ``path`` says which figure is typed (then its name gives the kind), ``base_mm`` where the tape is hooked,
+         *     ``now_mm`` the figure of a place that stands there, which a sign moves.
          */
         ReadBody: {
-            /**
-             * Base Mm
-             * @default null
-             */
-            base_mm: [
+            /** Base Mm */
+            base_mm?: [
                 number,
                 number,
                 number
             ] | null;
             /**
              * Kind
-             * @default length
              * @enum {string}
              */
-            kind: "length" | "mass" | "angle" | "torque" | "voltage" | "number";
-            /**
-             * Now Mm
-             * @default null
-             */
-            now_mm: number | null;
-            /**
-             * Path
-             * @default null
-             */
-            path: string | null;
+            kind?: "length" | "mass" | "angle" | "torque" | "voltage" | "number";
+            /** Now Mm */
+            now_mm?: number | null;
+            /** Path */
+            path?: string | null;
             /** Text */
             text: string;
-            /**
-             * Unit
-             * @default
-             */
-            unit: string;
+            /** Unit */
+            unit?: string;
         };
         /**
          * ReadOut
-         * @description ``unit``: what the text's bare numbers were taken to be in; ``by``: whether it moved the figure that stood there.
+         * @description ``unit``: what the text's bare numbers were taken to be in; ``by``: whether it moved the figure that stood
+         *     there.
          */
         ReadOut: {
             /** By */
@@ -6086,28 +5967,23 @@ export interface components {
         ReadPlaceBody: {
             /**
              * Axis
-             * @default aft
              * @enum {string}
              */
-            axis: "aft" | "across" | "up";
+            axis?: "aft" | "across" | "up";
             /** Text */
             text: string;
             /**
              * Unit
-             * @default mm
              * @enum {string}
              */
-            unit: "mm" | "in";
+            unit?: "mm" | "in";
         };
         /** RemoveBoxBody */
         RemoveBoxBody: {
             /** Box */
             box: string;
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
         };
         /**
          * ReshapeBody
@@ -6152,11 +6028,8 @@ export interface components {
          * @description ``mirrored``: a twin on the other side, instead of a copy.
          */
         RowBody: {
-            /**
-             * Mirrored
-             * @default false
-             */
-            mirrored: boolean;
+            /** Mirrored */
+            mirrored?: boolean;
             /** Path */
             path: string;
         };
@@ -6213,11 +6086,8 @@ export interface components {
         SectionBody: {
             /** Aft Mm */
             aft_mm: number;
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
         };
         /** SectionOut */
         SectionOut: {
@@ -6277,7 +6147,8 @@ export interface components {
         };
         /**
          * ShelfOut
-         * @description ``columns``: heading and the field it becomes ("" for none); ``patch`` puts the rows that are not refused on the shelf.
+         * @description ``columns``: heading and the field it becomes ("" for none); ``patch`` puts the rows that are not refused on the
+         *     shelf.
          */
         ShelfOut: {
             /** Columns */
@@ -6343,20 +6214,15 @@ export interface components {
          * @description ``shapes``: the drawing is wanted too, where what is dragged does not simply follow the hand.
          */
         ShownBody: {
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
-            /**
-             * Shapes
-             * @default false
-             */
-            shapes: boolean;
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
+            /** Shapes */
+            shapes?: boolean;
         };
         /**
          * SnapPoint
-         * @description ``at_mm``: the figure of the box's place on that axis; ``towards``: the way (+1, −1) in which the gap gets smaller.
+         * @description ``at_mm``: the figure of the box's place on that axis; ``towards``: the way (+1, −1) in which the gap gets
+         *     smaller.
          */
         SnapPoint: {
             /** At Mm */
@@ -6383,7 +6249,8 @@ export interface components {
         };
         /**
          * SpaceBody
-         * @description ``size_mm``: along × across × up; ``at_mm``: the middle of its fore edge, on its floor; ``open``: the sides that are no metal.
+         * @description ``size_mm``: along × across × up; ``at_mm``: the middle of its fore edge, on its floor; ``open``: the sides that
+         *     are no metal.
          */
         SpaceBody: {
             /** At Mm */
@@ -6392,18 +6259,12 @@ export interface components {
                 number,
                 number
             ];
-            /**
-             * Measured From
-             * @default null
-             */
-            measured_from: string | null;
+            /** Measured From */
+            measured_from?: string | null;
             /** Name */
             name: string;
-            /**
-             * Open
-             * @default []
-             */
-            open: ("fore" | "aft" | "left" | "right" | "floor" | "top")[];
+            /** Open */
+            open?: ("fore" | "aft" | "left" | "right" | "floor" | "top")[];
             /** Size Mm */
             size_mm: [
                 number,
@@ -6413,7 +6274,8 @@ export interface components {
         };
         /**
          * StackRow
-         * @description One allowance of a stack-up: how much, how far it may be off, which way it is known to be off, and what sets it.
+         * @description One allowance of a stack-up: how much, how far it may be off, which way it is known to be off, and what sets
+         *     it.
          */
         StackRow: {
             /** Bias Mm */
@@ -6436,8 +6298,8 @@ export interface components {
         };
         /**
          * StackUp
-         * @description A whole chain. ``there_mm`` and what follows from it are None where an end is open; ``stands_in`` names what overlaps on the
-         *     line.
+         * @description A whole chain. ``there_mm`` and what follows from it are None where an end is open; ``stands_in`` names what
+         *     overlaps on the line.
          */
         StackUp: {
             /** Asked Mm */
@@ -6475,30 +6337,21 @@ export interface components {
         };
         /**
          * StackUpBody
-         * @description ``at_mm``: where the line crosses the box, in its own frame; ``module``: through the middle of that one; without either,
-         *     where there is least to spare.
+         * @description ``at_mm``: where the line crosses the box, in its own frame; ``module``: through the middle of that one; without
+         *     either, where there is least to spare.
          */
         StackUpBody: {
-            /**
-             * At Mm
-             * @default null
-             */
-            at_mm: [
+            /** At Mm */
+            at_mm?: [
                 number,
                 number
             ] | null;
             /** Box */
             box: string;
-            /**
-             * Module
-             * @default null
-             */
-            module: number | null;
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
+            /** Module */
+            module?: number | null;
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
             /**
              * Way
              * @enum {string}
@@ -6548,8 +6401,8 @@ export interface components {
         };
         /**
          * StringResult
-         * @description Modules in series: how many there are, voltages and the energy of the weakest capacity; ``empty_v`` is None where a kind in
-         *     it does not say its own.
+         * @description Modules in series: how many there are, voltages and the energy of the weakest capacity; ``empty_v`` is None where
+         *     a kind in it does not say its own.
          */
         StringResult: {
             /** Empty V */
@@ -6654,16 +6507,10 @@ export interface components {
             one: string;
             /** Other */
             other: string;
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
-            /**
-             * Want Mm
-             * @default null
-             */
-            want_mm: number | null;
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
+            /** Want Mm */
+            want_mm?: number | null;
         };
         /**
          * TapeOut
@@ -6813,8 +6660,8 @@ export interface components {
         };
         /**
          * WeighedRow
-         * @description One weighing, in the order of the work: its readings beside what was to be expected (none where nobody can say), by how much the
-         *     farthest is off, and whether all agree.
+         * @description One weighing, in the order of the work: its readings beside what was to be expected (none where nobody can say),
+         *     by how much the farthest is off, and whether all agree.
          */
         WeighedRow: {
             /** Agrees */
@@ -6858,133 +6705,57 @@ export interface components {
          * @description One question to the bays.
          *
          *     ``modules``: exactly so many, None for as many as go in. ``bays``: those that may be used. ``keep``: boxes that stay
-         *     as they are; all others that stand in the asked bays are laid out anew. ``window_v``: lowest and highest voltage that
-         *     the gear takes, empty cell to full cell; ``gears_window``: the one that all gear which goes in has in common. With it the
-         *     counts are those whose string fits it, ``parallel`` strings side by side.
+         *     as they are; all others that stand in the asked bays are laid out anew. ``window_v``: lowest and highest voltage
+         *     that the gear takes, empty cell to full cell; ``gears_window``: the one that all gear which goes in has in common.
+         *     With it the counts are those whose string fits it, ``parallel`` strings side by side.
          */
         Wishes: {
             /** Bays */
             bays: string[];
-            /**
-             * Boxes Per Bay
-             * @default 1
-             */
-            boxes_per_bay: number;
-            /**
-             * Chamfers
-             * @default false
-             */
-            chamfers: boolean;
-            /**
-             * Gears Window
-             * @default false
-             */
-            gears_window: boolean;
-            /**
-             * Keep
-             * @default []
-             */
-            keep: string[];
+            /** Boxes Per Bay */
+            boxes_per_bay?: number;
+            /** Chamfers */
+            chamfers?: boolean;
+            /** Gears Window */
+            gears_window?: boolean;
+            /** Keep */
+            keep?: string[];
             /** Kinds */
             kinds: string[];
-            /**
-             * Largest Chamfer Mm
-             * @default 60
-             */
-            largest_chamfer_mm: number;
-            /**
-             * Leave Empty
-             * @default null
-             */
-            leave_empty: ("left" | "right") | null;
-            /**
-             * @default {
-             *       "construction": {
-             *         "bend_radius_mm": 3,
-             *         "folder": {
-             *           "deduction_mm": null,
-             *           "name": ""
-             *         },
-             *         "thickness_mm": 3,
-             *         "type": "folded"
-             *       },
-             *       "liners": {
-             *         "floor_mm": 8,
-             *         "wall_mm": 4
-             *       },
-             *       "material": "s235"
-             *     }
-             */
-            making: components["schemas"]["InMaking"];
-            /**
-             * Mixed Turns
-             * @default true
-             */
-            mixed_turns: boolean;
-            /**
-             * Modules
-             * @default null
-             */
-            modules: number | null;
-            /**
-             * More Than The Shelf
-             * @default false
-             */
-            more_than_the_shelf: boolean;
-            /**
-             * Most Tiers
-             * @default 20
-             */
-            most_tiers: number;
-            /**
-             * One Size
-             * @default false
-             */
-            one_size: boolean;
-            /**
-             * Parallel
-             * @default 1
-             */
-            parallel: number;
-            /**
-             * Rest On
-             * @default []
-             */
-            rest_on: ("base" | "top" | "side_a" | "side_b" | "end_a" | "end_b")[];
-            /**
-             * Tilts Deg
-             * @default []
-             */
-            tilts_deg: number[];
-            /**
-             * Towards
-             * @default []
-             */
-            towards: ("up" | "front" | "aft" | "left" | "right")[];
-            /**
-             * @default {
-             *       "balance": 3,
-             *       "boxes": 2,
-             *       "cable": 1,
-             *       "count": 30,
-             *       "cutting": 1,
-             *       "low": 2,
-             *       "luggage": 1
-             *     }
-             */
-            weights: components["schemas"]["InWeights"];
-            /**
-             * Window V
-             * @default null
-             */
-            window_v: [
+            /** Largest Chamfer Mm */
+            largest_chamfer_mm?: number;
+            /** Leave Empty */
+            leave_empty?: ("left" | "right") | null;
+            making?: components["schemas"]["InMaking"];
+            /** Mixed Turns */
+            mixed_turns?: boolean;
+            /** Modules */
+            modules?: number | null;
+            /** More Than The Shelf */
+            more_than_the_shelf?: boolean;
+            /** Most Tiers */
+            most_tiers?: number;
+            /** One Size */
+            one_size?: boolean;
+            /** Parallel */
+            parallel?: number;
+            /** Rest On */
+            rest_on?: ("base" | "top" | "side_a" | "side_b" | "end_a" | "end_b")[];
+            /** Tilts Deg */
+            tilts_deg?: number[];
+            /** Towards */
+            towards?: ("up" | "front" | "aft" | "left" | "right")[];
+            weights?: components["schemas"]["InWeights"];
+            /** Window V */
+            window_v?: [
                 number,
                 number
             ] | null;
         };
         /**
          * WithinOut
-         * @description A hard point near a box: the wall it is hung from, how far off it, by how much it misses (0: it can be used), and why not.
+         * @description A hard point near a box: the wall it is hung from, how far off it, by how much it misses (0: it can be used), and
+         *     why not.
          */
         WithinOut: {
             /**
@@ -7007,11 +6778,8 @@ export interface components {
         WorkingBody: {
             /** Finding */
             finding: string;
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
         };
         /** WorkingOut */
         WorkingOut: {
@@ -7037,31 +6805,23 @@ export interface components {
         };
         /**
          * WouldTakeBody
-         * @description ``more``: what one more row or tier would take; without it, what would clear the box. ``together``: also what clears only
-         *     together, which takes longer to find.
+         * @description ``more``: what one more row or tier would take; without it, what would clear the box. ``together``: also what
+         *     clears only together, which takes longer to find.
          */
         WouldTakeBody: {
             /** Box */
             box: string;
-            /**
-             * More
-             * @default null
-             */
-            more: ("aft" | "across" | "up") | null;
-            /**
-             * Patch
-             * @default []
-             */
-            patch: components["schemas"]["InOperation"][];
-            /**
-             * Together
-             * @default true
-             */
-            together: boolean;
+            /** More */
+            more?: ("aft" | "across" | "up") | null;
+            /** Patch */
+            patch?: components["schemas"]["InOperation"][];
+            /** Together */
+            together?: boolean;
         };
         /**
          * Compared
-         * @description What a car weighs ready for the road, how its axles share that, what it holds, and where it is worst. None: nobody knows yet.
+         * @description What a car weighs ready for the road, how its axles share that, what it holds, and where it is worst. None:
+         *     nobody knows yet.
          */
         levelcradle__core__compared__Compared: {
             /** Front Kg */
@@ -7077,7 +6837,8 @@ export interface components {
         };
         /**
          * Compared
-         * @description One reading [kg]: what was found, what was to be expected, how far apart, within what they agree (about 95 %), and whether.
+         * @description One reading [kg]: what was found, what was to be expected, how far apart, within what they agree (about 95 %),
+         *     and whether.
          */
         levelcradle__core__level__weighings__Compared: {
             /** Agrees */

@@ -4,6 +4,8 @@ import type { components } from './schema'
 type Schemas = components['schemas']
 export type Document = Schemas['Document']
 export type Analysis = Schemas['AnalysisOut']
+export type Opened = Schemas['OpenedOut']
+export type FoundWeighing = NonNullable<Schemas['NewCar']['weighing']> | null
 export type Notice = Schemas['NoticeOut']
 export type KeepClear = Schemas['DocKeepClear']
 export type Finding = Schemas['FindingOut']

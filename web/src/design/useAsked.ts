@@ -8,10 +8,10 @@ import type { Op } from './types'
 export function useAsked() {
   const edit = useLive((s) => s.edit)
   const [problem, setProblem] = useState('')
-  async function ask(order: () => Promise<{ patch: unknown }>) {
+  async function ask(order: () => Promise<{ patch: Op[] }>) {
     setProblem('')
     try {
-      return await edit((await order()).patch as Op[])
+      return await edit((await order()).patch)
     } catch (error) {
       setProblem(wordsOf(error))
       return false

@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router'
 import { Refused } from '../design/api'
 import { newCar, readText } from '../design/queries'
 import { keepTyped, typedAt } from '../design/typed'
+import type { FoundWeighing } from '../design/types'
 import { Button, Heading } from '../ui/parts'
 
 const FIGURES = [
@@ -68,15 +69,14 @@ export function NewCarForm() {
       wrong[front === null ? 'front' : 'rear'] = 'Give both tracks, or none'
     setProblems(wrong)
     if (Object.keys(wrong).length || wheelbase === null || wheelbase === undefined) return
-    const weighing = weighed
-      ? { type: by, ...Object.fromEntries(names.map(([n], i) => [n, loads[i]])), step_kg: step }
-      : null
+    // a load that was not given is told at its field by the server
+    const read = { type: by, ...Object.fromEntries(names.map(([n], i) => [n, loads[i]])), step_kg: step }
     try {
       const car = await newCar({
         name: text('name'),
         wheelbase_mm: wheelbase,
         track_mm: typeof front === 'number' && typeof rear === 'number' ? { front, rear } : null,
-        weighing,
+        weighing: weighed ? (read as FoundWeighing) : null,
       })
       for (const name of form.keys()) keepTyped(NEW, name, null)
       void go(`/car/${car.id}/survey`)

@@ -119,7 +119,7 @@ function Running({ columns, message }: { columns: number; message: string }) {
 
 function Findings({ rows, units, running }: { rows: Finding[]; units: Units; running: string }) {
   const shown = (f: Finding, value: number | null, round: 'up' | 'down') =>
-    value === null ? '' : figure({ value, unit: f.unit as never, round }, units)
+    value === null ? '' : figure({ value, unit: f.unit, round }, units)
   return (
     <table className="mt-3 w-full border-collapse">
       <thead>

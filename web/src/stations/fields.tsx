@@ -112,7 +112,9 @@ export function FieldRow({
 
 export type Collection = 'hardpoints' | 'members' | 'openings' | 'duties' | 'snags' | 'stacks' | 'hardware'
 
-export function RowList({
+type RowOf<C extends Collection> = Document[C][string] & { name: string }
+
+export function RowList<C extends Collection>({
   collection,
   title,
   teach,
@@ -124,13 +126,13 @@ export function RowList({
   line = false,
   extra,
 }: {
-  collection: Collection
+  collection: C
   title: string
   teach?: string
   add: string
   fresh: (base: Base | null, document: Document) => object
   fields: readonly Field[]
-  summary?: (row: never) => string
+  summary?: (row: RowOf<C>) => string
   /** Whether the tape's reference point is chosen for the list. */
   pick?: boolean
   /** Whether a name and a place in one line make another. */
@@ -139,7 +141,7 @@ export function RowList({
 }) {
   const document = useDocument()
   const edit = useLive((s) => s.edit)
-  const rows = document[collection] as Record<string, { name: string }>
+  const rows = at(document, `/${collection}`) as Record<string, RowOf<C>>
   const [open, setOpen] = useState<string | null>(selectedIn(collection))
   const { base, pick: picker } = useBase()
   const [ticked, setTicked] = useState<readonly string[] | null>(null)
@@ -181,7 +183,7 @@ export function RowList({
             )}
             <RowOpener open={open === id} onOpen={() => setOpen(open === id ? null : id)}>
               <span>{row.name}</span>
-              <span className="narrow text-sm text-soft">{summary?.(row as never)}</span>
+              <span className="narrow text-sm text-soft">{summary?.(row)}</span>
             </RowOpener>
           </div>
           {open === id && (

@@ -15,7 +15,7 @@ function flag(n: number, here: number[], there: number[]): Finding {
     label: `thing ${n}`,
     state: 'tight',
     points_mm: [here, there],
-  } as unknown as Finding
+  } as Partial<Finding> as Finding
 }
 
 it('a gap upward is seen from the side, all others in plan', () => {

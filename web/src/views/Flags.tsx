@@ -19,7 +19,7 @@ const HIGH = 24
 
 /** A gap upward is seen from the side; all others in plan. */
 export function viewOf(finding: Finding): ViewName {
-  const [here, there] = finding.points_mm as unknown as [number, number, number][]
+  const [here, there] = finding.points_mm
   if (!here || !there) return 'plan'
   return Math.abs(here[2] - there[2]) > Math.abs(here[1] - there[1]) ? 'side' : 'plan'
 }
@@ -46,7 +46,7 @@ export function arrangeFlags(
   const out: Placed[] = []
   const tall = tallOf(view, scale)
   for (const finding of findings) {
-    const [here, there] = finding.points_mm as unknown as [number, number, number][]
+    const [here, there] = finding.points_mm
     if (!here || !there || viewOf(finding) !== view) continue
     const [from, to] = [spotOf(here, view, scale), spotOf(there, view, scale)]
     const text = inWords(finding.label, 24)

@@ -25,7 +25,7 @@ export function Grips({
   const touch = useTouch()
   const tray = shapes.find((s) => s.kind === 'tray' && s.path === `boxes/${box}`)
   if (!box || !tray) return null
-  const polygon = (view === 'plan' ? tray.plan : tray.side) as unknown as [number, number][]
+  const polygon = view === 'plan' ? tray.plan : tray.side
   const xs = polygon.map(([a]) => scale.x(a))
   const ys = polygon.map(([, b]) => (view === 'plan' ? scale.y(b) : scale.z(b)))
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]

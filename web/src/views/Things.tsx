@@ -21,7 +21,7 @@ interface Props {
 
 /** A shape's outline on the sheet. */
 function ringOf(shape: Shape, view: ViewName, { x, y, z }: Scale): Spot[] {
-  const polygon = (view === 'plan' ? shape.plan : shape.side) as unknown as [number, number][]
+  const polygon = view === 'plan' ? shape.plan : shape.side
   const other = view === 'plan' ? y : z
   return polygon.map(([a, b]) => [x(a), other(b)])
 }

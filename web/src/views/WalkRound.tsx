@@ -51,7 +51,7 @@ export function WalkRound() {
       >
         <Canvas
           camera={{ fov: 38, near: 20, far: 30000 }}
-          gl={{ localClippingEnabled: true } as never}
+          gl={{ localClippingEnabled: true }}
           frameloop="demand"
         >
           <Scene bodies={data} wheelbase={vehicle.wheelbase_mm} />
@@ -127,7 +127,7 @@ function Scene({ bodies, wheelbase }: { bodies: Body[]; wheelbase: number }) {
         />
       ))}
       {(finding ? [finding] : findings.filter((f) => f.state === 'foul' && f.code === 'gap')).map((f) => (
-        <GapLine key={f.id} points={f.points_mm as unknown as number[][]} />
+        <GapLine key={f.id} points={f.points_mm} />
       ))}
     </>
   )

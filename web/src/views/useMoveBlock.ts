@@ -5,8 +5,8 @@
  */
 import { useMemo, useRef } from 'react'
 
-import { api, taken } from '../design/api'
 import { useLetGo, useLive, useSentBefore } from '../design/live'
+import { rearranged } from '../design/orders'
 import type { Op } from '../design/types'
 import type { By } from './useMove'
 
@@ -29,17 +29,8 @@ export function loose(selected: string | null): string | null {
 async function patchOf({ path, by, catchMm }: Moved): Promise<Op[]> {
   const { loaded } = useLive.getState()
   const [, box = '', , block = ''] = path.split('/')
-  const answer = taken(
-    await api.POST('/api/projects/{project}/blocks', {
-      params: { path: { project: loaded?.project ?? '' } },
-      body: {
-        patch: [],
-        box,
-        order: { do: 'move', block, by_mm: by, catch_mm: catchMm },
-      } as never,
-    }),
-  )
-  return answer.patch as Op[]
+  const order = { do: 'move' as const, block, by_mm: by, catch_mm: catchMm }
+  return (await rearranged(loaded?.project ?? '', box, order)).patch
 }
 
 export function useMoveBlock() {

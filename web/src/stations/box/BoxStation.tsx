@@ -3,6 +3,7 @@ import { useState } from 'react'
 
 import { boxOf, useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
+import { builtAs } from '../../design/orders'
 import { at, freeId } from '../../design/pointer'
 import type { Box } from '../../design/types'
 import { Blank } from '../../ui/Blank'
@@ -13,7 +14,6 @@ import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
-import { builtAs } from '../../design/queries'
 import { CONSTRUCTIONS } from './constructions'
 import { CutOff } from './CutOff'
 import { Protrusions } from './Protrusions'
@@ -180,9 +180,9 @@ function Masses({ id }: { id: string }) {
   return (
     <section aria-label="Sizes and masses">
       <Heading>Sizes and masses</Heading>
-      <Fact name="Outside">{size(figures.outer_mm as unknown as number[])}</Fact>
-      <Fact name="Inside the walls">{size(figures.inner_mm as unknown as number[])}</Fact>
-      <Fact name="Over the lid">{size(figures.over_lid_mm as unknown as number[])}</Fact>
+      <Fact name="Outside">{size(figures.outer_mm)}</Fact>
+      <Fact name="Inside the walls">{size(figures.inner_mm)}</Fact>
+      <Fact name="Over the lid">{size(figures.over_lid_mm)}</Fact>
       <Fact name="Shell">{mass(figures.shell_kg, units.mass)}</Fact>
       <Fact name={`Full, ${figures.modules} modules`}>{mass(figures.full_kg, units.mass)}</Fact>
       <Fact name="Hung: with brackets and what is fixed to it">{mass(figures.hung_kg, units.mass)}</Fact>
@@ -195,7 +195,7 @@ function Openings({ id, box }: { id: string; box: Box }) {
   const [face, setFace] = useState<FaceName>('aft')
   const path = `/boxes/${id}/openings`
   function add() {
-    const [[one], [other]] = EDGES[face]
+    const [[one] = [], [other] = []] = EDGES[face]
     const value = { name: 'hole', face, from: [one, other], u_mm: 60, v_mm: 60, diameter_mm: 20 }
     void edit([{ op: 'add', path: `${path}/${freeId('hole', box.openings)}`, value }])
   }

@@ -22,7 +22,7 @@ export function CutOff({ id, box }: { id: string; box: Box }) {
     <section aria-label="Edges cut off">
       <Heading>Edges cut off</Heading>
       {Object.entries(box.chamfers).map(([key, chamfer]) => {
-        const [one, other] = chamfer.edge as unknown as [string, string]
+        const [one, other] = chamfer.edge
         return (
           <div key={key} className="border-b border-hair py-1">
             <span className="flex items-center justify-between gap-2">

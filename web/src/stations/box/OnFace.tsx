@@ -13,7 +13,7 @@ export const FACES = [
   ['top', 'top'],
 ] as const
 export type FaceName = (typeof FACES)[number][0]
-export const EDGES = rules.face_edges as unknown as Record<FaceName, [FaceName[], FaceName[]]>
+export const EDGES = rules.face_edges as Record<FaceName, FaceName[][]>
 
 /** Round holes placed on a face by two distances from two named edges. */
 
@@ -26,15 +26,15 @@ export function OnFace({
 }) {
   const edit = useLive((s) => s.edit)
   const [one, other] = thing.from as [FaceName, FaceName]
-  const choices = EDGES[thing.face as FaceName]
+  const [first = [], second = []] = EDGES[thing.face as FaceName]
   const turn = (i: number, edge: string) => {
     const from = i ? [one, edge] : [edge, other]
     void edit([{ op: 'replace', path: `${path}/from`, value: from }])
   }
   return (
     [
-      ['u_mm', one, choices[0]],
-      ['v_mm', other, choices[1]],
+      ['u_mm', one, first],
+      ['v_mm', other, second],
     ] as const
   ).map(([name, edge, options], i) => (
     <span key={name} className="grid grid-cols-2 gap-2">

@@ -27,7 +27,7 @@ export function Protrusions({ id, box }: { id: string; box: Box }) {
   const [kind, setKind] = useState<ProtrusionKind>('gland')
   const path = `/boxes/${id}/protrusions`
   function add() {
-    const [[one], [other]] = EDGES[face]
+    const [[one] = [], [other] = []] = EDGES[face]
     const [name, across_mm, out_mm, bend_radius_mm] = KINDS[kind]
     const value = {
       name,

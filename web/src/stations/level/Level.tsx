@@ -140,7 +140,7 @@ function Masses() {
       </thead>
       <tbody>
         {masses.map((m) => {
-          const [aft = 0, right = 0, up = 0] = m.at as unknown as number[]
+          const [aft = 0, right = 0, up = 0] = m.at
           return (
             <tr key={m.path} className="border-b border-hair">
               <th className="py-0.5 text-left font-normal">{m.name}</th>

@@ -3,7 +3,7 @@ import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
-import { hung } from '../../design/queries'
+import { hung } from '../../design/orders'
 import type { Mount } from '../../design/types'
 import { Button, Choose, Heading } from '../../ui/parts'
 import { KINDS, type MountKind } from './kinds'

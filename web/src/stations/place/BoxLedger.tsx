@@ -1,8 +1,8 @@
 /** The selected box: size, place, mass, its worst gaps, and the block in it. */
 import { useChoice } from '../../design/choice'
-import { api, taken } from '../../design/api'
 import { carries } from '../../design/mounts'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
+import { withoutBox } from '../../design/orders'
 import { useAsked } from '../../design/useAsked'
 import type { Box } from '../../design/types'
 import { axisWord, length, mass, withCommas } from '../../ui/format'
@@ -33,7 +33,7 @@ export function BoxLedger({ id }: { id: string }) {
     (f) => (f.code.startsWith('gap') || f.code.startsWith('place.')) && f.subjects.includes(`boxes/${id}`),
   )
   if (!figures) return null
-  const [aft, right, up] = figures.outer_mm as unknown as number[]
+  const [aft, right, up] = figures.outer_mm
   const size = [aft, right, up].map((v) => length(v ?? 0, units.length)).join(' × ')
   const material = document.tables.materials[box.material]?.name ?? box.material
   const module = selected?.includes('#') ? selected.split('#')[1] : null
@@ -47,7 +47,7 @@ export function BoxLedger({ id }: { id: string }) {
       <Fact name="Outside, aft × across × up">
         {size} <Small>{units.length}</Small>
       </Fact>
-      <Corner at={figures.corner_mm as unknown as number[]} />
+      <Corner at={figures.corner_mm} />
       <Fact name="Full">{mass(figures.full_kg, units.mass)}</Fact>
       {figures.hung_kg - figures.full_kg > 0.05 && (
         <Fact name="with brackets and what is fixed to it">{mass(figures.hung_kg, units.mass)}</Fact>
@@ -141,15 +141,7 @@ function RemoveBox({ id, onDone }: { id: string; onDone: () => void }) {
   const { project } = useLoaded()
   const { ask, problem } = useAsked()
   const mounts = Object.values(document.mounts).filter((m) => carries(m, id))
-  const remove = () =>
-    ask(async () =>
-      taken(
-        await api.POST('/api/projects/{project}/removed-box', {
-          params: { path: { project } },
-          body: { patch: [], box: id },
-        }),
-      ),
-    ).then((done) => done && onDone())
+  const remove = () => ask(() => withoutBox(project, id)).then((done) => done && onDone())
   return (
     <>
       <Link onClick={() => void remove()}>

@@ -1,9 +1,9 @@
 /** "Put a box in this bay": the core says what stands clear there in a turn chosen by hand. */
 import { useState } from 'react'
 
-import { api, taken } from '../../design/api'
 import { useChoice } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
+import { firstBox } from '../../design/orders'
 import type { FirstBox as Found, Op } from '../../design/types'
 import { Button, Choose, Heading } from '../../ui/parts'
 import { turnsOf } from './turns'
@@ -30,14 +30,7 @@ export function FirstBox() {
     try {
       if (!turned) return
       const body = { bay, kind, turn: { down: turned.down, aft: turned.aft } }
-      setFound(
-        taken(
-          await api.POST('/api/projects/{project}/first-box', {
-            params: { path: { project } },
-            body: body as never,
-          }),
-        ),
-      )
+      setFound(await firstBox(project, body))
     } catch (error) {
       setProblem((error as Error).message)
     }

@@ -22,7 +22,7 @@ const MORE = [
 
 /** Single changes come at once; what clears only together takes longer, and is looked for where no single change will do, or where
     more ways are wanted. */
-function useAnswer(box: string, way: Axis | null, on: readonly Op[], wanted: boolean) {
+function useAnswer(box: string, way: Axis | null, on: Op[], wanted: boolean) {
   const { project } = useLoaded()
   const document = useDocument()
   const settled = useSettled()
@@ -51,10 +51,10 @@ export function Remedies({ box }: { box: string }) {
   return <Asked box={box} way={null} on={NOTHING} most={1} />
 }
 
-const NOTHING: readonly Op[] = []
+const NOTHING: Op[] = []
 
 /** For the next row or tier; ``on`` is the proposal's patch where the box is a proposed one. */
-export function OneMore({ box, on = NOTHING }: { box: string; on?: readonly Op[] }) {
+export function OneMore({ box, on = NOTHING }: { box: string; on?: Op[] }) {
   const [way, setWay] = useState<Axis | null>(null)
   return (
     <>
@@ -75,7 +75,7 @@ export function OneMore({ box, on = NOTHING }: { box: string; on?: readonly Op[]
   )
 }
 
-type Question = { box: string; way: Axis | null; on: readonly Op[]; most: number }
+type Question = { box: string; way: Axis | null; on: Op[]; most: number }
 
 function Asked({ box, way, on: asked, most }: Question) {
   const [all, setAll] = useState(false)
@@ -125,7 +125,7 @@ function Nothing({ foul }: { foul: readonly string[] }) {
   )
 }
 
-function Row({ fix, on }: { fix: Fix; on: readonly Op[] }) {
+function Row({ fix, on }: { fix: Fix; on: Op[] }) {
   const units = useUnits()
   const words = sentence(fix, units)
   return (
@@ -154,7 +154,7 @@ function Row({ fix, on }: { fix: Fix; on: readonly Op[] }) {
   )
 }
 
-function Apply({ patch }: { patch: readonly Op[] }) {
+function Apply({ patch }: { patch: Op[] }) {
   const edit = useLive((s) => s.edit)
   if (isDone(useDocument(), patch)) return <span className="shrink-0 font-semibold text-clear">Done</span>
   return (

@@ -1,6 +1,6 @@
 /** A box laid against what it stands nearest to: turned to lie along it, with the needed gap just kept. */
-import { api, taken } from '../../design/api'
 import { useAnalysis, useLoaded } from '../../design/live'
+import { aligned } from '../../design/orders'
 import { useAsked } from '../../design/useAsked'
 import { Choose } from '../../ui/parts'
 
@@ -11,15 +11,7 @@ export function LayAgainst({ id }: { id: string }) {
   const near = useAnalysis().findings.filter((f) => f.code === 'gap' && f.subjects.includes(own))
   if (near.length === 0) return null
 
-  const lay = (other: string) =>
-    ask(async () =>
-      taken(
-        await api.POST('/api/projects/{project}/lay-against', {
-          params: { path: { project } },
-          body: { patch: [], box: id, other, turn: true } as never,
-        }),
-      ),
-    )
+  const lay = (other: string) => ask(() => aligned(project, id, other))
 
   return (
     <>

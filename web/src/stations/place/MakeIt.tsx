@@ -1,9 +1,10 @@
 /** Under the tape: make it read what is wanted, by moving the first thing; or keep it as a live row. */
 import { useState } from 'react'
 
-import { api, taken, wordsOf } from '../../design/api'
+import { wordsOf } from '../../design/api'
 import { boxOf } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
+import { tapedTo } from '../../design/orders'
 import { at, freeId } from '../../design/pointer'
 import { readText } from '../../design/queries'
 import { useTyped } from '../../design/typed'
@@ -24,10 +25,7 @@ export function MakeIt({ one, other }: { one: string; other: string }) {
     setProblem('')
     try {
       const want = await readText({ text, path: '/tapes/a/want_mm', unit })
-      const body = { patch: [], one, other, want_mm: want }
-      const answer = taken(
-        await api.POST('/api/projects/{project}/tape', { params: { path: { project } }, body }),
-      )
+      const answer = await tapedTo(project, one, other, want)
       const now = at(document, `/boxes/${box}/pose/at_mm`) as number[]
       const spot = now.map((v, i) => Math.round((v + (answer.move_mm?.[i] ?? 0)) * 100) / 100)
       await edit([{ op: 'replace', path: `/boxes/${box}/pose/at_mm`, value: spot }])

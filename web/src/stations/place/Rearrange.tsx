@@ -1,8 +1,8 @@
 /** A block rearranged by hand; the core does it and says why where it cannot. */
 import { useState } from 'react'
 
-import { api, taken } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
+import { rearranged, type Order } from '../../design/orders'
 import type { Block } from '../../design/types'
 import { useAsked } from '../../design/useAsked'
 import { Blank } from '../../ui/Blank'
@@ -27,15 +27,8 @@ export function Rearrange({ box, name, block }: { box: string; name: string; blo
   const chosen = others.includes(other) ? other : (others[0] ?? '')
   const kinds = Object.entries(document.module_kinds)
 
-  const order = (what: string, more: object = {}) =>
-    ask(async () =>
-      taken(
-        await api.POST('/api/projects/{project}/blocks', {
-          params: { path: { project } },
-          body: { patch: [], box, order: { do: what, block: name, way, ...more } } as never,
-        }),
-      ),
-    )
+  const order = (what: Order['do'], more: Partial<Order> = {}) =>
+    ask(() => rearranged(project, box, { do: what, block: name, way, ...more }))
 
   return (
     <details className="mt-1">

@@ -48,7 +48,7 @@ export function TapeRow() {
           {name(one)} to {name(other)}:{' '}
           <strong className="text-figure">{gap(data.distance_mm, units.length)}</strong>
           <span className="block">
-            {(data.parts_mm as unknown as number[])
+            {data.parts_mm
               .map(
                 (v, axis) =>
                   `${gap(Math.abs(v), units.length, 'near')} ${axis === 2 ? (v < 0 ? 'down' : 'up') : axisWord(axis, v)}`,

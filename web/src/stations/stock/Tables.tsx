@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { useDocument, useLive } from '../../design/live'
-import { freeId } from '../../design/pointer'
+import { at, freeId } from '../../design/pointer'
 import { ownRowsQuery } from '../../design/queries'
 import type { QuantityKind } from '../../design/figure'
 import { useTyped } from '../../design/typed'
@@ -203,12 +203,12 @@ const shown = (value: unknown) => (value === null || value === undefined ? '–'
 
 function Cell({ path, name, column }: { path: string; name: string; column: Column }) {
   const edit = useLive((s) => s.edit)
-  const { tables } = useDocument()
+  const document = useDocument()
   const kind = column.kind
   if (kind === 'text') return <NameBlank path={path} label={name} hideLabel wide />
   if (Array.isArray(kind)) {
     const [, , subject = '', id = '', field = ''] = path.split('/')
-    const row = (tables as unknown as Record<string, Record<string, Record<string, string>>>)[subject]?.[id]
+    const row = at(document, `/tables/${subject}/${id}`) as Record<string, string> | undefined
     return (
       <Choose
         hideLabel

@@ -1,7 +1,7 @@
 /** The shape of a thing or a space: a block between two corners, a rod, an outline in plan, a run, or what lies below a line. */
 import { useDocument, useLive, useLoaded } from '../../design/live'
+import { reshaped } from '../../design/orders'
 import { at } from '../../design/pointer'
-import { reshaped } from '../../design/queries'
 import { TYPED } from '../../design/figure'
 import { begin } from '../../design/taken'
 import type { Item, Op } from '../../design/types'
@@ -20,7 +20,7 @@ const WORDS: Record<SolidType, string> = {
   below: 'all below a line',
   mesh: 'from a file',
 }
-const BY_FIGURES: SolidType[] = ['block', 'rod', 'prism', 'path', 'below']
+const BY_FIGURES: Exclude<SolidType, 'mesh'>[] = ['block', 'rod', 'prism', 'path', 'below']
 
 function start(kind: SolidType, [a, b, c]: number[]): object {
   const [x, y, z] = [a ?? 0, b ?? 0, c ?? 300]
@@ -77,7 +77,7 @@ export function SolidBlanks({
   const { ask, problem } = useAsked()
   const document = useDocument()
   const solid = at(document, path) as Solid | null
-  const kinds = solid?.type === 'mesh' ? [...BY_FIGURES, 'mesh' as const] : BY_FIGURES
+  const kinds: SolidType[] = solid?.type === 'mesh' ? [...BY_FIGURES, 'mesh'] : BY_FIGURES
   return (
     <>
       <Choose
@@ -88,7 +88,8 @@ export function SolidBlanks({
           ...kinds.map((kind) => [kind, WORDS[kind]] as const),
         ]}
         onChange={(kind) => {
-          if (kind && solid && solid.type !== 'mesh') return void ask(() => reshaped(project, path, kind))
+          if (kind && kind !== 'mesh' && solid && solid.type !== 'mesh')
+            return void ask(() => reshaped(project, path, kind))
           void edit(
             kind
               ? begin(document, 'replace', path, start(kind as SolidType, base?.at ?? [0, 0, 300]))

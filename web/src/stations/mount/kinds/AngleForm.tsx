@@ -2,7 +2,7 @@
 import { useState } from 'react'
 
 import { useDocument, useLive, useLoaded } from '../../../design/live'
-import { doublerUnder } from '../../../design/queries'
+import { doublerUnder } from '../../../design/orders'
 import type { Mount } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Button, Choose, Heading } from '../../../ui/parts'

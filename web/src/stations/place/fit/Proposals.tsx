@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useChoice } from '../../../design/choice'
 import { useDocument, useLive } from '../../../design/live'
 import { isDone } from '../../../design/pointer'
-import type { Op, Proposal, Study } from '../../../design/types'
+import type { Proposal, Study } from '../../../design/types'
 import { gap, length, mass, withCommas } from '../../../ui/format'
 import { Mark } from '../../../ui/Mark'
 import { Button, Link, Tick } from '../../../ui/parts'
@@ -104,7 +104,7 @@ export function Proposals({ study }: { study: Study }) {
                     <span key={b.id} className="mb-1 block text-sm leading-snug">
                       <strong>{b.name}</strong>: {b.modules} · {mass(b.full_kg, units.mass)}
                       <br />
-                      {(b.outer_mm as unknown as number[]).map((v) => length(v, units.length)).join(' × ')}
+                      {b.outer_mm.map((v) => length(v, units.length)).join(' × ')}
                       <br />
                       {b.message}
                       {b.limits.length > 0 && (
@@ -150,7 +150,7 @@ export function Proposals({ study }: { study: Study }) {
             <p className="m-0 font-semibold">
               {asked.boxes.find((b) => b.id === more.box)?.name}, proposal {NAMES[more.of]}
             </p>
-            <OneMore box={more.box} on={asked.patch as unknown as Op[]} />
+            <OneMore box={more.box} on={asked.patch} />
           </section>
         </InSight>
       )}
@@ -166,11 +166,11 @@ function PutInTheCar({ proposal }: { proposal: Proposal }) {
   const show = useChoice((s) => s.show)
   const select = useChoice((s) => s.select)
   async function put() {
-    if (!(await edit(proposal.patch as unknown as Op[]))) return
+    if (!(await edit(proposal.patch))) return
     show('drawing')
     select(`boxes/${proposal.boxes[0]?.id}`)
   }
-  if (isDone(useDocument(), proposal.patch as unknown as Op[]))
+  if (isDone(useDocument(), proposal.patch))
     return <span className="block text-center font-semibold text-clear">In the car</span>
   return (
     <Button className="w-full" onClick={() => void put()}>

@@ -2,7 +2,7 @@
 import { create } from 'zustand'
 
 import rules from '../../../design/rules.json'
-import type { Document } from '../../../design/types'
+import type { Document, Wishes } from '../../../design/types'
 
 export type Goal = 'most' | 'exactly' | 'window'
 export const TOWARDS = [
@@ -105,7 +105,7 @@ const windowOf = (a: Asking) =>
   a.lowV.trim() || a.highV.trim() ? { window_v: [figure(a.lowV), figure(a.highV)] } : { gears_window: true }
 
 /** The body of the question. Left out is only what may be: the core says what is wrong with the rest. */
-export function wishesOf(a: Asking, document: Document): object {
+export function wishesOf(a: Asking, document: Document): Wishes {
   const [series, parallel] = [figure(a.series), figure(a.parallel)]
   const strings = typeof parallel === 'number' && parallel > 0 ? parallel : 1
   const modules = typeof series === 'number' ? series * strings : series
@@ -131,5 +131,5 @@ export function wishesOf(a: Asking, document: Document): object {
       liners: { wall_mm: figure(a.liner), floor_mm: figure(a.runner) },
     },
     weights: a.weights,
-  }
+  } as Wishes
 }

@@ -2,10 +2,10 @@
 import { useState } from 'react'
 
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/live'
+import { restate, type Restated } from '../../../design/orders'
 import { freeId } from '../../../design/pointer'
-import { restate } from '../../../design/queries'
 import { begin, isTaken } from '../../../design/taken'
-import type { Bay, Op } from '../../../design/types'
+import type { Bay } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { withCommas } from '../../../ui/format'
 import { Button, Choose, Fact, Heading, Link, OneOf, Teach, Tick } from '../../../ui/parts'
@@ -117,9 +117,9 @@ function BaySheet({ id, bay }: { id: string; bay: Bay }) {
   const path = `/bays/${id}`
   const stations = Object.entries(bay.stations).sort(([, a], [, b]) => a.aft_mm - b.aft_mm)
   const alone = stations.length === 1
-  async function change(station: string, what: string) {
+  async function change(station: string, what: Restated) {
     const { patch } = await restate(project, id, station, what)
-    await edit(patch as Op[])
+    await edit(patch)
   }
   return (
     <>

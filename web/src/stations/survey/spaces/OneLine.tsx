@@ -4,7 +4,7 @@ import { type FormEvent, useId, useState } from 'react'
 import { wordsOf } from '../../../design/api'
 import { readSpot, readThree } from '../../../design/figure'
 import { useLive, useLoaded } from '../../../design/live'
-import { squareSpace } from '../../../design/queries'
+import { type SpaceAsked, squareSpace } from '../../../design/orders'
 import { useTyped } from '../../../design/typed'
 import { Button, Choose } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
@@ -42,12 +42,11 @@ export function OneLine({ onMade }: { onMade: (id: string) => void }) {
     const sides = open.split(' ').filter(Boolean)
     const body = {
       name: name.trim() || 'space',
-      size_mm,
-      at_mm: at?.spot,
-      open: sides,
-      measured_from: base?.id,
+      open: sides as SpaceAsked['open'] & object,
+      measured_from: base?.id ?? null,
     }
-    const made = size_mm && at && (await asked('size', squareSpace(project, body)))
+    const made =
+      size_mm && at && (await asked('size', squareSpace(project, { ...body, size_mm, at_mm: at.spot })))
     setWrong(told)
     if (!made || !(await edit(made.patch))) return
     for (const give of [setName, setSize, setWhere]) give('')

@@ -5,6 +5,7 @@ import { wordsOf } from '../../../design/api'
 import { begin } from '../../../design/taken'
 import { useDocument, useLive } from '../../../design/live'
 import { freeId } from '../../../design/pointer'
+import type { Restated } from '../../../design/orders'
 import type { BayStation } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Choose, Link } from '../../../ui/parts'
@@ -69,11 +70,11 @@ export function StationColumn({
   number: number
   base: Base | null
   others: BayStation[]
-  onChange: (what: string) => Promise<void>
+  onChange: (what: Restated) => Promise<void>
   onRemove: (() => void) | null
 }) {
   const [message, setMessage] = useState('')
-  const change = (what: string) =>
+  const change = (what: Restated) =>
     void onChange(what)
       .then(() => setMessage(''))
       .catch((error: unknown) => setMessage(wordsOf(error)))
@@ -81,7 +82,7 @@ export function StationColumn({
     name === 'aft_mm'
       ? []
       : others
-          .map((s) => (s as unknown as Record<string, unknown>)[name])
+          .map((s): unknown => Object.entries(s).find(([key]) => key === name)?.[1])
           .filter((v): v is number => typeof v === 'number')
   return (
     <div className="w-[270px] shrink-0" role="group" aria-label={`station ${number}`}>

@@ -1,10 +1,10 @@
 /** A thing opened: its shape, how it moves, how hot it gets, what it asks for, and what its going leaves free. */
 import { useState } from 'react'
 
-import { api, taken, wordsOf } from '../../../design/api'
+import { wordsOf } from '../../../design/api'
 import rules from '../../../design/rules.json'
 import { useDocument, useLive, useLoaded } from '../../../design/live'
-import { freed } from '../../../design/queries'
+import { freed, seated } from '../../../design/orders'
 import type { Item, Op } from '../../../design/types'
 import { useAsked } from '../../../design/useAsked'
 import { Blank } from '../../../ui/Blank'
@@ -91,15 +91,7 @@ function Sits({ id, item }: { id: string; item: Item }) {
   const { place } = item
   const path = `/items/${id}/place`
   const put = (name: string, value: unknown) => void edit([{ op: 'replace', path: `${path}/${name}`, value }])
-  const sit = (box: string | null) =>
-    ask(async () =>
-      taken(
-        await api.POST('/api/projects/{project}/placed-thing', {
-          params: { path: { project } },
-          body: { patch: [], item: id, box },
-        }),
-      ),
-    )
+  const sit = (box: string | null) => ask(() => seated(project, id, box))
   return (
     <>
       <Choose
@@ -123,7 +115,7 @@ function Sits({ id, item }: { id: string; item: Item }) {
             value={place.face}
             options={ON}
             onChange={(face) => {
-              const [[one], [other]] = EDGES[face]
+              const [[one] = [], [other] = []] = EDGES[face]
               void edit([{ op: 'replace', path, value: { ...place, face, from: [one, other] } }])
             }}
           />

@@ -1,7 +1,7 @@
 /** The scales: four wheels, two axles or the whole car, who and what was aboard, and the bare car that is left. */
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/live'
+import { weighedBy } from '../../../design/orders'
 import { freeId } from '../../../design/pointer'
-import { weighedBy } from '../../../design/queries'
 import { begin } from '../../../design/taken'
 import type { Op, Read } from '../../../design/types'
 import { AS_FOUND, asFound } from '../../../design/weighings'

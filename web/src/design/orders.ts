@@ -1,0 +1,111 @@
+/** Orders to the core that answer with a patch: nothing is changed until it is applied. */
+import { api, taken } from './api'
+import type { components } from './schema'
+import type { NewMount } from './types'
+
+type Body<Name extends keyof components['schemas']> = components['schemas'][Name]
+export type SpaceAsked = Body<'SpaceBody'>
+export type Restated = Body<'RestateBody'>['do']
+export type Order = Body<'BlocksBody'>['order']
+
+/** A box turned to lie along what it stands nearest to, with the needed gap just kept. */
+export async function aligned(project: string, box: string, other: string) {
+  return taken(
+    await api.POST('/api/projects/{project}/lay-against', {
+      params: { path: { project } },
+      body: { box, other, turn: true },
+    }),
+  )
+}
+
+/** How far the first of two things moves for the tape between them to read what is wanted. */
+export async function tapedTo(project: string, one: string, other: string, want_mm: number) {
+  const body = { one, other, want_mm }
+  return taken(await api.POST('/api/projects/{project}/tape', { params: { path: { project } }, body }))
+}
+
+export async function rearranged(project: string, box: string, order: Order) {
+  const body = { box, order }
+  return taken(await api.POST('/api/projects/{project}/blocks', { params: { path: { project } }, body }))
+}
+
+/** A box taken away with all that names it. */
+export async function withoutBox(project: string, box: string) {
+  const body = { box }
+  return taken(await api.POST('/api/projects/{project}/removed-box', { params: { path: { project } }, body }))
+}
+
+/** What goes into a bay as a first box. */
+export async function firstBox(project: string, body: Body<'FirstBoxBody'>) {
+  return taken(await api.POST('/api/projects/{project}/first-box', { params: { path: { project } }, body }))
+}
+
+/** A thing put in or on a box, or back on the vehicle. */
+export async function seated(project: string, item: string, box: string | null) {
+  const body = { item, box }
+  return taken(
+    await api.POST('/api/projects/{project}/placed-thing', { params: { path: { project } }, body }),
+  )
+}
+
+export async function restate(project: string, bay: string, station: string, what: Restated) {
+  const body = { bay, station, do: what }
+  return taken(await api.POST('/api/projects/{project}/restate', { params: { path: { project } }, body }))
+}
+
+export async function weighedBy(project: string, way: 'corners' | 'axles' | 'total') {
+  return taken(
+    await api.POST('/api/projects/{project}/weighed-by/{way}', { params: { path: { project, way } } }),
+  )
+}
+
+export async function reshaped(project: string, path: string, shape: Body<'ReshapeBody'>['shape']) {
+  return taken(
+    await api.POST('/api/projects/{project}/reshaped', {
+      params: { path: { project } },
+      body: { path: path.slice(1), shape },
+    }),
+  )
+}
+
+export async function squareSpace(project: string, body: SpaceAsked) {
+  return taken(await api.POST('/api/projects/{project}/spaces', { params: { path: { project } }, body }))
+}
+
+/** Another row from one: its copy, or its mirror twin. ``id`` is its path. */
+export async function another(project: string, path: string, mirrored: boolean) {
+  const answer = taken(
+    await api.POST('/api/projects/{project}/rows', {
+      params: { path: { project } },
+      body: { path, mirrored },
+    }),
+  )
+  return { path: answer.id, patch: answer.patch }
+}
+
+export async function freed(project: string, item: string) {
+  return taken(
+    await api.POST('/api/projects/{project}/freed/{item}', { params: { path: { project, item } } }),
+  )
+}
+
+/** A box built another way, as large as it was. */
+export const builtAs = async (project: string, box: string, kind: string) =>
+  taken(
+    await api.POST('/api/projects/{project}/boxes/{box}/built-as/{kind}', {
+      params: { path: { project, box, kind } },
+    }),
+  ).patch
+
+/** A new mount between a box and a spot of the vehicle. */
+export async function hung(project: string, body: NewMount) {
+  return taken(await api.POST('/api/projects/{project}/hung', { params: { path: { project } }, body }))
+}
+
+/** A doubler under a bracket. */
+export const doublerUnder = async (project: string, mount: string) =>
+  taken(
+    await api.POST('/api/projects/{project}/mounts/{mount}/doubler', {
+      params: { path: { project, mount } },
+    }),
+  ).patch
