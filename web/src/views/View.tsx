@@ -8,6 +8,19 @@ import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef, type Whe
 import { boxOf, useChoice } from '../design/choice'
 import type { Shape } from '../design/types'
 import { Grips } from './Grips'
+import {
+  AT_REST,
+  cancelled,
+  type Effect,
+  type Hand,
+  type Hold,
+  lifted,
+  moved,
+  pressed,
+  type Spot,
+  STILL_PX,
+  type Touch,
+} from './hand'
 import { hitsAt } from './hits'
 import { type Scale, tallOf, type ViewName } from './scale'
 import { Sheet } from './Sheet'
@@ -15,23 +28,7 @@ import { pickPlace } from './pick'
 import { type By, caught, CATCH_PX, useMove } from './useMove'
 import { loose, useMoveBlock } from './useMoveBlock'
 
-const STILL_PX = 6
 const WHEEL_PX = 860 // so much turning comes e times closer; a touch pad sends small turns, a wheel 120 at once
-
-/** A finger rests this long on the selected thing before it drags it. */
-const HELD_MS = 300
-
-interface Press {
-  x: number
-  y: number
-  /** What a drag moves: a box, or a block in one. */
-  moves: string | null
-  ways: By
-  /** What the hand turned out to do. */
-  does: 'drag' | 'pan' | null
-  /** Under a finger: since when, and whether the selected thing is under it. */
-  finger: { since: number; onIt: boolean } | null
-}
 
 export interface LookBy {
   aside: (aft: number, right: number, up: number) => void
@@ -63,118 +60,102 @@ export function View({
   children: ReactNode
 }) {
   const frame = useRef<HTMLDivElement>(null)
-  const press = useRef<Press | null>(null)
-  const last = useRef<{ x: number; y: number; turn: number } | null>(null)
-  const fingers = useRef(new Map<number, { x: number; y: number }>())
+  const hand = useRef<Hand>(AT_REST)
+  const last = useRef<(Spot & { turn: number }) | null>(null)
   const move = useMove()
   const moveBlock = useMoveBlock()
 
-  function spot(event: PointerEvent | WheelEvent) {
+  function touch(event: PointerEvent): Touch {
+    return { ...spot(event), id: event.pointerId, ms: event.timeStamp }
+  }
+
+  function spot(event: PointerEvent | WheelEvent): Spot {
     const edge = (frame.current as HTMLDivElement).getBoundingClientRect()
     return { x: event.clientX - edge.left, y: event.clientY - edge.top }
   }
 
-  function under({ x, y }: { x: number; y: number }) {
+  function under({ x, y }: Spot) {
     return hitsAt(shapes, view, scale.aft(x), view === 'plan' ? scale.right(y) : scale.up(y))
   }
 
-  function down(event: PointerEvent) {
-    if (event.button !== 0) return
-    frame.current?.focus({ preventScroll: true })
-    const at = spot(event)
-    frame.current?.setPointerCapture(event.pointerId)
-    fingers.current.set(event.pointerId, at)
-    if (fingers.current.size > 1) {
-      // two fingers only zoom
-      if (press.current?.does === 'drag') cancel()
-      press.current = null
-      return
-    }
-    const hits = under(at)
-    const { selected } = useChoice.getState()
-    const block = loose(selected)
-    const box = boxOf(selected)
-    const onBlock = block !== null && hits.some((h) => h.path.startsWith(`${block}#`))
-    const onIt = onBlock || (box !== null && hits.some((h) => boxOf(h.path) === box))
-    const touch = event.pointerType === 'touch'
-    press.current = {
-      ...at,
-      moves: onBlock ? block : onIt ? `boxes/${box}` : touch ? null : boxPath(hits[0]?.path),
-      ways: view === 'plan' ? [1, 1, 0] : [1, 0, 1],
-      does: null,
-      finger: touch ? { since: event.timeStamp, onIt } : null,
-    }
+  /** A move on the screen as one of the view's two axes. */
+  function millimetres({ x, y }: Spot): By {
+    const [aft, other] = [x / scale.k, -y / scale.k]
+    return [aft, view === 'plan' ? other : 0, view === 'side' ? other : 0]
   }
 
-  function grip(event: PointerEvent, ways: By) {
-    event.stopPropagation()
-    const box = boxOf(useChoice.getState().selected)
-    if (!box) return
-    frame.current?.focus({ preventScroll: true })
-    press.current = { ...spot(event), moves: `boxes/${box}`, ways, does: null, finger: null }
-    fingers.current.set(event.pointerId, spot(event))
-    frame.current?.setPointerCapture(event.pointerId)
-  }
-
-  function drag(event: PointerEvent) {
-    const at = spot(event)
-    const was = fingers.current.get(event.pointerId)
-    if (fingers.current.size > 1 && was) return pinch(event.pointerId, was, at)
-    if (was) fingers.current.set(event.pointerId, at)
-    const held = press.current
-    if (!held || !was) return
-    const [dx, dy] = [at.x - held.x, at.y - held.y]
-    if (!held.does) {
-      if (Math.hypot(dx, dy) < STILL_PX) return
-      const waited = !held.finger || (held.finger.onIt && event.timeStamp - held.finger.since >= HELD_MS)
-      held.does = held.moves && waited ? 'drag' : 'pan'
-      if (held.does === 'drag') useChoice.getState().select(held.moves)
-    }
-    if (held.does === 'pan') {
-      const [aft, other] = [(was.x - at.x) / scale.k, (at.y - was.y) / scale.k]
-      return onLook.aside(aft, view === 'plan' ? other : 0, view === 'side' ? other : 0)
-    }
-    const other = -dy / scale.k
-    const by: By = [dx / scale.k, view === 'plan' ? other : 0, view === 'side' ? other : 0]
-    const stepped = by.map((d, i) => (held.ways[i] ? Math.round(d / step) * step : 0)) as By
-    if (!held.moves) return
-    if (isBlock(held.moves)) moveBlock.follow(held.moves, stepped, CATCH_PX / scale.k)
-    else move.follow(held.moves, caught(held.moves, stepped, scale.k))
-  }
-
-  function spotIn({ x, y }: { x: number; y: number }) {
+  function spotIn({ x, y }: Spot) {
     return view === 'plan'
       ? { aft: scale.aft(x), right: scale.right(y) }
       : { aft: scale.aft(x), up: scale.up(y) }
   }
 
-  function pinch(id: number, was: { x: number; y: number }, at: { x: number; y: number }) {
-    const other = [...fingers.current].find(([key]) => key !== id)?.[1]
-    fingers.current.set(id, at)
-    if (!other) return
-    const apart = (p: { x: number; y: number }) => Math.max(Math.hypot(p.x - other.x, p.y - other.y), 1)
-    onLook.closer(apart(at) / apart(was), spotIn({ x: (at.x + other.x) / 2, y: (at.y + other.y) / 2 }))
+  function goOn([now, ...effects]: readonly [Hand, ...Effect[]]) {
+    hand.current = now
+    effects.forEach(act)
+  }
+
+  function act(effect: Effect) {
+    switch (effect.do) {
+      case 'take':
+        return useChoice.getState().select(effect.moves)
+      case 'follow':
+        return follow(effect.moves, effect.ways, millimetres(effect.by))
+      case 'release':
+        return void (isBlock(effect.moves) ? moveBlock : move).release()
+      case 'aside': {
+        const [aft, right, up] = millimetres({ x: -effect.by.x, y: -effect.by.y })
+        return onLook.aside(aft, right, up)
+      }
+      case 'closer':
+        return onLook.closer(effect.factor, spotIn(effect.about))
+      case 'choose':
+        return choose(effect.at)
+      case 'cancel':
+        move.cancel()
+        moveBlock.cancel()
+    }
+  }
+
+  function follow(moves: string, ways: Hold['ways'], by: By) {
+    const stepped = by.map((d, i) => (ways[i] ? Math.round(d / step) * step : 0)) as By
+    if (isBlock(moves)) moveBlock.follow(moves, stepped, CATCH_PX / scale.k)
+    else move.follow(moves, caught(moves, stepped, scale.k))
+  }
+
+  function take(event: PointerEvent, hold: Hold) {
+    frame.current?.focus({ preventScroll: true })
+    frame.current?.setPointerCapture(event.pointerId)
+    goOn(pressed(hand.current, touch(event), hold))
+  }
+
+  function down(event: PointerEvent) {
+    if (event.button !== 0) return
+    const hits = under(spot(event))
+    const { selected } = useChoice.getState()
+    const block = loose(selected)
+    const box = boxOf(selected)
+    const onBlock = block !== null && hits.some((h) => h.path.startsWith(`${block}#`))
+    const onIt = onBlock || (box !== null && hits.some((h) => boxOf(h.path) === box))
+    const finger = event.pointerType === 'touch' ? { onIt } : null
+    take(event, {
+      moves: onBlock ? block : onIt ? `boxes/${box}` : finger ? null : boxPath(hits[0]?.path),
+      ways: view === 'plan' ? [1, 1, 0] : [1, 0, 1],
+      finger,
+    })
+  }
+
+  function grip(event: PointerEvent, ways: By) {
+    event.stopPropagation()
+    const box = boxOf(useChoice.getState().selected)
+    if (box) take(event, { moves: `boxes/${box}`, ways, finger: null })
   }
 
   function wheel(event: WheelEvent) {
     onLook.closer(Math.exp(-event.deltaY / WHEEL_PX), spotIn(spot(event)))
   }
 
-  function cancel() {
-    move.cancel()
-    moveBlock.cancel()
-  }
-
-  function up(event: PointerEvent) {
-    fingers.current.delete(event.pointerId)
-    const held = press.current
-    press.current = null
-    if (!held) return
-    if (held.does === 'drag') return void (isBlock(held.moves) ? moveBlock : move).release()
-    if (held.does === null) choose(spot(event))
-  }
-
-  function choose(at: { x: number; y: number }) {
+  function choose(at: Spot) {
     const { select, taping, tape, picking } = useChoice.getState()
     if (picks && picking)
       return void pickPlace(picking, {
@@ -196,10 +177,9 @@ export function View({
   function keys(event: KeyboardEvent) {
     if (
       event.key === 'Escape' &&
-      (press.current?.does === 'drag' || useChoice.getState().offset || moveBlock.moving())
+      (hand.current.does === 'drag' || useChoice.getState().offset || moveBlock.moving())
     ) {
-      press.current = null
-      cancel()
+      goOn(cancelled())
       event.stopPropagation()
       return
     }
@@ -209,10 +189,10 @@ export function View({
     event.preventDefault()
     event.stopPropagation()
     const by = step * (event.shiftKey ? 10 : 1)
-    const step_: By = [way[0] * by, view === 'plan' ? way[1] * by : 0, view === 'side' ? way[1] * by : 0]
+    const nudge: By = [way[0] * by, view === 'plan' ? way[1] * by : 0, view === 'side' ? way[1] * by : 0]
     const block = loose(useChoice.getState().selected)
-    if (block) moveBlock.nudge(block, step_)
-    else move.nudge(`boxes/${box}`, step_)
+    if (block) moveBlock.nudge(block, nudge)
+    else move.nudge(`boxes/${box}`, nudge)
   }
 
   return (
@@ -229,14 +209,10 @@ export function View({
       data-view={view}
       className="relative touch-none overflow-hidden outline-none select-none focus-visible:shadow-[inset_0_0_0_3px_var(--color-blue)] focus:shadow-[inset_0_0_0_2px_var(--color-blue)]"
       onPointerDown={down}
-      onPointerMove={drag}
-      onPointerUp={up}
+      onPointerMove={(event) => goOn(moved(hand.current, touch(event)))}
+      onPointerUp={(event) => goOn(lifted(hand.current, touch(event)))}
       onWheel={wheel}
-      onPointerCancel={(event) => {
-        fingers.current.delete(event.pointerId)
-        press.current = null
-        cancel()
-      }}
+      onPointerCancel={() => goOn(cancelled())}
       onKeyDown={keys}
     >
       <Sheet view={view} scale={scale}>

@@ -15,17 +15,10 @@ import { Caution, Choose, Heading, RowOpener } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
 import { WhereBlank } from '../../../ui/WhereBlank'
 import { type Base, useBase } from '../../rows'
+import { type State, STATES } from './states'
 import { ThingSheet } from './ThingSheet'
 import { SizeBlank } from './SizeBlank'
 import { selectedIn } from '../../useParts'
-
-export const STATES = [
-  ['out', 'comes out'],
-  ['in', 'goes in'],
-  ['stays', 'stays, in the way'],
-  ['payload', 'rides along'],
-] as const
-export type State = (typeof STATES)[number][0]
 
 export function ThingRows() {
   const { items } = useDocument()

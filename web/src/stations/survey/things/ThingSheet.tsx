@@ -16,7 +16,7 @@ import { type Base, GapClass, RowHead } from '../../rows'
 import { SolidBlanks } from '../SolidBlanks'
 import { EDGES, FACES as ON, OnFace } from '../../box/OnFace'
 import { SweepBlanks } from './SweepBlanks'
-import { STATES } from './ThingRows'
+import { STATES } from './states'
 
 const ROLES = rules.roles
 
