@@ -115,7 +115,7 @@ class Keys(Hand):
 
     def _press(self, button: Locator) -> None:
         self._reach(button)
-        self.page.keyboard.press("Space" if button.get_attribute("type") == "checkbox" else "Enter")
+        self.page.keyboard.press("Space" if button.get_attribute("role") == "checkbox" else "Enter")
 
     def pick(self, blank: Locator | str, label: str) -> None:
         field = self._blank(blank)

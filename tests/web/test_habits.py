@@ -26,7 +26,7 @@ PLACES: dict[str, tuple[float | None, float | None]] = {  # of a blank for a pla
 def told(field: Locator, text: str) -> str:
     """What the screen says of a text at its blank."""
     field.fill(text)
-    message = field.page.locator(f"#{field.get_attribute('id')}-says".replace(":", "\\:"))
+    message = field.page.locator(f"#{field.get_attribute('id')}-message".replace(":", "\\:"))
     expect(message).not_to_be_empty()
     return message.inner_text()
 

@@ -29,7 +29,7 @@ def test_a_gap_is_agreed_with_a_reason_and_given_up_again(bench: Bench) -> None:
     bench.page.get_by_role("button", name="axle at full bump", exact=True).click()
     bench.page.get_by_role("button", name="agree on another gap").click()
     bench.page.get_by_label("gap agreed on").fill("10")
-    bench.page.get_by_label("rationale", exact=True).fill("bump stop raised")
+    bench.page.get_by_label("because", exact=True).fill("bump stop raised")
     bench.page.get_by_role("button", name="Agree", exact=True).click()
     bench.saved(2)
     expect(bench.page.get_by_text("Because: agreed by hand: bump stop raised")).to_be_visible()

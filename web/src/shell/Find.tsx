@@ -1,11 +1,11 @@
 /** Find: type any name, finding or station, and go there. */
-import { Dialog } from 'radix-ui'
 import { useMemo, useState } from 'react'
 import { create } from 'zustand'
 
 import { useGoTo } from '../design/address'
 import { useChoice } from '../design/choice'
 import { useAnalysis, useLoaded } from '../design/live'
+import { Dialog } from '../ui/Dialog'
 import { sentence } from '../ui/format'
 import { useUnits } from '../ui/units'
 import { STATIONS } from './stations'
@@ -77,21 +77,23 @@ function found(rows: Row[], text: string): Row[] {
 export function Find() {
   const open = useFind((s) => s.open)
   return (
-    <Dialog.Root open={open} onOpenChange={(next) => useFind.setState({ open: next })}>
-      <Dialog.Trigger className="narrow self-end px-1.5 pb-2 text-sm font-semibold underline decoration-steel underline-offset-4 hover:text-blue">
-        Find
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/20" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-[84px] right-6 z-50 w-[460px] max-w-[94vw] rounded border-2 border-ink bg-sheet p-3"
+    <Dialog
+      title="Find"
+      hideTitle
+      open={open}
+      onOpen={(next) => useFind.setState({ open: next })}
+      className="top-[84px] right-6 w-[460px] max-w-[94vw] p-3"
+      trigger={
+        <button
+          type="button"
+          className="narrow self-end px-1.5 pb-2 text-sm font-semibold underline decoration-steel underline-offset-4 hover:text-blue"
         >
-          <Dialog.Title className="sr-only">Find</Dialog.Title>
-          <Search />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          Find
+        </button>
+      }
+    >
+      <Search />
+    </Dialog>
   )
 }
 

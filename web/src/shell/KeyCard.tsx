@@ -1,6 +1,7 @@
 /** The card of keys. */
-import { Dialog } from 'radix-ui'
 import { create } from 'zustand'
+
+import { Dialog } from '../ui/Dialog'
 
 export const useCard = create<{ open: boolean }>(() => ({ open: false }))
 
@@ -24,24 +25,20 @@ const KEYS = [
 export function KeyCard() {
   const open = useCard((s) => s.open)
   return (
-    <Dialog.Root open={open} onOpenChange={(next) => useCard.setState({ open: next })}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-1/2 left-1/2 z-50 w-[460px] -translate-x-1/2 -translate-y-1/2 rounded border-2 border-ink bg-sheet p-5"
-        >
-          <Dialog.Title className="m-0 mb-2 text-[22px] font-bold text-blue">Keys</Dialog.Title>
-          <dl className="m-0 grid grid-cols-[110px_1fr] gap-y-1.5">
-            {KEYS.map(([key, words]) => (
-              <div key={key} className="contents">
-                <dt className="font-bold">{key}</dt>
-                <dd className="m-0">{words}</dd>
-              </div>
-            ))}
-          </dl>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      title="Keys"
+      open={open}
+      onOpen={(next) => useCard.setState({ open: next })}
+      className="top-1/2 left-1/2 w-[460px] -translate-x-1/2 -translate-y-1/2 p-5"
+    >
+      <dl className="m-0 grid grid-cols-[110px_1fr] gap-y-1.5">
+        {KEYS.map(([key, words]) => (
+          <div key={key} className="contents">
+            <dt className="font-bold">{key}</dt>
+            <dd className="m-0">{words}</dd>
+          </div>
+        ))}
+      </dl>
+    </Dialog>
   )
 }

@@ -101,6 +101,7 @@ export function NewCarForm() {
       {FIGURES.map(([name, label]) => (
         <Row key={name} name={name} label={`${label} (${unit})`} problem={problems[name]} />
       ))}
+      {/* the browser's own: what stands in the form is kept by its input events, whatever field they come from */}
       <fieldset className="m-0 mt-3 border-0 border-t border-hair p-0 pt-2">
         <legend className="sr-only">Weighed by</legend>
         {(['axles', 'corners'] as const).map((way) => (

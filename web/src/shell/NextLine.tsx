@@ -1,4 +1,5 @@
 /** One line at every station: what takes this car furthest now, and the way to the very blank. It can be left and taken up anywhere. */
+import { Hint } from '../ui/Hint'
 import { create } from 'zustand'
 import { persist } from 'zustand/middleware'
 
@@ -25,9 +26,11 @@ export function NextLine() {
       aria-label="Next"
       className="flex min-h-10 shrink-0 items-center gap-3 border-b border-hair bg-sheet px-4 py-1 print:hidden"
     >
-      <p className="m-0 line-clamp-2 min-w-0 flex-1 leading-tight" title={sentence(next, units)}>
-        <strong className="text-blue">next:</strong> {sentence(next, units)}
-      </p>
+      <Hint words={sentence(next, units)}>
+        <p className="m-0 line-clamp-2 min-w-0 flex-1 leading-tight">
+          <strong className="text-blue">next:</strong> {sentence(next, units)}
+        </p>
+      </Hint>
       <Button plain onClick={go}>
         Go there, {there}
       </Button>

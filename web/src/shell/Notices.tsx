@@ -5,6 +5,7 @@ import { Link as To } from 'react-router'
 import { wordsOf } from '../design/api'
 import { noticesQuery, ownNoticesQuery } from '../design/queries'
 import type { Notice } from '../design/types'
+import { Fold } from '../ui/Fold'
 import { Heading } from '../ui/parts'
 
 export default function Notices() {
@@ -29,16 +30,22 @@ function Rows({ title, rows }: { title: string; rows: readonly Notice[] }) {
     <section aria-label={title} className="max-w-3xl">
       <Heading as="h2">{title}</Heading>
       {rows.map((row) => (
-        <details key={row.name} className="border-b border-hair py-1">
-          <summary className="flex min-h-8 cursor-pointer items-center gap-3">
-            <span className="flex-1 font-semibold">{row.name}</span>
-            <span className="narrow text-sm">{row.version}</span>
-            <span className="narrow w-56 text-right text-sm">{row.licence}</span>
-          </summary>
+        <Fold
+          key={row.name}
+          look=""
+          className="border-b border-hair py-1"
+          words={
+            <>
+              <span className="flex-1 font-semibold">{row.name}</span>
+              <span className="narrow text-sm">{row.version}</span>
+              <span className="narrow w-56 text-right text-sm">{row.licence}</span>
+            </>
+          }
+        >
           <pre className="overflow-x-auto text-xs whitespace-pre-wrap" tabIndex={0}>
             {row.text || 'Its package says no more.'}
           </pre>
-        </details>
+        </Fold>
       ))}
     </section>
   )

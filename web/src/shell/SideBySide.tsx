@@ -1,4 +1,5 @@
 /** Cars beside each other by what decides between them: variants, or one car then and now. */
+import { Hint } from '../ui/Hint'
 import type { Variant } from '../design/types'
 import { figure, mass, sentence } from '../ui/format'
 import { Mark } from '../ui/Mark'
@@ -19,10 +20,12 @@ export function SideBySide({
   const kg = (value: number | null) => (value === null ? NONE : mass(value, units.mass))
   const worst = (row: Variant['figures']['worst_gap'], short: (value: NonNullable<typeof row>) => string) =>
     row ? (
-      <span className="inline-flex items-baseline gap-1.5" title={sentence(row, units)}>
-        <Mark state={row.state} />
-        <span>{short(row)}</span>
-      </span>
+      <Hint words={sentence(row, units)}>
+        <span className="inline-flex items-baseline gap-1.5">
+          <Mark state={row.state} />
+          <span>{short(row)}</span>
+        </span>
+      </Hint>
     ) : (
       NONE
     )

@@ -5,6 +5,7 @@ import { useGoTo } from '../design/address'
 import { useChoice } from '../design/choice'
 import { useAnalysis, useLoaded, useWaiting } from '../design/live'
 import type { StationState } from '../design/types'
+import { Hint } from '../ui/Hint'
 import { Mark } from '../ui/Mark'
 import { useTouch } from '../ui/touch'
 import { UnitSwitch } from '../ui/UnitSwitch'
@@ -30,9 +31,9 @@ export function StationRule({ here }: { here: Station }) {
         <Saved />
       </div>
       <div className="flex w-[172px] shrink-0 flex-col gap-0.5 pt-2">
-        <h1 className="m-0 truncate text-[length:inherit] leading-[inherit] font-bold" title={document.name}>
-          {document.name}
-        </h1>
+        <Hint words={document.name}>
+          <h1 className="m-0 truncate text-[length:inherit] leading-[inherit] font-bold">{document.name}</h1>
+        </Hint>
         <Steps />
         {!touch && <UnitSwitch />}
       </div>
@@ -62,15 +63,16 @@ function Steps() {
 function StepButton({ word, message, onStep }: { word: string; message: string | null; onStep: () => void }) {
   if (!message && word === 'Redo') return null
   return (
-    <button
-      type="button"
-      disabled={!message}
-      onClick={onStep}
-      title={message ? `${word}: ${message}` : 'Nothing to undo'}
-      className="narrow max-w-[150px] min-w-0 truncate text-left text-xs underline decoration-steel underline-offset-2 disabled:no-underline disabled:opacity-60"
-    >
-      {message ? `${word}: ${message}` : 'Nothing to undo'}
-    </button>
+    <Hint words={message ? `${word}: ${message}` : undefined}>
+      <button
+        type="button"
+        disabled={!message}
+        onClick={onStep}
+        className="narrow max-w-[150px] min-w-0 truncate text-left text-xs underline decoration-steel underline-offset-2 disabled:no-underline disabled:opacity-60"
+      >
+        {message ? `${word}: ${message}` : 'Nothing to undo'}
+      </button>
+    </Hint>
   )
 }
 
@@ -90,35 +92,36 @@ function Tab({
   const state = useAnalysis().stations[name]
   const goTo = useGoTo(project)
   return (
-    <To
-      to={`/car/${project}/${name}`}
-      onClick={(event) => {
-        if (event.ctrlKey || event.metaKey || event.shiftKey) return // another tab opens by itself
-        event.preventDefault()
-        goTo(name, useChoice.getState().selected)
-      }}
-      aria-current={here ? 'page' : undefined}
-      title={`${word} (key ${number})`}
-      className={`relative flex min-w-0 flex-1 flex-col gap-1 px-1.5 pt-3 no-underline max-[1100px]:px-1 max-[900px]:px-0.5 ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}
-    >
-      <span className="truncate text-[15px] leading-5 font-semibold max-[1100px]:text-[13px] max-[1100px]:[font-stretch:75%] max-[900px]:text-[12px] max-[900px]:tracking-tight max-[900px]:[font-stretch:62%]">
-        {word}
-      </span>
-      <Standing state={state} here={here} />
-      {here ? (
-        <svg
-          aria-hidden="true"
-          className="absolute top-full left-0 w-full"
-          height="8"
-          preserveAspectRatio="none"
-          viewBox="0 0 10 8"
-        >
-          <path d="M0,0 H10 L5,8Z" fill="var(--color-blue)" />
-        </svg>
-      ) : (
-        <Graduations />
-      )}
-    </To>
+    <Hint words={`${word} (key ${number})`}>
+      <To
+        to={`/car/${project}/${name}`}
+        onClick={(event) => {
+          if (event.ctrlKey || event.metaKey || event.shiftKey) return // another tab opens by itself
+          event.preventDefault()
+          goTo(name, useChoice.getState().selected)
+        }}
+        aria-current={here ? 'page' : undefined}
+        className={`relative flex min-w-0 flex-1 flex-col gap-1 px-1.5 pt-3 no-underline max-[1100px]:px-1 max-[900px]:px-0.5 ${here ? 'bg-blue text-white' : 'text-ink hover:bg-white/50'}`}
+      >
+        <span className="truncate text-[15px] leading-5 font-semibold max-[1100px]:text-[13px] max-[1100px]:[font-stretch:75%] max-[900px]:text-[12px] max-[900px]:tracking-tight max-[900px]:[font-stretch:62%]">
+          {word}
+        </span>
+        <Standing state={state} here={here} />
+        {here ? (
+          <svg
+            aria-hidden="true"
+            className="absolute top-full left-0 w-full"
+            height="8"
+            preserveAspectRatio="none"
+            viewBox="0 0 10 8"
+          >
+            <path d="M0,0 H10 L5,8Z" fill="var(--color-blue)" />
+          </svg>
+        ) : (
+          <Graduations />
+        )}
+      </To>
+    </Hint>
   )
 }
 

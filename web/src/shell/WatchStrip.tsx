@@ -5,6 +5,7 @@ import { useGoTo } from '../design/address'
 import { useChoice } from '../design/choice'
 import { useAnalysis, useLoaded } from '../design/live'
 import type { WatchRow } from '../design/types'
+import { Hint } from '../ui/Hint'
 import { sentence } from '../ui/format'
 import { Mark } from '../ui/Mark'
 import { Link } from '../ui/parts'
@@ -51,19 +52,19 @@ export function WatchStrip() {
           </span>
         )}
         {rows.map((row) => (
-          <button
-            key={row.ids[0]}
-            type="button"
-            title={sentence(row, units)}
-            aria-pressed={row.ids.includes(chosen ?? '')}
-            onClick={() => chooseRow(row)}
-            className={`flex min-h-9 min-w-0 items-center gap-1.5 rounded border bg-white px-2 text-left ${all ? '' : 'shrink basis-1/3 max-[1100px]:basis-1/2 max-[1100px]:nth-3:hidden max-[900px]:basis-full max-[900px]:nth-2:hidden'} ${row.ids.includes(chosen ?? '') ? 'border-2 border-blue' : 'border-[#c9c2af]'}`}
-          >
-            <Mark state={row.state} />
-            <span className="narrow line-clamp-2 text-[14px] text-balance leading-4 font-medium">
-              {sentence(row, units)}
-            </span>
-          </button>
+          <Hint key={row.ids[0]} words={sentence(row, units)}>
+            <button
+              type="button"
+              aria-pressed={row.ids.includes(chosen ?? '')}
+              onClick={() => chooseRow(row)}
+              className={`flex min-h-9 min-w-0 items-center gap-1.5 rounded border bg-white px-2 text-left ${all ? '' : 'shrink basis-1/3 max-[1100px]:basis-1/2 max-[1100px]:nth-3:hidden max-[900px]:basis-full max-[900px]:nth-2:hidden'} ${row.ids.includes(chosen ?? '') ? 'border-2 border-blue' : 'border-[#c9c2af]'}`}
+            >
+              <Mark state={row.state} />
+              <span className="narrow line-clamp-2 text-[14px] text-balance leading-4 font-medium">
+                {sentence(row, units)}
+              </span>
+            </button>
+          </Hint>
         ))}
       </div>
       <span aria-live="polite" className="narrow max-w-64 shrink truncate text-sm">

@@ -7,7 +7,9 @@ import rules from '../design/rules.json'
 import type { KeepClear } from '../design/types'
 import { Blank } from '../ui/Blank'
 import { NameBlank } from '../ui/NameBlank'
-import { Choose, Heading, OneOf } from '../ui/parts'
+import { Choose } from '../ui/Choose'
+import { OneOf } from '../ui/Toggles'
+import { Heading } from '../ui/parts'
 import { FieldRow, Removable } from './fields'
 
 const WANTED = Object.keys(rules.face_rooms_mm) as (keyof typeof rules.face_rooms_mm)[]

@@ -6,9 +6,12 @@ import { at, freeId } from '../design/pointer'
 import { begin } from '../design/taken'
 import type { Document, Op } from '../design/types'
 import { type QuantityKind, TYPED } from '../design/figure'
+import { TickBox } from '../ui/Tick'
 import { Blank } from '../ui/Blank'
 import { NameBlank } from '../ui/NameBlank'
-import { Button, Choose, Heading, Link, RowOpener, Tick } from '../ui/parts'
+import { Choose } from '../ui/Choose'
+import { Tick } from '../ui/Tick'
+import { Button, Heading, Link, RowOpener } from '../ui/parts'
 import { InOneLine } from './InOneLine'
 import { selectedIn } from './useParts'
 import { type Base, PointBlanks, RowHead, useBase } from './rows'
@@ -172,15 +175,7 @@ export function RowList<C extends Collection>({
       {Object.entries(rows).map(([id, row]) => (
         <div key={id} className="border-b border-hair">
           <div className="flex items-center gap-2">
-            {ticked && (
-              <input
-                type="checkbox"
-                aria-label={row.name}
-                checked={ticked.includes(id)}
-                onChange={() => flip(id)}
-                className="h-[18px] w-[18px] accent-blue"
-              />
-            )}
+            {ticked && <TickBox name={row.name} value={ticked.includes(id)} onChange={() => flip(id)} />}
             <RowOpener open={open === id} onOpen={() => setOpen(open === id ? null : id)}>
               <span>{row.name}</span>
               <span className="narrow text-sm text-soft">{summary?.(row)}</span>

@@ -9,7 +9,8 @@ import { isTaken } from '../design/taken'
 import { useAsked } from '../design/useAsked'
 import { Blank } from '../ui/Blank'
 import { NameBlank } from '../ui/NameBlank'
-import { Choose, Link } from '../ui/parts'
+import { Choose } from '../ui/Choose'
+import { Link } from '../ui/parts'
 
 export interface Base {
   id: string

@@ -1,6 +1,6 @@
 /**
  * A list of things to start from. The mouse takes what it presses; by keys one goes through the list and takes with Enter, so
- * that the first letter of a name is no choice yet.
+ * that the first letter of a name is no choice yet. The browser's own control, as in Choose.
  */
 import { type KeyboardEvent, useId, useRef, useState } from 'react'
 

@@ -1,4 +1,7 @@
-/** What a blank understood, hung beneath it; what is wrong with it above, where no blank is still to come. It takes no press. */
+/**
+ * What a blank understood, hung beneath it; what is wrong with it above, where no blank is still to come. It takes no press. No popover of
+ * Radix: that is a dialog, and the focus belongs to the blank; as a part of the blank it goes with it while the list is scrolled.
+ */
 export function Message({
   text,
   wrong,

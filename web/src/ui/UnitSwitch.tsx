@@ -2,6 +2,7 @@
 import { useParams } from 'react-router'
 
 import { useLive } from '../design/live'
+import { Toggles } from './Toggles'
 import { useUnits } from './units'
 
 export function UnitSwitch() {
@@ -14,34 +15,33 @@ export function UnitSwitch() {
   }
   return (
     <span className="flex items-center gap-2 text-xs" role="group" aria-label={`Units of this list`}>
-      <Pair options={['mm', 'in']} value={units.length} onChange={(v) => turn(list, v)} />
-      <Pair options={['kg', 'lb']} value={units.mass} onChange={(v) => turn('mass', v)} />
+      <Pair label="Lengths" options={['mm', 'in']} value={units.length} onChange={(v) => turn(list, v)} />
+      <Pair label="Masses" options={['kg', 'lb']} value={units.mass} onChange={(v) => turn('mass', v)} />
     </span>
   )
 }
 
 function Pair({
+  label,
   options,
   value,
   onChange,
 }: {
+  label: string
   options: [string, string]
   value: string
   onChange: (value: string) => void
 }) {
   return (
-    <span className="inline-flex overflow-hidden rounded border border-steel">
-      {options.map((option) => (
-        <button
-          key={option}
-          type="button"
-          aria-pressed={option === value}
-          onClick={() => option !== value && onChange(option)}
-          className={`px-1.5 leading-[18px] ${option === value ? 'bg-ink font-semibold text-white' : 'bg-white/60'}`}
-        >
-          {option}
-        </button>
-      ))}
-    </span>
+    <Toggles
+      label={label}
+      value={value}
+      options={options.map((option) => [option, option] as const)}
+      onChange={(option) => option !== value && onChange(option)}
+      className="inline-flex overflow-hidden rounded border border-steel"
+      look={(pressed) =>
+        `px-1.5 leading-[18px] ${pressed ? 'bg-ink font-semibold text-white' : 'bg-white/60'}`
+      }
+    />
   )
 }

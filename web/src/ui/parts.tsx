@@ -1,8 +1,6 @@
 /** Small parts in the house look. */
 import { Slot } from 'radix-ui'
-import { type ButtonHTMLAttributes, type ReactNode, useEffect, useId, useState } from 'react'
-
-import { useLive } from '../design/live'
+import type { ButtonHTMLAttributes, ReactNode } from 'react'
 
 export function Button({
   plain = false,
@@ -70,85 +68,6 @@ export function Fact({ name, children }: { name: ReactNode; children: ReactNode 
   )
 }
 
-/** What was chosen is shown at once, until the design says what it is now. */
-export function useAhead<T>(value: T): [T, (value: T) => void] {
-  const saving = useLive((s) => s.saving)
-  const [ahead, setAhead] = useState<{ value: T } | null>(null)
-  useEffect(() => {
-    if (!saving) setAhead(null)
-  }, [saving, value, ahead])
-  return [ahead ? ahead.value : value, (next) => setAhead({ value: next })]
-}
-
-export function Choose<T extends string>({
-  label,
-  value,
-  options,
-  onChange,
-  hideLabel = false,
-  goes,
-}: {
-  label: string
-  value: T
-  options: readonly (readonly [T, string])[]
-  onChange: (value: T) => void
-  hideLabel?: boolean
-  /** The path of what is chosen, where somebody may be sent to it. */
-  goes?: string
-}) {
-  const id = useId()
-  const [shown, show] = useAhead(value)
-  return (
-    <span className="flex items-center justify-between gap-2 py-[3px]">
-      <label htmlFor={id} className={hideLabel ? 'sr-only' : 'narrow'}>
-        {label}
-      </label>
-      <select
-        id={id}
-        data-goes={goes}
-        value={shown}
-        onChange={(event) => {
-          show(event.target.value as T)
-          onChange(event.target.value as T)
-        }}
-        className={`min-h-9 rounded border-[1.5px] border-edge bg-white px-1.5 font-semibold ${hideLabel ? '' : 'max-w-[62%]'}`}
-      >
-        {options.map(([key, words]) => (
-          <option key={key} value={key}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </span>
-  )
-}
-
-export function Tick({
-  label,
-  value,
-  onChange,
-}: {
-  label: string
-  value: boolean
-  onChange: (value: boolean) => void
-}) {
-  const [shown, show] = useAhead(value)
-  return (
-    <label className="flex min-h-9 items-center gap-2">
-      <input
-        type="checkbox"
-        checked={shown}
-        onChange={() => {
-          show(!value)
-          onChange(!value)
-        }}
-        className="h-[18px] w-[18px] accent-blue"
-      />
-      {label}
-    </label>
-  )
-}
-
 /** The name of a row that opens its sheet beneath it. */
 export function RowOpener({
   open,
@@ -168,45 +87,6 @@ export function RowOpener({
     >
       {children}
     </button>
-  )
-}
-
-/** A row of things of which one is on the screen. */
-export function OneOf({
-  label,
-  value,
-  options,
-  onChange,
-  bare = false,
-  children,
-}: {
-  label: string
-  value: string | null
-  options: readonly (readonly [string, string])[]
-  onChange: (value: string) => void
-  bare?: boolean
-  children?: ReactNode
-}) {
-  const rest = bare ? 'border-transparent' : 'border-edge bg-sheet'
-  return (
-    <div
-      role="group"
-      aria-label={label}
-      className={`flex flex-wrap items-center ${bare ? 'gap-0.5' : 'gap-2'}`}
-    >
-      {options.map(([key, words]) => (
-        <button
-          key={key}
-          type="button"
-          aria-pressed={key === value}
-          onClick={() => onChange(key)}
-          className={`min-h-10 rounded border-2 font-semibold ${bare ? 'px-2' : 'px-3'} ${key === value ? 'border-blue bg-white text-blue' : rest}`}
-        >
-          {words}
-        </button>
-      ))}
-      {children}
-    </div>
   )
 }
 

@@ -2,6 +2,7 @@
 import { useState } from 'react'
 
 import { boxOf, useChoice } from '../design/choice'
+import { Toggles } from '../ui/Toggles'
 import { useUnits } from '../ui/units'
 import type { ViewName } from './scale'
 import { type By, useMove } from './useMove'
@@ -50,18 +51,18 @@ export function NudgePad({ view }: { view: ViewName }) {
       <button type="button" aria-label="aft" className={key} onClick={() => by(1, 0)}>
         →
       </button>
-      {STEPS_MM.map((mm) => (
-        <button
-          key={mm}
-          type="button"
-          aria-pressed={mm === step}
-          aria-label={`by ${mm} mm`}
-          onClick={() => setStep(mm)}
-          className={`h-12 w-12 rounded border-2 font-semibold ${mm === step ? 'border-blue bg-white text-blue' : 'border-edge bg-sheet'}`}
-        >
-          {length === 'mm' ? mm : `${mm} mm`}
-        </button>
-      ))}
+      <Toggles
+        label="Step"
+        value={String(step)}
+        options={STEPS_MM.map(
+          (mm) => [String(mm), length === 'mm' ? mm : `${mm} mm`, `by ${mm} mm`] as const,
+        )}
+        onChange={(mm) => setStep(STEPS_MM.find((each) => String(each) === mm) ?? step)}
+        className="contents"
+        look={(pressed) =>
+          `h-12 w-12 rounded border-2 font-semibold ${pressed ? 'border-blue bg-white text-blue' : 'border-edge bg-sheet'}`
+        }
+      />
     </div>
   )
 }

@@ -20,6 +20,7 @@ import { bodiesQuery } from '../design/queries'
 import type { Body } from '../design/types'
 import { gap } from '../ui/format'
 import { Link, Teach } from '../ui/parts'
+import { Slide } from '../ui/Slide'
 import { useUnits } from '../ui/units'
 import { useCut } from './cut'
 
@@ -65,14 +66,13 @@ export function WalkRound() {
         </span>
         <label className="flex items-center gap-2">
           cut away before
-          <input
-            type="range"
-            min={-700}
-            max={Math.round(vehicle.wheelbase_mm + 1000)}
+          <Slide
+            from={-700}
+            to={Math.round(vehicle.wheelbase_mm + 1000)}
             step={10}
             value={aft ?? -700}
-            onChange={(e) => set(Number(e.target.value) <= -700 ? null : Number(e.target.value))}
-            className="w-56 accent-blue"
+            onChange={(at) => set(at <= -700 ? null : at)}
+            className="w-56"
           />
           <span className="w-20 text-right font-semibold">{aft === null ? 'nothing' : `${aft} aft`}</span>
         </label>

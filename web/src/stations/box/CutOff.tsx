@@ -6,7 +6,8 @@ import { freeId } from '../../design/pointer'
 import rules from '../../design/rules.json'
 import type { Box } from '../../design/types'
 import { Blank } from '../../ui/Blank'
-import { Button, Choose, Heading, Link } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Button, Heading, Link } from '../../ui/parts'
 
 const EDGES = rules.cut_edges.map((faces) => faces.join(' '))
 

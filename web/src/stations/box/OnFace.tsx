@@ -2,7 +2,7 @@
 import { useLive } from '../../design/live'
 import rules from '../../design/rules.json'
 import { Blank } from '../../ui/Blank'
-import { Choose } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
 
 export const FACES = [
   ['front', 'front'],

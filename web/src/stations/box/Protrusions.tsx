@@ -6,7 +6,8 @@ import { freeId } from '../../design/pointer'
 import type { Box } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
-import { Button, Choose, Heading, Link } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Button, Heading, Link } from '../../ui/parts'
 import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
 
 /** To start from: across, out, bend radius. */

@@ -79,7 +79,7 @@ function LoadTable({ rows, unknown }: { rows: [string, Loads][]; unknown: string
             'across',
             'up',
           ].map((h, i) => (
-            <th key={i} className="px-1 py-1 font-semibold">
+            <th key={i} className="px-1 py-1 font-semibold first:text-left">
               {h}
             </th>
           ))}
@@ -132,7 +132,7 @@ function Masses() {
             `across (${units.length})`,
             `up (${units.length})`,
           ].map((h) => (
-            <th key={h} className="py-1 font-semibold">
+            <th key={h} className="py-1 font-semibold first:text-left">
               {h}
             </th>
           ))}

@@ -2,6 +2,7 @@
 import { useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import type { Op } from '../../design/types'
+import { TickBox } from '../../ui/Tick'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Heading, Link } from '../../ui/parts'
 
@@ -34,12 +35,7 @@ export function LoadStates() {
           </span>
           {payload.map(([item, { name }]) => (
             <label key={item} className="mr-4 inline-flex min-h-9 items-center gap-2">
-              <input
-                type="checkbox"
-                checked={item in state.aboard}
-                onChange={() => turn(id, item, item in state.aboard)}
-                className="h-[18px] w-[18px] accent-blue"
-              />
+              <TickBox value={item in state.aboard} onChange={(on) => turn(id, item, !on)} />
               {name}
             </label>
           ))}

@@ -5,7 +5,8 @@ import { useChoice } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { hung } from '../../design/orders'
 import type { Mount } from '../../design/types'
-import { Button, Choose, Heading } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Button, Heading } from '../../ui/parts'
 import { KINDS, type MountKind } from './kinds'
 
 export function NewMount() {

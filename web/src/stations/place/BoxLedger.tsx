@@ -5,10 +5,12 @@ import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { withoutBox } from '../../design/orders'
 import { useAsked } from '../../design/useAsked'
 import type { Box } from '../../design/types'
+import { Fold } from '../../ui/Fold'
 import { axisWord, length, mass, withCommas } from '../../ui/format'
 import { Blank } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
-import { Button, Choose, Fact, Heading, Link, Title } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Button, Fact, Heading, Link, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { GapRows } from '../FindingRows'
 import { KeptFaces } from '../KeptFaces'
@@ -113,12 +115,11 @@ function Pose({ id, box }: { id: string; box: Box }) {
         </Button>
       </div>
       <LayAgainst id={id} />
-      <details>
-        <summary className="cursor-pointer py-1 font-semibold text-blue">Turn and lean in degrees</summary>
+      <Fold words="Turn and lean in degrees">
         <Blank path={`/boxes/${id}/pose/yaw_deg`} label="Turned, nose to the left +" kind="angle" />
         <Blank path={`/boxes/${id}/pose/pitch_deg`} label="Nose raised" kind="angle" />
         <Blank path={`/boxes/${id}/pose/roll_deg`} label="Right side raised" kind="angle" />
-      </details>
+      </Fold>
     </>
   )
 }

@@ -5,7 +5,8 @@ import { useChoice } from '../../design/choice'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { firstBox } from '../../design/orders'
 import type { FirstBox as Found, Op } from '../../design/types'
-import { Button, Choose, Heading } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Button, Heading } from '../../ui/parts'
 import { turnsOf } from './turns'
 
 export function FirstBox() {

@@ -2,7 +2,7 @@
 import { useAnalysis, useLoaded } from '../../design/live'
 import { aligned } from '../../design/orders'
 import { useAsked } from '../../design/useAsked'
-import { Choose } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
 
 export function LayAgainst({ id }: { id: string }) {
   const { project } = useLoaded()

@@ -1,6 +1,7 @@
 /** Nothing selected: the boxes and the string, and every thing by name, so that all can be reached without a mouse. */
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument } from '../../design/live'
+import { Fold } from '../../ui/Fold'
 import { mass } from '../../ui/format'
 import { Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
@@ -34,8 +35,7 @@ export function Overview() {
         </button>
       ))}
       <Strings />
-      <details className="mt-3 mb-5">
-        <summary className="heading cursor-pointer">Things in the way ({things.length})</summary>
+      <Fold words={`Things in the way (${things.length})`} look="heading" className="mt-3 mb-5">
         {things.map(([path, name]) => (
           <button
             key={path}
@@ -46,7 +46,7 @@ export function Overview() {
             {name}
           </button>
         ))}
-      </details>
+      </Fold>
     </>
   )
 }

@@ -5,8 +5,10 @@ import { useDocument, useLive, useLoaded } from '../../design/live'
 import { rearranged, type Order } from '../../design/orders'
 import type { Block } from '../../design/types'
 import { useAsked } from '../../design/useAsked'
+import { Fold } from '../../ui/Fold'
 import { Blank } from '../../ui/Blank'
-import { Choose, Link } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Link } from '../../ui/parts'
 import { Pinned } from './Pinned'
 
 const WAYS = [
@@ -31,8 +33,7 @@ export function Rearrange({ box, name, block }: { box: string; name: string; blo
     ask(() => rearranged(project, box, { do: what, block: name, way, ...more }))
 
   return (
-    <details className="mt-1">
-      <summary className="cursor-pointer py-1 font-semibold text-blue">Rearrange block {name}</summary>
+    <Fold words={`Rearrange block ${name}`} className="mt-1">
       <Pinned path={`boxes/${box}/blocks/${name}`} words="pin this block" />
       <Choose label="Which way" value={way} options={WAYS} onChange={setWay} />
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -84,7 +85,7 @@ export function Rearrange({ box, name, block }: { box: string; name: string; blo
           {problem}
         </p>
       )}
-    </details>
+    </Fold>
   )
 }
 

@@ -10,9 +10,12 @@ import { chainQuery, readText, type Axis } from '../../design/queries'
 import { useSettled } from '../../design/useSettled'
 import type { Op, StackUp as Chain } from '../../design/types'
 import { useTyped } from '../../design/typed'
+import { Hint } from '../../ui/Hint'
+import { Toggles } from '../../ui/Toggles'
 import { gap, length } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
-import { Choose, Heading, Link } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Heading, Link } from '../../ui/parts'
 import { ShortBlank, ShortForm } from '../../ui/ShortForm'
 import { useUnits } from '../../ui/units'
 
@@ -46,19 +49,14 @@ export function StackUp({ box }: { box: string }) {
   return (
     <section aria-label="Stack-up">
       <Heading right={data && <Spare chain={data} />}>Stack-up</Heading>
-      <span className="mb-1 flex gap-4" role="group" aria-label="Along">
-        {WAYS.map(([key, words]) => (
-          <button
-            key={key}
-            type="button"
-            aria-pressed={key === way}
-            onClick={() => setWay(key)}
-            className={`min-h-8 font-semibold ${key === way ? 'border-b-2 border-blue text-blue' : ''}`}
-          >
-            {words}
-          </button>
-        ))}
-      </span>
+      <Toggles
+        label="Along"
+        value={way}
+        options={WAYS}
+        onChange={(key) => setWay(key as Axis)}
+        className="mb-1 flex gap-4"
+        look={(pressed) => `min-h-8 font-semibold ${pressed ? 'border-b-2 border-blue text-blue' : ''}`}
+      />
       {numbers.length > 1 && (
         <Choose
           label="Where"
@@ -203,15 +201,17 @@ function ChainRows({ chain }: { chain: Chain }) {
           </thead>
           <tbody>
             {listed.map((row, i) => (
-              <tr key={i} className="align-baseline" title={row.source}>
+              <tr key={i} className="align-baseline">
                 <td>
-                  <button
-                    type="button"
-                    onClick={() => select(row.path, row.what)}
-                    className="min-h-6 text-left leading-tight hover:text-blue"
-                  >
-                    {row.what}
-                  </button>
+                  <Hint words={row.source}>
+                    <button
+                      type="button"
+                      onClick={() => select(row.path, row.what)}
+                      className="min-h-6 text-left leading-tight hover:text-blue"
+                    >
+                      {row.what}
+                    </button>
+                  </Hint>
                 </td>
                 <td className="pl-2 text-right text-[15px] font-semibold">
                   {length(row.mm, units.length, 'up')}

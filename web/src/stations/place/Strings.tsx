@@ -3,7 +3,8 @@ import { useAnalysis, useDocument, useLive } from '../../design/live'
 import type { Block, Document } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
-import { Choose, Fact, Heading, Link } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Fact, Heading, Link } from '../../ui/parts'
 
 export function nameOf(document: Document, key: string): string {
   return document.strings[key]?.name ?? 'in no string yet'

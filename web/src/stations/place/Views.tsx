@@ -1,6 +1,6 @@
 /** What the Place station shows. */
 import { useChoice, type Shows } from '../../design/choice'
-import { OneOf } from '../../ui/parts'
+import { OneOf } from '../../ui/Toggles'
 
 const SHOWS = [
   ['drawing', 'Drawing'],

@@ -1,7 +1,7 @@
 /** Factory stacks that are kept whole or split, and donor hardware kept for reuse. */
 import { useDocument, useLive } from '../../design/live'
 import type { Stack } from '../../design/types'
-import { Tick } from '../../ui/parts'
+import { Tick } from '../../ui/Tick'
 import { RowList } from '../fields'
 
 const WHAT = [

@@ -4,7 +4,8 @@ import { useId, useState } from 'react'
 import { useDocument, useLive } from '../../design/live'
 import { freeId } from '../../design/pointer'
 import type { Module, ModuleKind, Op } from '../../design/types'
-import { Button, Choose } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Button } from '../../ui/parts'
 
 export function MakeMany() {
   const document = useDocument()

@@ -3,7 +3,9 @@ import { useDocument, useLive } from '../../design/live'
 import type { Module, ModuleKind } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
-import { Choose, Heading, Link, Tick } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Tick } from '../../ui/Tick'
+import { Heading, Link } from '../../ui/parts'
 
 const TESTED = [
   ['', 'not known'],

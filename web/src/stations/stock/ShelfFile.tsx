@@ -6,7 +6,8 @@ import { useDocument, useLive, useLoaded } from '../../design/live'
 import { previewShelf } from '../../design/queries'
 import type { Op, ShelfPreview } from '../../design/types'
 import { FileButton } from '../../ui/FileButton'
-import { Button, Choose, Heading, Link } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Button, Heading, Link } from '../../ui/parts'
 
 const FIELD_WORDS: Record<string, string> = {
   name: 'name',

@@ -9,7 +9,9 @@ import type { QuantityKind } from '../../design/figure'
 import { useTyped } from '../../design/typed'
 import { Blank } from '../../ui/Blank'
 import { NameBlank } from '../../ui/NameBlank'
-import { Button, Choose, Heading, Link, OneOf } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { OneOf } from '../../ui/Toggles'
+import { Button, Heading, Link } from '../../ui/parts'
 
 type Subject = 'materials' | 'liners' | 'bolts' | 'bolt_classes' | 'gaps' | 'load_cases'
 interface Column {

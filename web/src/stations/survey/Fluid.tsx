@@ -4,7 +4,8 @@ import { useQuery } from '@tanstack/react-query'
 import { useLive } from '../../design/live'
 import { startersQuery } from '../../design/queries'
 import { Blank } from '../../ui/Blank'
-import { Choose, Link } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Link } from '../../ui/parts'
 
 export function Fluid({
   path,

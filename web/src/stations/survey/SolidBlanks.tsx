@@ -7,7 +7,8 @@ import { begin } from '../../design/taken'
 import type { Item, Op } from '../../design/types'
 import { useAsked } from '../../design/useAsked'
 import { Blank } from '../../ui/Blank'
-import { Choose, Link } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Link } from '../../ui/parts'
 import { type Base, PointBlanks } from '../rows'
 
 type Solid = NonNullable<Item['solid']>

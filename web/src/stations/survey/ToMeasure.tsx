@@ -10,7 +10,8 @@ import type { Reading, ToMeasure as Row } from '../../design/types'
 import { useTyped } from '../../design/typed'
 import { length, mass } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
-import { Choose, Heading, Link } from '../../ui/parts'
+import { Choose } from '../../ui/Choose'
+import { Heading, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 
 const GOALS = [

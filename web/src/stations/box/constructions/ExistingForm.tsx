@@ -2,7 +2,8 @@
 import { useDocument, useLive } from '../../../design/live'
 import type { Box } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
-import { Choose, Heading } from '../../../ui/parts'
+import { Choose } from '../../../ui/Choose'
+import { Heading } from '../../../ui/parts'
 
 export function ExistingForm({ path, box }: { path: string; box: Box }) {
   const { tables } = useDocument()

@@ -3,7 +3,8 @@ import { useDocument, useLive } from '../../../design/live'
 import type { Box } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { NameBlank } from '../../../ui/NameBlank'
-import { Choose, Heading } from '../../../ui/parts'
+import { Choose } from '../../../ui/Choose'
+import { Heading } from '../../../ui/parts'
 
 export function FoldedForm({ path, box }: { path: string; box: Box }) {
   const { tables } = useDocument()

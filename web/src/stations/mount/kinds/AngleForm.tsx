@@ -5,7 +5,8 @@ import { useDocument, useLive, useLoaded } from '../../../design/live'
 import { doublerUnder } from '../../../design/orders'
 import type { Mount } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
-import { Button, Choose, Heading } from '../../../ui/parts'
+import { Choose } from '../../../ui/Choose'
+import { Button, Heading } from '../../../ui/parts'
 import { BracketSketch, type Dimension } from './BracketSketch'
 
 const BLANKS: readonly (readonly [string, string, Dimension])[] = [

@@ -4,7 +4,11 @@ import { type ReactNode, useState } from 'react'
 import { Refused, wordsOf } from '../../../design/api'
 import { useDocument, useLoaded } from '../../../design/live'
 import { askStudy } from '../../../design/queries'
-import { Button, Choose, Heading, Tick, Title } from '../../../ui/parts'
+import { Fold } from '../../../ui/Fold'
+import { Choose } from '../../../ui/Choose'
+import { Tick } from '../../../ui/Tick'
+import { Button, Heading, Title } from '../../../ui/parts'
+import { Slide } from '../../../ui/Slide'
 import { ShortBlank } from '../../../ui/ShortForm'
 import { baysOf, type Goal, kindsOf, TOWARDS, useAsking, WEIGHTS, wishesOf } from './wishes'
 
@@ -120,8 +124,12 @@ export function Question({ running }: { running: boolean }) {
       >
         {running ? 'Asking …' : 'Ask'}
       </Button>
-      <details className="mt-3" open={BUILT.some((name) => saidOf(wrong, name)) || undefined}>
-        <summary className="heading cursor-pointer">How it may be built</summary>
+      <Fold
+        words="How it may be built"
+        look="heading"
+        className="mt-3"
+        open={BUILT.some((name) => saidOf(wrong, name))}
+      >
         <fieldset className="m-0 border-0 p-0">
           <legend className="narrow">Terminals reached from (none: any side)</legend>
           <span className="flex flex-wrap gap-x-3">
@@ -176,23 +184,21 @@ export function Question({ running }: { running: boolean }) {
           value={asking.oneSize}
           onChange={(oneSize) => asking.set({ oneSize })}
         />
-      </details>
-      <details className="mt-2">
-        <summary className="heading cursor-pointer">What matters more</summary>
+      </Fold>
+      <Fold words="What matters more" look="heading" className="mt-2">
         {WEIGHTS.map(([key, words]) => (
           <label key={key} className="flex items-center justify-between gap-3 py-1">
             <span className="narrow">{words}</span>
-            <input
-              type="range"
-              min={0}
-              max={30}
+            <Slide
+              from={0}
+              to={30}
               value={asking.weights[key]}
-              onChange={(e) => asking.set({ weights: { ...asking.weights, [key]: Number(e.target.value) } })}
-              className="w-36 accent-blue"
+              onChange={(weight) => asking.set({ weights: { ...asking.weights, [key]: weight } })}
+              className="w-36"
             />
           </label>
         ))}
-      </details>
+      </Fold>
     </>
   )
 }

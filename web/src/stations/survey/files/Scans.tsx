@@ -6,11 +6,13 @@ import { useAnalysis, useDocument, useLive, useLoaded } from '../../../design/li
 import { freeId } from '../../../design/pointer'
 import { scanProgress, startScan } from '../../../design/queries'
 import type { Item, Scan } from '../../../design/types'
+import { Share } from '../../../ui/Share'
 import { Blank } from '../../../ui/Blank'
 import { FileButton } from '../../../ui/FileButton'
 import { length } from '../../../ui/format'
 import { NameBlank } from '../../../ui/NameBlank'
-import { Button, Choose, Fact, Link } from '../../../ui/parts'
+import { Choose } from '../../../ui/Choose'
+import { Button, Fact, Link } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
 import { SentenceRows } from '../../FindingRows'
 import { Removable } from '../../fields'
@@ -99,7 +101,7 @@ export function ScanIn() {
       />
       {scan && !scan.done && (
         <p role="status" className="my-1">
-          <progress value={scan.share} max={1} className="mr-3 h-3 w-56 align-middle accent-blue" />
+          <Share of={scan.share} name="Read so far" />
           {scan.message}
         </p>
       )}

@@ -4,7 +4,8 @@ import { freeId } from '../../../design/pointer'
 import type { Bay } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { length } from '../../../ui/format'
-import { Button, Choose, Heading, Link } from '../../../ui/parts'
+import { Choose } from '../../../ui/Choose'
+import { Button, Heading, Link } from '../../../ui/parts'
 import { useUnits } from '../../../ui/units'
 
 const CORNERS = [

@@ -4,7 +4,8 @@ import { begin } from '../../../design/taken'
 import { freeId } from '../../../design/pointer'
 import type { Bay } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
-import { Button, Choose, Heading } from '../../../ui/parts'
+import { Choose } from '../../../ui/Choose'
+import { Button, Heading } from '../../../ui/parts'
 import { type Base, RowHead } from '../../rows'
 
 const SPANS = {

@@ -8,7 +8,8 @@ import { freeId } from '../../../design/pointer'
 import type { Restated } from '../../../design/orders'
 import type { BayStation } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
-import { Choose, Link } from '../../../ui/parts'
+import { Choose } from '../../../ui/Choose'
+import { Link } from '../../../ui/parts'
 import type { Base } from '../../rows'
 
 const WAYS = [

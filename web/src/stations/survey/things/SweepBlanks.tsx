@@ -2,7 +2,7 @@
 import { useDocument, useLive } from '../../../design/live'
 import { begin } from '../../../design/taken'
 import type { Sweep } from '../../../design/types'
-import { Choose } from '../../../ui/parts'
+import { Choose } from '../../../ui/Choose'
 import { type Field, FieldRow } from '../../fields'
 import type { Base } from '../../rows'
 
