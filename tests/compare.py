@@ -1,10 +1,13 @@
 """What a change did to the answers: the same designs through an earlier commit and through this checkout, all that
 differs told.
 
-Run: .venv/bin/python -m tests.compare COMMIT [--designs 60] [--seed 1] Exit code 1 where anything differs: a finding's
-state, figures, words or working; a figure of a box, a mount or a load; a file of the fabrication pack. The designs (the
-demo, and random ones made from it, as many as the earlier commit takes) are made and stored by the earlier commit, so
-that a later format is compared through its upgrade. Both sides speak through the commands and the API's form alone."""
+Run: .venv/bin/python -m tests.compare COMMIT [--designs 60] [--seed 1] [--renamed old=new,…]
+
+Exit code 1 where anything differs: a finding's state, figures, words or working; a figure of a box, a mount or a load;
+a file of the fabrication pack. The designs (the demo, and random ones made from it, as many as the earlier commit
+takes) are made and stored by the earlier commit, so that a later format is compared through its upgrade. Both sides
+speak through the commands and the API's form alone.
+"""
 
 import argparse
 import contextlib
@@ -238,7 +241,11 @@ def main() -> int:
         "--within", type=float, default=WITHIN, help="figures, also those in words, may move by this share"
     )
     parser.add_argument("--rows", type=int, default=12, help="differences told of one design")
+    parser.add_argument(
+        "--renamed", default="", help="fields that have another name now, such as says=message,shows=label"
+    )
     asked = parser.parse_args()
+    renamed = dict(pair.split("=") for pair in asked.renamed.split(",") if pair)
     with tempfile.TemporaryDirectory() as place:
         base = Path(place) / "base"
         subprocess.run(["git", "worktree", "add", "-q", "--detach", str(base), asked.commit], cwd=ROOT, check=True)
@@ -249,7 +256,7 @@ def main() -> int:
             _in(base, f"make_designs(Path({str(designs)!r}), {asked.designs}, {asked.seed})")
             _in(base, f"tell_answers(Path({str(designs)!r}), Path({str(before)!r}))")
             _in(ROOT, f"tell_answers(Path({str(designs)!r}), Path({str(now)!r}))")
-            return _compare(before, now, asked.within, asked.rows)
+            return _compare(before, now, renamed, asked.within, asked.rows)
         finally:
             subprocess.run(["git", "worktree", "remove", "--force", str(base)], cwd=ROOT, check=True)
 
@@ -262,10 +269,11 @@ def _in(checkout: Path, call: str) -> None:
     subprocess.run([sys.executable, "-c", code], cwd=checkout, check=True, env=alike)
 
 
-def _compare(before: Path, now: Path, within: float, most: int) -> int:
+def _compare(before: Path, now: Path, renamed: dict[str, str], within: float, most: int) -> int:
     differ = total = 0
     for file in sorted(before.glob("*.json")):
-        rows = list(_differences(json.loads(file.read_text()), json.loads((now / file.name).read_text()), "", within))
+        earlier = json.loads(file.read_text(), object_hook=lambda row: {renamed.get(k, k): v for k, v in row.items()})
+        rows = list(_differences(earlier, json.loads((now / file.name).read_text()), "", within))
         total += 1
         differ += bool(rows)
         for row in rows[:most]:

@@ -1,5 +1,6 @@
 """The documents speak of what is there: every name and path in them leads somewhere."""
 
+import doctest
 import re
 from importlib import import_module
 from pathlib import Path
@@ -34,3 +35,14 @@ def found(name: str) -> object:
             thing = getattr(thing, part)
         return thing
     raise AssertionError(name)
+
+
+EXAMPLES = sorted(p for p in (ROOT / "levelcradle").rglob("*.py") if ">>> " in p.read_text(encoding="utf-8"))
+
+
+@pytest.mark.parametrize("file", EXAMPLES, ids=lambda file: file.stem)
+def test_the_examples_beside_the_code_run(file: Path) -> None:
+    module = import_module(".".join(file.relative_to(ROOT).with_suffix("").parts))
+    ran = doctest.testmod(module)
+    assert ran.attempted > 0
+    assert ran.failed == 0

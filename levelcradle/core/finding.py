@@ -94,7 +94,11 @@ class Finding:
 
 
 def gap_state(gap_mm: float, need_mm: float, tolerance_mm: float) -> State:
-    """Foul below the need, tight within the tolerance above it (at the need it is tight), else clear."""
+    """Foul below the need, tight within the tolerance above it (at the need it is tight), else clear.
+
+    >>> [gap_state(gap, need_mm=25.0, tolerance_mm=5.0) for gap in (24.9, 25.0, 29.9, 30.0)]
+    ['foul', 'tight', 'tight', 'clear']
+    """
     margin = round(gap_mm - need_mm, 9)  # a sum of decimals must not miss its own need by a rounding error
     if margin < 0:
         return "foul"
@@ -102,7 +106,11 @@ def gap_state(gap_mm: float, need_mm: float, tolerance_mm: float) -> State:
 
 
 def utilisation_state(utilisation: float) -> State:
-    """State of a strength check by its use = demand / capacity."""
+    """State of a strength check by its use = demand / capacity.
+
+    >>> [utilisation_state(u) for u in (0.8, 0.81, 1.0, 1.01)]
+    ['clear', 'tight', 'tight', 'foul']
+    """
     if utilisation > 1.0:
         return "foul"
     return "tight" if utilisation > TIGHT_UTILISATION else "clear"
@@ -119,7 +127,11 @@ def message_text(finding: Finding) -> str:
 
 
 def write(figure: Figure) -> str:
-    """A figure as text. Gaps go down, demands up; to a tenth, uses to two places."""
+    """A figure as text. Gaps go down, demands up; to a tenth, uses to two places.
+
+    >>> write(Figure(10.49, 'mm', 'down')), write(Figure(0.701, 'use', 'up'))
+    ('10.4 mm', '0.71')
+    """
     digits = 2 if figure.unit == "use" else 1
     scale = 10**digits
     ways: dict[str, Callable[[float], int]] = {"down": math.floor, "up": math.ceil, "near": round}

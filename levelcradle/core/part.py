@@ -76,6 +76,9 @@ def bend_allowance(*, angle_deg: float, radius_mm: float, thickness_mm: float, k
         radius_mm: inside radius R.
         k: place of the neutral fibre as a share of the thickness.
     Source: sheet-metal handbooks (neutral fibre), as Machinery's Handbook.
+
+    >>> round(bend_allowance(angle_deg=90, radius_mm=3, thickness_mm=3, k=0.42), 3)
+    6.692
     """
     return math.radians(angle_deg) * (radius_mm + k * thickness_mm)
 
@@ -91,6 +94,9 @@ def bend_deduction(*, angle_deg: float, radius_mm: float, thickness_mm: float, k
     Valid for: bends up to 90 degrees, outside lengths measured to the apex.
     Raises: OutOfRange above 90 degrees, where the outside length must be said otherwise.
     Source: as bend_allowance.
+
+    >>> round(bend_deduction(angle_deg=90, radius_mm=3, thickness_mm=3, k=0.42), 3)
+    5.308
     """
     if not 0 < angle_deg <= 90:
         raise OutOfRange("a bend deduction to the apex is given up to 90 degrees")

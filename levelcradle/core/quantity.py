@@ -86,12 +86,25 @@ def read(text: str, kind: QuantityKind = "length", unit: str = "") -> float:
         kind: what the blank asks for.
         unit: the unit of a number that names none; "" stands for the core's own.
     Raises: ReadingError with a sentence for the person at the blank.
+
+    >>> read('14 5/8', unit='in')
+    371.475
+    >>> read("2 ft 3 1/2 in")
+    698.5
+    >>> read('3 x 25 + 6')
+    81.0
     """
     return meant(text, kind, unit)[0]
 
 
 def meant(text: str, kind: QuantityKind = "length", unit: str = "") -> tuple[float, str]:
-    """As ``read``, with the unit that its bare numbers were taken to be in. Raises: ReadingError."""
+    """As ``read``, with the unit that its bare numbers were taken to be in. Raises: ReadingError.
+
+    >>> meant('372')
+    (372.0, 'mm')
+    >>> meant('1/8')
+    (3.175, 'in')
+    """
     unit = unit or DEFAULT_UNIT[kind]
     if unit and unit not in UNITS[kind]:
         raise ReadingError(text, f"“{unit}” is no unit of {kind}.")
@@ -280,7 +293,11 @@ def read_place(text: str, way: PlaceAxis = "aft", unit: str = "mm") -> Place:
 
     ``840 aft, 120 R, 310 up`` names all three, with or without commas; parts without a direction are taken in the order
     aft, across, up, starting at ``way``. A word without a sign is a place: ``236 L``, ``12 aft``. A sign is a move:
-    ``+12``, ``-5``, ``+12 aft``. Raises: ReadingError."""
+    ``+12``, ``-5``, ``+12 aft``. Raises: ReadingError.
+
+    >>> read_place('840 aft, 120 L').across.value_mm
+    -120.0
+    """
     parts = list(_parts(text))
     if not parts:
         raise ReadingError(text, "Type a place, such as 840 aft, 120 R, 310 up.")
@@ -316,7 +333,11 @@ def _one_axis(part: str, unit: str) -> tuple[str, float, str, bool]:
 
 def write_along(value_mm: float, way: PlaceAxis, unit: Literal["mm", "in"]) -> str:
     """A place along one axis as it is typed, so that no sign is needed: ``840``, ``125 fore``, ``350 L``, ``5 down``;
-    of a wall at the left ``425``. What is written reads back as the same place."""
+    of a wall at the left ``425``. What is written reads back as the same place.
+
+    >>> write_along(-350.0, 'across', 'mm')
+    '350 L'
+    """
     axis, turn = _AXIS_OF[way]
     size = write_length(abs(value_mm), unit)
     if size in ("0", '0"'):
@@ -341,6 +362,11 @@ def write_length(
         digits: most decimals of a millimetre figure.
         toward: math.floor or math.ceil to round to one side (gaps go down, demands up); nearest if None.
     What is written reads back within half a division (one whole division when rounded to one side).
+
+    >>> write_length(371.475, 'in')
+    '14 5/8"'
+    >>> write_length(371.475, 'mm')
+    '371.5'
     """
     turn = toward or round
     if unit == "mm":

@@ -109,7 +109,11 @@ def _moved_mesh(points: Matrix, surface: Surface, placement: "Placement") -> Sol
 
 
 def block(low: Vec, high: Vec) -> Solid:
-    """An upright block between two opposite corners [mm]."""
+    """An upright block between two opposite corners [mm].
+
+    >>> block((0, 0, 0), (300, 200, 100)).high
+    (300.0, 200.0, 100.0)
+    """
     x0, y0, z0, x1, y1, z1 = map(float, (*low, *high))
     if x0 > x1 or y0 > y1 or z0 > z1:
         return block((min(x0, x1), min(y0, y1), min(z0, z1)), (max(x0, x1), max(y0, y1), max(z0, z1)))
@@ -204,6 +208,9 @@ def nearest(a: Solid, b: Solid) -> Nearest:
 
     Upright blocks are answered in closed form, all else by the kernel. Of an overlap the depth is the shortest
     way out, and the points are its two ends.
+
+    >>> nearest(block((0, 0, 0), (10, 10, 10)), block((14, 13, 0), (20, 20, 10))).gap_mm
+    5.0
     """
     if a.upright and b.upright:
         return _nearest_blocks(a, b)
@@ -633,7 +640,11 @@ def projections(solid: Solid) -> tuple[Polygon, Polygon]:
 def convex_ring(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
     """Corners of the convex hull, counter-clockwise (monotone chain). Of points nearer together than a millionth one is
     taken: else the order of two that stand over each other would be noise, and a corner lost. shapely takes four times
-    as long for eight points."""
+    as long for eight points.
+
+    >>> convex_ring([(0, 0), (2, 0), (1, 1), (2, 2), (0, 2)])
+    [(0, 0), (2, 0), (2, 2), (0, 2)]
+    """
     rows = sorted({(round(x, 6), round(y, 6)) for x, y in points})
     if len(rows) < 3:
         return rows

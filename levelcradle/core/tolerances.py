@@ -9,7 +9,11 @@ __all__ = ["tolerance_by"]
 
 
 def tolerance_by(rule: Literal["cut", "welded"], mm: float) -> tuple[float, str]:
-    """The general tolerance of a length and its source: over the first limit, up to and with the second."""
+    """The general tolerance of a length and its source: over the first limit, up to and with the second.
+
+    >>> tolerance_by('cut', 245.0)[0]
+    0.5
+    """
     found = [row for row in _tolerances() if row[0] == rule]
     for _, over, to, tol, source in found:
         if over < mm <= to:

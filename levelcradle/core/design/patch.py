@@ -18,6 +18,7 @@ from levelcradle.core.errors import PatchError
 
 __all__ = ["Applied", "Op", "apply", "clashes"]
 
+
 @dataclass(frozen=True, slots=True)
 class Applied:
     """A patched tree, the patch as it took effect (with what keeps readings true), and the patch that undoes it."""
@@ -32,6 +33,9 @@ def apply(tree: dict[str, Any], patch: Sequence[Op], *, as_given: bool = False) 
     would move; the tree given is left alone. ``as_given``: nothing follows what is changed, as in a whole document.
 
     Only what lies on the way to a change is copied; the rest is shared with the tree given.
+
+    >>> apply({'name': 'a'}, [{'op': 'replace', 'path': '/name', 'value': 'b'}]).inverse
+    ({'op': 'replace', 'path': '/name', 'value': 'a'},)
     """
     changed = dict(tree)
     done: list[Op] = []

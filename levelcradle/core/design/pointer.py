@@ -8,7 +8,11 @@ __all__ = ["find", "join", "resolves", "split", "touches"]
 
 
 def split(path: str) -> list[str]:
-    """The steps of a pointer. Raises PatchError."""
+    """The steps of a pointer. Raises PatchError.
+
+    >>> split('/readings/~1boxes~1tank')
+    ['readings', '/boxes/tank']
+    """
     if path == "":
         return []
     if not path.startswith("/") or len(path) > 600:
@@ -17,11 +21,20 @@ def split(path: str) -> list[str]:
 
 
 def join(*steps: str) -> str:
+    """A JSON Pointer from its steps.
+
+    >>> join('readings', '/boxes/tank')
+    '/readings/~1boxes~1tank'
+    """
     return "".join("/" + step.replace("~", "~0").replace("/", "~1") for step in steps)
 
 
 def find(tree: Any, path: str) -> Any:
-    """What stands at a path. Raises PatchError where nothing does."""
+    """What stands at a path. Raises PatchError where nothing does.
+
+    >>> find({'boxes': {'tank': {'mm': [1, 2, 3]}}}, '/boxes/tank/mm/2')
+    3
+    """
     for step in split(path):
         if isinstance(tree, dict) and step in tree:
             tree = tree[step]

@@ -41,7 +41,11 @@ class Support:
 
 
 def judge_support(contacts: Sequence[Contact]) -> Support:
-    """Judges what carries a box. What only pushes or pulls holds along its own direction."""
+    """Judges what carries a box. What only pushes or pulls holds along its own direction.
+
+    >>> judge_support([Contact((x, 0.0, 0.0), (0.0, 0.0, 1.0)) for x in (0.0, 300.0, 600.0)]).support_condition
+    'line'
+    """
     if not contacts:
         return Support("nothing", 0.0)
     points = np.array([c.at for c in contacts], dtype=float)
