@@ -7,7 +7,7 @@ from shapely.geometry import Polygon
 
 from levelcradle.core.errors import OutOfRange
 
-__all__ = ["Bend", "FlatPart", "Hole", "bend_allowance", "bend_deduction", "bend_setback"]
+__all__ = ["Bend", "FlatPart", "Hole", "bend_allowance_mm", "bend_deduction_mm", "bend_setback_mm"]
 
 Flat = tuple[float, float]
 
@@ -68,7 +68,7 @@ class FlatPart:
         return self.area_mm2 * self.thickness_mm * self.density_kg_m3 * 1e-9
 
 
-def bend_allowance(*, angle_deg: float, radius_mm: float, thickness_mm: float, k: float) -> float:
+def bend_allowance_mm(*, angle_deg: float, radius_mm: float, thickness_mm: float, k: float) -> float:
     """Length of the neutral fibre in a bend: BA = A (R + K t), A in radians.
 
     Args:
@@ -77,29 +77,29 @@ def bend_allowance(*, angle_deg: float, radius_mm: float, thickness_mm: float, k
         k: place of the neutral fibre as a share of the thickness.
     Source: sheet-metal handbooks (neutral fibre), as Machinery's Handbook.
 
-    >>> round(bend_allowance(angle_deg=90, radius_mm=3, thickness_mm=3, k=0.42), 3)
+    >>> round(bend_allowance_mm(angle_deg=90, radius_mm=3, thickness_mm=3, k=0.42), 3)
     6.692
     """
     return math.radians(angle_deg) * (radius_mm + k * thickness_mm)
 
 
-def bend_setback(angle_deg: float, outside_radius_mm: float) -> float:
-    """From the outside apex back to where the bend begins: tan(A/2)(R + t). Source: as bend_allowance."""
+def bend_setback_mm(angle_deg: float, outside_radius_mm: float) -> float:
+    """From the outside apex back to where the bend begins: tan(A/2)(R + t). Source: as bend_allowance_mm."""
     return math.tan(math.radians(angle_deg) / 2) * outside_radius_mm
 
 
-def bend_deduction(*, angle_deg: float, radius_mm: float, thickness_mm: float, k: float) -> float:
+def bend_deduction_mm(*, angle_deg: float, radius_mm: float, thickness_mm: float, k: float) -> float:
     """What two outside lengths to the apex exceed the flat by: BD = 2 tan(A/2)(R + t) - BA.
 
     Valid for: bends up to 90 degrees, outside lengths measured to the apex.
     Raises: OutOfRange above 90 degrees, where the outside length must be said otherwise.
-    Source: as bend_allowance.
+    Source: as bend_allowance_mm.
 
-    >>> round(bend_deduction(angle_deg=90, radius_mm=3, thickness_mm=3, k=0.42), 3)
+    >>> round(bend_deduction_mm(angle_deg=90, radius_mm=3, thickness_mm=3, k=0.42), 3)
     5.308
     """
     if not 0 < angle_deg <= 90:
         raise OutOfRange("a bend deduction to the apex is given up to 90 degrees")
-    setback = bend_setback(angle_deg, radius_mm + thickness_mm)
-    allowance = bend_allowance(angle_deg=angle_deg, radius_mm=radius_mm, thickness_mm=thickness_mm, k=k)
+    setback = bend_setback_mm(angle_deg, radius_mm + thickness_mm)
+    allowance = bend_allowance_mm(angle_deg=angle_deg, radius_mm=radius_mm, thickness_mm=thickness_mm, k=k)
     return 2 * setback - allowance

@@ -1,4 +1,4 @@
-"""The shadows of everything in plan and from the side, for the views to draw."""
+"""The projections of everything in plan and from the side, for the views to draw."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass

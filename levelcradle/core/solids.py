@@ -605,7 +605,7 @@ Polygon = tuple[tuple[float, float], ...]
 def block_projections(lows: Matrix, highs: Matrix, placement: Placement) -> Iterator[tuple[Polygon, Polygon, float]]:
     """(plan, side, highest point) of many blocks at once, given by their (n, 3) corners in one frame.
 
-    The same as ``shadows`` of each block moved; a design holds hundreds of modules.
+    The same as ``projections`` of each block moved; a design holds hundreds of modules.
     """
     if _square(placement.turn):
         corners = lows[:, None] + _CORNERS * (highs - lows)[:, None]

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import Obstacle, PlacedBox, resolve
 from levelcradle.core.axes import Vec
-from levelcradle.core.clearance.moves import free_travel, meets, swept, turning
+from levelcradle.core.clearance.moves import free_travel_mm, meets, swept, turning
 from levelcradle.core.clearance.ways_out import OUT_MM, best_exit, sling
 from levelcradle.core.design import Design, validate
 from levelcradle.core.solids import Solid, block, hull, nearest
@@ -191,7 +191,7 @@ def test_what_is_met_standing_still_is_met_on_every_way(by: Vec, axis: Vec, angl
 def test_how_far_it_moves_before_it_meets_something(far: float) -> None:
     pieces = [p.solid for p in placed().pieces if p.name == "tray"]
     wall = thing("wall", (-50, -50, 401 + far), (300, 300, 401 + far + 20))
-    moved = free_travel(pieces, [wall], (0.0, 0.0, 1.0), OUT_MM)
+    moved = free_travel_mm(pieces, [wall], (0.0, 0.0, 1.0), OUT_MM)
     assert moved == pytest.approx(min(far, OUT_MM), abs=1.6)
 
 

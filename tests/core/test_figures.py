@@ -11,7 +11,7 @@ from levelcradle.core.assembly import Obstacle, resolve
 from levelcradle.core.axes import Placement, rotation
 from levelcradle.core.clearance import stack_up
 from levelcradle.core.clearance.moves import meets
-from levelcradle.core.clearance.needs import twist_of
+from levelcradle.core.clearance.needs import twist_mm_of
 from levelcradle.core.clearance.ways_out import sling
 from levelcradle.core.cuts import cut_at
 from levelcradle.core.design import validate
@@ -60,7 +60,7 @@ def test_a_twist_is_the_turn_times_the_arm_square_to_the_gap(way: Any, takes: fl
     here = (1500.0, 300.0, 600.0)
     there = tuple(h + 2e-6 * w for h, w in zip(here, way, strict=True))
     near = Nearest(1.0, here, (there[0], there[1], there[2]))
-    found_mm = twist_of(assembly.boxes["x"], assembly.boxes["y"], near)
+    found_mm = twist_mm_of(assembly.boxes["x"], assembly.boxes["y"], near)
     assert found_mm == pytest.approx(math.radians(1.0) * takes, rel=1e-3, abs=1e-6)
 
 

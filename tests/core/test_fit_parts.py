@@ -1,4 +1,4 @@
-"""The parts of a fit study: what a bay can take, how bays are combined, blocks that are not full, edits; and the cures
+"""The parts of a fit study: what a bay can take, how bays are combined, blocks that are not full, edits; and the fixes
 one by one."""
 
 import itertools
@@ -279,7 +279,7 @@ def test_a_side_of_the_car_left_empty(demo: Design, side: Any) -> None:
         assert low >= 0 if side == "left" else low + half._shell(option.box).outer_mm[1] <= 0
 
 
-# --- cures one by one ---
+# --- fixes one by one ---
 
 
 def fouled(

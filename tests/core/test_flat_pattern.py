@@ -19,17 +19,17 @@ from levelcradle.core.design import Design, standard_tables, validate
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
 from levelcradle.core.design.construction import Folded
 from levelcradle.core.fabricate import parts_of
-from levelcradle.core.part import bend_deduction
+from levelcradle.core.part import bend_deduction_mm
 from tests.conftest import DEMO
 
 T, R, K = 3.0, 3.0, 0.42
-BEND = SheetBend(R, T, bend_deduction(angle_deg=90, radius_mm=R, thickness_mm=T, k=K), "K 0.42")
+BEND = SheetBend(R, T, bend_deduction_mm(angle_deg=90, radius_mm=R, thickness_mm=T, k=K), "K 0.42")
 LENGTH, WIDTH, HEIGHT = 400.0, 300.0, 200.0
 cut = st.floats(15, 90)
 
 
 def deduction(angle: float) -> float:
-    return bend_deduction(angle_deg=angle, radius_mm=R, thickness_mm=T, k=K)
+    return bend_deduction_mm(angle_deg=angle, radius_mm=R, thickness_mm=T, k=K)
 
 
 @given(cut, cut)
@@ -182,8 +182,8 @@ def folds(box: Box, edge: Any, mm: float) -> bool:
 
 def test_a_folders_own_deduction_goes_with_the_angle(demo: Design) -> None:
     bend = made(demo.boxes["tank"]).sheet.bend
-    assert bend.allowance_at(90) == bend.allowance_mm
-    assert bend.allowance_at(45) == pytest.approx(math.radians(45) * (3 + 0.42 * 3))
+    assert bend.allowance_mm_at(90) == bend.allowance_mm
+    assert bend.allowance_mm_at(45) == pytest.approx(math.radians(45) * (3 + 0.42 * 3))
 
 
 @pytest.mark.parametrize("edge", [("left", "base"), ("front", "base"), ("right", "base")])

@@ -6,7 +6,7 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from levelcradle.core.fit.space import ClearanceConstraint
-from levelcradle.core.fit.stand import STEP_MM, least_travel
+from levelcradle.core.fit.stand import STEP_MM, least_travel_mm
 from levelcradle.core.solids import Solid, block, hull, nearest, rod
 
 spot = st.tuples(*[st.floats(-150, 150)] * 3)
@@ -35,7 +35,7 @@ ROUND = rod((116.5, 0.0, 0.0), (166.9, 44.4, 0.0), 33.3)  # whose end tells its 
 def test_a_remedy_clears_and_is_the_least(around: list[Solid], axis: int, sign: float, need: float) -> None:
     piece = block((0.0, 0.0, 0.0), (120.0, 90.0, 60.0))
     hindrances = [ClearanceConstraint(solid, need, "items/t", "t") for solid in around]
-    far = least_travel([piece], hindrances, axis, sign, 2000.0)
+    far = least_travel_mm([piece], hindrances, axis, sign, 2000.0)
     assert far is not None
 
     def gap(by: float) -> float:

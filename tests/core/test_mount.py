@@ -12,7 +12,7 @@ from levelcradle.core.axes import dot
 from levelcradle.core.connection import Contact
 from levelcradle.core.connection.angle.checks import (
     AngleJoint,
-    bearing_capacity,
+    bearing_capacity_n,
     bolt_capacity,
     geometry,
     lever_pull,
@@ -128,7 +128,7 @@ def utilisation(found: AngleJoint, load: str, check: str) -> float:
 
 def test_capacities_of_the_worked_joint() -> None:
     assert bolt_capacity(joint()) == pytest.approx((33408, 22272), rel=1e-3)
-    assert bearing_capacity(joint()) == pytest.approx(42727, rel=1e-3)
+    assert bearing_capacity_n(joint()) == pytest.approx(42727, rel=1e-3)
     assert joint().throat_mm == pytest.approx(1.4)
     assert joint().throat_mm * joint().weld_strength_mpa == pytest.approx(290.98, rel=1e-3)
     assert tightening(joint()) == pytest.approx((50.46, 17661), rel=1e-3)

@@ -1,4 +1,4 @@
-"""Blocks by hand, chamfers and dividers, what a pair needs, chains of allowances, catches, access, sections, pins, the
+"""Blocks by hand, chamfers and dividers, what a pair needs, chains of allowances, snap points, access, sections, pins, the
 tape."""
 
 import math
@@ -246,7 +246,7 @@ def test_an_agreed_gap_counts_and_names_its_reason(tree: dict[str, Any]) -> None
         validate(tree)
 
 
-# --- chains, catches, tape, lay against ---
+# --- chains, snap points, tape, lay against ---
 
 
 @pytest.mark.parametrize("way", ["aft", "across", "up"])

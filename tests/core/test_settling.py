@@ -15,7 +15,7 @@ from levelcradle.core.design import Design, validate
 from levelcradle.core.fit import Wishes
 from levelcradle.core.fit.cases import LuggageRoom
 from levelcradle.core.fit.space import ClearanceConstraint, free_space
-from levelcradle.core.fit.stand import STEP_MM, least_travel, pressing, solve_placement
+from levelcradle.core.fit.stand import STEP_MM, least_travel_mm, pressing, solve_placement
 from levelcradle.core.solids import Solid, block, mesh_solid, nearest, surface_of
 from tests.core.test_fit import bay_design
 from tests.plain import box_at, found, plain_car
@@ -93,7 +93,7 @@ def test_the_way_told_is_the_first_place_on_the_step_that_keeps_every_gap(rows: 
 
     steps = (n * STEP_MM for n in range(round(most / STEP_MM) + 1))
     by_hand = next((far for far in steps if kept(far)), None)
-    told = least_travel([PIECE], things, axis, sign, most)
+    told = least_travel_mm([PIECE], things, axis, sign, most)
     if told is None or by_hand is None:
         assert told is by_hand or max(t for t in (told, by_hand) if t is not None) > most - STEP_MM
     else:
@@ -104,7 +104,7 @@ def test_the_way_told_is_the_first_place_on_the_step_that_keeps_every_gap(rows: 
 
 def test_past_a_scan_the_way_is_measured() -> None:
     scan = mesh_solid(*surface_of(block((40, 0, 0), (70, 60, 40))), slack_mm=0.0, closed=True, inside=True)
-    assert least_travel([PIECE], [ClearanceConstraint(scan, 6.0, "s", "s")], 0, 1.0, 200.0) == pytest.approx(
+    assert least_travel_mm([PIECE], [ClearanceConstraint(scan, 6.0, "s", "s")], 0, 1.0, 200.0) == pytest.approx(
         76.0, abs=1.0
     )
 

@@ -1,4 +1,4 @@
-"""Distances between convex solids: exact cases, symmetry, monotony, overlap, shadows."""
+"""Distances between convex solids: exact cases, symmetry, monotony, overlap, projections."""
 
 import math
 from typing import Any

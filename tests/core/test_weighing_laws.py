@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from levelcradle.core.design.vehicle import Axles, Corners, Total, Track, Vehicle
 from levelcradle.core.level import weighed_by
-from levelcradle.core.level.balance import MassRow, found_loads, loads_after, read_loads, total_of
+from levelcradle.core.level.balance import MassRow, found_loads, loads_after, read_loads, total_kg_of
 
 KG = st.integers(150, 600).map(float)
 STEP = st.sampled_from([0.5, 1.0, 2.0, 5.0, 10.0, 20.0])
@@ -107,7 +107,7 @@ def test_said_another_way_no_reading_is_made_up(lf: float, rf: float, lr: float,
         (lf + rf, lr + rr, lf + lr, step)
     )
     total = weighed_by(axles, "total")
-    assert total_of(total) == pytest.approx(lf + rf + lr + rr)
-    assert total_of(weighed_by(total, "corners")) == total_of(weighed_by(total, "axles")) == 0
+    assert total_kg_of(total) == pytest.approx(lf + rf + lr + rr)
+    assert total_kg_of(weighed_by(total, "corners")) == total_kg_of(weighed_by(total, "axles")) == 0
     assert {w.aboard["driver"].name for w in (axles, total, weighed_by(axles, "corners"))} == {"driver"}
-    assert total_of(weighed_by(None, "axles")) == 0
+    assert total_kg_of(weighed_by(None, "axles")) == 0

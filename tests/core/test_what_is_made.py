@@ -133,7 +133,7 @@ def test_welding_pulls_a_box_in_along_and_across_and_not_in_height(way: Any, pul
 @pytest.mark.parametrize("thick", [0.5, 3.0, 16.0, 16.1, 25.0])
 def test_thick_metal_is_as_strong_as_its_own_row_says_and_unknown_where_it_says_nothing(thick: float) -> None:
     materials = validate(DEMO).tables.materials.values()
-    assert [m.yield_at(thick) for m in materials] == [
+    assert [m.yield_mpa_at(thick) for m in materials] == [
         m.yield_mpa if thick <= 16 else m.yield_over_16_mpa for m in materials
     ]
     assert [m.yield_mpa for m in materials] != [m.yield_over_16_mpa for m in materials]

@@ -13,7 +13,7 @@ import pytest
 
 from levelcradle.core.connection.angle.checks import (
     AngleJoint,
-    bearing_capacity,
+    bearing_capacity_n,
     bolt,
     bolt_capacity,
     doubler_weld,
@@ -99,7 +99,7 @@ def test_torque_and_preload_of_m10_8_8() -> None:
 
 def test_bearing_of_an_m12_in_3_mm_s235() -> None:
     """d0 13, e1 20, e2 20: αb 0.5128, k1 2.5, 13.29 kN. With this table's hole of 13.5: αb 0.4938, k1 2.448."""
-    found = bearing_capacity(joint("M12", "8.8", "s235", thickness_mm=3.0, toe_mm=20.0, width_mm=40.0))
+    found = bearing_capacity_n(joint("M12", "8.8", "s235", thickness_mm=3.0, toe_mm=20.0, width_mm=40.0))
     alpha, k1 = 20 / (3 * 13.5), 2.8 * 20 / 13.5 - 1.7
     assert found == pytest.approx(k1 * alpha * 360 * 12 * 3 / 1.25, rel=1e-9)
     by_the_example = found * (0.512821 / alpha) * (2.5 / k1)

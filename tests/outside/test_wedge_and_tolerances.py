@@ -4,15 +4,15 @@ import math
 
 import pytest
 
-from levelcradle.core.fit import wedge_travel
+from levelcradle.core.fit import wedge_travel_mm
 from levelcradle.core.tolerances import tolerance_by
 
 
 @pytest.mark.parametrize(("angle", "travel"), [(66.0, 2.246), (71.0, 2.90421)])
 def test_travel_won_along_a_wall(angle: float, travel: float) -> None:
     """Trigonometry; the rule of thumb 2.904 at 71° is the trade's (common practice, no source)."""
-    assert wedge_travel(angle) == pytest.approx(travel, rel=2e-4)
-    assert 12 * wedge_travel(71) == pytest.approx(34.8505, rel=1e-4)
+    assert wedge_travel_mm(angle) == pytest.approx(travel, rel=2e-4)
+    assert 12 * wedge_travel_mm(71) == pytest.approx(34.8505, rel=1e-4)
 
 
 ISO_2768_M = {2: 0.1, 5: 0.1, 30: 0.2, 31: 0.3, 120: 0.3, 226: 0.5, 400: 0.5, 612: 0.8, 1000: 0.8, 1500: 1.2, 3000: 2.0}

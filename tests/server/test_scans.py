@@ -10,7 +10,7 @@ import trimesh
 from levelcradle.core.design import validate
 from levelcradle.core.errors import UnknownThing
 from levelcradle.jobs import Queue
-from levelcradle.jobs import reading as reading_module
+from levelcradle.jobs import scan_import
 from levelcradle.jobs.queue import run_reading
 from levelcradle.jobs.scan_import import read_in
 from levelcradle.server import scans as scans_module
@@ -52,7 +52,7 @@ def test_a_scan_is_read_kept_and_found_again_by_another_process(store: Store) ->
 
 def test_progress_rises_and_says_what_is_done(store: Store, monkeypatch: pytest.MonkeyPatch) -> None:
     told: list[tuple[float, str]] = []
-    monkeypatch.setattr(reading_module, "TOLD_EVERY_S", 0.0)
+    monkeypatch.setattr(scan_import, "TOLD_EVERY_S", 0.0)
     monkeypatch.setattr(store.scan_imports, "told", lambda key, share, message: told.append((share, message)))
     read(store, ball())
     shares = [share for share, _ in told]

@@ -192,7 +192,7 @@ def test_a_drag_catches_where_the_gap_is_just_kept_and_pulls_through(bench: Benc
     bench.page.mouse.move(x, y)
     bench.page.mouse.down()
     scale = scale_of(bench)
-    for d in (3, 8, 8.5, 9):  # the first preview brings the catches
+    for d in (3, 8, 8.5, 9):  # the first preview brings the snap points
         bench.page.mouse.move(x + d, y)
         bench.page.wait_for_timeout(120)
     bench.page.mouse.move(x + 15.2 * scale, y)

@@ -18,7 +18,7 @@ from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.design.tables import Material
 from levelcradle.core.memo import Memo
-from levelcradle.core.modules import Laid, lay_out, needed_between
+from levelcradle.core.modules import Laid, lay_out, needed_between_mm
 
 __all__ = ["InnerGap", "Shell", "ShellModule", "shell_of"]
 
@@ -226,7 +226,7 @@ def _between_blocks(
         for other_key, (two, other) in blocks[i + 1 :]:
             apart, axis, first = _apart(one.origin_mm, laid.size_mm, two.origin_mm, other.size_mm)
             ask, back = (laid, other) if first else (other, laid)
-            need = needed_between(ask, back, axis, (kinds[one.kind], kinds[two.kind]))
+            need = needed_between_mm(ask, back, axis, (kinds[one.kind], kinds[two.kind]))
             faces = (ask.turned.looks[2 * axis + 1].replace("_", " "), back.turned.looks[2 * axis].replace("_", " "))
             why = (
                 f"{faces[0]} of one looks at {faces[1]} of the other: the larger of the two demands counts, not "

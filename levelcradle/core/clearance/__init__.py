@@ -11,7 +11,7 @@ from levelcradle.core.clearance.rooms import room_findings, room_of
 from levelcradle.core.clearance.snap_points import SnapPoint, snap_points
 from levelcradle.core.clearance.stackup import StackRow, StackUp, Surface, stack_up
 from levelcradle.core.clearance.tape import Taped, move_to, tape_between
-from levelcradle.core.clearance.tolerances import gap_tolerance, tape_tolerance
+from levelcradle.core.clearance.tolerances import gap_tolerance_mm, tape_tolerance_mm
 
 __all__ = [
     "SnapPoint",
@@ -24,7 +24,7 @@ __all__ = [
     "around",
     "flag_findings",
     "gap_findings",
-    "gap_tolerance",
+    "gap_tolerance_mm",
     "inside_findings",
     "move_to",
     "need_of_boxes",
@@ -35,5 +35,5 @@ __all__ = [
     "snap_points",
     "stack_up",
     "tape_between",
-    "tape_tolerance",
+    "tape_tolerance_mm",
 ]

@@ -10,7 +10,7 @@ from functools import lru_cache
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, outside_of
 from levelcradle.core.axes import Vec, scaled
 from levelcradle.core.box import on_face, openings_of
-from levelcradle.core.clearance.moves import free_travel, meets
+from levelcradle.core.clearance.moves import free_travel_mm, meets
 from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, as_obstacles, best_exit
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import InBox
@@ -118,9 +118,9 @@ def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) 
     up = box.placement.direction((0.0, 0.0, 1.0))
     need = box.shell.made.lift_mm + 5.0
     tallest = max(m.high[2] - m.low[2] for m in box.shell.modules)
-    alone = free_travel(cap, things, up, need + tallest)
+    alone = free_travel_mm(cap, things, up, need + tallest)
     met = meets(cap, boxes, scaled(up, alone))
-    lifts = min(alone, free_travel(cap, boxes, up, alone)) if met else alone
+    lifts = min(alone, free_travel_mm(cap, boxes, up, alone)) if met else alone
     once = _once_out(met) if met else ""
     name = plain(box.box.name)
     state: State = "note"

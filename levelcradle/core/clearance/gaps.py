@@ -11,8 +11,15 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece, outside_of
 from levelcradle.core.axes import Matrix, minus
-from levelcradle.core.clearance.needs import LIES_MM, TWIST_DEG_PER_M, lies_on, need_of_boxes, need_of_thing, twist_of
-from levelcradle.core.clearance.tolerances import gap_tolerance
+from levelcradle.core.clearance.needs import (
+    LIES_MM,
+    TWIST_DEG_PER_M,
+    lies_on,
+    need_of_boxes,
+    need_of_thing,
+    twist_mm_of,
+)
+from levelcradle.core.clearance.tolerances import gap_tolerance_mm
 from levelcradle.core.design import tree_of
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
@@ -129,7 +136,7 @@ def _to_boxes(assembly: Assembly, box: PlacedBox, others: list[PlacedBox]) -> It
     for other in others:
         need = need_of_boxes(assembly, box, other)
         if hit := _to_box(box, other, need.mm + SHOWN_WITHIN_MM):
-            twist = twist_of(box, other, hit[1])
+            twist = twist_mm_of(box, other, hit[1])
             words = f"; {TWIST_DEG_PER_M:g}° a metre of twist of the frame takes {twist:.1f} more" if twist else ""
             yield _Pair(box, other, *hit[:2], need.mm + twist, need.rationale + words, hit[2], twist_mm=twist)
 
@@ -148,7 +155,7 @@ def _worst_of_each(pairs: Iterable[_Pair]) -> list[_Pair]:
 
 
 def _finding(assembly: Assembly, pair: _Pair) -> Finding:
-    gap, tolerance = pair.near.gap_mm, gap_tolerance(assembly, pair.box, pair.thing)
+    gap, tolerance = pair.near.gap_mm, gap_tolerance_mm(assembly, pair.box, pair.thing)
     state: State = gap_state(gap, pair.need_mm, tolerance)
     rationale, assumed = pair.rationale, assembly.assumed(pair.thing) or assembly.assumed(pair.box)
     if pair.crush and state == "foul" and not pair.box.shell.modules:

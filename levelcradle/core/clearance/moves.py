@@ -10,7 +10,7 @@ from levelcradle.core.axes import Vec, plus, scaled
 from levelcradle.core.solids import Solid, block, bounds, hull, touches
 from levelcradle.core.sweeps import turned_through
 
-__all__ = ["free_travel", "meets", "swept", "turning"]
+__all__ = ["free_travel_mm", "meets", "swept", "turning"]
 
 MEETS_MM = -0.5  # what only touches does not hold it
 
@@ -52,7 +52,7 @@ def swept(solid: Solid, by: Vec) -> Solid:
     return hull([*points, *(plus(p, by) for p in points)])
 
 
-def free_travel(solids: Sequence[Solid], things: Sequence[Obstacle], way: Vec, most_mm: float) -> float:
+def free_travel_mm(solids: Sequence[Solid], things: Sequence[Obstacle], way: Vec, most_mm: float) -> float:
     """How far the pieces move one way before they meet something, to a millimetre."""
     if not meets(solids, things, scaled(way, most_mm)):
         return most_mm

@@ -8,7 +8,7 @@ from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Vec, dot, minus, plus, scaled
 from levelcradle.core.solids import Nearest, Solid
 
-__all__ = ["LIES_MM", "Need", "lies_on", "need_of_boxes", "need_of_thing", "twist_of"]
+__all__ = ["LIES_MM", "Need", "lies_on", "need_of_boxes", "need_of_thing", "twist_mm_of"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +46,7 @@ TWIST_DEG_PER_M = 1.0  # of a separate frame on a bad road: common practice, no 
 FRAMES = ("frame", "subframe")
 
 
-def twist_of(one: PlacedBox, other: PlacedBox, near: Nearest) -> float:
+def twist_mm_of(one: PlacedBox, other: PlacedBox, near: Nearest) -> float:
     """What a twisting frame takes off the gap between two boxes that hang on it [mm].
 
     φ |n · (x̂ × r)|: φ = 1° for each metre along between the centroids of their mounts, n the direction of the gap, r

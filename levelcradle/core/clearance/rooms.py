@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.clearance.gaps import around, is_taken, untaken_around
-from levelcradle.core.clearance.tolerances import gap_tolerance
+from levelcradle.core.clearance.tolerances import gap_tolerance_mm
 from levelcradle.core.design import tree_of
 from levelcradle.core.design.survey import KeepClear
 from levelcradle.core.design.words import words_of
@@ -37,7 +37,7 @@ def room_findings(assembly: Assembly) -> Iterator[Finding]:
 
 def _finding(assembly: Assembly, box: PlacedBox, key: str, room: KeepClear) -> Finding:
     free, thing = _free(assembly, box, room)
-    tolerance = gap_tolerance(assembly, box, thing) if thing else 0.0
+    tolerance = gap_tolerance_mm(assembly, box, thing) if thing else 0.0
     state, rationale = gap_state(free, room.depth_mm, tolerance), "asked of that face, wherever the box stands"
     if state != "foul" and (unsure := _unsure(assembly, box, thing)):
         state, rationale = "unknown", unsure

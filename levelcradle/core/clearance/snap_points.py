@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Vec, dot, minus, scaled
 from levelcradle.core.clearance.gaps import around
-from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing, twist_of
-from levelcradle.core.clearance.tolerances import gap_tolerance
+from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing, twist_mm_of
+from levelcradle.core.clearance.tolerances import gap_tolerance_mm
 from levelcradle.core.solids import Nearest, Solid, bounds_apart, nearest
 
 __all__ = ["SnapPoint", "snap_points"]
@@ -60,8 +60,8 @@ def _pairs(assembly: Assembly, box: PlacedBox) -> Iterator[tuple[str, float, flo
         if far < NEAR_MM:
             near = min((nearest(p.solid, solid) for p in pieces), key=lambda m: m.gap_mm)
             if isinstance(thing, PlacedBox):
-                need += twist_of(box, thing, near)
-            yield thing.name, need, gap_tolerance(assembly, box, thing), near, _away(near, pieces[0].solid, solid)
+                need += twist_mm_of(box, thing, near)
+            yield thing.name, need, gap_tolerance_mm(assembly, box, thing), near, _away(near, pieces[0].solid, solid)
 
 
 def _away(near: Nearest, piece: Solid, solid: Solid) -> Vec:

@@ -20,9 +20,9 @@ from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Matrix, Placement, Vec, minus, plus, scaled
 from levelcradle.core.box import StackRow
 from levelcradle.core.clearance.gaps import around
-from levelcradle.core.clearance.needs import lies_on, need_of_boxes, need_of_thing, twist_of
+from levelcradle.core.clearance.needs import lies_on, need_of_boxes, need_of_thing, twist_mm_of
 from levelcradle.core.clearance.stack_rows import Span, modules_before, rows_on_line
-from levelcradle.core.clearance.tolerances import tape_tolerance
+from levelcradle.core.clearance.tolerances import tape_tolerance_mm
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import State
 from levelcradle.core.solids import Nearest, Solid, bounds, line_spans, planes_of
@@ -216,7 +216,9 @@ class _Chain:
                 need = need_of_boxes(assembly, box, other)
                 low, high = min(s.start for s in spans), max(s.end for s in spans)
                 here, there = (plus(origin, scaled(self.way, v)) for v in (low, low + 1.0))
-                yield _Met(other, low, high, need.mm, need.rationale, twist_of(box, other, Nearest(1.0, here, there)))
+                yield _Met(
+                    other, low, high, need.mm, need.rationale, twist_mm_of(box, other, Nearest(1.0, here, there))
+                )
 
     def _touches_without_mounts(self, box: PlacedBox, thing: Obstacle, origin: Vec) -> bool:
         """A bracket lies on what carries it by intent: that thing counts only where the box itself is on the line."""
@@ -267,7 +269,7 @@ class _Chain:
 
     def _gap(self, met: _Met) -> Iterator[StackRow]:
         path = met.what.path
-        tape = 0.0 if isinstance(met.what, PlacedBox) else tape_tolerance(self.assembly, met.what)
+        tape = 0.0 if isinstance(met.what, PlacedBox) else tape_tolerance_mm(self.assembly, met.what)
         bias = 0.0 if isinstance(met.what, PlacedBox) else TAPE_BIAS_MM
         yield StackRow(f"gap to {met.name}", met.need_mm, tape, bias, f"{met.rationale}; tape ± {tape:g}", "gap", path)
         if met.twist_mm:

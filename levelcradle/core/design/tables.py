@@ -31,7 +31,7 @@ class Material(TableRow):
     weldable_with: Literal["steel", "aluminium"]
     k_source: Text
 
-    def yield_at(self, thickness_mm: float) -> float | None:
+    def yield_mpa_at(self, thickness_mm: float) -> float | None:
         """Yield strength at a thickness [MPa]; None over 16 mm where the row does not say. Source: EN 10025-2 table of
         thicknesses."""
         return self.yield_mpa if thickness_mm <= 16 else self.yield_over_16_mpa

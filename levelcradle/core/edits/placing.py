@@ -18,7 +18,7 @@ __all__ = ["into_box", "laid_against", "out_of_box"]
 
 
 def laid_against(assembly: Assembly, box_id: str, other: str, *, turn: bool) -> list[Op]:
-    """Lays a box against something with the needed gap. Raises as ``lay_against``."""
+    """Lays a box against something with the needed gap. Raises as ``align_to_face``."""
     pose = align_to_face(assembly, box_id, other, turn=turn)
     return [{"op": "replace", "path": f"/boxes/{box_id}/pose", "value": pose.model_dump(mode="json")}]
 

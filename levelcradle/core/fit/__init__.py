@@ -1,7 +1,7 @@
 """How many fit, which way up, where; and what it would take. It tries designs; checks say what they are worth."""
 
 from levelcradle.core.fit.first_box import FirstBox, first_box
-from levelcradle.core.fit.fixes import Answer, Cost, Fix, wedge_travel, what_it_takes
+from levelcradle.core.fit.fixes import Answer, Cost, Fix, wedge_travel_mm, what_it_takes
 from levelcradle.core.fit.proposals import Progress, Proposal, ProposedBox, Study, check_wishes, study
 from levelcradle.core.fit.tier import Tile, pack_tier
 from levelcradle.core.fit.wishes import Wishes
@@ -21,6 +21,6 @@ __all__ = [
     "first_box",
     "pack_tier",
     "study",
-    "wedge_travel",
+    "wedge_travel_mm",
     "what_it_takes",
 ]

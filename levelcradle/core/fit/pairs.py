@@ -10,7 +10,7 @@ from levelcradle.core.axes import Vec, vec
 from levelcradle.core.design.box import Block, Counts, Orientation
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.fit.grids import Triple
-from levelcradle.core.modules import Laid, lay_out, needed_between
+from levelcradle.core.modules import Laid, lay_out, needed_between_mm
 
 __all__ = ["Pair", "pairs"]
 
@@ -96,7 +96,7 @@ def thinned(counts: Sequence[Triple]) -> Sequence[Triple]:
 def _after(one: _Part, counts: Triple, two: _Part, axis: int, room_mm: Vec, most: int, above: int) -> Iterator[Pair]:
     size = [one.needed_mm(counts, i) for i in range(3)]
     rows = [two.most(i, size[i]) for i in range(3)]
-    gap = needed_between(one.one, two.one, axis, (one.kind, two.kind))
+    gap = needed_between_mm(one.one, two.one, axis, (one.kind, two.kind))
     start = (
         size[axis] - one.one.turned.face_clearance_mm[2 * axis + 1] + gap
     )  # of the second, from where the first one's room begins

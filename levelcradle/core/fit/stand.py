@@ -16,7 +16,7 @@ from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, scaled
 from levelcradle.core.fit.space import ClearanceConstraint
 from levelcradle.core.solids import Nearest, Solid, bounds, nearest
 
-__all__ = ["STEP_MM", "Pressing", "Settled", "free_along", "least_travel", "pressing", "solve_placement"]
+__all__ = ["STEP_MM", "Pressing", "Settled", "free_along", "least_travel_mm", "pressing", "solve_placement"]
 
 TRUST_MM = 20.0  # a step goes no further than this
 STEPS = 12
@@ -140,7 +140,7 @@ def free_along(pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], a
     return found
 
 
-def least_travel(
+def least_travel_mm(
     pieces: Sequence[Solid], things: Sequence[ClearanceConstraint], axis: int, sign: float, most_mm: float
 ) -> float | None:
     """How far the pieces have to go along an axis until every gap is kept; 0 where they are, None where no such place

@@ -167,7 +167,7 @@ class _Question:
         width = offer.width(options[0]) - 2.0 * ceil(by_mm)
         for made in options:
             narrow = offer.narrowed(made, width)
-            if narrow and self.sizing.use_of(self.sizing.connected(row, narrow), forces) <= 1.0:
+            if narrow and self.sizing.utilisation_of(self.sizing.connected(row, narrow), forces) <= 1.0:
                 left.append(narrow)
             elif any(a < b for a, b in zip(outline_of(made), size, strict=True)):
                 left.append(made)
@@ -230,7 +230,7 @@ class _Question:
         for n in np.argsort(-np.linalg.norm(forces, axis=3).max(axis=(0, 1))):
             if self.sizing.made(chosen[n], number) is None:
                 return np.inf
-            most = max(most, self.sizing.use_of(self.sizing.connection(chosen[n], number), forces[:, :, n]))
+            most = max(most, self.sizing.utilisation_of(self.sizing.connection(chosen[n], number), forces[:, :, n]))
             if most > 1.0:
                 break
         return most

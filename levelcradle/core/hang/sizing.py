@@ -51,7 +51,7 @@ class Sizing:
         mount = Mount.model_validate({**made, "name": row.name, "face": row.face, "carries": {self.box.path: True}})
         return connect("proposed", mount, row.place.spot, row.place.seat, self.assembly.tables)
 
-    def use_of(self, connection: Connection, forces: Matrix) -> float:
+    def utilisation_of(self, connection: Connection, forces: Matrix) -> float:
         """The largest use of a mount; of a check that is never clear only what lies beyond its capacity counts as more
         than clear."""
         if connection.unfit or connection.unchecked or not all(fits for _, fits in connection.shape_asks()):
@@ -73,7 +73,8 @@ class Sizing:
             undecided = 1.0 < utilisations.get(shape, (2.0, 0))[0] < np.inf  # without end no other bolt would do
             if undecided and self.made(row, number) is not None:
                 utilisations[shape] = min(
-                    (self.use_of(self.connection(row, number), forces), number), utilisations.get(shape, (np.inf, 0))
+                    (self.utilisation_of(self.connection(row, number), forces), number),
+                    utilisations.get(shape, (np.inf, 0)),
                 )
         held = sorted(
             (utilisation > TIGHT_UTILISATION, number)

@@ -24,7 +24,7 @@ __all__ = [
     "loads_after",
     "person",
     "read_loads",
-    "total_of",
+    "total_kg_of",
 ]
 
 
@@ -118,7 +118,7 @@ def read_loads(vehicle: Vehicle, weighing: Weighing | None) -> WheelLoads | None
     Source: moments of vertical forces (statics); corners from axle and side sums by the proportional rule, common
     practice, no source.
     """
-    total = total_of(weighing) if weighing else 0.0
+    total = total_kg_of(weighing) if weighing else 0.0
     if weighing is None or total <= 0:
         return None
     readings, tols, work, rule, assumed = _read(weighing, vehicle.track_mm)
@@ -198,7 +198,7 @@ def _loads(
     return WheelLoads(front_kg, rear_kg, aft, across_mm, up_mm, corners, off, causes, rule, assumed)
 
 
-def total_of(weighing: Weighing) -> float:
+def total_kg_of(weighing: Weighing) -> float:
     if isinstance(weighing, Total):
         return weighing.total_kg
     if isinstance(weighing, Axles):

@@ -9,7 +9,7 @@ from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.vehicle import Corners
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
-from levelcradle.core.level.balance import WheelLoads, total_of
+from levelcradle.core.level.balance import WheelLoads, total_kg_of
 from levelcradle.core.level.lift import cg_height
 from levelcradle.core.level.result import LevelResult
 from levelcradle.core.level.weighings import weighed_rows, weighing_findings
@@ -242,7 +242,7 @@ def _not_measured(assembly: Assembly, figures: LevelResult) -> Iterator[Finding]
 def _height(assembly: Assembly) -> Iterator[Finding]:
     """A height by the lift: with its ±; wider than half a hand it only counts as assumed."""
     weighing = assembly.design.weighing
-    height = cg_height(assembly.vehicle, total_of(weighing)) if weighing else None
+    height = cg_height(assembly.vehicle, total_kg_of(weighing)) if weighing else None
     if height is None or not height.working:
         return
     low = height.up_mm <= 0

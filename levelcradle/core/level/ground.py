@@ -12,7 +12,7 @@ from levelcradle.core.level.balance import WheelLoads
 from levelcradle.core.level.result import LevelResult
 from levelcradle.core.solids import corner_points
 
-__all__ = ["ground_findings", "lowest_hard"]
+__all__ = ["ground_findings", "lowest_hard_mm"]
 
 LADEN_MM = 140.0  # laden, or not below the lowest hard part between the axles: common practice, no source
 BUMP_MM = 50.0  # at full bump with a flat tyre: common practice, no source
@@ -34,7 +34,7 @@ def ground_findings(assembly: Assembly, level: LevelResult) -> Iterator[Finding]
 
 def _lowest(assembly: Assembly, box: PlacedBox, low_mm: float) -> Iterator[Finding]:
     """A box that hangs lower than everything of the car between its axles is what a kerb meets first."""
-    hard, bay = lowest_hard(assembly), assembly.bay_of(box)
+    hard, bay = lowest_hard_mm(assembly), assembly.bay_of(box)
     said = any(space.kind == "lowest" for space in assembly.design.keepouts.values())
     if said or (
         hard is not None and hard - low_mm < LEVEL_MM
@@ -84,7 +84,7 @@ def _of_box(assembly: Assembly, box: PlacedBox, low_mm: float, level: LevelResul
         sunk = [(name, _sink(level.found, loads, vehicle, aft)) for name, loads in rows] or [("ready", 0.0 * aft)]
         name, sink = min(sunk, key=lambda row: float((up - row[1]).min()))
         at = int((up - sink).argmin())
-        need = min(LADEN_MM, lowest_hard(assembly) or LADEN_MM)
+        need = min(LADEN_MM, lowest_hard_mm(assembly) or LADEN_MM)
         yield _finding(
             box,
             f"laden ({plain(name)})",
@@ -130,7 +130,7 @@ def _sink(found: WheelLoads, now: WheelLoads, vehicle: Vehicle, aft: Matrix) -> 
     return front + (rear - front) * aft / vehicle.wheelbase_mm
 
 
-def lowest_hard(assembly: Assembly) -> float | None:
+def lowest_hard_mm(assembly: Assembly) -> float | None:
     """The lowest part of the vehicle between the axles that is no axle; None where nobody measured one."""
     base = assembly.vehicle.wheelbase_mm
     lows = [

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from levelcradle.core.design.vehicle import Axles, Corners, Total, Weighing
-from levelcradle.core.level.balance import total_of
+from levelcradle.core.level.balance import total_kg_of
 
 __all__ = ["WeighedBy", "weighed_by"]
 
@@ -18,7 +18,7 @@ def weighed_by(weighing: Weighing | None, way: WeighedBy) -> Weighing:
     if way == "corners":
         return Corners(type="corners", lf_kg=0.0, rf_kg=0.0, lr_kg=0.0, rr_kg=0.0, step_kg=WHEEL_STEP_KG, aboard=aboard)
     if way == "total":
-        total, step = (total_of(weighing), weighing.step_kg) if weighing else (0.0, TOTAL_STEP_KG)
+        total, step = (total_kg_of(weighing), weighing.step_kg) if weighing else (0.0, TOTAL_STEP_KG)
         return Total(type="total", total_kg=total, step_kg=step, aboard=aboard)
     if isinstance(weighing, Corners):
         front, rear, left = (

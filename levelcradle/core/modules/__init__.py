@@ -11,7 +11,7 @@ from levelcradle.core.modules.orientations import (
     turned,
     turned_about,
 )
-from levelcradle.core.modules.rearranged import Order, needed_between, rearranged
+from levelcradle.core.modules.rearranged import Order, needed_between_mm, rearranged
 from levelcradle.core.modules.string import PackResult, StringResult, pack_result, per_cell_v, string_result, strings_in
 
 __all__ = [
@@ -26,7 +26,7 @@ __all__ = [
     "StringResult",
     "Turned",
     "lay_out",
-    "needed_between",
+    "needed_between_mm",
     "orientations_for",
     "pack_result",
     "per_cell_v",

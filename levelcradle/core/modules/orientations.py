@@ -52,7 +52,7 @@ class Turned:
     Attributes:
         size_mm: (aft, across, up), grown to the widest state.
         looks: which module face looks front, aft, left, right, down, up.
-        asks_mm: free space each of those faces asks for before it.
+        face_clearance_mm: free space each of those faces asks for before it.
         neighbour_mm: gap to a neighbour of the same block along aft, across, up, as the two faces ask.
     """
 

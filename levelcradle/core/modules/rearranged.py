@@ -14,7 +14,7 @@ from levelcradle.core.errors import DesignError, Problem
 from levelcradle.core.modules.blocks import WAYS, Laid, lay_out
 from levelcradle.core.modules.orientations import orientations_for, turned_about
 
-__all__ = ["Order", "needed_between", "rearranged"]
+__all__ = ["Order", "needed_between_mm", "rearranged"]
 
 Blocks = dict[str, Block]
 Kinds = Mapping[str, ModuleKind]
@@ -60,7 +60,7 @@ def rearranged(blocks: Mapping[str, Block], kinds: Kinds, order: Order, pose: Po
     return ways[order.do](dict(blocks), kinds, order)
 
 
-def needed_between(low: Laid, high: Laid, axis: int, kinds: tuple[ModuleKind, ModuleKind]) -> float:
+def needed_between_mm(low: Laid, high: Laid, axis: int, kinds: tuple[ModuleKind, ModuleKind]) -> float:
     """The gap between two blocks along an axis, ``low`` first: the larger of what the two faces ask for that look at
     each other."""
     asks = (low.turned.face_clearance_mm[2 * axis + 1], high.turned.face_clearance_mm[2 * axis])
@@ -206,9 +206,9 @@ def _put_beside(blocks: Blocks, kinds: Kinds, order: Order) -> Blocks:
     laid, theirs = lay_out(one, kinds[one.kind]), lay_out(two, kinds[two.kind])
     pair = (kinds[one.kind], kinds[two.kind])
     if order.end == "low":
-        to = two.origin_mm[axis] - needed_between(laid, theirs, axis, pair) - laid.size_mm[axis]
+        to = two.origin_mm[axis] - needed_between_mm(laid, theirs, axis, pair) - laid.size_mm[axis]
     else:
-        to = two.origin_mm[axis] + theirs.size_mm[axis] + needed_between(theirs, laid, axis, pair)
+        to = two.origin_mm[axis] + theirs.size_mm[axis] + needed_between_mm(theirs, laid, axis, pair)
     moved = one.model_copy(update={"origin_mm": two.origin_mm})
     return blocks | {order.block: _moved(moved, axis, to)}
 
@@ -232,6 +232,6 @@ def _catches(block: Block, other: Block, axis: int, kinds: Kinds) -> Iterator[fl
     edges are level."""
     laid, theirs = lay_out(block, kinds[block.kind]), lay_out(other, kinds[other.kind])
     pair, start = (kinds[block.kind], kinds[other.kind]), other.origin_mm[axis]
-    yield start - needed_between(laid, theirs, axis, pair) - laid.size_mm[axis]
-    yield start + theirs.size_mm[axis] + needed_between(theirs, laid, axis, pair)
+    yield start - needed_between_mm(laid, theirs, axis, pair) - laid.size_mm[axis]
+    yield start + theirs.size_mm[axis] + needed_between_mm(theirs, laid, axis, pair)
     yield from (start + share * (theirs.size_mm[axis] - laid.size_mm[axis]) for share in (0.0, 0.5, 1.0))

@@ -19,7 +19,7 @@ from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.design.construction import Cap, Folded
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Figure, Finding, plain
-from levelcradle.core.part import FlatPart, bend_setback
+from levelcradle.core.part import FlatPart, bend_setback_mm
 from levelcradle.core.solids import Solid, block, hull
 from levelcradle.core.tolerances import tolerance_by
 
@@ -118,7 +118,7 @@ class FoldedBox:
                 continue
             other, cut = next(f for f in chamfer.edge if f != face), chamfer.along_mm[face]
             if other == "base":
-                foot, flat = cut, cut + bend_setback(slope_of(chamfer)[1].angles_deg[1], back)
+                foot, flat = cut, cut + bend_setback_mm(slope_of(chamfer)[1].angles_deg[1], back)
             elif FACE_AT[other][1]:
                 end -= cut
             else:

@@ -9,7 +9,7 @@ from levelcradle.core.box.folded.edges import slope_of
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import openings_of
 from levelcradle.core.design.box import FACE_AT, Chamfer
-from levelcradle.core.part import bend_setback
+from levelcradle.core.part import bend_setback_mm
 
 __all__ = ["Makeable", "least_chamfer", "makeable"]
 
@@ -51,7 +51,7 @@ def makeable(sheet: Sheet) -> Iterator[Makeable]:
 def least_chamfer(sheet: Sheet, edge: tuple[str, str]) -> int:
     """The smallest equal-sided one of an edge that can be folded and is worth its welding, in whole millimetres."""
     back = sheet.back_mm
-    folds = (3 * sheet.t + 2 * bend_setback(45, back)) / math.sqrt(2) if "base" in edge else 2 * back
+    folds = (3 * sheet.t + 2 * bend_setback_mm(45, back)) / math.sqrt(2) if "base" in edge else 2 * back
     return max(WORTH_MM, math.ceil(round(folds, 6)))
 
 
@@ -61,7 +61,7 @@ def _of_a_chamfer(sheet: Sheet, chamfer: Chamfer, shortest_mm: float) -> Iterato
         yield Makeable(words, f"{words} beyond the bends of the base", min(chamfer.mm), 2 * back)
         return
     wall, slope = slope_of(chamfer)
-    flat = slope.long_mm - sum(bend_setback(angle, back) for angle in slope.angles_deg)
+    flat = slope.long_mm - sum(bend_setback_mm(angle, back) for angle in slope.angles_deg)
     yield Makeable(words, f"{words}, flat between its two bends", flat, 3 * sheet.t)
     left = outer[2] - slope.wall_mm
     yield Makeable(

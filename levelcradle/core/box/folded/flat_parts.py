@@ -7,11 +7,11 @@ from shapely.geometry import Polygon
 
 from levelcradle.core.box.folded.edges import ends_of
 from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, pan_bends, pan_outline
-from levelcradle.core.box.folded.screws import hole_places, lid_screw_up
+from levelcradle.core.box.folded.screws import hole_places, lid_screw_up_mm
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import FaceHole
 from levelcradle.core.box.plates import plate_part
-from levelcradle.core.part import FlatPart, Hole, bend_deduction
+from levelcradle.core.part import FlatPart, Hole, bend_deduction_mm
 
 __all__ = ["corner_parts", "crossing", "deduction_limits", "lid_part", "tray_part"]
 
@@ -32,7 +32,7 @@ def _tray_hole(hole: FaceHole, pan: FlatPattern) -> Hole:
 
 def lid_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
     """Flat pattern of the cap lid, edges turned down."""
-    outer, below_top, holes = sheet.outer_mm, sheet.over_mm[2] - lid_screw_up(sheet), []
+    outer, below_top, holes = sheet.outer_mm, sheet.over_mm[2] - lid_screw_up_mm(sheet), []
     for hole in hole_places(sheet):
         x, y = hole.at[0] - outer[0] / 2, -(hole.at[1] - outer[1] / 2)
         if hole.face == "top":
@@ -80,7 +80,7 @@ def deduction_limits(radius_mm: float, thickness_mm: float) -> tuple[float, floa
     """The least and the largest deduction that a 90° bend of a sheet can have: its neutral fibre lies within the sheet,
     K from 1 to 0. Source: BD = 2 (R + t) − (π/2)(R + K t), sheet-metal handbooks."""
     most, least = (
-        bend_deduction(angle_deg=90, radius_mm=radius_mm, thickness_mm=thickness_mm, k=k) for k in (0.0, 1.0)
+        bend_deduction_mm(angle_deg=90, radius_mm=radius_mm, thickness_mm=thickness_mm, k=k) for k in (0.0, 1.0)
     )
     return least, most
 
@@ -89,7 +89,7 @@ def _deductions(pan: FlatPattern) -> str:
     """Of the square bends, and of others where there are some."""
     slants = sorted({round(angle, 1) for slope in pan.slopes.values() for angle in slope.angles_deg})
     return ", ".join(
-        [f"{pan.bend.deduction_mm:.2f}", *(f"{pan.bend.deduction_at(angle):.2f} at {angle:g}°" for angle in slants)]
+        [f"{pan.bend.deduction_mm:.2f}", *(f"{pan.bend.deduction_mm_at(angle):.2f} at {angle:g}°" for angle in slants)]
     )
 
 

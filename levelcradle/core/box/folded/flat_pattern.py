@@ -20,7 +20,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from levelcradle.core.part import Bend, Flat, bend_setback
+from levelcradle.core.part import Bend, Flat, bend_setback_mm
 
 __all__ = ["FIT_UP_MM", "FlatPattern", "SheetBend", "Slope", "pan_bends", "pan_outline"]
 
@@ -52,15 +52,15 @@ class SheetBend:
     def allowance_mm(self) -> float:
         return 2 * self.setback_mm - self.deduction_mm
 
-    def setback_at(self, angle_deg: float) -> float:
-        return bend_setback(angle_deg, self.setback_mm)
+    def setback_mm_at(self, angle_deg: float) -> float:
+        return bend_setback_mm(angle_deg, self.setback_mm)
 
-    def allowance_at(self, angle_deg: float) -> float:
+    def allowance_mm_at(self, angle_deg: float) -> float:
         """The neutral fibre is as long as the bend is wide."""
         return self.allowance_mm * angle_deg / 90
 
-    def deduction_at(self, angle_deg: float) -> float:
-        return 2 * self.setback_at(angle_deg) - self.allowance_at(angle_deg)
+    def deduction_mm_at(self, angle_deg: float) -> float:
+        return 2 * self.setback_mm_at(angle_deg) - self.allowance_mm_at(angle_deg)
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,11 +169,11 @@ def _side(pan: FlatPattern, face: str) -> Side:
             base, start, start, bend.setback_mm, start + pan.height_mm - bend.setback_mm, (((base + start) / 2, 90.0),)
         )
     first, second = slope.angles_deg
-    base = half - slope.base_mm - bend.setback_at(first)
-    strip = base + bend.allowance_at(first)
-    end = strip + slope.long_mm - bend.setback_at(first) - bend.setback_at(second)
-    wall = end + bend.allowance_at(second)
-    height = slope.wall_mm + bend.setback_at(second)
+    base = half - slope.base_mm - bend.setback_mm_at(first)
+    strip = base + bend.allowance_mm_at(first)
+    end = strip + slope.long_mm - bend.setback_mm_at(first) - bend.setback_mm_at(second)
+    wall = end + bend.allowance_mm_at(second)
+    height = slope.wall_mm + bend.setback_mm_at(second)
     return Side(
         base,
         strip,

@@ -44,7 +44,7 @@ def _side(pan: FlatPattern, face: str, side: Side) -> Iterator[Strip]:
     at, turned = (side.base_half_mm, 0.0), 0.0
     ring, start = pan.side_ring(face), side.base_half_mm
     for n, (middle, angle) in enumerate(side.bends):
-        width = pan.bend.allowance_at(angle)
+        width = pan.bend.allowance_mm_at(angle)
         near, far = middle - width / 2, middle + width / 2
         if near > start + 1e-9:  # a slope, flat between two bends
             flat = _between(ring, start, near)
@@ -99,7 +99,7 @@ class _Bend:
 
     @property
     def _strip_area(self) -> float:
-        return self.pan.bend.allowance_at(math.degrees(self.angle)) * self.pan.bend.thickness_mm
+        return self.pan.bend.allowance_mm_at(math.degrees(self.angle)) * self.pan.bend.thickness_mm
 
     @property
     def centre(self) -> Vec:

@@ -7,7 +7,7 @@ from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import FaceHole, openings_of
 from levelcradle.core.design.construction import LidScrews
 
-__all__ = ["hole_places", "lid_screw_up", "lid_screws", "screw_places"]
+__all__ = ["hole_places", "lid_screw_up_mm", "lid_screws", "screw_places"]
 
 CLEAR_MM = 10.0  # of a lid screw to a cut-off edge: common practice, no source
 
@@ -26,7 +26,7 @@ def screw_places(length_mm: float, screws: LidScrews) -> list[float]:
     return sorted(places) or [0.0]
 
 
-def lid_screw_up(sheet: Sheet) -> float:
+def lid_screw_up_mm(sheet: Sheet) -> float:
     """Height of the lid's screws above the tray's outside base: mid-way between the edge's rim and the tray's rim."""
     height = sheet.outer_mm[2]
     return (height + sheet.t - sheet.cap.edge_mm + height) / 2
@@ -46,7 +46,7 @@ def lid_screws(sheet: Sheet) -> Iterator[FaceHole]:
 
 
 def _screws(sheet: Sheet) -> Iterator[FaceHole]:
-    outer, screws, up = sheet.outer_mm, sheet.cap.screws, lid_screw_up(sheet)
+    outer, screws, up = sheet.outer_mm, sheet.cap.screws, lid_screw_up_mm(sheet)
     for at_x in screw_places(outer[0], screws):
         for face, y in (("left", 0.0), ("right", outer[1])):
             yield FaceHole("lid screw", face, (outer[0] / 2 + at_x, y, up), screws.rivet_nut_hole_mm)

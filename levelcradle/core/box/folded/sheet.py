@@ -10,7 +10,7 @@ from levelcradle.core.box.folded.flat_pattern import FlatPattern, SheetBend
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Cap, Folded
 from levelcradle.core.design.tables import Material
-from levelcradle.core.part import Flat, bend_deduction
+from levelcradle.core.part import Flat, bend_deduction_mm
 
 __all__ = ["Sheet"]
 
@@ -55,7 +55,7 @@ class Sheet:
             return SheetBend(radius, t, folder.deduction_mm, f"deduction given by {folder.name or 'the folder'}")
         k, source = self.material.k_factor, self.material.k_source
         return SheetBend(
-            radius, t, bend_deduction(angle_deg=90, radius_mm=radius, thickness_mm=t, k=k), f"K {k:g} ({source})"
+            radius, t, bend_deduction_mm(angle_deg=90, radius_mm=radius, thickness_mm=t, k=k), f"K {k:g} ({source})"
         )
 
     @cached_property

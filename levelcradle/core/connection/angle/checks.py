@@ -107,7 +107,7 @@ class AngleJoint:
             if part.weldable_with != "steel":
                 return f"{part.name}: aluminium is not checked here, the weld takes most of its strength"
         for part, thickness in ((self.steel, self.t), (self.wall, self.wall_mm)):
-            if part.yield_at(thickness) is None:
+            if part.yield_mpa_at(thickness) is None:
                 return f"{part.name}: its yield over 16 mm thick is not in the table"
             if part.beta_w is None:
                 return f"{part.name}: its weld factor βw is not in the table"
@@ -120,11 +120,11 @@ class AngleJoint:
 
     @property
     def steel_yield_mpa(self) -> float:
-        return self.steel.yield_at(self.t) or self.steel.yield_mpa
+        return self.steel.yield_mpa_at(self.t) or self.steel.yield_mpa
 
     @property
     def wall_yield_mpa(self) -> float:
-        return self.wall.yield_at(self.wall_mm) or self.wall.yield_mpa
+        return self.wall.yield_mpa_at(self.wall_mm) or self.wall.yield_mpa
 
     def patches(self) -> Iterator[tuple[str, WallPatch]]:
         """The wall under the bracket (with the doubler's help) and under the doubler (the wall alone)."""
@@ -196,7 +196,7 @@ def leg_b(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, roa
     return (np.abs(n) * joint.b1_mm + np.abs(d) * h) / bend + np.abs(w) * h / side + np.abs(n) / axial
 
 
-def bearing_capacity(joint: AngleJoint) -> float:
+def bearing_capacity_n(joint: AngleJoint) -> float:
     """Fb = k1 αb fu d t / γM2 of leg A, e1 = e, e2 = w/2 [N]. Source: EN 1993-1-8 table 3.4."""
     bracket, hole, fu = joint.shape, joint.bolt.clearance_hole_mm, joint.steel.ultimate_mpa
     alpha = min(bracket.toe_mm / (3 * hole), joint.grade.ultimate_mpa / fu, 1.0)
@@ -207,7 +207,7 @@ def bearing_capacity(joint: AngleJoint) -> float:
 
 
 def bearing(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
-    return np.hypot(d, w) / bearing_capacity(joint)
+    return np.hypot(d, w) / bearing_capacity_n(joint)
 
 
 def weld_moments(

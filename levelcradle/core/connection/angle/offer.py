@@ -71,7 +71,7 @@ class _Recipe:
     property_class: str
 
     @property
-    def weighs(self) -> float:
+    def mass_kg(self) -> float:
         """About in proportion to its mass; a stronger bolt costs a little, so that it is not taken for nothing."""
         plate = (self.width_mm + 2 * ROUND_MM) * (self.weld_mm + 2 * ROUND_UP_MM) * (self.doubler_mm or 0.0)
         sheet = self.thickness_mm * self.width_mm * (self.weld_mm + 130)
@@ -79,7 +79,7 @@ class _Recipe:
 
 
 _RECIPES = sorted(
-    (_Recipe(*row) for row in product(RADII, WIDTHS, LENGTHS, DOUBLERS, CLASSES)), key=lambda recipe: recipe.weighs
+    (_Recipe(*row) for row in product(RADII, WIDTHS, LENGTHS, DOUBLERS, CLASSES)), key=lambda recipe: recipe.mass_kg
 )
 _SHAPES = list(dict.fromkeys(replace(recipe, property_class="") for recipe in _RECIPES))
 _SHAPE_OF = [_SHAPES.index(replace(recipe, property_class="")) for recipe in _RECIPES]

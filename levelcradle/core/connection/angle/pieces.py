@@ -18,7 +18,7 @@ from levelcradle.core.axes import Placement, Vec, cross, dot, minus, scaled, uni
 from levelcradle.core.connection.connection import MountPiece
 from levelcradle.core.design.mount import Angle, Mount, OnHardPoint, Welded
 from levelcradle.core.design.tables import Tables
-from levelcradle.core.part import Bend, FlatPart, Hole, bend_deduction
+from levelcradle.core.part import Bend, FlatPart, Hole, bend_deduction_mm
 from levelcradle.core.solids import block, rod
 
 __all__ = ["AngleFrame", "AngleMount", "angle_pieces", "bracket_parts"]
@@ -79,10 +79,10 @@ class AngleFrame:
         return AngleFrame(hard_point, d, cross(n, d), n, reach - doubler_mm, abs(lean) <= SQUARE_WITHIN)
 
 
-def _bend_deduction(mount: AngleMount, tables: Tables) -> float:
+def _bend_deduction_mm(mount: AngleMount, tables: Tables) -> float:
     """Bend deduction of the angle [mm]."""
     bracket = mount.shape
-    return bend_deduction(
+    return bend_deduction_mm(
         angle_deg=90,
         radius_mm=bracket.bend_radius_mm,
         thickness_mm=bracket.thickness_mm,
@@ -90,8 +90,8 @@ def _bend_deduction(mount: AngleMount, tables: Tables) -> float:
     )
 
 
-def _flat_length(mount: AngleMount, c_mm: float, tables: Tables) -> float:
-    return c_mm + mount.shape.toe_mm + mount.shape.leg_b_mm - _bend_deduction(mount, tables)
+def _flat_length_mm(mount: AngleMount, c_mm: float, tables: Tables) -> float:
+    return c_mm + mount.shape.toe_mm + mount.shape.leg_b_mm - _bend_deduction_mm(mount, tables)
 
 
 def angle_pieces(
@@ -103,7 +103,7 @@ def angle_pieces(
     t, half, c = bracket.thickness_mm, bracket.width_mm / 2, frame.c_mm
     density = tables.materials[bracket.material].density_kg_m3 * 1e-9
     leg_a, leg_b = c + bracket.toe_mm, bracket.leg_b_mm
-    sheet_kg = max(_flat_length(mount, c, tables), 1.0) * bracket.width_mm * t * density
+    sheet_kg = max(_flat_length_mm(mount, c, tables), 1.0) * bracket.width_mm * t * density
     share = leg_a / (leg_a + leg_b)
     place = frame.placement
     yield MountPiece("leg A", block((-c, -half, 0), (bracket.toe_mm, half, t)).moved(place), sheet_kg * share)
@@ -131,9 +131,9 @@ def bracket_parts(
 ) -> Iterator[FlatPart]:
     """Flat pattern of the angle (leg B first, bolt hole at e from the toe) and the doubler."""
     bracket, material = mount.shape, tables.materials[mount.shape.material]
-    deduction = _bend_deduction(mount, tables)
+    deduction = _bend_deduction_mm(mount, tables)
     leg_a = c_mm + bracket.toe_mm
-    length, width = _flat_length(mount, c_mm, tables), bracket.width_mm
+    length, width = _flat_length_mm(mount, c_mm, tables), bracket.width_mm
     bend_at = length - (leg_a - deduction / 2)
     bolt_hole_mm = tables.bolts[mount.lands_on.bolt.size].clearance_hole_mm
     if (

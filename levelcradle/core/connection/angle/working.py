@@ -4,7 +4,7 @@ import numpy as np
 
 from levelcradle.core.connection.angle.checks import (
     AngleJoint,
-    bearing_capacity,
+    bearing_capacity_n,
     bolt_capacity,
     doubler_weld_line,
     lever_pull,
@@ -36,7 +36,7 @@ def working(joint: AngleJoint, row: Governing) -> Working:
             Step("Fv,Rd", "αv fub As / γM2", fv, "N", "EN 1993-1-8 table 3.4"),
         ]
     elif row.check == "bearing":
-        steps.append(Step("Fb,Rd", "k1 αb fu d t / γM2", bearing_capacity(joint), "N", "EN 1993-1-8 table 3.4"))
+        steps.append(Step("Fb,Rd", "k1 αb fu d t / γM2", bearing_capacity_n(joint), "N", "EN 1993-1-8 table 3.4"))
     elif row.check == "leg A at the bolt":
         steps.append(
             Step(

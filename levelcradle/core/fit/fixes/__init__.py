@@ -19,13 +19,13 @@ from levelcradle.core.fit.fixes.cut_off import edges_cut
 from levelcradle.core.fit.fixes.fix import Answer, Axis, Cost, Fix, in_order
 from levelcradle.core.fit.fixes.laid import stood_another_way
 from levelcradle.core.fit.fixes.question import FARTHEST_MM, Question
-from levelcradle.core.fit.fixes.single import Fixes, fewer, gaps_agreed, moves, things_moved, walls, wedge_travel
+from levelcradle.core.fit.fixes.single import Fixes, fewer, gaps_agreed, moves, things_moved, walls, wedge_travel_mm
 from levelcradle.core.fit.options import hindrances, room_of
 from levelcradle.core.fit.stand import solve_placement
 from levelcradle.core.fit.wishes import Wishes
 from levelcradle.core.meshes import Mesh
 
-__all__ = ["Answer", "Axis", "Cost", "Fix", "least_foul", "wedge_travel", "what_it_takes"]
+__all__ = ["Answer", "Axis", "Cost", "Fix", "least_foul", "wedge_travel_mm", "what_it_takes"]
 
 SINGLE: tuple[Callable[[Question], Fixes], ...] = (moves, fewer, walls, things_moved, gaps_agreed)
 TOGETHER: tuple[Callable[[Question], Fixes], ...] = (edges_cut, set_closer, stood_another_way)

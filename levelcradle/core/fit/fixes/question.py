@@ -18,7 +18,7 @@ from levelcradle.core.finding import Figure, Finding, message_text
 from levelcradle.core.fit.fixes.fix import Does, Fix, costs_of
 from levelcradle.core.fit.options import hindrances
 from levelcradle.core.fit.space import ClearanceConstraint
-from levelcradle.core.fit.stand import least_travel, pressing
+from levelcradle.core.fit.stand import least_travel_mm, pressing
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.solids import Solid
 
@@ -120,7 +120,7 @@ class Question:
 
     def travel(self, pieces: list[Solid], move: Move) -> float | None:
         """How far the pieces have to go until every gap is kept."""
-        return least_travel(pieces, self.things, move.axis, move.sign, FARTHEST_MM)
+        return least_travel_mm(pieces, self.things, move.axis, move.sign, FARTHEST_MM)
 
     def shortest(self, pieces: list[Solid]) -> tuple[float, Move] | None:
         """The shortest of the straight ways."""

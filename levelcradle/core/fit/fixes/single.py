@@ -13,14 +13,14 @@ from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.fit.fixes.fix import Fix
 from levelcradle.core.fit.fixes.question import FARTHEST_MM, MOVES, Question, gaps_of
 from levelcradle.core.fit.space import ClearanceConstraint
-from levelcradle.core.fit.stand import STEP_MM, least_travel, pressing
+from levelcradle.core.fit.stand import STEP_MM, least_travel_mm, pressing
 
-__all__ = ["Fixes", "fewer", "gaps_agreed", "moves", "things_moved", "walls", "wedge_travel"]
+__all__ = ["Fixes", "fewer", "gaps_agreed", "moves", "things_moved", "walls", "wedge_travel_mm"]
 
 Fixes = Iterator[Fix | None]
 
 
-def wedge_travel(angle_deg: float) -> float:
+def wedge_travel_mm(angle_deg: float) -> float:
     """How far a box travels along a wall for each millimetre taken off its side, the wall standing at ``angle_deg`` to
     that side's direction. Source: trigonometry (tan), rule of thumb of the trade."""
     return math.tan(math.radians(angle_deg))
@@ -93,7 +93,7 @@ def _wedge(question: Question, finding: Finding, short_mm: float) -> Fixes:
     lean = math.degrees(math.atan2(max(x, y), min(x, y)))
     off = short_mm / max(x, y)
     words = f"{{0}} off its {narrow} clears it: along this wall that is worth {{1}} of travel {along}"
-    figures = (Figure(off, "mm", "up"), Figure(off * wedge_travel(lean), "mm", "down"))
+    figures = (Figure(off, "mm", "up"), Figure(off * wedge_travel_mm(lean), "mm", "down"))
     yield Fix(
         "wedge",
         "box",
@@ -122,7 +122,7 @@ def things_moved(question: Question) -> Fixes:
         ways = [
             (far, n)
             for n, move in enumerate(MOVES)
-            if (far := least_travel([t.solid for t in held], own, move.axis, move.sign, FARTHEST_MM))
+            if (far := least_travel_mm([t.solid for t in held], own, move.axis, move.sign, FARTHEST_MM))
         ]
         if not ways:
             continue
