@@ -96,6 +96,7 @@ def test_what_lies_in_a_box_holds_the_drawings_back() -> None:
        yaw=st.sampled_from([0, 10, 33]), turn=st.booleans())  # fmt: skip
 @example(1600, 900, 0, 500, 0, True)
 @example(1000, -182, 0, 580, 0, False)  # corner to corner
+@example(1314, 1287, 684, 100, 10, True)  # a box that leaned comes to stand straight
 def test_laid_against_a_thing_the_gap_asked_for_is_the_gap_found(
     aft: int, right: int, up: int, high: int, yaw: float, turn: bool
 ) -> None:

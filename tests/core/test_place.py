@@ -1,5 +1,5 @@
-"""Blocks by hand, chamfers and dividers, what a pair needs, chains of allowances, snap points, access, sections, pins, the
-tape."""
+"""Blocks by hand, chamfers and dividers, what a pair needs, chains of allowances, snap points, access, sections, pins,
+the tape."""
 
 import math
 from typing import Any

@@ -9,8 +9,7 @@ import trimesh
 
 from levelcradle.core.design import validate
 from levelcradle.core.errors import UnknownThing
-from levelcradle.jobs import Queue
-from levelcradle.jobs import scan_import
+from levelcradle.jobs import Queue, scan_import
 from levelcradle.jobs.queue import run_reading
 from levelcradle.jobs.scan_import import read_in
 from levelcradle.server import scans as scans_module

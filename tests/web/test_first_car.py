@@ -23,8 +23,10 @@ FAR = 250  # so many presses of Tab at most: further than any station is long
 STOPS_AWAY = """e => {
   const stops = [...document.querySelectorAll('a[href], button, input, select, textarea, summary, [tabindex="0"]')]
     .filter(s => !s.disabled && s.tabIndex >= 0 && s.checkVisibility())
-  return stops.indexOf(e) - Math.max(0, stops.indexOf(document.activeElement))
+  const stop = stops.indexOf(e) < 0 ? e.closest('[tabindex="0"]') : e // of a row of toggles the row is the stop
+  return stops.indexOf(stop) - Math.max(0, stops.indexOf(document.activeElement))
 }"""
+IN_ITS_ROW = "e => e.closest('[data-radix-collection-item]')?.parentElement.contains(document.activeElement) ?? false"
 
 
 class Hand:
@@ -87,7 +89,7 @@ class Fingers(Hand):
 
 
 class Keys(Hand):
-    """Without a mouse: everything is reached by Tab, and the way there is not counted."""
+    """Without a mouse: everything is reached by Tab, in a row of toggles by an arrow; the way there is not counted."""
 
     def _reach(self, part: Locator) -> None:
         part.wait_for()
@@ -97,7 +99,7 @@ class Keys(Hand):
         for _ in range(FAR):
             if part.evaluate("e => e === document.activeElement"):
                 return
-            self.page.keyboard.press("Tab")
+            self.page.keyboard.press("ArrowRight" if part.evaluate(IN_ITS_ROW) else "Tab")
         raise AssertionError(f"not reached by Tab: {part}")
 
     def type(self, blank: Locator | str, text: str) -> None:

@@ -44,12 +44,11 @@ def align_to_face(assembly: Assembly, box_id: str, other: str, *, turn: bool = T
     near, side = min(((nearest(p.solid, s.solid), s) for p in _own(box) for s in sides), key=lambda row: row[0].gap_mm)
     normal = _normal(side.solid, near)
     placement = _turned(box, normal) if turn else box.placement
-    local = [p.solid.moved(box.placement.inverse) for p in _own(box)]
+    local = _in_its_frame(box)
     pose = _pose(box, _moved(local, placement, sides, normal, room_mm=0.0))
     written = stands(pose, box.shell.outer_mm)
-    if (
-        max(_lack(s.moved(written), side) for s in local for side in sides) > 0
-    ):  # lost to the rounding of what is written down
+    # lost to the rounding of what is written down
+    if max(_lack(s.moved(written), side) for s in local for side in sides) > 0:
         pose = _pose(box, _moved(local, placement, sides, normal, room_mm=ROUNDING_MM))
     return pose
 
@@ -60,6 +59,13 @@ def _lack(solid: Solid, side: _Side) -> float:
 
 def _own(box: PlacedBox) -> list[PlacedPiece]:
     return [p for p in box.pieces if p.mount is None]
+
+
+def _in_its_frame(box: PlacedBox) -> list[Solid]:
+    """The box's pieces in its own frame: of the shell as they were made, so that one that comes to stand straight is
+    measured as the checks will measure it, not as a straight block turned there and back."""
+    fixed = [p.solid.moved(box.placement.inverse) for p in box.pieces if p.gear]
+    return [*(p.solid for p in box.shell.outside), *fixed]
 
 
 def _sides(assembly: Assembly, box: PlacedBox, other: str) -> list[_Side]:
