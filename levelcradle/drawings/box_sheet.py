@@ -1,48 +1,49 @@
-"""A page for one box: plan, side and front, dimensioned, to one scale and aligned."""
+"""A page for one box: side, plan and end, dimensioned, to one scale and aligned."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from levelcradle.core.assembly import PlacedBox
-from levelcradle.core.axes import Vec, scaled
+from levelcradle.core.axes import Vec, dot, scaled, vec
 from levelcradle.core.solids import Solid, convex_ring, corner_points
-from levelcradle.drawings.border import border
-from levelcradle.drawings.sheet import Frame, Sheet
+from levelcradle.drawings.border import FOOT_MM, Job, border
+from levelcradle.drawings.sheet import Frame, Point, Sheet, standard_scale
 
 __all__ = ["box_sheet"]
 
-GAP = 34.0  # page millimetres between views, room for dimensions
-LEFT, TOP, WIDE, HIGH = 34.0, 176.0, 232.0, 112.0
+GAP = 25.0  # page millimetres between views, room for dimensions
+LEFT, RIGHT, TOP, LOW = 32.0, 28.0, 21.0, FOOT_MM + 15.0  # what views leave free of the paper
 
 
-def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> Sheet:
-    """The box in its own axes: plan, side below it, end beside; words at their edges say where the car's nose, left and
-    right are as the box stands in it."""
+@dataclass(frozen=True, slots=True)
+class _View:
+    """A view of the box by which of its own axes runs right and up on the page, and which points at the reader."""
+
+    right: Vec
+    up: Vec
+    towards: Vec
+
+    def at(self, point: Vec) -> Point:
+        return dot(point, self.right), dot(point, self.up)
+
+
+PLAN = _View((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+SIDE = _View((1.0, 0.0, 0.0), (0.0, 0.0, 1.0), (0.0, -1.0, 0.0))
+FROM_AFT = _View((0.0, 1.0, 0.0), (0.0, 0.0, 1.0), (1.0, 0.0, 0.0))
+FROM_FRONT = _View((0.0, -1.0, 0.0), (0.0, 0.0, 1.0), (-1.0, 0.0, 0.0))
+
+
+def box_sheet(box: PlacedBox, job: Job, material: str) -> Sheet:
+    """The box in its own axes: side, plan and end, aligned and to one scale, where the projection puts them; words at
+    their edges say where the car's nose, left and right are as the box stands in it."""
     shell = box.shell
-    sheet = Sheet(f"{box.id}-box", f"{box.box.name}, box")
-    length, width, height = shell.over_mm
-    scale = min((WIDE - GAP) / (length + width), (HIGH - GAP) / (width + height), 1.0)
-    over = (length - shell.outer_mm[0]) / 2
+    sheet = Sheet(f"{box.id}-box", f"{box.box.name}, box", job.paper)
+    views = _laid_out(box, job)
     how, more = shell.made.message()
-    plan = Frame((LEFT, TOP - width * scale), (-over, -over), scale)
-    side = Frame((LEFT, TOP - width * scale - GAP - height * scale), (-over, 0.0), scale)
-    front = Frame((LEFT + length * scale + GAP, side.origin[1]), (-over, 0.0), scale)
-    _view(sheet, box, plan, 0, 1)
-    _view(sheet, box, side, 0, 2)
-    _view(sheet, box, front, 1, 2)
-    outer = shell.outer_mm
-    sheet.dimension(plan.at((0, -over)), plan.at((outer[0], -over)), f"{outer[0]:.1f}", -7)
-    sheet.dimension(plan.at((-over, 0)), plan.at((-over, outer[1])), f"{outer[1]:.1f}", -7)
-    sheet.dimension(side.at((-over, 0)), side.at((-over, outer[2])), f"{outer[2]:.1f}", -7)
-    sheet.dimension(side.at((-over, 0)), side.at((outer[0] + over, 0)), f"{length:.1f} over lid", -7)
-    sheet.dimension(front.at((-over, 0)), front.at((outer[1] + over, 0)), f"{width:.1f} over lid", -7)
-    sheet.dimension(front.at((outer[1] + over, 0)), front.at((outer[1] + over, height)), f"{height:.1f}", 9)
-    for view, frame, size in (
-        (PLAN, plan, (length, width)),
-        (SIDE, side, (length, height)),
-        (END, front, (width, height)),
-    ):
-        _words_at(sheet, box, view, frame, size)
+    for view, frame in views.items():
+        _view(sheet, box, frame, view)
+        _words_at(sheet, box, view, frame)
+    _dimensions(sheet, box, views)
     inner = shell.inner_mm
     facts = (
         f"{material}, {how}",
@@ -55,8 +56,44 @@ def box_sheet(box: PlacedBox, design: str, material: str, *, released: bool) -> 
         f"Stands with its front, left, base corner at {_place(box)}{_turn(box)}",
         *_cut_off(box),
     )
-    border(sheet, design, box.box.name, facts, notes, released=released, scale=scale)
+    border(sheet, job, box.box.name, facts, notes, scale=views[SIDE].scale)
     return sheet
+
+
+def _laid_out(box: PlacedBox, job: Job) -> dict[_View, Frame]:
+    """Side, plan and end. In third angle the plan stands over the side and the end seen from aft at its right; in first
+    angle the plan under it, and at its right the end seen from the front."""
+    length, width, height = box.shell.over_mm
+    over = (length - box.shell.outer_mm[0]) / 2
+    wide, tall = job.paper.wide_mm - LEFT - RIGHT, job.paper.tall_mm - TOP - LOW
+    scale = standard_scale(min((wide - GAP) / (length + width), (tall - GAP) / (width + height)))
+    high = GAP + (width + height) * scale
+    low = LOW + (tall - high) / 2
+    top = low + high
+    left = LEFT + (wide - GAP - (length + width) * scale) / 2
+    third = job.projection == "third angle"
+    side_at = (left, low) if third else (left, top - height * scale)
+    plan_at = (left, top - width * scale) if third else (left, low)
+    end, end_low = (FROM_AFT, -over) if third else (FROM_FRONT, -over - box.shell.outer_mm[1])
+    return {
+        PLAN: Frame(plan_at, (-over, -over), scale),
+        SIDE: Frame(side_at, (-over, 0.0), scale),
+        end: Frame((left + length * scale + GAP, side_at[1]), (end_low, 0.0), scale),
+    }
+
+
+def _dimensions(sheet: Sheet, box: PlacedBox, views: Mapping[_View, Frame]) -> None:
+    outer, (length, width, height) = box.shell.outer_mm, box.shell.over_mm
+    over = (length - outer[0]) / 2
+    plan, side = views[PLAN], views[SIDE]
+    end_view, end = next((v, f) for v, f in views.items() if v not in (PLAN, SIDE))
+    ends = sorted(end_view.at((0.0, y, 0.0))[0] for y in (-over, outer[1] + over))
+    sheet.dimension(plan.at((0, -over)), plan.at((outer[0], -over)), f"{outer[0]:.1f}", -7)
+    sheet.dimension(plan.at((-over, 0)), plan.at((-over, outer[1])), f"{outer[1]:.1f}", -7)
+    sheet.dimension(side.at((-over, 0)), side.at((-over, outer[2])), f"{outer[2]:.1f}", -7)
+    sheet.dimension(side.at((-over, 0)), side.at((outer[0] + over, 0)), f"{length:.1f} over lid", -7)
+    sheet.dimension(end.at((ends[0], 0)), end.at((ends[1], 0)), f"{width:.1f} over lid", -7)
+    sheet.dimension(end.at((ends[1], 0)), end.at((ends[1], height)), f"{height:.1f}", 9)
 
 
 def _place(box: PlacedBox) -> str:
@@ -64,19 +101,13 @@ def _place(box: PlacedBox) -> str:
     return f"{abs(x):.1f} {'fore' if x < 0 else 'aft'}, {abs(y):.1f} {'L' if y < 0 else 'R'}, {z:.1f} up"
 
 
-def _view(sheet: Sheet, box: PlacedBox, frame: Frame, first: int, second: int) -> None:
+def _view(sheet: Sheet, box: PlacedBox, frame: Frame, view: _View) -> None:
     for heavy, solid in _drawn(box):
-        corners = convex_ring([(p[first], p[second]) for p in corner_points([solid])])
-        sheet.outline([frame.at(p) for p in corners], 0.5 if heavy else 0.18)
+        ring = convex_ring([view.at(vec(p)) for p in corner_points([solid])])
+        sheet.outline([frame.at(p) for p in ring], 0.5 if heavy else 0.18)
     for module in box.shell.modules:
-        low, high = module.low, module.high
-        corners = [
-            (low[first], low[second]),
-            (high[first], low[second]),
-            (high[first], high[second]),
-            (low[first], high[second]),
-        ]
-        sheet.outline([frame.at(p) for p in corners], 0.18, dashed=True)
+        (x0, y0), (x1, y1) = view.at(module.low), view.at(module.high)
+        sheet.outline([frame.at(p) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))], 0.18, dashed=True)
 
 
 def _drawn(box: PlacedBox) -> Iterator[tuple[bool, Solid]]:
@@ -95,18 +126,6 @@ def _cut_off(box: PlacedBox) -> Iterator[str]:
         yield f"Edges cut off, so far along each face: {'; '.join(rows)}"
 
 
-@dataclass(frozen=True, slots=True)
-class _View:
-    """A view of the box by which of its own axes runs right and up on the page, and which points at the reader."""
-
-    right: Vec
-    up: Vec
-    towards: Vec
-
-
-PLAN = _View((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
-SIDE = _View((1.0, 0.0, 0.0), (0.0, 0.0, 1.0), (0.0, -1.0, 0.0))
-END = _View((0.0, 1.0, 0.0), (0.0, 0.0, 1.0), (1.0, 0.0, 0.0))
 NAMES = (("TAIL", "NOSE"), ("RIGHT", "LEFT"), ("UP", "DOWN"))
 LOOKS = (("aft", "forward"), ("right", "left"), ("up", "down"))
 MOSTLY = 0.75  # a way that leans by more than about 40° is no longer called by that name
@@ -119,12 +138,13 @@ def _called(box: PlacedBox, way: Vec, names: tuple[tuple[str, str], ...]) -> str
     return (names[axis][0] if there[axis] > 0 else names[axis][1]) if abs(there[axis]) > MOSTLY else ""
 
 
-def _words_at(sheet: Sheet, box: PlacedBox, view: _View, frame: Frame, size: tuple[float, float]) -> None:
+def _words_at(sheet: Sheet, box: PlacedBox, view: _View, frame: Frame) -> None:
     """The car's own words at the edges of a view, and which way one looks in it."""
-    (x0, y0), (wide, tall) = frame.origin, (v * frame.scale for v in size)
+    over = box.shell.over_mm
+    (x0, y0), (wide, tall) = frame.origin, (abs(dot(over, axis)) * frame.scale for axis in (view.right, view.up))
     ends = (
         (scaled(view.right, -1.0), (x0 - 14, y0 + tall / 2), True),
-        (view.right, (x0 + wide + 14, y0 + tall / 2), True),
+        (view.right, (x0 + wide + (5 if view in (PLAN, SIDE) else 14), y0 + tall / 2), True),
         (view.up, (x0 + wide / 2, y0 + tall + 2.5), False),
         (scaled(view.up, -1.0), (x0 + wide / 2, y0 - 13), False),
     )
@@ -134,7 +154,7 @@ def _words_at(sheet: Sheet, box: PlacedBox, view: _View, frame: Frame, size: tup
             sheet.words(at, word, 3.2, "middle", bold=True, turned=turned)
     looks = _called(box, scaled(view.towards, -1.0), LOOKS)
     if looks:
-        sheet.words((x0 + wide, y0 + tall + 2.5), f"looking {looks}", 2.8, "end")
+        sheet.words((x0 + wide / 2, y0 + tall + 6.5), f"looking {looks}", 2.8, "middle")
 
 
 def _turn(box: PlacedBox) -> str:

@@ -4,20 +4,21 @@ takes."""
 from collections.abc import Iterator
 
 from levelcradle.core.part import FlatPart
-from levelcradle.drawings.border import border
+from levelcradle.drawings.border import FOOT_MM, Job, border
 from levelcradle.drawings.sheet import Flow, Frame, Point, Sheet, Spot
 
 __all__ = ["part_sheets"]
 
-WINDOW = (26.0, 62.0, 160.0, 118.0)
-TABLE_LEFT, TABLE_TOP, TABLE_LOW, ROW = 200.0, 188.0, 66.0, 4.6  # on a sheet of its own the table has three columns
-COLUMN = 92.0
+TABLE_MM, ROW_MM = 92.0, 4.6  # what a table takes beside the drawing, and a row of it
+LOW_MM, TOP_MM = FOOT_MM + 6.0, 22.0  # over the foot, and below the upper edge
 
 
-def part_sheets(part: FlatPart, design: str, *, released: bool) -> list[Sheet]:
-    sheet = Sheet(part.id, f"{part.name}, flat")
+def part_sheets(part: FlatPart, job: Job) -> list[Sheet]:
+    sheet = Sheet(part.id, f"{part.name}, flat", job.paper)
     (left, low), (right, high) = _corners(part)
-    frame = Frame.fit((left, low), (right, high), WINDOW)
+    paper = job.paper
+    window = (26.0, LOW_MM + 10, paper.wide_mm - 26 - 14 - TABLE_MM, paper.tall_mm - LOW_MM - 10 - TOP_MM)
+    frame = Frame.fit((left, low), (right, high), window)
     sheet.outline([frame.at(p) for p in part.outline])
     for number, hole in enumerate(part.holes, 1):
         centre = frame.at(hole.at)
@@ -27,11 +28,11 @@ def part_sheets(part: FlatPart, design: str, *, released: bool) -> list[Sheet]:
         sheet.line(frame.at(bend.start), frame.at(bend.end), dashed=True)
     sheet.dimension(frame.at((left, low)), frame.at((right, low)), f"{right - left:.1f}", -9)
     sheet.dimension(frame.at((left, low)), frame.at((left, high)), f"{high - low:.1f}", -9)
-    sheets = [sheet, *_table(sheet, part, (left, low))]
+    sheets = [sheet, *_table(sheet, part, job, (left, low))]
     facts = (f"{part.material_name}, {part.thickness_mm:g} mm", f"{part.quantity} off, {part.mass_kg:.2f} kg each")
     for number, each in enumerate(sheets, 1):
         title = part.name if len(sheets) == 1 else f"{part.name}, sheet {number} of {len(sheets)}"
-        border(each, design, title, facts, part.notes, released=released, scale=frame.scale)
+        border(each, job, title, facts, part.notes, scale=frame.scale)
     return sheets
 
 
@@ -40,20 +41,25 @@ def _corners(part: FlatPart) -> tuple[Point, Point]:
     return (min(xs), min(ys)), (max(xs), max(ys))
 
 
-def _table(sheet: Sheet, part: FlatPart, zero: Point) -> list[Sheet]:
+def _table(sheet: Sheet, part: FlatPart, job: Job, zero: Point) -> list[Sheet]:
     """Holes and bend lines by their distances from the blank's left and lower edges; the sheets on which they go on."""
-    rows = list(_rows(part, zero))
-    beside = Flow(lambda _: sheet, lambda _: TABLE_TOP, TABLE_LOW, TABLE_LEFT)
-    fits = int((TABLE_TOP - TABLE_LOW) / ROW)
+    wide, top = job.paper.wide_mm, job.paper.tall_mm - TOP_MM
+    fits = int((top - LOW_MM) / ROW_MM)
+    beside = Flow(lambda _: sheet, lambda _: top, LOW_MM, wide - 8 - TABLE_MM)
     further = Flow(
-        lambda n: Sheet(f"{part.id}-{n + 2}", f"{part.name}, flat"), lambda _: TABLE_TOP, TABLE_LOW, 14.0, COLUMN, 3
+        lambda n: Sheet(f"{part.id}-{n + 2}", f"{part.name}, flat", job.paper),
+        lambda _: top,
+        LOW_MM,
+        14.0,
+        TABLE_MM,
+        int((wide - 22) / TABLE_MM),
     )
-    for number, cells in enumerate(rows):
+    for number, cells in enumerate(_rows(part, zero)):
         flow = beside if number < fits - 1 else further
-        spot = flow.row(ROW, 2 * ROW)
+        spot = flow.row(ROW_MM, 2 * ROW_MM)
         if spot.first:
             spot.sheet.words(spot.at, "From the left and lower edge of the blank", 2.8)
-            spot = flow.row(ROW)
+            spot = flow.row(ROW_MM)
         _row(spot, cells)
     return further.sheets
 

@@ -5,7 +5,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
-__all__ = ["PAPERS", "Flow", "Frame", "Paper", "Point", "Ring", "Sheet", "Spot", "Stroke", "Words"]
+__all__ = ["PAPERS", "Flow", "Frame", "Paper", "Point", "Ring", "Sheet", "Spot", "Stroke", "Words", "standard_scale"]
 
 Point = tuple[float, float]
 
@@ -28,6 +28,21 @@ PAPERS = {
         Paper("Tabloid", 431.8, 279.4),  # ASME Y14.1, B
     )
 }
+
+
+# reductions of one decade: 1, 2 and 5 as ISO 5455 recommends, between them the intermediate ones it allows (from
+# memory)
+SERIES = (1.0, 1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 6.0, 8.0)
+
+
+def standard_scale(most: float) -> float:
+    """The largest standard reduction that is no larger than ``most``; full size at most.
+
+    >>> [standard_scale(most) for most in (3.0, 0.7, 0.18, 0.02)]
+    [1.0, 0.6666666666666666, 0.16666666666666666, 0.02]
+    """
+    reductions = (1 / (step * 10**decade) for decade in range(4) for step in SERIES)
+    return next((scale for scale in reductions if scale <= most * (1 + 1e-9)), 1e-4)
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,9 +126,9 @@ class Frame:
 
     @staticmethod
     def fit(low: Point, high: Point, window: tuple[float, float, float, float]) -> "Frame":
-        """Centres the model rectangle in a window (left, bottom, width, height), at most full size."""
+        """Centres the model rectangle in a window (left, bottom, width, height), at a standard scale."""
         wide, tall = max(high[0] - low[0], 1e-6), max(high[1] - low[1], 1e-6)
-        scale = min(window[2] / wide, window[3] / tall, 1.0)
+        scale = standard_scale(min(window[2] / wide, window[3] / tall))
         left = window[0] + (window[2] - wide * scale) / 2
         bottom = window[1] + (window[3] - tall * scale) / 2
         return Frame((left, bottom), low, scale)

@@ -19,7 +19,8 @@ from levelcradle.core.errors import PatchError, UnknownThing
 from levelcradle.core.fit import first_box
 from levelcradle.core.memo import Memo
 from levelcradle.core.quantity import meant, read_place
-from levelcradle.drawings import pack_files, sheet_svg, sheets_of
+from levelcradle.drawings import job_of, pack_files, sheet_svg, sheets_of
+from levelcradle.drawings.sheet import Sheet
 from levelcradle.server.bodies import (
     FirstBoxBody,
     Operation,
@@ -297,9 +298,10 @@ _PACKS: Memo[dict[str, bytes]] = Memo(8)
 
 
 def _files(store: Store, scans: Scans, project: str) -> dict[str, bytes]:
-    design = store.open(project).design
-    meshes = scans.of(design)
-    return _PACKS.get((dump(design), *sorted(meshes)), lambda: pack_files(design, meshes))
+    opened = store.open(project)
+    design, meshes = opened.design, scans.of(opened.design)
+    key = (project, opened.revision, dump(design), *sorted(meshes))
+    return _PACKS.get(key, lambda: pack_files(design, meshes, revision=opened.revision, on=opened.on))
 
 
 @router.get("/projects/{project}/files")
@@ -332,17 +334,20 @@ def file(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: 
 @router.get("/projects/{project}/sheets", response_model=list[SheetOut])
 def sheets(project: ProjectId, store: TheStore, scans: TheScans) -> list[SheetOut]:
     """The sheets of the pack."""
-    design = store.open(project).design
-    assembly = resolve(design, scans.of(design))
-    return [SheetOut(name=s.name, title=s.title) for s in sheets_of(assembly, released=False)]
+    return [SheetOut(name=s.name, title=s.title) for s in _sheets(store, scans, project)]
+
+
+def _sheets(store: Store, scans: Scans, project: str) -> list[Sheet]:
+    opened = store.open(project)
+    assembly = resolve(opened.design, scans.of(opened.design))
+    released = analyse_assembly(assembly).released
+    return sheets_of(assembly, job_of(opened.design, released=released, revision=opened.revision, on=opened.on))
 
 
 @router.get("/projects/{project}/sheets/{name}")
 def sheet(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: TheStore, scans: TheScans) -> Response:
     """One sheet as SVG."""
-    design = store.open(project).design
-    assembly = resolve(design, scans.of(design))
-    for found in sheets_of(assembly, released=analyse_assembly(assembly).released):
+    for found in _sheets(store, scans, project):
         if found.name == name:
             return Response(sheet_svg(found), media_type="image/svg+xml")
     raise UnknownThing("sheet", name[:60])

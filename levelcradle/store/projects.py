@@ -48,12 +48,13 @@ class Summary:
 
 @dataclass(frozen=True, slots=True)
 class Opened:
-    """A project as it stands: its tree as JSON and validated."""
+    """A project as it stands: its tree as JSON and validated; ``on``: the day of its revision, such as 2026-11-29."""
 
     id: str
     revision: int
     tree: dict[str, Any]
     design: Design
+    on: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -362,7 +363,7 @@ def _row(key: str, *, lock: bool) -> Any:
 
 def _opened(row: Any) -> Opened:
     tree = json.loads(row.document)
-    return Opened(row.id, row.revision, tree, validate(tree))
+    return Opened(row.id, row.revision, tree, validate(tree), row.changed_at.date().isoformat())
 
 
 def _since(key: str, base: int) -> list[Any]:

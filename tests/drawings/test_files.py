@@ -17,7 +17,8 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design, validate
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.part import FlatPart, Hole
-from levelcradle.drawings import cut_list_csv, pack_files, part_dxf, sheet_svg, sheets_of, sheets_pdf
+from levelcradle.drawings import cut_list_csv, job_of, pack_files, part_dxf, sheet_svg, sheets_of, sheets_pdf
+from levelcradle.drawings.border import Job
 from levelcradle.drawings.dxf import LAYERS
 from levelcradle.drawings.part_sheet import part_sheets
 from levelcradle.drawings.sheet import PAPERS, Sheet, Words
@@ -91,16 +92,16 @@ def test_a_cell_that_looks_like_a_formula_stays_text(parts: dict[str, FlatPart],
 def test_names_are_text_in_every_drawing(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["name"] = "<script>alert(1)</script> & “co”"
     design = validate(tree)
-    for sheet in sheets_of(resolve(design, {}), released=True):
+    for sheet in sheets_of(resolve(design, {}), job_of(design, released=True)):
         svg = sheet_svg(sheet)
         assert "<script" not in svg
     assert "&lt;script&gt;" in sheet_svg(
-        next(s for s in sheets_of(resolve(design, {}), released=True) if s.name == "tank-box")
+        next(s for s in sheets_of(resolve(design, {}), job_of(design, released=True)) if s.name == "tank-box")
     )
 
 
 def test_a_plan_says_which_way_it_lies_and_its_length_bar_is_true(demo: Design) -> None:
-    sheet = next(s for s in sheets_of(resolve(demo, {}), released=False) if s.name == "tank-box")
+    sheet = next(s for s in sheets_of(resolve(demo, {}), job_of(demo, released=False)) if s.name == "tank-box")
     svg = sheet_svg(sheet)
     for word in ("NOSE", "LEFT", "RIGHT", "NOT RELEASED", "394.0", "700.0", "245.0", "check line 100 mm"):
         assert word in svg, word
@@ -119,7 +120,7 @@ def test_every_hole_of_a_part_stands_in_its_tables_once_and_under_its_heading(
     parts: dict[str, FlatPart], count: int
 ) -> None:
     holes = tuple(Hole((20.0 + n, 40.0), 5.0, "screw") for n in range(count))
-    sheets = part_sheets(replace(parts["tank-lid"], holes=holes, bends=()), "A car", released=True)
+    sheets = part_sheets(replace(parts["tank-lid"], holes=holes, bends=()), Job("A car", released=True))
     words = [[m for m in sheet.marks if isinstance(m, Words)] for sheet in sheets]
     told = [m.text for rows in words for m in rows if m.text.startswith("hole ")]
     assert told == [f"hole {n + 1}" for n in range(count)]
@@ -176,7 +177,7 @@ def test_the_words_on_a_box_sheet_are_the_cars_however_the_box_is_turned(tree: d
     assembly = resolve(design, {})
     aft = assembly.boxes["tank"].placement.direction((1.0, 0.0, 0.0))
     right = {(1, 0): "TAIL", (-1, 0): "NOSE", (0, 1): "RIGHT", (0, -1): "LEFT"}[round(aft[0]), round(aft[1])]
-    sheet = next(s for s in sheets_of(assembly, released=True) if "Tank box" in s.title)
+    sheet = next(s for s in sheets_of(assembly, job_of(assembly.design, released=True)) if "Tank box" in s.title)
     words = [m for m in sheet.marks if isinstance(m, Words) and m.text in ("NOSE", "TAIL", "LEFT", "RIGHT")]
     assert max(words[:4], key=lambda m: m.at[0]).text == right
     assert yaw == 0 or any("turned" in m.text for m in sheet.marks if isinstance(m, Words))

@@ -11,6 +11,7 @@ from levelcradle.core.design.base import DocumentModel, Id, Line
 from levelcradle.core.design.bay import Bay, BayCorner
 from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.design.mount import Mount
+from levelcradle.core.design.sheets import SheetChoice
 from levelcradle.core.design.stock import Hardware, Module, ModuleKind, PackString, ShelfRule, Stack
 from levelcradle.core.design.survey import (
     Duty,
@@ -52,6 +53,7 @@ class Design(DocumentModel):
     format: Literal[3]
     name: Line
     units: Units = Units()
+    sheets: SheetChoice = SheetChoice()
     vehicle: Vehicle
     weighings: Annotated[dict[Id, Weighed], Field(max_length=100)] = {}
     references: Annotated[dict[Id, Reference], Field(max_length=200)] = {}

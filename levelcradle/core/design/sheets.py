@@ -1,0 +1,18 @@
+"""How the drawings of a design are laid out."""
+
+from typing import Literal
+
+from levelcradle.core.design.base import DocumentModel
+
+__all__ = ["PaperName", "Projection", "SheetChoice"]
+
+PaperName = Literal["A4", "A3", "Letter", "Tabloid"]
+Projection = Literal["first angle", "third angle"]
+
+
+class SheetChoice(DocumentModel):
+    """The paper, and where a view stands beside another (ISO 5456-2): in first angle what is seen from the right stands
+    at the left, in third angle at the right."""
+
+    paper: PaperName = "A4"
+    projection: Projection = "third angle"
