@@ -12,7 +12,7 @@ from levelcradle.core.design.box import Counts, Liners
 from levelcradle.core.design.construction import Folded
 from levelcradle.core.fit.wishes import Making, Weights, Wishes
 from levelcradle.jobs import run_worker
-from tests.web.conftest import Bench
+from tests.web.conftest import settled, Bench
 
 
 def work(bench: Bench) -> threading.Thread:
@@ -194,9 +194,9 @@ def test_a_drag_catches_where_the_gap_is_just_kept_and_pulls_through(bench: Benc
     scale = scale_of(bench)
     for d in (3, 8, 8.5, 9):  # the first preview brings the snap points
         bench.page.mouse.move(x + d, y)
-        bench.page.wait_for_timeout(120)
+        settled(bench.page)
     bench.page.mouse.move(x + 15.2 * scale, y)
-    bench.page.wait_for_timeout(150)
+    settled(bench.page)
     bench.page.mouse.up()
     bench.saved(3)
     assert bench.place()[0] == 2685.0

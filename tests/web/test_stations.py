@@ -253,3 +253,16 @@ def test_html_in_a_name_is_text_on_the_screen(bench: Bench) -> None:
         bench.go(station)
         bench.settle()
     assert bench.page.evaluate("window.hurt") is None
+
+
+def test_paper_and_projection_are_chosen_and_every_sheet_follows(bench: Bench) -> None:
+    bench.go("drawings")
+    sheet = bench.page.get_by_alt_text(re.compile("^Sheet: "))
+    expect(sheet).to_be_visible()
+    bench.page.get_by_label("Paper").select_option("A3")
+    bench.page.get_by_label("Views stand in").select_option("first angle")
+    bench.saved(3)
+    expect(sheet).to_have_attribute("src", re.compile("revision=3"))
+    drawn = bench.page.request.get(str(sheet.get_attribute("src"))).text()
+    assert all(word in drawn for word in ("A3, lengths in mm", "first angle", "revision 3", 'width="420mm"'))
+    expect(bench.page.get_by_role("button", name=re.compile("^Undo")).first).to_contain_text("first angle")

@@ -4152,6 +4152,25 @@ export interface components {
             up_mm: number;
         };
         /**
+         * SheetChoice
+         * @description The paper, and where a view stands beside another (ISO 5456-2): in first angle what is seen from the right stands
+         *     at the left, in third angle at the right.
+         */
+        DocSheetChoice: {
+            /**
+             * Paper
+             * @default A4
+             * @enum {string}
+             */
+            paper: "A4" | "A3" | "Letter" | "Tabloid";
+            /**
+             * Projection
+             * @default third angle
+             * @enum {string}
+             */
+            projection: "first angle" | "third angle";
+        };
+        /**
          * ShelfRule
          * @description When a module counts as out of step: this far off per cell at least, and what the meter can tell at all.
          */
@@ -4943,6 +4962,13 @@ export interface components {
             references: {
                 [key: string]: components["schemas"]["DocReference"];
             };
+            /**
+             * @default {
+             *       "paper": "A4",
+             *       "projection": "third angle"
+             *     }
+             */
+            sheets: components["schemas"]["DocSheetChoice"];
             /**
              * @default {
              *       "floor_mv": 50,

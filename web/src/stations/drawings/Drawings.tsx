@@ -2,17 +2,25 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { useAnalysis, useLoaded } from '../../design/live'
+import { useAnalysis, useLive, useLoaded } from '../../design/live'
 import { sheetsQuery } from '../../design/queries'
+import { Choose } from '../../ui/Choose'
 import { Mark } from '../../ui/Mark'
 import { Button, Caution, Heading, Teach, Title } from '../../ui/parts'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 
+const PAPERS = (['A4', 'A3', 'Letter', 'Tabloid'] as const).map((paper) => [paper, paper] as const)
+const PROJECTIONS = [
+  ['third angle', 'third angle: plan above'],
+  ['first angle', 'first angle: plan below'],
+] as const
+
 export function Drawings() {
   const { project, revision, document } = useLoaded()
   const { released, findings } = useAnalysis()
   const { data: sheets, error } = useQuery(sheetsQuery(project, revision))
+  const edit = useLive((s) => s.edit)
   const [chosen, setChosen] = useState('')
   if (Object.keys(document.boxes).length === 0)
     return <Teach>Nothing to cut yet. When a box has walls, its drawings and cut files appear here.</Teach>
@@ -47,6 +55,19 @@ export function Drawings() {
           <Download href={`${base}/files/cut-list.csv`}>Cut list, CSV</Download>
           <Download href={`${base}/export`}>Design file</Download>
         </div>
+        <Heading>How it is drawn</Heading>
+        <Choose
+          label="Paper"
+          value={document.sheets.paper}
+          options={PAPERS}
+          onChange={(paper) => void edit([{ op: 'replace', path: '/sheets/paper', value: paper }])}
+        />
+        <Choose
+          label="Views stand in"
+          value={document.sheets.projection}
+          options={PROJECTIONS}
+          onChange={(way) => void edit([{ op: 'replace', path: '/sheets/projection', value: way }])}
+        />
         <Heading>Sheets</Heading>
         <ul className="m-0 list-none p-0">
           {sheets?.map((sheet) => (
