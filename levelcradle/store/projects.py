@@ -13,7 +13,7 @@ from typing import Any, Literal
 
 from peewee import SQL, fn
 
-from levelcradle.core.design import Design, dump, validate
+from levelcradle.core.design import Design, dump, validate, whole
 from levelcradle.core.design.files import tree_of
 from levelcradle.core.design.patch import Op, apply, clashes
 from levelcradle.core.design.pointer import find, join, resolves
@@ -212,7 +212,7 @@ class Store:
                 raise UnknownThing("revision", str(revision))
             later = Revision.select(Revision.inverse).where((Revision.project == key) & (Revision.number > revision))
             inverses = [json.loads(r.inverse) for r in later.order_by(Revision.number.desc())]
-        tree = json.loads(row.document)
+        tree = whole(json.loads(row.document))
         for inverse in inverses:
             tree = inverse[0]["value"] if _is_whole(inverse) else apply(tree, inverse).tree
         return upgraded(tree)
@@ -246,7 +246,7 @@ class Store:
         What is pinned now stays pinned, and where it is. Raises as edit."""
         with self._db.connection_context(), self._db.atomic():
             row = _row(key, lock=True)
-            stands = json.loads(row.document)
+            stands = whole(json.loads(row.document))
             tree = {**tree, "pins": {**tree.get("pins", {}), **stands.get("pins", {})}}
             patch: list[Op] = [
                 {"op": "replace", "path": join(name), "value": value}
@@ -302,7 +302,7 @@ class Store:
         seen: int | None = None,
         once: str | None = None,
     ) -> Edited:
-        before = json.loads(row.document)
+        before = whole(json.loads(row.document))
         if max(base, seen or 0) > row.revision:
             raise PatchError("", f"revision {max(base, seen or 0)} does not exist yet")
         later = _since(row.id, base if seen is None else min(base, seen))
@@ -362,7 +362,7 @@ def _row(key: str, *, lock: bool) -> Any:
 
 
 def _opened(row: Any) -> Opened:
-    tree = json.loads(row.document)
+    tree = whole(json.loads(row.document))
     return Opened(row.id, row.revision, tree, validate(tree), row.changed_at.date().isoformat())
 
 
