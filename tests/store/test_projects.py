@@ -9,7 +9,6 @@ from levelcradle.core.design import tree_of
 from levelcradle.core.errors import DesignError, PatchError, UnknownThing
 from levelcradle.demo import demo_design
 from levelcradle.store import Edited, Stale, Store, connect, migrate
-from levelcradle.store.tables import Project
 
 AFT = "/boxes/tank/pose/at_mm/0"
 UP = "/boxes/tank/pose/at_mm/2"
@@ -180,16 +179,17 @@ def test_migrating_twice_changes_nothing(database_url: str) -> None:
 
 
 def test_what_the_document_got_since_a_car_was_kept_stands_in_it_and_is_edited_like_the_rest(
-    store: Store, car: str
+    store: Store, car: str, database_url: str
 ) -> None:
-    row = Project.get_by_id(car)
-    kept = json.loads(row.document)
-    del kept["sheets"], kept["strings"]
-    Project.update(document=json.dumps(kept)).where(Project.id == car).execute()
+    kept = {name: part for name, part in store.open(car).tree.items() if name not in ("sheets", "strings")}
+    database = connect(database_url)
+    with database.connection_context():
+        database.execute_sql("UPDATE project SET document = %s WHERE id = %s", (json.dumps(kept), car))
+    database.close_all()
     tree = store.open(car).tree
     assert set(tree) == {*kept, "sheets", "strings"}
     assert tree["sheets"] == tree_of(demo_design())["sheets"]
-    edited = store.edit(car, move("A3", "/sheets/paper"), base=1, session="ann")  # type: ignore[arg-type]
+    edited = store.edit(car, [{"op": "replace", "path": "/sheets/paper", "value": "A3"}], base=1, session="ann")
     assert edited.opened.tree["sheets"]["paper"] == "A3"
     store.step_back(car, "undo", session="ann")
     assert store.open(car).tree["sheets"] == tree["sheets"]

@@ -71,7 +71,8 @@ def tree_of(design: Design) -> dict[str, Any]:
 
 
 def whole(tree: dict[str, Any]) -> dict[str, Any]:
-    """A kept tree with what the document got since: a part of it that may be left out stands there as it is when it is."""
+    """A kept tree with what the document got since: a part of it that may be left out stands there as it is when it
+    is."""
     return {**{name: copy.deepcopy(part) for name, part in _left_out().items() if name not in tree}, **tree}
 
 
