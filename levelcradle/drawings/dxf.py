@@ -4,7 +4,7 @@ import io
 
 from levelcradle.core.part import FlatPart
 
-__all__ = ["LAYERS", "part_dxf"]
+__all__ = ["LAYERS", "lines_of", "part_dxf"]
 
 LAYERS = {"CUT": 7, "BEND_UP": 5, "BEND_DOWN": 3, "TEXT": 8}
 TEXT_MM = 5.0
@@ -33,13 +33,16 @@ def part_dxf(part: FlatPart, *, released: bool) -> bytes:
     return out.getvalue().encode("utf-8")
 
 
+def lines_of(part: FlatPart, *, released: bool) -> list[str]:
+    """What a cut file says of its part."""
+    lines = [part.name, f"{part.material_name}, {part.thickness_mm:g} mm, {part.quantity} off", *part.notes]
+    return lines if released else ["NOT RELEASED", *lines]
+
+
 def _notes(space, part: FlatPart, released: bool) -> None:  # type: ignore[no-untyped-def]
     low = min(y for _, y in part.outline) - 3 * TEXT_MM
     left = min(x for x, _ in part.outline)
-    lines = [part.name, f"{part.material_name}, {part.thickness_mm:g} mm, {part.quantity} off", *part.notes]
-    if not released:
-        lines.insert(0, "NOT RELEASED")
-    for number, line in enumerate(lines):
+    for number, line in enumerate(lines_of(part, released=released)):
         text = line.replace("%%", "% %")  # no control codes from free text
         space.add_text(text, height=TEXT_MM, dxfattribs={"layer": "TEXT"}).set_placement(
             (left, low - number * 1.6 * TEXT_MM)

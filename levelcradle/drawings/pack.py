@@ -11,6 +11,7 @@ from levelcradle.drawings.border import Job, numbered
 from levelcradle.drawings.box_sheet import box_sheet
 from levelcradle.drawings.cutlist import cut_list_csv
 from levelcradle.drawings.dxf import part_dxf
+from levelcradle.drawings.flat_svg import part_svg
 from levelcradle.drawings.part_sheet import part_sheets
 from levelcradle.drawings.pdf import sheets_pdf
 from levelcradle.drawings.sheet import PAPERS, Sheet
@@ -34,7 +35,7 @@ def job_of(design: Design, *, released: bool, revision: int = 0, on: str = "") -
 
 
 def pack_files(design: Design, meshes: Mapping[str, Mesh], *, revision: int = 0, on: str = "") -> dict[str, bytes]:
-    """DXF of each part, the cut list and one PDF. A design without a box gives nothing to cut: an empty pack.
+    """DXF and SVG of each part, the cut list and one PDF. A design without a box gives nothing to cut: an empty pack.
 
     ``revision`` and ``on``: its number and day, where it is kept; nothing in the files comes from the clock.
     """
@@ -44,6 +45,7 @@ def pack_files(design: Design, meshes: Mapping[str, Mesh], *, revision: int = 0,
     released = analyse_assembly(assembly).released
     parts = parts_of(assembly)
     files = {f"{part.id}.dxf": part_dxf(part, released=released) for part in parts}
+    files |= {f"{part.id}.svg": part_svg(part, released=released) for part in parts}
     files["cut-list.csv"] = cut_list_csv(parts, released=released).encode("utf-8-sig")
     job = job_of(design, released=released, revision=revision, on=on)
     files["drawings.pdf"] = sheets_pdf(sheets_of(assembly, job), design.name)

@@ -14,7 +14,7 @@ LOW_MM, TOP_MM = FOOT_MM + 6.0, 22.0  # over the foot, and below the upper edge
 
 
 def part_sheets(part: FlatPart, job: Job) -> list[Sheet]:
-    sheet = Sheet(part.id, f"{part.name}, flat", job.paper)
+    sheet = Sheet(part.id, f"{part.name}, flat", job.paper, part.id)
     (left, low), (right, high) = _corners(part)
     paper = job.paper
     window = (26.0, LOW_MM + 10, paper.wide_mm - 26 - 14 - TABLE_MM, paper.tall_mm - LOW_MM - 10 - TOP_MM)

@@ -73,11 +73,13 @@ class Words:
 
 @dataclass(slots=True)
 class Sheet:
-    """What one page shows; filled by the drawing functions, then written as SVG or PDF."""
+    """What one page shows; filled by the drawing functions, then written as SVG or PDF. ``cut``: the part whose cut files
+    go with it."""
 
     name: str
     title: str
     paper: Paper = PAPERS["A4"]
+    cut: str = ""
     marks: list[Stroke | Ring | Words] = field(default_factory=list)
 
     def line(self, *points: Point, weight_mm: float = 0.25, dashed: bool = False) -> None:

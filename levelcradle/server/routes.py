@@ -320,7 +320,7 @@ def files_zip(project: ProjectId, store: TheStore, scans: TheScans) -> Response:
     return download(f"{project}.zip", out.getvalue(), "application/zip")
 
 
-_KINDS = {"dxf": "image/vnd.dxf", "csv": "text/csv; charset=utf-8", "pdf": "application/pdf"}
+_KINDS = {"dxf": "image/vnd.dxf", "svg": "image/svg+xml", "csv": "text/csv; charset=utf-8", "pdf": "application/pdf"}
 
 
 @router.get("/projects/{project}/files/{name}")
@@ -334,7 +334,7 @@ def file(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: 
 @router.get("/projects/{project}/sheets", response_model=list[SheetOut])
 def sheets(project: ProjectId, store: TheStore, scans: TheScans) -> list[SheetOut]:
     """The sheets of the pack."""
-    return [SheetOut(name=s.name, title=s.title) for s in _sheets(store, scans, project)]
+    return [SheetOut(name=s.name, title=s.title, cut=s.cut) for s in _sheets(store, scans, project)]
 
 
 def _sheets(store: Store, scans: Scans, project: str) -> list[Sheet]:

@@ -466,6 +466,7 @@ class SourceOut(Out):
 class SheetOut(Out):
     name: str
     title: str
+    cut: str
 
 
 class FieldProblem(Out):

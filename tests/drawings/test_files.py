@@ -6,6 +6,7 @@ import math
 import re
 from dataclasses import replace
 from typing import Any
+from xml.etree import ElementTree
 
 import ezdxf
 import pdfplumber
@@ -20,6 +21,7 @@ from levelcradle.core.part import FlatPart, Hole
 from levelcradle.drawings import cut_list_csv, job_of, pack_files, part_dxf, sheet_svg, sheets_of, sheets_pdf
 from levelcradle.drawings.border import Job
 from levelcradle.drawings.dxf import LAYERS
+from levelcradle.drawings.flat_svg import part_svg
 from levelcradle.drawings.part_sheet import part_sheets
 from levelcradle.drawings.sheet import PAPERS, Sheet, Words
 
@@ -137,6 +139,25 @@ def test_each_sheet_has_its_own_paper_in_one_pdf() -> None:
     assert sizes == [pytest.approx((p.wide_mm, p.tall_mm), abs=0.1) for p in papers]
 
 
+@pytest.mark.parametrize("name", PARTS)
+def test_an_svg_read_back_has_the_parts_area_extents_and_holes_at_true_size(
+    parts: dict[str, FlatPart], name: str
+) -> None:
+    part = replace(parts[name], name="<b> & co")
+    root = ElementTree.fromstring(part_svg(part, released=False))
+    groups = {g.get("id"): list(g) for g in root.iter("{http://www.w3.org/2000/svg}g")}
+    (outline,) = [mark.get("d") or "" for mark in groups["CUT"] if mark.get("d")]
+    ring = Polygon([tuple(map(float, xy.split(","))) for xy in re.findall(r"[-\d.]+,[-\d.]+", outline)])
+    holes = [float(mark.get("r") or 0) for mark in groups["CUT"] if mark.get("r")]
+    assert ring.area - sum(math.pi * r**2 for r in holes) == pytest.approx(part.area_mm2, rel=1e-6)
+    assert ring.bounds == pytest.approx((0, 0, *part.size_mm), abs=1e-3)
+    assert sorted(holes) == pytest.approx(sorted(h.diameter_mm / 2 for h in part.holes))
+    assert root.get("width") == (root.get("viewBox") or "").split()[2] + "mm", "a unit is a millimetre"
+    assert groups["TEXT"][0].text == "NOT RELEASED"
+    bends = len(groups.get("BEND_UP", [])) + len(groups.get("BEND_DOWN", []))
+    assert bends == len(part.bends)
+
+
 @pytest.fixture(scope="module")
 def pack() -> dict[str, bytes]:
     from levelcradle.demo import demo_design
@@ -145,7 +166,7 @@ def pack() -> dict[str, bytes]:
 
 
 def test_the_pack_holds_a_dxf_a_part_a_cut_list_and_one_pdf(pack: dict[str, bytes], parts: dict[str, FlatPart]) -> None:
-    assert set(pack) == {*(f"{p}.dxf" for p in parts), "cut-list.csv", "drawings.pdf"}
+    assert set(pack) == {*(f"{p}.{kind}" for p in parts for kind in ("dxf", "svg")), "cut-list.csv", "drawings.pdf"}
 
 
 def test_the_pdf_has_a_page_a_box_and_a_part_true_to_size(pack: dict[str, bytes], parts: dict[str, FlatPart]) -> None:

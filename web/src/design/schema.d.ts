@@ -6166,6 +6166,8 @@ export interface components {
         };
         /** SheetOut */
         SheetOut: {
+            /** Cut */
+            cut: string;
             /** Name */
             name: string;
             /** Title */

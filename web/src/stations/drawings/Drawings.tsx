@@ -80,11 +80,17 @@ export function Drawings() {
               >
                 {sheet.title}
               </button>
-              {!sheet.name.endsWith('-box') && (
-                <a href={`${base}/files/${sheet.name}.dxf`} download className="px-2 font-semibold text-blue">
-                  DXF
-                </a>
-              )}
+              {sheet.cut &&
+                ['dxf', 'svg'].map((kind) => (
+                  <a
+                    key={kind}
+                    href={`${base}/files/${sheet.cut}.${kind}`}
+                    download
+                    className="px-2 font-semibold text-blue"
+                  >
+                    {kind.toUpperCase()}
+                  </a>
+                ))}
             </li>
           ))}
         </ul>
