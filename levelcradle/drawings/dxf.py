@@ -2,27 +2,39 @@
 
 import io
 
+from levelcradle.core.design.sheets import DxfVersion
 from levelcradle.core.part import FlatPart
 
-__all__ = ["LAYERS", "lines_of", "part_dxf"]
+__all__ = ["LAYERS", "LAYERS_TXT", "lines_of", "part_dxf"]
 
 LAYERS = {"CUT": 7, "BEND_UP": 5, "BEND_DOWN": 3, "TEXT": 8}
 TEXT_MM = 5.0
+LAYERS_TXT = """Layers of the cut files (DXF, and the groups of the SVG)
+
+CUT        black, 7   outline and holes: cut through
+BEND_UP    blue, 5    bend lines: folded towards who looks at the sheet
+BEND_DOWN  green, 3   bend lines: folded away
+TEXT       grey, 8    to be read, not cut
+
+All lengths are millimetres, at true size; a unit of the SVG is a millimetre. No splines; holes are true circles.
+"""
 
 
-def part_dxf(part: FlatPart, *, released: bool) -> bytes:
-    """DXF R2010. The outline is one closed polyline, every hole a circle, both on CUT; nothing else is there."""
+def part_dxf(part: FlatPart, *, released: bool, version: DxfVersion = "R2010") -> bytes:
+    """The outline is one closed polyline, every hole a circle, both on CUT; nothing else is there. No splines; R12 has
+    no unit of its own: its figures are millimetres all the same."""
     import ezdxf
     from ezdxf import units
 
     # the same part is the same file: no hour of writing, no new ids
     ezdxf.options.write_fixed_meta_data_for_testing = True
-    doc = ezdxf.new("R2010")
+    doc = ezdxf.new(version)
     doc.units = units.MM
     for name, colour in LAYERS.items():
         doc.layers.add(name, color=colour)
     space = doc.modelspace()
-    space.add_lwpolyline(part.outline, close=True, dxfattribs={"layer": "CUT"})
+    add_outline = space.add_polyline2d if version == "R12" else space.add_lwpolyline
+    add_outline(part.outline, close=True, dxfattribs={"layer": "CUT"})
     for hole in part.holes:
         space.add_circle(hole.at, hole.diameter_mm / 2, dxfattribs={"layer": "CUT"})
     for bend in part.bends:
@@ -30,7 +42,10 @@ def part_dxf(part: FlatPart, *, released: bool) -> bytes:
     _notes(space, part, released)
     out = io.StringIO()
     doc.write(out)
-    return out.getvalue().encode("utf-8")
+    # R12 knows no Unicode: a letter that it has not is written as its number
+    return (
+        out.getvalue().encode(doc.encoding, errors="dxfreplace") if version == "R12" else out.getvalue().encode("utf-8")
+    )
 
 
 def lines_of(part: FlatPart, *, released: bool) -> list[str]:

@@ -10,7 +10,7 @@ from levelcradle.core.meshes import Mesh
 from levelcradle.drawings.border import Job, numbered
 from levelcradle.drawings.box_sheet import box_sheet
 from levelcradle.drawings.cutlist import cut_list_csv
-from levelcradle.drawings.dxf import part_dxf
+from levelcradle.drawings.dxf import LAYERS_TXT, part_dxf
 from levelcradle.drawings.flat_svg import part_svg
 from levelcradle.drawings.part_sheet import part_sheets
 from levelcradle.drawings.pdf import sheets_pdf
@@ -44,8 +44,9 @@ def pack_files(design: Design, meshes: Mapping[str, Mesh], *, revision: int = 0,
         return {}
     released = analyse_assembly(assembly).released
     parts = parts_of(assembly)
-    files = {f"{part.id}.dxf": part_dxf(part, released=released) for part in parts}
+    files = {f"{part.id}.dxf": part_dxf(part, released=released, version=design.sheets.dxf) for part in parts}
     files |= {f"{part.id}.svg": part_svg(part, released=released) for part in parts}
+    files["layers.txt"] = LAYERS_TXT.encode()
     files["cut-list.csv"] = cut_list_csv(parts, released=released).encode("utf-8-sig")
     job = job_of(design, released=released, revision=revision, on=on)
     files["drawings.pdf"] = sheets_pdf(sheets_of(assembly, job), design.name)

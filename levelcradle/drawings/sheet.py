@@ -73,8 +73,8 @@ class Words:
 
 @dataclass(slots=True)
 class Sheet:
-    """What one page shows; filled by the drawing functions, then written as SVG or PDF. ``cut``: the part whose cut files
-    go with it."""
+    """What one page shows; filled by the drawing functions, then written as SVG or PDF. ``cut``: the part whose cut
+    files go with it."""
 
     name: str
     title: str

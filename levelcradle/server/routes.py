@@ -320,7 +320,13 @@ def files_zip(project: ProjectId, store: TheStore, scans: TheScans) -> Response:
     return download(f"{project}.zip", out.getvalue(), "application/zip")
 
 
-_KINDS = {"dxf": "image/vnd.dxf", "svg": "image/svg+xml", "csv": "text/csv; charset=utf-8", "pdf": "application/pdf"}
+_KINDS = {
+    "dxf": "image/vnd.dxf",
+    "svg": "image/svg+xml",
+    "txt": "text/plain; charset=utf-8",
+    "csv": "text/csv; charset=utf-8",
+    "pdf": "application/pdf",
+}
 
 
 @router.get("/projects/{project}/files/{name}")

@@ -39,15 +39,19 @@ def read_back(data: bytes) -> Any:
     return ezdxf.read(io.StringIO(data.decode("utf-8")))
 
 
+@pytest.mark.parametrize("version", ["R2010", "R12"])
 @pytest.mark.parametrize("name", PARTS)
-def test_a_dxf_read_back_has_the_parts_area_and_extents(parts: dict[str, FlatPart], name: str) -> None:
-    part = parts[name]
-    doc = read_back(part_dxf(part, released=True))
-    assert (doc.dxfversion, doc.units) == ("AC1024", 4)
+def test_a_dxf_read_back_has_the_parts_area_and_extents(parts: dict[str, FlatPart], name: str, version: Any) -> None:
+    part = replace(parts[name], name="Plättchen ⌀ 5 Ж")
+    doc = ezdxf.read(
+        io.StringIO(part_dxf(part, released=True, version=version).decode("utf-8" if version == "R2010" else "cp1252"))
+    )
+    assert (doc.dxfversion, doc.units) == {"R2010": ("AC1024", 4), "R12": ("AC1009", 0)}[version]
     space = doc.modelspace()
-    (outline,) = space.query('LWPOLYLINE[layer=="CUT"]')
-    assert outline.closed
-    points = [(x, y) for x, y, *_ in outline.get_points()]
+    (outline,) = space.query('LWPOLYLINE POLYLINE[layer=="CUT"]')
+    assert outline.is_closed if version == "R12" else outline.closed
+    points = [(p[0], p[1]) for p in (outline.points() if version == "R12" else outline.get_points())]
+    assert len(space.query("SPLINE")) == 0
     circles = space.query('CIRCLE[layer=="CUT"]')
     area = Polygon(points).area - sum(math.pi * c.dxf.radius**2 for c in circles)
     assert area == pytest.approx(part.area_mm2, rel=1e-4)
@@ -166,7 +170,12 @@ def pack() -> dict[str, bytes]:
 
 
 def test_the_pack_holds_a_dxf_a_part_a_cut_list_and_one_pdf(pack: dict[str, bytes], parts: dict[str, FlatPart]) -> None:
-    assert set(pack) == {*(f"{p}.{kind}" for p in parts for kind in ("dxf", "svg")), "cut-list.csv", "drawings.pdf"}
+    assert set(pack) == {
+        *(f"{p}.{kind}" for p in parts for kind in ("dxf", "svg")),
+        "cut-list.csv",
+        "layers.txt",
+        "drawings.pdf",
+    }
 
 
 def test_the_pdf_has_a_page_a_box_and_a_part_true_to_size(pack: dict[str, bytes], parts: dict[str, FlatPart]) -> None:

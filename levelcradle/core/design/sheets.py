@@ -4,10 +4,11 @@ from typing import Literal
 
 from levelcradle.core.design.base import DocumentModel
 
-__all__ = ["PaperName", "Projection", "SheetChoice"]
+__all__ = ["DxfVersion", "PaperName", "Projection", "SheetChoice"]
 
 PaperName = Literal["A4", "A3", "Letter", "Tabloid"]
 Projection = Literal["first angle", "third angle"]
+DxfVersion = Literal["R2010", "R12"]
 
 
 class SheetChoice(DocumentModel):
@@ -16,3 +17,4 @@ class SheetChoice(DocumentModel):
 
     paper: PaperName = "A4"
     projection: Projection = "third angle"
+    dxf: DxfVersion = "R2010"  # R12 for cutters that read nothing newer

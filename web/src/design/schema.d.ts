@@ -4158,6 +4158,12 @@ export interface components {
          */
         DocSheetChoice: {
             /**
+             * Dxf
+             * @default R2010
+             * @enum {string}
+             */
+            dxf: "R2010" | "R12";
+            /**
              * Paper
              * @default A4
              * @enum {string}
@@ -4964,6 +4970,7 @@ export interface components {
             };
             /**
              * @default {
+             *       "dxf": "R2010",
              *       "paper": "A4",
              *       "projection": "third angle"
              *     }

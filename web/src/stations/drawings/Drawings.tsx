@@ -15,6 +15,10 @@ const PROJECTIONS = [
   ['third angle', 'third angle: plan above'],
   ['first angle', 'first angle: plan below'],
 ] as const
+const VERSIONS = [
+  ['R2010', 'newer cutters, R2010'],
+  ['R12', 'older ones, R12'],
+] as const
 
 export function Drawings() {
   const { project, revision, document } = useLoaded()
@@ -67,6 +71,12 @@ export function Drawings() {
           value={document.sheets.projection}
           options={PROJECTIONS}
           onChange={(way) => void edit([{ op: 'replace', path: '/sheets/projection', value: way }])}
+        />
+        <Choose
+          label="DXF for"
+          value={document.sheets.dxf}
+          options={VERSIONS}
+          onChange={(version) => void edit([{ op: 'replace', path: '/sheets/dxf', value: version }])}
         />
         <Heading>Sheets</Heading>
         <ul className="m-0 list-none p-0">
