@@ -177,6 +177,22 @@ def test_a_slow_server_loses_nothing_typed_faster_than_it_answers_nor_by_a_reloa
         expect(told(page)).to_have_text("saved · rev. 11", timeout=3 * PATIENCE_MS)
 
 
+def test_a_figure_that_is_on_its_way_is_not_sent_again_by_who_comes_back_to_it(
+    context: BrowserContext, store: Store, car: str
+) -> None:
+    with slow(store, 2.0) as address:
+        page = opened(context, address)
+        field(page, "Width").fill("1590")
+        field(page, "Width").press("Enter")
+        station(page, "Level")
+        station(page, "Survey")
+        expect(field(page, "Width")).to_have_value("1590")
+        field(page, "Width").press("Enter")
+        until(page, lambda: store.open(car).revision > 1, "stored")
+        page.wait_for_timeout(2500)
+        assert store.open(car).revision == 2
+
+
 def test_a_reload_or_the_way_back_while_typing_loses_nothing(context: BrowserContext, store: Store, car: str) -> None:
     with served(app_over(store, FRONT_END)) as address:
         page = opened(context, address, "level")

@@ -92,6 +92,16 @@ export function withWaiting(project: string, document: Document): Document {
     }, document)
 }
 
+/** Whether just this text is on its way to a figure, or waits to be: it is not sent again by who comes back to its blank. */
+export function isOnItsWay(project: string, path: string, text: string): boolean {
+  return useOutbox
+    .getState()
+    .rows.some(
+      (row) =>
+        row.project === project && !row.refused && row.figure?.path === path && row.figure.text === text,
+    )
+}
+
 /** What waits for a figure or name of the document. */
 export function waitingAt(project: string, path: string, rows: readonly Row[]): Row | undefined {
   return waitingOf(project, [...rows])

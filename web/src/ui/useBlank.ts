@@ -16,7 +16,7 @@ import {
 } from '../design/figure'
 import { holdAgain, useHeld } from '../design/instruments'
 import { toldBy, useDocument, useLive, useLoaded } from '../design/live'
-import { useOutbox, waitingAt } from '../design/outbox'
+import { isOnItsWay, useOutbox, waitingAt } from '../design/outbox'
 import { at, pointer } from '../design/pointer'
 import { readFigure } from '../design/queries'
 import { keepTyped, type Typed, typedAt } from '../design/typed'
@@ -117,7 +117,7 @@ export function useBlank(props: Asked) {
   async function commit(): Promise<boolean> {
     if (!draft) return true
     const { text } = draft
-    if (text === stored && !row) {
+    if (isOnItsWay(project, path, text) || (text === stored && !row)) {
       become(null)
       return true
     }
