@@ -112,22 +112,22 @@ def _wrapped(text: str, width_mm: float, size_mm: float, lines: int) -> list[str
     rows, rest = list[str](), text.split()
     while rest and len(rows) < lines:
         row = rest.pop(0)
-        while rest and letters_mm(f"{row} {rest[0]}", size_mm) <= width_mm:
+        while rest and _letters_mm(f"{row} {rest[0]}", size_mm) <= width_mm:
             row += f" {rest.pop(0)}"
         whole = row
-        while letters_mm(row, size_mm) > width_mm:
+        while _letters_mm(row, size_mm) > width_mm:
             row = row[:-1]
         if row != whole:
             rest.insert(0, whole[len(row) :])
         rows.append(row)
     if rest:
-        while letters_mm(f"{rows[-1]} …", size_mm) > width_mm:
+        while _letters_mm(f"{rows[-1]} …", size_mm) > width_mm:
             rows[-1] = rows[-1][:-1]
         rows[-1] += " …"
     return rows
 
 
-def letters_mm(text: str, size_mm: float) -> float:
+def _letters_mm(text: str, size_mm: float) -> float:
     """How wide a text comes at most, by the kind of its letters, as DejaVu Sans draws them (measured), a wide font;
     what is of another alphabet counts as its widest."""
     return size_mm * sum(_width(letter) for letter in text)

@@ -2,7 +2,7 @@
 
 from html import escape
 
-from levelcradle.core.part import FlatPart
+from levelcradle.core.part import Flat, FlatPart, Hole
 from levelcradle.drawings.dxf import LAYERS, lines_of
 
 __all__ = ["part_svg"]
@@ -14,14 +14,21 @@ LINE_MM, TEXT_MM, ROW_MM = 0.1, 5.0, 8.0
 def part_svg(part: FlatPart, *, released: bool) -> bytes:
     """One user unit is a millimetre. CUT holds the outline and every hole as paths and circles, nothing else; what is
     to be read stands under the part, in a group of its own."""
-    xs, ys = [p[0] for p in part.outline], [p[1] for p in part.outline]
-    left, high = min(xs), max(ys)
+    left, high = min(x for x, _ in part.outline), max(y for _, y in part.outline)
     wide, tall = part.size_mm
     words = lines_of(part, released=released)
+
+    def at(point: Flat) -> str:
+        return f"{_n(point[0] - left)},{_n(high - point[1])}"
+
+    def circle(hole: Hole) -> str:
+        x, y = at(hole.at).split(",")
+        return f'<circle cx="{x}" cy="{y}" r="{_n(hole.diameter_mm / 2)}"/>'
+
     groups = {
-        "CUT": [_outline(part, left, high), *(_hole(h.at, h.diameter_mm, left, high) for h in part.holes)],
-        "BEND_UP": [_line(b.start, b.end, left, high) for b in part.bends if b.up],
-        "BEND_DOWN": [_line(b.start, b.end, left, high) for b in part.bends if not b.up],
+        "CUT": [f'<path d="M{" L".join(map(at, part.outline))} Z"/>', *map(circle, part.holes)],
+        "BEND_UP": [f'<path d="M{at(b.start)} L{at(b.end)}"/>' for b in part.bends if b.up],
+        "BEND_DOWN": [f'<path d="M{at(b.start)} L{at(b.end)}"/>' for b in part.bends if not b.up],
         "TEXT": [
             f'<text x="0" y="{_n(tall + ROW_MM * n)}" font-size="{TEXT_MM}" fill="{COLOURS["TEXT"]}" '
             f'stroke="none">{escape(t)}</text>'
@@ -39,19 +46,6 @@ def part_svg(part: FlatPart, *, released: bool) -> bytes:
 def _group(name: str, marks: list[str]) -> str:
     look = f'fill="none" stroke="{COLOURS[name]}" stroke-width="{LINE_MM}"'
     return f'<g id="{name}" {look}>\n' + "\n".join(marks) + "\n</g>"
-
-
-def _outline(part: FlatPart, left: float, high: float) -> str:
-    return '<path d="M' + " L".join(f"{_n(x - left)},{_n(high - y)}" for x, y in part.outline) + ' Z"/>'
-
-
-def _hole(at: tuple[float, float], diameter_mm: float, left: float, high: float) -> str:
-    return f'<circle cx="{_n(at[0] - left)}" cy="{_n(high - at[1])}" r="{_n(diameter_mm / 2)}"/>'
-
-
-def _line(start: tuple[float, float], end: tuple[float, float], left: float, high: float) -> str:
-    (x0, y0), (x1, y1) = start, end
-    return f'<path d="M{_n(x0 - left)},{_n(high - y0)} L{_n(x1 - left)},{_n(high - y1)}"/>'
 
 
 def _n(value: float) -> str:

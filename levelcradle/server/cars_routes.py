@@ -121,9 +121,8 @@ def plan(project: ProjectId, store: TheStore, scans: TheScans, revision: Number)
     """A small picture of its plan at a revision."""
     design = validate(store.at(project, revision))
     drawn = plan_picture(design, analyse_assembly(resolve(design, scans.of(design))).shapes)
-    return Response(
-        drawn, media_type="image/svg+xml", headers={"Cache-Control": "max-age=31536000"}
-    )  # its address names the revision
+    # its address names the revision
+    return Response(drawn, media_type="image/svg+xml", headers={"Cache-Control": "max-age=31536000"})
 
 
 @router.get("/projects/{project}/history", response_model=list[RevisionOut])

@@ -13,7 +13,7 @@ from typing import Any, Literal
 
 from peewee import SQL, fn
 
-from levelcradle.core.design import Design, dump, validate, whole
+from levelcradle.core.design import Design, dump, validate
 from levelcradle.core.design.files import tree_of
 from levelcradle.core.design.patch import Op, apply, clashes
 from levelcradle.core.design.pointer import find, join, resolves
@@ -48,7 +48,8 @@ class Summary:
 
 @dataclass(frozen=True, slots=True)
 class Opened:
-    """A project as it stands: its tree as JSON and validated; ``on``: the day of its revision, such as 2026-11-29."""
+    """A project as it stands: its tree as JSON, with all that the document got since it was kept, and validated;
+    ``on``: the day of its revision, such as 2026-11-29."""
 
     id: str
     revision: int
@@ -212,7 +213,7 @@ class Store:
                 raise UnknownThing("revision", str(revision))
             later = Revision.select(Revision.inverse).where((Revision.project == key) & (Revision.number > revision))
             inverses = [json.loads(r.inverse) for r in later.order_by(Revision.number.desc())]
-        tree = whole(json.loads(row.document))
+        tree = _opened(row).tree
         for inverse in inverses:
             tree = inverse[0]["value"] if _is_whole(inverse) else apply(tree, inverse).tree
         return upgraded(tree)
@@ -246,7 +247,7 @@ class Store:
         What is pinned now stays pinned, and where it is. Raises as edit."""
         with self._db.connection_context(), self._db.atomic():
             row = _row(key, lock=True)
-            stands = whole(json.loads(row.document))
+            stands = _opened(row).tree
             tree = {**tree, "pins": {**tree.get("pins", {}), **stands.get("pins", {})}}
             patch: list[Op] = [
                 {"op": "replace", "path": join(name), "value": value}
@@ -302,7 +303,7 @@ class Store:
         seen: int | None = None,
         once: str | None = None,
     ) -> Edited:
-        before = whole(json.loads(row.document))
+        before = _opened(row).tree
         if max(base, seen or 0) > row.revision:
             raise PatchError("", f"revision {max(base, seen or 0)} does not exist yet")
         later = _since(row.id, base if seen is None else min(base, seen))
@@ -362,8 +363,8 @@ def _row(key: str, *, lock: bool) -> Any:
 
 
 def _opened(row: Any) -> Opened:
-    tree = whole(json.loads(row.document))
-    return Opened(row.id, row.revision, tree, validate(tree), row.changed_at.date().isoformat())
+    design = validate(json.loads(row.document))
+    return Opened(row.id, row.revision, tree_of(design), design, row.changed_at.date().isoformat())
 
 
 def _since(key: str, base: int) -> list[Any]:

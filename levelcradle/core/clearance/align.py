@@ -159,9 +159,8 @@ def _where(lacks: Callable[[float], float]) -> float | None:
     """How far away from the thing nothing lacks any more, seen from where something does; None where the way never
     comes so near."""
     near = 0.0
-    if (
-        lacks(0.0) < 0
-    ):  # further off than needed: towards it in growing steps, none of them so long as to pass it unseen
+    # further off than needed: towards it in growing steps, none of them so long as to pass it unseen
+    if lacks(0.0) < 0:
         step = -lacks(0.0)
         while lacks(near) < 0:
             step = max(-lacks(near), FOUND_MM)

@@ -104,9 +104,8 @@ def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix
     overlaps = 0
     for flat in np.argsort(apart, axis=None):
         i, j = divmod(int(flat), len(theirs))
-        if apart[i, j] > (
-            max(best[1].gap_mm, 0.0) if best else within_mm
-        ):  # of overlaps the deepest is wanted: all are looked at
+        # of overlaps the deepest is wanted: all are looked at
+        if apart[i, j] > (max(best[1].gap_mm, 0.0) if best else within_mm):
             break
         near = nearest(ours[i].solid, theirs[j])
         if near.gap_mm < 0:

@@ -22,9 +22,8 @@ def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[
     low, high = bounds(solids)
     low, high = np.minimum(low, low + by), np.maximum(high, high + by)
     other_low, other_high = bounds(o.solid for o in things)
-    about = (
-        np.maximum(other_low - high.max(axis=0), low.min(axis=0) - other_high) < MEETS_MM
-    )  # most things are near no piece at all
+    # most things are near no piece at all
+    about = np.maximum(other_low - high.max(axis=0), low.min(axis=0) - other_high) < MEETS_MM
     close = np.flatnonzero(about.all(axis=1))
     if not close.size:
         return []

@@ -3,7 +3,7 @@
 from levelcradle.core.design.bay import Bay
 from levelcradle.core.design.box import ANCHORS, Block, Box, Pose
 from levelcradle.core.design.design import Design, new_design
-from levelcradle.core.design.files import dump, load, schema, tree_of, validate, whole
+from levelcradle.core.design.files import dump, load, schema, tree_of, validate
 from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.solid import SolidSpec
 from levelcradle.core.design.stock import Module, ModuleKind
@@ -36,5 +36,4 @@ __all__ = [
     "standard_tables",
     "tree_of",
     "validate",
-    "whole",
 ]

@@ -1,6 +1,5 @@
 """Reading and writing the document as JSON text (``*.cradle.json``)."""
 
-import copy
 import json
 from functools import cache
 from typing import Any
@@ -8,13 +7,12 @@ from typing import Any
 from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
-from levelcradle.core.design.base import DocumentModel
 from levelcradle.core.design.design import Design, broken_references
 from levelcradle.core.design.lines import line_of
 from levelcradle.core.design.upgrade import FORMAT, upgraded
 from levelcradle.core.errors import DesignError, Problem
 
-__all__ = ["FORMAT", "LARGEST_BYTES", "document_path", "dump", "load", "problems_of", "schema", "validate", "whole"]
+__all__ = ["FORMAT", "LARGEST_BYTES", "document_path", "dump", "load", "problems_of", "schema", "validate"]
 
 LARGEST_BYTES = 10_000_000
 DEEPEST = 32
@@ -68,22 +66,6 @@ def dump(design: Design) -> str:
 
 def tree_of(design: Design) -> dict[str, Any]:
     return design.model_dump(mode="json", by_alias=True, exclude_defaults=False)
-
-
-def whole(tree: dict[str, Any]) -> dict[str, Any]:
-    """A kept tree with what the document got since: a part of it that may be left out stands there as it is when it
-    is."""
-    return {**{name: copy.deepcopy(part) for name, part in _left_out().items() if name not in tree}, **tree}
-
-
-@cache
-def _left_out() -> dict[str, Any]:
-    least = {name: field for name, field in Design.model_fields.items() if not field.is_required()}
-    return {
-        name: part.model_dump(mode="json", by_alias=True) if isinstance(part, DocumentModel) else part
-        for name, field in least.items()
-        for part in (field.get_default(call_default_factory=True),)
-    }
 
 
 def schema() -> dict[str, Any]:

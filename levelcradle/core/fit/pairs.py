@@ -97,9 +97,8 @@ def _after(one: _Part, counts: Triple, two: _Part, axis: int, room_mm: Vec, most
     size = [one.needed_mm(counts, i) for i in range(3)]
     rows = [two.most(i, size[i]) for i in range(3)]
     gap = needed_between_mm(one.one, two.one, axis, (one.kind, two.kind))
-    start = (
-        size[axis] - one.one.turned.face_clearance_mm[2 * axis + 1] + gap
-    )  # of the second, from where the first one's room begins
+    # of the second, from where the first one's room begins
+    start = size[axis] - one.one.turned.face_clearance_mm[2 * axis + 1] + gap
     before = two.one.turned.face_clearance_mm[2 * axis]
     deep = two.most(axis, room_mm[axis] - start + before)
     slice_ = prod(rows[i] for i in range(3) if i != axis)

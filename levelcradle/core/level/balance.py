@@ -218,9 +218,8 @@ def found_loads(vehicle: Vehicle, weighing: Weighing | None) -> WheelLoads | Non
     if not off:
         return read
     bare = loads_after(read, off, vehicle)
-    if (
-        _of_the_bare_car(vehicle) and bare.up_mm is not None
-    ):  # its height is the bare car's, whatever the scale and the people are off
+    # its height is the bare car's, whatever the scale and the people are off
+    if _of_the_bare_car(vehicle) and bare.up_mm is not None:
         up = bare.up_mm
         causes = {
             key: e if key == "cg_height" else (*e[:3], (e[0] + e[1]) * up, *e[4:]) for key, e in bare.causes.items()

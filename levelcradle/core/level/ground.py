@@ -36,9 +36,8 @@ def _lowest(assembly: Assembly, box: PlacedBox, low_mm: float) -> Iterator[Findi
     """A box that hangs lower than everything of the car between its axles is what a kerb meets first."""
     hard, bay = lowest_hard_mm(assembly), assembly.bay_of(box)
     said = any(space.kind == "lowest" for space in assembly.design.keepouts.values())
-    if said or (
-        hard is not None and hard - low_mm < LEVEL_MM
-    ):  # a lowest line that was said is kept like any other gap
+    # a lowest line that was said is kept like any other gap
+    if said or (hard is not None and hard - low_mm < LEVEL_MM):
         return
     name = plain(box.box.name)
     if hard is not None:

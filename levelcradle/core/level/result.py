@@ -35,9 +35,8 @@ class LevelResult:
     masses: tuple[MassRow, ...]
     missing: tuple[tuple[str, str, str], ...]  # (path, name, which figure)
     lean: Lean | None = None
-    sums_kg: Mapping[str, float] = field(
-        default_factory=dict
-    )  # of what comes out, goes in, rides along; found = kept + out
+    # of what comes out, goes in, rides along; found = kept + out
+    sums_kg: Mapping[str, float] = field(default_factory=dict)
 
 
 def level_result(assembly: Assembly) -> LevelResult:

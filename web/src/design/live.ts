@@ -120,7 +120,7 @@ export const useLive = create<Live>((set, get) => {
     return taken(
       await api.PATCH('/api/projects/{project}', {
         params: { path: { project }, header: { ...SESSION, 'if-match': String(revision) } },
-        body: { patch: patch, once: key, seen: Math.min(seen, revision) },
+        body: { patch, once: key, seen: Math.min(seen, revision) },
       }),
     )
   }
@@ -204,7 +204,7 @@ export const useLive = create<Live>((set, get) => {
       const answer = taken(
         await api.POST('/api/projects/{project}/preview', {
           params: { path: { project } },
-          body: { patch: patch, shapes: drawn },
+          body: { patch, shapes: drawn },
         }),
       )
       if (asked === shown)

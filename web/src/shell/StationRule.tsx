@@ -63,7 +63,7 @@ function Steps() {
 function StepButton({ word, message, onStep }: { word: string; message: string | null; onStep: () => void }) {
   if (!message && word === 'Redo') return null
   return (
-    <Hint words={message ? `${word}: ${message}` : undefined}>
+    <Hint words={message ? `${word}: ${message}` : 'Nothing to undo'}>
       <button
         type="button"
         disabled={!message}

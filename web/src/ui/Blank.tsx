@@ -4,7 +4,6 @@ import { useId } from 'react'
 import type { Hook, QuantityKind } from '../design/figure'
 import { useDocument } from '../design/live'
 import { along } from './format'
-import { Hint } from './Hint'
 import { NotSaved } from './NotSaved'
 import { Message } from './Message'
 import { type Asked, useBlank } from './useBlank'
@@ -40,29 +39,29 @@ export function Blank(props: BlankProps) {
         )}
       </span>
       <span className="relative inline-flex items-baseline gap-1">
-        <Hint words={reading?.source ? `held from ${reading.source}` : undefined}>
-          <input
-            id={id}
-            data-goes={path}
-            aria-label={props.name}
-            value={text}
-            data-stored={isStored ? '' : undefined}
-            placeholder={taken ? undefined : 'not known'}
-            inputMode="decimal"
-            autoComplete="off"
-            spellCheck={false}
-            aria-invalid={wrong}
-            aria-describedby={answer === null ? undefined : `${id}-message`}
-            onFocus={(event) => {
-              event.currentTarget.select()
-              hold()
-            }}
-            onChange={(event) => type(event.target.value)}
-            onKeyDown={keys}
-            onBlur={() => void take()}
-            className={`min-h-9 w-[92px] rounded border-[1.5px] bg-white px-1.5 text-right font-semibold placeholder:text-xs placeholder:font-normal placeholder:text-soft ${text.length > 8 ? 'text-sm' : 'text-lg'} ${wrong ? 'border-foul' : 'border-edge'}`}
-          />
-        </Hint>
+        <input
+          id={id}
+          data-goes={path}
+          aria-label={props.name}
+          // no Hint: it would come round the input only once a figure is held, and take it out of the hand
+          title={reading?.source ? `held from ${reading.source}` : undefined}
+          value={text}
+          data-stored={isStored ? '' : undefined}
+          placeholder={taken ? undefined : 'not known'}
+          inputMode="decimal"
+          autoComplete="off"
+          spellCheck={false}
+          aria-invalid={wrong}
+          aria-describedby={answer === null ? undefined : `${id}-message`}
+          onFocus={(event) => {
+            event.currentTarget.select()
+            hold()
+          }}
+          onChange={(event) => type(event.target.value)}
+          onKeyDown={keys}
+          onBlur={() => void take()}
+          className={`min-h-9 w-[92px] rounded border-[1.5px] bg-white px-1.5 text-right font-semibold placeholder:text-xs placeholder:font-normal placeholder:text-soft ${text.length > 8 ? 'text-sm' : 'text-lg'} ${wrong ? 'border-foul' : 'border-edge'}`}
+        />
         <span className={props.bare ? 'sr-only' : 'w-6 text-sm text-soft'}>{unit || UNIT_WORD[kind]}</span>
         {answer !== null && <Message id={`${id}-message`} side="right" text={answer} wrong={wrong} />}
       </span>

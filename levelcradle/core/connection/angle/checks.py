@@ -182,9 +182,8 @@ def net_section(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, 
     """u = max(N, 0) b1 / M_net, at the bolt line, where the toe levers and the hole is missing: M_net on (w − d0).
     Source: statics."""
     bracket = joint.shape
-    left = max(
-        bracket.width_mm - joint.bolt.clearance_hole_mm, 0.01 * bracket.width_mm
-    )  # none left is foul by its shape
+    # none left is foul by its shape
+    left = max(bracket.width_mm - joint.bolt.clearance_hole_mm, 0.01 * bracket.width_mm)
     bend, _, _ = _leg_capacity(joint, road=road)
     return np.maximum(n, 0.0) * joint.b1_mm / (bend * left / bracket.width_mm)
 
@@ -200,9 +199,8 @@ def bearing_capacity_n(joint: AngleJoint) -> float:
     """Fb = k1 αb fu d t / γM2 of leg A, e1 = e, e2 = w/2 [N]. Source: EN 1993-1-8 table 3.4."""
     bracket, hole, fu = joint.shape, joint.bolt.clearance_hole_mm, joint.steel.ultimate_mpa
     alpha = min(bracket.toe_mm / (3 * hole), joint.grade.ultimate_mpa / fu, 1.0)
-    k1 = min(
-        max(2.8 * bracket.width_mm / 2 / hole - 1.7, 0.01), 2.5
-    )  # so narrow a one is foul by its shape; the use stays finite
+    # so narrow a one is foul by its shape; the use stays finite
+    k1 = min(max(2.8 * bracket.width_mm / 2 / hole - 1.7, 0.01), 2.5)
     return k1 * alpha * fu * joint.bolt.d_mm * joint.t / GAMMA_M2
 
 
@@ -245,9 +243,8 @@ class _WeldGroup:
 def weld_line(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> ForceArray:
     """Largest force per length at the four ends of the two side fillets [N/mm]."""
     bracket = joint.shape
-    le = max(
-        joint.weld.length_mm - 2 * joint.throat_mm, 1.0
-    )  # shorter ones are foul by their shape; the use stays finite
+    # shorter ones are foul by their shape; the use stays finite
+    le = max(joint.weld.length_mm - 2 * joint.throat_mm, 1.0)
     group = _WeldGroup(2 * le, le**3 / 6, le * bracket.width_mm**2 / 2, bracket.width_mm / 2, le / 2)
     return group.most((d, w, n), weld_moments(joint, n, d, w))
 

@@ -136,9 +136,8 @@ def bracket_parts(
     length, width = _flat_length_mm(mount, c_mm, tables), bracket.width_mm
     bend_at = length - (leg_a - deduction / 2)
     bolt_hole_mm = tables.bolts[mount.lands_on.bolt.size].clearance_hole_mm
-    if (
-        min(width / 2, bracket.toe_mm) <= bolt_hole_mm / 2
-    ):  # the hole would cut the blank in two: it is foul, and never drawn
+    # the hole would cut the blank in two: it is foul, and never drawn
+    if min(width / 2, bracket.toe_mm) <= bolt_hole_mm / 2:
         return
     hole = Hole((length - bracket.toe_mm, width / 2), bolt_hole_mm, mount.lands_on.bolt.size)
     notes = (
