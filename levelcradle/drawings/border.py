@@ -46,7 +46,7 @@ def border(sheet: Sheet, job: Job, title: str, facts: Sequence[str], notes: Sequ
     _block(sheet, job, right - BLOCK_MM)
     _bar(sheet, scale)
     if not job.released:
-        sheet.words((wide / 2, tall - 16), "NOT RELEASED", 7, "middle", bold=True)
+        sheet.words((right - 4, tall - 17), "NOT RELEASED", 7, "end", bold=True)
 
 
 def numbered(sheets: Sequence[Sheet]) -> None:

@@ -43,8 +43,14 @@ class Fingers:
 def small(page: Page) -> list[str]:
     """What is pressed and lower than 48 px."""
     found: list[str] = page.evaluate(
-        """[...document.querySelectorAll('main :is(button, select, input:not([type=checkbox]):not([type=file]))')]
-        .filter(e => { const r = e.getBoundingClientRect(); return r.width > 1 && r.height < 47.5 }).map(e => e.outerHTML.slice(0, 90))"""
+        """[...document.querySelectorAll('main :is(button, select, input:not([type=file]))')]
+        .filter(e => {
+          const r = e.getBoundingClientRect()
+          // of a tick it is what takes the press: its label, and the room round it
+          const room = e.role === 'checkbox' ? parseFloat(getComputedStyle(e, '::after').height) : r.height
+          const label = e.role === 'checkbox' ? e.closest('label')?.getBoundingClientRect().height ?? room : room
+          return r.width > 1 && e.checkVisibility() && Math.min(room, label) < 47.5
+        }).map(e => e.outerHTML.slice(0, 90))"""
     )
     return found
 
@@ -55,6 +61,14 @@ def test_one_view_a_drawer_and_large_targets(touch: Bench) -> None:
         touch.page.get_by_role("button", name="Ledger", exact=True).tap()
         touch.page.get_by_role("complementary", name="Ledger").wait_for()
         assert small(touch.page) == []
+    touch.go("place")
+    touch.page.get_by_role("button", name="Ledger", exact=True).tap()
+    touch.page.get_by_role("button", name="How many fit?").tap()
+    touch.page.get_by_role("button", name="Question").tap()
+    ticks = touch.page.get_by_role("checkbox")
+    expect(ticks.first).to_be_visible()
+    assert small(touch.page) == []
+    assert max(box["height"] for box in (tick.bounding_box() for tick in ticks.all()) if box) <= 28, "a mark, no block"
     touch.go("place")
     expect(touch.view("plan")).to_be_visible()
     expect(touch.view("side")).to_have_count(0)
