@@ -62,7 +62,7 @@ def test_an_unreadable_file_exits_2_and_says_where(
 def test_drawings_writes_the_pack(file: Path, tmp_path: Path) -> None:
     out = tmp_path / "pack"
     assert main(["drawings", str(file), str(out)]) == 0
-    assert {p.suffix for p in out.iterdir()} == {".dxf", ".csv", ".pdf"}
+    assert {p.suffix for p in out.iterdir()} == {".dxf", ".svg", ".csv", ".pdf", ".txt"}
     assert len(list(out.glob("*.dxf"))) == 8
 
 

@@ -42,6 +42,7 @@ BODIES = {
     "wrong type": b'{"patch": [{"op": "replace", "path": "/boxes", "value": 7}]}',
     "tables gone": b'{"patch": [{"op": "remove", "path": "/tables"}]}',
     "readings a list": b'{"patch": [{"op": "replace", "path": "/readings", "value": []}]}',
+    "twin of no name": b'{"patch": [{"op": "replace", "path": "/items/motor-frame/mirror_of", "value": {}}]}',
     "reading nonsense": b'{"patch": [{"op": "add", "path": "/readings/~1name", "value": 5}]}',
 }
 

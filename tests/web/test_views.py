@@ -113,9 +113,10 @@ def test_a_printed_finding_says_its_state_in_a_word(bench: Bench) -> None:
 
 def test_taking_measurements_goes_back_and_keeps_what_was_refused(bench: Bench) -> None:
     bench.go("survey")
-    bench.page.get_by_role("button", name="Spaces").click()
-    bench.page.get_by_role("button", name="Take measurements").click()
     page = bench.page
+    page.get_by_role("button", name="Spaces").click()
+    expect(page.get_by_role("button", name="Spaces")).to_have_attribute("aria-pressed", "true")
+    page.get_by_role("button", name="Take measurements").click()
     page.get_by_role("button", name="Leave it, next").click()
     expect(page.get_by_role("heading", name="station 1, floor, up")).to_be_visible()
     blank = page.get_by_label("station 1, floor, up", exact=True)

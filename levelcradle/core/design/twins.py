@@ -63,6 +63,8 @@ def twins_follow(before: Tree, after: Tree) -> Iterator[Op]:
             if not isinstance(row, dict) or not row.get("mirror_of"):
                 continue
             pair = row["mirror_of"]
+            if not isinstance(pair, str) or not isinstance(rows.get(pair, {}), dict):
+                continue  # for the document's own check to refuse
             if pair not in rows:
                 yield {"op": "replace", "path": join(collection, key, "mirror_of"), "value": None}
                 continue
@@ -77,10 +79,14 @@ def twins_follow(before: Tree, after: Tree) -> Iterator[Op]:
 def _taken_alike(one: str, other: str, readings: Any) -> Iterator[Op]:
     """What was taken of the one is taken of the other."""
     for path, reading in list(readings.items()) if isinstance(readings, dict) else ():
-        if path.startswith(f"{other}/") and reading.get("basis") == NOT_TAKEN:
+        if path.startswith(f"{other}/") and _not_taken(reading):
             same = one + path.removeprefix(other)
-            if readings.get(same, {}).get("basis") != NOT_TAKEN:
+            if not _not_taken(readings.get(same)):
                 yield {"op": "remove", "path": join("readings", path)}
+
+
+def _not_taken(reading: Any) -> bool:
+    return isinstance(reading, dict) and reading.get("basis") == NOT_TAKEN
 
 
 def _alike(path: str, leads: Any, follows: Any) -> Iterator[Op]:

@@ -139,6 +139,7 @@ export function useBlank(props: Asked) {
       become(null)
       return true
     } catch (error) {
+      latest.current += 1 // what was understood while typing may come later than what is wrong with it
       if (error instanceof Unusual) asked.current = text
       const problem = toldBy(error, figure)
       if (error instanceof Refused && error.problem.status === 412) {
