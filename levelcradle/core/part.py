@@ -1,13 +1,14 @@
 """A cut part: a flat outline with its holes and bends, in one material."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from shapely.geometry import Polygon
 
+from levelcradle.core.axes import Placement
 from levelcradle.core.errors import OutOfRange
 
-__all__ = ["Bend", "FlatPart", "Hole", "bend_allowance_mm", "bend_deduction_mm", "bend_setback_mm"]
+__all__ = ["Bend", "FlatPart", "Hole", "Stand", "bend_allowance_mm", "bend_deduction_mm", "bend_setback_mm"]
 
 Flat = tuple[float, float]
 
@@ -23,13 +24,24 @@ class Hole:
 
 @dataclass(frozen=True, slots=True)
 class Bend:
-    """A bend line in the flat, its angle (change of direction), inside radius, and which way it goes."""
+    """A bend line in the flat (the middle of the strip that is bent), its angle (change of direction), inside radius,
+    which way it goes, and how wide the strip is: the neutral fibre."""
 
     start: Flat
     end: Flat
     angle_deg: float
     radius_mm: float
     up: bool
+    allowance_mm: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Stand:
+    """Where a part is once it is folded: the flat that holds ``root`` lies in the frame of ``placement``, its lower
+    side on that frame's first two axes and the side that is looked at in the flat up."""
+
+    root: Flat
+    placement: Placement
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +52,7 @@ class FlatPart:
         outline: closed polygon, counter-clockwise [mm], first corner not repeated.
         mass_kg: flat area less holes, times thickness and density.
         notes: what the folder and welder must know.
+        stand: where it is in the box's frame, or in the vehicle's for the parts of a mount.
     """
 
     id: str
@@ -53,6 +66,7 @@ class FlatPart:
     holes: tuple[Hole, ...]
     bends: tuple[Bend, ...]
     notes: tuple[str, ...] = ()
+    stand: Stand | None = field(default=None, compare=False)
 
     @property
     def area_mm2(self) -> float:

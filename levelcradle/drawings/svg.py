@@ -45,7 +45,7 @@ def _mark(mark: Stroke | Ring | Words, tall_mm: float) -> str:
 def _words(mark: Words, tall_mm: float) -> str:
     x, y = _xy(mark.at, tall_mm)
     turn = f' transform="rotate(-90 {x} {y})"' if mark.turned else ""
-    bold = ' font-weight_mm="700"' if mark.bold else ""
+    bold = ' font-weight="700"' if mark.bold else ""
     return (
         f'<text x="{x}" y="{y}" font-size="{mark.size_mm * UNITS:.0f}" '
         f'text-anchor="{mark.anchor}"{bold}{turn}>{escape(mark.text)}</text>'

@@ -1,8 +1,10 @@
 """Flat rectangular plates of a box: dividers, and plates welded into cut-off edges."""
 
-from levelcradle.core.axes import Vec
+import numpy as np
+
+from levelcradle.core.axes import Placement, Vec, vec
 from levelcradle.core.design.tables import Material
-from levelcradle.core.part import FlatPart
+from levelcradle.core.part import FlatPart, Stand
 
 __all__ = ["divider_part", "plate_part"]
 
@@ -14,11 +16,16 @@ def plate_part(
     thickness_mm: float,
     size_mm: tuple[float, float],
     notes: tuple[str, ...],
+    placement: Placement | None = None,
 ) -> FlatPart:
-    """A rectangle of sheet without holes. ``of``: id of its material, and the material."""
+    """A rectangle of sheet without holes, its middle at the origin of ``placement``. ``of``: id of its material, and the
+    material."""
     (a, b), (key, material) = (v / 2 for v in size_mm), of
     outline = ((-a, -b), (a, -b), (a, b), (-a, b))
-    return FlatPart(id_, name, 1, key, material.name, thickness_mm, material.density_kg_m3, outline, (), (), notes)
+    stand = placement and Stand((0.0, 0.0), placement)
+    return FlatPart(
+        id_, name, 1, key, material.name, thickness_mm, material.density_kg_m3, outline, (), (), notes, stand
+    )
 
 
 def divider_part(box_id: str, name: str, number: int, low: Vec, high: Vec, of: tuple[str, Material]) -> FlatPart:
@@ -26,6 +33,12 @@ def divider_part(box_id: str, name: str, number: int, low: Vec, high: Vec, of: t
     thick = min(range(3), key=lambda i: high[i] - low[i])
     a, b = (high[i] - low[i] for i in range(3) if i != thick)
     notes = ("Stands across the whole inside of the box",)
+    first, second = (i for i in range(3) if i != thick)
+    axes = np.eye(3)[[first, second]]
+    corner = [(v + h) / 2 for v, h in zip(low, high, strict=True)]
+    normal = np.cross(*axes)
+    corner[thick] = low[thick] if normal[thick] > 0 else high[thick]
+    placement = Placement(np.array([*axes, normal]).T, vec(corner))
     return plate_part(
-        f"{box_id}-divider-{number}", f"{name} divider {number}", of, high[thick] - low[thick], (a, b), notes
+        f"{box_id}-divider-{number}", f"{name} divider {number}", of, high[thick] - low[thick], (a, b), notes, placement
     )

@@ -3,15 +3,17 @@
 import math
 from collections.abc import Iterator
 
+import numpy as np
 from shapely.geometry import Polygon
 
+from levelcradle.core.axes import Placement
 from levelcradle.core.box.folded.edges import ends_of
 from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, pan_bends, pan_outline
 from levelcradle.core.box.folded.screws import hole_places, lid_screw_up_mm
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import FaceHole
 from levelcradle.core.box.plates import plate_part
-from levelcradle.core.part import FlatPart, Hole, bend_deduction_mm
+from levelcradle.core.part import FlatPart, Hole, Stand, bend_deduction_mm
 
 __all__ = ["corner_parts", "crossing", "deduction_limits", "lid_part", "tray_part"]
 
@@ -19,7 +21,9 @@ __all__ = ["corner_parts", "crossing", "deduction_limits", "lid_part", "tray_par
 def tray_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
     """Flat pattern of the tray: base and four walls folded up, with its openings and rivet-nut holes."""
     holes = tuple(_tray_hole(hole, sheet.tray) for hole in hole_places(sheet) if hole.face != "top")
-    return _part(f"{box_id}-tray", f"{name} tray", sheet, sheet.tray, holes)
+    length, width, _ = sheet.outer_mm
+    stand = Stand((0.0, 0.0), Placement(np.eye(3), (length / 2, width / 2, 0.0)))
+    return _part(f"{box_id}-tray", f"{name} tray", sheet, sheet.tray, holes, stand)
 
 
 def _tray_hole(hole: FaceHole, pan: FlatPattern) -> Hole:
@@ -41,7 +45,8 @@ def lid_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
             along = y if hole.face in ("front", "aft") else x
             at = sheet.lid.on_side(sheet.seen(hole.face), along, below_top)
             holes.append(Hole(at, sheet.cap.screws.hole_mm, "lid screw"))
-    return _part(f"{box_id}-lid", f"{name} lid", sheet, sheet.lid, tuple(holes))
+    over = Placement(np.diag([1.0, -1.0, -1.0]), (outer[0] / 2, outer[1] / 2, sheet.over_mm[2]))  # turned over
+    return _part(f"{box_id}-lid", f"{name} lid", sheet, sheet.lid, tuple(holes), Stand((0.0, 0.0), over))
 
 
 def corner_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
@@ -93,7 +98,9 @@ def _deductions(pan: FlatPattern) -> str:
     )
 
 
-def _part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole, ...]) -> FlatPart:
+def _part(
+    id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole, ...], stand: Stand
+) -> FlatPart:
     bend = pan.bend
     notes = (
         f"Outside {pan.length_mm:.1f} × {pan.width_mm:.1f} × {pan.height_mm:.1f} when folded",
@@ -112,4 +119,5 @@ def _part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole
         holes,
         tuple(pan_bends(pan)),
         notes,
+        stand,
     )

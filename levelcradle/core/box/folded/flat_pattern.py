@@ -283,7 +283,7 @@ def pan_bends(pan: FlatPattern) -> Iterator[Bend]:
         for n, (out, angle) in enumerate(pan.sides[face].bends):
             line = [(sign * out, along) for along in pan.bend_reach(face, on_base=n == 0)]
             start, stop = line if end else [(b, a) for a, b in line]
-            yield Bend(start, stop, angle, pan.bend.radius_mm, True)
+            yield Bend(start, stop, angle, pan.bend.radius_mm, True, pan.bend.allowance_mm_at(angle))
 
 
 def _reach(pan: FlatPattern, face: str, other: str, *, on_base: bool) -> float:

@@ -168,7 +168,7 @@ class AngleConnection:
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
         yield from bracket_parts(
-            self.id, self.joint.mount, self.frame.c_mm, self.seat.box_name, self.seat.material, tables
+            self.id, self.joint.mount, self.frame, self.seat.box_name, self.seat.material, tables
         )
 
     def sits_on(self, solid: Solid) -> bool:

@@ -18,7 +18,7 @@ from levelcradle.core.axes import Placement, Vec, cross, dot, minus, scaled, uni
 from levelcradle.core.connection.connection import MountPiece
 from levelcradle.core.design.mount import Angle, Mount, OnHardPoint, Welded
 from levelcradle.core.design.tables import Tables
-from levelcradle.core.part import Bend, FlatPart, Hole, bend_deduction_mm
+from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
 from levelcradle.core.solids import block, rod
 
 __all__ = ["AngleFrame", "AngleMount", "angle_pieces", "bracket_parts"]
@@ -127,11 +127,11 @@ def _head_kg(mount: AngleMount, tables: Tables) -> float:
 
 
 def bracket_parts(
-    key: str, mount: AngleMount, c_mm: float, box_name: str, wall_material: str, tables: Tables
+    key: str, mount: AngleMount, frame: AngleFrame, box_name: str, wall_material: str, tables: Tables
 ) -> Iterator[FlatPart]:
     """Flat pattern of the angle (leg B first, bolt hole at e from the toe) and the doubler."""
     bracket, material = mount.shape, tables.materials[mount.shape.material]
-    deduction = _bend_deduction_mm(mount, tables)
+    deduction, c_mm = _bend_deduction_mm(mount, tables), frame.c_mm
     leg_a = c_mm + bracket.toe_mm
     length, width = _flat_length_mm(mount, c_mm, tables), bracket.width_mm
     bend_at = length - (leg_a - deduction / 2)
@@ -157,8 +157,9 @@ def bracket_parts(
         material.density_kg_m3,
         ((0.0, 0.0), (length, 0.0), (length, width), (0.0, width)),
         (hole,),
-        (Bend((bend_at, 0.0), (bend_at, width), 90.0, bracket.bend_radius_mm, True),),
+        (_bend_at(mount, bend_at, tables),),
         notes,
+        Stand((length, width / 2), _frame_at(frame, (bracket.toe_mm - length, -width / 2, 0.0), (frame.d, frame.w))),
     )
     if plate := mount.to_box.doubler:
         w, n, wall = plate.along_w_mm, plate.along_n_mm, tables.materials[wall_material]
@@ -174,4 +175,22 @@ def bracket_parts(
             (),
             (),
             (f"Welded all round to {box_name}; {w:g} along the bend line, {n:g} along the bolt",),
+            Stand(
+                (w / 2, n / 2),
+                _frame_at(frame, (-c_mm - plate.thickness_mm, -w / 2, plate.from_contact_mm), (frame.w, frame.n)),
+            ),
         )
+
+
+def _bend_at(mount: AngleMount, at_mm: float, tables: Tables) -> Bend:
+    bracket = mount.shape
+    k = tables.materials[bracket.material].k_factor
+    allowance = bend_allowance_mm(
+        angle_deg=90, radius_mm=bracket.bend_radius_mm, thickness_mm=bracket.thickness_mm, k=k
+    )
+    return Bend((at_mm, 0.0), (at_mm, bracket.width_mm), 90.0, bracket.bend_radius_mm, True, allowance)
+
+
+def _frame_at(frame: AngleFrame, dwn_mm: Vec, axes: tuple[Vec, Vec]) -> Placement:
+    """The frame of a flat whose corner is at a place (d, w, n) and whose first two axes are given."""
+    return Placement(np.array([*axes, cross(*axes)]).T, frame.placement.point(dwn_mm))
