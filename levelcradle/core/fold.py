@@ -5,13 +5,13 @@ what the folder gets from the blank."""
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
 from shapely.geometry import LineString, Point, Polygon
 
-from levelcradle.core.axes import Placement, Vec, vec
+from levelcradle.core.axes import Matrix, Placement, Vec, vec
 from levelcradle.core.errors import OutOfRange
 from levelcradle.core.part import Bend, Flat, FlatPart
 from levelcradle.core.solids import Solid, hull
@@ -48,11 +48,17 @@ class FoldedPart:
     flats: tuple[FoldedFlat, ...]
     strips: tuple[TurnedStrip, ...]
 
-    def solids(self) -> Iterator[Solid]:
-        """Convex solids that make it up; holes as many-sided ones, bends as wedges."""
+    def in_own_frame(self) -> "FoldedPart":
+        """The same part, the frame of its blank lying where its root lies."""
+        root = self.part.stand.placement.inverse if self.part.stand else Placement(np.eye(3), (0.0, 0.0, 0.0))
+        flats = tuple(FoldedFlat(f.ring, root.after(f.placement)) for f in self.flats)
+        return FoldedPart(self.part, flats, tuple(replace(s, placement=root.after(s.placement)) for s in self.strips))
+
+    def solids(self, *, pierced: bool = True) -> Iterator[Solid]:
+        """Convex solids that make it up, bends as wedges; with ``pierced`` its holes as many-sided ones."""
         t = self.part.thickness_mm
         for flat in self.flats:
-            for ring in _convex(_pierced(flat, self.part)):
+            for ring in _convex(_pierced(flat, self.part) if pierced else flat.ring):
                 corners = np.array([(x, y, z) for x, y in ring for z in (0.0, t)])
                 yield hull([vec(p) for p in flat.placement.points(corners)])
         for strip in self.strips:
@@ -132,7 +138,7 @@ def _folded_over(before: Placement, bend: Bend, out: Flat, part: FlatPart) -> Pl
     return before.after(frame).after(turned).after(frame.inverse)
 
 
-def _about_x(angle_deg: float) -> np.ndarray:  # type: ignore[type-arg]
+def _about_x(angle_deg: float) -> Matrix:
     cos, sin = math.cos(math.radians(angle_deg)), math.sin(math.radians(angle_deg))
     return np.array([[1.0, 0.0, 0.0], [0.0, cos, -sin], [0.0, sin, cos]])
 

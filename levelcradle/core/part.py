@@ -53,6 +53,8 @@ class FlatPart:
         mass_kg: flat area less holes, times thickness and density.
         notes: what the folder and welder must know.
         stand: where it is in the box's frame, or in the vehicle's for the parts of a mount.
+        mark: what is written on it and on its sheet; given when all parts are known.
+        each: every one of those that are alike, each at its own place in the vehicle.
     """
 
     id: str
@@ -67,6 +69,8 @@ class FlatPart:
     bends: tuple[Bend, ...]
     notes: tuple[str, ...] = ()
     stand: Stand | None = field(default=None, compare=False)
+    mark: str = ""
+    each: tuple["FlatPart", ...] = field(default=(), compare=False)
 
     @property
     def area_mm2(self) -> float:

@@ -12,12 +12,11 @@ from levelcradle.core.bays import sections
 from levelcradle.core.clearance import room_of
 from levelcradle.core.design import Bay
 from levelcradle.core.memo import Memo
+from levelcradle.core.modules import terminal_plates
 from levelcradle.core.solids import Polygon, Solid, block_projections, projections
 from levelcradle.core.sweeps import pieces_of
 
 __all__ = ["Shape", "shapes"]
-
-PLATE_MM = 9.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,20 +127,5 @@ def _inside(box: PlacedBox, before: int) -> Iterator[tuple[Vec, Vec, str, str, s
         path, number = f"{box.path}/blocks/{module.block}", before + module.number
         yield module.low, module.high, path, "module", f"module {number}", str(number)
         kind = module.spec
-        for sign, low, high in _terminals(module.low, module.high, module.looks.index(kind.terminals)):
+        for sign, low, high in terminal_plates(module.low, module.high, module.looks.index(kind.terminals)):
             yield low, high, path, "terminal", "", sign
-
-
-def _terminals(low: Vec, high: Vec, way: int) -> Iterator[tuple[str, Vec, Vec]]:
-    """Two plates on the terminal face, a quarter in from either end of its longer edge."""
-    axis, outer = way // 2, way % 2
-    across = max((i for i in range(3) if i != axis), key=lambda i: high[i] - low[i])
-    third = 3 - axis - across
-    for sign, share in (("+", 0.25), ("−", 0.75)):
-        a, b = list(low), list(high)
-        a[axis], b[axis] = (high[axis] - PLATE_MM, high[axis]) if outer else (low[axis], low[axis] + PLATE_MM)
-        middle = low[across] + share * (high[across] - low[across])
-        a[across], b[across] = middle - 12, middle + 12
-        centre = (low[third] + high[third]) / 2
-        a[third], b[third] = centre - 12, centre + 12
-        yield sign, (a[0], a[1], a[2]), (b[0], b[1], b[2])

@@ -4,7 +4,9 @@ from."""
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from levelcradle.core.design.sheets import Projection
+from levelcradle.core.design.sheets import Lengths, Projection
+from levelcradle.core.quantity import write_length
+from levelcradle.drawings.letters import BOLD, wrapped
 from levelcradle.drawings.sheet import PAPERS, Paper, Sheet
 
 __all__ = ["FOOT_MM", "Job", "border", "numbered"]
@@ -18,8 +20,6 @@ BARS = (1000, 500, 200, 100, 50, 20, 10)
 EDGE_MM, FOOT_MM = 8.0, 50.0  # the frame's distance from the paper's edge, and how high the foot reaches
 BLOCK_MM, NAMES_MM = 58.0, 78.0  # width of the title block at the right and of the names at the left of the foot
 NOTE_MM, NOTE_ROW_MM, CAUTION_ROW_MM = 2.6, 3.3, 3.1
-BOLD = 1.18  # how much wider bold letters come
-NARROW, WIDE = "fijlrtI.,;:'!|()[] -", "mwMW@%—"
 SMALLEST_MM = 2.5  # ISO 3098: the smallest letters of a drawing
 
 
@@ -33,10 +33,27 @@ class Job:
     on: str = ""
     paper: Paper = field(default_factory=lambda: PAPERS["A4"])
     projection: Projection = "third angle"
+    lengths: Lengths = "mm"
+
+    def length(self, value_mm: float) -> str:
+        """A length as the sheets write it: to a tenth of a millimetre, to a 32nd of an inch, or both.
+
+        >>> Job("a car", True, lengths="both").length(394.0)
+        '394.0 [15 1/2"]'
+        """
+        if self.lengths == "in":
+            return write_length(value_mm, "in")
+        return f"{value_mm:.1f}" if self.lengths == "mm" else f"{value_mm:.1f} [{write_length(value_mm, 'in')}]"
 
 
-def border(sheet: Sheet, job: Job, title: str, facts: Sequence[str], notes: Sequence[str], *, scale: float) -> None:
-    """Frame, names, notes, cautions, title block, a length bar and a 100 mm check line."""
+LENGTHS = {"mm": "lengths in mm", "in": "lengths in inches", "both": "lengths in mm [inches]"}
+
+
+def border(
+    sheet: Sheet, job: Job, title: str, facts: Sequence[str], notes: Sequence[str] = (), *, scale: float | None = None
+) -> None:
+    """Frame, names, notes, cautions, title block, a 100 mm check line, and where all of it is drawn to one scale, a
+    length bar."""
     wide, tall = sheet.paper.wide_mm, sheet.paper.tall_mm
     left, right, top = EDGE_MM, wide - EDGE_MM, FOOT_MM
     sheet.outline([(left, EDGE_MM), (right, EDGE_MM), (right, tall - EDGE_MM), (left, tall - EDGE_MM)], 0.5)
@@ -44,7 +61,8 @@ def border(sheet: Sheet, job: Job, title: str, facts: Sequence[str], notes: Sequ
     _names(sheet, job, title, facts)
     _notes(sheet, notes, right - BLOCK_MM - 4)
     _block(sheet, job, right - BLOCK_MM)
-    _bar(sheet, scale)
+    if scale is not None:
+        _bar(sheet, scale)
     if not job.released:
         sheet.words((right - 4, tall - 17), "NOT RELEASED", 7, "end", bold=True)
 
@@ -63,7 +81,7 @@ def _line(number: int) -> float:
 def _names(sheet: Sheet, job: Job, title: str, facts: Sequence[str]) -> None:
     y = FOOT_MM - 7
     for size, text, lines in ((5.0, title, 2), (3.4, job.design, 1), *((3.2, fact, 1) for fact in facts)):
-        for row in _wrapped(text, (NAMES_MM - 8) / (BOLD if size == 5.0 else 1.0), size, lines):
+        for row in wrapped(text, (NAMES_MM - 8) / (BOLD if size == 5.0 else 1.0), size, lines):
             sheet.words((EDGE_MM + 4, y), row, size, bold=size == 5.0)
             y -= size * 1.4
 
@@ -75,12 +93,12 @@ def _notes(sheet: Sheet, notes: Sequence[str], right: float) -> None:
     for x in (left, left + 100):
         sheet.line((x, 9.1), (x, 11.9), weight_mm=0.35)
     sheet.words((left + 2, 11.4), "check line 100 mm", SMALLEST_MM)
-    cautions = _wrapped(CAUTIONS, right - left, SMALLEST_MM, 9)
+    cautions = wrapped(CAUTIONS, right - left, SMALLEST_MM, 9)
     low = 15.5 + CAUTION_ROW_MM * len(cautions)
     for number, row in enumerate(reversed(cautions)):
         sheet.words((left, 15.5 + CAUTION_ROW_MM * number), row, SMALLEST_MM)
     room = int((FOOT_MM - 1.5 - low) / NOTE_ROW_MM)
-    rows = [row for note in notes for row in _wrapped(note, right - left, NOTE_MM, 3)]
+    rows = [row for note in notes for row in wrapped(note, right - left, NOTE_MM, 3)]
     for number, row in enumerate(rows[:room]):
         sheet.words((left, FOOT_MM - 4.5 - NOTE_ROW_MM * number), row, NOTE_MM)
 
@@ -89,7 +107,7 @@ def _block(sheet: Sheet, job: Job, left: float) -> None:
     """The title block's figures (ISO 7200) and the symbol of the projection."""
     sheet.line((left, EDGE_MM), (left, FOOT_MM), weight_mm=0.35)
     revision = f"revision {job.revision}" if job.revision else "no revision: of a file"
-    rows = (revision, job.on, f"{sheet.paper.name}, lengths in mm", job.projection)
+    rows = (revision, job.on, f"{sheet.paper.name}, {LENGTHS[job.lengths]}", job.projection)
     for number, text in enumerate(rows):
         sheet.words((left + 3, _line(number)), text, 3.0)
     _symbol(sheet, left + BLOCK_MM - 20, _line(3) + 1.2, job.projection)
@@ -104,41 +122,6 @@ def _symbol(sheet: Sheet, x: float, y: float, projection: Projection) -> None:
     sheet.outline([(cone, y - 1.2), (cone + 6, y - 2.4), (cone + 6, y + 2.4), (cone, y + 1.2)], 0.35)
     for radius in (1.2, 2.4):
         sheet.ring((rings + 2.4, y), radius)
-
-
-def _wrapped(text: str, width_mm: float, size_mm: float, lines: int) -> list[str]:
-    """A text in so many lines at most, broken between words where it can be; what does not go in ends with an
-    ellipsis."""
-    rows, rest = list[str](), text.split()
-    while rest and len(rows) < lines:
-        row = rest.pop(0)
-        while rest and _letters_mm(f"{row} {rest[0]}", size_mm) <= width_mm:
-            row += f" {rest.pop(0)}"
-        whole = row
-        while _letters_mm(row, size_mm) > width_mm:
-            row = row[:-1]
-        if row != whole:
-            rest.insert(0, whole[len(row) :])
-        rows.append(row)
-    if rest:
-        while _letters_mm(f"{rows[-1]} …", size_mm) > width_mm:
-            rows[-1] = rows[-1][:-1]
-        rows[-1] += " …"
-    return rows
-
-
-def _letters_mm(text: str, size_mm: float) -> float:
-    """How wide a text comes at most, by the kind of its letters, as DejaVu Sans draws them (measured), a wide font;
-    what is of another alphabet counts as its widest."""
-    return size_mm * sum(_width(letter) for letter in text)
-
-
-def _width(letter: str) -> float:
-    if letter in NARROW:
-        return 0.42
-    if not letter.isascii():
-        return 1.15
-    return 1.0 if letter in WIDE else 0.8 if letter.isupper() else 0.64
 
 
 def _bar(sheet: Sheet, scale: float) -> None:

@@ -50,7 +50,11 @@ def part_dxf(part: FlatPart, *, released: bool, version: DxfVersion = "R2010") -
 
 def lines_of(part: FlatPart, *, released: bool) -> list[str]:
     """What a cut file says of its part."""
-    lines = [part.name, f"{part.material_name}, {part.thickness_mm:g} mm, {part.quantity} off", *part.notes]
+    lines = [
+        f"{part.mark}  {part.name}".strip(),
+        f"{part.material_name}, {part.thickness_mm:g} mm, {part.quantity} off",
+        *part.notes,
+    ]
     return lines if released else ["NOT RELEASED", *lines]
 
 

@@ -1,12 +1,13 @@
 """Solids as lines on paper, what is hidden left out: seen edges are found exactly, for convex solids.
 
-A point of an edge is hidden by a convex solid where the ray from it to the reader enters the solid: that is, where some
-s > 0 keeps every plane's n · (p + t d + s v) <= b. Taking s out of the inequalities (Fourier and Motzkin) leaves one run
-of t for each solid; what no run covers is seen.
+A point of an edge is hidden by a convex solid where the ray from it to the reader enters the solid: where some s > 0
+keeps every plane's n · (p + t d + s v) <= b. Taking s out of the inequalities (Fourier and Motzkin) leaves one run of t
+for each solid; what no run covers is seen.
 """
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import lru_cache
 
 import manifold3d
 import numpy as np
@@ -55,24 +56,28 @@ CORNER = Look.against((-1.0, -1.0, 0.85))
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Body:
-    """What is drawn as one: its convex solids, without the seams between them. ``drawn``: off, it only hides."""
+    """What is drawn as one: its convex solids, without the seams between them. ``covers``: what of it hides, where
+    fewer solids do, as of a sheet whose holes are too small to look through."""
 
     solids: tuple[Solid, ...]
     weight_mm: float = 0.25
-    drawn: bool = True
+    covers: tuple[Solid, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
 class SeenLine:
+    """A line on the page in model millimetres; ``of``: which of the bodies it is an edge of."""
+
     start: Point
     end: Point
     weight_mm: float
     hidden: bool = False
+    of: int = field(default=0, compare=False)  # an edge that two bodies share is drawn once
 
 
 def extent(bodies: Iterable[Body], look: Look) -> tuple[Point, Point]:
     """Lower left and upper right corner of bodies in a view. Raises ValueError where there are none."""
-    points = np.concatenate([surface_of(solid)[0] for body in bodies for solid in body.solids])
+    points = np.concatenate([_corners(solid) for body in bodies for solid in body.solids])
     flat = points @ np.array([look.right, look.up]).T
     low, high = flat.min(axis=0), flat.max(axis=0)
     return (float(low[0]), float(low[1])), (float(high[0]), float(high[1]))
@@ -80,22 +85,22 @@ def extent(bodies: Iterable[Body], look: Look) -> tuple[Point, Point]:
 
 def seen_lines(bodies: Sequence[Body], look: Look, *, hidden: bool = False) -> list[SeenLine]:
     """Every edge of the bodies that is seen; with ``hidden`` also what is not, told apart."""
-    cover = _Cover([solid for body in bodies for solid in body.solids], look)
-    rows = dict[SeenLine, None]()  # an edge that two bodies share is drawn once
-    for body in bodies:
-        for start, end, faces_reader in _edges(body, look) if body.drawn else ():
+    cover = _Cover([solid for body in bodies for solid in body.covers or body.solids], look)
+    rows = dict[SeenLine, None]()
+    for number, body in enumerate(bodies):
+        for start, end, faces_reader in _edges(body, look):
             if not faces_reader and not hidden:
                 continue
             for low, high, seen in cover.runs(start, end):
                 if seen or hidden:
                     a, b = (start + (end - start) * t for t in (low, high))
-                    rows[_line(a, b, look, body.weight_mm, hidden=not seen)] = None
+                    rows.setdefault(_line(a, b, look, body.weight_mm, hidden=not seen, of=number))
     return list(rows)
 
 
-def _line(a: Matrix, b: Matrix, look: Look, weight_mm: float, *, hidden: bool) -> SeenLine:
+def _line(a: Matrix, b: Matrix, look: Look, weight_mm: float, *, hidden: bool, of: int) -> SeenLine:
     ends = sorted((round(float(p @ look.right), 3), round(float(p @ look.up), 3)) for p in (a, b))
-    return SeenLine(ends[0], ends[1], weight_mm, hidden)
+    return SeenLine(ends[0], ends[1], weight_mm, hidden, of)
 
 
 def _edges(body: Body, look: Look) -> Iterator[tuple[Matrix, Matrix, bool]]:
@@ -120,11 +125,22 @@ def _edges(body: Body, look: Look) -> Iterator[tuple[Matrix, Matrix, bool]]:
 def _joined(solids: tuple[Solid, ...]) -> tuple[Matrix, NDArray[np.int64]]:
     if len(solids) == 1:
         return surface_of(solids[0])
-    hulls = [manifold3d.Manifold.hull_points(surface_of(solid)[0]) for solid in solids]
+    hulls = [manifold3d.Manifold.hull_points(_corners(solid)) for solid in solids]
     mesh = manifold3d.Manifold.batch_boolean(hulls, manifold3d.OpType.Add).simplify(SLIVER_MM).to_mesh64()
     points = np.asarray(mesh.vert_properties, dtype=float)[:, :3]
     triangles = np.asarray(mesh.tri_verts, dtype=np.int64)
     return points, triangles
+
+
+@lru_cache(maxsize=8192)
+def _planes(solid: Solid) -> Matrix:
+    """Its planes, once for all views: a solid is known by identity."""
+    return planes_of(solid)
+
+
+@lru_cache(maxsize=8192)
+def _corners(solid: Solid) -> Matrix:
+    return surface_of(solid)[0]
 
 
 class _Cover:
@@ -132,12 +148,12 @@ class _Cover:
 
     def __init__(self, solids: Sequence[Solid], look: Look) -> None:
         self._axes = np.array([look.right, look.up, look.towards])
-        rows = [planes_of(solid) for solid in solids if solid.surface is None]
+        rows = [_planes(solid) for solid in solids if solid.surface is None]
         deep = max((len(r) for r in rows), default=0)
         self._normals, self._reach = np.zeros((len(rows), deep, 3)), np.ones((len(rows), deep))
         for n, planes in enumerate(rows):
             self._normals[n, : len(planes)], self._reach[n, : len(planes)] = planes[:, :3], planes[:, 3] - INSET_MM
-        seen = [surface_of(solid)[0] @ self._axes.T for solid in solids if solid.surface is None]
+        seen = [_corners(solid) @ self._axes.T for solid in solids if solid.surface is None]
         self._low, self._high = (np.array([f(s, axis=0) for s in seen]).reshape(-1, 3) for f in (np.min, np.max))
         self._away = self._normals @ self._axes[2]
 

@@ -59,6 +59,7 @@ class Ring:
     centre: Point
     radius_mm: float
     weight_mm: float = 0.25
+    fill: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,13 +74,14 @@ class Words:
 
 @dataclass(slots=True)
 class Sheet:
-    """What one page shows; filled by the drawing functions, then written as SVG or PDF. ``cut``: the part whose cut
-    files go with it."""
+    """What one page shows; filled by the drawing functions, then written as SVG or PDF. ``cut``: the file name, without
+    its ending, of the part whose cut files go with it; ``about``: paths of what it shows."""
 
     name: str
     title: str
     paper: Paper = PAPERS["A4"]
     cut: str = ""
+    about: tuple[str, ...] = ()
     marks: list[Stroke | Ring | Words] = field(default_factory=list)
 
     def line(self, *points: Point, weight_mm: float = 0.25, dashed: bool = False) -> None:
@@ -88,8 +90,8 @@ class Sheet:
     def outline(self, points: Sequence[Point], weight_mm: float = 0.5, *, fill: str = "", dashed: bool = False) -> None:
         self.marks.append(Stroke(tuple(points), weight_mm, closed=True, fill=fill, dashed=dashed))
 
-    def ring(self, centre: Point, radius_mm: float, weight_mm: float = 0.35) -> None:
-        self.marks.append(Ring(centre, radius_mm, weight_mm))
+    def ring(self, centre: Point, radius_mm: float, weight_mm: float = 0.35, *, fill: str = "") -> None:
+        self.marks.append(Ring(centre, radius_mm, weight_mm, fill))
 
     def words(
         self,

@@ -18,11 +18,11 @@ def plate_part(
     notes: tuple[str, ...],
     placement: Placement | None = None,
 ) -> FlatPart:
-    """A rectangle of sheet without holes, its middle at the origin of ``placement``. ``of``: id of its material, and the
-    material."""
+    """A rectangle of sheet without holes, its middle at the origin of ``placement``. ``of``: id of its material, and
+    the material."""
     (a, b), (key, material) = (v / 2 for v in size_mm), of
     outline = ((-a, -b), (a, -b), (a, b), (-a, b))
-    stand = placement and Stand((0.0, 0.0), placement)
+    stand = Stand((0.0, 0.0), placement) if placement else None
     return FlatPart(
         id_, name, 1, key, material.name, thickness_mm, material.density_kg_m3, outline, (), (), notes, stand
     )

@@ -9,11 +9,12 @@ from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
 from levelcradle.core.clearance.outside_bay import outside_bay
 from levelcradle.core.clearance.rooms import room_findings, room_of
 from levelcradle.core.clearance.snap_points import SnapPoint, snap_points
-from levelcradle.core.clearance.stackup import StackRow, StackUp, Surface, stack_up
+from levelcradle.core.clearance.stackup import Axis, StackRow, StackUp, Surface, stack_up
 from levelcradle.core.clearance.tape import Taped, move_to, tape_between
 from levelcradle.core.clearance.tolerances import gap_tolerance_mm, tape_tolerance_mm
 
 __all__ = [
+    "Axis",
     "SnapPoint",
     "StackRow",
     "StackUp",

@@ -54,11 +54,14 @@ class Contact:
 
 @dataclass(frozen=True, slots=True)
 class MountPiece:
-    """One piece of a mount in vehicle axes, with its mass."""
+    """One piece of a mount in vehicle axes, with its mass. ``part``: id of the flat part it is of; ``welded``: to the
+    box's wall, or to a plate on it."""
 
     name: str
     solid: Solid
     mass_kg: float
+    part: str = ""
+    welded: bool = False
 
 
 @dataclass(frozen=True, slots=True)

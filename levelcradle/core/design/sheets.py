@@ -4,11 +4,12 @@ from typing import Literal
 
 from levelcradle.core.design.base import DocumentModel
 
-__all__ = ["DxfVersion", "PaperName", "Projection", "SheetChoice"]
+__all__ = ["DxfVersion", "Lengths", "PaperName", "Projection", "SheetChoice"]
 
 PaperName = Literal["A4", "A3", "Letter", "Tabloid"]
 Projection = Literal["first angle", "third angle"]
 DxfVersion = Literal["R2010", "R12"]
+Lengths = Literal["mm", "in", "both"]
 
 
 class SheetChoice(DocumentModel):
@@ -18,3 +19,4 @@ class SheetChoice(DocumentModel):
     paper: PaperName = "A4"
     projection: Projection = "third angle"
     dxf: DxfVersion = "R2010"  # R12 for cutters that read nothing newer
+    lengths: Lengths = "mm"  # what sheets are dimensioned in; cut files are always millimetres

@@ -13,6 +13,7 @@ from levelcradle.core.modules.orientations import (
 )
 from levelcradle.core.modules.rearranged import Order, needed_between_mm, rearranged
 from levelcradle.core.modules.string import PackResult, StringResult, pack_result, per_cell_v, string_result, strings_in
+from levelcradle.core.modules.terminals import terminal_plates
 
 __all__ = [
     "DIRECTIONS",
@@ -34,6 +35,7 @@ __all__ = [
     "rests",
     "string_result",
     "strings_in",
+    "terminal_plates",
     "turned",
     "turned_about",
 ]

@@ -98,9 +98,7 @@ def _deductions(pan: FlatPattern) -> str:
     )
 
 
-def _part(
-    id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole, ...], stand: Stand
-) -> FlatPart:
+def _part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole, ...], stand: Stand) -> FlatPart:
     bend = pan.bend
     notes = (
         f"Outside {pan.length_mm:.1f} × {pan.width_mm:.1f} × {pan.height_mm:.1f} when folded",

@@ -58,7 +58,7 @@ class AngleConnection:
     def pieces(self) -> tuple[MountPiece, ...]:
         """Made where they are asked for: of most that are tried only the uses are."""
         wall = self.joint.wall
-        return tuple(angle_pieces(self.joint.mount, self.frame, self.tables, wall.density_kg_m3))
+        return tuple(angle_pieces(self.id, self.joint.mount, self.frame, self.tables, wall.density_kg_m3))
 
     @staticmethod
     def of(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> "AngleConnection | Unfit":
@@ -167,9 +167,7 @@ class AngleConnection:
         return working(self.joint, row)
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
-        yield from bracket_parts(
-            self.id, self.joint.mount, self.frame, self.seat.box_name, self.seat.material, tables
-        )
+        yield from bracket_parts(self.id, self.joint.mount, self.frame, self.seat.box_name, self.seat.material, tables)
 
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)

@@ -95,7 +95,7 @@ def _flat_length_mm(mount: AngleMount, c_mm: float, tables: Tables) -> float:
 
 
 def angle_pieces(
-    mount: AngleMount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float
+    key: str, mount: AngleMount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float
 ) -> Iterator[MountPiece]:
     """Both legs, doubler, bolt head and washer. The sheet's mass is that of the flat before its hole; the bolt fills
     it."""
@@ -105,18 +105,27 @@ def angle_pieces(
     leg_a, leg_b = c + bracket.toe_mm, bracket.leg_b_mm
     sheet_kg = max(_flat_length_mm(mount, c, tables), 1.0) * bracket.width_mm * t * density
     share = leg_a / (leg_a + leg_b)
-    place = frame.placement
-    yield MountPiece("leg A", block((-c, -half, 0), (bracket.toe_mm, half, t)).moved(place), sheet_kg * share)
-    yield MountPiece("leg B", block((-c, -half, t), (-c + t, half, leg_b)).moved(place), sheet_kg * (1 - share))
+    place, angle = frame.placement, _angle(key)
+    yield MountPiece("leg A", block((-c, -half, 0), (bracket.toe_mm, half, t)).moved(place), sheet_kg * share, angle)
+    upright = block((-c, -half, t), (-c + t, half, leg_b)).moved(place)
+    yield MountPiece("leg B", upright, sheet_kg * (1 - share), angle, welded=True)
     if plate := mount.to_box.doubler:
         low = (-c - plate.thickness_mm, -plate.along_w_mm / 2, plate.from_contact_mm)
         high = (-c, plate.along_w_mm / 2, plate.from_contact_mm + plate.along_n_mm)
         mass = plate.thickness_mm * plate.along_w_mm * plate.along_n_mm * wall_density_kg_m3 * 1e-9
-        yield MountPiece("doubler", block(low, high).moved(place), mass)
+        yield MountPiece("doubler", block(low, high).moved(place), mass, _doubler(key), welded=True)
     top = t + bolt.washer_thick_mm + bolt.head_mm
     ends = place.points(np.array([(0.0, 0.0, t), (0.0, 0.0, top)]))
     head = rod(tuple(ends[0]), tuple(ends[1]), bolt.washer_mm / 2)
     yield MountPiece("bolt head", head, _head_kg(mount, tables))
+
+
+def _angle(key: str) -> str:
+    return f"{key}-angle"
+
+
+def _doubler(key: str) -> str:
+    return f"{key}-doubler"
 
 
 def _head_kg(mount: AngleMount, tables: Tables) -> float:
@@ -148,7 +157,7 @@ def bracket_parts(
         f"from {mount.to_box.from_mm:g} off the contact plane",
     )
     yield FlatPart(
-        f"{key}-angle",
+        _angle(key),
         f"{mount.name} angle",
         1,
         bracket.material,
@@ -164,7 +173,7 @@ def bracket_parts(
     if plate := mount.to_box.doubler:
         w, n, wall = plate.along_w_mm, plate.along_n_mm, tables.materials[wall_material]
         yield FlatPart(
-            f"{key}-doubler",
+            _doubler(key),
             f"{mount.name} doubler",
             1,
             wall_material,

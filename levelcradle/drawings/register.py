@@ -1,0 +1,98 @@
+"""What each station brings to the pack. A station that comes later adds its line here and its rooms in ``sheets``."""
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass
+
+from levelcradle.drawings.border import numbered
+from levelcradle.drawings.sheet import Sheet
+from levelcradle.drawings.sheets.arrangement import arrangement_sheet, places_table
+from levelcradle.drawings.sheets.box import box_sheet
+from levelcradle.drawings.sheets.cover import cover_sheets, findings_table
+from levelcradle.drawings.sheets.exploded import exploded_sheet
+from levelcradle.drawings.sheets.inside import module_sheets, section_sheet
+from levelcradle.drawings.sheets.lists import buying_list, cut_list, member_list
+from levelcradle.drawings.sheets.load import load_statement, mass_list
+from levelcradle.drawings.sheets.mounts import mount_sheets
+from levelcradle.drawings.sheets.part import part_sheets
+from levelcradle.drawings.sheets.stack import stack_table
+from levelcradle.drawings.sheets.walls import wall_sheets
+from levelcradle.drawings.subject import Subject
+from levelcradle.drawings.table import Table, table_sheets
+
+__all__ = ["Group", "groups_of", "sheets_of", "tables_of"]
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Sheets that belong together, under one heading."""
+
+    title: str
+    sheets: tuple[Sheet, ...]
+
+
+Entry = Sheet | Table
+Station = Callable[[Subject], Iterator[tuple[str, Iterable[Entry]]]]
+
+
+def _whole(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
+    yield "The whole", (arrangement_sheet(subject), places_table(subject), findings_table(subject))
+
+
+def _boxes(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
+    for letter, box in subject.boxes:
+        own = [part for part in subject.parts if part.mark.rstrip("0123456789") == letter]
+        yield (
+            f"Box {letter}: {box.name}",
+            (
+                box_sheet(subject, letter, box),
+                section_sheet(subject, letter, box),
+                *module_sheets(subject, letter, box),
+                exploded_sheet(subject, letter, box),
+                *wall_sheets(subject, letter, box),
+                *mount_sheets(subject, letter, box),
+                stack_table(subject, letter, box),
+                *(sheet for part in own for sheet in part_sheets(subject, part)),
+            ),
+        )
+
+
+def _lists(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
+    yield "Lists", (cut_list(subject), buying_list(subject), member_list(subject))
+
+
+def _weight(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
+    yield "Weight", (load_statement(subject), mass_list(subject))
+
+
+STATIONS: tuple[Station, ...] = (_whole, _boxes, _lists, _weight)
+
+
+def groups_of(subject: Subject) -> list[Group]:
+    """Every sheet there is, grouped and numbered; nothing of a design without a box."""
+    if not subject.assembly.boxes:
+        return []
+    found = [
+        Group(title, tuple(sheet for entry in entries for sheet in _as_sheets(entry, subject)))
+        for station in STATIONS
+        for title, entries in station(subject)
+    ]
+    covers = cover_sheets(subject, [sheet for group in found for sheet in group.sheets])
+    found[0] = Group(found[0].title, (*covers, *found[0].sheets))
+    numbered([sheet for group in found for sheet in group.sheets])
+    return found
+
+
+def sheets_of(subject: Subject) -> list[Sheet]:
+    """All sheets in their order, each saying which of how many it is."""
+    return [sheet for group in groups_of(subject) for sheet in group.sheets]
+
+
+def tables_of(subject: Subject) -> list[Table]:
+    """Everything that is listed, for files that a spreadsheet opens."""
+    rows = (entry for station in STATIONS for _, entries in station(subject) for entry in entries)
+    return [entry for entry in rows if isinstance(entry, Table)]
+
+
+def _as_sheets(entry: Entry, subject: Subject) -> Iterable[Sheet]:
+    """A table with nothing in it is no sheet."""
+    return table_sheets(entry, subject.job) if isinstance(entry, Table) else (entry,)

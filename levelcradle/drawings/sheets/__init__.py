@@ -1,0 +1,1 @@
+"""What stands on the sheets of the pack, a file a kind of sheet."""

@@ -1,0 +1,103 @@
+"""What is cut, bought and landed on: the tables of the pack."""
+
+import math
+from collections import Counter
+from collections.abc import Iterator
+
+from levelcradle.core.part import FlatPart
+from levelcradle.drawings.names import file_stem
+from levelcradle.drawings.subject import Subject
+from levelcradle.drawings.table import Cell, Column, Table
+
+__all__ = ["buying_list", "cut_list", "member_list"]
+
+
+def cut_list(subject: Subject) -> Table:
+    """One row a part."""
+    columns = (
+        Column("mark", 0.7),
+        Column("name", 2.6),
+        Column("off", 0.5, 0),
+        Column("material", 1.6),
+        Column("mm thick", 1.0, 1),
+        Column("blank mm", 1.1, 1),
+        Column("by mm", 0.9, 1),
+        Column("bends", 0.7, 0),
+        Column("holes", 0.7, 0),
+        Column("kg each", 0.9, 3),
+        Column("goes to", 3.0),
+        Column("file", 0),
+    )
+    rows = tuple(_cut_row(part) for part in subject.parts)
+    return Table("cut-list", "Cut list", columns, rows, "Files: the same name with .dxf and .svg")
+
+
+def _cut_row(part: FlatPart) -> tuple[Cell, ...]:
+    wide, tall = part.size_mm
+    goes = ", ".join(one.name for one in part.each) if part.quantity > 1 else ""
+    return (
+        *(part.mark, part.each[0].name if part.each else part.name, part.quantity, part.material_name),
+        *(part.thickness_mm, wide, tall, len(part.bends), len(part.holes), part.mass_kg, goes, file_stem(part)),
+    )
+
+
+def member_list(subject: Subject) -> Table:
+    """What of the vehicle is landed on."""
+    columns = (
+        *(Column("member", 2.0), Column("section mm", 1.0), Column("length mm", 0.8, 1), Column("material", 1.0)),
+        *(Column("condition", 1.0), Column("carries", 2.0)),
+    )
+    rows: list[tuple[Cell, ...]] = []
+    for key, member in sorted(subject.assembly.design.members.items(), key=lambda row: row[1].name):
+        carries = [m.mount.name for _, box in subject.boxes for m in box.mounts if m.spot.path == f"members/{key}"]
+        section = f"{member.width_mm:g} × {member.height_mm:g}" + (f" × {member.wall_mm:g}" if member.wall_mm else "")
+        length = math.dist(member.start_mm, member.end_mm)
+        rows.append((member.name, section, length, member.material or "", member.condition, ", ".join(carries)))
+    return Table("member-list", "Members of the vehicle", columns, tuple(rows))
+
+
+def buying_list(subject: Subject) -> Table:
+    """Fasteners, sheet and modules, with how many and what for."""
+    columns = (Column("what", 2.6), Column("how many", 0.8, 0), Column("kg", 0.8, 1), Column("for", 3.2))
+    rows = [*_bolts(subject), *_screws(subject), *_sheet(subject), *_modules(subject)]
+    note = "Sheet is the parts' own; what nesting leaves over is not in it"
+    return Table("buying-list", "Fasteners and buying list", columns, tuple(rows), note)
+
+
+def _bolts(subject: Subject) -> Iterator[tuple[Cell, ...]]:
+    found: dict[str, list[str]] = {}
+    for _, box in subject.boxes:
+        for mount in box.mounts:
+            bolt = getattr(mount.mount.lands_on, "bolt", None)
+            if bolt and not mount.unfit:
+                found.setdefault(f"{bolt.size} bolt, class {bolt.property_class}, with washer", []).append(
+                    mount.mount.name
+                )
+    for what, names in sorted(found.items()):
+        yield what, len(names), None, ", ".join(names)
+
+
+def _screws(subject: Subject) -> Iterator[tuple[Cell, ...]]:
+    for letter, box in subject.boxes:
+        heads = sum(p.role == "fastener" for p in box.shell.pieces)
+        for closure in box.box.closures.values() if heads else ():
+            what = f"{closure.screws.size} screw and rivet nut, closing the box"
+            yield what, heads, None, f"box {letter}, {box.name}"
+
+
+def _sheet(subject: Subject) -> Iterator[tuple[Cell, ...]]:
+    masses: dict[tuple[str, float], float] = {}
+    marks: dict[tuple[str, float], list[str]] = {}
+    for part in subject.parts:
+        key = (part.material_name, part.thickness_mm)
+        masses[key] = masses.get(key, 0.0) + part.mass_kg * part.quantity
+        marks.setdefault(key, []).append(part.mark)
+    for (material, thick), kg in sorted(masses.items()):
+        yield f"{material}, {thick:g} mm", None, kg, ", ".join(marks[material, thick])
+
+
+def _modules(subject: Subject) -> Iterator[tuple[Cell, ...]]:
+    for letter, box in subject.boxes:
+        for name, count in sorted(Counter(m.spec.name for m in box.shell.modules).items()):
+            mass = sum(m.spec.mass_kg for m in box.shell.modules if m.spec.name == name)
+            yield name, count, mass, f"box {letter}, {box.name}"

@@ -1,0 +1,123 @@
+"""A page for one flat part: its blank with dimensions, holes, bends and notes, and how it looks folded; its table goes
+on over as many as it takes."""
+
+from collections.abc import Iterator
+
+from levelcradle.core.part import FlatPart
+from levelcradle.drawings.border import FOOT_MM, Job, border
+from levelcradle.drawings.letters import shortened
+from levelcradle.drawings.linework import CORNER, Body
+from levelcradle.drawings.names import file_stem
+from levelcradle.drawings.sheet import Flow, Frame, Point, Sheet, Spot
+from levelcradle.drawings.subject import Subject
+from levelcradle.drawings.views import fitted, put
+
+__all__ = ["part_sheets"]
+
+TABLE_MM, ROW_MM = 92.0, 4.6  # what a table takes beside the drawing, and a row of it
+LOW_MM, TOP_MM = FOOT_MM + 6.0, 22.0  # over the foot, and below the upper edge
+FOLDED_MM = 46.0  # how high the folded view stands under the table
+CELLS_MM = (0.0, 15.0, 36.0, 57.0, 71.0, TABLE_MM - 2)
+
+
+def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:
+    job, paper = subject.job, subject.job.paper
+    sheet = Sheet(part.mark, f"{part.mark} {part.name}", paper, file_stem(part), _about(part))
+    (left, low), (right, high) = _corners(part)
+    window = (26.0, LOW_MM + 10, paper.wide_mm - 26 - 14 - TABLE_MM, paper.tall_mm - LOW_MM - 10 - TOP_MM)
+    frame = Frame.fit((left, low), (right, high), window)
+    _flat(sheet, part, frame, job)
+    _folded(sheet, subject, part)
+    sheets = [sheet, *_table(sheet, part, job, (left, low))]
+    goes = [one.name for one in part.each] if part.quantity > 1 else []
+    notes = (*part.notes, *((f"All alike, they go to: {', '.join(goes)}",) if goes else ()))
+    facts = (f"{part.material_name}, {part.thickness_mm:g} mm", f"{part.quantity} off, {part.mass_kg:.2f} kg each")
+    for number, each in enumerate(sheets, 1):
+        title = f"{part.mark}  {part.name}"
+        title = title if len(sheets) == 1 else f"{title}, sheet {number} of {len(sheets)}"
+        border(each, job, title, facts, notes, scale=frame.scale)
+    return sheets
+
+
+def _about(part: FlatPart) -> tuple[str, ...]:
+    return (f"parts/{part.mark}",)
+
+
+def _flat(sheet: Sheet, part: FlatPart, frame: Frame, job: Job) -> None:
+    (left, low), (right, high) = _corners(part)
+    sheet.outline([frame.at(p) for p in part.outline])
+    for number, hole in enumerate(part.holes, 1):
+        centre = frame.at(hole.at)
+        sheet.ring(centre, max(hole.diameter_mm / 2 * frame.scale, 0.4))
+        sheet.words((centre[0] + 1.6, centre[1] + 1.2), str(number), 2.6)
+    for bend in part.bends:
+        sheet.line(frame.at(bend.start), frame.at(bend.end), dashed=True)
+    sheet.dimension(frame.at((left, low)), frame.at((right, low)), job.length(right - left), -9)
+    sheet.dimension(frame.at((left, low)), frame.at((left, high)), job.length(high - low), -9)
+
+
+def _folded(sheet: Sheet, subject: Subject, part: FlatPart) -> None:
+    """How it looks when it is bent, from a corner; not to the scale of the flat."""
+    folded = subject.folded(part) if part.bends else None
+    if folded is None:
+        return
+    own = folded.in_own_frame()
+    bodies = [Body(tuple(own.solids()), covers=tuple(own.solids(pierced=False)))]
+    left = sheet.paper.wide_mm - 8 - TABLE_MM
+    put(sheet, bodies, CORNER, fitted(bodies, CORNER, (left + 4, LOW_MM, TABLE_MM - 12, FOLDED_MM - 8)))
+    sheet.words((left, LOW_MM + FOLDED_MM - 5), "folded, not to scale", 2.6)
+
+
+def _corners(part: FlatPart) -> tuple[Point, Point]:
+    xs, ys = [p[0] for p in part.outline], [p[1] for p in part.outline]
+    return (min(xs), min(ys)), (max(xs), max(ys))
+
+
+def _table(sheet: Sheet, part: FlatPart, job: Job, zero: Point) -> list[Sheet]:
+    """Holes and bend lines by their distances from the blank's left and lower edges; the sheets on which they go on."""
+    wide, top = job.paper.wide_mm, job.paper.tall_mm - TOP_MM
+    low = LOW_MM + (FOLDED_MM if part.bends else 0.0)
+    fits = int((top - low) / ROW_MM)
+    beside = Flow(lambda _: sheet, lambda _: top, low, wide - 8 - TABLE_MM)
+    further = Flow(
+        lambda n: Sheet(f"{part.mark}-{n + 2}", sheet.title, job.paper, about=sheet.about),
+        lambda _: top,
+        LOW_MM,
+        14.0,
+        TABLE_MM,
+        int((wide - 22) / TABLE_MM),
+    )
+    for number, cells in enumerate(_rows(part, zero, job)):
+        flow = beside if number < fits - 2 else further
+        spot = flow.row(ROW_MM, 2 * ROW_MM)
+        if spot.first:
+            spot.sheet.words(spot.at, "From the left and lower edge of the blank", 2.8)
+            spot = flow.row(ROW_MM)
+        _row(spot, cells)
+    return further.sheets
+
+
+def _rows(part: FlatPart, zero: Point, job: Job) -> Iterator[tuple[str, ...]]:
+    for number, hole in enumerate(part.holes, 1):
+        yield (
+            f"hole {number}",
+            job.length(hole.at[0] - zero[0]),
+            job.length(hole.at[1] - zero[1]),
+            f"⌀ {hole.diameter_mm:g}",
+            hole.purpose,
+        )
+    for number, bend in enumerate(part.bends, 1):
+        middle = ((bend.start[0] + bend.end[0]) / 2 - zero[0], (bend.start[1] + bend.end[1]) / 2 - zero[1])
+        upright = abs(bend.start[0] - bend.end[0]) < 1e-6
+        at = (job.length(middle[0]), "") if upright else ("", job.length(middle[1]))
+        yield (
+            f"bend {number}",
+            *at,
+            f"{round(bend.angle_deg, 1):g}° {'up' if bend.up else 'down'}",
+            f"R {bend.radius_mm:g}",
+        )
+
+
+def _row(spot: Spot, cells: tuple[str, ...]) -> None:
+    for left, right, text in zip(CELLS_MM, CELLS_MM[1:], cells, strict=False):
+        spot.sheet.words((spot.at[0] + left, spot.at[1]), shortened(text, right - left - 1, 2.8), 2.8)

@@ -1,0 +1,158 @@
+"""Where on each wall of a box brackets and doublers are welded: seen from outside, measured from two edges."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from levelcradle.core.assembly import PlacedBox
+from levelcradle.core.axes import Vec, dot
+from levelcradle.core.connection import Connection
+from levelcradle.drawings.border import FOOT_MM, border
+from levelcradle.drawings.letters import shortened
+from levelcradle.drawings.linework import Look, extent
+from levelcradle.drawings.sheet import Flow, Frame, Sheet
+from levelcradle.drawings.subject import Subject
+from levelcradle.drawings.views import balloon, box_bodies, called
+
+__all__ = ["wall_sheets"]
+
+# each face as one sees it who stands outside before it: what runs right and up there, and its normal
+SEEN: dict[str, tuple[Look, Vec]] = {
+    "left": (Look((1.0, 0.0, 0.0), (0.0, 0.0, 1.0)), (0.0, -1.0, 0.0)),
+    "right": (Look((-1.0, 0.0, 0.0), (0.0, 0.0, 1.0)), (0.0, 1.0, 0.0)),
+    "front": (Look((0.0, -1.0, 0.0), (0.0, 0.0, 1.0)), (-1.0, 0.0, 0.0)),
+    "aft": (Look((0.0, 1.0, 0.0), (0.0, 0.0, 1.0)), (1.0, 0.0, 0.0)),
+    "base": (Look((1.0, 0.0, 0.0), (0.0, -1.0, 0.0)), (0.0, 0.0, -1.0)),
+}
+TOUCHES_MM, TABLE_MM, ROW_MM, TOP_MM, LOW_MM = 0.5, 138.0, 4.6, 28.0, FOOT_MM + 12.0
+COLUMNS = (("mark", 0.0), ("of", 11.0), ("from left", 66.0), ("from base", 85.0), ("wide", 104.0), ("high", 121.0))
+
+
+@dataclass(frozen=True, slots=True)
+class _OnWall:
+    """What is welded to or lies on a wall: its rectangle there, in the wall's own right and up."""
+
+    mark: str
+    mount: Connection
+    low: tuple[float, float]
+    high: tuple[float, float]
+
+
+def wall_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Sheet]:
+    """A sheet a wall that carries something."""
+    for face, (look, normal) in SEEN.items():
+        rows = list(_on_wall(subject, box, look, normal))
+        if rows:
+            yield _wall(subject, letter, box, face, rows)
+
+
+def _on_wall(subject: Subject, box: PlacedBox, look: Look, normal: Vec) -> Iterator[_OnWall]:
+    """Of each mount what is welded to this wall, or to a plate on it."""
+    back, surface = box.placement.inverse, max(0.0, dot(box.shell.outer_mm, normal))
+    for mount in box.mounts:
+        taken = surface
+        for piece in sorted(
+            mount.pieces, key=lambda p: dot(p.solid.moved(back).low, normal) + dot(p.solid.moved(back).high, normal)
+        ):
+            solid = piece.solid.moved(back)
+            near, far = sorted((dot(solid.low, normal), dot(solid.high, normal)))
+            if piece.welded and abs(near - taken) <= TOUCHES_MM:
+                taken = far
+                (x0, y0), (x1, y1) = look.at(solid.low), look.at(solid.high)
+                low, high = (min(x0, x1), min(y0, y1)), (max(x0, x1), max(y0, y1))
+                yield _OnWall(subject.marks.get(piece.part, ""), mount, low, high)
+
+
+def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_OnWall]) -> Sheet:
+    job, (look, _) = subject.job, SEEN[face]
+    title = (
+        f"Box {letter}: {box.name}, on its {face} wall"
+        if face != "base"
+        else f"Box {letter}: {box.name}, under its base"
+    )
+    sheet = Sheet(f"{letter}-on-{face}", title, job.paper, about=(box.path, *(f"mounts/{r.mount.id}" for r in rows)))
+    tray = box_bodies(box, lid=False)[:1]
+    (x0, y0), (x1, y1) = extent(tray, look)
+    window = (24.0, LOW_MM + 4, job.paper.wide_mm - 24 - 20 - TABLE_MM, job.paper.tall_mm - TOP_MM - LOW_MM - 10)
+    frame = Frame.fit((x0, y0), (x1, y1), window)
+    sheet.outline([frame.at(p) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))], 0.5)
+    sheet.dimension(frame.at((x0, y0)), frame.at((x1, y0)), job.length(x1 - x0), -8)
+    sheet.dimension(frame.at((x0, y0)), frame.at((x0, y1)), job.length(y1 - y0), -8)
+    for number, row in enumerate(rows):
+        _drawn(sheet, frame, row, number)
+    _words(sheet, box, look, frame, ((x0, y0), (x1, y1)))
+    _table(sheet, subject, rows, (x0, y0))
+    notes = (
+        "Seen from outside. “From left” and “from base”: to the near edges of each piece, from the wall's left edge as "
+        "seen here and from its lowest edge",
+        *_welds(rows),
+    )
+    border(
+        sheet,
+        job,
+        f"{letter}  {box.name}, {'base' if face == 'base' else f'{face} wall'}",
+        (),
+        notes,
+        scale=frame.scale,
+    )
+    return sheet
+
+
+def _drawn(sheet: Sheet, frame: Frame, row: _OnWall, number: int) -> None:
+    (x0, y0), (x1, y1) = frame.at(row.low), frame.at(row.high)
+    sheet.outline([(x0, y0), (x1, y0), (x1, y1), (x0, y1)], 0.35)
+    at = (x1 - 5.5, y1 - 5.5) if number % 2 == 0 else ((x0 + x1) / 2, (y0 + y1) / 2)
+    if row.mark and x1 - x0 > 9 and y1 - y0 > 9:
+        balloon(sheet, at, at, row.mark)
+
+
+def _words(
+    sheet: Sheet, box: PlacedBox, look: Look, frame: Frame, corners: tuple[tuple[float, float], tuple[float, float]]
+) -> None:
+    (x0, _), (x1, y1) = frame.at(corners[0]), frame.at(corners[1])
+    for way, at, anchor in (
+        (tuple(-v for v in look.right), (x0, y1 + 2.5), "start"),
+        (look.right, (x1, y1 + 2.5), "end"),
+    ):
+        word = called(box, (way[0], way[1], way[2]))
+        if word:
+            sheet.words(at, word, 3.2, anchor, bold=True)  # type: ignore[arg-type]
+
+
+def _table(sheet: Sheet, subject: Subject, rows: list[_OnWall], zero: tuple[float, float]) -> None:
+    flow = Flow(lambda _: sheet, lambda _: sheet.paper.tall_mm - TOP_MM, LOW_MM - 6, sheet.paper.wide_mm - 8 - TABLE_MM)
+    write = subject.job.length
+    spot = flow.row(ROW_MM)
+    for head, left in COLUMNS:
+        sheet.words((spot.at[0] + left, spot.at[1]), head, 2.6, bold=True)
+    room = int((spot.at[1] - LOW_MM + 6) / ROW_MM)
+    for row in rows[:room]:
+        spot = flow.row(ROW_MM)
+        size = (row.high[0] - row.low[0], row.high[1] - row.low[1])
+        cells = (
+            row.mark,
+            row.mount.mount.name,
+            write(row.low[0] - zero[0]),
+            write(row.low[1] - zero[1]),
+            write(size[0]),
+            write(size[1]),
+        )
+        lefts = [left for _, left in COLUMNS] + [TABLE_MM]
+        for text, left, right in zip(cells, lefts, lefts[1:], strict=False):
+            sheet.words((spot.at[0] + left, spot.at[1]), shortened(text, right - left - 1, 2.6), 2.6)
+
+
+def _welds(rows: list[_OnWall]) -> Iterator[str]:
+    """How they are welded; of those that are alike once."""
+    told = dict[str, list[str]]()
+    for row in rows:
+        hold = row.mount.mount.to_box
+        if hold.type != "welded":
+            continue
+        words = (
+            f"two fillets, leg {hold.leg_mm:g}, {hold.length_mm:g} long, from {hold.from_mm:g} off the contact plane"
+        )
+        if hold.doubler:
+            words += f"; doubler welded all round, leg {hold.doubler.weld_leg_mm:g}"
+        told.setdefault(words, []).append(row.mount.mount.name)
+    for words, names in told.items():
+        yield f"{', '.join(dict.fromkeys(names))}: {words}"

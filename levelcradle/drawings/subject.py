@@ -1,0 +1,80 @@
+"""What the sheets are drawn from: the assembly, what was found out about it, its parts with their marks."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+
+from levelcradle.core.analysis import Analysis, analyse_assembly
+from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.clearance import Axis, StackUp, stack_up
+from levelcradle.core.connection import Connection
+from levelcradle.core.errors import OutOfRange, UnknownThing
+from levelcradle.core.fabricate import box_letters, parts_of
+from levelcradle.core.fold import FoldedPart, fold
+from levelcradle.core.part import FlatPart
+from levelcradle.drawings.border import Job
+from levelcradle.drawings.sheet import PAPERS
+
+__all__ = ["Subject", "subject_of"]
+
+
+@dataclass(frozen=True, eq=False)
+class Subject:
+    """A design that is drawn, at one revision."""
+
+    assembly: Assembly
+    analysis: Analysis
+    job: Job
+
+    @cached_property
+    def parts(self) -> tuple[FlatPart, ...]:
+        return parts_of(self.assembly)
+
+    @cached_property
+    def letters(self) -> dict[str, str]:
+        return box_letters(self.assembly)
+
+    @property
+    def boxes(self) -> Iterator[tuple[str, PlacedBox]]:
+        """Each box with its letter."""
+        return ((self.letters[box.id], box) for box in self.assembly.in_order())
+
+    @cached_property
+    def marks(self) -> dict[str, str]:
+        """Mark by the id of every part there is, alike or not."""
+        return {one.id: part.mark for part in self.parts for one in part.each}
+
+    def marks_of(self, mount: Connection) -> list[tuple[str, FlatPart]]:
+        """The parts of a mount, each with its mark."""
+        mine = [part.id for part in mount.parts(self.assembly.tables)]
+        return [(part.mark, one) for part in self.parts for one in part.each if one.id in mine]
+
+    def stack_up(self, box: PlacedBox, way: Axis, module: int | None = None) -> StackUp | None:
+        """The chain with least to spare, or the one through a module; None where there is none."""
+        key = (box.id, way, module)
+        if key not in self._chains:
+            try:
+                self._chains[key] = stack_up(self.assembly, box.id, way, module=module)
+            except UnknownThing:
+                self._chains[key] = None
+        return self._chains[key]
+
+    @cached_property
+    def _chains(self) -> dict[tuple[str, Axis, int | None], StackUp | None]:
+        return {}
+
+    def folded(self, part: FlatPart) -> FoldedPart | None:
+        """None where its bend lines do not part the blank; such a part is foul and said to be."""
+        try:
+            return fold(part)
+        except OutOfRange:
+            return None
+
+
+def subject_of(assembly: Assembly, *, revision: int = 0, on: str = "") -> Subject:
+    """``revision`` and ``on``: number and day, where the design is kept."""
+    analysis, chosen = analyse_assembly(assembly), assembly.design.sheets
+    job = Job(
+        assembly.design.name, analysis.released, revision, on, PAPERS[chosen.paper], chosen.projection, chosen.lengths
+    )
+    return Subject(assembly, analysis, job)
