@@ -103,14 +103,15 @@ def _as_json(analysis: Analysis) -> str:
 
 def drawings(path: Path, folder: Path) -> int:
     """Writes the fabrication pack of a design."""
-    from levelcradle.drawings import pack_files
+    from levelcradle.drawings import make_pack
 
     design = _read(path)
     if design is None:
         return UNREADABLE
     folder.mkdir(parents=True, exist_ok=True)
-    files = pack_files(design, NO_SCANS)
+    files = make_pack(design, NO_SCANS).files
     for name, data in files.items():
+        (folder / name).parent.mkdir(parents=True, exist_ok=True)
         (folder / name).write_bytes(data)
         print(folder / name)
     if not files:

@@ -29,7 +29,14 @@ def parts_of(assembly: Assembly) -> tuple[FlatPart, ...]:
     letters, first = box_letters(assembly), dict[tuple[object, ...], str]()
     for box in assembly.in_order():
         for part in _parts(assembly, box):
-            shape: tuple[object, ...] = (part.material, part.thickness_mm, _rounded(part.outline), part.holes, part.bends, part.notes)
+            shape: tuple[object, ...] = (
+                part.material,
+                part.thickness_mm,
+                _rounded(part.outline),
+                part.holes,
+                part.bends,
+                part.notes,
+            )
             alike.setdefault(shape, []).append(part)
             first.setdefault(shape, letters[box.id])
     numbers: dict[str, int] = {}

@@ -9,12 +9,13 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
+from numpy.typing import NDArray
 from shapely.geometry import LineString, Point, Polygon
 
 from levelcradle.core.axes import Matrix, Placement, Vec, vec
 from levelcradle.core.errors import OutOfRange
 from levelcradle.core.part import Bend, Flat, FlatPart
-from levelcradle.core.solids import Solid, hull
+from levelcradle.core.solids import Solid, hull, joined
 
 __all__ = ["FoldedFlat", "FoldedPart", "TurnedStrip", "fold"]
 
@@ -54,15 +55,23 @@ class FoldedPart:
         flats = tuple(FoldedFlat(f.ring, root.after(f.placement)) for f in self.flats)
         return FoldedPart(self.part, flats, tuple(replace(s, placement=root.after(s.placement)) for s in self.strips))
 
-    def solids(self, *, pierced: bool = True) -> Iterator[Solid]:
-        """Convex solids that make it up, bends as wedges; with ``pierced`` its holes as many-sided ones."""
+    def solids(self) -> Iterator[Solid]:
+        """Convex solids that fill it, holes left out, bends as wedges."""
         t = self.part.thickness_mm
         for flat in self.flats:
-            for ring in _convex(_pierced(flat, self.part) if pierced else flat.ring):
+            for ring in _convex(flat.ring):
                 corners = np.array([(x, y, z) for x, y in ring for z in (0.0, t)])
                 yield hull([vec(p) for p in flat.placement.points(corners)])
+        yield from self._bends()
+
+    def mesh(self) -> tuple[Matrix, NDArray[np.int64]]:
+        """(n, 3) points and (m, 3) triangles of its outside, with its holes."""
+        t = self.part.thickness_mm
+        return joined(self._bends(), [(_pierced(flat, self.part), t, flat.placement) for flat in self.flats])
+
+    def _bends(self) -> Iterator[Solid]:
         for strip in self.strips:
-            yield from _wedges(strip, t)
+            yield from _wedges(strip, self.part.thickness_mm)
 
 
 def fold(part: FlatPart) -> FoldedPart:
@@ -72,7 +81,7 @@ def fold(part: FlatPart) -> FoldedPart:
     """
     strips = {bend: _strip(bend) for bend in part.bends}
     whole = Polygon(part.outline)
-    left = whole.difference(shapely.union_all(list(strips.values())).buffer(CLOSE_MM / 10, join_style="mitre"))
+    left = whole.difference(shapely.union_all(list(strips.values())))
     rings = [ring for ring in getattr(left, "geoms", [left]) if ring.area > 1.0]
     start = part.stand.placement if part.stand else Placement(np.eye(3), (0.0, 0.0, 0.0))
     first = min(rings, key=lambda r: r.distance(Point(part.stand.root)) if part.stand else -r.area)

@@ -126,6 +126,5 @@ def _inside(box: PlacedBox, before: int) -> Iterator[tuple[Vec, Vec, str, str, s
     for module in box.shell.modules:
         path, number = f"{box.path}/blocks/{module.block}", before + module.number
         yield module.low, module.high, path, "module", f"module {number}", str(number)
-        kind = module.spec
-        for sign, low, high in terminal_plates(module.low, module.high, module.looks.index(kind.terminals)):
+        for sign, low, high in terminal_plates(module.low, module.high, module.looks, module.spec):
             yield low, high, path, "terminal", "", sign

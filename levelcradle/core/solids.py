@@ -32,6 +32,7 @@ __all__ = [
     "distances",
     "hull",
     "hull_corners",
+    "joined",
     "line_spans",
     "mesh_kernel",
     "mesh_solid",
@@ -367,6 +368,29 @@ def surface_of(solid: Solid) -> tuple[Matrix, NDArray[np.int64]]:
         points = np.array(_rod_rims(solid)[0] + _rod_rims(solid)[1])
     mesh = manifold3d.Manifold.hull_points(points).to_mesh64()
     return np.asarray(mesh.vert_properties, dtype=float)[:, :3], np.asarray(mesh.tri_verts, dtype=np.int64)
+
+
+Plate = tuple[shapely.Polygon, float, Placement]
+SLIVER_MM = 0.02  # what joining leaves thinner than this has no direction of its own
+
+
+def joined(solids: Iterable[Solid], plates: Iterable[Plate] = ()) -> tuple[Matrix, NDArray[np.int64]]:
+    """(n, 3) points and (m, 3) triangles of the outside of solids and plates together, without what lies between them.
+
+    A plate is an outline with its holes, pushed up by a thickness in the frame of its placement.
+    """
+    bodies = [manifold3d.Manifold.hull_points(surface_of(solid)[0]) for solid in solids]
+    bodies += [_plate_body(*plate) for plate in plates]
+    together = bodies[0] if len(bodies) == 1 else manifold3d.Manifold.batch_boolean(bodies, manifold3d.OpType.Add)
+    mesh = together.simplify(SLIVER_MM).to_mesh64()
+    return np.asarray(mesh.vert_properties, dtype=float)[:, :3], np.asarray(mesh.tri_verts, dtype=np.int64)
+
+
+def _plate_body(outline: shapely.Polygon, thickness_mm: float, placement: Placement) -> Any:
+    rings = [list(ring.coords)[:-1] for ring in (outline.exterior, *outline.interiors)]
+    flat = manifold3d.CrossSection(rings, manifold3d.FillRule.EvenOdd)
+    frame = np.column_stack((placement.turn, placement.origin))
+    return manifold3d.Manifold.extrude(flat, thickness_mm).transform(frame)
 
 
 def hull_corners(solid: Solid) -> list[Vec]:

@@ -1,7 +1,7 @@
 """Parts and views to drawings to files."""
 
 from levelcradle.drawings.dxf import part_dxf
-from levelcradle.drawings.pack import pack_files
+from levelcradle.drawings.pack import Pack, cut_file, make_pack
 from levelcradle.drawings.pdf import sheets_pdf
 from levelcradle.drawings.picture import plan_picture
 from levelcradle.drawings.register import groups_of, sheets_of
@@ -10,9 +10,11 @@ from levelcradle.drawings.survey_sheet import survey_sheet_pdf
 from levelcradle.drawings.svg import sheet_svg
 
 __all__ = [
+    "Pack",
     "Subject",
+    "cut_file",
     "groups_of",
-    "pack_files",
+    "make_pack",
     "part_dxf",
     "plan_picture",
     "sheet_svg",

@@ -9,21 +9,22 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from functools import lru_cache
 
-import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
 from levelcradle.core.axes import Matrix, Vec, cross, dot, unit
-from levelcradle.core.solids import Solid, planes_of, surface_of
+from levelcradle.core.solids import Solid, joined, planes_of, surface_of
 from levelcradle.drawings.sheet import Point
 
-__all__ = ["AFTER", "CORNER", "FORE", "PLAN", "SIDE", "Body", "Look", "SeenLine", "extent", "seen_lines"]
+__all__ = ["AFTER", "CORNER", "FORE", "INTO", "PLAN", "SIDE", "Body", "Look", "SeenLine", "extent", "seen_lines"]
 
 SHARP = np.cos(np.radians(20.0))  # faces that turn less are one round surface
 INSET_MM = 0.05  # so far an edge may lie in a solid and is not hidden by it: its own
 BEFORE_MM = 0.05
 GLIMPSE_MM = 1.0
-SLIVER_MM = 0.02  # what joining leaves thinner than this has no direction of its own
+
+
+Mesh = tuple[Matrix, NDArray[np.int64]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,16 +53,17 @@ SIDE = Look((1.0, 0.0, 0.0), (0.0, 0.0, 1.0))
 AFTER = Look((0.0, 1.0, 0.0), (0.0, 0.0, 1.0))  # from behind
 FORE = Look((0.0, -1.0, 0.0), (0.0, 0.0, 1.0))  # from before
 CORNER = Look.against((-1.0, -1.0, 0.85))
+INTO = Look.against((1.0, -1.0, 0.85))  # of a part as its blank lies: into what is bent up
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Body:
-    """What is drawn as one: its convex solids, without the seams between them. ``covers``: what of it hides, where
-    fewer solids do, as of a sheet whose holes are too small to look through."""
+    """What is drawn as one: its convex solids, which hide what is behind them, without the seams between them.
+    ``mesh``: its outside, where that is finer than its solids, as of a sheet with holes."""
 
     solids: tuple[Solid, ...]
     weight_mm: float = 0.25
-    covers: tuple[Solid, ...] = ()
+    mesh: Mesh | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +87,7 @@ def extent(bodies: Iterable[Body], look: Look) -> tuple[Point, Point]:
 
 def seen_lines(bodies: Sequence[Body], look: Look, *, hidden: bool = False) -> list[SeenLine]:
     """Every edge of the bodies that is seen; with ``hidden`` also what is not, told apart."""
-    cover = _Cover([solid for body in bodies for solid in body.covers or body.solids], look)
+    cover = _Cover([solid for body in bodies for solid in body.solids], look)
     rows = dict[SeenLine, None]()
     for number, body in enumerate(bodies):
         for start, end, faces_reader in _edges(body, look):
@@ -106,7 +108,7 @@ def _line(a: Matrix, b: Matrix, look: Look, weight_mm: float, *, hidden: bool, o
 def _edges(body: Body, look: Look) -> Iterator[tuple[Matrix, Matrix, bool]]:
     """Sharp edges of a body's outside, and those where its round surfaces turn away; each with whether one of its
     faces looks at the reader."""
-    points, triangles = _joined(body.solids)
+    points, triangles = body.mesh or _outside(body.solids)
     corners = points[triangles]
     normals = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
     normals /= np.maximum(np.linalg.norm(normals, axis=1, keepdims=True), 1e-12)
@@ -122,14 +124,9 @@ def _edges(body: Body, look: Look) -> Iterator[tuple[Matrix, Matrix, bool]]:
             yield points[sides[n, 0]], points[sides[n, 1]], bool(max(facing[one], facing[other]) > 1e-6)
 
 
-def _joined(solids: tuple[Solid, ...]) -> tuple[Matrix, NDArray[np.int64]]:
-    if len(solids) == 1:
-        return surface_of(solids[0])
-    hulls = [manifold3d.Manifold.hull_points(_corners(solid)) for solid in solids]
-    mesh = manifold3d.Manifold.batch_boolean(hulls, manifold3d.OpType.Add).simplify(SLIVER_MM).to_mesh64()
-    points = np.asarray(mesh.vert_properties, dtype=float)[:, :3]
-    triangles = np.asarray(mesh.tri_verts, dtype=np.int64)
-    return points, triangles
+@lru_cache(maxsize=2048)
+def _outside(solids: tuple[Solid, ...]) -> Mesh:
+    return surface_of(solids[0]) if len(solids) == 1 else joined(solids)
 
 
 @lru_cache(maxsize=8192)

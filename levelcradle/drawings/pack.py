@@ -1,66 +1,110 @@
-"""The fabrication pack of a design: every file by its name."""
+"""The fabrication pack of a design: every file by its name, and the sheets as they stand in it."""
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
 
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design
 from levelcradle.core.meshes import Mesh
 from levelcradle.drawings.dxf import LAYERS_TXT, part_dxf
 from levelcradle.drawings.flat_svg import part_svg
-from levelcradle.drawings.names import file_stem
+from levelcradle.drawings.names import file_stem, plain_name
 from levelcradle.drawings.pdf import sheets_pdf
-from levelcradle.drawings.register import sheets_of, tables_of
+from levelcradle.drawings.register import Group, groups_of, tables_of
+from levelcradle.drawings.sheet import Sheet
+from levelcradle.drawings.solids import Named, glb_bytes, named_bodies, step_files, stl_bytes
 from levelcradle.drawings.subject import Subject, subject_of
 from levelcradle.drawings.table import table_csv, workbook
+from levelcradle.drawings.templates import dummy_sheets, template_sheets
 
-__all__ = ["Told", "pack_files", "sheet_files"]
+__all__ = ["Pack", "Told", "cut_file", "make_pack"]
 
 Told = Callable[[float, str], None]
 
 
-def pack_files(
+@dataclass(frozen=True, slots=True)
+class Pack:
+    """``files`` by their names in the folder; ``groups``: the sheets of the PDF in their order."""
+
+    files: dict[str, bytes]
+    groups: tuple[Group, ...]
+    released: bool
+
+
+def make_pack(
     design: Design,
     meshes: Mapping[str, Mesh],
     *,
     revision: int = 0,
     on: str = "",
     told: Told = lambda share, what: None,
-) -> dict[str, bytes]:
-    """The sheets as one PDF; DXF and SVG of each part; the tables. A design without a box gives nothing to cut: an
-    empty pack.
+) -> Pack:
+    """Sheets, templates and dummies as PDF; DXF and SVG of each part; tables; solids. A design without a box gives
+    nothing to cut: an empty pack.
 
-    ``revision`` and ``on``: its number and day, where it is kept; nothing in the files comes from the clock. ``told``
-    hears how far it has come, and what is being made.
+    ``revision`` and ``on``: its number and day, where it is kept; nothing in the files comes from the clock, but the
+    hour in the head of a STEP file. ``told`` hears how far it has come, and what is being made.
     """
     assembly = resolve(design, meshes)
     if not assembly.boxes:
-        return {}
+        return Pack({}, (), released=False)
     told(0.0, "working it out")
     subject = subject_of(assembly, revision=revision, on=on)
-    told(0.1, "cut files")
     files = dict(_cut_files(subject))
-    told(0.2, "tables")
+    told(0.05, "drawing the sheets")
+    groups = groups_of(subject)
+    sheets = [sheet for group in groups for sheet in group.sheets]
+    told(0.4, "printing the sheets")
+    files["drawings.pdf"] = sheets_pdf(sheets, design.name)
+    told(0.75, "templates and tables")
+    files |= _printed("templates.pdf", list(template_sheets(subject)), design.name)
+    files |= _printed("dummies.pdf", list(dummy_sheets(subject)), design.name)
     files |= _table_files(subject, on)
-    told(0.3, "sheets")
-    files |= sheet_files(subject)
-    told(1.0, "done")
-    return files
+    told(0.85, "solids")
+    files |= _solid_files(subject)
+    return Pack(files, tuple(groups), subject.job.released)
 
 
-def sheet_files(subject: Subject) -> dict[str, bytes]:
-    """All sheets as one PDF."""
-    return {"drawings.pdf": sheets_pdf(sheets_of(subject), subject.assembly.design.name)}
+def cut_file(subject: Subject, name: str) -> bytes | None:
+    """One cut file by its name in the pack, made by itself; None where there is none of that name."""
+    return next((make() for found, make in _cut_files_by_name(subject) if found == name), None)
 
 
 def _cut_files(subject: Subject) -> Iterator[tuple[str, bytes]]:
+    yield from ((name, make()) for name, make in _cut_files_by_name(subject))
+    yield "cut/layers.txt", LAYERS_TXT.encode()
+
+
+def _cut_files_by_name(subject: Subject) -> Iterator[tuple[str, Callable[[], bytes]]]:
     released, version = subject.job.released, subject.assembly.design.sheets.dxf
     for part in subject.parts:
-        yield f"{file_stem(part)}.dxf", part_dxf(part, released=released, version=version)
-        yield f"{file_stem(part)}.svg", part_svg(part, released=released)
-    yield "layers.txt", LAYERS_TXT.encode()
+        stem = f"cut/{file_stem(part)}"
+        yield f"{stem}.dxf", lambda part=part: part_dxf(part, released=released, version=version)  # type: ignore[misc]
+        yield f"{stem}.svg", lambda part=part: part_svg(part, released=released)  # type: ignore[misc]
+
+
+def _printed(name: str, sheets: Sequence[Sheet], title: str) -> dict[str, bytes]:
+    return {name: sheets_pdf(sheets, title)} if sheets else {}
 
 
 def _table_files(subject: Subject, on: str) -> dict[str, bytes]:
     tables, released = tables_of(subject), subject.job.released
-    files = {f"{table.name}.csv": table_csv(table, released=released) for table in tables}
-    return files | {"tables.xlsx": workbook(tables, released=released, on=on)}
+    files = {f"tables/{table.name}.csv": table_csv(table, released=released) for table in tables}
+    return files | {"tables/tables.xlsx": workbook(tables, released=released, on=on)}
+
+
+def _solid_files(subject: Subject) -> dict[str, bytes]:
+    """The whole, each box with its brackets, each kind of cut part and of module; the whole to be looked at, each box to
+    be printed."""
+    bodies = list(named_bodies(subject))
+    wanted: dict[str, tuple[list[Named], str]] = {"solids/whole.step": (bodies, subject.job.design)}
+    files = {"solids/whole.glb": glb_bytes(bodies)}
+    for letter, box in subject.boxes:
+        mine = [body for body in bodies if body.group == f"{letter} {box.name}"]
+        name = f"solids/{letter}-{plain_name(box.name)}".rstrip("-")
+        wanted[f"{name}.step"] = (mine, f"{letter} {box.name}")
+        files[f"{name}.stl"] = stl_bytes(mine)
+    for body in bodies:
+        if body.like:
+            wanted.setdefault(f"solids/{plain_name(body.like)}.step", ([body.at_home()], body.name))
+    return files | step_files(wanted)

@@ -10,6 +10,7 @@ from levelcradle.drawings.sheets.box import box_sheet
 from levelcradle.drawings.sheets.cover import cover_sheets, findings_table
 from levelcradle.drawings.sheets.exploded import exploded_sheet
 from levelcradle.drawings.sheets.inside import module_sheets, section_sheet
+from levelcradle.drawings.sheets.labels import label_sheets, plate_sheet, rescue_sheet
 from levelcradle.drawings.sheets.lists import buying_list, cut_list, member_list
 from levelcradle.drawings.sheets.load import load_statement, mass_list
 from levelcradle.drawings.sheets.mounts import mount_sheets
@@ -64,7 +65,11 @@ def _weight(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
     yield "Weight", (load_statement(subject), mass_list(subject))
 
 
-STATIONS: tuple[Station, ...] = (_whole, _boxes, _lists, _weight)
+def _labels(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
+    yield "Labels and rescue", (*label_sheets(subject), plate_sheet(subject), rescue_sheet(subject))
+
+
+STATIONS: tuple[Station, ...] = (_whole, _boxes, _lists, _weight, _labels)
 
 
 def groups_of(subject: Subject) -> list[Group]:

@@ -1,7 +1,7 @@
 """General arrangement: plan, side and end of the whole car with its boxes, from the front axle line, the centreline and
 the ground."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Vec

@@ -3,7 +3,6 @@
 import math
 from collections.abc import Iterator, Sequence
 
-
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Vec
 from levelcradle.core.box import ShellModule
@@ -151,7 +150,7 @@ def module_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[She
 
 def _terminals(sheet: Sheet, frame: Frame, module: ShellModule) -> None:
     """Those that stand over each other are drawn beside each other, the upper one first."""
-    plates = terminal_plates(module.low, module.high, module.looks.index(module.spec.terminals))
+    plates = terminal_plates(module.low, module.high, module.looks, module.spec)
     rows = sorted(((sign, _middle(low, high)) for sign, low, high in plates), key=lambda row: -row[1][2])
     places = [frame.at(PLAN.at(at)) for _, at in rows]
     if math.dist(*places) < 2 * TERMINAL_MM:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from levelcradle.core.part import FlatPart
 from levelcradle.drawings.border import FOOT_MM, Job, border
 from levelcradle.drawings.letters import shortened
-from levelcradle.drawings.linework import CORNER, Body
+from levelcradle.drawings.linework import INTO, Body
 from levelcradle.drawings.names import file_stem
 from levelcradle.drawings.sheet import Flow, Frame, Point, Sheet, Spot
 from levelcradle.drawings.subject import Subject
@@ -62,9 +62,9 @@ def _folded(sheet: Sheet, subject: Subject, part: FlatPart) -> None:
     if folded is None:
         return
     own = folded.in_own_frame()
-    bodies = [Body(tuple(own.solids()), covers=tuple(own.solids(pierced=False)))]
+    bodies = [Body(tuple(own.solids()), mesh=own.mesh())]
     left = sheet.paper.wide_mm - 8 - TABLE_MM
-    put(sheet, bodies, CORNER, fitted(bodies, CORNER, (left + 4, LOW_MM, TABLE_MM - 12, FOLDED_MM - 8)))
+    put(sheet, bodies, INTO, fitted(bodies, INTO, (left + 4, LOW_MM, TABLE_MM - 12, FOLDED_MM - 8)))
     sheet.words((left, LOW_MM + FOLDED_MM - 5), "folded, not to scale", 2.6)
 
 
