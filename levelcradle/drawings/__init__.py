@@ -4,7 +4,7 @@ from levelcradle.drawings.dxf import part_dxf
 from levelcradle.drawings.pack import Pack, cut_file, make_pack
 from levelcradle.drawings.pdf import sheets_pdf
 from levelcradle.drawings.picture import plan_picture
-from levelcradle.drawings.register import groups_of, sheets_of
+from levelcradle.drawings.register import drawn
 from levelcradle.drawings.subject import Subject, subject_of
 from levelcradle.drawings.survey_sheet import survey_sheet_pdf
 from levelcradle.drawings.svg import sheet_svg
@@ -13,12 +13,11 @@ __all__ = [
     "Pack",
     "Subject",
     "cut_file",
-    "groups_of",
+    "drawn",
     "make_pack",
     "part_dxf",
     "plan_picture",
     "sheet_svg",
-    "sheets_of",
     "sheets_pdf",
     "subject_of",
     "survey_sheet_pdf",

@@ -1,16 +1,19 @@
 """The fabrication pack of a design: every file by its name, and the sheets as they stand in it."""
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
+from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
+from multiprocessing import get_context
 
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design
 from levelcradle.core.meshes import Mesh
+from levelcradle.drawings.border import Job
 from levelcradle.drawings.dxf import LAYERS_TXT, part_dxf
 from levelcradle.drawings.flat_svg import part_svg
 from levelcradle.drawings.names import file_stem, plain_name
 from levelcradle.drawings.pdf import sheets_pdf
-from levelcradle.drawings.register import Group, groups_of, tables_of
+from levelcradle.drawings.register import Drawn, Group, drawn
 from levelcradle.drawings.sheet import Sheet
 from levelcradle.drawings.solids import Named, glb_bytes, named_bodies, step_files, stl_bytes
 from levelcradle.drawings.subject import Subject, subject_of
@@ -52,17 +55,19 @@ def make_pack(
     subject = subject_of(assembly, revision=revision, on=on)
     files = dict(_cut_files(subject))
     told(0.05, "drawing the sheets")
-    groups = groups_of(subject)
-    sheets = [sheet for group in groups for sheet in group.sheets]
-    told(0.4, "printing the sheets")
-    files["drawings.pdf"] = sheets_pdf(sheets, design.name)
-    told(0.75, "templates and tables")
-    files |= _printed("templates.pdf", list(template_sheets(subject)), design.name)
-    files |= _printed("dummies.pdf", list(dummy_sheets(subject)), design.name)
-    files |= _table_files(subject, on)
-    told(0.85, "solids")
-    files |= _solid_files(subject)
-    return Pack(files, tuple(groups), subject.job.released)
+    found = drawn(subject)
+    told(0.4, "printing the sheets, making solids")
+    # the two long ones side by side; a fresh process, for the caller's may have threads
+    with ProcessPoolExecutor(1, get_context("spawn")) as beside:
+        printed = beside.submit(sheets_pdf, found.sheets, design.name)
+        files |= _solid_files(subject)
+        told(0.7, "templates and tables")
+        files |= _printed("templates.pdf", list(template_sheets(subject)), design.name)
+        files |= _printed("dummies.pdf", list(dummy_sheets(subject)), design.name)
+        files |= _table_files(found, subject.job)
+        told(0.8, "printing the sheets")
+        files["drawings.pdf"] = printed.result()
+    return Pack(files, found.groups, subject.job.released)
 
 
 def cut_file(subject: Subject, name: str) -> bytes | None:
@@ -87,15 +92,14 @@ def _printed(name: str, sheets: Sequence[Sheet], title: str) -> dict[str, bytes]
     return {name: sheets_pdf(sheets, title)} if sheets else {}
 
 
-def _table_files(subject: Subject, on: str) -> dict[str, bytes]:
-    tables, released = tables_of(subject), subject.job.released
-    files = {f"tables/{table.name}.csv": table_csv(table, released=released) for table in tables}
-    return files | {"tables/tables.xlsx": workbook(tables, released=released, on=on)}
+def _table_files(found: Drawn, job: Job) -> dict[str, bytes]:
+    files = {f"tables/{table.name}.csv": table_csv(table, released=job.released) for table in found.tables}
+    return files | {"tables/tables.xlsx": workbook(found.tables, released=job.released, on=job.on)}
 
 
 def _solid_files(subject: Subject) -> dict[str, bytes]:
-    """The whole, each box with its brackets, each kind of cut part and of module; the whole to be looked at, each box to
-    be printed."""
+    """The whole, each box with its brackets, each kind of cut part and of module; the whole to be looked at, each box
+    to be printed."""
     bodies = list(named_bodies(subject))
     wanted: dict[str, tuple[list[Named], str]] = {"solids/whole.step": (bodies, subject.job.design)}
     files = {"solids/whole.glb": glb_bytes(bodies)}
@@ -106,5 +110,5 @@ def _solid_files(subject: Subject) -> dict[str, bytes]:
         files[f"{name}.stl"] = stl_bytes(mine)
     for body in bodies:
         if body.like:
-            wanted.setdefault(f"solids/{plain_name(body.like)}.step", ([body.at_home()], body.name))
+            wanted.setdefault(f"solids/{body.like}.step", ([body.at_home()], body.name))
     return files | step_files(wanted)

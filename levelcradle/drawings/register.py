@@ -20,7 +20,7 @@ from levelcradle.drawings.sheets.walls import wall_sheets
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.table import Table, table_sheets
 
-__all__ = ["Group", "groups_of", "sheets_of", "tables_of"]
+__all__ = ["Drawn", "Group", "drawn"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,30 +72,30 @@ def _labels(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
 STATIONS: tuple[Station, ...] = (_whole, _boxes, _lists, _weight, _labels)
 
 
-def groups_of(subject: Subject) -> list[Group]:
+@dataclass(frozen=True, slots=True)
+class Drawn:
+    """Everything the stations bring: sheets in their groups, in their order, and the tables among them."""
+
+    groups: tuple[Group, ...]
+    tables: tuple[Table, ...]
+
+    @property
+    def sheets(self) -> list[Sheet]:
+        return [sheet for group in self.groups for sheet in group.sheets]
+
+
+def drawn(subject: Subject) -> Drawn:
     """Every sheet there is, grouped and numbered; nothing of a design without a box."""
     if not subject.assembly.boxes:
-        return []
-    found = [
-        Group(title, tuple(sheet for entry in entries for sheet in _as_sheets(entry, subject)))
-        for station in STATIONS
-        for title, entries in station(subject)
-    ]
+        return Drawn((), ())
+    entries = [(title, list(rows)) for station in STATIONS for title, rows in station(subject)]
+    tables = tuple(entry for _, rows in entries for entry in rows if isinstance(entry, Table))
+    found = [Group(title, tuple(s for entry in rows for s in _as_sheets(entry, subject))) for title, rows in entries]
     covers = cover_sheets(subject, [sheet for group in found for sheet in group.sheets])
     found[0] = Group(found[0].title, (*covers, *found[0].sheets))
-    numbered([sheet for group in found for sheet in group.sheets])
-    return found
-
-
-def sheets_of(subject: Subject) -> list[Sheet]:
-    """All sheets in their order, each saying which of how many it is."""
-    return [sheet for group in groups_of(subject) for sheet in group.sheets]
-
-
-def tables_of(subject: Subject) -> list[Table]:
-    """Everything that is listed, for files that a spreadsheet opens."""
-    rows = (entry for station in STATIONS for _, entries in station(subject) for entry in entries)
-    return [entry for entry in rows if isinstance(entry, Table)]
+    result = Drawn(tuple(found), tables)
+    numbered(result.sheets)
+    return result
 
 
 def _as_sheets(entry: Entry, subject: Subject) -> Iterable[Sheet]:

@@ -1,5 +1,6 @@
 """The first sheets: a picture of the whole, what stands in the way of cutting, and a list of all that follow."""
 
+import math
 from collections.abc import Sequence
 
 from levelcradle.core.finding import ORDER, message_text
@@ -17,31 +18,26 @@ __all__ = ["cover_sheets", "findings_table"]
 ROW_MM, COLUMN_MM, TOP_MM = 4.6, 92.0, 26.0
 
 
-def cover_sheets(subject: Subject, sheets: Sequence[Sheet], before: int = 1) -> list[Sheet]:
-    """The picture at the left, the list at its right and on as many sheets as it takes; ``before``: how many sheets
-    the list itself takes, for the numbers in it."""
+def cover_sheets(subject: Subject, sheets: Sequence[Sheet]) -> list[Sheet]:
+    """The picture at the left, the list at its right and on as many sheets as it takes."""
     job, paper = subject.job, subject.job.paper
-    left, top = paper.wide_mm - 12 - COLUMN_MM, paper.tall_mm - TOP_MM
+    left, top, low = paper.wide_mm - 12 - COLUMN_MM, paper.tall_mm - TOP_MM, FOOT_MM + 5
+    fits, columns = int((top - low) / ROW_MM), int((paper.wide_mm - 22) / COLUMN_MM)
+    before = 1 + math.ceil(max(0, len(sheets) - fits) / (fits * columns))  # what comes before the first that is listed
 
     def new(number: int) -> Sheet:
         return Sheet(f"cover-{number + 1}" if number else "cover", "Cover and list of sheets", paper, about=("car",))
 
     first = new(0)
     bodies = car_bodies(subject)
-    if bodies:
-        put(first, bodies, CORNER, fitted(bodies, CORNER, (14, FOOT_MM + 6, left - 22, top - FOOT_MM - 10)))
-    beside = Flow(lambda _: first, lambda _: top, FOOT_MM + 5, left)
-    further = Flow(
-        lambda n: new(n + 1), lambda _: top, FOOT_MM + 5, 14.0, COLUMN_MM, int((paper.wide_mm - 22) / COLUMN_MM)
-    )
-    fits = int((top - FOOT_MM - 5) / ROW_MM)
+    put(first, bodies, CORNER, fitted(bodies, CORNER, (14, FOOT_MM + 6, left - 22, top - FOOT_MM - 10)))
+    beside = Flow(lambda _: first, lambda _: top, low, left)
+    further = Flow(lambda n: new(n + 1), lambda _: top, low, 14.0, COLUMN_MM, columns)
     for number, sheet in enumerate(sheets):
         spot = (beside if number < fits else further).row(ROW_MM)
         spot.sheet.words((spot.at[0] + 7, spot.at[1]), str(number + 1 + before), 2.8, "end")
         spot.sheet.words((spot.at[0] + 9, spot.at[1]), shortened(sheet.title, COLUMN_MM - 12, 2.8), 2.8)
     covers = [first, *further.sheets]
-    if len(covers) != before:
-        return cover_sheets(subject, sheets, len(covers))
     facts = (f"{len(subject.parts)} kinds of part, {sum(p.quantity for p in subject.parts)} pieces",)
     for cover in covers:
         border(cover, job, cover.title, facts, _notes(subject))

@@ -140,6 +140,6 @@ def _lines(subject: Subject) -> Iterator[tuple[str, bool]]:
     )
     yield "Lifting, jacking, cutting", True
     yield (
-        "Never under a box or through one; keep clear of the marks A, B … in the views. Cells may burn again after days",
+        "Never under a box or through one: keep clear of A, B … in the views. Cells may burn again after days",
         False,
     )

@@ -10,6 +10,7 @@ from levelcradle.core.axes import Placement
 from levelcradle.core.fold import FoldedPart
 from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import Solid, block
+from levelcradle.drawings.names import plain_name
 from levelcradle.drawings.subject import Subject
 
 __all__ = ["Named", "named_bodies"]
@@ -20,7 +21,7 @@ STILL = Placement(np.eye(3), (0.0, 0.0, 0.0))
 @dataclass(frozen=True, slots=True, eq=False)
 class Named:
     """A body with its name: a folded part or convex solids, in a frame of its own that ``placement`` puts into the
-    vehicle. ``group``: the box it goes with; ``like``: what bodies of one shape have in common."""
+    vehicle. ``group``: the box it goes with; ``like``: of bodies of one shape the same, and fit to be a file's name."""
 
     name: str
     group: str
@@ -40,6 +41,7 @@ class Named:
 
 def named_bodies(subject: Subject) -> Iterator[Named]:
     """Of each box its parts, modules, heads and brackets; then every module and box that is not cut from sheet."""
+    likes = {one.id: f"{part.mark}-{plain_name(part.each[0].name)}" for part in subject.parts for one in part.each}
     for letter, box in subject.boxes:
         group = f"{letter} {box.name}"
         cut = [one for part in subject.parts for one in part.each if one.id in _own(subject, box)]
@@ -47,15 +49,20 @@ def named_bodies(subject: Subject) -> Iterator[Named]:
         for one in cut:
             found = folded[one.id]
             if found is not None and one.stand is not None:
-                yield Named(
-                    f"{subject.marks[one.id]} {one.name}", group, found, one.stand.placement, subject.marks[one.id]
-                )
+                mark, like = subject.marks[one.id], likes[one.id]
+                yield Named(f"{mark} {one.name}", group, found, one.stand.placement, like)
         yield from _uncut(box, group, has_parts=any(folded.values()))
         for number, module in enumerate(box.shell.modules, 1):
             size = tuple(h - v for v, h in zip(module.low, module.high, strict=True))
             corner = box.placement.after(Placement(np.eye(3), module.low))
             shape = (block((0.0, 0.0, 0.0), (size[0], size[1], size[2])),)
-            yield Named(f"module {number}, {module.spec.name}", group, shape, corner, f"{module.kind} {size}")
+            yield Named(
+                f"module {number}, {module.spec.name}",
+                group,
+                shape,
+                corner,
+                f"module-{module.kind}-{'x'.join(f'{v:.0f}' for v in size)}",
+            )
         for mount in box.mounts:
             for piece in mount.pieces:
                 if not piece.part or folded.get(piece.part) is None:

@@ -20,8 +20,10 @@ __all__ = ["step_files"]
 def step_files(wanted: Mapping[str, tuple[Sequence[Named], str]]) -> dict[str, bytes]:
     """By its name each file of the bodies in it and its title; a shape that is in several is made once."""
     from OCP.Interface import Interface_Static
+    from OCP.Message import Message
     from OCP.STEPCAFControl import STEPCAFControl_Controller
 
+    Message.DefaultMessenger_s().ChangePrinters().Clear()  # it tells of its work on the terminal
     STEPCAFControl_Controller.Init_s()
     Interface_Static.SetCVal_s("write.step.schema", "AP242DIS")
     Interface_Static.SetCVal_s("write.step.unit", "MM")
