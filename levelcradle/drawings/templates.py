@@ -34,7 +34,7 @@ def template_sheets(subject: Subject) -> Iterator[Sheet]:
 
 
 def _apart_mm(box: PlacedBox) -> float:
-    return max(max(c) - min(c) for c in zip(*((m.spot.at[0], m.spot.at[1]) for m in box.mounts), strict=True))
+    return max(float(max(c) - min(c)) for c in zip(*((m.spot.at[0], m.spot.at[1]) for m in box.mounts), strict=True))
 
 
 def _blank(name: str, title: str, low: Point, high: Point) -> tuple[Sheet, Frame]:

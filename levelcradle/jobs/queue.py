@@ -21,14 +21,13 @@ from levelcradle.core.design import validate
 from levelcradle.core.errors import DesignError, UnknownThing
 from levelcradle.core.fit import Progress, Proposal, Wishes, study
 from levelcradle.core.hang import with_hanging
-from levelcradle.core.meshes import Mesh, scans_of
-from levelcradle.exchange import mesh_from_bytes
+from levelcradle.jobs.kept_scans import kept_scans
 from levelcradle.jobs.told import proposals_json
 from levelcradle.store import Store
 
 __all__ = ["Queue", "run_worker"]
 
-STUDY, SCAN = "study", "scan"
+STUDY, SCAN, PACK = "study", "scan", "pack"
 HEARTBEAT_S, MISSED_S, SWEEP_S = 3.0, 12.0, 5.0
 TOLD_EVERY_S = 0.25
 
@@ -49,6 +48,10 @@ class Queue:
     def put_scan(self, key: str) -> None:
         """Puts the reading of a scan on its own queue: it waits for no study."""
         self._put(SCAN, key)
+
+    def put_pack(self, key: str) -> None:
+        """Puts the making of a fabrication pack on its own queue."""
+        self._put(PACK, key)
 
     def _put(self, task: str, key: str) -> None:
         try:
@@ -78,8 +81,8 @@ def run_worker(store: Store, *, wait: bool = True) -> None:
 
 
 def _where(task: str, key: str) -> dict[str, Any]:
-    """The queue of a task; scans are read one at a time, whoever reads them."""
-    return {"queueing_lock": key, "queue": task} | ({"lock": SCAN} if task == SCAN else {})
+    """The queue of a task; scans are read, and packs made, one at a time, whoever does it."""
+    return {"queueing_lock": key, "queue": task} | ({"lock": task} if task in (SCAN, PACK) else {})
 
 
 async def _work(store: Store, *, wait: bool) -> None:
@@ -94,11 +97,18 @@ async def _work(store: Store, *, wait: bool) -> None:
     def read(key: str) -> None:
         run_reading(store, key)
 
+    @app.task(name=PACK, queue=PACK)
+    def make(key: str) -> None:
+        run_pack(store, key)
+
     async with app.open_async():
         sweep = asyncio.create_task(_sweep(app, store))
         try:
-            await _both(
-                [asyncio.create_task(_serve(app, queue, wait=wait, first=queue == STUDY)) for queue in (STUDY, SCAN)],
+            await _all(
+                [
+                    asyncio.create_task(_serve(app, queue, wait=wait, first=queue == STUDY))
+                    for queue in (STUDY, SCAN, PACK)
+                ],
                 wait=wait,
             )
         finally:
@@ -119,8 +129,8 @@ async def _serve(app: App, queue: str, *, wait: bool, first: bool) -> None:
     )
 
 
-async def _both(serving: list[asyncio.Task[None]], *, wait: bool) -> None:
-    """Until one is told to go, or fails, and then the other goes as well; with ``wait`` off until both have nothing
+async def _all(serving: list[asyncio.Task[None]], *, wait: bool) -> None:
+    """Until one is told to go, or fails, and then the others go as well; with ``wait`` off until all have nothing
     left."""
     done, rest = await asyncio.wait(serving, return_when=asyncio.FIRST_COMPLETED if wait else asyncio.ALL_COMPLETED)
     for task in rest:
@@ -136,7 +146,8 @@ async def _sweep(app: App, store: Store) -> None:
         try:
             for job in await app.job_manager.get_stalled_jobs(seconds_since_heartbeat=MISSED_S):
                 await app.job_manager.retry_job(job)
-            for task, asked in ((STUDY, store.studies.waiting), (SCAN, store.scan_imports.waiting)):
+            asked_for = {STUDY: store.studies.waiting, SCAN: store.scan_imports.waiting, PACK: store.packs.waiting}
+            for task, asked in asked_for.items():
                 for key in await asyncio.to_thread(lambda asked=asked: list(asked())):  # type: ignore[misc]
                     with suppress(AlreadyEnqueued):
                         await app.configure_task(task, **_where(task, key)).defer_async(key=key)
@@ -147,15 +158,23 @@ async def _sweep(app: App, store: Store) -> None:
 
 def run_reading(store: Store, key: str) -> None:
     """Reads one scan in a process of its own: what it takes too much of ends that process, and is told."""
-    command = [sys.executable, "-m", "levelcradle.jobs.scan_import", key]
+    _run_apart(store, "levelcradle.jobs.scan_import", key, "file", "read", store.scan_imports.refused)
+
+
+def run_pack(store: Store, key: str) -> None:
+    """Makes one pack in a process of its own, for the same reason."""
+    _run_apart(store, "levelcradle.jobs.pack", key, "pack", "made", store.packs.refused)
+
+
+def _run_apart(store: Store, module: str, key: str, what: str, done: str, refused: Callable[[str, str], None]) -> None:
     environment = {**os.environ, "LEVELCRADLE_DATABASE": store.url}
-    done = subprocess.run(command, env=environment, capture_output=True, text=True)
-    if done.returncode != 0:
-        log.error("reading a scan failed: %s", done.stderr[-2000:])
-        if "memory" in done.stderr.lower() or done.returncode < 0:
-            store.scan_imports.refused(key, "The file asks for more memory than there is.")
+    ran = subprocess.run([sys.executable, "-m", module, key], env=environment, capture_output=True, text=True)
+    if ran.returncode != 0:
+        log.error("%s failed: %s", module, ran.stderr[-2000:])
+        if "memory" in ran.stderr.lower() or ran.returncode < 0:
+            refused(key, f"The {what} asks for more memory than there is.")
         else:
-            store.scan_imports.refused(key, "The file could not be read.")
+            refused(key, f"The {what} could not be {done}.")
 
 
 def run_study(store: Store, key: str, leaving: Callable[[], bool]) -> None:
@@ -169,7 +188,7 @@ def run_study(store: Store, key: str, leaving: Callable[[], bool]) -> None:
     telling = _Telling(store, key, leaving)
     design = validate(store.at(asked.project, asked.revision))
     wishes = Wishes.model_validate_json(asked.wishes)
-    meshes = _meshes(store, design)
+    meshes = kept_scans(store, design)
     try:
         found = study(design, wishes, meshes=meshes, tell=telling.tell, stop=telling.stop)
     except DesignError as error:
@@ -211,15 +230,3 @@ class _Telling:
     def stop(self) -> bool:
         self.gone = self.gone or self._leaving()
         return self._stop or self.gone
-
-
-def _meshes(store: Store, design: Any) -> dict[str, Mesh]:
-    found = {}
-    for file in scans_of(design):
-        try:
-            kind, data = store.files.get(file)
-        except UnknownThing:
-            continue
-        if kind == "scan":
-            found[file] = mesh_from_bytes(data)
-    return found

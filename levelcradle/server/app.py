@@ -24,6 +24,7 @@ from levelcradle.server.instrument_routes import router as instrument_router
 from levelcradle.server.news import News
 from levelcradle.server.news import router as news_router
 from levelcradle.server.notices import router as notices_router
+from levelcradle.server.pack_routes import router as pack_router
 from levelcradle.server.place_routes import router as place_router
 from levelcradle.server.problems import install, problem
 from levelcradle.server.routes import router
@@ -66,6 +67,7 @@ def create_app(store: Store, front_end: Path | None = None, own_ports: Collectio
     app.include_router(instrument_router, prefix="/api")
     app.include_router(study_router, prefix="/api")
     app.include_router(place_router, prefix="/api")
+    app.include_router(pack_router, prefix="/api")
     app.include_router(news_router, prefix="/api")
     app.include_router(notices_router, prefix="/api")
     app.middleware("http")(_same_origin)

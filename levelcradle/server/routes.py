@@ -1,7 +1,5 @@
 """The routes. Each reads its body, asks the store or the core, and answers; none computes."""
 
-import io
-import zipfile
 from typing import Annotated, Any
 from urllib.parse import unquote
 
@@ -15,12 +13,9 @@ from levelcradle.core.design import Design, dump, schema, validate
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.patch import Op, apply
 from levelcradle.core.design.readings import reads_as
-from levelcradle.core.errors import PatchError, UnknownThing
+from levelcradle.core.errors import PatchError
 from levelcradle.core.fit import first_box
-from levelcradle.core.memo import Memo
 from levelcradle.core.quantity import meant, read_place
-from levelcradle.drawings import job_of, pack_files, sheet_svg, sheets_of
-from levelcradle.drawings.sheet import Sheet
 from levelcradle.server.bodies import (
     FirstBoxBody,
     Operation,
@@ -44,7 +39,6 @@ from levelcradle.server.views import (
     PreviewOut,
     ProblemOut,
     ReadOut,
-    SheetOut,
     TapeOut,
     WorkingOut,
     analysis_out,
@@ -292,68 +286,3 @@ def export(project: ProjectId, store: TheStore) -> Response:
 
 def download(name: str, data: bytes, kind: str) -> Response:
     return Response(data, media_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})
-
-
-_PACKS: Memo[dict[str, bytes]] = Memo(8)
-
-
-def _files(store: Store, scans: Scans, project: str) -> dict[str, bytes]:
-    opened = store.open(project)
-    design, meshes = opened.design, scans.of(opened.design)
-    key = (project, opened.revision, dump(design), *sorted(meshes))
-    return _PACKS.get(key, lambda: pack_files(design, meshes, revision=opened.revision, on=opened.on))
-
-
-@router.get("/projects/{project}/files")
-def files(project: ProjectId, store: TheStore, scans: TheScans) -> list[str]:
-    """Names of the files of the fabrication pack."""
-    return list(_files(store, scans, project))
-
-
-@router.get("/projects/{project}/files.zip")
-def files_zip(project: ProjectId, store: TheStore, scans: TheScans) -> Response:
-    """The whole pack."""
-    out = io.BytesIO()
-    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
-        for name, data in _files(store, scans, project).items():
-            archive.writestr(name, data)
-    return download(f"{project}.zip", out.getvalue(), "application/zip")
-
-
-_KINDS = {
-    "dxf": "image/vnd.dxf",
-    "svg": "image/svg+xml",
-    "txt": "text/plain; charset=utf-8",
-    "csv": "text/csv; charset=utf-8",
-    "pdf": "application/pdf",
-}
-
-
-@router.get("/projects/{project}/files/{name}")
-def file(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: TheStore, scans: TheScans) -> Response:
-    found = _files(store, scans, project).get(name)
-    if found is None:
-        raise UnknownThing("file", name[:60])
-    return download(name, found, _KINDS[name.rsplit(".", 1)[-1]])
-
-
-@router.get("/projects/{project}/sheets", response_model=list[SheetOut])
-def sheets(project: ProjectId, store: TheStore, scans: TheScans) -> list[SheetOut]:
-    """The sheets of the pack."""
-    return [SheetOut(name=s.name, title=s.title, cut=s.cut) for s in _sheets(store, scans, project)]
-
-
-def _sheets(store: Store, scans: Scans, project: str) -> list[Sheet]:
-    opened = store.open(project)
-    assembly = resolve(opened.design, scans.of(opened.design))
-    released = analyse_assembly(assembly).released
-    return sheets_of(assembly, job_of(opened.design, released=released, revision=opened.revision, on=opened.on))
-
-
-@router.get("/projects/{project}/sheets/{name}")
-def sheet(project: ProjectId, name: Annotated[str, Path(max_length=120)], store: TheStore, scans: TheScans) -> Response:
-    """One sheet as SVG."""
-    for found in _sheets(store, scans, project):
-        if found.name == name:
-            return Response(sheet_svg(found), media_type="image/svg+xml")
-    raise UnknownThing("sheet", name[:60])

@@ -25,6 +25,7 @@ from levelcradle.core.survey import BayResult
 __all__ = [
     "AnalysisOut",
     "AnswerOut",
+    "AskedPackOut",
     "BehindOut",
     "BlankOut",
     "BodiesOut",
@@ -35,10 +36,12 @@ __all__ = [
     "FirstBoxOut",
     "FixOut",
     "KeptOut",
+    "MadePackOut",
     "OpenedOut",
     "OperationOut",
     "OutlinesOut",
     "OwnRowOut",
+    "PackOut",
     "PatchOut",
     "PlaceOut",
     "PreviewOut",
@@ -48,6 +51,7 @@ __all__ = [
     "RevisionOut",
     "ScanOut",
     "SectionOut",
+    "SheetGroupOut",
     "SheetOut",
     "ShelfOut",
     "ShelfRowOut",
@@ -464,9 +468,43 @@ class SourceOut(Out):
 
 
 class SheetOut(Out):
+    """A sheet of a pack. ``cut``: name of its cut files without their ending; ``changed``: the latest change that may
+    have made it out of date, empty where there is none."""
+
     name: str
     title: str
     cut: str
+    changed: str
+
+
+class SheetGroupOut(Out):
+    title: str
+    sheets: list[SheetOut]
+
+
+class MadePackOut(Out):
+    """A pack that is there to be taken away."""
+
+    id: str
+    revision: int
+    released: bool
+    groups: list[SheetGroupOut]
+    files: list[str]
+
+
+class AskedPackOut(Out):
+    """A pack that is being made."""
+
+    revision: int
+    state: str
+    share: float
+    message: str
+
+
+class PackOut(Out):
+    revision: int
+    made: MadePackOut | None
+    asked: AskedPackOut | None
 
 
 class FieldProblem(Out):

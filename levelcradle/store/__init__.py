@@ -3,6 +3,7 @@
 from levelcradle.store.database import GONE, StoreAway, connect, migrate, until_there
 from levelcradle.store.files import Files
 from levelcradle.store.news import listen
+from levelcradle.store.packs import Change, KeptPack, Packs
 from levelcradle.store.projects import Clash, Edited, Opened, Stale, Store, Summary
 from levelcradle.store.scan_imports import ScanImport, ScanImports, Sent
 from levelcradle.store.studies import Asked, Studies
@@ -10,10 +11,13 @@ from levelcradle.store.studies import Asked, Studies
 __all__ = [
     "GONE",
     "Asked",
+    "Change",
     "Clash",
     "Edited",
     "Files",
+    "KeptPack",
     "Opened",
+    "Packs",
     "ScanImport",
     "ScanImports",
     "Sent",

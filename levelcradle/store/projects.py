@@ -23,6 +23,7 @@ from levelcradle.core.errors import CradleError, PatchError, UnknownThing
 from levelcradle.core.memo import Memo
 from levelcradle.store.files import Files
 from levelcradle.store.news import conninfo, tell, url_of
+from levelcradle.store.packs import Packs
 from levelcradle.store.scan_imports import ScanImports
 from levelcradle.store.studies import Studies
 from levelcradle.store.tables import Project, Revision, bind
@@ -107,6 +108,7 @@ class Store:
         self.files = Files(database)
         self.studies = Studies(database)
         self.scan_imports = ScanImports(database)
+        self.packs = Packs(database)
         bind(database)
 
     @property

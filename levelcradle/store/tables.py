@@ -14,7 +14,7 @@ from peewee import (
     TextField,
 )
 
-__all__ = ["KeptFile", "Project", "Revision", "ScanRow", "StudyRow", "bind"]
+__all__ = ["KeptFile", "PackFile", "PackRow", "Project", "Revision", "ScanRow", "StudyRow", "bind"]
 
 
 class Project(Model):
@@ -90,5 +90,30 @@ class ScanRow(Model):
         table_name = "scan_reading"
 
 
+class PackRow(Model):
+    id = TextField(primary_key=True)
+    project = ForeignKeyField(Project, column_name="project_id")
+    revision = IntegerField()
+    day = TextField()
+    state = TextField()
+    share = FloatField()
+    message = TextField()
+    contents = TextField()
+    asked_at = DateTimeField()
+
+    class Meta:
+        table_name = "pack"
+
+
+class PackFile(Model):
+    pack = ForeignKeyField(PackRow, column_name="pack_id")
+    name = TextField()
+    data = BlobField()
+
+    class Meta:
+        table_name = "pack_file"
+        primary_key = CompositeKey("pack", "name")
+
+
 def bind(database: Any) -> None:
-    database.bind([Project, Revision, KeptFile, StudyRow, ScanRow])
+    database.bind([Project, Revision, KeptFile, StudyRow, ScanRow, PackRow, PackFile])

@@ -22,7 +22,7 @@ CELLS_MM = (0.0, 15.0, 36.0, 57.0, 71.0, TABLE_MM - 2)
 
 def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:
     job, paper = subject.job, subject.job.paper
-    sheet = Sheet(part.mark, f"{part.mark} {part.name}", paper, file_stem(part), _about(part))
+    sheet = Sheet(part.mark, f"{part.mark} {part.name}", paper, file_stem(part), subject.about(part))
     (left, low), (right, high) = _corners(part)
     window = (26.0, LOW_MM + 10, paper.wide_mm - 26 - 14 - TABLE_MM, paper.tall_mm - LOW_MM - 10 - TOP_MM)
     frame = Frame.fit((left, low), (right, high), window)
@@ -37,10 +37,6 @@ def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:
         title = title if len(sheets) == 1 else f"{title}, sheet {number} of {len(sheets)}"
         border(each, job, title, facts, notes, scale=frame.scale)
     return sheets
-
-
-def _about(part: FlatPart) -> tuple[str, ...]:
-    return (f"parts/{part.mark}",)
 
 
 def _flat(sheet: Sheet, part: FlatPart, frame: Frame, job: Job) -> None:

@@ -14,6 +14,7 @@ interface News {
   resync?: boolean
   revision?: number
   study?: string
+  pack?: string
 }
 type Hear = (news: News) => void
 
@@ -50,10 +51,12 @@ export function useNews(project: string) {
     const hear: Hear = (news) => {
       if (news.project && news.project !== project) return
       if (news.study) void queries.invalidateQueries({ queryKey: ['study', news.study] })
+      if (news.pack) void queries.invalidateQueries({ queryKey: ['pack', project] })
       // one's own edits are known already: their revision is the one that is loaded, or on its way
       if (news.revision) void useLive.getState().catchUp(news.revision)
       if (news.resync) {
         void queries.invalidateQueries({ queryKey: ['study'] })
+        void queries.invalidateQueries({ queryKey: ['pack'] })
         void useLive.getState().lookAgain()
       }
     }

@@ -2,7 +2,7 @@
 import { queryOptions } from '@tanstack/react-query'
 
 import { api, done, SESSION, taken } from './api'
-import type { FoundWeighing, Notice, Op, Outline, Scan, ShelfPreview, Study, Wishes } from './types'
+import type { FoundWeighing, Notice, Op, Outline, Pack, Scan, ShelfPreview, Study, Wishes } from './types'
 
 export const carsQuery = queryOptions({
   queryKey: ['cars'],
@@ -115,12 +115,23 @@ export const workingQuery = (project: string, revision: number, finding: string,
       ),
   })
 
-export const sheetsQuery = (project: string, revision: number) =>
+/** The newest fabrication pack and the one that is being made; asked again while one is. */
+export const packQuery = (project: string, revision: number) =>
   queryOptions({
-    queryKey: ['sheets', project, revision],
+    queryKey: ['pack', project, revision],
     queryFn: async () =>
-      taken(await api.GET('/api/projects/{project}/sheets', { params: { path: { project } } })),
+      taken(await api.GET('/api/projects/{project}/pack', { params: { path: { project } } })),
+    placeholderData: (old: Pack | undefined) => old,
+    refetchInterval: (query) => (isUnderWay(query.state.data) ? LOOK_AGAIN_MS : false),
   })
+
+const LOOK_AGAIN_MS = 1500
+
+export const isUnderWay = (pack: Pack | undefined) => !!pack?.asked && pack.asked.state !== 'refused'
+
+export async function askForPack(project: string): Promise<Pack> {
+  return taken(await api.POST('/api/projects/{project}/pack', { params: { path: { project } } }))
+}
 
 export interface Typed {
   text: string

@@ -1,0 +1,119 @@
+"""The fabrication pack: asked for here, made by a worker; and single cut files, made at once."""
+
+import json
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Path, Request, Response
+
+from levelcradle.core.assembly import resolve
+from levelcradle.core.errors import UnknownThing
+from levelcradle.drawings import cut_file, subject_of, touched
+from levelcradle.jobs import SHEETS, WHOLE, Queue
+from levelcradle.server.routes import ProjectId, TheScans, TheStore, download, json_out
+from levelcradle.server.views import AskedPackOut, MadePackOut, PackOut, ProblemOut, SheetGroupOut, SheetOut
+from levelcradle.store import Change, KeptPack, Store
+
+__all__ = ["router"]
+
+router = APIRouter(responses={code: {"model": ProblemOut} for code in (404, 422)})
+PackId = Annotated[str, Path(pattern=r"^[0-9a-f]{24}$")]
+FileName = Annotated[str, Path(max_length=200)]
+KINDS = {
+    "dxf": "image/vnd.dxf",
+    "svg": "image/svg+xml",
+    "txt": "text/plain; charset=utf-8",
+    "csv": "text/csv; charset=utf-8",
+    "pdf": "application/pdf",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    "step": "model/step",
+    "stl": "model/stl",
+    "glb": "model/gltf-binary",
+    "zip": "application/zip",
+}
+
+
+def _queue(request: Request) -> Queue:
+    queue: Queue = request.app.state.queue
+    return queue
+
+
+@router.post("/projects/{project}/pack", response_model=PackOut, status_code=202)
+def ask(project: ProjectId, store: TheStore, queue: Annotated[Queue, Depends(_queue)]) -> Response:
+    """Asks for the pack of the car as it stands now; asked again, it answers with the one there is."""
+    opened = store.open(project)
+    asked, run = store.packs.ask(project, opened.revision, opened.on)
+    if run:
+        queue.put_pack(asked.id)
+    return json_out(_out(store, project, opened.revision), 202)
+
+
+@router.get("/projects/{project}/pack", response_model=PackOut)
+def pack(project: ProjectId, store: TheStore) -> Response:
+    """The newest pack, what of it is out of date since which change, and the one that is being made."""
+    return json_out(_out(store, project, store.open(project).revision))
+
+
+def _out(store: Store, project: str, revision: int) -> PackOut:
+    made, asked = store.packs.newest(project)
+    changes = store.packs.changes(project, made.revision) if made else []
+    return PackOut(
+        revision=revision,
+        made=_made(store, made, changes) if made else None,
+        asked=AskedPackOut(revision=asked.revision, state=asked.state, share=asked.share, message=asked.message)
+        if asked
+        else None,
+    )
+
+
+def _made(store: Store, made: KeptPack, changes: list[Change]) -> MadePackOut:
+    contents = json.loads(made.contents)
+    groups = [
+        SheetGroupOut(title=group["title"], sheets=[_sheet(sheet, changes) for sheet in group["sheets"]])
+        for group in contents["groups"]
+    ]
+    files = [name for name in store.packs.names(made.id) if name != WHOLE and not name.startswith(f"{SHEETS}/")]
+    return MadePackOut(id=made.id, revision=made.revision, released=contents["released"], groups=groups, files=files)
+
+
+def _sheet(sheet: dict[str, str], changes: list[Change]) -> SheetOut:
+    """With the latest change that may have made it out of date."""
+    since = next((c for c in changes if any(touched(sheet["about"], path) for path in c.paths)), None)
+    changed = f"revision {since.revision}: {since.sentence}" if since else ""
+    return SheetOut(name=sheet["name"], title=sheet["title"], cut=sheet["cut"], changed=changed)
+
+
+@router.get("/projects/{project}/pack/{key}/whole.zip")
+def whole(project: ProjectId, key: PackId, store: TheStore) -> Response:
+    """All files of a pack."""
+    return download(f"{project}.zip", store.packs.file(_of(store, project, key), WHOLE), KINDS["zip"])
+
+
+@router.get("/projects/{project}/pack/{key}/files/{name:path}")
+def file(project: ProjectId, key: PackId, name: FileName, store: TheStore) -> Response:
+    """One file of a pack."""
+    data = store.packs.file(_of(store, project, key), name)
+    return download(name.rsplit("/", 1)[-1], data, KINDS.get(name.rsplit(".", 1)[-1], "application/octet-stream"))
+
+
+@router.get("/projects/{project}/pack/{key}/sheets/{name}")
+def sheet(project: ProjectId, key: PackId, name: FileName, store: TheStore) -> Response:
+    """One sheet of a pack as SVG."""
+    return Response(store.packs.file(_of(store, project, key), f"{SHEETS}/{name}.svg"), media_type=KINDS["svg"])
+
+
+def _of(store: Store, project: str, key: str) -> str:
+    """The pack's key, if it is this car's. Raises UnknownThing."""
+    if store.packs.get(key).project != project:
+        raise UnknownThing("pack", key)
+    return key
+
+
+@router.get("/projects/{project}/cut/{name}")
+def cut(project: ProjectId, name: FileName, store: TheStore, scans: TheScans) -> Response:
+    """One cut file of the car as it stands now, by its name in the pack."""
+    opened = store.open(project)
+    assembly = resolve(opened.design, scans.of(opened.design))
+    data = cut_file(subject_of(assembly, revision=opened.revision, on=opened.on), f"cut/{name}")
+    if data is None:
+        raise UnknownThing("file", name[:60])
+    return download(name, data, KINDS[name.rsplit(".", 1)[-1]])

@@ -1,0 +1,42 @@
+/** How the sheets are laid out, and for which cutter the files are. */
+import { useLive, useLoaded } from '../../design/live'
+import { Choose } from '../../ui/Choose'
+import { Fold } from '../../ui/Fold'
+
+const PAPERS = (['A4', 'A3', 'Letter', 'Tabloid'] as const).map((paper) => [paper, paper] as const)
+const PROJECTIONS = [
+  ['third angle', 'third angle: plan above'],
+  ['first angle', 'first angle: plan below'],
+] as const
+const LENGTHS = [
+  ['mm', 'millimetres'],
+  ['in', 'inches'],
+  ['both', 'millimetres [inches]'],
+] as const
+const VERSIONS = [
+  ['R2010', 'newer cutters, R2010'],
+  ['R12', 'older ones, R12'],
+] as const
+
+export function HowDrawn() {
+  const { sheets } = useLoaded().document
+  const edit = useLive((s) => s.edit)
+  const put = (field: keyof typeof sheets) => (value: string) =>
+    void edit([{ op: 'replace', path: `/sheets/${field}`, value }])
+  return (
+    <Fold
+      words={`How it is drawn: ${sheets.paper}, ${sheets.projection}, ${sheets.lengths}`}
+      className="mt-2"
+    >
+      <Choose label="Paper" value={sheets.paper} options={PAPERS} onChange={put('paper')} />
+      <Choose
+        label="Views stand in"
+        value={sheets.projection}
+        options={PROJECTIONS}
+        onChange={put('projection')}
+      />
+      <Choose label="Lengths in" value={sheets.lengths} options={LENGTHS} onChange={put('lengths')} />
+      <Choose label="DXF for" value={sheets.dxf} options={VERSIONS} onChange={put('dxf')} />
+    </Fold>
+  )
+}
