@@ -74,7 +74,7 @@ def _cut(mark: Stroke | Ring | Words, view: shapely.Polygon, dx: float, dy: floa
             else LineString([*mark.points, *(mark.points[:1] if mark.closed else ())])
         )
         for run in shapely.get_parts(line.intersection(view)):
-            if run.geom_type == "LineString":
+            if run.geom_type == "LineString" and not run.is_empty:
                 points = tuple((x + dx, y + dy) for x, y in run.coords)
                 yield Stroke(points, mark.weight_mm, dashed=isinstance(mark, Stroke) and mark.dashed)
 

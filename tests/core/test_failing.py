@@ -16,7 +16,7 @@ from levelcradle.core.clearance import align_to_face, gap_findings
 from levelcradle.core.design import Design, validate
 from levelcradle.core.errors import DesignError
 from levelcradle.core.meshes import Mesh
-from levelcradle.drawings import pack_files
+from levelcradle.drawings import make_pack
 from tests.conftest import DEMO
 from tests.plain import a_block, box_at, plain_car
 
@@ -86,7 +86,7 @@ def test_what_lies_in_a_box_holds_the_drawings_back() -> None:
     design = validate(tree)
     for meshes in ({file: Mesh(np.array(ball.vertices), np.array(ball.faces), True)}, {}):
         assert not analyse(design, meshes).released
-        files = {name: data for name, data in pack_files(design, meshes).items() if name.endswith((".dxf", ".csv"))}
+        files = {n: data for n, data in make_pack(design, meshes).files.items() if n.endswith((".dxf", ".csv"))}
         assert files
         assert [name for name, data in files.items() if b"NOT RELEASED" not in data] == []
 

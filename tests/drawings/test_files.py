@@ -9,6 +9,7 @@ from typing import Any
 from xml.etree import ElementTree
 
 import ezdxf
+import openpyxl
 import pdfplumber
 import pytest
 from ezdxf import recover
@@ -18,12 +19,15 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design, validate
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.part import FlatPart, Hole
-from levelcradle.drawings import cut_list_csv, job_of, pack_files, part_dxf, sheet_svg, sheets_of, sheets_pdf
-from levelcradle.drawings.border import Job
+from levelcradle.drawings import Pack, cut_file, drawn, make_pack, part_dxf, sheet_svg, sheets_pdf, subject_of
 from levelcradle.drawings.dxf import LAYERS
 from levelcradle.drawings.flat_svg import part_svg
-from levelcradle.drawings.part_sheet import part_sheets
+from levelcradle.drawings.names import file_stem, plain_name
 from levelcradle.drawings.sheet import PAPERS, Sheet, Words
+from levelcradle.drawings.sheets.box import box_sheet
+from levelcradle.drawings.sheets.part import part_sheets
+from levelcradle.drawings.subject import Subject
+from levelcradle.drawings.table import Column, Table, table_csv, workbook
 
 PARTS = ("bonnet-tray", "bonnet-lid", "bonnet-lf-angle", "bonnet-lf-doubler", "tank-tray")
 
@@ -79,35 +83,48 @@ def test_a_sheet_that_may_not_be_cut_says_so_in_the_file(parts: dict[str, FlatPa
     assert any("bend deduction 5.31" in t for t in texts(True))
 
 
-def test_the_cut_list_has_a_row_a_part(parts: dict[str, FlatPart]) -> None:
-    rows = list(csv.DictReader(io.StringIO(cut_list_csv(parts.values(), released=True))))
-    assert [r["part"] for r in rows] == list(parts)
-    assert rows[2]["off"] == "4"
-    assert rows[0]["blank mm"] == "1179.4 x 969.4"
+HOSTILE = ["=1+1", "+cmd", "-2", "@sum", "\tx"]
 
 
-@pytest.mark.parametrize("name", ["=1+1", "+cmd", "-2", "@sum", "\tx"])
-def test_a_cell_that_looks_like_a_formula_stays_text(parts: dict[str, FlatPart], name: str) -> None:
-    from dataclasses import replace
+def table_of(cells: list[str | float | None]) -> Table:
+    return Table("a", "A", (Column("words", 1.0), Column("mm", 1.0, 2)), tuple((c, 1.5) for c in cells))
 
-    text = cut_list_csv([replace(parts["tank-tray"], name=name)], released=True)
-    cell = list(csv.reader(io.StringIO(text)))[1][1]
-    assert cell == f"'{name}"
+
+@pytest.mark.parametrize("name", HOSTILE)
+def test_a_cell_that_looks_like_a_formula_stays_text(name: str) -> None:
+    text = table_csv(table_of([name]), released=True).decode("utf-8-sig")
+    assert list(csv.reader(io.StringIO(text)))[1] == [f"'{name}", "1.50"]
+
+
+def test_a_workbook_holds_numbers_as_numbers_and_no_formula() -> None:
+    data = workbook([table_of([*HOSTILE, "https://nowhere.example", None])], released=False, on="2026-03-01")
+    leaf = openpyxl.load_workbook(io.BytesIO(data))["a"]
+    assert [row[0].value for row in leaf.iter_rows(min_row=2, max_row=8)] == [*HOSTILE, "https://nowhere.example", None]
+    assert all(cell.data_type != "f" and cell.hyperlink is None for row in leaf.iter_rows() for cell in row)
+    assert [row[1].value for row in leaf.iter_rows(min_row=2, max_row=3)] == [1.5, 1.5]
+    assert leaf["A9"].value == "NOT RELEASED"
+
+
+@pytest.mark.parametrize("name", ["../../etc/passwd", "a/b\\c", "نص", "🔥🔥", "<b>&", "con:*?", "x" * 300])
+def test_a_file_is_named_in_letters_that_every_system_takes(parts: dict[str, FlatPart], name: str) -> None:
+    part = replace(parts["tank-tray"], name=name, each=(), material_name=name)
+    assert re.fullmatch(r"[A-Za-z0-9_-]{1,140}", file_stem(part))
+    assert re.fullmatch(r"[a-z0-9-]*", plain_name(name))
+
+
+def subject(design: Design) -> Subject:
+    return subject_of(resolve(design, {}))
 
 
 def test_names_are_text_in_every_drawing(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["name"] = "<script>alert(1)</script> & “co”"
-    design = validate(tree)
-    for sheet in sheets_of(resolve(design, {}), job_of(design, released=True)):
-        svg = sheet_svg(sheet)
-        assert "<script" not in svg
-    assert "&lt;script&gt;" in sheet_svg(
-        next(s for s in sheets_of(resolve(design, {}), job_of(design, released=True)) if s.name == "tank-box")
-    )
+    pages = {sheet.name: sheet_svg(sheet) for sheet in drawn(subject(validate(tree))).sheets}
+    assert not [name for name, svg in pages.items() if "<script" in svg]
+    assert "&lt;script&gt;" in pages["B-box"]
 
 
 def test_a_plan_says_which_way_it_lies_and_its_length_bar_is_true(demo: Design) -> None:
-    sheet = next(s for s in sheets_of(resolve(demo, {}), job_of(demo, released=False)) if s.name == "tank-box")
+    sheet = next(s for s in drawn(subject(demo)).sheets if s.name == "B-box")
     svg = sheet_svg(sheet)
     for word in ("NOSE", "LEFT", "RIGHT", "NOT RELEASED", "394.0", "700.0", "245.0", "check line 100 mm"):
         assert word in svg, word
@@ -123,10 +140,10 @@ def test_an_svg_unit_is_a_hundredth_of_a_millimetre() -> None:
 
 @pytest.mark.parametrize("count", [3, 26, 27, 250])
 def test_every_hole_of_a_part_stands_in_its_tables_once_and_under_its_heading(
-    parts: dict[str, FlatPart], count: int
+    parts: dict[str, FlatPart], demo: Design, count: int
 ) -> None:
     holes = tuple(Hole((20.0 + n, 40.0), 5.0, "screw") for n in range(count))
-    sheets = part_sheets(replace(parts["tank-lid"], holes=holes, bends=()), Job("A car", released=True))
+    sheets = part_sheets(subject(demo), replace(parts["tank-lid"], holes=holes, bends=(), mark="B2"))
     words = [[m for m in sheet.marks if isinstance(m, Words)] for sheet in sheets]
     told = [m.text for rows in words for m in rows if m.text.startswith("hole ")]
     assert told == [f"hole {n + 1}" for n in range(count)]
@@ -163,35 +180,51 @@ def test_an_svg_read_back_has_the_parts_area_extents_and_holes_at_true_size(
 
 
 @pytest.fixture(scope="module")
-def pack() -> dict[str, bytes]:
+def pack() -> Pack:
     from levelcradle.demo import demo_design
 
-    return pack_files(demo_design(), {})
+    return make_pack(demo_design(), {}, revision=3, on="2026-03-01")
 
 
-def test_the_pack_holds_a_dxf_a_part_a_cut_list_and_one_pdf(pack: dict[str, bytes], parts: dict[str, FlatPart]) -> None:
-    assert set(pack) == {
-        *(f"{p}.{kind}" for p in parts for kind in ("dxf", "svg")),
-        "cut-list.csv",
-        "layers.txt",
-        "drawings.pdf",
-    }
+def test_the_pack_holds_sheets_cut_files_tables_templates_and_solids(pack: Pack, parts: dict[str, FlatPart]) -> None:
+    cut = {f"cut/{file_stem(p)}.{kind}" for p in parts.values() for kind in ("dxf", "svg")}
+    assert {name for name in pack.files if name.startswith("cut/")} == {*cut, "cut/layers.txt"}
+    assert {"drawings.pdf", "templates.pdf", "dummies.pdf", "tables/tables.xlsx", "tables/cut-list.csv"} < set(
+        pack.files
+    )
+    assert {"solids/whole.step", "solids/whole.glb", "solids/B-tank-box.step", "solids/B-tank-box.stl"} < set(
+        pack.files
+    )
 
 
-def test_the_pdf_has_a_page_a_box_and_a_part_true_to_size(pack: dict[str, bytes], parts: dict[str, FlatPart]) -> None:
-    with pdfplumber.open(io.BytesIO(pack["drawings.pdf"])) as pdf:
-        assert len(pdf.pages) == 2 + len(parts)
-        for page in pdf.pages:
+def test_the_pdf_has_a_page_a_sheet_true_to_size(pack: Pack) -> None:
+    sheets = [sheet for group in pack.groups for sheet in group.sheets]
+    with pdfplumber.open(io.BytesIO(pack.files["drawings.pdf"])) as pdf:
+        assert len(pdf.pages) == len(sheets)
+        for page, sheet in zip(pdf.pages, sheets, strict=True):
             assert (float(page.width) / 72 * 25.4, float(page.height) / 72 * 25.4) == pytest.approx((297, 210), abs=0.1)
-            assert "NOT RELEASED" in page.extract_text()
-        check = [line for line in pdf.pages[0].lines if abs((line["x1"] - line["x0"]) / 72 * 25.4 - 100) < 0.05]
-        assert check, "the 100 mm check line is 100 mm long"
-        assert "Bonnet box" in pdf.pages[0].extract_text()
+            text = page.extract_text()
+            assert "NOT RELEASED" in text
+            check = [n for n in page.lines if abs((n["x1"] - n["x0"]) / 72 * 25.4 - 100) < 0.05]
+            assert check, f"the 100 mm check line of {sheet.name} is 100 mm long"
+
+
+def test_the_same_revision_gives_the_same_bytes(pack: Pack, demo: Design) -> None:
+    again = make_pack(demo, {}, revision=3, on="2026-03-01").files
+    different = [name for name, data in pack.files.items() if again[name] != data and not name.endswith(".step")]
+    assert different == []
+    assert make_pack(demo, {}, revision=4, on="2026-03-01").files["drawings.pdf"] != pack.files["drawings.pdf"]
+
+
+def test_one_cut_file_by_itself_is_the_one_in_the_pack(pack: Pack, demo: Design) -> None:
+    name = next(name for name in pack.files if name.endswith(".dxf"))
+    assert cut_file(subject_of(resolve(demo, {}), revision=3, on="2026-03-01"), name) == pack.files[name]
+    assert cut_file(subject(demo), "cut/none.dxf") is None
 
 
 def test_a_design_without_a_box_has_nothing_to_cut(tree: dict[str, Any]) -> None:
     tree["boxes"], tree["mounts"] = {}, {}
-    assert pack_files(validate(tree), {}) == {}
+    assert make_pack(validate(tree), {}).files == {}
 
 
 def test_a_box_that_cannot_be_folded_has_no_flat(tree: dict[str, Any]) -> None:
@@ -207,7 +240,7 @@ def test_the_words_on_a_box_sheet_are_the_cars_however_the_box_is_turned(tree: d
     assembly = resolve(design, {})
     aft = assembly.boxes["tank"].placement.direction((1.0, 0.0, 0.0))
     right = {(1, 0): "TAIL", (-1, 0): "NOSE", (0, 1): "RIGHT", (0, -1): "LEFT"}[round(aft[0]), round(aft[1])]
-    sheet = next(s for s in sheets_of(assembly, job_of(assembly.design, released=True)) if "Tank box" in s.title)
+    sheet = box_sheet(subject_of(assembly), "B", assembly.boxes["tank"])
     words = [m for m in sheet.marks if isinstance(m, Words) and m.text in ("NOSE", "TAIL", "LEFT", "RIGHT")]
     assert max(words[:4], key=lambda m: m.at[0]).text == right
     assert yaw == 0 or any("turned" in m.text for m in sheet.marks if isinstance(m, Words))

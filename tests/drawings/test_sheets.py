@@ -3,7 +3,7 @@ else."""
 
 import copy
 import io
-from itertools import product
+from functools import cache
 from typing import Any
 
 import numpy as np
@@ -14,25 +14,27 @@ from hypothesis import strategies as st
 
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design, validate
-from levelcradle.drawings import job_of, pack_files, sheets_of, sheets_pdf
+from levelcradle.core.fabricate import parts_of
+from levelcradle.drawings import drawn, sheets_pdf, subject_of
 from levelcradle.drawings.border import CAUTIONS
-from levelcradle.drawings.sheet import PAPERS, SERIES, Sheet, Stroke, Words, standard_scale
+from levelcradle.drawings.sheet import SERIES, Sheet, Stroke, Words, standard_scale
 from tests.conftest import DEMO
 
-CHOICES = list(product(PAPERS, ("first angle", "third angle")))
+CHOICES = [("A4", "third angle"), ("Tabloid", "first angle")]
 
 
-def laid_out(paper: str, projection: str, *, released: bool = True, names: str = "") -> list[Sheet]:
+@cache
+def laid_out(paper: str, projection: str, *, names: str = "", lengths: str = "mm") -> list[Sheet]:
     """All sheets of the demo on a paper; with ``names`` everything that has a name is called so."""
     tree: dict[str, Any] = copy.deepcopy(DEMO)
-    tree["sheets"] = {"paper": paper, "projection": projection}
+    tree["sheets"] = {"paper": paper, "projection": projection, "lengths": lengths}
     if names:
         tree["name"] = names
         for collection in ("boxes", "mounts"):
             for row in tree[collection].values():
                 row["name"] = names
     design = validate(tree)
-    return sheets_of(resolve(design, {}), job_of(design, released=released, revision=7, on="2026-03-01"))
+    return drawn(subject_of(resolve(design, {}), revision=7, on="2026-03-01")).sheets
 
 
 def texts(sheet: Sheet) -> list[Words]:
@@ -54,10 +56,9 @@ def test_a_scale_is_a_standard_one_and_the_largest_that_fits(most: float) -> Non
     assert not larger or min(larger) > most
 
 
-@pytest.mark.parametrize("paper", PAPERS)
-def test_in_third_angle_what_is_seen_from_above_stands_above_and_from_aft_aft_in_first_across(paper: str) -> None:
+def test_in_third_angle_what_is_seen_from_above_stands_above_and_from_aft_aft_in_first_across() -> None:
     """ISO 5456-2: third angle puts a view at the side it is seen from, first angle at the other."""
-    third, first = (next(s for s in laid_out(paper, p) if s.name == "tank-box") for p in ("third angle", "first angle"))
+    third, first = (next(s for s in laid_out(*choice) if s.name == "B-box") for choice in CHOICES)
     assert where(third, "looking down")[1] > where(third, "looking right")[1]
     assert where(first, "looking down")[1] < where(first, "looking right")[1]
     assert where(third, "looking forward")[0] > where(third, "looking right")[0]  # its aft end is at the right there
@@ -73,13 +74,14 @@ def where_of_end(sheet: Sheet, word: str) -> float:
 
 
 @pytest.mark.parametrize(("paper", "projection"), CHOICES)
-def test_views_are_aligned_inside_the_frame_and_fill_it(paper: str, projection: str) -> None:
+def test_views_stand_inside_the_frame_and_fill_it(paper: str, projection: str) -> None:
     for sheet in laid_out(paper, projection):
-        drawn = [p for m in sheet.marks if isinstance(m, Stroke) for p in m.points]
-        assert all(0 < x < sheet.paper.wide_mm and 0 < y < sheet.paper.tall_mm for x, y in drawn)
+        drawn_ = [p for m in sheet.marks if isinstance(m, Stroke) for p in m.points]
+        assert all(0 < x < sheet.paper.wide_mm and 0 < y < sheet.paper.tall_mm for x, y in drawn_), sheet.name
         if sheet.name.endswith("-box"):
-            heavy = [m for m in sheet.marks if isinstance(m, Stroke) and m.closed and m.weight_mm == 0.5][1:]
-            ys = [y for m in heavy for _, y in m.points]
+            ys = [
+                y for m in sheet.marks if isinstance(m, Stroke) and m.weight_mm == 0.35 for _, y in m.points if y > 60
+            ]
             assert max(ys) - min(ys) > 0.36 * sheet.paper.tall_mm
 
 
@@ -88,17 +90,17 @@ LONG = "A very long name of something that somebody gave it one evening, and mor
 
 @pytest.mark.parametrize(
     ("paper", "projection", "names"),
-    [(paper, "third angle", "") for paper in PAPERS]
-    + [("A4", "first angle", ""), ("A4", "third angle", LONG), ("Letter", "first angle", "Ж" * 110)],
+    [("A4", "third angle", ""), ("Letter", "first angle", LONG), ("Tabloid", "third angle", "Ж" * 110)],
 )
 def test_no_text_stands_on_another_and_none_leaves_the_paper(paper: str, projection: str, names: str) -> None:
-    pdf = pdfplumber.open(io.BytesIO(sheets_pdf(laid_out(paper, projection, released=False, names=names), "x")))
+    pdf = pdfplumber.open(io.BytesIO(sheets_pdf(laid_out(paper, projection, names=names), "x")))
     for page in pdf.pages:
         letters = [c for c in page.chars if c["text"].strip()]
         boxes = np.array([(c["x0"], c["top"], c["x1"], c["bottom"]) for c in letters], dtype=float)
         assert boxes[:, 0].min() > 0
         assert boxes[:, 2].max() < page.width
-        assert [(letters[i]["text"], letters[j]["text"]) for i, j in zip(*_upon_each_other(boxes), strict=True)] == []
+        upon = [(letters[i]["text"], letters[j]["text"]) for i, j in zip(*_upon_each_other(boxes), strict=True)]
+        assert upon == [], page.page_number
 
 
 def _upon_each_other(boxes: Any) -> Any:
@@ -109,36 +111,73 @@ def _upon_each_other(boxes: Any) -> Any:
     return np.nonzero(np.triu(both > 0.35 * np.minimum(size[:, None], size[None]), k=1))
 
 
-@pytest.mark.parametrize("paper", PAPERS)
-def test_every_sheet_says_what_it_is_of_which_revision_and_its_cautions_whole(paper: str) -> None:
-    sheets = laid_out(paper, "third angle", released=False)
+@pytest.mark.parametrize(("paper", "projection"), CHOICES)
+def test_every_sheet_says_what_it_is_of_which_revision_and_its_cautions_whole(paper: str, projection: str) -> None:
+    sheets = laid_out(paper, projection)
     for number, sheet in enumerate(sheets, 1):
         said = [words.text for words in texts(sheet)]
-        of_it = (
-            "revision 7",
-            "2026-03-01",
-            "third angle",
-            f"{paper}, lengths in mm",
-            f"sheet {number} of {len(sheets)}",
-        )
+        of_it = ("revision 7", "2026-03-01", projection, f"{paper}, lengths in mm", f"sheet {number} of {len(sheets)}")
         for text in (*of_it, "CHECK BEFORE CUTTING", "NOT RELEASED", "check line 100 mm"):
             assert text in said, (sheet.name, text)
         assert all(word in " ".join(said) for word in CAUTIONS.split())
         assert min(words.size_mm for words in texts(sheet)) >= 2.5
 
 
-def test_the_notes_of_every_part_are_all_there(demo: Design) -> None:
-    from levelcradle.core.fabricate import parts_of
+def test_the_cover_lists_every_sheet_by_its_number() -> None:
+    sheets = laid_out("A4", "third angle")
+    covers = [sheet for sheet in sheets if sheet.name.startswith("cover")]
+    listed = [[w.text for w in texts(cover) if w.size_mm == 2.8 and w.anchor == "end"] for cover in covers]
+    assert [int(n) for page in listed for n in page] == list(range(len(covers) + 1, len(sheets) + 1))
 
-    parts = {part.id: part for part in parts_of(resolve(demo, {}))}
-    for paper in PAPERS:
-        for sheet in laid_out(paper, "first angle"):
+
+def test_the_notes_of_every_part_are_all_there(demo: Design) -> None:
+    parts = {part.mark: part for part in parts_of(resolve(demo, {}))}
+    for choice in CHOICES:
+        for sheet in laid_out(*choice):
             said = " ".join(words.text for words in texts(sheet))
             for note in parts[sheet.name].notes if sheet.name in parts else ():
-                assert note in said, (paper, sheet.name)
+                assert note in said, (choice, sheet.name)
 
 
-def test_the_same_revision_gives_the_same_bytes(demo: Design) -> None:
-    one, other = (pack_files(demo, {}, revision=3, on="2026-03-01") for _ in range(2))
-    assert one == other
-    assert pack_files(demo, {}, revision=4, on="2026-03-01")["drawings.pdf"] != one["drawings.pdf"]
+def test_a_stranger_finds_where_each_of_those_alike_goes(demo: Design) -> None:
+    """Every mount's angle and doubler stands on the sheet of its wall by its mark, from two edges; which of those alike
+    goes where is told on the part's own sheet."""
+    assembly = resolve(demo, {})
+    sheets = {sheet.name: " ".join(w.text for w in texts(sheet)) for sheet in laid_out("A4", "third angle")}
+    marks = {one.id: part.mark for part in parts_of(assembly) for one in part.each}
+    for letter, box in zip("AB", assembly.in_order(), strict=True):
+        for mount in box.mounts:
+            walls = [
+                text for name, text in sheets.items() if name.startswith(f"{letter}-on-") and mount.mount.name in text
+            ]
+            assert len(walls) == 1
+            for part in mount.parts(assembly.tables):
+                assert f"{marks[part.id]} {mount.mount.name}" in walls[0]
+                assert part.name in sheets[marks[part.id]]
+
+
+def test_where_a_bracket_is_welded_is_where_it_stands_in_the_car(demo: Design) -> None:
+    """From the left edge as seen from outside and from the base, against the piece itself in the box's frame."""
+    assembly = resolve(demo, {})
+    box = assembly.boxes["tank"]
+    length = box.shell.outer_mm[0]
+    for face in ("left", "right"):
+        (sheet,) = [s for s in laid_out("A4", "third angle") if s.name == f"B-on-{face}"]
+        said = [w.text for w in texts(sheet)]
+        for mount in box.mounts:
+            if mount.mount.face != face:
+                continue
+            (leg,) = [p.solid.moved(box.placement.inverse) for p in mount.pieces if p.name == "leg B"]
+            near = (
+                leg.low[0] if face == "left" else length - leg.high[0]
+            )  # who stands at the right has the nose at his right
+            assert f"{near:.1f}" in said
+            assert f"{leg.low[2]:.1f}" in said
+
+
+@pytest.mark.parametrize("lengths", ["in", "both"])
+def test_lengths_are_written_as_the_shop_reads_them(lengths: str) -> None:
+    (sheet,) = [s for s in laid_out("A3", "third angle", lengths=lengths) if s.name == "B-box"]
+    said = [w.text for w in texts(sheet)]
+    assert ('15 1/2"' if lengths == "in" else '394.0 [15 1/2"]') in said
+    assert any("lengths in" in text and "inches" in text for text in said)

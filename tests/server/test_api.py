@@ -1,8 +1,6 @@
 """The API as the screens use it."""
 
-import io
 import json
-import zipfile
 from datetime import datetime
 from typing import Any
 
@@ -174,23 +172,6 @@ def test_a_file_goes_out_and_comes_in_again(client: TestClient, car: str) -> Non
     made = client.post("/api/projects/import?another=true", content=text)
     assert made.status_code == 201
     assert client.get(f"/api/projects/{made.json()['id']}/export").content == text
-
-
-def test_the_pack_is_served_whole_and_by_file(client: TestClient, car: str) -> None:
-    names = client.get(f"/api/projects/{car}/files").json()
-    archive = zipfile.ZipFile(io.BytesIO(client.get(f"/api/projects/{car}/files.zip").content))
-    assert sorted(archive.namelist()) == sorted(names)
-    dxf = client.get(f"/api/projects/{car}/files/tank-tray.dxf")
-    assert dxf.headers["content-type"] == "image/vnd.dxf"
-    assert client.get(f"/api/projects/{car}/files/other.dxf").status_code == 404
-
-
-def test_sheets_are_served_as_svg(client: TestClient, car: str) -> None:
-    names = [s["name"] for s in client.get(f"/api/projects/{car}/sheets").json()]
-    assert names[0] == "bonnet-box"
-    svg = client.get(f"/api/projects/{car}/sheets/{names[0]}")
-    assert svg.headers["content-type"] == "image/svg+xml"
-    assert client.get(f"/api/projects/{car}/sheets/none").status_code == 404
 
 
 def test_the_history_tells_every_step(client: TestClient, car: str) -> None:

@@ -1,4 +1,6 @@
 /** What is taken away: the whole pack, or one file of it. */
+import type { ReactNode } from 'react'
+
 import { useLoaded } from '../../design/live'
 import type { MadePack } from '../../design/types'
 import { Fold } from '../../ui/Fold'
@@ -6,9 +8,7 @@ import { Button, Heading } from '../../ui/parts'
 
 const FIRST = [
   ['drawings.pdf', 'All sheets, PDF'],
-  ['tables/tables.xlsx', 'Tables, XLSX'],
   ['templates.pdf', 'Templates, true size'],
-  ['dummies.pdf', 'Dummies to fold'],
   ['solids/whole.step', 'Solids, STEP'],
 ] as const
 
@@ -26,24 +26,28 @@ export function TakeAway({ base, pack }: { base: string; pack: MadePack }) {
             {words}
           </Download>
         ))}
-        <Download href={`/api/projects/${project}/export`}>Design file</Download>
       </div>
-      <Fold words={`All ${pack.files.length} files`} className="mt-1">
+      <Fold words={`All ${pack.files.length} files, and the design`} className="mt-1">
         <ul className="m-0 list-none p-0">
+          <File href={`/api/projects/${project}/export`}>{project}.cradle.json</File>
           {pack.files.map((name) => (
-            <li key={name} className="border-b border-hair">
-              <a
-                href={`${base}/files/${name}`}
-                download
-                className="flex min-h-8 items-center text-blue [overflow-wrap:anywhere]"
-              >
-                {name}
-              </a>
-            </li>
+            <File key={name} href={`${base}/files/${name}`}>
+              {name}
+            </File>
           ))}
         </ul>
       </Fold>
     </>
+  )
+}
+
+function File({ href, children }: { href: string; children: ReactNode }) {
+  return (
+    <li className="border-b border-hair">
+      <a href={href} download className="flex min-h-9 items-center text-blue [overflow-wrap:anywhere]">
+        {children}
+      </a>
+    </li>
   )
 }
 
