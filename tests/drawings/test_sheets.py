@@ -99,7 +99,9 @@ def test_no_text_stands_on_another_and_none_leaves_the_paper(paper: str, project
         boxes = np.array([(c["x0"], c["top"], c["x1"], c["bottom"]) for c in letters], dtype=float)
         assert boxes[:, 0].min() > 0
         assert boxes[:, 2].max() < page.width
-        upon = [(letters[i]["text"], letters[j]["text"]) for i, j in zip(*_upon_each_other(boxes), strict=True)]
+        pairs = zip(*_upon_each_other(boxes), strict=True)
+        # two letters that follow each other in a word may be drawn close
+        upon = [(letters[i]["text"], letters[j]["text"]) for i, j in pairs if j != i + 1]
         assert upon == [], page.page_number
 
 

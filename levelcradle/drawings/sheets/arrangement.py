@@ -157,7 +157,8 @@ def _chains(sheet: Sheet, subject: Subject, views: dict[Look, Frame], number: in
     _ticked(sheet, [(x, y) for x in xs])
     near, far = (f"{write(abs(float(v)))} {'fore' if v < 0 else 'aft'}" for v in (low[0], high[0]))
     sheet.words((max(xs) + 3, y - 1.0), f"{letter}  {near} to {far} of the front axle line", 2.6)
-    y = end.at((0.0, _high(subject)))[1] + off
+    third = subject.job.projection == "third angle"  # above the end view there is room, in first angle below it
+    y = end.at((0.0, _high(subject)))[1] + off if third else end.at((0.0, 0.0))[1] - off
     xs = [end.at(end_look.at((0.0, float(v), 0.0)))[0] for v in (0.0, low[1], high[1])]
     _ticked(sheet, [(x, y) for x in xs])
     left, right = (f"{write(abs(float(v)))} {'L' if v < 0 else 'R'}" for v in (low[1], high[1]))
@@ -166,7 +167,7 @@ def _chains(sheet: Sheet, subject: Subject, views: dict[Look, Frame], number: in
     ys = [end.at((0.0, float(v)))[1] for v in (0.0, low[2], high[2])]
     _ticked(sheet, [(x, y) for y in ys])
     sheet.words(
-        (x - 1.2, max(ys) + 3), f"{letter}  {write(float(low[2]))} to {write(float(high[2]))} up", 2.6, turned=True
+        (x - 1.2, min(ys) + 1), f"{letter}  {write(float(low[2]))} to {write(float(high[2]))} up", 2.6, turned=True
     )
 
 

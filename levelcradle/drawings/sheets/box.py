@@ -20,7 +20,7 @@ def box_sheet(subject: Subject, letter: str, box: PlacedBox) -> Sheet:
     """The box in its own axes: side, plan and end, aligned and to one scale, where the projection puts them; words at
     their edges say where the car's nose, left and right are as the box stands in it."""
     shell, job = box.shell, subject.job
-    sheet = Sheet(f"{letter}-box", f"Box {letter}: {box.name}, sizes", job.paper, about=(box.path,))
+    sheet = Sheet(f"{letter}-box", f"Box {letter}, sizes: {box.name}", job.paper, about=(box.path,))
     views = _laid_out(box, job)
     for look, frame in views.items():
         put(sheet, box_bodies(box), look, frame)

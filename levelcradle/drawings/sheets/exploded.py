@@ -20,7 +20,7 @@ PLATE_MM, BRACKET_MM = 70.0, 160.0  # how far off the wall they are drawn
 
 def exploded_sheet(subject: Subject, letter: str, box: PlacedBox) -> Sheet:
     job = subject.job
-    sheet = Sheet(f"{letter}-exploded", f"Box {letter}: {box.name}, taken apart", job.paper, about=(box.path,))
+    sheet = Sheet(f"{letter}-exploded", f"Box {letter}, taken apart: {box.name}", job.paper, about=(box.path,))
     groups = list(_apart(subject, box))
     bodies = [body for _, group in groups for body in group]
     window = (34.0, LOW_MM, job.paper.wide_mm - 68, job.paper.tall_mm - TOP_MM - LOW_MM)
@@ -32,7 +32,7 @@ def exploded_sheet(subject: Subject, letter: str, box: PlacedBox) -> Sheet:
     balloons(sheet, tips, (22.0, job.paper.wide_mm - 22.0), LOW_MM + 2, job.paper.tall_mm - TOP_MM - 4)
     marks = {mark for mark, _ in groups}
     facts = tuple(f"{part.mark}: {part.name}, {part.quantity} off" for part in subject.parts if part.mark in marks)
-    border(sheet, job, f"{letter}  {box.name}, taken apart", (), ("Not to scale. " + "; ".join(facts),))
+    border(sheet, job, f"{letter}, taken apart: {box.name}", (), ("Not to scale. " + "; ".join(facts),))
     return sheet
 
 

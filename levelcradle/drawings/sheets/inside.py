@@ -26,7 +26,7 @@ METAL, INSIDE = "#444", "#e4e4e4"  # readable in grey
 def section_sheet(subject: Subject, letter: str, box: PlacedBox) -> Sheet:
     """Along and across, through the middle of the module nearest the middle, and what stands on each of the lines."""
     job = subject.job
-    sheet = Sheet(f"{letter}-sections", f"Box {letter}: {box.name}, sections", job.paper, about=(box.path,))
+    sheet = Sheet(f"{letter}-sections", f"Box {letter}, sections: {box.name}", job.paper, about=(box.path,))
     number, at = _through(box)
     wide, tall = job.paper.wide_mm - 24 - LAYERS_MM - 16, job.paper.tall_mm - TOP_MM - LOW_MM
     windows = (
@@ -45,7 +45,7 @@ def section_sheet(subject: Subject, letter: str, box: PlacedBox) -> Sheet:
         sheet.words((x, y + 2.5), f"section {'along' if axis == 1 else 'across'}, {where}", 2.8, bold=True)
     _layers(sheet, subject, box, number, (job.paper.wide_mm - 8 - LAYERS_MM, job.paper.tall_mm - TOP_MM))
     notes = ("Cut metal dark, modules light with their number. The table: what stands on the line through the module",)
-    border(sheet, job, f"{letter}  {box.name}, sections", (), notes, scale=scale)
+    border(sheet, job, f"{letter}, sections: {box.name}", (), notes, scale=scale)
     return sheet
 
 
@@ -119,9 +119,8 @@ def module_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[She
     floors = sorted({round(m.low[2], 1) for m in box.shell.modules})
     for number, floor in enumerate(floors):
         name = f"{letter}-modules" + (f"-{number + 1}" if number else "")
-        title = f"Box {letter}: {box.name}, modules" + (
-            f", layer {number + 1} of {len(floors)}" if len(floors) > 1 else ""
-        )
+        layer = f", layer {number + 1} of {len(floors)}" if len(floors) > 1 else ""
+        title = f"Box {letter}, modules{layer}: {box.name}"
         sheet = Sheet(name, title, job.paper, about=(box.path,))
         window = (26.0, LOW_MM + 8, job.paper.wide_mm - 52, job.paper.tall_mm - TOP_MM - LOW_MM - 16)
         bodies = box_bodies(box, lid=False)

@@ -27,13 +27,13 @@ def mount_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Shee
     for number, first in enumerate(range(0, len(box.mounts), columns)):
         shown = box.mounts[first : first + columns]
         name = f"{letter}-mounts" + (f"-{number + 1}" if number else "")
-        title = f"Box {letter}: {box.name}, its mounts in place"
+        title = f"Box {letter}, its mounts in place: {box.name}"
         sheet = Sheet(name, title, job.paper, about=(box.path, *(f"mounts/{m.id}" for m in shown)))
         wide = (job.paper.wide_mm - 24) / columns
         for n, mount in enumerate(shown):
             _mount(sheet, subject, box, mount, 12 + n * wide, wide)
         note = "Each is drawn as large as its column allows. The vehicle's metal is below the contact plane (dashed)"
-        border(sheet, job, f"{letter}  {box.name}, mounts", (), (note,))
+        border(sheet, job, f"{letter}, mounts: {box.name}", (), (note,))
         yield sheet
 
 

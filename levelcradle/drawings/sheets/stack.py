@@ -25,4 +25,4 @@ def stack_table(subject: Subject, letter: str, box: PlacedBox) -> Table:
         rows.append(("", "there", chain.there_mm, chain.root_mm, "± by the root of the squares, beside it"))
         state = "not known" if chain.state == "unknown" else chain.state
         rows.append(("", "to spare", chain.spare_mm, None, state))
-    return Table(f"stack-up-{letter.lower()}", f"Box {letter}: {box.name}, stack-up", columns, tuple(rows))
+    return Table(f"stack-up-{letter.lower()}", f"Box {letter}, stack-up: {box.name}", columns, tuple(rows))

@@ -65,9 +65,9 @@ def _on_wall(subject: Subject, box: PlacedBox, look: Look, normal: Vec) -> Itera
 def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_OnWall]) -> Sheet:
     job, (look, _) = subject.job, SEEN[face]
     title = (
-        f"Box {letter}: {box.name}, on its {face} wall"
+        f"Box {letter}, on its {face} wall: {box.name}"
         if face != "base"
-        else f"Box {letter}: {box.name}, under its base"
+        else f"Box {letter}, under its base: {box.name}"
     )
     sheet = Sheet(f"{letter}-on-{face}", title, job.paper, about=(box.path, *(f"mounts/{r.mount.id}" for r in rows)))
     tray = box_bodies(box, lid=False)[:1]
@@ -89,7 +89,7 @@ def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_
     border(
         sheet,
         job,
-        f"{letter}  {box.name}, {'base' if face == 'base' else f'{face} wall'}",
+        f"{letter}, {'base' if face == 'base' else f'{face} wall'}: {box.name}",
         (),
         notes,
         scale=frame.scale,

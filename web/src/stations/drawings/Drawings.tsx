@@ -135,7 +135,7 @@ function Sheets({ pack, shown, onShow }: { pack: MadePack; shown: string; onShow
               onClick={() => onShow(sheet.name)}
               className={`flex min-h-9 flex-1 items-center gap-1.5 text-left hover:text-blue ${sheet.name === shown ? 'font-bold text-blue' : ''}`}
             >
-              {sheet.changed && <Mark state="unknown" />} {short(sheet, group.title)}
+              {sheet.changed && <Mark state="unknown" />} {short(sheet)}
             </button>
             {sheet.cut && <CutFiles name={sheet.cut} />}
           </li>
@@ -145,11 +145,9 @@ function Sheets({ pack, shown, onShow }: { pack: MadePack; shown: string; onShow
   ))
 }
 
-/** Without the name of the box, which the heading says. */
-function short(sheet: PackSheet, group: string): string {
-  const rest = sheet.title.startsWith(group)
-    ? sheet.title.slice(group.length).replace(/^[,\s]+/, '')
-    : sheet.title
+/** Without the box, which the heading says. */
+function short(sheet: PackSheet): string {
+  const rest = /^Box \w+, ([^:]+): /.exec(sheet.title)?.[1] ?? sheet.title
   return rest.charAt(0).toUpperCase() + rest.slice(1)
 }
 
