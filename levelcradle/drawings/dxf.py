@@ -1,11 +1,14 @@
-"""A flat part as DXF: millimetres, outline and holes to cut, bend lines, text."""
+"""Flat parts as DXF, by themselves or on sheets of stock: millimetres, outline and holes to cut, bend lines, text."""
 
 import io
+from collections.abc import Callable, Sequence
+from typing import Any
 
 from levelcradle.core.design.sheets import DxfVersion
-from levelcradle.core.part import FlatPart
+from levelcradle.core.part import Flat, FlatPart
+from levelcradle.drawings.nests import Nest
 
-__all__ = ["LAYERS", "LAYERS_TXT", "lines_of", "part_dxf"]
+__all__ = ["LAYERS", "LAYERS_TXT", "lines_of", "nest_dxf", "part_dxf"]
 
 LAYERS = {"CUT": 7, "BEND_UP": 5, "BEND_DOWN": 3, "TEXT": 8}
 TEXT_MM = 5.0
@@ -23,6 +26,31 @@ All lengths are millimetres, at true size; a unit of the SVG is a millimetre. No
 def part_dxf(part: FlatPart, *, released: bool, version: DxfVersion = "R2010") -> bytes:
     """The outline is one closed polyline, every hole a circle, both on CUT; nothing else is there. No splines; R12 has
     no unit of its own: its figures are millimetres all the same."""
+    doc = _new(version)
+    _cut(doc.modelspace(), part, lambda p: p, version)
+    low = min(y for _, y in part.outline) - 3 * TEXT_MM
+    left = min(x for x, _ in part.outline)
+    for number, line in enumerate(lines_of(part, released=released)):
+        _text(doc.modelspace(), line, (left, low - number * 1.6 * TEXT_MM))
+    return _bytes(doc, version)
+
+
+def nest_dxf(nest: Nest, *, released: bool, version: DxfVersion = "R2010") -> bytes:
+    """Every part of a sheet of stock in its place, with its mark; the edge of the sheet is text, not cut."""
+    doc = _new(version)
+    space, (wide, tall) = doc.modelspace(), nest.stock_mm
+    for laid in nest.laid:
+        _cut(space, laid.part, laid.point, version)
+        _text(space, laid.part.mark, (laid.at[0] + 4, laid.at[1] + 4))
+    edge = [(0.0, 0.0), (wide, 0.0), (wide, tall), (0.0, tall)]
+    _polyline(space, edge, "TEXT", version)
+    words = f"{nest.material}, {nest.thickness_mm:g} mm, {wide:g} x {tall:g}"
+    for number, line in enumerate([words] if released else ["NOT RELEASED", words]):
+        _text(space, line, (0.0, -3 * TEXT_MM - number * 1.6 * TEXT_MM))
+    return _bytes(doc, version)
+
+
+def _new(version: DxfVersion) -> Any:
     import ezdxf
     from ezdxf import units
 
@@ -32,14 +60,29 @@ def part_dxf(part: FlatPart, *, released: bool, version: DxfVersion = "R2010") -
     doc.units = units.MM
     for name, colour in LAYERS.items():
         doc.layers.add(name, color=colour)
-    space = doc.modelspace()
-    add_outline = space.add_polyline2d if version == "R12" else space.add_lwpolyline
-    add_outline(part.outline, close=True, dxfattribs={"layer": "CUT"})
+    return doc
+
+
+def _cut(space: Any, part: FlatPart, place: Callable[[Flat], Flat], version: DxfVersion) -> None:
+    _polyline(space, [place(p) for p in part.outline], "CUT", version)
     for hole in part.holes:
-        space.add_circle(hole.at, hole.diameter_mm / 2, dxfattribs={"layer": "CUT"})
+        space.add_circle(place(hole.at), hole.diameter_mm / 2, dxfattribs={"layer": "CUT"})
     for bend in part.bends:
-        space.add_line(bend.start, bend.end, dxfattribs={"layer": "BEND_UP" if bend.up else "BEND_DOWN"})
-    _notes(space, part, released)
+        layer = "BEND_UP" if bend.up else "BEND_DOWN"
+        space.add_line(place(bend.start), place(bend.end), dxfattribs={"layer": layer})
+
+
+def _polyline(space: Any, points: Sequence[Flat], layer: str, version: DxfVersion) -> None:
+    add = space.add_polyline2d if version == "R12" else space.add_lwpolyline
+    add(points, close=True, dxfattribs={"layer": layer})
+
+
+def _text(space: Any, words: str, at: Flat) -> None:
+    plain = words.replace("%%", "% %")  # no control codes from free text
+    space.add_text(plain, height=TEXT_MM, dxfattribs={"layer": "TEXT"}).set_placement(at)
+
+
+def _bytes(doc: Any, version: DxfVersion) -> bytes:
     out = io.StringIO()
     doc.write(out)
     # R12 knows no Unicode: a letter that it has not is written as its number
@@ -56,13 +99,3 @@ def lines_of(part: FlatPart, *, released: bool) -> list[str]:
         *part.notes,
     ]
     return lines if released else ["NOT RELEASED", *lines]
-
-
-def _notes(space, part: FlatPart, released: bool) -> None:  # type: ignore[no-untyped-def]
-    low = min(y for _, y in part.outline) - 3 * TEXT_MM
-    left = min(x for x, _ in part.outline)
-    for number, line in enumerate(lines_of(part, released=released)):
-        text = line.replace("%%", "% %")  # no control codes from free text
-        space.add_text(text, height=TEXT_MM, dxfattribs={"layer": "TEXT"}).set_placement(
-            (left, low - number * 1.6 * TEXT_MM)
-        )

@@ -14,6 +14,7 @@ from levelcradle.drawings.sheets.labels import label_sheets, plate_sheet, rescue
 from levelcradle.drawings.sheets.lists import buying_list, cut_list, member_list
 from levelcradle.drawings.sheets.load import load_statement, mass_list
 from levelcradle.drawings.sheets.mounts import mount_sheets
+from levelcradle.drawings.sheets.nest import nest_sheets
 from levelcradle.drawings.sheets.part import part_sheets
 from levelcradle.drawings.sheets.stack import stack_table
 from levelcradle.drawings.sheets.walls import wall_sheets
@@ -58,7 +59,7 @@ def _boxes(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
 
 
 def _lists(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
-    yield "Lists", (cut_list(subject), buying_list(subject), member_list(subject))
+    yield "Lists", (cut_list(subject), *nest_sheets(subject), buying_list(subject), member_list(subject))
 
 
 def _weight(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:

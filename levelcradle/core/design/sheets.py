@@ -1,8 +1,10 @@
 """How the drawings of a design are laid out."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from levelcradle.core.design.base import DocumentModel
+from pydantic import BeforeValidator, Field
+
+from levelcradle.core.design.base import DocumentModel, PositiveLength, _as_tuple
 
 __all__ = ["DxfVersion", "Lengths", "PaperName", "Projection", "SheetChoice"]
 
@@ -20,3 +22,5 @@ class SheetChoice(DocumentModel):
     projection: Projection = "third angle"
     dxf: DxfVersion = "R2010"  # R12 for cutters that read nothing newer
     lengths: Lengths = "mm"  # what sheets are dimensioned in; cut files are always millimetres
+    stock_mm: Annotated[tuple[PositiveLength, PositiveLength], BeforeValidator(_as_tuple)] = (2500.0, 1250.0)
+    kits: Annotated[int, Field(ge=1, le=1000)] = 1  # for how many cars lists and nests are made

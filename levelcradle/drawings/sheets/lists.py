@@ -12,6 +12,9 @@ from levelcradle.drawings.table import Cell, Column, Table
 __all__ = ["buying_list", "cut_list", "member_list"]
 
 
+Bought = tuple[str, int | None, float | None, str]
+
+
 def cut_list(subject: Subject) -> Table:
     """One row a part."""
     columns = (
@@ -28,15 +31,20 @@ def cut_list(subject: Subject) -> Table:
         Column("goes to", 3.0),
         Column("file", 0),
     )
-    rows = tuple(_cut_row(part) for part in subject.parts)
-    return Table("cut-list", "Cut list", columns, rows, "Files: the same name with .dxf and .svg")
+    kits = subject.assembly.design.sheets.kits
+    rows = tuple(_cut_row(part, kits) for part in subject.parts)
+    return Table("cut-list", f"Cut list{_for(kits)}", columns, rows, "Files: the same name with .dxf and .svg")
 
 
-def _cut_row(part: FlatPart) -> tuple[Cell, ...]:
+def _for(kits: int) -> str:
+    return f", for {kits} cars" if kits > 1 else ""
+
+
+def _cut_row(part: FlatPart, kits: int) -> tuple[Cell, ...]:
     wide, tall = part.size_mm
     goes = ", ".join(one.name for one in part.each) if part.quantity > 1 else ""
     return (
-        *(part.mark, part.each[0].name if part.each else part.name, part.quantity, part.material_name),
+        *(part.mark, part.each[0].name if part.each else part.name, part.quantity * kits, part.material_name),
         *(part.thickness_mm, wide, tall, len(part.bends), len(part.holes), part.mass_kg, goes, file_stem(part)),
     )
 
@@ -59,12 +67,14 @@ def member_list(subject: Subject) -> Table:
 def buying_list(subject: Subject) -> Table:
     """Fasteners, sheet and modules, with how many and what for."""
     columns = (Column("what", 2.6), Column("how many", 0.8, 0), Column("kg", 0.8, 1), Column("for", 3.2))
-    rows = [*_bolts(subject), *_screws(subject), *_sheet(subject), *_modules(subject)]
+    kits = subject.assembly.design.sheets.kits
+    each = [*_bolts(subject), *_screws(subject), *_sheet(subject), *_modules(subject)]
+    rows = [(what, n and n * kits, kg and kg * kits, goes) for what, n, kg, goes in each]
     note = "Sheet is the parts' own; what nesting leaves over is not in it"
-    return Table("buying-list", "Fasteners and buying list", columns, tuple(rows), note)
+    return Table("buying-list", f"Fasteners and buying list{_for(kits)}", columns, tuple(rows), note)
 
 
-def _bolts(subject: Subject) -> Iterator[tuple[Cell, ...]]:
+def _bolts(subject: Subject) -> Iterator[Bought]:
     found: dict[str, list[str]] = {}
     for _, box in subject.boxes:
         for mount in box.mounts:
@@ -77,7 +87,7 @@ def _bolts(subject: Subject) -> Iterator[tuple[Cell, ...]]:
         yield what, len(names), None, ", ".join(names)
 
 
-def _screws(subject: Subject) -> Iterator[tuple[Cell, ...]]:
+def _screws(subject: Subject) -> Iterator[Bought]:
     for letter, box in subject.boxes:
         heads = sum(p.role == "fastener" for p in box.shell.pieces)
         for closure in box.box.closures.values() if heads else ():
@@ -85,7 +95,7 @@ def _screws(subject: Subject) -> Iterator[tuple[Cell, ...]]:
             yield what, heads, None, f"box {letter}, {box.name}"
 
 
-def _sheet(subject: Subject) -> Iterator[tuple[Cell, ...]]:
+def _sheet(subject: Subject) -> Iterator[Bought]:
     masses: dict[tuple[str, float], float] = {}
     marks: dict[tuple[str, float], list[str]] = {}
     for part in subject.parts:
@@ -96,7 +106,7 @@ def _sheet(subject: Subject) -> Iterator[tuple[Cell, ...]]:
         yield f"{material}, {thick:g} mm", None, kg, ", ".join(marks[material, thick])
 
 
-def _modules(subject: Subject) -> Iterator[tuple[Cell, ...]]:
+def _modules(subject: Subject) -> Iterator[Bought]:
     for letter, box in subject.boxes:
         for name, count in sorted(Counter(m.spec.name for m in box.shell.modules).items()):
             mass = sum(m.spec.mass_kg for m in box.shell.modules if m.spec.name == name)

@@ -4185,6 +4185,11 @@ export interface components {
              */
             dxf: "R2010" | "R12";
             /**
+             * Kits
+             * @default 1
+             */
+            kits: number;
+            /**
              * Lengths
              * @default mm
              * @enum {string}
@@ -4202,6 +4207,17 @@ export interface components {
              * @enum {string}
              */
             projection: "first angle" | "third angle";
+            /**
+             * Stock Mm
+             * @default [
+             *       2500,
+             *       1250
+             *     ]
+             */
+            stock_mm: [
+                number,
+                number
+            ];
         };
         /**
          * ShelfRule
@@ -4998,9 +5014,14 @@ export interface components {
             /**
              * @default {
              *       "dxf": "R2010",
+             *       "kits": 1,
              *       "lengths": "mm",
              *       "paper": "A4",
-             *       "projection": "third angle"
+             *       "projection": "third angle",
+             *       "stock_mm": [
+             *         2500,
+             *         1250
+             *       ]
              *     }
              */
             sheets: components["schemas"]["DocSheetChoice"];

@@ -1,5 +1,6 @@
 /** How the sheets are laid out, and for which cutter the files are. */
 import { useLive, useLoaded } from '../../design/live'
+import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/Choose'
 import { Fold } from '../../ui/Fold'
 
@@ -37,6 +38,9 @@ export function HowDrawn() {
       />
       <Choose label="Lengths in" value={sheets.lengths} options={LENGTHS} onChange={put('lengths')} />
       <Choose label="DXF for" value={sheets.dxf} options={VERSIONS} onChange={put('dxf')} />
+      <Blank label="Sheet stock, long" path="/sheets/stock_mm/0" list="stock" />
+      <Blank label="Sheet stock, wide" path="/sheets/stock_mm/1" list="stock" />
+      <Blank label="For how many cars" path="/sheets/kits" kind="number" whole />
     </Fold>
   )
 }
