@@ -16,6 +16,7 @@ from levelcradle.core.clearance import (
     outside_bay,
     room_findings,
 )
+from levelcradle.core.cut_findings import cut_findings
 from levelcradle.core.design import Design
 from levelcradle.core.design.box import Orientation
 from levelcradle.core.errors import UnknownThing
@@ -175,6 +176,7 @@ def _checks(assembly: Assembly, level: LevelResult, supports: tuple[SupportResul
         ("ways in and out", "place", lambda: access_findings(assembly)),
         ("mounts", "mount", lambda: mount_findings(assembly, supports)),
         ("axle loads and ratings", "level", lambda: level_findings(assembly, level)),
+        ("parts that are cut", "drawings", lambda: cut_findings(assembly)),
         ("ground clearance", "place", lambda: ground_findings(assembly, level)),
     )
 

@@ -1,7 +1,9 @@
 """A cut part: a flat outline with its holes and bends, in one material."""
 
+import hashlib
 import math
 from dataclasses import dataclass, field
+from typing import Any
 
 from shapely.geometry import Polygon
 
@@ -77,6 +79,15 @@ class FlatPart:
         return float(Polygon(self.outline).area) - sum(math.pi / 4 * hole.diameter_mm**2 for hole in self.holes)
 
     @property
+    def shape(self) -> str:
+        """Digest of what the cutter and folder make: the same for the same blank of the same sheet, whatever it is
+        called."""
+        bends = [(b.start, b.end, b.angle_deg, b.radius_mm, b.up) for b in self.bends]
+        holes = [(h.at, h.diameter_mm) for h in self.holes]
+        rows = _rounded((self.outline, holes, bends, self.thickness_mm))
+        return hashlib.sha256(f"{self.material} {rows}".encode()).hexdigest()[:16]
+
+    @property
     def size_mm(self) -> Flat:
         xs, ys = [p[0] for p in self.outline], [p[1] for p in self.outline]
         return max(xs) - min(xs), max(ys) - min(ys)
@@ -84,6 +95,13 @@ class FlatPart:
     @property
     def mass_kg(self) -> float:
         return self.area_mm2 * self.thickness_mm * self.density_kg_m3 * 1e-9
+
+
+def _rounded(value: Any) -> Any:
+    """To a thousandth, so that a figure that was worked out another way is the same."""
+    if isinstance(value, float):
+        return round(value, 3) + 0.0
+    return [_rounded(each) for each in value] if isinstance(value, list | tuple) else value
 
 
 def bend_allowance_mm(*, angle_deg: float, radius_mm: float, thickness_mm: float, k: float) -> float:

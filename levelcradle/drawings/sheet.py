@@ -75,13 +75,14 @@ class Words:
 @dataclass(slots=True)
 class Sheet:
     """What one page shows; filled by the drawing functions, then written as SVG or PDF. ``cut``: the file name, without
-    its ending, of the part whose cut files go with it; ``about``: paths of what it shows."""
+    its ending, of the part whose cut files go with it, ``parts`` its ids; ``about``: paths of what it shows."""
 
     name: str
     title: str
     paper: Paper = PAPERS["A4"]
     cut: str = ""
     about: tuple[str, ...] = ()
+    parts: tuple[str, ...] = ()
     marks: list[Stroke | Ring | Words] = field(default_factory=list)
 
     def line(self, *points: Point, weight_mm: float = 0.25, dashed: bool = False) -> None:

@@ -50,7 +50,10 @@ def _contents(pack: Pack) -> str:
     groups = [
         {
             "title": group.title,
-            "sheets": [{"name": s.name, "title": s.title, "cut": s.cut, "about": s.about} for s in group.sheets],
+            "sheets": [
+                {"name": s.name, "title": s.title, "cut": s.cut, "parts": s.parts, "about": s.about}
+                for s in group.sheets
+            ],
         }
         for group in pack.groups
     ]

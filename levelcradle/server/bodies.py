@@ -21,6 +21,7 @@ __all__ = [
     "BODIES",
     "BehindBody",
     "BlocksBody",
+    "CutPartsBody",
     "FirstBoxBody",
     "HungBody",
     "LayBody",
@@ -106,6 +107,11 @@ class WouldTakeBody(PreviewBody):
     box: Id
     more: Literal["aft", "across", "up"] | None = None
     together: bool = True
+
+
+class CutPartsBody(Body):
+    mark: Annotated[str, Field(pattern=r"^[A-Z]{1,3}[0-9]{1,4}$")]
+    state: Literal["drawn", "sent", "cut"]
 
 
 class BlocksBody(PreviewBody):
@@ -246,6 +252,7 @@ class ReadPlaceBody(Body):
 BODIES: tuple[type[BaseModel], ...] = (
     BehindBody,
     BlocksBody,
+    CutPartsBody,
     FirstBoxBody,
     HungBody,
     LayBody,

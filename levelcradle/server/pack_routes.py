@@ -1,16 +1,27 @@
 """The fabrication pack: asked for here, made by a worker; and single cut files, made at once."""
 
 import json
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Path, Request, Response
 
 from levelcradle.core.assembly import resolve
+from levelcradle.core.edits import as_cut
 from levelcradle.core.errors import UnknownThing
 from levelcradle.drawings import cut_file, subject_of, touched
 from levelcradle.jobs import SHEETS, WHOLE, Queue
-from levelcradle.server.routes import ProjectId, TheScans, TheStore, download, json_out
-from levelcradle.server.views import AskedPackOut, MadePackOut, PackOut, ProblemOut, SheetGroupOut, SheetOut
+from levelcradle.server.bodies import CutPartsBody, json_body
+from levelcradle.server.routes import ProjectId, TheScans, TheStore, download, json_out, takes
+from levelcradle.server.views import (
+    AskedPackOut,
+    MadePackOut,
+    PackOut,
+    PatchOut,
+    ProblemOut,
+    SheetGroupOut,
+    SheetOut,
+    operations,
+)
 from levelcradle.store import Change, KeptPack, Store
 
 __all__ = ["router"]
@@ -75,11 +86,13 @@ def _made(store: Store, made: KeptPack, changes: list[Change]) -> MadePackOut:
     return MadePackOut(id=made.id, revision=made.revision, released=contents["released"], groups=groups, files=files)
 
 
-def _sheet(sheet: dict[str, str], changes: list[Change]) -> SheetOut:
+def _sheet(sheet: dict[str, Any], changes: list[Change]) -> SheetOut:
     """With the latest change that may have made it out of date."""
     since = next((c for c in changes if any(touched(sheet["about"], path) for path in c.paths)), None)
     changed = f"revision {since.revision}: {since.sentence}" if since else ""
-    return SheetOut(name=sheet["name"], title=sheet["title"], cut=sheet["cut"], changed=changed)
+    return SheetOut(
+        name=sheet["name"], title=sheet["title"], cut=sheet["cut"], parts=list(sheet["parts"]), changed=changed
+    )
 
 
 @router.get("/projects/{project}/pack/{key}/whole.zip")
@@ -106,6 +119,19 @@ def _of(store: Store, project: str, key: str) -> str:
     if store.packs.get(key).project != project:
         raise UnknownThing("pack", key)
     return key
+
+
+@router.post("/projects/{project}/cut-parts", response_model=PatchOut, openapi_extra=takes(CutPartsBody))
+def cut_parts(
+    project: ProjectId,
+    store: TheStore,
+    scans: TheScans,
+    body: Annotated[CutPartsBody, Depends(json_body(CutPartsBody))],
+) -> Response:
+    """Every part of a mark said to be sent, cut, or only drawn, as a patch to apply."""
+    design = store.open(project).design
+    found = as_cut(resolve(design, scans.of(design)), body.mark, body.state)
+    return json_out(PatchOut(patch=operations(found), id=body.mark))
 
 
 @router.get("/projects/{project}/cut/{name}")

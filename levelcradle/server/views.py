@@ -468,12 +468,13 @@ class SourceOut(Out):
 
 
 class SheetOut(Out):
-    """A sheet of a pack. ``cut``: name of its cut files without their ending; ``changed``: the latest change that may
-    have made it out of date, empty where there is none."""
+    """A sheet of a pack. ``cut``: name of its cut files without their ending; ``parts``: ids of the parts it is of;
+    ``changed``: the latest change that may have made it out of date, empty where there is none."""
 
     name: str
     title: str
     cut: str
+    parts: list[str]
     changed: str
 
 

@@ -10,6 +10,7 @@ from levelcradle.core.design.agreed import AgreedGap, Chain, Pin, TapeKept
 from levelcradle.core.design.base import DocumentModel, Id, Line
 from levelcradle.core.design.bay import Bay, BayCorner
 from levelcradle.core.design.box import FACE_AT, Box
+from levelcradle.core.design.cut_part import CutPart, PartId
 from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.sheets import SheetChoice
 from levelcradle.core.design.stock import Hardware, Module, ModuleKind, PackString, ShelfRule, Stack
@@ -74,6 +75,7 @@ class Design(DocumentModel):
     boxes: Annotated[dict[Id, Box], Field(max_length=100)] = {}
     mounts: Annotated[dict[Id, Mount], Field(max_length=1000)] = {}
     agreed_gaps: Annotated[dict[Id, AgreedGap], Field(max_length=500)] = {}
+    cut_parts: Annotated[dict[PartId, CutPart], Field(max_length=5000)] = {}
     pins: Annotated[dict[Id, Pin], Field(max_length=300)] = {}
     tapes: Annotated[dict[Id, TapeKept], Field(max_length=100)] = {}
     strings: Annotated[dict[Id, PackString], Field(max_length=24)] = {}

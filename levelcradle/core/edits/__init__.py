@@ -4,6 +4,7 @@ alike."""
 from levelcradle.core.edits.blocks import Over, blocks_changed, laid_over
 from levelcradle.core.edits.boxes import adding, edited, removing
 from levelcradle.core.edits.construction import built_as
+from levelcradle.core.edits.cut_parts import as_cut
 from levelcradle.core.edits.mounts import doubled, hung, hung_on, unhung
 from levelcradle.core.edits.placing import into_box, laid_against, out_of_box
 from levelcradle.core.edits.rows import copied, twinned
@@ -15,6 +16,7 @@ __all__ = [
     "Over",
     "Shape",
     "adding",
+    "as_cut",
     "blocks_changed",
     "built_as",
     "copied",

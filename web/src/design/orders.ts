@@ -109,3 +109,9 @@ export const doublerUnder = async (project: string, mount: string) =>
       params: { path: { project, mount } },
     }),
   ).patch
+
+/** All parts of a mark said to be sent, cut, or only drawn. */
+export async function cutAs(project: string, mark: string, state: Body<'CutPartsBody'>['state']) {
+  const body = { mark, state }
+  return taken(await api.POST('/api/projects/{project}/cut-parts', { params: { path: { project } }, body }))
+}

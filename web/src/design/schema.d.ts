@@ -388,6 +388,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/cut-parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut Parts
+         * @description Every part of a mark said to be sent, cut, or only drawn, as a patch to apply.
+         */
+        post: operations["cut_parts_api_projects__project__cut_parts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/cut/{name}": {
         parameters: {
             query?: never;
@@ -1713,6 +1733,16 @@ export interface components {
             /** Path */
             path: string;
         };
+        /** CutPartsBody */
+        CutPartsBody: {
+            /** Mark */
+            mark: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "drawn" | "sent" | "cut";
+        };
         /**
          * Demand
          * @description What a spot must carry in one case: largest pull (a toe's lever included) and shear of the envelope [N]; of what
@@ -2530,6 +2560,21 @@ export interface components {
              * @default 1
              */
             up: number;
+        };
+        /**
+         * CutPart
+         * @description ``shape``: digest of its blank, material and thickness as they were then; ``name``: what it was called.
+         */
+        DocCutPart: {
+            /** Name */
+            name: string;
+            /** Shape */
+            shape: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "sent" | "cut";
         };
         /**
          * Diagonal
@@ -4907,6 +4952,13 @@ export interface components {
                 [key: string]: components["schemas"]["DocChain"];
             };
             /**
+             * Cut Parts
+             * @default {}
+             */
+            cut_parts: {
+                [key: string]: components["schemas"]["DocCutPart"];
+            };
+            /**
              * Duties
              * @default {}
              */
@@ -6252,8 +6304,8 @@ export interface components {
         };
         /**
          * SheetOut
-         * @description A sheet of a pack. ``cut``: name of its cut files without their ending; ``changed``: the latest change that may
-         *     have made it out of date, empty where there is none.
+         * @description A sheet of a pack. ``cut``: name of its cut files without their ending; ``parts``: ids of the parts it is of;
+         *     ``changed``: the latest change that may have made it out of date, empty where there is none.
          */
         SheetOut: {
             /** Changed */
@@ -6262,6 +6314,8 @@ export interface components {
             cut: string;
             /** Name */
             name: string;
+            /** Parts */
+            parts: string[];
             /** Title */
             title: string;
         };
@@ -8509,6 +8563,50 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    cut_parts_api_projects__project__cut_parts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutPartsBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -2,11 +2,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { useAnalysis, useLoaded } from '../../design/live'
+import { useAnalysis, useLive, useLoaded } from '../../design/live'
+import { cutAs } from '../../design/orders'
 import { askForPack, isUnderWay, packQuery } from '../../design/queries'
 import type { MadePack, Pack, PackSheet } from '../../design/types'
 import { Mark } from '../../ui/Mark'
 import { Button, Heading, Teach, Title } from '../../ui/parts'
+import { OneOf } from '../../ui/Toggles'
 import { Share } from '../../ui/Share'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
@@ -35,6 +37,7 @@ export function Drawings() {
                 <Mark state="unknown" silent /> Out of date since {shown.changed}.
               </p>
             )}
+            {shown.parts.length > 0 && <HowFar sheet={shown} />}
             <button
               type="button"
               aria-label={large ? 'Show the whole sheet' : 'Show it large, to read'}
@@ -59,6 +62,36 @@ export function Drawings() {
         {made && <Sheets pack={made} shown={shown?.name ?? ''} onShow={setChosen} />}
       </Ledger>
     </StationFrame>
+  )
+}
+
+const STATES = [
+  ['drawn', 'only drawn'],
+  ['sent', 'sent out'],
+  ['cut', 'cut'],
+] as const
+
+/** Whether the part is in metal yet: a later change that alters it says so. */
+function HowFar({ sheet }: { sheet: PackSheet }) {
+  const { project, document } = useLoaded()
+  const edit = useLive((s) => s.edit)
+  const mark = sheet.name.split('-')[0] ?? ''
+  const state = document.cut_parts[sheet.parts[0] ?? '']?.state ?? 'drawn'
+  const put = useMutation({
+    mutationFn: async (next: string) =>
+      edit((await cutAs(project, mark, next as 'drawn' | 'sent' | 'cut')).patch),
+  })
+  return (
+    <div className="mb-2 flex items-center gap-2">
+      <span>{mark} is</span>
+      <OneOf
+        label={`How far ${mark} is`}
+        value={state}
+        options={STATES}
+        onChange={(next) => put.mutate(next)}
+      />
+      {put.error && <span role="alert">{put.error.message}</span>}
+    </div>
   )
 }
 
