@@ -60,6 +60,8 @@ def main(address: str, folder: Path) -> None:
         page.get_by_role("region", name="Watch strip").get_by_role("button", name="axle at full bump").first.click()
         page.wait_for_timeout(600)
         page.screenshot(path=folder / "section.png")
+        _drawn(page, address)
+        page.screenshot(path=folder / "drawings.png")
         small = browser.new_context(viewport={"width": 1024, "height": 768}, has_touch=True).new_page()
         small.goto(f"{address}/car/demo/place")
         small.get_by_role("button", name="tank space").tap()
@@ -88,6 +90,14 @@ def _study(page: Page, address: str) -> None:
     page.get_by_role("button", name="Ask", exact=True).click()
     page.get_by_text("none beaten by another").wait_for(timeout=60_000)
     page.wait_for_timeout(500)
+
+
+def _drawn(page: Page, address: str) -> None:
+    """The pack made, and the sheet that says most of a box."""
+    _station(page, address, "drawings", None)
+    page.get_by_role("button", name="Draw", exact=False).first.click()
+    page.get_by_role("button", name="Taken apart").first.click(timeout=120_000)
+    page.wait_for_timeout(700)
 
 
 def _station(page: Page, address: str, station: str, part: str | None, car: str = "demo") -> None:

@@ -7,8 +7,9 @@ __all__ = ["touched"]
 # what a change there does to sheets: of the whole, the lists and everything that lands on it, but to no box's own shape
 ROUND_ABOUT = (
     *("accepted", "agreed_gaps", "bays", "duties", "items", "keepouts", "load_states", "modules", "openings"),
-    *("pins", "readings", "snags", "tapes", "units", "vehicle", "weighings"),
+    *("snags", "tapes", "units", "vehicle", "weighings"),
 )
+DRAWN_NOWHERE = ("cut_parts", "pins", "readings")
 LANDED_ON = ("hardpoints", "members", "references")
 
 
@@ -20,9 +21,11 @@ def touched(about: Iterable[str], path: str) -> bool:
     (False, True)
     """
     collection, _, rest = path.strip("/").partition("/")
+    if collection in DRAWN_NOWHERE:
+        return False
     things = [thing for thing in about if thing.startswith(("boxes/", "mounts/"))]
     if not things:
-        return collection not in ("readings", "pins")
+        return True
     if collection in ("boxes", "mounts"):
         return not rest or f"{collection}/{rest.split('/')[0]}" in things
     if collection in LANDED_ON:

@@ -2,7 +2,7 @@
 
 from levelcradle.exchange.errors import FileRefused
 from levelcradle.exchange.outlines import Outline, Outlines, read_outlines
-from levelcradle.exchange.pictures import picture_kind
+from levelcradle.exchange.pictures import may_be_kept, picture_kind
 from levelcradle.exchange.scans import LARGEST_BYTES, MOST_TRIANGLES, Scan, mesh_from_bytes, mesh_to_bytes, read_scan
 from levelcradle.exchange.shelf import ShelfPreview, ShelfRowPreview, read_shelf, write_shelf
 
@@ -17,6 +17,7 @@ __all__ = [
     "ShelfRowPreview",
     "mesh_from_bytes",
     "mesh_to_bytes",
+    "may_be_kept",
     "picture_kind",
     "read_outlines",
     "read_scan",

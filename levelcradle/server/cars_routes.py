@@ -12,19 +12,22 @@ from levelcradle.core.compared import compared
 from levelcradle.core.design import Design, load, new_design, tree_of, validate
 from levelcradle.core.design.files import LARGEST_BYTES
 from levelcradle.core.design.vehicle import Weighed
+from levelcradle.core.edits import pattern_of
 from levelcradle.drawings import plan_picture
+from levelcradle.exchange import may_be_kept
 from levelcradle.server.bodies import NewCar, json_body, raw_body
 from levelcradle.server.problems import problem
-from levelcradle.server.routes import FILE, ProjectId, Session, TheScans, TheStore, Who, json_out, takes
+from levelcradle.server.routes import FILE, ProjectId, Session, TheScans, TheStore, Who, download, json_out, takes
 from levelcradle.server.scans import Scans
 from levelcradle.server.views import ProblemOut, ProjectOut, RevisionOut, VariantOut
-from levelcradle.store import Store, Summary
+from levelcradle.store import Store, Summary, read_archive, write_archive
 
 __all__ = ["router"]
 
 Number = Annotated[int, Field(ge=1, le=999_999_999)]
 """Of a revision."""
 
+LARGEST_ARCHIVE_BYTES = 200_000_000
 router = APIRouter(responses={code: {"model": ProblemOut} for code in (400, 404, 409, 412, 413, 422)})
 
 
@@ -60,6 +63,27 @@ def import_file(
         detail = f"“{same[0].name}” is on the bench already: is the file a newer version of it, or another car?"
         return problem(409, "Which car?", detail, same=same[0].id)
     return _created(store, store.create(design, session, message="from a file"))
+
+
+@router.get("/projects/{project}/archive")
+def archive(project: ProjectId, store: TheStore) -> Response:
+    """The car with its log, scans and pictures in one file."""
+    return download(f"{project}.cradle.zip", write_archive(store.archive(project)), "application/zip")
+
+
+@router.post("/projects/import-archive", response_model=ProjectOut, status_code=201, openapi_extra=FILE)
+def import_archive(
+    store: TheStore, session: Session, raw: Annotated[bytes, Depends(raw_body(LARGEST_ARCHIVE_BYTES))]
+) -> Response:
+    """A car from an archive, with all that was in it, as another car on the bench."""
+    return _created(store, store.restore(read_archive(raw, may_be_kept), session))
+
+
+@router.post("/projects/{project}/again", response_model=ProjectOut, status_code=201)
+def again(project: ProjectId, store: TheStore, session: Session) -> Response:
+    """The same again: a new car by the pattern of this one, without what was measured, weighed or cut of it."""
+    design = store.open(project).design
+    return _created(store, store.create(pattern_of(design), session, message=f"by the pattern of {design.name}"))
 
 
 def _created(store: Store, key: str) -> Response:

@@ -1,5 +1,6 @@
 """PostgreSQL through peewee: projects and their revisions."""
 
+from levelcradle.store.archive import Archive, read_archive, write_archive
 from levelcradle.store.database import GONE, StoreAway, connect, migrate, until_there
 from levelcradle.store.files import Files
 from levelcradle.store.news import listen
@@ -10,6 +11,7 @@ from levelcradle.store.studies import Asked, Studies
 
 __all__ = [
     "GONE",
+    "Archive",
     "Asked",
     "Change",
     "Clash",
@@ -29,5 +31,7 @@ __all__ = [
     "connect",
     "listen",
     "migrate",
+    "read_archive",
     "until_there",
+    "write_archive",
 ]

@@ -1,11 +1,13 @@
 """Scans and pictures that designs speak of."""
 
 import hashlib
+from collections.abc import Iterable
 from typing import Any
 
 from peewee import fn
 
 from levelcradle.core.errors import UnknownThing
+from levelcradle.store.archive import Kept
 from levelcradle.store.tables import KeptFile
 
 __all__ = ["Files"]
@@ -23,6 +25,12 @@ class Files:
         with self._db.connection_context(), self._db.atomic():
             KeptFile.insert(hash=key, kind=kind, name=name, data=data, kept_at=fn.now()).on_conflict_ignore().execute()
         return key
+
+    def those(self, keys: Iterable[str]) -> dict[str, Kept]:
+        """Those of these names that are kept."""
+        with self._db.connection_context():
+            rows = KeptFile.select().where(KeptFile.hash.in_(list(keys)))
+            return {row.hash: Kept(row.kind, row.name, bytes(row.data)) for row in rows}
 
     def get(self, key: str) -> tuple[str, bytes]:
         """(kind, data). Raises UnknownThing."""

@@ -9,6 +9,7 @@ import re
 import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from typing import Any, Literal
 
 from peewee import SQL, fn
@@ -21,6 +22,7 @@ from levelcradle.core.design.sentence import sentence
 from levelcradle.core.design.upgrade import upgraded
 from levelcradle.core.errors import CradleError, PatchError, UnknownThing
 from levelcradle.core.memo import Memo
+from levelcradle.store.archive import FILE, Archive, Entry
 from levelcradle.store.files import Files
 from levelcradle.store.news import conninfo, tell, url_of
 from levelcradle.store.packs import Packs
@@ -291,6 +293,44 @@ class Store:
             _row(key, lock=False)
             rows = Revision.select().where(Revision.project == key).order_by(Revision.number.desc()).limit(most)
             return [HistoryRow(r.number, r.kind, r.sentence, r.who, r.made_at.isoformat()) for r in rows]
+
+    def archive(self, key: str) -> Archive:
+        """A car with its log and every file that any revision of it spoke of. Raises UnknownThing."""
+        opened = self.open(key)
+        with self._db.connection_context():
+            rows = _since(key, 0)
+            log = tuple(
+                Entry(
+                    number=r.number,
+                    kind=r.kind,
+                    who=r.who,
+                    sentence=r.sentence,
+                    made_at=r.made_at.astimezone(UTC).isoformat(),
+                    patch=json.loads(r.patch),
+                    inverse=json.loads(r.inverse),
+                )
+                for r in rows
+            )
+        spoken_of = set(FILE.findall(dump(opened.design) + "".join(r.patch + r.inverse for r in rows)))
+        return Archive(opened.design, log, self.files.those(spoken_of))
+
+    def restore(self, archive: Archive, session: str) -> str:
+        """A car from an archive, with its log where it has one; returns its id."""
+        for kept in archive.files.values():
+            self.files.keep(kept.kind, kept.name, kept.data)
+        key = self.create(archive.design, session, message="from an archive")
+        if archive.log:
+            with self._db.connection_context(), self._db.atomic():
+                Revision.delete().where(Revision.project == key).execute()
+                for entry in archive.log:
+                    row = entry.model_dump() | {"patch": json.dumps(entry.patch), "inverse": json.dumps(entry.inverse)}
+                    row["made_at"] = datetime.fromisoformat(entry.made_at)
+                    Revision.create(project=key, session=session, **row)
+                last = archive.log[-1]
+                Project.update(revision=last.number, changed_at=datetime.fromisoformat(last.made_at)).where(
+                    Project.id == key
+                ).execute()
+        return key
 
     def _store(
         self,

@@ -65,7 +65,7 @@ def test_upgraded_once_it_stays(number: int) -> None:
 def test_of_format_2_everything_stands_where_it_stood() -> None:
     text = (FORMATS / "format-2.cradle.json").read_text()
     before, after = json.loads(text), tree_of(load(text))
-    added = {"mirror_of", "keep_clear", "sheets", "format"}
+    added = {"mirror_of", "keep_clear", "sheets", "cut_parts", "format"}
 
     def without(tree: Any) -> Any:
         if isinstance(tree, dict):

@@ -86,6 +86,8 @@ def test_a_pack_that_takes_too_much_is_refused_and_can_be_asked_again(
         (("boxes/tank", "mounts/a"), "/hardpoints/x/at_mm", True),
         (("boxes/tank", "mounts/a"), "/mounts/b", False),
         ((), "/items/axle/at_mm", True),
+        ((), "/cut_parts/tank-tray", False),
+        (("boxes/tank",), "/readings/~1boxes", False),
         (("car",), "/boxes/tank/pose", True),
         (("boxes/tank",), "", True),
         (("boxes/tank",), "/something-new/x", True),

@@ -123,7 +123,7 @@ def worked_off(store: Store) -> None:
     """A worker that takes what is on the queues and leaves when nothing is left to do."""
     worker = threading.Thread(target=run_worker, args=(store,), kwargs={"wait": False})
     worker.start()
-    worker.join(60)
+    worker.join(180)
 
 
 @dataclass

@@ -37,7 +37,7 @@ def test_a_file_of_a_car_that_is_here_is_asked_about(bench: Bench, tmp_path: Pat
     file = tmp_path / "ouzel.cradle.json"
     file.write_text(json.dumps(tree))
     page.goto("/")
-    page.get_by_label("Open a .cradle.json file").set_input_files(file)
+    page.get_by_label("Open a .cradle.json file or an archive").set_input_files(file)
     expect(page.get_by_role("alert")).to_contain_text("a newer version of it, or another car?")
     page.get_by_role("button", name="A newer version of it").click()
     expect(page.get_by_role("heading", name="Calder Ouzel 1500")).to_be_visible()
@@ -46,5 +46,5 @@ def test_a_file_of_a_car_that_is_here_is_asked_about(bench: Bench, tmp_path: Pat
     tree["boxes"]["tank"]["pose"]["at_mm"][0] = "far"
     file.write_text(json.dumps(tree, indent=1))
     page.goto("/")
-    page.get_by_label("Open a .cradle.json file").set_input_files(file)
+    page.get_by_label("Open a .cradle.json file or an archive").set_input_files(file)
     expect(page.get_by_role("alert")).to_contain_text("The file is not taken: boxes, tank, pose, at_mm, 0 must be a number (line")

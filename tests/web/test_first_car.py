@@ -273,9 +273,11 @@ def level(hand: Hand) -> None:
     hand.press("Put it beside what was expected")
 
 
-def files(hand: Hand, tmp_path: Path) -> None:
+def files(hand: Hand, store: Store, tmp_path: Path) -> None:
     hand.station("Drawings")
     expect(hand.page.get_by_role("link", name="Drawings clear")).to_be_visible()
+    hand.press("Draw the sheets")
+    worked_off(store)
     for name in ("Whole pack", "All sheets, PDF"):
         with hand.page.expect_download() as download:
             hand.press(hand.page.get_by_role("link", name=name))
@@ -299,7 +301,7 @@ def carried_through(hand: Hand, store: Store, tmp_path: Path) -> None:
     steps = {
         "new car": new_car, "weights": weights, "things": things, "reference": reference, "boot": boot, "bonnet": bonnet,
         "hard points": hard_points, "stock": stock, "how many fit": lambda h: how_many(h, store), "brackets": brackets, "boxes": boxes, "level": level,
-        "files": lambda h: files(h, tmp_path),
+        "files": lambda h: files(h, store, tmp_path),
     }  # fmt: skip
     for hand.step, take in steps.items():
         take(hand)

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 
 from levelcradle.core.design import new_design
 from levelcradle.store import Store
-from tests.web.conftest import Bench
+from tests.web.conftest import Bench, worked_off
 
 TEACHES = {
     "survey": "Start with what the car weighs. Two axle readings will do; four wheels are better.",
@@ -174,15 +174,39 @@ def test_level_holds_the_prediction_against_the_scale(bench: Bench) -> None:
     expect(ledger.get_by_role("row", name=re.compile("^rear axle"))).to_contain_text("612.0")
 
 
-def test_drawings_are_previewed_and_downloaded(bench: Bench) -> None:
+def test_the_pack_is_made_looked_at_taken_away_and_told_out_of_date(bench: Bench) -> None:
     bench.go("drawings")
-    expect(bench.page.get_by_role("img", name="Sheet: Bonnet box, box")).to_be_visible()
-    bench.page.get_by_role("button", name="Tank box tray, flat").click()
-    expect(bench.page.get_by_role("img", name="Sheet: Tank box tray, flat")).to_be_visible()
-    expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text("NOT RELEASED")
-    with bench.page.expect_download() as download:
-        bench.page.get_by_role("link", name="Cut list, CSV").click()
-    assert download.value.suggested_filename == "cut-list.csv"
+    page, ledger = bench.page, bench.page.get_by_role("complementary", name="Ledger")
+    expect(ledger).to_contain_text("NOT RELEASED")
+    expect(ledger).to_contain_text("Tank box to axle at full bump")  # what stands in the way, before anything is made
+    ledger.get_by_text("How it is drawn").click()
+    page.get_by_label("Paper").select_option("A3")
+    page.get_by_label("Views stand in").select_option("first angle")
+    bench.saved(3)
+    page.get_by_role("button", name="Draw the sheets").click()
+    worked_off(bench.store)
+    sheet = page.get_by_alt_text(re.compile("^Sheet: "))
+    expect(sheet).to_have_attribute("alt", "Sheet: Cover and list of sheets")
+    drawn = page.request.get(str(sheet.get_attribute("src"))).text()
+    assert all(word in drawn for word in ("A3, lengths in mm", "first angle", "revision 3", 'width="420mm"'))
+    ledger.get_by_role("button", name="B1 Tank box tray").click()
+    expect(sheet).to_have_attribute("alt", "Sheet: B1 Tank box tray")
+    with page.expect_download() as download:
+        ledger.get_by_role("link", name="All sheets, PDF").click()
+    assert download.value.suggested_filename == "drawings.pdf"
+    with page.expect_download() as download:
+        ledger.get_by_role("link", name="DXF").first.click()
+    assert download.value.suggested_filename.startswith("A1-bonnet-box-tray")
+
+    page.get_by_role("group", name="How far B1 is").get_by_role("button", name="cut", exact=True).click()
+    bench.saved(4)
+    bench.change([{"op": "replace", "path": "/boxes/tank/construction/thickness_mm", "value": 4}])
+    expect(ledger).to_contain_text("Tank box tray is cut, and is drawn otherwise since")
+    expect(page.get_by_text("Out of date since revision 5")).to_be_visible()
+    ledger.get_by_role("button", name="A1 Bonnet box tray").click()
+    expect(page.get_by_text("Out of date since")).to_have_count(0)
+    page.get_by_role("button", name="Show it large, to read").click()
+    expect(page.get_by_role("button", name="Show the whole sheet")).to_be_visible()
 
 
 def test_a_car_from_a_file_and_a_broken_file(bench: Bench, tmp_path: Any) -> None:
@@ -193,7 +217,7 @@ def test_a_car_from_a_file_and_a_broken_file(bench: Bench, tmp_path: Any) -> Non
     broken, good = tmp_path / "b.json", tmp_path / "g.cradle.json"
     broken.write_text('{"format": 1')
     good.write_text(dump(demo_design()))
-    chooser = bench.page.get_by_label("Open a .cradle.json file")
+    chooser = bench.page.get_by_label("Open a .cradle.json file or an archive")
     chooser.set_input_files(broken)
     expect(bench.page.get_by_role("alert")).to_contain_text("breaks off")
     chooser.set_input_files(good)
@@ -253,16 +277,3 @@ def test_html_in_a_name_is_text_on_the_screen(bench: Bench) -> None:
         bench.go(station)
         bench.settle()
     assert bench.page.evaluate("window.hurt") is None
-
-
-def test_paper_and_projection_are_chosen_and_every_sheet_follows(bench: Bench) -> None:
-    bench.go("drawings")
-    sheet = bench.page.get_by_alt_text(re.compile("^Sheet: "))
-    expect(sheet).to_be_visible()
-    bench.page.get_by_label("Paper").select_option("A3")
-    bench.page.get_by_label("Views stand in").select_option("first angle")
-    bench.saved(3)
-    expect(sheet).to_have_attribute("src", re.compile("revision=3"))
-    drawn = bench.page.request.get(str(sheet.get_attribute("src"))).text()
-    assert all(word in drawn for word in ("A3, lengths in mm", "first angle", "revision 3", 'width="420mm"'))
-    expect(bench.page.get_by_role("button", name=re.compile("^Undo")).first).to_contain_text("first angle")

@@ -6,6 +6,7 @@ from levelcradle.core.edits.boxes import adding, edited, removing
 from levelcradle.core.edits.construction import built_as
 from levelcradle.core.edits.cut_parts import as_cut
 from levelcradle.core.edits.mounts import doubled, hung, hung_on, unhung
+from levelcradle.core.edits.pattern import pattern_of
 from levelcradle.core.edits.placing import into_box, laid_against, out_of_box
 from levelcradle.core.edits.rows import copied, twinned
 from levelcradle.core.edits.shelf import onto_the_shelf
@@ -30,6 +31,7 @@ __all__ = [
     "laid_over",
     "onto_the_shelf",
     "out_of_box",
+    "pattern_of",
     "removing",
     "reshaped",
     "square_space",

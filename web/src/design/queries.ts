@@ -80,6 +80,11 @@ export async function copyCar(project: string, revision?: number) {
   return taken(await api.POST('/api/projects/{project}/copy', { params: { ...ofCar(project), query } }))
 }
 
+/** A new car by the pattern of this one, without what was measured of it. */
+export async function sameAgain(project: string) {
+  return taken(await api.POST('/api/projects/{project}/again', { params: ofCar(project) }))
+}
+
 export async function deleteCar(project: string) {
   done(await api.DELETE('/api/projects/{project}', { params: { path: { project } } }))
 }
@@ -379,6 +384,9 @@ async function sent<T>(address: string, file: Blob): Promise<T> {
   const body = (await answer.json().catch(() => undefined)) as unknown
   return taken<T>({ ...(answer.ok ? { data: body as T } : { error: body }), response: answer })
 }
+
+/** A car from an archive, with its log, scans and pictures. */
+export const importArchive = (file: Blob) => sent<{ id: string }>('/api/projects/import-archive', file)
 
 const query = (values: Record<string, string | null | undefined>) =>
   new URLSearchParams(Object.entries(values).filter((e): e is [string, string] => Boolean(e[1]))).toString()

@@ -10,6 +10,7 @@ import {
   deleteCar,
   historyQuery,
   renameCar,
+  sameAgain,
   takeBack,
   thenAndNowQuery,
   variantsQuery,
@@ -132,6 +133,14 @@ function Sheet({ car }: { car: Car }) {
         </Button>
         <Button plain onClick={() => void doIt(copyCar(car.id))}>
           Copy as a variant
+        </Button>
+        <Button plain onClick={() => void doIt(sameAgain(car.id))}>
+          The same again, for another car
+        </Button>
+        <Button plain asChild>
+          <a href={`/api/projects/${car.id}/archive`} download>
+            Archive, with log and pictures
+          </a>
         </Button>
         <Button plain onClick={() => void doIt(deleteCar(car.id))}>
           Delete, kept 30 days

@@ -4,7 +4,7 @@ import { type ChangeEvent, useState } from 'react'
 import { useNavigate } from 'react-router'
 
 import { Refused } from '../design/api'
-import { importCar, renewCar } from '../design/queries'
+import { importArchive, importCar, renewCar } from '../design/queries'
 import { Button, Link } from '../ui/parts'
 
 /** What stands at a path that the file's reader names, as a person would look for it. */
@@ -38,16 +38,17 @@ export function FromFile() {
     const file = event.target.files?.[0]
     event.target.value = ''
     if (!file) return
+    if (file.name.endsWith('.zip')) return put(importArchive(file), '')
     const text = await file.text()
     await put(importCar(text), text)
   }
   return (
     <div className="mt-6">
       <label className="inline-flex min-h-9 cursor-pointer items-center rounded border-[1.5px] border-edge bg-sheet px-3 font-semibold focus-within:outline-2 focus-within:outline-blue">
-        Open a .cradle.json file
+        Open a .cradle.json file or an archive
         <input
           type="file"
-          accept=".json,application/json"
+          accept=".json,application/json,.zip,application/zip"
           onChange={(e) => void take(e)}
           className="sr-only"
         />

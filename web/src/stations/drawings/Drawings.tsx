@@ -7,7 +7,7 @@ import { cutAs } from '../../design/orders'
 import { askForPack, isUnderWay, packQuery } from '../../design/queries'
 import type { MadePack, Pack, PackSheet } from '../../design/types'
 import { Mark } from '../../ui/Mark'
-import { Button, Heading, Teach, Title } from '../../ui/parts'
+import { Button, Caution, Heading, Teach, Title } from '../../ui/parts'
 import { OneOf } from '../../ui/Toggles'
 import { Share } from '../../ui/Share'
 import { SentenceRows } from '../FindingRows'
@@ -60,6 +60,11 @@ export function Drawings() {
         {made && <TakeAway base={`/api/projects/${project}/pack/${made.id}`} pack={made} />}
         <HowDrawn />
         {made && <Sheets pack={made} shown={shown?.name ?? ''} onShow={setChosen} />}
+        <Caution>
+          Never weld on a box with cells in it; keep swarf off modules. Weld in short runs apart from each
+          other and check for pull.
+        </Caution>
+        <Caution>Lift with rated gear and enough people; nobody under a load on a jack.</Caution>
       </Ledger>
     </StationFrame>
   )
