@@ -128,7 +128,7 @@ def _bar(sheet: Sheet, scale: float) -> None:
     """The drawing's own length bar: never a printed ratio."""
     length = next((b for b in BARS if b * scale <= 60), 10)
     x, y = EDGE_MM + 4, 10.5
-    sheet.line((x, y), (x + length * scale, y), weight_mm=0.6)
+    sheet.line((x, y), (x + length * scale, y), weight_mm=0.5)
     for end in (x, x + length * scale):
         sheet.line((end, y - 1.2), (end, y + 1.2), weight_mm=0.35)
     sheet.words((x + 1, y + 1.4), f"{length} mm in this drawing", SMALLEST_MM)

@@ -222,6 +222,25 @@ def test_one_cut_file_by_itself_is_the_one_in_the_pack(pack: Pack, demo: Design)
     assert cut_file(subject(demo), "cut/none.dxf") is None
 
 
+def test_hostile_names_come_out_harmless_in_every_file(tree: dict[str, Any]) -> None:
+    name = "=cmd|'/C x'!A1 <img src=x> ../../نص 🔥"
+    tree["name"] = name
+    for collection in ("boxes", "mounts", "items", "hardpoints", "module_kinds"):
+        for row in tree[collection].values():
+            row["name"] = name
+    files = make_pack(validate(tree), {}).files
+    assert [n for n in files if not re.fullmatch(r"(cut|solids|tables)?/?[A-Za-z0-9._-]+", n)] == []
+    for file, data in files.items():
+        if file.endswith(".dxf"):
+            assert not recover.read(io.BytesIO(data))[1].errors
+        if file.endswith(".svg"):
+            assert not list(ElementTree.fromstring(data).iter("{http://www.w3.org/2000/svg}image"))
+        if file.endswith(".csv"):
+            cells = [cell for row in csv.reader(io.StringIO(data.decode("utf-8-sig"))) for cell in row]
+            assert not [cell for cell in cells if cell.startswith(("=", "@", "\t"))]
+    assert files["solids/whole.step"].startswith(b"ISO-10303-21;")
+
+
 def test_a_design_without_a_box_has_nothing_to_cut(tree: dict[str, Any]) -> None:
     tree["boxes"], tree["mounts"] = {}, {}
     assert make_pack(validate(tree), {}).files == {}

@@ -125,6 +125,13 @@ def test_every_sheet_says_what_it_is_of_which_revision_and_its_cautions_whole(pa
         assert min(words.size_mm for words in texts(sheet)) >= 2.5
 
 
+def test_lines_are_as_wide_as_the_standard_has_them() -> None:
+    """ISO 128-2, line widths: a series by the root of two (from memory)."""
+    widths = {0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1.0}
+    for sheet in laid_out("A4", "third angle"):
+        assert {mark.weight_mm for mark in sheet.marks if not isinstance(mark, Words)} <= widths, sheet.name
+
+
 def test_the_cover_lists_every_sheet_by_its_number() -> None:
     sheets = laid_out("A4", "third angle")
     covers = [sheet for sheet in sheets if sheet.name.startswith("cover")]

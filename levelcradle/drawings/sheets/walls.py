@@ -1,14 +1,16 @@
-"""Where on each wall of a box brackets and doublers are welded: seen from outside, measured from two edges."""
+"""What is on each face of a box: where brackets and doublers are welded and openings are, seen from outside, measured
+from two edges."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Vec, dot
+from levelcradle.core.box import openings_of
 from levelcradle.core.connection import Connection
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.letters import shortened
-from levelcradle.drawings.linework import Look, extent
+from levelcradle.drawings.linework import PLAN, Look, extent
 from levelcradle.drawings.sheet import Flow, Frame, Sheet
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.views import balloon, box_bodies, called
@@ -22,6 +24,7 @@ SEEN: dict[str, tuple[Look, Vec]] = {
     "front": (Look((0.0, -1.0, 0.0), (0.0, 0.0, 1.0)), (-1.0, 0.0, 0.0)),
     "aft": (Look((0.0, 1.0, 0.0), (0.0, 0.0, 1.0)), (1.0, 0.0, 0.0)),
     "base": (Look((1.0, 0.0, 0.0), (0.0, -1.0, 0.0)), (0.0, 0.0, -1.0)),
+    "top": (PLAN, (0.0, 0.0, 1.0)),
 }
 TOUCHES_MM, TABLE_MM, ROW_MM, TOP_MM, LOW_MM = 0.5, 138.0, 4.6, 28.0, FOOT_MM + 12.0
 COLUMNS = (("mark", 0.0), ("of", 11.0), ("from left", 66.0), ("from base", 85.0), ("wide", 104.0), ("high", 121.0))
@@ -29,18 +32,25 @@ COLUMNS = (("mark", 0.0), ("of", 11.0), ("from left", 66.0), ("from base", 85.0)
 
 @dataclass(frozen=True, slots=True)
 class _OnWall:
-    """What is welded to or lies on a wall: its rectangle there, in the wall's own right and up."""
+    """What is welded to a face, or goes through it: its rectangle there, in the face's own right and up."""
 
     mark: str
-    mount: Connection
+    name: str
+    mount: Connection | None
     low: tuple[float, float]
     high: tuple[float, float]
 
+    @property
+    def from_(self) -> tuple[float, float]:
+        """Where it is measured to: its near edges, of an opening its middle."""
+        middle = ((self.low[0] + self.high[0]) / 2, (self.low[1] + self.high[1]) / 2)
+        return self.low if self.mount else middle
+
 
 def wall_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Sheet]:
-    """A sheet a wall that carries something."""
+    """A sheet a face that has something on it."""
     for face, (look, normal) in SEEN.items():
-        rows = list(_on_wall(subject, box, look, normal))
+        rows = [*_on_wall(subject, box, look, normal), *_through(box, face, look)]
         if rows:
             yield _wall(subject, letter, box, face, rows)
 
@@ -59,17 +69,24 @@ def _on_wall(subject: Subject, box: PlacedBox, look: Look, normal: Vec) -> Itera
                 taken = far
                 (x0, y0), (x1, y1) = look.at(solid.low), look.at(solid.high)
                 low, high = (min(x0, x1), min(y0, y1)), (max(x0, x1), max(y0, y1))
-                yield _OnWall(subject.marks.get(piece.part, ""), mount, low, high)
+                yield _OnWall(subject.marks.get(piece.part, ""), mount.mount.name, mount, low, high)
+
+
+def _through(box: PlacedBox, face: str, look: Look) -> Iterator[_OnWall]:
+    """The openings placed by hand; those for screws are on the sheets of the parts."""
+    for hole in openings_of(box.box, box.shell.outer_mm):
+        if hole.face == face:
+            (x, y), r = look.at(hole.at), hole.diameter_mm / 2
+            yield _OnWall(
+                f"⌀{hole.diameter_mm:g}", box.box.openings[hole.name].name, None, (x - r, y - r), (x + r, y + r)
+            )
 
 
 def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_OnWall]) -> Sheet:
     job, (look, _) = subject.job, SEEN[face]
-    title = (
-        f"Box {letter}, on its {face} wall: {box.name}"
-        if face != "base"
-        else f"Box {letter}, under its base: {box.name}"
-    )
-    sheet = Sheet(f"{letter}-on-{face}", title, job.paper, about=(box.path, *(f"mounts/{r.mount.id}" for r in rows)))
+    where = {"base": "under its base", "top": "on its top"}.get(face, f"on its {face} wall")
+    mounts = tuple(f"mounts/{row.mount.id}" for row in rows if row.mount)
+    sheet = Sheet(f"{letter}-on-{face}", f"Box {letter}, {where}: {box.name}", job.paper, about=(box.path, *mounts))
     tray = box_bodies(box, lid=False)[:1]
     (x0, y0), (x1, y1) = extent(tray, look)
     window = (24.0, LOW_MM + 4, job.paper.wide_mm - 24 - 20 - TABLE_MM, job.paper.tall_mm - TOP_MM - LOW_MM - 10)
@@ -82,8 +99,8 @@ def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_
     _words(sheet, box, look, frame, ((x0, y0), (x1, y1)))
     _table(sheet, subject, rows, (x0, y0))
     notes = (
-        "Seen from outside. “From left” and “from base”: to the near edges of each piece, from the wall's left edge as "
-        "seen here and from its lowest edge",
+        "Seen from outside. “From left” and “from base”: to the near edges of each piece and the middle of each opening, "
+        "from the wall's left edge as seen here and from its lowest edge",
         *_welds(rows),
     )
     border(
@@ -99,6 +116,9 @@ def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_
 
 def _drawn(sheet: Sheet, frame: Frame, row: _OnWall, number: int) -> None:
     (x0, y0), (x1, y1) = frame.at(row.low), frame.at(row.high)
+    if row.mount is None:
+        sheet.ring(((x0 + x1) / 2, (y0 + y1) / 2), (x1 - x0) / 2)
+        return
     sheet.outline([(x0, y0), (x1, y0), (x1, y1), (x0, y1)], 0.35)
     at = (x1 - 5.5, y1 - 5.5) if number % 2 == 0 else ((x0 + x1) / 2, (y0 + y1) / 2)
     if row.mark and x1 - x0 > 9 and y1 - y0 > 9:
@@ -125,14 +145,18 @@ def _table(sheet: Sheet, subject: Subject, rows: list[_OnWall], zero: tuple[floa
     for head, left in COLUMNS:
         sheet.words((spot.at[0] + left, spot.at[1]), head, 2.6, bold=True)
     room = int((spot.at[1] - LOW_MM + 6) / ROW_MM)
+    if len(rows) > room:
+        sheet.words(
+            (spot.at[0], spot.at[1] + ROW_MM), f"{len(rows) - room} more have no room: take a larger paper", 2.6
+        )
     for row in rows[:room]:
         spot = flow.row(ROW_MM)
         size = (row.high[0] - row.low[0], row.high[1] - row.low[1])
         cells = (
             row.mark,
-            row.mount.mount.name,
-            write(row.low[0] - zero[0]),
-            write(row.low[1] - zero[1]),
+            row.name,
+            write(row.from_[0] - zero[0]),
+            write(row.from_[1] - zero[1]),
             write(size[0]),
             write(size[1]),
         )
@@ -145,14 +169,14 @@ def _welds(rows: list[_OnWall]) -> Iterator[str]:
     """How they are welded; of those that are alike once."""
     told = dict[str, list[str]]()
     for row in rows:
-        hold = row.mount.mount.to_box
-        if hold.type != "welded":
+        hold = row.mount.mount.to_box if row.mount else None
+        if hold is None or hold.type != "welded":
             continue
         words = (
             f"two fillets, leg {hold.leg_mm:g}, {hold.length_mm:g} long, from {hold.from_mm:g} off the contact plane"
         )
         if hold.doubler:
             words += f"; doubler welded all round, leg {hold.doubler.weld_leg_mm:g}"
-        told.setdefault(words, []).append(row.mount.mount.name)
+        told.setdefault(words, []).append(row.name)
     for words, names in told.items():
         yield f"{', '.join(dict.fromkeys(names))}: {words}"
