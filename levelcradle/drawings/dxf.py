@@ -7,11 +7,13 @@ from typing import Any
 from levelcradle.core.design.sheets import DxfVersion
 from levelcradle.core.part import Flat, FlatPart
 from levelcradle.drawings.nests import Nest
+from levelcradle.drawings.sheet import Ring, Sheet, Stroke
 
-__all__ = ["LAYERS", "LAYERS_TXT", "lines_of", "nest_dxf", "part_dxf"]
+__all__ = ["LAYERS", "LAYERS_TXT", "lines_of", "nest_dxf", "part_dxf", "sheet_dxf"]
 
 LAYERS = {"CUT": 7, "BEND_UP": 5, "BEND_DOWN": 3, "TEXT": 8}
 TEXT_MM = 5.0
+ALIGN = {"start": "LEFT", "middle": "CENTER", "end": "RIGHT"}
 LAYERS_TXT = """Layers of the cut files (DXF, and the groups of the SVG)
 
 CUT        black, 7   outline and holes: cut through
@@ -47,6 +49,27 @@ def nest_dxf(nest: Nest, *, released: bool, version: DxfVersion = "R2010") -> by
     words = f"{nest.material}, {nest.thickness_mm:g} mm, {wide:g} x {tall:g}"
     for number, line in enumerate([words] if released else ["NOT RELEASED", words]):
         _text(space, line, (0.0, -3 * TEXT_MM - number * 1.6 * TEXT_MM))
+    return _bytes(doc, version)
+
+
+def sheet_dxf(sheet: Sheet, version: DxfVersion = "R2010") -> bytes:
+    """A drawing without a border for an engraver: lines and circles on CUT, words on TEXT in a font of single lines."""
+    from ezdxf.enums import TextEntityAlignment
+
+    doc = _new(version)
+    doc.styles.add("SINGLE", font="txt.shx")
+    space = doc.modelspace()
+    for mark in sheet.marks:
+        if isinstance(mark, Stroke):
+            add = space.add_polyline2d if version == "R12" else space.add_lwpolyline
+            add(mark.points, close=mark.closed, dxfattribs={"layer": "CUT"})
+        elif isinstance(mark, Ring):
+            space.add_circle(mark.centre, mark.radius_mm, dxfattribs={"layer": "CUT"})
+        else:
+            words = space.add_text(
+                mark.text.replace("%%", "% %"), height=mark.size_mm, dxfattribs={"layer": "TEXT", "style": "SINGLE"}
+            )
+            words.set_placement(mark.at, align=TextEntityAlignment[ALIGN[mark.anchor]])
     return _bytes(doc, version)
 
 

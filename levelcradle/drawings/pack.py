@@ -9,15 +9,17 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design
 from levelcradle.core.meshes import Mesh
 from levelcradle.drawings.border import Job
-from levelcradle.drawings.dxf import LAYERS_TXT, nest_dxf, part_dxf
+from levelcradle.drawings.dxf import LAYERS_TXT, nest_dxf, part_dxf, sheet_dxf
 from levelcradle.drawings.flat_svg import part_svg
 from levelcradle.drawings.names import file_stem, plain_name
 from levelcradle.drawings.nests import nests
 from levelcradle.drawings.pdf import sheets_pdf
 from levelcradle.drawings.register import Drawn, Group, drawn
 from levelcradle.drawings.sheet import Sheet
+from levelcradle.drawings.sheets.labels import engraving
 from levelcradle.drawings.solids import Named, glb_bytes, named_bodies, step_files, stl_bytes
 from levelcradle.drawings.subject import Subject, subject_of
+from levelcradle.drawings.svg import sheet_svg
 from levelcradle.drawings.table import table_csv, workbook
 from levelcradle.drawings.templates import dummy_sheets, template_sheets
 
@@ -65,6 +67,7 @@ def make_pack(
         told(0.7, "templates and tables")
         files |= _printed("templates.pdf", list(template_sheets(subject)), design.name)
         files |= _printed("dummies.pdf", list(dummy_sheets(subject)), design.name)
+        files |= _label_files(subject)
         files |= _table_files(found, subject.job)
         told(0.8, "printing the sheets")
         files["drawings.pdf"] = printed.result()
@@ -95,6 +98,13 @@ def _cut_files_by_name(subject: Subject) -> Iterator[tuple[str, Callable[[], byt
 
 def _printed(name: str, sheets: Sequence[Sheet], title: str) -> dict[str, bytes]:
     return {name: sheets_pdf(sheets, title)} if sheets else {}
+
+
+def _label_files(subject: Subject) -> dict[str, bytes]:
+    """For an engraver, and for a printer of labels."""
+    sheet = engraving(subject)
+    version = subject.assembly.design.sheets.dxf
+    return {"labels/labels.dxf": sheet_dxf(sheet, version), "labels/labels.svg": sheet_svg(sheet).encode()}
 
 
 def _table_files(found: Drawn, job: Job) -> dict[str, bytes]:

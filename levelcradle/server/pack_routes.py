@@ -1,11 +1,13 @@
 """The fabrication pack: asked for here, made by a worker; and single cut files, made at once."""
 
 import json
+from collections.abc import Iterator
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Path, Request, Response
 
 from levelcradle.core.assembly import resolve
+from levelcradle.core.design import Design
 from levelcradle.core.edits import as_cut
 from levelcradle.core.errors import UnknownThing
 from levelcradle.drawings import cut_file, subject_of, touched
@@ -22,7 +24,7 @@ from levelcradle.server.views import (
     SheetOut,
     operations,
 )
-from levelcradle.store import Change, KeptPack, Store
+from levelcradle.store import Change, KeptPack, Opened, Store
 
 __all__ = ["router"]
 
@@ -55,44 +57,55 @@ def ask(project: ProjectId, store: TheStore, queue: Annotated[Queue, Depends(_qu
     asked, run = store.packs.ask(project, opened.revision, opened.on)
     if run:
         queue.put_pack(asked.id)
-    return json_out(_out(store, project, opened.revision), 202)
+    return json_out(_out(store, opened), 202)
 
 
 @router.get("/projects/{project}/pack", response_model=PackOut)
 def pack(project: ProjectId, store: TheStore) -> Response:
     """The newest pack, what of it is out of date since which change, and the one that is being made."""
-    return json_out(_out(store, project, store.open(project).revision))
+    return json_out(_out(store, store.open(project)))
 
 
-def _out(store: Store, project: str, revision: int) -> PackOut:
-    made, asked = store.packs.newest(project)
-    changes = store.packs.changes(project, made.revision) if made else []
+def _out(store: Store, opened: Opened) -> PackOut:
+    made, asked = store.packs.newest(opened.id)
     return PackOut(
-        revision=revision,
-        made=_made(store, made, changes) if made else None,
+        revision=opened.revision,
+        made=_made(store, made, opened.design) if made else None,
         asked=AskedPackOut(revision=asked.revision, state=asked.state, share=asked.share, message=asked.message)
         if asked
         else None,
     )
 
 
-def _made(store: Store, made: KeptPack, changes: list[Change]) -> MadePackOut:
-    contents = json.loads(made.contents)
+def _made(store: Store, made: KeptPack, design: Design) -> MadePackOut:
+    contents, changes = json.loads(made.contents), store.packs.changes(made.project, made.revision)
     groups = [
-        SheetGroupOut(title=group["title"], sheets=[_sheet(sheet, changes) for sheet in group["sheets"]])
+        SheetGroupOut(title=group["title"], sheets=[_sheet(sheet, changes, design) for sheet in group["sheets"]])
         for group in contents["groups"]
     ]
     files = [name for name in store.packs.names(made.id) if name != WHOLE and not name.startswith(f"{SHEETS}/")]
     return MadePackOut(id=made.id, revision=made.revision, released=contents["released"], groups=groups, files=files)
 
 
-def _sheet(sheet: dict[str, Any], changes: list[Change]) -> SheetOut:
-    """With the latest change that may have made it out of date."""
+def _sheet(sheet: dict[str, Any], changes: list[Change], design: Design) -> SheetOut:
+    """With the latest change that may have made it out of date, and what of it is in metal already."""
     since = next((c for c in changes if any(touched(sheet["about"], path) for path in c.paths)), None)
-    changed = f"revision {since.revision}: {since.sentence}" if since else ""
     return SheetOut(
-        name=sheet["name"], title=sheet["title"], cut=sheet["cut"], parts=list(sheet["parts"]), changed=changed
+        name=sheet["name"],
+        title=sheet["title"],
+        cut=sheet["cut"],
+        parts=list(sheet["parts"]),
+        changed=f"revision {since.revision}: {since.sentence}" if since else "",
+        in_metal=list(_in_metal(sheet, design)) if since else [],
     )
+
+
+def _in_metal(sheet: dict[str, Any], design: Design) -> Iterator[str]:
+    """Parts that the sheet is about and that are sent or cut, in words."""
+    things = tuple(f"{path.split('/')[1]}-" for path in sheet["about"] if path.startswith(("boxes/", "mounts/")))
+    for key, part in design.cut_parts.items():
+        if key in sheet["parts"] or (not sheet["parts"] and (not things or key.startswith(things))):
+            yield f"{part.name} is {'sent out' if part.state == 'sent' else 'cut'}"
 
 
 @router.get("/projects/{project}/pack/{key}/whole.zip")

@@ -469,13 +469,15 @@ class SourceOut(Out):
 
 class SheetOut(Out):
     """A sheet of a pack. ``cut``: name of its cut files without their ending; ``parts``: ids of the parts it is of;
-    ``changed``: the latest change that may have made it out of date, empty where there is none."""
+    ``changed``: the latest change that may have made it out of date, empty where there is none; then ``in_metal`` says
+    which of its parts are sent or cut."""
 
     name: str
     title: str
     cut: str
     parts: list[str]
     changed: str
+    in_metal: list[str]
 
 
 class SheetGroupOut(Out):

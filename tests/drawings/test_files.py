@@ -197,6 +197,14 @@ def test_the_pack_holds_sheets_cut_files_tables_templates_and_solids(pack: Pack,
     )
 
 
+def test_labels_for_the_engraver_are_lines_and_single_line_words(pack: Pack) -> None:
+    doc, auditor = recover.read(io.BytesIO(pack.files["labels/labels.dxf"]))
+    assert not auditor.errors
+    said = {t.dxf.text for t in doc.modelspace().query('TEXT[style=="SINGLE"]')}
+    assert {"Bonnet box", "Tank box", "LIVE ALWAYS BELOW", "+", "−"} <= said
+    assert not doc.modelspace().query("HATCH SPLINE")
+
+
 def test_the_pdf_has_a_page_a_sheet_true_to_size(pack: Pack) -> None:
     sheets = [sheet for group in pack.groups for sheet in group.sheets]
     with pdfplumber.open(io.BytesIO(pack.files["drawings.pdf"])) as pdf:
@@ -229,7 +237,7 @@ def test_hostile_names_come_out_harmless_in_every_file(tree: dict[str, Any]) -> 
         for row in tree[collection].values():
             row["name"] = name
     files = make_pack(validate(tree), {}).files
-    assert [n for n in files if not re.fullmatch(r"(cut|solids|tables)?/?[A-Za-z0-9._-]+", n)] == []
+    assert [n for n in files if not re.fullmatch(r"(cut|labels|solids|tables)?/?[A-Za-z0-9._-]+", n)] == []
     for file, data in files.items():
         if file.endswith(".dxf"):
             assert not recover.read(io.BytesIO(data))[1].errors

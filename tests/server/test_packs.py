@@ -48,10 +48,16 @@ def test_a_pack_is_asked_made_taken_away_and_told_out_of_date(client: TestClient
     assert "revision 2" in changed["B1"]
     assert "revision 2" in changed["arrangement"]
     assert changed["A-box"] == changed["A1"] == ""
+    patch = client.post(f"/api/projects/{car}/cut-parts", json={"mark": "B1", "state": "cut"}).json()["patch"]
+    edited = client.patch(f"/api/projects/{car}", json={"patch": patch}, headers={"If-Match": "2"})
+    assert edited.status_code == 200
+    metal = {s["name"]: s["in_metal"] for g in client.get(base).json()["made"]["groups"] for s in g["sheets"]}
+    assert metal["B1"] == metal["B-exploded"] == ["Tank box tray is cut"]
+    assert metal["A1"] == metal["B2"] == []
     client.post(base)
     run_worker(store, wait=False)
     fresh = client.get(base).json()["made"]
-    assert fresh["revision"] == 2
+    assert fresh["revision"] == 3
     assert not [s for g in fresh["groups"] for s in g["sheets"] if s["changed"]]
     assert client.get(f"{here}/whole.zip").status_code == 404  # the earlier one is gone
 

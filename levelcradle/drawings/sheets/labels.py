@@ -7,13 +7,13 @@ from levelcradle.core.modules import strings_in
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.letters import shortened, wrapped
 from levelcradle.drawings.linework import PLAN, SIDE, extent
-from levelcradle.drawings.sheet import Frame, Sheet
+from levelcradle.drawings.sheet import Frame, Paper, Sheet
 from levelcradle.drawings.sheets.arrangement import car_bodies
 from levelcradle.drawings.signs import ahead, live, no_hands, weight
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.views import balloon, put
 
-__all__ = ["label_sheets", "plate_sheet", "rescue_sheet"]
+__all__ = ["engraving", "label_sheets", "plate_sheet", "rescue_sheet"]
 
 WIDE_MM, TALL_MM = 128.0, 62.0
 DANGEROUS_V = 60.0  # ISO 6469-3: voltage class B begins above 60 V d.c. (from memory)
@@ -66,11 +66,27 @@ def _facts(subject: Subject, box: PlacedBox) -> Iterator[str]:
         )
 
 
+def engraving(subject: Subject) -> Sheet:
+    """All labels and plates without a border, as a machine takes them."""
+    boxes = list(subject.boxes)
+    tall = len(boxes) * (TALL_MM + 4)
+    sheet = Sheet("labels", "Labels and plates", Paper("whole", 250.0, tall + 120.0))
+    for n, (letter, box) in enumerate(boxes):
+        _label(sheet, subject, letter, box, (6.0, 116.0 + n * (TALL_MM + 4)))
+    _plates(sheet, 86.0)
+    return sheet
+
+
 def plate_sheet(subject: Subject) -> Sheet:
     """Plus, minus, flow and warning plates to be cut out or engraved."""
     sheet = Sheet("plates", "Small plates", subject.job.paper, about=("labels",))
+    _plates(sheet, sheet.paper.tall_mm - 52.0)
+    border(sheet, subject.job, sheet.title, (), ("True size: check the 100 mm line",))
+    return sheet
+
+
+def _plates(sheet: Sheet, top: float) -> None:
     rows = (("+", 6), ("−", 6), ("flow", 4), ("live", 4))
-    top = sheet.paper.tall_mm - 34.0
     for line, (what, count) in enumerate(rows):
         for n in range(count):
             x, y = 14 + n * 40.0, top - line * 26.0
@@ -84,8 +100,6 @@ def plate_sheet(subject: Subject) -> Sheet:
             else:
                 live(sheet, (x + 3, y + 3), 13.0)
                 sheet.words((x + 17, y + 7), "LIVE", 4.5, bold=True)
-    border(sheet, subject.job, sheet.title, (), ("True size: check the 100 mm line",))
-    return sheet
 
 
 def rescue_sheet(subject: Subject) -> Sheet:

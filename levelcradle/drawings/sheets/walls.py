@@ -99,7 +99,7 @@ def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_
     _words(sheet, box, look, frame, ((x0, y0), (x1, y1)))
     _table(sheet, subject, rows, (x0, y0))
     notes = (
-        "Seen from outside. “From left” and “from base”: to the near edges of each piece and the middle of each opening, "
+        "Seen from outside. “From left” and “from base”: to the near edges of each piece, the middle of each opening, "
         "from the wall's left edge as seen here and from its lowest edge",
         *_welds(rows),
     )

@@ -6365,13 +6365,16 @@ export interface components {
         /**
          * SheetOut
          * @description A sheet of a pack. ``cut``: name of its cut files without their ending; ``parts``: ids of the parts it is of;
-         *     ``changed``: the latest change that may have made it out of date, empty where there is none.
+         *     ``changed``: the latest change that may have made it out of date, empty where there is none; then ``in_metal`` says
+         *     which of its parts are sent or cut.
          */
         SheetOut: {
             /** Changed */
             changed: string;
             /** Cut */
             cut: string;
+            /** In Metal */
+            in_metal: string[];
             /** Name */
             name: string;
             /** Parts */

@@ -35,6 +35,7 @@ export function Drawings() {
             {shown.changed && (
               <p className="m-0 mb-2 flex items-center gap-2">
                 <Mark state="unknown" silent /> Out of date since {shown.changed}.
+                {shown.in_metal.length > 0 && ` Already: ${shown.in_metal.join(', ')}.`}
               </p>
             )}
             {shown.parts.length > 0 && <HowFar sheet={shown} />}
