@@ -106,6 +106,9 @@ def _text(space: Any, words: str, at: Flat) -> None:
 
 
 def _bytes(doc: Any, version: DxfVersion) -> bytes:
+    # it takes its classes out of a set, in another order in every process
+    doc.classes.add_required_classes(doc.dxfversion)
+    doc.classes.classes = dict(sorted(doc.classes.classes.items()))
     out = io.StringIO()
     doc.write(out)
     # R12 knows no Unicode: a letter that it has not is written as its number

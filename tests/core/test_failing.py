@@ -16,7 +16,9 @@ from levelcradle.core.clearance import align_to_face, gap_findings
 from levelcradle.core.design import Design, validate
 from levelcradle.core.errors import DesignError
 from levelcradle.core.meshes import Mesh
-from levelcradle.drawings import make_pack
+from levelcradle.drawings import part_dxf, subject_of
+from levelcradle.drawings.sheets.lists import cut_list
+from levelcradle.drawings.table import table_csv
 from tests.conftest import DEMO
 from tests.plain import a_block, box_at, plain_car
 
@@ -24,7 +26,7 @@ CHECKS = [
     "level_result", "support_result", "survey_findings", "stock_findings", "gap_findings", "inside_findings",
     "outside_bay", "flag_findings",
     "access_findings", "mount_findings", "level_findings", "ground_findings", "shelf_result", "shapes",
-    "room_findings", "bay_result", "resolve",
+    "room_findings", "bay_result", "resolve", "cut_findings",
 ]  # fmt: skip
 
 
@@ -86,7 +88,9 @@ def test_what_lies_in_a_box_holds_the_drawings_back() -> None:
     design = validate(tree)
     for meshes in ({file: Mesh(np.array(ball.vertices), np.array(ball.faces), True)}, {}):
         assert not analyse(design, meshes).released
-        files = {n: data for n, data in make_pack(design, meshes).files.items() if n.endswith((".dxf", ".csv"))}
+        subject = subject_of(resolve(design, meshes))
+        files = {part.id: part_dxf(part, released=subject.job.released) for part in subject.parts}
+        files["cut-list"] = table_csv(cut_list(subject), released=subject.job.released)
         assert files
         assert [name for name, data in files.items() if b"NOT RELEASED" not in data] == []
 

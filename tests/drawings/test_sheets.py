@@ -18,16 +18,17 @@ from levelcradle.core.fabricate import parts_of
 from levelcradle.drawings import drawn, sheets_pdf, subject_of
 from levelcradle.drawings.border import CAUTIONS
 from levelcradle.drawings.sheet import SERIES, Sheet, Stroke, Words, standard_scale
+from levelcradle.drawings.sheets.box import box_sheet
 from tests.conftest import DEMO
 
 CHOICES = [("A4", "third angle"), ("Tabloid", "first angle")]
 
 
 @cache
-def laid_out(paper: str, projection: str, *, names: str = "", lengths: str = "mm") -> list[Sheet]:
+def laid_out(paper: str, projection: str, *, names: str = "") -> list[Sheet]:
     """All sheets of the demo on a paper; with ``names`` everything that has a name is called so."""
     tree: dict[str, Any] = copy.deepcopy(DEMO)
-    tree["sheets"] = {"paper": paper, "projection": projection, "lengths": lengths}
+    tree["sheets"] = {"paper": paper, "projection": projection}
     if names:
         tree["name"] = names
         for collection in ("boxes", "mounts"):
@@ -186,7 +187,10 @@ def test_where_a_bracket_is_welded_is_where_it_stands_in_the_car(demo: Design) -
 
 @pytest.mark.parametrize("lengths", ["in", "both"])
 def test_lengths_are_written_as_the_shop_reads_them(lengths: str) -> None:
-    (sheet,) = [s for s in laid_out("A3", "third angle", lengths=lengths) if s.name == "B-box"]
+    tree = copy.deepcopy(DEMO)
+    tree["sheets"] = {"lengths": lengths}
+    assembly = resolve(validate(tree), {})
+    sheet = box_sheet(subject_of(assembly), "B", assembly.boxes["tank"])
     said = [w.text for w in texts(sheet)]
     assert ('15 1/2"' if lengths == "in" else '394.0 [15 1/2"]') in said
     assert any("lengths in" in text and "inches" in text for text in said)

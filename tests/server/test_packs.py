@@ -1,15 +1,23 @@
 """The fabrication pack from the asking to the files, over a real queue and worker."""
 
+import copy
 import io
 import zipfile
 
 import pytest
 from fastapi.testclient import TestClient
 
+from levelcradle.core.design import validate
 from levelcradle.drawings import touched
 from levelcradle.jobs import run_worker
 from levelcradle.jobs.queue import run_pack
 from levelcradle.store import Store
+from tests.conftest import DEMO, one_box
+
+
+@pytest.fixture
+def car(store: Store) -> str:
+    return store.create(validate(one_box(copy.deepcopy(DEMO))), "tester", id_="ouzel")
 
 
 def edit(client: TestClient, car: str, path: str, value: object, at: int) -> None:
@@ -44,16 +52,15 @@ def test_a_pack_is_asked_made_taken_away_and_told_out_of_date(client: TestClient
 
     edit(client, car, "/boxes/tank/construction/thickness_mm", 4, 1)
     changed = {s["name"]: s["changed"] for g in client.get(base).json()["made"]["groups"] for s in g["sheets"]}
-    assert "revision 2" in changed["B-box"]
-    assert "revision 2" in changed["B1"]
+    assert "revision 2" in changed["A-box"]
+    assert "revision 2" in changed["A1"]
     assert "revision 2" in changed["arrangement"]
-    assert changed["A-box"] == changed["A1"] == ""
-    patch = client.post(f"/api/projects/{car}/cut-parts", json={"mark": "B1", "state": "cut"}).json()["patch"]
+    patch = client.post(f"/api/projects/{car}/cut-parts", json={"mark": "A1", "state": "cut"}).json()["patch"]
     edited = client.patch(f"/api/projects/{car}", json={"patch": patch}, headers={"If-Match": "2"})
     assert edited.status_code == 200
     metal = {s["name"]: s["in_metal"] for g in client.get(base).json()["made"]["groups"] for s in g["sheets"]}
-    assert metal["B1"] == metal["B-exploded"] == ["Tank box tray is cut"]
-    assert metal["A1"] == metal["B2"] == []
+    assert metal["A1"] == metal["A-exploded"] == ["Tank box tray is cut"]
+    assert metal["A2"] == []
     client.post(base)
     run_worker(store, wait=False)
     fresh = client.get(base).json()["made"]

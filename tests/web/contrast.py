@@ -26,7 +26,15 @@ NO_WORDS = """*, *::placeholder { color: transparent !important; transition: non
 
 
 def pale_words(page: Page) -> list[str]:
-    """The words on the screen that cannot well be told from their ground, each with its contrast."""
+    """The words on the screen that cannot well be told from their ground, each with its contrast; looked at again where
+    there are some, for the two pictures may have been taken while the screen still moved."""
+    if not _looked(page):
+        return []
+    page.wait_for_timeout(600)
+    return _looked(page)
+
+
+def _looked(page: Page) -> list[str]:
     rows = page.evaluate(WORDS)
     seen = _picture(page)
     hidden = page.add_style_tag(content=NO_WORDS)
