@@ -7,7 +7,6 @@ from functools import cached_property
 from levelcradle.core.analysis import Analysis, analyse_assembly
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.clearance import Axis, StackUp, stack_up
-from levelcradle.core.connection import Connection
 from levelcradle.core.errors import OutOfRange, UnknownThing
 from levelcradle.core.fabricate import box_letters, parts_of
 from levelcradle.core.fold import FoldedPart, fold
@@ -43,11 +42,6 @@ class Subject:
     def marks(self) -> dict[str, str]:
         """Mark by the id of every part there is, alike or not."""
         return {one.id: part.mark for part in self.parts for one in part.each}
-
-    def marks_of(self, mount: Connection) -> list[tuple[str, FlatPart]]:
-        """The parts of a mount, each with its mark."""
-        mine = [part.id for part in mount.parts(self.assembly.tables)]
-        return [(part.mark, one) for part in self.parts for one in part.each if one.id in mine]
 
     def about(self, part: FlatPart) -> tuple[str, ...]:
         """Paths of the boxes and mounts that a part and those like it belong to."""

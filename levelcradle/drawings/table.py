@@ -58,8 +58,9 @@ def table_sheets(table: Table, job: Job) -> list[Sheet]:
         right = [not isinstance(row[n], str) for n in shown]
         _cells(spot.sheet, list(zip(columns, widths, cells, right, strict=True)), spot.at[1], tall)
     for number, sheet in enumerate(flow.sheets, 1):
-        title = table.title if len(flow.sheets) == 1 else f"{table.title}, sheet {number} of {len(flow.sheets)}"
-        border(sheet, job, title, (), (table.note,) if table.note else ())
+        if len(flow.sheets) > 1:
+            sheet.title = f"{table.title}, sheet {number} of {len(flow.sheets)}"
+        border(sheet, job, sheet.title, (), (table.note,) if table.note else ())
     return flow.sheets
 
 

@@ -16,7 +16,6 @@ __all__ = [
     "called",
     "fitted",
     "module_bodies",
-    "mount_bodies",
     "put",
     "turned_words",
 ]
@@ -40,12 +39,6 @@ def box_bodies(box: PlacedBox, *, lid: bool = True) -> list[Body]:
 
 def module_bodies(box: PlacedBox) -> list[Body]:
     return [Body((block(m.low, m.high),), 0.25) for m in box.shell.modules]
-
-
-def mount_bodies(box: PlacedBox) -> list[Body]:
-    """The box's mounts, in its own frame."""
-    back = box.placement.inverse
-    return [Body((piece.solid.moved(back),), 0.35) for mount in box.mounts for piece in mount.pieces]
 
 
 def fitted(bodies: Sequence[Body], look: Look, window: Window) -> Frame:

@@ -1,5 +1,6 @@
 """Each bracket in its place: seen along its bend line between the box and what it lands on, and from above it."""
 
+import math
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import PlacedBox
@@ -27,7 +28,8 @@ def mount_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Shee
     for number, first in enumerate(range(0, len(box.mounts), columns)):
         shown = box.mounts[first : first + columns]
         name = f"{letter}-mounts" + (f"-{number + 1}" if number else "")
-        title = f"Box {letter}, its mounts in place: {box.name}"
+        many = "" if len(box.mounts) <= columns else f" {number + 1} of {math.ceil(len(box.mounts) / columns)}"
+        title = f"Box {letter}, its mounts in place{many}: {box.name}"
         sheet = Sheet(name, title, job.paper, about=(box.path, *(f"mounts/{m.id}" for m in shown)))
         wide = (job.paper.wide_mm - 24) / columns
         for n, mount in enumerate(shown):

@@ -16,7 +16,7 @@ __all__ = ["part_sheets"]
 
 TABLE_MM, ROW_MM = 92.0, 4.6  # what a table takes beside the drawing, and a row of it
 LOW_MM, TOP_MM = FOOT_MM + 6.0, 22.0  # over the foot, and below the upper edge
-FOLDED_MM = 46.0  # how high the folded view stands under the table
+FOLDED_MM = 44.0  # how high the folded view stands under the table
 CELLS_MM = (0.0, 15.0, 36.0, 57.0, 71.0, TABLE_MM - 2)
 
 
@@ -34,9 +34,8 @@ def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:
     notes = (*part.notes, *((f"All alike, they go to: {', '.join(goes)}",) if goes else ()))
     facts = (f"{part.material_name}, {part.thickness_mm:g} mm", f"{part.quantity} off, {part.mass_kg:.2f} kg each")
     for number, each in enumerate(sheets, 1):
-        title = f"{part.mark}  {part.name}"
-        title = title if len(sheets) == 1 else f"{title}, sheet {number} of {len(sheets)}"
-        border(each, job, title, facts, notes, scale=frame.scale)
+        each.title = sheet.title if number == 1 else f"{part.mark} {part.name}, sheet {number} of {len(sheets)}"
+        border(each, job, each.title, facts, notes, scale=frame.scale)
     return sheets
 
 
@@ -85,8 +84,8 @@ def _table(sheet: Sheet, part: FlatPart, job: Job, zero: Point) -> list[Sheet]:
         int((wide - 22) / TABLE_MM),
     )
     for number, cells in enumerate(_rows(part, zero, job)):
-        flow = beside if number < fits - 2 else further
-        spot = flow.row(ROW_MM, 2 * ROW_MM)
+        flow = beside if number < fits - 1 else further
+        spot = flow.row(ROW_MM)
         if spot.first:
             spot.sheet.words(spot.at, "From the left and lower edge of the blank", 2.8)
             spot = flow.row(ROW_MM)

@@ -186,7 +186,8 @@ function Sheets({ pack, shown, onShow }: { pack: MadePack; shown: string; onShow
 
 /** Without the box, which the heading says. */
 function short(sheet: PackSheet): string {
-  const rest = /^Box \w+, ([^:]+): /.exec(sheet.title)?.[1] ?? sheet.title
+  const [, what, page] = /^Box \w+, ([^:]+): .*?(, sheet \d+ of \d+)?$/.exec(sheet.title) ?? []
+  const rest = what ? `${what}${page ?? ''}` : sheet.title
   return rest.charAt(0).toUpperCase() + rest.slice(1)
 }
 
