@@ -15,6 +15,7 @@ from levelcradle.store.tables import PackFile, PackRow, Revision
 __all__ = ["Change", "KeptPack", "Packs"]
 
 State = Literal["waiting", "running", "done", "refused"]
+FORM = 1  # of what is kept of a pack: one that an earlier program kept in another form is made again
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,11 +49,11 @@ class Packs:
 
     def ask(self, project: str, revision: int, day: str) -> tuple[KeptPack, bool]:
         """The pack of this revision, and whether it is to be made: one that is under way or done is not made twice."""
-        key = hashlib.sha256(f"{project}\n{revision}".encode()).hexdigest()[:24]
+        key = hashlib.sha256(f"{project}\n{revision}\n{FORM}".encode()).hexdigest()[:24]
         with self._db.connection_context(), self._db.atomic():
             fresh = {"state": "waiting", "share": 0.0, "message": "waiting for a worker", "contents": ""}
             PackRow.insert(
-                id=key, project=project, revision=revision, day=day, asked_at=fn.now(), **fresh
+                id=key, project=project, revision=revision, form=FORM, day=day, asked_at=fn.now(), **fresh
             ).on_conflict_ignore().execute()
             row = PackRow.select().where(PackRow.id == key).for_update().first()
             if row.state == "refused":
@@ -71,7 +72,8 @@ class Packs:
     def newest(self, project: str) -> tuple[KeptPack | None, KeptPack | None]:
         """The newest that is done, and the newest of later revisions that is not."""
         with self._db.connection_context():
-            of = PackRow.select().where(PackRow.project == project).order_by(PackRow.revision.desc())
+            mine = PackRow.select().where((PackRow.project == project) & (PackRow.form == FORM))
+            of = mine.order_by(PackRow.revision.desc())
             done = of.where(PackRow.state == "done").first()
             asked = of.where((PackRow.state != "done") & (PackRow.revision > (done.revision if done else -1))).first()
             return (_kept(done) if done else None), (_kept(asked) if asked else None)
@@ -87,7 +89,7 @@ class Packs:
         self._put(key, state="refused", message=message)
 
     def done(self, key: str, contents: str, files: Mapping[str, bytes]) -> None:
-        """Keeps the files; packs of earlier revisions go."""
+        """Keeps the files; packs of earlier revisions and forms go."""
         with self._db.connection_context(), self._db.atomic():
             row = PackRow.get_or_none(PackRow.id == key)
             if row is None:
@@ -95,7 +97,8 @@ class Packs:
             PackFile.delete().where(PackFile.pack == key).execute()
             for name, data in files.items():
                 PackFile.insert(pack=key, name=name, data=data).execute()
-            PackRow.delete().where((PackRow.project == row.project) & (PackRow.revision < row.revision)).execute()
+            older = (PackRow.project == row.project) & (PackRow.revision <= row.revision) & (PackRow.id != key)
+            PackRow.delete().where(older).execute()
             self._put(key, state="done", share=1.0, message="done", contents=contents)
 
     def _put(self, key: str, **values: Any) -> None:

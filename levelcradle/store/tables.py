@@ -94,6 +94,7 @@ class PackRow(Model):
     id = TextField(primary_key=True)
     project = ForeignKeyField(Project, column_name="project_id")
     revision = IntegerField()
+    form = IntegerField()
     day = TextField()
     state = TextField()
     share = FloatField()

@@ -12,6 +12,7 @@ from levelcradle.drawings import touched
 from levelcradle.jobs import run_worker
 from levelcradle.jobs.queue import run_pack
 from levelcradle.store import Store
+from levelcradle.store.tables import PackRow
 from tests.conftest import DEMO, one_box
 
 
@@ -108,3 +109,13 @@ def test_a_pack_that_takes_too_much_is_refused_and_can_be_asked_again(
 )
 def test_what_a_change_may_touch(about: tuple[str, ...], path: str, found: bool) -> None:
     assert touched(about, path) == found
+
+
+def test_a_pack_that_an_earlier_program_kept_is_made_again(client: TestClient, store: Store, car: str) -> None:
+    asked, _ = store.packs.ask(car, 1, "2026-03-01")
+    store.packs.done(asked.id, '{"of": "another form"}', {})
+    with store.packs._db.connection_context():
+        PackRow.update(form=0, id="0" * 24).where(PackRow.id == asked.id).execute()
+    told = client.get(f"/api/projects/{car}/pack").json()
+    assert told["made"] is told["asked"] is None
+    assert client.post(f"/api/projects/{car}/pack").json()["asked"]["state"] == "waiting"

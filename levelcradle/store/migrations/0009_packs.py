@@ -10,6 +10,7 @@ def up(migrator: Any, db: Any) -> None:
             id TEXT PRIMARY KEY,
             project_id TEXT NOT NULL REFERENCES project (id) ON DELETE CASCADE,
             revision INTEGER NOT NULL,
+            form INTEGER NOT NULL,
             day TEXT NOT NULL,
             state TEXT NOT NULL CHECK (state IN ('waiting', 'running', 'done', 'refused')),
             share DOUBLE PRECISION NOT NULL DEFAULT 0,
