@@ -9,6 +9,7 @@ from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design, tree_of, validate
 from levelcradle.core.design.patch import apply
+from levelcradle.core.design.sentence import sentence
 from levelcradle.core.edits import as_cut, pattern_of
 from levelcradle.core.errors import UnknownThing
 from tests.conftest import DEMO
@@ -52,6 +53,13 @@ def test_what_does_not_alter_the_blank_says_nothing(path: tuple[str, ...], value
         at = at[step]
     at[path[-1]] = value
     assert told(tree) == {}
+
+
+@pytest.mark.parametrize(("state", "said"), [("sent", "sent out"), ("cut", "cut"), ("drawn", "only drawn")])
+def test_the_log_says_what_became_of_it(state: Any, said: str) -> None:
+    before = marked("B1", "sent" if state == "drawn" else "drawn")
+    patch = as_cut(resolve(validate(before), {}), "B1", state)
+    assert sentence(before, apply(before, patch).tree, patch) == f"Tank box tray {said}"
 
 
 def test_one_of_those_alike_that_is_moved_away_is_named_by_itself() -> None:

@@ -64,6 +64,9 @@ def _one(before: dict[str, Any], after: dict[str, Any], op: Op, unit: str) -> st
     steps = split(op["path"])
     if steps[0] == "readings" or op["op"] == "test":
         return ""
+    if steps[0] == "cut_parts" and len(steps) == 2:
+        state = {"sent": "sent out", "cut": "cut"}.get((op.get("value") or {}).get("state", ""), "only drawn")
+        return f"{_name(before if op['op'] == 'remove' else after, steps)} {state}"
     if len(steps) == 4 and steps[2] == "blocks":
         return f"{_name(after, steps)}: block {steps[3]} {_DONE[op['op']]}"
     if op["op"] in ("add", "remove") and len(steps) >= 2 and steps[-2] in _SORTS:
