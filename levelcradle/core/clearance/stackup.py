@@ -363,7 +363,13 @@ class _Chain:
         return _Cloud.of(rows, box.placement.inverse)
 
     def _judged(self, grid: Matrix, own: "_Cloud", theirs: "_Cloud") -> Matrix:
-        """(n,) the room left on each line: exact but for scans, which are taken as the blocks round them."""
+        """(n,) the room left on each line: exact but for scans, which are taken as the blocks round them. Of so many
+        lines at a time that a design of many boxes does not fill the memory."""
+        theirs = theirs.crossed_by(grid, self.axis)
+        parts = max(1, math.ceil(len(grid) * (len(own.low) + len(theirs.low)) / MOST_CROSSINGS))
+        return np.concatenate([self._judged_at_once(part, own, theirs) for part in np.array_split(grid, parts)])
+
+    def _judged_at_once(self, grid: Matrix, own: "_Cloud", theirs: "_Cloud") -> Matrix:
         begins, ends = own.spans(grid, self.axis)
         lows, highs = theirs.spans(grid, self.axis)
         begin, end = np.nanmin(begins, axis=1, initial=np.inf), np.nanmax(ends, axis=1, initial=-np.inf)
@@ -377,6 +383,7 @@ class _Chain:
         return np.asarray(np.where(on, under + over - 1e9 * stands_in, np.inf))
 
 
+MOST_CROSSINGS = 2_000_000  # lines times solids that are looked at in one go
 EDGE_MM = 0.02  # so far inside the edge of a strip its lines run
 
 
@@ -396,6 +403,14 @@ class _Cloud:
         low, high = bounds(moved)
         planes = tuple(None if s.upright or s.surface else planes_of(s) for s in moved)
         return _Cloud(low, high, planes, np.array([need for _, need in rows]))
+
+    def crossed_by(self, grid: Matrix, axis: int) -> "_Cloud":
+        """Those that stand where lines along an axis run at all."""
+        others = [i for i in range(3) if i != axis]
+        least, most = grid.min(axis=0), grid.max(axis=0)
+        near = ((self.low[:, others] <= most) & (self.high[:, others] >= least)).all(axis=1)
+        planes = tuple(planes for planes, there in zip(self.planes, near, strict=True) if there)
+        return _Cloud(self.low[near], self.high[near], planes, self.needs[near])
 
     def spans(self, grid: Matrix, axis: int) -> tuple[Matrix, Matrix]:
         """(n, m) from and to where lines along an axis run inside each solid; not a number where they miss it."""

@@ -56,6 +56,7 @@ def arrangement_sheet(subject: Subject) -> Sheet:
 
 _NOTES = (
     "Nose at the left. Wheels and things are drawn as they were measured, the body is not drawn",
+    "Under the plan: from the front axle line; at the end view: from the centreline, and up from the ground",
     "Where each box and its brackets stand is in the table “Where the boxes stand”",
 )
 
@@ -156,7 +157,7 @@ def _chains(sheet: Sheet, subject: Subject, views: dict[Look, Frame], number: in
     xs = [plan.at((float(v), 0.0))[0] for v in (0.0, low[0], high[0])]
     _ticked(sheet, [(x, y) for x in xs])
     near, far = (f"{write(abs(float(v)))} {'fore' if v < 0 else 'aft'}" for v in (low[0], high[0]))
-    sheet.words((max(xs) + 3, y - 1.0), f"{letter}  {near} to {far} of the front axle line", 2.6)
+    sheet.words((max(xs) + 3, y - 1.0), f"{letter}  {near} to {far}", 2.6)
     third = subject.job.projection == "third angle"  # above the end view there is room, in first angle below it
     y = end.at((0.0, _high(subject)))[1] + off if third else end.at((0.0, 0.0))[1] - off
     xs = [end.at(end_look.at((0.0, float(v), 0.0)))[0] for v in (0.0, low[1], high[1])]

@@ -27,6 +27,7 @@ SEEN: dict[str, tuple[Look, Vec]] = {
     "top": (PLAN, (0.0, 0.0, 1.0)),
 }
 TOUCHES_MM, TABLE_MM, ROW_MM, TOP_MM, LOW_MM = 0.5, 138.0, 4.6, 28.0, FOOT_MM + 12.0
+NARROW_MM = 24.0  # on a wall that comes out narrower the words at its ends stand over each other
 COLUMNS = (("mark", 0.0), ("of", 11.0), ("from left", 66.0), ("from base", 85.0), ("wide", 104.0), ("high", 121.0))
 
 
@@ -131,7 +132,7 @@ def _words(
     (x0, _), (x1, y1) = frame.at(corners[0]), frame.at(corners[1])
     for way, at, anchor in (
         (tuple(-v for v in look.right), (x0, y1 + 2.5), "start"),
-        (look.right, (x1, y1 + 2.5), "end"),
+        (look.right, (x1, y1 + (2.5 if x1 - x0 > NARROW_MM else 7.0)), "end"),
     ):
         word = called(box, (way[0], way[1], way[2]))
         if word:
