@@ -95,7 +95,7 @@ def _study(page: Page, address: str) -> None:
 def _drawn(page: Page, address: str) -> None:
     """The pack made, and the sheet that says most of a box."""
     _station(page, address, "drawings", None)
-    page.get_by_role("button", name="Draw", exact=False).first.click()
+    page.get_by_role("button", name="Draw the sheets").click()
     page.get_by_role("button", name="Taken apart").first.click(timeout=120_000)
     page.wait_for_timeout(700)
 
