@@ -5,7 +5,6 @@ from dataclasses import replace
 from string import ascii_uppercase
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Placement
 from levelcradle.core.box import divider_part
 from levelcradle.core.part import FlatPart, Stand
 
@@ -62,12 +61,14 @@ def _parts(assembly: Assembly, box: PlacedBox) -> Iterator[FlatPart]:
     of = (box.box.material, assembly.tables.materials[box.box.material])
     plates = [solid for piece in box.shell.pieces if piece.role == "divider" for solid in piece.solids]
     for number, plate in enumerate(plates, 1):
-        yield _in_vehicle(divider_part(box.id, box.box.name, number, plate.low, plate.high, of), box.placement)
+        yield _in_vehicle(divider_part(box.id, box.box.name, number, plate.low, plate.high, of), box)
     for part in box.shell.made.parts(box.id, box.box.name):
-        yield _in_vehicle(part, box.placement)
+        yield _in_vehicle(part, box)
     for mount in box.mounts:
-        yield from mount.parts(assembly.tables)
+        for part in mount.parts(assembly.tables):
+            yield replace(part, of=(box.path, f"mounts/{mount.id}"))
 
 
-def _in_vehicle(part: FlatPart, placement: Placement) -> FlatPart:
-    return replace(part, stand=part.stand and Stand(part.stand.root, placement.after(part.stand.placement)))
+def _in_vehicle(part: FlatPart, box: PlacedBox) -> FlatPart:
+    stand = part.stand and Stand(part.stand.root, box.placement.after(part.stand.placement))
+    return replace(part, stand=stand, of=(box.path,))

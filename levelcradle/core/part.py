@@ -55,6 +55,7 @@ class FlatPart:
         mass_kg: flat area less holes, times thickness and density.
         notes: what the folder and welder must know.
         stand: where it is in the box's frame, or in the vehicle's for the parts of a mount.
+        of: paths of the box, and of the mount, that it is for.
         mark: what is written on it and on its sheet; given when all parts are known.
         each: every one of those that are alike, each at its own place in the vehicle.
     """
@@ -71,6 +72,7 @@ class FlatPart:
     bends: tuple[Bend, ...]
     notes: tuple[str, ...] = ()
     stand: Stand | None = field(default=None, compare=False)
+    of: tuple[str, ...] = ()
     mark: str = ""
     each: tuple["FlatPart", ...] = field(default=(), compare=False)
 

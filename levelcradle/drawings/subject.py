@@ -43,16 +43,6 @@ class Subject:
         """Mark by the id of every part there is, alike or not."""
         return {one.id: part.mark for part in self.parts for one in part.each}
 
-    def about(self, part: FlatPart) -> tuple[str, ...]:
-        """Paths of the boxes and mounts that a part and those like it belong to."""
-        ids = {one.id for one in part.each}
-        found = list[str]()
-        for _, box in self.boxes:
-            mine = [f"mounts/{m.id}" for m in box.mounts if any(p.part in ids for p in m.pieces)]
-            if mine or any(one.startswith(f"{box.id}-") for one in ids):
-                found += [box.path, *mine]
-        return tuple(found)
-
     def stack_up(self, box: PlacedBox, way: Axis, module: int | None = None) -> StackUp | None:
         """The chain with least to spare, or the one through a module; None where there is none."""
         key = (box.id, way, module)

@@ -101,10 +101,10 @@ def _sheet(sheet: dict[str, Any], changes: list[Change], design: Design) -> Shee
 
 
 def _in_metal(sheet: dict[str, Any], design: Design) -> Iterator[str]:
-    """Parts that the sheet is about and that are sent or cut, in words."""
-    things = tuple(f"{path.split('/')[1]}-" for path in sheet["about"] if path.startswith(("boxes/", "mounts/")))
+    """Parts that the sheet is about and that are sent or cut, in words; a sheet of the whole is about all."""
+    things = {path for path in sheet["about"] if path.startswith(("boxes/", "mounts/"))}
     for key, part in design.cut_parts.items():
-        if key in sheet["parts"] or (not sheet["parts"] and (not things or key.startswith(things))):
+        if key in sheet["parts"] or (not sheet["parts"] and (not things or things & set(part.of))):
             yield f"{part.name} is {'sent out' if part.state == 'sent' else 'cut'}"
 
 

@@ -3,6 +3,7 @@ else."""
 
 import copy
 import io
+import random
 from functools import cache
 from typing import Any
 
@@ -18,7 +19,10 @@ from levelcradle.core.fabricate import parts_of
 from levelcradle.drawings import drawn, sheets_pdf, subject_of
 from levelcradle.drawings.border import CAUTIONS
 from levelcradle.drawings.sheet import SERIES, Sheet, Stroke, Words, standard_scale
+from levelcradle.drawings.sheets.arrangement import arrangement_sheet
 from levelcradle.drawings.sheets.box import box_sheet
+from levelcradle.drawings.sheets.walls import wall_sheets
+from tests.compare import CHANGES
 from tests.conftest import DEMO
 
 CHOICES = [("A4", "third angle"), ("Tabloid", "first angle")]
@@ -94,7 +98,48 @@ LONG = "A very long name of something that somebody gave it one evening, and mor
     [("A4", "third angle", ""), ("Letter", "first angle", LONG), ("Tabloid", "third angle", "Ж" * 110)],
 )
 def test_no_text_stands_on_another_and_none_leaves_the_paper(paper: str, projection: str, names: str) -> None:
-    pdf = pdfplumber.open(io.BytesIO(sheets_pdf(laid_out(paper, projection, names=names), "x")))
+    _nothing_meets(laid_out(paper, projection, names=names))
+
+
+@pytest.mark.parametrize("seed", range(3))
+def test_nor_on_the_sheets_of_a_random_design_with_long_names(seed: int) -> None:
+    rng, tree = random.Random(seed), copy.deepcopy(DEMO)
+    for change in rng.sample(CHANGES, 5):
+        change(rng, tree)
+    for collection in ("boxes", "mounts", "items"):
+        for row in tree[collection].values():
+            row["name"] = LONG
+    sheets = drawn(subject_of(resolve(validate(tree), {}))).sheets
+    assert len({sheet.name for sheet in sheets}) == len(sheets)
+    for sheet in sheets:
+        points = [p for m in sheet.marks if isinstance(m, Stroke) for p in m.points]
+        assert all(0 < x < sheet.paper.wide_mm and 0 < y < sheet.paper.tall_mm for x, y in points), sheet.name
+    _nothing_meets(sheets)
+
+
+def test_what_is_off_its_wall_is_drawn_where_it_is() -> None:
+    """A box made so short that its mounts stand beside it: the sheet shows both."""
+    tree = copy.deepcopy(DEMO)
+    tree["boxes"]["bonnet"] |= {"blocks": {}, "inner": {"type": "fixed", "size_mm": [300, 200, 150]}}
+    assembly = resolve(validate(tree), {})
+    sheets = list(wall_sheets(subject_of(assembly), "A", assembly.boxes["bonnet"]))
+    assert sheets
+    for sheet in sheets:
+        points = [p for m in sheet.marks if isinstance(m, Stroke) for p in m.points]
+        assert all(0 < x < sheet.paper.wide_mm and 0 < y < sheet.paper.tall_mm for x, y in points)
+
+
+def test_a_car_of_which_only_the_wheelbase_is_known_stays_on_the_paper() -> None:
+    tree = copy.deepcopy(DEMO)
+    tree["vehicle"] |= {"overall": None, "track_mm": None}
+    tree |= {"items": {}, "load_states": {}, "mounts": {}}
+    sheet = arrangement_sheet(subject_of(resolve(validate(tree), {})))
+    points = [p for m in sheet.marks if isinstance(m, Stroke) for p in m.points]
+    assert all(0 < x < sheet.paper.wide_mm and 0 < y < sheet.paper.tall_mm for x, y in points)
+
+
+def _nothing_meets(sheets: list[Sheet]) -> None:
+    pdf = pdfplumber.open(io.BytesIO(sheets_pdf(sheets, "x")))
     for page in pdf.pages:
         letters = [c for c in page.chars if c["text"].strip()]
         boxes = np.array([(c["x0"], c["top"], c["x1"], c["bottom"]) for c in letters], dtype=float)

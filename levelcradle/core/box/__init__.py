@@ -3,7 +3,7 @@
 from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, meeting
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.openings import on_face, openings_of
-from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.box.piece import Outside, Piece, Role
 from levelcradle.core.box.plates import divider_part
 from levelcradle.core.box.shell import InnerGap, Shell, ShellModule, shell_of
 
@@ -13,6 +13,7 @@ __all__ = [
     "Made",
     "Outside",
     "Piece",
+    "Role",
     "Shell",
     "ShellModule",
     "StackRow",

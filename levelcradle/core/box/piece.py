@@ -21,6 +21,8 @@ class Piece:
     Attributes:
         mass_kg, centre: what it weighs, and its centre of gravity.
         build: makes its convex solids; they are only made where they are asked for.
+        part: of which flat part of the box it is a piece, by what follows the box's id in the part's; none where it is
+            shaped otherwise than it was cut.
     """
 
     name: str
@@ -28,6 +30,7 @@ class Piece:
     mass_kg: float
     centre: Vec
     build: Callable[[], tuple[Solid, ...]]
+    part: str = ""
 
     @cached_property
     def solids(self) -> tuple[Solid, ...]:

@@ -23,7 +23,7 @@ def as_cut(assembly: Assembly, mark: str, state: Literal["drawn", "sent", "cut"]
         {
             "op": "replace" if one.id in kept else "add",
             "path": join("cut_parts", one.id),
-            "value": {"state": state, "shape": one.shape, "name": one.name},
+            "value": {"state": state, "shape": one.shape, "name": one.name, "of": list(one.of)},
         }
         for one in part.each
     ]

@@ -73,15 +73,14 @@ def _wheels(subject: Subject) -> list[Body]:
     return [Body((wheel,), 0.18) for wheel in rows]
 
 
-def _outline(subject: Subject, bodies: Sequence[Body]) -> list[Body]:
-    """What the views must have room for: the bodies, and the car's overall size where it is known."""
+def _corners(subject: Subject) -> tuple[Vec, Vec]:
+    """Of the whole car: its overall size, and where nobody said it something about its axles to draw them in."""
     vehicle = subject.assembly.design.vehicle
-    overall = vehicle.overall
-    low, high = (-300.0, 0.0, 0.0), (vehicle.wheelbase_mm + 300.0, 0.0, 300.0)
-    if overall:
-        low = (-overall.overhang_front_mm, -overall.width_mm / 2, 0.0)
-        high = (vehicle.wheelbase_mm + overall.overhang_rear_mm, overall.width_mm / 2, overall.height_mm)
-    return [*bodies, Body((block(low, high),))]
+    if (overall := vehicle.overall) is None:
+        return (-300.0, -700.0, 0.0), (vehicle.wheelbase_mm + 300.0, 700.0, 900.0)
+    half = overall.width_mm / 2
+    aft = vehicle.wheelbase_mm + overall.overhang_rear_mm
+    return (-overall.overhang_front_mm, -half, 0.0), (aft, half, overall.height_mm)
 
 
 def _laid_out(subject: Subject, bodies: Sequence[Body], chains: int) -> dict[Look, Frame]:
@@ -89,7 +88,7 @@ def _laid_out(subject: Subject, bodies: Sequence[Body], chains: int) -> dict[Loo
     from before at its right."""
     paper, third = subject.job.paper, subject.job.projection == "third angle"
     end = AFTER if third else FORE
-    room = _outline(subject, bodies)
+    room = [*bodies, Body((block(*_corners(subject)),))]
     (plan_low, plan_high), (side_low, side_high), (end_low, end_high) = (extent(room, v) for v in (PLAN, SIDE, end))
     long, high = plan_high[0] - plan_low[0], side_high[1] - side_low[1]
     across = plan_high[1] - plan_low[1]
@@ -110,12 +109,7 @@ def _laid_out(subject: Subject, bodies: Sequence[Body], chains: int) -> dict[Loo
 
 def _datums(sheet: Sheet, subject: Subject, look: Look, frame: Frame) -> None:
     """Axle lines, centreline and ground, with their names at the end."""
-    wheelbase, overall = subject.assembly.design.vehicle.wheelbase_mm, subject.assembly.design.vehicle.overall
-    fore, aft = (
-        (-overall.overhang_front_mm, wheelbase + overall.overhang_rear_mm) if overall else (-300.0, wheelbase + 300)
-    )
-    half = _half(subject)
-    high = _high(subject)
+    wheelbase, ((fore, _, _), (aft, half, high)) = subject.assembly.design.vehicle.wheelbase_mm, _corners(subject)
     runs: list[tuple[Vec, Vec]] = []
     if look == PLAN:
         runs = [((x, -half, 0.0), (x, half, 0.0)) for x in (0.0, wheelbase)] + [((fore, 0.0, 0.0), (aft, 0.0, 0.0))]
@@ -149,6 +143,7 @@ def _page_corners(solids: Sequence[Solid], look: Look, frame: Frame) -> tuple[Po
 def _chains(sheet: Sheet, subject: Subject, views: dict[Look, Frame], number: int, letter: str, box: PlacedBox) -> None:
     """Of a box from the front axle line under the plan, from the centreline over the end view and from the ground at
     its right: each box on a line of its own."""
+    _, (_, half_mm, high_mm) = _corners(subject)
     points = corner_points([p.solid for p in box.pieces if p.role == "body"])
     low, high = points.min(axis=0), points.max(axis=0)
     off, write = CHAIN_MM * (number + 1), subject.job.length
@@ -159,27 +154,17 @@ def _chains(sheet: Sheet, subject: Subject, views: dict[Look, Frame], number: in
     near, far = (f"{write(abs(float(v)))} {'fore' if v < 0 else 'aft'}" for v in (low[0], high[0]))
     sheet.words((max(xs) + 3, y - 1.0), f"{letter}  {near} to {far}", 2.6)
     third = subject.job.projection == "third angle"  # above the end view there is room, in first angle below it
-    y = end.at((0.0, _high(subject)))[1] + off if third else end.at((0.0, 0.0))[1] - off
+    y = end.at((0.0, high_mm))[1] + off if third else end.at((0.0, 0.0))[1] - off
     xs = [end.at(end_look.at((0.0, float(v), 0.0)))[0] for v in (0.0, low[1], high[1])]
     _ticked(sheet, [(x, y) for x in xs])
     left, right = (f"{write(abs(float(v)))} {'L' if v < 0 else 'R'}" for v in (low[1], high[1]))
     sheet.words((min(xs) - 3, y - 1.0), f"{letter}  {left} to {right}", 2.6, "end")
-    x = end.at((_half(subject), 0.0))[0] + off
+    x = end.at((half_mm, 0.0))[0] + off
     ys = [end.at((0.0, float(v)))[1] for v in (0.0, low[2], high[2])]
     _ticked(sheet, [(x, y) for y in ys])
     sheet.words(
         (x - 1.2, min(ys) + 1), f"{letter}  {write(float(low[2]))} to {write(float(high[2]))} up", 2.6, turned=True
     )
-
-
-def _half(subject: Subject) -> float:
-    overall = subject.assembly.design.vehicle.overall
-    return overall.width_mm / 2 if overall else 700.0
-
-
-def _high(subject: Subject) -> float:
-    overall = subject.assembly.design.vehicle.overall
-    return overall.height_mm if overall else 900.0
 
 
 def _ticked(sheet: Sheet, points: Sequence[Point]) -> None:

@@ -6,6 +6,7 @@ import numpy as np
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Matrix, Placement, Vec
+from levelcradle.core.box import Role
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.linework import CORNER, Body
 from levelcradle.drawings.sheet import Sheet
@@ -40,12 +41,12 @@ def _apart(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]
     """(mark, bodies) in the box's own frame, moved away from where they belong."""
     _, _, height = box.shell.outer_mm
     tray, lid = box_bodies(box, lid=False), box_bodies(box)
-    yield subject.marks.get(f"{box.id}-tray", ""), tray
+    yield _mark(subject, box, "base"), tray
     modules = module_bodies(box)
     yield "", [_moved(body, (0.0, 0.0, height * 1.15)) for body in modules]
     closing = lid[len(tray) :]
     up = height * (2.4 if modules else 1.2)
-    yield subject.marks.get(f"{box.id}-lid", ""), [_moved(body, (0.0, 0.0, up)) for body in closing]
+    yield _mark(subject, box, "closure"), [_moved(body, (0.0, 0.0, up)) for body in closing]
     back = box.placement.inverse
     middle = np.array(box.shell.outer_mm) / 2
     for mount in box.mounts:
@@ -56,6 +57,12 @@ def _apart(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]
             body = Body((piece.solid.moved(back),), 0.25)
             far.setdefault(piece.part, []).append(_moved(body, (out[0] * by, out[1] * by, 0.0)))
         yield from ((subject.marks.get(part, ""), group) for part, group in far.items())
+
+
+def _mark(subject: Subject, box: PlacedBox, role: Role) -> str:
+    """Of the part that the pieces of a role are of."""
+    part = next((piece.part for piece in box.shell.pieces if piece.role == role and piece.part), "")
+    return subject.marks.get(f"{box.id}-{part}", "")
 
 
 def _is_flat(subject: Subject, part_id: str) -> bool:

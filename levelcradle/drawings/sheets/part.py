@@ -22,7 +22,8 @@ CELLS_MM = (0.0, 15.0, 36.0, 57.0, 71.0, TABLE_MM - 2)
 
 def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:
     job, paper = subject.job, subject.job.paper
-    about, ids = subject.about(part), tuple(one.id for one in part.each)
+    about = tuple(dict.fromkeys(path for one in part.each for path in one.of))
+    ids = tuple(one.id for one in part.each)
     sheet = Sheet(part.mark, f"{part.mark} {part.name}", paper, file_stem(part), about, ids)
     (left, low), (right, high) = _corners(part)
     window = (26.0, LOW_MM + 10, paper.wide_mm - 26 - 14 - TABLE_MM, paper.tall_mm - LOW_MM - 10 - TOP_MM)

@@ -91,7 +91,11 @@ def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_
     tray = box_bodies(box, lid=False)[:1]
     (x0, y0), (x1, y1) = extent(tray, look)
     window = (24.0, LOW_MM + 4, job.paper.wide_mm - 24 - 20 - TABLE_MM, job.paper.tall_mm - TOP_MM - LOW_MM - 10)
-    frame = Frame.fit((x0, y0), (x1, y1), window)
+    # what is said to be on the wall may be off it, where the box was moved: it is drawn where it is
+    lows, highs = [(x0, y0), *(row.low for row in rows)], [(x1, y1), *(row.high for row in rows)]
+    frame = Frame.fit(
+        (min(x for x, _ in lows), min(y for _, y in lows)), (max(x for x, _ in highs), max(y for _, y in highs)), window
+    )
     sheet.outline([frame.at(p) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))], 0.5)
     sheet.dimension(frame.at((x0, y0)), frame.at((x1, y0)), job.length(x1 - x0), -8)
     sheet.dimension(frame.at((x0, y0)), frame.at((x0, y1)), job.length(y1 - y0), -8)

@@ -8,7 +8,6 @@ import numpy as np
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Placement
 from levelcradle.core.fold import FoldedPart
-from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import Solid, block
 from levelcradle.drawings.names import plain_name
 from levelcradle.drawings.subject import Subject
@@ -40,53 +39,39 @@ class Named:
 
 
 def named_bodies(subject: Subject) -> Iterator[Named]:
-    """Of each box its parts, modules, heads and brackets; then every module and box that is not cut from sheet."""
-    likes = {one.id: f"{part.mark}-{plain_name(part.each[0].name)}" for part in subject.parts for one in part.each}
+    """Of each box its parts, modules and brackets, and what of it is not there as a part in its place."""
     for letter, box in subject.boxes:
         group = f"{letter} {box.name}"
-        cut = [one for part in subject.parts for one in part.each if one.id in _own(subject, box)]
-        folded = {one.id: _folded(subject, one) for one in cut}
-        for one in cut:
-            found = folded[one.id]
-            if found is not None and one.stand is not None:
-                mark, like = subject.marks[one.id], likes[one.id]
-                yield Named(f"{mark} {one.name}", group, found, one.stand.placement, like)
-        yield from _uncut(box, group, has_parts=any(folded.values()))
+        parts = list(_parts(subject, box, group))
+        yield from parts
+        folded = {body.shape.part.id for body in parts if isinstance(body.shape, FoldedPart)}
+        yield from _pieces(box, group, folded)
         for number, module in enumerate(box.shell.modules, 1):
-            size = tuple(h - v for v, h in zip(module.low, module.high, strict=True))
+            a, b, c = (h - v for v, h in zip(module.low, module.high, strict=True))
             corner = box.placement.after(Placement(np.eye(3), module.low))
-            shape = (block((0.0, 0.0, 0.0), (size[0], size[1], size[2])),)
+            like = f"module-{module.kind}-{a:.0f}x{b:.0f}x{c:.0f}"
             yield Named(
-                f"module {number}, {module.spec.name}",
-                group,
-                shape,
-                corner,
-                f"module-{module.kind}-{'x'.join(f'{v:.0f}' for v in size)}",
+                f"module {number}, {module.spec.name}", group, (block((0.0, 0.0, 0.0), (a, b, c)),), corner, like
             )
-        for mount in box.mounts:
-            for piece in mount.pieces:
-                if not piece.part or folded.get(piece.part) is None:
-                    yield Named(f"{mount.mount.name}, {piece.name}", group, (piece.solid,), STILL, "")
 
 
-def _own(subject: Subject, box: PlacedBox) -> set[str]:
-    """Ids of the parts of a box and its mounts."""
-    made = {part.id for part in box.shell.made.parts(box.id, box.name)}
-    dividers = {one.id for part in subject.parts for one in part.each if one.id.startswith(f"{box.id}-divider-")}
-    return made | dividers | {part.id for mount in box.mounts for part in mount.parts(subject.assembly.tables)}
+def _parts(subject: Subject, box: PlacedBox, group: str) -> Iterator[Named]:
+    """What is cut of sheet for a box, folded, where it stands in the vehicle."""
+    for part in subject.parts:
+        like = f"{part.mark}-{plain_name(part.each[0].name)}"
+        for one in part.each:
+            folded = subject.folded(one) if one.stand and box.path in one.of else None
+            if folded and one.stand:
+                yield Named(f"{part.mark} {one.name}", group, folded.in_own_frame(), one.stand.placement, like)
 
 
-def _folded(subject: Subject, part: FlatPart) -> FoldedPart | None:
-    """In its own frame; None where it is not known how it stands."""
-    folded = subject.folded(part) if part.stand else None
-    return folded.in_own_frame() if folded else None
-
-
-def _uncut(box: PlacedBox, group: str, *, has_parts: bool) -> Iterator[Named]:
-    """What is not there as a part in its place: heads, plates welded into slanting edges; all of a box that is not cut
-    from sheet."""
-    cut = {"base", "wall", "bend", "divider"} if has_parts else set[str]()
+def _pieces(box: PlacedBox, group: str, folded: set[str]) -> Iterator[Named]:
+    """What is no folded part: heads, bevelled plates in slanting edges, bolts; all of a box that is not cut from
+    sheet."""
     for piece in box.shell.pieces:
-        own_part = has_parts and (piece.role == "closure" or piece.role == "slope") and "corner" not in piece.name
-        if piece.role not in cut and not own_part and piece.solids:
+        if piece.role != "divider" and f"{box.id}-{piece.part}" not in folded and piece.solids:
             yield Named(f"{box.name}, {piece.name}", group, piece.solids, box.placement, "")
+    for mount in box.mounts:
+        for bit in mount.pieces:
+            if bit.part not in folded:
+                yield Named(f"{mount.mount.name}, {bit.name}", group, (bit.solid,), STILL, "")

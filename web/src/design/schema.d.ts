@@ -2623,11 +2623,14 @@ export interface components {
         };
         /**
          * CutPart
-         * @description ``shape``: digest of its blank, material and thickness as they were then; ``name``: what it was called.
+         * @description ``shape``: digest of its blank, material and thickness as they were then; ``name``: what it was called; ``of``: the
+         *     box, and the mount, that it is for.
          */
         DocCutPart: {
             /** Name */
             name: string;
+            /** Of */
+            of: string[];
             /** Shape */
             shape: string;
             /**

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 
 from levelcradle.core.axes import Vec, plus, scaled
 from levelcradle.core.box.chamfers import plane_of
@@ -38,13 +39,13 @@ def folded_pieces(sheet: Sheet) -> Iterator[Piece]:
     for strip in folded_up(sheet.tray):
         face = strip.face or "base"
         through = [h for h in holes if h.face == face] if strip.kind in ("base", "wall") else []
-        yield _piece(sheet, strip, _tray_name(strip), _TRAY[strip.kind], in_tray, through)
+        yield replace(_piece(sheet, strip, _tray_name(strip), _TRAY[strip.kind], in_tray, through), part="tray")
     for strip in folded_up(sheet.lid):
         face = sheet.seen(strip.face)
         through = (
             tops if strip.kind == "base" else [h for h in screws if h.face == face] if strip.kind == "wall" else []
         )
-        yield _piece(sheet, strip, _lid_name(strip, face), "closure", in_lid, through)
+        yield replace(_piece(sheet, strip, _lid_name(strip, face), "closure", in_lid, through), part="lid")
     for chamfer in sheet.box.chamfers.values():
         if "base" not in chamfer.edge:
             yield from _corner(sheet, chamfer)
