@@ -97,10 +97,11 @@ def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_
         (min(x for x, _ in lows), min(y for _, y in lows)), (max(x for x, _ in highs), max(y for _, y in highs)), window
     )
     sheet.outline([frame.at(p) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))], 0.5)
-    sheet.dimension(frame.at((x0, y0)), frame.at((x1, y0)), job.length(x1 - x0), -8)
-    sheet.dimension(frame.at((x0, y0)), frame.at((x0, y1)), job.length(y1 - y0), -8)
-    for number, row in enumerate(rows):
-        _drawn(sheet, frame, row, number)
+    low = min(y for _, y in lows), min(x for x, _ in lows)
+    beside = [(v - at) * frame.scale - 8 for v, at in zip(low, (y0, x0), strict=True)]  # beyond all that is drawn
+    sheet.dimension(frame.at((x0, y0)), frame.at((x1, y0)), job.length(x1 - x0), beside[0])
+    sheet.dimension(frame.at((x0, y0)), frame.at((x0, y1)), job.length(y1 - y0), beside[1])
+    _drawn(sheet, frame, rows)
     _words(sheet, box, look, frame, ((x0, y0), (x1, y1)))
     _table(sheet, subject, rows, (x0, y0))
     notes = (
@@ -119,15 +120,19 @@ def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_
     return sheet
 
 
-def _drawn(sheet: Sheet, frame: Frame, row: _OnWall, number: int) -> None:
-    (x0, y0), (x1, y1) = frame.at(row.low), frame.at(row.high)
-    if row.mount is None:
-        sheet.ring(((x0 + x1) / 2, (y0 + y1) / 2), (x1 - x0) / 2)
-        return
-    sheet.outline([(x0, y0), (x1, y0), (x1, y1), (x0, y1)], 0.35)
-    at = (x1 - 5.5, y1 - 5.5) if number % 2 == 0 else ((x0 + x1) / 2, (y0 + y1) / 2)
-    if row.mark and x1 - x0 > 9 and y1 - y0 > 9:
-        balloon(sheet, at, at, row.mark)
+def _drawn(sheet: Sheet, frame: Frame, rows: list[_OnWall]) -> None:
+    """Outlines first, then marks, by turns in the corner and the middle: what lies on a plate has its own."""
+    for row in rows:
+        (x0, y0), (x1, y1) = frame.at(row.low), frame.at(row.high)
+        if row.mount:
+            sheet.outline([(x0, y0), (x1, y0), (x1, y1), (x0, y1)], 0.35)
+        else:
+            sheet.ring(((x0 + x1) / 2, (y0 + y1) / 2), (x1 - x0) / 2)
+    for number, row in enumerate(rows):
+        (x0, y0), (x1, y1) = frame.at(row.low), frame.at(row.high)
+        if row.mount and row.mark and x1 - x0 > 9 and y1 - y0 > 9:
+            at = (x1 - 5.5, y1 - 5.5) if number % 2 == 0 else ((x0 + x1) / 2, (y0 + y1) / 2)
+            balloon(sheet, at, at, row.mark)
 
 
 def _words(
