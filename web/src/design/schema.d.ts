@@ -2623,8 +2623,8 @@ export interface components {
         };
         /**
          * CutPart
-         * @description ``shape``: digest of its blank, material and thickness as they were then; ``name``: what it was called; ``of``: the
-         *     box, and the mount, that it is for.
+         * @description ``shape``: digest of its blank, material and thickness as they were then; ``name``: what it was called; ``of``:
+         *     the box, and the mount, that it is for.
          */
         DocCutPart: {
             /** Name */
