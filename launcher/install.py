@@ -40,8 +40,6 @@ def debian(*, database: bool = True, browser: bool = False) -> None:
     """Installs the Debian packages that are missing. Raises Trouble."""
     wanted = {
         "python3-venv": _has_venv(),
-        "libpango-1.0-0": bool(find_library("pango-1.0")),
-        "libpangoft2-1.0-0": bool(find_library("pangoft2-1.0")),
         "fonts-dejavu-core": FONT.exists(),
         "libgl1": bool(find_library("GL")),  # the kernel of solid files is linked to it
         "libx11-6": bool(find_library("X11")),

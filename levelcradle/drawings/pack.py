@@ -55,22 +55,17 @@ def make_pack(
     if not assembly.boxes:
         return Pack({}, (), released=False)
     told(0.0, "working it out")
-    subject = subject_of(assembly, revision=revision, on=on)
-    files = dict(_cut_files(subject))
-    told(0.05, "drawing the sheets")
-    found = drawn(subject)
-    told(0.4, "printing the sheets, making solids")
-    # the two long ones side by side; a fresh process, for the caller's may have threads
+    # sheets and solids side by side; in a fresh process, for the caller's may have threads, and the kernel of solids
+    # keeps what memory it once took
     with ProcessPoolExecutor(1, get_context("spawn")) as beside:
-        printed = beside.submit(sheets_pdf, found.sheets, design.name)
-        files |= _solid_files(subject)
-        told(0.7, "templates and tables")
-        files |= _printed("templates.pdf", list(template_sheets(subject)), design.name)
-        files |= _printed("dummies.pdf", list(dummy_sheets(subject)), design.name)
-        files |= _label_files(subject)
-        files |= _table_files(found, subject.job)
-        told(0.8, "printing the sheets")
-        files["drawings.pdf"] = printed.result()
+        solids = beside.submit(_solid_files, design, meshes)
+        subject = subject_of(assembly, revision=revision, on=on)
+        told(0.05, "drawing the sheets")
+        found = drawn(subject)
+        told(0.6, "printing the sheets, cut files and tables")
+        files = _paper_files(subject, found) | dict(_cut_files(subject))
+        told(0.8, "making the solids")
+        files |= solids.result()
     return Pack(files, found.groups, subject.job.released)
 
 
@@ -96,8 +91,16 @@ def _cut_files_by_name(subject: Subject) -> Iterator[tuple[str, Callable[[], byt
         yield f"{stem}.svg", lambda part=part: part_svg(part, released=released)  # type: ignore[misc]
 
 
-def _printed(name: str, sheets: Sequence[Sheet], title: str) -> dict[str, bytes]:
-    return {name: sheets_pdf(sheets, title)} if sheets else {}
+def _paper_files(subject: Subject, found: Drawn) -> dict[str, bytes]:
+    """What is printed and read."""
+    wanted: dict[str, Sequence[Sheet]] = {
+        "drawings.pdf": found.sheets,
+        "templates.pdf": list(template_sheets(subject)),
+        "dummies.pdf": list(dummy_sheets(subject)),
+    }
+    job = subject.job
+    printed = {name: sheets_pdf(sheets, job.design, job.on) for name, sheets in wanted.items() if sheets}
+    return printed | _label_files(subject) | _table_files(found, job)
 
 
 def _label_files(subject: Subject) -> dict[str, bytes]:
@@ -112,9 +115,10 @@ def _table_files(found: Drawn, job: Job) -> dict[str, bytes]:
     return files | {"tables/tables.xlsx": workbook(found.tables, released=job.released, on=job.on)}
 
 
-def _solid_files(subject: Subject) -> dict[str, bytes]:
+def _solid_files(design: Design, meshes: Mapping[str, Mesh]) -> dict[str, bytes]:
     """The whole, each box with its brackets, each kind of cut part and of module; the whole to be looked at, each box
     to be printed."""
+    subject = subject_of(resolve(design, meshes))
     bodies = list(named_bodies(subject))
     wanted: dict[str, tuple[list[Named], str]] = {"solids/whole.step": (bodies, subject.job.design)}
     files = {"solids/whole.glb": glb_bytes(bodies)}

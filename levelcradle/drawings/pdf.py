@@ -1,62 +1,89 @@
 """Sheets as one PDF, a page each, true to size."""
 
 from collections.abc import Sequence
-from html import escape
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import TYPE_CHECKING
 
-from levelcradle.core.errors import OutOfRange
-from levelcradle.drawings.sheet import Sheet, Words
-from levelcradle.drawings.svg import FONTS, lines_svg
+from levelcradle.drawings.sheet import Point, Ring, Sheet, Stroke, Words
+
+if TYPE_CHECKING:
+    from fpdf import FPDF
 
 __all__ = ["sheets_pdf"]
 
-# letters stand as HTML over the lines: as SVG each letter would be set by itself, ten times slower
-_STYLE = """@page {{ margin: 0 }} {papers} body {{ margin: 0; font-family: {fonts} }} svg {{ display: block }}
-section {{ position: relative; break-after: page; overflow: hidden }}
-i {{ position: absolute; width: 400mm; white-space: pre; line-height: 1; font-style: normal; transform-origin: 0 100% }}
-i.m {{ text-align: center; transform-origin: 50% 100% }} i.e {{ text-align: right; transform-origin: 100% 100% }}
-i.b {{ font-weight: 700 }} i.t {{ transform: rotate(-90deg) }} {letters}"""
-KINDS = {"start": "", "middle": "m", "end": "e"}
-BOX_MM = 400.0  # wide enough for any text that is centred or ends at its place
-BELOW = 0.154  # so far a line box of one em ends below the baseline, of the sheets' fonts
+# Debian's fonts-dejavu-core: it has the signs of drawings and many alphabets
+FONTS = Path("/usr/share/fonts/truetype/dejavu")
+FACES = {False: "DejaVuSans.ttf", True: "DejaVuSans-Bold.ttf"}
+POINT_MM = 25.4 / 72
+DASH_MM, DASH_GAP_MM = 2.0, 1.2
+NO_DAY = datetime(2000, 1, 1, tzinfo=UTC)  # nothing in a file comes from the clock
 
 
-def sheets_pdf(sheets: Sequence[Sheet], title: str) -> bytes:
-    """One PDF, each page of its own sheet's paper."""
-    from weasyprint import HTML  # slow to import, and only a fabrication pack needs it
-
-    papers = {sheet.paper for sheet in sheets}
-    sizes = "".join(
-        f"@page {p.name} {{ size: {p.wide_mm}mm {p.tall_mm}mm }} "
-        f".{p.name} {{ page: {p.name}; width: {p.wide_mm}mm; height: {p.tall_mm}mm }}"
-        for p in sorted(papers, key=str)
-    )
-    pages = "".join(map(_page, sheets))
-    letters = {mark.size_mm for sheet in sheets for mark in sheet.marks if isinstance(mark, Words)}
-    rules = "".join(f"i.{_size(size)} {{ font-size: {size:.2f}mm }}" for size in sorted(letters))
-    style = _STYLE.format(papers=sizes, fonts=FONTS, letters=rules)
-    page = f"<!doctype html><title>{escape(title)}</title><style>{style}</style>{pages}"
-    return bytes(HTML(string=page, url_fetcher=_nothing).write_pdf())
-
-
-def _page(sheet: Sheet) -> str:
-    words = "".join(_words(mark) for mark in sheet.marks if isinstance(mark, Words))
-    return f'<section class="{sheet.paper.name}">{lines_svg(sheet)}{words}</section>'
+def sheets_pdf(sheets: Sequence[Sheet], title: str, on: str = "") -> bytes:
+    """One PDF, each page of its own sheet's paper; ``on``: its day, as the revision has it. The same sheets are the
+    same bytes."""
+    pdf = _new(title, on)
+    for sheet in sheets:
+        wide, tall = sheet.paper.wide_mm, sheet.paper.tall_mm
+        pdf.add_page(orientation="L" if wide > tall else "P", format=(min(wide, tall), max(wide, tall)))
+        for mark in sheet.marks:
+            if isinstance(mark, Stroke):
+                _stroke(pdf, mark, tall)
+            elif isinstance(mark, Ring):
+                _ring(pdf, mark, tall)
+            else:
+                _words(pdf, mark, tall)
+    return bytes(pdf.output())
 
 
-def _size(size_mm: float) -> str:
-    return f"s{round(size_mm * 100)}"
+def _new(title: str, on: str) -> "FPDF":
+    from fpdf import FPDF  # slow to import, and only what is printed needs it
+
+    pdf = FPDF(unit="mm")
+    pdf.set_auto_page_break(auto=False)
+    pdf.set_creation_date(datetime.fromisoformat(on).replace(tzinfo=UTC) if on else NO_DAY)
+    pdf.set_title(title)
+    for bold, face in FACES.items():
+        pdf.add_font("sheet", "B" if bold else "", FONTS / face)
+    pdf.set_text_shaping(use_shaping_engine=True)  # alphabets that join their letters, or read from the right
+    return pdf
 
 
-def _words(mark: Words) -> str:
-    """Its line box ends a little below the baseline; turned, it turns about where it stands."""
-    kind = " ".join((KINDS[mark.anchor], *(["b"] if mark.bold else []), *(["t"] if mark.turned else [])))
-    left = mark.at[0] - {"start": 0.0, "middle": BOX_MM / 2, "end": BOX_MM}[mark.anchor]
-    below = BELOW * mark.size_mm
-    left, low = (left + below, mark.at[1]) if mark.turned else (left, mark.at[1] - below)
-    style = f"left:{left:.2f}mm;bottom:{low:.2f}mm"
-    return f'<i class="{_size(mark.size_mm)} {kind.strip()}" style="{style}">{escape(mark.text)}</i>'
+def _stroke(pdf: "FPDF", mark: Stroke, tall_mm: float) -> None:
+    points = [_down(point, tall_mm) for point in mark.points]
+    if mark.dashed:
+        pdf.set_dash_pattern(DASH_MM, DASH_GAP_MM)
+    pdf.set_line_width(mark.weight_mm)
+    pdf.polyline(points, polygon=mark.closed, fill=_filled(pdf, mark.fill))
+    if mark.dashed:
+        pdf.set_dash_pattern()
 
 
-def _nothing(url: str, *_: object, **__: object) -> dict[str, object]:
-    """Sheets refer to nothing outside themselves, whatever a name pretends to be."""
-    raise OutOfRange(f"refused: {url[:40]}")
+def _ring(pdf: "FPDF", mark: Ring, tall_mm: float) -> None:
+    x, y = _down(mark.centre, tall_mm)
+    pdf.set_line_width(mark.weight_mm)
+    pdf.circle(x, y, mark.radius_mm, style="FD" if _filled(pdf, mark.fill) else "D")
+
+
+def _words(pdf: "FPDF", mark: Words, tall_mm: float) -> None:
+    pdf.set_font("sheet", "B" if mark.bold else "", mark.size_mm / POINT_MM)
+    x, y = _down(mark.at, tall_mm)
+    share = {"start": 0.0, "middle": 0.5, "end": 1.0}[mark.anchor]
+    left = x - (pdf.get_string_width(mark.text) * share if share else 0.0)
+    if mark.turned:
+        with pdf.rotation(90, x, y):
+            pdf.text(left, y, mark.text)
+    else:
+        pdf.text(left, y, mark.text)
+
+
+def _down(point: Point, tall_mm: float) -> Point:
+    """A page counts from its upper edge."""
+    return point[0], tall_mm - point[1]
+
+
+def _filled(pdf: "FPDF", fill: str) -> bool:
+    if fill:
+        pdf.set_fill_color(fill)
+    return bool(fill)

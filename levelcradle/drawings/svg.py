@@ -6,7 +6,7 @@ from itertools import groupby
 
 from levelcradle.drawings.sheet import Ring, Sheet, Stroke, Words
 
-__all__ = ["FONTS", "lines_svg", "sheet_svg"]
+__all__ = ["sheet_svg"]
 
 UNITS = 100
 FONTS = "Archivo Variable, Archivo, DejaVu Sans, sans-serif"
@@ -16,12 +16,6 @@ Mark = Stroke | Ring | Words
 def sheet_svg(sheet: Sheet) -> str:
     """The sheet as one SVG document, true to size; every text is escaped."""
     return _document(sheet, "\n".join(_marks(sheet.marks, sheet.paper.tall_mm)))
-
-
-def lines_svg(sheet: Sheet) -> str:
-    """The same without its words, for who sets them otherwise."""
-    marks = [mark for mark in sheet.marks if not isinstance(mark, Words)]
-    return _document(sheet, "\n".join(_marks(marks, sheet.paper.tall_mm)))
 
 
 def _document(sheet: Sheet, marks: str) -> str:
