@@ -22,6 +22,7 @@ SHARP = np.cos(np.radians(20.0))  # faces that turn less are one round surface
 INSET_MM = 0.05  # so far an edge may lie in a solid and is not hidden by it: its own
 BEFORE_MM = 0.05
 GLIMPSE_MM = 1.0
+PORTION = 256  # so many at once: each takes the square of its planes
 
 
 Mesh = tuple[Matrix, NDArray[np.int64]]
@@ -88,40 +89,44 @@ def extent(bodies: Iterable[Body], look: Look) -> tuple[Point, Point]:
 def seen_lines(bodies: Sequence[Body], look: Look, *, hidden: bool = False) -> list[SeenLine]:
     """Every edge of the bodies that is seen; with ``hidden`` also what is not, told apart."""
     cover = _Cover([solid for body in bodies for solid in body.solids], look)
+    edges = [_edges(body, look, turned_away=hidden) for body in bodies]
+    start, end = (np.concatenate([pair[n] for pair in edges] or [np.zeros((0, 3))]) for n in (0, 1))
+    of = np.repeat(np.arange(len(bodies)), [len(first) for first, _ in edges])
+    axes = np.array([look.right, look.up]).T
     rows = dict[SeenLine, None]()
-    for number, body in enumerate(bodies):
-        for start, end, faces_reader in _edges(body, look):
-            if not faces_reader and not hidden:
-                continue
-            for low, high, seen in cover.runs(start, end):
-                if seen or hidden:
-                    a, b = (start + (end - start) * t for t in (low, high))
-                    rows.setdefault(_line(a, b, look, body.weight_mm, hidden=not seen, of=number))
+    for number, runs in enumerate(cover.runs(start, end)):
+        body = int(of[number])
+        for low, high, seen in runs:
+            if seen or hidden:
+                ends = (start[number] + np.outer((low, high), end[number] - start[number])) @ axes
+                rows.setdefault(_line(ends, bodies[body].weight_mm, hidden=not seen, of=body))
     return list(rows)
 
 
-def _line(a: Matrix, b: Matrix, look: Look, weight_mm: float, *, hidden: bool, of: int) -> SeenLine:
-    ends = sorted((round(float(p @ look.right), 3), round(float(p @ look.up), 3)) for p in (a, b))
-    return SeenLine(ends[0], ends[1], weight_mm, hidden, of)
+def _line(ends: Matrix, weight_mm: float, *, hidden: bool, of: int) -> SeenLine:
+    first, last = sorted((round(x, 3), round(y, 3)) for x, y in ends.tolist())
+    return SeenLine(first, last, weight_mm, hidden, of)
 
 
-def _edges(body: Body, look: Look) -> Iterator[tuple[Matrix, Matrix, bool]]:
-    """Sharp edges of a body's outside, and those where its round surfaces turn away; each with whether one of its
-    faces looks at the reader."""
+def _edges(body: Body, look: Look, *, turned_away: bool) -> tuple[Matrix, Matrix]:
+    """Both ends of the sharp edges of a body's outside, and of those where its round surfaces turn away; of edges no
+    face of which looks at the reader only with ``turned_away``."""
     points, triangles = body.mesh or _outside(body.solids)
     corners = points[triangles]
     normals = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
     normals /= np.maximum(np.linalg.norm(normals, axis=1, keepdims=True), 1e-12)
-    facing = normals @ np.array(look.towards)
+    facing = normals @ np.array(look.towards) > 1e-6
     sides = np.sort(triangles[:, [[0, 1], [1, 2], [2, 0]]].reshape(-1, 2), axis=1)
-    owner = np.repeat(np.arange(len(triangles)), 3)
     order = np.lexsort((sides[:, 1], sides[:, 0]))
-    sides, owner = sides[order], owner[order]
-    for n in np.flatnonzero((sides[:-1] == sides[1:]).all(axis=1)):
-        one, other = owner[n], owner[n + 1]
-        turns_away = (facing[one] > 1e-6) != (facing[other] > 1e-6)
-        if normals[one] @ normals[other] < SHARP or (turns_away and normals[one] @ normals[other] < 1 - 1e-9):
-            yield points[sides[n, 0]], points[sides[n, 1]], bool(max(facing[one], facing[other]) > 1e-6)
+    sides, owner = sides[order], np.repeat(np.arange(len(triangles)), 3)[order]
+    shared = np.flatnonzero((sides[:-1] == sides[1:]).all(axis=1))
+    one, other = owner[shared], owner[shared + 1]
+    turn = np.einsum("ij,ij->i", normals[one], normals[other])
+    drawn = (turn < SHARP) | ((facing[one] != facing[other]) & (turn < 1 - 1e-9))
+    if not turned_away:
+        drawn &= facing[one] | facing[other]
+    ends = sides[shared[drawn]]
+    return points[ends[:, 0]], points[ends[:, 1]]
 
 
 @lru_cache(maxsize=2048)
@@ -154,35 +159,47 @@ class _Cover:
         self._low, self._high = (np.array([f(s, axis=0) for s in seen]).reshape(-1, 3) for f in (np.min, np.max))
         self._away = self._normals @ self._axes[2]
 
-    def runs(self, start: Matrix, end: Matrix) -> Iterator[tuple[float, float, bool]]:
-        """From where to where along an edge it is seen, and where not."""
-        hides = sorted(self._hidden(start, end))
-        # a glimpse between two solids that touch is none
-        glimpse = max(1e-6, GLIMPSE_MM / max(float(np.linalg.norm(end - start)), 1e-9)) if hides else 1e-6
-        at = 0.0
-        for low, high in hides:
-            if low > at + glimpse:
-                yield at, low, True
-            if high > at:
-                yield max(low, at), high, False
-                at = high
-        if at < 1 - glimpse:
-            yield at, 1.0, True
+    def runs(self, start: Matrix, end: Matrix) -> Iterator[list[tuple[float, float, bool]]]:
+        """Of each edge, from where to where along it it is seen, and where not."""
+        hides: list[list[tuple[float, float]]] = [[] for _ in start]
+        for first in range(0, len(start), PORTION):
+            for edge, run in self._hidden(start[first : first + PORTION], end[first : first + PORTION]):
+                hides[first + edge].append(run)
+        for length, runs in zip(np.linalg.norm(end - start, axis=1), hides, strict=True):
+            yield list(_told_apart(sorted(runs), float(length)))
 
-    def _hidden(self, start: Matrix, end: Matrix) -> list[tuple[float, float]]:
+    def _hidden(self, start: Matrix, end: Matrix) -> Iterator[tuple[int, tuple[float, float]]]:
+        """The runs that solids hide, each with its edge."""
         ends = np.array([start, end]) @ self._axes.T
-        low, high = ends.min(axis=0), ends.max(axis=0)
-        near = (self._low[:, :2] < high[:2]).all(axis=1) & (self._high[:, :2] > low[:2]).all(axis=1)
-        which = np.flatnonzero(near & (self._high[:, 2] > low[2]))
-        if not len(which):
-            return []
-        along = self._normals[which] @ (end - start)
-        rest = self._reach[which] - self._normals[which] @ start
-        return _runs_inside(along, self._away[which], rest)
+        low, high = ends.min(axis=0)[:, None, :], ends.max(axis=0)[:, None, :]
+        near = (self._low[:, :2] < high[:, :, :2]).all(axis=2) & (self._high[:, :2] > low[:, :, :2]).all(axis=2)
+        edges, solids = np.nonzero(near & (self._high[:, 2] > low[:, :, 2]))
+        for first in range(0, len(edges), PORTION):
+            edge, solid = (which[first : first + PORTION] for which in (edges, solids))
+            along = np.einsum("ijk,ik->ij", self._normals[solid], (end - start)[edge])
+            rest = self._reach[solid] - np.einsum("ijk,ik->ij", self._normals[solid], start[edge])
+            for n, run in _runs_inside(along, self._away[solid], rest):
+                yield int(edge[n]), run
 
 
-def _runs_inside(along: Matrix, away: Matrix, rest: Matrix) -> list[tuple[float, float]]:
-    """Of each solid the run of t in [0, 1] for which some s >= BEFORE_MM keeps along t + away s <= rest."""
+def _told_apart(hides: Sequence[tuple[float, float]], length_mm: float) -> Iterator[tuple[float, float, bool]]:
+    """What is seen and what is not of an edge, by the runs that are hidden, in their order; a glimpse between two
+    solids that touch is none."""
+    glimpse = max(1e-6, GLIMPSE_MM / max(length_mm, 1e-9)) if hides else 1e-6
+    at = 0.0
+    for low, high in hides:
+        if low > at + glimpse:
+            yield at, low, True
+        if high > at:
+            yield max(low, at), high, False
+            at = high
+    if at < 1 - glimpse:
+        yield at, 1.0, True
+
+
+def _runs_inside(along: Matrix, away: Matrix, rest: Matrix) -> Iterator[tuple[int, tuple[float, float]]]:
+    """Of each row the run of t in [0, 1] for which some s >= BEFORE_MM keeps along t + away s <= rest, where there is
+    one."""
     count = len(rest)
     # s >= BEFORE_MM is one plane more
     along = np.column_stack((along, np.zeros(count)))
@@ -201,4 +218,5 @@ def _runs_inside(along: Matrix, away: Matrix, rest: Matrix) -> list[tuple[float,
     first = np.where((factor < 0) & ~still, bound, 0.0).max(axis=1, initial=0.0)
     last = np.where((factor > 0) & ~still, bound, 1.0).min(axis=1, initial=1.0)
     inside = ~(still & (most < 0)).any(axis=1) & (last - first > 1e-9)
-    return [(float(a), float(b)) for a, b in zip(first[inside], last[inside], strict=True)]
+    for n in np.flatnonzero(inside):
+        yield int(n), (float(first[n]), float(last[n]))

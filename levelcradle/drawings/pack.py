@@ -63,7 +63,7 @@ def make_pack(
         told(0.05, "drawing the sheets")
         found = drawn(subject)
         told(0.6, "printing the sheets, cut files and tables")
-        files = _paper_files(subject, found) | dict(_cut_files(subject))
+        files = dict(_cut_files(subject)) | _paper_files(subject, found)
         told(0.8, "making the solids")
         files |= solids.result()
     return Pack(files, found.groups, subject.job.released)

@@ -55,7 +55,7 @@ def _stroke(pdf: "FPDF", mark: Stroke, tall_mm: float) -> None:
     if mark.dashed:
         pdf.set_dash_pattern(DASH_MM, DASH_GAP_MM)
     pdf.set_line_width(mark.weight_mm)
-    pdf.polyline(points, polygon=mark.closed, fill=_filled(pdf, mark.fill))
+    pdf.polyline(points, polygon=mark.closed, style=_style(pdf, mark.fill))
     if mark.dashed:
         pdf.set_dash_pattern()
 
@@ -63,7 +63,7 @@ def _stroke(pdf: "FPDF", mark: Stroke, tall_mm: float) -> None:
 def _ring(pdf: "FPDF", mark: Ring, tall_mm: float) -> None:
     x, y = _down(mark.centre, tall_mm)
     pdf.set_line_width(mark.weight_mm)
-    pdf.circle(x, y, mark.radius_mm, style="FD" if _filled(pdf, mark.fill) else "D")
+    pdf.circle(x, y, mark.radius_mm, style=_style(pdf, mark.fill))
 
 
 def _words(pdf: "FPDF", mark: Words, tall_mm: float) -> None:
@@ -83,7 +83,8 @@ def _down(point: Point, tall_mm: float) -> Point:
     return point[0], tall_mm - point[1]
 
 
-def _filled(pdf: "FPDF", fill: str) -> bool:
+def _style(pdf: "FPDF", fill: str) -> str:
+    """Drawn, or filled too."""
     if fill:
         pdf.set_fill_color(fill)
-    return bool(fill)
+    return "DF" if fill else "D"
