@@ -5,11 +5,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from levelcradle.core.design.sheets import Lengths, Projection
-from levelcradle.core.quantity import write_length
+from levelcradle.core.quantity import INCH_MM, write_length
 from levelcradle.drawings.letters import BOLD, wrapped
 from levelcradle.drawings.sheet import PAPERS, Paper, Sheet
 
-__all__ = ["FOOT_MM", "Job", "border", "numbered"]
+__all__ = ["FOOT_MM", "SMALLEST_MM", "Job", "border", "numbered"]
 
 CAUTIONS = (
     "Never weld on a box with cells in it; keep swarf off modules. Weld in short runs apart from each other. "
@@ -39,13 +39,27 @@ class Job:
         """A length as the sheets write it: to a tenth of a millimetre, to a 32nd of an inch, or both.
 
         >>> Job("a car", True, lengths="both").length(394.0)
-        '394.0 [15 1/2"]'
+        '394.0 [15\\xa01/2"]'
         """
-        if self.lengths == "in":
-            return write_length(value_mm, "in")
-        return f"{value_mm:.1f}" if self.lengths == "mm" else f"{value_mm:.1f} [{write_length(value_mm, 'in')}]"
+        inches = write_length(value_mm, "in")
+        both = f"{value_mm:.1f} [{inches.replace(' ', NO_BREAK)}]"
+        return {"mm": f"{value_mm:.1f}", "in": inches, "both": both}[self.lengths]
+
+    def fine(self, value_mm: float) -> str:
+        """A thickness or a ±, for which a 32nd of an inch is too coarse: in thousandths.
+
+        >>> Job("a car", True, lengths="both").fine(3.0)
+        '3.0 [0.118]'
+        """
+        inches = f"{value_mm / INCH_MM:.3f}"
+        return {"mm": f"{value_mm:.1f}", "in": inches, "both": f"{value_mm:.1f} [{inches}]"}[self.lengths]
+
+    def size(self, value_mm: float) -> str:
+        """What is drilled or bent by a metric tool, and stays so: with its unit where lengths are inches."""
+        return f"{value_mm:g} mm" if self.lengths == "in" else f"{value_mm:g}"
 
 
+NO_BREAK = "\u00a0"
 LENGTHS = {"mm": "lengths in mm", "in": "lengths in inches", "both": "lengths in mm [inches]"}
 
 

@@ -9,17 +9,17 @@ from levelcradle.core.part import Flat, FlatPart
 from levelcradle.drawings.nests import Nest
 from levelcradle.drawings.sheet import Ring, Sheet, Stroke
 
-__all__ = ["LAYERS", "LAYERS_TXT", "lines_of", "nest_dxf", "part_dxf", "sheet_dxf"]
+__all__ = ["LAYERS", "LAYERS_TXT", "engraving_dxf", "lines_of", "nest_dxf", "part_dxf"]
 
-LAYERS = {"CUT": 7, "BEND_UP": 5, "BEND_DOWN": 3, "TEXT": 8}
+LAYERS = {"CUT": 7, "BEND_UP": 5, "BEND_DOWN": 3, "TEXT": 8, "ENGRAVE": 1}
 TEXT_MM = 5.0
-ALIGN = {"start": "LEFT", "middle": "CENTER", "end": "RIGHT"}
 LAYERS_TXT = """Layers of the cut files (DXF, and the groups of the SVG)
 
 CUT        black, 7   outline and holes: cut through
 BEND_UP    blue, 5    bend lines: folded towards who looks at the sheet
 BEND_DOWN  green, 3   bend lines: folded away
 TEXT       grey, 8    to be read, not cut
+ENGRAVE    red, 1     on labels and plates: followed once, not cut through
 
 All lengths are millimetres, at true size; a unit of the SVG is a millimetre. No splines; holes are true circles.
 """
@@ -52,24 +52,15 @@ def nest_dxf(nest: Nest, *, released: bool, version: DxfVersion = "R2010") -> by
     return _bytes(doc, version)
 
 
-def sheet_dxf(sheet: Sheet, version: DxfVersion = "R2010") -> bytes:
-    """A drawing without a border for an engraver: lines and circles on CUT, words on TEXT in a font of single lines."""
-    from ezdxf.enums import TextEntityAlignment
-
+def engraving_dxf(edges: Sheet, faces: Sheet, version: DxfVersion = "R2010") -> bytes:
+    """Plates: their edges on CUT, what is engraved on them on ENGRAVE; lines and circles alone."""
     doc = _new(version)
-    doc.styles.add("SINGLE", font="txt.shx")
-    space = doc.modelspace()
-    for mark in sheet.marks:
-        if isinstance(mark, Stroke):
-            add = space.add_polyline2d if version == "R12" else space.add_lwpolyline
-            add(mark.points, close=mark.closed, dxfattribs={"layer": "CUT"})
-        elif isinstance(mark, Ring):
-            space.add_circle(mark.centre, mark.radius_mm, dxfattribs={"layer": "CUT"})
-        else:
-            words = space.add_text(
-                mark.text.replace("%%", "% %"), height=mark.size_mm, dxfattribs={"layer": "TEXT", "style": "SINGLE"}
-            )
-            words.set_placement(mark.at, align=TextEntityAlignment[ALIGN[mark.anchor]])
+    for layer, sheet in (("CUT", edges), ("ENGRAVE", faces)):
+        for mark in sheet.marks:
+            if isinstance(mark, Stroke):
+                _polyline(doc.modelspace(), mark.points, layer, version, closed=mark.closed)
+            elif isinstance(mark, Ring):
+                doc.modelspace().add_circle(mark.centre, mark.radius_mm, dxfattribs={"layer": layer})
     return _bytes(doc, version)
 
 
@@ -95,9 +86,9 @@ def _cut(space: Any, part: FlatPart, place: Callable[[Flat], Flat], version: Dxf
         space.add_line(place(bend.start), place(bend.end), dxfattribs={"layer": layer})
 
 
-def _polyline(space: Any, points: Sequence[Flat], layer: str, version: DxfVersion) -> None:
+def _polyline(space: Any, points: Sequence[Flat], layer: str, version: DxfVersion, *, closed: bool = True) -> None:
     add = space.add_polyline2d if version == "R12" else space.add_lwpolyline
-    add(points, close=True, dxfattribs={"layer": layer})
+    add(points, close=closed, dxfattribs={"layer": layer})
 
 
 def _text(space: Any, words: str, at: Flat) -> None:

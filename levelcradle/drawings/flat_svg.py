@@ -1,13 +1,15 @@
 """A flat part as SVG at true size, for cutters that take no DXF: the same lines, in groups named like its layers."""
 
+from collections.abc import Iterator, Mapping
 from html import escape
 
 from levelcradle.core.part import Flat, FlatPart, Hole
-from levelcradle.drawings.dxf import LAYERS, lines_of
+from levelcradle.drawings.dxf import lines_of
+from levelcradle.drawings.sheet import Ring, Sheet, Stroke
 
-__all__ = ["part_svg"]
+__all__ = ["engraving_svg", "part_svg"]
 
-COLOURS = {"CUT": "#000000", "BEND_UP": "#0000ff", "BEND_DOWN": "#00a000", "TEXT": "#808080"}
+COLOURS = {"CUT": "#000000", "BEND_UP": "#0000ff", "BEND_DOWN": "#00a000", "TEXT": "#808080", "ENGRAVE": "#ff0000"}
 LINE_MM, TEXT_MM, ROW_MM = 0.1, 5.0, 8.0
 
 
@@ -35,11 +37,32 @@ def part_svg(part: FlatPart, *, released: bool) -> bytes:
             for n, t in enumerate(words, 1)
         ],
     }
-    body = "\n".join(_group(name, groups[name]) for name in LAYERS if groups[name])
-    height = tall + ROW_MM * (len(words) + 1)
+    return _document(part.name, wide, tall + ROW_MM * (len(words) + 1), groups)
+
+
+def engraving_svg(edges: Sheet, faces: Sheet) -> bytes:
+    """Plates: their edges in CUT, what is engraved on them in ENGRAVE; lines and circles alone, nothing filled."""
+    paper = edges.paper
+    groups = {name: list(_lines(sheet)) for name, sheet in (("CUT", edges), ("ENGRAVE", faces))}
+    return _document(edges.title, paper.wide_mm, paper.tall_mm, groups)
+
+
+def _lines(sheet: Sheet) -> Iterator[str]:
+    tall = sheet.paper.tall_mm
+    for mark in sheet.marks:
+        if isinstance(mark, Stroke):
+            run = " L".join(f"{_n(x)},{_n(tall - y)}" for x, y in mark.points)
+            yield f'<path d="M{run}{" Z" if mark.closed else ""}"/>'
+        elif isinstance(mark, Ring):
+            x, y = mark.centre
+            yield f'<circle cx="{_n(x)}" cy="{_n(tall - y)}" r="{_n(mark.radius_mm)}"/>'
+
+
+def _document(title: str, wide: float, tall: float, groups: Mapping[str, list[str]]) -> bytes:
+    body = "\n".join(_group(name, marks) for name, marks in groups.items() if marks)
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{_n(wide)}mm" height="{_n(height)}mm" '
-        f'viewBox="0 0 {_n(wide)} {_n(height)}"><title>{escape(part.name)}</title>\n{body}\n</svg>'
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{_n(wide)}mm" height="{_n(tall)}mm" '
+        f'viewBox="0 0 {_n(wide)} {_n(tall)}"><title>{escape(title)}</title>\n{body}\n</svg>'
     ).encode()
 
 

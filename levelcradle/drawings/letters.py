@@ -1,8 +1,11 @@
 """How wide letters come, so that no text runs over what stands beside it."""
 
+import re
+
 __all__ = ["BOLD", "letters_mm", "shortened", "wrapped"]
 
 BOLD = 1.18  # how much wider bold letters come
+BREAKS = re.compile(r"[ \t\r\n]+")  # a space that does not break keeps a figure together
 NARROW, WIDE = "fijlrtI.,;:'!|()[] -", "mwMW@%—"
 
 
@@ -23,7 +26,7 @@ def _width(letter: str) -> float:
 def wrapped(text: str, width_mm: float, size_mm: float, lines: int) -> list[str]:
     """A text in so many lines at most, broken between words where it can be; what does not go in ends with an
     ellipsis."""
-    rows, rest = list[str](), text.split()
+    rows, rest = list[str](), BREAKS.split(text.strip())
     while rest and len(rows) < lines:
         row = rest.pop(0)
         while rest and letters_mm(f"{row} {rest[0]}", size_mm) <= width_mm:

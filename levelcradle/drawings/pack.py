@@ -9,8 +9,8 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.design import Design
 from levelcradle.core.meshes import Mesh
 from levelcradle.drawings.border import Job
-from levelcradle.drawings.dxf import LAYERS_TXT, nest_dxf, part_dxf, sheet_dxf
-from levelcradle.drawings.flat_svg import part_svg
+from levelcradle.drawings.dxf import LAYERS_TXT, engraving_dxf, nest_dxf, part_dxf
+from levelcradle.drawings.flat_svg import engraving_svg, part_svg
 from levelcradle.drawings.names import file_stem, plain_name
 from levelcradle.drawings.nests import nests
 from levelcradle.drawings.pdf import sheets_pdf
@@ -19,8 +19,7 @@ from levelcradle.drawings.sheet import Sheet
 from levelcradle.drawings.sheets.labels import engraving
 from levelcradle.drawings.solids import Named, glb_bytes, named_bodies, step_files, stl_bytes
 from levelcradle.drawings.subject import Subject, subject_of
-from levelcradle.drawings.svg import sheet_svg
-from levelcradle.drawings.table import table_csv, workbook
+from levelcradle.drawings.table import for_files, table_csv, workbook
 from levelcradle.drawings.templates import dummy_sheets, template_sheets
 
 __all__ = ["Pack", "Told", "cut_file", "make_pack"]
@@ -104,15 +103,16 @@ def _paper_files(subject: Subject, found: Drawn) -> dict[str, bytes]:
 
 
 def _label_files(subject: Subject) -> dict[str, bytes]:
-    """For an engraver, and for a printer of labels."""
-    sheet = engraving(subject)
+    """For an engraver."""
+    edges, faces = engraving(subject)
     version = subject.assembly.design.sheets.dxf
-    return {"labels/labels.dxf": sheet_dxf(sheet, version), "labels/labels.svg": sheet_svg(sheet).encode()}
+    return {"labels/labels.dxf": engraving_dxf(edges, faces, version), "labels/labels.svg": engraving_svg(edges, faces)}
 
 
 def _table_files(found: Drawn, job: Job) -> dict[str, bytes]:
-    files = {f"tables/{table.name}.csv": table_csv(table, released=job.released) for table in found.tables}
-    return files | {"tables/tables.xlsx": workbook(found.tables, released=job.released, on=job.on)}
+    tables = [for_files(table, job.lengths) for table in found.tables]
+    files = {f"tables/{table.name}.csv": table_csv(table, released=job.released) for table in tables}
+    return files | {"tables/tables.xlsx": workbook(tables, released=job.released, on=job.on)}
 
 
 def _solid_files(design: Design, meshes: Mapping[str, Mesh]) -> dict[str, bytes]:

@@ -3,28 +3,39 @@
 import csv
 import io
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Literal
 
+from levelcradle.core.design.sheets import Lengths
+from levelcradle.core.quantity import INCH_MM
 from levelcradle.drawings.border import FOOT_MM, Job, border
 from levelcradle.drawings.letters import shortened, wrapped
 from levelcradle.drawings.sheet import Flow, Sheet
 
-__all__ = ["Column", "Table", "table_csv", "table_sheets", "workbook"]
+__all__ = ["Column", "Table", "for_files", "table_csv", "table_sheets", "workbook"]
 
 Cell = str | float | int | None
 ROW_MM, LINE_MM, HEAD_MM, LETTERS_MM, HEAD_LETTERS_MM = 5.0, 3.6, 6.0, 2.8, 2.6
 TOP_MM, LOW_MM, LEFT_MM = 31.0, FOOT_MM + 4.0, 14.0
 MOST_LINES = 4
+UNITS: dict[Lengths, str] = {"mm": "mm", "in": "in", "both": ""}  # of both the title block tells
 FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
 
 @dataclass(frozen=True, slots=True)
 class Column:
-    """A column: its heading, how wide beside the others (0: only in files), and of numbers how many decimals."""
+    """A column: its heading, how wide beside the others (0: only in files), and of numbers how many decimals.
+
+    ``length``: millimetres, written in the job's unit: *taped* in fractions of an inch, *fine* in thousandths.
+    """
 
     title: str
     share: float = 1.0
     digits: int | None = None
+    length: Literal["", "taped", "fine"] = ""
+
+    def headed(self, unit: str) -> str:
+        return f"{self.title} {unit}".strip() if self.length else self.title
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,11 +61,11 @@ def table_sheets(table: Table, job: Job) -> list[Sheet]:
 
     flow = Flow(new, lambda _: top, LOW_MM, LEFT_MM)
     for row in table.rows:
-        cells = [_lines(row[n], column, wide) for n, column, wide in zip(shown, columns, widths, strict=True)]
+        cells = [_lines(row[n], column, wide, job) for n, column, wide in zip(shown, columns, widths, strict=True)]
         tall = ROW_MM + LINE_MM * (max(map(len, cells)) - 1)
         spot = flow.row(tall)
         if spot.first:
-            _head(spot.sheet, columns, widths, spot.at[1] + HEAD_MM)
+            _head(spot.sheet, columns, widths, spot.at[1] + HEAD_MM, UNITS[job.lengths])
         right = [not isinstance(row[n], str) for n in shown]
         _cells(spot.sheet, list(zip(columns, widths, cells, right, strict=True)), spot.at[1], tall)
     for number, sheet in enumerate(flow.sheets, 1):
@@ -69,14 +80,18 @@ def _widths(columns: Sequence[Column], wide_mm: float) -> list[float]:
     return [wide_mm * column.share / shares for column in columns]
 
 
-def _lines(cell: Cell, column: Column, wide_mm: float) -> list[str]:
+def _lines(cell: Cell, column: Column, wide_mm: float, job: Job) -> list[str]:
     """A cell in lines; one that has no room in so many ends with an ellipsis."""
-    return wrapped(_written(cell, column), wide_mm - 2, LETTERS_MM, MOST_LINES) or [""]
+    if column.length and isinstance(cell, float | int):
+        text = job.length(cell) if column.length == "taped" else job.fine(cell)
+    else:
+        text = _written(cell, column)
+    return wrapped(text, wide_mm - 2, LETTERS_MM, MOST_LINES) or [""]
 
 
-def _head(sheet: Sheet, columns: Sequence[Column], widths: Sequence[float], y: float) -> None:
+def _head(sheet: Sheet, columns: Sequence[Column], widths: Sequence[float], y: float, unit: str) -> None:
     for column, left, wide in _laid(columns, widths):
-        text, right = shortened(column.title, wide - 2, HEAD_LETTERS_MM * 1.18), column.digits is not None
+        text, right = shortened(column.headed(unit), wide - 2, HEAD_LETTERS_MM * 1.18), column.digits is not None
         sheet.words(
             (left + wide - 2 if right else left, y), text, HEAD_LETTERS_MM, "end" if right else "start", bold=True
         )
@@ -107,6 +122,22 @@ def _written(cell: Cell, column: Column) -> str:
     if cell is None:
         return ""
     return cell if isinstance(cell, str) else f"{cell:.{column.digits or 0}f}"
+
+
+def for_files(table: Table, lengths: Lengths) -> Table:
+    """With lengths as numbers in the unit that is wanted; for both, a column each."""
+    columns, picks = list[Column](), list[tuple[int, float]]()
+    for n, column in enumerate(table.columns):
+        inches = Column(column.headed("in"), column.share, 3), 1 / INCH_MM
+        millimetres = replace(column, title=column.headed("mm"), length=""), 1.0
+        wanted = {"mm": [millimetres], "in": [inches], "both": [millimetres, inches]}[lengths]
+        for made, factor in wanted if column.length else [(column, 1.0)]:
+            columns.append(made)
+            picks.append((n, factor))
+    rows = tuple(
+        tuple(cell * factor if isinstance(cell := row[n], float) else cell for n, factor in picks) for row in table.rows
+    )
+    return replace(table, columns=tuple(columns), rows=rows)
 
 
 def table_csv(table: Table, *, released: bool) -> bytes:

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.part import FlatPart
+from levelcradle.drawings.border import Job
 from levelcradle.drawings.sheet import Frame, Paper, Point, Sheet
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.tiles import tiles
@@ -21,7 +22,7 @@ MOST_MM = 700.0  # what is larger is cut by machine and measured out, not scribe
 def template_sheets(subject: Subject) -> Iterator[Sheet]:
     for part in subject.parts:
         if max(part.size_mm) <= MOST_MM:
-            yield from tiles(_part(part), subject.job)
+            yield from tiles(_part(part, subject.job), subject.job)
     for letter, box in subject.boxes:
         if len(box.mounts) > 1 and _apart_mm(box) <= MOST_MM:
             yield from tiles(_bolts(letter, box), subject.job)
@@ -43,14 +44,14 @@ def _blank(name: str, title: str, low: Point, high: Point) -> tuple[Sheet, Frame
     return Sheet(name, title, Paper("whole", wide, tall)), Frame((ROUND_MM, ROUND_MM), low, 1.0)
 
 
-def _part(part: FlatPart) -> Sheet:
+def _part(part: FlatPart, job: Job) -> Sheet:
     """Outline, holes with centres to punch, bend lines."""
     xs, ys = [p[0] for p in part.outline], [p[1] for p in part.outline]
     title = f"Template {part.mark}: {part.name}, {part.material_name} {part.thickness_mm:g} mm"
     sheet, frame = _blank(f"template-{part.mark}", title, (min(xs), min(ys)), (max(xs), max(ys)))
     sheet.outline([frame.at(p) for p in part.outline], 0.25)
     for hole in part.holes:
-        _hole(sheet, frame.at(hole.at), hole.diameter_mm, f"⌀ {hole.diameter_mm:g}")
+        _hole(sheet, frame.at(hole.at), hole.diameter_mm, f"⌀ {job.size(hole.diameter_mm)}")
     for bend in part.bends:
         sheet.line(frame.at(bend.start), frame.at(bend.end), weight_mm=0.25, dashed=True)
         middle = frame.at(((bend.start[0] + bend.end[0]) / 2, (bend.start[1] + bend.end[1]) / 2))

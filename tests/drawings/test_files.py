@@ -8,14 +8,17 @@ import re
 import subprocess
 import sys
 from dataclasses import replace
+from pathlib import Path
 from typing import Any
 from xml.etree import ElementTree
 
 import ezdxf
 import openpyxl
 import pdfplumber
+import pyogrio
 import pytest
 from ezdxf import recover
+from shapely import wkb
 from shapely.geometry import Polygon
 
 from levelcradle.core.assembly import resolve
@@ -30,7 +33,7 @@ from levelcradle.drawings.sheet import PAPERS, Sheet, Words
 from levelcradle.drawings.sheets.box import box_sheet
 from levelcradle.drawings.sheets.part import part_sheets
 from levelcradle.drawings.subject import Subject
-from levelcradle.drawings.table import Column, Table, table_csv, workbook
+from levelcradle.drawings.table import Column, Table, for_files, table_csv, workbook
 from tests.conftest import one_box
 
 PARTS = ("bonnet-tray", "bonnet-lid", "bonnet-lf-angle", "bonnet-lf-doubler", "tank-tray")
@@ -85,6 +88,17 @@ def test_a_sheet_that_may_not_be_cut_says_so_in_the_file(parts: dict[str, FlatPa
     assert texts(False)[0] == "NOT RELEASED"
     assert "NOT RELEASED" not in texts(True)
     assert any("bend deduction 5.31" in t for t in texts(True))
+
+
+@pytest.mark.parametrize("lengths", ["mm", "in", "both"])
+def test_a_table_holds_lengths_in_the_unit_that_is_wanted_and_nothing_else_is_turned(lengths: Any) -> None:
+    columns = (Column("off", 1.0, 0), Column("blank", 1.0, 1, "taped"), Column("kg", 1.0, 3))
+    made = for_files(Table("a", "A", columns, ((4, 254.0, 2.54), (1, None, 1.0))), lengths)
+    heads = [column.title for column in made.columns]
+    there = {"blank mm": 254.0, "blank in": pytest.approx(10.0)}
+    wanted = {"mm": ["blank mm"], "in": ["blank in"], "both": ["blank mm", "blank in"]}[lengths]
+    assert heads == ["off", *wanted, "kg"]
+    assert made.rows == ((4, *(there[head] for head in wanted), 2.54), (1, *(None for _ in wanted), 1.0))
 
 
 HOSTILE = ["=1+1", "+cmd", "-2", "@sum", "\tx"]
@@ -203,12 +217,38 @@ def test_the_pack_holds_sheets_cut_files_tables_templates_and_solids(pack: Pack,
     )
 
 
-def test_labels_for_the_engraver_are_lines_and_single_line_words(pack: Pack) -> None:
+def test_labels_for_the_engraver_are_open_lines_and_circles_alone(pack: Pack) -> None:
     doc, auditor = recover.read(io.BytesIO(pack.files["labels/labels.dxf"]))
     assert not auditor.errors
-    said = {t.dxf.text for t in doc.modelspace().query('TEXT[style=="SINGLE"]')}
-    assert {"Bonnet box", "Tank box", "LIVE ALWAYS BELOW", "+", "−"} <= said
-    assert not doc.modelspace().query("HATCH SPLINE")
+    space = doc.modelspace()
+    assert {(e.dxftype(), e.dxf.layer) for e in space} == {
+        ("LWPOLYLINE", "CUT"),
+        *((kind, "ENGRAVE") for kind in ("LWPOLYLINE", "CIRCLE")),
+    }
+    assert len(space.query('LWPOLYLINE[layer=="CUT"]')) == 2 + 20, "the labels of two boxes, and the small plates"
+    root = ElementTree.fromstring(pack.files["labels/labels.svg"])
+    assert {mark.tag.split("}")[1] for mark in root.iter()} == {"svg", "title", "g", "path", "circle"}
+    assert {g.get("fill") for g in root.iter("{http://www.w3.org/2000/svg}g")} == {"none"}
+    drawn_lines = len(list(root.iter("{http://www.w3.org/2000/svg}path")))
+    assert drawn_lines == len(space.query("LWPOLYLINE"))
+
+
+@pytest.mark.parametrize("version", ["R2010", "R12"])
+@pytest.mark.parametrize("name", PARTS)
+def test_another_reader_finds_the_same_area_and_holes(
+    parts: dict[str, FlatPart], tmp_path: Path, name: str, version: Any
+) -> None:
+    """Read by GDAL, which many programs read DXF with."""
+    part, path = parts[name], tmp_path / "part.dxf"
+    path.write_bytes(part_dxf(part, released=True, version=version))
+    meta, _, shapes, fields = pyogrio.raw.read(path, columns=["Layer", "SubClasses"])
+    rows = zip(fields[list(meta["fields"]).index("Layer")], map(wkb.loads, shapes), strict=True)
+    rings = sorted((Polygon(line.coords) for layer, line in rows if layer == "CUT"), key=lambda ring: -ring.area)
+    outline, *holes = rings
+    assert outline.bounds[2] - outline.bounds[0] == pytest.approx(part.size_mm[0], rel=1e-6)
+    assert outline.area - sum(hole.area for hole in holes) == pytest.approx(part.area_mm2, rel=1e-3)
+    assert len(holes) == len(part.holes)
+    assert all(hole.within(outline) for hole in holes)
 
 
 def test_the_pdf_has_a_page_a_sheet_true_to_size(pack: Pack) -> None:

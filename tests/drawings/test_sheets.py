@@ -29,10 +29,10 @@ CHOICES = [("A4", "third angle"), ("Tabloid", "first angle")]
 
 
 @cache
-def laid_out(paper: str, projection: str, *, names: str = "") -> list[Sheet]:
+def laid_out(paper: str, projection: str, *, names: str = "", lengths: str = "mm") -> list[Sheet]:
     """All sheets of the demo on a paper; with ``names`` everything that has a name is called so."""
     tree: dict[str, Any] = copy.deepcopy(DEMO)
-    tree["sheets"] = {"paper": paper, "projection": projection}
+    tree["sheets"] = {"paper": paper, "projection": projection, "lengths": lengths}
     if names:
         tree["name"] = names
         for collection in ("boxes", "mounts"):
@@ -94,11 +94,16 @@ LONG = "A very long name of something that somebody gave it one evening, and mor
 
 
 @pytest.mark.parametrize(
-    ("paper", "projection", "names"),
-    [("A4", "third angle", ""), ("Letter", "first angle", LONG), ("Tabloid", "third angle", "Ж" * 110)],
+    ("paper", "projection", "names", "lengths"),
+    [
+        *(("A4", "third angle", "", "mm"), ("Letter", "first angle", LONG, "both")),
+        *(("Tabloid", "third angle", "Ж" * 110, "in"), ("A4", "third angle", "", "both")),
+    ],
 )
-def test_no_text_stands_on_another_and_none_leaves_the_paper(paper: str, projection: str, names: str) -> None:
-    _nothing_meets(laid_out(paper, projection, names=names))
+def test_no_text_stands_on_another_and_none_leaves_the_paper(
+    paper: str, projection: str, names: str, lengths: str
+) -> None:
+    _nothing_meets(laid_out(paper, projection, names=names, lengths=lengths))
 
 
 @pytest.mark.parametrize("seed", range(3))
@@ -237,5 +242,5 @@ def test_lengths_are_written_as_the_shop_reads_them(lengths: str) -> None:
     assembly = resolve(validate(tree), {})
     sheet = box_sheet(subject_of(assembly), "B", assembly.boxes["tank"])
     said = [w.text for w in texts(sheet)]
-    assert ('15 1/2"' if lengths == "in" else '394.0 [15 1/2"]') in said
+    assert ('15 1/2"' if lengths == "in" else '394.0 [15\u00a01/2"]') in said
     assert any("lengths in" in text and "inches" in text for text in said)

@@ -2,6 +2,7 @@
 the ground."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Vec
@@ -162,9 +163,9 @@ def _chains(sheet: Sheet, subject: Subject, views: dict[Look, Frame], number: in
     x = end.at((half_mm, 0.0))[0] + off
     ys = [end.at((0.0, float(v)))[1] for v in (0.0, low[2], high[2])]
     _ticked(sheet, [(x, y) for y in ys])
-    sheet.words(
-        (x - 1.2, min(ys) + 1), f"{letter}  {write(float(low[2]))} to {write(float(high[2]))} up", 2.6, turned=True
-    )
+    # upright there is no room for two units: the table of places has both
+    one = write if subject.job.lengths != "both" else replace(subject.job, lengths="mm").length
+    sheet.words((x - 1.2, min(ys) + 1), f"{letter}  {one(float(low[2]))} to {one(float(high[2]))} up", 2.6, turned=True)
 
 
 def _ticked(sheet: Sheet, points: Sequence[Point]) -> None:
@@ -179,7 +180,7 @@ def places_table(subject: Subject) -> Table:
     columns = (
         Column("what", 2.6),
         *(
-            Column(t, 1.0, 1)
+            Column(t, 1.0, 1, "taped")
             for t in ("fore end aft", "aft end aft", "left side R", "right side R", "low up", "high up")
         ),
     )
@@ -191,7 +192,5 @@ def places_table(subject: Subject) -> Table:
         for mount in box.mounts:
             x, y, z = mount.spot.at
             rows.append((f"   bolt: {mount.mount.name}, at {mount.spot.name}", x, None, y, None, z, None))
-    note = (
-        "mm. Aft of the front axle line, right of the centreline (left is -), up from the ground in the surveyed stance"
-    )
+    note = "Aft of the front axle line, right of the centreline (left is -), up from the ground in the surveyed stance"
     return Table("where-the-boxes-stand", "Where the boxes stand", columns, tuple(rows), note)

@@ -5,9 +5,10 @@ from collections.abc import Iterator
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.modules import strings_in
 from levelcradle.drawings.border import FOOT_MM, border
+from levelcradle.drawings.engraved import engraved
 from levelcradle.drawings.letters import shortened, wrapped
 from levelcradle.drawings.linework import PLAN, SIDE, extent
-from levelcradle.drawings.sheet import Frame, Paper, Sheet
+from levelcradle.drawings.sheet import Frame, Paper, Point, Sheet
 from levelcradle.drawings.sheets.arrangement import car_bodies
 from levelcradle.drawings.signs import ahead, live, no_hands, weight
 from levelcradle.drawings.subject import Subject
@@ -16,6 +17,9 @@ from levelcradle.drawings.views import balloon, put
 __all__ = ["engraving", "label_sheets", "plate_sheet", "rescue_sheet"]
 
 WIDE_MM, TALL_MM = 128.0, 62.0
+PLATE_MM = 18.0
+PLATES = (("+", 6, PLATE_MM), ("−", 6, PLATE_MM), ("flow", 4, 34.0), ("live", 4, 34.0))
+PLATES_MM = len(PLATES) * (PLATE_MM + 8)  # how much they stand over one another
 DANGEROUS_V = 60.0  # ISO 6469-3: voltage class B begins above 60 V d.c. (from memory)
 LIVE_ROLES = ("motor", "motor control", "charger", "dc-dc", "heater", "junction", "contactors", "inlet")
 
@@ -33,15 +37,20 @@ def label_sheets(subject: Subject) -> Iterator[Sheet]:
         sheet = Sheet(name, "Labels of the boxes", job.paper, about=("labels",))
         for n, (letter, box) in enumerate(boxes[first : first + columns * rows]):
             at = (12 + n % columns * (WIDE_MM + 4), job.paper.tall_mm - 20 - TALL_MM - n // columns * (TALL_MM + 4))
+            _edge(sheet, at, WIDE_MM, TALL_MM)
             _label(sheet, subject, letter, box, at)
         note = "True size: check the 100 mm line. To be fixed where it is read with the box in place"
         border(sheet, job, sheet.title, (), (note,))
         yield sheet
 
 
-def _label(sheet: Sheet, subject: Subject, letter: str, box: PlacedBox, at: tuple[float, float]) -> None:
+def _edge(sheet: Sheet, at: Point, wide_mm: float, tall_mm: float) -> None:
     x, y = at
-    sheet.outline([(x, y), (x + WIDE_MM, y), (x + WIDE_MM, y + TALL_MM), (x, y + TALL_MM)], 0.5)
+    sheet.outline([(x, y), (x + wide_mm, y), (x + wide_mm, y + tall_mm), (x, y + tall_mm)], 0.5)
+
+
+def _label(sheet: Sheet, subject: Subject, letter: str, box: PlacedBox, at: Point) -> None:
+    x, y = at
     sheet.words((x + 5, y + TALL_MM - 13), letter, 11.0, bold=True)
     sheet.words((x + 20, y + TALL_MM - 8), shortened(box.name, WIDE_MM - 24, 4.5 * 1.18), 4.5, bold=True)
     for number, text in enumerate(_facts(subject, box)):
@@ -49,9 +58,9 @@ def _label(sheet: Sheet, subject: Subject, letter: str, box: PlacedBox, at: tupl
     live(sheet, (x + 5, y + 5), 17.0)
     weight(sheet, (x + 25, y + 5), 17.0)
     no_hands(sheet, (x + 45, y + 5), 17.0)
-    sheet.words((x + 66, y + 15), "LIVE ALWAYS BELOW", 4.2, bold=True)
+    sheet.words((x + 64, y + 15), "LIVE ALWAYS BELOW", 4.2, bold=True)
     for number, text in enumerate(("Do not open, drill, weld or wash into it.", "Lift with rated gear only.")):
-        sheet.words((x + 66, y + 9.5 - 4.2 * number), text, 2.8)
+        sheet.words((x + 64, y + 9.5 - 4.2 * number), text, 2.8)
 
 
 def _facts(subject: Subject, box: PlacedBox) -> Iterator[str]:
@@ -66,40 +75,49 @@ def _facts(subject: Subject, box: PlacedBox) -> Iterator[str]:
         )
 
 
-def engraving(subject: Subject) -> Sheet:
-    """All labels and plates without a border, as a machine takes them."""
+def engraving(subject: Subject) -> tuple[Sheet, Sheet]:
+    """All labels and plates as a machine takes them: their edges, and what is engraved on them, in single lines."""
     boxes = list(subject.boxes)
-    tall = len(boxes) * (TALL_MM + 4)
-    sheet = Sheet("labels", "Labels and plates", Paper("whole", 250.0, tall + 120.0))
+    low = PLATES_MM + 12.0
+    paper = Paper("whole", 250.0, low + len(boxes) * (TALL_MM + 4))
+    edges, faces = (Sheet(name, "Labels and plates", paper) for name in ("edges", "faces"))
     for n, (letter, box) in enumerate(boxes):
-        _label(sheet, subject, letter, box, (6.0, 116.0 + n * (TALL_MM + 4)))
-    _plates(sheet, 86.0)
-    return sheet
+        at = (6.0, low + n * (TALL_MM + 4))
+        _edge(edges, at, WIDE_MM, TALL_MM)
+        _label(faces, subject, letter, box, at)
+    for what, at, wide in _plates(PLATES_MM + 6.0):
+        _edge(edges, at, wide, PLATE_MM)
+        _plate(faces, what, at)
+    return edges, engraved(faces)
 
 
 def plate_sheet(subject: Subject) -> Sheet:
     """Plus, minus, flow and warning plates to be cut out or engraved."""
     sheet = Sheet("plates", "Small plates", subject.job.paper, about=("labels",))
-    _plates(sheet, sheet.paper.tall_mm - 52.0)
+    for what, at, wide in _plates(sheet.paper.tall_mm - 26.0):
+        _edge(sheet, at, wide, PLATE_MM)
+        _plate(sheet, what, at)
     border(sheet, subject.job, sheet.title, (), ("True size: check the 100 mm line",))
     return sheet
 
 
-def _plates(sheet: Sheet, top: float) -> None:
-    rows = (("+", 6), ("−", 6), ("flow", 4), ("live", 4))
-    for line, (what, count) in enumerate(rows):
+def _plates(top: float) -> Iterator[tuple[str, Point, float]]:
+    """What stands on each, its lower left corner, its width."""
+    for line, (what, count, wide) in enumerate(PLATES):
         for n in range(count):
-            x, y = 14 + n * 40.0, top - line * 26.0
-            wide = 18.0 if what in ("+", "−") else 34.0
-            sheet.outline([(x, y), (x + wide, y), (x + wide, y + 18), (x, y + 18)], 0.35)
-            if what in ("+", "−"):
-                sheet.words((x + 9, y + 5), what, 12.0, "middle", bold=True)
-            elif what == "flow":
-                ahead(sheet, (x + 4, y + 6), 26.0)
-                sheet.words((x + 17, y + 11), "FLOW", 4.0, "middle", bold=True)
-            else:
-                live(sheet, (x + 3, y + 3), 13.0)
-                sheet.words((x + 17, y + 7), "LIVE", 4.5, bold=True)
+            yield what, (14 + n * 40.0, top - (line + 1) * (PLATE_MM + 8)), wide
+
+
+def _plate(sheet: Sheet, what: str, at: Point) -> None:
+    x, y = at
+    if what == "flow":
+        ahead(sheet, (x + 4, y + 6), 26.0)
+        sheet.words((x + 17, y + 11), "FLOW", 4.0, "middle", bold=True)
+    elif what == "live":
+        live(sheet, (x + 3, y + 3), 13.0)
+        sheet.words((x + 17, y + 7), "LIVE", 4.5, bold=True)
+    else:
+        sheet.words((x + PLATE_MM / 2, y + 5), what, 12.0, "middle", bold=True)
 
 
 def rescue_sheet(subject: Subject) -> Sheet:

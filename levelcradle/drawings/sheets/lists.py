@@ -22,9 +22,9 @@ def cut_list(subject: Subject) -> Table:
         Column("name", 2.6),
         Column("off", 0.5, 0),
         Column("material", 1.6),
-        Column("mm thick", 1.0, 1),
-        Column("blank mm", 1.1, 1),
-        Column("by mm", 0.9, 1),
+        Column("thick", 1.0, 1, "fine"),
+        Column("blank", 1.2, 1, "taped"),
+        Column("by", 1.2, 1, "taped"),
         Column("bends", 0.7, 0),
         Column("holes", 0.7, 0),
         Column("kg each", 0.9, 3),
@@ -52,7 +52,7 @@ def _cut_row(part: FlatPart, kits: int) -> tuple[Cell, ...]:
 def member_list(subject: Subject) -> Table:
     """What of the vehicle is landed on."""
     columns = (
-        *(Column("member", 2.0), Column("section mm", 1.0), Column("length mm", 0.8, 1), Column("material", 1.0)),
+        *(Column("member", 2.0), Column("section mm", 1.0), Column("length", 0.8, 1, "taped"), Column("material", 1.0)),
         *(Column("condition", 1.0), Column("carries", 2.0)),
     )
     rows: list[tuple[Cell, ...]] = []

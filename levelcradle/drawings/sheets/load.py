@@ -11,8 +11,13 @@ def load_statement(subject: Subject) -> Table:
     """A row a state of the car, and the ratings."""
     columns = (
         *(Column("state", 2.4), Column("front kg", 0.9, 1), Column("± kg", 0.6, 1), Column("rear kg", 0.9, 1)),
-        *(Column("± kg", 0.6, 1), Column("total kg", 0.9, 1), Column("front %", 0.8, 1), Column("CG aft mm", 0.9, 1)),
-        *(Column("CG R mm", 0.9, 1), Column("CG up mm", 0.9, 1)),
+        *(
+            Column("± kg", 0.6, 1),
+            Column("total kg", 0.9, 1),
+            Column("front %", 0.8, 1),
+            Column("CG aft", 1.0, 1, "taped"),
+        ),
+        *(Column("CG R", 1.0, 1, "taped"), Column("CG up", 1.0, 1, "taped")),
     )
     level, ratings = subject.analysis.level, subject.assembly.design.vehicle.ratings
     rows: list[tuple[Cell, ...]] = []
@@ -38,7 +43,7 @@ def mass_list(subject: Subject) -> Table:
     """Every mass that changes what the axles read."""
     columns = (
         *(Column("what", 3.0), Column("kg", 0.9, 1), Column("± kg", 0.7, 1)),
-        *(Column(f"{way} mm", 0.9, 1) for way in ("aft", "R", "up")),
+        *(Column(way, 0.9, 1, "taped") for way in ("aft", "R", "up")),
     )
     rows = tuple((row.name, row.mass_kg, row.tol_kg, *row.at) for row in subject.analysis.level.masses)
     missing = tuple(

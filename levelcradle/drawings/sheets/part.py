@@ -2,12 +2,15 @@
 on over as many as it takes."""
 
 from collections.abc import Iterator
+from dataclasses import replace
+from typing import Literal
 
 from levelcradle.core.part import FlatPart
-from levelcradle.drawings.border import FOOT_MM, Job, border
+from levelcradle.drawings.border import FOOT_MM, SMALLEST_MM, Job, border
 from levelcradle.drawings.letters import shortened
 from levelcradle.drawings.linework import INTO, Body
 from levelcradle.drawings.names import file_stem
+from levelcradle.drawings.running import places, running, running_room_mm
 from levelcradle.drawings.sheet import Flow, Frame, Point, Sheet, Spot
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.views import fitted, put
@@ -16,6 +19,7 @@ __all__ = ["part_sheets"]
 
 TABLE_MM, ROW_MM = 92.0, 4.6  # what a table takes beside the drawing, and a row of it
 LOW_MM, TOP_MM = FOOT_MM + 6.0, 22.0  # over the foot, and below the upper edge
+MOST_FIGURES = 30  # along an edge: so many have room on the smallest paper
 FOLDED_MM = 44.0  # how high the folded view stands under the table
 CELLS_MM = (0.0, 15.0, 36.0, 57.0, 71.0, TABLE_MM - 2)
 
@@ -26,9 +30,13 @@ def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:
     ids = tuple(one.id for one in part.each)
     sheet = Sheet(part.mark, f"{part.mark} {part.name}", paper, file_stem(part), about, ids)
     (left, low), (right, high) = _corners(part)
-    window = (26.0, LOW_MM + 10, paper.wide_mm - 26 - 14 - TABLE_MM, paper.tall_mm - LOW_MM - 10 - TOP_MM)
+    across, up = _places(part, 0), _places(part, 1)
+    beside, below = 12.0 + running_room_mm(up, job), LOW_MM + running_room_mm(across, job)
+    window = (beside, below, paper.wide_mm - beside - 14 - TABLE_MM, paper.tall_mm - below - TOP_MM)
     frame = Frame.fit((left, low), (right, high), window)
-    _flat(sheet, part, frame, job)
+    _flat(sheet, part, frame)
+    running(sheet, frame, across, low, job, upright=False)
+    running(sheet, frame, up, left, job, upright=True)
     _folded(sheet, subject, part)
     sheets = [sheet, *_table(sheet, part, job, (left, low))]
     goes = [one.name for one in part.each] if part.quantity > 1 else []
@@ -40,17 +48,27 @@ def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:
     return sheets
 
 
-def _flat(sheet: Sheet, part: FlatPart, frame: Frame, job: Job) -> None:
+def _flat(sheet: Sheet, part: FlatPart, frame: Frame) -> None:
     (left, low), (right, high) = _corners(part)
     sheet.outline([frame.at(p) for p in part.outline])
     for number, hole in enumerate(part.holes, 1):
-        centre = frame.at(hole.at)
-        sheet.ring(centre, max(hole.diameter_mm / 2 * frame.scale, 0.4))
-        sheet.words((centre[0] + 1.6, centre[1] + 1.2), str(number), 2.6)
+        (x, y), radius = frame.at(hole.at), max(hole.diameter_mm / 2 * frame.scale, 0.4)
+        sheet.ring((x, y), radius)
+        # its number stands along the nearest edge, where no line is
+        beside = min(hole.at[0] - left, right - hole.at[0]) > min(hole.at[1] - low, high - hole.at[1])
+        at = (x + radius + 0.8, y - 0.9) if beside else (x, y + radius + 0.8)
+        sheet.words(at, str(number), SMALLEST_MM, "start" if beside else "middle")
     for bend in part.bends:
         sheet.line(frame.at(bend.start), frame.at(bend.end), dashed=True)
-    sheet.dimension(frame.at((left, low)), frame.at((right, low)), job.length(right - left), -9)
-    sheet.dimension(frame.at((left, low)), frame.at((left, high)), job.length(high - low), -9)
+
+
+def _places(part: FlatPart, axis: Literal[0, 1]) -> list[float]:
+    """What is measured along an edge of the blank: corners, bend lines that run across it, holes. Where they are more
+    than have room, holes stand in the table alone."""
+    corners = [point[axis] for point in part.outline]
+    bends = [b.start[axis] for b in part.bends if abs(b.start[axis] - b.end[axis]) < 1e-6]
+    found = places([*corners, *bends, *(hole.at[axis] for hole in part.holes)])
+    return found if len(found) <= MOST_FIGURES else places([*corners, *bends])
 
 
 def _folded(sheet: Sheet, subject: Subject, part: FlatPart) -> None:
@@ -84,11 +102,13 @@ def _table(sheet: Sheet, part: FlatPart, job: Job, zero: Point) -> list[Sheet]:
         TABLE_MM,
         int((wide - 22) / TABLE_MM),
     )
-    for number, cells in enumerate(_rows(part, zero, job)):
+    # in two units there is no room: the figures along the edges say both
+    unit, told = (", mm", replace(job, lengths="mm")) if job.lengths == "both" else ("", job)
+    for number, cells in enumerate(_rows(part, zero, told)):
         flow = beside if number < fits - 1 else further
         spot = flow.row(ROW_MM)
         if spot.first:
-            spot.sheet.words(spot.at, "From the left and lower edge of the blank", 2.8)
+            spot.sheet.words(spot.at, f"From the left and lower edge of the blank{unit}", 2.8)
             spot = flow.row(ROW_MM)
         _row(spot, cells)
     return further.sheets
@@ -100,7 +120,7 @@ def _rows(part: FlatPart, zero: Point, job: Job) -> Iterator[tuple[str, ...]]:
             f"hole {number}",
             job.length(hole.at[0] - zero[0]),
             job.length(hole.at[1] - zero[1]),
-            f"⌀ {hole.diameter_mm:g}",
+            f"⌀ {job.size(hole.diameter_mm)}",
             hole.purpose,
         )
     for number, bend in enumerate(part.bends, 1):
@@ -111,7 +131,7 @@ def _rows(part: FlatPart, zero: Point, job: Job) -> Iterator[tuple[str, ...]]:
             f"bend {number}",
             *at,
             f"{round(bend.angle_deg, 1):g}° {'up' if bend.up else 'down'}",
-            f"R {bend.radius_mm:g}",
+            f"R {job.size(bend.radius_mm)}",
         )
 
 

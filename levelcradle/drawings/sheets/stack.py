@@ -10,7 +10,7 @@ __all__ = ["stack_table"]
 
 def stack_table(subject: Subject, letter: str, box: PlacedBox) -> Table:
     columns = (
-        *(Column("line", 1.0), Column("what", 2.8), Column("mm", 0.8, 1), Column("± mm", 0.6, 1)),
+        *(Column("line", 1.0), Column("what", 2.8), Column("length", 1.0, 1, "taped"), Column("±", 0.8, 1, "fine")),
         Column("set by", 3.0),
     )
     rows: list[tuple[Cell, ...]] = []
