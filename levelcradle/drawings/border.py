@@ -2,7 +2,7 @@
 from."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from levelcradle.core.design.sheets import Lengths, Projection
 from levelcradle.core.quantity import INCH_MM, write_length
@@ -44,6 +44,11 @@ class Job:
         inches = write_length(value_mm, "in")
         both = f"{value_mm:.1f} [{inches.replace(' ', NO_BREAK)}]"
         return {"mm": f"{value_mm:.1f}", "in": inches, "both": both}[self.lengths]
+
+    @property
+    def in_one_unit(self) -> "Job":
+        """The same, for a place that has no room for two; the other unit stands elsewhere on the sheet or the next."""
+        return replace(self, lengths="mm") if self.lengths == "both" else self
 
     def fine(self, value_mm: float) -> str:
         """A thickness or a ±, for which a 32nd of an inch is too coarse: in thousandths.

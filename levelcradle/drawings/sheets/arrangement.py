@@ -2,7 +2,6 @@
 the ground."""
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Vec
@@ -164,7 +163,7 @@ def _chains(sheet: Sheet, subject: Subject, views: dict[Look, Frame], number: in
     ys = [end.at((0.0, float(v)))[1] for v in (0.0, low[2], high[2])]
     _ticked(sheet, [(x, y) for y in ys])
     # upright there is no room for two units: the table of places has both
-    one = write if subject.job.lengths != "both" else replace(subject.job, lengths="mm").length
+    one = subject.job.in_one_unit.length
     sheet.words((x - 1.2, min(ys) + 1), f"{letter}  {one(float(low[2]))} to {one(float(high[2]))} up", 2.6, turned=True)
 
 

@@ -2,7 +2,6 @@
 on over as many as it takes."""
 
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import Literal
 
 from levelcradle.core.part import FlatPart
@@ -19,7 +18,6 @@ __all__ = ["part_sheets"]
 
 TABLE_MM, ROW_MM = 92.0, 4.6  # what a table takes beside the drawing, and a row of it
 LOW_MM, TOP_MM = FOOT_MM + 6.0, 22.0  # over the foot, and below the upper edge
-MOST_FIGURES = 30  # along an edge: so many have room on the smallest paper
 FOLDED_MM = 44.0  # how high the folded view stands under the table
 CELLS_MM = (0.0, 15.0, 36.0, 57.0, 71.0, TABLE_MM - 2)
 
@@ -63,12 +61,10 @@ def _flat(sheet: Sheet, part: FlatPart, frame: Frame) -> None:
 
 
 def _places(part: FlatPart, axis: Literal[0, 1]) -> list[float]:
-    """What is measured along an edge of the blank: corners, bend lines that run across it, holes. Where they are more
-    than have room, holes stand in the table alone."""
+    """What is measured along an edge of the blank: corners, bend lines that run across it, holes."""
     corners = [point[axis] for point in part.outline]
     bends = [b.start[axis] for b in part.bends if abs(b.start[axis] - b.end[axis]) < 1e-6]
-    found = places([*corners, *bends, *(hole.at[axis] for hole in part.holes)])
-    return found if len(found) <= MOST_FIGURES else places([*corners, *bends])
+    return places([*corners, *bends], (hole.at[axis] for hole in part.holes))
 
 
 def _folded(sheet: Sheet, subject: Subject, part: FlatPart) -> None:
@@ -103,8 +99,8 @@ def _table(sheet: Sheet, part: FlatPart, job: Job, zero: Point) -> list[Sheet]:
         int((wide - 22) / TABLE_MM),
     )
     # in two units there is no room: the figures along the edges say both
-    unit, told = (", mm", replace(job, lengths="mm")) if job.lengths == "both" else ("", job)
-    for number, cells in enumerate(_rows(part, zero, told)):
+    unit = ", mm" if job.lengths == "both" else ""
+    for number, cells in enumerate(_rows(part, zero, job.in_one_unit)):
         flow = beside if number < fits - 1 else further
         spot = flow.row(ROW_MM)
         if spot.first:

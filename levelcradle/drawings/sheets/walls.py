@@ -11,6 +11,7 @@ from levelcradle.core.connection import Connection
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.letters import shortened
 from levelcradle.drawings.linework import PLAN, Look, extent
+from levelcradle.drawings.running import places, running, running_room_mm
 from levelcradle.drawings.sheet import Flow, Frame, Sheet
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.views import balloon, box_bodies, called
@@ -90,17 +91,19 @@ def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_
     sheet = Sheet(f"{letter}-on-{face}", f"Box {letter}, {where}: {box.name}", job.paper, about=(box.path, *mounts))
     tray = box_bodies(box, lid=False)[:1]
     (x0, y0), (x1, y1) = extent(tray, look)
-    window = (24.0, LOW_MM + 4, job.paper.wide_mm - 24 - 20 - TABLE_MM, job.paper.tall_mm - TOP_MM - LOW_MM - 10)
     # what is said to be on the wall may be off it, where the box was moved: it is drawn where it is
-    lows, highs = [(x0, y0), *(row.low for row in rows)], [(x1, y1), *(row.high for row in rows)]
-    frame = Frame.fit(
-        (min(x for x, _ in lows), min(y for _, y in lows)), (max(x for x, _ in highs), max(y for _, y in highs)), window
+    across, up = (
+        places(edges, [*(row.from_[i] for row in rows), *(row.high[i] for row in rows if row.mount)])
+        for i, edges in ((0, (x0, x1)), (1, (y0, y1)))
     )
+    left, below = 14.0 + running_room_mm(up, job), FOOT_MM + 6.0 + running_room_mm(across, job)
+    window = (left, below, job.paper.wide_mm - left - 20 - TABLE_MM, job.paper.tall_mm - TOP_MM - below - 10)
+    lows, highs = [(x0, y0), *(row.low for row in rows)], [(x1, y1), *(row.high for row in rows)]
+    low, high = (min(x for x, _ in lows), min(y for _, y in lows)), (max(x for x, _ in highs), max(y for _, y in highs))
+    frame = Frame.fit(low, high, window)
     sheet.outline([frame.at(p) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))], 0.5)
-    low = min(y for _, y in lows), min(x for x, _ in lows)
-    beside = [(v - at) * frame.scale - 8 for v, at in zip(low, (y0, x0), strict=True)]  # beyond all that is drawn
-    sheet.dimension(frame.at((x0, y0)), frame.at((x1, y0)), job.length(x1 - x0), beside[0])
-    sheet.dimension(frame.at((x0, y0)), frame.at((x0, y1)), job.length(y1 - y0), beside[1])
+    running(sheet, frame, across, low[1], job, upright=False, span=(x0, x1))
+    running(sheet, frame, up, low[0], job, upright=True, span=(y0, y1))
     _drawn(sheet, frame, rows)
     _words(sheet, box, look, frame, ((x0, y0), (x1, y1)))
     _table(sheet, subject, rows, (x0, y0))
@@ -150,7 +153,7 @@ def _words(
 
 def _table(sheet: Sheet, subject: Subject, rows: list[_OnWall], zero: tuple[float, float]) -> None:
     flow = Flow(lambda _: sheet, lambda _: sheet.paper.tall_mm - TOP_MM, LOW_MM - 6, sheet.paper.wide_mm - 8 - TABLE_MM)
-    write = subject.job.length
+    write = subject.job.in_one_unit.length
     spot = flow.row(ROW_MM)
     for head, left in COLUMNS:
         sheet.words((spot.at[0] + left, spot.at[1]), head, 2.6, bold=True)
