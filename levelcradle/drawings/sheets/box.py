@@ -5,6 +5,7 @@ from collections.abc import Iterator, Mapping
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import dot, scaled
 from levelcradle.drawings.border import FOOT_MM, Job, border
+from levelcradle.drawings.letters import letters_mm
 from levelcradle.drawings.linework import AFTER, FORE, PLAN, SIDE, Look
 from levelcradle.drawings.sheet import Frame, Point, Sheet, standard_scale
 from levelcradle.drawings.subject import Subject
@@ -13,6 +14,7 @@ from levelcradle.drawings.views import LOOKS, box_bodies, called, module_bodies,
 __all__ = ["box_sheet", "cg_mark", "place_words"]
 
 GAP = 25.0  # page millimetres between views, room for dimensions
+OVERHANG_MM = 5.0  # so much a figure may be longer than what it measures
 LEFT, RIGHT, TOP, LOW = 32.0, 28.0, 21.0, FOOT_MM + 15.0  # what views leave free of the paper
 
 
@@ -34,14 +36,15 @@ def box_sheet(subject: Subject, letter: str, box: PlacedBox) -> Sheet:
     how, more = shell.made.message()
     material = subject.assembly.tables.materials[box.box.material].name
     corner = place_words(box.placement.point((0.0, 0.0, 0.0)), job)
-    inner, cg = (" × ".join(job.length(v) for v in vec) for vec in (shell.inner_mm, shell.cg))
+    inner, outside, cg = (" × ".join(job.length(v) for v in vec) for vec in (shell.inner_mm, shell.outer_mm, shell.cg))
+    in_both = f" {outside}" if job != job.in_one_unit and _comes_small(box, views[PLAN], job) else ""
     facts = (
         f"{material}, {how}",
         f"shell {shell.shell_kg:.1f} kg, full {box.full_kg:.1f} kg",
         f"lifted {box.hung_kg:.1f} kg, with brackets",
     )
     notes = (
-        f"Inside {inner}. Outside = walls and floor, without lid and heads; sizes aft × across × up",
+        f"Inside {inner}. Outside{in_both} = walls and floor, without lid and heads; sizes aft × across × up",
         f"Centre of gravity, full, from its front, left, base corner: {cg}. Lift it above that point",
         "; ".join((f"{len(shell.modules)} modules", *more)),
         f"Stands with its front, left, base corner at {corner}{_turn(box)}",
@@ -86,13 +89,19 @@ def _dimensions(sheet: Sheet, box: PlacedBox, views: Mapping[Look, Frame], job: 
     plan, side = views[PLAN], views[SIDE]
     end_look, end = next((v, f) for v, f in views.items() if v not in (PLAN, SIDE))
     ends = sorted(end_look.at((0.0, y, 0.0))[0] for y in (-over, outer[1] + over))
-    write = job.length
+    write = (job.in_one_unit if _comes_small(box, plan, job) else job).length
     sheet.dimension(plan.at((0, -over)), plan.at((outer[0], -over)), write(outer[0]), -7)
     sheet.dimension(plan.at((-over, 0)), plan.at((-over, outer[1])), write(outer[1]), -7)
     sheet.dimension(side.at((-over, 0)), side.at((-over, outer[2])), write(outer[2]), -7)
     sheet.dimension(side.at((-over, 0)), side.at((outer[0] + over, 0)), f"{write(length)} over lid", -7)
     sheet.dimension(end.at((ends[0], 0)), end.at((ends[1], 0)), f"{write(width)} over lid", -7)
     sheet.dimension(end.at((ends[1], 0)), end.at((ends[1], height)), write(height), 9)
+
+
+def _comes_small(box: PlacedBox, frame: Frame, job: Job) -> bool:
+    """Whether a view has no room for a figure in two units; then the notes have both."""
+    least = min(box.shell.outer_mm)
+    return least * frame.scale + OVERHANG_MM < letters_mm(job.length(least), 3.0)
 
 
 def place_words(at: tuple[float, float, float], job: Job) -> str:

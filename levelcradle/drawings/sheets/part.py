@@ -9,7 +9,7 @@ from levelcradle.drawings.border import FOOT_MM, SMALLEST_MM, Job, border
 from levelcradle.drawings.letters import shortened
 from levelcradle.drawings.linework import INTO, Body
 from levelcradle.drawings.names import file_stem
-from levelcradle.drawings.running import places, running, running_room_mm
+from levelcradle.drawings.running import Measured, running
 from levelcradle.drawings.sheet import Flow, Frame, Point, Sheet, Spot
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.views import fitted, put
@@ -19,7 +19,7 @@ __all__ = ["part_sheets"]
 TABLE_MM, ROW_MM = 92.0, 4.6  # what a table takes beside the drawing, and a row of it
 LOW_MM, TOP_MM = FOOT_MM + 6.0, 22.0  # over the foot, and below the upper edge
 FOLDED_MM = 44.0  # how high the folded view stands under the table
-CELLS_MM = (0.0, 15.0, 36.0, 57.0, 71.0, TABLE_MM - 2)
+CELLS_MM = (0.0, 14.0, 34.0, 54.0, 71.0, TABLE_MM - 2)
 
 
 def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:
@@ -28,13 +28,13 @@ def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:
     ids = tuple(one.id for one in part.each)
     sheet = Sheet(part.mark, f"{part.mark} {part.name}", paper, file_stem(part), about, ids)
     (left, low), (right, high) = _corners(part)
-    across, up = _places(part, 0), _places(part, 1)
-    beside, below = 12.0 + running_room_mm(up, job), LOW_MM + running_room_mm(across, job)
+    across, up = _measured(part, 0), _measured(part, 1)
+    beside, below = 12.0 + up.reach_mm(job), LOW_MM + across.reach_mm(job)
     window = (beside, below, paper.wide_mm - beside - 14 - TABLE_MM, paper.tall_mm - below - TOP_MM)
     frame = Frame.fit((left, low), (right, high), window)
     _flat(sheet, part, frame)
-    running(sheet, frame, across, low, job, upright=False)
-    running(sheet, frame, up, left, job, upright=True)
+    running(sheet, frame, across, low, job, upright=False, limit_mm=paper.wide_mm - TABLE_MM - 12)
+    running(sheet, frame, up, left, job, upright=True, limit_mm=paper.tall_mm - TOP_MM)
     _folded(sheet, subject, part)
     sheets = [sheet, *_table(sheet, part, job, (left, low))]
     goes = [one.name for one in part.each] if part.quantity > 1 else []
@@ -60,11 +60,11 @@ def _flat(sheet: Sheet, part: FlatPart, frame: Frame) -> None:
         sheet.line(frame.at(bend.start), frame.at(bend.end), dashed=True)
 
 
-def _places(part: FlatPart, axis: Literal[0, 1]) -> list[float]:
-    """What is measured along an edge of the blank: corners, bend lines that run across it, holes."""
+def _measured(part: FlatPart, axis: Literal[0, 1]) -> Measured:
+    """Corners, bend lines that run across the edge, and holes."""
     corners = [point[axis] for point in part.outline]
     bends = [b.start[axis] for b in part.bends if abs(b.start[axis] - b.end[axis]) < 1e-6]
-    return places([*corners, *bends], (hole.at[axis] for hole in part.holes))
+    return Measured((*corners, *bends), tuple(hole.at[axis] for hole in part.holes))
 
 
 def _folded(sheet: Sheet, subject: Subject, part: FlatPart) -> None:

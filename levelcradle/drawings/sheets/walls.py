@@ -11,7 +11,7 @@ from levelcradle.core.connection import Connection
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.letters import shortened
 from levelcradle.drawings.linework import PLAN, Look, extent
-from levelcradle.drawings.running import places, running, running_room_mm
+from levelcradle.drawings.running import Measured, running
 from levelcradle.drawings.sheet import Flow, Frame, Sheet
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.views import balloon, box_bodies, called
@@ -93,17 +93,17 @@ def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_
     (x0, y0), (x1, y1) = extent(tray, look)
     # what is said to be on the wall may be off it, where the box was moved: it is drawn where it is
     across, up = (
-        places(edges, [*(row.from_[i] for row in rows), *(row.high[i] for row in rows if row.mount)])
+        Measured(edges, (*(row.from_[i] for row in rows), *(row.high[i] for row in rows if row.mount)), span=edges)
         for i, edges in ((0, (x0, x1)), (1, (y0, y1)))
     )
-    left, below = 14.0 + running_room_mm(up, job), FOOT_MM + 6.0 + running_room_mm(across, job)
+    left, below = 14.0 + up.reach_mm(job), FOOT_MM + 6.0 + across.reach_mm(job)
     window = (left, below, job.paper.wide_mm - left - 20 - TABLE_MM, job.paper.tall_mm - TOP_MM - below - 10)
     lows, highs = [(x0, y0), *(row.low for row in rows)], [(x1, y1), *(row.high for row in rows)]
     low, high = (min(x for x, _ in lows), min(y for _, y in lows)), (max(x for x, _ in highs), max(y for _, y in highs))
     frame = Frame.fit(low, high, window)
     sheet.outline([frame.at(p) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))], 0.5)
-    running(sheet, frame, across, low[1], job, upright=False, span=(x0, x1))
-    running(sheet, frame, up, low[0], job, upright=True, span=(y0, y1))
+    running(sheet, frame, across, low[1], job, upright=False, limit_mm=job.paper.wide_mm - TABLE_MM - 16)
+    running(sheet, frame, up, low[0], job, upright=True, limit_mm=job.paper.tall_mm - TOP_MM)
     _drawn(sheet, frame, rows)
     _words(sheet, box, look, frame, ((x0, y0), (x1, y1)))
     _table(sheet, subject, rows, (x0, y0))
