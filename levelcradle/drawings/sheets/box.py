@@ -14,7 +14,7 @@ from levelcradle.drawings.views import LOOKS, box_bodies, called, module_bodies,
 __all__ = ["box_sheet", "cg_mark", "place_words"]
 
 GAP = 25.0  # page millimetres between views, room for dimensions
-OVERHANG_MM = 5.0  # so much a figure may be longer than what it measures
+OVERHANG_MM = 12.0  # so much a figure may be longer than what it measures
 LEFT, RIGHT, TOP, LOW = 32.0, 28.0, 21.0, FOOT_MM + 15.0  # what views leave free of the paper
 
 
