@@ -40,12 +40,12 @@ def _out_of_step(design: Design) -> Iterator[Finding]:
             subjects=(f"modules/{row.id}",),
             message=f"{plain(module.name)} reads {{0}}, out of step by {{1}} V a cell",
             figures=(Figure(module.volts or 0.0, "V"), Figure(abs(row.off_v), "use", "up")),
-            value=row.per_cell_v,
+            value=abs(row.off_v),
             limit=shelf.limit_v,
             margin=shelf.limit_v - abs(row.off_v),
-            unit="V",
+            unit="use",
             rationale="compared per cell with the middle of the shelf",
-            label="voltage",
+            label="volts off, a cell",
             working=lambda row=row: _working(shelf, row),  # type: ignore[misc]
         )
 
