@@ -1,14 +1,16 @@
 """From the assembly to the parts that are cut, each with the mark that is written on it."""
 
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import replace
-from string import ascii_uppercase
+from string import ascii_uppercase, digits
 
 from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.bar import Bar
 from levelcradle.core.box import divider_part
 from levelcradle.core.part import FlatPart, Stand
 
-__all__ = ["box_letters", "parts_of"]
+__all__ = ["bars_of", "box_letters", "parts_of"]
 
 
 def box_letters(assembly: Assembly) -> dict[str, str]:
@@ -44,6 +46,24 @@ def parts_of(assembly: Assembly) -> tuple[FlatPart, ...]:
         letter = first[shape]
         numbers[letter] = numbers.get(letter, 0) + 1
         out.append(_together(parts, f"{letter}{numbers[letter]}"))
+    return tuple(out)
+
+
+def bars_of(assembly: Assembly) -> tuple[Bar, ...]:
+    """Every bar once, with how many are alike; their marks go on from those of the flat parts."""
+    alike: dict[tuple[object, ...], list[Bar]] = {}
+    letters = box_letters(assembly)
+    numbers = Counter(part.mark.rstrip(digits) for part in parts_of(assembly))
+    for box in assembly.in_order():
+        for bar in box.shell.made.bars(box.id, box.box.name):
+            shape = (bar.material, bar.tube, round(bar.length_mm, 1), bar.ends)
+            alike.setdefault(shape, []).append(replace(bar, of=(box.path,)))
+    out = []
+    for bars in alike.values():
+        letter = letters[bars[0].of[0].removeprefix("boxes/")]
+        numbers[letter] += 1
+        name = bars[0].name if len(bars) == 1 else f"{bars[0].name} and {len(bars) - 1} alike"
+        out.append(replace(bars[0], quantity=len(bars), name=name, mark=f"{letter}{numbers[letter]}", each=tuple(bars)))
     return tuple(out)
 
 

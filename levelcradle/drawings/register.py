@@ -9,9 +9,10 @@ from levelcradle.drawings.sheets.arrangement import arrangement_sheet, places_ta
 from levelcradle.drawings.sheets.box import box_sheet
 from levelcradle.drawings.sheets.cover import cover_sheets, findings_table
 from levelcradle.drawings.sheets.exploded import exploded_sheet
+from levelcradle.drawings.sheets.frame import frame_sheets
 from levelcradle.drawings.sheets.inside import module_sheets, section_sheet
 from levelcradle.drawings.sheets.labels import label_sheets, plate_sheet, rescue_sheet
-from levelcradle.drawings.sheets.lists import buying_list, cut_list, member_list
+from levelcradle.drawings.sheets.lists import buying_list, cut_list, member_list, saw_list
 from levelcradle.drawings.sheets.load import load_statement, mass_list
 from levelcradle.drawings.sheets.mounts import mount_sheets
 from levelcradle.drawings.sheets.nest import nest_sheets
@@ -50,6 +51,7 @@ def _boxes(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
                 section_sheet(subject, letter, box),
                 *module_sheets(subject, letter, box),
                 exploded_sheet(subject, letter, box),
+                *frame_sheets(subject, letter, box),
                 *wall_sheets(subject, letter, box),
                 *mount_sheets(subject, letter, box),
                 stack_table(subject, letter, box),
@@ -59,7 +61,10 @@ def _boxes(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
 
 
 def _lists(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
-    yield "Lists", (cut_list(subject), *nest_sheets(subject), buying_list(subject), member_list(subject))
+    yield (
+        "Lists",
+        (cut_list(subject), *nest_sheets(subject), saw_list(subject), buying_list(subject), member_list(subject)),
+    )
 
 
 def _weight(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:

@@ -6,9 +6,10 @@ from functools import cached_property
 
 from levelcradle.core.analysis import Analysis, analyse_assembly
 from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.bar import Bar
 from levelcradle.core.clearance import Axis, StackUp, stack_up
 from levelcradle.core.errors import OutOfRange, UnknownThing
-from levelcradle.core.fabricate import box_letters, parts_of
+from levelcradle.core.fabricate import bars_of, box_letters, parts_of
 from levelcradle.core.fold import FoldedPart, fold
 from levelcradle.core.part import FlatPart
 from levelcradle.drawings.border import Job
@@ -30,6 +31,10 @@ class Subject:
         return parts_of(self.assembly)
 
     @cached_property
+    def bars(self) -> tuple[Bar, ...]:
+        return bars_of(self.assembly)
+
+    @cached_property
     def letters(self) -> dict[str, str]:
         return box_letters(self.assembly)
 
@@ -40,8 +45,9 @@ class Subject:
 
     @cached_property
     def marks(self) -> dict[str, str]:
-        """Mark by the id of every part there is, alike or not."""
-        return {one.id: part.mark for part in self.parts for one in part.each}
+        """Mark by the id of every part and bar there is, alike or not."""
+        parts = {one.id: part.mark for part in self.parts for one in part.each}
+        return parts | {one.id: bar.mark for bar in self.bars for one in bar.each}
 
     def stack_up(self, box: PlacedBox, way: Axis, module: int | None = None) -> StackUp | None:
         """The chain with least to spare, or the one through a module; None where there is none."""

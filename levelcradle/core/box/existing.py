@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.bar import Bar
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece
 from levelcradle.core.design.box import Box
@@ -124,6 +125,12 @@ class ExistingCase:
         return None
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
+        return iter(())
+
+    def bars(self, box_id: str, name: str) -> Iterator[Bar]:
+        return iter(())
+
+    def bought(self) -> Iterator[tuple[str, int]]:
         return iter(())
 
     def findings(self, path: str, name: str) -> Iterator[Finding]:

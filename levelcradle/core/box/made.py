@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Literal, Protocol
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.bar import Bar
 from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding
@@ -109,6 +110,12 @@ class Made(Protocol):
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         """The flat parts it is cut from; none where it cannot be made as drawn."""
+
+    def bars(self, box_id: str, name: str) -> Iterator[Bar]:
+        """The bars it is sawn from."""
+
+    def bought(self) -> Iterator[tuple[str, int]]:
+        """What holds it together and is bought, and how many of it."""
 
     def findings(self, path: str, name: str) -> Iterator[Finding]:
         """What stands against making it."""

@@ -11,7 +11,7 @@ from levelcradle.core.solids import Solid, block
 
 __all__ = ["Outside", "Piece", "Role", "block_piece"]
 
-Role = Literal["base", "wall", "top", "slope", "bend", "closure", "fastener", "divider"]
+Role = Literal["base", "wall", "top", "slope", "bend", "frame", "closure", "fastener", "divider"]
 
 
 @dataclass(frozen=True, eq=False)

@@ -21,7 +21,7 @@ from levelcradle.core.design.base import (
     Size3,
     _as_tuple,
 )
-from levelcradle.core.design.construction import Cap, Closure, Construction, Folded
+from levelcradle.core.design.construction import Cap, Closure, Construction, Folded, Panel
 from levelcradle.core.design.survey import KeepClear
 
 __all__ = [
@@ -267,11 +267,12 @@ class Box(DocumentModel):
 
     @model_validator(mode="after")
     def _closed(self) -> "Box":
-        if len(self.closures) != self.construction.closed_by:
-            raise ValueError(f"its construction is closed by {self.construction.closed_by or 'no'} lid of its own")
+        wanted = self.construction.closed_by
+        if tuple(closure.type for closure in self.closures.values()) != wanted:
+            raise ValueError(f"its construction is closed by {f'a {wanted[0]}' if wanted else 'no lid'} of its own")
         return self
 
     @property
-    def cap(self) -> Cap:
-        """What it is filled through."""
+    def lid(self) -> Cap | Panel:
+        """What it is filled through. Raises StopIteration of a box that is closed by itself."""
         return next(iter(self.closures.values()))

@@ -3,11 +3,11 @@
 
 from typing import Annotated, ClassVar, Literal
 
-from pydantic import Field
+from pydantic import Field, ValidationInfo, field_validator
 
 from levelcradle.core.design.base import DocumentModel, Line, NonNegativeLength, PositiveLength, Size3, Text
 
-__all__ = ["Cap", "Closure", "Construction", "Existing", "Folded", "FoldingShop", "LidScrews"]
+__all__ = ["Cap", "Closure", "Construction", "Existing", "Folded", "FoldingShop", "Framed", "LidScrews", "Panel"]
 
 
 class FoldingShop(DocumentModel):
@@ -20,7 +20,7 @@ class FoldingShop(DocumentModel):
 class Folded(DocumentModel):
     """A tray folded from one sheet, its corners welded, with a cap of the same sheet over it."""
 
-    closed_by: ClassVar[int] = 1
+    closed_by: ClassVar[tuple[str, ...]] = ("cap",)
     type: Literal["folded"] = "folded"
     thickness_mm: Annotated[float, Field(gt=0, le=20)] = 3.0
     bend_radius_mm: Annotated[float, Field(ge=0, le=50)] = 3.0
@@ -31,7 +31,7 @@ class Existing(DocumentModel):
     """A case that is there: its outside with its lid closed, its thicknesses and its mass as measured. It is checked,
     not made."""
 
-    closed_by: ClassVar[int] = 0  # its lid is part of it
+    closed_by: ClassVar[tuple[str, ...]] = ()  # its lid is part of it
     type: Literal["existing"]
     size_mm: Size3
     wall_mm: PositiveLength
@@ -41,7 +41,29 @@ class Existing(DocumentModel):
     tol_mm: NonNegativeLength = 1.0
 
 
-Construction = Annotated[Folded | Existing, Field(discriminator="type")]
+class Framed(DocumentModel):
+    """A frame of square tube, butt-welded, with a flat panel of sheet on each face and a panel as its lid. ``rails``:
+    tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick."""
+
+    closed_by: ClassVar[tuple[str, ...]] = ("panel",)
+    type: Literal["framed"]
+    tube_mm: Annotated[float, Field(ge=10, le=100)] = 25.0
+    tube_wall_mm: Annotated[float, Field(gt=0, le=6)] = 2.0
+    rails: Annotated[int, Field(ge=0, le=12)] = 2
+    cladding_mm: Annotated[float, Field(gt=0, le=6)] = 1.5
+    fastener: Literal["rivet", "rivet nut", "tapped"] = "rivet"
+    fastener_mm: Annotated[float, Field(ge=2, le=10)] = 4.8
+    pitch_mm: Annotated[float, Field(ge=20, le=500)] = 80.0
+
+    @field_validator("tube_wall_mm")
+    @classmethod
+    def _hollow(cls, wall: float, info: ValidationInfo) -> float:
+        if 4 * wall > info.data.get("tube_mm", wall * 4):
+            raise ValueError("must be at most a quarter of the tube: its corners are rounded by twice as much")
+        return wall
+
+
+Construction = Annotated[Folded | Existing | Framed, Field(discriminator="type")]
 
 
 class LidScrews(DocumentModel):
@@ -67,4 +89,15 @@ class Cap(DocumentModel):
     screws: LidScrews = LidScrews()
 
 
-Closure = Cap
+class Panel(DocumentModel):
+    """A flat lid on a gasket, screwed down into rivet nuts in the frame. ``gasket_mm``: as it is pressed."""
+
+    type: Literal["panel"]
+    face: Literal["top"] = "top"
+    main: Literal[True] = True
+    thickness_mm: Annotated[float, Field(gt=0, le=10)] = 2.0
+    gasket_mm: Annotated[float, Field(ge=0, le=20)] = 2.0
+    screws: LidScrews = LidScrews()
+
+
+Closure = Annotated[Cap | Panel, Field(discriminator="type")]

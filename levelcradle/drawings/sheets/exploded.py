@@ -1,5 +1,6 @@
 """A box taken apart: tray, modules, lid and brackets drawn away from each other, each with its mark."""
 
+import math
 from collections.abc import Iterator
 
 import numpy as np
@@ -41,7 +42,10 @@ def _apart(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]
     """(mark, bodies) in the box's own frame, moved away from where they belong."""
     _, _, height = box.shell.outer_mm
     tray, lid = box_bodies(box, lid=False), box_bodies(box)
-    yield _mark(subject, box, "base"), tray
+    panels = list(_panels(subject, box))
+    yield from panels or [(_mark(subject, box, "base"), tray)]
+    if panels:
+        yield "", tray[1:]  # the frame
     modules = module_bodies(box)
     yield "", [_moved(body, (0.0, 0.0, height * 1.15)) for body in modules]
     closing = lid[len(tray) :]
@@ -57,6 +61,20 @@ def _apart(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]
             body = Body((piece.solid.moved(back),), 0.25)
             far.setdefault(piece.part, []).append(_moved(body, (out[0] * by, out[1] * by, 0.0)))
         yield from ((subject.marks.get(part, ""), group) for part, group in far.items())
+
+
+def _panels(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]:
+    """Sides and base where each is a part of its own, off what they are fixed to."""
+    sides = [p for p in box.shell.pieces if p.role in ("base", "wall")]
+    if len({piece.part for piece in sides}) < 2:
+        return
+    middle = np.array(box.shell.outer_mm) / 2
+    for piece in sides:
+        away = (np.array(piece.centre) - middle) / middle
+        axis = int(np.abs(away).argmax())
+        by = [0.0, 0.0, 0.0]
+        by[axis] = math.copysign(BRACKET_MM, away[axis])
+        yield subject.marks.get(f"{box.id}-{piece.part}", ""), [_moved(Body(piece.solids, 0.35), (by[0], by[1], by[2]))]
 
 
 def _mark(subject: Subject, box: PlacedBox, role: Role) -> str:

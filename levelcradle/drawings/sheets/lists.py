@@ -4,12 +4,13 @@ import math
 from collections import Counter
 from collections.abc import Iterator
 
+from levelcradle.core.bar import Bar
 from levelcradle.core.part import FlatPart
 from levelcradle.drawings.names import file_stem
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.table import Cell, Column, Table
 
-__all__ = ["buying_list", "cut_list", "member_list"]
+__all__ = ["buying_list", "cut_list", "member_list", "saw_list"]
 
 
 Bought = tuple[str, int | None, float | None, str]
@@ -49,6 +50,27 @@ def _cut_row(part: FlatPart, kits: int) -> tuple[Cell, ...]:
     )
 
 
+def saw_list(subject: Subject) -> Table:
+    """One row a kind of bar."""
+    columns = (
+        *(Column("mark", 0.6), Column("name", 2.6), Column("off", 0.5, 0), Column("section", 1.8)),
+        *(Column("material", 1.0), Column("length", 1.0, 1, "taped"), Column("ends", 1.0), Column("kg each", 0.8, 3)),
+        Column("goes to", 3.0),
+    )
+    kits = subject.assembly.design.sheets.kits
+    rows = tuple(_bar_row(bar, kits) for bar in subject.bars)
+    return Table("saw-list", f"Saw list{_for(kits)}", columns, rows, "Lengths over all; the saw's cut is not in them")
+
+
+def _bar_row(bar: Bar, kits: int) -> tuple[Cell, ...]:
+    goes = ", ".join(one.name for one in bar.each) if bar.quantity > 1 else ""
+    ends = bar.ends[0] if len(set(bar.ends)) == 1 else " and ".join(bar.ends)
+    return (
+        *(bar.mark, bar.each[0].name, bar.quantity * kits, str(bar.tube), bar.material_name, bar.length_mm),
+        *(f"both {ends}", bar.mass_kg, goes),
+    )
+
+
 def member_list(subject: Subject) -> Table:
     """What of the vehicle is landed on."""
     columns = (
@@ -68,9 +90,9 @@ def buying_list(subject: Subject) -> Table:
     """Fasteners, sheet and modules, with how many and what for."""
     columns = (Column("what", 2.6), Column("how many", 0.8, 0), Column("kg", 0.8, 1), Column("for", 3.2))
     kits = subject.assembly.design.sheets.kits
-    each = [*_bolts(subject), *_screws(subject), *_sheet(subject), *_modules(subject)]
+    each = [*_bolts(subject), *_together(subject), *_sheet(subject), *_tube(subject), *_modules(subject)]
     rows = [(what, n and n * kits, kg and kg * kits, goes) for what, n, kg, goes in each]
-    note = "Sheet is the parts' own; what nesting leaves over is not in it"
+    note = "Sheet and tube are the parts' own; what nesting and sawing leave over is not in it"
     return Table("buying-list", f"Fasteners and buying list{_for(kits)}", columns, tuple(rows), note)
 
 
@@ -87,12 +109,22 @@ def _bolts(subject: Subject) -> Iterator[Bought]:
         yield what, len(names), None, ", ".join(names)
 
 
-def _screws(subject: Subject) -> Iterator[Bought]:
+def _together(subject: Subject) -> Iterator[Bought]:
+    """What holds the boxes together."""
     for letter, box in subject.boxes:
-        heads = sum(p.role == "fastener" for p in box.shell.pieces)
-        for closure in box.box.closures.values() if heads else ():
-            what = f"{closure.screws.size} screw and rivet nut, closing the box"
-            yield what, heads, None, f"box {letter}, {box.name}"
+        for what, count in box.shell.made.bought():
+            yield what, count, None, f"box {letter}, {box.name}"
+
+
+def _tube(subject: Subject) -> Iterator[Bought]:
+    """Metres of each section."""
+    sections: dict[tuple[str, str], list[Bar]] = {}
+    for bar in subject.bars:
+        sections.setdefault((str(bar.tube), bar.material_name), []).append(bar)
+    for (tube, material), bars in sorted(sections.items()):
+        metres = sum(bar.length_mm * bar.quantity for bar in bars) / 1000
+        kg = sum(bar.mass_kg * bar.quantity for bar in bars)
+        yield f"{tube}, {material}, {metres:.2f} m", None, kg, ", ".join(bar.mark for bar in bars)
 
 
 def _sheet(subject: Subject) -> Iterator[Bought]:

@@ -2306,7 +2306,7 @@ export interface components {
              *     }
              */
             closures: {
-                [key: string]: components["schemas"]["DocCap"];
+                [key: string]: components["schemas"]["DocCap"] | components["schemas"]["DocPanel"];
             };
             /**
              * Construction
@@ -2320,7 +2320,7 @@ export interface components {
              *       "type": "folded"
              *     }
              */
-            construction: components["schemas"]["DocFolded"] | components["schemas"]["DocExisting"];
+            construction: components["schemas"]["DocFolded"] | components["schemas"]["DocExisting"] | components["schemas"]["DocFramed"];
             /**
              * @default {
              *       "bead_mm": 2,
@@ -2451,9 +2451,8 @@ export interface components {
              */
             screws: components["schemas"]["DocLidScrews"];
             /**
-             * Type
-             * @default cap
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             type: "cap";
         };
@@ -2889,6 +2888,54 @@ export interface components {
              * @default
              */
             name: string;
+        };
+        /**
+         * Framed
+         * @description A frame of square tube, butt-welded, with a flat panel of sheet on each face and a panel as its lid. ``rails``:
+         *     tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick.
+         */
+        DocFramed: {
+            /**
+             * Cladding Mm
+             * @default 1.5
+             */
+            cladding_mm: number;
+            /**
+             * Fastener
+             * @default rivet
+             * @enum {string}
+             */
+            fastener: "rivet" | "rivet nut" | "tapped";
+            /**
+             * Fastener Mm
+             * @default 4.8
+             */
+            fastener_mm: number;
+            /**
+             * Pitch Mm
+             * @default 80
+             */
+            pitch_mm: number;
+            /**
+             * Rails
+             * @default 2
+             */
+            rails: number;
+            /**
+             * Tube Mm
+             * @default 25
+             */
+            tube_mm: number;
+            /**
+             * Tube Wall Mm
+             * @default 2
+             */
+            tube_wall_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "framed";
         };
         /** GapNeed */
         DocGapNeed: {
@@ -3951,6 +3998,51 @@ export interface components {
              * @default 0
              */
             order: number;
+        };
+        /**
+         * Panel
+         * @description A flat lid on a gasket, screwed down into rivet nuts in the frame. ``gasket_mm``: as it is pressed.
+         */
+        DocPanel: {
+            /**
+             * Face
+             * @default top
+             * @constant
+             */
+            face: "top";
+            /**
+             * Gasket Mm
+             * @default 2
+             */
+            gasket_mm: number;
+            /**
+             * Main
+             * @default true
+             * @constant
+             */
+            main: true;
+            /**
+             * @default {
+             *       "corner_mm": 60,
+             *       "head_across_mm": 9,
+             *       "head_high_mm": 3,
+             *       "hole_mm": 5.5,
+             *       "rivet_nut_hole_mm": 7,
+             *       "size": "M5",
+             *       "spacing_mm": 140
+             *     }
+             */
+            screws: components["schemas"]["DocLidScrews"];
+            /**
+             * Thickness Mm
+             * @default 2
+             */
+            thickness_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "panel";
         };
         /**
          * PathSolid

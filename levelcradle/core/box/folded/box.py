@@ -6,6 +6,7 @@ from functools import cached_property
 from typing import Literal
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.bar import Bar
 from levelcradle.core.box.chamfers import chamfered, meeting
 from levelcradle.core.box.folded.edges import slope_of
 from levelcradle.core.box.folded.feasible import least_chamfer, makeable
@@ -41,14 +42,15 @@ class FoldedBox:
     def round(box: Box, spec: Folded, wanted_mm: Vec, material: Material) -> "FoldedBox":
         """Round what is wanted, or round a given inside."""
         inner = box.inner.size_mm if box.inner.type == "fixed" else wanted_mm
-        t = spec.thickness_mm
+        t, lid = spec.thickness_mm, box.lid
+        assert isinstance(lid, Cap)  # the document lets nothing else close it
         outer = (inner[0] + 2 * t, inner[1] + 2 * t, inner[2] + t)
-        return FoldedBox(Sheet(box, spec, box.cap, outer, material), inner)
+        return FoldedBox(Sheet(box, spec, lid, outer, material), inner)
 
     @staticmethod
     def begun(was: Made, shell_kg: float) -> tuple[Folded, dict[str, Cap]]:
         """Of a sheet as thick as the walls were."""
-        return Folded(thickness_mm=min(max(was.wall_mm, 0.5), 20.0)), {"lid": Cap()}
+        return Folded(thickness_mm=min(max(was.wall_at("left").thickness_mm, 0.5), 20.0)), {"lid": Cap()}
 
     @property
     def outer_mm(self) -> Vec:
@@ -154,6 +156,15 @@ class FoldedBox:
         yield tray_part(box_id, name, self.sheet)
         yield lid_part(box_id, name, self.sheet)
         yield from corner_parts(box_id, name, self.sheet)
+
+    def bars(self, box_id: str, name: str) -> Iterator[Bar]:
+        return iter(())
+
+    def bought(self) -> Iterator[tuple[str, int]]:
+        yield (
+            f"{self.sheet.cap.screws.size} screw and rivet nut, closing the box",
+            sum(1 for _ in lid_screws(self.sheet)),
+        )
 
     def message(self) -> tuple[str, tuple[str, ...]]:
         screws = f"lid screws {self.sheet.cap.screws.size} sideways through the edge into rivet nuts"

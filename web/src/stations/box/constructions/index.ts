@@ -4,6 +4,7 @@ import type { ComponentType } from 'react'
 import type { Box } from '../../../design/types'
 import { ExistingForm } from './ExistingForm'
 import { FoldedForm } from './FoldedForm'
+import { FramedForm } from './FramedForm'
 
 export type ConstructionForm = ComponentType<{ path: string; box: Box }>
 
@@ -11,5 +12,6 @@ type ConstructionType = Box['construction']['type']
 
 export const CONSTRUCTIONS: Record<ConstructionType, { name: string; Form: ConstructionForm }> = {
   folded: { name: 'folded sheet', Form: FoldedForm },
+  framed: { name: 'frame with cladding', Form: FramedForm },
   existing: { name: 'existing case', Form: ExistingForm },
 }

@@ -1,0 +1,57 @@
+/** A frame of square tube with cladding: its tubes, its sheet, what fixes it, its lid. */
+import { useDocument, useLive } from '../../../design/live'
+import type { Box } from '../../../design/types'
+import { Blank } from '../../../ui/Blank'
+import { Choose } from '../../../ui/Choose'
+import { Heading } from '../../../ui/parts'
+
+const FASTENERS = [
+  ['rivet', 'blind rivets'],
+  ['rivet nut', 'screws in rivet nuts'],
+  ['tapped', 'screws tapped into the tube'],
+] as const
+
+export function FramedForm({ path, box }: { path: string; box: Box }) {
+  const { tables } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const frame = `${path}/construction`
+  if (box.construction.type !== 'framed') return null
+  return (
+    <>
+      <Heading>Frame</Heading>
+      <Choose
+        label="Material"
+        value={box.material}
+        options={Object.entries(tables.materials).map(([key, m]) => [key, m.name] as const)}
+        onChange={(v) => void edit([{ op: 'replace', path: `${path}/material`, value: v }])}
+      />
+      <Blank path={`${frame}/tube_mm`} label="Square tube, outside" />
+      <Blank path={`${frame}/tube_wall_mm`} label="Its wall" />
+      <Blank path={`${frame}/rails`} label="Rails across, under the modules" kind="number" />
+      <Heading>Cladding</Heading>
+      <Blank path={`${frame}/cladding_mm`} label="Panels are thick" />
+      <Choose
+        label="Fixed by"
+        value={box.construction.fastener}
+        options={FASTENERS}
+        onChange={(v) => void edit([{ op: 'replace', path: `${frame}/fastener`, value: v }])}
+      />
+      <Blank path={`${frame}/fastener_mm`} label="Each is thick" />
+      <Blank path={`${frame}/pitch_mm`} label="Apart, at most" />
+      <Heading>Lid</Heading>
+      {Object.keys(box.closures).map((id) => (
+        <Lid key={id} path={`${path}/closures/${id}`} />
+      ))}
+    </>
+  )
+}
+
+function Lid({ path }: { path: string }) {
+  return (
+    <>
+      <Blank path={`${path}/thickness_mm`} label="Lid is thick" />
+      <Blank path={`${path}/gasket_mm`} label="Gasket, as pressed" />
+      <Blank path={`${path}/screws/spacing_mm`} label="Screws apart" />
+    </>
+  )
+}
