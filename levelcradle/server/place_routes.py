@@ -2,6 +2,7 @@
 round."""
 
 from collections.abc import Iterable
+from dataclasses import asdict
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Response
@@ -14,6 +15,7 @@ from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import blocks_changed, built_as, doubled, hung, into_box, laid_against, out_of_box, removing
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.hang import how_it_hangs, what_mends
+from levelcradle.core.opened import made_as, opened
 from levelcradle.server.bodies import (
     BlocksBody,
     HungBody,
@@ -24,10 +26,12 @@ from levelcradle.server.bodies import (
     StackUpBody,
     json_body,
 )
-from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, takes, tried
+from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, json_out, takes, tried
 from levelcradle.server.views import (
     BodiesOut,
+    BoxOpenedOut,
     HangingOut,
+    MadeAsOut,
     MendOut,
     PatchOut,
     ProblemOut,
@@ -101,6 +105,14 @@ def placed_thing(
 def another_construction(project: ProjectId, box: Key, kind: Key, store: TheStore) -> Response:
     """A box built another way, as large as it was, as a patch to apply."""
     return _patched(built_as(store.open(project).design, box, kind), box)
+
+
+@router.get("/projects/{project}/boxes/{box}/opened", response_model=BoxOpenedOut)
+def box_opened(project: ProjectId, box: Key, store: TheStore, scans: TheScans) -> Response:
+    """A box with its walls laid round its base, and what its contents would weigh in other constructions."""
+    design = store.open(project).design
+    laid = asdict(opened(resolve(design, scans.of(design)), box))
+    return json_out(BoxOpenedOut(**laid, made_as=[MadeAsOut(**asdict(row)) for row in made_as(design, box)]))
 
 
 @router.post("/projects/{project}/hung", response_model=PatchOut, openapi_extra=takes(HungBody))

@@ -29,6 +29,7 @@ __all__ = [
     "BehindOut",
     "BlankOut",
     "BodiesOut",
+    "BoxOpenedOut",
     "CarrierOut",
     "ChannelOut",
     "CostOut",
@@ -36,6 +37,7 @@ __all__ = [
     "FirstBoxOut",
     "FixOut",
     "KeptOut",
+    "MadeAsOut",
     "MadePackOut",
     "OpenedOut",
     "OperationOut",
@@ -425,6 +427,45 @@ class BlankOut(Out):
     value: float | None
     text: str
     hooked: str
+
+
+class OpenedRectOut(Out):
+    name: str
+    low: tuple[float, float]
+    high: tuple[float, float]
+
+
+class OpenedHoleOut(Out):
+    name: str
+    path: str | None
+    at: tuple[float, float]
+    diameter_mm: float
+
+
+class OpenedFaceOut(Out):
+    face: str
+    low: tuple[float, float]
+    high: tuple[float, float]
+    holes: list[OpenedHoleOut]
+    plates: list[OpenedRectOut]
+
+
+class MadeAsOut(Out):
+    kind: str
+    now: bool
+    shell_kg: float
+    outer_mm: tuple[float, float, float]
+    pieces: int
+
+
+class BoxOpenedOut(Out):
+    """A box opened, and its contents in other constructions."""
+
+    faces: list[OpenedFaceOut]
+    modules: list[OpenedRectOut]
+    low: tuple[float, float]
+    high: tuple[float, float]
+    made_as: list[MadeAsOut]
 
 
 class CarrierOut(Out):

@@ -1,5 +1,7 @@
 """Parts of Box under the hand: edges cut off, paint and beads."""
 
+import re
+
 from levelcradle.core.assembly import resolve
 from levelcradle.core.fabricate import parts_of
 from playwright.sync_api import expect
@@ -53,6 +55,30 @@ def test_a_box_is_taken_for_an_existing_case_and_measured(bench: Bench) -> None:
     parts = {part.name for part in parts_of(resolve(bench.store.open(bench.car).design, {}))}
     assert "Bonnet box tray" in parts
     assert "Tank box tray" not in parts
+
+
+def test_a_box_is_looked_at_opened_and_made_as_a_frame_of_another_tube(bench: Bench) -> None:
+    at_the_tank_box(bench)
+    picture = bench.page.get_by_role("img", name="Tank box opened: walls laid round the base, seen from inside")
+    for words in ("FRONT", "AFT", "LEFT", "RIGHT", "LID", "cable", "4"):
+        expect(picture.get_by_text(words, exact=True)).to_be_visible()
+    beside = bench.page.get_by_role("table", name="As another construction")
+    expect(beside.get_by_role("row", name=re.compile("^folded sheet, as it is"))).to_be_visible()
+    expect(beside.get_by_role("row", name=re.compile("^frame with cladding 25.8 kg"))).to_be_visible()
+    ledger = bench.page.get_by_role("complementary", name="Ledger")
+    ledger.get_by_label("Made as").select_option("frame with cladding")
+    bench.saved(2)
+    expect(beside.get_by_role("row", name=re.compile("^frame with cladding, as it is"))).to_be_visible()
+    tube = ledger.get_by_label("Square tube, outside")
+    tube.fill("30")
+    tube.press("Enter")
+    bench.saved(3)
+    ledger.get_by_label("Fixed by").select_option("screws tapped into the tube")
+    bench.saved(4)
+    expect(ledger.get_by_text("the wall of the tube gives a thread", exact=False)).to_be_visible()
+    made = bench.tree["boxes"]["tank"]
+    assert (made["construction"]["tube_mm"], made["construction"]["fastener"]) == (30, "tapped")
+    assert made["closures"]["lid"]["type"] == "panel"
 
 
 def test_a_rest_is_put_on_a_member(bench: Bench) -> None:

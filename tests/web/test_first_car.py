@@ -317,9 +317,11 @@ def test_the_newcomers_job_with_the_mouse(page: Page, store: Store, tmp_path: Pa
     carried_through(Hand(page), store, tmp_path)
 
 
+@pytest.mark.every_hand
 def test_the_newcomers_job_by_keys_alone(page: Page, store: Store, tmp_path: Path) -> None:
     carried_through(Keys(page), store, tmp_path)
 
 
+@pytest.mark.every_hand
 def test_the_newcomers_job_under_fingers(tablet: Page, store: Store, tmp_path: Path) -> None:
     carried_through(Fingers(tablet), store, tmp_path)

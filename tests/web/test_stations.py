@@ -42,6 +42,14 @@ def test_cautions_stand_where_they_apply(bench: Bench, station: str) -> None:
     expect(notes.get_by_role("button")).to_have_count(0)
 
 
+@pytest.mark.parametrize("station", TEACHES)
+def test_every_picture_of_a_station_is_there(bench: Bench, station: str) -> None:
+    bench.go(station)
+    bench.page.wait_for_load_state("networkidle")
+    dead = "[...document.images].filter((i) => !i.complete || i.naturalWidth === 0).map((i) => i.src)"
+    assert bench.page.evaluate(dead) == []
+
+
 def test_the_stations_say_how_they_stand_in_a_mark_and_a_word(bench: Bench) -> None:
     bench.go("place")
     tabs = bench.page.get_by_role("navigation", name="Stations")

@@ -337,6 +337,16 @@ export const chainQuery = (
       ),
   })
 
+export const openedQuery = (project: string, revision: number, box: string) =>
+  queryOptions({
+    queryKey: ['opened', project, revision, box],
+    retry: false,
+    queryFn: async () =>
+      taken(
+        await api.GET('/api/projects/{project}/boxes/{box}/opened', { params: { path: { project, box } } }),
+      ),
+  })
+
 export const sectionQuery = (project: string, revision: number, aft: number) =>
   queryOptions({
     queryKey: ['section', project, revision, aft],

@@ -408,6 +408,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/boxes/{box}/opened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Box Opened
+         * @description A box with its walls laid round its base, and what its contents would weigh in other constructions.
+         */
+        get: operations["box_opened_api_projects__project__boxes__box__opened_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/carriers/{bay}": {
         parameters: {
             query?: never;
@@ -1643,6 +1663,28 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * BoxOpenedOut
+         * @description A box opened, and its contents in other constructions.
+         */
+        BoxOpenedOut: {
+            /** Faces */
+            faces: components["schemas"]["OpenedFaceOut"][];
+            /** High */
+            high: [
+                number,
+                number
+            ];
+            /** Low */
+            low: [
+                number,
+                number
+            ];
+            /** Made As */
+            made_as: components["schemas"]["MadeAsOut"][];
+            /** Modules */
+            modules: components["schemas"]["OpenedRectOut"][];
         };
         /**
          * BoxResult
@@ -5781,6 +5823,23 @@ export interface components {
             /** Address */
             address: string;
         };
+        /** MadeAsOut */
+        MadeAsOut: {
+            /** Kind */
+            kind: string;
+            /** Now */
+            now: boolean;
+            /** Outer Mm */
+            outer_mm: [
+                number,
+                number,
+                number
+            ];
+            /** Pieces */
+            pieces: number;
+            /** Shell Kg */
+            shell_kg: number;
+        };
         /**
          * MadePackOut
          * @description A pack that is there to be taken away.
@@ -5940,6 +5999,39 @@ export interface components {
             /** Value */
             value?: unknown;
         };
+        /** OpenedFaceOut */
+        OpenedFaceOut: {
+            /** Face */
+            face: string;
+            /** High */
+            high: [
+                number,
+                number
+            ];
+            /** Holes */
+            holes: components["schemas"]["OpenedHoleOut"][];
+            /** Low */
+            low: [
+                number,
+                number
+            ];
+            /** Plates */
+            plates: components["schemas"]["OpenedRectOut"][];
+        };
+        /** OpenedHoleOut */
+        OpenedHoleOut: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string | null;
+        };
         /** OpenedOut */
         OpenedOut: {
             analysis: components["schemas"]["AnalysisOut"];
@@ -5952,6 +6044,21 @@ export interface components {
             revision: number;
             /** Undo */
             undo: string | null;
+        };
+        /** OpenedRectOut */
+        OpenedRectOut: {
+            /** High */
+            high: [
+                number,
+                number
+            ];
+            /** Low */
+            low: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
         };
         /** OperationOut */
         OperationOut: {
@@ -8794,6 +8901,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HangingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    box_opened_api_projects__project__boxes__box__opened_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                box: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxOpenedOut"];
                 };
             };
             /** @description Bad Request */

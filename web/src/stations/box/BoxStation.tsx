@@ -19,6 +19,7 @@ import { Bench, Ledger, StationFrame } from '../Ledger'
 import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
 import { CONSTRUCTIONS } from './constructions'
 import { CutOff } from './CutOff'
+import { OpenedBox } from './OpenedBox'
 import { Protrusions } from './Protrusions'
 
 const HOLD = [
@@ -42,7 +43,7 @@ const VENTED = [
 ] as const
 
 export function BoxStation() {
-  const { project, revision, document } = useLoaded()
+  const { document } = useLoaded()
   const selected = useChoice((s) => s.selected)
   const select = useChoice((s) => s.select)
   const ids = Object.keys(document.boxes)
@@ -60,11 +61,7 @@ export function BoxStation() {
             onChange={(key) => select(`boxes/${key}`)}
           />
         </div>
-        <img
-          src={`/api/projects/${project}/sheets/${id}-box?revision=${revision}`}
-          alt={`Sheet of ${box.name}: plan, side and front with sizes`}
-          className="w-full border border-edge bg-white shadow-sm"
-        />
+        <OpenedBox id={id} name={box.name} />
         <div className="mt-3 grid grid-cols-1 gap-x-8 lg:grid-cols-2">
           <Openings id={id} box={box} />
           <Protrusions id={id} box={box} />

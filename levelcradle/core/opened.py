@@ -1,0 +1,169 @@
+"""A box opened: its walls laid round its base as they are seen from inside, its lid beside; and what the same contents
+weigh in another construction."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.axes import Vec
+from levelcradle.core.box import openings_of, shell_of
+from levelcradle.core.box.kinds import MAKERS
+from levelcradle.core.design import Design
+from levelcradle.core.errors import UnknownThing
+from levelcradle.core.part import Flat
+
+__all__ = ["MadeAs", "Opened", "OpenedFace", "OpenedHole", "OpenedRect", "made_as", "opened"]
+
+TOUCHES_MM = 0.5
+GAP = 0.12  # between the aft wall and the lid, as a share of the length
+
+
+@dataclass(frozen=True, slots=True)
+class OpenedRect:
+    """An upright rectangle of the drawing [mm], right and up; what it is of: a module's number, a mount's name."""
+
+    name: str
+    low: Flat
+    high: Flat
+
+
+@dataclass(frozen=True, slots=True)
+class OpenedHole:
+    """``path``: of the opening that was placed; none of what is screwed down there."""
+
+    name: str
+    path: str | None
+    at: Flat
+    diameter_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class OpenedFace:
+    face: Literal["base", "front", "aft", "left", "right", "top"]
+    low: Flat
+    high: Flat
+    holes: tuple[OpenedHole, ...]
+    plates: tuple[OpenedRect, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Opened:
+    """The base stands at the origin, the nose at the left and the right wall above it."""
+
+    faces: tuple[OpenedFace, ...]
+    modules: tuple[OpenedRect, ...]
+    low: Flat
+    high: Flat
+
+
+@dataclass(frozen=True, slots=True)
+class MadeAs:
+    """The same contents in one construction: its shell, its outside, how many parts and bars it is made of."""
+
+    kind: str
+    now: bool
+    shell_kg: float
+    outer_mm: Vec
+    pieces: int
+
+
+Onto = Callable[[Vec], Flat]
+
+
+def opened(assembly: Assembly, box_id: str) -> Opened:
+    """Raises UnknownThing."""
+    if box_id not in assembly.boxes:
+        raise UnknownThing("box", box_id)
+    box = assembly.boxes[box_id]
+    faces = tuple(_faces(box))
+    modules = tuple(OpenedRect(str(m.number), (m.low[0], m.low[1]), (m.high[0], m.high[1])) for m in box.shell.modules)
+    low = (min(f.low[0] for f in faces), min(f.low[1] for f in faces))
+    return Opened(faces, modules, low, (max(f.high[0] for f in faces), max(f.high[1] for f in faces)))
+
+
+def _faces(box: PlacedBox) -> Iterator[OpenedFace]:
+    (length, width, height), over = box.shell.outer_mm, box.shell.over_mm
+    beyond = length + height + GAP * length
+    out = (over[0] - length) / 2
+    laid: dict[str, tuple[Onto, Vec, Vec]] = {
+        "base": (lambda p: (p[0], p[1]), (0.0, 0.0, 0.0), (length, width, 0.0)),
+        "right": (lambda p: (p[0], width + p[2]), (0.0, width, 0.0), (length, width, height)),
+        "left": (lambda p: (p[0], -p[2]), (0.0, 0.0, 0.0), (length, 0.0, height)),
+        "front": (lambda p: (-p[2], p[1]), (0.0, 0.0, 0.0), (0.0, width, height)),
+        "aft": (lambda p: (length + p[2], p[1]), (length, 0.0, 0.0), (length, width, height)),
+        "top": (lambda p: (beyond + p[0], p[1]), (-out, -out, height), (length + out, width + out, height)),
+    }
+    heads = list(_heads(box))
+    for face, (onto, start, end) in laid.items():
+        low, high = _between(onto(start), onto(end))
+        holes = (
+            *_openings(box, face, onto),
+            *(OpenedHole("screw", None, onto(at), d) for f, at, d in heads if f == face),
+        )
+        yield OpenedFace(face, low, high, holes, tuple(_plates(box, face, onto)))  # type: ignore[arg-type]
+
+
+def _between(a: Flat, b: Flat) -> tuple[Flat, Flat]:
+    return (min(a[0], b[0]), min(a[1], b[1])), (max(a[0], b[0]), max(a[1], b[1]))
+
+
+def _openings(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedHole]:
+    for hole in openings_of(box.box, box.shell.outer_mm):
+        if hole.face == face:
+            name = box.box.openings[hole.name].name
+            yield OpenedHole(name, f"{box.path}/openings/{hole.name}", onto(hole.at), hole.diameter_mm)
+
+
+def _heads(box: PlacedBox) -> Iterator[tuple[str, Vec, float]]:
+    """What screws the lid down: the face each stands on, where, and how wide."""
+    outer = box.shell.outer_mm
+    for piece in box.shell.pieces:
+        if piece.role == "fastener":
+            at, (solid,) = piece.centre, piece.solids
+            yield _face_of(at, outer), at, 2 * solid.radius_mm
+
+
+def _face_of(at: Vec, outer: Vec) -> str:
+    """The face that a point outside the walls stands on."""
+    beyond = {
+        "front": -at[0],
+        "aft": at[0] - outer[0],
+        "left": -at[1],
+        "right": at[1] - outer[1],
+        "top": at[2] - outer[2],
+    }
+    return max(beyond, key=lambda face: beyond[face])
+
+
+def _plates(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedRect]:
+    """What of the mounts is welded on a face."""
+    axis, far = {"front": (0, False), "aft": (0, True), "left": (1, False), "right": (1, True)}.get(face, (2, False))
+    if face == "top":
+        return
+    surface, back = box.shell.outer_mm[axis] if far else 0.0, box.placement.inverse
+    for mount in box.mounts:
+        for piece in mount.pieces:
+            solid = piece.solid.moved(back)
+            near = solid.low[axis] if far else solid.high[axis]
+            if piece.welded and abs(near - surface) <= TOUCHES_MM:
+                yield OpenedRect(mount.mount.name, *_between(onto(solid.low), onto(solid.high)))
+
+
+def made_as(design: Design, box_id: str) -> list[MadeAs]:
+    """A box as it is, and begun in every other construction that is made here. Raises UnknownThing."""
+    if box_id not in design.boxes:
+        raise UnknownThing("box", box_id)
+    box = design.boxes[box_id]
+    material = design.tables.materials[box.material]
+    was = shell_of(box, design.module_kinds, material)
+    rows = []
+    for kind, maker in MAKERS.items():
+        now = kind == box.construction.type
+        construction, closures = maker.begun(was.made, was.shell_kg)
+        one = box if now else box.model_copy(update={"construction": construction, "closures": dict(closures)})
+        shell = shell_of(one, design.module_kinds, material)
+        pieces = sum(1 for _ in shell.made.parts(box_id, "")) + sum(1 for _ in shell.made.bars(box_id, ""))
+        if now or pieces:
+            rows.append(MadeAs(kind, now, shell.shell_kg, shell.outer_mm, pieces))
+    return rows
