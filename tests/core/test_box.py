@@ -185,7 +185,7 @@ def test_holes_of_lid_and_tray_meet_when_folded(demo: Design) -> None:
     box, found, tray, lid = parts(demo, "tank", openings={})
     bend = made(box).sheet.bend
     deck = FlatPattern(found.outer_mm[0], found.outer_mm[1], found.outer_mm[2], bend)
-    cap = FlatPattern(found.over_mm[0], found.over_mm[1], box.cap.edge_mm, bend)
+    cap = FlatPattern(found.over_mm[0], found.over_mm[1], box.lid.edge_mm, bend)
     deep, low = (pan.sides["right"].wall_start_mm for pan in (deck, cap))
     heights = {round(abs(h.at[1]) - deep + bend.setback_mm, 6) for h in tray.holes if abs(h.at[1]) > deep}
     drops = {round(abs(h.at[1]) - low + bend.setback_mm, 6) for h in lid.holes if abs(h.at[1]) > low}

@@ -7,6 +7,7 @@ from typing import Literal
 from levelcradle.core.axes import Vec
 from levelcradle.core.bar import Bar
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
+from levelcradle.core.box.making import cannot
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Closure, Existing
@@ -153,16 +154,8 @@ class ExistingCase:
                 label="inside",
             )
         if self.box.chamfers:
-            yield Finding(
-                id=f"make:{path}:edges",
-                code="box.make",
-                station="box",
-                state="foul",
-                subjects=(path,),
-                message=f"{plain(name)}: edges are cut off an existing case",
-                rationale="a case that is there keeps its edges",
-                label="edges",
-            )
+            why = "a case that is there keeps its edges"
+            yield cannot(path, name, "edges", "edges are cut off an existing case", why)
 
     def message(self) -> tuple[str, tuple[str, ...]]:
         return f"existing case, walls {self.spec.wall_mm:g} mm", ("not made here, sizes and mass as measured",)

@@ -15,6 +15,7 @@ from levelcradle.core.box.folded.metal import folded_pieces
 from levelcradle.core.box.folded.screws import lid_screws
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
+from levelcradle.core.box.making import too_little
 from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.design.construction import Cap, Folded
@@ -174,23 +175,9 @@ class FoldedBox:
         yield from self._blanks(path, name)
         yield from self._deduction(path, name)
         for row in makeable(self.sheet):
-            margin = round(row.has_mm - row.needs_mm, 9)
-            if margin < 0:
-                yield Finding(
-                    id=f"make:{path}:{row.name}",
-                    code="box.make",
-                    station="box",
-                    state="foul",
-                    subjects=(path,),
-                    message=f"{plain(name)}: {plain(row.message)} {{0}}, needs {{1}}",
-                    figures=(Figure(row.has_mm, "mm", "down"), Figure(row.needs_mm, "mm", "up")),
-                    value=row.has_mm,
-                    limit=row.needs_mm,
-                    margin=margin,
-                    unit="mm",
-                    rationale="common practice, no source",
-                    label=row.name,
-                )
+            if round(row.has_mm - row.needs_mm, 9) < 0:
+                mm = (row.has_mm, row.needs_mm)
+                yield too_little(path, name, row.name, row.message, mm, "common practice, no source")
 
     def _blanks(self, path: str, name: str) -> Iterator[Finding]:
         """A blank whose outline crosses itself cannot be cut; where slopes meet in a corner there is none."""

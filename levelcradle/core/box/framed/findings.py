@@ -4,9 +4,10 @@ import math
 from collections.abc import Iterator
 
 from levelcradle.core.box.framed.frame import Frame, Run
+from levelcradle.core.box.making import cannot, too_little
 from levelcradle.core.box.openings import FaceHole, openings_of
 from levelcradle.core.design.base import FACE_AT
-from levelcradle.core.finding import Figure, Finding, plain
+from levelcradle.core.finding import Finding
 
 __all__ = ["framed_findings"]
 
@@ -17,40 +18,14 @@ EDGE_DIAMETERS = 1.5  # from a fixing's middle to the edge of what it holds: EN 
 
 def framed_findings(frame: Frame, path: str, name: str) -> Iterator[Finding]:
     if frame.box.chamfers:
-        yield _cut_edges(path, name)
+        why = "its tubes run along every edge; nothing is cut for this box"
+        yield cannot(path, name, "edges", "edges are cut off a frame", why)
     for label, words, has, needs, why in (*_tubes(frame), *_fasteners(frame), *_openings(frame)):
         if has < needs:
-            yield Finding(
-                id=f"make:{path}:{label}",
-                code="box.make",
-                station="box",
-                state="foul",
-                subjects=(path,),
-                message=f"{plain(name)}: {plain(words)} {{0}}, needs {{1}}",
-                figures=(Figure(has, "mm", "down"), Figure(needs, "mm", "up")),
-                value=has,
-                limit=needs,
-                margin=has - needs,
-                unit="mm",
-                rationale=why,
-                label=label,
-            )
+            yield too_little(path, name, label, words, (has, needs), why)
 
 
 Asked = tuple[str, str, float, float, str]  # label, words, has, needs, why
-
-
-def _cut_edges(path: str, name: str) -> Finding:
-    return Finding(
-        id=f"make:{path}:edges",
-        code="box.make",
-        station="box",
-        state="foul",
-        subjects=(path,),
-        message=f"{plain(name)}: edges are cut off a frame",
-        rationale="its tubes run along every edge; nothing is cut for this box",
-        label="edges",
-    )
 
 
 def _tubes(frame: Frame) -> Iterator[Asked]:

@@ -132,21 +132,16 @@ def part_key(panel: Sheeting) -> str:
 def fixed_by(spec: Framed) -> str:
     """How the cladding is fixed, in words."""
     d = spec.fastener_mm
-    return {
-        "rivet": f"⌀ {d + RIVET_HOLE_MM:g} for blind rivets {d:g}",
-        "rivet nut": f"rivet nuts M{d:g} in the frame, ⌀ {d + SCREW_HOLE_MM:g} in the panel",
-        "tapped": f"tapped M{d:g} in the frame, ⌀ {d + SCREW_HOLE_MM:g} in the panel",
-    }[spec.fastener]
+    how = {"rivet": f"blind rivets {d:g}", "rivet nut": f"rivet nuts M{d:g} in the frame", "tapped": f"M{d:g} tapped"}
+    hole = d + (RIVET_HOLE_MM if spec.fastener == "rivet" else SCREW_HOLE_MM)
+    return f"⌀ {hole:g} in the panel for {how[spec.fastener]}"
 
 
 def fastener_words(spec: Framed) -> str:
     """What is bought to fix the cladding, one of it."""
     d = spec.fastener_mm
-    return {
-        "rivet": f"blind rivet {d:g}, for the cladding",
-        "rivet nut": f"M{d:g} screw and rivet nut, for the cladding",
-        "tapped": f"M{d:g} screw, for the cladding",
-    }[spec.fastener]
+    one = {"rivet": f"blind rivet {d:g}", "rivet nut": f"M{d:g} screw and rivet nut", "tapped": f"M{d:g} screw"}
+    return f"{one[spec.fastener]}, for the cladding"
 
 
 def _fixed(panel: Sheeting, frame: Frame) -> Iterator[Hole]:
