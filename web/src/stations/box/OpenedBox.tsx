@@ -79,10 +79,7 @@ function Wall({ face, at, scale }: { face: Face; at: (p: At) => At; scale: numbe
   const [right, up] = OUTWARD[face.face] ?? [0, 0]
   const [mx, my] = middle(face)
   // towards the rim, where no bracket stands
-  const [x, y] = at([
-    mx + right * (face.high[0] - face.low[0]),
-    my + up * (face.high[1] - face.low[1]),
-  ])
+  const [x, y] = at([mx + right * (face.high[0] - face.low[0]), my + up * (face.high[1] - face.low[1])])
   return (
     <g>
       <Rect rect={face} at={at} className="fill-copper/8 stroke-copper" width={2} />
