@@ -17,7 +17,13 @@ __all__ = ["survey_sheet_pdf", "survey_sheets"]
 COLUMN_MM, ROW_MM, TOP_MM, LOW_MM = 92.0, 6.4, 186.0, 22.0
 COLUMNS = 3
 SECTIONS_MM = 62.0  # what a space's sections take of its first sheet
-TITLES = {"vehicle": "The vehicle", "references": "Reference points", "hardpoints": "Hard points", "items": "Things"}
+TITLES = {
+    "weighings": "weights",
+    "vehicle": "the vehicle",
+    "references": "reference points",
+    "hardpoints": "hard points",
+    "items": "things",
+}
 SKETCHED = {"item": 0.18, "gone": 0.13, "keepout": 0.13, "crush": 0.13, "bay": 0.5}
 
 
@@ -28,16 +34,22 @@ def survey_sheet_pdf(design: Design, revision: int, meshes: Mapping[str, Mesh]) 
 
 def survey_sheets(design: Design, revision: int, meshes: Mapping[str, Mesh]) -> list[Sheet]:
     sheets = [_sketch(design, meshes)]
-    for group, rows in groupby(
-        survey_blanks(design), key=lambda b: (b.path.split("/")[1], b.group if "/bays/" in b.path else "")
-    ):
+    # a space has sheets of its own; the rest stands together, on as few as it takes
+    for bay_id, rows in groupby(survey_blanks(design), key=lambda b: _bay_of(b.path)):
         blanks = list(rows)
-        bay = next((b for k, b in design.bays.items() if f"/bays/{k}/" in blanks[0].path), None)
-        title = TITLES.get(group[0], group[1])
+        bay = design.bays.get(bay_id)
+        words = (TITLES.get(collection, collection) for collection in (b.path.split("/")[1] for b in blanks))
+        title = bay.name if bay else ", ".join(dict.fromkeys(words)).capitalize()
         sheets += _tables(design, title, blanks, bay_result(bay) if bay else None)
     for number, sheet in enumerate(sheets, start=1):
         _frame(sheet, design, f"sheet {number} of {len(sheets)}", revision)
     return sheets
+
+
+def _bay_of(path: str) -> str:
+    """The id of the space that a figure is of; none of the rest."""
+    parts = path.split("/")
+    return parts[2] if parts[1] == "bays" else ""
 
 
 def _frame(sheet: Sheet, design: Design, page: str, revision: int) -> None:
@@ -144,4 +156,4 @@ def _sections(sheet: Sheet, figures: BayResult) -> None:
         sheet.outline([frame.at(p) for p in section.ring], 0.35)
         left, right = frame.at((min(across), min(up))), frame.at((max(across), min(up)))
         sheet.words((left[0], 132.5), f"LEFT   station {number + 1}, looking forward", 2.8)
-        sheet.words((right[0], 136.0), "RIGHT", 2.8, "end", bold=True)
+        sheet.words((right[0], 134.8), "RIGHT", 2.8, "end", bold=True)
