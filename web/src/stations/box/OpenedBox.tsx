@@ -66,7 +66,7 @@ function Drawing({ opened, name }: { opened: BoxOpened; name: string }) {
       {opened.modules.map((module) => (
         <g key={module.name}>
           <Rect rect={module} at={at} className="fill-slate/15 stroke-slate" width={1.5} />
-          <Words at={at(middle(module))} className="fill-slate">
+          <Words at={at(middle(module))} className="fill-ink">
             {module.name}
           </Words>
         </g>
