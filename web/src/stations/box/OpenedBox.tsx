@@ -22,8 +22,8 @@ const FACE_WORDS: Record<string, string> = {
   top: 'LID',
 }
 const OUTWARD: Record<string, readonly [number, number]> = {
-  front: [-0.25, 0],
-  aft: [0.25, 0],
+  front: [-0.1, 0],
+  aft: [0.1, 0],
   left: [0, -0.35],
   right: [0, 0.35],
 }
