@@ -29,6 +29,8 @@ def template_sheets(subject: Subject) -> Iterator[Sheet]:
     for opening in subject.assembly.design.openings.values():
         if opening.cut == "to be cut":
             size = (opening.width_mm, opening.height_mm)
+            if opening.rim_mm:
+                yield from tiles(_rim(opening.name, size, opening.rim_mm), subject.job)
             yield from tiles(
                 _rectangle(f"opening-{opening.name}", f"Opening to be cut: {opening.name}", size), subject.job
             )
@@ -80,6 +82,16 @@ def _bolts(letter: str, box: PlacedBox) -> Sheet:
         sheet.line(frame.at((min(xs) - 20, 0.0)), frame.at((max(xs) + 60, 0.0)), weight_mm=0.18, dashed=True)
         x, y = frame.at((min(xs), 0.0))
         sheet.words((x, y + 1.5), "centreline of the car", 2.6)
+    return sheet
+
+
+def _rim(name: str, size_mm: tuple[float, float], rim_mm: float) -> Sheet:
+    """A frame let in round an opening: its outer edge, and the clear size inside."""
+    (wide, tall), r = size_mm, rim_mm
+    sheet, frame = _blank(f"rim-{name}", f"Rim frame of the opening {name}", (-r, -r), (wide + r, tall + r))
+    for low, high in (((-r, -r), (wide + r, tall + r)), ((0.0, 0.0), size_mm)):
+        sheet.outline([frame.at(p) for p in (low, (high[0], low[1]), high, (low[0], high[1]))], 0.25)
+    sheet.words((ROUND_MM, ROUND_MM - 6), f"rim {r:g} wide all round; the inside is the clear size", 3.0)
     return sheet
 
 

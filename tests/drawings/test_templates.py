@@ -1,17 +1,19 @@
 """Templates and dummies at true size, measured in the PDF that is printed."""
 
+import copy
 import io
 
 import pdfplumber
 import pytest
 
 from levelcradle.core.assembly import resolve
-from levelcradle.core.design import Design
+from levelcradle.core.design import Design, validate
 from levelcradle.drawings import sheets_pdf, subject_of
 from levelcradle.drawings.sheet import PAPERS, Paper, Sheet, Stroke, Words
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.templates import dummy_sheets, template_sheets
 from levelcradle.drawings.tiles import EDGE_MM, HEAD_MM, OVERLAP_MM, tiles
+from tests.conftest import DEMO
 
 TO_MM = 25.4 / 72
 
@@ -80,3 +82,18 @@ def test_a_dummy_has_six_faces_of_the_module_and_says_what_is_on_them(of_demo: S
     said = {m.text for s in sheets for m in s.marks if isinstance(m, Words)}
     assert {"base", "top", "side a", "side b", "end a", "end b", "terminals", "+", "−"} <= said
     assert any(kind.name in text for text in said)
+
+
+@pytest.mark.parametrize("rim_mm", [0.0, 25.0])
+def test_a_rim_frame_is_printed_round_the_clear_size_where_there_is_one(rim_mm: float) -> None:
+    hatch = {"name": "hatch", "at_mm": [1000, 0, 500], "direction": [0, 0, 1], "width_mm": 150.0, "height_mm": 90.0}
+    tree = copy.deepcopy(DEMO)
+    tree["openings"] = {"h": {**hatch, "cut": "to be cut", "rim_mm": rim_mm}}
+    subject = subject_of(resolve(validate(tree), {}))
+    sheets = [sheet for sheet in template_sheets(subject) if sheet.name.startswith("rim-")]
+    assert bool(sheets) == bool(rim_mm)
+    if sheets:
+        (page,) = pdfplumber.open(io.BytesIO(sheets_pdf(sheets, "x"))).pages
+        sizes = [(r["width"] * TO_MM, r["height"] * TO_MM) for r in page.rects]
+        for wanted in ((200.0, 140.0), (150.0, 90.0)):
+            assert any(size == pytest.approx(wanted, abs=0.1) for size in sizes)

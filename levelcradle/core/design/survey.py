@@ -262,7 +262,8 @@ class Member(DocumentModel):
 
 
 class VehicleOpening(DocumentModel):
-    """A door, hatch or panel of the vehicle, or one to be cut, with the clear size that passes it."""
+    """A door, hatch or panel of the vehicle, or one to be cut, with the clear size that passes it. ``rim_mm``: how wide
+    the frame is that is let in round it; 0 of one without."""
 
     name: Line
     at_mm: Point
@@ -273,6 +274,7 @@ class VehicleOpening(DocumentModel):
     gives: Text = ""
     lost: Text = ""
     framed: Text = ""
+    rim_mm: NonNegativeLength = 0.0
 
 
 class Duty(DocumentModel):

@@ -4890,7 +4890,8 @@ export interface components {
         };
         /**
          * VehicleOpening
-         * @description A door, hatch or panel of the vehicle, or one to be cut, with the clear size that passes it.
+         * @description A door, hatch or panel of the vehicle, or one to be cut, with the clear size that passes it. ``rim_mm``: how wide
+         *     the frame is that is let in round it; 0 of one without.
          */
         DocVehicleOpening: {
             /** At Mm */
@@ -4930,6 +4931,11 @@ export interface components {
             lost: string;
             /** Name */
             name: string;
+            /**
+             * Rim Mm
+             * @default 0
+             */
+            rim_mm: number;
             /** Width Mm */
             width_mm: number;
         };

@@ -122,6 +122,7 @@ export function HardPointRows() {
           { kind: 'text', at: 'gives', label: 'What it gives access to' },
           { kind: 'text', at: 'lost', label: 'What is lost by cutting' },
           { kind: 'text', at: 'framed', label: 'What frames it' },
+          { kind: 'length', at: 'rim_mm', label: 'Rim frame round it, wide' },
         ]}
       />
       <Near />
