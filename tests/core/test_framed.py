@@ -273,15 +273,23 @@ def test_marks_of_bars_go_on_from_those_of_the_parts_and_alike_ones_are_one_row(
     assert len({(round(bar.length_mm, 3)) for bar in bars}) == len(bars) == 3
 
 
-def test_heads_stand_out_of_the_cladding_and_count_for_gaps() -> None:
-    """A block that stands 20 before the cladding is nearer to the rivets; one 20 over the lid to its screws."""
-    (length, width, _), top = made(car())[0].shell.outer_mm, made(car())[0].shell.made.over_mm[2]
+@pytest.mark.parametrize(("frame", "head_mm"), [({}, 2.016), ({"fastener": "rivet nut", "fastener_mm": 10.0}, 5.5)])
+def test_heads_stand_out_of_the_cladding_and_count_for_gaps(frame: dict[str, Any], head_mm: float) -> None:
+    """A block that stands 20 before the cladding is nearer to its heads, the thicker the more; one 20 over the lid to
+    its screws."""
+    shell = made(car(frame))[0].shell
+    (length, width, _), top = shell.outer_mm, shell.over_mm[2]
     things = {
         "a": a_block((800, 0, 400), (980, width, 500), gap_class="same"),
         "b": a_block((1000, 0, 420 + top), (1000 + length, width, 600 + top), gap_class="same"),
     }
-    gaps = {f.subjects[1]: f.value for f in found({**car(), "items": things}, "gap")}
-    assert gaps == pytest.approx({"items/a": 20.0 - 1.6, "items/b": 20.0 - 3.0})
+    gaps = {f.subjects[1]: f.value for f in found({**car(frame), "items": things}, "gap")}
+    assert gaps == pytest.approx({"items/a": 20.0 - head_mm, "items/b": 20.0 - 3.0})
+
+
+def test_a_screw_is_one_that_there_is() -> None:
+    assert fouls(car({"fastener": "rivet nut", "fastener_mm": 5.0})) == []
+    assert fouls(car({"fastener": "rivet nut", "fastener_mm": 4.8})) == ["screws"]
 
 
 def test_the_lid_is_screwed_down_beside_the_rivets_of_the_sides() -> None:

@@ -175,9 +175,8 @@ class FoldedBox:
         yield from self._blanks(path, name)
         yield from self._deduction(path, name)
         for row in makeable(self.sheet):
-            if round(row.has_mm - row.needs_mm, 9) < 0:
-                mm = (row.has_mm, row.needs_mm)
-                yield too_little(path, name, row.name, row.message, mm, "common practice, no source")
+            mm = (row.has_mm, row.needs_mm)
+            yield from too_little(path, name, row.name, row.message, mm, "common practice, no source")
 
     def _blanks(self, path: str, name: str) -> Iterator[Finding]:
         """A blank whose outline crosses itself cannot be cut; where slopes meet in a corner there is none."""

@@ -32,8 +32,8 @@ from levelcradle.core.tolerances import tolerance_by
 
 __all__ = ["FramedBox"]
 
-# how proud heads up to 5 mm stand: ISO 15977, ISO 7380 (from memory)
-HEAD_MM = {"rivet": 1.6, "rivet nut": 3.0, "tapped": 3.0}
+# how proud heads stand, in diameters, at most: blind rivets by ISO 15977, round-headed screws by ISO 7380 (from memory)
+HEADS = {"rivet": 0.42, "rivet nut": 0.55, "tapped": 0.55}
 LIFT_MM = 5.0  # a flat lid is lifted off its gasket before it is turned away: common practice, no source
 STEEL_KG_MM3 = 7850e-9
 SHEET = "sheet; ISO 2768-1 m, from memory"
@@ -124,7 +124,8 @@ class FramedBox:
     def outside(self) -> Iterator[Outside]:
         """The body, the lid, and heads as a layer on each face that they stand out of: gaps are asked of the highest
         of what may be anywhere on it."""
-        (length, width, height), head = self.outer_mm, HEAD_MM[self.frame.spec.fastener]
+        (length, width, height), spec = self.outer_mm, self.frame.spec
+        head = HEADS[spec.fastener] * spec.fastener_mm
         yield Outside("box", "body", block((0.0, 0.0, 0.0), self.outer_mm))
         for low, high in (
             ((0.0, 0.0, -head), (length, width, 0.0)),

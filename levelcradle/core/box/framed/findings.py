@@ -4,6 +4,7 @@ import math
 from collections.abc import Iterator
 
 from levelcradle.core.box.framed.frame import Frame, Run
+from levelcradle.core.box.framed.panels import SCREW_HOLES_MM
 from levelcradle.core.box.making import cannot, too_little
 from levelcradle.core.box.openings import FaceHole, openings_of
 from levelcradle.core.design.base import FACE_AT
@@ -20,9 +21,12 @@ def framed_findings(frame: Frame, path: str, name: str) -> Iterator[Finding]:
     if frame.box.chamfers:
         why = "its tubes run along every edge; nothing is cut for this box"
         yield cannot(path, name, "edges", "edges are cut off a frame", why)
+    spec = frame.spec
+    if spec.fastener != "rivet" and spec.fastener_mm not in SCREW_HOLES_MM:
+        sizes = ", ".join(f"M{size:g}" for size in SCREW_HOLES_MM)
+        yield cannot(path, name, "screws", f"there is no screw M{spec.fastener_mm:g}", f"ISO 262, from memory: {sizes}")
     for label, words, has, needs, why in (*_tubes(frame), *_fasteners(frame), *_openings(frame)):
-        if has < needs:
-            yield too_little(path, name, label, words, (has, needs), why)
+        yield from too_little(path, name, label, words, (has, needs), why)
 
 
 Asked = tuple[str, str, float, float, str]  # label, words, has, needs, why

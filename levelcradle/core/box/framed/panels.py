@@ -13,10 +13,21 @@ from levelcradle.core.box.plates import plate_part
 from levelcradle.core.design.construction import Framed, Panel
 from levelcradle.core.part import Flat, FlatPart, Hole
 
-__all__ = ["Sheeting", "fastener_words", "fixed_by", "fixings", "lid_words", "panel_parts", "part_key", "sheetings"]
+__all__ = [
+    "SCREW_HOLES_MM",
+    "Sheeting",
+    "fastener_words",
+    "fixed_by",
+    "fixings",
+    "lid_words",
+    "panel_parts",
+    "part_key",
+    "sheetings",
+]
 
-# ISO 15977 asks 0.1 more than the rivet; ISO 273 medium, 0.5 more than screws up to M5 (both from memory)
-RIVET_HOLE_MM, SCREW_HOLE_MM = 0.1, 0.5
+RIVET_HOLE_MM = 0.1  # more than the rivet: ISO 15977, from memory
+# what screws go through: ISO 273, medium (from memory); there are no others
+SCREW_HOLES_MM = {2.0: 2.4, 2.5: 2.9, 3.0: 3.4, 4.0: 4.5, 5.0: 5.5, 6.0: 6.6, 8.0: 9.0, 10.0: 11.0}
 PILOT_MM = 3.0  # common practice, no source
 # of each face: the ways that run right and up on the panel as it is seen from outside
 SEEN: dict[str, tuple[Vec, Vec]] = {
@@ -133,7 +144,7 @@ def fixed_by(spec: Framed) -> str:
     """How the cladding is fixed, in words."""
     d = spec.fastener_mm
     how = {"rivet": f"blind rivets {d:g}", "rivet nut": f"rivet nuts M{d:g} in the frame", "tapped": f"M{d:g} tapped"}
-    hole = d + (RIVET_HOLE_MM if spec.fastener == "rivet" else SCREW_HOLE_MM)
+    hole = d + RIVET_HOLE_MM if spec.fastener == "rivet" else SCREW_HOLES_MM.get(d, d)
     return f"⌀ {hole:g} in the panel for {how[spec.fastener]}"
 
 
