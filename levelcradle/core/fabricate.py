@@ -1,9 +1,10 @@
 """From the assembly to the parts that are cut, each with the mark that is written on it."""
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from string import ascii_uppercase, digits
+from typing import TypeVar
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.bar import Bar
@@ -24,57 +25,39 @@ def _letter(number: int) -> str:
 
 
 def parts_of(assembly: Assembly) -> tuple[FlatPart, ...]:
-    """Every flat part once, with how many are alike: tray and lid of each box that can be folded, angle and doubler of
-    each mount that can stand. A part's mark is the letter of the first box that it belongs to, and a number."""
+    """Every flat part once, with how many are alike: what each box and each mount that can stand is cut from. A part's
+    mark is the letter of the first box that it belongs to, and a number."""
     alike: dict[tuple[object, ...], list[FlatPart]] = {}
-    letters, first = box_letters(assembly), dict[tuple[object, ...], str]()
     for box in assembly.in_order():
         for part in _parts(assembly, box):
-            shape: tuple[object, ...] = (
-                part.material,
-                part.thickness_mm,
-                _rounded(part.outline),
-                part.holes,
-                part.bends,
-                part.notes,
-            )
+            outline = tuple((round(x, 6), round(y, 6)) for x, y in part.outline)
+            shape = (part.material, part.thickness_mm, outline, part.holes, part.bends, part.notes)
             alike.setdefault(shape, []).append(part)
-            first.setdefault(shape, letters[box.id])
-    numbers: dict[str, int] = {}
-    out = []
-    for shape, parts in alike.items():
-        letter = first[shape]
-        numbers[letter] = numbers.get(letter, 0) + 1
-        out.append(_together(parts, f"{letter}{numbers[letter]}"))
-    return tuple(out)
+    return tuple(_marked(assembly, alike.values(), Counter()))
 
 
 def bars_of(assembly: Assembly) -> tuple[Bar, ...]:
     """Every bar once, with how many are alike; their marks go on from those of the flat parts."""
     alike: dict[tuple[object, ...], list[Bar]] = {}
-    letters = box_letters(assembly)
-    numbers = Counter(part.mark.rstrip(digits) for part in parts_of(assembly))
     for box in assembly.in_order():
         for bar in box.shell.made.bars(box.id, box.box.name):
             shape = (bar.material, bar.tube, round(bar.length_mm, 1), bar.ends)
             alike.setdefault(shape, []).append(replace(bar, of=(box.path,)))
-    out = []
-    for bars in alike.values():
-        letter = letters[bars[0].of[0].removeprefix("boxes/")]
-        numbers[letter] += 1
-        name = bars[0].name if len(bars) == 1 else f"{bars[0].name} and {len(bars) - 1} alike"
-        out.append(replace(bars[0], quantity=len(bars), name=name, mark=f"{letter}{numbers[letter]}", each=tuple(bars)))
-    return tuple(out)
+    taken = Counter(part.mark.rstrip(digits) for part in parts_of(assembly)) if alike else Counter[str]()
+    return tuple(_marked(assembly, alike.values(), taken))
 
 
-def _rounded(outline: tuple[tuple[float, float], ...]) -> tuple[tuple[float, float], ...]:
-    return tuple((round(x, 6), round(y, 6)) for x, y in outline)
+Made = TypeVar("Made", FlatPart, Bar)
 
 
-def _together(parts: list[FlatPart], mark: str) -> FlatPart:
-    first = parts[0]
-    name = first.name if len(parts) == 1 else f"{first.name} and {len(parts) - 1} alike"
-    return replace(first, quantity=len(parts), name=name, mark=mark, each=tuple(parts))
+def _marked(assembly: Assembly, alike: Iterable[list[Made]], taken: Counter[str]) -> Iterator[Made]:
+    """Of those that are alike one, with all of them and its mark. ``taken``: how many marks each letter has."""
+    letters = {f"boxes/{key}": letter for key, letter in box_letters(assembly).items()}
+    for each in alike:
+        first, letter = each[0], letters[each[0].of[0]]
+        taken[letter] += 1
+        name = first.name if len(each) == 1 else f"{first.name} and {len(each) - 1} alike"
+        yield replace(first, quantity=len(each), name=name, mark=f"{letter}{taken[letter]}", each=tuple(each))
 
 
 def _parts(assembly: Assembly, box: PlacedBox) -> Iterator[FlatPart]:
