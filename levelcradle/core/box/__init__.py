@@ -2,12 +2,13 @@
 
 from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, meeting
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
-from levelcradle.core.box.openings import on_face, openings_of
+from levelcradle.core.box.openings import SEEN, on_face, openings_of
 from levelcradle.core.box.piece import Outside, Piece, Role
 from levelcradle.core.box.plates import divider_part
 from levelcradle.core.box.shell import InnerGap, Shell, ShellModule, shell_of
 
 __all__ = [
+    "SEEN",
     "InnerGap",
     "Layers",
     "Made",

@@ -11,7 +11,18 @@ from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.solids import block
 
-__all__ = ["FaceHole", "on_face", "openings_of", "protruding"]
+__all__ = ["SEEN", "FaceHole", "on_face", "openings_of", "protruding"]
+
+
+# of each face: the ways that run right and up as one sees it who stands outside before it
+SEEN: dict[str, tuple[Vec, Vec]] = {
+    "left": ((1.0, 0.0, 0.0), (0.0, 0.0, 1.0)),
+    "right": ((-1.0, 0.0, 0.0), (0.0, 0.0, 1.0)),
+    "front": ((0.0, -1.0, 0.0), (0.0, 0.0, 1.0)),
+    "aft": ((0.0, 1.0, 0.0), (0.0, 0.0, 1.0)),
+    "base": ((1.0, 0.0, 0.0), (0.0, -1.0, 0.0)),
+    "top": ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0)),
+}
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,16 +1,18 @@
 """Pieces of a box in its own frame: real solids, each with what it is and what it weighs; and its outside, which gaps
 are measured to."""
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
-from levelcradle.core.axes import Vec
-from levelcradle.core.solids import Solid, block
+from levelcradle.core.axes import Vec, plus, scaled
+from levelcradle.core.solids import Solid, block, rod
 
-__all__ = ["Outside", "Piece", "Role", "block_piece"]
+__all__ = ["Outside", "Piece", "Role", "block_piece", "head_piece"]
 
+STEEL_KG_MM3 = 7850e-9
 Role = Literal["base", "wall", "top", "slope", "bend", "frame", "closure", "fastener", "divider"]
 
 
@@ -45,6 +47,13 @@ def block_piece(name: str, role: Role, low: Vec, high: Vec, density_kg_m3: float
     )
     mass = size[0] * size[1] * size[2] * density_kg_m3 * 1e-9
     return Piece(name, role, mass, (centre[0], centre[1], centre[2]), lambda: (block(low, high),))
+
+
+def head_piece(foot: Vec, top: Vec, radius_mm: float) -> Piece:
+    """A round head of steel, whatever the box is made of."""
+    middle, high_mm = scaled(plus(foot, top), 0.5), math.dist(foot, top)
+    mass = math.pi * radius_mm**2 * high_mm * STEEL_KG_MM3
+    return Piece("screw head", "fastener", mass, middle, lambda: (rod(foot, top, radius_mm),))
 
 
 @dataclass(frozen=True, eq=False, slots=True)

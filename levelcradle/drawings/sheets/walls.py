@@ -5,12 +5,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.assembly import PlacedBox
-from levelcradle.core.axes import Vec, dot
-from levelcradle.core.box import openings_of
+from levelcradle.core.axes import dot
+from levelcradle.core.box import SEEN, openings_of
 from levelcradle.core.connection import Connection
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.letters import shortened
-from levelcradle.drawings.linework import PLAN, Look, extent
+from levelcradle.drawings.linework import Look, extent
 from levelcradle.drawings.running import Measured, running
 from levelcradle.drawings.sheet import Flow, Frame, Sheet
 from levelcradle.drawings.subject import Subject
@@ -18,15 +18,7 @@ from levelcradle.drawings.views import balloon, box_bodies, called
 
 __all__ = ["wall_sheets"]
 
-# each face as one sees it who stands outside before it: what runs right and up there, and its normal
-SEEN: dict[str, tuple[Look, Vec]] = {
-    "left": (Look((1.0, 0.0, 0.0), (0.0, 0.0, 1.0)), (0.0, -1.0, 0.0)),
-    "right": (Look((-1.0, 0.0, 0.0), (0.0, 0.0, 1.0)), (0.0, 1.0, 0.0)),
-    "front": (Look((0.0, -1.0, 0.0), (0.0, 0.0, 1.0)), (-1.0, 0.0, 0.0)),
-    "aft": (Look((0.0, 1.0, 0.0), (0.0, 0.0, 1.0)), (1.0, 0.0, 0.0)),
-    "base": (Look((1.0, 0.0, 0.0), (0.0, -1.0, 0.0)), (0.0, 0.0, -1.0)),
-    "top": (PLAN, (0.0, 0.0, 1.0)),
-}
+LOOKS = {face: Look(right, up) for face, (right, up) in SEEN.items()}  # each face from outside
 TOUCHES_MM, TABLE_MM, ROW_MM, TOP_MM, LOW_MM = 0.5, 138.0, 4.6, 28.0, FOOT_MM + 12.0
 NARROW_MM = 24.0  # on a wall that comes out narrower the words at its ends stand over each other
 COLUMNS = (("mark", 0.0), ("of", 11.0), ("from left", 66.0), ("from base", 85.0), ("wide", 104.0), ("high", 121.0))
@@ -51,14 +43,15 @@ class _OnWall:
 
 def wall_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Sheet]:
     """A sheet a face that has something on it."""
-    for face, (look, normal) in SEEN.items():
-        rows = [*_on_wall(subject, box, look, normal), *_through(box, face, look)]
+    for face, look in LOOKS.items():
+        rows = [*_on_wall(subject, box, look), *_through(box, face, look)]
         if rows:
             yield _wall(subject, letter, box, face, rows)
 
 
-def _on_wall(subject: Subject, box: PlacedBox, look: Look, normal: Vec) -> Iterator[_OnWall]:
+def _on_wall(subject: Subject, box: PlacedBox, look: Look) -> Iterator[_OnWall]:
     """Of each mount what is welded to this wall, or to a plate on it."""
+    normal = look.towards
     back, surface = box.placement.inverse, max(0.0, dot(box.shell.outer_mm, normal))
     for mount in box.mounts:
         taken = surface
@@ -85,7 +78,7 @@ def _through(box: PlacedBox, face: str, look: Look) -> Iterator[_OnWall]:
 
 
 def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_OnWall]) -> Sheet:
-    job, (look, _) = subject.job, SEEN[face]
+    job, look = subject.job, LOOKS[face]
     where = {"base": "under its base", "top": "on its top"}.get(face, f"on its {face} wall")
     mounts = tuple(f"mounts/{row.mount.id}" for row in rows if row.mount)
     sheet = Sheet(f"{letter}-on-{face}", f"Box {letter}, {where}: {box.name}", job.paper, about=(box.path, *mounts))

@@ -4,7 +4,7 @@ import math
 from collections.abc import Callable, Iterator
 from dataclasses import replace
 
-from levelcradle.core.axes import Vec, plus, scaled
+from levelcradle.core.axes import Vec
 from levelcradle.core.box.chamfers import plane_of
 from levelcradle.core.box.folded.edges import ends_of
 from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, Slope
@@ -12,13 +12,12 @@ from levelcradle.core.box.folded.folding import Strip, folded_up
 from levelcradle.core.box.folded.screws import hole_places, lid_screws
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import FaceHole
-from levelcradle.core.box.piece import Piece, Role
+from levelcradle.core.box.piece import Piece, Role, head_piece
 from levelcradle.core.design.box import FACE_AT, Chamfer
-from levelcradle.core.solids import Solid, corner_points, hull, rod
+from levelcradle.core.solids import Solid, corner_points, hull
 
 __all__ = ["folded_pieces"]
 
-STEEL_KG_MM3 = 7850e-9
 Put = Callable[[Vec], Vec]
 
 
@@ -158,15 +157,4 @@ def _heads(sheet: Sheet) -> Iterator[Piece]:
         foot, top = list(screw.at), list(screw.at)
         foot[axis] += out * sheet.out_mm
         top[axis] += out * (sheet.out_mm + high)
-        yield _head((foot[0], foot[1], foot[2]), (top[0], top[1], top[2]), across / 2, high)
-
-
-def _head(foot: Vec, top: Vec, radius_mm: float, high_mm: float) -> Piece:
-    middle = scaled(plus(foot, top), 0.5)
-    return Piece(
-        "screw head",
-        "fastener",
-        math.pi * radius_mm**2 * high_mm * STEEL_KG_MM3,
-        middle,
-        lambda: (rod(foot, top, radius_mm),),
-    )
+        yield head_piece((foot[0], foot[1], foot[2]), (top[0], top[1], top[2]), across / 2)

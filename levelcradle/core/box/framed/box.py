@@ -1,6 +1,5 @@
 """The framed box: what it answers as any construction does."""
 
-import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
@@ -21,13 +20,13 @@ from levelcradle.core.box.framed.panels import (
     sheetings,
 )
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
-from levelcradle.core.box.piece import Outside, Piece, Role, block_piece
+from levelcradle.core.box.piece import Outside, Piece, Role, block_piece, head_piece
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Framed, Panel
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding
 from levelcradle.core.part import FlatPart
-from levelcradle.core.solids import block, rod
+from levelcradle.core.solids import block
 from levelcradle.core.tolerances import tolerance_by
 
 __all__ = ["FramedBox"]
@@ -35,7 +34,6 @@ __all__ = ["FramedBox"]
 # how proud heads stand, in diameters, at most: blind rivets by ISO 15977, round-headed screws by ISO 7380 (from memory)
 HEADS = {"rivet": 0.42, "rivet nut": 0.55, "tapped": 0.55}
 LIFT_MM = 5.0  # a flat lid is lifted off its gasket before it is turned away: common practice, no source
-STEEL_KG_MM3 = 7850e-9
 SHEET = "sheet; ISO 2768-1 m, from memory"
 TUBE_TOL_MM, TUBE_SOURCE = 0.5, "EN 10219-2 table 3, from memory"  # of a side up to 100 mm
 GASKET_TOL_MM = 0.5
@@ -113,13 +111,10 @@ class FramedBox:
     def _heads(self) -> Iterator[Piece]:
         """Of the lid's screws, on its top."""
         screws, lid = self.frame.lid.screws, self._panels[-1]
-        top, radius = lid.high[2], screws.head_across_mm / 2
-        mass = math.pi * radius**2 * screws.head_high_mm * STEEL_KG_MM3
+        top = lid.high[2]
         for u, v in fixings(lid, screws.spacing_mm, self.frame.spec.tube_mm):
             x, y, _ = lid.placement.point((u, v, 0.0))
-            head = rod((x, y, top), (x, y, top + screws.head_high_mm), radius)
-            centre = (x, y, top + screws.head_high_mm / 2)
-            yield Piece("screw head", "fastener", mass, centre, lambda head=head: (head,))  # type: ignore[misc]
+            yield head_piece((x, y, top), (x, y, top + screws.head_high_mm), screws.head_across_mm / 2)
 
     def outside(self) -> Iterator[Outside]:
         """The body, the lid, and heads as a layer on each face that they stand out of: gaps are asked of the highest

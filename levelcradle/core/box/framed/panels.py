@@ -8,7 +8,7 @@ import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, cross
 from levelcradle.core.box.framed.frame import Frame
-from levelcradle.core.box.openings import openings_of
+from levelcradle.core.box.openings import SEEN, openings_of
 from levelcradle.core.box.plates import plate_part
 from levelcradle.core.design.construction import Framed, Panel
 from levelcradle.core.part import Flat, FlatPart, Hole
@@ -29,15 +29,6 @@ RIVET_HOLE_MM = 0.1  # more than the rivet: ISO 15977, from memory
 # what screws go through: ISO 273, medium (from memory); there are no others
 SCREW_HOLES_MM = {2.0: 2.4, 2.5: 2.9, 3.0: 3.4, 4.0: 4.5, 5.0: 5.5, 6.0: 6.6, 8.0: 9.0, 10.0: 11.0}
 PILOT_MM = 3.0  # common practice, no source
-# of each face: the ways that run right and up on the panel as it is seen from outside
-SEEN: dict[str, tuple[Vec, Vec]] = {
-    "left": ((1.0, 0.0, 0.0), (0.0, 0.0, 1.0)),
-    "right": ((-1.0, 0.0, 0.0), (0.0, 0.0, 1.0)),
-    "front": ((0.0, -1.0, 0.0), (0.0, 0.0, 1.0)),
-    "aft": ((0.0, 1.0, 0.0), (0.0, 0.0, 1.0)),
-    "base": ((1.0, 0.0, 0.0), (0.0, -1.0, 0.0)),
-    "top": ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0)),
-}
 
 
 @dataclass(frozen=True, slots=True)
