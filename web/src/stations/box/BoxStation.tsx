@@ -61,7 +61,7 @@ export function BoxStation() {
             onChange={(key) => select(`boxes/${key}`)}
           />
         </div>
-        <OpenedBox id={id} name={box.name} />
+        <OpenedBox key={id} id={id} name={box.name} />
         <div className="mt-3 grid grid-cols-1 gap-x-8 lg:grid-cols-2">
           <Openings id={id} box={box} />
           <Protrusions id={id} box={box} />
