@@ -59,9 +59,11 @@ class Opened:
 
 @dataclass(frozen=True, slots=True)
 class MadeAs:
-    """The same contents in one construction: its shell, its outside, how many parts and bars it is made of."""
+    """The same contents in one construction: how it is made, its shell, its outside, how many parts and bars it is made
+    of."""
 
     kind: str
+    how: str
     now: bool
     shell_kg: float
     outer_mm: Vec
@@ -165,5 +167,5 @@ def made_as(design: Design, box_id: str) -> list[MadeAs]:
         shell = shell_of(one, design.module_kinds, material)
         pieces = sum(1 for _ in shell.made.parts(box_id, "")) + sum(1 for _ in shell.made.bars(box_id, ""))
         if now or pieces:
-            rows.append(MadeAs(kind, now, shell.shell_kg, shell.outer_mm, pieces))
+            rows.append(MadeAs(kind, shell.made.message()[0], now, shell.shell_kg, shell.outer_mm, pieces))
     return rows

@@ -452,6 +452,7 @@ class OpenedFaceOut(Out):
 
 class MadeAsOut(Out):
     kind: str
+    how: str
     now: bool
     shell_kg: float
     outer_mm: tuple[float, float, float]

@@ -5831,6 +5831,8 @@ export interface components {
         };
         /** MadeAsOut */
         MadeAsOut: {
+            /** How */
+            how: string;
             /** Kind */
             kind: string;
             /** Now */

@@ -161,7 +161,8 @@ function MadeAs({ rows }: { rows: BoxOpened['made_as'] }) {
           <th className="pr-6 font-normal">the same contents as</th>
           <th className="pr-6 text-right font-normal">shell</th>
           <th className="pr-6 text-right font-normal">outside</th>
-          <th className="text-right font-normal">pieces</th>
+          <th className="pr-6 text-right font-normal">pieces</th>
+          <th className="font-normal">made of</th>
         </tr>
       </thead>
       <tbody>
@@ -175,7 +176,8 @@ function MadeAs({ rows }: { rows: BoxOpened['made_as'] }) {
             <td className="pr-6 text-right">
               {row.outer_mm.map((v) => length(v, units.length)).join(' × ')}
             </td>
-            <td className="text-right">{row.pieces}</td>
+            <td className="pr-6 text-right">{row.pieces}</td>
+            <td>{row.how}</td>
           </tr>
         ))}
       </tbody>
