@@ -6,14 +6,16 @@ from dataclasses import dataclass
 from typing import Literal
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Vec
-from levelcradle.core.box import openings_of, shell_of
+from levelcradle.core.axes import Vec, cross, dot
+from levelcradle.core.box import SEEN, openings_of, shell_of
 from levelcradle.core.box.kinds import MAKERS
+from levelcradle.core.connection import Connection
 from levelcradle.core.design import Design
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.part import Flat
+from levelcradle.core.solids import Solid
 
-__all__ = ["MadeAs", "Opened", "OpenedFace", "OpenedHole", "OpenedRect", "made_as", "opened"]
+__all__ = ["MadeAs", "Opened", "OpenedFace", "OpenedHole", "OpenedRect", "made_as", "opened", "welded_on"]
 
 TOUCHES_MM = 0.5
 GAP = 0.12  # between the aft wall and the lid, as a share of the length
@@ -139,17 +141,23 @@ def _face_of(at: Vec, outer: Vec) -> str:
 
 
 def _plates(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedRect]:
-    """What of the mounts is welded on a face."""
-    axis, far = {"front": (0, False), "aft": (0, True), "left": (1, False), "right": (1, True)}.get(face, (2, False))
-    if face == "top":
-        return
-    surface, back = box.shell.outer_mm[axis] if far else 0.0, box.placement.inverse
+    for mount, _, solid in welded_on(box, face):
+        yield OpenedRect(mount.mount.name, *_between(onto(solid.low), onto(solid.high)))
+
+
+def welded_on(box: PlacedBox, face: str) -> Iterator[tuple[Connection, str, Solid]]:
+    """Of each mount what is welded to a face, or to a plate on it, outward: its part's id, and where it is in the box's
+    own frame."""
+    normal, back = cross(*SEEN[face]), box.placement.inverse
+    surface = max(0.0, dot(box.shell.outer_mm, normal))
     for mount in box.mounts:
-        for piece in mount.pieces:
-            solid = piece.solid.moved(back)
-            near = solid.low[axis] if far else solid.high[axis]
-            if piece.welded and abs(near - surface) <= TOUCHES_MM:
-                yield OpenedRect(mount.mount.name, *_between(onto(solid.low), onto(solid.high)))
+        taken = surface
+        solids = [(piece.part, piece.solid.moved(back)) for piece in mount.pieces if piece.welded]
+        for part, solid in sorted(solids, key=lambda row: dot(row[1].low, normal) + dot(row[1].high, normal)):
+            near, far = sorted((dot(solid.low, normal), dot(solid.high, normal)))
+            if abs(near - taken) <= TOUCHES_MM:
+                taken = far
+                yield mount, part, solid
 
 
 def made_as(design: Design, box_id: str) -> list[MadeAs]:

@@ -5,9 +5,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.assembly import PlacedBox
-from levelcradle.core.axes import dot
 from levelcradle.core.box import SEEN, openings_of
 from levelcradle.core.connection import Connection
+from levelcradle.core.opened import welded_on
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.letters import shortened
 from levelcradle.drawings.linework import Look, extent
@@ -19,7 +19,7 @@ from levelcradle.drawings.views import balloon, box_bodies, called
 __all__ = ["wall_sheets"]
 
 LOOKS = {face: Look(right, up) for face, (right, up) in SEEN.items()}  # each face from outside
-TOUCHES_MM, TABLE_MM, ROW_MM, TOP_MM, LOW_MM = 0.5, 138.0, 4.6, 28.0, FOOT_MM + 12.0
+TABLE_MM, ROW_MM, TOP_MM, LOW_MM = 138.0, 4.6, 28.0, FOOT_MM + 12.0
 NARROW_MM = 24.0  # on a wall that comes out narrower the words at its ends stand over each other
 COLUMNS = (("mark", 0.0), ("of", 11.0), ("from left", 66.0), ("from base", 85.0), ("wide", 104.0), ("high", 121.0))
 
@@ -44,27 +44,16 @@ class _OnWall:
 def wall_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Sheet]:
     """A sheet a face that has something on it."""
     for face, look in LOOKS.items():
-        rows = [*_on_wall(subject, box, look), *_through(box, face, look)]
+        rows = [*_on_wall(subject, box, face, look), *_through(box, face, look)]
         if rows:
             yield _wall(subject, letter, box, face, rows)
 
 
-def _on_wall(subject: Subject, box: PlacedBox, look: Look) -> Iterator[_OnWall]:
-    """Of each mount what is welded to this wall, or to a plate on it."""
-    normal = look.towards
-    back, surface = box.placement.inverse, max(0.0, dot(box.shell.outer_mm, normal))
-    for mount in box.mounts:
-        taken = surface
-        for piece in sorted(
-            mount.pieces, key=lambda p: dot(p.solid.moved(back).low, normal) + dot(p.solid.moved(back).high, normal)
-        ):
-            solid = piece.solid.moved(back)
-            near, far = sorted((dot(solid.low, normal), dot(solid.high, normal)))
-            if piece.welded and abs(near - taken) <= TOUCHES_MM:
-                taken = far
-                (x0, y0), (x1, y1) = look.at(solid.low), look.at(solid.high)
-                low, high = (min(x0, x1), min(y0, y1)), (max(x0, x1), max(y0, y1))
-                yield _OnWall(subject.marks.get(piece.part, ""), mount.mount.name, mount, low, high)
+def _on_wall(subject: Subject, box: PlacedBox, face: str, look: Look) -> Iterator[_OnWall]:
+    for mount, part, solid in welded_on(box, face):
+        (x0, y0), (x1, y1) = look.at(solid.low), look.at(solid.high)
+        low, high = (min(x0, x1), min(y0, y1)), (max(x0, x1), max(y0, y1))
+        yield _OnWall(subject.marks.get(part, ""), mount.mount.name, mount, low, high)
 
 
 def _through(box: PlacedBox, face: str, look: Look) -> Iterator[_OnWall]:
