@@ -177,6 +177,20 @@ def test_a_panel_lies_where_its_part_says(  # the blank at its stand is the piec
     assert place == pytest.approx((120.0, 0.0, 80.0), abs=1e-6)
 
 
+@settings(max_examples=15)
+@given(frames, insides)
+def test_the_chain_of_allowances_adds_up_to_the_outside(
+    frame: dict[str, Any], size: tuple[float, float, float]
+) -> None:
+    """What stands from outside to inside, the inside, and out again: over all, whichever way."""
+    box, *_ = made(car(frame, {"gasket_mm": 4.0, "thickness_mm": 3.0}, **inside(size)))
+    for axis in range(3):
+        rows = box.shell.made.stack_rows(axis, "x")
+        metal = sum(row.mm for row in (*rows.first, *rows.last, *rows.whole))
+        assert metal + size[axis] == pytest.approx(box.shell.made.over_mm[axis])
+        assert all(row.tol_mm > 0 and row.source for row in (*rows.first, *rows.last, *rows.whole))
+
+
 def fouls(tree: dict[str, Any]) -> list[str]:
     return [f.label for f in found(tree, "box.make") if f.state == "foul"]
 

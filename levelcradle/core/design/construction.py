@@ -7,7 +7,18 @@ from pydantic import Field, ValidationInfo, field_validator
 
 from levelcradle.core.design.base import DocumentModel, Line, NonNegativeLength, PositiveLength, Size3, Text
 
-__all__ = ["Cap", "Closure", "Construction", "Existing", "Folded", "FoldingShop", "Framed", "LidScrews", "Panel"]
+__all__ = [
+    "Cap",
+    "Closure",
+    "Construction",
+    "Existing",
+    "Folded",
+    "FoldingShop",
+    "Framed",
+    "LidScrews",
+    "Panel",
+    "Screws",
+]
 
 
 class FoldingShop(DocumentModel):
@@ -66,8 +77,8 @@ class Framed(DocumentModel):
 Construction = Annotated[Folded | Existing | Framed, Field(discriminator="type")]
 
 
-class LidScrews(DocumentModel):
-    """Screws sideways through the lid's edge into rivet nuts in the tray's wall."""
+class Screws(DocumentModel):
+    """Screws into rivet nuts, no further apart than ``spacing_mm``."""
 
     size: Line = "M5"
     hole_mm: PositiveLength = 5.5
@@ -75,6 +86,11 @@ class LidScrews(DocumentModel):
     head_high_mm: PositiveLength = 3.0
     head_across_mm: PositiveLength = 9.0
     spacing_mm: PositiveLength = 140.0
+
+
+class LidScrews(Screws):
+    """Sideways through the lid's edge, the rivet nuts in the tray's wall; none nearer to a corner than said."""
+
     corner_mm: NonNegativeLength = 60.0
 
 
@@ -97,7 +113,7 @@ class Panel(DocumentModel):
     main: Literal[True] = True
     thickness_mm: Annotated[float, Field(gt=0, le=10)] = 2.0
     gasket_mm: Annotated[float, Field(ge=0, le=20)] = 2.0
-    screws: LidScrews = LidScrews()
+    screws: Screws = Screws()
 
 
 Closure = Annotated[Cap | Panel, Field(discriminator="type")]

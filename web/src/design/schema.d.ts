@@ -3448,7 +3448,7 @@ export interface components {
         };
         /**
          * LidScrews
-         * @description Screws sideways through the lid's edge into rivet nuts in the tray's wall.
+         * @description Sideways through the lid's edge, the rivet nuts in the tray's wall; none nearer to a corner than said.
          */
         DocLidScrews: {
             /**
@@ -4065,7 +4065,6 @@ export interface components {
             main: true;
             /**
              * @default {
-             *       "corner_mm": 60,
              *       "head_across_mm": 9,
              *       "head_high_mm": 3,
              *       "hole_mm": 5.5,
@@ -4074,7 +4073,7 @@ export interface components {
              *       "spacing_mm": 140
              *     }
              */
-            screws: components["schemas"]["DocLidScrews"];
+            screws: components["schemas"]["DocScrews"];
             /**
              * Thickness Mm
              * @default 2
@@ -4404,6 +4403,42 @@ export interface components {
             beside: "front" | "aft" | "left" | "right" | "base" | "top";
             /** Wide Mm */
             wide_mm: number;
+        };
+        /**
+         * Screws
+         * @description Screws into rivet nuts, no further apart than ``spacing_mm``.
+         */
+        DocScrews: {
+            /**
+             * Head Across Mm
+             * @default 9
+             */
+            head_across_mm: number;
+            /**
+             * Head High Mm
+             * @default 3
+             */
+            head_high_mm: number;
+            /**
+             * Hole Mm
+             * @default 5.5
+             */
+            hole_mm: number;
+            /**
+             * Rivet Nut Hole Mm
+             * @default 7
+             */
+            rivet_nut_hole_mm: number;
+            /**
+             * Size
+             * @default M5
+             */
+            size: string;
+            /**
+             * Spacing Mm
+             * @default 140
+             */
+            spacing_mm: number;
         };
         /** SectionPoint */
         DocSectionPoint: {

@@ -119,7 +119,8 @@ def panel_parts(box_id: str, name: str, frame: Frame) -> Iterator[FlatPart]:
 
 
 def lid_words(lid: Panel) -> str:
-    return f"on a gasket {lid.gasket_mm:g} thick, {lid.screws.size} screws into rivet nuts in the frame"
+    nuts = f"rivet nuts in the frame, ⌀ {lid.screws.rivet_nut_hole_mm:g} through its holes"
+    return f"on a gasket {lid.gasket_mm:g} thick, {lid.screws.size} screws into {nuts}"
 
 
 def _laid_on(spec: Framed) -> str:
