@@ -28,6 +28,7 @@ export function Dialog({
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/25" />
         <Radix.Content
           aria-describedby={undefined}
+          onCloseAutoFocus={unlessInBlank}
           className={`fixed z-50 rounded border-2 border-ink bg-sheet ${className}`}
         >
           <Radix.Title className={hideTitle ? 'sr-only' : 'm-0 mb-2 text-[22px] font-bold text-blue'}>
@@ -38,4 +39,9 @@ export function Dialog({
       </Radix.Portal>
     </Radix.Root>
   )
+}
+
+/** The focus goes back a moment later, and on a busy machine one types into the next blank by then: it would be taken half typed. */
+function unlessInBlank(event: Event) {
+  if (document.activeElement?.matches('input, textarea, select')) event.preventDefault()
 }
