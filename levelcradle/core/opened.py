@@ -3,7 +3,6 @@ weigh in another construction."""
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from typing import Literal
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Vec, cross, dot
@@ -11,6 +10,7 @@ from levelcradle.core.box import SEEN, openings_of, shell_of
 from levelcradle.core.box.kinds import MAKERS
 from levelcradle.core.connection import Connection
 from levelcradle.core.design import Design
+from levelcradle.core.design.base import Face
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.part import Flat
 from levelcradle.core.solids import Solid
@@ -42,9 +42,10 @@ class OpenedHole:
 
 @dataclass(frozen=True, slots=True)
 class OpenedFace:
-    face: Literal["base", "front", "aft", "left", "right", "top"]
+    face: Face
     low: Flat
     high: Flat
+    comes_off: bool
     holes: tuple[OpenedHole, ...]
     plates: tuple[OpenedRect, ...]
 
@@ -87,25 +88,25 @@ def opened(assembly: Assembly, box_id: str) -> Opened:
 
 
 def _faces(box: PlacedBox) -> Iterator[OpenedFace]:
-    (length, width, height), over = box.shell.outer_mm, box.shell.over_mm
+    length, width, height = box.shell.outer_mm
     beyond = length + height + GAP * length
-    out = (over[0] - length) / 2
-    laid: dict[str, tuple[Onto, Vec, Vec]] = {
+    low, high = box.shell.made.over if box.shell.made.closed_face == "top" else ((0.0, 0.0, 0.0), box.shell.outer_mm)
+    laid: dict[Face, tuple[Onto, Vec, Vec]] = {
         "base": (lambda p: (p[0], p[1]), (0.0, 0.0, 0.0), (length, width, 0.0)),
         "right": (lambda p: (p[0], width + p[2]), (0.0, width, 0.0), (length, width, height)),
         "left": (lambda p: (p[0], -p[2]), (0.0, 0.0, 0.0), (length, 0.0, height)),
         "front": (lambda p: (-p[2], p[1]), (0.0, 0.0, 0.0), (0.0, width, height)),
         "aft": (lambda p: (length + p[2], p[1]), (length, 0.0, 0.0), (length, width, height)),
-        "top": (lambda p: (beyond + p[0], p[1]), (-out, -out, height), (length + out, width + out, height)),
+        "top": (lambda p: (beyond + p[0], p[1]), (low[0], low[1], height), (high[0], high[1], height)),
     }
     heads = list(_heads(box))
     for face, (onto, start, end) in laid.items():
-        low, high = _between(onto(start), onto(end))
         holes = (
             *_openings(box, face, onto),
             *(OpenedHole("screw", None, onto(at), d) for f, at, d in heads if f == face),
         )
-        yield OpenedFace(face, low, high, holes, tuple(_plates(box, face, onto)))  # type: ignore[arg-type]
+        comes_off = face == box.shell.made.closed_face
+        yield OpenedFace(face, *_between(onto(start), onto(end)), comes_off, holes, tuple(_plates(box, face, onto)))
 
 
 def _between(a: Flat, b: Flat) -> tuple[Flat, Flat]:
@@ -131,6 +132,7 @@ def _heads(box: PlacedBox) -> Iterator[tuple[str, Vec, float]]:
 def _face_of(at: Vec, outer: Vec) -> str:
     """The face that a point outside the walls stands on."""
     beyond = {
+        "base": -at[2],
         "front": -at[0],
         "aft": at[0] - outer[0],
         "left": -at[1],

@@ -446,6 +446,7 @@ class OpenedFaceOut(Out):
     face: str
     low: tuple[float, float]
     high: tuple[float, float]
+    comes_off: bool
     holes: list[OpenedHoleOut]
     plates: list[OpenedRectOut]
 

@@ -14,6 +14,7 @@ from scipy.spatial import ConvexHull
 from levelcradle.core.assembly import PlacedBox, resolve
 from levelcradle.core.bar import Bar
 from levelcradle.core.design import tree_of, validate
+from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.edits import built_as, edited
 from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import bars_of, parts_of
@@ -52,6 +53,7 @@ frames = st.fixed_dictionaries(
         "pitch_mm": st.floats(40, 200),
     }
 )
+closed = st.sampled_from(list(FACE_AT))
 insides = st.tuples(st.floats(250, 900), st.floats(250, 900), st.floats(150, 500))
 
 
@@ -60,11 +62,11 @@ def inside(size: tuple[float, float, float]) -> dict[str, Any]:
 
 
 @settings(max_examples=30)
-@given(frames, insides)
+@given(frames, insides, closed)
 def test_its_solids_weigh_what_it_weighs_reach_to_its_outside_and_do_not_cut_into_each_other(
-    frame: dict[str, Any], size: tuple[float, float, float]
+    frame: dict[str, Any], size: tuple[float, float, float], face: str
 ) -> None:
-    box, *_ = made(car(frame, **inside(size)))
+    box, *_ = made(car(frame, {"face": face}, **inside(size)))
     pieces = [p for p in box.shell.pieces if p.role != "fastener"]
     solids = [s for p in pieces for s in p.solids]
     assert volume(solids) * 7850e-9 == pytest.approx(sum(p.mass_kg for p in pieces), rel=1e-6)
@@ -72,16 +74,17 @@ def test_its_solids_weigh_what_it_weighs_reach_to_its_outside_and_do_not_cut_int
     together = manifold3d.Manifold.batch_boolean(bodies, manifold3d.OpType.Add)
     assert together.volume() == pytest.approx(volume(solids), rel=1e-6), "no metal is there twice"
     points = corner_points(solids)
-    assert (points.min(axis=0), points.max(axis=0)) == (pytest.approx((0, 0, 0)), pytest.approx(box.shell.made.over_mm))
+    low, high = box.shell.made.over
+    assert (points.min(axis=0), points.max(axis=0)) == (pytest.approx(low), pytest.approx(high))
     assert box.shell.inner_mm == pytest.approx(size)
 
 
 @settings(max_examples=20)
-@given(frames, insides)
+@given(frames, insides, closed)
 def test_its_tubes_are_one_frame_and_as_long_as_the_saw_list_says(
-    frame: dict[str, Any], size: tuple[float, float, float]
+    frame: dict[str, Any], size: tuple[float, float, float], face: str
 ) -> None:
-    box, _, bars = made(car(frame, **inside(size)))
+    box, _, bars = made(car(frame, {"face": face}, **inside(size)))
     tubes = [p for p in box.shell.pieces if p.role == "frame"]
     assert len(tubes) == len(bars) == 12 + frame["rails"]
     by_id = {bar.id: bar for bar in bars}
@@ -119,18 +122,16 @@ def on_tubes(box: PlacedBox, part: FlatPart, at: tuple[float, float]) -> list[tu
 
 
 @settings(max_examples=15)
-@given(frames, insides)
+@given(frames, insides, closed)
 def test_every_fixing_hits_the_middle_of_a_tube_and_none_meets_another_panels(
-    frame: dict[str, Any], size: tuple[float, float, float]
+    frame: dict[str, Any], size: tuple[float, float, float], face: str
 ) -> None:
-    box, flats, _ = made(car(frame, **inside(size)))
-    panels = [part for part in flats if part.id.endswith("-panel")]
-    assert len(panels) == 5
+    box, flats, _ = made(car(frame, {"face": face}, **inside(size)))
+    assert len(flats) == 6
     hits: dict[int, list[tuple[str, np.ndarray[Any, Any]]]] = {}
-    for part in panels:
-        pilots = [hole.at for hole in part.holes if hole.purpose == "pilot"]
-        assert len(pilots) >= 8
-        for at in pilots:
+    for part in flats:
+        assert len(part.holes) >= 8
+        for at in (hole.at for hole in part.holes):
             (place, off, number), *others = on_tubes(box, part, at)
             assert not others, "on a joint of two tubes"
             assert off < 1e-6
@@ -138,17 +139,18 @@ def test_every_fixing_hits_the_middle_of_a_tube_and_none_meets_another_panels(
     for places in hits.values():
         for (one, a), (other, b) in itertools.combinations(places, 2):
             if one != other:
-                assert np.abs(a - b).max() > 5.0, "two rivets in one place of a tube"
+                assert np.abs(a - b).max() > 5.0, "two fixings in one place of a tube"
 
 
 @settings(max_examples=20)
-@given(frames, insides)
+@given(frames, insides, closed, st.floats(30, 250))
 def test_fixings_along_an_edge_are_no_further_apart_than_the_pitch(
-    frame: dict[str, Any], size: tuple[float, float, float]
+    frame: dict[str, Any], size: tuple[float, float, float], face: str, spacing: float
 ) -> None:
-    _, flats, _ = made(car(frame, **inside(size)))
+    lid = {"face": face, "screws": {"spacing_mm": spacing}}
+    _, flats, _ = made(car(frame, lid, **inside(size)))
     for part in flats:
-        pitch = frame["pitch_mm"] if part.id.endswith("-panel") else 140.0
+        pitch = frame["pitch_mm"] if part.id.endswith("-panel") else spacing
         holes = [hole.at for hole in part.holes]
         for axis in (0, 1):
             for side in {round(at[1 - axis], 3) for at in holes}:
@@ -178,16 +180,16 @@ def test_a_panel_lies_where_its_part_says(  # the blank at its stand is the piec
 
 
 @settings(max_examples=15)
-@given(frames, insides)
+@given(frames, insides, closed)
 def test_the_chain_of_allowances_adds_up_to_the_outside(
-    frame: dict[str, Any], size: tuple[float, float, float]
+    frame: dict[str, Any], size: tuple[float, float, float], face: str
 ) -> None:
     """What stands from outside to inside, the inside, and out again: over all, whichever way."""
-    box, *_ = made(car(frame, {"gasket_mm": 4.0, "thickness_mm": 3.0}, **inside(size)))
+    box, *_ = made(car(frame, {"gasket_mm": 4.0, "thickness_mm": 3.0, "face": face}, **inside(size)))
     for axis in range(3):
         rows = box.shell.made.stack_rows(axis, "x")
         metal = sum(row.mm for row in (*rows.first, *rows.last, *rows.whole))
-        assert metal + size[axis] == pytest.approx(box.shell.made.over_mm[axis])
+        assert metal + size[axis] == pytest.approx(box.shell.over_mm[axis])
         assert all(row.tol_mm > 0 and row.source for row in (*rows.first, *rows.last, *rows.whole))
 
 

@@ -76,9 +76,13 @@ def test_a_box_is_looked_at_opened_and_made_as_a_frame_of_another_tube(bench: Be
     ledger.get_by_label("Fixed by").select_option("screws tapped into the tube")
     bench.saved(4)
     expect(ledger.get_by_text("the wall of the tube gives a thread", exact=False)).to_be_visible()
+    ledger.get_by_label("Filled through").select_option("its aft end")
+    bench.saved(5)
+    expect(picture.get_by_text("comes off", exact=True)).to_be_visible()
+    expect(picture.get_by_text("TOP", exact=True)).to_be_visible()
     made = bench.tree["boxes"]["tank"]
     assert (made["construction"]["tube_mm"], made["construction"]["fastener"]) == (30, "tapped")
-    assert made["closures"]["lid"]["type"] == "panel"
+    assert (made["closures"]["lid"]["type"], made["closures"]["lid"]["face"]) == ("panel", "aft")
 
 
 def test_a_rest_is_put_on_a_member(bench: Bench) -> None:

@@ -9,6 +9,7 @@ from levelcradle.core.bar import Bar
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import cannot
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece
+from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Closure, Existing
 from levelcradle.core.design.tables import Material
@@ -37,8 +38,8 @@ class ExistingCase:
     @staticmethod
     def begun(was: Made, shell_kg: float) -> tuple[Existing, dict[str, Closure]]:
         """As long and wide at its walls, as high over its lid, as thick and heavy as the box was."""
-        size = tuple(round(v, 1) for v in (was.outer_mm[0], was.outer_mm[1], was.over_mm[2]))
-        wall, base = round(was.wall_mm, 2), round(was.base_mm, 2)
+        size = tuple(round(v, 1) for v in (was.outer_mm[0], was.outer_mm[1], was.over[1][2]))
+        wall, base = round(was.wall_mm, 2), round(was.start_mm[2], 2)
         return Existing(
             type="existing",
             size_mm=(size[0], size[1], size[2]),
@@ -62,16 +63,20 @@ class ExistingCase:
         return True
 
     @property
-    def over_mm(self) -> Vec:
-        return self.spec.size_mm
+    def over(self) -> tuple[Vec, Vec]:
+        return (0.0, 0.0, 0.0), self.spec.size_mm
 
     @property
     def wall_mm(self) -> float:
         return self.spec.wall_mm
 
     @property
-    def base_mm(self) -> float:
-        return self.spec.base_mm
+    def start_mm(self) -> Vec:
+        return self.spec.wall_mm, self.spec.wall_mm, self.spec.base_mm
+
+    @property
+    def closed_face(self) -> Face:
+        return "top"
 
     @property
     def lift_mm(self) -> float:

@@ -10,6 +10,7 @@ from typing import Literal, Protocol
 from levelcradle.core.axes import Vec
 from levelcradle.core.bar import Bar
 from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.design.base import Face
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding
 from levelcradle.core.part import FlatPart
@@ -71,20 +72,24 @@ class Made(Protocol):
         """Whether its inside was given, and not made round its contents."""
 
     @property
-    def over_mm(self) -> Vec:
-        """With closures, without heads."""
+    def over(self) -> tuple[Vec, Vec]:
+        """Its corners with closures, without heads, in its own frame."""
 
     @property
     def wall_mm(self) -> float:
         """From the outside of a wall to its inside."""
 
     @property
-    def base_mm(self) -> float:
-        """From the outside of the base to its inside."""
+    def start_mm(self) -> Vec:
+        """The front, left, base corner of its inside."""
+
+    @property
+    def closed_face(self) -> Face:
+        """The face that it is filled through."""
 
     @property
     def lift_mm(self) -> float:
-        """How far what closes the top is lifted before it can be turned away."""
+        """How far what closes it is drawn off before it can be turned away."""
 
     @property
     def sheet_mm(self) -> float | None:

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
-from levelcradle.core.axes import Vec, plus
+from levelcradle.core.axes import Vec, minus, plus
 from levelcradle.core.box.chamfers import inside_chamfer
 from levelcradle.core.box.kinds import made_of
 from levelcradle.core.box.made import Made
@@ -75,7 +75,9 @@ class Shell:
 
     @property
     def over_mm(self) -> Vec:
-        return self.made.over_mm
+        """Size with closures, without heads."""
+        low, high = self.made.over
+        return minus(high, low)
 
     @cached_property
     def pieces(self) -> tuple[Piece, ...]:
@@ -129,8 +131,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], material: Material) -> She
     low, high = _wanted(blocks)
     wanted = _inner(box, low, high)
     made = made_of(box, wanted, material)
-    beside, under = made.wall_mm + box.liners.wall_mm, made.base_mm + box.liners.floor_mm
-    start, inner = (beside, beside, under), made.inner_mm
+    start, inner = plus(made.start_mm, (box.liners.wall_mm, box.liners.wall_mm, box.liners.floor_mm)), made.inner_mm
     shift = (start[0] - low[0], start[1] - low[1], start[2] - low[2])
     modules = tuple(_modules(blocks, kinds, shift))
     given = _in_the_case(inner, wanted) if made.given else ()
@@ -179,13 +180,13 @@ def _modules(blocks: _Blocks, kinds: Mapping[str, ModuleKind], shift: Vec) -> It
 
 def _dividers(made: Made, blocks: _Blocks, shift: Vec, density_kg_m3: float) -> Iterator[Piece]:
     """Plates between modules across the whole inside."""
-    inner, wall = made.inner_mm, made.wall_mm
+    end = plus(made.start_mm, made.inner_mm)
     for block, laid in blocks.values():
         if block.dividers is None:
             continue
         axis = ("aft", "across", "up").index(block.dividers.along)
         for start in laid.plates:
-            low, high = [wall, wall, made.base_mm], [wall + inner[0], wall + inner[1], made.base_mm + inner[2]]
+            low, high = list(made.start_mm), list(end)
             low[axis] = block.origin_mm[axis] + shift[axis] + start
             high[axis] = low[axis] + block.dividers.thickness_mm
             yield block_piece(

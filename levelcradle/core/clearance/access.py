@@ -40,9 +40,10 @@ def access_findings(assembly: Assembly) -> Iterator[Finding]:
 
 
 def _beside(box: PlacedBox, other: PlacedBox) -> bool:
-    """Whether a lid with a module under it, or a hand, may come as far as another box."""
+    """Whether what closes it with a module behind that, or a hand, may come as far as another box."""
     (low, high), (other_low, other_high) = outside_of(box), outside_of(other)
-    reach = max(high[2] - low[2] + box.shell.made.lift_mm, HAND_MM[2]) + 10.0
+    deep = box.shell.outer_mm[FACE_AT[box.shell.made.closed_face][0]]
+    reach = max(deep + box.shell.made.lift_mm, HAND_MM[2]) + 10.0
     return all(other_low[i] < high[i] + reach and low[i] - reach < other_high[i] for i in range(3))
 
 
@@ -54,9 +55,10 @@ def _stands(thing: Obstacle) -> bool:
 
 @lru_cache(maxsize=512)
 def _on_itself(box: PlacedBox) -> tuple[Obstacle, ...]:
-    """Brackets and gear on its walls, which stay where they are when its lid comes off; what sits on the lid goes with
+    """Brackets and gear on its walls, which stay where they are when it is opened; what sits on the lid goes with
     it."""
-    on_lid = {g.id for g in box.gear if isinstance(g.item.place, InBox) and g.item.place.face == "top"}
+    closed = box.shell.made.closed_face
+    on_lid = {g.id for g in box.gear if isinstance(g.item.place, InBox) and g.item.place.face == closed}
     rows = [p for p in box.pieces if p.mount or (p.gear and p.gear not in on_lid)]
     return tuple(Obstacle(f"mounts/{p.mount}" if p.mount else f"items/{p.gear}", p.name, p.solid, "same") for p in rows)
 
@@ -112,28 +114,32 @@ def _brought_out(box: PlacedBox, way: Exit) -> Finding:
 
 
 def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) -> Iterator[Finding]:
-    """Whether the lid comes off its edge in place, and a module can be drawn straight up, with everything else
+    """Whether what closes the box comes off in place, and a module can be drawn straight out, with everything else
     there."""
+    made = box.shell.made
+    face = made.closed_face
+    axis, far = FACE_AT[face]
     cap = [p.solid for p in box.pieces if p.role == "closure"]
-    up = box.placement.direction((0.0, 0.0, 1.0))
-    need = box.shell.made.lift_mm + 5.0
-    tallest = max(m.high[2] - m.low[2] for m in box.shell.modules)
-    alone = free_travel_mm(cap, things, up, need + tallest)
-    met = meets(cap, boxes, scaled(up, alone))
-    lifts = min(alone, free_travel_mm(cap, boxes, up, alone)) if met else alone
+    off = box.placement.direction(scaled(_UNIT[axis], 1.0 if far else -1.0))
+    need = made.lift_mm + 5.0
+    longest = max(m.high[axis] - m.low[axis] for m in box.shell.modules)
+    alone = free_travel_mm(cap, things, off, need + longest)
+    met = meets(cap, boxes, scaled(off, alone))
+    comes = min(alone, free_travel_mm(cap, boxes, off, alone)) if met else alone
     once = _once_out(met) if met else ""
-    name = plain(box.box.name)
+    name, lid = plain(box.box.name), "lid" if face == "top" else f"{face} panel"
     state: State = "note"
     if alone < need:
-        message = f"{name}: its lid lifts {{0}} and needs {{1}}: it comes off with the box out"
-    elif alone < tallest + need:
+        verb = "lifts" if face == "top" else "is drawn"
+        message = f"{name}: its {lid} {verb} {{0}} and needs {{1}}: it comes off with the box out"
+    elif alone < longest + need:
         message = (
-            f"{name}: its lid comes off in place{once}; a module needs {{1}} above it and has {{0}}: filled "
-            f"with the box out"
+            f"{name}: its {lid} comes off in place{once}; a module needs {{1}} {_BEFORE[face]} it and has {{0}}: "
+            f"filled with the box out"
         )
-        need += tallest
+        need += longest
     else:
-        message = f"{name}: its lid comes off in place, and modules can be drawn{once}"
+        message = f"{name}: its {lid} comes off in place, and modules can be drawn{once}"
         state = "note" if once else "clear"
     yield Finding(
         id=f"access:{box.path}:lid",
@@ -143,13 +149,17 @@ def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) 
         subjects=(box.path,),
         message=message,
         figures=(Figure(alone, "mm", "down"), Figure(need, "mm", "up")),
-        value=lifts,
+        value=comes,
         limit=need,
-        margin=lifts - need,
+        margin=comes - need,
         unit="mm",
-        rationale="the lid's edges go over the walls before it can be turned away; asked with everything else there",
-        label="lid",
+        rationale="what closes it goes clear of the walls before it is turned away; asked with everything else there",
+        label=lid,
     )
+
+
+_UNIT: tuple[Vec, Vec, Vec] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+_BEFORE = {"top": "above", "base": "below"} | dict.fromkeys(("front", "aft", "left", "right"), "before")
 
 
 # --- hands ---

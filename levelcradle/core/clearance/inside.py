@@ -5,12 +5,14 @@ from collections.abc import Iterator
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.clearance.fixed import gear_findings
 from levelcradle.core.design import tree_of
+from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.design.words import words_of
-from levelcradle.core.finding import Figure, Finding, Step, plain
+from levelcradle.core.finding import Figure, Finding, State, Step, plain
 from levelcradle.core.modules import RAKE_DEG, rests
 
 __all__ = ["inside_findings"]
 
+DOWNWARD = -0.5  # of the way out of a box: 30° below level, common practice, no source
 UNPROVED = ("straps", "fit")  # what they hold follows from figures that nobody is asked for yet
 HOLD = {
     "own_holes": "their own bolt holes",
@@ -31,6 +33,7 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
             *_gaps(box),
             *_resting(box),
             *_hold_down(box),
+            *_opened_downward(box),
             *_cable(box),
             *box.shell.made.findings(box.path, box.box.name),
             *gear_findings(box),
@@ -141,4 +144,29 @@ def _hold_down(box: PlacedBox) -> Iterator[Finding]:
         label="hold-down",
         message=message,
         rationale="modules are held in every direction; a box stops as hard as the car does",
+    )
+
+
+def _opened_downward(box: PlacedBox) -> Iterator[Finding]:
+    """Where a box opens below, something else than what comes off has to hold its modules meanwhile."""
+    face, how, name = box.shell.made.closed_face, box.box.hold_down, plain(box.box.name)
+    axis, far = FACE_AT[face]
+    out = [0.0, 0.0, 0.0]
+    out[axis] = 1.0 if far else -1.0
+    if not box.shell.modules or box.placement.direction((out[0], out[1], out[2]))[2] > DOWNWARD:
+        return
+    said: dict[str | None, tuple[State, str]] = {
+        None: ("unknown", "nobody has said what holds its modules meanwhile"),
+        "fit": ("foul", "pure fit lets its modules fall out"),
+    }
+    state, words = said.get(how, ("note", f"{HOLD[how or 'rods']} hold its modules meanwhile, fixed to the frame"))
+    yield Finding(
+        id=f"hold:{box.path}:opened",
+        code="inside.opened",
+        station="box",
+        state=state,
+        subjects=(box.path,),
+        label="held while open",
+        message=f"{name} opens below: {words}",
+        rationale=f"its {face} panel comes off with modules in it, and carries nothing then",
     )

@@ -24,7 +24,7 @@ BEHIND = {"front": "ahead of", "aft": "behind", "left": "left of", "right": "rig
 def room_of(box: PlacedBox, room: KeepClear, depth_mm: float) -> Solid:
     """So deep a room before a face, as wide and high as the box or a run along an edge; above it from over the lid."""
     aft, right, up = box.shell.outer_mm
-    high = (aft, right, box.shell.over_mm[2] if room.face == "top" else up)
+    high = (aft, right, up + box.shell.made.proud_mm("top") if room.face == "top" else up)
     return block(*room.before((0.0, 0.0, 0.0), high, depth_mm)).moved(box.placement)
 
 

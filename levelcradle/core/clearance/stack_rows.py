@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from levelcradle.core.assembly import Assembly, PlacedBox, PlacedPiece
 from levelcradle.core.box import ShellModule, StackRow
+from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.tolerances import tolerance_by
 
 __all__ = ["Span", "modules_before", "rows_on_line"]
@@ -35,21 +36,29 @@ def rows_on_line(
     if body is None:
         yield from _outside(box, spans, min(s.start for s in spans), max(s.end for s in spans), names={})
     else:
-        yield from _outside(box, spans, min(s.start for s in spans), body.start)
+        begun, closed = _own(box, spans, body, axis)
+        yield from _outside(box, spans, min(s.start for s in spans), begun)
         if body.start > 1e-6:  # the line meets the slope of a cut-off edge: so much of the square box is not there
             yield StackRow("cut off its edge", -body.start, 0.0, 0.0, "as drawn", "metal", path)
         yield from layers.first
         yield from _contents(assembly, box, axis, spot)
         yield from layers.last
-        if axis == 2:
-            closed = next((s.end for s in spans if s.piece.role == "closure"), made.outer_mm[2] + made.proud_mm("top"))
-        else:
-            closed = body.end
-            if body.end < made.outer_mm[axis] - 1e-6:
-                yield StackRow("cut off its edge", body.end - made.outer_mm[axis], 0.0, 0.0, "as drawn", "metal", path)
+        if body.end < made.outer_mm[axis] - 1e-6:
+            yield StackRow("cut off its edge", body.end - made.outer_mm[axis], 0.0, 0.0, "as drawn", "metal", path)
         yield from _outside(box, spans, closed, max(s.end for s in spans), upward=True)
     yield from layers.whole
     yield from _finish(box, axis, path)
+
+
+def _own(box: PlacedBox, spans: Sequence[Span], body: Span, axis: int) -> tuple[float, float]:
+    """From where to where on the line it is the box's own rows: its body, and what closes it."""
+    made = box.shell.made
+    closes, far = FACE_AT[made.closed_face]
+    if closes != axis:
+        return body.start, body.end
+    proud = made.proud_mm(made.closed_face)
+    over = next(((s.start, s.end) for s in spans if s.piece.role == "closure"), (-proud, made.outer_mm[axis] + proud))
+    return (body.start, over[1]) if far else (over[0], body.end)
 
 
 NAMES = {"lid": "lid edge", "screw head": "screw head"}
@@ -132,7 +141,7 @@ def _contents(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, 
     made = shell.made
     liner = spec.liners.floor_mm if axis == 2 else spec.liners.wall_mm
     last_liner = 0.0 if axis == 2 else liner
-    begin = made.base_mm if axis == 2 else made.wall_mm
+    begin = made.start_mm[axis]
     end = begin + shell.inner_mm[axis]
     if liner:
         word = "runner" if axis == 2 else "liner"

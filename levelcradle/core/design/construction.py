@@ -5,7 +5,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, ValidationInfo, field_validator
 
-from levelcradle.core.design.base import DocumentModel, Line, NonNegativeLength, PositiveLength, Size3, Text
+from levelcradle.core.design.base import DocumentModel, Face, Line, NonNegativeLength, PositiveLength, Size3, Text
 
 __all__ = [
     "Cap",
@@ -53,7 +53,8 @@ class Existing(DocumentModel):
 
 
 class Framed(DocumentModel):
-    """A frame of square tube, butt-welded, with a flat panel of sheet on each face and a panel as its lid. ``rails``:
+    """A frame of square tube, butt-welded, with a flat panel of sheet on each face but one, and one that comes off on
+    that. ``rails``:
     tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick."""
 
     closed_by: ClassVar[tuple[str, ...]] = ("panel",)
@@ -106,10 +107,11 @@ class Cap(DocumentModel):
 
 
 class Panel(DocumentModel):
-    """A flat lid on a gasket, screwed down into rivet nuts in the frame. ``gasket_mm``: as it is pressed."""
+    """A flat panel on a gasket, screwed into rivet nuts in the frame: a lid, or a side or base that comes off.
+    ``gasket_mm``: as it is pressed."""
 
     type: Literal["panel"]
-    face: Literal["top"] = "top"
+    face: Face = "top"
     main: Literal[True] = True
     thickness_mm: Annotated[float, Field(gt=0, le=10)] = 2.0
     gasket_mm: Annotated[float, Field(ge=0, le=20)] = 2.0

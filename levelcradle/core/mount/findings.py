@@ -23,7 +23,25 @@ def mount_findings(assembly: Assembly, supports: tuple[SupportResult, ...]) -> l
         found += _support(assembly, support)
         found += [_mount(assembly, support, mount) for mount in support.mounts]
     found += _spots(supports)
+    found += [row for box in assembly.boxes.values() for row in _on_what_comes_off(box)]
     return found
+
+
+def _on_what_comes_off(box: PlacedBox) -> Iterator[Finding]:
+    face = box.shell.made.closed_face
+    for connection in box.mounts:
+        name = plain(connection.mount.name)
+        if connection.mount.face == face:
+            yield Finding(
+                id=f"mount:opened:{connection.id}",
+                code="mount.opened",
+                station="mount",
+                state="foul",
+                subjects=(f"mounts/{connection.id}", box.path),
+                message=f"{name} holds the {face} panel of {plain(box.box.name)}, which comes off",
+                rationale="a box hangs by what stays when it is opened",
+                label="what comes off",
+            )
 
 
 def _support(assembly: Assembly, support: SupportResult) -> Iterator[Finding]:

@@ -64,8 +64,7 @@ def cg_mark(sheet: Sheet, at: Point) -> None:
 def _laid_out(box: PlacedBox, job: Job) -> dict[Look, Frame]:
     """Side, plan and end. In third angle the plan stands over the side and the end seen from aft at its right; in first
     angle the plan under it, and at its right the end seen from the front."""
-    length, width, height = box.shell.over_mm
-    over = (length - box.shell.outer_mm[0]) / 2
+    (length, width, height), (low_x, low_y, low_z) = box.shell.over_mm, box.shell.made.over[0]
     wide, tall = job.paper.wide_mm - LEFT - RIGHT, job.paper.tall_mm - TOP - LOW
     scale = standard_scale(min((wide - GAP) / (length + width), (tall - GAP) / (width + height)))
     high = GAP + (width + height) * scale
@@ -75,27 +74,27 @@ def _laid_out(box: PlacedBox, job: Job) -> dict[Look, Frame]:
     third = job.projection == "third angle"
     side_at = (left, low) if third else (left, top - height * scale)
     plan_at = (left, top - width * scale) if third else (left, low)
-    end, end_low = (AFTER, -over) if third else (FORE, -over - box.shell.outer_mm[1])
+    end, end_low = (AFTER, low_y) if third else (FORE, -low_y - width)
     return {
-        PLAN: Frame(plan_at, (-over, -over), scale),
-        SIDE: Frame(side_at, (-over, 0.0), scale),
-        end: Frame((left + length * scale + GAP, side_at[1]), (end_low, 0.0), scale),
+        PLAN: Frame(plan_at, (low_x, low_y), scale),
+        SIDE: Frame(side_at, (low_x, low_z), scale),
+        end: Frame((left + length * scale + GAP, side_at[1]), (end_low, low_z), scale),
     }
 
 
 def _dimensions(sheet: Sheet, box: PlacedBox, views: Mapping[Look, Frame], job: Job) -> None:
-    outer, (length, width, height) = box.shell.outer_mm, box.shell.over_mm
-    over = (length - outer[0]) / 2
+    outer, (length, width, height), (low, high) = box.shell.outer_mm, box.shell.over_mm, box.shell.made.over
+    lid = "over lid" if box.shell.made.closed_face == "top" else "over all"
     plan, side = views[PLAN], views[SIDE]
     end_look, end = next((v, f) for v, f in views.items() if v not in (PLAN, SIDE))
-    ends = sorted(end_look.at((0.0, y, 0.0))[0] for y in (-over, outer[1] + over))
+    ends = sorted(end_look.at((0.0, y, 0.0))[0] for y in (low[1], high[1]))
     write = (job.in_one_unit if _comes_small(box, plan, job) else job).length
-    sheet.dimension(plan.at((0, -over)), plan.at((outer[0], -over)), write(outer[0]), -7)
-    sheet.dimension(plan.at((-over, 0)), plan.at((-over, outer[1])), write(outer[1]), -7)
-    sheet.dimension(side.at((-over, 0)), side.at((-over, outer[2])), write(outer[2]), -7)
-    sheet.dimension(side.at((-over, 0)), side.at((outer[0] + over, 0)), f"{write(length)} over lid", -7)
-    sheet.dimension(end.at((ends[0], 0)), end.at((ends[1], 0)), f"{write(width)} over lid", -7)
-    sheet.dimension(end.at((ends[1], 0)), end.at((ends[1], height)), write(height), 9)
+    sheet.dimension(plan.at((0, low[1])), plan.at((outer[0], low[1])), write(outer[0]), -7)
+    sheet.dimension(plan.at((low[0], 0)), plan.at((low[0], outer[1])), write(outer[1]), -7)
+    sheet.dimension(side.at((low[0], 0)), side.at((low[0], outer[2])), write(outer[2]), -7)
+    sheet.dimension(side.at((low[0], low[2])), side.at((high[0], low[2])), f"{write(length)} {lid}", -7)
+    sheet.dimension(end.at((ends[0], low[2])), end.at((ends[1], low[2])), f"{write(width)} {lid}", -7)
+    sheet.dimension(end.at((ends[1], low[2])), end.at((ends[1], high[2])), write(height), 9)
 
 
 def _comes_small(box: PlacedBox, frame: Frame, job: Job) -> bool:

@@ -8,6 +8,7 @@ import numpy as np
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Matrix, Placement, Vec
 from levelcradle.core.box import Role
+from levelcradle.core.design.base import FACE_AT
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.linework import CORNER, Body
 from levelcradle.drawings.sheet import Sheet
@@ -40,17 +41,22 @@ def exploded_sheet(subject: Subject, letter: str, box: PlacedBox) -> Sheet:
 
 def _apart(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]:
     """(mark, bodies) in the box's own frame, moved away from where they belong."""
-    _, _, height = box.shell.outer_mm
+    axis, end = FACE_AT[box.shell.made.closed_face]
+
+    def out_of_it(share: float) -> Vec:
+        by = [0.0, 0.0, 0.0]
+        by[axis] = share * box.shell.outer_mm[axis] * (1 if end else -1)
+        return by[0], by[1], by[2]
+
     tray, lid = box_bodies(box, lid=False), box_bodies(box)
     panels = list(_panels(subject, box))
     yield from panels or [(_mark(subject, box, "base"), tray)]
     if panels:
         yield "", tray[1:]  # the frame
     modules = module_bodies(box)
-    yield "", [_moved(body, (0.0, 0.0, height * 1.15)) for body in modules]
+    yield "", [_moved(body, out_of_it(1.15)) for body in modules]
     closing = lid[len(tray) :]
-    up = height * (2.4 if modules else 1.2)
-    yield _mark(subject, box, "closure"), [_moved(body, (0.0, 0.0, up)) for body in closing]
+    yield _mark(subject, box, "closure"), [_moved(body, out_of_it(2.4 if modules else 1.2)) for body in closing]
     back = box.placement.inverse
     middle = np.array(box.shell.outer_mm) / 2
     for mount in box.mounts:
@@ -65,7 +71,7 @@ def _apart(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]
 
 def _panels(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]:
     """Sides and base where each is a part of its own, off what they are fixed to."""
-    sides = [p for p in box.shell.pieces if p.role in ("base", "wall")]
+    sides = [p for p in box.shell.pieces if p.role in ("base", "wall", "top")]
     if len({piece.part for piece in sides}) < 2:
         return
     middle = np.array(box.shell.outer_mm) / 2

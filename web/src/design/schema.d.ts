@@ -2933,7 +2933,8 @@ export interface components {
         };
         /**
          * Framed
-         * @description A frame of square tube, butt-welded, with a flat panel of sheet on each face and a panel as its lid. ``rails``:
+         * @description A frame of square tube, butt-welded, with a flat panel of sheet on each face but one, and one that comes off on
+         *     that. ``rails``:
          *     tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick.
          */
         DocFramed: {
@@ -4043,15 +4044,16 @@ export interface components {
         };
         /**
          * Panel
-         * @description A flat lid on a gasket, screwed down into rivet nuts in the frame. ``gasket_mm``: as it is pressed.
+         * @description A flat panel on a gasket, screwed into rivet nuts in the frame: a lid, or a side or base that comes off.
+         *     ``gasket_mm``: as it is pressed.
          */
         DocPanel: {
             /**
              * Face
              * @default top
-             * @constant
+             * @enum {string}
              */
-            face: "top";
+            face: "front" | "aft" | "left" | "right" | "base" | "top";
             /**
              * Gasket Mm
              * @default 2
@@ -6044,6 +6046,8 @@ export interface components {
         };
         /** OpenedFaceOut */
         OpenedFaceOut: {
+            /** Comes Off */
+            comes_off: boolean;
             /** Face */
             face: string;
             /** High */

@@ -17,6 +17,7 @@ from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import too_little
 from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.design.construction import Cap, Folded
 from levelcradle.core.design.tables import Material
@@ -62,16 +63,22 @@ class FoldedBox:
         return self.sheet.box.inner.type == "fixed"
 
     @property
-    def over_mm(self) -> Vec:
-        return self.sheet.over_mm
+    def over(self) -> tuple[Vec, Vec]:
+        (length, width, _), (wide, across, tall) = self.outer_mm, self.sheet.over_mm
+        x, y = (wide - length) / 2, (across - width) / 2
+        return (-x, -y, 0.0), (length + x, width + y, tall)
 
     @property
     def wall_mm(self) -> float:
         return self.sheet.t
 
     @property
-    def base_mm(self) -> float:
-        return self.sheet.t
+    def start_mm(self) -> Vec:
+        return self.sheet.t, self.sheet.t, self.sheet.t
+
+    @property
+    def closed_face(self) -> Face:
+        return "top"
 
     @property
     def sheet_mm(self) -> float | None:

@@ -14,13 +14,16 @@ from levelcradle.core.box.framed.panels import (
     fastener_words,
     fixed_by,
     fixings,
+    layer_on,
     lid_words,
     panel_parts,
+    panel_words,
     part_key,
     sheetings,
 )
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece, head_piece
+from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Framed, Panel
 from levelcradle.core.design.tables import Material
@@ -44,16 +47,14 @@ class FramedBox:
     """A frame with cladding, round one inside."""
 
     frame: Frame
-    inner_mm: Vec
 
     @staticmethod
     def round(box: Box, spec: Framed, wanted_mm: Vec, material: Material) -> "FramedBox":
-        """Round what is wanted, or round a given inside: it stands between the tubes, on the lower ring."""
+        """Round what is wanted, or round a given inside: it stands between the tubes, on the lower ring, and reaches to
+        the rim where it is filled."""
         inner = box.inner.size_mm if box.inner.type == "fixed" else wanted_mm
-        lid, wall = box.lid, spec.cladding_mm + spec.tube_mm
-        assert isinstance(lid, Panel)  # the document lets nothing else close it
-        outer = (inner[0] + 2 * wall, inner[1] + 2 * wall, inner[2] + wall)
-        return FramedBox(Frame(box, spec, lid, outer, material), inner)
+        assert isinstance(box.lid, Panel)  # the document lets nothing else close it
+        return FramedBox(Frame(box, spec, box.lid, inner, material))
 
     @staticmethod
     def begun(was: Made, shell_kg: float) -> tuple[Framed, dict[str, Panel]]:
@@ -65,21 +66,31 @@ class FramedBox:
         return self.frame.outer_mm
 
     @property
+    def inner_mm(self) -> Vec:
+        return self.frame.inner_mm
+
+    @property
     def given(self) -> bool:
         return self.frame.box.inner.type == "fixed"
 
     @property
-    def over_mm(self) -> Vec:
-        length, width, height = self.outer_mm
-        return length, width, height + self.proud_mm("top")
+    def over(self) -> tuple[Vec, Vec]:
+        (axis, end), off = FACE_AT[self.closed_face], self.proud_mm(self.closed_face)
+        low, high = [0.0, 0.0, 0.0], list(self.outer_mm)
+        (high if end else low)[axis] += off if end else -off
+        return (low[0], low[1], low[2]), (high[0], high[1], high[2])
 
     @property
     def wall_mm(self) -> float:
-        return self.frame.inside_mm
+        return self.frame.spec.cladding_mm + self.frame.spec.tube_mm
 
     @property
-    def base_mm(self) -> float:
-        return self.frame.inside_mm
+    def start_mm(self) -> Vec:
+        return self.frame.start_mm
+
+    @property
+    def closed_face(self) -> Face:
+        return self.frame.lid.face
 
     @property
     def sheet_mm(self) -> float | None:
@@ -90,7 +101,7 @@ class FramedBox:
         return LIFT_MM
 
     def proud_mm(self, face: str) -> float:
-        return self.frame.lid.gasket_mm + self.frame.lid.thickness_mm if face == "top" else 0.0
+        return self.frame.lid.gasket_mm + self.frame.lid.thickness_mm if face == self.closed_face else 0.0
 
     @cached_property
     def _panels(self) -> tuple[Sheeting, ...]:
@@ -101,39 +112,34 @@ class FramedBox:
         for run in frame.runs:
             x, y, z = ((v + h) / 2 for v, h in zip(run.low, run.high, strict=True))
             yield Piece(run.name, "frame", frame.kg(run), (x, y, z), tube_solids(run, frame.tube))
-        roles: dict[str, Role] = {"base": "base", "top": "closure"}
+        roles: dict[str, Role] = {"base": "base", "top": "top", self.closed_face: "closure"}
         for panel in self._panels:
-            role, name = roles.get(panel.face, "wall"), "lid" if panel.face == "top" else f"{panel.face} panel"
+            role, name = roles.get(panel.face, "wall"), panel_words(panel, frame.lid)
             made = block_piece(name, role, panel.low, panel.high, frame.material.density_kg_m3)
-            yield Piece(name, role, made.mass_kg, made.centre, made.build, part_key(panel))
+            yield Piece(name, role, made.mass_kg, made.centre, made.build, part_key(panel, frame.lid))
         yield from self._heads()
 
     def _heads(self) -> Iterator[Piece]:
-        """Of the lid's screws, on its top."""
+        """Of the screws of what closes it, on its outside."""
         screws, lid = self.frame.lid.screws, self._panels[-1]
-        top = lid.high[2]
-        for u, v in fixings(lid, screws.spacing_mm, self.frame.spec.tube_mm):
-            x, y, _ = lid.placement.point((u, v, 0.0))
-            yield head_piece((x, y, top), (x, y, top + screws.head_high_mm), screws.head_across_mm / 2)
+        out, place = self.frame.lid.thickness_mm, lid.placement
+        for u, v in fixings(lid, self.frame):
+            foot, top = place.point((u, v, out)), place.point((u, v, out + screws.head_high_mm))
+            yield head_piece(foot, top, screws.head_across_mm / 2)
 
     def outside(self) -> Iterator[Outside]:
-        """The body, the lid, and heads as a layer on each face that they stand out of: gaps are asked of the highest
-        of what may be anywhere on it."""
-        (length, width, height), spec = self.outer_mm, self.frame.spec
+        """The body, what closes it, and heads as a layer on each face that they stand out of: gaps are asked of the
+        highest of what may be anywhere on it."""
+        spec, closed = self.frame.spec, self.closed_face
         head = HEADS[spec.fastener] * spec.fastener_mm
         yield Outside("box", "body", block((0.0, 0.0, 0.0), self.outer_mm))
-        for low, high in (
-            ((0.0, 0.0, -head), (length, width, 0.0)),
-            ((0.0, -head, 0.0), (length, 0.0, height)),
-            ((0.0, width, 0.0), (length, width + head, height)),
-            ((-head, 0.0, 0.0), (0.0, width, height)),
-            ((length, 0.0, 0.0), (length + head, width, height)),
-        ):
-            yield Outside("heads on the cladding", "fastener", block(low, high))
-        top = self.over_mm[2]
-        heads = top + self.frame.lid.screws.head_high_mm
-        yield Outside("lid", "closure", block((0.0, 0.0, height), (length, width, top)))
-        yield Outside("lid screw heads", "fastener", block((0.0, 0.0, top), (length, width, heads)))
+        for face in FACE_AT:
+            if face != closed:
+                yield Outside("heads on the cladding", "fastener", block(*layer_on(self.frame, face, 0.0, head)))
+        off = self.proud_mm(closed)
+        heads = off + self.frame.lid.screws.head_high_mm
+        yield Outside("lid", "closure", block(*layer_on(self.frame, closed, 0.0, off)))
+        yield Outside("lid screw heads", "fastener", block(*layer_on(self.frame, closed, off, heads)))
 
     def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
         """The cladding alone, whole: the tubes behind it are not counted for what is fixed to it."""
@@ -147,12 +153,16 @@ class FramedBox:
         def row(what: str, mm: float, tol_mm: float, source: str) -> StackRow:
             return StackRow(what, mm, tol_mm, 0.0, source, "metal", path)
 
-        sheet = row("cladding", spec.cladding_mm, tol, SHEET)
-        tube = row("tube", spec.tube_mm, TUBE_TOL_MM, TUBE_SOURCE)
-        gasket = row("gasket, pressed", lid.gasket_mm, GASKET_TOL_MM, "common practice, no source")
-        last = (gasket, row("lid", lid.thickness_mm, tol, SHEET)) if axis == 2 else (tube, sheet)
+        def outward(face: str) -> tuple[StackRow, StackRow]:
+            if face == lid.face:
+                gasket = row("gasket, pressed", lid.gasket_mm, GASKET_TOL_MM, "common practice, no source")
+                return gasket, row("lid", lid.thickness_mm, tol, SHEET)
+            tube = row("tube", spec.tube_mm, TUBE_TOL_MM, TUBE_SOURCE)
+            return tube, row("cladding", spec.cladding_mm, tol, SHEET)
+
+        first, last = (outward(face) for face, at in FACE_AT.items() if at[0] == axis)
         welded, source = tolerance_by("welded", self.outer_mm[axis])
-        return Layers((sheet, tube), last, (StackRow("frame as welded", 0.0, welded, 0.0, source, "other", path),))
+        return Layers(first[::-1], last, (StackRow("frame as welded", 0.0, welded, 0.0, source, "other", path),))
 
     def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
         return None
@@ -178,14 +188,15 @@ class FramedBox:
     def bought(self) -> Iterator[tuple[str, int]]:
         spec, screws = self.frame.spec, self.frame.lid.screws
         *cladding, lid = self._panels
-        yield fastener_words(spec), sum(len(fixings(panel, spec.pitch_mm, spec.tube_mm)) for panel in cladding)
-        nuts = len(fixings(lid, screws.spacing_mm, spec.tube_mm))
+        yield fastener_words(spec), sum(len(fixings(panel, self.frame)) for panel in cladding)
+        nuts = len(fixings(lid, self.frame))
         yield f"{screws.size} screw and rivet nut, closing the box", nuts
 
     def message(self) -> tuple[str, tuple[str, ...]]:
         spec = self.frame.spec
         cladding = f"cladding {spec.cladding_mm:g} mm, {fixed_by(spec)}, at most {spec.pitch_mm:g} apart"
-        return f"frame of {self.frame.tube}", (cladding, f"lid: {lid_words(self.frame.lid)}")
+        name = panel_words(self._panels[-1], self.frame.lid)
+        return f"frame of {self.frame.tube}", (cladding, f"{name}: {lid_words(self.frame.lid)}")
 
     def findings(self, path: str, name: str) -> Iterator[Finding]:
         return framed_findings(self.frame, path, name)

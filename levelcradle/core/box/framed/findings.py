@@ -21,6 +21,9 @@ def framed_findings(frame: Frame, path: str, name: str) -> Iterator[Finding]:
     if frame.box.chamfers:
         why = "its tubes run along every edge; nothing is cut for this box"
         yield cannot(path, name, "edges", "edges are cut off a frame", why)
+    if frame.lid.face == "base" and frame.spec.rails:
+        why = "what it holds goes in and out there: no rails, or another face"
+        yield cannot(path, name, "rails in the way", "its rails cross the opening that it is filled through", why)
     spec = frame.spec
     if spec.fastener != "rivet" and spec.fastener_mm not in SCREW_HOLES_MM:
         sizes = ", ".join(f"M{size:g}" for size in SCREW_HOLES_MM)
@@ -38,7 +41,7 @@ def _tubes(frame: Frame) -> Iterator[Asked]:
     yield "tubes", f"the {short.name} comes out", short.length_mm, least, "room to weld it: common practice, no source"
     rails = [run for run in frame.runs if run.name.startswith("rail")]
     if rails:
-        free = rails[0].low[0] - frame.inside_mm
+        free = rails[0].low[0] - frame.edges[0][0] - frame.spec.tube_mm
         yield "rails", "between its rails there is", free, 0.0, "so many do not go in beside each other"
 
 
@@ -64,11 +67,10 @@ def _openings(frame: Frame) -> Iterator[Asked]:
 
 
 def _behind(frame: Frame, run: Run, axis: int, *, far: bool) -> bool:
-    """Whether a tube lies on the inside of the cladding of a face; of the top, under the lid."""
+    """Whether a tube lies right behind what covers a face."""
     if far:
-        clad = 0.0 if axis == 2 else frame.spec.cladding_mm
-        return run.high[axis] > frame.outer_mm[axis] - clad - 1e-6
-    return run.low[axis] < frame.spec.cladding_mm + 1e-6
+        return run.high[axis] > frame.edges[1][axis] - 1e-6
+    return run.low[axis] < frame.edges[0][axis] + 1e-6
 
 
 def _beside(hole: FaceHole, run: Run, axis: int) -> float:

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
-from levelcradle.core.axes import Vec
+from levelcradle.core.axes import Vec, minus, plus
 from levelcradle.core.bar import Tube, tube_area_mm2
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Framed, Panel
@@ -17,22 +17,40 @@ __all__ = ["Frame", "Run", "tube_solids"]
 
 @dataclass(frozen=True, eq=False)
 class Frame:
-    """What a framed box is made from: its size, its tube, its cladding, its lid; its tubes follow."""
+    """What a framed box is made from: its inside, its tube, its cladding, what closes it; its tubes follow."""
 
     box: Box
     spec: Framed
     lid: Panel
-    outer_mm: Vec
+    inner_mm: Vec
     material: Material
 
     @property
     def tube(self) -> Tube:
         return Tube(self.spec.tube_mm, self.spec.tube_wall_mm)
 
-    @property
-    def inside_mm(self) -> float:
-        """From the outside of the cladding to the inside of the tubes."""
-        return self.spec.cladding_mm + self.spec.tube_mm
+    def clad_mm(self, face: str) -> float:
+        """Cladding on a face; none where it is closed by what comes off."""
+        return 0.0 if face == self.lid.face else self.spec.cladding_mm
+
+    def deep_mm(self, face: str) -> float:
+        """From the outside of a face to the box's inside: where it is filled that goes up to the rim."""
+        return 0.0 if face == self.lid.face else self.spec.cladding_mm + self.spec.tube_mm
+
+    @cached_property
+    def start_mm(self) -> Vec:
+        return self.deep_mm("front"), self.deep_mm("left"), self.deep_mm("base")
+
+    @cached_property
+    def outer_mm(self) -> Vec:
+        beyond = (self.deep_mm("aft"), self.deep_mm("right"), self.deep_mm("top"))
+        return plus(plus(self.start_mm, self.inner_mm), beyond)
+
+    @cached_property
+    def edges(self) -> tuple[Vec, Vec]:
+        """The frame's own corners, without cladding."""
+        beyond = (self.clad_mm("aft"), self.clad_mm("right"), self.clad_mm("top"))
+        return (self.clad_mm("front"), self.clad_mm("left"), self.clad_mm("base")), minus(self.outer_mm, beyond)
 
     @cached_property
     def runs(self) -> tuple["Run", ...]:
@@ -64,20 +82,20 @@ class Run:
 def _runs(frame: Frame) -> Iterator[Run]:
     """Two rings, the long tubes whole and the cross tubes between them, a post in each corner between the rings, and
     rails across in the lower ring."""
-    c, s, rails = frame.spec.cladding_mm, frame.spec.tube_mm, frame.spec.rails
-    (length, width, height), inside = frame.outer_mm, frame.inside_mm
-    for ring, up in (("lower", c), ("upper", height - s)):
-        for side, y in (("left", c), ("right", width - inside)):
-            yield Run(f"{ring} {side} tube", 0, (c, y, up), (length - c, y + s, up + s))
-        for end, x in (("front", c), ("aft", length - inside)):
-            yield Run(f"{ring} {end} tube", 1, (x, inside, up), (x + s, width - inside, up + s))
-    for side, y in (("left", c), ("right", width - inside)):
-        for end, x in (("front", c), ("aft", length - inside)):
-            yield Run(f"{end} {side} post", 2, (x, y, inside), (x + s, y + s, height - s))
-    between = (length - 2 * inside - rails * s) / (rails + 1)
+    s, rails = frame.spec.tube_mm, frame.spec.rails
+    (x0, y0, z0), (x1, y1, z1) = frame.edges
+    for ring, up in (("lower", z0), ("upper", z1 - s)):
+        for side, y in (("left", y0), ("right", y1 - s)):
+            yield Run(f"{ring} {side} tube", 0, (x0, y, up), (x1, y + s, up + s))
+        for end, x in (("front", x0), ("aft", x1 - s)):
+            yield Run(f"{ring} {end} tube", 1, (x, y0 + s, up), (x + s, y1 - s, up + s))
+    for side, y in (("left", y0), ("right", y1 - s)):
+        for end, x in (("front", x0), ("aft", x1 - s)):
+            yield Run(f"{end} {side} post", 2, (x, y, z0 + s), (x + s, y + s, z1 - s))
+    between = (x1 - x0 - (2 + rails) * s) / (rails + 1)
     for n in range(rails):
-        x = inside + between * (n + 1) + s * n
-        yield Run(f"rail {n + 1}", 1, (x, inside, c), (x + s, width - inside, inside))
+        x = x0 + s + between * (n + 1) + s * n
+        yield Run(f"rail {n + 1}", 1, (x, y0 + s, z0), (x + s, y1 - s, z0 + s))
 
 
 def tube_solids(run: Run, tube: Tube) -> Callable[[], tuple[Solid, ...]]:

@@ -6,10 +6,11 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from levelcradle.core.axes import Placement, Vec, cross
+from levelcradle.core.axes import Placement, Vec, cross, minus, plus
 from levelcradle.core.box.framed.frame import Frame
 from levelcradle.core.box.openings import SEEN, openings_of
 from levelcradle.core.box.plates import plate_part
+from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.design.construction import Framed, Panel
 from levelcradle.core.part import Flat, FlatPart, Hole
 
@@ -19,8 +20,10 @@ __all__ = [
     "fastener_words",
     "fixed_by",
     "fixings",
+    "layer_on",
     "lid_words",
     "panel_parts",
+    "panel_words",
     "part_key",
     "sheetings",
 ]
@@ -33,15 +36,13 @@ PILOT_MM = 3.0  # common practice, no source
 
 @dataclass(frozen=True, slots=True)
 class Sheeting:
-    """One panel: its face, its corners in the box, how far in from its edges the middles of the tubes under it stand,
-    along and up; and along which way its fixings stand half a pitch on, so that those of two panels on one tube do not
-    meet in it."""
+    """One panel: its face, its corners in the box, and between which middles of the tubes under its edges it is fixed
+    (of both corners, in the box)."""
 
     face: str
     low: Vec
     high: Vec
-    inset: Flat
-    between: tuple[bool, bool]
+    tubes: tuple[Vec, Vec]
 
     @property
     def placement(self) -> Placement:
@@ -64,40 +65,71 @@ class Sheeting:
 
 
 def sheetings(frame: Frame) -> Iterator[Sheeting]:
-    """The base under the whole, left and right over the edges of front and aft, all up to the rim; the lid over the
-    rim on its gasket."""
-    (length, width, height), c, lid = frame.outer_mm, frame.spec.cladding_mm, frame.lid
-    s = frame.spec.tube_mm / 2
-    yield Sheeting("base", (0.0, 0.0, 0.0), (length, width, c), (c + s, c + s), (True, True))
-    for face, y in (("left", 0.0), ("right", width - c)):
-        yield Sheeting(face, (0.0, y, c), (length, y + c, height), (c + s, s), (False, False))
-    for face, x in (("front", 0.0), ("aft", length - c)):
-        yield Sheeting(face, (x, c, c), (x + c, width - c, height), (s, s), (False, True))
-    foot = height + lid.gasket_mm
-    yield Sheeting("top", (0.0, 0.0, foot), (length, width, foot + lid.thickness_mm), (c + s, c + s), (True, True))
+    """Cladding up to the rim: base and top over the edges of the others, left and right over those of front and aft; at
+    last what closes the box, over the rim on its gasket."""
+    half = frame.spec.tube_mm / 2
+    (low, high), outer = frame.edges, frame.outer_mm
+    tubes = plus(low, (half, half, half)), minus(high, (half, half, half))
+    for face, (axis, end) in FACE_AT.items():
+        if face != frame.lid.face:
+            c = frame.clad_mm(face)
+            foot = [0.0 if i < axis else v for i, v in enumerate(low)]
+            top = [outer[i] if i < axis else v for i, v in enumerate(high)]
+            foot[axis], top[axis] = (outer[axis] - c, outer[axis]) if end else (0.0, c)
+            yield Sheeting(face, (foot[0], foot[1], foot[2]), (top[0], top[1], top[2]), tubes)
+    off = frame.lid.gasket_mm
+    yield Sheeting(frame.lid.face, *layer_on(frame, frame.lid.face, off, off + frame.lid.thickness_mm), tubes)
 
 
-def fixings(panel: Sheeting, pitch_mm: float, tube_mm: float) -> list[Flat]:
+def layer_on(frame: Frame, face: str, near_mm: float, far_mm: float) -> tuple[Vec, Vec]:
+    """Corners of a layer over the whole of a face, between two distances off it."""
+    axis, end = FACE_AT[face]
+    low, high = [0.0, 0.0, 0.0], list(frame.outer_mm)
+    outer = frame.outer_mm[axis]
+    low[axis], high[axis] = (outer + near_mm, outer + far_mm) if end else (-far_mm, -near_mm)
+    return (low[0], low[1], low[2]), (high[0], high[1], high[2])
+
+
+def fixings(panel: Sheeting, frame: Frame) -> list[Flat]:
     """Places of rivets or screws on a panel, from its middle: along the tubes under its edges, none over a joint of the
-    frame, no further apart than the pitch."""
-    (wide, tall), (in_x, in_y) = panel.size_mm, panel.inset
-    x, y = wide / 2 - in_x, tall / 2 - in_y
-    along, up = (
-        _along(2 * run, pitch_mm, tube_mm, between=between) for run, between in zip((x, y), panel.between, strict=True)
-    )
-    return [*((at, side) for at in along for side in (-y, y)), *((side, at) for at in up for side in (-x, x))]
+    frame, no further apart than is asked."""
+    axis, back = FACE_AT[panel.face][0], panel.placement.inverse
+    one, other = (i for i in range(3) if i != axis)
+    places = []
+    for along, across in ((one, other), (other, one)):
+        run = panel.tubes[0][along] + frame.spec.tube_mm, panel.tubes[1][along] - frame.spec.tube_mm
+        most = frame.lid.screws.spacing_mm if panel.face == frame.lid.face else frame.spec.pitch_mm
+        for at in _along(run, frame.spec.pitch_mm, most, half_on=_half_on(axis, along)):
+            for end in panel.tubes:
+                point = list(panel.low)
+                point[along], point[across] = at, end[across]
+                x, y, _ = back.point((point[0], point[1], point[2]))
+                places.append((round(x, 6), round(y, 6)))
+    return sorted(places)
 
 
-def _along(run_mm: float, pitch_mm: float, tube_mm: float, *, between: bool) -> list[float]:
-    """Places along a tube between two joints, from its middle; one in the middle where it is short."""
-    free = run_mm - 2 * tube_mm
-    if free <= 0:
-        return [0.0]
-    steps = max(math.ceil(free / pitch_mm), 1)
-    step = free / steps
-    if between:
-        return [-free / 2 + step * (n + 0.5) for n in range(steps)]
-    return [-free / 2 + step * n for n in range(steps + 1)]
+def _half_on(axis: int, along: int) -> bool:
+    """Whether fixings stand half a pitch on, so that those of two panels on one tube do not meet in it: on base and top
+    those of both ways, on left and right neither, on front and aft those that run up."""
+    return axis == 2 or (axis == 0 and along == 2)
+
+
+def _along(run_mm: Flat, pitch_mm: float, most_mm: float, *, half_on: bool) -> list[float]:
+    """Places along a tube between two joints, in steps of its cladding's; one in the middle where it is short.
+
+    What may stand further apart leaves places out, what must stand nearer divides the steps by an odd number: it never
+    meets what stands half a step beside."""
+    start, end = run_mm
+    if end <= start:
+        return [(start + end) / 2]
+    steps = math.ceil((end - start) / pitch_mm)
+    step = (end - start) / steps
+    parts = math.ceil(step / most_mm)
+    parts += 1 - parts % 2
+    steps, step = steps * parts, step / parts
+    numbers = np.arange(steps) + 0.5 if half_on else np.arange(steps + 1.0)
+    kept = math.ceil((len(numbers) - 1) / math.floor(most_mm / step + 1e-9)) + 1
+    return [start + step * float(numbers[n]) for n in np.linspace(0, len(numbers) - 1, kept).astype(int)]
 
 
 def panel_parts(box_id: str, name: str, frame: Frame) -> Iterator[FlatPart]:
@@ -105,10 +137,10 @@ def panel_parts(box_id: str, name: str, frame: Frame) -> Iterator[FlatPart]:
     it."""
     of = (frame.box.material, frame.material)
     for panel in sheetings(frame):
-        is_lid = panel.face == "top"
+        is_lid = panel.face == frame.lid.face
         part = plate_part(
-            f"{box_id}-{part_key(panel)}",
-            f"{name} {'lid' if is_lid else f'{panel.face} panel'}",
+            f"{box_id}-{part_key(panel, frame.lid)}",
+            f"{name} {panel_words(panel, frame.lid)}",
             of,
             frame.lid.thickness_mm if is_lid else frame.spec.cladding_mm,
             panel.size_mm,
@@ -127,9 +159,16 @@ def _laid_on(spec: Framed) -> str:
     return f"Laid on the frame, pinned at its corners; pilot holes drilled through both, then {fixed_by(spec)}"
 
 
-def part_key(panel: Sheeting) -> str:
+def part_key(panel: Sheeting, lid: Panel) -> str:
     """What follows the box's id in the id of its part."""
-    return "lid" if panel.face == "top" else f"{panel.face}-panel"
+    return "lid" if panel.face == lid.face else f"{panel.face}-panel"
+
+
+def panel_words(panel: Sheeting, lid: Panel) -> str:
+    """What a panel is called."""
+    if panel.face != lid.face:
+        return f"{panel.face} panel"
+    return "lid" if lid.face == "top" else f"{lid.face} panel, that comes off"
 
 
 def fixed_by(spec: Framed) -> str:
@@ -148,13 +187,9 @@ def fastener_words(spec: Framed) -> str:
 
 
 def _fixed(panel: Sheeting, frame: Frame) -> Iterator[Hole]:
-    spec, screws = frame.spec, frame.lid.screws
-    if panel.face == "top":
-        for at in fixings(panel, screws.spacing_mm, spec.tube_mm):
-            yield Hole(at, screws.hole_mm, "lid screw")
-        return
-    for at in fixings(panel, spec.pitch_mm, spec.tube_mm):
-        yield Hole(at, PILOT_MM, "pilot")
+    is_lid = panel.face == frame.lid.face
+    for at in fixings(panel, frame):
+        yield Hole(at, frame.lid.screws.hole_mm, "lid screw") if is_lid else Hole(at, PILOT_MM, "pilot")
 
 
 def _placed(panel: Sheeting, frame: Frame) -> Iterator[Hole]:

@@ -1,4 +1,4 @@
-/** The box opened: its walls laid round its base as seen from inside, its lid beside; and what the same contents would
+/** The box opened: its walls laid round its base as seen from inside, its top beside; and what the same contents would
  * weigh in another construction. */
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 
@@ -19,7 +19,7 @@ const FACE_WORDS: Record<string, string> = {
   aft: 'AFT',
   left: 'LEFT',
   right: 'RIGHT',
-  top: 'LID',
+  top: 'TOP',
 }
 const OUTWARD: Record<string, readonly [number, number]> = {
   front: [-0.1, 0],
@@ -112,8 +112,13 @@ function Wall({ face, at, scale }: { face: Face; at: (p: At) => At; scale: numbe
         fontWeight={600}
         letterSpacing={1.2}
       >
-        {FACE_WORDS[face.face]}
+        {face.comes_off && face.face === 'top' ? 'LID' : FACE_WORDS[face.face]}
       </text>
+      {face.comes_off && face.face !== 'top' && (
+        <text x={x} y={y + 20} textAnchor="middle" className="fill-soft" fontSize={12}>
+          comes off
+        </text>
+      )}
     </g>
   )
 }

@@ -1,4 +1,4 @@
-/** A frame of square tube with cladding: its tubes, its sheet, what fixes it, its lid. */
+/** A frame of square tube with cladding: its tubes, its sheet, what fixes it, what closes it. */
 import { useDocument, useLive } from '../../../design/live'
 import type { Box } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
@@ -9,6 +9,15 @@ const FASTENERS = [
   ['rivet', 'blind rivets'],
   ['rivet nut', 'screws in rivet nuts'],
   ['tapped', 'screws tapped into the tube'],
+] as const
+
+const FACES = [
+  ['top', 'its top, a lid'],
+  ['base', 'its base'],
+  ['front', 'its front'],
+  ['aft', 'its aft end'],
+  ['left', 'its left side'],
+  ['right', 'its right side'],
 ] as const
 
 export function FramedForm({ path, box }: { path: string; box: Box }) {
@@ -38,18 +47,25 @@ export function FramedForm({ path, box }: { path: string; box: Box }) {
       />
       <Blank path={`${frame}/fastener_mm`} label="Each is thick" />
       <Blank path={`${frame}/pitch_mm`} label="Apart, at most" />
-      <Heading>Lid</Heading>
-      {Object.keys(box.closures).map((id) => (
-        <Lid key={id} path={`${path}/closures/${id}`} />
+      <Heading>What comes off</Heading>
+      {Object.entries(box.closures).map(([id, lid]) => (
+        <Lid key={id} path={`${path}/closures/${id}`} face={lid.face} />
       ))}
     </>
   )
 }
 
-function Lid({ path }: { path: string }) {
+function Lid({ path, face }: { path: string; face: string }) {
+  const edit = useLive((s) => s.edit)
   return (
     <>
-      <Blank path={`${path}/thickness_mm`} label="Lid is thick" />
+      <Choose
+        label="Filled through"
+        value={face}
+        options={FACES}
+        onChange={(v) => void edit([{ op: 'replace', path: `${path}/face`, value: v }])}
+      />
+      <Blank path={`${path}/thickness_mm`} label="Panel is thick" />
       <Blank path={`${path}/gasket_mm`} label="Gasket, as pressed" />
       <Blank path={`${path}/screws/spacing_mm`} label="Screws apart" />
     </>
