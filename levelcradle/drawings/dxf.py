@@ -6,7 +6,7 @@ from typing import Any
 
 from levelcradle.core.design.sheets import DxfVersion
 from levelcradle.core.part import Flat, FlatPart
-from levelcradle.drawings.nests import Nest
+from levelcradle.core.nesting import Nest
 from levelcradle.drawings.sheet import Ring, Sheet, Stroke
 
 __all__ = ["LAYERS", "LAYERS_TXT", "engraving_dxf", "lines_of", "nest_dxf", "part_dxf"]

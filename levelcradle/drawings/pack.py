@@ -12,7 +12,7 @@ from levelcradle.drawings.border import Job
 from levelcradle.drawings.dxf import LAYERS_TXT, engraving_dxf, nest_dxf, part_dxf
 from levelcradle.drawings.flat_svg import engraving_svg, part_svg
 from levelcradle.drawings.names import file_stem, plain_name
-from levelcradle.drawings.nests import nests
+from levelcradle.core.nesting import nests
 from levelcradle.drawings.pdf import sheets_pdf
 from levelcradle.drawings.register import Drawn, Group, drawn
 from levelcradle.drawings.sheet import Sheet

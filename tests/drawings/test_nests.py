@@ -11,7 +11,7 @@ from shapely.geometry import Polygon, box
 
 from levelcradle.core.part import FlatPart, Hole
 from levelcradle.drawings.dxf import nest_dxf
-from levelcradle.drawings.nests import GAP_MM, Laid, nests
+from levelcradle.core.nesting import GAP_MM, Laid, nests
 
 STOCK = (2000.0, 1000.0)
 

@@ -177,7 +177,7 @@ def test_every_operation_fuzzed_from_the_apis_own_description(client: TestClient
 
     def one(operation: Any) -> None:
         @settings(
-            max_examples=12,
+            max_examples=8,
             deadline=None,
             phases=[Phase.generate],
             suppress_health_check=list(HealthCheck),

@@ -168,7 +168,7 @@ def slow(store: Store, seconds: float) -> Iterator[str]:
 def test_a_slow_server_loses_nothing_typed_faster_than_it_answers_nor_by_a_reload(
     context: BrowserContext, store: Store, car: str
 ) -> None:
-    with slow(store, 2.0) as address:
+    with slow(store, 1.2) as address:
         page = opened(context, address)
         type_in(page)
         expect(told(page)).to_have_text("saving …")
@@ -180,7 +180,7 @@ def test_a_slow_server_loses_nothing_typed_faster_than_it_answers_nor_by_a_reloa
 def test_a_figure_that_is_on_its_way_is_not_sent_again_by_who_comes_back_to_it(
     context: BrowserContext, store: Store, car: str
 ) -> None:
-    with slow(store, 2.0) as address:
+    with slow(store, 1.2) as address:
         page = opened(context, address)
         field(page, "Width").fill("1590")
         field(page, "Width").press("Enter")
@@ -189,7 +189,7 @@ def test_a_figure_that_is_on_its_way_is_not_sent_again_by_who_comes_back_to_it(
         expect(field(page, "Width")).to_have_value("1590")
         field(page, "Width").press("Enter")
         until(page, lambda: store.open(car).revision > 1, "stored")
-        page.wait_for_timeout(2500)
+        page.wait_for_timeout(1700)
         assert store.open(car).revision == 2
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from levelcradle.drawings.border import FOOT_MM, border
-from levelcradle.drawings.nests import nests
+from levelcradle.core.nesting import nests
 from levelcradle.drawings.sheet import Frame, Sheet
 from levelcradle.drawings.subject import Subject
 
