@@ -5,8 +5,8 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from levelcradle.core.design.sheets import DxfVersion
-from levelcradle.core.part import Flat, FlatPart
 from levelcradle.core.nesting import Nest
+from levelcradle.core.part import Flat, FlatPart
 from levelcradle.drawings.sheet import Ring, Sheet, Stroke
 
 __all__ = ["LAYERS", "LAYERS_TXT", "engraving_dxf", "lines_of", "nest_dxf", "part_dxf"]

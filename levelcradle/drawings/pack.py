@@ -12,7 +12,6 @@ from levelcradle.drawings.border import Job
 from levelcradle.drawings.dxf import LAYERS_TXT, engraving_dxf, nest_dxf, part_dxf
 from levelcradle.drawings.flat_svg import engraving_svg, part_svg
 from levelcradle.drawings.names import file_stem, plain_name
-from levelcradle.core.nesting import nests
 from levelcradle.drawings.pdf import sheets_pdf
 from levelcradle.drawings.register import Drawn, Group, drawn
 from levelcradle.drawings.sheet import Sheet
@@ -76,7 +75,7 @@ def cut_file(subject: Subject, name: str) -> bytes | None:
 def _cut_files(subject: Subject) -> Iterator[tuple[str, bytes]]:
     yield from ((name, make()) for name, make in _cut_files_by_name(subject))
     chosen = subject.assembly.design.sheets
-    for number, nest in enumerate(nests(subject.parts, chosen.stock_mm, chosen.kits)[0], 1):
+    for number, nest in enumerate(subject.nested[0], 1):
         stem = f"cut/nest-{number}-{plain_name(nest.material)}-{plain_name(f'{nest.thickness_mm:g} mm')}"
         yield f"{stem}.dxf", nest_dxf(nest, released=subject.job.released, version=chosen.dxf)
     yield "cut/layers.txt", LAYERS_TXT.encode()

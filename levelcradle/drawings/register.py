@@ -12,11 +12,12 @@ from levelcradle.drawings.sheets.exploded import exploded_sheet
 from levelcradle.drawings.sheets.frame import frame_sheets
 from levelcradle.drawings.sheets.inside import module_sheets, section_sheet
 from levelcradle.drawings.sheets.labels import label_sheets, plate_sheet, rescue_sheet
-from levelcradle.drawings.sheets.lists import buying_list, cut_list, member_list, saw_list
+from levelcradle.drawings.sheets.lists import buying_list, cut_list, member_list
 from levelcradle.drawings.sheets.load import load_statement, mass_list
 from levelcradle.drawings.sheets.mounts import mount_sheets
 from levelcradle.drawings.sheets.nest import nest_sheets
 from levelcradle.drawings.sheets.part import part_sheets
+from levelcradle.drawings.sheets.sawn import saw_list, saw_plan
 from levelcradle.drawings.sheets.stack import stack_table
 from levelcradle.drawings.sheets.walls import wall_sheets
 from levelcradle.drawings.subject import Subject
@@ -63,7 +64,14 @@ def _boxes(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
 def _lists(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
     yield (
         "Lists",
-        (cut_list(subject), *nest_sheets(subject), saw_list(subject), buying_list(subject), member_list(subject)),
+        (
+            cut_list(subject),
+            *nest_sheets(subject),
+            saw_list(subject),
+            saw_plan(subject),
+            buying_list(subject),
+            member_list(subject),
+        ),
     )
 
 

@@ -11,6 +11,7 @@ from levelcradle.core.clearance import Axis, StackUp, stack_up
 from levelcradle.core.errors import OutOfRange, UnknownThing
 from levelcradle.core.fabricate import bars_of, box_letters, parts_of
 from levelcradle.core.fold import FoldedPart, fold
+from levelcradle.core.nesting import Nest, StockBar, cut_from_bars, nests
 from levelcradle.core.part import FlatPart
 from levelcradle.drawings.border import Job
 from levelcradle.drawings.sheet import PAPERS
@@ -33,6 +34,18 @@ class Subject:
     @cached_property
     def bars(self) -> tuple[Bar, ...]:
         return bars_of(self.assembly)
+
+    @cached_property
+    def nested(self) -> tuple[list[Nest], list[FlatPart]]:
+        """The sheets of stock that all parts are cut from, and the parts that are larger than one."""
+        chosen = self.assembly.design.sheets
+        return nests(self.parts, chosen.stock_mm, chosen.kits)
+
+    @cached_property
+    def sawn(self) -> tuple[list[StockBar], list[Bar]]:
+        """The lengths of stock that all bars are sawn from, and the bars that are longer than one."""
+        chosen = self.assembly.design.sheets
+        return cut_from_bars(self.bars, chosen.bar_mm, chosen.saw_mm, chosen.kits)
 
     @cached_property
     def letters(self) -> dict[str, str]:

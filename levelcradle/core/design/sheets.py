@@ -23,4 +23,6 @@ class SheetChoice(DocumentModel):
     dxf: DxfVersion = "R2010"  # R12 for cutters that read nothing newer
     lengths: Lengths = "mm"  # what sheets are dimensioned in; cut files are always millimetres
     stock_mm: Annotated[tuple[PositiveLength, PositiveLength], BeforeValidator(_as_tuple)] = (2500.0, 1250.0)
+    bar_mm: PositiveLength = 6000.0  # stock that frames are sawn from
+    saw_mm: Annotated[float, Field(ge=0, le=20)] = 2.0  # what a cut takes
     kits: Annotated[int, Field(ge=1, le=1000)] = 1  # for how many cars lists and nests are made

@@ -1,13 +1,12 @@
 """Parts laid out on sheets of stock, so that little is left over."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 from levelcradle.core.nesting.rectangles import by_rectangles
 from levelcradle.core.nesting.shapes import by_shapes
-from levelcradle.core.nesting.spot import Spot
 from levelcradle.core.part import Flat, FlatPart
 
 __all__ = ["GAP_MM", "Laid", "Nest", "nests"]
@@ -72,16 +71,33 @@ def _fits(part: FlatPart, stock_mm: Flat) -> bool:
     return size[0] <= room[0] and size[1] <= room[1]
 
 
+LARGEST_FIRST: tuple[Callable[[FlatPart], float], ...] = (
+    lambda part: part.size_mm[0] * part.size_mm[1],
+    lambda part: max(part.size_mm),
+    lambda part: min(part.size_mm),
+    lambda part: part.area_mm2,
+)
+MANY = 80  # pieces: so many take seconds, and are tried in one order
+
+
 def _cheapest(pieces: Sequence[FlatPart], material: str, thickness_mm: float, stock_mm: Flat) -> list[Nest]:
-    """By their shapes or by the rectangles round them, whichever takes less of the sheets."""
-    ways = [
+    """By their shapes, in several orders, or by the rectangles round them, whichever takes least of the sheets."""
+    sizes = LARGEST_FIRST[: 1 if len(pieces) > MANY else None]
+    orders = dict.fromkeys(tuple(_largest_first(pieces, size)) for size in sizes)
+    ways = [by_shapes(pieces, order, stock_mm, GAP_MM) for order in orders]
+    ways.append(by_rectangles(pieces, stock_mm, GAP_MM))
+    sheets = [
         [
-            Nest(material, thickness_mm, stock_mm, tuple(Laid(pieces[s.piece], s.at, s.quarters) for s in sheet))
-            for sheet in packed(pieces, stock_mm, GAP_MM)
+            Nest(material, thickness_mm, stock_mm, tuple(Laid(pieces[s.piece], s.at, s.quarters) for s in spots))
+            for spots in way
         ]
-        for packed in (by_shapes, by_rectangles)
+        for way in ways
     ]
-    return min(ways, key=_taken)
+    return min(sheets, key=_taken)
+
+
+def _largest_first(pieces: Sequence[FlatPart], size: Callable[[FlatPart], float]) -> list[int]:
+    return sorted(range(len(pieces)), key=lambda n: -size(pieces[n]))
 
 
 def _taken(sheets: Sequence[Nest]) -> float:

@@ -5,12 +5,13 @@ from collections import Counter
 from collections.abc import Iterator
 
 from levelcradle.core.bar import Bar
+from levelcradle.core.nesting import StockBar
 from levelcradle.core.part import FlatPart
 from levelcradle.drawings.names import file_stem
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.table import Cell, Column, Table
 
-__all__ = ["buying_list", "cut_list", "member_list", "saw_list"]
+__all__ = ["buying_list", "cut_list", "for_cars", "member_list"]
 
 
 Bought = tuple[str, int | None, float | None, str]
@@ -34,10 +35,11 @@ def cut_list(subject: Subject) -> Table:
     )
     kits = subject.assembly.design.sheets.kits
     rows = tuple(_cut_row(part, kits) for part in subject.parts)
-    return Table("cut-list", f"Cut list{_for(kits)}", columns, rows, "Files: the same name with .dxf and .svg")
+    return Table("cut-list", f"Cut list{for_cars(kits)}", columns, rows, "Files: the same name with .dxf and .svg")
 
 
-def _for(kits: int) -> str:
+def for_cars(kits: int) -> str:
+    """What a title says where lists are for more than one."""
     return f", for {kits} cars" if kits > 1 else ""
 
 
@@ -47,27 +49,6 @@ def _cut_row(part: FlatPart, kits: int) -> tuple[Cell, ...]:
     return (
         *(part.mark, part.each[0].name if part.each else part.name, part.quantity * kits, part.material_name),
         *(part.thickness_mm, wide, tall, len(part.bends), len(part.holes), part.mass_kg, goes, file_stem(part)),
-    )
-
-
-def saw_list(subject: Subject) -> Table:
-    """One row a kind of bar."""
-    columns = (
-        *(Column("mark", 0.6), Column("name", 2.6), Column("off", 0.5, 0), Column("section", 1.8)),
-        *(Column("material", 1.0), Column("length", 1.0, 1, "taped"), Column("ends", 1.0), Column("kg each", 0.8, 3)),
-        Column("goes to", 3.0),
-    )
-    kits = subject.assembly.design.sheets.kits
-    rows = tuple(_bar_row(bar, kits) for bar in subject.bars)
-    return Table("saw-list", f"Saw list{_for(kits)}", columns, rows, "Lengths over all; the saw's cut is not in them")
-
-
-def _bar_row(bar: Bar, kits: int) -> tuple[Cell, ...]:
-    goes = ", ".join(one.name for one in bar.each) if bar.quantity > 1 else ""
-    ends = bar.ends[0] if len(set(bar.ends)) == 1 else " and ".join(bar.ends)
-    return (
-        *(bar.mark, bar.each[0].name, bar.quantity * kits, str(bar.tube), bar.material_name, bar.length_mm),
-        *(f"both {ends}", bar.mass_kg, goes),
     )
 
 
@@ -92,8 +73,9 @@ def buying_list(subject: Subject) -> Table:
     kits = subject.assembly.design.sheets.kits
     each = [*_bolts(subject), *_together(subject), *_sheet(subject), *_tube(subject), *_modules(subject)]
     rows = [(what, n and n * kits, kg and kg * kits, goes) for what, n, kg, goes in each]
-    note = "Sheet and tube are the parts' own; what nesting and sawing leave over is not in it"
-    return Table("buying-list", f"Fasteners and buying list{_for(kits)}", columns, tuple(rows), note)
+    rows += _stock(subject)
+    note = "Sheet and tube are the parts' own; the stock they are cut from is in the last rows"
+    return Table("buying-list", f"Fasteners and buying list{for_cars(kits)}", columns, tuple(rows), note)
 
 
 def _bolts(subject: Subject) -> Iterator[Bought]:
@@ -136,6 +118,23 @@ def _sheet(subject: Subject) -> Iterator[Bought]:
         marks.setdefault(key, []).append(part.mark)
     for (material, thick), kg in sorted(masses.items()):
         yield f"{material}, {thick:g} mm", None, kg, ", ".join(marks[material, thick])
+
+
+def _stock(subject: Subject) -> Iterator[Bought]:
+    """Whole sheets and lengths to buy, and how much of them is used."""
+    job = subject.job
+    of_sheet: dict[str, list[float]] = {}
+    for nest in subject.nested[0]:
+        size = " × ".join(job.length(v) for v in nest.stock_mm)
+        of_sheet.setdefault(f"sheet {size}, {nest.material}, {nest.thickness_mm:g} mm", []).append(nest.full)
+    for what, full in of_sheet.items():
+        yield what, len(full), None, f"stock, {100 * sum(full) / len(full):.0f} % used"
+    of_bar: dict[str, list[StockBar]] = {}
+    for one in subject.sawn[0]:
+        of_bar.setdefault(f"{one.tube}, {one.material_name}, {job.length(one.stock_mm)} long", []).append(one)
+    for what, bars in of_bar.items():
+        used = 1 - sum(one.left_mm for one in bars) / sum(one.stock_mm for one in bars)
+        yield what, len(bars), None, f"stock, {100 * used:.0f} % used"
 
 
 def _modules(subject: Subject) -> Iterator[Bought]:

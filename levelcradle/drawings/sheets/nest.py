@@ -2,8 +2,8 @@
 
 from collections.abc import Iterator
 
+from levelcradle.core.nesting import GAP_MM
 from levelcradle.drawings.border import FOOT_MM, border
-from levelcradle.core.nesting import nests
 from levelcradle.drawings.sheet import Frame, Sheet
 from levelcradle.drawings.subject import Subject
 
@@ -12,7 +12,7 @@ __all__ = ["nest_sheets"]
 
 def nest_sheets(subject: Subject) -> Iterator[Sheet]:
     job, chosen = subject.job, subject.assembly.design.sheets
-    found, left = nests(subject.parts, chosen.stock_mm, chosen.kits)
+    found, left = subject.nested
     too_large = tuple(f"{part.mark} is larger than a sheet" for part in left)
     for number, nest in enumerate(found, 1):
         title = f"Nest {number}: {nest.material}, {nest.thickness_mm:g} mm"
@@ -30,6 +30,7 @@ def nest_sheets(subject: Subject) -> Iterator[Sheet]:
         sheet.dimension(frame.at((0.0, 0.0)), frame.at((0.0, tall)), job.length(tall), -8)
         kits = f", for {chosen.kits} cars" if chosen.kits > 1 else ""
         facts = (f"{len(nest.laid)} pieces, {100 * nest.full:.0f} % of the sheet{kits}",)
-        notes = ("By the rectangles round the parts, 8 mm apart; the cutter may do better", *too_large)
+        used = f"Cut off at {job.length(nest.used_mm)}, the rest is whole" if nest.used_mm < wide - 1 else ""
+        notes = (f"Parts {job.length(GAP_MM)} apart. {used}", *too_large)
         border(sheet, job, title, facts, notes, scale=frame.scale)
         yield sheet

@@ -4458,6 +4458,11 @@ export interface components {
          */
         DocSheetChoice: {
             /**
+             * Bar Mm
+             * @default 6000
+             */
+            bar_mm: number;
+            /**
              * Dxf
              * @default R2010
              * @enum {string}
@@ -4486,6 +4491,11 @@ export interface components {
              * @enum {string}
              */
             projection: "first angle" | "third angle";
+            /**
+             * Saw Mm
+             * @default 2
+             */
+            saw_mm: number;
             /**
              * Stock Mm
              * @default [
@@ -5305,11 +5315,13 @@ export interface components {
             };
             /**
              * @default {
+             *       "bar_mm": 6000,
              *       "dxf": "R2010",
              *       "kits": 1,
              *       "lengths": "mm",
              *       "paper": "A4",
              *       "projection": "third angle",
+             *       "saw_mm": 2,
              *       "stock_mm": [
              *         2500,
              *         1250

@@ -40,6 +40,8 @@ export function HowDrawn() {
       <Choose label="DXF for" value={sheets.dxf} options={VERSIONS} onChange={put('dxf')} />
       <Blank label="Sheet stock, long" path="/sheets/stock_mm/0" list="stock" />
       <Blank label="Sheet stock, wide" path="/sheets/stock_mm/1" list="stock" />
+      <Blank label="Bar stock, long" path="/sheets/bar_mm" list="stock" />
+      <Blank label="A saw cut takes" path="/sheets/saw_mm" list="stock" />
       <Blank label="For how many cars" path="/sheets/kits" kind="number" whole />
     </Fold>
   )
