@@ -70,13 +70,33 @@ def migrated(admin: Callable[[str], None]) -> str:
     return name
 
 
-@pytest.fixture
-def database_url(admin: Callable[[str], None], migrated: str) -> Iterator[str]:
-    """A fresh, migrated database."""
+@pytest.fixture(scope="session")
+def kept_database(admin: Callable[[str], None], migrated: str) -> str:
+    """The one that test after test uses: emptying it takes a fraction of what making and dropping another does."""
     name = f"test_{uuid.uuid4().hex[:12]}"
     admin(f'CREATE DATABASE "{name}" TEMPLATE "{migrated}"')
-    yield address_of(name)
-    admin(f'DROP DATABASE "{name}" WITH (FORCE)')
+    return address_of(name)
+
+
+@pytest.fixture
+def database_url(kept_database: str) -> Iterator[str]:
+    """A migrated database with nothing in it."""
+    yield kept_database
+    database = connect(kept_database)
+    with database.connection_context():
+        database.execute_sql(EMPTIED)
+    database.close_all()
+
+
+EMPTIED = """DO $$ DECLARE name text; BEGIN
+    PERFORM pg_terminate_backend(pid) FROM pg_stat_activity
+        WHERE datname = current_database() AND pid <> pg_backend_pid();
+    SET LOCAL session_replication_role = replica;
+    FOR name IN SELECT quote_ident(tablename) FROM pg_tables
+        WHERE schemaname = 'public' AND tablename <> 'schema_migration' LOOP EXECUTE 'DELETE FROM ' || name; END LOOP;
+    FOR name IN SELECT quote_ident(sequencename) FROM pg_sequences WHERE schemaname = 'public'
+        LOOP EXECUTE 'ALTER SEQUENCE ' || name || ' RESTART'; END LOOP;
+END $$"""
 
 
 @pytest.fixture
