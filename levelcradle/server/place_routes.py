@@ -12,7 +12,17 @@ from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import StackUp, stack_up
 from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.design.patch import Op
-from levelcradle.core.edits import blocks_changed, built_as, doubled, hung, into_box, laid_against, out_of_box, removing
+from levelcradle.core.edits import (
+    blocks_changed,
+    built_as,
+    doubled,
+    fitted_in,
+    hung,
+    into_box,
+    laid_against,
+    out_of_box,
+    removing,
+)
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.hang import how_it_hangs, what_mends
 from levelcradle.core.opened import made_as, opened
@@ -105,6 +115,14 @@ def placed_thing(
 def another_construction(project: ProjectId, box: Key, kind: Key, store: TheStore) -> Response:
     """A box built another way, as large as it was, as a patch to apply."""
     return _patched(built_as(store.open(project).design, box, kind), box)
+
+
+@router.post("/projects/{project}/boxes/{box}/fitted/{size}", response_model=PatchOut)
+def fitted(project: ProjectId, box: Key, size: Key, store: TheStore, scans: TheScans) -> Response:
+    """An opening with what sits in it, put where it goes, as a patch to apply."""
+    design = store.open(project).design
+    key, patch = fitted_in(resolve(design, scans.of(design)), box, size)
+    return _patched(patch, key)
 
 
 @router.get("/projects/{project}/boxes/{box}/opened", response_model=BoxOpenedOut)

@@ -139,7 +139,7 @@ def test_its_solids_weigh_what_is_cut_and_lie_in_its_outside(
     left = whole - manifold3d.Manifold.batch_boolean(outside, manifold3d.OpType.Add)
     assert left.volume() == pytest.approx(0.0, abs=1.0)
     low, high = np.array(whole.bounding_box()).reshape(2, 3)
-    assert np.allclose(high - low, found.over_mm, atol=1e-6)
+    assert np.allclose((low, high), found.over, atol=1e-6)
 
 
 def test_the_centre_of_a_box_is_that_of_its_solids(demo: Design) -> None:

@@ -6,9 +6,10 @@ from typing import Any
 
 import pytest
 
+from levelcradle.core.assembly import resolve
 from levelcradle.core.design import new_design, tree_of, validate
 from levelcradle.core.design.pointer import resolves
-from levelcradle.core.edits import edited
+from levelcradle.core.edits import edited, fitted_in
 from levelcradle.core.fit import Wishes, study
 from levelcradle.core.hang import how_it_hangs, with_hanging
 from tests.conftest import DEMO
@@ -45,6 +46,9 @@ def test_from_an_empty_car_each_step_is_another_until_the_cut_files() -> None:
             tree = placed(tree)
         elif step.goes == "/mounts":
             tree = hung(tree, step.message)
+        elif "breathe" in step.message:
+            design = validate(tree)
+            tree = tree_of(edited(design, fitted_in(resolve(design, {}), rest[0], "vent")[1]))
         elif rest and rest[-1] == "openings":
             hole = {
                 "name": "hole",

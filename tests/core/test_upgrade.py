@@ -55,17 +55,18 @@ def test_it_is_answered_as_it_was() -> None:
     assert {f for f in found if f.startswith("mount:")} >= {"mount:tank-lf", "mount:spot:tail-lf", "mount:bonnet-rr"}
 
 
-@pytest.mark.parametrize("number", [1, 2])
+@pytest.mark.parametrize("number", [1, 2, 3])
 def test_upgraded_once_it_stays(number: int) -> None:
     once = dump(load((FORMATS / f"format-{number}.cradle.json").read_text()))
     assert dump(load(once)) == once
     assert json.loads(once)["format"] == FORMAT
 
 
-def test_of_format_2_everything_stands_where_it_stood() -> None:
-    text = (FORMATS / "format-2.cradle.json").read_text()
+@pytest.mark.parametrize("number", [2, 3])
+def test_of_formats_2_and_3_everything_stands_where_it_stood(number: int) -> None:
+    text = (FORMATS / f"format-{number}.cradle.json").read_text()
     before, after = json.loads(text), tree_of(load(text))
-    added = {"mirror_of", "keep_clear", "sheets", "cut_parts", "format"}
+    added = {"mirror_of", "keep_clear", "sheets", "cut_parts", "fitted", "rim_mm", "format"}
 
     def without(tree: Any) -> Any:
         if isinstance(tree, dict):

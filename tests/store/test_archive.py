@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 
 from levelcradle.core.design import Design
+from levelcradle.core.design.upgrade import FORMAT
 from levelcradle.core.errors import DesignError
 from levelcradle.exchange import may_be_kept
 from levelcradle.store import Store, read_archive, write_archive
@@ -107,5 +108,5 @@ def test_an_archive_of_an_earlier_form_comes_without_its_log(store: Store, car: 
     old = next(FORMATS.glob("format-2*.cradle.json")).read_bytes()
     found = read_archive(changed(write_archive(store.archive(car)), "design.cradle.json", old), may_be_kept)
     assert found.log == ()
-    assert found.design.format == 3
+    assert found.design.format == FORMAT
     assert store.open(store.restore(found, "carl")).revision == 1

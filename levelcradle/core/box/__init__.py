@@ -2,7 +2,7 @@
 
 from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, meeting
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
-from levelcradle.core.box.openings import SEEN, on_face, openings_of
+from levelcradle.core.box.openings import SEEN, OnFace, before_face, on_face, openings_of
 from levelcradle.core.box.piece import Outside, Piece, Role
 from levelcradle.core.box.plates import divider_part
 from levelcradle.core.box.shell import InnerGap, Shell, ShellModule, shell_of
@@ -25,6 +25,8 @@ __all__ = [
     "largest_chamfer",
     "meeting",
     "on_face",
+    "OnFace",
+    "before_face",
     "openings_of",
     "shell_of",
 ]

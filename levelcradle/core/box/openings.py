@@ -11,7 +11,7 @@ from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.solids import block
 
-__all__ = ["SEEN", "FaceHole", "on_face", "openings_of", "protruding"]
+__all__ = ["SEEN", "FaceHole", "before_face", "on_face", "openings_of", "protruding"]
 
 
 # of each face: the ways that run right and up as one sees it who stands outside before it
@@ -27,12 +27,14 @@ SEEN: dict[str, tuple[Vec, Vec]] = {
 
 @dataclass(frozen=True, slots=True)
 class FaceHole:
-    """A hole in a face: its centre on the outside in the box's frame."""
+    """A hole in a face: its centre on the outside in the box's frame. ``seat_mm``: as much of the wall as it takes,
+    with what sits in it."""
 
     name: str
     face: str
     at: Vec
     diameter_mm: float
+    seat_mm: float = 0.0
 
 
 class OnFace(Protocol):
@@ -62,16 +64,28 @@ def on_face(thing: OnFace, outer: Vec) -> Vec:
 def openings_of(box: Box, outer: Vec) -> Iterator[FaceHole]:
     """The openings placed by hand, on the outside of their faces."""
     for name, hole in sorted(box.openings.items()):
-        yield FaceHole(name, hole.face, on_face(hole, outer), hole.diameter_mm)
+        yield FaceHole(name, hole.face, on_face(hole, outer), hole.diameter_mm, hole.seat_mm)
 
 
 def protruding(box: Box, made: Made) -> Iterator[Outside]:
     """The room of everything that stands out of the faces, as blocks; it begins on what closes the face."""
     for thing in box.protrusions.values():
-        axis, side = FACE_AT[thing.face]
-        at = on_face(thing, made.outer_mm)
-        low, high = [v - thing.across_mm / 2 for v in at], [v + thing.across_mm / 2 for v in at]
-        reach = made.proud_mm(thing.face)
-        near, far = at[axis] + (reach if side else -reach), reach + thing.reach_mm
-        low[axis], high[axis] = (near, at[axis] + far) if side else (at[axis] - far, near)
-        yield Outside(thing.name, "protrusion", block((low[0], low[1], low[2]), (high[0], high[1], high[2])))
+        yield _standing_out(thing.name, thing, thing.across_mm, thing.reach_mm, made)
+    for hole in box.openings.values():
+        if hole.fitted and hole.fitted.reach_mm:
+            yield _standing_out(hole.name, hole, hole.seat_mm, hole.fitted.reach_mm, made)
+
+
+def _standing_out(name: str, thing: OnFace, across_mm: float, reach_mm: float, made: Made) -> Outside:
+    face = made.proud_mm(thing.face)
+    low, high = before_face(thing, made.outer_mm, across_mm, (face, face + reach_mm))
+    return Outside(name, "protrusion", block(low, high))
+
+
+def before_face(thing: OnFace, outer: Vec, across_mm: float, out_mm: tuple[float, float]) -> tuple[Vec, Vec]:
+    """Corners of a block before a place on a face, between two distances off it; inward they are negative."""
+    axis, side = FACE_AT[thing.face]
+    at, (near, far) = on_face(thing, outer), out_mm
+    low, high = [v - across_mm / 2 for v in at], [v + across_mm / 2 for v in at]
+    low[axis], high[axis] = (at[axis] + near, at[axis] + far) if side else (at[axis] - far, at[axis] - near)
+    return (low[0], low[1], low[2]), (high[0], high[1], high[2])

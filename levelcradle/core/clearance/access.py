@@ -9,15 +9,15 @@ from functools import lru_cache
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, outside_of
 from levelcradle.core.axes import Vec, scaled
-from levelcradle.core.box import on_face, openings_of
+from levelcradle.core.box import OnFace, before_face
 from levelcradle.core.clearance.moves import free_travel_mm, meets
 from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, as_obstacles, best_exit
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import InBox
 from levelcradle.core.finding import Figure, Finding, State, Step, plain
-from levelcradle.core.solids import block
+from levelcradle.core.solids import Solid, block
 
-__all__ = ["access_findings"]
+__all__ = ["access_findings", "hand_before"]
 
 HAND_MM = (60.0, 60.0, 90.0)  # a hand before a joint: across, across, deep; common practice, no source
 
@@ -170,24 +170,24 @@ JOINED = ("gland", "hose tail", "plug", "bleed screw")  # what is plugged, clamp
 
 def _reach(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) -> Iterator[Finding]:
     """Room for a hand before each opening, gland and hose tail: they are joined in place."""
-    size = box.shell.outer_mm
     for key, hole in box.box.openings.items():
-        at = next(h.at for h in openings_of(box.box, size) if h.name == key)
-        yield _hand(box, things, boxes, f"openings/{key}", hole.name, hole.face, at)
+        if hole.joined:
+            yield _hand(box, things, boxes, f"openings/{key}", hole, hole.name)
     for key, thing in box.box.protrusions.items():
         if thing.kind in JOINED:
-            yield _hand(box, things, boxes, f"protrusions/{key}", thing.name, thing.face, on_face(thing, size))
+            yield _hand(box, things, boxes, f"protrusions/{key}", thing, thing.name)
+
+
+def hand_before(box: PlacedBox, thing: OnFace) -> Solid:
+    """The room of a hand before a joint on a face."""
+    low, high = before_face(thing, box.shell.outer_mm, HAND_MM[0], (8.0, HAND_MM[2]))
+    return block(low, high).moved(box.placement)
 
 
 def _hand(
-    box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle], path: str, what: str, face: str, at: Vec
+    box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle], path: str, thing: OnFace, what: str
 ) -> Finding:
-    axis, far = FACE_AT[face]
-    sign = 1 if far else -1
-    half = HAND_MM[0] / 2
-    low, high = [a - half for a in at], [a + half for a in at]
-    low[axis], high[axis] = sorted((at[axis] + sign * 8.0, at[axis] + sign * HAND_MM[2]))
-    hand = block((low[0], low[1], low[2]), (high[0], high[1], high[2])).moved(box.placement)
+    hand = hand_before(box, thing)
     met, hidden = (meets([hand], rows, (0.0, 0.0, 0.0)) for rows in (things, boxes))
     name, word = plain(box.box.name), plain(what)
     message = (

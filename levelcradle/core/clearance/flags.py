@@ -1,9 +1,14 @@
-"""What the flags of a space ask of a box in it: sealed and vented where people sit, sealed where it is wet, no modules
-in a crush zone."""
+"""What the flags of a space ask of a box in it: sealed and vented where people sit, sealed and drained where it is wet;
+and what a sealed box asks wherever it hangs: something to breathe through."""
 
-from collections.abc import Iterator
+import math
+from collections.abc import Collection, Iterator
+from dataclasses import replace
 
 from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.axes import minus
+from levelcradle.core.design.base import FACE_AT
+from levelcradle.core.design.fitted import FittedKind
 from levelcradle.core.finding import Finding, State, plain
 
 __all__ = ["flag_findings"]
@@ -11,23 +16,53 @@ __all__ = ["flag_findings"]
 SEALED = ("gasket", "sealant")
 CABIN = "a failing cell gives off toxic and burning gas: sealed from the passenger space, and vented outside"
 WET = "water in a box is a fault sooner or later"
+DRAIN = "what condenses or gets in runs out at its lowest place"
+AIR_PA, WARMER_K, ROOM_K = 101_325.0, 20.0, 293.15
+PUSH_PA = AIR_PA * WARMER_K / ROOM_K  # of shut air that is 20 K warmer: ideal gas
 
 
 def flag_findings(assembly: Assembly) -> Iterator[Finding]:
     for box in assembly.boxes.values():
-        bay = assembly.bay_of(box)
-        if bay is None or not box.shell.modules:
+        if not box.shell.modules:
             continue
-        name, spec = plain(box.box.name), box.box
-        if "passenger" in bay.flags:
-            yield _asked(
-                box, "sealed", f"{name} stands in the passenger space: sealed towards it?", _sealed(box), CABIN
-            )
-            yield _asked(
-                box, "vented", f"{name} stands in the passenger space: vented outside?", spec.vented_outside, CABIN
-            )
-        elif "wet" in bay.flags:
-            yield _asked(box, "sealed", f"{name} stands in a wet space: sealed?", _sealed(box), WET)
+        bay = assembly.bay_of(box)
+        yield from _of_its_space(box, bay.flags if bay else ())
+        if _sealed(box):
+            yield from _breathing(box)
+
+
+def _of_its_space(box: PlacedBox, flags: Collection[str]) -> Iterator[Finding]:
+    name, spec = plain(box.box.name), box.box
+    if "passenger" in flags:
+        yield _asked(box, "sealed", f"{name} stands in the passenger space: sealed towards it?", _sealed(box), CABIN)
+        yield _asked(
+            box, "vented", f"{name} stands in the passenger space: vented outside?", spec.vented_outside, CABIN
+        )
+    elif "wet" in flags:
+        yield _asked(box, "sealed", f"{name} stands in a wet space: sealed?", _sealed(box), WET)
+        if _sealed(box):
+            yield _opening(box, "drain", f"{name} stands in a wet space: a drain?", "drain", DRAIN)
+
+
+def _breathing(box: PlacedBox) -> Iterator[Finding]:
+    """Shut air pushes and draws at what closes the box as it warms and cools."""
+    inner, axis = box.shell.inner_mm, FACE_AT[box.shell.made.closed_face][0]
+    push_n = PUSH_PA * math.prod(v for i, v in enumerate(inner) if i != axis) * 1e-6
+    filled = sum(math.prod(minus(m.high, m.low)) for m in box.shell.modules)
+    litres = (math.prod(inner) - filled) * 1e-6
+    question = f"{plain(box.box.name)} is sealed: something to breathe through?"
+    why = (
+        f"{WARMER_K:g} K warmer its air pushes with {PUSH_PA / 1000:.1f} kPa, {push_n:,.0f} N on what closes it; a bag "
+        f"dries its {litres:.0f} litres of air, by its maker's table"
+    )
+    yield _opening(box, "breathes", question, "vent", why)
+
+
+def _opening(box: PlacedBox, what: str, question: str, kind: FittedKind, rationale: str) -> Finding:
+    """Asked until such a thing sits in an opening of the box, and put there."""
+    sits = any(hole.fitted and hole.fitted.kind == kind for hole in box.box.openings.values())
+    asked = _asked(box, what, question, True if sits else None, rationale)
+    return replace(asked, code="box.air", subjects=(f"{box.path}/openings", box.path))
 
 
 def _sealed(box: PlacedBox) -> bool | None:

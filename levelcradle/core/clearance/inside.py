@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.clearance.fixed import gear_findings
+from levelcradle.core.clearance.openings import opening_findings
 from levelcradle.core.design import tree_of
 from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.design.words import words_of
@@ -35,6 +36,7 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
             *_hold_down(box),
             *_opened_downward(box),
             *_cable(box),
+            *opening_findings(box),
             *box.shell.made.findings(box.path, box.box.name),
             *gear_findings(box),
         )

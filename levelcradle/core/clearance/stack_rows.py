@@ -43,7 +43,7 @@ def rows_on_line(
         yield from layers.first
         yield from _contents(assembly, box, axis, spot)
         yield from layers.last
-        if body.end < made.outer_mm[axis] - 1e-6:
+        if closed == body.end < made.outer_mm[axis] - 1e-6:
             yield StackRow("cut off its edge", body.end - made.outer_mm[axis], 0.0, 0.0, "as drawn", "metal", path)
         yield from _outside(box, spans, closed, max(s.end for s in spans), upward=True)
     yield from layers.whole

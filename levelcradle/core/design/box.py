@@ -22,6 +22,7 @@ from levelcradle.core.design.base import (
     _as_tuple,
 )
 from levelcradle.core.design.construction import Cap, Closure, Construction, Folded, Panel
+from levelcradle.core.design.fitted import Fitted
 from levelcradle.core.design.survey import KeepClear
 
 __all__ = [
@@ -179,7 +180,7 @@ class Liners(DocumentModel):
 
 
 class Opening(DocumentModel):
-    """A round hole in a face, measured from two named edges of that face."""
+    """A round hole in a face, measured from two named edges of that face, and what sits in it."""
 
     name: Line
     face: Face
@@ -187,6 +188,17 @@ class Opening(DocumentModel):
     u_mm: Length
     v_mm: Length
     diameter_mm: PositiveLength
+    fitted: Fitted | None = None
+
+    @property
+    def joined(self) -> bool:
+        """Whether something is joined there in place; a breather or a drain is left to itself."""
+        return self.fitted is None or self.fitted.kind not in ("vent", "drain")
+
+    @property
+    def seat_mm(self) -> float:
+        """As much of the wall as it takes, across."""
+        return max(self.diameter_mm, self.fitted.seat_mm if self.fitted else 0.0)
 
 
 class Protrusion(DocumentModel):

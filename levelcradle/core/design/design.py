@@ -51,7 +51,7 @@ class Units(DocumentModel):
 class Design(DocumentModel):
     """Everything that was decided. Collections are objects keyed by id; results are never stored here."""
 
-    format: Literal[3]
+    format: Literal[4]
     name: Line
     units: Units = Units()
     sheets: SheetChoice = SheetChoice()
@@ -92,7 +92,7 @@ class Design(DocumentModel):
 
 def new_design(name: str, wheelbase_mm: float) -> Design:
     """An empty design for a car of which only the wheelbase is known."""
-    return Design(format=3, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
+    return Design(format=4, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
 
 
 def broken_references(design: Design) -> Iterator[Problem]:

@@ -5,9 +5,21 @@ from typing import Annotated, Literal, get_args
 from pydantic import Field, field_validator
 
 from levelcradle.core.design.base import DocumentModel, GapClass, Id, Line, NonNegativeLength, PositiveLength, Text
+from levelcradle.core.design.fitted import FittedKind
 from levelcradle.core.tables import rows
 
-__all__ = ["BoltClass", "BoltSize", "GapNeed", "Liner", "LoadCase", "Material", "TableRow", "Tables", "standard_tables"]
+__all__ = [
+    "BoltClass",
+    "BoltSize",
+    "FittedSize",
+    "GapNeed",
+    "Liner",
+    "LoadCase",
+    "Material",
+    "TableRow",
+    "Tables",
+    "standard_tables",
+]
 
 Mpa = Annotated[float, Field(gt=0, le=10_000)]
 InG = Annotated[float, Field(ge=-100, le=100)]
@@ -68,6 +80,19 @@ class Liner(TableRow):
     creeps: Literal["yes", "no"]
 
 
+class FittedSize(TableRow):
+    """What may sit in an opening of a box, to begin with: its hole and its own sizes."""
+
+    kind: FittedKind
+    size: Text = ""
+    hole_mm: PositiveLength
+    seat_mm: PositiveLength
+    out_mm: NonNegativeLength
+    in_mm: NonNegativeLength
+    line_mm: NonNegativeLength
+    bend_radius_mm: NonNegativeLength
+
+
 class LoadCase(TableRow):
     """One throw on the box in g, everything in it (weight included)."""
 
@@ -85,6 +110,13 @@ def _standard_liners() -> "dict[str, Liner]":
     }
 
 
+def _standard_fitted() -> "dict[str, FittedSize]":
+    return {
+        row["id"]: FittedSize.model_validate(_typed({k: v for k, v in row.items() if k != "id"}))
+        for row in rows("fitted")
+    }
+
+
 class Tables(DocumentModel):
     """Never empty: the checks rest on them."""
 
@@ -94,6 +126,7 @@ class Tables(DocumentModel):
     gaps: dict[GapClass, GapNeed]
     load_cases: Annotated[dict[Id, LoadCase], Field(min_length=1, max_length=100)]
     liners: Annotated[dict[Id, Liner], Field(max_length=200, default_factory=_standard_liners)]
+    fitted: Annotated[dict[Id, FittedSize], Field(max_length=200, default_factory=_standard_fitted)]
 
     @field_validator("gaps")
     @classmethod
@@ -104,7 +137,7 @@ class Tables(DocumentModel):
         return gaps
 
 
-_WORDS = {"name", "source", "k_source", "weldable_with", "reason", "kind", "creeps"}
+_WORDS = {"name", "source", "k_source", "weldable_with", "reason", "kind", "creeps", "size"}
 
 
 def _typed(row: dict[str, str]) -> dict[str, str | float]:

@@ -8,7 +8,7 @@ from typing import Any
 __all__ = ["FORMAT", "upgraded"]
 
 Tree = dict[str, Any]
-FORMAT = 3
+FORMAT = 4
 
 
 def upgraded(tree: Tree) -> Tree:
@@ -155,4 +155,12 @@ def _to_3(tree: Tree) -> Tree:
     return {**tree, "format": 3}
 
 
-_STEPS: dict[int | None, Callable[[Tree], Tree]] = {1: _to_2, 2: _to_3}
+# --- 3 to 4: something may sit in an opening of a box, what closes a box may be on any face, bars have their stock;
+# nothing stands otherwise ---
+
+
+def _to_4(tree: Tree) -> Tree:
+    return {**tree, "format": 4}
+
+
+_STEPS: dict[int | None, Callable[[Tree], Tree]] = {1: _to_2, 2: _to_3, 3: _to_4}

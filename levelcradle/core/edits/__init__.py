@@ -6,6 +6,7 @@ from levelcradle.core.edits.boxes import adding, edited, removing
 from levelcradle.core.edits.construction import built_as
 from levelcradle.core.edits.cut_parts import as_cut
 from levelcradle.core.edits.mounts import doubled, hung, hung_on, unhung
+from levelcradle.core.edits.openings import fitted_in
 from levelcradle.core.edits.pattern import pattern_of
 from levelcradle.core.edits.placing import into_box, laid_against, out_of_box
 from levelcradle.core.edits.rows import copied, twinned
@@ -23,6 +24,7 @@ __all__ = [
     "copied",
     "doubled",
     "edited",
+    "fitted_in",
     "freed_place",
     "hung",
     "hung_on",

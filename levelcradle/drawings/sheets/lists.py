@@ -92,9 +92,10 @@ def _bolts(subject: Subject) -> Iterator[Bought]:
 
 
 def _together(subject: Subject) -> Iterator[Bought]:
-    """What holds the boxes together."""
+    """What holds the boxes together, and what sits in their openings."""
     for letter, box in subject.boxes:
-        for what, count in box.shell.made.bought():
+        fitted = Counter(hole.fitted.words for hole in box.box.openings.values() if hole.fitted)
+        for what, count in (*box.shell.made.bought(), *sorted(fitted.items())):
             yield what, count, None, f"box {letter}, {box.name}"
 
 

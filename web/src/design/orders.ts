@@ -97,6 +97,14 @@ export const builtAs = async (project: string, box: string, kind: string) =>
     }),
   ).patch
 
+/** An opening with what sits in it, put where it goes. */
+export const fittedIn = async (project: string, box: string, size: string) =>
+  taken(
+    await api.POST('/api/projects/{project}/boxes/{box}/fitted/{size}', {
+      params: { path: { project, box, size } },
+    }),
+  ).patch
+
 /** A new mount between a box and a spot of the vehicle. */
 export async function hung(project: string, body: NewMount) {
   return taken(await api.POST('/api/projects/{project}/hung', { params: { path: { project } }, body }))

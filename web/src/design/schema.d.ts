@@ -387,6 +387,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/boxes/{box}/fitted/{size}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fitted
+         * @description An opening with what sits in it, put where it goes, as a patch to apply.
+         */
+        post: operations["fitted_api_projects__project__boxes__box__fitted__size__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/boxes/{box}/hanging": {
         parameters: {
             query?: never;
@@ -2844,6 +2864,76 @@ export interface components {
             coats: number;
         };
         /**
+         * Fitted
+         * @description What sits in an opening: as wide as it lies on the wall on either side, as far as it stands out and in.
+         *
+         *     A cable or hose through it, ``line_mm`` thick at most, bends outside before it may meet anything:
+         *     ``bend_radius_mm`` is its maker's least, on its middle line.
+         */
+        DocFitted: {
+            /**
+             * Bend Radius Mm
+             * @default 0
+             */
+            bend_radius_mm: number;
+            /** In Mm */
+            in_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cable gland" | "connector" | "coolant bulkhead" | "vent" | "service disconnect" | "tap plug" | "drain";
+            /**
+             * Line Mm
+             * @default 0
+             */
+            line_mm: number;
+            /** Out Mm */
+            out_mm: number;
+            /** Seat Mm */
+            seat_mm: number;
+            /**
+             * Size
+             * @default
+             */
+            size: string;
+        };
+        /**
+         * FittedSize
+         * @description What may sit in an opening of a box, to begin with: its hole and its own sizes.
+         */
+        DocFittedSize: {
+            /** Bend Radius Mm */
+            bend_radius_mm: number;
+            /** Hole Mm */
+            hole_mm: number;
+            /** In Mm */
+            in_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cable gland" | "connector" | "coolant bulkhead" | "vent" | "service disconnect" | "tap plug" | "drain";
+            /** Line Mm */
+            line_mm: number;
+            /** Out Mm */
+            out_mm: number;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /** Seat Mm */
+            seat_mm: number;
+            /**
+             * Size
+             * @default
+             */
+            size: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * Fittings
          * @description Links, liners and clamps, carried at the middle of the blocks.
          */
@@ -3975,7 +4065,7 @@ export interface components {
         };
         /**
          * Opening
-         * @description A round hole in a face, measured from two named edges of that face.
+         * @description A round hole in a face, measured from two named edges of that face, and what sits in it.
          */
         DocOpening: {
             /** Diameter Mm */
@@ -3985,6 +4075,8 @@ export interface components {
              * @enum {string}
              */
             face: "front" | "aft" | "left" | "right" | "base" | "top";
+            /** @default null */
+            fitted: components["schemas"]["DocFitted"] | null;
             /** From */
             from: [
                 "front" | "aft" | "left" | "right" | "base" | "top",
@@ -4704,6 +4796,10 @@ export interface components {
             bolts: {
                 [key: string]: components["schemas"]["DocBoltSize"];
             };
+            /** Fitted */
+            fitted?: {
+                [key: string]: components["schemas"]["DocFittedSize"];
+            };
             /** Gaps */
             gaps: {
                 [key: string]: components["schemas"]["DocGapNeed"];
@@ -5219,7 +5315,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 3;
+            format: 4;
             /**
              * Hardpoints
              * @default {}
@@ -8889,6 +8985,66 @@ export interface operations {
                 project: string;
                 box: string;
                 kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    fitted_api_projects__project__boxes__box__fitted__size__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                box: string;
+                size: string;
             };
             cookie?: never;
         };

@@ -41,11 +41,16 @@ def makeable(sheet: Sheet) -> Iterator[Makeable]:
     from_bend, from_rim = 2 * t + sheet.back_mm, 2 * t
     for hole in openings_of(sheet.box, outer):
         along = [i for i in range(3) if i != FACE_AT[hole.face][0]]
-        sides = [(hole.at[i], from_bend) for i in along]
-        sides += [(outer[i] - hole.at[i], from_rim if i == 2 else from_bend) for i in along]
-        sides += [(-beyond(chamfer, outer, hole.at), from_bend) for chamfer in sheet.box.chamfers.values()]
-        has, needs = min(((d - hole.diameter_mm / 2, need) for d, need in sides), key=lambda row: row[0] - row[1])
+        bends = [hole.at[i] for i in along] + [outer[i] - hole.at[i] for i in along if i != 2]
+        bends += [-beyond(chamfer, outer, hole.at) for chamfer in sheet.box.chamfers.values()]
+        rims = [outer[i] - hole.at[i] for i in along if i == 2]
+        sides = [(d - hole.diameter_mm / 2, from_bend) for d in bends]
+        sides += [(d - hole.diameter_mm / 2, from_rim) for d in rims]
+        has, needs = min(sides, key=lambda row: row[0] - row[1])
         yield Makeable(f"hole {hole.name}", f"sheet beside hole {hole.name}", has, needs)
+        if hole.seat_mm > hole.diameter_mm:
+            flat = min([*(d - sheet.back_mm for d in bends), *rims])
+            yield Makeable(f"seat {hole.name}", f"flat round the middle of hole {hole.name}", flat, hole.seat_mm / 2)
 
 
 def least_chamfer(sheet: Sheet, edge: tuple[str, str]) -> int:

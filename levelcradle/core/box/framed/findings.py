@@ -63,7 +63,7 @@ def _openings(frame: Frame) -> Iterator[Asked]:
         axis, far = FACE_AT[hole.face]
         clear = min(_beside(hole, run, axis) for run in frame.runs if _behind(frame, run, axis, far=far > 0))
         words = f"from the opening {frame.box.openings[hole.name].name} to a tube of the frame there is"
-        yield f"opening {hole.name}", words, clear - hole.diameter_mm / 2, 0.0, why
+        yield f"opening {hole.name}", words, clear - hole.seat_mm / 2, 0.0, why
 
 
 def _behind(frame: Frame, run: Run, axis: int, *, far: bool) -> bool:

@@ -1,25 +1,22 @@
 /** Box: how the shell is made; its sheet as it prints; its masses and openings. */
-import { useState } from 'react'
-
 import { boxOf, useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { builtAs } from '../../design/orders'
-import { at, freeId } from '../../design/pointer'
+import { at } from '../../design/pointer'
 import type { Box } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { length, mass } from '../../ui/format'
-import { NameBlank } from '../../ui/NameBlank'
 import { Choose } from '../../ui/Choose'
 import { OneOf } from '../../ui/Toggles'
 import { Tick } from '../../ui/Tick'
-import { Button, Fact, Heading, Link, Teach, Title } from '../../ui/parts'
+import { Fact, Heading, Teach, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
-import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
 import { CONSTRUCTIONS } from './constructions'
 import { CutOff } from './CutOff'
 import { OpenedBox } from './OpenedBox'
+import { Openings } from './Openings'
 import { Protrusions } from './Protrusions'
 
 const HOLD = [
@@ -186,38 +183,6 @@ function Masses({ id }: { id: string }) {
       <Fact name="Shell">{mass(figures.shell_kg, units.mass)}</Fact>
       <Fact name={`Full, ${figures.modules} modules`}>{mass(figures.full_kg, units.mass)}</Fact>
       <Fact name="Hung: with brackets and what is fixed to it">{mass(figures.hung_kg, units.mass)}</Fact>
-    </section>
-  )
-}
-
-function Openings({ id, box }: { id: string; box: Box }) {
-  const edit = useLive((s) => s.edit)
-  const [face, setFace] = useState<FaceName>('aft')
-  const path = `/boxes/${id}/openings`
-  function add() {
-    const [[one] = [], [other] = []] = EDGES[face]
-    const value = { name: 'hole', face, from: [one, other], u_mm: 60, v_mm: 60, diameter_mm: 20 }
-    void edit([{ op: 'add', path: `${path}/${freeId('hole', box.openings)}`, value }])
-  }
-  return (
-    <section aria-label="Round holes">
-      <Heading>Round holes</Heading>
-      {Object.entries(box.openings).map(([key, hole]) => (
-        <div key={key} className="border-b border-hair py-1">
-          <span className="flex items-center justify-between gap-2">
-            <NameBlank path={`${path}/${key}/name`} label={`On the ${hole.face}`} />
-            <Link onClick={() => void edit([{ op: 'remove', path: `${path}/${key}` }])}>remove</Link>
-          </span>
-          <OnFace path={`${path}/${key}`} thing={hole} />
-          <Blank path={`${path}/${key}/diameter_mm`} label="Diameter" />
-        </div>
-      ))}
-      <div className="mt-2 flex items-center gap-2">
-        <Choose label="Face of the new hole" hideLabel value={face} options={FACES} onChange={setFace} />
-        <Button plain data-goes={path} onClick={add}>
-          Another hole there
-        </Button>
-      </div>
     </section>
   )
 }

@@ -15,8 +15,6 @@ export const FACES = [
 export type FaceName = (typeof FACES)[number][0]
 export const EDGES = rules.face_edges as Record<FaceName, FaceName[][]>
 
-/** Round holes placed on a face by two distances from two named edges. */
-
 export function OnFace({
   path,
   thing,

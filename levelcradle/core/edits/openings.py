@@ -1,0 +1,146 @@
+"""What sits in an opening, put where it goes: near what it serves, on flat wall, clear inside and out."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import replace
+
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
+from levelcradle.core.axes import Vec
+from levelcradle.core.box import before_face, on_face, shell_of
+from levelcradle.core.clearance import as_obstacles, hand_before, meets, opening_findings
+from levelcradle.core.design.base import FACE_AT
+from levelcradle.core.design.box import EDGES_OF, Box, Opening
+from levelcradle.core.design.fitted import Fitted
+from levelcradle.core.design.ids import free_id
+from levelcradle.core.design.patch import Op
+from levelcradle.core.design.tables import FittedSize
+from levelcradle.core.errors import OutOfRange, UnknownThing
+from levelcradle.core.modules import terminal_plates
+from levelcradle.core.solids import block
+
+__all__ = ["fitted_in"]
+
+STEP_MM = 20.0
+SERVES = {"coolant bulkhead": "coolant", "tap plug": "taps"}  # by the face of a module; all else serves its terminals
+STILL: Vec = (0.0, 0.0, 0.0)
+
+
+def fitted_in(assembly: Assembly, box_id: str, key: str) -> tuple[str, list[Op]]:
+    """Its id, and the opening with what sits in it: the place nearest to what it serves where nothing is foul of it; if
+    its room outside is free nowhere, the nearest where that alone is not. Raises UnknownThing, OutOfRange."""
+    if box_id not in assembly.boxes:
+        raise UnknownThing("box", box_id)
+    if key not in assembly.tables.fitted:
+        raise UnknownThing("size", key)
+    box, row = assembly.boxes[box_id], assembly.tables.fitted[key]
+    new = free_id(row.kind, box.box.openings)
+    around, already, second = _around(assembly, box), _against(assembly, box, box.box), None
+    for opening in sorted(_places(box, row), key=lambda one: _far(box, row, one)):
+        free = _free(box, opening, around)
+        if (second and not free) or not _made(assembly, box, new, opening, already):
+            continue
+        if free:
+            return new, [_put(box_id, new, opening)]
+        second = opening
+    if second is None:
+        raise OutOfRange(f"No face of {box.box.name} has room for a {row.kind} {row.size}".strip() + ".")
+    return new, [_put(box_id, new, second)]
+
+
+def _put(box_id: str, key: str, opening: Opening) -> Op:
+    value = opening.model_dump(mode="json", by_alias=True)
+    return {"op": "add", "path": f"/boxes/{box_id}/openings/{key}", "value": value}
+
+
+def _places(box: PlacedBox, row: FittedSize) -> Iterator[Opening]:
+    """On every face but the one that comes off, in steps, its seat within the edges."""
+    outer = box.shell.outer_mm
+    sizes = row.model_dump(include=set(Fitted.model_fields))
+    for face, pairs in EDGES_OF.items():
+        if face == box.shell.made.closed_face:
+            continue
+        one, other = pairs[0][0], pairs[1][0]
+        (along, up) = (outer[FACE_AT[edge][0]] for edge in (one, other))
+        for u in _steps(along, row.seat_mm):
+            for v in _steps(up, row.seat_mm):
+                yield Opening.model_validate(
+                    {
+                        "name": row.kind,
+                        "face": face,
+                        "from": (one, other),
+                        "u_mm": u,
+                        "v_mm": v,
+                        "diameter_mm": row.hole_mm,
+                        "fitted": sizes,
+                    }
+                )
+
+
+def _steps(long_mm: float, seat_mm: float) -> Iterator[float]:
+    at = math.ceil(seat_mm / 2 / STEP_MM) * STEP_MM
+    while at <= long_mm - seat_mm / 2:
+        yield at
+        at += STEP_MM
+
+
+def _far(box: PlacedBox, row: FittedSize, opening: Opening) -> tuple[float, float]:
+    """How far a place is from what it serves; a breather is for the highest place, a drain for the lowest."""
+    outer = box.shell.outer_mm
+    at = on_face(opening, outer)
+    middle = math.dist(at, [v / 2 for v in outer])
+    if row.kind in ("vent", "drain"):
+        up = box.placement.point(at)[2]
+        return (-up if row.kind == "vent" else up), middle
+    return min((math.dist(at, served) for served in _served(box, row.kind)), default=0.0), middle
+
+
+def _served(box: PlacedBox, kind: str) -> Iterator[Vec]:
+    """Middles of the faces or terminals of modules that it serves, in the box's frame."""
+    for module in box.shell.modules:
+        face = getattr(module.spec, SERVES.get(kind, ""), None)
+        if face:
+            way = module.looks.index(face)
+            middle = [(v + h) / 2 for v, h in zip(module.low, module.high, strict=True)]
+            middle[way // 2] = (module.low, module.high)[way % 2][way // 2]
+            yield middle[0], middle[1], middle[2]
+        else:
+            for _, low, high in terminal_plates(module.low, module.high, module.looks, module.spec):
+                yield (low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2
+
+
+def _made(assembly: Assembly, box: PlacedBox, key: str, opening: Opening, already: set[str]) -> bool:
+    """Whether it is clear of everything inside, of other openings, and of bends and tubes; ``already``: what stood
+    against making the box before."""
+    before = box.box
+    after = before.model_copy(update={"openings": {**before.openings, key: opening}})
+    tried = replace(box, box=after)
+    path = f"{box.path}/openings/{key}"
+    if any(row.state == "foul" and path in row.subjects for row in opening_findings(tried)):
+        return False
+    return _against(assembly, box, after) <= already
+
+
+def _against(assembly: Assembly, box: PlacedBox, spec: Box) -> set[str]:
+    """What stands against making a box."""
+    material = assembly.tables.materials[spec.material]
+    made = shell_of(spec, assembly.design.module_kinds, material).made
+    return {row.id for row in made.findings(box.path, spec.name)}
+
+
+def _around(assembly: Assembly, box: PlacedBox) -> list[Obstacle]:
+    """What its room outside must not meet: all but spaces and what gives way; other boxes; what is on this one."""
+    own = assembly.own_sides.get(box.box.bay or "", ())
+    things = (*assembly.obstacles, *(o for o in assembly.sides if o.bay != box.box.bay), *own)
+    found = [o for o in things if not o.crush and o.kind != "space"]
+    found += [o for other in assembly.boxes.values() if other is not box for o in as_obstacles(other)]
+    on_it = [p for p in box.pieces if p.mount or p.gear or p.role == "protrusion"]
+    return [*found, *(Obstacle(box.path, p.name, p.solid, "same") for p in on_it)]
+
+
+def _free(box: PlacedBox, opening: Opening, around: list[Obstacle]) -> bool:
+    """Whether its room outside is, and that of the hand that joins it."""
+    assert opening.fitted
+    proud = box.shell.made.proud_mm(opening.face)
+    room = before_face(opening, box.shell.outer_mm, opening.seat_mm, (proud, proud + opening.fitted.reach_mm))
+    hand = [hand_before(box, opening)] if opening.joined else []
+    return not meets([block(*room).moved(box.placement), *hand], around, STILL)
