@@ -85,6 +85,30 @@ def test_a_box_is_looked_at_opened_and_made_as_a_frame_of_another_tube(bench: Be
     assert (made["closures"]["lid"]["type"], made["closures"]["lid"]["face"]) == ("panel", "aft")
 
 
+def test_a_gland_and_a_breather_are_put_where_they_go(bench: Bench) -> None:
+    at_the_tank_box(bench)
+    ledger, openings = bench.page.get_by_role("complementary", name="Ledger"), bench.page.get_by_role("region", name="Openings")
+    ledger.get_by_label("Sealed").select_option("with a gasket")
+    bench.saved(2)
+    expect(ledger.get_by_text("something to breathe through? nobody has said", exact=False)).to_be_visible()
+    openings.get_by_label("What to put in").select_option("vent")
+    openings.get_by_role("button", name="Put it where it goes").click()
+    bench.saved(3)
+    expect(ledger.get_by_text("something to breathe through? yes", exact=False)).to_be_visible()
+    openings.get_by_label("In it sits").first.select_option(label="cable gland M32, line to 21 mm")
+    bench.saved(4)
+    held = bench.tree["boxes"]["tank"]["openings"]
+    assert held["vent"]["fitted"]["kind"] == "vent"
+    assert (held["cable"]["fitted"]["size"], held["cable"]["diameter_mm"]) == ("M32", 32.5)
+    openings.get_by_role("button", name="Sizes of cable").click()
+    seat = openings.get_by_label("cable: Seat, across")
+    seat.fill("50")
+    seat.press("Enter")
+    bench.saved(5)
+    assert bench.tree["boxes"]["tank"]["openings"]["cable"]["fitted"]["seat_mm"] == 50
+    expect(openings.get_by_label("In it sits").first).to_have_value("own")
+
+
 def test_a_rest_is_put_on_a_member(bench: Bench) -> None:
     rail = {"name": "cross rail", "start_mm": [2870, -300, 300], "end_mm": [2870, 300, 300], "width_mm": 60, "height_mm": 92}
     bench.store.edit(bench.car, [{"op": "add", "path": "/members/rail", "value": rail}], base=1, session="x")

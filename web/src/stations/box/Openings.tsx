@@ -8,6 +8,7 @@ import { freeId } from '../../design/pointer'
 import type { Box, Document, Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/Choose'
+import { Fold } from '../../ui/Fold'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Heading, Link } from '../../ui/parts'
 import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
@@ -57,26 +58,30 @@ function OneOpening({ path, hole }: { path: string; hole: Opening }) {
         ]}
         onChange={fit}
       />
-      {hole.fitted && <Sizes path={`${path}/fitted`} name={hole.name} />}
+      {hole.fitted && <Sizes path={`${path}/fitted`} name={hole.name} kind={hole.fitted.kind} />}
     </div>
   )
 }
 
-const BLANKS = [
+const OWN = [
   ['seat_mm', 'Seat, across'],
   ['out_mm', 'Stands out'],
   ['in_mm', 'Stands in'],
-  ['line_mm', 'Cable or hose'],
-  ['bend_radius_mm', 'Bends by, at least'],
 ] as const
+const OF_ITS_LINE = [
+  ['line_mm', 'Cable or hose, thick'],
+  ['bend_radius_mm', 'Its least bend radius'],
+] as const
+const WITHOUT_LINE = ['vent', 'drain', 'service disconnect']
 
-function Sizes({ path, name }: { path: string; name: string }) {
+function Sizes({ path, name, kind }: { path: string; name: string; kind: string }) {
+  const blanks = WITHOUT_LINE.includes(kind) ? OWN : [...OWN, ...OF_ITS_LINE]
   return (
-    <div className="grid grid-cols-2 gap-x-4">
-      {BLANKS.map(([figure, label]) => (
+    <Fold words={`Sizes of ${name}`}>
+      {blanks.map(([figure, label]) => (
         <Blank key={figure} path={`${path}/${figure}`} label={label} name={`${name}: ${label}`} />
       ))}
-    </div>
+    </Fold>
   )
 }
 
