@@ -12,6 +12,7 @@ from levelcradle.drawings.sheets.exploded import exploded_sheet
 from levelcradle.drawings.sheets.frame import frame_sheets
 from levelcradle.drawings.sheets.inside import module_sheets, section_sheet
 from levelcradle.drawings.sheets.labels import label_sheets, plate_sheet, rescue_sheet
+from levelcradle.drawings.sheets.lined import liner_list
 from levelcradle.drawings.sheets.lists import buying_list, cut_list, member_list
 from levelcradle.drawings.sheets.load import load_statement, mass_list
 from levelcradle.drawings.sheets.mounts import mount_sheets
@@ -69,6 +70,7 @@ def _lists(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
             *nest_sheets(subject),
             saw_list(subject),
             saw_plan(subject),
+            liner_list(subject),
             buying_list(subject),
             member_list(subject),
         ),

@@ -35,6 +35,12 @@ class Subject:
     def bars(self) -> tuple[Bar, ...]:
         return bars_of(self.assembly)
 
+    @property
+    def for_cars(self) -> str:
+        """What the title of a list says where it is for more than one."""
+        kits = self.assembly.design.sheets.kits
+        return f", for {kits} cars" if kits > 1 else ""
+
     @cached_property
     def nested(self) -> tuple[list[Nest], list[FlatPart]]:
         """The sheets of stock that all parts are cut from, and the parts that are larger than one."""

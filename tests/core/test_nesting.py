@@ -10,7 +10,9 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon, box
 
 from levelcradle.core.bar import Bar, Tube
-from levelcradle.core.nesting import GAP_MM, Laid, cut_from_bars, nests
+from levelcradle.core.box import liner_pieces
+from levelcradle.core.design.box import Liners
+from levelcradle.core.nesting import GAP_MM, Laid, cut_from_bars, nests, off_a_roll
 from levelcradle.core.nesting.rectangles import by_rectangles
 from levelcradle.core.part import FlatPart, Hole
 from levelcradle.drawings.dxf import nest_dxf
@@ -165,3 +167,34 @@ def test_sections_are_not_mixed_and_what_is_longer_is_said() -> None:
     lengths, left = cut_from_bars([bar("A1", 500.0), other, bar("A3", 2001.0)], 2000.0, 2.0)
     assert [row.mark for row in left] == ["A3"]
     assert [(row.tube, [one.mark for one in row.cuts]) for row in lengths] == [(TUBE, ["A1"]), (other.tube, ["A2"])]
+
+
+# --- off a roll ---
+
+
+@settings(max_examples=40)
+@given(st.lists(st.tuples(st.floats(20, 900), st.floats(20, 1500)), min_size=1, max_size=12))
+def test_what_comes_off_a_roll_is_at_least_its_area_and_at_most_end_to_end(sizes: list[tuple[float, float]]) -> None:
+    long, left = off_a_roll(sizes, 1000.0)
+    assert left == []
+    assert long >= sum(a * b for a, b in sizes) / 1000.0 - 0.2
+    assert long >= max(min(size) for size in sizes) - 0.2
+    assert long <= sum(max(size) for size in sizes) + 0.2 * len(sizes)
+
+
+def test_two_lie_side_by_side_on_the_roll_and_what_is_wider_is_said() -> None:
+    assert off_a_roll([(400.0, 700.0), (600.0, 700.0)], 1000.0) == (pytest.approx(700.0, abs=0.2), [])
+    assert off_a_roll([(1001.0, 1200.0)], 1000.0) == (0.0, [(1001.0, 1200.0)])
+    assert off_a_roll([(1200.0, 1000.0)], 1000.0)[0] == pytest.approx(1200.0, abs=0.2)
+
+
+@given(st.floats(0, 20), st.floats(0, 20), st.tuples(*[st.floats(100, 900)] * 3))
+def test_liners_cover_the_walls_and_the_floor_once(
+    wall: float, floor: float, inner: tuple[float, float, float]
+) -> None:
+    """Their volume is that of the inside less what they leave free."""
+    pieces = list(liner_pieces(Liners(wall_mm=wall, floor_mm=floor), inner))
+    volume = sum(p.quantity * p.size_mm[0] * p.size_mm[1] * p.thickness_mm for p in pieces)
+    length, width, height = inner
+    free = (length - 2 * wall) * (width - 2 * wall)
+    assert volume + free * height == pytest.approx(length * width * height + free * floor)

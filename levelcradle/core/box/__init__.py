@@ -1,6 +1,7 @@
 """Boxes: what is in them, and round that the shell their construction makes: solids, mass, parts, findings."""
 
 from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, meeting
+from levelcradle.core.box.liners import LinerPiece, liner_pieces
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.openings import SEEN, OnFace, before_face, on_face, openings_of
 from levelcradle.core.box.piece import Outside, Piece, Role
@@ -25,7 +26,9 @@ __all__ = [
     "largest_chamfer",
     "meeting",
     "on_face",
+    "LinerPiece",
     "OnFace",
+    "liner_pieces",
     "before_face",
     "openings_of",
     "shell_of",

@@ -25,4 +25,5 @@ class SheetChoice(DocumentModel):
     stock_mm: Annotated[tuple[PositiveLength, PositiveLength], BeforeValidator(_as_tuple)] = (2500.0, 1250.0)
     bar_mm: PositiveLength = 6000.0  # stock that frames are sawn from
     saw_mm: Annotated[float, Field(ge=0, le=20)] = 2.0  # what a cut takes
+    roll_mm: PositiveLength = 1000.0  # how wide the roll is that liners are cut from
     kits: Annotated[int, Field(ge=1, le=1000)] = 1  # for how many cars lists and nests are made

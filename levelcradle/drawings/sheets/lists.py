@@ -8,10 +8,11 @@ from levelcradle.core.bar import Bar
 from levelcradle.core.nesting import StockBar
 from levelcradle.core.part import FlatPart
 from levelcradle.drawings.names import file_stem
+from levelcradle.drawings.sheets.lined import liners_bought
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.table import Cell, Column, Table
 
-__all__ = ["buying_list", "cut_list", "for_cars", "member_list"]
+__all__ = ["buying_list", "cut_list", "member_list"]
 
 
 Bought = tuple[str, int | None, float | None, str]
@@ -35,12 +36,7 @@ def cut_list(subject: Subject) -> Table:
     )
     kits = subject.assembly.design.sheets.kits
     rows = tuple(_cut_row(part, kits) for part in subject.parts)
-    return Table("cut-list", f"Cut list{for_cars(kits)}", columns, rows, "Files: the same name with .dxf and .svg")
-
-
-def for_cars(kits: int) -> str:
-    """What a title says where lists are for more than one."""
-    return f", for {kits} cars" if kits > 1 else ""
+    return Table("cut-list", f"Cut list{subject.for_cars}", columns, rows, "Files: the same name with .dxf and .svg")
 
 
 def _cut_row(part: FlatPart, kits: int) -> tuple[Cell, ...]:
@@ -74,8 +70,9 @@ def buying_list(subject: Subject) -> Table:
     each = [*_bolts(subject), *_together(subject), *_sheet(subject), *_tube(subject), *_modules(subject)]
     rows = [(what, n and n * kits, kg and kg * kits, goes) for what, n, kg, goes in each]
     rows += _stock(subject)
+    rows += [(what, None, None, how) for what, how in liners_bought(subject)]
     note = "Sheet and tube are the parts' own; the stock they are cut from is in the last rows"
-    return Table("buying-list", f"Fasteners and buying list{for_cars(kits)}", columns, tuple(rows), note)
+    return Table("buying-list", f"Fasteners and buying list{subject.for_cars}", columns, tuple(rows), note)
 
 
 def _bolts(subject: Subject) -> Iterator[Bought]:

@@ -11,7 +11,7 @@ __all__ = ["nest_sheets"]
 
 
 def nest_sheets(subject: Subject) -> Iterator[Sheet]:
-    job, chosen = subject.job, subject.assembly.design.sheets
+    job = subject.job
     found, left = subject.nested
     too_large = tuple(f"{part.mark} is larger than a sheet" for part in left)
     for number, nest in enumerate(found, 1):
@@ -28,8 +28,7 @@ def nest_sheets(subject: Subject) -> Iterator[Sheet]:
                 sheet.words(((min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2 - 1), laid.part.mark, 2.8, "middle")
         sheet.dimension(frame.at((0.0, 0.0)), frame.at((wide, 0.0)), job.length(wide), -8)
         sheet.dimension(frame.at((0.0, 0.0)), frame.at((0.0, tall)), job.length(tall), -8)
-        kits = f", for {chosen.kits} cars" if chosen.kits > 1 else ""
-        facts = (f"{len(nest.laid)} pieces, {100 * nest.full:.0f} % of the sheet{kits}",)
+        facts = (f"{len(nest.laid)} pieces, {100 * nest.full:.0f} % of the sheet{subject.for_cars}",)
         used = f"Cut off at {job.length(nest.used_mm)}, the rest is whole" if nest.used_mm < wide - 1 else ""
         notes = (f"Parts {job.length(GAP_MM)} apart. {used}", *too_large)
         border(sheet, job, title, facts, notes, scale=frame.scale)

@@ -5,7 +5,6 @@ import itertools
 from levelcradle.core.bar import Bar
 from levelcradle.core.nesting import StockBar
 from levelcradle.drawings.border import Job
-from levelcradle.drawings.sheets.lists import for_cars
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.table import Cell, Column, Table
 
@@ -22,7 +21,7 @@ def saw_list(subject: Subject) -> Table:
     kits = subject.assembly.design.sheets.kits
     rows = tuple(_bar_row(bar, kits) for bar in subject.bars)
     return Table(
-        "saw-list", f"Saw list{for_cars(kits)}", columns, rows, "Lengths over all; the saw's cut is not in them"
+        "saw-list", f"Saw list{subject.for_cars}", columns, rows, "Lengths over all; the saw's cut is not in them"
     )
 
 
@@ -52,7 +51,7 @@ def saw_plan(subject: Subject) -> Table:
         for bar in left
     ]
     note = f"A cut takes {subject.job.length(chosen.saw_mm)}. The fewest lengths found; each begins at a square end"
-    return Table("saw-plan", f"Saw plan{for_cars(chosen.kits)}", columns, tuple(rows), note)
+    return Table("saw-plan", f"Saw plan{subject.for_cars}", columns, tuple(rows), note)
 
 
 def _in_turn(stock: StockBar, job: Job) -> str:

@@ -4584,6 +4584,11 @@ export interface components {
              */
             projection: "first angle" | "third angle";
             /**
+             * Roll Mm
+             * @default 1000
+             */
+            roll_mm: number;
+            /**
              * Saw Mm
              * @default 2
              */
@@ -5417,6 +5422,7 @@ export interface components {
              *       "lengths": "mm",
              *       "paper": "A4",
              *       "projection": "third angle",
+             *       "roll_mm": 1000,
              *       "saw_mm": 2,
              *       "stock_mm": [
              *         2500,

@@ -42,6 +42,7 @@ export function HowDrawn() {
       <Blank label="Sheet stock, wide" path="/sheets/stock_mm/1" list="stock" />
       <Blank label="Bar stock, long" path="/sheets/bar_mm" list="stock" />
       <Blank label="A saw cut takes" path="/sheets/saw_mm" list="stock" />
+      <Blank label="Roll of liner, wide" path="/sheets/roll_mm" list="stock" />
       <Blank label="For how many cars" path="/sheets/kits" kind="number" whole />
     </Fold>
   )
