@@ -9,6 +9,7 @@ import subprocess
 from pathlib import Path
 from typing import Any, cast, get_args
 
+from levelcradle.core.box import edges_meet
 from levelcradle.core.clearance.rooms import USUAL_MM
 from levelcradle.core.design import schema
 from levelcradle.core.design.box import EDGES_OF, FACE_AT
@@ -83,7 +84,9 @@ def _rules() -> dict[str, Any]:
         "sizes": SIZES,
         "measures": {"endings": [ending for ending, _ in KINDS], "counted": COUNTED, "aside": ASIDE},
         "face_edges": {face: EDGES_OF[face] for face in FACE_AT},
-        "cut_edges": [list(edge) for edge in EDGES],
+        "cut_edges": {
+            " ".join(edge): [" ".join(other) for other in EDGES if edges_meet(edge, other)] for edge in EDGES
+        },
         "turns": [
             {"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))}
             for t, looks in every_orientation()

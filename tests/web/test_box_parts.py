@@ -25,6 +25,8 @@ def test_an_edge_is_cut_off_typed_and_unfolded(bench: Bench) -> None:
     field.press("Enter")
     bench.saved(3)
     assert list(bench.tree["boxes"]["tank"]["chamfers"].values()) == [{"edge": ["front", "left"], "mm": [20, 30]}]
+    offered = edges.get_by_label("Edge to cut off").locator("option").all_inner_texts()
+    assert ("aft right" in offered, "left base" in offered, "front left" in offered) == (True, False, False)
     edges.get_by_role("button", name="leave it on").click()
     bench.saved(4)
     assert bench.tree["boxes"]["tank"]["chamfers"] == {}

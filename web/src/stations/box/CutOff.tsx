@@ -9,13 +9,20 @@ import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/Choose'
 import { Button, Heading, Link } from '../../ui/parts'
 
-const EDGES = rules.cut_edges.map((faces) => faces.join(' '))
+/** Of each edge, those that it meets in a corner: two of them are not unfolded. */
+const MEETS: Record<string, string[]> = rules.cut_edges
 
 export function CutOff({ id, box }: { id: string; box: Box }) {
   const edit = useLive((s) => s.edit)
-  const [edge, setEdge] = useState('left base')
+  const [wish, setEdge] = useState('left base')
+  const taken = Object.values(box.chamfers).flatMap(({ edge: [one, other] }) => [
+    `${one} ${other}`,
+    `${other} ${one}`,
+  ])
+  const free = Object.keys(MEETS).filter((one) => !taken.some((other) => MEETS[one]?.includes(other)))
+  const edge = free.includes(wish) ? wish : free[0]
   const path = `/boxes/${id}/chamfers`
-  function add() {
+  function add(edge: string) {
     const value = { edge: edge.split(' '), mm: [20, 20] }
     void edit([{ op: 'add', path: `${path}/${freeId(edge.replace(' ', '-'), box.chamfers)}`, value }])
   }
@@ -39,18 +46,25 @@ export function CutOff({ id, box }: { id: string; box: Box }) {
           </div>
         )
       })}
-      <div className="mt-2 flex items-center gap-2">
-        <Choose
-          label="Edge to cut off"
-          hideLabel
-          value={edge}
-          options={EDGES.map((e) => [e, e] as const)}
-          onChange={setEdge}
-        />
-        <Button plain onClick={add}>
-          Cut it off
-        </Button>
-      </div>
+      {taken.length > 0 && (
+        <p className="narrow m-0 pt-1 text-sm text-soft">
+          An edge that meets one of these in a corner is not unfolded, and not offered.
+        </p>
+      )}
+      {edge && (
+        <div className="mt-2 flex items-center gap-2">
+          <Choose
+            label="Edge to cut off"
+            hideLabel
+            value={edge}
+            options={free.map((e) => [e, e] as const)}
+            onChange={setEdge}
+          />
+          <Button plain onClick={() => add(edge)}>
+            Cut it off
+          </Button>
+        </div>
+      )}
     </section>
   )
 }
