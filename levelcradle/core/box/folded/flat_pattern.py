@@ -24,6 +24,7 @@ from levelcradle.core.part import Bend, Flat, bend_setback_mm
 
 __all__ = ["FIT_UP_MM", "FlatPattern", "SheetBend", "Slope", "pan_bends", "pan_outline"]
 
+SAME_MM = 1e-6
 FIT_UP_MM = 0.5  # gap at a welded corner, common practice, no source
 FACES = ("front", "aft", "left", "right")
 _QUARTERS = (
@@ -185,15 +186,17 @@ def _side(pan: FlatPattern, face: str) -> Side:
 
 
 def pan_outline(pan: FlatPattern) -> tuple[Flat, ...]:
-    """Outline of the blank, counter-clockwise."""
+    """Outline of the blank, counter-clockwise, each corner once."""
     aft_right, front_left = list(_corner(pan, "aft", "right")), list(_corner(pan, "front", "left"))
     front_right, aft_left = list(_corner(pan, "front", "right")), list(_corner(pan, "aft", "left"))
-    return (
+    ring = (
         *aft_right,
         *((-x, y) for x, y in reversed(front_right)),
         *((-x, -y) for x, y in front_left),
         *((x, -y) for x, y in reversed(aft_left)),
     )
+    # where the wall ends level with the base there is no step between them
+    return tuple(at for n, at in enumerate(ring) if math.dist(at, ring[n - 1]) > SAME_MM)
 
 
 def _corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:

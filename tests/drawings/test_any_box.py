@@ -1,0 +1,121 @@
+"""Parts of boxes of every construction and closure, with openings anywhere: either nothing is cut, or what is cut is
+whole, opens in another program, and keeps the rules that nothing was said against."""
+
+import io
+from itertools import combinations
+from typing import Any
+
+import ezdxf
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely.geometry import LineString, Point, Polygon
+
+from levelcradle.core.analysis import analyse_assembly
+from levelcradle.core.assembly import resolve
+from levelcradle.core.design import validate
+from levelcradle.core.design.base import FACE_AT
+from levelcradle.core.design.box import EDGES_OF
+from levelcradle.core.fabricate import parts_of
+from levelcradle.core.part import FlatPart
+from levelcradle.drawings import part_dxf
+from tests.plain import box_at, plain_car
+
+faces = st.sampled_from(list(FACE_AT))
+Row = tuple[str, float, float, float, float]  # face, two distances, hole, how much wider its seat is
+openings = st.lists(
+    st.tuples(faces, st.floats(5, 300), st.floats(5, 200), st.floats(4, 60), st.floats(0, 40)), max_size=5
+)
+folded = st.fixed_dictionaries(
+    {"type": st.just("folded"), "thickness_mm": st.floats(1, 4), "bend_radius_mm": st.floats(0.5, 6)}
+)
+framed = st.fixed_dictionaries(
+    {
+        "type": st.just("framed"),
+        "tube_mm": st.floats(12, 50),
+        "tube_wall_mm": st.floats(1, 3),
+        "rails": st.integers(0, 4),
+        "cladding_mm": st.floats(0.8, 3),
+        "fastener": st.sampled_from(["rivet", "rivet nut", "tapped"]),
+        "pitch_mm": st.floats(30, 300),
+    }
+)
+
+
+def holes_of(rows: list[Row]) -> dict[str, Any]:
+    found = {}
+    for n, (face, u, v, across, seat) in enumerate(rows):
+        pairs = EDGES_OF[face]
+        fitted = {"kind": "connector", "seat_mm": across + seat, "out_mm": 10.0, "in_mm": 0.0} if seat else None
+        found[f"o{n}"] = {
+            "name": f"hole {n}",
+            "face": face,
+            "from": [pairs[0][0], pairs[1][0]],
+            "u_mm": u,
+            "v_mm": v,
+            "diameter_mm": across,
+            "fitted": fitted,
+        }
+    return found
+
+
+@settings(max_examples=60)
+@given(st.one_of(folded, framed), faces, openings, st.tuples(*[st.integers(1, 3)] * 3))
+def test_what_is_cut_is_whole_and_keeps_the_rules(
+    construction: dict[str, Any],
+    face: str,
+    rows: list[Row],
+    counts: tuple[int, int, int],
+) -> None:
+    is_framed = construction["type"] == "framed"
+    closures = {"lid": {"type": "panel", "face": face}} if is_framed else {"lid": {"type": "cap"}}
+    box = {**box_at((1000, 0, 400), counts), "construction": construction, "closures": closures}
+    assembly = resolve(validate(plain_car(boxes={"x": {**box, "openings": holes_of(rows)}})), {})
+    findings = analyse_assembly(assembly).findings
+    assert not [f for f in findings if f.code == "failed"]
+    against = {f.code for f in findings if f.state == "foul"} & {"box.make", "box.openings"}
+    for part in parts_of(assembly):
+        _whole(part)
+        if not against:
+            _keeps_the_rules(part, assembly.boxes["x"].shell.made.wall_at("front").thickness_mm)
+
+
+def _whole(part: FlatPart) -> None:
+    ring = Polygon(part.outline)
+    assert ring.is_valid, part.name
+    assert ring.area > 0
+    assert len(set(part.outline)) == len(part.outline), "no corner twice"
+    data = part_dxf(part, released=False, version="R2010")
+    doc = ezdxf.read(io.StringIO(data.decode()))
+    assert not doc.audit().errors
+    assert not doc.audit().fixes
+    cut = list(doc.modelspace().query('*[layer=="CUT"]'))
+    assert [e.dxftype() for e in cut].count("LWPOLYLINE") == 1
+    (outline,) = (e for e in cut if e.dxftype() == "LWPOLYLINE")
+    assert outline.closed
+    assert Polygon([(x, y) for x, y, *_ in outline.get_points()]).area == pytest.approx(ring.area, rel=1e-6)
+    assert len(cut) == 1 + len(part.holes)
+
+
+def _keeps_the_rules(part: FlatPart, sheet_mm: float) -> None:
+    """Holes lie in the part and not on each other or on a bend; those that were placed, two thicknesses off each
+    other."""
+    ring = Polygon(part.outline)
+    for hole in part.holes:
+        assert ring.contains(Point(hole.at).buffer(hole.diameter_mm / 2)), (part.name, hole)
+        for bend in part.bends:
+            off = LineString([bend.start, bend.end]).distance(Point(hole.at)) - hole.diameter_mm / 2
+            assert off > 0, (part.name, hole)
+    for one, other in combinations(part.holes, 2):
+        left = Point(one.at).distance(Point(other.at)) - (one.diameter_mm + other.diameter_mm) / 2
+        placed = one.purpose.startswith("hole ") and other.purpose.startswith("hole ")
+        assert left >= (2 * min(sheet_mm, part.thickness_mm) if placed else 0) - 1e-6, (part.name, one, other)
+
+
+def test_forty_openings_on_one_face_are_said_and_break_nothing() -> None:
+    rows = [("front", 5.0 * n, 40.0, 30.0, 10.0) for n in range(1, 41)]
+    tree = plain_car(boxes={"x": {**box_at((1000, 0, 400), (2, 2, 2)), "openings": holes_of(rows)}})
+    analysis = analyse_assembly(resolve(validate(tree), {}))
+    codes = [f.code for f in analysis.findings if f.state == "foul"]
+    assert "box.openings" in codes
+    assert "failed" not in codes
