@@ -7,12 +7,16 @@ from itertools import pairwise
 
 import numpy as np
 
+from levelcradle.core.apart import BRACKET_MM, closure_off, modules_off, mount_off, side_off, sides_apart
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.bays import sections
 from levelcradle.core.solids import Polygon, Solid, block, convex_ring, surface_of
 
 __all__ = ["Body", "Cut", "bodies", "cut_at"]
+
+
+STILL: Vec = (0.0, 0.0, 0.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +34,8 @@ class Cut:
 
 @dataclass(frozen=True, slots=True)
 class Body:
-    """One piece as triangles: points [mm] and three indices each."""
+    """One piece as triangles: points [mm] and three indices each. ``apart_mm``: how far it goes when its box is taken
+    apart."""
 
     path: str
     kind: str
@@ -40,6 +45,7 @@ class Body:
     gap_class: str = ""
     owner: str = ""
     label: str = ""
+    apart_mm: Vec = STILL
 
 
 def cut_at(assembly: Assembly, aft_mm: float) -> tuple[Cut, ...]:
@@ -72,37 +78,50 @@ KINDS = {"thing": "item", "room": "item", "space": "keepout", "member": "member"
 
 
 def _boxes(assembly: Assembly, aft_mm: float) -> Iterator[Cut]:
-    for owner, kind, name, label, solid in _box_pieces(assembly):
-        for ring in _rings(solid, aft_mm):
-            yield Cut(owner if not label else f"{owner}#{label}", kind, name, ring, owner=owner, label=label)
+    for owner, piece in _box_pieces(assembly):
+        for ring in _rings(piece.solid, aft_mm):
+            yield Cut(_path(owner, piece), piece.kind, piece.name, ring, owner=owner, label=piece.label)
 
 
-def _box_pieces(assembly: Assembly) -> Iterator[tuple[str, str, str, str, Solid]]:
+def _path(owner: str, piece: "_Piece") -> str:
+    return f"{owner}#{piece.label}" if piece.label else owner
+
+
+def _box_pieces(assembly: Assembly) -> Iterator[tuple[str, "_Piece"]]:
     before = 0
     for box in assembly.in_order():
-        for kind, name, label, solid in _pieces_of(box, before):
-            yield box.path, kind, name, label, solid
+        for piece in _pieces_of(box, before):
+            yield box.path, piece
         before += len(box.shell.modules)
 
 
+@dataclass(frozen=True, eq=False, slots=True)
+class _Piece:
+    """A solid of a box, and how far it goes when the box is taken apart."""
+
+    kind: str
+    name: str
+    label: str
+    solid: Solid
+    apart_mm: Vec = STILL
+
+
 @lru_cache(maxsize=64)
-def _pieces_of(box: PlacedBox, before: int) -> tuple[tuple[str, str, str, Solid], ...]:
-    rows = []
+def _pieces_of(box: PlacedBox, before: int) -> tuple[_Piece, ...]:
+    rows, turn = [], box.placement.direction
+    off = {piece.part: side_off(box, piece.centre) for piece in sides_apart(box)}
     for piece in box.shell.pieces:
-        if piece.role != "fastener":
-            rows += [("metal", piece.name, "", solid.moved(box.placement)) for solid in piece.solids]
+        comes_off = piece.role in ("closure", "fastener")
+        by = closure_off(box) if comes_off else off.get(piece.part, STILL) if piece.part else STILL
+        rows += [_Piece("metal", piece.name, "", solid.moved(box.placement), turn(by)) for solid in piece.solids]
+    spots = {mount.id: box.placement.inverse.point(mount.spot.at) for mount in box.mounts}
     for outside in box.pieces:
-        if outside.role not in ("body", "closure"):
-            rows.append(("bracket", outside.name, "", outside.solid))
+        if outside.role not in ("body", "closure", "fastener"):
+            by = mount_off(box, spots[outside.mount], BRACKET_MM) if outside.mount in spots else STILL
+            rows.append(_Piece("bracket", outside.name, "", outside.solid, turn(by)))
     for module in box.shell.modules:
-        rows.append(
-            (
-                "module",
-                f"module {before + module.number}",
-                str(before + module.number),
-                block(module.low, module.high).moved(box.placement),
-            )
-        )
+        number, solid = str(before + module.number), block(module.low, module.high).moved(box.placement)
+        rows.append(_Piece("module", f"module {number}", number, solid, turn(modules_off(box))))
     return tuple(rows)
 
 
@@ -149,18 +168,14 @@ def bodies(assembly: Assembly) -> tuple[Body, ...]:
 
 def _thing_bodies(assembly: Assembly) -> Iterator[Body]:
     for thing in assembly.obstacles:
-        kind = KINDS[thing.kind]
-        yield _body(thing.path, kind, thing.name, thing.solid, "crush" if thing.crush else thing.gap_class)
+        gap_class = "crush" if thing.crush else thing.gap_class
+        yield Body(thing.path, KINDS[thing.kind], thing.name, *_triangles(thing.solid), gap_class)
 
 
 def _box_bodies(assembly: Assembly) -> Iterator[Body]:
-    for owner, kind, name, label, solid in _box_pieces(assembly):
-        yield _body(owner if not label else f"{owner}#{label}", kind, name, solid, owner=owner, label=label)
-
-
-def _body(path: str, kind: str, name: str, solid: Solid, gap_class: str = "", owner: str = "", label: str = "") -> Body:
-    points, triangles = _triangles(solid)
-    return Body(path, kind, name, points, triangles, gap_class, owner, label)
+    for owner, piece in _box_pieces(assembly):
+        shape, path = _triangles(piece.solid), _path(owner, piece)
+        yield Body(path, piece.kind, piece.name, *shape, owner=owner, label=piece.label, apart_mm=piece.apart_mm)
 
 
 @lru_cache(maxsize=4096)

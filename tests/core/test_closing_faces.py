@@ -2,10 +2,12 @@
 
 from typing import Any
 
+import numpy as np
 import pytest
 
 from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import stack_up
+from levelcradle.core.cuts import bodies
 from levelcradle.core.design import validate
 from levelcradle.core.design.base import FACE_AT
 from tests.plain import a_block, box_at, found, held, plain_car
@@ -113,3 +115,24 @@ def test_where_it_opens_below_something_else_holds_the_modules(
     assert told(None) == (["unknown"] if opens_below else [])
     assert told("fit") == (["foul"] if opens_below else [])
     assert told("rods") == (["note"] if opens_below else [])
+
+
+@pytest.mark.parametrize("face", FACES)
+@pytest.mark.parametrize("yaw", [0.0, 30.0])
+def test_taken_apart_its_modules_stand_before_that_face_and_what_comes_off_beyond_them(face: str, yaw: float) -> None:
+    """Frame where it was, each side off it on its own side: nothing is inside anything any more."""
+    pose = {"pose": {"anchor": "front-left-base", "at_mm": list(AT), "yaw_deg": yaw}}
+    assembly = resolve(validate(plain_car(boxes={"x": box(face, **pose)})), {})
+    back = assembly.boxes["x"].placement.inverse
+    axis, far = FACE_AT[face]
+    reach = {}
+    for name, body in ((b.name, b) for b in bodies(assembly) if b.owner == "boxes/x"):
+        points = back.points(np.array(body.points) + np.array(body.apart_mm))
+        kind = "module" if body.kind == "module" else "lid" if "comes off" in name or name == "lid" else name
+        along = points[:, axis] if far else -points[:, axis]
+        low, high = reach.get(kind, (np.inf, -np.inf))
+        reach[kind] = min(low, along.min()), max(high, along.max())
+    frame = max(high for kind, (_, high) in reach.items() if "tube" in kind or "post" in kind)
+    assert frame < reach["module"][0]
+    assert reach["module"][1] < reach["lid"][0]
+    assert len([kind for kind in reach if kind.endswith("panel")]) == 5

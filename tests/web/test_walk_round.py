@@ -46,3 +46,18 @@ def test_it_shows_the_same_assembly_with_the_same_selection(page: Page, store: S
     page.keyboard.press("ArrowLeft")
     page.wait_for_timeout(600)
     assert canvas.screenshot() != cut
+
+
+def test_one_box_is_walked_round_by_itself_and_taken_apart(page: Page, store: Store) -> None:
+    car = store.create(demo_design(), "start", id_="ouzel")
+    page.goto(f"/car/{car}/box")
+    page.get_by_role("button", name="Walk round, taken apart").click()
+    canvas = page.locator("canvas")
+    expect(canvas).to_be_visible()
+    page.wait_for_timeout(1500)
+    whole = canvas.screenshot()
+    page.get_by_role("slider", name="take the Bonnet box apart").fill("80")
+    page.wait_for_timeout(800)
+    assert canvas.screenshot() != whole
+    page.get_by_role("button", name="Opened", exact=True).click()
+    expect(canvas).to_have_count(0)

@@ -1,14 +1,13 @@
 """A box taken apart: tray, modules, lid and brackets drawn away from each other, each with its mark."""
 
-import math
 from collections.abc import Iterator
 
 import numpy as np
 
+from levelcradle.core.apart import BRACKET_MM, PLATE_MM, closure_off, modules_off, mount_off, side_off, sides_apart
 from levelcradle.core.assembly import PlacedBox
-from levelcradle.core.axes import Matrix, Placement, Vec
+from levelcradle.core.axes import Placement, Vec
 from levelcradle.core.box import Role
-from levelcradle.core.design.base import FACE_AT
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.linework import CORNER, Body
 from levelcradle.drawings.sheet import Sheet
@@ -18,7 +17,6 @@ from levelcradle.drawings.views import balloons, box_bodies, fitted, module_bodi
 __all__ = ["exploded_sheet"]
 
 LOW_MM, TOP_MM = FOOT_MM + 8.0, 24.0
-PLATE_MM, BRACKET_MM = 70.0, 160.0  # how far off the wall they are drawn
 
 
 def exploded_sheet(subject: Subject, letter: str, box: PlacedBox) -> Sheet:
@@ -41,46 +39,25 @@ def exploded_sheet(subject: Subject, letter: str, box: PlacedBox) -> Sheet:
 
 def _apart(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]:
     """(mark, bodies) in the box's own frame, moved away from where they belong."""
-    axis, end = FACE_AT[box.shell.made.closed_face]
-
-    def out_of_it(share: float) -> Vec:
-        by = [0.0, 0.0, 0.0]
-        by[axis] = share * box.shell.outer_mm[axis] * (1 if end else -1)
-        return by[0], by[1], by[2]
-
     tray, lid = box_bodies(box, lid=False), box_bodies(box)
-    panels = list(_panels(subject, box))
-    yield from panels or [(_mark(subject, box, "base"), tray)]
-    if panels:
-        yield "", tray[1:]  # the frame
-    modules = module_bodies(box)
-    yield "", [_moved(body, out_of_it(1.15)) for body in modules]
-    closing = lid[len(tray) :]
-    yield _mark(subject, box, "closure"), [_moved(body, out_of_it(2.4 if modules else 1.2)) for body in closing]
-    back = box.placement.inverse
-    middle = np.array(box.shell.outer_mm) / 2
-    for mount in box.mounts:
-        out = _outward(back.point(mount.spot.at), middle)
-        far = dict[str, list[Body]]()
-        for piece in mount.pieces:
-            by = PLATE_MM if piece.welded and _is_flat(subject, piece.part) else BRACKET_MM
-            body = Body((piece.solid.moved(back),), 0.25)
-            far.setdefault(piece.part, []).append(_moved(body, (out[0] * by, out[1] * by, 0.0)))
-        yield from ((subject.marks.get(part, ""), group) for part, group in far.items())
-
-
-def _panels(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]:
-    """Sides and base where each is a part of its own, off what they are fixed to."""
-    sides = [p for p in box.shell.pieces if p.role in ("base", "wall", "top")]
-    if len({piece.part for piece in sides}) < 2:
-        return
-    middle = np.array(box.shell.outer_mm) / 2
+    sides = list(sides_apart(box))
     for piece in sides:
-        away = (np.array(piece.centre) - middle) / middle
-        axis = int(np.abs(away).argmax())
-        by = [0.0, 0.0, 0.0]
-        by[axis] = math.copysign(BRACKET_MM, away[axis])
-        yield subject.marks.get(f"{box.id}-{piece.part}", ""), [_moved(Body(piece.solids, 0.35), (by[0], by[1], by[2]))]
+        mark = subject.marks.get(f"{box.id}-{piece.part}", "")
+        yield mark, [_moved(Body(piece.solids, 0.35), side_off(box, piece.centre))]
+    if sides:
+        yield "", tray[1:]  # the frame
+    else:
+        yield _mark(subject, box, "base"), tray
+    yield "", [_moved(body, modules_off(box)) for body in module_bodies(box)]
+    yield _mark(subject, box, "closure"), [_moved(body, closure_off(box)) for body in lid[len(tray) :]]
+    back = box.placement.inverse
+    for mount in box.mounts:
+        at, far = back.point(mount.spot.at), dict[str, list[Body]]()
+        for held in mount.pieces:
+            by = PLATE_MM if held.welded and _is_flat(subject, held.part) else BRACKET_MM
+            body = Body((held.solid.moved(back),), 0.25)
+            far.setdefault(held.part, []).append(_moved(body, mount_off(box, at, by)))
+        yield from ((subject.marks.get(part, ""), group) for part, group in far.items())
 
 
 def _mark(subject: Subject, box: PlacedBox, role: Role) -> str:
@@ -92,14 +69,6 @@ def _mark(subject: Subject, box: PlacedBox, role: Role) -> str:
 def _is_flat(subject: Subject, part_id: str) -> bool:
     """Whether a part has no bend: a plate between the wall and what stands on it."""
     return any(not one.bends for part in subject.parts for one in part.each if one.id == part_id)
-
-
-def _outward(at: Vec, middle: Matrix) -> Vec:
-    away = (np.array(at) - middle)[:2] / np.maximum(middle[:2], 1.0)
-    axis = int(np.abs(away).argmax())
-    out = [0.0, 0.0, 0.0]
-    out[axis] = 1.0 if away[axis] > 0 else -1.0
-    return out[0], out[1], out[2]
 
 
 def _moved(body: Body, by: Vec) -> Body:

@@ -1647,9 +1647,23 @@ export interface components {
         };
         /**
          * Body
-         * @description One piece as triangles: points [mm] and three indices each.
+         * @description One piece as triangles: points [mm] and three indices each. ``apart_mm``: how far it goes when its box is taken
+         *     apart.
          */
         Body: {
+            /**
+             * Apart Mm
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            apart_mm: [
+                number,
+                number,
+                number
+            ];
             /**
              * Gap Class
              * @default

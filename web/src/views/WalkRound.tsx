@@ -14,7 +14,7 @@ import {
 } from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
 
-import { useChoice } from '../design/choice'
+import { boxOf, useChoice } from '../design/choice'
 import { useAnalysis, useDocument, useLoaded } from '../design/live'
 import { bodiesQuery } from '../design/queries'
 import type { Body } from '../design/types'
@@ -34,13 +34,17 @@ const COLOURS: Record<string, string> = {
 }
 const [BLUE, FOUL, PALE] = ['#27378c', '#b3261e', '#d9a29c']
 
-export function WalkRound() {
+/** ``only``: of this box alone. */
+export function WalkRound({ only }: { only?: string }) {
   const { project, revision } = useLoaded()
   const { data, error } = useQuery(bodiesQuery(project, revision))
-  const { aft, set } = useCut()
-  const { vehicle } = useDocument()
+  const { vehicle, boxes } = useDocument()
   const units = useUnits('place')
   const finding = useChosenFinding()
+  const selected = useChoice((s) => s.selected)
+  const [apart, setApart] = useState(0)
+  const box = only ?? boxOf(selected)
+  const name = box && boxes[box]?.name
   if (error) return <Teach>{error.message}</Teach>
   if (!data) return <Teach>One moment …</Teach>
   return (
@@ -48,37 +52,57 @@ export function WalkRound() {
       <div
         className="min-h-0 flex-1"
         role="img"
-        aria-label="The car to walk round; drag to turn, wheel to come closer"
+        aria-label={`The ${only ? name : 'car'} to walk round; drag to turn, wheel to come closer`}
       >
         <Canvas
           camera={{ fov: 38, near: 20, far: 30000 }}
           gl={{ localClippingEnabled: true }}
           frameloop="demand"
         >
-          <Scene bodies={data} wheelbase={vehicle.wheelbase_mm} />
+          <Scene
+            bodies={only ? data.filter((body) => body.owner === `boxes/${only}`) : data}
+            alone={only !== undefined}
+            wheelbase={vehicle.wheelbase_mm}
+            apart={{ box: `boxes/${box}`, share: apart / 100 }}
+          />
         </Canvas>
       </div>
       <footer className="flex items-center gap-4 border-t border-hair bg-sheet px-3 py-1.5 text-sm">
-        <span className="flex-1">
-          {finding
+        <span className="min-w-40 flex-1">
+          {finding && !only
             ? `${finding.label}: ${gap(finding.value ?? 0, units.length)}, needs ${gap(finding.limit ?? 0, units.length, 'up')}`
             : 'Drag turns it, with Shift it moves, the wheel comes closer. A press selects.'}
         </span>
-        <label className="flex items-center gap-2">
-          cut away before
-          <Slide
-            from={-700}
-            to={Math.round(vehicle.wheelbase_mm + 1000)}
-            step={10}
-            value={aft ?? -700}
-            onChange={(at) => set(at <= -700 ? null : at)}
-            className="w-56"
-          />
-          <span className="w-20 text-right font-semibold">{aft === null ? 'nothing' : `${aft} aft`}</span>
-        </label>
-        <Link onClick={() => set(null)}>whole</Link>
+        {name && (
+          <label className="flex items-center gap-2">
+            take the {name} apart
+            <Slide from={0} to={100} step={5} value={apart} onChange={setApart} className="w-40" />
+          </label>
+        )}
+        {!only && <CutAway to={Math.round(vehicle.wheelbase_mm + 1000)} />}
       </footer>
     </div>
+  )
+}
+
+function CutAway({ to }: { to: number }) {
+  const { aft, set } = useCut()
+  return (
+    <>
+      <label className="flex items-center gap-2">
+        cut away before
+        <Slide
+          from={-700}
+          to={to}
+          step={10}
+          value={aft ?? -700}
+          onChange={(at) => set(at <= -700 ? null : at)}
+          className="w-56"
+        />
+        <span className="w-20 text-right font-semibold">{aft === null ? 'nothing' : `${aft} aft`}</span>
+      </label>
+      <Link onClick={() => set(null)}>whole</Link>
+    </>
   )
 }
 
@@ -90,14 +114,45 @@ function useChosenFinding() {
 /** Vehicle axes to the picture's: aft to the right, up upward, right of the centreline away from who stands at the left. */
 const toScene = ([x, y, z]: readonly number[]): [number, number, number] => [x ?? 0, z ?? 0, -(y ?? 0)]
 
-function Scene({ bodies, wheelbase }: { bodies: Body[]; wheelbase: number }) {
+interface Apart {
+  box: string
+  share: number
+}
+
+/** The middle of what is shown, in the scene's axes. */
+function middleOf(bodies: Body[]): [number, number, number] {
+  const points = bodies.flatMap((body) => body.points)
+  const of = (i: number) => {
+    const row = points.map((p) => p[i] ?? 0)
+    return (
+      (row.reduce((a, b) => Math.min(a, b), Infinity) + row.reduce((a, b) => Math.max(a, b), -Infinity)) / 2
+    )
+  }
+  return toScene([of(0), of(1), of(2)])
+}
+
+function Scene({
+  bodies,
+  wheelbase,
+  apart,
+  alone,
+}: {
+  bodies: Body[]
+  wheelbase: number
+  apart: Apart
+  /** One box by itself, to be looked at as it is made: nothing is said of what is round it. */
+  alone: boolean
+}) {
   const aft = useCut((s) => s.aft)
   const invalidate = useThree((s) => s.invalidate)
   const gl = useThree((s) => s.gl)
   const selected = useChoice((s) => s.selected)
   const finding = useChosenFinding()
   const findings = useAnalysis().findings
-  const planes = useMemo(() => (aft === null ? [] : [new Plane(new Vector3(1, 0, 0), -aft)]), [aft])
+  const planes = useMemo(
+    () => (aft === null || alone ? [] : [new Plane(new Vector3(1, 0, 0), -aft)]),
+    [aft, alone],
+  )
   const foul = useMemo(
     () =>
       new Set(
@@ -108,27 +163,33 @@ function Scene({ bodies, wheelbase }: { bodies: Body[]; wheelbase: number }) {
   useEffect(() => {
     gl.localClippingEnabled = true
     invalidate()
-  }, [gl, invalidate, planes, selected, finding, bodies])
+  }, [gl, invalidate, planes, selected, finding, bodies, apart.share])
   return (
     <>
-      <Feet middle={[wheelbase / 2, 400, 0]} />
+      {alone ? (
+        <Feet middle={middleOf(bodies)} far={1500} />
+      ) : (
+        <Feet middle={[wheelbase / 2, 400, 0]} far={4300} />
+      )}
       <ambientLight intensity={1.7} />
       <directionalLight position={[-2000, 4000, 3000]} intensity={1.6} />
       <directionalLight position={[4000, 2500, -3000]} intensity={0.7} />
-      <Ground />
+      {!alone && <Ground />}
       {bodies.map((body, i) => (
         <Solid
           key={i}
           body={body}
+          off={body.owner === apart.box ? apart.share : 0}
           planes={planes}
-          chosen={isChosen(body, selected)}
-          foul={foul.has(body.owner || body.path)}
-          spoken={finding?.subjects}
+          chosen={!alone && isChosen(body, selected)}
+          foul={!alone && foul.has(body.owner || body.path)}
+          spoken={alone ? undefined : finding?.subjects}
         />
       ))}
-      {(finding ? [finding] : findings.filter((f) => f.state === 'foul' && f.code === 'gap')).map((f) => (
-        <GapLine key={f.id} points={f.points_mm} />
-      ))}
+      {!alone &&
+        (finding ? [finding] : findings.filter((f) => f.state === 'foul' && f.code === 'gap')).map((f) => (
+          <GapLine key={f.id} points={f.points_mm} />
+        ))}
     </>
   )
 }
@@ -140,12 +201,15 @@ function isChosen(body: Body, selected: string | null): boolean {
 
 function Solid({
   body,
+  off,
   planes,
   chosen,
   foul,
   spoken,
 }: {
   body: Body
+  /** How far it is taken off where it belongs: a share. */
+  off: number
   planes: Plane[]
   chosen: boolean
   foul: boolean
@@ -177,7 +241,12 @@ function Solid({
     select(body.path, body.name)
   }
   return (
-    <mesh geometry={geometry} onClick={press} renderOrder={soft ? 3 : body.kind === 'metal' ? 2 : 1}>
+    <mesh
+      geometry={geometry}
+      position={toScene(body.apart_mm.map((v) => v * off))}
+      onClick={press}
+      renderOrder={soft ? 3 : body.kind === 'metal' ? 2 : 1}
+    >
       <Scribed
         geometry={geometry}
         planes={planes}
@@ -297,12 +366,12 @@ function GapLine({ points }: { points: number[][] }) {
   )
 }
 
-const START = new Spherical(4300, 1.08, -0.55)
+const START = [1.08, -0.55] as const
 const TURN = 0.1 // a press of an arrow
 const NEARER = 0.9
 
 /** Where one stands: a drag walks round, with Shift aside, the wheel or two fingers nearer. Keys do the same. */
-function Feet({ middle }: { middle: [number, number, number] }) {
+function Feet({ middle, far }: { middle: [number, number, number]; far: number }) {
   const camera = useThree((s) => s.camera as PerspectiveCamera)
   const invalidate = useThree((s) => s.invalidate)
   const canvas = useThree((s) => s.gl.domElement)
@@ -310,7 +379,7 @@ function Feet({ middle }: { middle: [number, number, number] }) {
   useEffect(() => {
     const steering = new OrbitControls(camera, canvas)
     steering.target.copy(at)
-    camera.position.setFromSpherical(START).add(at)
+    camera.position.setFromSpherical(new Spherical(far, ...START)).add(at)
     steering.minDistance = 250
     steering.maxDistance = 14000
     steering.maxPolarAngle = 3 // from below too
@@ -329,7 +398,7 @@ function Feet({ middle }: { middle: [number, number, number] }) {
       canvas.removeEventListener('keydown', press)
       steering.dispose()
     }
-  }, [at, camera, canvas, invalidate])
+  }, [at, camera, canvas, far, invalidate])
   return null
 }
 

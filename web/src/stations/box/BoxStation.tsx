@@ -1,4 +1,6 @@
 /** Box: how the shell is made; its sheet as it prints; its masses and openings. */
+import { lazy, Suspense, useState } from 'react'
+
 import { boxOf, useChoice } from '../../design/choice'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { builtAs } from '../../design/orders'
@@ -39,7 +41,14 @@ const VENTED = [
   ['no', 'no'],
 ] as const
 
+const WalkRound = lazy(() => import('../../views/WalkRound'))
+const SHOWN = [
+  ['opened', 'Opened'],
+  ['walk', 'Walk round, taken apart'],
+] as const
+
 export function BoxStation() {
+  const [shown, show] = useState('opened')
   const { document } = useLoaded()
   const selected = useChoice((s) => s.selected)
   const select = useChoice((s) => s.select)
@@ -58,7 +67,16 @@ export function BoxStation() {
             onChange={(key) => select(`boxes/${key}`)}
           />
         </div>
-        <OpenedBox key={id} id={id} name={box.name} />
+        <OneOf label="How it is shown" value={shown} options={SHOWN} onChange={show} />
+        {shown === 'opened' ? (
+          <OpenedBox key={id} id={id} name={box.name} />
+        ) : (
+          <div className="my-2 flex h-[430px] border border-hair">
+            <Suspense fallback={<Teach>One moment …</Teach>}>
+              <WalkRound key={id} only={id} />
+            </Suspense>
+          </div>
+        )}
         <div className="mt-3 grid grid-cols-1 gap-x-8 lg:grid-cols-2">
           <Openings id={id} box={box} />
           <Protrusions id={id} box={box} />
