@@ -6,8 +6,8 @@ from collections.abc import Iterator
 import numpy as np
 
 from levelcradle.core.assembly import PlacedBox
-from levelcradle.core.axes import Vec
-from levelcradle.core.box import Piece
+from levelcradle.core.axes import Vec, scaled
+from levelcradle.core.box import Piece, outward
 from levelcradle.core.design.base import FACE_AT
 
 __all__ = ["BRACKET_MM", "PLATE_MM", "closure_off", "modules_off", "mount_off", "side_off", "sides_apart"]
@@ -28,10 +28,8 @@ def closure_off(box: PlacedBox) -> Vec:
 
 
 def _out(box: PlacedBox, share: float) -> Vec:
-    axis, end = FACE_AT[box.shell.made.closed_face]
-    by = [0.0, 0.0, 0.0]
-    by[axis] = share * box.shell.outer_mm[axis] * (1 if end else -1)
-    return by[0], by[1], by[2]
+    face = box.shell.made.closed_face
+    return scaled(outward(face), share * box.shell.outer_mm[FACE_AT[face][0]])
 
 
 def sides_apart(box: PlacedBox) -> Iterator[Piece]:

@@ -111,8 +111,7 @@ def _pieces_of(box: PlacedBox, before: int) -> tuple[_Piece, ...]:
     rows, turn = [], box.placement.direction
     off = {piece.part: side_off(box, piece.centre) for piece in sides_apart(box)}
     for piece in box.shell.pieces:
-        comes_off = piece.role in ("closure", "fastener")
-        by = closure_off(box) if comes_off else off.get(piece.part, STILL) if piece.part else STILL
+        by = closure_off(box) if piece.role in ("closure", "fastener") else off.get(piece.part, STILL)
         rows += [_Piece("metal", piece.name, "", solid.moved(box.placement), turn(by)) for solid in piece.solids]
     spots = {mount.id: box.placement.inverse.point(mount.spot.at) for mount in box.mounts}
     for outside in box.pieces:

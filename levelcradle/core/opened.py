@@ -5,8 +5,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Vec, cross, dot
-from levelcradle.core.box import SEEN, openings_of, shell_of
+from levelcradle.core.axes import Vec, dot
+from levelcradle.core.box import openings_of, outward, shell_of
 from levelcradle.core.box.kinds import MAKERS
 from levelcradle.core.connection import Connection
 from levelcradle.core.design import Design
@@ -150,7 +150,7 @@ def _plates(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedRect]:
 def welded_on(box: PlacedBox, face: str) -> Iterator[tuple[Connection, str, Solid]]:
     """Of each mount what is welded to a face, or to a plate on it, outward: its part's id, and where it is in the box's
     own frame."""
-    normal, back = cross(*SEEN[face]), box.placement.inverse
+    normal, back = outward(face), box.placement.inverse
     surface = max(0.0, dot(box.shell.outer_mm, normal))
     for mount in box.mounts:
         taken = surface

@@ -3,7 +3,7 @@
 from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, meeting
 from levelcradle.core.box.liners import LinerPiece, liner_pieces
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
-from levelcradle.core.box.openings import SEEN, OnFace, before_face, on_face, openings_of
+from levelcradle.core.box.openings import SEEN, OnFace, before_face, on_face, openings_of, outward
 from levelcradle.core.box.piece import Outside, Piece, Role
 from levelcradle.core.box.plates import divider_part
 from levelcradle.core.box.shell import InnerGap, Shell, ShellModule, shell_of
@@ -31,5 +31,6 @@ __all__ = [
     "liner_pieces",
     "before_face",
     "openings_of",
+    "outward",
     "shell_of",
 ]

@@ -11,7 +11,7 @@ from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.solids import block
 
-__all__ = ["SEEN", "FaceHole", "before_face", "on_face", "openings_of", "protruding"]
+__all__ = ["SEEN", "FaceHole", "before_face", "on_face", "openings_of", "outward", "protruding"]
 
 
 # of each face: the ways that run right and up as one sees it who stands outside before it
@@ -23,6 +23,14 @@ SEEN: dict[str, tuple[Vec, Vec]] = {
     "base": ((1.0, 0.0, 0.0), (0.0, -1.0, 0.0)),
     "top": ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0)),
 }
+
+
+def outward(face: str) -> Vec:
+    """The way that a face of a box looks, in its own frame: of length 1."""
+    axis, far = FACE_AT[face]
+    way = [0.0, 0.0, 0.0]
+    way[axis] = 1.0 if far else -1.0
+    return way[0], way[1], way[2]
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,8 +8,8 @@ from collections.abc import Iterator, Sequence
 from functools import lru_cache
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, outside_of
-from levelcradle.core.axes import Vec, scaled
-from levelcradle.core.box import OnFace, before_face
+from levelcradle.core.axes import scaled
+from levelcradle.core.box import OnFace, before_face, outward
 from levelcradle.core.clearance.moves import free_travel_mm, meets
 from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, as_obstacles, best_exit
 from levelcradle.core.design.box import FACE_AT
@@ -118,9 +118,9 @@ def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) 
     there."""
     made = box.shell.made
     face = made.closed_face
-    axis, far = FACE_AT[face]
+    axis = FACE_AT[face][0]
     cap = [p.solid for p in box.pieces if p.role == "closure"]
-    off = box.placement.direction(scaled(_UNIT[axis], 1.0 if far else -1.0))
+    off = box.placement.direction(outward(face))
     need = made.lift_mm + 5.0
     longest = max(m.high[axis] - m.low[axis] for m in box.shell.modules)
     alone = free_travel_mm(cap, things, off, need + longest)
@@ -158,7 +158,6 @@ def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) 
     )
 
 
-_UNIT: tuple[Vec, Vec, Vec] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 _BEFORE = {"top": "above", "base": "below"} | dict.fromkeys(("front", "aft", "left", "right"), "before")
 
 

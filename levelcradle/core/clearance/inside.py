@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.box import outward
 from levelcradle.core.clearance.fixed import gear_findings
 from levelcradle.core.clearance.openings import opening_findings
 from levelcradle.core.design import tree_of
-from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, plain
 from levelcradle.core.modules import RAKE_DEG, rests
@@ -152,10 +152,7 @@ def _hold_down(box: PlacedBox) -> Iterator[Finding]:
 def _opened_downward(box: PlacedBox) -> Iterator[Finding]:
     """Where a box opens below, something else than what comes off has to hold its modules meanwhile."""
     face, how, name = box.shell.made.closed_face, box.box.hold_down, plain(box.box.name)
-    axis, far = FACE_AT[face]
-    out = [0.0, 0.0, 0.0]
-    out[axis] = 1.0 if far else -1.0
-    if not box.shell.modules or box.placement.direction((out[0], out[1], out[2]))[2] > DOWNWARD:
+    if not box.shell.modules or box.placement.direction(outward(face))[2] > DOWNWARD:
         return
     said: dict[str | None, tuple[State, str]] = {
         None: ("unknown", "nobody has said what holds its modules meanwhile"),

@@ -1,7 +1,7 @@
 """What sits in an opening, put where it goes: near what it serves, on flat wall, clear inside and out."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
@@ -35,7 +35,8 @@ def fitted_in(assembly: Assembly, box_id: str, key: str) -> tuple[str, list[Op]]
     box, row = assembly.boxes[box_id], assembly.tables.fitted[key]
     new = free_id(row.kind, box.box.openings)
     around, already, second = _around(assembly, box), _against(assembly, box, box.box), None
-    for opening in sorted(_places(box, row), key=lambda one: _far(box, row, one)):
+    served = tuple(_served(box, row.kind))
+    for opening in sorted(_places(box, row), key=lambda one: _far(box, row.kind, served, one)):
         free = _free(box, opening, around)
         if (second and not free) or not _made(assembly, box, new, opening, already):
             continue
@@ -83,15 +84,15 @@ def _steps(long_mm: float, seat_mm: float) -> Iterator[float]:
         at += STEP_MM
 
 
-def _far(box: PlacedBox, row: FittedSize, opening: Opening) -> tuple[float, float]:
+def _far(box: PlacedBox, kind: str, served: Sequence[Vec], opening: Opening) -> tuple[float, float]:
     """How far a place is from what it serves; a breather is for the highest place, a drain for the lowest."""
     outer = box.shell.outer_mm
     at = on_face(opening, outer)
     middle = math.dist(at, [v / 2 for v in outer])
-    if row.kind in ("vent", "drain"):
+    if kind in ("vent", "drain"):
         up = box.placement.point(at)[2]
-        return (-up if row.kind == "vent" else up), middle
-    return min((math.dist(at, served) for served in _served(box, row.kind)), default=0.0), middle
+        return (-up if kind == "vent" else up), middle
+    return min((math.dist(at, one) for one in served), default=0.0), middle
 
 
 def _served(box: PlacedBox, kind: str) -> Iterator[Vec]:

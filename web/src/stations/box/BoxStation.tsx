@@ -59,15 +59,15 @@ export function BoxStation() {
   return (
     <StationFrame>
       <Bench>
-        <div className="mb-2">
+        <div className="mb-2 flex flex-wrap justify-between gap-2">
           <OneOf
             label="Boxes"
             value={id}
             options={ids.map((key) => [key, document.boxes[key]?.name ?? key] as const)}
             onChange={(key) => select(`boxes/${key}`)}
           />
+          <OneOf label="How it is shown" value={shown} options={SHOWN} onChange={show} />
         </div>
-        <OneOf label="How it is shown" value={shown} options={SHOWN} onChange={show} />
         {shown === 'opened' ? (
           <OpenedBox key={id} id={id} name={box.name} />
         ) : (
