@@ -172,15 +172,14 @@ def test_twenty_degrees_push_on_what_closes_it_as_shut_air_does() -> None:
 # --- put where it goes ---
 
 
-@pytest.mark.parametrize("face", ["top", "aft", "left"])
-@pytest.mark.parametrize("construction", ["folded", "framed"])
+@pytest.mark.parametrize(
+    ("construction", "face"), [("folded", "top"), ("framed", "top"), ("framed", "aft"), ("framed", "left")]
+)
 def test_what_is_put_where_it_goes_is_clear_there_and_leaves_room_for_the_next(construction: str, face: str) -> None:
     """One after the other until a dozen sit in the box; none on what comes off."""
     made: dict[str, Any] = {"liners": {"wall_mm": 60, "floor_mm": 30}}
     if construction == "framed":
         made |= {"construction": {"type": "framed"}, "closures": {"lid": {"type": "panel", "face": face}}}
-    elif face != "top":
-        pytest.skip("a folded box is closed by its cap")
     design = validate(car(**made))
     for key in ["vent", "drain", "connector", "tap-plug", *["gland-m20"] * 4, *["gland-m12"] * 4]:
         assembly = resolve(design, {})
