@@ -162,6 +162,13 @@ def test_the_cut_between_two_bars_counts_and_none_after_the_last() -> None:
     assert len(cut_from_bars([bar("A1", 2000.0)], 2000.0, 5.0)[0]) == 1
 
 
+def test_a_bar_as_long_as_the_stock_is_one_however_odd_its_length() -> None:
+    """And what stands beside it in the list is cut as ever: three of more than half a stock, one each."""
+    lengths, left = cut_from_bars([bar("A1", 2000.3), bar("A2", 1100.0, 3)], 2000.3, 0.0)
+    assert left == []
+    assert [[one.mark for one in row.cuts] for row in lengths] == [["A1"], ["A2"], ["A2"], ["A2"]]
+
+
 def test_sections_are_not_mixed_and_what_is_longer_is_said() -> None:
     other = bar("A2", 500.0, tube=Tube(30.0, 2.0))
     lengths, left = cut_from_bars([bar("A1", 500.0), other, bar("A3", 2001.0)], 2000.0, 2.0)

@@ -59,7 +59,8 @@ def _cut(pieces: Sequence[Bar], stock_mm: float, kerf_mm: float) -> list[list[Ba
     if not pieces:
         return []
     room = int((stock_mm + kerf_mm) / STEP_MM + 1e-9)
-    takes = {bar.length_mm: math.ceil((bar.length_mm + kerf_mm) / STEP_MM - 1e-9) for bar in pieces}
+    # one as long as the stock fills it, whatever it is rounded to
+    takes = {bar.length_mm: min(math.ceil((bar.length_mm + kerf_mm) / STEP_MM - 1e-9), room) for bar in pieces}
     ways = [_first_fit(pieces, takes, room)]
     if len(ways[0]) > math.ceil(sum(takes[bar.length_mm] for bar in pieces) / room):  # else nothing is better
         ways.append(_by_patterns(pieces, takes, room))
