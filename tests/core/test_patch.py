@@ -141,6 +141,8 @@ def test_moving_a_reference_moves_every_figure_taken_from_it() -> None:
         ("/vehicle/track_mm/front", "length", None),
         ("/boxes/tank/chamfers/a/mm/1", "length", None),
         ("/module_kinds/flagstone/size_mm/0", "length", None),
+        ("/sheets/stock_mm/1", "length", None),
+        ("/sheets/roll_mm", "length", None),
     ],
 )
 def test_a_path_says_what_its_figure_is(path: str, kind: str, axis: int | None) -> None:

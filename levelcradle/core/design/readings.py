@@ -63,7 +63,7 @@ WAYS: dict[str, PlaceAxis] = {
     "right_top_mm": "right",
 }
 """What a bare number means, by the whole name of its field, else by its first word."""
-SIZES = ("size_mm", "mm")
+SIZES = ("size_mm", "mm", "stock_mm")
 """Whose numbered figures are sizes and no places."""
 _AXES: dict[PlaceAxis, int] = {"aft": 0, "across": 1, "left": 1, "right": 1, "up": 2}
 

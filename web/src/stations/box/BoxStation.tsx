@@ -77,7 +77,7 @@ export function BoxStation() {
             </Suspense>
           </div>
         )}
-        <div className="mt-3 grid grid-cols-1 gap-x-8 lg:grid-cols-2">
+        <div className="mt-3 grid grid-cols-1 gap-x-8 gap-y-4 lg:grid-cols-2">
           <Openings id={id} box={box} />
           <Protrusions id={id} box={box} />
           <CutOff id={id} box={box} />
