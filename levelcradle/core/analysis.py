@@ -21,6 +21,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.box import Orientation
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import ORDER, Figure, Finding, State
+from levelcradle.core.held import held_findings
 from levelcradle.core.level import LevelResult, WeighedRow, ground_findings, level_findings, level_result, weighed_rows
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.modules import PackResult, StringResult, orientations_for, pack_result, strings_in
@@ -171,6 +172,7 @@ def _checks(assembly: Assembly, level: LevelResult, supports: tuple[SupportResul
         ("gaps", "place", lambda: gap_findings(assembly)),
         ("room that boxes keep", "place", lambda: room_findings(assembly)),
         ("the inside of the boxes", "box", lambda: inside_findings(assembly)),
+        ("what holds the modules", "box", lambda: held_findings(assembly)),
         ("boxes in their spaces", "place", lambda: outside_bay(assembly)),
         ("what their spaces ask", "box", lambda: flag_findings(assembly)),
         ("ways in and out", "place", lambda: access_findings(assembly)),

@@ -398,7 +398,7 @@ def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
 
 def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]]) -> PlacedBox:
     design = source.design
-    shell = shell_of(box, design.module_kinds, design.tables.materials[box.material])
+    shell = shell_of(box, design.module_kinds, design.tables)
     placement = stands(box.pose, shell.outer_mm)
     gear = gear_of(source.held.get(key, []), shell, placement, source.meshes)
     standing = tuple(_connection(name, mount, box, shell, placement, design) for name, mount in mounts)

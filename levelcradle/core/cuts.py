@@ -112,6 +112,8 @@ def _pieces_of(box: PlacedBox, before: int) -> tuple[_Piece, ...]:
     off = {piece.part: side_off(box, piece.centre) for piece in sides_apart(box)}
     for piece in box.shell.pieces:
         by = closure_off(box) if piece.role in ("closure", "fastener") else off.get(piece.part, STILL)
+        if piece.role == "holder":
+            by = modules_off(box)
         rows += [_Piece("metal", piece.name, "", solid.moved(box.placement), turn(by)) for solid in piece.solids]
     spots = {mount.id: box.placement.inverse.point(mount.spot.at) for mount in box.mounts}
     for outside in box.pieces:

@@ -167,14 +167,13 @@ def made_as(design: Design, box_id: str) -> list[MadeAs]:
     if box_id not in design.boxes:
         raise UnknownThing("box", box_id)
     box = design.boxes[box_id]
-    material = design.tables.materials[box.material]
-    was = shell_of(box, design.module_kinds, material)
+    was = shell_of(box, design.module_kinds, design.tables)
     rows = []
     for kind, maker in MAKERS.items():
         now = kind == box.construction.type
         construction, closures = maker.begun(was.made, was.shell_kg)
         one = box if now else box.model_copy(update={"construction": construction, "closures": dict(closures)})
-        shell = shell_of(one, design.module_kinds, material)
+        shell = shell_of(one, design.module_kinds, design.tables)
         pieces = sum(1 for _ in shell.made.parts(box_id, "")) + sum(1 for _ in shell.made.bars(box_id, ""))
         if now or pieces:
             rows.append(MadeAs(kind, shell.made.message()[0], now, shell.shell_kg, shell.outer_mm, pieces))

@@ -14,7 +14,7 @@ def demo_design() -> Design:
 def demo_tree() -> dict[str, Any]:
     """The demo as a document tree."""
     return {
-        "format": 4,
+        "format": 5,
         "name": "Calder Ouzel 1500",
         "vehicle": _vehicle(),
         "references": {
@@ -239,7 +239,7 @@ def _kinds() -> dict[str, Any]:
             "cells": {"series": 12, "parallel": 3}, "nominal_v": 44.4, "full_v": 50.4, "capacity_ah": 96,
             "may_rest_on": ["base", "side_a", "side_b"], "face_gap_mm": {"end_a": 60, "end_b": 14}, "above_mm": 8,
             "neighbour_gap_mm": 4, "terminals": "end_a", "taps": "end_b", "coolant": "end_a",
-            "mount_holes": {"count": 4, "diameter_mm": 9},
+            "mount_holes": {"count": 4, "diameter_mm": 9, "from_ends_mm": 15, "from_sides_mm": 15, "sunk_mm": 10},
         },
         "ingot": {
             "name": "Ingot single cell", "size_mm": [158, 52, 176], "mass_kg": 2.9, "cells": {"series": 1,
@@ -264,16 +264,24 @@ def _cable_hole(face: str, edges: list[str], u_mm: float, v_mm: float) -> dict[s
     return {"name": "cable", "face": face, "from": edges, "u_mm": u_mm, "v_mm": v_mm, "diameter_mm": 32}
 
 
+def _rods(pairs: int) -> dict[str, Any]:
+    """Through the modules' four holes, on angles in every gap; their tabs before both ends are bolted to studs."""
+    feet = {"pairs": pairs, "up_to": "lowest", "material": "s355", "thickness_mm": 4, "bend_radius_mm": 4,
+            "wide_mm": 120, "tab_mm": 14, "leg_mm": 44,
+            "bolts": {"size": "M6", "property_class": "4.8", "into": "stud"}, "each": 2}  # fmt: skip
+    return {"type": "rods", "block": "a", "size": "M8", "feet": feet}
+
+
 def _boxes() -> dict[str, Any]:
     return {
         "bonnet": {
-            "name": "Bonnet box", "bay": "bonnet", "hold_down": "rods", "order": 1,
+            "name": "Bonnet box", "bay": "bonnet", "order": 1, "holders": {"rods": _rods(4)},
             "openings": {"cable": _cable_hole("front", ["left", "base"], 120, 190)},
             "pose": {"anchor": "front-left-base", "at_mm": [-173, -245, 490]},
             "blocks": {"a": {"kind": "flagstone", "turn": {"down": "side_a", "aft": "end_b"}, "counts": {"across": 5}}},
         },
         "tank": {
-            "name": "Tank box", "bay": "tank", "hold_down": "rods", "order": 2,
+            "name": "Tank box", "bay": "tank", "order": 2, "holders": {"rods": _rods(3)},
             "openings": {"cable": _cable_hole("left", ["front", "base"], 202, 60)},
             "pose": {"anchor": "front-left-base", "at_mm": [2670.5, -350, 352]},
             "blocks": {"a": {"kind": "flagstone", "turn": {"down": "side_a", "aft": "top"}, "counts": {"aft": 4}}},

@@ -26,7 +26,7 @@ def made(box: Box, inner: tuple[float, float, float] = (388.0, 694.0, 242.0)) ->
 
 def shell(design: Design, key: str, **more: object) -> tuple[Box, Shell]:
     box = design.boxes[key].model_copy(update=more)
-    return box, shell_of(box, design.module_kinds, STEEL)
+    return box, shell_of(box, design.module_kinds, standard_tables())
 
 
 def test_a_wrapped_box_adds_up_every_allowance(demo: Design) -> None:

@@ -415,7 +415,7 @@ def test_an_edge_that_cannot_be_cut_so_far_as_its_modules_let_it_takes_no_other_
             plain.plain_car(boxes={"x": plain.box_at((1000.0, 0.0, 400.0), **more)}, module_kinds={"brick": brick})
         )
         box = design.boxes["x"]
-        edges = EdgeCuts(box, design.module_kinds, design.tables.materials[box.material])
+        edges = EdgeCuts(box, design.module_kinds, design.tables)
         sets = edges.most()
         assert not [f for cuts in sets for f in edges.shell(cuts).made.findings("", "") if f.state == "foul"]
         return {edge: legs for cuts in sets for edge, legs in cuts}

@@ -240,7 +240,7 @@ def test_laid_over_four_times_a_box_is_as_it_was_and_once_its_sides_have_changed
     first, contents = design.boxes["x"], []
     for _ in range(4):
         design = edited(design, laid_over(design, "x", over))
-        shell = shell_of(design.boxes["x"], design.module_kinds, design.tables.materials["s235"])
+        shell = shell_of(design.boxes["x"], design.module_kinds, design.tables)
         contents.append(
             [v - w for v, w in zip(shell.outer_mm, (14, 14, 11), strict=True)]
         )  # walls and liners, floor and runners

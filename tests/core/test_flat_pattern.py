@@ -124,7 +124,7 @@ def box_with(demo: Design, **chamfers: Any) -> Box:
 )  # fmt: skip
 def test_the_parts_weigh_what_the_shell_does_and_their_holes_lie_in_them(demo: Design, chamfers: Any) -> None:
     box = box_with(demo, **chamfers)
-    shell = shell_of(box, demo.module_kinds, STEEL)
+    shell = shell_of(box, demo.module_kinds, standard_tables())
     sheet = made(box).sheet
     tray, lid = tray_part("x", "X", sheet), lid_part("x", "X", sheet)
     parts = [tray, lid, *corner_parts("x", "X", sheet)]
@@ -250,7 +250,7 @@ def test_the_largest_edge_that_may_go_leaves_just_the_liner_however_it_slopes(
     tree["boxes"]["tank"]["liners"]["wall_mm"] = liner
     design = validate(tree)
     box = design.boxes["tank"]
-    shell = shell_of(box, design.module_kinds, STEEL)
+    shell = shell_of(box, design.module_kinds, standard_tables())
     sheet = box.construction.thickness_mm
     slope = (math.cos(math.radians(deg)), math.sin(math.radians(deg)))
     modules = [(m.low, m.high) for m in shell.modules]

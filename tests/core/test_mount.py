@@ -13,7 +13,6 @@ from levelcradle.core.connection import Contact
 from levelcradle.core.connection.angle.checks import (
     AngleJoint,
     bearing_capacity_n,
-    bolt_capacity,
     geometry,
     lever_pull,
     tightening,
@@ -26,6 +25,7 @@ from levelcradle.core.design.mount import Angle, Doubler, OnHardPoint, Welded
 from levelcradle.core.finding import message_text
 from levelcradle.core.mount import envelope, judge_support
 from levelcradle.core.mount.reactions import G_MS2
+from levelcradle.core.strength import bolt_capacity
 
 TABLES = standard_tables()
 UP = (0.0, 0.0, 1.0)
@@ -127,7 +127,7 @@ def utilisation(found: AngleJoint, load: str, check: str) -> float:
 
 
 def test_capacities_of_the_worked_joint() -> None:
-    assert bolt_capacity(joint()) == pytest.approx((33408, 22272), rel=1e-3)
+    assert bolt_capacity(joint().bolt, joint().grade) == pytest.approx((33408, 22272), rel=1e-3)
     assert bearing_capacity_n(joint()) == pytest.approx(42727, rel=1e-3)
     assert joint().throat_mm == pytest.approx(1.4)
     assert joint().throat_mm * joint().weld_strength_mpa == pytest.approx(290.98, rel=1e-3)

@@ -53,7 +53,7 @@ def test_a_pair_of_grids_keeps_its_gaps_and_asks_what_its_box_does(
     grids = {row: [(a, b, c) for a, b, c in product((1, 2), (1, 3), (1, 2))] for row in turns}
     for pair in pairs(turns, kinds, grids, room, {"brick": left, "slab": left}, above=2):
         box = boxed(pair)
-        shell = shell_of(box, kinds, standard_tables().materials["s235"])
+        shell = shell_of(box, kinds, standard_tables())
         held = held_in([box])
         assert held.keys() == {"brick", "slab"}
         assert 2 < sum(held.values()) == pair.modules == len(shell.modules)

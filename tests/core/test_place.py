@@ -159,7 +159,7 @@ def test_a_chamfer_takes_a_prism_off_and_nothing_else(a: float, b: float) -> Non
 
     design = validate(DEMO)
     box = design.boxes["tank"].model_copy(update={"chamfers": {"x": Chamfer(edge=("left", "base"), mm=(a, b))}})
-    shell = shell_of(box, design.module_kinds, STEEL)
+    shell = shell_of(box, design.module_kinds, standard_tables())
     tray = next(p for p in shell.outside if p.role == "body")
     points, triangles = surface_of(tray.solid)
     volume = abs(

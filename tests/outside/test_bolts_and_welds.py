@@ -15,7 +15,6 @@ from levelcradle.core.connection.angle.checks import (
     AngleJoint,
     bearing_capacity_n,
     bolt,
-    bolt_capacity,
     doubler_weld,
     doubler_weld_line,
     tightening,
@@ -23,6 +22,7 @@ from levelcradle.core.connection.angle.checks import (
 )
 from levelcradle.core.design import Mount, standard_tables
 from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
+from levelcradle.core.strength import bolt_capacity
 
 TABLES = standard_tables()
 
@@ -82,12 +82,12 @@ def test_property_classes(grade: str, strengths: tuple[float, ...]) -> None:
 )
 def test_resistance_of_a_bolt_in_class_8_8(size: str, shear: float, tension: float) -> None:
     """Threads in the shear plane, αv 0.6, γM2 1.25 [kN]."""
-    assert bolt_capacity(joint(size)) == pytest.approx((tension * 1e3, shear * 1e3), rel=2e-3)
+    assert bolt_capacity(joint(size).bolt, joint(size).grade) == pytest.approx((tension * 1e3, shear * 1e3), rel=2e-3)
 
 
 @pytest.mark.parametrize(("grade", "shear"), [("10.9", 33720.0), ("4.6", 16185.6), ("4.8", 13488.0)])
 def test_shear_factor_of_other_classes(grade: str, shear: float) -> None:
-    assert bolt_capacity(joint("M12", grade))[1] == pytest.approx(shear, rel=2e-3)
+    assert bolt_capacity(joint("M12", grade).bolt, joint("M12", grade).grade)[1] == pytest.approx(shear, rel=2e-3)
 
 
 def test_torque_and_preload_of_m10_8_8() -> None:

@@ -1,6 +1,6 @@
 """Boxes: what is in them, and round that the shell their construction makes: solids, mass, parts, findings."""
 
-from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, meeting
+from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, lined_beside, meeting
 from levelcradle.core.box.liners import LinerPiece, liner_pieces
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.openings import SEEN, OnFace, before_face, on_face, openings_of, outward
@@ -24,6 +24,7 @@ __all__ = [
     "edges_meet",
     "inside_chamfer",
     "largest_chamfer",
+    "lined_beside",
     "meeting",
     "on_face",
     "LinerPiece",

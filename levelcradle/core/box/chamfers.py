@@ -13,7 +13,16 @@ from levelcradle.core.axes import Matrix, Vec, dot, vec
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
 
-__all__ = ["beyond", "chamfered", "edges_meet", "inside_chamfer", "largest_chamfer", "meeting", "plane_of"]
+__all__ = [
+    "beyond",
+    "chamfered",
+    "edges_meet",
+    "inside_chamfer",
+    "largest_chamfer",
+    "lined_beside",
+    "meeting",
+    "plane_of",
+]
 
 Plane = tuple[Vec, float]  # outward normal n of length 1 and d: inside is n·p <= d
 
@@ -77,6 +86,11 @@ def inside_chamfer(chamfer: Chamfer, wall_mm: float, outer: Vec, low: Vec, high:
     normal, reach = plane_of(chamfer, outer)
     far = sum(n * (high[k] if n > 0 else low[k]) for k, n in enumerate(normal))
     return reach - wall_mm - far
+
+
+def lined_beside(box: Box, edge: tuple[Face, Face]) -> float:
+    """How thick the liner beside an edge is: of the walls that meet in it, the thicker."""
+    return max(box.lined_mm(face) for face in edge if face != "base")
 
 
 def largest_chamfer(

@@ -16,6 +16,7 @@ from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import block
+from levelcradle.core.strength import Plate
 
 __all__ = ["ExistingCase"]
 
@@ -118,6 +119,15 @@ class ExistingCase:
         along = length if face in ("left", "right") else width
         rim = height - self.spec.top_mm
         return Wall(0.0, along, self.spec.base_mm, rim, rim, self.spec.wall_mm, self.material)
+
+    def bearing_at(self, face: Face) -> Plate | None:
+        """How its edges are made is not known: they are taken to turn freely."""
+        if face == "top":
+            return None
+        length, width, height = self.inner_mm
+        size = {"base": (length, width), "left": (length, height), "right": (length, height)}.get(face, (width, height))
+        thick = self.spec.base_mm if face == "base" else self.spec.wall_mm
+        return Plate(size, thick, self.material, ((False, False), (False, False)))
 
     def stack_rows(self, axis: int, path: str) -> Layers:
         words, tol = ("floor", "lid") if axis == 2 else ("wall", "wall"), self.spec.tol_mm

@@ -4,29 +4,59 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.design.box import Liners
+from levelcradle.core.design.base import FACE_PAIRS, Face
+from levelcradle.core.design.box import Box
+from levelcradle.core.design.layers import Layer, Runners
 
 __all__ = ["LinerPiece", "liner_pieces"]
+
+Flat = tuple[float, float]
 
 
 @dataclass(frozen=True, slots=True)
 class LinerPiece:
-    """One rectangle of liner, where it lies and how many are alike."""
+    """One rectangle of liner, where it lies and how many are alike. ``material``: its row of the table of liners."""
 
     where: str
     quantity: int
-    size_mm: tuple[float, float]
+    size_mm: Flat
     thickness_mm: float
+    material: str | None = None
 
 
-def liner_pieces(liners: Liners, inner_mm: Vec) -> Iterator[LinerPiece]:
-    """Left and right are lined whole, front and aft between them, all from the base to the rim; the runner lies between
+def liner_pieces(box: Box, inner_mm: Vec) -> Iterator[LinerPiece]:
+    """Left and right are lined whole, front and aft between them, all from the base to the rim; base and top between
     all four. None where there is no liner, or no room for one."""
+    for pair in FACE_PAIRS:
+        one, other = ([*_on(box, face, inner_mm)] for face in pair)
+        both = [row for row in one if row in other]
+        for layer in both:
+            yield from _cut(layer, f"{pair[0]} and {pair[1]}", 2)
+        for face, rows in zip(pair, (one, other), strict=True):
+            for layer in rows:
+                if layer not in both:
+                    yield from _cut(layer, "floor" if face == "base" else face, 1)
+
+
+def _on(box: Box, face: Face, inner_mm: Vec) -> Iterator[tuple[Layer, Flat]]:
+    """The layers of a face, each with how much of it there is to cover."""
     length, width, height = inner_mm
-    wall, between = liners.wall_mm, width - 2 * liners.wall_mm
-    if wall:
-        yield LinerPiece("left and right", 2, (length, height), wall)
-        if between > 0:
-            yield LinerPiece("front and aft", 2, (between, height), wall)
-    if liners.floor_mm and between > 0 and length > 2 * wall:
-        yield LinerPiece("floor", 1, (length - 2 * wall, between), liners.floor_mm)
+    across = width - box.lined_mm("left") - box.lined_mm("right")
+    along = length - box.lined_mm("front") - box.lined_mm("aft")
+    size = {"left": (length, height), "right": (length, height), "front": (across, height), "aft": (across, height)}
+    covers = size.get(face, (along, across))
+    for _, layer in box.lining(face):
+        if min(covers) > 0:
+            yield layer, covers
+
+
+def _cut(row: tuple[Layer, Flat], where: str, faces: int) -> Iterator[LinerPiece]:
+    layer, (first, second) = row
+    if not isinstance(layer, Runners):
+        yield LinerPiece(where, faces, (first, second), layer.thickness_mm, layer.material)
+        return
+    long, over = (first, second) if layer.along == "first" else (second, first)
+    strips = int((over + layer.between_mm) / (layer.wide_mm + layer.between_mm) + 1e-9)
+    if strips:
+        size = (long, layer.wide_mm)
+        yield LinerPiece(f"{where}, runners", faces * strips, size, layer.thickness_mm, layer.material)

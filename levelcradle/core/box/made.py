@@ -14,6 +14,7 @@ from levelcradle.core.design.base import Face
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding
 from levelcradle.core.part import FlatPart
+from levelcradle.core.strength import Bearing
 
 __all__ = ["Layers", "Made", "StackRow", "Wall"]
 
@@ -106,6 +107,9 @@ class Made(Protocol):
 
     def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
         """The wall on a face."""
+
+    def bearing_at(self, face: Face) -> Bearing | None:
+        """What carries what presses on a face from inside; None where it is closed by what comes off."""
 
     def stack_rows(self, axis: int, path: str) -> Layers:
         """Its own rows of a stack-up along an axis."""

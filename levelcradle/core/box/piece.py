@@ -10,10 +10,10 @@ from typing import Literal
 from levelcradle.core.axes import Vec, plus, scaled
 from levelcradle.core.solids import Solid, block, rod
 
-__all__ = ["Outside", "Piece", "Role", "block_piece", "head_piece"]
+__all__ = ["STEEL_KG_MM3", "Outside", "Piece", "Role", "block_piece", "head_piece"]
 
 STEEL_KG_MM3 = 7850e-9
-Role = Literal["base", "wall", "top", "slope", "bend", "frame", "closure", "fastener", "divider"]
+Role = Literal["base", "wall", "top", "slope", "bend", "frame", "closure", "fastener", "divider", "holder"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -39,14 +39,14 @@ class Piece:
         return self.build()
 
 
-def block_piece(name: str, role: Role, low: Vec, high: Vec, density_kg_m3: float) -> Piece:
+def block_piece(name: str, role: Role, low: Vec, high: Vec, density_kg_m3: float, part: str = "") -> Piece:
     """An upright block of one material between two corners."""
     size, centre = (
         [h - v for v, h in zip(low, high, strict=True)],
         [(h + v) / 2 for v, h in zip(low, high, strict=True)],
     )
     mass = size[0] * size[1] * size[2] * density_kg_m3 * 1e-9
-    return Piece(name, role, mass, (centre[0], centre[1], centre[2]), lambda: (block(low, high),))
+    return Piece(name, role, mass, (centre[0], centre[1], centre[2]), lambda: (block(low, high),), part)
 
 
 def head_piece(foot: Vec, top: Vec, radius_mm: float) -> Piece:

@@ -8,15 +8,16 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from levelcradle.core.axes import Vec, minus, plus
-from levelcradle.core.box.chamfers import inside_chamfer
+from levelcradle.core.box.chamfers import inside_chamfer, lined_beside
+from levelcradle.core.box.holding import Held, Stack, room_of
 from levelcradle.core.box.kinds import made_of
 from levelcradle.core.box.made import Made
 from levelcradle.core.box.openings import protruding
 from levelcradle.core.box.piece import Outside, Piece, block_piece
-from levelcradle.core.design.base import ModuleFace
+from levelcradle.core.design.base import FACE_PAIRS, FACES, ModuleFace
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
-from levelcradle.core.design.tables import Material
+from levelcradle.core.design.tables import Tables
 from levelcradle.core.memo import Memo
 from levelcradle.core.modules import Laid, lay_out, needed_between_mm
 
@@ -58,6 +59,8 @@ class Shell:
         inner_mm: size between the walls.
         made: what its construction answers: outside size, walls, parts.
         outside: pieces that make its outside: body, closures, heads, and what stands out of it.
+        allowed_kg: what links, liners and what holds the modules are said to weigh.
+        held: the stacks of modules, and what holds them.
         cg: centre of gravity, full, in the box's frame.
     """
 
@@ -66,7 +69,8 @@ class Shell:
     outside: tuple[Outside, ...]
     modules: tuple[ShellModule, ...]
     gaps: tuple[InnerGap, ...]
-    fittings_kg: float
+    allowed_kg: float
+    held: Held
     _dividers: tuple[Piece, ...]
 
     @property
@@ -82,11 +86,21 @@ class Shell:
     @cached_property
     def pieces(self) -> tuple[Piece, ...]:
         """Everything it is made of, as real solids."""
-        return (*self.made.pieces(), *self._dividers)
+        return (*self.made.pieces(), *self._dividers, *self.held.pieces)
 
     @cached_property
     def shell_kg(self) -> float:
-        return sum(piece.mass_kg for piece in self.pieces)
+        """Without what holds the modules, which is one of the fittings."""
+        return sum(piece.mass_kg for piece in self.pieces if piece.role != "holder")
+
+    @property
+    def held_kg(self) -> float:
+        return sum(piece.mass_kg for piece in self.held.pieces)
+
+    @property
+    def fittings_kg(self) -> float:
+        """As said, or what is drawn of it where that is more."""
+        return max(self.allowed_kg, self.held_kg)
 
     @property
     def full_kg(self) -> float:
@@ -100,7 +114,9 @@ class Shell:
         if self.modules:
             lows, highs = zip(*((m.low, m.high) for m in self.modules), strict=True)
             low, high = [min(c) for c in zip(*lows, strict=True)], [max(c) for c in zip(*highs, strict=True)]
-            rows.append((self.fittings_kg, _middle((low[0], low[1], low[2]), (high[0], high[1], high[2]))))
+            rows.append(
+                (self.fittings_kg - self.held_kg, _middle((low[0], low[1], low[2]), (high[0], high[1], high[2])))
+            )
         x, y, z = (sum(kg * at[i] for kg, at in rows) / self.full_kg for i in range(3))
         return x, y, z
 
@@ -112,51 +128,57 @@ def _middle(low: Vec, high: Vec) -> Vec:
 _shells: Memo[Shell] = Memo(512)
 
 
-def shell_of(box: Box, kinds: Mapping[str, ModuleKind], material: Material) -> Shell:
+def shell_of(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
     """The box in its own frame. Cached by the content it depends on: not its name, pose, bay or mounts."""
     used = sorted({block.kind for block in box.blocks.values()})
+    held_by = tables.model_dump_json(include={"materials", "bolts", "bolt_classes", "liners"}) if box.holders else ""
     content = (
-        box.model_dump_json(exclude={"name", "bay", "pose", "hold_down", "sealing", "vented_outside", "order"}),
+        box.model_dump_json(exclude={"name", "bay", "pose", "sealing", "vented_outside", "order"}),
         *((key, kinds[key].model_dump_json()) for key in used),
-        material,
+        tables.materials[box.material],
+        held_by,
     )
-    return _shells.get(content, lambda: _shell(box, kinds, material))
+    return _shells.get(content, lambda: _shell(box, kinds, tables))
 
 
-def _shell(box: Box, kinds: Mapping[str, ModuleKind], material: Material) -> Shell:
+def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
     blocks = {
         key: (block, lay_out(block, kinds[block.kind]))
         for key, block in sorted(box.blocks.items(), key=lambda row: (row[1].order, row[0]))
     }
-    low, high = _wanted(blocks)
-    wanted = _inner(box, low, high)
+    stacks = {key: Stack(block, kinds[block.kind], laid, tables) for key, (block, laid) in blocks.items()}
+    low, high = _wanted(box, stacks)
+    wanted, material = _inner(box, low, high), tables.materials[box.material]
     made = made_of(box, wanted, material)
-    start, inner = plus(made.start_mm, (box.liners.wall_mm, box.liners.wall_mm, box.liners.floor_mm)), made.inner_mm
+    start = plus(made.start_mm, (box.lined_mm("front"), box.lined_mm("left"), box.lined_mm("base")))
     shift = (start[0] - low[0], start[1] - low[1], start[2] - low[2])
     modules = tuple(_modules(blocks, kinds, shift))
-    given = _in_the_case(inner, wanted) if made.given else ()
+    given = _in_the_case(made.inner_mm, wanted) if made.given else ()
+    held = Held.of(box, {key: (stack, plus(stack.block.origin_mm, shift)) for key, stack in stacks.items()}, made)
     return Shell(
-        inner_mm=inner,
+        inner_mm=made.inner_mm,
         made=made,
-        outside=(*made.outside(), *protruding(box, made)),
+        outside=(*made.outside(), *protruding(box, made), *held.outside),
         modules=modules,
         gaps=(
             *_gaps(blocks, kinds),
             *given,
             *_beside_chamfers(box, made, modules),
         ),
-        fittings_kg=box.fittings.box_kg + box.fittings.per_module_kg * len(modules),
+        allowed_kg=box.fittings.box_kg + box.fittings.per_module_kg * len(modules),
+        held=held,
         _dividers=tuple(_dividers(made, blocks, shift, material.density_kg_m3)),
     )
 
 
-def _wanted(blocks: _Blocks) -> tuple[Vec, Vec]:
-    """Corners of the free space that all blocks together ask for, in their own frame."""
-    if not blocks:
+def _wanted(box: Box, stacks: Mapping[str, Stack]) -> tuple[Vec, Vec]:
+    """Corners of the free space that all blocks ask for together with what holds them, in their own frame."""
+    if not stacks:
         return (0.0, 0.0, 0.0), (100.0, 100.0, 100.0)
     lows, highs = [], []
-    for block, laid in blocks.values():
-        origin, asks = block.origin_mm, laid.turned.face_clearance_mm
+    for key, stack in stacks.items():
+        origin, laid, held = stack.block.origin_mm, stack.laid, room_of(box, key, stack)
+        asks = [max(ask, held.get(face, 0.0)) for ask, face in zip(laid.turned.face_clearance_mm, FACES, strict=True)]
         lows.append([origin[i] - asks[2 * i] for i in range(3)])
         highs.append([origin[i] + laid.size_mm[i] + asks[2 * i + 1] for i in range(3)])
     low, high = [min(c) for c in zip(*lows, strict=True)], [max(c) for c in zip(*highs, strict=True)]
@@ -164,8 +186,11 @@ def _wanted(blocks: _Blocks) -> tuple[Vec, Vec]:
 
 
 def _inner(box: Box, low: Vec, high: Vec) -> Vec:
-    liner = 2 * box.liners.wall_mm
-    return high[0] - low[0] + liner, high[1] - low[1] + liner, high[2] - low[2] + box.liners.floor_mm
+    """Between the walls: what the blocks ask for, and the layers before and behind."""
+    x, y, z = (
+        high[axis] - low[axis] + box.lined_mm(one) + box.lined_mm(other) for axis, (one, other) in enumerate(FACE_PAIRS)
+    )
+    return x, y, z
 
 
 def _modules(blocks: _Blocks, kinds: Mapping[str, ModuleKind], shift: Vec) -> Iterator[ShellModule]:
@@ -198,10 +223,9 @@ def _beside_chamfers(box: Box, made: Made, modules: tuple[ShellModule, ...]) -> 
     for key, chamfer in box.chamfers.items():
         if modules:
             has = min(inside_chamfer(chamfer, made.wall_mm, made.outer_mm, m.low, m.high) for m in modules)
+            lined = lined_beside(box, chamfer.edge)
             message = f"modules to the chamfer {chamfer.edge[0]} {chamfer.edge[1]}"
-            yield InnerGap(
-                f"chamfer-{key}", message, f"chamfers/{key}", has, box.liners.wall_mm, "the liner on the sloped wall"
-            )
+            yield InnerGap(f"chamfer-{key}", message, f"chamfers/{key}", has, lined, "the liner on the sloped wall")
 
 
 def _gaps(blocks: _Blocks, kinds: Mapping[str, ModuleKind]) -> Iterator[InnerGap]:

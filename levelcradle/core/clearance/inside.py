@@ -1,31 +1,20 @@
-"""Gaps inside the boxes, whether the modules in them are held, and whether the shell can be made."""
+"""Gaps inside the boxes, how their modules stand, and whether the shell can be made."""
 
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.box import outward
 from levelcradle.core.clearance.fixed import gear_findings
 from levelcradle.core.clearance.openings import opening_findings
 from levelcradle.core.design import tree_of
 from levelcradle.core.design.words import words_of
-from levelcradle.core.finding import Figure, Finding, State, Step, plain
+from levelcradle.core.finding import Figure, Finding, Step, plain
 from levelcradle.core.modules import RAKE_DEG, rests
 
 __all__ = ["inside_findings"]
 
-DOWNWARD = -0.5  # of the way out of a box: 30° below level, common practice, no source
-UNPROVED = ("straps", "fit")  # what they hold follows from figures that nobody is asked for yet
-HOLD = {
-    "own_holes": "their own bolt holes",
-    "rods": "rods and plates",
-    "straps": "straps",
-    "fit": "pure fit against hard liners",
-}
-
 
 def inside_findings(assembly: Assembly) -> list[Finding]:
-    """One finding a direction of each block, one a pair of blocks, one a thing fixed to it, and one a box for its
-    hold-down."""
+    """One finding a direction of each block, one a pair of blocks, and one a thing fixed to it."""
     return [
         finding
         for box in assembly.boxes.values()
@@ -33,8 +22,6 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
             *_untaken(assembly, box),
             *_gaps(box),
             *_resting(box),
-            *_hold_down(box),
-            *_opened_downward(box),
             *_cable(box),
             *opening_findings(box),
             *box.shell.made.findings(box.path, box.box.name),
@@ -126,46 +113,3 @@ def _resting(box: PlacedBox) -> Iterator[Finding]:
             rationale=f"{plain(kind.name)} may rest on {', '.join(f.replace('_', ' ') for f in kind.may_rest_on)}, "
             f"within {RAKE_DEG:g}° of level (common practice, no source)",
         )
-
-
-def _hold_down(box: PlacedBox) -> Iterator[Finding]:
-    if not box.shell.modules:
-        return
-    how, name = box.box.hold_down, plain(box.box.name)
-    message = f"{name}: nobody has said what holds the modules down"
-    if how:
-        message = (
-            f"{name}: {HOLD[how]} chosen, not proved" if how in UNPROVED else f"{name}: modules held by {HOLD[how]}"
-        )
-    yield Finding(
-        id=f"hold:{box.path}",
-        code="inside.hold_down",
-        station="box",
-        state="clear" if how and how not in UNPROVED else "unknown",
-        subjects=(box.path,),
-        label="hold-down",
-        message=message,
-        rationale="modules are held in every direction; a box stops as hard as the car does",
-    )
-
-
-def _opened_downward(box: PlacedBox) -> Iterator[Finding]:
-    """Where a box opens below, something else than what comes off has to hold its modules meanwhile."""
-    face, how, name = box.shell.made.closed_face, box.box.hold_down, plain(box.box.name)
-    if not box.shell.modules or box.placement.direction(outward(face))[2] > DOWNWARD:
-        return
-    said: dict[str | None, tuple[State, str]] = {
-        None: ("unknown", "nobody has said what holds its modules meanwhile"),
-        "fit": ("foul", "pure fit lets its modules fall out"),
-    }
-    state, words = said.get(how, ("note", f"{HOLD[how or 'rods']} hold its modules meanwhile, fixed to the frame"))
-    yield Finding(
-        id=f"hold:{box.path}:opened",
-        code="inside.opened",
-        station="box",
-        state=state,
-        subjects=(box.path,),
-        label="held while open",
-        message=f"{name} opens below: {words}",
-        rationale=f"its {face} panel comes off with modules in it, and carries nothing then",
-    )

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from levelcradle.core.assembly import Assembly, PlacedBox, PlacedPiece
 from levelcradle.core.box import ShellModule, StackRow
-from levelcradle.core.design.base import FACE_AT
+from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, Face
 from levelcradle.core.tolerances import tolerance_by
 
 __all__ = ["Span", "modules_before", "rows_on_line"]
@@ -132,31 +132,36 @@ def _finish(box: PlacedBox, axis: int, path: str) -> Iterator[StackRow]:
 
 def _contents(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float]) -> Iterator[StackRow]:
     """Liners, the spaces that faces ask for, modules with their growth; what is left over at the end is a row too."""
-    shell, spec, path = box.shell, box.box, box.path
+    shell, path = box.shell, box.path
     one, other = (i for i in range(3) if i != axis)
     modules = sorted(
         (m for m in shell.modules if m.low[one] <= spot[0] <= m.high[one] and m.low[other] <= spot[1] <= m.high[other]),
         key=lambda m: m.low[axis],
     )
     made = shell.made
-    liner = spec.liners.floor_mm if axis == 2 else spec.liners.wall_mm
-    last_liner = 0.0 if axis == 2 else liner
+    first, last = FACE_PAIRS[axis]
     begin = made.start_mm[axis]
-    end = begin + shell.inner_mm[axis]
-    if liner:
-        word = "runner" if axis == 2 else "liner"
-        yield StackRow(word, liner, LINER_TOL_MM, 0.0, "common practice, no source", "liner", f"{path}/liners")
-    at, before = begin + liner, modules_before(assembly, box)
+    end = begin + shell.inner_mm[axis] - box.box.lined_mm(last)
+    yield from _layers(assembly, box, first)
+    at, before = begin + box.box.lined_mm(first), modules_before(assembly, box)
     for module in modules:
         yield from _space(module, module.low[axis] - at, 2 * axis, path)
         yield from _module(module, axis, path, before + module.number)
         at = module.high[axis]
     if modules:
-        yield from _space(modules[-1], end - last_liner - at, 2 * axis + 1, path)
+        yield from _space(modules[-1], end - at, 2 * axis + 1, path)
     else:
-        yield StackRow("free", end - last_liner - at, 0.0, 0.0, "", "space", path)
-    if last_liner:
-        yield StackRow("liner", last_liner, LINER_TOL_MM, 0.0, "common practice, no source", "liner", f"{path}/liners")
+        yield StackRow("free", end - at, 0.0, 0.0, "", "space", path)
+    yield from reversed(list(_layers(assembly, box, last)))
+
+
+def _layers(assembly: Assembly, box: PlacedBox, face: Face) -> Iterator[StackRow]:
+    """The layers of a face, from the wall inward."""
+    for key, layer in box.box.lining(face):
+        row = assembly.tables.liners.get(layer.material or "")
+        word = row.name if row else "runner" if face == "base" else "liner"
+        path = f"{box.path}/layers/{face}/{key}"
+        yield StackRow(word, layer.thickness_mm, LINER_TOL_MM, 0.0, "common practice, no source", "liner", path)
 
 
 def _space(module: ShellModule, mm: float, way: int, path: str) -> Iterator[StackRow]:

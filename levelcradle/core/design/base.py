@@ -6,6 +6,8 @@ from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Fie
 
 __all__ = [
     "FACE_AT",
+    "FACES",
+    "FACE_PAIRS",
     "FARTHEST_MM",
     "Angle",
     "Count",
@@ -72,6 +74,9 @@ FACE_AT: dict[str, tuple[int, float]] = {
     "top": (2, 1.0),
 }
 """Axis of each face, and where along it the face is, as a share of the outside size."""
+FACES: tuple[Face, ...] = ("front", "aft", "left", "right", "base", "top")
+FACE_PAIRS: tuple[tuple[Face, Face], ...] = (("front", "aft"), ("left", "right"), ("base", "top"))
+"""The faces that look along each axis, the near one first."""
 Structure = Literal["body", "frame", "subframe", "axle"]
 GapClass = Literal["same", "other", "moving", "axle", "warm", "hot", "hand"]
 

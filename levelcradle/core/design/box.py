@@ -6,6 +6,7 @@ from pydantic import BeforeValidator, Field, field_validator, model_validator
 
 from levelcradle.core.design.base import (
     FACE_AT,
+    FACE_PAIRS,
     Angle,
     Count,
     DocumentModel,
@@ -23,6 +24,8 @@ from levelcradle.core.design.base import (
 )
 from levelcradle.core.design.construction import Cap, Closure, Construction, Folded, Panel
 from levelcradle.core.design.fitted import Fitted
+from levelcradle.core.design.holders import Holder
+from levelcradle.core.design.layers import Layer, Layers, Liners
 from levelcradle.core.design.survey import KeepClear
 
 __all__ = [
@@ -40,7 +43,6 @@ __all__ = [
     "Fixed",
     "Gaps",
     "Inner",
-    "Liners",
     "Opening",
     "Orientation",
     "Pose",
@@ -66,8 +68,7 @@ Anchor = Literal[
 ]
 _MID = 0.5
 
-_PAIRS = (("front", "aft"), ("left", "right"), ("base", "top"))
-EDGES_OF = {face: tuple(pair for i, pair in enumerate(_PAIRS) if i != axis) for face, (axis, _) in FACE_AT.items()}
+EDGES_OF = {face: tuple(pair for i, pair in enumerate(FACE_PAIRS) if i != axis) for face, (axis, _) in FACE_AT.items()}
 """The two pairs of edges of each face that a place on it is measured from."""
 
 
@@ -174,11 +175,6 @@ class Fixed(DocumentModel):
 Inner = Annotated[Wrap | Fixed, Field(discriminator="type")]
 
 
-class Liners(DocumentModel):
-    wall_mm: NonNegativeLength = 4.0
-    floor_mm: NonNegativeLength = 8.0
-
-
 class Opening(DocumentModel):
     """A round hole in a face, measured from two named edges of that face, and what sits in it."""
 
@@ -222,7 +218,7 @@ class Protrusion(DocumentModel):
 
 
 class Fittings(DocumentModel):
-    """Links, liners and clamps, carried at the middle of the blocks."""
+    """Links, liners and clamps, carried at the middle of the blocks; what of it is drawn is part of it."""
 
     per_module_kg: Kg = 1.0
     box_kg: Kg = 1.5
@@ -262,7 +258,7 @@ class Box(DocumentModel):
     pose: Pose
     construction: Construction = Folded()
     material: Id = "s235"
-    liners: Liners = Liners()
+    layers: Layers = Liners().layers()
     blocks: Annotated[dict[Id, Block], Field(max_length=200)] = {}
     inner: Inner = Wrap()
     chamfers: Annotated[dict[Id, Chamfer], Field(max_length=8)] = {}
@@ -272,7 +268,7 @@ class Box(DocumentModel):
     keep_clear: Annotated[dict[Id, KeepClear], Field(max_length=12)] = {}
     sealing: Literal["open", "gasket", "sealant"] | None = None
     vented_outside: bool | None = None
-    hold_down: Literal["own_holes", "rods", "straps", "fit"] | None = None
+    holders: Annotated[dict[Id, Holder], Field(max_length=200)] = {}
     fittings: Fittings = Fittings()
     finish: Finish = Finish()
     order: int = 0
@@ -283,6 +279,14 @@ class Box(DocumentModel):
         if tuple(closure.type for closure in self.closures.values()) != wanted:
             raise ValueError(f"its construction is closed by {f'a {wanted[0]}' if wanted else 'no lid'} of its own")
         return self
+
+    def lining(self, face: Face) -> list[tuple[str, Layer]]:
+        """The layers of a face, from the wall inward."""
+        return sorted(self.layers.get(face, {}).items(), key=lambda row: (row[1].order, row[0]))
+
+    def lined_mm(self, face: Face) -> float:
+        """How thick the layers of a face are together."""
+        return sum(layer.thickness_mm for _, layer in self.lining(face))
 
     @property
     def lid(self) -> Cap | Panel:

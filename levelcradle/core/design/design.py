@@ -11,6 +11,7 @@ from levelcradle.core.design.base import DocumentModel, Id, Line
 from levelcradle.core.design.bay import Bay, BayCorner
 from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.design.cut_part import CutPart, PartId
+from levelcradle.core.design.holders import refers
 from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.sheets import SheetChoice
 from levelcradle.core.design.stock import Hardware, Module, ModuleKind, PackString, ShelfRule, Stack
@@ -51,7 +52,7 @@ class Units(DocumentModel):
 class Design(DocumentModel):
     """Everything that was decided. Collections are objects keyed by id; results are never stored here."""
 
-    format: Literal[4]
+    format: Literal[5]
     name: Line
     units: Units = Units()
     sheets: SheetChoice = SheetChoice()
@@ -92,7 +93,7 @@ class Design(DocumentModel):
 
 def new_design(name: str, wheelbase_mm: float) -> Design:
     """An empty design for a car of which only the wheelbase is known."""
-    return Design(format=4, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
+    return Design(format=5, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
 
 
 def broken_references(design: Design) -> Iterator[Problem]:
@@ -222,10 +223,25 @@ def _kinds_in_boxes(design: Design) -> Iterator[Problem]:
             kind = design.module_kinds.get(block.kind)
             if kind is None:
                 yield Problem(f"{path}/kind", f"there is no module kind “{block.kind}”")
+        yield from _inside(design, f"/boxes/{key}", box)
         for what, rows in (("openings", box.openings), ("protrusions", box.protrusions)):
             for name, row in rows.items():
                 if not _square_edges(row.face, row.from_):
                     yield Problem(f"/boxes/{key}/{what}/{name}/from", f"give two edges of the {row.face} that meet")
+
+
+def _inside(design: Design, path: str, box: Box) -> Iterator[Problem]:
+    """What holders and layers name."""
+    for name, holder in box.holders.items():
+        if holder.block not in box.blocks:
+            yield Problem(f"{path}/holders/{name}/block", f"there is no block “{holder.block}”")
+        for at, table, row, words in refers(holder):
+            if not _there(design, f"{table}/{row}"):
+                yield Problem(f"{path}/holders/{name}/{at}", words.format(row))
+    for face, layers in box.layers.items():
+        for name, layer in layers.items():
+            if layer.material is not None and layer.material not in design.tables.liners:
+                yield Problem(f"{path}/layers/{face}/{name}/material", f"there is no liner “{layer.material}”")
 
 
 def _square_edges(face: str, edges: tuple[str, str]) -> bool:

@@ -41,6 +41,8 @@ _SORTS = {
     "bolts": "bolt size",
     "bolt_classes": "bolt class",
     "liners": "liner",
+    "layers": "layer on",
+    "holders": "holder of",
     "load_cases": "load case",
     "weighings": "weighing",
     "chamfers": "chamfer of",

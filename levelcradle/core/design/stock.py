@@ -60,8 +60,14 @@ class Compression(DocumentModel):
 
 
 class MountHoles(DocumentModel):
+    """Through holes from base to top, in two rows along the module: so far from its ends and its sides, and how deep a
+    nut or a head may sink in them."""
+
     count: Count
     diameter_mm: PositiveLength
+    from_ends_mm: NonNegativeLength | None = None
+    from_sides_mm: NonNegativeLength | None = None
+    sunk_mm: NonNegativeLength = 0.0
 
 
 class ModuleKind(DocumentModel):

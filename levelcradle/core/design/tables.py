@@ -73,11 +73,16 @@ class GapNeed(TableRow):
 
 
 class Liner(TableRow):
-    """What lies between a box and its modules; ``creeps``: it settles in time and leaves play."""
+    """What lies between a box and its modules; ``creeps``: it settles in time and leaves play, by about so much of its
+    thickness. ``limit_c``: the most it stands for long. None where nobody has said."""
 
     name: Line
     thickness_mm: PositiveLength
     creeps: Literal["yes", "no"]
+    settles_percent: Annotated[float, Field(ge=0, le=95)] | None = None
+    conducts: Literal["yes", "no"] | None = None
+    burns: Literal["yes", "no"] | None = None
+    limit_c: Annotated[float, Field(ge=-60, le=2000)] | None = None
 
 
 class FittedSize(TableRow):
@@ -137,7 +142,7 @@ class Tables(DocumentModel):
         return gaps
 
 
-_WORDS = {"name", "source", "k_source", "weldable_with", "reason", "kind", "creeps", "size"}
+_WORDS = {"name", "source", "k_source", "weldable_with", "reason", "kind", "creeps", "conducts", "burns", "size"}
 
 
 def _typed(row: dict[str, str]) -> dict[str, str | float]:

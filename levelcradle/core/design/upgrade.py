@@ -8,7 +8,7 @@ from typing import Any
 __all__ = ["FORMAT", "upgraded"]
 
 Tree = dict[str, Any]
-FORMAT = 4
+FORMAT = 5
 
 
 def upgraded(tree: Tree) -> Tree:
@@ -163,4 +163,55 @@ def _to_4(tree: Tree) -> Tree:
     return {**tree, "format": 4}
 
 
-_STEPS: dict[int | None, Callable[[Tree], Tree]] = {1: _to_2, 2: _to_3, 3: _to_4}
+# --- 4 to 5: liners stand face by face, in layers; what holds the modules stands block by block ---
+
+
+def _to_5(tree: Tree) -> Tree:
+    new = {**tree, "format": 5}
+    _put(new, "boxes", {key: _lined_and_held(box) for key, box in _rows(tree, "boxes").items()})
+    if isinstance(tree.get("readings"), dict):
+        new["readings"] = {_path_in_5(path): row for path, row in tree["readings"].items() if not _unlined(tree, path)}
+    return new
+
+
+_LINED = {"wall_mm": (("front", "aft", "left", "right"), "liner", 4.0), "floor_mm": (("base",), "runner", 8.0)}
+
+
+def _lined_and_held(box: Tree) -> Tree:
+    new = {key: value for key, value in box.items() if key not in ("liners", "hold_down")}
+    if "liners" in box:
+        new["layers"] = _layers(box["liners"])
+    if box.get("hold_down") is not None:
+        new["holders"] = {f"hold-{key}"[:60]: {"type": box["hold_down"], "block": key} for key in _rows(box, "blocks")}
+    return new
+
+
+def _layers(liners: Any) -> Any:
+    """A liner of 0 is none."""
+    if not isinstance(liners, dict):
+        return liners
+    thick = {key: liners.get(key, begun) for key, (_, _, begun) in _LINED.items()}
+    return {
+        face: {name: {"type": "sheet", "thickness_mm": thick[key]}}
+        for key, (faces, name, _) in _LINED.items()
+        for face in faces
+        if thick[key] != 0
+    }
+
+
+def _unlined(tree: Tree, path: str) -> bool:
+    """Whether a path is that of a liner of 0, which is none any more."""
+    found = re.fullmatch(r"/boxes/([^/]+)/liners/(wall_mm|floor_mm)", path)
+    if not found:
+        return False
+    liners = _rows(tree, "boxes").get(found[1], {}).get("liners", {})
+    return isinstance(liners, dict) and liners.get(found[2]) == 0
+
+
+def _path_in_5(path: str) -> str:
+    """Where a figure of format 4 stands in format 5; the thickness on the walls is that on the left one."""
+    path = re.sub(r"^(/boxes/[^/]+)/liners/wall_mm$", r"\1/layers/left/liner/thickness_mm", path)
+    return re.sub(r"^(/boxes/[^/]+)/liners/floor_mm$", r"\1/layers/base/runner/thickness_mm", path)
+
+
+_STEPS: dict[int | None, Callable[[Tree], Tree]] = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5}

@@ -16,7 +16,7 @@ def built_as(design: Design, box_id: str, kind: str) -> list[Op]:
     if kind not in MAKERS:
         raise UnknownThing("construction", kind)
     box = design.boxes[box_id]
-    shell = shell_of(box, design.module_kinds, design.tables.materials[box.material])
+    shell = shell_of(box, design.module_kinds, design.tables)
     construction, closures = MAKERS[kind].begun(shell.made, shell.shell_kg)
     rows = {key: closure.model_dump(mode="json") for key, closure in closures.items()}
     return [

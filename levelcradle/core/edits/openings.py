@@ -123,8 +123,7 @@ def _made(assembly: Assembly, box: PlacedBox, key: str, opening: Opening, alread
 
 def _against(assembly: Assembly, box: PlacedBox, spec: Box) -> set[str]:
     """What stands against making a box."""
-    material = assembly.tables.materials[spec.material]
-    made = shell_of(spec, assembly.design.module_kinds, material).made
+    made = shell_of(spec, assembly.design.module_kinds, assembly.tables).made
     return {row.id for row in made.findings(box.path, spec.name)}
 
 

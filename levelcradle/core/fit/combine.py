@@ -48,7 +48,7 @@ class BayCandidate:
         mass, moment, litres, outers, middles, outsides = 0.0, (0.0, 0.0, 0.0), 0.0, [], [], []
         for option in options:
             box = option.box
-            shell = shell_of(box, design.module_kinds, design.tables.materials[box.material])
+            shell = shell_of(box, design.module_kinds, design.tables)
             placement = stands(box.pose, shell.outer_mm)
             at = placement.point(shell.cg)
             mass, moment = mass + shell.full_kg, plus(moment, scaled(at, shell.full_kg))

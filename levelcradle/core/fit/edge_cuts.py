@@ -5,12 +5,12 @@ from collections.abc import Callable, Iterator, Mapping
 from functools import cache
 from itertools import combinations
 
-from levelcradle.core.box import Shell, edges_meet, largest_chamfer, shell_of
+from levelcradle.core.box import Shell, edges_meet, largest_chamfer, lined_beside, shell_of
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.stock import ModuleKind
-from levelcradle.core.design.tables import Material
+from levelcradle.core.design.tables import Tables
 from levelcradle.core.finding import Finding
 
 __all__ = ["EDGES", "Cuts", "Edge", "EdgeCuts"]
@@ -37,10 +37,8 @@ SHARES = (1.0, 0.75, 0.5, 0.25, 0.0)  # of what the modules leave, tried in turn
 class EdgeCuts:
     """The edges of one box, none of which is cut yet, and its shell with any of them cut."""
 
-    def __init__(
-        self, box: Box, kinds: Mapping[str, ModuleKind], material: Material, most_mm: float = math.inf
-    ) -> None:
-        self._box, self._kinds, self._material, self._most_mm = box, kinds, material, most_mm
+    def __init__(self, box: Box, kinds: Mapping[str, ModuleKind], tables: Tables, most_mm: float = math.inf) -> None:
+        self._box, self._kinds, self._tables, self._most_mm = box, kinds, tables, most_mm
         self._shells: dict[Cuts, Shell] = {}
         self._held = {finding.id for finding in self._against(())}
 
@@ -53,7 +51,7 @@ class EdgeCuts:
 
     def shell(self, cuts: Cuts) -> Shell:
         if cuts not in self._shells:
-            self._shells[cuts] = shell_of(self.box(cuts), self._kinds, self._material)
+            self._shells[cuts] = shell_of(self.box(cuts), self._kinds, self._tables)
         return self._shells[cuts]
 
     def most(self, slopes: Mapping[Edge, tuple[float, float]] | None = None) -> list[Cuts]:
@@ -104,7 +102,7 @@ class EdgeCuts:
         """As far as the modules leave room and it can be made; None where not even the least cut does."""
         shell, least = self.shell(()), self._least_mm(edge)
         modules = [(m.low, m.high) for m in shell.modules]
-        far = largest_chamfer(edge, shell.made.wall_mm, self._box.liners.wall_mm, shell.outer_mm, modules, slope)
+        far = largest_chamfer(edge, shell.made.wall_mm, lined_beside(self._box, edge), shell.outer_mm, modules, slope)
         along = (FACE_AT[edge[1]][0], FACE_AT[edge[0]][0])
         legs = [
             math.floor(min(mm, self._most_mm, shell.outer_mm[axis] / 2) + 1e-9)

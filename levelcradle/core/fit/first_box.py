@@ -62,7 +62,7 @@ def first_box(
 def _anyway(room: BayCavity, meshes: Mapping[str, Mesh]) -> Box:
     """One module in the middle of the bay's floor, moved to where it lacks least."""
     box = room.one()
-    size = shell_of(box, room.design.module_kinds, room.design.tables.materials[box.material]).outer_mm
+    size = shell_of(box, room.design.module_kinds, room.design.tables).outer_mm
     low, high = extent(room.design.bays[room.bay])
     middle = ((low[0] + high[0] - size[0]) / 2, (low[1] + high[1] - size[1]) / 2, low[2])
     placed = box.model_copy(update={"pose": box.pose.model_copy(update={"at_mm": tuple(round(v, 1) for v in middle)})})

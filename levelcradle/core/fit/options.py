@@ -164,8 +164,8 @@ class BayCavity:
 
     def _chamfered(self, box: Box) -> Box | None:
         """The box with as little as may be cut off edges that together let it stand."""
-        material, kinds = self.design.tables.materials[box.material], self.design.module_kinds
-        edges, stood = EdgeCuts(box, kinds, material, self.wishes.largest_chamfer_mm), dict[Cuts, Box | None]()
+        tables, kinds = self.design.tables, self.design.module_kinds
+        edges, stood = EdgeCuts(box, kinds, tables, self.wishes.largest_chamfer_mm), dict[Cuts, Box | None]()
 
         def holds(cuts: Cuts) -> bool:
             if cuts not in stood:
@@ -306,13 +306,13 @@ class BayCavity:
             bay=self.bay,
             material=making.material,
             construction=making.construction,
-            liners=making.liners,
+            layers=making.liners.layers(),
             blocks=blocks,
             pose=Pose(anchor="front-left-base", at_mm=(0.0, 0.0, 0.0)),
         )
 
     def _shell(self, box: Box) -> Shell:
-        return shell_of(box, self.design.module_kinds, self.design.tables.materials[box.material])
+        return shell_of(box, self.design.module_kinds, self.design.tables)
 
 
 def _content(thing: ClearanceConstraint) -> Hashable:

@@ -5,8 +5,8 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from levelcradle.core.design.base import Count, DocumentModel, Id, NonNegativeLength, PositiveLength
-from levelcradle.core.design.box import Liners
 from levelcradle.core.design.construction import Folded
+from levelcradle.core.design.layers import Liners
 
 __all__ = ["Making", "Weights", "Wishes"]
 

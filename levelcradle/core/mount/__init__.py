@@ -1,6 +1,7 @@
 """What carries a box: load cases, reactions, the uses of every mount."""
 
 from levelcradle.core.mount.findings import mount_findings
+from levelcradle.core.mount.one_sided import can_hold, held_all_ways, one_sided_envelope
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
 from levelcradle.core.mount.result import MountResult, SupportResult, UtilisationRow, support_result
 
@@ -9,8 +10,11 @@ __all__ = [
     "Support",
     "SupportResult",
     "UtilisationRow",
+    "can_hold",
     "envelope",
+    "held_all_ways",
     "judge_support",
     "mount_findings",
+    "one_sided_envelope",
     "support_result",
 ]

@@ -4,7 +4,7 @@ The forces are those of least energy Σ f² / 2k with the one-sided ones not bel
 those of the two-way springs. Whether any forces at all balance a throw is asked first, by a linear programme. Source:
 statics; thin springs, as reactions."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -15,11 +15,12 @@ from levelcradle.core.connection import Contact
 from levelcradle.core.errors import OutOfRange
 from levelcradle.core.mount.reactions import G_MS2
 
-__all__ = ["OneSided", "Springs", "one_sided_envelope", "springs_of"]
+__all__ = ["OneSided", "Springs", "can_hold", "held_all_ways", "one_sided_envelope", "springs_of"]
 
 MOST_STEPS = 60
 HALVINGS = 25
 BALANCED = 1e-6  # of the largest load
+LOOSE_RATIO = 1e-9
 RIDGE = 1e-13  # of the stiffness: keeps a step defined while contacts are off
 
 
@@ -97,6 +98,21 @@ def one_sided_envelope(
     return OneSided(forces, ())
 
 
+def held_all_ways(contacts: Sequence[Contact]) -> bool:
+    """Whether their springs resist each of the six movements of a body, were each of them held both ways."""
+    if not contacts:
+        return False
+    rows = springs_of(contacts).rows
+    values = np.linalg.eigvalsh(rows.T @ rows)
+    return bool(values[0] > LOOSE_RATIO * values[-1])
+
+
+def can_hold(contacts: Sequence[Contact], at: Matrix, force: Matrix) -> bool:
+    """Whether they can balance a force (3,) through a point (3,) at all."""
+    springs = springs_of(contacts)
+    return _can_balance(springs, np.concatenate([force, np.cross(at - springs.middle, force) / springs.length_mm]))
+
+
 def _two_way(springs: Springs, stiffness: Matrix, load: Matrix) -> Matrix:
     """(s, k, n) forces where every spring holds both ways."""
     matrix = np.einsum("sn,ni,nj->sij", stiffness, springs.rows, springs.rows)
@@ -114,39 +130,56 @@ def _can_balance(springs: Springs, load: Matrix) -> bool:
 
 
 def _least_energy(springs: Springs, stiffness: Matrix, load: Matrix) -> Matrix:
-    """(s, k, n) forces by Newton on the six movements, each step halved until the energy falls enough."""
-    sets, cases = len(stiffness), len(load)
-    solved = [[_one_case(springs, stiffness[s], load[k]) for k in range(cases)] for s in range(sets)]
-    return np.array(solved)
-
-
-def _one_case(springs: Springs, stiffness: Matrix, load: Matrix) -> Matrix:
+    """(s, k, n) forces by Newton on the six movements of all solves at once, each step halved until its energy falls
+    enough (Armijo's rule)."""
     rows, one = springs.rows, springs.one
-    ridge = RIDGE * float((stiffness * (rows**2).sum(axis=1)).sum()) * np.eye(6)
-
-    def pressed(moved: Matrix) -> Matrix:
-        along = rows @ moved
-        return np.where(one, np.maximum(along, 0.0), along)
-
-    def energy(moved: Matrix) -> float:
-        return float(0.5 * (stiffness * pressed(moved) ** 2).sum() - load @ moved)
-
-    moved = np.asarray(np.linalg.solve((rows.T * stiffness) @ rows + ridge, load), dtype=float)
+    loads, stiff = np.tile(load, (len(stiffness), 1)), np.repeat(stiffness, len(load), axis=0)
+    ridge = RIDGE * (stiff @ (rows**2).sum(axis=1))[:, None, None] * np.eye(6)
+    moved = _solved(stiff, rows, ridge, loads)
+    todo = np.arange(len(loads))
     for _ in range(MOST_STEPS):
-        left: Matrix = load - (stiffness * pressed(moved)) @ rows
-        if np.abs(left).max() <= BALANCED * np.abs(load).max():
-            return np.asarray(stiffness * pressed(moved))
-        held = stiffness * (~one | (rows @ moved > 0))
-        step = np.asarray(np.linalg.solve((rows.T * held) @ rows + ridge, left), dtype=float)
-        moved = _lowered(energy, moved, step, float(left @ step))
+        left = loads[todo] - (stiff[todo] * _pressed(rows, one, moved[todo])) @ rows
+        todo, left = _unbalanced(todo, left, loads)
+        if not len(todo):
+            forces: Matrix = stiff * _pressed(rows, one, moved)
+            return forces.reshape(len(stiffness), len(load), -1)
+        held = stiff[todo] * (~one | (moved[todo] @ rows.T > 0))
+        step = _solved(held, rows, ridge[todo], left)
+        moved[todo] = _lowered(springs, stiff[todo], loads[todo], moved[todo], step, (left * step).sum(axis=1))
     raise OutOfRange("No forces were found that balance the box on what carries it.")
 
 
-def _lowered(energy: Callable[[Matrix], float], moved: Matrix, step: Matrix, slope: float) -> Matrix:
-    """The movement after as much of a step as lowers the energy (Armijo's rule)."""
-    before, share = energy(moved), 1.0
+def _pressed(rows: Matrix, one: NDArray[np.bool_], moved: Matrix) -> Matrix:
+    """(r, n) how far each spring is pressed; those that only push are not pulled."""
+    along = moved @ rows.T
+    return np.where(one, np.maximum(along, 0.0), along)
+
+
+def _solved(stiff: Matrix, rows: Matrix, ridge: Matrix, right: Matrix) -> Matrix:
+    """(r, 6) movements under loads, of springs that hold both ways."""
+    products = (rows[:, :, None] * rows[:, None, :]).reshape(len(rows), 36)
+    matrix = (stiff @ products).reshape(-1, 6, 6) + ridge
+    return np.asarray(np.linalg.solve(matrix, right[:, :, None])[:, :, 0])
+
+
+def _unbalanced(todo: NDArray[np.int64], left: Matrix, loads: Matrix) -> tuple[NDArray[np.int64], Matrix]:
+    more = np.abs(left).max(axis=1) > BALANCED * np.abs(loads[todo]).max(axis=1)
+    return todo[more], left[more]
+
+
+def _lowered(springs: Springs, stiff: Matrix, loads: Matrix, moved: Matrix, step: Matrix, slope: Matrix) -> Matrix:
+    """(r, 6) movements after as much of each step as lowers its energy enough."""
+
+    def energy(of: NDArray[np.int64], at: Matrix) -> Matrix:
+        pressed = _pressed(springs.rows, springs.one, at)
+        return np.asarray(0.5 * (stiff[of] * pressed**2).sum(axis=1) - (loads[of] * at).sum(axis=1))
+
+    live, share = np.arange(len(moved)), np.ones(len(moved))
+    before = energy(live, moved)
     for _ in range(HALVINGS):
-        if energy(moved + share * step) <= before - 1e-4 * share * slope:
+        tried = energy(live, moved[live] + share[live, None] * step[live])
+        live = live[tried > before[live] - 1e-4 * share[live] * slope[live]]
+        if not len(live):
             break
-        share /= 2
-    return np.asarray(moved + share * step)
+        share[live] /= 2
+    return moved + share[:, None] * step

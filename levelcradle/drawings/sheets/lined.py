@@ -25,33 +25,36 @@ def liner_list(subject: Subject) -> Table:
 
 def _pieces(subject: Subject) -> Iterator[tuple[str, LinerPiece]]:
     for letter, box in subject.boxes:
-        for piece in liner_pieces(box.box.liners, box.shell.inner_mm):
+        for piece in liner_pieces(box.box, box.shell.inner_mm):
             yield letter, piece
 
 
 def _row(subject: Subject, letter: str, piece: LinerPiece, kits: int) -> tuple[Cell, ...]:
     (long, wide), off = piece.size_mm, piece.quantity * kits
     return (
-        *(letter, piece.where, off, _called(subject, piece.thickness_mm), piece.thickness_mm, long, wide),
+        *(letter, piece.where, off, _called(subject, piece), piece.thickness_mm, long, wide),
         off * long * wide * 1e-6,
     )
 
 
-def _called(subject: Subject, thickness_mm: float) -> str:
-    """The liner of the table that is as thick."""
-    rows = subject.assembly.tables.liners.values()
-    return next((row.name for row in rows if row.thickness_mm == thickness_mm), "liner")
+def _called(subject: Subject, piece: LinerPiece) -> str:
+    """Its row of the table; where nobody has said, the first that is as thick."""
+    rows = subject.assembly.tables.liners
+    if piece.material in rows:
+        return rows[piece.material].name
+    return next((row.name for row in rows.values() if row.thickness_mm == piece.thickness_mm), "liner")
 
 
 def liners_bought(subject: Subject) -> Iterator[tuple[str, str]]:
-    """(what, how much of it and how wide the roll is) of each thickness."""
+    """(what, how much of it and how wide the roll is) of each liner."""
     chosen, write = subject.assembly.design.sheets, subject.job.length
-    by_thickness: dict[float, list[tuple[float, float]]] = {}
+    alike: dict[tuple[float, str], list[tuple[float, float]]] = {}
     for _, piece in _pieces(subject):
-        by_thickness.setdefault(piece.thickness_mm, []).extend([piece.size_mm] * piece.quantity * chosen.kits)
-    for thickness, sizes in sorted(by_thickness.items()):
+        liner = piece.thickness_mm, _called(subject, piece)
+        alike.setdefault(liner, []).extend([piece.size_mm] * piece.quantity * chosen.kits)
+    for (thickness, name), sizes in sorted(alike.items()):
         long, left = off_a_roll(sizes, chosen.roll_mm)
         metres = f"{long / 1000:.2f} m of a roll {write(chosen.roll_mm)} wide"
         joined = f"; {len(left)} larger than the roll is wide, joined" if left else ""
         area = sum(a * b for a, b in sizes) * 1e-6
-        yield f"{_called(subject, thickness)}, {thickness:g} mm", f"{metres}{joined}; {area:.2f} m² to glue"
+        yield f"{name}, {thickness:g} mm", f"{metres}{joined}; {area:.2f} m² to glue"

@@ -24,6 +24,7 @@ from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.part import FlatPart, bend_setback_mm
 from levelcradle.core.solids import Solid, block, hull
+from levelcradle.core.strength import Plate
 from levelcradle.core.tolerances import tolerance_by
 
 __all__ = ["FoldedBox"]
@@ -135,6 +136,15 @@ class FoldedBox:
                 start += cut
         rim_mm = self.outer_mm[2]
         return Wall(start, end, flat, rim_mm + sheet.t - sheet.cap.edge_mm, rim_mm - foot, sheet.t, sheet.material)
+
+    def bearing_at(self, face: Face) -> Plate | None:
+        """Its bends and welded corners hold each wall's edges, and the base's; the lid holds a wall's rim from moving,
+        not from turning. Edges that are cut off leave less to span: they are not counted."""
+        if face == "top":
+            return None
+        (length, width, height), t = self.inner_mm, self.sheet.t
+        size = {"base": (length, width), "left": (length, height), "right": (length, height)}.get(face, (width, height))
+        return Plate(size, t, self.sheet.material, ((True, True), (True, face == "base")))
 
     def stack_rows(self, axis: int, path: str) -> Layers:
         t = self.sheet.t

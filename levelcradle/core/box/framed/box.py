@@ -30,6 +30,7 @@ from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding
 from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import block
+from levelcradle.core.strength import Beams, tube_plastic_mm3
 from levelcradle.core.tolerances import tolerance_by
 
 __all__ = ["FramedBox"]
@@ -145,6 +146,18 @@ class FramedBox:
         """The cladding alone, whole: the tubes behind it are not counted for what is fixed to it."""
         along, height = self.outer_mm[0 if face in ("left", "right") else 1], self.outer_mm[2]
         return Wall(0.0, along, 0.0, height, height, self.frame.spec.cladding_mm, self.frame.material)
+
+    def bearing_at(self, face: Face) -> Beams | None:
+        """Its tubes, free at their ends, the cladding not counted: rails and end tubes across in base and top, the two
+        rings along the walls."""
+        if face == self.closed_face:
+            return None
+        spec, (low, high) = self.frame.spec, self.frame.edges
+        level = face in ("base", "top")
+        run = 1 if level or face in ("front", "aft") else 0
+        count = 2 + (spec.rails if face == "base" else 0)
+        span, plastic = high[run] - low[run] - 2 * spec.tube_mm, tube_plastic_mm3(self.frame.tube)
+        return Beams(count, max(span, 1.0), 1 if level else 0, plastic, spec.tube_wall_mm, self.frame.material)
 
     def stack_rows(self, axis: int, path: str) -> Layers:
         spec, lid = self.frame.spec, self.frame.lid

@@ -1,8 +1,7 @@
 """Checks of a welded angle with one bolt. Loads N (pull-off +), D (away from the wall), W (along the bend) in newtons.
 
 Every use is demand / capacity. Loads may be arrays; uses have the same shape. ``road`` says which of the loads are road
-cases, as one bool or an array that broadcasts with them. Partial factors γM0 1.1 and γM2 1.25 (the first above
-Eurocode's recommended 1.0: cautious, no source; the second as EN 1993-1-8)."""
+cases, as one bool or an array that broadcasts with them."""
 
 import math
 from collections.abc import Iterator
@@ -15,11 +14,10 @@ from levelcradle.core.connection.connection import ForceArray, Road
 from levelcradle.core.design.mount import Angle, Doubler, Mount, Welded
 from levelcradle.core.design.pins import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
+from levelcradle.core.strength import GAMMA_M0, GAMMA_M2, bolt_capacity, pull_and_shear
 
 __all__ = ["CHECKS", "AngleJoint", "WallPatch", "geometry", "out_of_range", "tightening", "utilisations"]
 
-GAMMA_M0 = 1.1
-GAMMA_M2 = 1.25
 ROAD_FACTOR = 1.5  # elastic, on yield: common practice, no source
 SLIP_FRICTION = 0.15
 ROAD_MARGIN = 1.25
@@ -142,12 +140,6 @@ def lever_pull(joint: AngleJoint, n: ForceArray) -> ForceArray:
     return np.maximum(n, 0.0) * (1 + joint.b1_mm / a1)
 
 
-def bolt_capacity(joint: AngleJoint) -> tuple[float, float]:
-    """(Ft, Fv) tension and shear, threads in the shear plane [N]. Source: EN 1993-1-8 table 3.4."""
-    area, fub = joint.bolt.stress_area_mm2, joint.grade.ultimate_mpa
-    return 0.9 * fub * area / GAMMA_M2, joint.grade.alpha_v * fub * area / GAMMA_M2
-
-
 def tightening(joint: AngleJoint) -> tuple[float, float]:
     """(torque [N·m], least preload [N]): 0.75 of the proof load, T = 0.2 d F. Source: ISO 898-1; common practice."""
     preload = PRELOAD_SHARE * joint.grade.proof_mpa * joint.bolt.stress_area_mm2
@@ -157,8 +149,7 @@ def tightening(joint: AngleJoint) -> tuple[float, float]:
 def bolt(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
     """Crash: the joint has slipped, shear and pull together (EN 1993-1-8 table 3.4). Road: no slip, no gapping."""
     pull, shear = lever_pull(joint, n), np.hypot(d, w)
-    ft, fv = bolt_capacity(joint)
-    crash = np.maximum(shear / fv + pull / (1.4 * ft), pull / ft)
+    crash = pull_and_shear(pull, shear, *bolt_capacity(joint.bolt, joint.grade))
     _, least = tightening(joint)
     clamp = np.maximum(least - pull, 1e-6 * least)
     on_road = np.maximum(shear * ROAD_MARGIN / (SLIP_FRICTION * clamp), pull * ROAD_MARGIN / least)

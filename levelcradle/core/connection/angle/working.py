@@ -5,7 +5,6 @@ import numpy as np
 from levelcradle.core.connection.angle.checks import (
     AngleJoint,
     bearing_capacity_n,
-    bolt_capacity,
     doubler_weld_line,
     lever_pull,
     patch_capacity,
@@ -14,6 +13,7 @@ from levelcradle.core.connection.angle.checks import (
 )
 from levelcradle.core.connection.connection import Governing
 from levelcradle.core.finding import Step, Working
+from levelcradle.core.strength import bolt_capacity
 
 __all__ = ["working"]
 
@@ -30,7 +30,7 @@ def working(joint: AngleJoint, row: Governing) -> Working:
         Step("bolt's pull T", "max(N, 0)(1 + b1/a1)", float(lever_pull(joint, n)), "N", "toe as a lever (statics)"),
     ]
     if row.check == "bolt":
-        ft, fv = bolt_capacity(joint)
+        ft, fv = bolt_capacity(joint.bolt, joint.grade)
         steps += [
             Step("Ft,Rd", "0.9 fub As / γM2", ft, "N", "EN 1993-1-8 table 3.4"),
             Step("Fv,Rd", "αv fub As / γM2", fv, "N", "EN 1993-1-8 table 3.4"),

@@ -4,7 +4,9 @@ where it has to."""
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from levelcradle.core.design.box import Block
+from levelcradle.core.design.base import Face
+from levelcradle.core.design.box import Block, Box
+from levelcradle.core.design.layers import WALLS
 from levelcradle.core.design.patch import Op
 from levelcradle.core.finding import Figure, plain
 from levelcradle.core.fit.fixes.fix import Does
@@ -27,12 +29,22 @@ class _Source:
     kind: str
     does: Does
     message: str
-    path: str
+    paths: tuple[str, ...]
     had_mm: float
     values_mm: tuple[float, ...]
 
     def ops(self, mm: float) -> list[Op]:
-        return [{"op": "replace", "path": self.path, "value": mm}]
+        return [{"op": "replace", "path": path, "value": mm} for path in self.paths]
+
+
+@dataclass(frozen=True, slots=True)
+class _Layers(_Source):
+    """Layers of one thickness: of 0 there are none."""
+
+    def ops(self, mm: float) -> list[Op]:
+        if mm:
+            return _Source.ops(self, mm)
+        return [{"op": "remove", "path": path.rpartition("/")[0]} for path in self.paths]
 
 
 def set_closer(question: Question) -> Fixes:
@@ -77,19 +89,25 @@ def _least(question: Question, source: _Source, *, move: bool) -> tuple[float, f
 
 def _sources(question: Question) -> Iterator[_Source]:
     box, at = question.box, f"/boxes/{question.box_id}"
-    for key, words in (("wall_mm", "liner on the walls"), ("floor_mm", "runners")):
-        had = getattr(box.liners, key)
-        yield _Source(
-            "liner", "box", f"{words} {{0}} instead of {{1}}", f"{at}/liners/{key}", had, _below(LINERS_MM, had)
-        )
+    for faces, words in ((WALLS, "liner on the walls"), (("base",), "runners")):
+        yield from _thinned(box, at, faces, words)
     sheet = question.shell.made.sheet_mm
     if sheet is not None:
         message, path = "sheet of {0} instead of {1}", f"{at}/construction/thickness_mm"
-        yield _Source("sheet", "box", message, path, sheet, _below(SHEETS_MM, sheet))
+        yield _Source("sheet", "box", message, (path,), sheet, _below(SHEETS_MM, sheet))
     for key, block in box.blocks.items():
         yield from _spacings(question, block, f"{at}/blocks/{key}")
     for kind in sorted({block.kind for block in box.blocks.values()}):
         yield from _rooms(question, kind)
+
+
+def _thinned(box: Box, at: str, faces: Iterable[Face], words: str) -> Iterator[_Source]:
+    """The thickest layers on some faces, all of them alike."""
+    there = [(face, key, layer.thickness_mm) for face in faces for key, layer in box.lining(face)]
+    had = max((mm for _, _, mm in there), default=0.0)
+    paths = tuple(f"{at}/layers/{face}/{key}/thickness_mm" for face, key, mm in there if mm == had)
+    if paths:
+        yield _Layers("liner", "box", f"{words} {{0}} instead of {{1}}", paths, had, _below(LINERS_MM, had))
 
 
 def _spacings(question: Question, block: Block, path: str) -> Iterator[_Source]:
@@ -97,7 +115,9 @@ def _spacings(question: Question, block: Block, path: str) -> Iterator[_Source]:
     for row in lay_out(block, question.asked.module_kinds[block.kind]).rows:
         message = f"{{0}} between neighbours {row.direction} instead of {{1}}"
         yield _Source(
-            "spacing", "box", message, f"{path}/gap_mm/{row.direction}", row.has_mm, _steps(row.has_mm, row.needs_mm)
+            *("spacing", "box", message, (f"{path}/gap_mm/{row.direction}",)),
+            row.has_mm,
+            _steps(row.has_mm, row.needs_mm),
         )
 
 
@@ -107,9 +127,9 @@ def _rooms(question: Question, key: str) -> Iterator[_Source]:
     for face, had in kind.face_gap_mm.items():
         words = "terminals" if face == kind.terminals else plain(face).replace("_", " ")
         message = f"room before the {words} of {plain(kind.name)} {{0}} instead of {{1}}"
-        yield _Source("room", "rule", message, f"{at}/face_gap_mm/{face}", had, _steps(had, 0.0))
+        yield _Source("room", "rule", message, (f"{at}/face_gap_mm/{face}",), had, _steps(had, 0.0))
     message = f"room above {plain(kind.name)} {{0}} instead of {{1}}"
-    yield _Source("room", "rule", message, f"{at}/above_mm", kind.above_mm, _steps(kind.above_mm, 0.0))
+    yield _Source("room", "rule", message, (f"{at}/above_mm",), kind.above_mm, _steps(kind.above_mm, 0.0))
 
 
 def _below(values: Iterable[float], had_mm: float) -> tuple[float, ...]:

@@ -38,7 +38,7 @@ class _Found:
 def edges_cut(question: Question) -> Fixes:
     """Edges cut off together, and with one straight move where that is needed or makes the cuts smaller."""
     box, design = question.box, question.asked
-    edges = EdgeCuts(box, design.module_kinds, design.tables.materials[box.material])
+    edges = EdgeCuts(box, design.module_kinds, design.tables)
     here: set[Cuts] = set()
     for move in MOVES:
         found = sorted(_along(question, edges, move), key=lambda f: (round(f.size, 1), len(f.cuts)))

@@ -93,7 +93,7 @@ class Question:
         except DesignError:
             return None
         box = design.boxes[self.box_id]
-        return shell_of(box, design.module_kinds, design.tables.materials[box.material])
+        return shell_of(box, design.module_kinds, design.tables)
 
     def out(self) -> list[Finding]:
         """How far the box stands out of its space, where something more was asked for: the study would not call that a

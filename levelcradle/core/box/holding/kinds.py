@@ -1,0 +1,84 @@
+"""Which class makes which kind of holder, and what all holders of a box make together."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from levelcradle.core.axes import Vec
+from levelcradle.core.box.holding.bolted import nut_outside
+from levelcradle.core.box.holding.fit import FitHeld
+from levelcradle.core.box.holding.own_holes import OwnHolesHeld
+from levelcradle.core.box.holding.rods import RodsHeld
+from levelcradle.core.box.holding.stack import Holding, Kind, Placed, Stack
+from levelcradle.core.box.holding.straps import StrapsHeld
+from levelcradle.core.box.made import Made
+from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.design.base import Face
+from levelcradle.core.design.box import Box
+from levelcradle.core.part import FlatPart
+
+__all__ = ["KINDS", "Held", "room_of"]
+
+KINDS: Mapping[str, Kind] = {
+    "own_holes": OwnHolesHeld,
+    "rods": RodsHeld,
+    "straps": StrapsHeld,
+    "fit": FitHeld,
+}
+
+
+def room_of(box: Box, block: str, stack: Stack) -> dict[Face, float]:
+    """How much the holders of a block take before each of its faces beside what lines the box there [mm]."""
+    found: dict[Face, float] = {}
+    for holder in box.holders.values():
+        if holder.block == block:
+            for face, mm in KINDS[holder.type].room(holder, stack).items():
+                found[face] = max(found.get(face, 0.0), mm - box.lined_mm(face))
+    return found
+
+
+@dataclass(frozen=True)
+class Held:
+    """The stacks of a box in place, and what holds them: by block, and by holder."""
+
+    box: Box
+    stacks: Mapping[str, Placed]
+
+    @staticmethod
+    def of(box: Box, stacks: Mapping[str, tuple[Stack, Vec]], made: Made) -> "Held":
+        return Held(box, {key: Placed(stack, box, made, origin) for key, (stack, origin) in stacks.items()})
+
+    @cached_property
+    def by_holder(self) -> dict[str, Holding]:
+        return {
+            key: KINDS[holder.type](key, holder, self.stacks[holder.block])
+            for key, holder in sorted(self.box.holders.items())
+            if holder.block in self.stacks
+        }
+
+    @cached_property
+    def pieces(self) -> tuple[Piece, ...]:
+        """What is drawn of them: of a holder that lacks a figure nothing."""
+        return tuple(piece for holder in self._whole() for piece in holder.pieces())
+
+    def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
+        """The flat parts they are cut from."""
+        return (part for holder in self._whole() for part in holder.parts(box_id, name))
+
+    def bought(self) -> Iterator[tuple[str, int]]:
+        """What is bought of them, and how many of it."""
+        return (row for holder in self._whole() for row in holder.bought())
+
+    def _whole(self) -> list[Holding]:
+        return [holder for holder in self.by_holder.values() if not holder.missing]
+
+    @cached_property
+    def outside(self) -> tuple[Outside, ...]:
+        """What of them stands out of the box."""
+        return tuple(
+            row
+            for key, holder in self.by_holder.items()
+            if not holder.missing
+            for grip in holder.grips()
+            for row in nut_outside(self.stacks[self.box.holders[key].block], grip)
+        )

@@ -1,0 +1,175 @@
+"""Steel bands over a stack, bolted to the floor at both ends: they hold it down, and nothing sideways."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from levelcradle.core.axes import Placement, Vec, vec
+from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, ratio
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack
+from levelcradle.core.box.piece import Piece, block_piece
+from levelcradle.core.design.base import FACE_PAIRS, Face
+from levelcradle.core.design.holders import Strap, Straps
+from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
+from levelcradle.core.strength import GAMMA_M2
+
+__all__ = ["StrapsHeld"]
+
+NET = 0.9  # EN 1993-1-1, 6.2.3: net section of what is pulled
+ALONG = {"aft": 0, "across": 1}
+
+
+@dataclass(frozen=True)
+class StrapsHeld:
+    """Straps in place."""
+
+    key: str
+    spec: Straps
+    placed: Placed
+
+    @staticmethod
+    def room(spec: Straps, stack: Stack) -> Mapping[Face, float]:
+        """Its thickness over the stack, and a foot for a washer on either side."""
+        if spec.strap is None:
+            return {}
+        one, other = FACE_PAIRS[ALONG[spec.strap.along]]
+        foot = _foot_mm(spec.strap, stack)
+        return {"top": spec.strap.thickness_mm, one: foot, other: foot}
+
+    @property
+    def words(self) -> str:
+        return "straps"
+
+    @property
+    def missing(self) -> str:
+        return "" if self.spec.strap else "which straps"
+
+    @property
+    def ties(self) -> bool:
+        return False
+
+    @property
+    def _strap(self) -> Strap:
+        assert self.spec.strap is not None
+        return self.spec.strap
+
+    def asks(self) -> Iterator[tuple[str, bool]]:
+        strap = self.spec.strap
+        if strap is None:
+            return
+        bolt, side = self.placed.stack.tables.bolts[strap.bolts.size], 1 - ALONG[strap.along]
+        least = 2.4 * bolt.clearance_hole_mm
+        yield f"strap {strap.wide_mm:g} wide, {least:.1f} for its bolt", strap.wide_mm >= least - 1e-9
+        has = self.placed.stack.laid.size_mm[side]
+        yield f"{strap.count} straps beside each other on {has:.0f}", strap.count * strap.wide_mm <= has
+        rows = self.placed.stack.counts(side)
+        yield f"{strap.count} straps over {rows} rows of modules", strap.count >= rows
+        yield from bolt_asks(self.placed, strap.bolts, "base")
+
+    def _at(self) -> Iterator[float]:
+        """Middle of each strap, evenly over the stack."""
+        side, strap = 1 - ALONG[self._strap.along], self._strap
+        low, high = self.placed.low[side], self.placed.high[side]
+        yield from (low + (n + 0.5) * (high - low) / strap.count for n in range(strap.count))
+
+    def grips(self) -> tuple[Grip, ...]:
+        """At both upper edges, where it bends: there it presses on the modules."""
+        along = ALONG[self._strap.along]
+        found = []
+        for middle in self._at():
+            for edge in (self.placed.low, self.placed.high):
+                at = [middle, middle, self.placed.high[2]]
+                at[along] = edge[along]
+                found.append(Grip((at[0], at[1], at[2]), (0.0, 0.0, -1.0), "push", "base", self._strap.bolts))
+        return tuple(found)
+
+    def checks(self, forces: Forces) -> Iterator[Check]:
+        """Each leg is pulled with what presses on its edge; its bolts are sheared by its foot, and pulled."""
+        strap, stack = self._strap, self.placed.stack
+        pull = np.maximum(forces[..., 2], 0.0)
+        steel, bolt = stack.tables.materials[strap.material], stack.tables.bolts[strap.bolts.size]
+        net = (strap.wide_mm - bolt.clearance_hole_mm) * strap.thickness_mm
+        capacity = NET * net * steel.ultimate_mpa / GAMMA_M2
+        rule = "0.9 net section × fu / γM2"
+        yield ratio("straps at their holes", pull.max(axis=2), capacity, "N", rule, "EN 1993-1-1, 6.2.3, from memory")
+        each = pull / strap.each
+        yield from bolt_checks(self.placed, strap.bolts, "base", each, np.zeros_like(each))
+
+    def _foot(self) -> float:
+        return _foot_mm(self._strap, self.placed.stack)
+
+    def pieces(self) -> Iterator[Piece]:
+        strap, placed, along = self._strap, self.placed, ALONG[self._strap.along]
+        density, t, floor = (
+            placed.stack.tables.materials[strap.material].density_kg_m3,
+            strap.thickness_mm,
+            placed.made.start_mm[2],
+        )
+        low, high, top, foot = placed.low[along], placed.high[along], placed.high[2], self._foot()
+        spans = (
+            ((low - t, high + t), (top, top + t)),
+            ((low - t, low), (floor, top)),
+            ((high, high + t), (floor, top)),
+            ((low - foot, low - t), (floor, floor + t)),
+            ((high + t, high + foot), (floor, floor + t)),
+        )
+        for number, middle in enumerate(self._at()):
+            for (a, b), (z0, z1) in spans:
+                part = f"{self.key}-strap-{number + 1}"
+                corners = self._box(middle, (a, b), (z0, z1))
+                yield block_piece(f"strap {number + 1}", "holder", *corners, density, part)
+
+    def _box(self, middle: float, reach: tuple[float, float], heights: tuple[float, float]) -> tuple[Vec, Vec]:
+        along, half = ALONG[self._strap.along], self._strap.wide_mm / 2
+        low, high = [middle - half, middle - half, heights[0]], [middle + half, middle + half, heights[1]]
+        low[along], high[along] = reach
+        return (low[0], low[1], low[2]), (high[0], high[1], high[2])
+
+    def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
+        """Foot, leg, top, leg, foot: four bends, the middle two the other way."""
+        strap, placed, along = self._strap, self.placed, ALONG[self._strap.along]
+        steel, bolt = placed.stack.tables.materials[strap.material], placed.stack.tables.bolts[strap.bolts.size]
+        t = radius = strap.thickness_mm
+        figures = {"angle_deg": 90.0, "radius_mm": radius, "thickness_mm": t, "k": steel.k_factor}
+        deduction, allowance = bend_deduction_mm(**figures), bend_allowance_mm(**figures)
+        foot, tall = self._foot(), placed.high[2] + t - placed.made.start_mm[2]
+        over = placed.high[along] - placed.low[along] + 2 * t
+        legs = (foot, tall, over, tall, foot)
+        at, bends = 0.0, []
+        for number, leg in enumerate(legs[:-1]):
+            at += leg - (deduction if number else deduction / 2)
+            up = number in (0, 3)
+            bends.append(Bend((at, 0.0), (at, strap.wide_mm), 90.0, radius, up, allowance))
+        length = sum(legs) - 4 * deduction
+        middle = strap.wide_mm / 2
+        spots = [(foot - t - radius) * (n + 0.5) / strap.each for n in range(strap.each)]
+        holes = [Hole((x, middle), bolt.clearance_hole_mm, strap.bolts.size) for u in spots for x in (u, length - u)]
+        for number, on in enumerate(self._at()):
+            yield FlatPart(
+                f"{box_id}-{self.key}-strap-{number + 1}", f"{name} strap {number + 1}", 1, strap.material, steel.name, t,
+                steel.density_kg_m3,
+                ((0.0, 0.0), (length, 0.0), (length, strap.wide_mm), (0.0, strap.wide_mm)),
+                tuple(holes), tuple(bends),
+                (f"Foot {foot:g}, leg {tall:.1f}, over {over:.1f}, all outside; inside radius {radius:g}",),
+                Stand((0.0, 0.0), self._frame(on)),
+            )  # fmt: skip
+
+    def _frame(self, middle: float) -> Placement:
+        """Of a strap's flat: its first foot on the floor, from its free end inward."""
+        along, placed = ALONG[self._strap.along], self.placed
+        u, w = np.zeros(3), np.array([0.0, 0.0, 1.0])
+        u[along] = 1.0
+        v = np.cross(w, u)
+        at = np.array([middle, middle, placed.made.start_mm[2]])
+        at[along] = placed.low[along] - self._foot()
+        at -= v * self._strap.wide_mm / 2
+        return Placement(np.array([u, v, w]).T, vec(at))
+
+    def bought(self) -> Iterator[tuple[str, int]]:
+        yield f"{bolt_words(self._strap.bolts)}, holding straps", 2 * self._strap.count * self._strap.each
+
+
+def _foot_mm(strap: Strap, stack: Stack) -> float:
+    """How far a foot stands out: its bolts with their washers beyond the bend."""
+    return 2 * strap.thickness_mm + strap.each * 1.5 * stack.tables.bolts[strap.bolts.size].washer_mm

@@ -1,0 +1,26 @@
+"""What metal carries: bolts, sheet that is pressed on, bars and straps. Checks of mounts and of what holds modules share
+these."""
+
+from levelcradle.core.strength.bolts import (
+    GAMMA_M0,
+    GAMMA_M2,
+    bearing_n,
+    bolt_capacity,
+    pull_and_shear,
+    pull_through_n,
+)
+from levelcradle.core.strength.sheets import Beams, Bearing, Plate, patch_n, tube_plastic_mm3
+
+__all__ = [
+    "GAMMA_M0",
+    "GAMMA_M2",
+    "Beams",
+    "Bearing",
+    "Plate",
+    "bearing_n",
+    "bolt_capacity",
+    "patch_n",
+    "pull_and_shear",
+    "pull_through_n",
+    "tube_plastic_mm3",
+]
