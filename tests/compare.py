@@ -102,7 +102,11 @@ def _made_of(rng: random.Random, tree: Tree) -> None:
     box = _any(rng, tree["boxes"])
     box["construction"].update(thickness_mm=rng.choice([1.5, 2, 3, 4]), bend_radius_mm=rng.choice([1, 3, 6]))
     box["material"] = rng.choice(["s235", "s355"])
-    box["liners"] = {"wall_mm": rng.choice([0, 2, 6]), "floor_mm": rng.choice([0, 8])}
+    wall, floor = rng.choice([0, 2, 6]), rng.choice([0, 8])
+    walls = {
+        face: {"liner": {"type": "sheet", "thickness_mm": wall}} for face in ("front", "aft", "left", "right") if wall
+    }
+    box["layers"] = walls | ({"base": {"runner": {"type": "sheet", "thickness_mm": floor}}} if floor else {})
 
 
 def _filled(rng: random.Random, tree: Tree) -> None:
@@ -151,7 +155,8 @@ def _said(rng: random.Random, tree: Tree) -> None:
     box.update(
         sealing=rng.choice([None, "gasket", "open"]), vented_outside=rng.choice([None, True]), order=rng.randint(0, 3)
     )
-    box["hold_down"] = rng.choice([None, "rods", "straps", "own_holes"])
+    how = rng.choice([None, "rods", "straps", "own_holes"])
+    box["holders"] = {"h": {"type": how, "block": next(iter(box["blocks"]))}} if how and box["blocks"] else {}
     box["construction"]["folder"] = {"name": "he", "deduction_mm": rng.choice([None, 5.2, 9.0])}
     box["finish"] = {"coats": rng.randint(0, 3), "coat_mm": 0.1, "beads_ground": rng.random() < 0.5, "bead_mm": 2.0}
 

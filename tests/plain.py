@@ -5,6 +5,7 @@ from typing import Any
 
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.design import validate
+from levelcradle.core.design.layers import WALLS
 from levelcradle.core.finding import Finding, message_text
 from tests.conftest import DEMO
 
@@ -30,6 +31,12 @@ def box_at(at: tuple[float, float, float], counts: tuple[int, int, int] = (1, 1,
     turn = {"down": "base", "aft": "end_b"}
     block = {"kind": "brick", "turn": turn, "counts": dict(zip(("aft", "across", "up"), counts, strict=True))}
     return {"name": "X", "pose": {"anchor": "front-left-base", "at_mm": list(at)}, "blocks": {"a": block}, **more}
+
+
+def lined(wall: float = 4.0, floor: float = 8.0) -> dict[str, Any]:
+    """Liners of a box: so thick on all walls, so thick on the floor; 0 for none."""
+    layers = {face: {"liner": {"type": "sheet", "thickness_mm": wall}} for face in WALLS if wall}
+    return {**layers, **({"base": {"runner": {"type": "sheet", "thickness_mm": floor}}} if floor else {})}
 
 
 def a_block(low: tuple[float, float, float], high: tuple[float, float, float], **more: Any) -> dict[str, Any]:

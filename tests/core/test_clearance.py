@@ -121,8 +121,7 @@ def test_a_box_behind_the_metal_of_its_own_bay_is_foul(tree: dict[str, Any]) -> 
 def test_a_crush_zone_is_foul_with_modules_and_a_note_without(tree: dict[str, Any]) -> None:
     tree["boxes"]["tank"]["pose"]["at_mm"][0] = 3000.0
     assert gap(after(tree), "tank", "keepouts/crush-rear").state == "foul"
-    tree["boxes"]["tank"]["blocks"] = {}
-    tree["boxes"]["tank"]["inner"] = {"type": "fixed", "size_mm": [388, 694, 242]}
+    tree["boxes"]["tank"] |= {"blocks": {}, "holders": {}, "inner": {"type": "fixed", "size_mm": [388, 694, 242]}}
     assert gap(after(tree), "tank", "keepouts/crush-rear").state == "note"
 
 

@@ -109,7 +109,8 @@ def test_where_it_opens_below_something_else_holds_the_modules(
     placed = {"pose": {"anchor": "front-left-base", "at_mm": list(AT), **pose}}
 
     def told(how: str | None) -> list[str]:
-        tree = plain_car(boxes={"x": box(face, hold_down=how, **placed)})
+        holders = {"h": {"type": how, "block": "a"}} if how else {}
+        tree = plain_car(boxes={"x": box(face, holders=holders, **placed)})
         return [f.state for f in found(tree, "inside.opened")]
 
     assert told(None) == (["unknown"] if opens_below else [])

@@ -77,9 +77,8 @@ def test_a_finding_that_is_not_there_is_named(demo: Design) -> None:
 @pytest.mark.parametrize(
     ("path", "value", "released"),
     [
-        ("hold_down", None, False),
-        ("hold_down", "straps", False),
-        ("hold_down", "own_holes", True),
+        ("holders", {}, False),
+        ("holders", {"h": {"type": "straps", "block": "a"}}, False),
         ("material", "s235", True),
     ],
 )

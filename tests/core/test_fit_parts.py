@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
-from levelcradle.core.design.box import Box, Liners, Orientation, Pose
+from levelcradle.core.design.box import Box, Orientation, Pose
 from levelcradle.core.design.construction import Folded
+from levelcradle.core.design.layers import Liners
 from levelcradle.core.edits import adding, edited, removing
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.fit import Wishes, what_it_takes

@@ -11,7 +11,7 @@ from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.design.tables import standard_tables
 from levelcradle.core.edits import edited, fitted_in
 from levelcradle.core.errors import OutOfRange
-from tests.plain import a_block, box_at, found, plain_car, space
+from tests.plain import a_block, box_at, found, lined, plain_car, space
 
 AT = (1000.0, 0.0, 400.0)
 GLAND = {"kind": "cable gland", "size": "M20", "seat_mm": 28.0, "out_mm": 24.0, "in_mm": 10.0}
@@ -74,7 +74,7 @@ def test_inside_it_keeps_five_off_modules_and_their_dividers() -> None:
     def told(liner: float, in_mm: float = 10.0) -> tuple[str, float | None]:
         tree = car(
             hole("front", ("left", "base"), 60, 80, fitted={**GLAND, "in_mm": in_mm}),
-            liners={"wall_mm": liner, "floor_mm": 8},
+            layers=lined(liner),
         )
         (row,) = found(tree, "box.opening")
         return row.state, row.value
@@ -90,7 +90,7 @@ def test_inside_it_keeps_off_gear_that_is_fixed_there() -> None:
                  "off_mm": aft}  # fmt: skip
         relay = {**a_block((-10, -10, 0), (10, 10, 20)), "place": place, "name": "relay"}
         relay["solid"] = {"type": "block", "low_mm": [0, -10, -10], "high_mm": [20, 10, 10]}
-        tree = car(hole("front", ("left", "base"), 60, 80, fitted=GLAND), liners={"wall_mm": 80, "floor_mm": 8})
+        tree = car(hole("front", ("left", "base"), 60, 80, fitted=GLAND), layers=lined(80))
         (row,) = found({**tree, "items": {"relay": relay}}, "box.opening")
         return row.state
 
@@ -177,7 +177,7 @@ def test_twenty_degrees_push_on_what_closes_it_as_shut_air_does() -> None:
 )
 def test_what_is_put_where_it_goes_is_clear_there_and_leaves_room_for_the_next(construction: str, face: str) -> None:
     """One after the other until a dozen sit in the box; none on what comes off."""
-    made: dict[str, Any] = {"liners": {"wall_mm": 60, "floor_mm": 30}}
+    made: dict[str, Any] = {"layers": lined(60, 30)}
     if construction == "framed":
         made |= {"construction": {"type": "framed"}, "closures": {"lid": {"type": "panel", "face": face}}}
     design = validate(car(**made))
@@ -198,7 +198,7 @@ def test_a_drain_sits_lowest_and_a_breather_highest_as_the_box_stands() -> None:
     """Turned upside down the base of a case is up there; its lid comes off and takes neither."""
     for roll, low, high in ((0.0, "base", "sides"), (180.0, "sides", "base")):
         pose = {"anchor": "front-left-base", "at_mm": list(AT), "roll_deg": roll}
-        assembly = resolve(validate(car(pose=pose, liners={"wall_mm": 40, "floor_mm": 30})), {})
+        assembly = resolve(validate(car(pose=pose, layers=lined(40, 30))), {})
         faces = {}
         for key in ("drain", "vent"):
             _, patch = fitted_in(assembly, "x", key)
@@ -208,7 +208,7 @@ def test_a_drain_sits_lowest_and_a_breather_highest_as_the_box_stands() -> None:
 
 def test_it_is_put_where_its_room_outside_is_free_and_said_where_there_is_none_inside() -> None:
     """A wall close before the face that it would take sends it to another; a box without room takes nothing."""
-    free = car(liners={"wall_mm": 60, "floor_mm": 8})
+    free = car(layers=lined(60))
     (op,) = fitted_in(resolve(validate(free), {}), "x", "connector")[1]
     face = op["value"]["face"]
     placed = resolve(validate(free), {}).boxes["x"]

@@ -21,6 +21,7 @@ from levelcradle.core.design.construction import Folded
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.part import bend_deduction_mm
 from tests.conftest import DEMO
+from tests.plain import lined
 
 T, R, K = 3.0, 3.0, 0.42
 BEND = SheetBend(R, T, bend_deduction_mm(angle_deg=90, radius_mm=R, thickness_mm=T, k=K), "K 0.42")
@@ -247,7 +248,7 @@ def test_the_largest_edge_that_may_go_leaves_just_the_liner_however_it_slopes(
     edge: list[str], liner: float, deg: float
 ) -> None:
     tree = copy.deepcopy(DEMO)
-    tree["boxes"]["tank"]["liners"]["wall_mm"] = liner
+    tree["boxes"]["tank"]["layers"] = lined(liner)
     design = validate(tree)
     box = design.boxes["tank"]
     shell = shell_of(box, design.module_kinds, standard_tables())

@@ -11,7 +11,7 @@ from shapely.geometry import Polygon, box
 
 from levelcradle.core.bar import Bar, Tube
 from levelcradle.core.box import liner_pieces
-from levelcradle.core.design.box import Liners
+from levelcradle.core.design.layers import Liners
 from levelcradle.core.nesting import GAP_MM, Laid, cut_from_bars, nests, off_a_roll
 from levelcradle.core.nesting.rectangles import by_rectangles
 from levelcradle.core.part import FlatPart, Hole

@@ -62,7 +62,8 @@ def test_from_an_empty_car_each_step_is_another_until_the_cut_files() -> None:
         elif collection == "vehicle":
             tree["vehicle"][rest[0]] = whole["vehicle"][rest[0]]
         elif collection == "boxes":
-            tree["boxes"][rest[0]] |= {"hold_down": "rods", "sealing": "gasket", "vented_outside": True}
+            tree = tree_of(edited(validate(tree), held_by(validate(tree), rest[0])[1]))
+            tree["boxes"][rest[0]] |= {"sealing": "gasket", "vented_outside": True}
         else:
             tree[collection] = whole[collection]
             if collection == "bays":

@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from levelcradle.core.box import shell_of
 from levelcradle.core.design import Design, standard_tables, validate
-from levelcradle.core.design.box import Box, Liners, Pose
+from levelcradle.core.design.box import Box, Pose
+from levelcradle.core.design.layers import Liners
 from levelcradle.core.fit import study
 from levelcradle.core.fit.pairs import pairs
 from levelcradle.core.fit.wanted import MOST_ANYWHERE, Wanted, held_in, left_of
@@ -40,7 +41,7 @@ def boxed(pair: Any) -> Box:
         name="x",
         pose=Pose(anchor="base", at_mm=(0, 0, 0)),
         blocks=dict(pair.blocks),
-        liners=Liners(wall_mm=0, floor_mm=0),
+        layers=Liners(wall_mm=0, floor_mm=0).layers(),
     )
 
 

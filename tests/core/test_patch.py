@@ -195,7 +195,7 @@ def test_a_word_is_a_place_and_a_sign_moves_what_stands(path: str, text: str, no
             "added reference point boot lip",
         ),
         (op("replace", "/boxes/tank/construction/thickness_mm", 2.0), "mm", "Tank box: thickness 3 → 2"),
-        (op("replace", "/boxes/tank/hold_down", None), "mm", "Tank box: hold down cleared"),
+        (op("replace", "/boxes/tank/sealing", None), "mm", "Tank box: sealing cleared"),
         (op("replace", "/name", "Heron"), "mm", "design: name Calder Ouzel 1500 → Heron"),
     ],
 )

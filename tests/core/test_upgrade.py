@@ -55,18 +55,20 @@ def test_it_is_answered_as_it_was() -> None:
     assert {f for f in found if f.startswith("mount:")} >= {"mount:tank-lf", "mount:spot:tail-lf", "mount:bonnet-rr"}
 
 
-@pytest.mark.parametrize("number", [1, 2, 3])
+@pytest.mark.parametrize("number", [1, 2, 3, 4])
 def test_upgraded_once_it_stays(number: int) -> None:
     once = dump(load((FORMATS / f"format-{number}.cradle.json").read_text()))
     assert dump(load(once)) == once
     assert json.loads(once)["format"] == FORMAT
 
 
-@pytest.mark.parametrize("number", [2, 3])
-def test_of_formats_2_and_3_everything_stands_where_it_stood(number: int) -> None:
+@pytest.mark.parametrize("number", [2, 3, 4])
+def test_of_formats_2_to_4_everything_stands_where_it_stood(number: int) -> None:
     text = (FORMATS / f"format-{number}.cradle.json").read_text()
     before, after = json.loads(text), tree_of(load(text))
     added = {"mirror_of", "keep_clear", "sheets", "cut_parts", "fitted", "rim_mm", "format"}
+    added |= {"liners", "layers", "hold_down", "holders", "from_ends_mm", "from_sides_mm", "sunk_mm", "readings"}
+    added |= {"settles_percent", "conducts", "burns", "limit_c"}
 
     def without(tree: Any) -> Any:
         if isinstance(tree, dict):
@@ -76,6 +78,24 @@ def test_of_formats_2_and_3_everything_stands_where_it_stood(number: int) -> Non
         return [without(part) for part in tree] if isinstance(tree, list) else tree
 
     assert without(after) == without(before)
+
+
+def test_liners_stand_face_by_face_and_what_holds_block_by_block() -> None:
+    """Format 4 had one liner on all walls, one on the floor (none under the bonnet box), and a word for what holds."""
+    text = (FORMATS / "format-4.cradle.json").read_text()
+    before, after = json.loads(text), tree_of(load(text))
+    assert before["boxes"]["bonnet"]["liners"] == {"wall_mm": 4.0, "floor_mm": 0.0}
+    bonnet, tank = after["boxes"]["bonnet"], after["boxes"]["tank"]
+    assert {face: [row["thickness_mm"] for row in rows.values()] for face, rows in tank["layers"].items()} == {
+        "front": [4.0], "aft": [4.0], "left": [4.0], "right": [4.0], "base": [8.0],
+    }  # fmt: skip
+    assert set(bonnet["layers"]) == {"front", "aft", "left", "right"}
+    assert after["readings"]["/boxes/tank/layers/left/liner/thickness_mm"]["text"] == "4"
+    assert not any("bonnet/l" in path for path in after["readings"])
+    assert [(h["type"], h["block"]) for h in tank["holders"].values()] == [("straps", "a")]
+    assert [h["type"] for h in bonnet["holders"].values()] == ["rods"]
+    states = {f.id: (f.state, f.message) for f in analyse(load(text), {}).findings}
+    assert states["held:boxes/tank:holder:hold-a"] == ("unknown", "Tank box: nobody has said which straps")
 
 
 NAMES = [

@@ -252,11 +252,11 @@ def test_laden_it_hangs_lower_and_asks_a_hundred_and_forty() -> None:
 
 CHANGES: list[tuple[str, Any, bool]] = [
     ("pose/at_mm/0", 1001.0, True), ("pose/yaw_deg", 90.0, True), ("construction/thickness_mm", 2.0, True),
-    ("liners/wall_mm", 2.0, True),
+    ("layers/left/liner/thickness_mm", 2.0, True),
     ("closures/lid/edge_mm", 30.0, True), ("inner", {"type": "fixed", "size_mm": [300, 300, 300]}, True),
     ("blocks/a/counts/aft", 2, True),
     ("chamfers", {"c": {"edge": ["left", "base"], "mm": [9, 9]}}, True), ("name", "Other", False), ("order", 4, False),
-    ("hold_down", "rods", False), ("sealing", "gasket", False),
+    ("holders", {"h": {"type": "fit", "block": "a"}}, True), ("sealing", "gasket", False),
 ]  # fmt: skip
 
 

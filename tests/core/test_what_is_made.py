@@ -24,7 +24,7 @@ from levelcradle.core.modules import strings_in
 from levelcradle.core.projections import shapes
 from levelcradle.core.solids import Solid, nearest, projections, rod
 from tests.conftest import DEMO
-from tests.plain import BRICK, box_at, plain_car, space
+from tests.plain import BRICK, box_at, lined, plain_car, space
 
 AT = (1000.0, 0.0, 400.0)
 
@@ -68,7 +68,7 @@ def test_a_bend_is_made_of_wedges_that_lie_beside_each_other() -> None:
 @pytest.mark.parametrize("along", ["aft", "across", "up"])
 def test_a_divider_stands_between_modules_and_in_none(along: str) -> None:
     block = {**box_at(AT, (2, 2, 2))["blocks"]["a"], "dividers": {"along": along, "every": 1, "thickness_mm": 2.0}}
-    box = made(blocks={"a": block}, liners={"wall_mm": 5.0})
+    box = made(blocks={"a": block}, layers=lined(5.0))
     plates = [solid for piece in box.shell.pieces if piece.role == "divider" for solid in piece.solids]
     axis = ("aft", "across", "up").index(along)
     assert len(plates) == 1
@@ -96,7 +96,7 @@ def test_a_bracket_folds_to_the_legs_it_was_drawn_with() -> None:
 
 
 def test_a_case_of_the_same_size_is_as_large_as_the_box_was_to_the_tenth() -> None:
-    design = validate(plain_car(boxes={"x": box_at(AT, (2, 2, 2), liners={"wall_mm": 2.3, "floor_mm": 1.2})}))
+    design = validate(plain_car(boxes={"x": box_at(AT, (2, 2, 2), layers=lined(2.3, 1.2))}))
     before = resolve(design, {}).boxes["x"].shell
     after = resolve(edited(design, built_as(design, "x", "existing")), {}).boxes["x"].shell
     assert after.outer_mm[:2] == pytest.approx(before.outer_mm[:2], abs=0.05)

@@ -8,7 +8,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import expect
 
-from levelcradle.core.design.box import Counts, Liners
+from levelcradle.core.design.box import Counts
+from levelcradle.core.design.layers import Liners
 from levelcradle.core.design.construction import Folded
 from levelcradle.core.fit.wishes import Making, Weights, Wishes
 from levelcradle.jobs import run_worker

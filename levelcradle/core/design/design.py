@@ -150,8 +150,8 @@ def _names(design: Design) -> Iterator[Problem]:
             yield Problem(f"/boxes/{key}/material", f"there is no material “{box.material}”")
     for key, mount in design.mounts.items():
         yield from there(f"/mounts/{key}/carries", mount.box, "boxes", "box")
-        for part, refers in (("shape", mount.shape.refers()), ("lands_on", mount.lands_on.refers())):
-            for path, collection, name, words in refers:
+        for part, named in (("shape", mount.shape.refers()), ("lands_on", mount.lands_on.refers())):
+            for path, collection, name, words in named:
                 if not _there(design, f"{collection}/{name}"):
                     yield Problem(f"/mounts/{key}/{part}/{path}", words.format(name))
     for collection in TWINNED:

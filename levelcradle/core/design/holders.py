@@ -1,4 +1,5 @@
-"""What holds the modules of a box: one model a kind, each for one block. What was not said yet is None, and is asked for."""
+"""What holds the modules of a box: one model a kind, each for one block. What was not said yet is None, and is asked
+for."""
 
 from collections.abc import Iterator
 from typing import Annotated, Literal
@@ -7,7 +8,7 @@ from pydantic import Field
 
 from levelcradle.core.design.base import DocumentModel, Id, Line, NonNegativeLength, PositiveLength
 
-__all__ = ["Bolts", "Feet", "Fit", "Holder", "OwnHoles", "Rods", "Strap", "Straps", "refers"]
+__all__ = ["Bolts", "Feet", "Fit", "Holder", "OwnHoles", "Rods", "Strap", "Stop", "Stops", "Straps", "refers"]
 
 Few = Annotated[int, Field(ge=1, le=24)]
 Thick = Annotated[float, Field(gt=0, le=20)]
@@ -73,13 +74,15 @@ class Rods(DocumentModel):
 
 
 class Strap(DocumentModel):
-    """Steel bands over a stack, bolted to the floor at both ends."""
+    """Bands over a stack, bolted to the floor at both ends; ``welded``: at its one end to the box instead, while that
+    is empty."""
 
     count: Few = 2
     along: Literal["aft", "across"] = "across"
     material: Id = "s235"
     thickness_mm: Thick = 1.5
     wide_mm: PositiveLength = 30.0
+    welded: bool = False
     bolts: Bolts = Bolts(into="stud", property_class="4.8")
     each: Few = 1
 
@@ -92,6 +95,29 @@ class Straps(DocumentModel):
     strap: Strap | None = None
 
 
+class Stop(DocumentModel):
+    """Angles on the floor, their backs to the stack."""
+
+    count: Few = 2
+    material: Id = "s235"
+    thickness_mm: Thick = 5.0
+    bend_radius_mm: NonNegativeLength = 5.0
+    high_mm: PositiveLength = 40.0
+    wide_mm: PositiveLength = 80.0
+    leg_mm: PositiveLength = 40.0
+    bolts: Bolts = Bolts(into="stud", property_class="4.8")
+    each: Few = 2
+
+
+class Stops(DocumentModel):
+    """Stops before one side of a block."""
+
+    type: Literal["stops"]
+    block: Id
+    against: Literal["front", "aft", "left", "right"]
+    stop: Stop | None = None
+
+
 class Fit(DocumentModel):
     """Pure fit: the block presses through the layers on the walls, base and lid. ``between``: the row of the table of
     liners that fills the gaps between neighbours."""
@@ -101,7 +127,7 @@ class Fit(DocumentModel):
     between: Id | None = None
 
 
-Holder = Annotated[OwnHoles | Rods | Straps | Fit, Field(discriminator="type")]
+Holder = Annotated[OwnHoles | Rods | Straps | Stops | Fit, Field(discriminator="type")]
 
 
 _NAMES = {

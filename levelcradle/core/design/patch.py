@@ -14,6 +14,7 @@ from levelcradle.core.design.pins import refuse_brittle_bolts, refuse_moving_pin
 from levelcradle.core.design.pointer import find, split, touches
 from levelcradle.core.design.readings import reconcile_readings
 from levelcradle.core.design.twins import twins_follow
+from levelcradle.core.design.with_blocks import holders_go
 from levelcradle.core.errors import PatchError
 
 __all__ = ["Applied", "Op", "apply", "clashes"]
@@ -42,7 +43,7 @@ def apply(tree: dict[str, Any], patch: Sequence[Op], *, as_given: bool = False) 
     undo: list[Op] = []
     for op in patch:
         _step(changed, op, done, undo)
-    for follow in () if as_given else (carried_along, twins_follow, reconcile_readings):
+    for follow in () if as_given else (carried_along, twins_follow, holders_go, reconcile_readings):
         for op in list(follow(tree, changed)):
             _step(changed, op, done, undo)
     refuse_moving_pinned(tree, changed)

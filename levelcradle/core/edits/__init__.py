@@ -5,6 +5,7 @@ from levelcradle.core.edits.blocks import Over, blocks_changed, laid_over
 from levelcradle.core.edits.boxes import adding, edited, removing
 from levelcradle.core.edits.construction import built_as
 from levelcradle.core.edits.cut_parts import as_cut
+from levelcradle.core.edits.holding import held_by
 from levelcradle.core.edits.mounts import doubled, hung, hung_on, unhung
 from levelcradle.core.edits.openings import fitted_in
 from levelcradle.core.edits.pattern import pattern_of
@@ -26,6 +27,7 @@ __all__ = [
     "edited",
     "fitted_in",
     "freed_place",
+    "held_by",
     "hung",
     "hung_on",
     "into_box",

@@ -5,19 +5,19 @@ Source: statics of a rigid body on springs, of which some only push; each holder
 practice, no source)."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix
 from levelcradle.core.box import outward
-from levelcradle.core.box.holding import PLAY_MM, Check, FaceHeld, FitHeld, Forces, Holding, Placed
+from levelcradle.core.box.holding import PLAY_MM, Check, FaceHeld, FitHeld, Forces, Holding, Placed, sheet_check
 from levelcradle.core.connection import Contact
 from levelcradle.core.design import Tables
 from levelcradle.core.design.base import FACE_AT, FACES, Face
 from levelcradle.core.design.tables import LoadCase
-from levelcradle.core.finding import State, Step, utilisation_state
+from levelcradle.core.finding import ORDER, State, Step, utilisation_state
 from levelcradle.core.memo import Memo
 from levelcradle.core.mount import can_hold, held_all_ways, one_sided_envelope
 
@@ -33,6 +33,7 @@ WAYS: dict[Face, str] = {
 }
 SHARE = 0.05  # what takes less of a throw is not named as what holds
 ROUND_MM = 0.05
+ROUGH_CLEAR = 0.5  # of a rough capacity: common practice, no source
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,31 +99,49 @@ def held_result(assembly: Assembly) -> tuple[BlockHeld, ...]:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class _Solved:
+    """A block that is held, with the forces (s, k, n, 3) of its modules on each of what holds it [N]."""
+
+    row: BlockHeld
+    placed: Placed
+    holding: tuple[Holding, ...]
+    forces: tuple[Forces, ...]
+
+
 def _of_box(box: PlacedBox, tables: Tables) -> Iterator[BlockHeld]:
-    for key, placed in box.shell.held.stacks.items():
-        holders = {
-            name: holding for name, holding in box.shell.held.by_holder.items() if box.box.holders[name].block == key
-        }
-        yield _of_block(
-            box, key, placed, holders, [case for case in tables.load_cases.values() if case.kind == "crash"]
-        )
+    cases = [case for case in tables.load_cases.values() if case.kind == "crash"]
+    throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases]) @ box.placement.turn  # into the box's frame
+    blocks = [_of_block(box, key, placed, cases, throws) for key, placed in box.shell.held.stacks.items()]
+    whole = list(_faces_as_wholes([block for block in blocks if isinstance(block, _Solved)]))
+    for block in blocks:
+        yield replace(block.row, ways=_ways(block, whole, cases, throws)) if isinstance(block, _Solved) else block
 
 
 def _of_block(
-    box: PlacedBox, key: str, placed: Placed, holders: dict[str, Holding], cases: Sequence[LoadCase]
-) -> BlockHeld:
-    missing = tuple((name, holding.missing) for name, holding in holders.items() if holding.missing)
-    broken = tuple((name, words) for name, h in holders.items() if not h.missing for words, so in h.asks() if not so)
-    gaps = tuple(_unfilled(placed, list(holders.values())))
-    begun = BlockHeld(box.id, key, len(holders), missing, broken, gaps)
-    if missing or broken or not holders:
+    box: PlacedBox, key: str, placed: Placed, cases: Sequence[LoadCase], throws: Matrix
+) -> BlockHeld | _Solved:
+    rows = box.box.holders
+    own = {name: holding for name, holding in box.shell.held.by_holder.items() if rows[name].block == key}
+    missing = tuple((name, holding.missing) for name, holding in own.items() if holding.missing)
+    broken = tuple((name, words) for name, h in own.items() if not h.missing for words, so in h.asks() if not so)
+    holders = list(own.values())
+    begun = BlockHeld(box.id, key, len(own), missing, broken, tuple(_unfilled(placed, holders)))
+    if missing or broken or not own:
         return begun
-    holding = [*holders.values(), *_faces(placed, list(holders.values()))]
+    holding = (*holders, *_faces(placed, holders))
     contacts = [Contact(g.at, g.n, g.can) for h in holding for g in h.grips()]
-    loose = tuple(_loose(placed, contacts, list(holders.values())))
+    loose = tuple(_loose(placed, contacts, holders))
     if loose or not held_all_ways(contacts):
-        return BlockHeld(box.id, key, len(holders), gaps=gaps, loose=loose, turns=not loose)
-    return _thrown(box, key, placed, begun, holding, contacts, cases)
+        return replace(begun, loose=loose, turns=not loose)
+    owner = [n for n, h in enumerate(holding) for _ in h.grips()]
+    # links and clamps of its modules are thrown with them
+    kg = placed.mass_kg + placed.stack.block.counts.total * box.box.fittings.per_module_kg
+    found = one_sided_envelope(contacts, owner, _cg(placed), kg, throws)
+    if found.lifts:
+        return replace(begun, lifts=tuple(cases[n].name for n in found.lifts))
+    forces = tuple(found.forces[:, :, [g == n for g in owner]] for n in range(len(holding)))
+    return _Solved(begun, placed, holding, forces)
 
 
 def _unfilled(placed: Placed, holders: Sequence[Holding]) -> Iterator[tuple[int, float]]:
@@ -140,7 +159,8 @@ def _unfilled(placed: Placed, holders: Sequence[Holding]) -> Iterator[tuple[int,
 
 
 def _faces(placed: Placed, holders: Sequence[Holding]) -> Iterator[FaceHeld]:
-    """The base under it carries what stands on it, whatever lies between; other faces where it fits hard between them."""
+    """The base under it carries what stands on it, whatever lies between; other faces where it fits hard between
+    them."""
     fits = {row.face: row for h in holders if isinstance(h, FitHeld) for row in h.faces()}
     if "base" not in fits and placed.gap_mm("base") <= PLAY_MM and placed.made.bearing_at("base") is not None:
         yield FaceHeld(placed, "base", "what it stands on")
@@ -161,33 +181,39 @@ def _cg(placed: Placed) -> Matrix:
     return np.array([(a + b) / 2 for a, b in zip(placed.low, placed.high, strict=True)])
 
 
-def _thrown(
-    box: PlacedBox,
-    key: str,
-    placed: Placed,
-    begun: BlockHeld,
-    holding: Sequence[Holding],
-    contacts: Sequence[Contact],
-    cases: Sequence[LoadCase],
-) -> BlockHeld:
-    """What the crash cases do to each of what holds it. Links and clamps of its modules are thrown with it."""
-    throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases]) @ box.placement.turn  # into the box's frame
-    kg = placed.mass_kg + placed.stack.block.counts.total * box.box.fittings.per_module_kg
-    owner = [n for n, h in enumerate(holding) for _ in h.grips()]
-    found = one_sided_envelope(contacts, owner, _cg(placed), kg, throws)
-    if found.lifts:
-        names = tuple(cases[n].name for n in found.lifts)
-        return BlockHeld(begun.box, key, begun.holders, gaps=begun.gaps, lifts=names)
-    own = [found.forces[:, :, [g == n for g in owner]] for n in range(len(holding))]
-    checks = [(h, check) for n, h in enumerate(holding) for check in h.checks(own[n])]
-    most = np.abs(throws).argmax(axis=1)
-    ways = tuple(
-        _way(
-            face, holding, own, checks, [k for k, throw in enumerate(throws) if _thrown_to(face, throw, most[k])], cases
-        )
-        for face in FACES
+def _faces_as_wholes(blocks: Sequence[_Solved]) -> Iterator[Check]:
+    """Base and walls under all that presses on them or hangs in them, of all blocks together."""
+    for face in FACES:
+        bearing = blocks[0].placed.made.bearing_at(face) if blocks else None
+        on_it = [block for block in blocks if any(g.face == face for h in block.holding for g in h.grips())]
+        if bearing is None or not on_it:
+            continue
+        press = sum(_press_on(block, face) for block in on_it)
+        lows, highs = zip(*((b.placed.low, b.placed.high) for b in on_it), strict=True)
+        first, second = (i for i in range(3) if i != FACE_AT[face][0])
+        patch = [max(v[i] for v in highs) - min(v[i] for v in lows) for i in (first, second)]
+        yield sheet_check(face, np.asarray(press)[None], bearing, (patch[0], patch[1]))
+
+
+def _press_on(block: _Solved, face: Face) -> Matrix:
+    """(k,) how much of a block presses on a face, or pulls at it: the most of its solves [N]."""
+    way = np.array(outward(face))
+    total = sum(
+        force[:, :, n] @ way
+        for holding, force in zip(block.holding, block.forces, strict=True)
+        for n, grip in enumerate(holding.grips())
+        if grip.face == face
     )
-    return BlockHeld(begun.box, key, begun.holders, gaps=begun.gaps, ways=ways)
+    return np.asarray(np.abs(total).max(axis=0))
+
+
+def _ways(block: _Solved, whole: Sequence[Check], cases: Sequence[LoadCase], throws: Matrix) -> tuple[WayHeld, ...]:
+    checks = [
+        check for holding, force in zip(block.holding, block.forces, strict=True) for check in holding.checks(force)
+    ] + list(whole)
+    most = np.abs(throws).argmax(axis=1)
+    within = {face: [k for k, throw in enumerate(throws) if _thrown_to(face, throw, most[k])] for face in FACES}
+    return tuple(_way(face, block, checks, within[face], cases) for face in FACES)
 
 
 def _thrown_to(face: Face, throw: Matrix, most: int) -> bool:
@@ -195,29 +221,28 @@ def _thrown_to(face: Face, throw: Matrix, most: int) -> bool:
     return axis == most and bool(throw[axis] > 0) == bool(far)
 
 
-def _way(
-    face: Face,
-    holding: Sequence[Holding],
-    own: Sequence[Forces],
-    checks: Sequence[tuple[Holding, Check]],
-    within: list[int],
-    cases: Sequence[LoadCase],
-) -> WayHeld:
+def _way(face: Face, block: _Solved, checks: Sequence[Check], within: list[int], cases: Sequence[LoadCase]) -> WayHeld:
+    names = [holding.words for holding in block.holding]
     if not within:
-        return WayHeld(face, tuple(h.words for h in holding))
+        return WayHeld(face, tuple(names))
     way = np.array(outward(face))
-    taken = [np.maximum((f[0][within] @ way).sum(axis=1), 0.0).max() for f in own]
-    whole = sum(taken) or 1.0
-    order = sorted(range(len(holding)), key=lambda n: -taken[n])
-    by = tuple(holding[n].words for n in order if taken[n] > SHARE * whole)
-    worst: tuple[float, Check, int, int] | None = None
-    for _, check in checks:
+    taken = [np.maximum((force[0][within] @ way).sum(axis=1), 0.0).max() for force in block.forces]
+    order = sorted(range(len(names)), key=lambda n: -taken[n])
+    by = tuple(names[n] for n in order if taken[n] > SHARE * sum(taken))
+    rows = []
+    for check in checks:
         part = check.utilisation[:, within]
         s, k = divmod(int(part.argmax()), len(within))
         used = float(part[s, k])
-        if worst is None or used > worst[0]:
-            worst = used, check, s, within[k]
-    if worst is None:
+        rows.append((ORDER[_state(used, rough=check.rough)], -used, check, s, within[k]))
+    if not rows:
         return WayHeld(face, by)
-    used, check, s, k = worst
-    return WayHeld(face, by, check.name, used, utilisation_state(used), cases[k].name, check.steps(s, k))
+    _, less, check, s, k = min(rows, key=lambda row: row[:2])
+    state = _state(-less, rough=check.rough)
+    return WayHeld(face, by, check.name, -less, state, cases[k].name, check.steps(s, k))
+
+
+def _state(used: float, *, rough: bool) -> State:
+    """A rough check is clear only to half."""
+    state = utilisation_state(used)
+    return "tight" if rough and state == "clear" and used > ROUGH_CLEAR else state

@@ -1,5 +1,5 @@
-"""What metal carries: bolts, sheet that is pressed on, bars and straps. Checks of mounts and of what holds modules share
-these."""
+"""What metal carries: bolts, sheet that is pressed on, bars side by side. Checks of mounts and of what holds modules
+share these."""
 
 from levelcradle.core.strength.bolts import (
     GAMMA_M0,

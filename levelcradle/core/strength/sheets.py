@@ -10,8 +10,6 @@ from levelcradle.core.strength.bolts import GAMMA_M0
 
 __all__ = ["Beams", "Bearing", "Plate", "patch_n", "tube_plastic_mm3"]
 
-HELD_ENDS = (1.0, 1.45, 2.0)  # by how many ends of a strip are held: plastic statics of beams
-
 
 class Bearing(Protocol):
     """What carries on a face of a box."""
@@ -29,6 +27,10 @@ class Bearing(Protocol):
     @property
     def rule(self) -> str:
         """How that is worked out, and its source."""
+
+    @property
+    def rough(self) -> bool:
+        """Whether that is no more than rough."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +53,11 @@ class Plate:
 
     @property
     def rule(self) -> str:
-        return "two sets of strips under the patch, plastic (Hillerborg's strips: a lower bound)"
+        return "yield lines of a plate, plastic, its load drawn in to the patch; rough"
+
+    @property
+    def rough(self) -> bool:
+        return True
 
 
 def patch_n(
@@ -60,28 +66,25 @@ def patch_n(
     patch_mm: tuple[float, float],
     held: tuple[tuple[bool, bool], tuple[bool, bool]],
 ) -> float:
-    """What a plate carries on a patch in its middle [N]: strips under the patch run both ways, and each fails when
-    it has hinges in its middle and at those ends that are held.
+    """What a plate carries on a patch in its middle [N]: Johansen's formula for an even load over all of it, on sides
+    shortened by how their ends are held; for the patch taken down both ways as a beam's is, span / (2 span − patch).
 
-    A strip of span L under a load over its middle c bears F (2 L − c) / 8 there where its ends are free; two held ends
-    double what it carries, one gives 1.45 times as much (1.457 under an even load, more under a narrower one). Twisting
-    is not counted, so it is a lower bound.
+    Valid for: plates held from moving on all four edges. Yield lines are an upper bound, up to an eighth too high where
+    all edges are held; membrane, which helps, is not counted. Rough.
 
     Args:
         size_mm: of the plate along its two ways; patch_mm: of the patch.
         moment_n: plastic moment of a strip a millimetre wide [N·mm/mm].
         held: of each way, whether its two ends are held from turning.
-    Source: strip method (Hillerborg), from memory; plastic statics of beams.
+    Source: yield-line theory (Johansen), from memory.
 
     >>> round(patch_n((100.0, 100.0), 10.0, (100.0, 100.0), ((False, False), (False, False))))
-    160
+    240
     """
-    total = 0.0
-    for way in (0, 1):
-        span, wide = size_mm[way], min(patch_mm[1 - way], size_mm[1 - way])
-        under = min(patch_mm[way], span)
-        total += HELD_ENDS[sum(held[way])] * 8 * moment_n * wide / (2 * span - under)
-    return total
+    a, b = (2 * mm / sum(math.sqrt(2 if end else 1) for end in ends) for mm, ends in zip(size_mm, held, strict=True))
+    even_mpa = 8 * moment_n * (1 + a / b + b / a) / (a * b)
+    shares = (span / (2 * span - min(under, span)) for span, under in zip(size_mm, patch_mm, strict=True))
+    return even_mpa * size_mm[0] * size_mm[1] * math.prod(shares)
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,6 +107,10 @@ class Beams:
     @property
     def rule(self) -> str:
         return f"{self.count} bars side by side, free at their ends, plastic (statics)"
+
+    @property
+    def rough(self) -> bool:
+        return False
 
 
 def tube_plastic_mm3(tube: Tube) -> float:

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator
+from dataclasses import replace
 
 import numpy as np
 
@@ -99,7 +100,7 @@ def ratio(name: str, demand: Forces, capacity: float, unit: str, rule: str, sour
 def sheet_check(face: Face, press: Forces, bearing: Bearing, patch_mm: tuple[float, float]) -> Check:
     """What presses on a face, or pulls at it, over a patch: (s, k) [N]."""
     carries = bearing.carries_n(patch_mm)
-    return ratio(f"{face} as a whole", press, carries, "N", bearing.rule, "fy / 1.1; membrane not counted")
+    return replace(ratio(f"{face} as a whole", press, carries, "N", bearing.rule, "fy / 1.1"), rough=bearing.rough)
 
 
 def nut_outside(placed: Placed, grip: Grip) -> Iterator[Outside]:

@@ -4,7 +4,6 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from levelcradle.core.axes import scaled
-from levelcradle.core.box.holding.bolted import sheet_check
 from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack
 from levelcradle.core.box.openings import outward
 from levelcradle.core.box.piece import Piece
@@ -62,14 +61,8 @@ class FaceHeld:
         return tuple(found)
 
     def checks(self, forces: Forces) -> Iterator[Check]:
-        bearing = self.placed.made.bearing_at(self.face)
-        if bearing is None:
-            return
-        axis = FACE_AT[self.face][0]
-        first, second = (i for i in range(3) if i != axis)
-        size = [b - a for a, b in zip(self.placed.low, self.placed.high, strict=True)]
-        press = abs(forces[..., axis].sum(axis=2))
-        yield sheet_check(self.face, press, bearing, (size[first], size[second]))
+        """None of its own: a face is asked as a whole, with all that presses on it."""
+        return iter(())
 
     def pieces(self) -> Iterator[Piece]:
         return iter(())
@@ -114,7 +107,13 @@ class FitHeld:
                 yield FaceHeld(self.placed, face, f"fit against the {face}")
 
     def asks(self) -> Iterator[tuple[str, bool]]:
-        return iter(())
+        row = self.placed.stack.tables.liners.get(self.spec.between or "")
+        if row is None:
+            return
+        yield f"{row.name} between neighbours settles in time", row.creeps == "no"
+        for gap in self.placed.stack.laid.rows:
+            fills = -1e-9 <= gap.has_mm - row.thickness_mm <= PLAY_MM
+            yield f"{row.name}, {row.thickness_mm:g} thick, in gaps of {gap.has_mm:.1f} {gap.direction}", fills
 
     def grips(self) -> tuple[Grip, ...]:
         return ()

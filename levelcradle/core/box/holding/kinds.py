@@ -10,6 +10,7 @@ from levelcradle.core.box.holding.fit import FitHeld
 from levelcradle.core.box.holding.own_holes import OwnHolesHeld
 from levelcradle.core.box.holding.rods import RodsHeld
 from levelcradle.core.box.holding.stack import Holding, Kind, Placed, Stack
+from levelcradle.core.box.holding.stops import StopsHeld
 from levelcradle.core.box.holding.straps import StrapsHeld
 from levelcradle.core.box.made import Made
 from levelcradle.core.box.piece import Outside, Piece
@@ -23,6 +24,7 @@ KINDS: Mapping[str, Kind] = {
     "own_holes": OwnHolesHeld,
     "rods": RodsHeld,
     "straps": StrapsHeld,
+    "stops": StopsHeld,
     "fit": FitHeld,
 }
 

@@ -8,7 +8,7 @@ from functools import cached_property
 import numpy as np
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.box.holding.bolted import along_normal, bolt_asks, bolt_checks, bolt_words, sheet_check, steel_rod
+from levelcradle.core.box.holding.bolted import along_normal, bolt_asks, bolt_checks, bolt_words, steel_rod
 from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm
 from levelcradle.core.box.openings import outward
 from levelcradle.core.box.piece import Piece
@@ -99,11 +99,6 @@ class OwnHolesHeld:
         assert self.spec.bolts is not None
         pull, shear = along_normal(forces, self.face)
         yield from bolt_checks(self.placed, self.spec.bolts, self.face, pull, shear)
-        if bearing := self.placed.made.bearing_at(self.face):
-            first, second = (i for i in range(3) if i != FACE_AT[self.face][0])
-            spread = np.ptp(np.array(self._places), axis=0)
-            patch = (float(spread[first]), float(spread[second]))
-            yield sheet_check(self.face, np.abs(pull.sum(axis=2)), bearing, patch)
 
     def _long_mm(self) -> float:
         """From outside the sheet to beyond the nut or head at the free end."""

@@ -12,10 +12,12 @@ import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 
 import numpy as np
 
-from levelcradle.core.axes import Placement, Vec, vec
+from levelcradle.core.axes import Vec
+from levelcradle.core.box.holding.angles import StandingAngle
 from levelcradle.core.box.holding.bolted import (
     EC3,
     STATICS,
@@ -27,29 +29,25 @@ from levelcradle.core.box.holding.bolted import (
     steel_rod,
 )
 from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm
-from levelcradle.core.box.piece import Piece, block_piece
+from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.holders import Feet, Rods
 from levelcradle.core.finding import Step
-from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
-from levelcradle.core.strength import GAMMA_M0, bolt_capacity, pull_and_shear
+from levelcradle.core.part import FlatPart
+from levelcradle.core.strength import bolt_capacity, pull_and_shear
 
 __all__ = ["RodsHeld"]
 
 ROD_CLEARANCE_MM = 1.0
-HOLE_TO_BEND = 2.0  # thicknesses, and the radius: sheet-metal handbooks
+LIES_MM = 0.5  # modules lie against what fills their gap but for so much: common practice, no source
 
 
 @dataclass(frozen=True, slots=True)
 class _Foot:
-    """One angle: where its upright leg begins along the rods, which way its other leg lies from there, at which end of
-    the modules it is (−1 front or left, +1 the other), and the corners of both legs."""
+    """One angle, and at which end of the modules it is (−1 front or left, +1 the other)."""
 
-    at_mm: float
-    way: int
     end: int
-    upright: tuple[Vec, Vec]
-    floor: tuple[Vec, Vec]
+    angle: StandingAngle
 
 
 @dataclass(frozen=True)
@@ -136,7 +134,7 @@ class RodsHeld:
         axis = self.placed.stack.holes_axis
         starts = sorted({m.low[axis] for m in self.placed.stack.laid.modules})
         size = self.placed.stack.laid.turned.size_mm[axis]
-        return min((b - a - size for a, b in zip(starts, starts[1:], strict=False)), default=0.0)
+        return min((b - a - size for a, b in pairwise(starts)), default=0.0)
 
     @cached_property
     def _stand(self) -> tuple[_Foot, ...]:
@@ -147,13 +145,11 @@ class RodsHeld:
         for at, way in self._places():
             for end in (-1, 1):
                 edge = placed.low[long] if end < 0 else placed.high[long]
-                reach = sorted((edge + end * feet.tab_mm, edge - end * feet.wide_mm))
-                far = at + (feet.leg_mm if way > 0 else feet.thickness_mm - feet.leg_mm)
-                lying = sorted((at if way > 0 else at + feet.thickness_mm, far))
-                ground = placed.made.start_mm[2]
-                upright = self._corners(long, reach, axis, [at, at + feet.thickness_mm], self._upright_mm)
-                floor = self._corners(long, reach, axis, lying, (ground, ground + feet.thickness_mm))
-                found.append(_Foot(at, way, end, upright, floor))
+                one, other = sorted((edge + end * feet.tab_mm, edge - end * feet.wide_mm))
+                back = at if way > 0 else at + feet.thickness_mm
+                foot, head = self._upright_mm
+                sheet = (feet.leg_mm, feet.thickness_mm, feet.bend_radius_mm)
+                found.append(_Foot(end, StandingAngle(axis, way, back, (one, other), foot, head - foot, *sheet)))
         return tuple(found)
 
     def _places(self) -> Iterator[tuple[float, int]]:
@@ -203,24 +199,15 @@ class RodsHeld:
                 )
                 yield at[0], at[1], at[2]
 
-    @staticmethod
-    def _corners(
-        long: int, reach: list[float], axis: int, along: list[float], heights: tuple[float, float]
-    ) -> tuple[Vec, Vec]:
-        low, high = [0.0, 0.0, heights[0]], [0.0, 0.0, heights[1]]
-        low[long], high[long], low[axis], high[axis] = reach[0], reach[1], along[0], along[1]
-        return (low[0], low[1], low[2]), (high[0], high[1], high[2])
-
     def _bolt_places(self, foot: _Foot) -> Iterator[Vec]:
         """On the tab, in one row along the rods."""
         feet, (axis, long) = self._feet, self._axes
-        (low, high), bend = foot.floor, feet.thickness_mm + feet.bend_radius_mm
-        flat = (low[axis] + bend, high[axis]) if foot.way > 0 else (low[axis], high[axis] - bend)
+        low, high = foot.angle.flat_on_floor()
         edge = self.placed.low[long] if foot.end < 0 else self.placed.high[long]
         for n in range(feet.each):
             at = [0.0, 0.0, self.placed.made.start_mm[2]]
             at[long] = edge + foot.end * feet.tab_mm / 2
-            at[axis] = flat[0] + (n + 0.5) * (flat[1] - flat[0]) / feet.each
+            at[axis] = low + (n + 0.5) * (high - low) / feet.each
             yield at[0], at[1], at[2]
 
     def grips(self) -> tuple[Grip, ...]:
@@ -242,13 +229,13 @@ class RodsHeld:
         """Of the angle at its bend: what pushes it over passes at the underside of the modules, which stand against it;
         what lifts it acts at the bolts."""
         feet, steel = self._feet, self.placed.stack.tables.materials[self._feet.material]
-        length, t = feet.wide_mm + feet.tab_mm, feet.thickness_mm
+        t, bend = feet.thickness_mm, feet.thickness_mm + feet.bend_radius_mm
         lever = max(self.placed.free_mm("base"), t)
-        if t < self._gap_mm - 0.5 or feet.at == "ends":
+        if t < self._gap_mm - LIES_MM or feet.at == "ends":
             lever = self._rod_heights()[0] - self.placed.made.start_mm[2]  # nothing stands against it below the rods
-        out = t + feet.bend_radius_mm + (feet.leg_mm - t - feet.bend_radius_mm) / 2 - t / 2
+        out = bend + (feet.leg_mm - bend) / 2 - t / 2
         moment = np.abs(by_foot[..., axis]) * lever + np.maximum(by_foot[..., 2], 0.0) * out
-        capacity = length * t**2 / 4 * steel.yield_mpa / GAMMA_M0
+        capacity = self._stand[0].angle.bend_n_mm(steel.yield_mpa)
         worst = moment.max(axis=2)
         return ratio("feet at their bend", worst, capacity, "N·mm", "w t² / 4 fy / γM0, plastic", "statics")
 
@@ -277,75 +264,40 @@ class RodsHeld:
 
     def pieces(self) -> Iterator[Piece]:
         axis, _ = self._axes
-        size, feet = self.placed.stack.tables.bolts[self.spec.size or ""], self._feet
-        density = self.placed.stack.tables.materials[feet.material].density_kg_m3
-        for number, foot in enumerate(self._stand):
-            low = list(foot.upright[0])
-            low[2] += feet.thickness_mm
-            yield self._leg(number, (low[0], low[1], low[2]), foot.upright[1], density)
-            yield self._leg(number, *foot.floor, density)
-        beyond = nut_mm(size) - self.placed.stack.sunk_mm if feet.at == "gaps" else nut_mm(size) + feet.thickness_mm
+        density = self.placed.stack.tables.materials[self._feet.material].density_kg_m3
+        for number, foot in enumerate(self._stand, 1):
+            yield from foot.angle.pieces(f"foot {number}", density, f"{self.key}-foot-{number}")
         for middle in self._rod_places:
             one, other = list(middle), list(middle)
-            one[axis], other[axis] = self.placed.low[axis] - beyond, self.placed.high[axis] + beyond
-            yield steel_rod("rod", (one[0], one[1], one[2]), (other[0], other[1], other[2]), size.d_mm)
+            one[axis], other[axis] = self.placed.low[axis] - self._beyond_mm, self.placed.high[axis] + self._beyond_mm
+            diameter = self.placed.stack.tables.bolts[self.spec.size or ""].d_mm
+            yield steel_rod("rod", (one[0], one[1], one[2]), (other[0], other[1], other[2]), diameter)
 
-    def _leg(self, number: int, low: Vec, high: Vec, density: float) -> Piece:
-        return block_piece(f"foot {number + 1}", "holder", low, high, density, f"{self.key}-foot-{number + 1}")
+    @property
+    def _beyond_mm(self) -> float:
+        """How far rods stand out of the stack at each end; below zero where their nuts sink in it."""
+        nut = nut_mm(self.placed.stack.tables.bolts[self.spec.size or ""])
+        return nut + self._feet.thickness_mm if self._feet.at == "ends" else nut - self.placed.stack.sunk_mm
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         """One angle a place and end: the ones that are alike are found by their shape."""
-        feet, (axis, long) = self._feet, self._axes
-        steel = self.placed.stack.tables.materials[feet.material]
-        size, bolt = (
-            self.placed.stack.tables.bolts[self.spec.size or ""],
-            self.placed.stack.tables.bolts[feet.bolts.size],
-        )
-        t, radius = feet.thickness_mm, feet.bend_radius_mm
-        deduction = bend_deduction_mm(angle_deg=90, radius_mm=radius, thickness_mm=t, k=steel.k_factor)
-        allowance = bend_allowance_mm(angle_deg=90, radius_mm=radius, thickness_mm=t, k=steel.k_factor)
-        tall = self._upright_mm[1] - self._upright_mm[0]
-        length, wide = feet.leg_mm + tall - deduction, feet.wide_mm + feet.tab_mm
-        for number, foot in enumerate(self._stand):
-            frame = self._frame(foot)
-            back = frame.inverse
-            holes = []
-            for at in self._bolt_places(foot):
-                u, v, _ = back.point(at)
-                holes.append(Hole((u, v), bolt.clearance_hole_mm, feet.bolts.size))
-            for at in self._rod_places:
-                _, v, w = back.point(at)
-                if 0 < v < wide and w < tall:
-                    holes.append(Hole((length - (tall - w), v), size.d_mm + ROD_CLEARANCE_MM, f"rod {self.spec.size}"))
-            bend_at = feet.leg_mm - deduction / 2
-            outline = ((0.0, 0.0), (length, 0.0), (length, wide), (0.0, wide))
-            yield FlatPart(
-                f"{box_id}-{self.key}-foot-{number + 1}", f"{name} foot {number + 1}", 1, feet.material, steel.name, t,
-                steel.density_kg_m3, outline, tuple(holes),
-                (Bend((bend_at, 0.0), (bend_at, wide), 90.0, radius, True, allowance),),
-                (f"Leg {feet.leg_mm:g} outside on the floor, {tall:.1f} outside upright with the rods",
-                 f"Inside radius {radius:g}, bend deduction {deduction:.2f}: K {steel.k_factor:g} ({steel.k_source})"),
-                Stand((0.0, 0.0), frame),
-            )  # fmt: skip
-
-    def _frame(self, foot: _Foot) -> Placement:
-        """Of a foot's flat: the free edge of its leg on the floor at zero, towards the upright leg; floor at the
-        bottom."""
-        (axis, long), (low, high) = self._axes, foot.floor
-        u = np.zeros(3)
-        u[axis] = -float(foot.way)
-        w = np.array([0.0, 0.0, 1.0])
-        v = np.cross(w, u)
-        at = [0.0, 0.0, low[2]]
-        at[axis] = high[axis] if foot.way > 0 else low[axis]
-        at[long] = low[long] if v[long] > 0 else high[long]
-        return Placement(np.array([u, v, w]).T, vec(np.array(at)))
+        feet, tables = self._feet, self.placed.stack.tables
+        size, bolt = tables.bolts[self.spec.size or ""], tables.bolts[feet.bolts.size]
+        of = (feet.material, tables.materials[feet.material])
+        for number, foot in enumerate(self._stand, 1):
+            low, high = foot.angle.along_mm
+            rods = [
+                (at, size.d_mm + ROD_CLEARANCE_MM, f"rod {self.spec.size}")
+                for at in self._rod_places
+                if low < at[self._axes[1]] < high and at[2] < self._upright_mm[1]
+            ]
+            holes = [(at, bolt.clearance_hole_mm, feet.bolts.size) for at in self._bolt_places(foot)]
+            ids = f"{box_id}-{self.key}-foot-{number}", f"{name} foot {number}"
+            yield foot.angle.part(ids, of, [*holes, *rods])
 
     def bought(self) -> Iterator[tuple[str, int]]:
         axis, _ = self._axes
-        size = self.placed.stack.tables.bolts[self.spec.size or ""]
-        beyond = nut_mm(size) + (self._feet.thickness_mm if self._feet.at == "ends" else -self.placed.stack.sunk_mm)
-        long = math.ceil(self.placed.high[axis] - self.placed.low[axis] + 2 * beyond)
+        long = math.ceil(self.placed.high[axis] - self.placed.low[axis] + 2 * self._beyond_mm)
         rods = len(self._rod_places)
         yield f"rod {self.spec.size}, {self.spec.property_class}, {long} long, with two nuts and washers", rods
         yield f"{bolt_words(self._feet.bolts)}, holding feet", len(self.grips())

@@ -130,11 +130,13 @@ class Grip:
 
 @dataclass(frozen=True, slots=True)
 class Check:
-    """One check over all solves and cases: its use, and how that of one of them came about."""
+    """One check over all solves and cases: its use, and how that of one of them came about. A ``rough`` one is
+    clear only to half of what it says."""
 
     name: str
     utilisation: Forces  # (s, k)
     steps: Callable[[int, int], tuple[Step, ...]]
+    rough: bool = False
 
 
 class Holding(Protocol):

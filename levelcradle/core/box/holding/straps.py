@@ -1,5 +1,7 @@
-"""Steel bands over a stack, bolted to the floor at both ends: they hold it down, and nothing sideways."""
+"""Bands over a stack, bolted to the floor at both ends, or welded to the box at the one where there is less room: they
+hold it down, and nothing sideways."""
 
+import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
@@ -12,10 +14,11 @@ from levelcradle.core.box.piece import Piece, block_piece
 from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.holders import Strap, Straps
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
-from levelcradle.core.strength import GAMMA_M2
+from levelcradle.core.strength import GAMMA_M2, Bearing
 
 __all__ = ["StrapsHeld"]
 
+THROAT = 0.7  # of the strap's thickness: EN 1993-1-8 4.5.2
 NET = 0.9  # EN 1993-1-1, 6.2.3: net section of what is pulled
 ALONG = {"aft": 0, "across": 1}
 
@@ -30,12 +33,14 @@ class StrapsHeld:
 
     @staticmethod
     def room(spec: Straps, stack: Stack) -> Mapping[Face, float]:
-        """Its thickness over the stack, and a foot for a washer on either side."""
+        """Its thickness over the stack and beside it, and a foot where it is bolted."""
         if spec.strap is None:
             return {}
-        one, other = FACE_PAIRS[ALONG[spec.strap.along]]
         foot = _foot_mm(spec.strap, stack)
-        return {"top": spec.strap.thickness_mm, one: foot, other: foot}
+        sides = dict.fromkeys(FACE_PAIRS[ALONG[spec.strap.along]], foot)
+        if spec.strap.welded:
+            sides[_welded_at(spec.strap, stack)] = spec.strap.thickness_mm
+        return {"top": spec.strap.thickness_mm, **sides}
 
     @property
     def words(self) -> str:
@@ -65,6 +70,10 @@ class StrapsHeld:
         yield f"{strap.count} straps beside each other on {has:.0f}", strap.count * strap.wide_mm <= has
         rows = self.placed.stack.counts(side)
         yield f"{strap.count} straps over {rows} rows of modules", strap.count >= rows
+        if strap.welded:
+            steel, wall = self.placed.stack.tables.materials[strap.material], self.placed.made.bearing_at("base")
+            alike = wall is not None and steel.weldable_with == wall.material.weldable_with == "steel"
+            yield "straps welded, steel to steel", alike
         yield from bolt_asks(self.placed, strap.bolts, "base")
 
     def _at(self) -> Iterator[float]:
@@ -93,11 +102,36 @@ class StrapsHeld:
         capacity = NET * net * steel.ultimate_mpa / GAMMA_M2
         rule = "0.9 net section × fu / γM2"
         yield ratio("straps at their holes", pull.max(axis=2), capacity, "N", rule, "EN 1993-1-1, 6.2.3, from memory")
-        each = pull / strap.each
+        welded = [n for n, end in enumerate(self._ends) if end == 0.0]
+        if welded:
+            weakest = (
+                min((steel, bearing.material), key=lambda m: m.ultimate_mpa) if (bearing := self._floor) else steel
+            )
+            throat = THROAT * strap.thickness_mm
+            capacity = (
+                throat * strap.wide_mm * weakest.ultimate_mpa / (math.sqrt(3) * (weakest.beta_w or 1.0) * GAMMA_M2)
+            )
+            rule, source = "a l fu / (√3 βw γM2), a = 0.7 t", "EN 1993-1-8, 4.5.3.3"
+            yield ratio("welds of the straps", pull[..., welded].max(axis=2), capacity, "N", rule, source)
+        each = pull[..., [n for n in range(pull.shape[2]) if n not in welded]] / strap.each
         yield from bolt_checks(self.placed, strap.bolts, "base", each, np.zeros_like(each))
 
-    def _foot(self) -> float:
-        return _foot_mm(self._strap, self.placed.stack)
+    @property
+    def _floor(self) -> Bearing | None:
+        return self.placed.made.bearing_at("base")
+
+    @property
+    def _feet(self) -> tuple[float, float]:
+        """How far its two feet stand out: none where it is welded."""
+        foot, faces = _foot_mm(self._strap, self.placed.stack), FACE_PAIRS[ALONG[self._strap.along]]
+        welded = _welded_at(self._strap, self.placed.stack) if self._strap.welded else None
+        one, other = (0.0 if face == welded else foot for face in faces)
+        return one, other
+
+    @property
+    def _ends(self) -> list[float]:
+        """Of each grip, how far the foot below it stands out."""
+        return [end for _ in range(self._strap.count) for end in self._feet]
 
     def pieces(self) -> Iterator[Piece]:
         strap, placed, along = self._strap, self.placed, ALONG[self._strap.along]
@@ -106,14 +140,14 @@ class StrapsHeld:
             strap.thickness_mm,
             placed.made.start_mm[2],
         )
-        low, high, top, foot = placed.low[along], placed.high[along], placed.high[2], self._foot()
-        spans = (
+        low, high, top, (one, other) = placed.low[along], placed.high[along], placed.high[2], self._feet
+        spans = [
             ((low - t, high + t), (top, top + t)),
             ((low - t, low), (floor, top)),
             ((high, high + t), (floor, top)),
-            ((low - foot, low - t), (floor, floor + t)),
-            ((high + t, high + foot), (floor, floor + t)),
-        )
+            *([((low - one, low - t), (floor, floor + t))] if one else []),
+            *([((high + t, high + other), (floor, floor + t))] if other else []),
+        ]
         for number, middle in enumerate(self._at()):
             for (a, b), (z0, z1) in spans:
                 part = f"{self.key}-strap-{number + 1}"
@@ -127,47 +161,57 @@ class StrapsHeld:
         return (low[0], low[1], low[2]), (high[0], high[1], high[2])
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
-        """Foot, leg, top, leg, foot: four bends, the middle two the other way."""
+        """Foot, leg, top, leg, foot: the middle two bends the other way; no foot where it is welded."""
         strap, placed, along = self._strap, self.placed, ALONG[self._strap.along]
         steel, bolt = placed.stack.tables.materials[strap.material], placed.stack.tables.bolts[strap.bolts.size]
         t = radius = strap.thickness_mm
         figures = {"angle_deg": 90.0, "radius_mm": radius, "thickness_mm": t, "k": steel.k_factor}
         deduction, allowance = bend_deduction_mm(**figures), bend_allowance_mm(**figures)
-        foot, tall = self._foot(), placed.high[2] + t - placed.made.start_mm[2]
+        (one, other), tall = self._feet, placed.high[2] + t - placed.made.start_mm[2]
         over = placed.high[along] - placed.low[along] + 2 * t
-        legs = (foot, tall, over, tall, foot)
+        legs = [(one, True), (tall, False), (over, False), (tall, True), (other, True)]
+        legs = [leg for leg in legs if leg[0]]
         at, bends = 0.0, []
-        for number, leg in enumerate(legs[:-1]):
+        for number, (leg, up) in enumerate(legs[:-1]):
             at += leg - (deduction if number else deduction / 2)
-            up = number in (0, 3)
             bends.append(Bend((at, 0.0), (at, strap.wide_mm), 90.0, radius, up, allowance))
-        length = sum(legs) - 4 * deduction
-        middle = strap.wide_mm / 2
+        length = sum(leg for leg, _ in legs) - len(bends) * deduction
+        middle, foot = strap.wide_mm / 2, max(one, other)
         spots = [(foot - t - radius) * (n + 0.5) / strap.each for n in range(strap.each)]
-        holes = [Hole((x, middle), bolt.clearance_hole_mm, strap.bolts.size) for u in spots for x in (u, length - u)]
+        places = [x for u in spots for x in ((u,) if one else ()) + ((length - u,) if other else ())]
+        holes = [Hole((x, middle), bolt.clearance_hole_mm, strap.bolts.size) for x in places]
         for number, on in enumerate(self._at()):
             yield FlatPart(
-                f"{box_id}-{self.key}-strap-{number + 1}", f"{name} strap {number + 1}", 1, strap.material, steel.name, t,
-                steel.density_kg_m3,
+                f"{box_id}-{self.key}-strap-{number + 1}", f"{name} strap {number + 1}", 1,
+                strap.material, steel.name, t, steel.density_kg_m3,
                 ((0.0, 0.0), (length, 0.0), (length, strap.wide_mm), (0.0, strap.wide_mm)),
                 tuple(holes), tuple(bends),
-                (f"Foot {foot:g}, leg {tall:.1f}, over {over:.1f}, all outside; inside radius {radius:g}",),
-                Stand((0.0, 0.0), self._frame(on)),
+                (f"Foot {foot:g}, leg {tall:.1f}, over {over:.1f}, all outside; inside radius {radius:g}"
+                 + ("; welded to the box at the end without a foot" if strap.welded else ""),),
+                Stand((length if not one else 0.0, middle), self._frame(on, length)),
             )  # fmt: skip
 
-    def _frame(self, middle: float) -> Placement:
-        """Of a strap's flat: its first foot on the floor, from its free end inward."""
-        along, placed = ALONG[self._strap.along], self.placed
+    def _frame(self, middle: float, length: float) -> Placement:
+        """Of a strap's flat: a foot on the floor, from its free end inward; the first, or the last where the first is
+        welded."""
+        along, placed, (one, other) = ALONG[self._strap.along], self.placed, self._feet
         u, w = np.zeros(3), np.array([0.0, 0.0, 1.0])
         u[along] = 1.0
         v = np.cross(w, u)
         at = np.array([middle, middle, placed.made.start_mm[2]])
-        at[along] = placed.low[along] - self._foot()
+        at[along] = placed.low[along] - one if one else placed.high[along] + other - length
         at -= v * self._strap.wide_mm / 2
         return Placement(np.array([u, v, w]).T, vec(at))
 
     def bought(self) -> Iterator[tuple[str, int]]:
-        yield f"{bolt_words(self._strap.bolts)}, holding straps", 2 * self._strap.count * self._strap.each
+        yield f"{bolt_words(self._strap.bolts)}, holding straps", sum(map(bool, self._ends)) * self._strap.each
+
+
+def _welded_at(strap: Strap, stack: Stack) -> Face:
+    """The end where the modules themselves ask for less room; of two alike the first."""
+    axis = ALONG[strap.along]
+    one, other = stack.laid.turned.face_clearance_mm[2 * axis : 2 * axis + 2]
+    return FACE_PAIRS[axis][0 if one <= other else 1]
 
 
 def _foot_mm(strap: Strap, stack: Stack) -> float:

@@ -1,0 +1,202 @@
+"""What could hold the modules of a box: sized by itself, and run through every check before it is offered."""
+
+import math
+from collections.abc import Iterator, Mapping
+from itertools import product
+
+from pydantic import TypeAdapter
+
+from levelcradle.core.analysis import analyse_assembly
+from levelcradle.core.assembly import resolve
+from levelcradle.core.box.holding import PLAY_MM, Placed, room_of
+from levelcradle.core.design import Design
+from levelcradle.core.design.base import FACES, Face
+from levelcradle.core.design.box import Box
+from levelcradle.core.design.holders import Holder
+from levelcradle.core.design.layers import WALLS
+from levelcradle.core.design.operation import OpName
+from levelcradle.core.design.patch import Op
+from levelcradle.core.design.tables import Tables
+from levelcradle.core.edits.boxes import edited
+from levelcradle.core.errors import OutOfRange, UnknownThing
+from levelcradle.core.finding import Finding, message_text
+from levelcradle.core.held import held_findings
+from levelcradle.core.meshes import Mesh
+
+__all__ = ["WAYS_TO_HOLD", "held_by"]
+
+Row = dict[str, object]
+SHEETS_MM = (4.0, 3.0, 2.5, 2.0, 1.5)  # in common stock: common practice, no source
+STRAPS = ((1.5, 30.0, "M6"), (2.0, 40.0, "M8"), (3.0, 50.0, "M10"))  # thick, wide, their bolts
+STOPS_MM = (5.0, 8.0, 12.0)
+WIDE_MM = (60.0, 120.0, 180.0, 240.0)
+
+
+def held_by(design: Design, box_id: str, kind: str, meshes: Mapping[str, Mesh]) -> list[Op]:
+    """The holders of a box exchanged for others of a kind (``any``: the first of all kinds), sized so that no way is
+    foul and nothing else becomes so. Raises UnknownThing, OutOfRange with what stands against it."""
+    if box_id not in design.boxes:
+        raise UnknownThing("box", box_id)
+    if kind != "any" and kind not in WAYS_TO_HOLD:
+        raise UnknownThing("way to hold", kind)
+    bare = edited(design, [{"op": "replace", "path": f"/boxes/{box_id}/holders", "value": {}}])
+    assembly = resolve(bare, meshes)
+    before = {f.id for f in analyse_assembly(assembly).findings if f.state == "foul"}
+    stacks, why = assembly.boxes[box_id].shell.held.stacks, ""
+    for name in WAYS_TO_HOLD if kind == "any" else (kind,):
+        for holders in _plans(name, stacks, bare.boxes[box_id], bare.tables):
+            ops = _put(bare.boxes[box_id], box_id, holders, stacks, bare.tables)
+            tried = resolve(edited(bare, ops), meshes)
+            against = [f for f in held_findings(tried) if f"boxes/{box_id}" in f.subjects and _stands_against(f)]
+            if not against:
+                more = [f for f in analyse_assembly(tried).findings if f.state == "foul" and f.id not in before]
+                against = [f for f in more if f.code != "drawings.release"]
+            if not against:
+                return ops
+            print(
+                name,
+                {k: (r["strap"]["along"], r["strap"]["thickness_mm"]) for k, r in holders.items() if "strap" in r},
+                [message_text(f) for f in against][:3],
+            )
+            why = message_text(against[0])
+    raise OutOfRange(f"That does not hold the modules here. {why}".strip())
+
+
+def _stands_against(finding: Finding) -> bool:
+    return finding.state in ("foul", "unknown") and finding.code in ("inside.held", "inside.hold_down")
+
+
+def _put(box: Box, box_id: str, holders: dict[str, Row], stacks: "Stacks", tables: Tables) -> list[Op]:
+    """The holders; where the stack has to fit against a wall, hard layers there, thick enough for what is let into
+    them."""
+    path = f"/boxes/{box_id}"
+    ops: list[Op] = [{"op": "replace", "path": f"{path}/holders", "value": holders}]
+    if not any(row["type"] == "fit" for row in holders.values()):
+        return ops
+    tried = box.model_copy(update={"holders": {key: HOLDER.validate_python(row) for key, row in holders.items()}})
+    stopped = {row.get("against") for row in holders.values()}
+    for face in WALLS:
+        let_in = max(room_of(tried, key, placed.stack).get(face, 0.0) for key, placed in stacks.items())
+        op: OpName = "replace" if box.lining(face) else "add"
+        if face not in stopped and (box.lining(face) or let_in > 0):
+            layers = _hard(box.lined_mm(face), max(let_in, 0.0), tables)
+            ops.append({"op": op, "path": f"{path}/layers/{face}", "value": layers})
+    return ops
+
+
+HOLDER: TypeAdapter[Holder] = TypeAdapter(Holder)
+
+
+def _hard(thick_mm: float, more_mm: float, tables: Tables) -> dict[str, Row]:
+    """The hard layer nearest to a thickness; where there has to be more of it, as many of the thickest as that
+    takes."""
+    rows = {key: row.thickness_mm for key, row in tables.liners.items() if row.creeps == "no"}
+    if not rows:
+        raise OutOfRange("The table of liners has no hard one, which does not settle in time.")
+    key, count = min(rows, key=lambda k: abs(rows[k] - thick_mm)), 1
+    if more_mm > 0:
+        key = max(rows, key=lambda k: rows[k])
+        count = math.ceil((thick_mm + more_mm) / rows[key] - 1e-9)
+    layer: Row = {"type": "sheet", "material": key, "thickness_mm": rows[key]}
+    return {f"board-{n}": {**layer, "order": n} for n in range(1, count + 1)}
+
+
+Stacks = Mapping[str, Placed]
+
+
+def _plans(kind: str, stacks: Stacks, box: Box, tables: Tables) -> Iterator[dict[str, Row]]:
+    """Holders of all blocks, the lightest first."""
+    by_block = {key: list(WAYS_TO_HOLD[kind](placed, box, tables)) for key, placed in stacks.items()}
+    if not by_block or any(not plans for plans in by_block.values()):
+        return
+    for n in range(max(len(plans) for plans in by_block.values())):
+        yield {
+            f"{name}-{key}"[:60]: {**row, "block": key}
+            for key, plans in by_block.items()
+            for name, row in plans[min(n, len(plans) - 1)].items()
+        }
+
+
+def _bolts(size: str, box: Box, tables: Tables) -> Row:
+    """Studs inside a steel box, whose outside stays as it is; nuts outside of any other."""
+    if tables.materials[box.material].weldable_with == "steel":
+        return {"size": size, "property_class": "4.8", "into": "stud"}
+    return {"size": size, "property_class": "8.8", "into": "nut"}
+
+
+def _largest(tables: Tables, most_mm: float, of: str) -> str | None:
+    """The thickest bolt whose figure is no larger."""
+    rows = [(row.d_mm, key) for key, row in tables.bolts.items() if getattr(row, of) <= most_mm + 1e-9]
+    return max(rows)[1] if rows else None
+
+
+def _own_holes(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, Row]]:
+    holes = placed.stack.kind.mount_holes
+    size = _largest(tables, holes.diameter_mm, "d_mm") if holes else None
+    if size:
+        yield {"bolts": {"type": "own_holes", "bolts": {"size": size, "property_class": "8.8", "into": "nut"}}}
+
+
+def _rods(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, Row]]:
+    """On feet in the gaps where they are thick enough, else before and behind the stack; in few gaps, then in all."""
+    stack, holes = placed.stack, placed.stack.kind.mount_holes
+    size = _largest(tables, holes.diameter_mm, "d_mm") if holes else None
+    if size is None or 2 in (stack.holes_axis, stack.ends_axis):
+        return
+    ends = FACES[2 * stack.ends_axis : 2 * stack.ends_axis + 2]
+    tab = min(40.0, *(placed.gap_mm(face) for face in ends))
+    bolt = _largest(tables, max(tab, 12.0), "washer_mm")
+    assert bolt is not None
+    washer, gaps = tables.bolts[bolt].washer_mm, stack.counts(stack.holes_axis) - 1
+    along = ("aft", "across", "up")[stack.holes_axis]
+    gap = next((row.has_mm for row in stack.laid.rows if row.direction == along), 0.0)
+    sheet = next((mm for mm in SHEETS_MM if mm <= gap), None)
+    places = [("gaps", n, sheet) for n in sorted({-(-gaps // 2), gaps}) if n] if sheet else []
+    for at, pairs, thick in [*places, ("ends", 2, SHEETS_MM[0])]:
+        for wide in WIDE_MM:
+            if wide <= stack.kind.size_mm[0] / 2:
+                feet = {
+                    "at": at, "pairs": pairs, "up_to": "lowest", "material": box.material, "thickness_mm": thick,
+                    "bend_radius_mm": thick, "wide_mm": wide, "tab_mm": max(tab, washer),
+                    "leg_mm": 2 * (thick or 0.0) + 3 * washer, "bolts": _bolts(bolt, box, tables), "each": 2,
+                }  # fmt: skip
+                yield {"rods": {"type": "rods", "size": size, "feet": feet}}
+
+
+def _straps(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, Row]]:
+    """Straps over it, stops where there is room before a side, hard boards everywhere else."""
+    stack = placed.stack
+    gap = next((row.has_mm for row in stack.laid.rows), 0.0)
+    hard = ((key, row.thickness_mm) for key, row in tables.liners.items() if row.creeps == "no")
+    between = next((key for key, thick in hard if 0 <= gap - thick <= PLAY_MM), None)
+    fit: dict[str, Row] = {"fit": {"type": "fit", "between": between}}
+    weldable = (True, False) if tables.materials[box.material].weldable_with == "steel" else (False,)
+    for welded, (strap_mm, wide, bolt), stop_mm in product(weldable, STRAPS, STOPS_MM):
+        for along in ("aft", "across"):
+            sides = [face for face in WALLS if placed.gap_mm(face) > PLAY_MM]
+            strap = {
+                "count": max(stack.counts(1 if along == "aft" else 0), 2), "along": along, "material": box.material,
+                "thickness_mm": strap_mm, "wide_mm": wide, "welded": welded, "bolts": _bolts(bolt, box, tables), "each": 1,
+            }  # fmt: skip
+            straps: dict[str, Row] = {"straps": {"type": "straps", "strap": strap}}
+            yield fit | straps | {f"stops-{face}": _stop(placed, face, box, tables, stop_mm) for face in sides}
+
+
+def _stop(placed: Placed, face: Face, box: Box, tables: Tables, thick: float) -> Row:
+    """As wide as there is room for beside each other, and up to the highest tier."""
+    laid = placed.stack.laid
+    side = 1 if face in ("front", "aft") else 0
+    count = max(placed.stack.counts(side), 2)
+    high = placed.free_mm("base") + laid.size_mm[2] - laid.turned.size_mm[2] + 2 * thick + 20.0
+    size, wide = "M8" if thick < 8 else "M10", min(150.0, laid.size_mm[side] / count)
+    stop = {
+        "count": count, "material": box.material, "thickness_mm": thick, "bend_radius_mm": thick, "high_mm": high,
+        "wide_mm": wide,
+        "leg_mm": max(min(60.0, placed.gap_mm(face)), 2 * thick + 24.0),
+        "bolts": _bolts(size, box, tables),
+        "each": min(int(wide / (1.5 * tables.bolts[size].washer_mm)), 4),
+    }  # fmt: skip
+    return {"type": "stops", "against": face, "stop": stop}
+
+
+WAYS_TO_HOLD = {"own_holes": _own_holes, "rods": _rods, "straps": _straps}
