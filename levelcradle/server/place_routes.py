@@ -17,6 +17,7 @@ from levelcradle.core.edits import (
     built_as,
     doubled,
     fitted_in,
+    held_by,
     hung,
     into_box,
     laid_against,
@@ -123,6 +124,13 @@ def fitted(project: ProjectId, box: Key, size: Key, store: TheStore, scans: TheS
     design = store.open(project).design
     key, patch = fitted_in(resolve(design, scans.of(design)), box, size)
     return _patched(patch, key)
+
+
+@router.post("/projects/{project}/boxes/{box}/held-by/{kind}", response_model=PatchOut)
+def holders(project: ProjectId, box: Key, kind: Key, store: TheStore, scans: TheScans) -> Response:
+    """What holds the modules of a box, sized so that no way is foul, as a patch to apply; ``any``: of whatever kind."""
+    design = store.open(project).design
+    return _patched(held_by(design, box, kind.replace("-", "_"), scans.of(design)), box)
 
 
 @router.get("/projects/{project}/boxes/{box}/opened", response_model=BoxOpenedOut)

@@ -11,11 +11,12 @@ from shapely.geometry import Polygon, box
 
 from levelcradle.core.bar import Bar, Tube
 from levelcradle.core.box import liner_pieces
-from levelcradle.core.design.layers import Liners
+from levelcradle.core.design.box import Box
 from levelcradle.core.nesting import GAP_MM, Laid, cut_from_bars, nests, off_a_roll
 from levelcradle.core.nesting.rectangles import by_rectangles
 from levelcradle.core.part import FlatPart, Hole
 from levelcradle.drawings.dxf import nest_dxf
+from tests.plain import box_at, lined
 
 STOCK = (2000.0, 1000.0)
 
@@ -200,7 +201,8 @@ def test_liners_cover_the_walls_and_the_floor_once(
     wall: float, floor: float, inner: tuple[float, float, float]
 ) -> None:
     """Their volume is that of the inside less what they leave free."""
-    pieces = list(liner_pieces(Liners(wall_mm=wall, floor_mm=floor), inner))
+    box = Box.model_validate(box_at((0.0, 0.0, 0.0), layers=lined(wall, floor)), strict=False)
+    pieces = list(liner_pieces(box, inner))
     volume = sum(p.quantity * p.size_mm[0] * p.size_mm[1] * p.thickness_mm for p in pieces)
     length, width, height = inner
     free = (length - 2 * wall) * (width - 2 * wall)

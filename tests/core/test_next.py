@@ -9,7 +9,7 @@ import pytest
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import new_design, tree_of, validate
 from levelcradle.core.design.pointer import resolves
-from levelcradle.core.edits import edited, fitted_in
+from levelcradle.core.edits import edited, fitted_in, held_by
 from levelcradle.core.fit import Wishes, study
 from levelcradle.core.hang import how_it_hangs, with_hanging
 from tests.conftest import DEMO
@@ -62,7 +62,7 @@ def test_from_an_empty_car_each_step_is_another_until_the_cut_files() -> None:
         elif collection == "vehicle":
             tree["vehicle"][rest[0]] = whole["vehicle"][rest[0]]
         elif collection == "boxes":
-            tree = tree_of(edited(validate(tree), held_by(validate(tree), rest[0])[1]))
+            tree = tree_of(edited(validate(tree), held_by(validate(tree), rest[0], "any", {})))
             tree["boxes"][rest[0]] |= {"sealing": "gasket", "vented_outside": True}
         else:
             tree[collection] = whole[collection]

@@ -147,7 +147,7 @@ def _way(box: PlacedBox, row: BlockHeld, way: WayHeld, unsure: str) -> Finding:
         limit=1.0 if used is not None else None,
         margin=1.0 - used if used is not None else None,
         unit="use",
-        label=WAYS[way.face],
+        label=f"{WAYS[way.face]}: {by}",
         rationale=f"not measured: {plain(unsure)}. {NOT_CHECKED}" if unsure else NOT_CHECKED,
         working=(lambda: way.steps) if way.steps else None,
     )

@@ -105,6 +105,14 @@ export const fittedIn = async (project: string, box: string, size: string) =>
     }),
   ).patch
 
+/** What holds the modules of a box, sized by itself. */
+export const heldBy = async (project: string, box: string, kind: string) =>
+  taken(
+    await api.POST('/api/projects/{project}/boxes/{box}/held-by/{kind}', {
+      params: { path: { project, box, kind } },
+    }),
+  ).patch
+
 /** A new mount between a box and a spot of the vehicle. */
 export async function hung(project: string, body: NewMount) {
   return taken(await api.POST('/api/projects/{project}/hung', { params: { path: { project } }, body }))

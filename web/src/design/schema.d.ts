@@ -428,6 +428,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/boxes/{box}/held-by/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Holders
+         * @description What holds the modules of a box, sized so that no way is foul, as a patch to apply; ``any``: of whatever kind.
+         */
+        post: operations["holders_api_projects__project__boxes__box__held_by__kind__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/boxes/{box}/opened": {
         parameters: {
             query?: never;
@@ -2339,6 +2359,35 @@ export interface components {
             /** Washer Thick Mm */
             washer_thick_mm: number;
         };
+        /**
+         * Bolts
+         * @description Bolts into a box. ``into``: a nut on its outside, a stud welded to its inside, a rivet nut or a thread in it;
+         *     ``tested_n``: what one of the last two held in the shop's own pull test. Without one they count for nothing in a
+         *     crash.
+         */
+        DocBolts: {
+            /**
+             * Into
+             * @default nut
+             * @enum {string}
+             */
+            into: "nut" | "stud" | "rivet nut" | "thread";
+            /**
+             * Property Class
+             * @default 8.8
+             */
+            property_class: string;
+            /**
+             * Size
+             * @default M8
+             */
+            size: string;
+            /**
+             * Tested N
+             * @default null
+             */
+            tested_n: number | null;
+        };
         /** Box */
         DocBox: {
             /**
@@ -2414,10 +2463,12 @@ export interface components {
              */
             fittings: components["schemas"]["DocFittings"];
             /**
-             * Hold Down
-             * @default null
+             * Holders
+             * @default {}
              */
-            hold_down: ("own_holes" | "rods" | "straps" | "fit") | null;
+            holders: {
+                [key: string]: components["schemas"]["DocOwnHoles"] | components["schemas"]["DocRods"] | components["schemas"]["DocStraps"] | components["schemas"]["DocStops"] | components["schemas"]["DocFit"];
+            };
             /**
              * Inner
              * @default {
@@ -2433,12 +2484,55 @@ export interface components {
                 [key: string]: components["schemas"]["DocKeepClear"];
             };
             /**
+             * Layers
              * @default {
-             *       "floor_mm": 8,
-             *       "wall_mm": 4
+             *       "aft": {
+             *         "liner": {
+             *           "material": null,
+             *           "order": 0,
+             *           "thickness_mm": 4,
+             *           "type": "sheet"
+             *         }
+             *       },
+             *       "base": {
+             *         "runner": {
+             *           "material": null,
+             *           "order": 0,
+             *           "thickness_mm": 8,
+             *           "type": "sheet"
+             *         }
+             *       },
+             *       "front": {
+             *         "liner": {
+             *           "material": null,
+             *           "order": 0,
+             *           "thickness_mm": 4,
+             *           "type": "sheet"
+             *         }
+             *       },
+             *       "left": {
+             *         "liner": {
+             *           "material": null,
+             *           "order": 0,
+             *           "thickness_mm": 4,
+             *           "type": "sheet"
+             *         }
+             *       },
+             *       "right": {
+             *         "liner": {
+             *           "material": null,
+             *           "order": 0,
+             *           "thickness_mm": 4,
+             *           "type": "sheet"
+             *         }
+             *       }
              *     }
              */
-            liners: components["schemas"]["DocLiners"];
+            layers: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["DocSheetLayer"] | components["schemas"]["DocRunners"];
+                };
+            };
             /**
              * Material
              * @default s235
@@ -2852,6 +2946,84 @@ export interface components {
             wall_mm: number;
         };
         /**
+         * Feet
+         * @description Angles that stand at both ends of the modules, in gaps between them or at the ends of the stack: rods pass
+         *     through the upright leg, the other lies on the floor under the modules and is bolted where it stands out before
+         *     them.
+         *
+         *     Attributes:
+         *         at: in the gaps, or before and behind the stack.
+         *         pairs: in so many places along the rods.
+         *         up_to: whether all rods pass through the upright leg, or those of the lowest row.
+         *         wide_mm: how far the angle reaches along the module from its end.
+         *         tab_mm: how far it stands out before the end; there it is bolted.
+         *         leg_mm: its leg on the floor, along the rods.
+         *         each: bolts of one angle.
+         */
+        DocFeet: {
+            /**
+             * At
+             * @default gaps
+             * @enum {string}
+             */
+            at: "gaps" | "ends";
+            /**
+             * Bend Radius Mm
+             * @default 4
+             */
+            bend_radius_mm: number;
+            /**
+             * @default {
+             *       "into": "stud",
+             *       "property_class": "4.8",
+             *       "size": "M8",
+             *       "tested_n": null
+             *     }
+             */
+            bolts: components["schemas"]["DocBolts"];
+            /**
+             * Each
+             * @default 2
+             */
+            each: number;
+            /**
+             * Leg Mm
+             * @default 60
+             */
+            leg_mm: number;
+            /**
+             * Material
+             * @default s235
+             */
+            material: string;
+            /**
+             * Pairs
+             * @default 2
+             */
+            pairs: number;
+            /**
+             * Tab Mm
+             * @default 20
+             */
+            tab_mm: number;
+            /**
+             * Thickness Mm
+             * @default 4
+             */
+            thickness_mm: number;
+            /**
+             * Up To
+             * @default all
+             * @enum {string}
+             */
+            up_to: "all" | "lowest";
+            /**
+             * Wide Mm
+             * @default 60
+             */
+            wide_mm: number;
+        };
+        /**
          * Finish
          * @description What is put on the metal: coats on each face, and whether the weld beads outside are ground flush.
          */
@@ -2876,6 +3048,25 @@ export interface components {
              * @default 0
              */
             coats: number;
+        };
+        /**
+         * Fit
+         * @description Pure fit: the block presses through the layers on the walls, base and lid. ``between``: the row of the table of
+         *     liners that fills the gaps between neighbours.
+         */
+        DocFit: {
+            /**
+             * Between
+             * @default null
+             */
+            between: string | null;
+            /** Block */
+            block: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "fit";
         };
         /**
          * Fitted
@@ -2949,7 +3140,7 @@ export interface components {
         };
         /**
          * Fittings
-         * @description Links, liners and clamps, carried at the middle of the blocks.
+         * @description Links, liners and clamps, carried at the middle of the blocks; what of it is drawn is part of it.
          */
         DocFittings: {
             /**
@@ -3594,14 +3785,30 @@ export interface components {
         };
         /**
          * Liner
-         * @description What lies between a box and its modules; ``creeps``: it settles in time and leaves play.
+         * @description What lies between a box and its modules; ``creeps``: it settles in time and leaves play, by about so much of its
+         *     thickness. ``limit_c``: the most it stands for long. None where nobody has said.
          */
         DocLiner: {
+            /**
+             * Burns
+             * @default null
+             */
+            burns: ("yes" | "no") | null;
+            /**
+             * Conducts
+             * @default null
+             */
+            conducts: ("yes" | "no") | null;
             /**
              * Creeps
              * @enum {string}
              */
             creeps: "yes" | "no";
+            /**
+             * Limit C
+             * @default null
+             */
+            limit_c: number | null;
             /** Name */
             name: string;
             /**
@@ -3609,23 +3816,15 @@ export interface components {
              * @default false
              */
             own: boolean;
+            /**
+             * Settles Percent
+             * @default null
+             */
+            settles_percent: number | null;
             /** Source */
             source: string;
             /** Thickness Mm */
             thickness_mm: number;
-        };
-        /** Liners */
-        DocLiners: {
-            /**
-             * Floor Mm
-             * @default 8
-             */
-            floor_mm: number;
-            /**
-             * Wall Mm
-             * @default 4
-             */
-            wall_mm: number;
         };
         /**
          * LoadCase
@@ -4035,12 +4234,31 @@ export interface components {
              */
             to_box: components["schemas"]["DocWelded"] | components["schemas"]["DocLoose"];
         };
-        /** MountHoles */
+        /**
+         * MountHoles
+         * @description Through holes from base to top, in two rows along the module: so far from its ends and its sides, and how deep a
+         *     nut or a head may sink in them.
+         */
         DocMountHoles: {
             /** Count */
             count: number;
             /** Diameter Mm */
             diameter_mm: number;
+            /**
+             * From Ends Mm
+             * @default null
+             */
+            from_ends_mm: number | null;
+            /**
+             * From Sides Mm
+             * @default null
+             */
+            from_sides_mm: number | null;
+            /**
+             * Sunk Mm
+             * @default 0
+             */
+            sunk_mm: number;
         };
         /**
          * OnHardPoint
@@ -4134,6 +4352,27 @@ export interface components {
             tyre_radius_mm: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * OwnHoles
+         * @description Bolts through the modules' own holes, through the whole stack where several stand behind each other, into the
+         *     face of the box that their base or top looks at. ``used``: so many of each module's holes, all where None.
+         */
+        DocOwnHoles: {
+            /** Block */
+            block: string;
+            /** @default null */
+            bolts: components["schemas"]["DocBolts"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "own_holes";
+            /**
+             * Used
+             * @default null
+             */
+            used: number | null;
         };
         /**
          * PackString
@@ -4499,6 +4738,31 @@ export interface components {
             type: "rod";
         };
         /**
+         * Rods
+         * @description Threaded rods through the holes of a stack, which make one piece of it, on feet.
+         */
+        DocRods: {
+            /** Block */
+            block: string;
+            /** @default null */
+            feet: components["schemas"]["DocFeet"] | null;
+            /**
+             * Property Class
+             * @default 8.8
+             */
+            property_class: string;
+            /**
+             * Size
+             * @default null
+             */
+            size: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "rods";
+        };
+        /**
          * Run
          * @description A strip of a face along the edge it has with another, the whole length of that edge: the cross-section of a run
          *     of cables or pipes is ``wide_mm`` by the depth of the room.
@@ -4510,6 +4774,46 @@ export interface components {
              */
             beside: "front" | "aft" | "left" | "right" | "base" | "top";
             /** Wide Mm */
+            wide_mm: number;
+        };
+        /**
+         * Runners
+         * @description Strips that leave room between them, for a cable or for heat; they lie ``along`` the first or the second way of
+         *     their face (aft before across before up).
+         */
+        DocRunners: {
+            /**
+             * Along
+             * @default first
+             * @enum {string}
+             */
+            along: "first" | "second";
+            /**
+             * Between Mm
+             * @default 80
+             */
+            between_mm: number;
+            /**
+             * Material
+             * @default null
+             */
+            material: string | null;
+            /**
+             * Order
+             * @default 0
+             */
+            order: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "runners";
+            /**
+             * Wide Mm
+             * @default 40
+             */
             wide_mm: number;
         };
         /**
@@ -4618,6 +4922,30 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * SheetLayer
+         * @description A layer that covers its face. ``material``: a row of the design's table of liners, None where nobody has said;
+         *     ``order``: from the wall inward.
+         */
+        DocSheetLayer: {
+            /**
+             * Material
+             * @default null
+             */
+            material: string | null;
+            /**
+             * Order
+             * @default 0
+             */
+            order: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "sheet";
         };
         /**
          * ShelfRule
@@ -4763,6 +5091,148 @@ export interface components {
              * @enum {string}
              */
             stands: "wheels" | "hanging" | "stands";
+        };
+        /**
+         * Stop
+         * @description Angles on the floor, their backs to the stack.
+         */
+        DocStop: {
+            /**
+             * Bend Radius Mm
+             * @default 5
+             */
+            bend_radius_mm: number;
+            /**
+             * @default {
+             *       "into": "stud",
+             *       "property_class": "4.8",
+             *       "size": "M8",
+             *       "tested_n": null
+             *     }
+             */
+            bolts: components["schemas"]["DocBolts"];
+            /**
+             * Count
+             * @default 2
+             */
+            count: number;
+            /**
+             * Each
+             * @default 2
+             */
+            each: number;
+            /**
+             * High Mm
+             * @default 40
+             */
+            high_mm: number;
+            /**
+             * Leg Mm
+             * @default 40
+             */
+            leg_mm: number;
+            /**
+             * Material
+             * @default s235
+             */
+            material: string;
+            /**
+             * Thickness Mm
+             * @default 5
+             */
+            thickness_mm: number;
+            /**
+             * Wide Mm
+             * @default 80
+             */
+            wide_mm: number;
+        };
+        /**
+         * Stops
+         * @description Stops before one side of a block.
+         */
+        DocStops: {
+            /**
+             * Against
+             * @enum {string}
+             */
+            against: "front" | "aft" | "left" | "right";
+            /** Block */
+            block: string;
+            /** @default null */
+            stop: components["schemas"]["DocStop"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "stops";
+        };
+        /**
+         * Strap
+         * @description Bands over a stack, bolted to the floor at both ends; ``welded``: at its one end to the box instead, while that
+         *     is empty.
+         */
+        DocStrap: {
+            /**
+             * Along
+             * @default across
+             * @enum {string}
+             */
+            along: "aft" | "across";
+            /**
+             * @default {
+             *       "into": "stud",
+             *       "property_class": "4.8",
+             *       "size": "M8",
+             *       "tested_n": null
+             *     }
+             */
+            bolts: components["schemas"]["DocBolts"];
+            /**
+             * Count
+             * @default 2
+             */
+            count: number;
+            /**
+             * Each
+             * @default 1
+             */
+            each: number;
+            /**
+             * Material
+             * @default s235
+             */
+            material: string;
+            /**
+             * Thickness Mm
+             * @default 1.5
+             */
+            thickness_mm: number;
+            /**
+             * Welded
+             * @default false
+             */
+            welded: boolean;
+            /**
+             * Wide Mm
+             * @default 30
+             */
+            wide_mm: number;
+        };
+        /**
+         * Straps
+         * @description Straps hold down, and nothing sideways.
+         */
+        DocStraps: {
+            /** Block */
+            block: string;
+            /** @default null */
+            strap: components["schemas"]["DocStrap"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "straps";
         };
         /**
          * SurveySection
@@ -5334,7 +5804,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 4;
+            format: 5;
             /**
              * Hardpoints
              * @default {}
@@ -5790,7 +6260,10 @@ export interface components {
             /** Name */
             name?: string;
         };
-        /** Liners */
+        /**
+         * Liners
+         * @description How a new box is lined: all walls alike, and the floor; 0 for nothing.
+         */
         InLiners: {
             /** Floor Mm */
             floor_mm?: number;
@@ -9136,6 +9609,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HangingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    holders_api_projects__project__boxes__box__held_by__kind__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                box: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
                 };
             };
             /** @description Bad Request */

@@ -13,8 +13,9 @@ from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stac
 from levelcradle.core.box.piece import Piece, block_piece
 from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.holders import Strap, Straps
+from levelcradle.core.design.tables import Material
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
-from levelcradle.core.strength import GAMMA_M2, Bearing
+from levelcradle.core.strength import GAMMA_M2
 
 __all__ = ["StrapsHeld"]
 
@@ -104,21 +105,17 @@ class StrapsHeld:
         yield ratio("straps at their holes", pull.max(axis=2), capacity, "N", rule, "EN 1993-1-1, 6.2.3, from memory")
         welded = [n for n, end in enumerate(self._ends) if end == 0.0]
         if welded:
-            weakest = (
-                min((steel, bearing.material), key=lambda m: m.ultimate_mpa) if (bearing := self._floor) else steel
-            )
-            throat = THROAT * strap.thickness_mm
-            capacity = (
-                throat * strap.wide_mm * weakest.ultimate_mpa / (math.sqrt(3) * (weakest.beta_w or 1.0) * GAMMA_M2)
-            )
             rule, source = "a l fu / (√3 βw γM2), a = 0.7 t", "EN 1993-1-8, 4.5.3.3"
-            yield ratio("welds of the straps", pull[..., welded].max(axis=2), capacity, "N", rule, source)
+            yield ratio("welds of the straps", pull[..., welded].max(axis=2), self._weld_n(steel), "N", rule, source)
         each = pull[..., [n for n in range(pull.shape[2]) if n not in welded]] / strap.each
         yield from bolt_checks(self.placed, strap.bolts, "base", each, np.zeros_like(each))
 
-    @property
-    def _floor(self) -> Bearing | None:
-        return self.placed.made.bearing_at("base")
+    def _weld_n(self, steel: Material) -> float:
+        """Of a fillet along the width of a strap, of the weaker of it and the box [N]."""
+        floor = self.placed.made.bearing_at("base")
+        weaker = min((steel, floor.material if floor else steel), key=lambda metal: metal.ultimate_mpa)
+        size = THROAT * self._strap.thickness_mm * self._strap.wide_mm
+        return size * weaker.ultimate_mpa / (math.sqrt(3) * (weaker.beta_w or 1.0) * GAMMA_M2)
 
     @property
     def _feet(self) -> tuple[float, float]:

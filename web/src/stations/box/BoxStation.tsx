@@ -2,9 +2,8 @@
 import { lazy, Suspense, useState } from 'react'
 
 import { boxOf, useChoice } from '../../design/choice'
-import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
+import { useAnalysis, useLive, useLoaded } from '../../design/live'
 import { builtAs } from '../../design/orders'
-import { at } from '../../design/pointer'
 import type { Box } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { length, mass } from '../../ui/format'
@@ -17,17 +16,11 @@ import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { CONSTRUCTIONS } from './constructions'
 import { CutOff } from './CutOff'
+import { Held } from './Held'
+import { Layers } from './Layers'
 import { OpenedBox } from './OpenedBox'
 import { Openings } from './Openings'
 import { Protrusions } from './Protrusions'
-
-const HOLD = [
-  ['', 'nobody has said'],
-  ['own_holes', 'their own bolt holes'],
-  ['rods', 'rods and plates'],
-  ['straps', 'straps'],
-  ['fit', 'pure fit against hard liners'],
-] as const
 
 const SEALING = [
   ['', 'nobody has said'],
@@ -40,6 +33,8 @@ const VENTED = [
   ['yes', 'yes'],
   ['no', 'no'],
 ] as const
+
+const HELD = /^inside\.(held|hold_down|opened)$/ // told beside what holds
 
 const WalkRound = lazy(() => import('../../views/WalkRound'))
 const SHOWN = [
@@ -81,6 +76,7 @@ export function BoxStation() {
           <Openings id={id} box={box} />
           <Protrusions id={id} box={box} />
           <CutOff id={id} box={box} />
+          <Layers id={id} box={box} />
           <Masses id={id} />
         </div>
       </Bench>
@@ -99,15 +95,11 @@ function Making({ id, box }: { id: string; box: Box }) {
   const rebuild = (kind: string) => void builtAs(project, id, kind).then((ops) => edit(ops))
   const edit = useLive((s) => s.edit)
   const path = `/boxes/${id}`
-  const here = findings.filter((f) => f.station === 'box' && f.subjects.includes(`boxes/${id}`))
+  const here = findings.filter(
+    (f) => f.station === 'box' && f.subjects.includes(`boxes/${id}`) && !HELD.test(f.code),
+  )
   return (
     <>
-      <Choose
-        label="Modules held by"
-        value={box.hold_down ?? ''}
-        options={HOLD}
-        onChange={(v) => void edit([{ op: 'replace', path: `${path}/hold_down`, value: v || null }])}
-      />
       <Choose
         label="Sealed"
         value={box.sealing ?? ''}
@@ -123,6 +115,7 @@ function Making({ id, box }: { id: string; box: Box }) {
         }
       />
       <SentenceRows findings={here} />
+      <Held id={id} box={box} />
       {Object.keys(CONSTRUCTIONS).length > 1 && (
         <Choose
           label="Made as"
@@ -132,11 +125,6 @@ function Making({ id, box }: { id: string; box: Box }) {
         />
       )}
       <Form path={path} box={box} />
-      <Heading>Liners</Heading>
-      <Blank path={`${path}/liners/wall_mm`} label="On the walls" />
-      <FromTable path={`${path}/liners/wall_mm`} label="Walls, from the table" />
-      <Blank path={`${path}/liners/floor_mm`} label="Runner on the floor" />
-      <FromTable path={`${path}/liners/floor_mm`} label="Floor, from the table" />
       <Heading>Paint and weld beads</Heading>
       <Choose
         label="Coats on each face"
@@ -155,35 +143,6 @@ function Making({ id, box }: { id: string; box: Box }) {
       <Blank path={`${path}/fittings/per_module_kg`} label="A module" kind="mass" />
       <Blank path={`${path}/fittings/box_kg`} label="The box" kind="mass" />
     </>
-  )
-}
-
-/** A liner of the table gives its thickness; one that settles in time says so. */
-function FromTable({ path, label }: { path: string; label: string }) {
-  const document = useDocument()
-  const edit = useLive((s) => s.edit)
-  const now = at(document, path)
-  const rows = Object.entries(document.tables.liners ?? {})
-  const chosen = rows.find(([, row]) => row.thickness_mm === now)?.[0] ?? ''
-  return (
-    <Choose
-      label={label}
-      value={chosen}
-      options={[
-        ['', 'none of it'],
-        ...rows.map(
-          ([key, row]) =>
-            [
-              key,
-              `${row.name}, ${row.thickness_mm} mm${row.creeps === 'yes' ? ', settles in time' : ''}`,
-            ] as const,
-        ),
-      ]}
-      onChange={(key) => {
-        const row = document.tables.liners?.[key]
-        if (row) void edit([{ op: 'replace', path, value: row.thickness_mm }])
-      }}
-    />
   )
 }
 

@@ -1,0 +1,251 @@
+/** What holds the modules of a box, and what a crash does to it, six ways. */
+import { useState } from 'react'
+
+import { wordsOf } from '../../design/api'
+import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
+import { heldBy } from '../../design/orders'
+import type { Box } from '../../design/types'
+import { Blank } from '../../ui/Blank'
+import { Choose } from '../../ui/Choose'
+import { Fold } from '../../ui/Fold'
+import { Button, Heading, Link } from '../../ui/parts'
+import { Tick } from '../../ui/Tick'
+import { SentenceRows, UseRows } from '../FindingRows'
+
+type Holder = Box['holders'][string]
+
+const KINDS = [
+  ['any', 'whatever holds them'],
+  ['own-holes', 'bolts through their own holes'],
+  ['rods', 'rods on feet'],
+  ['straps', 'straps, stops and hard boards'],
+] as const
+const CALLED: Record<Holder['type'], string> = {
+  own_holes: 'Bolts through their own holes',
+  rods: 'Rods on feet',
+  straps: 'Straps',
+  stops: 'Stops',
+  fit: 'Pure fit',
+}
+const INTO = [
+  ['nut', 'nuts outside'],
+  ['stud', 'studs welded inside'],
+  ['rivet nut', 'rivet nuts'],
+  ['thread', 'threads cut in it'],
+] as const
+
+export function Held({ id, box }: { id: string; box: Box }) {
+  const here = useAnalysis().findings.filter(
+    (f) => f.subjects.includes(`boxes/${id}`) && /^inside\.(held|hold_down|opened)$/.test(f.code),
+  )
+  const ways = here.filter((f) => f.unit === 'use')
+  return (
+    <section aria-label="Held, six ways" data-goes={`/boxes/${id}/holders`}>
+      <Heading>Held, six ways</Heading>
+      <SentenceRows findings={here.filter((f) => f.unit !== 'use')} />
+      {ways.length > 0 && <UseRows findings={ways} />}
+      <HoldThem id={id} />
+      {Object.entries(box.holders).map(([key, holder]) => (
+        <OneHolder key={key} path={`/boxes/${id}/holders/${key}`} holder={holder} box={box} />
+      ))}
+    </section>
+  )
+}
+
+/** Sized by the core, run through every check; where nothing does, it says what stands against it. */
+function HoldThem({ id }: { id: string }) {
+  const { project } = useLoaded()
+  const edit = useLive((s) => s.edit)
+  const [kind, setKind] = useState('any')
+  const [told, setTold] = useState('')
+  const hold = () =>
+    heldBy(project, id, kind)
+      .then((ops) => edit(ops))
+      .then(() => setTold(''))
+      .catch((error: unknown) => setTold(wordsOf(error)))
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-2">
+      <Choose label="What is to hold them" hideLabel value={kind} options={KINDS} onChange={setKind} />
+      <Button plain onClick={() => void hold()}>
+        Size it
+      </Button>
+      {told && (
+        <span role="alert" className="text-foul">
+          {told}
+        </span>
+      )}
+    </div>
+  )
+}
+
+function OneHolder({ path, holder, box }: { path: string; holder: Holder; box: Box }) {
+  const edit = useLive((s) => s.edit)
+  const where = Object.keys(box.blocks).length > 1 ? `, block ${holder.block}` : ''
+  const name = `${CALLED[holder.type]}${holder.type === 'stops' ? ` before its ${holder.against}` : ''}${where}`
+  return (
+    <Fold words={name}>
+      <Figures path={path} holder={holder} />
+      <Link onClick={() => void edit([{ op: 'remove', path }])}>take them out</Link>
+    </Fold>
+  )
+}
+
+function Figures({ path, holder }: { path: string; holder: Holder }) {
+  switch (holder.type) {
+    case 'own_holes':
+      return holder.bolts && <BoltBlanks path={`${path}/bolts`} bolts={holder.bolts} />
+    case 'rods':
+      return <RodBlanks path={path} rods={holder} />
+    case 'straps':
+      return holder.strap && <StrapBlanks path={`${path}/strap`} strap={holder.strap} />
+    case 'stops':
+      return holder.stop && <StopBlanks path={`${path}/stop`} stop={holder.stop} />
+    case 'fit':
+      return <Between path={`${path}/between`} between={holder.between ?? ''} />
+  }
+}
+
+type Of<T extends Holder['type']> = Extract<Holder, { type: T }>
+type Bolts = NonNullable<Of<'own_holes'>['bolts']>
+
+function BoltBlanks({ path, bolts }: { path: string; bolts: Bolts }) {
+  const { tables } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const put = (field: string) => (value: string) =>
+    void edit([{ op: 'replace', path: `${path}/${field}`, value }])
+  return (
+    <>
+      <Choose label="Bolts" value={bolts.size} options={names(tables.bolts)} onChange={put('size')} />
+      <Choose
+        label="Property class"
+        value={bolts.property_class}
+        options={names(tables.bolt_classes)}
+        onChange={put('property_class')}
+      />
+      <Choose label="Into" value={bolts.into} options={INTO} onChange={put('into')} />
+      {(bolts.into === 'rivet nut' || bolts.into === 'thread') && (
+        <Blank path={`${path}/tested_n`} label="Held in our pull test, N" kind="number" />
+      )}
+    </>
+  )
+}
+
+function RodBlanks({ path, rods }: { path: string; rods: Of<'rods'> }) {
+  const { tables } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const put = (field: string) => (value: string) =>
+    void edit([{ op: 'replace', path: `${path}/${field}`, value }])
+  const feet = `${path}/feet`
+  return (
+    <>
+      <Choose
+        label="Rods"
+        value={rods.size ?? ''}
+        options={[['', 'nobody has said'], ...names(tables.bolts)]}
+        onChange={(v) => void edit([{ op: 'replace', path: `${path}/size`, value: v || null }])}
+      />
+      {rods.feet && (
+        <>
+          <Choose
+            label="Feet stand"
+            value={rods.feet.at}
+            options={[
+              ['gaps', 'in gaps between modules'],
+              ['ends', 'before and behind the stack'],
+            ]}
+            onChange={put('feet/at')}
+          />
+          <Choose
+            label="Through them pass"
+            value={rods.feet.up_to}
+            options={[
+              ['lowest', 'the lowest rods'],
+              ['all', 'all rods'],
+            ]}
+            onChange={put('feet/up_to')}
+          />
+          <Blank path={`${feet}/pairs`} label="In so many places" kind="number" whole />
+          <Metal path={feet} material={rods.feet.material} />
+          <Blank path={`${feet}/wide_mm`} label="Along the module" />
+          <Blank path={`${feet}/tab_mm`} label="Tab before its end" />
+          <Blank path={`${feet}/leg_mm`} label="Leg on the floor" />
+          <Blank path={`${feet}/each`} label="Bolts of each" kind="number" whole />
+          <BoltBlanks path={`${feet}/bolts`} bolts={rods.feet.bolts} />
+        </>
+      )}
+    </>
+  )
+}
+
+function StrapBlanks({ path, strap }: { path: string; strap: NonNullable<Of<'straps'>['strap']> }) {
+  const edit = useLive((s) => s.edit)
+  return (
+    <>
+      <Blank path={`${path}/count`} label="Straps" kind="number" whole />
+      <Choose
+        label="They run"
+        value={strap.along}
+        options={[
+          ['aft', 'lengthwise'],
+          ['across', 'across'],
+        ]}
+        onChange={(value) => void edit([{ op: 'replace', path: `${path}/along`, value }])}
+      />
+      <Metal path={path} material={strap.material} bent={false} />
+      <Blank path={`${path}/wide_mm`} label="Wide" />
+      <Tick
+        label="welded to the box at one end"
+        value={strap.welded}
+        onChange={(value) => void edit([{ op: 'replace', path: `${path}/welded`, value }])}
+      />
+      <Blank path={`${path}/each`} label="Bolts of a foot" kind="number" whole />
+      <BoltBlanks path={`${path}/bolts`} bolts={strap.bolts} />
+    </>
+  )
+}
+
+function StopBlanks({ path, stop }: { path: string; stop: NonNullable<Of<'stops'>['stop']> }) {
+  return (
+    <>
+      <Blank path={`${path}/count`} label="Stops" kind="number" whole />
+      <Metal path={path} material={stop.material} />
+      <Blank path={`${path}/high_mm`} label="High" />
+      <Blank path={`${path}/wide_mm`} label="Wide" />
+      <Blank path={`${path}/leg_mm`} label="Leg on the floor" />
+      <Blank path={`${path}/each`} label="Bolts of each" kind="number" whole />
+      <BoltBlanks path={`${path}/bolts`} bolts={stop.bolts} />
+    </>
+  )
+}
+
+function Metal({ path, material, bent = true }: { path: string; material: string; bent?: boolean }) {
+  const { tables } = useDocument()
+  const edit = useLive((s) => s.edit)
+  return (
+    <>
+      <Choose
+        label="Of"
+        value={material}
+        options={Object.entries(tables.materials).map(([key, metal]) => [key, metal.name] as const)}
+        onChange={(value) => void edit([{ op: 'replace', path: `${path}/material`, value }])}
+      />
+      <Blank path={`${path}/thickness_mm`} label="Thick" />
+      {bent && <Blank path={`${path}/bend_radius_mm`} label="Inside radius" />}
+    </>
+  )
+}
+
+function Between({ path, between }: { path: string; between: string }) {
+  const liners = useDocument().tables.liners ?? {}
+  const edit = useLive((s) => s.edit)
+  return (
+    <Choose
+      label="Between neighbours"
+      value={between}
+      options={[['', 'nothing'], ...Object.entries(liners).map(([key, row]) => [key, row.name] as const)]}
+      onChange={(v) => void edit([{ op: 'replace', path, value: v || null }])}
+    />
+  )
+}
+
+const names = (table: Record<string, unknown>) => Object.keys(table).map((key) => [key, key] as const)
