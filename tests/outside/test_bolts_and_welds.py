@@ -11,6 +11,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from levelcradle.core.bar import Tube
 from levelcradle.core.connection.angle.checks import (
     AngleJoint,
     bearing_capacity_n,
@@ -22,7 +23,7 @@ from levelcradle.core.connection.angle.checks import (
 )
 from levelcradle.core.design import Mount, standard_tables
 from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
-from levelcradle.core.strength import bolt_capacity
+from levelcradle.core.strength import Beams, bolt_capacity, patch_n, tube_plastic_mm3
 
 TABLES = standard_tables()
 
@@ -195,3 +196,47 @@ def test_a_doublers_weld_bears_what_its_steel_does() -> None:
     per_mm = float(doubler_weld_line(found, plate, *load))
     throat = min(4.0 / math.sqrt(2), 0.7 * 3.0)
     assert float(doubler_weld(found, plate, *load)) == pytest.approx(per_mm / (throat * 207.846), rel=1e-4)
+
+
+# --- plates and bars that are pressed on ---
+#
+# Yield-line theory (Johansen): collapse loads of rectangular plates under an even load, m the plastic moment of a strip;
+# recalled from memory, the exact ones marked. EN 10219-2 tables of square hollow sections, from memory.
+
+FREE, HELD = (False, False), (True, True)
+
+
+@pytest.mark.parametrize(
+    ("size", "held", "wanted"),
+    [
+        ((100.0, 100.0), (FREE, FREE), 24.0),  # exact: p = 24 m / a²
+        ((1e7, 100.0), (FREE, FREE), 8.0),  # a strip: w L² / 8
+        ((1e7, 100.0), (FREE, HELD), 16.0),  # held at both ends: w L² / 16
+        ((1e7, 100.0), (FREE, (True, False)), 11.66),  # held at one: w L² / 11.66
+        ((100.0, 100.0), (HELD, HELD), 48.0),  # yield lines along the diagonals; the exact load is 42.85
+    ],
+)
+def test_a_plate_gives_way_under_the_load_of_yield_line_theory(
+    size: tuple[float, float], held: tuple[tuple[bool, bool], tuple[bool, bool]], wanted: float
+) -> None:
+    """p b² / m."""
+    load = patch_n(size, 1.0, size, held)
+    assert load / (size[0] * size[1]) * 100.0**2 == pytest.approx(wanted, rel=1e-3)
+
+
+def test_a_load_on_a_small_patch_is_taken_lower_than_its_fan_of_yield_lines() -> None:
+    """A point load in the middle of a square, free to turn at its edges: 8 m (from memory)."""
+    assert patch_n((100.0, 100.0), 1.0, (0.0, 0.0), (FREE, FREE)) <= 8.0
+    strip = patch_n((1e7, 100.0), 1.0, (1e7, 0.0), (FREE, FREE)) / 1e7  # a line load: 4 m / L, both ends free
+    assert strip * 100.0 == pytest.approx(4.0, rel=1e-3)
+
+
+@pytest.mark.parametrize(("tube", "wanted_cm3"), [((25, 2), 1.47), ((40, 3), 5.72), ((50, 4), 11.7), ((100, 5), 64.6)])
+def test_plastic_moduli_of_square_tubes(tube: tuple[float, float], wanted_cm3: float) -> None:
+    assert tube_plastic_mm3(Tube(*tube)) / 1000 == pytest.approx(wanted_cm3, rel=5e-3)
+
+
+def test_tubes_side_by_side_bear_what_beams_do() -> None:
+    """Two of S235, 25 × 2, 500 long, under an even load: 2 × 8 M / L."""
+    beams = Beams(2, 500.0, 0, 1470.0, 2.0, TABLES.materials["s235"])
+    assert beams.carries_n((500.0, 100.0)) == pytest.approx(2 * 8 * 1470.0 * 235 / 1.1 / 500.0)

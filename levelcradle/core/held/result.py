@@ -87,15 +87,20 @@ _held: Memo[tuple[BlockHeld, ...]] = Memo(512)
 
 
 def held_result(assembly: Assembly) -> tuple[BlockHeld, ...]:
-    """Every block of every box that has holders."""
+    """Every block of every box that has holders. Worked out in the box's own frame: where it stands is no matter, only
+    how."""
     boxes = [box for box in assembly.boxes.values() if box.box.holders]
     if not boxes:
         return ()
     rules = assembly.tables.model_dump_json(include={"load_cases", "bolt_classes", "liners"})
+    tables = assembly.tables
     return tuple(
         row
         for box in boxes
-        for row in _held.get((box, rules), lambda box=box: tuple(_of_box(box, assembly.tables)))  # type: ignore[misc]
+        for row in _held.get(
+            (box.id, box.shell, box.placement.turn.tobytes(), rules),
+            lambda box=box: tuple(_of_box(box, tables)),  # type: ignore[misc]
+        )
     )
 
 
@@ -126,9 +131,10 @@ def _of_block(
     missing = tuple((name, holding.missing) for name, holding in own.items() if holding.missing)
     broken = tuple((name, words) for name, h in own.items() if not h.missing for words, so in h.asks() if not so)
     holders = list(own.values())
-    begun = BlockHeld(box.id, key, len(own), missing, broken, tuple(_unfilled(placed, holders)))
+    begun = BlockHeld(box.id, key, len(own), missing, broken)
     if missing or broken or not own:
         return begun
+    begun = replace(begun, gaps=tuple(_unfilled(placed, holders)))
     holding = (*holders, *_faces(placed, holders))
     contacts = [Contact(g.at, g.n, g.can) for h in holding for g in h.grips()]
     loose = tuple(_loose(placed, contacts, holders))
@@ -174,7 +180,9 @@ def _loose(placed: Placed, contacts: Sequence[Contact], holders: Sequence[Holdin
     fit = next((h for h in holders if isinstance(h, FitHeld)), None)
     for face in FACES:
         if not contacts or not can_hold(contacts, middle, np.array(outward(face))):
-            yield Loose(face, max(placed.gap_mm(face), 0.0), fit.why_not(face) if fit else "")
+            free = max(placed.gap_mm(face), 0.0)
+            why = fit.why_not(face) if fit else "" if free > PLAY_MM else "it is not said to fit there"
+            yield Loose(face, free, why)
 
 
 def _cg(placed: Placed) -> Matrix:

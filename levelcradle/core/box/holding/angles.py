@@ -77,7 +77,8 @@ class StandingAngle:
         for at, diameter, purpose in holes:
             u, v, up = frame.inverse.point(at)
             lies = up <= self.thickness_mm + 1e-6
-            found.append(Hole((u if lies else length - (self.tall_mm - up), v), diameter, purpose))
+            at_flat = (u if lies else length - (self.tall_mm - up), v)
+            found.append(Hole((round(at_flat[0], 6), round(at_flat[1], 6)), diameter, purpose))
         notes = (
             f"Leg {self.leg_mm:g} outside on the floor, {self.tall_mm:.1f} outside upright",
             f"Inside radius {radius:g}, bend deduction {deduction:.2f}: K {k:g} ({steel.k_source})",
@@ -86,7 +87,20 @@ class StandingAngle:
         outline = ((0.0, 0.0), (length, 0.0), (length, wide), (0.0, wide))
         stand = Stand((0.0, 0.0), frame)
         (id_, name), density = ids, steel.density_kg_m3
-        return FlatPart(id_, name, 1, key, steel.name, t, density, outline, tuple(found), (bend,), notes, stand)
+        return FlatPart(
+            id_,
+            name,
+            1,
+            key,
+            steel.name,
+            t,
+            density,
+            outline,
+            tuple(sorted(found, key=lambda hole: hole.at)),
+            (bend,),
+            notes,
+            stand,
+        )
 
     def _frame(self) -> Placement:
         u, w = np.zeros(3), np.array([0.0, 0.0, 1.0])

@@ -1,0 +1,368 @@
+"""Modules are held in all six ways, or it is said where not; and a crash uses what holds them as statics says."""
+
+import copy
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import event, given
+from hypothesis import strategies as st
+
+from levelcradle.core.analysis import analyse
+from levelcradle.core.assembly import PlacedBox, resolve
+from levelcradle.core.box.holding import KINDS
+from levelcradle.core.design import validate
+from levelcradle.core.design.base import FACE_AT, FACES
+from levelcradle.core.edits import edited, held_by
+from levelcradle.core.errors import OutOfRange, UnknownThing
+from levelcradle.core.fabricate import parts_of
+from levelcradle.core.finding import Finding, message_text
+from levelcradle.core.fold import fold
+from levelcradle.core.solids import block, bounds, nearest
+from tests.plain import BRICK, box_at, found, plain_car
+
+AT = (1000.0, 0.0, 400.0)
+HOLES = {"count": 4, "diameter_mm": 9, "from_ends_mm": 15, "from_sides_mm": 15, "sunk_mm": 10}
+STUDS = {"size": "M6", "property_class": "4.8", "into": "stud"}
+NUTS = {"size": "M8", "property_class": "8.8", "into": "nut"}
+OWN = {"type": "own_holes", "bolts": NUTS}
+FEET = {"at": "gaps", "pairs": 2, "up_to": "lowest", "material": "s235", "thickness_mm": 4, "bend_radius_mm": 4,
+        "wide_mm": 60, "tab_mm": 20, "leg_mm": 50, "bolts": STUDS, "each": 2}  # fmt: skip
+RODS = {"type": "rods", "size": "M8", "feet": FEET}
+STRAP = {"count": 2, "along": "across", "material": "s235", "thickness_mm": 2, "wide_mm": 40, "bolts": NUTS, "each": 1}
+STRAPS = {"type": "straps", "strap": STRAP}
+STOP = {"count": 2, "material": "s235", "thickness_mm": 6, "bend_radius_mm": 6, "high_mm": 50, "wide_mm": 60,
+        "leg_mm": 50, "bolts": NUTS, "each": 2}  # fmt: skip
+FIT = {"type": "fit", "between": "board-4"}
+EDGEWISE = {"down": "side_a", "aft": "top"}
+
+
+def stops(face: str, **more: Any) -> dict[str, Any]:
+    return {"type": "stops", "against": face, "stop": {**STOP, **more}}
+
+
+def hard(faces: tuple[str, ...] = FACES, material: str = "board-4", mm: float = 4.0) -> dict[str, Any]:
+    return {face: {"l": {"type": "sheet", "material": material, "thickness_mm": mm}} for face in faces}
+
+
+def car(*holders: dict[str, Any], kind: dict[str, Any] | None = None, **more: Any) -> dict[str, Any]:
+    """A box of two bricks behind each other, on a plain car. ``kind``: what its bricks are otherwise."""
+    turn = more.pop("turn", {"down": "base", "aft": "end_b"})
+    box = box_at(AT, more.pop("counts", (2, 1, 1)), **more)
+    box["blocks"]["a"]["turn"] = turn
+    box["holders"] = {f"h{n}": {"block": "a", **row} for n, row in enumerate(holders)}
+    bricks = {**BRICK, "mount_holes": HOLES, "may_rest_on": ["base", "side_a"], **(kind or {})}
+    return plain_car(boxes={"x": box}, module_kinds={"brick": bricks})
+
+
+def told(tree: dict[str, Any]) -> list[Finding]:
+    return found(tree, "inside.held")
+
+
+def loose(tree: dict[str, Any]) -> set[str]:
+    """The faces towards which nothing holds it."""
+    rows = [f.id.rsplit(":", 1)[-1] for f in told(tree) if f.state == "foul" and "nothing holds it" in f.message]
+    return set(rows)
+
+
+def extent(solids: list[Any]) -> Any:
+    low, high = bounds(solids)
+    return np.concatenate([low.min(axis=0), high.max(axis=0)])
+
+
+def uses(tree: dict[str, Any]) -> dict[str, float]:
+    return {f.id.rsplit(":", 1)[-1]: f.value or 0.0 for f in told(tree) if f.unit == "use"}
+
+
+def held_box(tree: dict[str, Any]) -> PlacedBox:
+    return resolve(validate(tree), {}).boxes["x"]
+
+
+WHOLE = {
+    "own holes": car(OWN),
+    "rods": car(RODS, turn=EDGEWISE, counts=(3, 1, 1), kind={"face_gap_mm": {"end_a": 30, "end_b": 30}}),
+    "rods at the ends": car({**RODS, "feet": {**FEET, "at": "ends"}}, turn=EDGEWISE),
+    "straps and boards": car(STRAPS, FIT, stops("left"), stops("right"), layers=hard(("front", "aft", "base"))),
+    "straps, welded": car({**STRAPS, "strap": {**STRAP, "welded": True}}, FIT, stops("right"),
+                          layers=hard(("front", "aft", "left", "base"))),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("how", WHOLE)
+def test_what_holds_all_six_ways_says_so_with_a_use_each(how: str) -> None:
+    assert set(uses(WHOLE[how])) == set(FACES)
+    assert not [message_text(f) for f in told(WHOLE[how]) if f.state in ("foul", "unknown")]
+
+
+def test_what_nobody_has_said_is_not_known_and_holds_the_drawings_back() -> None:
+    assert [f.state for f in found(car(), "inside.hold_down")] == ["unknown"]
+    for kind in KINDS:
+        row = {"type": kind, **({"against": "aft"} if kind == "stops" else {})}
+        if kind != "fit":
+            assert [f.state for f in told(car(row))] == ["unknown"], kind
+    without = told(car(OWN, kind={"mount_holes": None}))
+    assert [(f.state, "no holes of its own" in f.message) for f in without] == [("unknown", True)]
+
+
+SIDES = {"front", "aft", "left", "right"}
+
+
+@pytest.mark.parametrize(
+    ("tree", "free"),
+    [
+        (car(STRAPS), SIDES),
+        (car(FIT, layers=hard()), {"top"}),
+        (car(FIT, stops("aft"), layers=hard()), {"top"}),
+        (car(STRAPS, stops("aft")), SIDES - {"aft"}),
+        (car(STRAPS, FIT, stops("left"), layers=hard(("front", "aft", "base"))), {"right"}),
+    ],
+)
+def test_each_way_that_nothing_holds_is_named(tree: dict[str, Any], free: set[str]) -> None:
+    """Straps hold down and nothing sideways; stops one way; what fits presses, and a lid holds nothing in a crash."""
+    assert loose(tree) == free
+    assert uses(tree) == {}
+
+
+def test_taking_away_a_holder_never_holds_more() -> None:
+    whole = WHOLE["straps and boards"]
+    for name in whole["boxes"]["x"]["holders"]:
+        less = copy.deepcopy(whole)
+        del less["boxes"]["x"]["holders"][name]
+        assert loose(less) or any("between them" in f.message for f in told(less)), name
+
+
+# --- liners, gaps ---
+
+
+@pytest.mark.parametrize(
+    ("material", "mm", "play"), [("board-4", 4.0, None), ("foam-5", 5.0, 1.5), ("rubber-4", 4.0, 0.4)]
+)
+def test_a_liner_that_settles_carries_nothing_and_leaves_its_play(material: str, mm: float, play: float | None) -> None:
+    tree = car(STRAPS, FIT, stops("left"), stops("right"), layers={**hard(), **hard(("front", "aft"), material, mm)})
+    assert loose(tree) == (set() if play is None else {"front", "aft"})
+    rows = [f.message for f in told(tree) if "settles in time" in f.message]
+    assert [f"leaves {play:.1f}" in row for row in rows] == [True] * (0 if play is None else 2)
+
+
+def test_two_that_settle_leave_the_play_of_both_and_what_nobody_has_said_is_asked() -> None:
+    both = {key: {"type": "sheet", "material": "foam-5", "thickness_mm": 5.0} for key in ("a", "b")}
+    tree = car(STRAPS, FIT, stops("left"), stops("right"), layers={**hard(), "front": both})
+    assert any("leaves 3.0" in f.message for f in told(tree))
+    tree["boxes"]["x"]["layers"]["front"] = {"a": {"type": "sheet", "thickness_mm": 4.0}}
+    assert any("nobody has said what its liner is" in f.message for f in told(tree))
+
+
+@pytest.mark.parametrize(("ask", "held"), [(0.0, True), (0.5, True), (0.51, False)])
+def test_it_fits_where_it_lies_within_half_a_millimetre(ask: float, held: bool) -> None:
+    kind = {"face_gap_mm": {"end_b": ask}}
+    tree = car(STRAPS, FIT, stops("left"), stops("right"), layers=hard(), kind=kind, counts=(1, 1, 1))
+    assert ("aft" not in loose(tree)) is held
+
+
+@pytest.mark.parametrize(
+    ("gap", "between", "says"),
+    [
+        (4.0, None, "nothing in it"), (4.0, "board-4", ""), (4.5, "board-4", ""), (4.51, "board-4", "in gaps of 4.5"),
+        (3.99, "board-4", "in gaps of 4.0"), (5.0, "foam-5", "settles in time"), (0.0, None, ""),
+    ],
+)  # fmt: skip
+def test_gaps_between_neighbours_are_filled_by_what_fits_in_them(gap: float, between: str | None, says: str) -> None:
+    kind = {"neighbour_gap_mm": gap}
+    tree = car(STRAPS, {"type": "fit", "between": between}, stops("left"), stops("right"), layers=hard(), kind=kind)
+    fouls = [f.message for f in told(tree) if f.state == "foul"]
+    assert bool(fouls) is bool(says)
+    assert all(says in row or "settles" in row for row in fouls)
+
+
+# --- strength ---
+
+
+@pytest.mark.parametrize("how", WHOLE)
+def test_twice_the_mass_uses_twice_as_much(how: str) -> None:
+    """Statics is linear, also where contacts only push; links and clamps are thrown with the modules."""
+    one, two = copy.deepcopy(WHOLE[how]), copy.deepcopy(WHOLE[how])
+    for tree, share in ((one, 1.0), (two, 2.0)):
+        tree["module_kinds"]["brick"]["mass_kg"] = 1.5 * share
+        tree["boxes"]["x"]["fittings"] = {"per_module_kg": 0.5 * share, "box_kg": 0.0}
+    before, after = uses(one), uses(two)
+    assert after == {face: pytest.approx(2 * used, rel=1e-4) for face, used in before.items()}
+
+
+@pytest.mark.parametrize(("use", "state"), [(0.79, "clear"), (0.81, "tight"), (0.999, "tight"), (1.001, "foul")])
+@pytest.mark.parametrize("how", ["rods", "straps, welded"])
+def test_a_use_is_tight_from_four_fifths_and_foul_beyond_all(how: str, use: float, state: str) -> None:
+    tree = copy.deepcopy(WHOLE[how])
+    tree["boxes"]["x"]["fittings"] = {"per_module_kg": 0.0}
+    rows = [f for f in told(tree) if f.unit == "use" and "as a whole" not in f.message]
+    worst = max(rows, key=lambda f: f.value or 0)
+    tree["module_kinds"]["brick"]["mass_kg"] *= use / (worst.value or 1.0)
+    again = next(f for f in told(tree) if f.id == worst.id)
+    if "as a whole" not in again.message:
+        assert (again.value, again.state) == (pytest.approx(use, rel=1e-6), state)
+
+
+def test_a_rough_check_is_clear_only_to_half_of_what_it_says() -> None:
+    """The wall that a fitted stack is thrown against, by yield lines."""
+    states = {}
+    for kg in np.linspace(0.2, 20, 60):
+        tree = copy.deepcopy(WHOLE["straps and boards"])
+        tree["module_kinds"]["brick"]["mass_kg"] = float(kg)
+        row = next(f for f in told(tree) if f.id.endswith(":front"))
+        if "front as a whole" in row.message:
+            states[row.value or 0.0] = row.state
+    assert {state for used, state in states.items() if used <= 0.5} <= {"clear"}
+    assert {state for used, state in states.items() if 0.5 < used <= 1} == {"tight"}
+
+
+def test_a_rivet_nut_counts_for_nothing_without_a_test_and_then_for_what_it_held() -> None:
+    row = {"size": "M8", "property_class": "8.8", "into": "rivet nut"}
+    (foul,) = told(car({**OWN, "bolts": row}))
+    assert (foul.state, "count for nothing in a crash" in foul.message) == ("foul", True)
+    held = [uses(car({**OWN, "bolts": {**row, "tested_n": newton}})) for newton in (100.0, 200.0)]
+    assert held[0]["top"] == pytest.approx(2 * held[1]["top"])
+
+
+def test_the_way_a_box_stands_decides_what_a_crash_throws_where() -> None:
+    """Nose to the right, the modules of the box are thrown at its side in a frontal impact; a leaning box is thrown
+    partly down."""
+
+    def case(face: str, **pose: float) -> str:
+        tree = car(OWN, pose={"anchor": "front-left-base", "at_mm": list(AT), **pose})
+        return next(f.message for f in told(tree) if f.id.endswith(f":{face}"))
+
+    assert "front impact" in case("front")
+    assert "front impact" in case("right", yaw_deg=90.0)
+    assert "front impact" in case("left", yaw_deg=-90.0)
+    assert "roll-over" in case("base", roll_deg=180.0)
+
+
+def test_all_blocks_that_press_on_a_wall_press_together() -> None:
+    tree = car(STRAPS, FIT, stops("left"), stops("right"), layers=hard(), counts=(1, 1, 1), kind={"mass_kg": 3.0})
+    alone = uses(tree)["base"]
+    box = tree["boxes"]["x"]
+    box["blocks"]["b"] = {**box["blocks"]["a"], "origin_mm": [204.0, 0.0, 0.0]}
+    box["holders"] |= {f"{key}b": {**row, "block": "b"} for key, row in box["holders"].items()}
+    rows = {f.id: f for f in found(tree, "inside.held") if f.unit == "use" and "base as a whole" in f.message}
+    for row in rows.values():
+        assert row.working is not None
+        demand = row.working()[0].value
+        assert demand == pytest.approx(2 * (3.0 + 1.0) * 11 * 9.80665, rel=0.02)
+    assert alone > 0
+
+
+# --- what is drawn of it ---
+
+
+@pytest.mark.parametrize("how", WHOLE)
+def test_what_holds_stands_in_the_box_and_in_no_module(how: str) -> None:
+    box = held_box(WHOLE[how])
+    made = box.shell.made
+    pieces = [s for p in box.shell.held.pieces for s in p.solids]
+    rods = [s for p in box.shell.held.pieces for s in p.solids if p.name in ("rod", "bolt")]
+    low, high = extent(pieces)[:3], extent(pieces)[3:]
+    end = np.array(made.start_mm) + made.inner_mm
+    assert (low >= np.array(made.start_mm) - 1e-6).all()
+    assert (high <= end + 1e-6).all()
+    for module in box.shell.modules:
+        solid = block(module.low, module.high)
+        assert all(nearest(solid, piece).gap_mm > -1e-3 for piece in pieces if piece not in rods)
+
+
+@pytest.mark.parametrize("how", ["rods", "rods at the ends", "straps and boards", "straps, welded"])
+def test_its_parts_folded_up_are_what_is_drawn(how: str) -> None:
+    """Within the rounding of the corners of bends; their holes are where the bolts and rods are."""
+    assembly = resolve(validate(WHOLE[how]), {})
+    box = assembly.boxes["x"]
+    drawn: dict[str, list[Any]] = {}
+    for piece in box.shell.held.pieces:
+        drawn.setdefault(piece.part, []).extend(piece.solids)
+    parts = {part.id: part for part in box.shell.held.parts("x", "X")}
+    assert set(parts) == {f"x-{name}" for name in drawn if name}
+    for name, solids in drawn.items():
+        if name:
+            found_at, wanted = extent(list(fold(parts[f"x-{name}"]).solids())), extent(solids)
+            assert found_at == pytest.approx(wanted, abs=0.05), name
+    cut = [p for p in parts_of(assembly) if p.each[0].id in parts]
+    assert sum(p.quantity for p in cut) == len(parts)
+
+
+def test_it_weighs_no_more_than_was_allowed_for_until_more_is_drawn() -> None:
+    tree = copy.deepcopy(WHOLE["rods"])
+    shell = held_box(tree).shell
+    assert 0 < shell.held_kg < shell.allowed_kg
+    assert shell.fittings_kg == shell.allowed_kg
+    tree["boxes"]["x"]["fittings"] = {"per_module_kg": 0.0, "box_kg": 0.1}
+    less = held_box(tree).shell
+    assert less.fittings_kg == pytest.approx(less.held_kg)
+    assert less.full_kg == pytest.approx(shell.full_kg - shell.allowed_kg + shell.held_kg)
+
+
+@pytest.mark.parametrize(
+    ("holder", "face", "grows"),
+    [
+        (OWN, "top", 0.0),  # its nut sinks in the hole
+        ({**OWN, "bolts": {**NUTS, "size": "M8"}}, "top", 0.0),
+        (stops("aft"), "aft", 46.0),
+        (STRAPS, "left", 4 + 24.0 - 4),
+        (STRAPS, "top", 2.0),
+    ],
+)
+def test_the_box_grows_round_what_the_liner_leaves_no_room_for(holder: dict[str, Any], face: str, grows: float) -> None:
+    axis = FACE_AT[face][0]
+    size = [held_box(tree).shell.outer_mm[axis] for tree in (car(), car(holder))]
+    both = 2 if face == "left" else 1  # a strap has a foot on either side
+    assert size[1] - size[0] == pytest.approx(both * grows)
+
+
+def test_nuts_outside_count_for_gaps_and_studs_inside_do_not() -> None:
+    def nuts(bolts: dict[str, Any]) -> int:
+        return sum(1 for piece in held_box(car({**OWN, "bolts": bolts})).pieces if piece.name == "nut")
+
+    assert nuts(NUTS) == 2 * 4
+    assert nuts({**NUTS, "into": "stud"}) == 0
+
+
+# --- offered ---
+
+
+def offered(tree: dict[str, Any], kind: str = "any") -> dict[str, Any]:
+    design = validate(tree)
+    return edited(design, held_by(design, "x", kind, {})).model_dump(mode="json", by_alias=True)
+
+
+@given(
+    counts=st.sampled_from([(3, 1, 1), (1, 4, 1), (2, 2, 1), (2, 1, 2)]),
+    holes=st.booleans(),
+    turn=st.sampled_from([EDGEWISE, {"down": "base", "aft": "end_b"}]),
+    end=st.sampled_from([0.0, 14.0, 60.0]),
+    kg=st.floats(0.5, 9),
+)
+def test_what_is_offered_holds_six_ways_and_makes_nothing_foul(
+    counts: tuple[int, int, int], holes: bool, turn: dict[str, str], end: float, kg: float
+) -> None:
+    kind = {"face_gap_mm": {"end_a": end}, "mass_kg": kg, **({} if holes else {"mount_holes": None})}
+    tree = car(counts=counts, turn=turn, kind=kind)
+    before = {f.id for f in analyse(validate(tree), {}).findings if f.state == "foul"}
+    try:
+        after = offered(tree)
+    except OutOfRange:
+        event("nothing holds it")
+        return
+    assert set(uses(after)) == set(FACES)
+    assert {f.id for f in analyse(validate(after), {}).findings if f.state == "foul"} <= before
+
+
+def test_what_cannot_be_is_refused_with_its_reason() -> None:
+    with pytest.raises(OutOfRange, match="holes that lie level"):
+        offered(car(), "rods")
+    with pytest.raises(UnknownThing, match="way to hold"):
+        offered(car(), "glue")
+    with pytest.raises(OutOfRange, match="use"):
+        offered(car(kind={"mass_kg": 400.0}), "own_holes")
+
+
+def test_what_held_a_block_goes_with_it() -> None:
+    tree = car(OWN)
+    tree["boxes"]["x"]["blocks"]["b"] = {**tree["boxes"]["x"]["blocks"]["a"], "origin_mm": [700.0, 0.0, 0.0]}
+    after = edited(validate(tree), [{"op": "remove", "path": "/boxes/x/blocks/a"}])
+    assert after.boxes["x"].holders == {}
