@@ -125,7 +125,7 @@ def test_nor_on_the_sheets_of_a_random_design_with_long_names(seed: int) -> None
 def test_what_is_off_its_wall_is_drawn_where_it_is() -> None:
     """A box made so short that its mounts stand beside it: the sheet shows both."""
     tree = copy.deepcopy(DEMO)
-    tree["boxes"]["bonnet"] |= {"blocks": {}, "inner": {"type": "fixed", "size_mm": [300, 200, 150]}}
+    tree["boxes"]["bonnet"] |= {"blocks": {}, "holders": {}, "inner": {"type": "fixed", "size_mm": [300, 200, 150]}}
     assembly = resolve(validate(tree), {})
     sheets = list(wall_sheets(subject_of(assembly), "A", assembly.boxes["bonnet"]))
     assert sheets

@@ -200,8 +200,8 @@ def test_a_doublers_weld_bears_what_its_steel_does() -> None:
 
 # --- plates and bars that are pressed on ---
 #
-# Yield-line theory (Johansen): collapse loads of rectangular plates under an even load, m the plastic moment of a strip;
-# recalled from memory, the exact ones marked. EN 10219-2 tables of square hollow sections, from memory.
+# Yield-line theory (Johansen): collapse loads of rectangular plates under an even load, m the plastic moment of a
+# strip; recalled from memory, the exact ones marked. EN 10219-2 tables of square hollow sections, from memory.
 
 FREE, HELD = (False, False), (True, True)
 

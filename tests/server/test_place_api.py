@@ -145,6 +145,22 @@ def test_a_box_is_built_another_way_and_back(client: TestClient, car: str) -> No
         assert client.post(f"/api/projects/{car}/boxes/{box_id}/built-as/{kind}").status_code == 404
 
 
+def test_what_holds_the_modules_is_sized_or_refused_with_its_reason(client: TestClient, car: str) -> None:
+    taken = edit(client, car, [{"op": "replace", "path": "/boxes/tank/holders", "value": {}}])
+    unsaid = [f for f in taken.json()["analysis"]["findings"] if f["code"] == "inside.hold_down"]
+    assert [f["state"] for f in unsaid] == ["unknown"]
+    patch = client.post(f"/api/projects/{car}/boxes/tank/held-by/any").json()["patch"]
+    found = edit(client, car, patch, 2).json()["analysis"]["findings"]
+    ways = [f for f in found if f["code"] == "inside.held" and "boxes/tank" in f["subjects"]]
+    assert len(ways) == 6
+    assert {f["state"] for f in ways} <= {"clear", "tight"}
+    for box_id, kind in (("gone", "any"), ("tank", "glue")):
+        assert client.post(f"/api/projects/{car}/boxes/{box_id}/held-by/{kind}").status_code == 404
+    refused = client.post(f"/api/projects/{car}/boxes/tank/held-by/own-holes")
+    assert refused.status_code < 500
+    assert "holes from base to top" in refused.text
+
+
 def test_a_mount_is_hung_like_the_last_one_and_doubled(client: TestClient, car: str) -> None:
     point = {"name": "seat bolt", "at_mm": [2900.0, -400.0, 540.0], "direction": [0, 0, -1], "thread": "M12"}
     assert edit(client, car, [{"op": "add", "path": "/hardpoints/seat", "value": point}]).status_code == 200

@@ -111,6 +111,54 @@ def test_a_gland_and_a_breather_are_put_where_they_go(bench: Bench) -> None:
     expect(openings.get_by_label("In it sits").first).to_have_value("own")
 
 
+def test_modules_are_held_six_ways_by_what_is_sized_and_then_changed(bench: Bench) -> None:
+    at_the_tank_box(bench)
+    held = bench.page.get_by_role("region", name="Held, six ways")
+    ways = held.get_by_role("button", name=re.compile("(to its|up:|down:)"))
+    expect(held.get_by_role("button", name=re.compile(": rods on feet"))).to_have_count(6)
+    held.get_by_role("button", name="Rods on feet", exact=True).click()
+    held.get_by_label("Bolts of each").fill("1")
+    held.get_by_label("Bolts of each").press("Enter")
+    bench.saved(2)
+    expect(held.get_by_role("img", name="foul").first).to_be_visible()
+    held.get_by_role("button", name="to its front", exact=False).click()
+    held.get_by_role("button", name="show the working").click()
+    expect(held.get_by_text("0.9 fub As / γM2")).to_be_visible()
+    held.get_by_role("button", name="take them out").click()
+    bench.saved(3)
+    expect(held.get_by_text("nobody has said what holds the modules", exact=False)).to_be_visible()
+    held.get_by_label("What is to hold them").select_option("bolts through their own holes")
+    held.get_by_role("button", name="Size it").click()
+    expect(held.get_by_role("alert")).to_contain_text("holes from base to top")
+    held.get_by_label("What is to hold them").select_option("rods on feet")
+    held.get_by_role("button", name="Size it").click()
+    bench.saved(4)
+    expect(ways).to_have_count(6)
+    expect(held.get_by_role("img", name="foul")).to_have_count(0)
+
+
+def test_liners_lie_in_layers_face_by_face(bench: Bench) -> None:
+    at_the_tank_box(bench)
+    liners = bench.page.get_by_role("region", name="Liners")
+    liners.get_by_label("Of", exact=True).select_option(label="glass-epoxy board, 4")
+    bench.saved(2)
+    liners.get_by_role("button", name="Another layer").click()
+    bench.saved(3)
+    liners.get_by_label("Of", exact=True).nth(1).select_option(label="mica sheet")
+    bench.saved(4)
+    liners.get_by_role("button", name="The same on all four walls").click()
+    bench.saved(5)
+    layers = bench.tree["boxes"]["tank"]["layers"]
+    assert [[row["material"] for row in layers[face].values()] for face in ("front", "aft", "left", "right")] == [["board-4", "mica-1"]] * 4
+    liners.get_by_label("On which face").select_option("base")
+    liners.get_by_label("Laid").select_option("as runners, with room between")
+    bench.saved(6)
+    expect(liners.get_by_label("A runner is wide")).to_have_value("40")
+    liners.get_by_role("button", name="take it out").click()
+    bench.saved(7)
+    expect(liners.get_by_text("Nothing lies on it.")).to_be_visible()
+
+
 def test_a_rest_is_put_on_a_member(bench: Bench) -> None:
     rail = {"name": "cross rail", "start_mm": [2870, -300, 300], "end_mm": [2870, 300, 300], "width_mm": 60, "height_mm": 92}
     bench.store.edit(bench.car, [{"op": "add", "path": "/members/rail", "value": rail}], base=1, session="x")

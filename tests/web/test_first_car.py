@@ -262,7 +262,7 @@ def boxes(hand: Hand) -> None:
     for _ in range(2):
         hand.next()
         hand.press("Another hole there")
-        hand.pick("Modules held by", "rods and plates")
+        hand.press("Size it")
 
 
 def level(hand: Hand) -> None:
