@@ -10,21 +10,30 @@ from levelcradle.core.axes import Vec, scaled
 from levelcradle.core.box import Piece, outward
 from levelcradle.core.design.base import FACE_AT
 
-__all__ = ["BRACKET_MM", "PLATE_MM", "closure_off", "modules_off", "mount_off", "side_off", "sides_apart"]
+__all__ = [
+    "BRACKET_MM",
+    "PLATE_MM",
+    "closure_off",
+    "holders_off",
+    "modules_off",
+    "mount_off",
+    "side_off",
+    "sides_apart",
+]
 
-MODULES, CLOSURE, CLOSURE_ALONE = 1.15, 2.4, 1.2  # of how deep the box is where it is filled
+MODULES, HOLDERS, CLOSURE, CLOSURE_ALONE = 1.15, 0.6, 2.4, 1.2  # of how deep the box is where it is filled
 PLATE_MM, BRACKET_MM = 70.0, 160.0
 STILL: Vec = (0.0, 0.0, 0.0)
 
 
 def modules_off(box: PlacedBox) -> Vec:
     """Modules go out where the box is filled."""
-    return _out(box, MODULES)
+    return _out(box, MODULES + _more(box))
 
 
 def closure_off(box: PlacedBox) -> Vec:
     """What closes it, further than the modules."""
-    return _out(box, CLOSURE if box.shell.modules else CLOSURE_ALONE)
+    return _out(box, CLOSURE + _more(box) if box.shell.modules else CLOSURE_ALONE)
 
 
 def _out(box: PlacedBox, share: float) -> Vec:
@@ -37,6 +46,16 @@ def sides_apart(box: PlacedBox) -> Iterator[Piece]:
     sides = [p for p in box.shell.pieces if p.role in ("base", "wall", "top")]
     if len({piece.part for piece in sides}) > 1:
         yield from sides
+
+
+def holders_off(box: PlacedBox) -> Vec:
+    """What holds the modules, between the box and them."""
+    return _out(box, MODULES)
+
+
+def _more(box: PlacedBox) -> float:
+    """How much further the rest goes where something holds the modules."""
+    return HOLDERS if box.shell.held.pieces else 0.0
 
 
 def side_off(box: PlacedBox, centre: Vec) -> Vec:

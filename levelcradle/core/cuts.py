@@ -7,7 +7,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from levelcradle.core.apart import BRACKET_MM, closure_off, modules_off, mount_off, side_off, sides_apart
+from levelcradle.core.apart import BRACKET_MM, closure_off, holders_off, modules_off, mount_off, side_off, sides_apart
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.bays import sections
@@ -113,7 +113,7 @@ def _pieces_of(box: PlacedBox, before: int) -> tuple[_Piece, ...]:
     for piece in box.shell.pieces:
         by = closure_off(box) if piece.role in ("closure", "fastener") else off.get(piece.part, STILL)
         if piece.role == "holder":
-            by = modules_off(box)
+            by = holders_off(box)
         rows += [_Piece("metal", piece.name, "", solid.moved(box.placement), turn(by)) for solid in piece.solids]
     spots = {mount.id: box.placement.inverse.point(mount.spot.at) for mount in box.mounts}
     for outside in box.pieces:

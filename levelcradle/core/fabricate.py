@@ -65,11 +65,13 @@ def _parts(assembly: Assembly, box: PlacedBox) -> Iterator[FlatPart]:
     plates = [solid for piece in box.shell.pieces if piece.role == "divider" for solid in piece.solids]
     for number, plate in enumerate(plates, 1):
         yield _in_vehicle(divider_part(box.id, box.box.name, number, plate.low, plate.high, of), box)
-    for part in (*box.shell.made.parts(box.id, box.box.name), *box.shell.held.parts(box.id, box.box.name)):
+    for part in box.shell.made.parts(box.id, box.box.name):
         yield _in_vehicle(part, box)
     for mount in box.mounts:
         for part in mount.parts(assembly.tables):
             yield replace(part, of=(box.path, f"mounts/{mount.id}"))
+    for part in box.shell.held.parts(box.id, box.box.name):
+        yield _in_vehicle(part, box)
 
 
 def _in_vehicle(part: FlatPart, box: PlacedBox) -> FlatPart:

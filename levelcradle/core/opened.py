@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Vec, dot
+from levelcradle.core.axes import Vec, dot, vec
 from levelcradle.core.box import openings_of, outward, shell_of
 from levelcradle.core.box.kinds import MAKERS
 from levelcradle.core.connection import Connection
@@ -13,7 +13,7 @@ from levelcradle.core.design import Design
 from levelcradle.core.design.base import Face
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.part import Flat
-from levelcradle.core.solids import Solid
+from levelcradle.core.solids import Solid, bounds
 
 __all__ = ["MadeAs", "Opened", "OpenedFace", "OpenedHole", "OpenedRect", "made_as", "opened", "welded_on"]
 
@@ -56,6 +56,7 @@ class Opened:
 
     faces: tuple[OpenedFace, ...]
     modules: tuple[OpenedRect, ...]
+    holders: tuple[OpenedRect, ...]
     low: Flat
     high: Flat
 
@@ -84,7 +85,17 @@ def opened(assembly: Assembly, box_id: str) -> Opened:
     faces = tuple(_faces(box))
     modules = tuple(OpenedRect(str(m.number), (m.low[0], m.low[1]), (m.high[0], m.high[1])) for m in box.shell.modules)
     low = (min(f.low[0] for f in faces), min(f.low[1] for f in faces))
-    return Opened(faces, modules, low, (max(f.high[0] for f in faces), max(f.high[1] for f in faces)))
+    return Opened(
+        faces, modules, tuple(_holders(box)), low, (max(f.high[0] for f in faces), max(f.high[1] for f in faces))
+    )
+
+
+def _holders(box: PlacedBox) -> Iterator[OpenedRect]:
+    """What holds the modules, as it stands over the base."""
+    for piece in box.shell.held.pieces:
+        low, high = bounds(list(piece.solids))
+        (x0, y0, _), (x1, y1, _) = vec(low.min(axis=0)), vec(high.max(axis=0))
+        yield OpenedRect(piece.name, (x0, y0), (x1, y1))
 
 
 def _faces(box: PlacedBox) -> Iterator[OpenedFace]:

@@ -15,6 +15,7 @@ __all__ = [
     "box_bodies",
     "called",
     "fitted",
+    "holder_bodies",
     "module_bodies",
     "put",
     "turned_words",
@@ -28,13 +29,18 @@ def box_bodies(box: PlacedBox, *, lid: bool = True) -> list[Body]:
     """Tray, dividers, and with ``lid`` what closes it, in the box's own frame; each without the seams of its pieces."""
     tray = [s for p in box.shell.pieces if p.role in ("base", "wall", "slope", "bend", "top") for s in p.solids]
     bodies = [Body(tuple(tray), 0.35)] if tray else []
-    bodies += [Body(p.solids, 0.25) for p in box.shell.pieces if p.role in ("divider", "frame", "holder")]
+    bodies += [Body(p.solids, 0.25) for p in box.shell.pieces if p.role in ("divider", "frame")]
     if lid:
         closing = [s for p in box.shell.pieces if p.role == "closure" for s in p.solids]
         bodies += [Body(tuple(closing), 0.35)] if closing else []
         bodies += [Body(p.solids, 0.18) for p in box.shell.pieces if p.role == "fastener"]
         bodies += [Body((piece.solid,), 0.25) for piece in box.shell.outside if piece.role == "protrusion"]
     return bodies
+
+
+def holder_bodies(box: PlacedBox) -> list[tuple[str, Body]]:
+    """What holds the modules, piece by piece, each with the part that it is of."""
+    return [(p.part, Body(p.solids, 0.25)) for p in box.shell.pieces if p.role == "holder"]
 
 
 def module_bodies(box: PlacedBox) -> list[Body]:

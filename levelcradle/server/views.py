@@ -465,6 +465,7 @@ class BoxOpenedOut(Out):
 
     faces: list[OpenedFaceOut]
     modules: list[OpenedRectOut]
+    holders: list[OpenedRectOut]
     low: tuple[float, float]
     high: tuple[float, float]
     made_as: list[MadeAsOut]

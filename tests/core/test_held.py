@@ -174,6 +174,20 @@ def test_gaps_between_neighbours_are_filled_by_what_fits_in_them(gap: float, bet
     assert all(says in row or "settles" in row for row in fouls)
 
 
+@pytest.mark.parametrize(
+    ("row", "state"),
+    [
+        ({"limit_c": 59.0}, "foul"), ({"limit_c": 60.0}, None), ({"conducts": "yes"}, "tight"), ({"burns": "yes"}, "note"),
+        ({"conducts": "yes", "burns": "yes", "limit_c": 40.0}, "foul"), ({}, None),
+    ],
+)  # fmt: skip
+def test_a_liner_that_conducts_burns_or_stands_no_warmth_says_so(row: dict[str, Any], state: str | None) -> None:
+    tree = car(OWN, layers=hard(("left",), "own"))
+    plain = {"name": "own", "thickness_mm": 4.0, "creeps": "no", "source": "a test"}
+    tree["tables"] = {**tree["tables"], "liners": {**tree["tables"]["liners"], "own": plain | row}}
+    assert [f.state for f in found(tree, "inside.liner")] == ([state] if state else [])
+
+
 # --- strength ---
 
 

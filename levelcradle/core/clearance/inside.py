@@ -6,11 +6,14 @@ from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.clearance.fixed import gear_findings
 from levelcradle.core.clearance.openings import opening_findings
 from levelcradle.core.design import tree_of
+from levelcradle.core.design.tables import Liner
 from levelcradle.core.design.words import words_of
-from levelcradle.core.finding import Figure, Finding, Step, plain
+from levelcradle.core.finding import ORDER, Figure, Finding, State, Step, plain
 from levelcradle.core.modules import RAKE_DEG, rests
 
 __all__ = ["inside_findings"]
+
+CELLS_REACH_C = 60.0  # in use, at the outside of a module: common practice, no source
 
 
 def inside_findings(assembly: Assembly) -> list[Finding]:
@@ -23,6 +26,7 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
             *_gaps(box),
             *_resting(box),
             *_cable(box),
+            *_lining(assembly, box),
             *opening_findings(box),
             *box.shell.made.findings(box.path, box.box.name),
             *gear_findings(box),
@@ -85,6 +89,35 @@ def _cable(box: PlacedBox) -> Iterator[Finding]:
             rationale="what its modules give has to leave it: round holes",
             label="cable hole",
         )
+
+
+def _lining(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+    """What lies against modules: that it stands their warmth, is no conductor, and feeds no fire."""
+    used = {layer.material: face for face, layers in box.box.layers.items() for layer in layers.values()}
+    for key, face in used.items():
+        row = assembly.tables.liners.get(key or "")
+        said = list(_against(row)) if row and box.shell.modules else []
+        if row and said:
+            state, words = min(said, key=lambda one: ORDER[one[0]])
+            yield Finding(
+                id=f"liner:{box.path}:{key}",
+                code="inside.liner",
+                station="box",
+                state=state,
+                subjects=(box.path, f"{box.path}/layers/{face}"),
+                message=f"{plain(box.box.name)}: {plain(row.name)} {words}",
+                rationale="what the table of liners says of it",
+                label=row.name,
+            )
+
+
+def _against(row: Liner) -> Iterator[tuple[State, str]]:
+    if row.limit_c is not None and row.limit_c < CELLS_REACH_C:
+        yield "foul", f"stands {row.limit_c:g} °C at most, modules may reach {CELLS_REACH_C:g}"
+    if row.conducts == "yes":
+        yield "tight", "conducts: it lies nowhere against terminals or taps"
+    if row.burns == "yes":
+        yield "note", "burns: it feeds the fire of a failing cell"
 
 
 def _resting(box: PlacedBox) -> Iterator[Finding]:

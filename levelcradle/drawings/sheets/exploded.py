@@ -4,7 +4,16 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from levelcradle.core.apart import BRACKET_MM, PLATE_MM, closure_off, modules_off, mount_off, side_off, sides_apart
+from levelcradle.core.apart import (
+    BRACKET_MM,
+    PLATE_MM,
+    closure_off,
+    holders_off,
+    modules_off,
+    mount_off,
+    side_off,
+    sides_apart,
+)
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Placement, Vec
 from levelcradle.core.box import Role
@@ -12,7 +21,7 @@ from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.linework import CORNER, Body
 from levelcradle.drawings.sheet import Sheet
 from levelcradle.drawings.subject import Subject
-from levelcradle.drawings.views import balloons, box_bodies, fitted, module_bodies, put
+from levelcradle.drawings.views import balloons, box_bodies, fitted, holder_bodies, module_bodies, put
 
 __all__ = ["exploded_sheet"]
 
@@ -49,6 +58,11 @@ def _apart(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]
     else:
         yield _mark(subject, box, "base"), tray
     yield "", [_moved(body, modules_off(box)) for body in module_bodies(box)]
+    holders: dict[str, list[Body]] = {}
+    for part, body in holder_bodies(box):
+        mark = subject.marks.get(f"{box.id}-{part}", "")
+        holders.setdefault(mark, []).append(_moved(body, holders_off(box)))
+    yield from holders.items()
     yield _mark(subject, box, "closure"), [_moved(body, closure_off(box)) for body in lid[len(tray) :]]
     back = box.placement.inverse
     for mount in box.mounts:

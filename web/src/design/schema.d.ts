@@ -1730,6 +1730,8 @@ export interface components {
                 number,
                 number
             ];
+            /** Holders */
+            holders: components["schemas"]["OpenedRectOut"][];
             /** Low */
             low: [
                 number,

@@ -142,7 +142,7 @@ function Chosen({ finding }: { finding: Finding }) {
         {WORD[finding.state]}: {sentence(finding, units)}
       </p>
       {finding.code.startsWith('gap') && finding.points_mm.length === 2 && <Loupe finding={finding} />}
-      {finding.rationale && <p className="m-0 mt-1">Because: {finding.rationale}.</p>}
+      {finding.rationale && <p className="m-0 mt-1">Because: {finding.rationale.replace(/\.$/, '')}.</p>}
       {finding.tolerance !== null && finding.unit === 'mm' && (
         <p className="m-0">± {figure({ value: finding.tolerance, unit: 'mm', round: 'up' }, units)}</p>
       )}

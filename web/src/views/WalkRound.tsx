@@ -119,16 +119,21 @@ interface Apart {
   share: number
 }
 
-/** The middle of what is shown, in the scene's axes. */
-function middleOf(bodies: Body[]): [number, number, number] {
-  const points = bodies.flatMap((body) => body.points)
-  const of = (i: number) => {
+/** The middle of what is shown, together and taken apart, in the scene's axes, and how far off one sees all of it. */
+function seenWhole(bodies: Body[]): { middle: [number, number, number]; far: number } {
+  const points = bodies.flatMap(({ points, apart_mm }) => [
+    ...points,
+    ...points.map((p) => p.map((v, i) => v + (apart_mm[i] ?? 0))),
+  ])
+  const ends = [0, 1, 2].map((i) => {
     const row = points.map((p) => p[i] ?? 0)
-    return (
-      (row.reduce((a, b) => Math.min(a, b), Infinity) + row.reduce((a, b) => Math.max(a, b), -Infinity)) / 2
-    )
-  }
-  return toScene([of(0), of(1), of(2)])
+    return [
+      row.reduce((a, b) => Math.min(a, b), Infinity),
+      row.reduce((a, b) => Math.max(a, b), -Infinity),
+    ] as const
+  })
+  const longest = Math.max(...ends.map(([low, high]) => high - low))
+  return { middle: toScene(ends.map(([low, high]) => (low + high) / 2)), far: 2.1 * longest }
 }
 
 function Scene({
@@ -166,11 +171,7 @@ function Scene({
   }, [gl, invalidate, planes, selected, finding, bodies, apart.share])
   return (
     <>
-      {alone ? (
-        <Feet middle={middleOf(bodies)} far={1500} />
-      ) : (
-        <Feet middle={[wheelbase / 2, 400, 0]} far={4300} />
-      )}
+      {alone ? <Feet {...seenWhole(bodies)} /> : <Feet middle={[wheelbase / 2, 400, 0]} far={4300} />}
       <ambientLight intensity={1.7} />
       <directionalLight position={[-2000, 4000, 3000]} intensity={1.6} />
       <directionalLight position={[4000, 2500, -3000]} intensity={0.7} />

@@ -71,6 +71,12 @@ function Drawing({ opened, name }: { opened: BoxOpened; name: string }) {
           </Words>
         </g>
       ))}
+      {opened.holders.map((holder, n) => (
+        <g key={`${holder.name} ${n}`}>
+          <Rect rect={holder} at={at} className="fill-none stroke-ink" width={1} dashed />
+          <title>{holder.name}</title>
+        </g>
+      ))}
     </svg>
   )
 }

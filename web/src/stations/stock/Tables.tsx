@@ -47,8 +47,20 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       { name: 'name', words: 'name', kind: 'text' },
       { name: 'thickness_mm', words: 'thick', kind: 'length' },
       { name: 'creeps', words: 'settles in time', kind: ['yes', 'no'] },
+      { name: 'settles_percent', words: 'by, %', kind: 'number' },
+      { name: 'conducts', words: 'conducts', kind: ['yes', 'no'] },
+      { name: 'burns', words: 'burns', kind: ['yes', 'no'] },
+      { name: 'limit_c', words: 'to, °C', kind: 'number' },
     ],
-    fresh: { name: 'own liner', thickness_mm: 3, creeps: 'no' },
+    fresh: {
+      name: 'own liner',
+      thickness_mm: 3,
+      creeps: 'no',
+      settles_percent: 0,
+      conducts: 'no',
+      burns: 'no',
+      limit_c: 100,
+    },
   },
   bolts: {
     words: 'Bolts',
@@ -216,7 +228,10 @@ function Cell({ path, name, column }: { path: string; name: string; column: Colu
         hideLabel
         label={name}
         value={row?.[field] ?? ''}
-        options={kind.map((w: string) => [w, w] as const)}
+        options={[
+          ...(row?.[field] ? [] : [['', 'nobody has said'] as const]),
+          ...kind.map((w: string) => [w, w] as const),
+        ]}
         onChange={(value) => void edit([{ op: 'replace', path, value }])}
       />
     )
