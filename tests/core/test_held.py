@@ -177,7 +177,8 @@ def test_gaps_between_neighbours_are_filled_by_what_fits_in_them(gap: float, bet
 @pytest.mark.parametrize(
     ("row", "state"),
     [
-        ({"limit_c": 59.0}, "foul"), ({"limit_c": 60.0}, None), ({"conducts": "yes"}, "tight"), ({"burns": "yes"}, "note"),
+        ({"limit_c": 59.0}, "foul"), ({"limit_c": 60.0}, None), ({"conducts": "yes"}, "tight"),
+        ({"burns": "yes"}, "note"),
         ({"conducts": "yes", "burns": "yes", "limit_c": 40.0}, "foul"), ({}, None),
     ],
 )  # fmt: skip

@@ -264,6 +264,9 @@ function MountHoles({ path, kind }: { path: string; kind: ModuleKind }) {
     <>
       <Blank path={`${path}/mount_holes/count`} label="Own mounting holes" kind="number" whole />
       <Blank path={`${path}/mount_holes/diameter_mm`} label="Their diameter" list="stock" />
+      <Blank path={`${path}/mount_holes/from_ends_mm`} label="Their middles from the ends" list="stock" />
+      <Blank path={`${path}/mount_holes/from_sides_mm`} label="Their middles from the sides" list="stock" />
+      <Blank path={`${path}/mount_holes/sunk_mm`} label="A nut sinks in by" list="stock" />
       <Link onClick={() => put(null)}>It has no holes of its own</Link>
     </>
   ) : (
