@@ -72,6 +72,9 @@ def _parts(assembly: Assembly, box: PlacedBox) -> Iterator[FlatPart]:
             yield replace(part, of=(box.path, f"mounts/{mount.id}"))
     for part in box.shell.held.parts(box.id, box.box.name):
         yield _in_vehicle(part, box)
+    for chamber in box.shell.chambers:
+        for part in chamber.parts(box.id, box.box.name):
+            yield _in_vehicle(part, box)
 
 
 def _in_vehicle(part: FlatPart, box: PlacedBox) -> FlatPart:

@@ -54,8 +54,15 @@ def thing_solids(spec: SolidSpec | None, item: Item | None, meshes: Mapping[str,
     return pieces_of(spec, sweep)
 
 
-def own_frame(place: InBox, made: Made) -> Placement:
-    """From the axes of a thing in a box to the box's frame. It begins on what closes its face."""
+def own_frame(place: InBox, shell: Shell) -> Placement:
+    """From the axes of a thing in a box, or in a chamber of it, to the box's frame. It begins on what closes its
+    face."""
+    chamber = next((c for c in shell.chambers if c.id == place.chamber), None)
+    own = _on_face(place, chamber.made if chamber else shell.made)
+    return chamber.frame.after(own) if chamber else own
+
+
+def _on_face(place: InBox, made: Made) -> Placement:
     axis, far = FACE_AT[place.face]
     at = list(on_face(place, made.outer_mm))
     inward = -1.0 if far else 1.0
@@ -73,15 +80,25 @@ def gear_of(
     for key, item in rows:
         shape, at = thing_solids(item.solid, item, meshes), item.at_mm
         if isinstance(item.place, InBox):
-            frame = own_frame(item.place, shell.made)
+            frame = own_frame(item.place, shell)
             local = tuple(s.moved(frame) for s in shape)
             solids = tuple(s.moved(placement) for s in local)
             at = placement.point(frame.point(at)) if at is not None else None
         else:
             back, solids = placement.inverse, shape
             local = tuple(s.moved(back) for s in shape)
-        found.append(Gear(key, item, local, solids, at, _inside(local, shell.outer_mm)))
+        found.append(Gear(key, item, local, solids, at, _inside_of(item, local, shell)))
     return tuple(found)
+
+
+def _inside_of(item: Item, local: tuple[Solid, ...], shell: Shell) -> bool:
+    """Whether it stands out neither of the box nor of the chamber that it is in."""
+    held = item.place.chamber if isinstance(item.place, InBox) else None
+    for chamber in shell.chambers:
+        if chamber.id == held:
+            back, outer = chamber.frame.inverse, chamber.made.outer_mm
+            return _inside(tuple(solid.moved(back) for solid in local), outer)
+    return _inside(local, shell.outer_mm)
 
 
 def _inside(local: tuple[Solid, ...], outer: Vec) -> bool:

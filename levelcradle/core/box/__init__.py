@@ -1,5 +1,6 @@
 """Boxes: what is in them, and round that the shell their construction makes: solids, mass, parts, findings."""
 
+from levelcradle.core.box.chambers import ChamberMade
 from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, lined_beside, meeting
 from levelcradle.core.box.liners import LinerPiece, liner_pieces
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
@@ -10,6 +11,7 @@ from levelcradle.core.box.shell import InnerGap, Shell, ShellModule, shell_of
 
 __all__ = [
     "SEEN",
+    "ChamberMade",
     "InnerGap",
     "Layers",
     "Made",

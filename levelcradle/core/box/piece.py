@@ -13,7 +13,7 @@ from levelcradle.core.solids import Solid, block, rod
 __all__ = ["STEEL_KG_MM3", "Outside", "Piece", "Role", "block_piece", "head_piece"]
 
 STEEL_KG_MM3 = 7850e-9
-Role = Literal["base", "wall", "top", "slope", "bend", "frame", "closure", "fastener", "divider", "holder"]
+Role = Literal["base", "wall", "top", "slope", "bend", "frame", "closure", "fastener", "divider", "holder", "chamber"]
 
 
 @dataclass(frozen=True, eq=False)
@@ -62,5 +62,5 @@ class Outside:
     out of it."""
 
     name: str
-    role: Literal["body", "closure", "fastener", "protrusion"]
+    role: Literal["body", "closure", "fastener", "protrusion", "chamber"]
     solid: Solid

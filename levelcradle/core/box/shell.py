@@ -4,10 +4,11 @@ Origin at its outside front, left, base corner; aft, right, up in millimetres. O
 heads."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from levelcradle.core.axes import Vec, minus, plus
+from levelcradle.core.box.chambers import ChamberMade, chambers_of
 from levelcradle.core.box.chamfers import inside_chamfer, lined_beside
 from levelcradle.core.box.holding import Held, Stack, room_of
 from levelcradle.core.box.kinds import made_of
@@ -61,6 +62,7 @@ class Shell:
         outside: pieces that make its outside: body, closures, heads, and what stands out of it.
         allowed_kg: what links, liners and what holds the modules are said to weigh.
         held: the stacks of modules, and what holds them.
+        chambers: for gear, on its faces.
         cg: centre of gravity, full, in the box's frame.
     """
 
@@ -71,6 +73,7 @@ class Shell:
     gaps: tuple[InnerGap, ...]
     allowed_kg: float
     held: Held
+    chambers: tuple[ChamberMade, ...]
     _dividers: tuple[Piece, ...]
 
     @property
@@ -86,7 +89,15 @@ class Shell:
     @cached_property
     def pieces(self) -> tuple[Piece, ...]:
         """Everything it is made of, as real solids."""
-        return (*self.made.pieces(), *self._dividers, *self.held.pieces)
+        chambers = (piece for chamber in self.chambers for piece in chamber.pieces())
+        return (*self.made.pieces(), *self._dividers, *self.held.pieces, *chambers)
+
+    def bought(self) -> Iterator[tuple[str, int]]:
+        """What is bought for it and its chambers, and how many of it; what sits in openings is not among it."""
+        yield from self.made.bought()
+        yield from self.held.bought()
+        for chamber in self.chambers:
+            yield from ((f"{what}: {chamber.spec.name}", count) for what, count in chamber.made.bought())
 
     @cached_property
     def shell_kg(self) -> float:
@@ -155,10 +166,12 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
     modules = tuple(_modules(blocks, kinds, shift))
     given = _in_the_case(made.inner_mm, wanted) if made.given else ()
     held = Held.of(box, {key: (stack, plus(stack.block.origin_mm, shift)) for key, stack in stacks.items()}, made)
+    chambers = chambers_of(box, made, material)
+    own = (replace(piece, role="chamber") for chamber in chambers for piece in chamber.outside)
     return Shell(
         inner_mm=made.inner_mm,
         made=made,
-        outside=(*made.outside(), *protruding(box, made), *held.outside),
+        outside=(*made.outside(), *protruding(box, made), *held.outside, *own),
         modules=modules,
         gaps=(
             *_gaps(blocks, kinds),
@@ -167,6 +180,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
         ),
         allowed_kg=box.fittings.box_kg + box.fittings.per_module_kg * len(modules),
         held=held,
+        chambers=chambers,
         _dividers=tuple(_dividers(made, blocks, shift, material.density_kg_m3)),
     )
 

@@ -7,7 +7,7 @@ note, a box that comes out no way is foul."""
 from collections.abc import Iterator, Sequence
 from functools import lru_cache
 
-from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, outside_of
+from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece, outside_of
 from levelcradle.core.axes import scaled
 from levelcradle.core.box import OnFace, before_face, outward
 from levelcradle.core.clearance.moves import free_travel_mm, meets
@@ -15,6 +15,7 @@ from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import InBox
 from levelcradle.core.finding import Figure, Finding, State, Step, plain
+from levelcradle.core.gear import Gear
 from levelcradle.core.solids import Solid, block
 
 __all__ = ["access_findings", "hand_before"]
@@ -36,6 +37,7 @@ def access_findings(assembly: Assembly) -> Iterator[Finding]:
         beside = tuple(o for other in others if _beside(box, other) for o in as_obstacles(other))
         rest = (*things, *_on_itself(box))
         yield from _lid(box, rest, beside)
+        yield from _chamber_lids(box, things, beside)
         yield from _reach(box, rest, beside)
 
 
@@ -58,9 +60,18 @@ def _on_itself(box: PlacedBox) -> tuple[Obstacle, ...]:
     """Brackets and gear on its walls, which stay where they are when it is opened; what sits on the lid goes with
     it."""
     closed = box.shell.made.closed_face
-    on_lid = {g.id for g in box.gear if isinstance(g.item.place, InBox) and g.item.place.face == closed}
-    rows = [p for p in box.pieces if p.mount or (p.gear and p.gear not in on_lid)]
-    return tuple(Obstacle(f"mounts/{p.mount}" if p.mount else f"items/{p.gear}", p.name, p.solid, "same") for p in rows)
+    on_lid = {g.id for g in box.gear if _sits_on(g, closed)}
+    rows = [p for p in box.pieces if p.mount or p.role == "chamber" or (p.gear and p.gear not in on_lid)]
+    return tuple(Obstacle(_path_of(box, p), p.name, p.solid, "same") for p in rows)
+
+
+def _sits_on(gear: Gear, face: str) -> bool:
+    place = gear.item.place
+    return isinstance(place, InBox) and place.chamber is None and place.face == face
+
+
+def _path_of(box: PlacedBox, piece: PlacedPiece) -> str:
+    return f"mounts/{piece.mount}" if piece.mount else f"items/{piece.gear}" if piece.gear else box.path
 
 
 def _once_out(met: Sequence[Obstacle]) -> str:
@@ -156,6 +167,34 @@ def _lid(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) 
         rationale="what closes it goes clear of the walls before it is turned away; asked with everything else there",
         label=lid,
     )
+
+
+def _chamber_lids(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) -> Iterator[Finding]:
+    """Whether the lid of each chamber comes off outward in place, with everything else there: gear is then reached
+    without opening the cells' side."""
+    for chamber in box.shell.chambers:
+        lid = [p.solid.moved(box.placement) for p in chamber.outside if p.role == "closure"]
+        off, need = box.placement.direction(outward(chamber.spec.face)), chamber.made.lift_mm + 5.0
+        has = free_travel_mm(lid, (*things, *boxes), off, need)
+        name = f"{plain(box.box.name)}: the lid of {plain(chamber.spec.name)}"
+        comes = has >= need
+        yield Finding(
+            id=f"access:{box.path}:chambers/{chamber.id}",
+            code="access.chamber",
+            station="place",
+            state="clear" if comes else "note",
+            subjects=(box.path, f"{box.path}/chambers/{chamber.id}"),
+            message=f"{name} comes off in place"
+            if comes
+            else f"{name} is drawn {{0}} and needs {{1}}: it comes off with the box out",
+            figures=() if comes else (Figure(has, "mm", "down"), Figure(need, "mm", "up")),
+            value=has,
+            limit=need,
+            margin=has - need,
+            unit="mm",
+            label=f"lid of {chamber.spec.name}",
+            rationale="it goes clear of its walls before it is turned away; asked with everything else there",
+        )
 
 
 _BEFORE = {"top": "above", "base": "below"} | dict.fromkeys(("front", "aft", "left", "right"), "before")

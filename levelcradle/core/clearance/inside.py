@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.clearance.chambers import chamber_findings
 from levelcradle.core.clearance.fixed import gear_findings
 from levelcradle.core.clearance.openings import opening_findings
 from levelcradle.core.design import tree_of
@@ -30,6 +31,7 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
             *opening_findings(box),
             *box.shell.made.findings(box.path, box.box.name),
             *gear_findings(box),
+            *chamber_findings(box),
         )
     ]
 

@@ -22,6 +22,7 @@ from levelcradle.core.design.base import (
     Size3,
     _as_tuple,
 )
+from levelcradle.core.design.chamber import Chamber
 from levelcradle.core.design.construction import Cap, Closure, Construction, Folded, Panel
 from levelcradle.core.design.fitted import Fitted
 from levelcradle.core.design.holders import Holder
@@ -265,6 +266,7 @@ class Box(DocumentModel):
     closures: Annotated[dict[Id, Closure], Field(max_length=1)] = {"lid": Cap()}
     openings: Annotated[dict[Id, Opening], Field(max_length=200)] = {}
     protrusions: Annotated[dict[Id, Protrusion], Field(max_length=100)] = {}
+    chambers: Annotated[dict[Id, Chamber], Field(max_length=8)] = {}
     keep_clear: Annotated[dict[Id, KeepClear], Field(max_length=12)] = {}
     sealing: Literal["open", "gasket", "sealant"] | None = None
     vented_outside: bool | None = None

@@ -119,6 +119,9 @@ def _names(design: Design) -> Iterator[Problem]:
             yield from there(f"/items/{key}/place/box", item.place.box, "boxes", "box")
             if not _square_edges(item.place.face, item.place.from_):
                 yield Problem(f"/items/{key}/place/from", f"give two edges of the {item.place.face} that meet")
+            held = design.boxes.get(item.place.box)
+            if item.place.chamber is not None and held is not None and item.place.chamber not in held.chambers:
+                yield Problem(f"/items/{key}/place/chamber", f"there is no chamber “{item.place.chamber}”")
     for key, load in design.load_states.items():
         for aboard in load.aboard:
             yield from there(f"/load_states/{key}/aboard/{aboard}", aboard, "items", "thing")
@@ -224,7 +227,7 @@ def _kinds_in_boxes(design: Design) -> Iterator[Problem]:
             if kind is None:
                 yield Problem(f"{path}/kind", f"there is no module kind “{block.kind}”")
         yield from _inside(design, f"/boxes/{key}", box)
-        for what, rows in (("openings", box.openings), ("protrusions", box.protrusions)):
+        for what, rows in (("openings", box.openings), ("protrusions", box.protrusions), ("chambers", box.chambers)):
             for name, row in rows.items():
                 if not _square_edges(row.face, row.from_):
                     yield Problem(f"/boxes/{key}/{what}/{name}/from", f"give two edges of the {row.face} that meet")

@@ -43,6 +43,7 @@ _SORTS = {
     "liners": "liner",
     "layers": "layer on",
     "holders": "holder of",
+    "chambers": "chamber",
     "load_cases": "load case",
     "weighings": "weighing",
     "chamfers": "chamfer of",

@@ -107,10 +107,11 @@ class InVehicle(DocumentModel):
 class InBox(DocumentModel):
     """It is fixed in or on a box, and goes and turns with it. Its solid and its place are in its own axes, which are
     the box's, turned by ``turn`` about the face's own axis; they begin ``off_mm`` inward of the face, at a place from
-    two of its edges."""
+    two of its edges. ``chamber``: the face and its edges are those of a chamber of the box, in that one's axes."""
 
     type: Literal["box"]
     box: Id
+    chamber: Id | None = None
     face: Face
     from_: Annotated[tuple[Face, Face], Field(alias="from", strict=False)]
     u_mm: Length

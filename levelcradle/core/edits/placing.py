@@ -65,7 +65,7 @@ def _frame_of(assembly: Assembly, item: Item) -> Placement:
     if not isinstance(item.place, InBox):
         return Placement(np.eye(3), (0.0, 0.0, 0.0))
     box: PlacedBox = assembly.boxes[item.place.box]
-    return box.placement.after(own_frame(item.place, box.shell.made))
+    return box.placement.after(own_frame(item.place, box.shell))
 
 
 def _extent(assembly: Assembly, item: Item, to_box: Placement) -> tuple[Vec, Vec]:

@@ -92,7 +92,7 @@ def _together(subject: Subject) -> Iterator[Bought]:
     """What holds the boxes together, and what sits in their openings."""
     for letter, box in subject.boxes:
         fitted = Counter(hole.fitted.words for hole in box.box.openings.values() if hole.fitted)
-        for what, count in (*box.shell.made.bought(), *box.shell.held.bought(), *sorted(fitted.items())):
+        for what, count in (*box.shell.bought(), *sorted(fitted.items())):
             yield what, count, None, f"box {letter}, {box.name}"
 
 
