@@ -156,6 +156,10 @@ def _face_of(at: Vec, outer: Vec) -> str:
 def _plates(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedRect]:
     for mount, _, solid in welded_on(box, face):
         yield OpenedRect(mount.mount.name, *_between(onto(solid.low), onto(solid.high)))
+    for chamber in box.shell.chambers:
+        if chamber.spec.face == face:
+            (length, width, _), at = chamber.made.outer_mm, chamber.frame.point
+            yield OpenedRect(chamber.spec.name, *_between(onto(at((0.0, 0.0, 0.0))), onto(at((length, width, 0.0)))))
 
 
 def welded_on(box: PlacedBox, face: str) -> Iterator[tuple[Connection, str, Solid]]:

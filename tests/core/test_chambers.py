@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import PlacedBox, resolve
 from levelcradle.core.design import validate
 from levelcradle.core.design.base import FACE_AT
@@ -16,6 +17,7 @@ from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.fold import fold
 from levelcradle.core.solids import bounds
+from tests.conftest import DEMO
 from tests.plain import a_block, box_at, found, held, plain_car
 
 AT = (1000.0, 0.0, 400.0)
@@ -183,3 +185,46 @@ def test_nonsense_is_refused_at_its_place() -> None:
         validate(car(items={"k": thing}))
     with pytest.raises(DesignError, match="two edges of the left that meet"):
         validate(car({**chamber("left"), "from": ["left", "base"]}))
+
+
+def test_the_demo_with_a_framed_box_in_the_well_and_contactors_in_its_chamber() -> None:
+    """Figures worked by hand. Tube 20 × 2 with rounded corners 133.7 mm²; three cells of 2.9, links and clamps 4.5; the
+    axle loads by levers about the front axle."""
+    tree = copy.deepcopy(DEMO)
+    tree["boxes"]["tank"]["pose"]["at_mm"][0] = 2685.0
+    before = analyse(validate(tree), {})
+    tree["boxes"]["well"] = {
+        "name": "Well box", "bay": "well", "order": 3,
+        "pose": {"anchor": "front-left-base", "at_mm": [3145, -130, 330]},
+        "construction": {"type": "framed", "rails": 1, "tube_mm": 20, "tube_wall_mm": 2, "cladding_mm": 1.5},
+        "closures": {"lid": {"type": "panel", "face": "aft", "thickness_mm": 2}},
+        "blocks": {"a": {"kind": "ingot", "turn": {"down": "base", "aft": "end_b"}, "counts": {"across": 3}}},
+        "chambers": {"gear": {"name": "gear chamber", "face": "right", "from": ["front", "base"], "u_mm": 100,
+                              "v_mm": 120, "size_mm": [120, 110, 60], "thickness_mm": 1.5, "bend_radius_mm": 1.5}},
+    }  # fmt: skip
+    tree["items"]["contactors"] = {
+        "name": "contactors", "state": "in", "role": "contactors", "mass_kg": 1.6, "tol_kg": 0.1, "at_mm": [35, 25, 20],
+        "solid": {"type": "block", "low_mm": [0, 0, 0], "high_mm": [70, 50, 40]},
+        "place": {"type": "box", "box": "well", "chamber": "gear", "face": "base", "from": ["front", "left"],
+                  "u_mm": 25, "v_mm": 25, "off_mm": 1.5},
+    }  # fmt: skip
+    design = validate(tree)
+    box, after = resolve(design, {}).boxes["well"], analyse(design, {})
+    length, width, tall = box.shell.outer_mm
+    assert (length, width, tall) == pytest.approx((187.5, 207.0, 252.0))
+    tubes = 133.7 * (4 * 186 + 5 * 164 + 4 * 209) * STEEL
+    sheets = STEEL * 1.5 * (204 * 249 + 2 * 187.5 * 249 + 2 * 187.5 * 207)
+    panel = STEEL * 2 * 207 * 252
+    assert box.shell.full_kg == pytest.approx(tubes + sheets + panel + 0.83 + 3 * 2.9 + 4.5, abs=0.1)
+    hung, aft = box.hung_kg, box.hung_cg[0]
+    assert hung == pytest.approx(box.shell.full_kg + 1.6)
+    assert (aft, box.hung_cg[1]) == (pytest.approx(3247, abs=1), pytest.approx(-12.5, abs=1))
+    for was, now in zip(before.level.states, after.level.states, strict=True):
+        assert now.loads.rear_kg - was.loads.rear_kg == pytest.approx(hung * aft / 2480, abs=0.01)
+        assert now.loads.front_kg - was.loads.front_kg == pytest.approx(hung * (1 - aft / 2480), abs=0.01)
+    fouls = {f.id for f in after.findings if f.state == "foul"}
+    assert {"gap:boxes/well:items/charger", "gap:boxes/well:keepouts/crush-rear", "mount:support:well",
+            "level:rating:four-up:rear axle"} <= fouls  # fmt: skip
+    assert not any("contactors" in name or "chamber" in name for name in fouls)
+    ids = {p.id for p in parts_of(resolve(design, {}))}
+    assert {"well-gear-tray", "well-gear-lid", "well-lid", "well-front-panel"} <= ids

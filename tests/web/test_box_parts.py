@@ -137,6 +137,41 @@ def test_modules_are_held_six_ways_by_what_is_sized_and_then_changed(bench: Benc
     expect(held.get_by_role("img", name="foul")).to_have_count(0)
 
 
+def test_a_new_user_makes_a_frame_closed_at_its_end_with_contactors_in_a_chamber(bench: Bench) -> None:
+    """A folded box; what it would be as a frame; taken, closed at the end, a chamber with a contactor block; its mass and
+    its way out change, and its cut list is taken."""
+    at_the_tank_box(bench)
+    ledger = bench.page.get_by_role("complementary", name="Ledger")
+    masses, chambers = (bench.page.get_by_role("region", name=name) for name in ("Sizes and masses", "Chambers"))
+    expect(masses).to_contain_text("26.4 kg")
+    beside = bench.page.get_by_role("table", name="As another construction")
+    expect(beside.get_by_role("row", name=re.compile("^frame with cladding 25.8 kg"))).to_be_visible()
+    ledger.get_by_label("Made as").select_option("frame with cladding")
+    bench.saved(2)
+    ledger.get_by_label("Filled through").select_option("its aft end")
+    bench.saved(3)
+    expect(masses).to_contain_text("25.4 kg")
+    ways = [f["message"] for f in bench.analysis["findings"] if f["id"] == "access:boxes/tank:lid"]
+    assert ["aft panel" in way for way in ways] == [True]
+    chambers.get_by_label("Face of the new chamber").select_option("front")
+    chambers.get_by_role("button", name="Another chamber there").click()
+    bench.saved(4)
+    expect(masses).not_to_contain_text("25.4 kg")
+    block = {"name": "contactor block", "state": "in", "role": "contactors", "mass_kg": 2.4, "at_mm": [2700, 0, 600],
+             "solid": {"type": "block", "low_mm": [2660, -35, 580], "high_mm": [2740, 35, 620]}}  # fmt: skip
+    bench.store.edit(bench.car, [{"op": "add", "path": "/items/block", "value": block}], base=4, session="x")
+    bench.go("survey")
+    bench.page.get_by_role("button", name=re.compile("^contactor block")).first.click()
+    sheet = bench.page.get_by_role("complementary", name="Ledger")
+    sheet.get_by_label("It sits").select_option("in or on the Tank box")
+    bench.saved(6)
+    sheet.get_by_label("In the chamber").select_option("gear chamber")
+    bench.saved(7)
+    assert bench.tree["items"]["block"]["place"]["chamber"] == "chamber"
+    bench.go("drawings")
+    expect(bench.page.get_by_text("gear chamber tray", exact=False).first).to_be_visible()
+
+
 def test_liners_lie_in_layers_face_by_face(bench: Bench) -> None:
     at_the_tank_box(bench)
     liners = bench.page.get_by_role("region", name="Liners")

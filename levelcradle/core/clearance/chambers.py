@@ -1,6 +1,7 @@
 """Chambers of a box: whether each can be made, lies on its face, and stands in nothing else of the box."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.box import ChamberMade
@@ -24,6 +25,7 @@ def chamber_findings(box: PlacedBox) -> Iterator[Finding]:
             why = "its base lies on the face, all of it"
             yield _foul(box, chamber, "over", "stands {0} over the edge of its face", why, over)
         yield from _in_others(box, chamber, box.shell.chambers[:number])
+        yield from _over_heads(box, chamber)
 
 
 def _over_its_face(box: PlacedBox, chamber: ChamberMade) -> float:
@@ -37,7 +39,7 @@ def _over_its_face(box: PlacedBox, chamber: ChamberMade) -> float:
 def _in_others(box: PlacedBox, chamber: ChamberMade, before: tuple[ChamberMade, ...]) -> Iterator[Finding]:
     """What else of the box it stands in, each once."""
     own = [piece.solid for piece in chamber.outside]
-    rows = [(p.name, p.solid) for p in box.shell.outside if p.role in ("closure", "fastener", "protrusion")]
+    rows = [(p.name, p.solid) for p in box.shell.outside if p.role in ("closure", "protrusion")]
     rows += [(other.spec.name, piece.solid) for other in before for piece in other.outside]
     back = box.placement.inverse
     rows += [(f"{m.mount.name}, {p.name}", p.solid.moved(back)) for m in box.mounts for p in m.pieces]
@@ -48,6 +50,15 @@ def _in_others(box: PlacedBox, chamber: ChamberMade, before: tuple[ChamberMade, 
             met[name] = min(gap, met.get(name, 0.0))
     for name, gap in met.items():
         yield _foul(box, chamber, name, f"stands {{0}} in {plain(name)}", "metal is solid", -gap)
+
+
+def _over_heads(box: PlacedBox, chamber: ChamberMade) -> Iterator[Finding]:
+    """Heads that hold a face's own sheet are sunk under it, or left out there."""
+    own = [piece.solid for piece in chamber.outside]
+    heads = [p for p in box.shell.outside if p.role == "fastener" and _gap(own, p.solid) < -TOUCHES_MM]
+    for name in dict.fromkeys(p.name for p in heads):
+        words = f"stands over {plain(name)}: sink those under it, or leave them out"
+        yield replace(_foul(box, chamber, name, words, "its base lies flat on the face"), state="note")
 
 
 def _gap(own: list[Solid], solid: Solid) -> float:

@@ -2405,6 +2405,13 @@ export interface components {
                 [key: string]: components["schemas"]["DocBlock"];
             };
             /**
+             * Chambers
+             * @default {}
+             */
+            chambers: {
+                [key: string]: components["schemas"]["DocChamber"];
+            };
+            /**
              * Chamfers
              * @default {}
              */
@@ -2713,6 +2720,75 @@ export interface components {
             rows: {
                 [key: string]: components["schemas"]["DocHandRow"];
             };
+        };
+        /**
+         * Chamber
+         * @description A tray of the box's own material, its base against a face of the box, with a cap that comes off outward.
+         *
+         *     Its middle is measured from two edges of the face. In its own axes aft is the first way of the face (aft before
+         *     across before up) and up is outward: its base lies on the box.
+         *
+         *     Attributes:
+         *         size_mm: outside of its tray: along the first and the second way of the face, and out to its rim.
+         *         plate_mm: an insulating plate on its base that gear stands on; 0 for none.
+         */
+        DocChamber: {
+            /**
+             * Bend Radius Mm
+             * @default 2
+             */
+            bend_radius_mm: number;
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "front" | "aft" | "left" | "right" | "base" | "top";
+            /** From */
+            from: [
+                "front" | "aft" | "left" | "right" | "base" | "top",
+                "front" | "aft" | "left" | "right" | "base" | "top"
+            ];
+            /**
+             * @default {
+             *       "clearance_mm": 0.5,
+             *       "edge_mm": 20,
+             *       "face": "top",
+             *       "main": true,
+             *       "screws": {
+             *         "corner_mm": 60,
+             *         "head_across_mm": 9,
+             *         "head_high_mm": 3,
+             *         "hole_mm": 5.5,
+             *         "rivet_nut_hole_mm": 7,
+             *         "size": "M5",
+             *         "spacing_mm": 140
+             *       },
+             *       "type": "cap"
+             *     }
+             */
+            lid: components["schemas"]["DocCap"];
+            /** Name */
+            name: string;
+            /**
+             * Plate Mm
+             * @default 0
+             */
+            plate_mm: number;
+            /** Size Mm */
+            size_mm: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Thickness Mm
+             * @default 2
+             */
+            thickness_mm: number;
+            /** U Mm */
+            u_mm: number;
+            /** V Mm */
+            v_mm: number;
         };
         /**
          * Chamfer
@@ -3490,11 +3566,16 @@ export interface components {
          * InBox
          * @description It is fixed in or on a box, and goes and turns with it. Its solid and its place are in its own axes, which are
          *     the box's, turned by ``turn`` about the face's own axis; they begin ``off_mm`` inward of the face, at a place from
-         *     two of its edges.
+         *     two of its edges. ``chamber``: the face and its edges are those of a chamber of the box, in that one's axes.
          */
         DocInBox: {
             /** Box */
             box: string;
+            /**
+             * Chamber
+             * @default null
+             */
+            chamber: string | null;
             /**
              * Face
              * @enum {string}

@@ -15,6 +15,7 @@ import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { CONSTRUCTIONS } from './constructions'
+import { Chambers } from './Chambers'
 import { CutOff } from './CutOff'
 import { Held } from './Held'
 import { Layers } from './Layers'
@@ -77,6 +78,7 @@ export function BoxStation() {
           <Protrusions id={id} box={box} />
           <CutOff id={id} box={box} />
           <Layers id={id} box={box} />
+          <Chambers id={id} box={box} />
           <Masses id={id} />
         </div>
       </Bench>

@@ -91,6 +91,7 @@ function Sits({ id, item }: { id: string; item: Item }) {
   const edit = useLive((s) => s.edit)
   const { ask, problem } = useAsked()
   const { place } = item
+  const chambers = (place.type === 'box' && boxes[place.box]?.chambers) || {}
   const path = `/items/${id}/place`
   const put = (name: string, value: unknown) => void edit([{ op: 'replace', path: `${path}/${name}`, value }])
   const sit = (box: string | null) => ask(() => seated(project, id, box))
@@ -112,6 +113,17 @@ function Sits({ id, item }: { id: string; item: Item }) {
       )}
       {place.type === 'box' && (
         <>
+          {Object.keys(chambers).length > 0 && (
+            <Choose
+              label="In the chamber"
+              value={place.chamber ?? ''}
+              options={[
+                ['', 'none, with the modules'],
+                ...Object.entries(chambers).map(([key, chamber]) => [key, chamber.name] as const),
+              ]}
+              onChange={(key) => put('chamber', key || null)}
+            />
+          )}
           <Choose
             label="On its"
             value={place.face}
