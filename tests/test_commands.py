@@ -63,7 +63,7 @@ def test_drawings_writes_the_pack(file: Path, tmp_path: Path) -> None:
     out = tmp_path / "pack"
     assert main(["drawings", str(file), str(out)]) == 0
     assert {p.name for p in out.iterdir()} >= {"cut", "drawings.pdf", "solids", "tables", "templates.pdf"}
-    assert len(list(out.glob("cut/[AB]*.dxf"))) == 8
+    assert len(list(out.glob("cut/[AB]*.dxf"))) == 10
 
 
 @pytest.mark.parametrize("words", [["fly"], ["check"], ["check", "a", "--jsn"], ["drawings", "a"], ["generate", "now"]])

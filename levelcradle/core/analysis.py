@@ -14,6 +14,7 @@ from levelcradle.core.clearance import (
     gap_findings,
     inside_findings,
     outside_bay,
+    relief_findings,
     room_findings,
 )
 from levelcradle.core.cut_findings import cut_findings
@@ -175,6 +176,7 @@ def _checks(assembly: Assembly, level: LevelResult, supports: tuple[SupportResul
         ("what holds the modules", "box", lambda: held_findings(assembly)),
         ("boxes in their spaces", "place", lambda: outside_bay(assembly)),
         ("what their spaces ask", "box", lambda: flag_findings(assembly)),
+        ("what vents blow at", "box", lambda: relief_findings(assembly)),
         ("ways in and out", "place", lambda: access_findings(assembly)),
         ("mounts", "mount", lambda: mount_findings(assembly, supports)),
         ("axle loads and ratings", "level", lambda: level_findings(assembly, level)),

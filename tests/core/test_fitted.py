@@ -228,3 +228,53 @@ def test_a_hand_joins_what_is_joined_and_nothing_else(kind: str, asked_for: bool
     one = hole("front", ("left", "base"), 60, 80, fitted={**GLAND, "kind": kind})
     wall = a_block((700, -500, 300), (950, 500, 900), gap_class="same")
     assert states({**car(one), "items": {"w": wall}}, "access.reach") == (["foul"] if asked_for else [])
+
+
+# --- what a vent blows at, metals, seals ---
+
+VENT = {"kind": "vent", "size": "M12", "seat_mm": 20.0, "out_mm": 10.0, "in_mm": 8.0}
+
+
+def blows(tree: dict[str, Any]) -> list[tuple[str, str]]:
+    return [(f.state, f.message) for f in found(tree, "box.relief")]
+
+
+@pytest.mark.parametrize(
+    ("away", "gap_class", "state"),
+    [(290.0, "hot", "foul"), (290.0, "warm", "foul"), (290.0, "same", "note"), (310.0, "hot", "clear")],
+)
+def test_a_vent_blows_at_nothing_hot_within_thirty_centimetres(away: float, gap_class: str, state: str) -> None:
+    tree = car(hole("front", ("left", "base"), 60, 60, fitted=VENT))
+    box = resolve(validate(tree), {}).boxes["x"]
+    x = box.placement.point((0.0, 0.0, 0.0))[0] - away
+    tree["items"] = {"w": a_block((x - 50, -500.0, 300.0), (x, 900.0, 900.0), gap_class=gap_class)}
+    assert [row[0] for row in blows(tree)] == [state]
+
+
+def test_a_vent_never_blows_at_people_but_is_led_outside() -> None:
+    bay = space((800.0, 1600.0), (700.0, 700.0), flags={"passenger": True})
+    tree = car(hole("front", ("left", "base"), 60, 60, fitted=VENT), bay="b")
+    tree["bays"] = {"b": bay}
+    assert [row[0] for row in blows(tree)] == ["foul"]
+    tree["boxes"]["x"]["vented_outside"] = True
+    assert [row[0] for row in blows(tree)] == ["note"]
+
+
+@pytest.mark.parametrize(
+    ("material", "wet", "state"), [("s235", True, None), ("al5754", False, "note"), ("al5754", True, "tight")]
+)
+def test_steel_on_aluminium_is_said_and_tight_where_it_is_wet(material: str, wet: bool, state: str | None) -> None:
+    tree = car(material=material, bay="b")
+    tree["bays"] = {"b": space((800.0, 1600.0), (700.0, 700.0), flags={"wet": True} if wet else {})}
+    assert [f.state for f in found(tree, "box.metals")] == ([state] if state else [])
+
+
+def test_gasket_by_the_metre_and_sealant_by_whole_cartridges() -> None:
+    def bought(sealing: str | None) -> list[tuple[str, int]]:
+        shell = resolve(validate(car(sealing=sealing)), {}).boxes["x"].shell
+        round_m = 2 * (shell.inner_mm[0] + shell.inner_mm[1]) / 1000
+        return [(what.replace(f"{round_m:.2f}", "N"), n) for what, n in shell.bought() if "screw" not in what]
+
+    assert bought(None) == bought("open") == []
+    assert bought("gasket") == [("gasket strip, N m, closing the box", 1)]
+    assert bought("sealant") == [("cartridge of sealant, N m of bead", 1)]

@@ -54,7 +54,7 @@ def test_the_stations_say_how_they_stand_in_a_mark_and_a_word(bench: Bench) -> N
     bench.go("place")
     tabs = bench.page.get_by_role("navigation", name="Stations")
     expect(tabs.get_by_role("link", name=re.compile("^Place foul 1"))).to_be_visible()
-    expect(tabs.get_by_role("link", name=re.compile("^Box clear"))).to_be_visible()
+    expect(tabs.get_by_role("link", name=re.compile("^Box tight 3"))).to_be_visible()
     expect(tabs.get_by_role("link")).to_have_count(7)  # what is not built is not shown
     bench.page.keyboard.press("7")
     expect(bench.page).to_have_url(re.compile(r"/place(\?|$)"))

@@ -15,6 +15,7 @@ from levelcradle.core.box.kinds import made_of
 from levelcradle.core.box.made import Made
 from levelcradle.core.box.openings import protruding
 from levelcradle.core.box.piece import Outside, Piece, block_piece
+from levelcradle.core.box.sealing import sealing_bought
 from levelcradle.core.design.base import FACE_PAIRS, FACES, ModuleFace
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
@@ -96,6 +97,7 @@ class Shell:
         """What is bought for it and its chambers, and how many of it; what sits in openings is not among it."""
         yield from self.made.bought()
         yield from self.held.bought()
+        yield from sealing_bought(self.held.box, self.made)
         for chamber in self.chambers:
             yield from ((f"{what}: {chamber.spec.name}", count) for what, count in chamber.made.bought())
 
@@ -144,7 +146,7 @@ def shell_of(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell
     used = sorted({block.kind for block in box.blocks.values()})
     held_by = tables.model_dump_json(include={"materials", "bolts", "bolt_classes", "liners"}) if box.holders else ""
     content = (
-        box.model_dump_json(exclude={"name", "bay", "pose", "sealing", "vented_outside", "order"}),
+        box.model_dump_json(exclude={"name", "bay", "pose", "vented_outside", "order"}),
         *((key, kinds[key].model_dump_json()) for key in used),
         tables.materials[box.material],
         held_by,

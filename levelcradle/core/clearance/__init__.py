@@ -9,6 +9,7 @@ from levelcradle.core.clearance.moves import meets
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
 from levelcradle.core.clearance.openings import opening_findings
 from levelcradle.core.clearance.outside_bay import outside_bay
+from levelcradle.core.clearance.relief import relief_findings
 from levelcradle.core.clearance.rooms import room_findings, room_of
 from levelcradle.core.clearance.snap_points import SnapPoint, snap_points
 from levelcradle.core.clearance.stackup import Axis, StackRow, StackUp, Surface, stack_up
@@ -32,6 +33,7 @@ __all__ = [
     "gap_tolerance_mm",
     "hand_before",
     "inside_findings",
+    "relief_findings",
     "meets",
     "move_to",
     "opening_findings",

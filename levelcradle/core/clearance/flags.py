@@ -9,6 +9,7 @@ from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import minus
 from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.design.fitted import FittedKind
+from levelcradle.core.design.holders import refers
 from levelcradle.core.finding import Finding, State, plain
 
 __all__ = ["flag_findings"]
@@ -29,6 +30,7 @@ def flag_findings(assembly: Assembly) -> Iterator[Finding]:
         yield from _of_its_space(box, bay.flags if bay else ())
         if _sealed(box):
             yield from _breathing(box)
+        yield from _metals(assembly, box, bay.flags if bay else ())
 
 
 def _of_its_space(box: PlacedBox, flags: Collection[str]) -> Iterator[Finding]:
@@ -42,6 +44,26 @@ def _of_its_space(box: PlacedBox, flags: Collection[str]) -> Iterator[Finding]:
         yield _asked(box, "sealed", f"{name} stands in a wet space: sealed?", _sealed(box), WET)
         if _sealed(box):
             yield _opening(box, "drain", f"{name} stands in a wet space: a drain?", "drain", DRAIN)
+
+
+def _metals(assembly: Assembly, box: PlacedBox, flags: Collection[str]) -> Iterator[Finding]:
+    """Aluminium that touches steel is eaten where it is wet. What screws, rivets and bolts a box is steel."""
+    named = (row for holder in box.box.holders.values() for row in refers(holder))
+    used = [box.box.material, *(key for _, table, key, _ in named if table == "tables/materials")]
+    metals = {assembly.tables.materials[key].weldable_with for key in used}
+    if "aluminium" not in metals:
+        return
+    wet = "wet" in flags
+    yield Finding(
+        id=f"space:{box.path}:metals",
+        code="box.metals",
+        station="box",
+        state="tight" if wet else "note",
+        subjects=(box.path,),
+        message=f"{plain(box.box.name)}: steel on aluminium{', in a wet space' if wet else ''}",
+        rationale="where water stays between the two the aluminium is eaten: a barrier, sleeves, sealant, a drain",
+        label="steel on aluminium",
+    )
 
 
 def _breathing(box: PlacedBox) -> Iterator[Finding]:

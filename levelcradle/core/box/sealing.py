@@ -1,0 +1,23 @@
+"""What is bought to seal a box: so much gasket, or so many cartridges, round what closes it."""
+
+import math
+from collections.abc import Iterator
+
+from levelcradle.core.box.made import Made
+from levelcradle.core.design.base import FACE_AT
+from levelcradle.core.design.box import Box
+
+__all__ = ["sealing_bought"]
+
+BEAD_MM, CARTRIDGE_ML = 6.0, 310.0  # a bead as it is laid, a cartridge as it is sold: common practice, no source
+
+
+def sealing_bought(box: Box, made: Made) -> Iterator[tuple[str, int]]:
+    """(what, how many); nothing where nobody said that it is sealed."""
+    axis = FACE_AT[made.closed_face][0]
+    round_mm = 2 * sum(mm for i, mm in enumerate(made.inner_mm) if i != axis)
+    if box.sealing == "gasket":
+        yield f"gasket strip, {round_mm / 1000:.2f} m, closing the box", 1
+    if box.sealing == "sealant":
+        bead_ml = math.pi / 4 * BEAD_MM**2 * round_mm / 1000
+        yield f"cartridge of sealant, {round_mm / 1000:.2f} m of bead", math.ceil(bead_ml / CARTRIDGE_ML)
