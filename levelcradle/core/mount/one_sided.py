@@ -1,8 +1,8 @@
 """Forces of a rigid box on contacts of which some only push or pull.
 
 The forces are those of least energy Σ f² / 2k with the one-sided ones not below zero; where nothing lifts they are
-those of the two-way springs. Whether any forces at all balance a throw is asked first, by a linear programme. Source:
-statics; thin springs, as reactions."""
+those of the two-way springs. Whether any forces at all balance a throw is asked first. Source: statics; thin springs,
+as reactions."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -21,6 +21,7 @@ MOST_STEPS = 60
 HALVINGS = 25
 BALANCED = 1e-6  # of the largest load
 LOOSE_RATIO = 1e-9
+LEFT_OVER = 1e-7  # of the load
 RIDGE = 1e-13  # of the stiffness: keeps a step defined while contacts are off
 
 
@@ -102,7 +103,13 @@ def held_all_ways(contacts: Sequence[Contact]) -> bool:
     """Whether their springs resist each of the six movements of a body, were each of them held both ways."""
     if not contacts:
         return False
-    rows = springs_of(contacts).rows
+    return _all_ways(springs_of(contacts).rows)
+
+
+def _all_ways(rows: Matrix) -> bool:
+    """Whether springs, by their rows, resist all six movements both ways."""
+    if len(rows) < 6:
+        return False
     values = np.linalg.eigvalsh(rows.T @ rows)
     return bool(values[0] > LOOSE_RATIO * values[-1])
 
@@ -121,12 +128,19 @@ def _two_way(springs: Springs, stiffness: Matrix, load: Matrix) -> Matrix:
 
 
 def _can_balance(springs: Springs, load: Matrix) -> bool:
-    """Whether any admissible forces balance a load (linear programme)."""
-    from scipy.optimize import linprog  # seldom asked, and slow to load
+    """Whether any admissible forces balance a load: those that hold both ways alone, where they hold all ways. Else
+    these are two that push, and least squares with no force below zero mostly finds some, fast; its answer is not
+    trusted but put in (of what cannot be balanced it has given nonsense), and where it does not balance a linear
+    programme is asked."""
+    if _all_ways(springs.rows[~springs.one]):
+        return True
+    from scipy.optimize import linprog, nnls  # seldom asked, and slow to load
 
-    bounds = [(0, None) if one else (None, None) for one in springs.one]
-    size = float(np.abs(load).max()) or 1.0
-    return bool(linprog(np.zeros(len(springs.rows)), A_eq=springs.rows.T, b_eq=load / size, bounds=bounds).status == 0)
+    columns, wanted = np.hstack([springs.rows.T, -springs.rows[~springs.one].T]), load / (np.abs(load).max() or 1.0)
+    forces, _ = nnls(columns, wanted)
+    if np.abs(columns @ forces - wanted).max() < LEFT_OVER:
+        return True
+    return bool(linprog(np.zeros(columns.shape[1]), A_eq=columns, b_eq=wanted).status == 0)
 
 
 def _least_energy(springs: Springs, stiffness: Matrix, load: Matrix) -> Matrix:

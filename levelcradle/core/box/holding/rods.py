@@ -211,6 +211,10 @@ class RodsHeld:
             yield at[0], at[1], at[2]
 
     def grips(self) -> tuple[Grip, ...]:
+        return self._grips
+
+    @cached_property
+    def _grips(self) -> tuple[Grip, ...]:
         return tuple(
             Grip(at, (0.0, 0.0, 1.0), "both", "base", self._feet.bolts)
             for foot in self._stand
