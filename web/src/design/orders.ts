@@ -103,7 +103,7 @@ export const fittedIn = async (project: string, box: string, size: string) =>
     await api.POST('/api/projects/{project}/boxes/{box}/fitted/{size}', {
       params: { path: { project, box, size } },
     }),
-  ).patch
+  )
 
 /** What holds the modules of a box, sized by itself. */
 export const heldBy = async (project: string, box: string, kind: string) =>
@@ -111,7 +111,7 @@ export const heldBy = async (project: string, box: string, kind: string) =>
     await api.POST('/api/projects/{project}/boxes/{box}/held-by/{kind}', {
       params: { path: { project, box, kind } },
     }),
-  ).patch
+  )
 
 /** A new mount between a box and a spot of the vehicle. */
 export async function hung(project: string, body: NewMount) {

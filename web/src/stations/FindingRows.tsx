@@ -79,33 +79,12 @@ export function GapRows({ findings, most = 3 }: { findings: Finding[]; most?: nu
 }
 
 /** Uses: what, by what, how much of what it bears. */
-export function UseRows({ findings }: { findings: Finding[] }) {
-  const units = useUnits()
-  const chosen = useChoice((s) => s.finding)
-  const choose = useChoice((s) => s.choose)
-  return (
-    <ul className="m-0 list-none p-0">
-      {findings.map((f) => (
-        <li key={f.id} className="border-b border-hair last:border-0">
-          <button
-            type="button"
-            aria-pressed={f.id === chosen}
-            onClick={() => choose(f.id, f.subjects[0] ?? null)}
-            className={`flex min-h-9 w-full items-center gap-2 py-1 text-left hover:text-blue ${f.id === chosen ? 'bg-wash' : ''}`}
-          >
-            <Mark state={f.state} />
-            <span className="flex-1 leading-snug">{f.label}</span>
-            <strong className="text-figure">{f.figures[0] && figure(f.figures[0], units)}</strong>
-          </button>
-          {f.id === chosen && <Chosen finding={f} />}
-        </li>
-      ))}
-    </ul>
-  )
-}
+export const UseRows = ({ findings }: { findings: Finding[] }) => <Rows findings={findings} uses />
 
 /** Findings as sentences. */
-export function SentenceRows({ findings }: { findings: Finding[] }) {
+export const SentenceRows = ({ findings }: { findings: Finding[] }) => <Rows findings={findings} />
+
+function Rows({ findings, uses = false }: { findings: Finding[]; uses?: boolean }) {
   const units = useUnits()
   const chosen = useChoice((s) => s.finding)
   const choose = useChoice((s) => s.choose)
@@ -122,7 +101,10 @@ export function SentenceRows({ findings }: { findings: Finding[] }) {
             <span className="pt-0.5">
               <Mark state={f.state} />
             </span>
-            <span className="leading-snug">{sentence(f, units)}</span>
+            <span className="flex-1 leading-snug">{uses ? f.label : sentence(f, units)}</span>
+            {uses && f.figures[0] && (
+              <strong className="text-figure leading-none">{figure(f.figures[0], units)}</strong>
+            )}
           </button>
           {f.id === chosen && <Chosen finding={f} />}
         </li>

@@ -32,16 +32,29 @@ def settles(placed: Placed, face: Face) -> tuple[str, float | None]:
     return (f"its liner {SETTLES}", left) if left else ("", None)
 
 
+class _NothingDrawn:
+    """What is made of nothing of its own."""
+
+    missing = ""
+    ties = False
+
+    def pieces(self) -> Iterator[Piece]:
+        return iter(())
+
+    def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
+        return iter(())
+
+    def bought(self) -> Iterator[tuple[str, int]]:
+        return iter(())
+
+
 @dataclass(frozen=True)
-class FaceHeld:
+class FaceHeld(_NothingDrawn):
     """One face that the stack presses on."""
 
     placed: Placed
     face: Face
     words: str = ""
-
-    missing = ""
-    ties = False
 
     def asks(self) -> Iterator[tuple[str, bool]]:
         return iter(())
@@ -64,27 +77,16 @@ class FaceHeld:
         """None of its own: a face is asked as a whole, with all that presses on it."""
         return iter(())
 
-    def pieces(self) -> Iterator[Piece]:
-        return iter(())
-
-    def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
-        return iter(())
-
-    def bought(self) -> Iterator[tuple[str, int]]:
-        return iter(())
-
 
 @dataclass(frozen=True)
-class FitHeld:
+class FitHeld(_NothingDrawn):
     """A stack between its walls. It grips nothing itself: the faces that lie against it do, each by itself."""
 
     key: str
     spec: Fit
     placed: Placed
 
-    ties = False
     words = "pure fit"
-    missing = ""
 
     @staticmethod
     def room(spec: Fit, stack: Stack) -> Mapping[Face, float]:
@@ -119,13 +121,4 @@ class FitHeld:
         return ()
 
     def checks(self, forces: Forces) -> Iterator[Check]:
-        return iter(())
-
-    def pieces(self) -> Iterator[Piece]:
-        return iter(())
-
-    def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
-        return iter(())
-
-    def bought(self) -> Iterator[tuple[str, int]]:
         return iter(())

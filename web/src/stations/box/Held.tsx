@@ -1,10 +1,10 @@
 /** What holds the modules of a box, and what a crash does to it, six ways. */
 import { useState } from 'react'
 
-import { wordsOf } from '../../design/api'
 import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { heldBy } from '../../design/orders'
 import type { Box } from '../../design/types'
+import { useAsked } from '../../design/useAsked'
 import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/Choose'
 import { Fold } from '../../ui/Fold'
@@ -55,23 +55,17 @@ export function Held({ id, box }: { id: string; box: Box }) {
 /** Sized by the core, run through every check; where nothing does, it says what stands against it. */
 function HoldThem({ id }: { id: string }) {
   const { project } = useLoaded()
-  const edit = useLive((s) => s.edit)
+  const { ask, problem } = useAsked()
   const [kind, setKind] = useState('any')
-  const [told, setTold] = useState('')
-  const hold = () =>
-    heldBy(project, id, kind)
-      .then((ops) => edit(ops))
-      .then(() => setTold(''))
-      .catch((error: unknown) => setTold(wordsOf(error)))
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2">
       <Choose label="What is to hold them" hideLabel value={kind} options={KINDS} onChange={setKind} />
-      <Button plain onClick={() => void hold()}>
+      <Button plain onClick={() => void ask(() => heldBy(project, id, kind))}>
         Size it
       </Button>
-      {told && (
+      {problem && (
         <span role="alert" className="text-foul">
-          {told}
+          {problem}
         </span>
       )}
     </div>

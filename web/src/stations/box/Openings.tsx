@@ -1,11 +1,11 @@
 /** Openings of a box and what sits in them: round holes on a face, put there by hand or where they go. */
 import { useState } from 'react'
 
-import { wordsOf } from '../../design/api'
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { fittedIn } from '../../design/orders'
 import { freeId } from '../../design/pointer'
 import type { Box, Document, Op } from '../../design/types'
+import { useAsked } from '../../design/useAsked'
 import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/Choose'
 import { Fold } from '../../ui/Fold'
@@ -88,15 +88,9 @@ function Sizes({ path, name, kind }: { path: string; name: string; kind: string 
 /** Near what it serves, where nothing is foul of it. */
 function WhereItGoes({ id }: { id: string }) {
   const { project } = useLoaded()
-  const edit = useLive((s) => s.edit)
+  const { ask, problem } = useAsked()
   const sizes = useSizes()
   const [chosen, setChosen] = useState('gland-m20')
-  const [told, setTold] = useState('')
-  const put = () =>
-    fittedIn(project, id, chosen)
-      .then((ops) => edit(ops))
-      .then(() => setTold(''))
-      .catch((error: unknown) => setTold(wordsOf(error)))
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2">
       <Choose
@@ -106,12 +100,12 @@ function WhereItGoes({ id }: { id: string }) {
         options={sizes.map(([key, size]) => [key, wordsOfSize(size)] as const)}
         onChange={setChosen}
       />
-      <Button plain onClick={() => void put()}>
+      <Button plain onClick={() => void ask(() => fittedIn(project, id, chosen))}>
         Put it where it goes
       </Button>
-      {told && (
+      {problem && (
         <span role="alert" className="text-foul">
-          {told}
+          {problem}
         </span>
       )}
     </div>
