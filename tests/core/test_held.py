@@ -31,7 +31,7 @@ FEET = {"at": "gaps", "pairs": 2, "up_to": "lowest", "material": "s235", "thickn
 RODS = {"type": "rods", "size": "M8", "feet": FEET}
 STRAP = {"count": 2, "along": "across", "material": "s235", "thickness_mm": 2, "wide_mm": 40, "bolts": NUTS, "each": 1}
 STRAPS = {"type": "straps", "strap": STRAP}
-STOP = {"count": 2, "material": "s235", "thickness_mm": 6, "bend_radius_mm": 6, "high_mm": 50, "wide_mm": 60,
+STOP = {"count": 1, "material": "s235", "thickness_mm": 6, "bend_radius_mm": 6, "high_mm": 50, "wide_mm": 60,
         "leg_mm": 50, "bolts": NUTS, "each": 2}  # fmt: skip
 FIT = {"type": "fit", "between": "board-4"}
 EDGEWISE = {"down": "side_a", "aft": "top"}
@@ -83,6 +83,8 @@ WHOLE = {
     "rods": car(RODS, turn=EDGEWISE, counts=(3, 1, 1), kind={"face_gap_mm": {"end_a": 30, "end_b": 30}}),
     "rods at the ends": car({**RODS, "feet": {**FEET, "at": "ends"}}, turn=EDGEWISE),
     "straps and boards": car(STRAPS, FIT, stops("left"), stops("right"), layers=hard(("front", "aft", "base"))),
+    "stops, welded": car(STRAPS, FIT, stops("left", welded=True), stops("right", welded=True),
+                         layers=hard(("front", "aft", "base"))),
     "straps, welded": car({**STRAPS, "strap": {**STRAP, "welded": True}}, FIT, stops("right"),
                           layers=hard(("front", "aft", "left", "base"))),
 }  # fmt: skip
@@ -121,6 +123,24 @@ def test_each_way_that_nothing_holds_is_named(tree: dict[str, Any], free: set[st
     """Straps hold down and nothing sideways; stops one way; what fits presses, and a lid holds nothing in a crash."""
     assert loose(tree) == free
     assert uses(tree) == {}
+
+
+def test_holders_stand_in_no_other() -> None:
+    """Two stops at thirds of the length meet the straps at quarters of it; one in the middle passes between them."""
+
+    def clashes(count: int) -> bool:
+        tree = car(STRAPS, FIT, stops("left", count=count), stops("right"), layers=hard(("front", "aft", "base")))
+        return any(f.state == "foul" and "in one another" in f.message for f in told(tree))
+
+    assert not clashes(1)
+    assert clashes(2)
+
+
+@pytest.mark.parametrize(("wide", "held"), [(44.0, True), (43.9, False)])
+def test_a_stop_stands_twenty_before_each_row(wide: float, held: bool) -> None:
+    """In the middle of two bricks with 4 between them it laps each by half its width less 2."""
+    tree = car(STRAPS, FIT, stops("left", wide_mm=wide, each=1), stops("right"), layers=hard(("front", "aft", "base")))
+    assert (not any("stops before row" in f.message for f in told(tree))) is held
 
 
 def test_taking_away_a_holder_never_holds_more() -> None:

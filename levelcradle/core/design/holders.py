@@ -96,7 +96,8 @@ class Straps(DocumentModel):
 
 
 class Stop(DocumentModel):
-    """Angles on the floor, their backs to the stack."""
+    """Angles on the floor, their backs to the stack, evenly between its ends; bolted, or ``welded`` to the floor while
+    the box is empty."""
 
     count: Few = 2
     material: Id = "s235"
@@ -105,6 +106,7 @@ class Stop(DocumentModel):
     high_mm: PositiveLength = 40.0
     wide_mm: PositiveLength = 80.0
     leg_mm: PositiveLength = 40.0
+    welded: bool = False
     bolts: Bolts = Bolts(into="stud", property_class="4.8")
     each: Few = 2
 

@@ -27,7 +27,7 @@ __all__ = ["WAYS_TO_HOLD", "held_by"]
 
 Row = dict[str, object]
 WORSE_BY = 0.01
-MOST_TRIED = 18  # of one kind: an answer within two seconds
+MOST_TRIED = 24  # of one kind: an answer within two seconds
 NEEDS = {
     "own_holes": "Bolts down to the floor need modules with holes from base to top, standing on either.",
     "rods": "Rods need modules with holes that lie level.",
@@ -35,7 +35,8 @@ NEEDS = {
 }
 SHEETS_MM = (4.0, 3.0, 2.5, 2.0, 1.5)  # in common stock: common practice, no source
 STRAPS = ((1.5, 30.0, "M6"), (2.0, 40.0, "M8"), (3.0, 50.0, "M10"))  # thick, wide, their bolts
-STOPS_MM = (5.0, 8.0, 12.0)
+STOPS_MM = (5.0, 8.0, 12.0, 16.0)
+LEAST_STOP_MM = 24.0
 WIDE_MM = (60.0, 120.0, 180.0, 240.0)
 
 
@@ -185,13 +186,23 @@ def _straps(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, Row]
     for welded, (strap_mm, wide, bolt), stop_mm in product(weldable, STRAPS, STOPS_MM):
         for along in sorted(("aft", "across"), key=lambda way: -_room_along(placed, way)):
             sides = [face for face in WALLS if placed.gap_mm(face) > PLAY_MM]
+            count = max(stack.counts(1 if along == "aft" else 0), 2)
             strap = {
-                "count": max(stack.counts(1 if along == "aft" else 0), 2), "along": along, "material": box.material,
-                "thickness_mm": strap_mm, "wide_mm": wide, "welded": welded, "each": 1,
-                "bolts": _bolts(bolt, box, tables),
+                "count": count, "along": along, "material": box.material, "thickness_mm": strap_mm, "wide_mm": wide,
+                "welded": welded, "each": 1, "bolts": _bolts(bolt, box, tables),
             }  # fmt: skip
             straps: dict[str, Row] = {"straps": {"type": "straps", "strap": strap}}
-            yield fit | straps | {f"stops-{face}": _stop(placed, face, box, tables, stop_mm) for face in sides}
+            beside = {f: wide if f in FACE_PAIRS[("aft", "across").index(along)] else 0.0 for f in sides}
+            rows = {face: _stop(placed, face, box, tables, (stop_mm, beside[face]), welded=welded) for face in sides}
+            stops = {f"stops-{face}": row for face, row in rows.items() if row is not None}
+            if len(stops) == len(rows):
+                yield fit | straps | stops
+
+
+def _strongest(box: Box, tables: Tables) -> str:
+    """Of the metals of the table that are welded to the box's own, the one that yields last."""
+    family = tables.materials[box.material].weldable_with
+    return max((m.yield_mpa, key) for key, m in tables.materials.items() if m.weldable_with == family)[1]
 
 
 def _room_along(placed: Placed, along: str) -> float:
@@ -200,19 +211,25 @@ def _room_along(placed: Placed, along: str) -> float:
     return max(placed.gap_mm(face) for face in FACE_PAIRS[axis])
 
 
-def _stop(placed: Placed, face: Face, box: Box, tables: Tables, thick: float) -> Row:
-    """As wide as there is room for beside each other, and up to the highest tier."""
-    laid = placed.stack.laid
+def _stop(
+    placed: Placed, face: Face, box: Box, tables: Tables, thick_and_strap: tuple[float, float], *, welded: bool
+) -> Row | None:
+    """Up to the highest tier, and as wide as there is room for between straps that come down before the same face; None
+    where that is no width."""
+    laid, (thick, strap) = placed.stack.laid, thick_and_strap
     side = 1 if face in ("front", "aft") else 0
-    count = max(placed.stack.counts(side), 2)
+    rows = placed.stack.counts(side)
+    count = max(rows, 2) - 1
+    size = "M8" if thick < 8 else "M10"
+    wide = min(laid.size_mm[side] / (count + 1) - strap - 4.0, 300.0)
+    if wide < LEAST_STOP_MM:
+        return None
     high = placed.free_mm("base") + laid.size_mm[2] - laid.turned.size_mm[2] + 2 * thick + 20.0
-    size, wide = "M8" if thick < 8 else "M10", min(150.0, laid.size_mm[side] / count)
     stop = {
-        "count": count, "material": box.material, "thickness_mm": thick, "bend_radius_mm": thick, "high_mm": high,
-        "wide_mm": wide,
+        "count": count, "material": _strongest(box, tables), "thickness_mm": thick, "bend_radius_mm": thick,
+        "high_mm": high, "wide_mm": wide, "welded": welded,
         "leg_mm": max(min(60.0, placed.gap_mm(face)), 2 * thick + 24.0),
-        "bolts": _bolts(size, box, tables),
-        "each": min(int(wide / (1.5 * tables.bolts[size].washer_mm)), 4),
+        "bolts": _bolts(size, box, tables), "each": max(min(int(wide / (1.5 * tables.bolts[size].washer_mm)), 6), 1),
     }  # fmt: skip
     return {"type": "stops", "against": face, "stop": stop}
 

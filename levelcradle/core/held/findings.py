@@ -28,6 +28,7 @@ def held_findings(assembly: Assembly) -> list[Finding]:
         if box.shell.modules:
             found += _unsaid(box, rows.get(box.id, []))
             found += (finding for row in rows.get(box.id, []) for finding in _block(assembly, box, row))
+            found += _in_one_another(box)
             found += _opened_downward(box)
     return found
 
@@ -92,6 +93,15 @@ def _of_holders(box: PlacedBox, row: BlockHeld) -> Iterator[Finding]:
         yield _told(
             box, f"holder:{holder}:{words.split(' ')[0]}:{words}", "foul", text, "holder", row.block, holder=holder
         )
+
+
+def _in_one_another(box: PlacedBox) -> Iterator[Finding]:
+    held = box.shell.held
+    for one, other in held.clashes:
+        words = " and ".join(plain(held.by_holder[key].words) for key in (one, other))
+        text = f"{plain(box.box.name)}: {words} stand in one another"
+        block = box.box.holders[one].block
+        yield _told(box, f"clash:{one}:{other}", "foul", text, "holder", block, holder=one)
 
 
 def _loose(box: PlacedBox, row: BlockHeld, loose: Loose) -> Finding:

@@ -5177,7 +5177,8 @@ export interface components {
         };
         /**
          * Stop
-         * @description Angles on the floor, their backs to the stack.
+         * @description Angles on the floor, their backs to the stack, evenly between its ends; bolted, or ``welded`` to the floor while
+         *     the box is empty.
          */
         DocStop: {
             /**
@@ -5224,6 +5225,11 @@ export interface components {
              * @default 5
              */
             thickness_mm: number;
+            /**
+             * Welded
+             * @default false
+             */
+            welded: boolean;
             /**
              * Wide Mm
              * @default 80

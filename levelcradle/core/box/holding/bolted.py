@@ -14,13 +14,24 @@ from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.holders import Bolts
 from levelcradle.core.finding import Step
 from levelcradle.core.solids import block, rod
-from levelcradle.core.strength import Bearing, bearing_n, bolt_capacity, pull_and_shear, pull_through_n
+from levelcradle.core.strength import GAMMA_M2, Bearing, bearing_n, bolt_capacity, pull_and_shear, pull_through_n
 
-__all__ = ["STATICS", "bolt_asks", "bolt_checks", "bolt_words", "nut_outside", "ratio", "sheet_check", "steel_rod"]
+__all__ = [
+    "STATICS",
+    "bolt_asks",
+    "bolt_checks",
+    "bolt_words",
+    "nut_outside",
+    "ratio",
+    "sheet_check",
+    "steel_rod",
+    "weld_n_mm",
+]
 
 STATICS = "rigid stack on equal springs, each holder at half and at double (statics)"
 EC3 = "EN 1993-1-8 table 3.4"
 INTO = {"nut": "nuts", "stud": "studs", "rivet nut": "rivet nuts", "thread": "cut threads"}
+THROAT = 0.7  # of the thinner part: EN 1993-1-8 4.5.2
 STUD_SHEET = 0.25  # a stud is welded to a sheet of at least so much of its diameter: ISO 14555, from memory
 
 
@@ -95,6 +106,17 @@ def ratio(name: str, demand: Forces, capacity: float, unit: str, rule: str, sour
         )
 
     return Check(name, demand / capacity, steps)
+
+
+def weld_n_mm(placed: Placed, material: str, thickness_mm: float) -> float | None:
+    """What a fillet to the floor bears a millimetre long: a fu / (√3 βw γM2), a = 0.7 of the thinner, of the weaker of
+    the two [N/mm]; None where they are not both steel. Source: EN 1993-1-8, 4.5.2 and 4.5.3.3."""
+    floor, own = placed.made.bearing_at("base"), placed.stack.tables.materials[material]
+    if floor is None or not (own.weldable_with == floor.material.weldable_with == "steel"):
+        return None
+    weaker = min((own, floor.material), key=lambda metal: metal.ultimate_mpa)
+    throat = THROAT * min(thickness_mm, floor.thickness_mm)
+    return throat * weaker.ultimate_mpa / (math.sqrt(3) * (weaker.beta_w or 1.0) * GAMMA_M2)
 
 
 def sheet_check(face: Face, press: Forces, bearing: Bearing, patch_mm: tuple[float, float]) -> Check:

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import combinations
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.holding.bolted import nut_outside
@@ -17,8 +18,11 @@ from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.part import FlatPart
+from levelcradle.core.solids import nearest
 
 __all__ = ["KINDS", "Held", "room_of"]
+
+TOUCHES_MM = 1e-3  # rounding of the kernel
 
 KINDS: Mapping[str, Kind] = {
     "own_holes": OwnHolesHeld,
@@ -73,6 +77,20 @@ class Held:
 
     def _whole(self) -> list[Holding]:
         return [holder for holder in self.by_holder.values() if not holder.missing]
+
+    @cached_property
+    def clashes(self) -> tuple[tuple[str, str], ...]:
+        """Holders that stand in one another."""
+        solids = {
+            key: [solid for piece in holder.pieces() for solid in piece.solids]
+            for key, holder in self.by_holder.items()
+            if not holder.missing
+        }
+        return tuple(
+            (one, other)
+            for one, other in combinations(solids, 2)
+            if any(nearest(a, b).gap_mm < -TOUCHES_MM for a in solids[one] for b in solids[other])
+        )
 
     @cached_property
     def outside(self) -> tuple[Outside, ...]:

@@ -8,7 +8,7 @@ import numpy as np
 
 from levelcradle.core.axes import Vec, scaled
 from levelcradle.core.box.holding.angles import StandingAngle
-from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, ratio
+from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, ratio, weld_n_mm
 from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack
 from levelcradle.core.box.openings import outward
 from levelcradle.core.box.piece import Piece
@@ -60,29 +60,38 @@ class StopsHeld:
         stop = self.spec.stop
         if stop is None:
             return
-        _, side = self._axes
-        has, rows = self.placed.stack.laid.size_mm[side], self.placed.stack.counts(side)
-        yield f"{stop.count} stops {stop.wide_mm:g} wide before {has:.0f}", stop.count * stop.wide_mm <= has + 1e-9
-        yield f"{stop.count} stops before {rows} rows of modules", stop.count >= rows
+        for row, laps in enumerate(self._laps(), 1):
+            yield f"stops before row {row} by {max(laps, 0.0):.1f}, at least {LAPS_MM:g}", laps >= LAPS_MM - 1e-9
         bolt, bend = self.placed.stack.tables.bolts[stop.bolts.size], stop.thickness_mm + stop.bend_radius_mm
-        needs = bend + 1.2 * bolt.washer_mm
-        yield f"leg of {stop.leg_mm:g} on the floor, {needs:.1f} for its bolts", stop.leg_mm >= needs - 1e-9
-        wide = stop.each * 1.5 * bolt.washer_mm
-        yield f"stop {stop.wide_mm:g} wide, {wide:.1f} for its bolts", stop.wide_mm >= wide - 1e-9
         over = max(self._tiers()[-1][0], bend) + LAPS_MM
         yield f"stop {stop.high_mm:g} high, {over:.1f} to stand before the highest tier", stop.high_mm >= over - 1e-9
+        if stop.welded:
+            yield "stops welded, steel to steel", weld_n_mm(self.placed, stop.material, stop.thickness_mm) is not None
+            return
+        needs, wide = bend + 1.2 * bolt.washer_mm, stop.each * 1.5 * bolt.washer_mm
+        yield f"leg of {stop.leg_mm:g} on the floor, {needs:.1f} for its bolts", stop.leg_mm >= needs - 1e-9
+        yield f"stop {stop.wide_mm:g} wide, {wide:.1f} for its bolts", stop.wide_mm >= wide - 1e-9
         yield from bolt_asks(self.placed, stop.bolts, "base")
+
+    def _laps(self) -> Iterator[float]:
+        """How much of the stops stands before each row of modules: the most of one of them."""
+        _, side = self._axes
+        size = self.placed.stack.laid.turned.size_mm[side]
+        for start in sorted({module.low[side] for module in self.placed.stack.laid.modules}):
+            low = self.placed.origin[side] + start
+            yield max(min(a.along_mm[1], low + size) - max(a.along_mm[0], low) for a in self._angles)
 
     @cached_property
     def _angles(self) -> tuple[StandingAngle, ...]:
-        """Evenly before the face, their backs to the stack."""
+        """Before the face, their backs to the stack: so that as many straps and one more stand between and beside
+        them."""
         stop, (axis, side), placed = self._stop, self._axes, self.placed
         far = FACE_AT[self.spec.against][1]
         back, way = (placed.high[axis], 1) if far else (placed.low[axis], -1)
         low, size = placed.low[side], placed.stack.laid.size_mm[side]
         found = []
-        for n in range(stop.count):
-            middle = low + (n + 0.5) * size / stop.count
+        for n in range(1, stop.count + 1):
+            middle = low + n * size / (stop.count + 1)
             along = (middle - stop.wide_mm / 2, middle + stop.wide_mm / 2)
             sheet = (stop.high_mm, stop.leg_mm, stop.thickness_mm, stop.bend_radius_mm)
             found.append(StandingAngle(axis, way, back, along, placed.made.start_mm[2], *sheet))
@@ -119,9 +128,19 @@ class StopsHeld:
         moment = press.max(axis=2) * self._press_mm
         capacity = angle.bend_n_mm(steel.yield_mpa)
         yield ratio("stops at their bend", moment, capacity, "N·mm", "w t² / 4 fy / γM0, plastic", "statics")
+        if stop.welded:
+            yield self._weld(press.max(axis=2))
+            return
         low, high = angle.flat_on_floor()
         pull = press * self._press_mm / ((high - low) / 2) / stop.each
         yield from bolt_checks(self.placed, stop.bolts, "base", pull, press / stop.each)
+
+    def _weld(self, press: Forces) -> Check:
+        """Of the two fillets along the leg on the floor: sheared, and the one pulled as the stop is turned over."""
+        stop = self._stop
+        line = np.hypot(press / (2 * stop.wide_mm), press * self._press_mm / (stop.leg_mm * stop.wide_mm))
+        bears = weld_n_mm(self.placed, stop.material, stop.thickness_mm) or 1.0
+        return ratio("welds of the stops", line, bears, "N/mm", "a fu / (√3 βw γM2), a = 0.7 t", "EN 1993-1-8, 4.5.3.3")
 
     def _bolt_places(self, angle: StandingAngle) -> Iterator[Vec]:
         axis, side = self._axes
@@ -141,8 +160,10 @@ class StopsHeld:
         of, bolt = (stop.material, tables.materials[stop.material]), tables.bolts[stop.bolts.size]
         for number, angle in enumerate(self._angles, 1):
             ids = f"{box_id}-{self.key}-stop-{number}", f"{name} stop {number}"
-            holes = [(at, bolt.clearance_hole_mm, stop.bolts.size) for at in self._bolt_places(angle)]
+            places = () if stop.welded else self._bolt_places(angle)
+            holes = [(at, bolt.clearance_hole_mm, stop.bolts.size) for at in places]
             yield angle.part(ids, of, holes)
 
     def bought(self) -> Iterator[tuple[str, int]]:
-        yield f"{bolt_words(self._stop.bolts)}, holding stops", self._stop.count * self._stop.each
+        if not self._stop.welded:
+            yield f"{bolt_words(self._stop.bolts)}, holding stops", self._stop.count * self._stop.each

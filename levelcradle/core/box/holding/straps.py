@@ -1,25 +1,22 @@
 """Bands over a stack, bolted to the floor at both ends, or welded to the box at the one where there is less room: they
 hold it down, and nothing sideways."""
 
-import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, vec
-from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, ratio
+from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, ratio, weld_n_mm
 from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack
 from levelcradle.core.box.piece import Piece, block_piece
 from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.holders import Strap, Straps
-from levelcradle.core.design.tables import Material
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
 from levelcradle.core.strength import GAMMA_M2
 
 __all__ = ["StrapsHeld"]
 
-THROAT = 0.7  # of the strap's thickness: EN 1993-1-8 4.5.2
 NET = 0.9  # EN 1993-1-1, 6.2.3: net section of what is pulled
 ALONG = {"aft": 0, "across": 1}
 
@@ -72,9 +69,8 @@ class StrapsHeld:
         rows = self.placed.stack.counts(side)
         yield f"{strap.count} straps over {rows} rows of modules", strap.count >= rows
         if strap.welded:
-            steel, wall = self.placed.stack.tables.materials[strap.material], self.placed.made.bearing_at("base")
-            alike = wall is not None and steel.weldable_with == wall.material.weldable_with == "steel"
-            yield "straps welded, steel to steel", alike
+            line = weld_n_mm(self.placed, strap.material, strap.thickness_mm)
+            yield "straps welded, steel to steel", line is not None
         yield from bolt_asks(self.placed, strap.bolts, "base")
 
     def _at(self) -> Iterator[float]:
@@ -105,17 +101,11 @@ class StrapsHeld:
         yield ratio("straps at their holes", pull.max(axis=2), capacity, "N", rule, "EN 1993-1-1, 6.2.3, from memory")
         welded = [n for n, end in enumerate(self._ends) if end == 0.0]
         if welded:
+            bears = strap.wide_mm * (weld_n_mm(self.placed, strap.material, strap.thickness_mm) or 1.0)
             rule, source = "a l fu / (√3 βw γM2), a = 0.7 t", "EN 1993-1-8, 4.5.3.3"
-            yield ratio("welds of the straps", pull[..., welded].max(axis=2), self._weld_n(steel), "N", rule, source)
+            yield ratio("welds of the straps", pull[..., welded].max(axis=2), bears, "N", rule, source)
         each = pull[..., [n for n in range(pull.shape[2]) if n not in welded]] / strap.each
         yield from bolt_checks(self.placed, strap.bolts, "base", each, np.zeros_like(each))
-
-    def _weld_n(self, steel: Material) -> float:
-        """Of a fillet along the width of a strap, of the weaker of it and the box [N]."""
-        floor = self.placed.made.bearing_at("base")
-        weaker = min((steel, floor.material if floor else steel), key=lambda metal: metal.ultimate_mpa)
-        size = THROAT * self._strap.thickness_mm * self._strap.wide_mm
-        return size * weaker.ultimate_mpa / (math.sqrt(3) * (weaker.beta_w or 1.0) * GAMMA_M2)
 
     @property
     def _feet(self) -> tuple[float, float]:

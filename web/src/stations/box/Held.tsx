@@ -199,6 +199,7 @@ function StrapBlanks({ path, strap }: { path: string; strap: NonNullable<Of<'str
 }
 
 function StopBlanks({ path, stop }: { path: string; stop: NonNullable<Of<'stops'>['stop']> }) {
+  const edit = useLive((s) => s.edit)
   return (
     <>
       <Blank path={`${path}/count`} label="Stops" kind="number" whole />
@@ -206,8 +207,17 @@ function StopBlanks({ path, stop }: { path: string; stop: NonNullable<Of<'stops'
       <Blank path={`${path}/high_mm`} label="High" />
       <Blank path={`${path}/wide_mm`} label="Wide" />
       <Blank path={`${path}/leg_mm`} label="Leg on the floor" />
-      <Blank path={`${path}/each`} label="Bolts of each" kind="number" whole />
-      <BoltBlanks path={`${path}/bolts`} bolts={stop.bolts} />
+      <Tick
+        label="welded to the floor"
+        value={stop.welded}
+        onChange={(value) => void edit([{ op: 'replace', path: `${path}/welded`, value }])}
+      />
+      {!stop.welded && (
+        <>
+          <Blank path={`${path}/each`} label="Bolts of each" kind="number" whole />
+          <BoltBlanks path={`${path}/bolts`} bolts={stop.bolts} />
+        </>
+      )}
     </>
   )
 }
