@@ -125,6 +125,20 @@ def test_each_way_that_nothing_holds_is_named(tree: dict[str, Any], free: set[st
     assert uses(tree) == {}
 
 
+def test_every_module_of_a_stack_has_its_rods_on_feet() -> None:
+    """Of two stacks end to end the inner ends have none; of two tiers the upper one only where feet reach all rods."""
+
+    def fouls(counts: tuple[int, int, int], up_to: str) -> list[str]:
+        kind = {"face_gap_mm": {"end_a": 30, "end_b": 30}}
+        rods = {**RODS, "feet": {**FEET, "up_to": up_to}}
+        rows = told(car(rods, turn=EDGEWISE, counts=counts, kind=kind))
+        return [f.message for f in rows if f.state == "foul" and f.unit != "use"]
+
+    assert fouls((3, 1, 1), "lowest") == fouls((3, 1, 2), "all") == []
+    assert ["end to end" in row for row in fouls((3, 2, 1), "lowest")] == [True]
+    assert ["of 2 tiers" in row for row in fouls((3, 1, 2), "lowest")] == [True]
+
+
 def test_holders_stand_in_no_other() -> None:
     """Two stops at thirds of the length meet the straps at quarters of it; one in the middle passes between them."""
 
@@ -269,6 +283,14 @@ def test_the_way_a_box_stands_decides_what_a_crash_throws_where() -> None:
     assert "front impact" in case("right", yaw_deg=90.0)
     assert "front impact" in case("left", yaw_deg=-90.0)
     assert "roll-over" in case("base", roll_deg=180.0)
+
+
+def test_without_a_crash_case_it_is_said_what_holds_and_no_use() -> None:
+    tree = copy.deepcopy(WHOLE["rods"])
+    cases = {key: row for key, row in tree["tables"]["load_cases"].items() if row["kind"] == "road"}
+    tree["tables"] = {**tree["tables"], "load_cases": cases}
+    rows = told(tree)
+    assert [(f.state, f.value) for f in rows] == [("clear", None)] * 6
 
 
 def test_all_blocks_that_press_on_a_wall_press_together() -> None:

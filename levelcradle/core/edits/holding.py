@@ -168,9 +168,10 @@ def _rods(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, Row]]:
         for wide in WIDE_MM:
             if wide <= stack.kind.size_mm[0] / 2:
                 feet = {
-                    "at": at, "pairs": pairs, "up_to": "lowest", "material": box.material, "thickness_mm": thick,
-                    "bend_radius_mm": thick, "wide_mm": wide, "tab_mm": max(tab, washer),
-                    "leg_mm": 2 * (thick or 0.0) + 3 * washer, "bolts": _bolts(bolt, box, tables), "each": 2,
+                    "at": at, "pairs": pairs, "up_to": "all" if stack.counts(2) > 1 else "lowest",
+                    "material": box.material, "thickness_mm": thick, "bend_radius_mm": thick, "wide_mm": wide,
+                    "tab_mm": max(tab, washer), "leg_mm": 2 * (thick or 0.0) + 3 * washer,
+                    "bolts": _bolts(bolt, box, tables), "each": 2,
                 }  # fmt: skip
                 yield {"rods": {"type": "rods", "size": size, "feet": feet}}
 

@@ -116,7 +116,8 @@ class _Solved:
 
 def _of_box(box: PlacedBox, tables: Tables) -> Iterator[BlockHeld]:
     cases = [case for case in tables.load_cases.values() if case.kind == "crash"]
-    throws = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases]) @ box.placement.turn  # into the box's frame
+    thrown = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases]).reshape(-1, 3)
+    throws = thrown @ box.placement.turn  # into the box's frame
     blocks = [_of_block(box, key, placed, cases, throws) for key, placed in box.shell.held.stacks.items()]
     whole = list(_faces_as_wholes([block for block in blocks if isinstance(block, _Solved)]))
     for block in blocks:

@@ -111,6 +111,9 @@ class RodsHeld:
             if stack.ends_axis == 2:
                 yield "feet before the ends of modules that stand on them", False
             return
+        ends, tiers = stack.counts(stack.ends_axis), stack.counts(2)
+        yield f"feet at both ends of {ends} stacks end to end: a block for each", ends == 1
+        yield f"feet up to the lowest rods of {tiers} tiers", tiers == 1 or feet.up_to == "all"
         gaps = stack.counts(stack.holes_axis) - 1
         if feet.at == "gaps":
             yield f"feet in {feet.pairs} of {gaps} gaps", feet.pairs <= gaps
