@@ -10,6 +10,7 @@ from levelcradle.core.clearance import stack_up
 from levelcradle.core.cuts import bodies
 from levelcradle.core.design import validate
 from levelcradle.core.design.base import FACE_AT
+from levelcradle.core.errors import DesignError
 from tests.plain import a_block, box_at, found, held, plain_car
 
 AT = (1000.0, 0.0, 400.0)
@@ -137,3 +138,49 @@ def test_taken_apart_its_modules_stand_before_that_face_and_what_comes_off_beyon
     assert frame < reach["module"][0]
     assert reach["module"][1] < reach["lid"][0]
     assert len([kind for kind in reach if kind.endswith("panel")]) == 5
+
+
+# --- hinged ---
+
+
+def hinged(face: str, edge: str, free_mm: float, yaw: float = 0.0) -> Any:
+    lid = {"closures": {"lid": {"type": "panel", "face": face, "hinge": edge}}}
+    pose = {"pose": {"anchor": "front-left-base", "at_mm": list(AT), "yaw_deg": yaw}}
+    (row,) = found(before(face, free_mm, **lid, **pose), "access.lid")
+    return row
+
+
+EDGES = [(face, edge) for face in FACES for edge in FACES if FACE_AT[face][0] != FACE_AT[edge][0]]
+
+
+@pytest.mark.parametrize(("face", "edge"), EDGES)
+def test_it_swings_until_its_far_edge_meets_what_stands_before_it(face: str, edge: str) -> None:
+    """A wall so far before it: the edge of a panel of length l is a·sin off the face; whole steps of ten degrees."""
+    placed = resolve(validate(plain_car(boxes={"x": box(face)})), {}).boxes["x"]
+    long = placed.shell.outer_mm[FACE_AT[edge][0]]
+    for share in (0.4, 0.8):
+        row = hinged(face, edge, share * long)
+        told = int(row.message.split("swings ")[1].split("°")[0])
+        assert row.state == "note"
+        assert abs(told - np.degrees(np.arcsin(share))) <= 10.0
+    assert hinged(face, edge, 1.1 * long + 300).state == "clear"
+
+
+def test_open_it_still_asks_room_for_a_module() -> None:
+    row = hinged("aft", "left", 180.0)  # its panel is 175 wide, a module 200 long
+    assert (row.state, "swings open in place" in row.message, "filled with the box out" in row.message) == (
+        "note",
+        True,
+        True,
+    )
+    assert hinged("aft", "left", 205.0).state == "clear"
+    assert hinged("aft", "left", 205.0, yaw=90.0).state == "clear"
+
+
+def test_hinges_are_bought_and_an_edge_that_is_none_is_refused() -> None:
+    lid = {"type": "panel", "face": "top", "hinge": "aft"}
+        placed = resolve(validate(plain_car(boxes={"x": box("top", closures={"lid": lid})})), {}).boxes["x"]
+    bought = dict(placed.shell.bought())
+    assert [n for what, n in bought.items() if "hinge" in what] == [2]
+    with pytest.raises(DesignError, match="turns on an edge of its face"):
+        validate(plain_car(boxes={"x": box("top", closures={"lid": {**lid, "hinge": "base"}})}))

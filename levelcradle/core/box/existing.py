@@ -80,6 +80,10 @@ class ExistingCase:
         return "top"
 
     @property
+    def hinge(self) -> Face | None:
+        return None
+
+    @property
     def lift_mm(self) -> float:
         return LIFT_MM
 

@@ -89,6 +89,10 @@ class Made(Protocol):
         """The face that it is filled through."""
 
     @property
+    def hinge(self) -> Face | None:
+        """The edge of the closed face that what closes it turns on; None where it is taken away."""
+
+    @property
     def lift_mm(self) -> float:
         """How far what closes it is drawn off before it can be turned away."""
 

@@ -3,9 +3,18 @@
 
 from typing import Annotated, ClassVar, Literal
 
-from pydantic import Field, ValidationInfo, field_validator
+from pydantic import Field, ValidationInfo, field_validator, model_validator
 
-from levelcradle.core.design.base import DocumentModel, Face, Line, NonNegativeLength, PositiveLength, Size3, Text
+from levelcradle.core.design.base import (
+    FACE_AT,
+    DocumentModel,
+    Face,
+    Line,
+    NonNegativeLength,
+    PositiveLength,
+    Size3,
+    Text,
+)
 
 __all__ = [
     "Cap",
@@ -108,14 +117,22 @@ class Cap(DocumentModel):
 
 class Panel(DocumentModel):
     """A flat panel on a gasket, screwed into rivet nuts in the frame: a lid, or a side or base that comes off.
-    ``gasket_mm``: as it is pressed."""
+    ``gasket_mm``: as it is pressed. ``hinge``: the edge of its face that it turns on, once its screws are out; None
+    where it is taken away."""
 
     type: Literal["panel"]
     face: Face = "top"
+    hinge: Face | None = None
     main: Literal[True] = True
     thickness_mm: Annotated[float, Field(gt=0, le=10)] = 2.0
     gasket_mm: Annotated[float, Field(ge=0, le=20)] = 2.0
     screws: Screws = Screws()
+
+    @model_validator(mode="after")
+    def _turns_on_an_edge(self) -> "Panel":
+        if self.hinge is not None and FACE_AT[self.hinge][0] == FACE_AT[self.face][0]:
+            raise ValueError(f"turns on an edge of its face: the {self.face} has none with the {self.hinge}")
+        return self
 
 
 Closure = Annotated[Cap | Panel, Field(discriminator="type")]

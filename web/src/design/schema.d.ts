@@ -4473,7 +4473,8 @@ export interface components {
         /**
          * Panel
          * @description A flat panel on a gasket, screwed into rivet nuts in the frame: a lid, or a side or base that comes off.
-         *     ``gasket_mm``: as it is pressed.
+         *     ``gasket_mm``: as it is pressed. ``hinge``: the edge of its face that it turns on, once its screws are out; None
+         *     where it is taken away.
          */
         DocPanel: {
             /**
@@ -4487,6 +4488,11 @@ export interface components {
              * @default 2
              */
             gasket_mm: number;
+            /**
+             * Hinge
+             * @default null
+             */
+            hinge: ("front" | "aft" | "left" | "right" | "base" | "top") | null;
             /**
              * Main
              * @default true

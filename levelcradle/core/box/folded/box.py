@@ -86,6 +86,10 @@ class FoldedBox:
         return self.sheet.t
 
     @property
+    def hinge(self) -> Face | None:
+        return None
+
+    @property
     def lift_mm(self) -> float:
         return self.sheet.cap.edge_mm
 

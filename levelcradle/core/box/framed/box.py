@@ -38,6 +38,7 @@ __all__ = ["FramedBox"]
 # how proud heads stand, in diameters, at most: blind rivets by ISO 15977, round-headed screws by ISO 7380 (from memory)
 HEADS = {"rivet": 0.42, "rivet nut": 0.55, "tapped": 0.55}
 LIFT_MM = 5.0  # a flat lid is lifted off its gasket before it is turned away: common practice, no source
+TWO_HINGES_MM = 600.0  # longer edges get a third: common practice, no source
 SHEET = "sheet; ISO 2768-1 m, from memory"
 TUBE_TOL_MM, TUBE_SOURCE = 0.5, "EN 10219-2 table 3, from memory"  # of a side up to 100 mm
 GASKET_TOL_MM = 0.5
@@ -96,6 +97,10 @@ class FramedBox:
     @property
     def sheet_mm(self) -> float | None:
         return None
+
+    @property
+    def hinge(self) -> Face | None:
+        return self.frame.lid.hinge
 
     @property
     def lift_mm(self) -> float:
@@ -204,6 +209,9 @@ class FramedBox:
         yield fastener_words(spec), sum(len(fixings(panel, self.frame)) for panel in cladding)
         nuts = len(fixings(lid, self.frame))
         yield f"{screws.size} screw and rivet nut, closing the box", nuts
+        if self.hinge:
+            long = max(self.outer_mm[i] for i in range(3) if i not in (FACE_AT[self.hinge][0], FACE_AT[lid.face][0]))
+            yield "hinge, its leaves on panel and frame", 2 if long <= TWO_HINGES_MM else 3
 
     def message(self) -> tuple[str, tuple[str, ...]]:
         spec = self.frame.spec

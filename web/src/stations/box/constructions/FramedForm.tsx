@@ -4,6 +4,7 @@ import type { Box } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Choose } from '../../../ui/Choose'
 import { Heading } from '../../../ui/parts'
+import { EDGES, type FaceName } from '../OnFace'
 
 const FASTENERS = [
   ['rivet', 'blind rivets'],
@@ -49,13 +50,18 @@ export function FramedForm({ path, box }: { path: string; box: Box }) {
       <Blank path={`${frame}/pitch_mm`} label="Apart, at most" />
       <Heading>What comes off</Heading>
       {Object.entries(box.closures).map(([id, lid]) => (
-        <Lid key={id} path={`${path}/closures/${id}`} face={lid.face} />
+        <Lid
+          key={id}
+          path={`${path}/closures/${id}`}
+          face={lid.face}
+          hinge={'hinge' in lid ? lid.hinge : null}
+        />
       ))}
     </>
   )
 }
 
-function Lid({ path, face }: { path: string; face: string }) {
+function Lid({ path, face, hinge }: { path: string; face: FaceName; hinge?: string | null }) {
   const edit = useLive((s) => s.edit)
   return (
     <>
@@ -63,7 +69,21 @@ function Lid({ path, face }: { path: string; face: string }) {
         label="Filled through"
         value={face}
         options={FACES}
-        onChange={(v) => void edit([{ op: 'replace', path: `${path}/face`, value: v }])}
+        onChange={(v) =>
+          void edit([
+            { op: 'replace', path: `${path}/hinge`, value: null },
+            { op: 'replace', path: `${path}/face`, value: v },
+          ])
+        }
+      />
+      <Choose
+        label="It"
+        value={hinge ?? ''}
+        options={[
+          ['', 'comes off'],
+          ...EDGES[face].flat().map((edge) => [edge, `swings on its ${edge} edge`] as const),
+        ]}
+        onChange={(v) => void edit([{ op: 'replace', path: `${path}/hinge`, value: v || null }])}
       />
       <Blank path={`${path}/thickness_mm`} label="Panel is thick" />
       <Blank path={`${path}/gasket_mm`} label="Gasket, as pressed" />
