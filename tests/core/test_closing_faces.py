@@ -179,7 +179,7 @@ def test_open_it_still_asks_room_for_a_module() -> None:
 
 def test_hinges_are_bought_and_an_edge_that_is_none_is_refused() -> None:
     lid = {"type": "panel", "face": "top", "hinge": "aft"}
-        placed = resolve(validate(plain_car(boxes={"x": box("top", closures={"lid": lid})})), {}).boxes["x"]
+    placed = resolve(validate(plain_car(boxes={"x": box("top", closures={"lid": lid})})), {}).boxes["x"]
     bought = dict(placed.shell.bought())
     assert [n for what, n in bought.items() if "hinge" in what] == [2]
     with pytest.raises(DesignError, match="turns on an edge of its face"):
