@@ -59,10 +59,11 @@ export function patiently<T>(load: () => Promise<T>): Promise<T> {
 /** What somebody in between, or the server itself, says where it cannot be reached or its database is away. */
 export const GONE = [502, 503, 504]
 
-/** fetch, noticing where nobody answers. Throws Gone. */
+/** fetch, noticing where nobody answers; an answer that breaks off halfway is none. Throws Gone. */
 export async function noticing(request: Request): Promise<Response> {
   const answer = await fetch(request).catch(() => null)
-  if (!answer || GONE.includes(answer.status)) gone()
-  if (!answer) throw new Gone()
-  return answer
+  const body = await answer?.arrayBuffer().catch(() => null)
+  if (!answer || !body || GONE.includes(answer.status)) gone()
+  if (!answer || !body) throw new Gone()
+  return new Response(body.byteLength ? body : null, answer)
 }
