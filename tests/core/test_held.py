@@ -371,6 +371,20 @@ def test_the_box_grows_round_what_the_liner_leaves_no_room_for(holder: dict[str,
     assert size[1] - size[0] == pytest.approx(both * grows)
 
 
+@pytest.mark.parametrize(("how", "axis", "less", "held"), [
+    ("rods at the ends", 0, 0.0, True), ("rods at the ends", 0, 1.0, False), ("rods at the ends", 1, 1.0, False),
+    ("stops, welded", 1, 0.0, True), ("stops, welded", 1, 1.0, False),
+    ("straps, welded", 2, 0.0, True), ("straps, welded", 2, 1.0, False),
+])  # fmt: skip
+def test_a_given_inside_leaves_room_for_what_holds_or_it_is_foul(how: str, axis: int, less: float, held: bool) -> None:
+    tree = copy.deepcopy(WHOLE[how])
+    size = [float(mm) for mm in held_box(tree).shell.made.inner_mm]
+    size[axis] -= less
+    tree["boxes"]["x"]["inner"] = {"type": "fixed", "size_mm": size}
+    assert bool(uses(tree)) is held
+    assert any(f.state == "foul" and "there" in f.message for f in told(tree)) is not held
+
+
 def test_nuts_outside_count_for_gaps_and_studs_inside_do_not() -> None:
     def nuts(bolts: dict[str, Any]) -> int:
         return sum(1 for piece in held_box(car({**OWN, "bolts": bolts})).pieces if piece.name == "nut")

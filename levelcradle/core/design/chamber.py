@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from levelcradle.core.design.base import DocumentModel, Face, Length, Line, NonNegativeLength, PositiveLength, Size3
+from levelcradle.core.design.base import DocumentModel, Face, Length, Line, NonNegativeLength, Size3
 from levelcradle.core.design.construction import Cap
 
 __all__ = ["Chamber"]
@@ -31,8 +31,3 @@ class Chamber(DocumentModel):
     bend_radius_mm: Annotated[float, Field(ge=0, le=50)] = 2.0
     plate_mm: NonNegativeLength = 0.0
     lid: Cap = Cap(edge_mm=20.0)
-
-    @property
-    def deep_mm(self) -> PositiveLength:
-        """From the face to its rim."""
-        return self.size_mm[2]

@@ -12,10 +12,11 @@ import numpy as np
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix
 from levelcradle.core.box import outward
-from levelcradle.core.box.holding import PLAY_MM, Check, FaceHeld, FitHeld, Forces, Holding, Placed, sheet_check
+from levelcradle.core.box.holding import KINDS, PLAY_MM, Check, FaceHeld, FitHeld, Forces, Holding, Placed, sheet_check
 from levelcradle.core.connection import Contact
 from levelcradle.core.design import Tables
 from levelcradle.core.design.base import FACE_AT, FACES, Face
+from levelcradle.core.design.holders import Holder
 from levelcradle.core.design.tables import LoadCase
 from levelcradle.core.finding import ORDER, State, Step, utilisation_state
 from levelcradle.core.memo import Memo
@@ -130,7 +131,9 @@ def _of_block(
     rows = box.box.holders
     own = {name: holding for name, holding in box.shell.held.by_holder.items() if rows[name].block == key}
     missing = tuple((name, holding.missing) for name, holding in own.items() if holding.missing)
-    broken = tuple((name, words) for name, h in own.items() if not h.missing for words, so in h.asks() if not so)
+    whole = {name: holding for name, holding in own.items() if not holding.missing}
+    asks = [(name, *ask) for name, h in whole.items() for ask in (*h.asks(), *_has_room(h.words, rows[name], placed))]
+    broken = tuple((name, words) for name, words, so in asks if not so)
     holders = list(own.values())
     begun = BlockHeld(box.id, key, len(own), missing, broken)
     if missing or broken or not own:
@@ -149,6 +152,15 @@ def _of_block(
         return replace(begun, lifts=tuple(cases[n].name for n in found.lifts))
     forces = tuple(found.forces[:, :, [g == n for g in owner]] for n in range(len(holding)))
     return _Solved(begun, placed, holding, forces)
+
+
+def _has_room(words: str, holder: Holder, placed: Placed) -> Iterator[tuple[str, bool]]:
+    """Whether there is the room a holder takes before each face of its block: a box made about its modules gives it, a
+    given inside need not."""
+    for face, needs in KINDS[holder.type].room(holder, placed.stack).items():
+        free = placed.free_mm(face)
+        if needs:
+            yield f"{words} take {needs:.1f} before the {face}, {free:.1f} there", needs <= free + ROUND_MM
 
 
 def _unfilled(placed: Placed, holders: Sequence[Holding]) -> Iterator[tuple[int, float]]:

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.made import Made
 from levelcradle.core.box.piece import Piece
-from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, Face
+from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.holders import Bolts
 from levelcradle.core.design.stock import ModuleKind
@@ -22,7 +22,7 @@ from levelcradle.core.finding import Step
 from levelcradle.core.modules import Laid
 from levelcradle.core.part import FlatPart
 
-__all__ = ["Check", "Forces", "Grip", "Holding", "Placed", "Stack", "faces_across", "nut_mm"]
+__all__ = ["Check", "Forces", "Grip", "Holding", "Placed", "Stack", "nut_mm"]
 
 Forces = NDArray[np.float64]
 NUT_OF_D = 0.95  # a nut is at most so high, in diameters: ISO 4032, from memory
@@ -31,11 +31,6 @@ NUT_OF_D = 0.95  # a nut is at most so high, in diameters: ISO 4032, from memory
 def nut_mm(bolt: BoltSize) -> float:
     """How high a nut and its washer stand."""
     return NUT_OF_D * bolt.d_mm + bolt.washer_thick_mm
-
-
-def faces_across(axis: int) -> tuple[Face, Face]:
-    """The two faces that look along an axis."""
-    return FACE_PAIRS[axis]
 
 
 @dataclass(frozen=True, slots=True)
