@@ -150,6 +150,15 @@ def test_holders_stand_in_no_other() -> None:
     assert clashes(2)
 
 
+@pytest.mark.parametrize(("beside", "meets"), [(6.0, False), (5.5, True)])
+def test_holders_stand_in_no_module_of_another_block(beside: float, meets: bool) -> None:
+    """A stop's upright of 6 stands between two blocks; its leg lies in the height of the runners."""
+    tree = car(stops("right"))
+    box = tree["boxes"]["x"]
+    box["blocks"]["b"] = {**box["blocks"]["a"], "origin_mm": [0.0, 120.0 + beside, 0.0]}
+    assert any(f.state == "foul" and "modules of block b" in f.message for f in told(tree)) is meets
+
+
 @pytest.mark.parametrize(("wide", "held"), [(44.0, True), (43.9, False)])
 def test_a_stop_stands_twenty_before_each_row(wide: float, held: bool) -> None:
     """In the middle of two bricks with 4 between them it laps each by half its width less 2."""

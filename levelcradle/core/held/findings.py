@@ -102,6 +102,9 @@ def _in_one_another(box: PlacedBox) -> Iterator[Finding]:
         text = f"{plain(box.box.name)}: {words} stand in one another"
         block = box.box.holders[one].block
         yield _told(box, f"clash:{one}:{other}", "foul", text, "holder", block, holder=one)
+    for key, other in held.in_modules:
+        text = f"{plain(box.box.name)}: {plain(held.by_holder[key].words)} stand in modules of block {other}"
+        yield _told(box, f"in:{key}:{other}", "foul", text, "holder", box.box.holders[key].block, holder=key)
 
 
 def _loose(box: PlacedBox, row: BlockHeld, loose: Loose) -> Finding:

@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from functools import cached_property
 from itertools import combinations
 
-from levelcradle.core.axes import Vec
+import numpy as np
+
+from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.box.holding.bolted import nut_outside
 from levelcradle.core.box.holding.fit import FitHeld
 from levelcradle.core.box.holding.own_holes import OwnHolesHeld
@@ -18,7 +20,7 @@ from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.part import FlatPart
-from levelcradle.core.solids import nearest
+from levelcradle.core.solids import bounds, nearest
 
 __all__ = ["KINDS", "Held", "room_of"]
 
@@ -93,6 +95,19 @@ class Held:
         )
 
     @cached_property
+    def in_modules(self) -> tuple[tuple[str, str], ...]:
+        """(holder, another block than its own in whose modules it stands)."""
+        found = []
+        for key, holder in self.by_holder.items():
+            solids = [] if holder.missing else [solid for piece in holder.pieces() for solid in piece.solids]
+            own = self.box.holders[key].block
+            others = [block for block in self.stacks if block != own]
+            if solids and others:
+                low, high = bounds(solids)
+                found += [(key, block) for block in others if _laps(low, high, self.stacks[block])]
+        return tuple(found)
+
+    @cached_property
     def outside(self) -> tuple[Outside, ...]:
         """What of them stands out of the box."""
         return tuple(
@@ -102,3 +117,9 @@ class Held:
             for grip in holder.grips()
             for row in nut_outside(self.stacks[self.box.holders[key].block], grip)
         )
+
+
+def _laps(low: Matrix, high: Matrix, placed: Placed) -> bool:
+    """Whether any of some solids reaches into a stack."""
+    laps = np.minimum(high, placed.high) - np.maximum(low, placed.low)
+    return bool((laps > TOUCHES_MM).all(axis=1).any())
