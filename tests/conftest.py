@@ -14,7 +14,10 @@ from levelcradle.demo import demo_design
 from levelcradle.store import Store, connect, migrate
 
 # a slow machine is no failure, and one run tries the same examples as the next, unless new ones are asked for
-settings.register_profile("house", deadline=None, derandomize=not os.environ.get("NEW_EXAMPLES"))
+NEW_EXAMPLES = bool(os.environ.get("NEW_EXAMPLES"))
+settings.register_profile(
+    "house", deadline=None, derandomize=not NEW_EXAMPLES, max_examples=100 if NEW_EXAMPLES else 40
+)
 settings.load_profile("house")
 
 DEMO = tree_of(demo_design())

@@ -267,8 +267,8 @@ def _cable_hole(face: str, edges: list[str], u_mm: float, v_mm: float) -> dict[s
 def _rods(pairs: int) -> dict[str, Any]:
     """Through the modules' four holes, on angles in every gap; their tabs before both ends are bolted to studs."""
     feet = {"pairs": pairs, "up_to": "lowest", "material": "s355", "thickness_mm": 4, "bend_radius_mm": 4,
-            "wide_mm": 120, "tab_mm": 14, "leg_mm": 44,
-            "bolts": {"size": "M6", "property_class": "4.8", "into": "stud"}, "each": 2}  # fmt: skip
+            "wide_mm": 140, "tab_mm": 17, "leg_mm": 62,
+            "bolts": {"size": "M6", "property_class": "4.8", "into": "stud"}, "each": 3}  # fmt: skip
     return {"type": "rods", "block": "a", "size": "M8", "feet": feet}
 
 

@@ -1,4 +1,4 @@
-"""One fabrication pack made in a process of its own, with bounded memory: ``python -m levelcradle.jobs.pack KEY``."""
+"""One fabrication pack made in a process of its own, with bounded memory: ``main`` with its key as the argument."""
 
 import io
 import json
@@ -16,7 +16,7 @@ from levelcradle.jobs.kept_scans import kept_scans
 from levelcradle.jobs.names import SHEETS, WHOLE
 from levelcradle.store import Store, connect
 
-__all__ = ["MOST_BYTES", "make"]
+__all__ = ["MOST_BYTES", "main", "make"]
 
 MOST_BYTES = 1_500_000_000
 
@@ -67,7 +67,3 @@ def main() -> None:
     store = Store(connect(os.environ["LEVELCRADLE_DATABASE"]))
     with suppress(UnknownThing):  # its car was removed meanwhile
         make(store, sys.argv[1])
-
-
-if __name__ == "__main__":
-    main()

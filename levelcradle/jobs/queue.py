@@ -168,7 +168,9 @@ def run_pack(store: Store, key: str) -> None:
 
 def _run_apart(store: Store, module: str, key: str, what: str, done: str, refused: Callable[[str, str], None]) -> None:
     environment = {**os.environ, "LEVELCRADLE_DATABASE": store.url}
-    ran = subprocess.run([sys.executable, "-m", module, key], env=environment, capture_output=True, text=True)
+    # run by name, what it sets beside itself would import all of it once more
+    command = [sys.executable, "-c", f"from {module} import main; main()", key]
+    ran = subprocess.run(command, env=environment, capture_output=True, text=True)
     if ran.returncode != 0:
         log.error("%s failed: %s", module, ran.stderr[-2000:])
         if "memory" in ran.stderr.lower() or ran.returncode < 0:

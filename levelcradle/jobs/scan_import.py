@@ -1,4 +1,4 @@
-"""One scan read in a process of its own, whose memory is bounded: ``python -m levelcradle.jobs.scan_import KEY``."""
+"""One scan read in a process of its own, whose memory is bounded: ``main`` with its key as the argument."""
 
 import json
 import os
@@ -9,7 +9,7 @@ import time
 from levelcradle.exchange import FileRefused, mesh_to_bytes, read_scan
 from levelcradle.store import Sent, Store, connect
 
-__all__ = ["MOST_BYTES", "read_in"]
+__all__ = ["MOST_BYTES", "main", "read_in"]
 
 MOST_BYTES = 2_000_000_000  # a million triangles take half of it
 TOLD_EVERY_S = 0.2
@@ -51,7 +51,3 @@ def main() -> None:
     sent = store.scan_imports.take(sys.argv[1])
     if sent is not None:
         read_in(store, sys.argv[1], sent)
-
-
-if __name__ == "__main__":
-    main()

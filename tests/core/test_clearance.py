@@ -145,7 +145,7 @@ def test_a_leaning_box_is_measured_as_it_leans(tree: dict[str, Any]) -> None:
     assert nose_down < level - 5
 
 
-@settings(max_examples=20)
+@settings(max_examples=10)
 @given(st.floats(0, 14), st.floats(0.1, 5))
 def test_a_box_moved_away_gains_exactly_that_gap(start: float, by: float) -> None:
     from levelcradle.core.design import tree_of

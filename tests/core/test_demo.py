@@ -33,7 +33,7 @@ def test_ready_to_drive(analysis: Analysis) -> None:
     assert ready.total_kg == pytest.approx(1191.9, abs=0.05)
     assert ready.aft_mm == pytest.approx(1261.4, abs=0.05)
     assert ready.across_mm == pytest.approx(0.6, abs=0.05)
-    assert ready.up_mm == pytest.approx(537, abs=0.5)
+    assert ready.up_mm == pytest.approx(536.5, abs=0.1)
     assert ready.front_kg == pytest.approx(585.7, abs=0.05)
     assert ready.rear_kg == pytest.approx(606.2, abs=0.05)
     c = ready.corners
@@ -51,8 +51,8 @@ def test_boxes(analysis: Analysis) -> None:
     bonnet, tank = analysis.boxes["bonnet"], analysis.boxes["tank"]
     assert (bonnet.shell_kg, bonnet.full_kg) == pytest.approx((30.79, 160.29), abs=0.005)
     assert (tank.shell_kg, tank.full_kg) == pytest.approx((26.44, 130.34), abs=0.005)
-    assert bonnet.cg_mm == pytest.approx((195.6, 0, 613.3), abs=0.1)
-    assert tank.cg_mm == pytest.approx((2867.5, 18.4, 475.5), abs=0.06)
+    assert bonnet.cg_mm == pytest.approx((195.6, 0, 612.4), abs=0.1)
+    assert tank.cg_mm == pytest.approx((2867.6, 18.4, 474.8), abs=0.06)
     assert (bonnet.numbers, tank.numbers) == ("1 – 5", "6 – 9")
 
 
@@ -87,10 +87,10 @@ def test_the_bonnet_panel_is_said_rounded_down(analysis: Analysis) -> None:
 @pytest.mark.parametrize(
     ("box", "check", "utilisation"),
     [
-        ("bonnet", "bolt", 0.604), ("bonnet", "leg A", 0.322), ("bonnet", "leg B", 0.673), ("bonnet", "weld", 0.572),
-        ("bonnet", "wall", 0.599), ("bonnet", "doubler patch", 0.846), ("tank", "bolt", 0.723), ("tank", "leg A",
-        0.340),
-        ("tank", "leg B", 0.551), ("tank", "weld", 0.458), ("tank", "wall", 0.486), ("tank", "doubler patch", 0.623),
+        ("bonnet", "bolt", 0.604), ("bonnet", "leg A", 0.321), ("bonnet", "leg B", 0.671), ("bonnet", "weld", 0.572),
+        ("bonnet", "wall", 0.599), ("bonnet", "doubler patch", 0.846), ("tank", "bolt", 0.726), ("tank", "leg A",
+        0.344),
+        ("tank", "leg B", 0.556), ("tank", "weld", 0.457), ("tank", "wall", 0.486), ("tank", "doubler patch", 0.623),
     ],
 )  # fmt: skip
 def test_uses_of_the_mounts(analysis: Analysis, box: str, check: str, utilisation: float) -> None:
@@ -107,7 +107,7 @@ def test_every_mount_is_tight_by_rule(analysis: Analysis) -> None:
 def test_four_up_the_rear_axle_is_tight(analysis: Analysis) -> None:
     found = named(analysis, "level:rating:four-up:rear axle")
     assert found.state == "tight"
-    assert found.margin == pytest.approx(2.98, abs=0.005)
+    assert found.margin == pytest.approx(2.975, abs=0.005)
 
 
 def test_the_watch_strip_begins_with_the_axle_and_tells_eight_mounts_as_one(analysis: Analysis) -> None:

@@ -95,7 +95,7 @@ def test_what_lies_in_a_box_holds_the_drawings_back() -> None:
         assert [name for name, data in files.items() if b"NOT RELEASED" not in data] == []
 
 
-@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=10, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(aft=st.integers(1000, 3000), right=st.integers(-1500, 1500), up=st.integers(0, 900), high=st.integers(100, 700),
        yaw=st.sampled_from([0, 10, 33]), turn=st.booleans())  # fmt: skip
 @example(1600, 900, 0, 500, 0, True)

@@ -117,7 +117,7 @@ def bays(draw: st.DrawFn) -> dict[str, Any]:
     return {"name": "space", "stations": stations, "sides": sides}
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=12, deadline=None)
 @given(
     bays(),
     st.sampled_from(
@@ -144,7 +144,7 @@ def test_what_is_proposed_in_any_bay_is_never_foul(bay: dict[str, Any], turn: Or
     assert analysis.boxes["new"].modules == found.modules
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=8, deadline=None)
 @given(bays(), st.integers(20, 200))
 def test_a_longer_bay_never_takes_fewer_modules(bay: dict[str, Any], longer: int) -> None:
     from levelcradle.core.design import tree_of

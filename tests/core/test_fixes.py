@@ -138,7 +138,7 @@ def cut_and_moved(pair: Any, cuts: tuple[int, int], way: int, travel: int) -> tu
     return validate(tree), done
 
 
-@settings(max_examples=16, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=8, suppress_health_check=[HealthCheck.too_slow])
 @given(
     st.sampled_from(PAIRS), st.tuples(st.integers(12, 18), st.integers(12, 18)), st.integers(0, 5), st.integers(0, 25)
 )

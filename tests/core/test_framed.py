@@ -61,7 +61,7 @@ def inside(size: tuple[float, float, float]) -> dict[str, Any]:
     return {"inner": {"type": "fixed", "size_mm": list(size)}}
 
 
-@settings(max_examples=30)
+@settings(max_examples=12)
 @given(frames, insides, closed)
 def test_its_solids_weigh_what_it_weighs_reach_to_its_outside_and_do_not_cut_into_each_other(
     frame: dict[str, Any], size: tuple[float, float, float], face: str

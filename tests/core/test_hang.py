@@ -2,6 +2,7 @@
 missing."""
 
 from copy import deepcopy
+from functools import cache
 from typing import Any
 
 import pytest
@@ -20,6 +21,11 @@ def hanging(tree: dict[str, Any], box: str = "tank") -> Answer:
     return how_it_hangs(validate(tree), box, meshes={})
 
 
+@cache
+def of_the_demo() -> Answer:
+    return hanging(DEMO)
+
+
 def without(*points: str) -> dict[str, Any]:
     """The demo without some hard points and what hangs on them."""
     tree = deepcopy(DEMO)
@@ -32,7 +38,7 @@ def without(*points: str) -> dict[str, Any]:
 @pytest.mark.parametrize("box", ["bonnet", "tank"])
 def test_whatever_is_proposed_holds_and_makes_nothing_foul(box: str) -> None:
     before = {f.id for f in analysed(DEMO).findings if f.state == "foul"}
-    ways = hanging(DEMO, box).ways
+    ways = (of_the_demo() if box == "tank" else hanging(DEMO, box)).ways
     assert {len(way.on) for way in ways} == {3, 4}
     for way in ways:
         design = edited(validate(DEMO), way.patch)
@@ -61,7 +67,7 @@ def test_nothing_is_used_beyond_clear_where_it_may_be_clear(each_kg: float, monk
 
 def test_a_heavier_box_asks_for_heavier_mounts() -> None:
     """Or for more of them, or none would do."""
-    light = min(way.mass_kg for way in hanging(DEMO).ways)
+    light = min(way.mass_kg for way in of_the_demo().ways)
     tree = deepcopy(DEMO)
     tree["module_kinds"]["flagstone"]["mass_kg"] = 40.0
     assert all(way.mass_kg > light for way in hanging(tree).ways)

@@ -259,6 +259,49 @@ def test_a_use_is_tight_from_four_fifths_and_foul_beyond_all(how: str, use: floa
         assert (again.value, again.state) == (pytest.approx(use, rel=1e-6), state)
 
 
+@pytest.mark.parametrize("how", ["rods", "rods at the ends"])
+def test_bolts_beside_a_lifted_leg_are_pulled_by_more_than_lifts_it(how: str) -> None:
+    """Each foot turns about its toe: the nearest of its two bolts is pulled by more than half of the lift, the more so
+    the farther it stands off; a third bolt takes some of it."""
+
+    def pulled(**foot: Any) -> float:
+        tree = copy.deepcopy(WHOLE[how])
+        tree["boxes"]["x"]["holders"]["h0"]["feet"] |= foot
+        holding = held_box(tree).shell.held.by_holder["h0"]
+        lift = np.zeros((1, 1, len(holding.grips()), 3))
+        lift[..., 2] = 1000.0 / foot.get("each", 2)
+        bolts = next(check for check in holding.checks(lift) if check.name == "bolts to the base")
+        return float(bolts.steps(0, 0)[0].value)
+
+    bend = pulled(bend_radius_mm=4.0)
+    assert pulled(bend_radius_mm=20.0, leg_mm=66.0) > bend > 1.2 * 500.0
+    assert pulled(each=3) < bend
+
+
+@pytest.mark.parametrize("how", ["rods", "straps and boards"])
+def test_a_hole_nearer_to_the_edge_of_its_foot_bears_less(how: str) -> None:
+    def rim(mm: float) -> float:
+        tree = copy.deepcopy(WHOLE[how])
+        holder, own = ("h0", ("feet", "tab_mm")) if how == "rods" else ("h2", ("stop", "leg_mm"))
+        tree["boxes"]["x"]["holders"][holder][own[0]][own[1]] = mm
+        holding = held_box(tree).shell.held.by_holder[holder]
+        sideways = np.full((1, 1, len(holding.grips()), 3), 100.0)
+        row = next(c for c in holding.checks(sideways) if c.name.startswith("rim") and c.name[-4:] in ("feet", "tops"))
+        return float(row.utilisation.max())
+
+    near, far = (16.0, 40.0) if how == "rods" else (34.0, 60.0)
+    assert rim(near) > 1.3 * rim(far)
+
+
+@pytest.mark.parametrize(("tab", "leg", "held"), [(15.9, 34.0, True), (15.8, 34.0, False), (15.9, 33.5, False)])
+def test_what_is_bolted_keeps_its_edge_and_room_for_a_socket(tab: float, leg: float, held: bool) -> None:
+    """M6 in a tab, its hole 6.6; M8 in the leg of a stop, 6 thick bent round 6, its hole 9: 1.2 d0 either side."""
+    gaps = {"end_a": 30, "end_b": 30}
+    rods = car({**RODS, "feet": {**FEET, "tab_mm": tab}}, turn=EDGEWISE, counts=(3, 1, 1), kind={"face_gap_mm": gaps})
+    stopped = car(STRAPS, FIT, stops("left", leg_mm=leg), stops("right"), layers=hard(("front", "aft", "base")))
+    assert (bool(uses(rods)) and bool(uses(stopped))) is held
+
+
 def test_a_rough_check_is_clear_only_to_half_of_what_it_says() -> None:
     """The wall that a fitted stack is thrown against, by yield lines."""
     states = {}
@@ -431,6 +474,24 @@ def test_what_is_offered_holds_six_ways_and_makes_nothing_foul(
         return
     assert set(uses(after)) == set(FACES)
     assert {f.id for f in analyse(validate(after), {}).findings if f.state == "foul"} <= before
+
+
+def test_what_is_offered_leaves_hard_layers_as_they_were_said() -> None:
+    tree = car(layers=hard(mm=3.5), kind={"mount_holes": None}, counts=(1, 2, 1))
+    before, after = tree["boxes"]["x"]["layers"], offered(tree)["boxes"]["x"]["layers"]
+    kept = [face for face, rows in before.items() if face in after and set(after[face]) == set(rows)]
+    assert len(kept) >= 4
+    assert all(after[face]["l"]["thickness_mm"] == 3.5 for face in kept)
+
+
+def test_what_is_not_measured_yet_is_no_reason_to_offer_nothing_and_stays_not_known() -> None:
+    tree = car()
+    tree["readings"] = {"/module_kinds/brick/mass_kg": {"text": "6", "unit": "kg", "basis": "assumed"}}
+    assert {f.state for f in told(offered(tree)) if f.unit == "use"} == {"unknown"}
+    tree["module_kinds"]["brick"]["mass_kg"] = 400.0
+    tree["readings"]["/module_kinds/brick/mass_kg"]["text"] = "400"
+    with pytest.raises(OutOfRange, match="use"):
+        offered(tree, "own_holes")
 
 
 def test_what_cannot_be_is_refused_with_its_reason() -> None:

@@ -68,7 +68,7 @@ def test_a_mirrored_car_has_the_same_gaps_uses_and_axle_loads() -> None:
     assert a.across_mm == pytest.approx(-(b.across_mm or 0))
 
 
-@settings(max_examples=25)
+@settings(max_examples=10)
 @given(st.floats(-400, 400), st.floats(-100, 100), st.floats(-40, 40))
 def test_moving_a_box_moves_mass_times_travel(aft: float, right: float, up: float) -> None:
     """Rear axle by m dx / L, side moment by m dy; nothing else of the loads changes but the height."""
@@ -87,7 +87,7 @@ def test_moving_a_box_moves_mass_times_travel(aft: float, right: float, up: floa
     assert (b.up_mm or 0) * b.total_kg - (a.up_mm or 0) * a.total_kg == pytest.approx(mass * up, abs=1e-4)
 
 
-@settings(max_examples=20)
+@settings(max_examples=10)
 @given(st.floats(0.5, 6), st.sampled_from(PAIRS))
 def test_thicker_sheet_is_heavier_and_larger_outside_never_inside(extra: float, box: str) -> None:
     tree = copy.deepcopy(TREE)
@@ -100,7 +100,7 @@ def test_thicker_sheet_is_heavier_and_larger_outside_never_inside(extra: float, 
     assert after.outer_mm[2] == pytest.approx(before.outer_mm[2] + extra)
 
 
-@settings(max_examples=20)
+@settings(max_examples=10)
 @given(st.floats(-180, 180), st.floats(-30, 30), st.floats(-30, 30))
 def test_turning_a_box_keeps_its_peg_its_mass_and_its_distance_from_peg_to_cg(
     yaw: float, pitch: float, roll: float

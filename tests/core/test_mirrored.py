@@ -48,7 +48,7 @@ sizes = st.tuples(st.integers(10, 200), st.integers(10, 200), st.integers(10, 20
 angles = st.sampled_from([-12.0, 0.0, 0.0, 7.0])
 
 
-@settings(max_examples=30)
+@settings(max_examples=15)
 @example(
     [((900, 0, 250), (10, 10, 10))], [((900, 0, 250), -12.0, -12.0, -12.0), ((900, 0, 250), -12.0, -12.0, 7.0)]
 )  # as low but for rounding

@@ -166,7 +166,7 @@ LACKS = (
 
 
 @given(st.sets(st.sampled_from(LACKS)))
-@settings(max_examples=40, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=15, suppress_health_check=[HealthCheck.too_slow])
 def test_what_is_still_to_measure_is_just_what_the_stations_call_not_known(lacks: set[str]) -> None:
     """Of nothing that nobody can put a number to is there a row without a finding, or a finding without a row."""
     tree = untaken(DEMO, *(f"/{path}" for path in lacks if path.count("/") == 4))

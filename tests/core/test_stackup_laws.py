@@ -28,14 +28,14 @@ def chain(tree: dict[str, Any], way: Any) -> Any:
     return stack_up(resolve(validate(tree), {}), "x", way)
 
 
-@settings(max_examples=40)
+@settings(max_examples=15)
 @given(low=st.floats(5, 95), thick=st.floats(5, 200), across=st.floats(10, 60))
 def test_a_beam_in_a_box_is_foul_however_deep_it_begins(low: float, thick: float, across: float) -> None:
     beam = a_block((1050, across, 300 + low), (1150, across + 50, 300 + low + thick))
     assert chain(car(beam, a_block((900, -50, 900), (1400, 300, 950))), "up").state == "foul"
 
 
-@settings(max_examples=30)
+@settings(max_examples=12)
 @given(gap=st.floats(1, 60), at=st.floats(5, 200), wide=st.floats(5, 60))
 def test_the_least_of_all_lines_is_told(gap: float, at: float, wide: float) -> None:
     """A rib anywhere beside the box comes nearer than the wall behind it: what is left over is the rib's, not the
@@ -64,7 +64,7 @@ def test_protruding_heads_count_and_not_the_sheet_between_them() -> None:
     assert low.spare_mm - high.spare_mm > 2 * 5
 
 
-@settings(max_examples=20)
+@settings(max_examples=10)
 @given(between=st.floats(8, 80))
 def test_it_runs_through_the_next_box_to_the_metal(between: float) -> None:
     """Two boxes side by side between two walls: both chains are one, with the same to spare."""
@@ -93,7 +93,7 @@ CLASSES = st.sampled_from(["same", "other", "moving", "axle", "warm", "hot"])
 POSTS = st.lists(st.tuples(st.floats(-60, 260), st.sampled_from((-1, 1)), st.floats(5, 90), CLASSES), max_size=3)
 
 
-@settings(max_examples=40)
+@settings(max_examples=15)
 @given(walls=st.tuples(*[st.tuples(st.floats(1, 60), CLASSES)] * 2), posts=POSTS)
 def test_the_chain_and_the_gaps_agree(walls: Any, posts: Any) -> None:
     """On a line a gap is never less than the nearest way to a thing: the chain has no less to spare than the two sides'
@@ -118,7 +118,7 @@ def test_the_chain_and_the_gaps_agree(walls: Any, posts: Any) -> None:
     assert least - 1e-6 <= told.spare_mm <= sum(margins[f"items/t{len(posts) + k}"] for k in (0, 1)) + 1e-6
 
 
-@settings(max_examples=30)
+@settings(max_examples=12)
 @given(more=st.floats(0.05, 12))
 def test_the_worst_case_decides_and_the_root_is_only_told(more: float) -> None:
     """Clear is what is left over when every row is off the wrong way at once; less than that is tight, however small
@@ -139,7 +139,7 @@ def test_the_worst_case_decides_and_the_root_is_only_told(more: float) -> None:
     assert states == ["foul", "tight", "tight", "tight", "clear"]
 
 
-@settings(max_examples=20)
+@settings(max_examples=10)
 @given(order=st.permutations(["a", "b", "c", "d", "e"]), way=st.sampled_from(["aft", "across", "up"]))
 def test_the_order_of_the_lists_changes_nothing(order: list[str], way: str) -> None:
     """A thing far off, or a space that counts otherwise, hides none that comes after it in the list."""

@@ -44,7 +44,7 @@ def places(design: Design, boxes: list[Box]) -> list[tuple[int, ...]]:
 grids = st.lists(st.tuples(st.integers(1, 4), st.integers(1, 3), st.integers(1, 3)), min_size=1, max_size=3)
 
 
-@settings(max_examples=25)
+@settings(max_examples=10)
 @given(st.lists(grids, min_size=1, max_size=3), st.integers(2, 3))
 def test_strings_are_alike_and_no_module_moves(layouts: list[list[tuple[int, int, int]]], parallel: int) -> None:
     boxes = [a_box(blocks) for blocks in layouts]

@@ -115,7 +115,7 @@ def test_a_corridor_and_the_lowest_line_are_spaces_that_count(tree: dict[str, An
     assert any(f.state == "foul" for f in gaps(analyse(validate(tree), {}), "keepouts/low"))
 
 
-@settings(max_examples=25)
+@settings(max_examples=12)
 @given(st.integers(16, 40), st.integers(1, 34))
 def test_moved_away_it_gains_just_that(off: int, by: int) -> None:
     values = []

@@ -59,7 +59,7 @@ def holes_of(rows: list[Row]) -> dict[str, Any]:
     return found
 
 
-@settings(max_examples=60)
+@settings(max_examples=25)
 @given(st.one_of(folded, framed), faces, openings, st.tuples(*[st.integers(1, 3)] * 3))
 def test_what_is_cut_is_whole_and_keeps_the_rules(
     construction: dict[str, Any],

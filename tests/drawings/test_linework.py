@@ -43,7 +43,7 @@ solids = st.builds(
 )
 
 
-@settings(max_examples=60)
+@settings(max_examples=25)
 @given(st.lists(solids, min_size=2, max_size=5), st.tuples(st.floats(-1, 1), st.floats(-1, 1), st.floats(-0.8, 0.8)))
 def test_no_ray_from_a_seen_line_to_the_reader_meets_a_solid_and_one_from_a_hidden_line_does(
     found: list[Solid], way: Vec

@@ -86,7 +86,7 @@ def test_what_is_written_reads_back(tree: dict[str, Any]) -> None:
 WORDS = st.text("abcXYZ 0189äß;,\"'-.", min_size=1, max_size=12).map(lambda s: s.strip() or "m")
 
 
-@settings(max_examples=60)
+@settings(max_examples=25)
 @given(
     st.lists(
         st.tuples(WORDS, st.integers(0, 99_999), st.integers(0, 9_999), st.sampled_from(["good", "spare", "reject"])),

@@ -10,6 +10,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from levelcradle.core.bar import Tube
 from levelcradle.core.connection.angle.checks import (
@@ -23,7 +25,7 @@ from levelcradle.core.connection.angle.checks import (
 )
 from levelcradle.core.design import Mount, standard_tables
 from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
-from levelcradle.core.strength import Beams, bolt_capacity, patch_n, tube_plastic_mm3
+from levelcradle.core.strength import Beams, bolt_capacity, patch_n, toe_pull, tube_plastic_mm3
 
 TABLES = standard_tables()
 
@@ -172,6 +174,23 @@ def test_the_welds_of_bracket_and_doubler_by_summing_them_up(load: tuple[float, 
     ends = np.array([(s * half, t * le) for s in (-1, 1) for t in (-1, 1)])
     by_hand = most_by_summing(sides, ends, np.array((d, w, n)), moments)
     assert float(weld_line(found, *(np.array(v) for v in load))) == pytest.approx(by_hand, rel=5e-3)
+
+
+@given(
+    steps=st.lists(st.floats(2, 60), min_size=1, max_size=5), beyond=st.floats(2, 100), lift=st.floats(-1000, 10_000)
+)
+def test_a_lifted_leg_on_its_toe_is_in_balance(steps: list[float], beyond: float, lift: float) -> None:
+    """Statics: what the bolts pull less the lift presses at the toe, no further out than the free edge, and the moments
+    about the line of the lift are equal; a leg that bears little levers little."""
+    rows = tuple(itertools.accumulate(steps))
+    pulls = toe_pull(np.array(lift), rows, rows[-1] + beyond)
+    toe = float(pulls.sum()) - max(lift, 0.0)
+    assert (pulls >= 0).all()
+    assert toe >= -1e-6
+    if toe > 1e-6:
+        assert float(pulls @ np.array(rows)) / toe == pytest.approx(min(rows[-1] + beyond, 2.25 * rows[-1]))
+    soft = toe_pull(np.array(lift), rows[:1], rows[0] + beyond, leg_n_mm=1e-6)
+    assert float(soft[0]) == pytest.approx(max(lift, 0.0), abs=1e-3)
 
 
 @pytest.mark.parametrize("pull", [0.0, 500.0, 1500.0])

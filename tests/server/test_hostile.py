@@ -107,7 +107,7 @@ PATHS = st.sampled_from(
 FIGURES = st.floats(-2e4, 2e4) | st.integers(-20000, 20000) | st.sampled_from([0, -0.0, 1e-9, 20000.0])
 
 
-@settings(max_examples=80, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(path=PATHS, value=JSON | FIGURES)
 def test_any_value_at_any_place_is_taken_or_refused(client: TestClient, car: str, path: str, value: Any) -> None:
     body = json.dumps({"patch": [{"op": "replace", "path": path, "value": value}]})
@@ -128,7 +128,7 @@ def pointers(tree: Any, at: str = "") -> list[str]:
     ]
 
 
-@settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.data())
 def test_anything_taken_away_or_swapped_anywhere_is_answered(client: TestClient, car: str, data: st.DataObject) -> None:
     places = pointers(json.loads(SMALL))[1:]
@@ -142,7 +142,7 @@ def test_anything_taken_away_or_swapped_anywhere_is_answered(client: TestClient,
     assert answer.status_code in (200, 422), answer.text
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.lists(st.tuples(st.sampled_from(["thickness_mm", "bend_radius_mm", "width_mm", "toe_mm", "leg_b_mm",
 "from_mm",
                                            "length_mm", "leg_mm"]), st.floats(0.001, 500)), max_size=4),

@@ -83,6 +83,8 @@ def page(window: Page, address: str) -> Iterator[Page]:
 
 
 def _leave(window: Page) -> None:
+    """The page goes first: what follows would be drawn on it."""
+    window.goto("/api/health")
     for other in window.context.pages:
         if other != window:
             other.close()
@@ -91,7 +93,6 @@ def _leave(window: Page) -> None:
     window.emulate_media(media="null", reduced_motion="null")
     window.mouse.up()
     window.mouse.move(0, 0)
-    window.goto("/api/health")
     window.evaluate("() => { localStorage.clear(); sessionStorage.clear() }")
     ASKED[window].clear()
 

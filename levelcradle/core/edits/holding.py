@@ -1,14 +1,14 @@
 """What could hold the modules of a box: sized by itself, and run through every check before it is offered."""
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from itertools import islice, product
 
 from pydantic import TypeAdapter
 
 from levelcradle.core.analysis import analyse_assembly
 from levelcradle.core.assembly import resolve
-from levelcradle.core.box.holding import PLAY_MM, Placed, room_of
+from levelcradle.core.box.holding import PLAY_MM, Placed, room_of, settles, tool_mm
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import FACE_PAIRS, FACES, Face
 from levelcradle.core.design.box import Box
@@ -16,7 +16,7 @@ from levelcradle.core.design.holders import Holder
 from levelcradle.core.design.layers import WALLS
 from levelcradle.core.design.operation import OpName
 from levelcradle.core.design.patch import Op
-from levelcradle.core.design.tables import Tables
+from levelcradle.core.design.tables import BoltSize, Tables
 from levelcradle.core.edits.boxes import edited
 from levelcradle.core.errors import OutOfRange, UnknownThing
 from levelcradle.core.finding import Finding, message_text
@@ -75,7 +75,12 @@ def _worse(finding: Finding, before: Mapping[str, float | None]) -> bool:
 
 
 def _stands_against(finding: Finding) -> bool:
-    return finding.state in ("foul", "unknown") and finding.code in ("inside.held", "inside.hold_down")
+    """What rests on a figure that nobody has measured yet does not, if it would hold by that one."""
+    if finding.code not in ("inside.held", "inside.hold_down"):
+        return False
+    if finding.state == "unknown" and finding.unit == "use":
+        return (finding.value or 0.0) > 1
+    return finding.state in ("foul", "unknown")
 
 
 def _put(box: Box, box_id: str, holders: dict[str, Row], stacks: "Stacks", tables: Tables) -> list[Op]:
@@ -90,7 +95,8 @@ def _put(box: Box, box_id: str, holders: dict[str, Row], stacks: "Stacks", table
     for face in WALLS:
         let_in = max(room_of(tried, key, placed.stack).get(face, 0.0) for key, placed in stacks.items())
         op: OpName = "replace" if box.lining(face) else "add"
-        if face not in stopped and (box.lining(face) or let_in > 0):
+        carries = box.lining(face) and let_in <= 0 and settles(next(iter(stacks.values())), face) == ("", None)
+        if face not in stopped and not carries and (box.lining(face) or let_in > 0):
             layers = _hard(box.lined_mm(face), max(let_in, 0.0), tables)
             ops.append({"op": op, "path": f"{path}/layers/{face}", "value": layers})
     return ops
@@ -136,15 +142,15 @@ def _bolts(size: str, box: Box, tables: Tables) -> Row:
     return {"size": size, "property_class": "8.8", "into": "nut"}
 
 
-def _largest(tables: Tables, most_mm: float, of: str) -> str | None:
-    """The thickest bolt whose figure is no larger."""
-    rows = [(row.d_mm, key) for key, row in tables.bolts.items() if getattr(row, of) <= most_mm + 1e-9]
+def _largest(tables: Tables, most_mm: float, of: Callable[[BoltSize], float]) -> str | None:
+    """The thickest bolt of which something is no larger."""
+    rows = [(row.d_mm, key) for key, row in tables.bolts.items() if of(row) <= most_mm + 1e-9]
     return max(rows)[1] if rows else None
 
 
 def _own_holes(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, Row]]:
     holes = placed.stack.kind.mount_holes
-    size = _largest(tables, holes.diameter_mm, "d_mm") if holes else None
+    size = _largest(tables, holes.diameter_mm, lambda row: row.d_mm) if holes else None
     if size and placed.stack.holes_axis == 2:  # a stack that stands out from a wall on its bolts is not proposed
         yield {"bolts": {"type": "own_holes", "bolts": {"size": size, "property_class": "8.8", "into": "nut"}}}
 
@@ -152,26 +158,27 @@ def _own_holes(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, R
 def _rods(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, Row]]:
     """On feet in the gaps where they are thick enough, else before and behind the stack; in few gaps, then in all."""
     stack, holes = placed.stack, placed.stack.kind.mount_holes
-    size = _largest(tables, holes.diameter_mm, "d_mm") if holes else None
+    size = _largest(tables, holes.diameter_mm, lambda row: row.d_mm) if holes else None
     if size is None or 2 in (stack.holes_axis, stack.ends_axis):
         return
     ends = FACES[2 * stack.ends_axis : 2 * stack.ends_axis + 2]
-    tab = min(40.0, *(placed.gap_mm(face) for face in ends))
-    bolt = _largest(tables, max(tab, 12.0), "washer_mm")
-    assert bolt is not None
+    tab = min(40.0, *(placed.free_mm(face) for face in ends))
+    bolt = _largest(tables, tab, lambda row: 2 * tool_mm(row)) or min(tables.bolts, key=lambda k: tables.bolts[k].d_mm)
     washer, gaps = tables.bolts[bolt].washer_mm, stack.counts(stack.holes_axis) - 1
+    most = stack.laid.turned.size_mm[stack.holes_axis]
     along = ("aft", "across", "up")[stack.holes_axis]
     gap = next((row.has_mm for row in stack.laid.rows if row.direction == along), 0.0)
     sheet = next((mm for mm in SHEETS_MM if mm <= gap), None)
     places = [("gaps", n, sheet) for n in sorted({-(-gaps // 2), gaps}) if n] if sheet else []
     for at, pairs, thick in [*places, ("ends", 2, SHEETS_MM[0])]:
-        for wide in WIDE_MM:
-            if wide <= stack.kind.size_mm[0] / 2:
+        for wide, each in product(WIDE_MM, (2, 3)):
+            leg = 2 * (thick or 0.0) + each * 1.5 * washer
+            if wide <= stack.kind.size_mm[0] / 2 and leg <= most:
                 feet = {
                     "at": at, "pairs": pairs, "up_to": "all" if stack.counts(2) > 1 else "lowest",
                     "material": box.material, "thickness_mm": thick, "bend_radius_mm": thick, "wide_mm": wide,
-                    "tab_mm": max(tab, washer), "leg_mm": 2 * (thick or 0.0) + 3 * washer,
-                    "bolts": _bolts(bolt, box, tables), "each": 2,
+                    "tab_mm": max(tab, 2 * tool_mm(tables.bolts[bolt])), "leg_mm": leg,
+                    "bolts": _bolts(bolt, box, tables), "each": each,
                 }  # fmt: skip
                 yield {"rods": {"type": "rods", "size": size, "feet": feet}}
 
@@ -229,8 +236,8 @@ def _stop(
     stop = {
         "count": count, "material": _strongest(box, tables), "thickness_mm": thick, "bend_radius_mm": thick,
         "high_mm": high, "wide_mm": wide, "welded": welded,
-        "leg_mm": max(min(60.0, placed.gap_mm(face)), 2 * thick + 24.0),
-        "bolts": _bolts(size, box, tables), "each": max(min(int(wide / (1.5 * tables.bolts[size].washer_mm)), 6), 1),
+        "leg_mm": max(min(60.0, placed.gap_mm(face)), 2 * thick + 2 * tool_mm(tables.bolts[size])),
+        "bolts": _bolts(size, box, tables), "each": max(min(int(wide / (2 * tool_mm(tables.bolts[size]))), 6), 1),
     }  # fmt: skip
     return {"type": "stops", "against": face, "stop": stop}
 

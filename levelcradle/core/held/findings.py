@@ -84,15 +84,11 @@ def _block(assembly: Assembly, box: PlacedBox, row: BlockHeld) -> Iterator[Findi
 
 def _of_holders(box: PlacedBox, row: BlockHeld) -> Iterator[Finding]:
     for holder, words in row.missing:
-        text = f"{_named(box, row)}: nobody has said {plain(words)}"
-        if "has no holes" in words:
-            text = f"{_named(box, row)}: {plain(words)}"
-        yield _told(box, f"holder:{holder}", "unknown", text, "holder", row.block, holder=holder)
-    for holder, words in row.broken:
         text = f"{_named(box, row)}: {plain(words)}"
-        yield _told(
-            box, f"holder:{holder}:{words.split(' ')[0]}:{words}", "foul", text, "holder", row.block, holder=holder
-        )
+        yield _told(box, f"holder:{holder}", "unknown", text, "holder", row.block, holder=holder)
+    for holder, number, words in row.broken:
+        text = f"{_named(box, row)}: {plain(words)}"
+        yield _told(box, f"holder:{holder}:{number}", "foul", text, "holder", row.block, holder=holder)
 
 
 def _in_one_another(box: PlacedBox) -> Iterator[Finding]:

@@ -65,8 +65,8 @@ class BlockHeld:
     """What holds one block.
 
     Attributes:
-        missing: (holder, what nobody has said of it).
-        broken: (holder, what it asks and is not so).
+        missing: (holder, what is missing of it).
+        broken: (holder, number of what it asks, what that is and is not so).
         gaps: axes along which neighbours have a gap that nothing fills, and how wide.
         loose: ways in which it is not held; ``lifts``: cases that tear it off though each way is held.
         ways: of a block that is held.
@@ -76,7 +76,7 @@ class BlockHeld:
     block: str
     holders: int
     missing: tuple[tuple[str, str], ...] = ()
-    broken: tuple[tuple[str, str], ...] = ()
+    broken: tuple[tuple[str, int, str], ...] = ()
     gaps: tuple[tuple[int, float], ...] = ()
     loose: tuple[Loose, ...] = ()
     turns: bool = False
@@ -132,8 +132,8 @@ def _of_block(
     own = {name: holding for name, holding in box.shell.held.by_holder.items() if rows[name].block == key}
     missing = tuple((name, holding.missing) for name, holding in own.items() if holding.missing)
     whole = {name: holding for name, holding in own.items() if not holding.missing}
-    asks = [(name, *ask) for name, h in whole.items() for ask in (*h.asks(), *_has_room(h.words, rows[name], placed))]
-    broken = tuple((name, words) for name, words, so in asks if not so)
+    asks = {name: (*h.asks(), *_has_room(h.words, rows[name], placed)) for name, h in whole.items()}
+    broken = tuple((name, n, words) for name, rules in asks.items() for n, (words, so) in enumerate(rules, 1) if not so)
     holders = list(own.values())
     begun = BlockHeld(box.id, key, len(own), missing, broken)
     if missing or broken or not own:

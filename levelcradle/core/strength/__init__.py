@@ -8,6 +8,7 @@ from levelcradle.core.strength.bolts import (
     bolt_capacity,
     pull_and_shear,
     pull_through_n,
+    toe_pull,
 )
 from levelcradle.core.strength.sheets import Beams, Bearing, Plate, patch_n, tube_plastic_mm3
 
@@ -22,5 +23,6 @@ __all__ = [
     "patch_n",
     "pull_and_shear",
     "pull_through_n",
+    "toe_pull",
     "tube_plastic_mm3",
 ]

@@ -2,16 +2,18 @@
 cautious, no source; the second as EN 1993-1-8)."""
 
 import math
+from collections.abc import Sequence
 
 import numpy as np
 from numpy.typing import NDArray
 
 from levelcradle.core.design.tables import BoltClass, BoltSize
 
-__all__ = ["GAMMA_M0", "GAMMA_M2", "bearing_n", "bolt_capacity", "pull_and_shear", "pull_through_n"]
+__all__ = ["GAMMA_M0", "GAMMA_M2", "bearing_n", "bolt_capacity", "pull_and_shear", "pull_through_n", "toe_pull"]
 
 GAMMA_M0 = 1.1
 GAMMA_M2 = 1.25
+TOE_REACH = 1.25  # a toe bears no further out than so much of the lever: EN 1993-1-8 table 6.2 (n ≤ 1.25 m)
 
 
 def bolt_capacity(bolt: BoltSize, grade: BoltClass) -> tuple[float, float]:
@@ -31,14 +33,41 @@ def pull_and_shear(
     return np.maximum(shear_n / fv_n + pull_n / (1.4 * ft_n), pull_n / ft_n)
 
 
-def bearing_n(bolt: BoltSize, bolt_mpa: float, sheet_mpa: float, thickness_mm: float) -> float:
-    """A bolt on the rim of its hole in a sheet, well inside its edges: 2.5 αb fu d t / γM2 [N].
+def toe_pull(
+    lift_n: NDArray[np.float64], rows_mm: Sequence[float], edge_mm: float, leg_n_mm: float = math.inf
+) -> NDArray[np.float64]:
+    """What pulls at each row of bolts of a leg that is lifted beside them: it turns about its toe, which presses [N].
 
-    Valid for: holes at least 3 d0 from the edge that they bear towards, 1.5 d0 from the others.
-    Source: EN 1993-1-8 table 3.4.
+    One row: T = max(N, 0)(1 + b1 / a1), a1 = min(e, 1.25 b1).
+
+    Args:
+        lift_n: of any shape; the answer has one more axis, of the rows.
+        rows_mm: from the line of the lift to each row of bolts, the nearest first; edge_mm: to the free edge.
+        leg_n_mm: what the leg bears at a row of bolts, with which it can lever; a stiff one as much as it has to.
+    Source: statics (a rigid leg, rows alike); reach of the toe: EN 1993-1-8 table 6.2.
+
+    >>> toe_pull(np.array(100.0), (10.0,), 20.0).tolist(), toe_pull(np.array(100.0), (10.0,), 90.0).tolist()
+    ([200.0], [180.0])
     """
-    alpha = min(bolt_mpa / sheet_mpa, 1.0)
-    return 2.5 * alpha * sheet_mpa * bolt.d_mm * thickness_mm / GAMMA_M2
+    rows, lift = np.asarray(rows_mm), np.maximum(lift_n, 0.0)[..., None]
+    toe = min(edge_mm, (1 + TOE_REACH) * rows[-1])
+    arms = toe - rows
+    return np.asarray(np.minimum(lift * toe * arms / (arms @ arms), lift + leg_n_mm / arms))
+
+
+def bearing_n(
+    bolt: BoltSize,
+    bolt_mpa: float,
+    sheet_mpa: float,
+    thickness_mm: float,
+    edges_mm: tuple[float, float] = (math.inf, math.inf),
+) -> float:
+    """A bolt on the rim of its hole in a sheet: k1 αb fu d t / γM2 [N]. ``edges_mm``: from the middle of the hole to
+    the edge that it bears towards, and to the nearer one beside. Source: EN 1993-1-8 table 3.4."""
+    ahead, beside = (mm / bolt.clearance_hole_mm for mm in edges_mm)
+    alpha = min(ahead / 3, bolt_mpa / sheet_mpa, 1.0)
+    k1 = min(max(2.8 * beside - 1.7, 0.01), 2.5)  # one so near is foul by its shape; the use stays finite
+    return k1 * alpha * sheet_mpa * bolt.d_mm * thickness_mm / GAMMA_M2
 
 
 def pull_through_n(across_mm: float, sheet_mpa: float, thickness_mm: float) -> float:

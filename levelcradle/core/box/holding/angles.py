@@ -6,10 +6,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, vec
+from levelcradle.core.box.holding.stack import Forces
 from levelcradle.core.box.piece import Piece, block_piece
 from levelcradle.core.design.tables import Material
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
-from levelcradle.core.strength import GAMMA_M0
+from levelcradle.core.strength import GAMMA_M0, toe_pull
 
 __all__ = ["StandingAngle"]
 
@@ -54,11 +55,20 @@ class StandingAngle:
         first, second = (block_piece(name, "holder", *at, density_kg_m3, part) for at in (upright, lying))
         return first, second
 
-    def flat_on_floor(self) -> tuple[float, float]:
-        """From where to where the leg on the floor is flat, along its axis."""
-        near = self.back_mm + self.way * (self.thickness_mm + self.radius_mm)
-        far = self.back_mm + self.way * self.leg_mm
-        return min(near, far), max(near, far)
+    def rows_mm(self, count: int) -> tuple[float, ...]:
+        """So many rows of bolts evenly over what is flat of the leg on the floor: how far each stands off the middle
+        of the upright leg."""
+        bend = self.thickness_mm + self.radius_mm
+        each = (self.leg_mm - bend) / count
+        return tuple(bend + (n + 0.5) * each - self.thickness_mm / 2 for n in range(count))
+
+    def toe_pull(self, lift_n: Forces, rows: int) -> Forces:
+        """What pulls at each row of its bolts where its upright leg is lifted [N], one axis more than that."""
+        return toe_pull(lift_n, self.rows_mm(rows), self.leg_mm - self.thickness_mm / 2)
+
+    def off_back_mm(self, row_mm: float) -> float:
+        """Where such a row is along its axis."""
+        return self.back_mm + self.way * (self.thickness_mm / 2 + row_mm)
 
     def bend_n_mm(self, yield_mpa: float) -> float:
         """What it bears at its bend, plastic [N·mm]: w t² / 4 fy / γM0."""

@@ -7,11 +7,12 @@ from dataclasses import replace
 import numpy as np
 
 from levelcradle.core.axes import Vec, plus, scaled
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, nut_mm
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm
 from levelcradle.core.box.openings import outward
 from levelcradle.core.box.piece import STEEL_KG_MM3, Outside, Piece
 from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.holders import Bolts
+from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Step
 from levelcradle.core.solids import block, rod
 from levelcradle.core.strength import GAMMA_M2, Bearing, bearing_n, bolt_capacity, pull_and_shear, pull_through_n
@@ -23,6 +24,7 @@ __all__ = [
     "bolt_words",
     "nut_outside",
     "ratio",
+    "rim_check",
     "sheet_check",
     "steel_rod",
     "weld_n_mm",
@@ -71,12 +73,17 @@ def bolt_checks(placed: Placed, bolts: Bolts, face: Face, pull: Forces, shear: F
     size, grade = placed.stack.bolt(bolts)
     ft, fv = bolt_capacity(size, grade)
     yield _bolt(f"bolts to the {face}", pull, shear, ft, fv)
-    sheet = bearing.material.ultimate_mpa
-    rim = bearing_n(size, grade.ultimate_mpa, sheet, bearing.thickness_mm)
-    yield ratio(f"rim of the holes in the {face}", shear.max(axis=2), rim, "N", "2.5 αb fu d t / γM2", EC3)
+    yield rim_check(f"the {face}", placed.stack, bolts, (bearing.material, bearing.thickness_mm, math.inf), shear)
     across = size.d_mm if bolts.into == "stud" else size.washer_mm
-    through = pull_through_n(across, sheet, bearing.thickness_mm)
+    through = pull_through_n(across, bearing.material.ultimate_mpa, bearing.thickness_mm)
     yield ratio(f"{face} round the bolts", pull.max(axis=2), through, "N", "0.6 π dm t fu / γM2", EC3)
+
+
+def rim_check(where: str, stack: Stack, bolts: Bolts, sheet: tuple[Material, float, float], shear: Forces) -> Check:
+    """Of the rims of its holes. ``sheet``: its material, its thickness, and how near its edges are."""
+    (size, grade), (metal, thickness, edge) = stack.bolt(bolts), sheet
+    bears = bearing_n(size, grade.ultimate_mpa, metal.ultimate_mpa, thickness, (edge, edge))
+    return ratio(f"rim of the holes in {where}", shear.max(axis=2), bears, "N", "k1 αb fu d t / γM2", EC3)
 
 
 def _bolt(name: str, pull: Forces, shear: Forces, ft: float, fv: float) -> Check:

@@ -51,7 +51,7 @@ class OwnHolesHeld:
     def missing(self) -> str:
         if self.placed.stack.kind.mount_holes is None:
             return f"{self.placed.stack.kind.name} has no holes of its own"
-        return "" if self.spec.bolts else "with which bolts"
+        return "" if self.spec.bolts else "nobody has said with which bolts"
 
     @property
     def ties(self) -> bool:

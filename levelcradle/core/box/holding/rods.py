@@ -26,9 +26,10 @@ from levelcradle.core.box.holding.bolted import (
     bolt_checks,
     bolt_words,
     ratio,
+    rim_check,
     steel_rod,
 )
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm, tool_mm
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.holders import Feet, Rods
@@ -82,8 +83,8 @@ class RodsHeld:
         if self.placed.stack.kind.mount_holes is None:
             return f"{self.placed.stack.kind.name} has no holes of its own"
         if self.spec.size is None:
-            return "how thick the rods are"
-        return "" if self.spec.feet else "on which feet the rods stand"
+            return "nobody has said how thick the rods are"
+        return "" if self.spec.feet else "nobody has said on which feet the rods stand"
 
     @property
     def ties(self) -> bool:
@@ -122,9 +123,12 @@ class RodsHeld:
         else:
             yield f"feet at {feet.pairs} places, at the two ends", feet.pairs == 2
         bolt = stack.tables.bolts[feet.bolts.size]
-        yield f"tab of {feet.tab_mm:g}, washer {bolt.washer_mm:g}", feet.tab_mm >= bolt.washer_mm
+        needs = 2 * tool_mm(bolt)
+        yield f"tab of {feet.tab_mm:g}, {needs:.1f} for its bolts and a socket on them", feet.tab_mm >= needs - 1e-9
         needs = feet.thickness_mm + feet.bend_radius_mm + feet.each * 1.5 * bolt.washer_mm
         yield f"leg of {feet.leg_mm:g} on the floor, {needs:.1f} for its bolts", feet.leg_mm >= needs - 1e-9
+        under = stack.laid.turned.size_mm[stack.holes_axis]
+        yield f"leg of {feet.leg_mm:g} under modules {under:g} wide there", feet.leg_mm <= under
         inside = max((abs(u) for u, _ in self.placed.holes()), default=0.0)
         deep = stack.kind.size_mm[0] / 2 - inside
         needs = deep + 1.2 * (size.d_mm + ROD_CLEARANCE_MM)
@@ -203,14 +207,13 @@ class RodsHeld:
                 yield at[0], at[1], at[2]
 
     def _bolt_places(self, foot: _Foot) -> Iterator[Vec]:
-        """On the tab, in one row along the rods."""
+        """On the tab, in one row along the rods, from the upright leg outward."""
         feet, (axis, long) = self._feet, self._axes
-        low, high = foot.angle.flat_on_floor()
         edge = self.placed.low[long] if foot.end < 0 else self.placed.high[long]
-        for n in range(feet.each):
+        for row in foot.angle.rows_mm(feet.each):
             at = [0.0, 0.0, self.placed.made.start_mm[2]]
             at[long] = edge + foot.end * feet.tab_mm / 2
-            at[axis] = low + (n + 0.5) * (high - low) / feet.each
+            at[axis] = foot.angle.off_back_mm(row)
             yield at[0], at[1], at[2]
 
     def grips(self) -> tuple[Grip, ...]:
@@ -225,10 +228,16 @@ class RodsHeld:
         )
 
     def checks(self, forces: Forces) -> Iterator[Check]:
-        feet, (axis, long) = self._feet, self._axes
+        """What lifts a foot lifts its upright leg, and its bolts stand beside that: its toe levers."""
+        feet, (axis, long), stack = self._feet, self._axes, self.placed.stack
         pull, shear = along_normal(forces, "base")
-        yield from bolt_checks(self.placed, feet.bolts, "base", pull, shear)
         by_foot = forces.reshape(*forces.shape[:2], len(self._stand), feet.each, 3).sum(axis=3)
+        levered = self._stand[0].angle.toe_pull(by_foot[..., 2], feet.each).reshape(pull.shape)
+        yield from bolt_checks(self.placed, feet.bolts, "base", np.maximum(pull, levered), shear)
+        bend = feet.thickness_mm + feet.bend_radius_mm
+        edge = min(feet.tab_mm / 2, (feet.leg_mm - bend) / feet.each / 2)
+        sheet = stack.tables.materials[feet.material], feet.thickness_mm, edge
+        yield rim_check("the feet", stack, feet.bolts, sheet, shear)
         yield self._bend(by_foot, axis)
         yield self._rod_check(by_foot, axis, long)
 
@@ -236,11 +245,11 @@ class RodsHeld:
         """Of the angle at its bend: what pushes it over passes at the underside of the modules, which stand against it;
         what lifts it acts at the bolts."""
         feet, steel = self._feet, self.placed.stack.tables.materials[self._feet.material]
-        t, bend = feet.thickness_mm, feet.thickness_mm + feet.bend_radius_mm
+        t = feet.thickness_mm
         lever = max(self.placed.free_mm("base"), t)
         if t < self._gap_mm - LIES_MM or feet.at == "ends":
             lever = self._rod_heights()[0] - self.placed.made.start_mm[2]  # nothing stands against it below the rods
-        out = bend + (feet.leg_mm - bend) / 2 - t / 2
+        (out,) = self._stand[0].angle.rows_mm(1)
         moment = np.abs(by_foot[..., axis]) * lever + np.maximum(by_foot[..., 2], 0.0) * out
         capacity = self._stand[0].angle.bend_n_mm(steel.yield_mpa)
         worst = moment.max(axis=2)

@@ -22,10 +22,16 @@ from levelcradle.core.finding import Step
 from levelcradle.core.modules import Laid
 from levelcradle.core.part import FlatPart
 
-__all__ = ["Check", "Forces", "Grip", "Holding", "Placed", "Stack", "nut_mm"]
+__all__ = ["Check", "Forces", "Grip", "Holding", "Placed", "Stack", "nut_mm", "tool_mm"]
 
 Forces = NDArray[np.float64]
 NUT_OF_D = 0.95  # a nut is at most so high, in diameters: ISO 4032, from memory
+
+
+def tool_mm(bolt: BoltSize) -> float:
+    """From the middle of a bolt to what stands beside it or to the edge of the sheet it holds, at least: its washer,
+    a socket on it (outside 1.25 s + 3, ISO 2725-1, from memory), its edge distance (1.2 d0, EN 1993-1-8 table 3.3)."""
+    return max(bolt.washer_mm / 2, (1.25 * bolt.across_flats_mm + 3) / 2, 1.2 * bolt.clearance_hole_mm)
 
 
 def nut_mm(bolt: BoltSize) -> float:
@@ -143,7 +149,7 @@ class Holding(Protocol):
 
     @property
     def missing(self) -> str:
-        """What nobody has said of it; empty where all was. Then it holds nothing."""
+        """What is missing of it, in a sentence; then it holds nothing. Empty where nothing is."""
 
     @property
     def ties(self) -> bool:

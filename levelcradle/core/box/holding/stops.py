@@ -8,8 +8,8 @@ import numpy as np
 
 from levelcradle.core.axes import Vec, scaled
 from levelcradle.core.box.holding.angles import StandingAngle
-from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, ratio, weld_n_mm
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack
+from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, ratio, rim_check, weld_n_mm
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, tool_mm
 from levelcradle.core.box.openings import outward
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import FACE_AT, Face
@@ -39,7 +39,7 @@ class StopsHeld:
 
     @property
     def missing(self) -> str:
-        return "" if self.spec.stop else "which stops"
+        return "" if self.spec.stop else "nobody has said which stops"
 
     @property
     def ties(self) -> bool:
@@ -68,7 +68,7 @@ class StopsHeld:
         if stop.welded:
             yield "stops welded, steel to steel", weld_n_mm(self.placed, stop.material, stop.thickness_mm) is not None
             return
-        needs, wide = bend + 1.2 * bolt.washer_mm, stop.each * 1.5 * bolt.washer_mm
+        needs, wide = bend + 2 * tool_mm(bolt), stop.each * 2 * tool_mm(bolt)
         yield f"leg of {stop.leg_mm:g} on the floor, {needs:.1f} for its bolts", stop.leg_mm >= needs - 1e-9
         yield f"stop {stop.wide_mm:g} wide, {wide:.1f} for its bolts", stop.wide_mm >= wide - 1e-9
         yield from bolt_asks(self.placed, stop.bolts, "base")
@@ -131,9 +131,11 @@ class StopsHeld:
         if stop.welded:
             yield self._weld(press.max(axis=2))
             return
-        low, high = angle.flat_on_floor()
-        pull = press * self._press_mm / ((high - low) / 2) / stop.each
+        half = (stop.leg_mm - stop.thickness_mm - stop.bend_radius_mm) / 2
+        pull = press * self._press_mm / half / stop.each
         yield from bolt_checks(self.placed, stop.bolts, "base", pull, press / stop.each)
+        sheet = steel, stop.thickness_mm, min(half, stop.wide_mm / stop.each / 2)
+        yield rim_check("the stops", stack, stop.bolts, sheet, press / stop.each)
 
     def _weld(self, press: Forces) -> Check:
         """Of the two fillets along the leg on the floor: sheared, and the one pulled as the stop is turned over."""
@@ -144,10 +146,10 @@ class StopsHeld:
 
     def _bolt_places(self, angle: StandingAngle) -> Iterator[Vec]:
         axis, side = self._axes
-        low, high = angle.flat_on_floor()
+        (row,) = angle.rows_mm(1)
         for n in range(self._stop.each):
             at = [0.0, 0.0, angle.floor_mm]
-            at[axis], at[side] = (low + high) / 2, angle.along_mm[0] + (n + 0.5) * angle.wide_mm / self._stop.each
+            at[axis], at[side] = angle.off_back_mm(row), angle.along_mm[0] + (n + 0.5) * angle.wide_mm / self._stop.each
             yield at[0], at[1], at[2]
 
     def pieces(self) -> Iterator[Piece]:

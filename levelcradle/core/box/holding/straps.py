@@ -13,7 +13,7 @@ from levelcradle.core.box.piece import Piece, block_piece
 from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.holders import Strap, Straps
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
-from levelcradle.core.strength import GAMMA_M2
+from levelcradle.core.strength import GAMMA_M2, toe_pull
 
 __all__ = ["StrapsHeld"]
 
@@ -46,7 +46,7 @@ class StrapsHeld:
 
     @property
     def missing(self) -> str:
-        return "" if self.spec.strap else "which straps"
+        return "" if self.spec.strap else "nobody has said which straps"
 
     @property
     def ties(self) -> bool:
@@ -91,7 +91,7 @@ class StrapsHeld:
         return tuple(found)
 
     def checks(self, forces: Forces) -> Iterator[Check]:
-        """Each leg is pulled with what presses on its edge; its bolts are sheared by its foot, and pulled."""
+        """Each leg is pulled with what presses on its edge, and pulls at bolts that stand beside it."""
         strap, stack = self._strap, self.placed.stack
         pull = np.maximum(forces[..., 2], 0.0)
         steel, bolt = stack.tables.materials[strap.material], stack.tables.bolts[strap.bolts.size]
@@ -104,8 +104,19 @@ class StrapsHeld:
             bears = strap.wide_mm * (weld_n_mm(self.placed, strap.material, strap.thickness_mm) or 1.0)
             rule, source = "a l fu / (√3 βw γM2), a = 0.7 t", "EN 1993-1-8, 4.5.3.3"
             yield ratio("welds of the straps", pull[..., welded].max(axis=2), bears, "N", rule, source)
-        each = pull[..., [n for n in range(pull.shape[2]) if n not in welded]] / strap.each
+        each = self._levered(pull[..., [n for n in range(pull.shape[2]) if n not in welded]])
         yield from bolt_checks(self.placed, strap.bolts, "base", each, np.zeros_like(each))
+
+    def _levered(self, pull: Forces) -> Forces:
+        """What pulls at the bolts of its feet, whose toes lever as far as so thin a strip can: to its plastic moment,
+        by what it breaks at."""
+        strap, foot = self._strap, _foot_mm(self._strap, self.placed.stack)
+        middle = strap.thickness_mm / 2
+        steel = self.placed.stack.tables.materials[strap.material]
+        strip = strap.wide_mm * strap.thickness_mm**2 / 4 * steel.ultimate_mpa
+        rows = [foot - middle - spot for spot in reversed(self._spots)]
+        levered = toe_pull(pull, rows, foot - middle, strip)
+        return np.asarray(levered.reshape(*pull.shape[:2], -1))
 
     @property
     def _feet(self) -> tuple[float, float]:
@@ -114,6 +125,12 @@ class StrapsHeld:
         welded = _welded_at(self._strap, self.placed.stack) if self._strap.welded else None
         one, other = (0.0 if face == welded else foot for face in faces)
         return one, other
+
+    @property
+    def _spots(self) -> list[float]:
+        """Of the bolts in one foot, how far each stands from its free end."""
+        flat = _foot_mm(self._strap, self.placed.stack) - 2 * self._strap.thickness_mm
+        return [flat * (n + 0.5) / self._strap.each for n in range(self._strap.each)]
 
     @property
     def _ends(self) -> list[float]:
@@ -164,8 +181,7 @@ class StrapsHeld:
             bends.append(Bend((at, 0.0), (at, strap.wide_mm), 90.0, radius, up, allowance))
         length = sum(leg for leg, _ in legs) - len(bends) * deduction
         middle, foot = strap.wide_mm / 2, max(one, other)
-        spots = [(foot - t - radius) * (n + 0.5) / strap.each for n in range(strap.each)]
-        places = [x for u in spots for x in ((u,) if one else ()) + ((length - u,) if other else ())]
+        places = [x for u in self._spots for x in ((u,) if one else ()) + ((length - u,) if other else ())]
         holes = [Hole((x, middle), bolt.clearance_hole_mm, strap.bolts.size) for x in places]
         for number, on in enumerate(self._at()):
             yield FlatPart(

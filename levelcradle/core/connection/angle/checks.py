@@ -14,7 +14,7 @@ from levelcradle.core.connection.connection import ForceArray, Road
 from levelcradle.core.design.mount import Angle, Doubler, Mount, Welded
 from levelcradle.core.design.pins import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
-from levelcradle.core.strength import GAMMA_M0, GAMMA_M2, bolt_capacity, pull_and_shear
+from levelcradle.core.strength import GAMMA_M0, GAMMA_M2, bearing_n, bolt_capacity, pull_and_shear, toe_pull
 
 __all__ = ["CHECKS", "AngleJoint", "WallPatch", "geometry", "out_of_range", "tightening", "utilisations"]
 
@@ -136,8 +136,7 @@ class AngleJoint:
 
 def lever_pull(joint: AngleJoint, n: ForceArray) -> ForceArray:
     """T = max(N, 0)(1 + b1 / a1), a1 = min(e, 1.25 b1): the toe as a lever. Source: statics, uncapped."""
-    a1 = min(joint.shape.toe_mm, 1.25 * joint.b1_mm)
-    return np.maximum(n, 0.0) * (1 + joint.b1_mm / a1)
+    return toe_pull(np.asarray(n), (joint.b1_mm,), joint.b1_mm + joint.shape.toe_mm)[..., 0]
 
 
 def tightening(joint: AngleJoint) -> tuple[float, float]:
@@ -188,11 +187,8 @@ def leg_b(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, roa
 
 def bearing_capacity_n(joint: AngleJoint) -> float:
     """Fb = k1 αb fu d t / γM2 of leg A, e1 = e, e2 = w/2 [N]. Source: EN 1993-1-8 table 3.4."""
-    bracket, hole, fu = joint.shape, joint.bolt.clearance_hole_mm, joint.steel.ultimate_mpa
-    alpha = min(bracket.toe_mm / (3 * hole), joint.grade.ultimate_mpa / fu, 1.0)
-    # so narrow a one is foul by its shape; the use stays finite
-    k1 = min(max(2.8 * bracket.width_mm / 2 / hole - 1.7, 0.01), 2.5)
-    return k1 * alpha * fu * joint.bolt.d_mm * joint.t / GAMMA_M2
+    edges = (joint.shape.toe_mm, joint.shape.width_mm / 2)
+    return bearing_n(joint.bolt, joint.grade.ultimate_mpa, joint.steel.ultimate_mpa, joint.t, edges)
 
 
 def bearing(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
