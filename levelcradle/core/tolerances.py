@@ -1,15 +1,15 @@
 """General tolerances of lengths: as cut, as welded."""
 
 from functools import cache
-from typing import Literal
 
 from levelcradle.core.tables import rows
 
 __all__ = ["tolerance_by"]
 
 
-def tolerance_by(rule: Literal["cut", "welded"], mm: float) -> tuple[float, str]:
-    """The general tolerance of a length and its source: over the first limit, up to and with the second.
+def tolerance_by(rule: str, mm: float) -> tuple[float, str]:
+    """The general tolerance of a length and its source: over the first limit, up to and with the second. ``rule``:
+    ``cut``, or ``welded`` with a class, A to D.
 
     >>> tolerance_by('cut', 245.0)[0]
     0.5

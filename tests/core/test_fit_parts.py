@@ -27,7 +27,8 @@ from levelcradle.core.modules import turned
 from tests import plain
 from tests.core.test_fit import bay_design, bay_tree
 
-BRICK = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, mixed_turns=False)
+PLAIN = Making(weld_class=None)  # so that the arithmetic stays plain
+BRICK = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, mixed_turns=False, making=PLAIN)
 
 
 def room(design: Design, **more: Any) -> BayCavity:
@@ -85,7 +86,7 @@ def test_a_box_of_two_kinds_where_it_holds_more_than_one_of_either() -> None:
     """Inside 504 long: a brick and a slab with the 4 between them fill it; two of one kind do not, or leave 100
     empty."""
     design = two_kinds((504 + 14 + 13 + 12.5, 120 + 14 + 13 + 12.5, 120.0))
-    wishes = Wishes(kinds=("slab", "brick"), bays=("b",), more_than_the_shelf=True)
+    wishes = Wishes(kinds=("slab", "brick"), bays=("b",), more_than_the_shelf=True, making=PLAIN)
     assert max(o.modules for o in room_of(design, "b", wishes, meshes={}).options(9, every=False)) == 2
     short = two_kinds((504 + 14 + 13 + 12.5, 120 + 14 + 13 + 12.5, 120.0), shelf=(1, 1))
     found = study(short, wishes.model_copy(update={"more_than_the_shelf": False}), meshes={})
@@ -97,7 +98,7 @@ def test_a_box_of_two_kinds_where_it_holds_more_than_one_of_either() -> None:
 
 def test_no_more_of_a_kind_than_the_shelf_has_and_as_many_of_each_in_every_string() -> None:
     design = two_kinds((900, 700, 400), shelf=(5, 2))
-    wishes = Wishes(kinds=("brick", "slab"), bays=("b",))
+    wishes = Wishes(kinds=("brick", "slab"), bays=("b",), making=PLAIN)
     assert (
         max(sum(held_in([o.box]).values()) for o in room_of(design, "b", wishes, meshes={}).options(9, every=False))
         == 7
@@ -123,7 +124,7 @@ def test_thicker_sheet_and_liners_are_counted() -> None:
     design = bay_design((647.5, 200, 216.5), [])
     found = []
     for sheet in (3.0, 5.0):
-        making = Making(construction=Folded(thickness_mm=sheet), liners=Liners(wall_mm=4.0))
+        making = Making(construction=Folded(thickness_mm=sheet), weld_class=None, liners=Liners(wall_mm=4.0))
         blocks = [o.box.blocks["a"] for o in room(design, making=making).options(9, every=False)]
         found.append(max(b.counts.aft for b in blocks if b.turn.aft == "end_a"))
     assert found == [3, 2]

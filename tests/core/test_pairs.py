@@ -14,7 +14,7 @@ from levelcradle.core.design.layers import Liners
 from levelcradle.core.fit import study
 from levelcradle.core.fit.pairs import pairs
 from levelcradle.core.fit.wanted import MOST_ANYWHERE, Wanted, held_in, left_of
-from levelcradle.core.fit.wishes import Wishes
+from levelcradle.core.fit.wishes import Making, Wishes
 from levelcradle.core.modules import orientations_for
 from tests.core.test_fit import bay_design, bay_tree
 
@@ -125,7 +125,7 @@ def test_one_kind_stands_on_two_faces_in_one_box_where_that_holds_more() -> None
         "may_rest_on": ["base", "side_a", "side_b"],
     }  # fmt: skip
     design = validate(tree)
-    asked = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True)
+    asked = Wishes(kinds=("brick",), bays=("b",), more_than_the_shelf=True, making=Making(weld_class=None))
     best = study(design, asked, meshes={}).proposals[0]
     (box,) = best.boxes
     assert best.modules >= 16

@@ -55,20 +55,20 @@ def test_it_is_answered_as_it_was() -> None:
     assert {f for f in found if f.startswith("mount:")} >= {"mount:tank-lf", "mount:spot:tail-lf", "mount:bonnet-rr"}
 
 
-@pytest.mark.parametrize("number", [1, 2, 3, 4])
+@pytest.mark.parametrize("number", [1, 2, 3, 4, 5])
 def test_upgraded_once_it_stays(number: int) -> None:
     once = dump(load((FORMATS / f"format-{number}.cradle.json").read_text()))
     assert dump(load(once)) == once
     assert json.loads(once)["format"] == FORMAT
 
 
-@pytest.mark.parametrize("number", [2, 3, 4])
-def test_of_formats_2_to_4_everything_stands_where_it_stood(number: int) -> None:
+@pytest.mark.parametrize("number", [2, 3, 4, 5])
+def test_of_formats_2_to_5_everything_stands_where_it_stood(number: int) -> None:
     text = (FORMATS / f"format-{number}.cradle.json").read_text()
     before, after = json.loads(text), tree_of(load(text))
     added = {"mirror_of", "keep_clear", "sheets", "cut_parts", "fitted", "rim_mm", "format"}
     added |= {"liners", "layers", "hold_down", "holders", "from_ends_mm", "from_sides_mm", "sunk_mm", "readings"}
-    added |= {"settles_percent", "conducts", "burns", "limit_c", "chambers", "chamber", "hinge"}
+    added |= {"settles_percent", "conducts", "burns", "limit_c", "chambers", "chamber", "hinge", "weld_class"}
 
     def without(tree: Any) -> Any:
         if isinstance(tree, dict):

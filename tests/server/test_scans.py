@@ -2,7 +2,6 @@
 
 import json
 import subprocess
-import sys
 
 import pytest
 import trimesh
@@ -78,12 +77,9 @@ def test_a_worker_reads_what_is_sent_and_one_that_takes_too_much_memory_is_told(
     assert store.scan_imports.get(key).state == "done"
     greedy = store.scan_imports.ask(Sent("ball.stl", ball(), "m", 1.0))
     real = subprocess.run
-    limit = (
-        "import resource, runpy, sys; resource.setrlimit(resource.RLIMIT_DATA, (150_000_000,) * 2); "
-        "sys.argv = ['reading', sys.argv[1]]; runpy.run_module('levelcradle.jobs.scan_import', run_name='__main__')"
-    )
+    limit = "import resource; resource.setrlimit(resource.RLIMIT_DATA, (150_000_000,) * 2); "
     monkeypatch.setattr(
-        subprocess, "run", lambda command, **more: real([sys.executable, "-c", limit, command[-1]], **more)
+        subprocess, "run", lambda command, **more: real([*command[:2], limit + command[2], *command[3:]], **more)
     )
     run_reading(store, greedy)
     found = store.scan_imports.get(greedy)

@@ -8,6 +8,7 @@ from levelcradle.core.box.openings import SEEN, OnFace, before_face, on_face, op
 from levelcradle.core.box.piece import Outside, Piece, Role
 from levelcradle.core.box.plates import divider_part
 from levelcradle.core.box.shell import InnerGap, Shell, ShellModule, shell_of
+from levelcradle.core.box.welding import welded_by
 
 __all__ = [
     "SEEN",
@@ -36,4 +37,5 @@ __all__ = [
     "openings_of",
     "outward",
     "shell_of",
+    "welded_by",
 ]

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from levelcradle.core.axes import Vec, minus, plus
+from levelcradle.core.axes import Vec, minus, plus, scaled
 from levelcradle.core.box.chambers import ChamberMade, chambers_of
 from levelcradle.core.box.chamfers import inside_chamfer, lined_beside
 from levelcradle.core.box.holding import Held, Stack, room_of
@@ -16,6 +16,7 @@ from levelcradle.core.box.made import Made
 from levelcradle.core.box.openings import protruding
 from levelcradle.core.box.piece import Outside, Piece, block_piece
 from levelcradle.core.box.sealing import sealing_bought
+from levelcradle.core.box.welding import pull_mm
 from levelcradle.core.design.base import FACE_PAIRS, FACES, ModuleFace
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
@@ -59,6 +60,7 @@ class Shell:
 
     Attributes:
         inner_mm: size between the walls.
+        pull_mm: how much of it is left for the pull of its welds, half of it at either end.
         made: what its construction answers: outside size, walls, parts.
         outside: pieces that make its outside: body, closures, heads, and what stands out of it.
         allowed_kg: what links, liners and what holds the modules are said to weigh.
@@ -68,6 +70,7 @@ class Shell:
     """
 
     inner_mm: Vec
+    pull_mm: Vec
     made: Made
     outside: tuple[Outside, ...]
     modules: tuple[ShellModule, ...]
@@ -162,16 +165,19 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
     stacks = {key: Stack(block, kinds[block.kind], laid, tables) for key, (block, laid) in blocks.items()}
     low, high = _wanted(box, stacks)
     wanted, material = _inner(box, low, high), tables.materials[box.material]
-    made = made_of(box, wanted, material)
-    start = plus(made.start_mm, (box.lined_mm("front"), box.lined_mm("left"), box.lined_mm("base")))
+    pull = pull_mm(box, wanted)
+    made = made_of(box, plus(wanted, pull), material)
+    lined = (box.lined_mm("front"), box.lined_mm("left"), box.lined_mm("base"))
+    start = plus(plus(made.start_mm, lined), scaled(pull, 0.5))
     shift = (start[0] - low[0], start[1] - low[1], start[2] - low[2])
     modules = tuple(_modules(blocks, kinds, shift))
-    given = _in_the_case(made.inner_mm, wanted) if made.given else ()
-    held = Held.of(box, {key: (stack, plus(stack.block.origin_mm, shift)) for key, stack in stacks.items()}, made)
+    given = _in_the_case(made.inner_mm, plus(wanted, pull)) if made.given else ()
+    held = Held.of(box, {key: (stack, plus(stack.block.origin_mm, shift)) for key, stack in stacks.items()}, made, pull)
     chambers = chambers_of(box, made, material)
     own = (replace(piece, role="chamber") for chamber in chambers for piece in chamber.outside)
     return Shell(
         inner_mm=made.inner_mm,
+        pull_mm=pull,
         made=made,
         outside=(*made.outside(), *protruding(box, made), *held.outside, *own),
         modules=modules,

@@ -27,6 +27,7 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
             *_gaps(box),
             *_resting(box),
             *_cable(box),
+            *_welds(box),
             *_lining(assembly, box),
             *opening_findings(box),
             *box.shell.made.findings(box.path, box.box.name),
@@ -51,6 +52,21 @@ def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
         message=f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), path))}",
         rationale="the box is drawn round what nobody measured",
     )
+
+
+def _welds(box: PlacedBox) -> Iterator[Finding]:
+    """Of a welded box of which nobody has said how true it is kept."""
+    if box.box.weld_class is None and any(box.box.construction.welded):
+        yield Finding(
+            id=f"inside:{box.path}:welds",
+            code="inside.welds",
+            station="box",
+            state="note",
+            subjects=(box.path,),
+            label="pull of welds",
+            message=f"{plain(box.box.name)}: no room is left inside for the pull of its welds",
+            rationale="welds shrink, and what was drawn snug no longer drops in: say a class of ISO 13920",
+        )
 
 
 def _gaps(box: PlacedBox) -> Iterator[Finding]:

@@ -140,10 +140,13 @@ def _contents(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, 
     )
     made = shell.made
     first, last = FACE_PAIRS[axis]
-    begin = made.start_mm[axis]
-    end = begin + shell.inner_mm[axis] - box.box.lined_mm(last)
+    begin, pull = made.start_mm[axis], shell.pull_mm[axis] / 2
+    end = begin + shell.inner_mm[axis] - box.box.lined_mm(last) - pull
+    source = f"ISO 13920 table 1, class {box.box.weld_class}, from memory"
+    welds = [StackRow("room for the pull of welds", pull, 0.0, 0.0, source, "space", path)] if pull else []
     yield from _layers(assembly, box, first)
-    at, before = begin + box.box.lined_mm(first), modules_before(assembly, box)
+    yield from welds
+    at, before = begin + box.box.lined_mm(first) + pull, modules_before(assembly, box)
     for module in modules:
         yield from _space(module, module.low[axis] - at, 2 * axis, path)
         yield from _module(module, axis, path, before + module.number)
@@ -152,6 +155,7 @@ def _contents(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, 
         yield from _space(modules[-1], end - at, 2 * axis + 1, path)
     else:
         yield StackRow("free", end - at, 0.0, 0.0, "", "space", path)
+    yield from welds
     yield from reversed(list(_layers(assembly, box, last)))
 
 

@@ -3,7 +3,7 @@
 from math import hypot
 
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
-from levelcradle.core.tolerances import tolerance_by
+from levelcradle.core.box import welded_by
 
 __all__ = ["gap_tolerance_mm", "tape_tolerance_mm"]
 
@@ -15,14 +15,10 @@ def gap_tolerance_mm(assembly: Assembly, box: PlacedBox, thing: Obstacle | Place
     side of the box may be off as welded, as the root of their squares; 3 mm either way covers both where nothing was
     said.
 
-    Source: independent errors add as the root of their squares; ISO 13920 class A for the box.
+    Source: independent errors add as the root of their squares; ISO 13920 for the box, class A where none is said.
     """
     stated = assembly.stated_mm(thing)
-    return (
-        DEFAULT_TOLERANCE_MM
-        if stated is None
-        else hypot(stated, tolerance_by("welded", max(box.shell.outer_mm))[0] / 2)
-    )
+    return DEFAULT_TOLERANCE_MM if stated is None else hypot(stated, welded_by(box.box, max(box.shell.outer_mm))[0] / 2)
 
 
 def tape_tolerance_mm(assembly: Assembly, thing: Obstacle) -> float:

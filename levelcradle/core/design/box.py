@@ -23,7 +23,7 @@ from levelcradle.core.design.base import (
     _as_tuple,
 )
 from levelcradle.core.design.chamber import Chamber
-from levelcradle.core.design.construction import Cap, Closure, Construction, Folded, Panel
+from levelcradle.core.design.construction import Cap, Closure, Construction, Folded, Panel, WeldClass
 from levelcradle.core.design.fitted import Fitted
 from levelcradle.core.design.holders import Holder
 from levelcradle.core.design.layers import Layer, Layers, Liners
@@ -254,10 +254,14 @@ class Finish(DocumentModel):
 
 
 class Box(DocumentModel):
+    """``weld_class``: how true its welds are kept; so much room is left inside for their pull. None where nobody has
+    said, and no room is left."""
+
     name: Line
     bay: Id | None = None
     pose: Pose
     construction: Construction = Folded()
+    weld_class: WeldClass | None = None
     material: Id = "s235"
     layers: Layers = Liners().layers()
     blocks: Annotated[dict[Id, Block], Field(max_length=200)] = {}

@@ -27,7 +27,11 @@ __all__ = [
     "LidScrews",
     "Panel",
     "Screws",
+    "WeldClass",
 ]
+
+WeldClass = Literal["A", "B", "C", "D"]
+"""How true a welder keeps a length: the classes of ISO 13920."""
 
 
 class FoldingShop(DocumentModel):
@@ -41,6 +45,7 @@ class Folded(DocumentModel):
     """A tray folded from one sheet, its corners welded, with a cap of the same sheet over it."""
 
     closed_by: ClassVar[tuple[str, ...]] = ("cap",)
+    welded: ClassVar[tuple[bool, bool, bool]] = (True, True, False)  # aft, across, up
     type: Literal["folded"] = "folded"
     thickness_mm: Annotated[float, Field(gt=0, le=20)] = 3.0
     bend_radius_mm: Annotated[float, Field(ge=0, le=50)] = 3.0
@@ -52,6 +57,7 @@ class Existing(DocumentModel):
     not made."""
 
     closed_by: ClassVar[tuple[str, ...]] = ()  # its lid is part of it
+    welded: ClassVar[tuple[bool, bool, bool]] = (False, False, False)
     type: Literal["existing"]
     size_mm: Size3
     wall_mm: PositiveLength
@@ -67,6 +73,7 @@ class Framed(DocumentModel):
     tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick."""
 
     closed_by: ClassVar[tuple[str, ...]] = ("panel",)
+    welded: ClassVar[tuple[bool, bool, bool]] = (True, True, True)
     type: Literal["framed"]
     tube_mm: Annotated[float, Field(ge=10, le=100)] = 25.0
     tube_wall_mm: Annotated[float, Field(gt=0, le=6)] = 2.0

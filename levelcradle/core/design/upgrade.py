@@ -8,7 +8,7 @@ from typing import Any
 __all__ = ["FORMAT", "upgraded"]
 
 Tree = dict[str, Any]
-FORMAT = 5
+FORMAT = 6
 
 
 def upgraded(tree: Tree) -> Tree:
@@ -214,4 +214,11 @@ def _path_in_5(path: str) -> str:
     return re.sub(r"^(/boxes/[^/]+)/liners/floor_mm$", r"\1/layers/base/runner/thickness_mm", path)
 
 
-_STEPS: dict[int | None, Callable[[Tree], Tree]] = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5}
+# --- 5 to 6: a box may say how true its welds are kept; nothing stands otherwise ---
+
+
+def _to_6(tree: Tree) -> Tree:
+    return {**tree, "format": 6}
+
+
+_STEPS: dict[int | None, Callable[[Tree], Tree]] = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6}

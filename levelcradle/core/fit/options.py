@@ -306,6 +306,7 @@ class BayCavity:
             bay=self.bay,
             material=making.material,
             construction=making.construction,
+            weld_class=making.weld_class,
             layers=making.liners.layers(),
             blocks=blocks,
             pose=Pose(anchor="front-left-base", at_mm=(0.0, 0.0, 0.0)),

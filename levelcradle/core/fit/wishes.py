@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from levelcradle.core.design.base import Count, DocumentModel, Id, NonNegativeLength, PositiveLength
-from levelcradle.core.design.construction import Folded
+from levelcradle.core.design.construction import Folded, WeldClass
 from levelcradle.core.design.layers import Liners
 
 __all__ = ["Making", "Weights", "Wishes"]
@@ -37,6 +37,7 @@ class Making(DocumentModel):
 
     material: Id = "s235"
     construction: Folded = Folded()
+    weld_class: WeldClass | None = "B"
     liners: Liners = Liners()
 
 

@@ -2390,7 +2390,11 @@ export interface components {
              */
             tested_n: number | null;
         };
-        /** Box */
+        /**
+         * Box
+         * @description ``weld_class``: how true its welds are kept; so much room is left inside for their pull. None where nobody has
+         *     said, and no room is left.
+         */
         DocBox: {
             /**
              * Bay
@@ -2579,6 +2583,11 @@ export interface components {
              * @default null
              */
             vented_outside: boolean | null;
+            /**
+             * Weld Class
+             * @default null
+             */
+            weld_class: ("A" | "B" | "C" | "D") | null;
         };
         /**
          * Bump
@@ -5899,7 +5908,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 5;
+            format: 6;
             /**
              * Hardpoints
              * @default {}
@@ -6374,6 +6383,8 @@ export interface components {
             liners?: components["schemas"]["InLiners"];
             /** Material */
             material?: string;
+            /** Weld Class */
+            weld_class?: ("A" | "B" | "C" | "D") | null;
         };
         /** Operation */
         InOperation: {

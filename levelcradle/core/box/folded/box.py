@@ -17,6 +17,7 @@ from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import too_little
 from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.box.welding import welded_by
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.design.construction import Cap, Folded
@@ -157,7 +158,7 @@ class FoldedBox:
             StackRow(what, t, tol, 0.0, SHEET, "metal", path)
             for what in (("floor", "lid") if axis == 2 else ("wall", "wall"))
         )
-        welded, source = tolerance_by("welded", self.outer_mm[axis])
+        welded, source = welded_by(self.sheet.box, self.outer_mm[axis])
         whole = (
             StackRow("box as welded", 0.0, welded, 0.0 if axis == 2 else 2 * WELD_PULL_MM, source, "other", path),
             StackRow("two bends", 0.0, 2 * BEND_MM, 0.0, "± 0.4 a bend, common practice, no source", "other", path),

@@ -23,6 +23,7 @@ from levelcradle.core.box.framed.panels import (
 )
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece, head_piece
+from levelcradle.core.box.welding import welded_by
 from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Framed, Panel
@@ -179,7 +180,7 @@ class FramedBox:
             return tube, row("cladding", spec.cladding_mm, tol, SHEET)
 
         first, last = (outward(face) for face, at in FACE_AT.items() if at[0] == axis)
-        welded, source = tolerance_by("welded", self.outer_mm[axis])
+        welded, source = welded_by(self.frame.box, self.outer_mm[axis])
         return Layers(first[::-1], last, (StackRow("frame as welded", 0.0, welded, 0.0, source, "other", path),))
 
     def least_cut_mm(self, edge: tuple[str, str]) -> int | None:

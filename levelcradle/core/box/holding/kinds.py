@@ -53,8 +53,8 @@ class Held:
     stacks: Mapping[str, Placed]
 
     @staticmethod
-    def of(box: Box, stacks: Mapping[str, tuple[Stack, Vec]], made: Made) -> "Held":
-        return Held(box, {key: Placed(stack, box, made, origin) for key, (stack, origin) in stacks.items()})
+    def of(box: Box, stacks: Mapping[str, tuple[Stack, Vec]], made: Made, pull_mm: Vec) -> "Held":
+        return Held(box, {key: Placed(stack, box, made, origin, pull_mm) for key, (stack, origin) in stacks.items()})
 
     @cached_property
     def by_holder(self) -> dict[str, Holding]:

@@ -71,13 +71,14 @@ class Stack:
 
 @dataclass(frozen=True, slots=True)
 class Placed:
-    """A stack in its box: how the box is made, where the block's corner is in the box's frame, and how its gaps are
-    filled."""
+    """A stack in its box: how the box is made, where the block's corner is in the box's frame, and what is left for the
+    pull of welds, which is no room: they take it, or it is packed out."""
 
     stack: Stack
     box: Box
     made: Made
     origin: Vec
+    pull_mm: Vec
 
     @property
     def low(self) -> Vec:
@@ -96,7 +97,8 @@ class Placed:
         """From the block to the inside of the box on a face, layers counted as room."""
         axis, far = FACE_AT[face]
         end = self.made.start_mm[axis] + self.made.inner_mm[axis]
-        return end - self.high[axis] if far else self.low[axis] - self.made.start_mm[axis]
+        has = end - self.high[axis] if far else self.low[axis] - self.made.start_mm[axis]
+        return has - self.pull_mm[axis] / 2
 
     def gap_mm(self, face: Face) -> float:
         """From the block to the innermost layer on a face."""

@@ -5,6 +5,7 @@ import { Blank } from '../../../ui/Blank'
 import { NameBlank } from '../../../ui/NameBlank'
 import { Choose } from '../../../ui/Choose'
 import { Heading } from '../../../ui/parts'
+import { Welds } from './Welds'
 
 export function FoldedForm({ path, box }: { path: string; box: Box }) {
   const { tables } = useDocument()
@@ -21,6 +22,7 @@ export function FoldedForm({ path, box }: { path: string; box: Box }) {
       />
       <Blank path={`${sheet}/thickness_mm`} label="Thickness" />
       <Blank path={`${sheet}/bend_radius_mm`} label="Inside bend radius" />
+      <Welds path={path} box={box} />
       <Heading>Who folds it</Heading>
       <NameBlank path={`${sheet}/folder/name`} label="Folder" />
       <Blank path={`${sheet}/folder/deduction_mm`} label="His bend deduction" optional />

@@ -5,6 +5,7 @@ import { Blank } from '../../../ui/Blank'
 import { Choose } from '../../../ui/Choose'
 import { Heading } from '../../../ui/parts'
 import { EDGES, type FaceName } from '../OnFace'
+import { Welds } from './Welds'
 
 const FASTENERS = [
   ['rivet', 'blind rivets'],
@@ -38,6 +39,7 @@ export function FramedForm({ path, box }: { path: string; box: Box }) {
       <Blank path={`${frame}/tube_mm`} label="Square tube, outside" />
       <Blank path={`${frame}/tube_wall_mm`} label="Its wall" />
       <Blank path={`${frame}/rails`} label="Rails across, under the modules" kind="number" />
+      <Welds path={path} box={box} />
       <Heading>Cladding</Heading>
       <Blank path={`${frame}/cladding_mm`} label="Panels are thick" />
       <Choose

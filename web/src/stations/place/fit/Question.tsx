@@ -6,6 +6,7 @@ import { useDocument, useLoaded } from '../../../design/live'
 import { askStudy } from '../../../design/queries'
 import { Fold } from '../../../ui/Fold'
 import { Choose } from '../../../ui/Choose'
+import { WELDS } from '../../welds'
 import { Tick } from '../../../ui/Tick'
 import { Button, Heading, Title } from '../../../ui/parts'
 import { Slide } from '../../../ui/Slide'
@@ -172,6 +173,12 @@ export function Question({ running }: { running: boolean }) {
           value={asking.material}
           options={Object.entries(document.tables.materials).map(([key, m]) => [key, m.name] as const)}
           onChange={(material) => asking.set({ material })}
+        />
+        <Choose
+          label="Welded true to (ISO 13920)"
+          value={asking.welds}
+          options={WELDS}
+          onChange={(welds) => asking.set({ welds })}
         />
         <Tick label="turns mixed in a box" value={asking.mixed} onChange={(mixed) => asking.set({ mixed })} />
         <Tick

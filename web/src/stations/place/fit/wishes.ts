@@ -43,6 +43,7 @@ export interface Asking {
   chamfers: boolean
   anyNumber: boolean
   material: string
+  welds: string
   sheet: string
   liner: string
   runner: string
@@ -75,6 +76,7 @@ export const useAsking = create<Asking>((set) => ({
   chamfers: false,
   anyNumber: false,
   material: making.material,
+  welds: making.weld_class ?? '',
   sheet: String(making.construction.thickness_mm),
   liner: String(making.liners.wall_mm),
   runner: String(making.liners.floor_mm),
@@ -127,6 +129,7 @@ export function wishesOf(a: Asking, document: Document): Wishes {
     more_than_the_shelf: a.anyNumber,
     making: {
       material: a.material,
+      weld_class: a.welds || null,
       construction: { thickness_mm: figure(a.sheet) },
       liners: { wall_mm: figure(a.liner), floor_mm: figure(a.runner) },
     },
