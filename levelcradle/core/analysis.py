@@ -10,6 +10,7 @@ from levelcradle.core.assembly import Assembly, resolve
 from levelcradle.core.axes import Vec
 from levelcradle.core.clearance import (
     access_findings,
+    bonding_findings,
     flag_findings,
     gap_findings,
     inside_findings,
@@ -177,6 +178,7 @@ def _checks(assembly: Assembly, level: LevelResult, supports: tuple[SupportResul
         ("boxes in their spaces", "place", lambda: outside_bay(assembly)),
         ("what their spaces ask", "box", lambda: flag_findings(assembly)),
         ("what vents blow at", "box", lambda: relief_findings(assembly)),
+        ("bonding", "box", lambda: bonding_findings(assembly)),
         ("ways in and out", "place", lambda: access_findings(assembly)),
         ("mounts", "mount", lambda: mount_findings(assembly, supports)),
         ("axle loads and ratings", "level", lambda: level_findings(assembly, level)),

@@ -13,7 +13,7 @@ from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.bays import sections
 from levelcradle.core.solids import Polygon, Solid, block, convex_ring, surface_of
 
-__all__ = ["Body", "Cut", "bodies", "cut_at"]
+__all__ = ["Body", "Cut", "bodies", "cut_at", "rings_at"]
 
 
 STILL: Vec = (0.0, 0.0, 0.0)
@@ -70,7 +70,7 @@ def _bays(assembly: Assembly, aft_mm: float) -> Iterator[Cut]:
 def _things(assembly: Assembly, aft_mm: float) -> Iterator[Cut]:
     for thing in assembly.obstacles:
         kind = KINDS[thing.kind]
-        for ring in _rings(thing.solid, aft_mm):
+        for ring in rings_at(thing.solid, aft_mm):
             yield Cut(thing.path, kind, thing.name, ring, "crush" if thing.crush else thing.gap_class)
 
 
@@ -79,7 +79,7 @@ KINDS = {"thing": "item", "room": "item", "space": "keepout", "member": "member"
 
 def _boxes(assembly: Assembly, aft_mm: float) -> Iterator[Cut]:
     for owner, piece in _box_pieces(assembly):
-        for ring in _rings(piece.solid, aft_mm):
+        for ring in rings_at(piece.solid, aft_mm):
             yield Cut(_path(owner, piece), piece.kind, piece.name, ring, owner=owner, label=piece.label)
 
 
@@ -126,7 +126,8 @@ def _pieces_of(box: PlacedBox, before: int) -> tuple[_Piece, ...]:
     return tuple(rows)
 
 
-def _rings(solid: Solid, aft_mm: float) -> Iterator[Polygon]:
+def rings_at(solid: Solid, aft_mm: float) -> Iterator[Polygon]:
+    """Where a plane square to the aft axis meets a solid, in (right, up)."""
     if not solid.low[0] <= aft_mm <= solid.high[0]:
         return
     if solid.upright:

@@ -5,10 +5,11 @@ from collections.abc import Iterable
 from dataclasses import asdict
 from typing import Annotated
 
-from fastapi import APIRouter, Depends, Response
+from fastapi import APIRouter, Depends, Query, Response
 from pydantic import TypeAdapter
 
 from levelcradle.core.assembly import resolve
+from levelcradle.core.box_section import box_section
 from levelcradle.core.clearance import StackUp, stack_up
 from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.design.patch import Op
@@ -41,6 +42,7 @@ from levelcradle.server.routes import Key, ProjectId, TheScans, TheStore, json_o
 from levelcradle.server.views import (
     BodiesOut,
     BoxOpenedOut,
+    BoxSectionOut,
     HangingOut,
     MadeAsOut,
     MendOut,
@@ -139,6 +141,19 @@ def box_opened(project: ProjectId, box: Key, store: TheStore, scans: TheScans) -
     design = store.open(project).design
     laid = asdict(opened(resolve(design, scans.of(design)), box))
     return json_out(BoxOpenedOut(**laid, made_as=[MadeAsOut(**asdict(row)) for row in made_as(design, box)]))
+
+
+@router.get("/projects/{project}/boxes/{box}/section", response_model=BoxSectionOut)
+def box_cut(
+    project: ProjectId,
+    box: Key,
+    store: TheStore,
+    scans: TheScans,
+    through: Annotated[int | None, Query(ge=1, le=100_000)] = None,
+) -> Response:
+    """A box cut across through one of its modules, and every layer on the cut; without a number through the first."""
+    design = store.open(project).design
+    return json_out(BoxSectionOut(**asdict(box_section(resolve(design, scans.of(design)), box, through))))
 
 
 @router.post("/projects/{project}/hung", response_model=PatchOut, openapi_extra=takes(HungBody))

@@ -30,6 +30,7 @@ __all__ = [
     "BlankOut",
     "BodiesOut",
     "BoxOpenedOut",
+    "BoxSectionOut",
     "CarrierOut",
     "ChannelOut",
     "CostOut",
@@ -469,6 +470,36 @@ class BoxOpenedOut(Out):
     low: tuple[float, float]
     high: tuple[float, float]
     made_as: list[MadeAsOut]
+
+
+class CutPieceOut(Out):
+    role: str
+    name: str
+    ring: list[tuple[float, float]]
+
+
+class CutLayerOut(Out):
+    name: str
+    start_mm: float
+    mm: float
+
+
+class SameLayersOut(Out):
+    count: int
+    name: str
+    mm: float
+
+
+class BoxSectionOut(Out):
+    """A box cut across through a module, and every layer on the cut."""
+
+    through: int | None
+    choices: list[int]
+    pieces: list[CutPieceOut]
+    across: list[CutLayerOut]
+    up: list[CutLayerOut]
+    across_sum: list[SameLayersOut]
+    up_sum: list[SameLayersOut]
 
 
 class CarrierOut(Out):

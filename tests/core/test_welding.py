@@ -1,4 +1,5 @@
-"""Room for the pull of welds: inside every welded box, on either side of what stands in it, and in every sum of it."""
+"""Room for the pull of welds: inside every welded box, on either side of what stands in it, and in every sum of it;
+what else welds do, and the bond that they are none of."""
 
 from typing import Any
 
@@ -103,3 +104,24 @@ def test_where_nobody_said_how_true_it_is_noted_and_nothing_more() -> None:
     assert notes == {None: ["note"], "B": []}
     assert found(car(None, **EXISTING), "inside.welds") == []
     assert ORDER["note"] > ORDER["tight"]
+
+
+def test_a_welded_corner_of_aluminium_holds_no_wall_from_turning() -> None:
+    """Soft beside its weld; a bend is not. A wall of it carries less than what it yields at would say, its base not."""
+    folded = {"construction": {"type": "folded", "thickness_mm": 3}}
+    boxes = [shell(car(None, material=metal, **folded)) for metal in ("s235", "al5083")]
+    for face, as_strong in (("base", True), ("front", False)):
+        steel, soft = (
+            box.made.bearing_at(face).carries_n((100.0, 60.0)) / box.made.bearing_at(face).material.yield_mpa
+            for box in boxes
+        )
+        assert (soft == pytest.approx(steel)) is as_strong
+        assert soft <= steel * (1 + 1e-9)
+
+
+@pytest.mark.parametrize(("ohm", "state"), [(None, "note"), (0.0, "clear"), (0.1, "clear"), (0.101, "foul")])
+def test_a_bonding_strap_is_measured_and_bought(ohm: float | None, state: str) -> None:
+    tree = car(None)
+    tree["boxes"]["x"]["bond_ohm"] = ohm
+    assert [f.state for f in found(tree, "box.bond")] == [state]
+    assert ("bonding strap, from a box to the body", 1) in list(shell(tree).bought())

@@ -101,6 +101,8 @@ class Shell:
         yield from self.made.bought()
         yield from self.held.bought()
         yield from sealing_bought(self.held.box, self.made)
+        if self.modules:
+            yield "bonding strap, from a box to the body", 1
         for chamber in self.chambers:
             yield from ((f"{what}: {chamber.spec.name}", count) for what, count in chamber.made.bought())
 
@@ -149,7 +151,7 @@ def shell_of(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell
     used = sorted({block.kind for block in box.blocks.values()})
     held_by = tables.model_dump_json(include={"materials", "bolts", "bolt_classes", "liners"}) if box.holders else ""
     content = (
-        box.model_dump_json(exclude={"name", "bay", "pose", "vented_outside", "order"}),
+        box.model_dump_json(exclude={"name", "bay", "pose", "vented_outside", "bond_ohm", "order"}),
         *((key, kinds[key].model_dump_json()) for key in used),
         tables.materials[box.material],
         held_by,

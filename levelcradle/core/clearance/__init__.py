@@ -2,6 +2,7 @@
 
 from levelcradle.core.clearance.access import access_findings, hand_before
 from levelcradle.core.clearance.align import align_to_face
+from levelcradle.core.clearance.bonding import bonding_findings
 from levelcradle.core.clearance.flags import flag_findings
 from levelcradle.core.clearance.gaps import around, gap_findings
 from levelcradle.core.clearance.inside import inside_findings
@@ -12,6 +13,7 @@ from levelcradle.core.clearance.outside_bay import outside_bay
 from levelcradle.core.clearance.relief import relief_findings
 from levelcradle.core.clearance.rooms import room_findings, room_of
 from levelcradle.core.clearance.snap_points import SnapPoint, snap_points
+from levelcradle.core.clearance.stack_rows import rows_through
 from levelcradle.core.clearance.stackup import Axis, StackRow, StackUp, Surface, stack_up
 from levelcradle.core.clearance.tape import Taped, move_to, tape_between
 from levelcradle.core.clearance.tolerances import gap_tolerance_mm, tape_tolerance_mm
@@ -28,6 +30,7 @@ __all__ = [
     "align_to_face",
     "around",
     "as_obstacles",
+    "bonding_findings",
     "flag_findings",
     "gap_findings",
     "gap_tolerance_mm",
@@ -41,6 +44,7 @@ __all__ = [
     "need_of_thing",
     "outside_bay",
     "room_findings",
+    "rows_through",
     "room_of",
     "snap_points",
     "stack_up",

@@ -10,7 +10,7 @@ from levelcradle.core.box import ShellModule, StackRow
 from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, Face
 from levelcradle.core.tolerances import tolerance_by
 
-__all__ = ["Span", "modules_before", "rows_on_line"]
+__all__ = ["Span", "modules_before", "rows_on_line", "rows_through"]
 
 LINER_TOL_MM = 0.5  # sheet of rubber or foam, common practice, no source
 FACES = {"terminals": "terminals, links, covers", "taps": "tap plug", "coolant": "coolant ports"}
@@ -23,6 +23,14 @@ class Span:
     piece: PlacedPiece
     start: float
     end: float
+
+
+def rows_through(assembly: Assembly, box: PlacedBox, axis: int, spot: tuple[float, float]) -> Iterator[StackRow]:
+    """The box's own rows on a line through it, whatever stands out of it: from outside to outside."""
+    layers = box.shell.made.stack_rows(axis, box.path)
+    yield from layers.first
+    yield from _contents(assembly, box, axis, spot)
+    yield from layers.last
 
 
 def rows_on_line(

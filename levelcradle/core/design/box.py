@@ -255,7 +255,7 @@ class Finish(DocumentModel):
 
 class Box(DocumentModel):
     """``weld_class``: how true its welds are kept; so much room is left inside for their pull. None where nobody has
-    said, and no room is left."""
+    said, and no room is left. ``bond_ohm``: measured from the box to the body, over its bonding strap."""
 
     name: Line
     bay: Id | None = None
@@ -274,6 +274,7 @@ class Box(DocumentModel):
     keep_clear: Annotated[dict[Id, KeepClear], Field(max_length=12)] = {}
     sealing: Literal["open", "gasket", "sealant"] | None = None
     vented_outside: bool | None = None
+    bond_ohm: Annotated[float, Field(ge=0, le=1e6)] | None = None
     holders: Annotated[dict[Id, Holder], Field(max_length=200)] = {}
     fittings: Fittings = Fittings()
     finish: Finish = Finish()

@@ -347,6 +347,18 @@ export const openedQuery = (project: string, revision: number, box: string) =>
       ),
   })
 
+export const boxSectionQuery = (project: string, revision: number, box: string, through: number | null) =>
+  queryOptions({
+    queryKey: ['box section', project, revision, box, through],
+    retry: false,
+    queryFn: async () =>
+      taken(
+        await api.GET('/api/projects/{project}/boxes/{box}/section', {
+          params: { path: { project, box }, query: through === null ? {} : { through } },
+        }),
+      ),
+  })
+
 export const sectionQuery = (project: string, revision: number, aft: number) =>
   queryOptions({
     queryKey: ['section', project, revision, aft],

@@ -468,6 +468,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/boxes/{box}/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Box Cut
+         * @description A box cut across through one of its modules, and every layer on the cut; without a number through the first.
+         */
+        get: operations["box_cut_api_projects__project__boxes__box__section_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/carriers/{bay}": {
         parameters: {
             query?: never;
@@ -1808,6 +1828,26 @@ export interface components {
             /** Wall Mm */
             wall_mm: number;
         };
+        /**
+         * BoxSectionOut
+         * @description A box cut across through a module, and every layer on the cut.
+         */
+        BoxSectionOut: {
+            /** Across */
+            across: components["schemas"]["CutLayerOut"][];
+            /** Across Sum */
+            across_sum: components["schemas"]["SameLayersOut"][];
+            /** Choices */
+            choices: number[];
+            /** Pieces */
+            pieces: components["schemas"]["CutPieceOut"][];
+            /** Through */
+            through: number | null;
+            /** Up */
+            up: components["schemas"]["CutLayerOut"][];
+            /** Up Sum */
+            up_sum: components["schemas"]["SameLayersOut"][];
+        };
         /** CarrierOut */
         CarrierOut: {
             /** Distance Mm */
@@ -1891,6 +1931,15 @@ export interface components {
             /** Path */
             path: string;
         };
+        /** CutLayerOut */
+        CutLayerOut: {
+            /** Mm */
+            mm: number;
+            /** Name */
+            name: string;
+            /** Start Mm */
+            start_mm: number;
+        };
         /** CutPartsBody */
         CutPartsBody: {
             /** Mark */
@@ -1900,6 +1949,18 @@ export interface components {
              * @enum {string}
              */
             state: "drawn" | "sent" | "cut";
+        };
+        /** CutPieceOut */
+        CutPieceOut: {
+            /** Name */
+            name: string;
+            /** Ring */
+            ring: [
+                number,
+                number
+            ][];
+            /** Role */
+            role: string;
         };
         /**
          * Demand
@@ -2393,7 +2454,7 @@ export interface components {
         /**
          * Box
          * @description ``weld_class``: how true its welds are kept; so much room is left inside for their pull. None where nobody has
-         *     said, and no room is left.
+         *     said, and no room is left. ``bond_ohm``: measured from the box to the body, over its bonding strap.
          */
         DocBox: {
             /**
@@ -2408,6 +2469,11 @@ export interface components {
             blocks: {
                 [key: string]: components["schemas"]["DocBlock"];
             };
+            /**
+             * Bond Ohm
+             * @default null
+             */
+            bond_ohm: number | null;
             /**
              * Chambers
              * @default {}
@@ -7206,6 +7272,15 @@ export interface components {
             /** Path */
             path: string;
         };
+        /** SameLayersOut */
+        SameLayersOut: {
+            /** Count */
+            count: number;
+            /** Mm */
+            mm: number;
+            /** Name */
+            name: string;
+        };
         /**
          * ScanOut
          * @description How far a file's reading has come, and what was found: ``file`` is the name to put in the design.
@@ -9834,6 +9909,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoxOpenedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    box_cut_api_projects__project__boxes__box__section_get: {
+        parameters: {
+            query?: {
+                through?: number | null;
+            };
+            header?: never;
+            path: {
+                project: string;
+                box: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxSectionOut"];
                 };
             };
             /** @description Bad Request */

@@ -144,12 +144,14 @@ class FoldedBox:
 
     def bearing_at(self, face: Face) -> Plate | None:
         """Its bends and welded corners hold each wall's edges, and the base's; the lid holds a wall's rim from moving,
-        not from turning. Edges that are cut off leave less to span: they are not counted."""
+        not from turning, and a welded corner of aluminium too, which is soft beside its weld (EN 1999-1-1, 6.1.6).
+        Edges that are cut off leave less to span: they are not counted."""
         if face == "top":
             return None
         (length, width, height), t = self.inner_mm, self.sheet.t
         size = {"base": (length, width), "left": (length, height), "right": (length, height)}.get(face, (width, height))
-        return Plate(size, t, self.sheet.material, ((True, True), (True, face == "base")))
+        corner = face == "base" or self.sheet.material.weldable_with == "steel"
+        return Plate(size, t, self.sheet.material, ((corner, corner), (True, face == "base")))
 
     def stack_rows(self, axis: int, path: str) -> Layers:
         t = self.sheet.t

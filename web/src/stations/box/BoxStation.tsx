@@ -15,6 +15,7 @@ import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { CONSTRUCTIONS } from './constructions'
+import { BoxSection } from './BoxSection'
 import { Chambers } from './Chambers'
 import { CutOff } from './CutOff'
 import { Held } from './Held'
@@ -65,7 +66,10 @@ export function BoxStation() {
           <OneOf label="How it is shown" value={shown} options={SHOWN} onChange={show} />
         </div>
         {shown === 'opened' ? (
-          <OpenedBox key={id} id={id} name={box.name} />
+          <>
+            <OpenedBox key={id} id={id} name={box.name} />
+            <BoxSection key={`${id} cut`} id={id} name={box.name} />
+          </>
         ) : (
           <div className="my-2 flex h-[430px] border border-hair">
             <Suspense fallback={<Teach>One moment …</Teach>}>
@@ -115,6 +119,12 @@ function Making({ id, box }: { id: string; box: Box }) {
         onChange={(v) =>
           void edit([{ op: 'replace', path: `${path}/vented_outside`, value: v === '' ? null : v === 'yes' }])
         }
+      />
+      <Blank
+        path={`${path}/bond_ohm`}
+        label="Bonding strap to the body, measured, Ω"
+        kind="number"
+        optional
       />
       <SentenceRows findings={here} />
       <Held id={id} box={box} />
