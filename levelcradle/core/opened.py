@@ -5,17 +5,28 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Vec, dot, vec
+from levelcradle.core.axes import Vec, dot, minus, vec
 from levelcradle.core.box import openings_of, outward, shell_of
 from levelcradle.core.box.kinds import MAKERS
 from levelcradle.core.connection import Connection
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import Face
+from levelcradle.core.design.box import Opening
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.part import Flat
 from levelcradle.core.solids import Solid, bounds
 
-__all__ = ["MadeAs", "Opened", "OpenedFace", "OpenedHole", "OpenedRect", "made_as", "opened", "welded_on"]
+__all__ = [
+    "MadeAs",
+    "Opened",
+    "OpenedFace",
+    "OpenedHole",
+    "OpenedPlace",
+    "OpenedRect",
+    "made_as",
+    "opened",
+    "welded_on",
+]
 
 TOUCHES_MM = 0.5
 GAP = 0.12  # between the aft wall and the lid, as a share of the length
@@ -31,13 +42,23 @@ class OpenedRect:
 
 
 @dataclass(frozen=True, slots=True)
+class OpenedPlace:
+    """How far it is from two edges of its face, and which way it goes in the drawing as that grows."""
+
+    edges: tuple[Face, Face]
+    mm: Flat
+    ways: tuple[Flat, Flat]
+
+
+@dataclass(frozen=True, slots=True)
 class OpenedHole:
-    """``path``: of the opening that was placed; none of what is screwed down there."""
+    """``path`` and ``place``: of the opening that was placed; none of what is screwed down there."""
 
     name: str
     path: str | None
     at: Flat
     diameter_mm: float
+    place: OpenedPlace | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,8 +148,16 @@ def _between(a: Flat, b: Flat) -> tuple[Flat, Flat]:
 def _openings(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedHole]:
     for hole in openings_of(box.box, box.shell.outer_mm):
         if hole.face == face:
-            name = box.box.openings[hole.name].name
-            yield OpenedHole(name, f"{box.path}/openings/{hole.name}", onto(hole.at), hole.diameter_mm)
+            opening = box.box.openings[hole.name]
+            place = _place(opening, hole.at, onto)
+            yield OpenedHole(opening.name, f"{box.path}/openings/{hole.name}", onto(hole.at), hole.diameter_mm, place)
+
+
+def _place(opening: Opening, at: Vec, onto: Onto) -> OpenedPlace:
+    here = onto(at)
+    one, other = (onto(minus(at, outward(edge))) for edge in opening.from_)
+    ways = (one[0] - here[0], one[1] - here[1]), (other[0] - here[0], other[1] - here[1])
+    return OpenedPlace(opening.from_, (opening.u_mm, opening.v_mm), ways)
 
 
 def _heads(box: PlacedBox) -> Iterator[tuple[str, Vec, float]]:

@@ -436,11 +436,18 @@ class OpenedRectOut(Out):
     high: tuple[float, float]
 
 
+class OpenedPlaceOut(Out):
+    edges: tuple[str, str]
+    mm: tuple[float, float]
+    ways: tuple[tuple[float, float], tuple[float, float]]
+
+
 class OpenedHoleOut(Out):
     name: str
     path: str | None
     at: tuple[float, float]
     diameter_mm: float
+    place: OpenedPlaceOut | None
 
 
 class OpenedFaceOut(Out):

@@ -99,3 +99,19 @@ def test_of_another_construction_it_tells_what_that_box_would_weigh() -> None:
         made_as(design, "none")
     with pytest.raises(UnknownThing):
         opened(resolve(design, {}), "none")
+
+
+@pytest.mark.parametrize("edges", [("front", "base"), ("aft", "base"), ("front", "top"), ("aft", "top")])
+def test_an_opening_goes_in_the_drawing_the_way_its_distances_grow(edges: tuple[str, str]) -> None:
+    def drawn(u: float, v: float) -> Any:
+        tree = copy.deepcopy(DEMO)
+        row = tree["boxes"]["tank"]["openings"]["cable"]
+        row |= {"face": "left", "from": list(edges), "u_mm": u, "v_mm": v}
+        laid = by_face(opened(resolve(validate(tree), {}), "tank"))
+        return next(hole for hole in laid["left"].holes if hole.place)
+
+    start = drawn(100.0, 60.0)
+    for n, further in enumerate((drawn(107.0, 60.0), drawn(100.0, 67.0))):
+        moved = [b - a for a, b in zip(start.at, further.at, strict=True)]
+        assert moved == pytest.approx([7 * way for way in start.place.ways[n]])
+    assert start.place.mm == (100.0, 60.0)

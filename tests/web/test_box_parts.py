@@ -65,7 +65,7 @@ def test_a_box_is_taken_for_an_existing_case_and_measured(bench: Bench) -> None:
 
 def test_a_box_is_looked_at_opened_and_made_as_a_frame_of_another_tube(bench: Bench) -> None:
     at_the_tank_box(bench)
-    picture = bench.page.get_by_role("img", name="Tank box opened: walls laid round the base, seen from inside")
+    picture = bench.page.get_by_role("group", name="Tank box opened: walls laid round the base, seen from inside")
     for words in ("FRONT", "AFT", "LEFT", "RIGHT", "LID", "cable", "4"):
         expect(picture.get_by_text(words, exact=True)).to_be_visible()
     beside = bench.page.get_by_role("table", name="As another construction")
@@ -223,3 +223,32 @@ def test_a_rest_is_put_on_a_member(bench: Bench) -> None:
     bench.page.get_by_role("button", name="change it").click()
     expect(bench.page.get_by_label("Pad is thick")).to_have_value("6")
     expect(bench.page.get_by_text("pressed", exact=False).or_(bench.page.get_by_text("pad ·")).first).to_be_visible()
+
+
+def test_an_opening_is_dragged_and_nudged_with_its_distances_beside_it(bench: Bench) -> None:
+    """From the front at 202 and from the base at 60, on the left wall: laid below the base, its rim at the foot."""
+    at_the_tank_box(bench)
+    picture = bench.page.get_by_role("group", name="Tank box opened: walls laid round the base, seen from inside")
+    cable = picture.get_by_role("button", name=re.compile("^cable"))
+    expect(cable).to_have_accessible_name("cable, 202 from the front, 60 from the base: arrows move it")
+    box = cable.locator("circle").last.bounding_box()
+    assert box
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    bench.drag((x, y), (30, 20), release=False)
+    expect(picture.get_by_text(re.compile(r"^2[3-9]\d$"))).to_be_visible()
+    assert bench.revision == 1
+    bench.page.mouse.up()
+    bench.saved(2)
+    hole = bench.tree["boxes"]["tank"]["openings"]["cable"]
+    assert hole["u_mm"] > 220
+    assert hole["v_mm"] > 70
+    cable.focus()
+    for key in ("ArrowLeft", "ArrowLeft", "Shift+ArrowUp"):
+        bench.page.keyboard.press(key)
+    expect(cable).to_have_accessible_name(re.compile(f"{hole['u_mm'] - 2:g} from the front, {hole['v_mm'] - 10:g} from the base"))
+    bench.saved(3)  # a burst is one edit
+    after = bench.tree["boxes"]["tank"]["openings"]["cable"]
+    assert (after["u_mm"], after["v_mm"]) == (hole["u_mm"] - 2, hole["v_mm"] - 10)
+    bench.page.keyboard.press("u")
+    bench.saved(4)
+    expect(cable).to_have_accessible_name(re.compile(f"{hole['u_mm']:g} from the front"))

@@ -6851,6 +6851,7 @@ export interface components {
             name: string;
             /** Path */
             path: string | null;
+            place: components["schemas"]["OpenedPlaceOut"] | null;
         };
         /** OpenedOut */
         OpenedOut: {
@@ -6864,6 +6865,30 @@ export interface components {
             revision: number;
             /** Undo */
             undo: string | null;
+        };
+        /** OpenedPlaceOut */
+        OpenedPlaceOut: {
+            /** Edges */
+            edges: [
+                string,
+                string
+            ];
+            /** Mm */
+            mm: [
+                number,
+                number
+            ];
+            /** Ways */
+            ways: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
         };
         /** OpenedRectOut */
         OpenedRectOut: {

@@ -1,6 +1,7 @@
 /** The box opened: its walls laid round its base as seen from inside, its top beside; and what the same contents would
  * weigh in another construction. */
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useEffect } from 'react'
 
 import { useLoaded } from '../../design/live'
 import { openedQuery } from '../../design/queries'
@@ -10,6 +11,8 @@ import { length, mass } from '../../ui/format'
 import { Heading } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { CONSTRUCTIONS } from './constructions'
+import { Hole } from './Hole'
+import { useOnFace } from './useOnFace'
 
 const WIDE_PX = 880
 const TALL_PX = 430
@@ -48,20 +51,23 @@ export function OpenedBox({ id, name }: { id: string; name: string }) {
 }
 
 function Drawing({ opened, name }: { opened: BoxOpened; name: string }) {
+  const hand = useOnFace()
+  const { landed } = hand
+  useEffect(() => landed(), [opened, landed])
   const wide = opened.high[0] - opened.low[0]
   const tall = opened.high[1] - opened.low[1]
   const scale = Math.min((WIDE_PX - 20) / wide, (TALL_PX - 20) / tall)
   const at = ([x, y]: At): At => [10 + (x - opened.low[0]) * scale, 10 + (opened.high[1] - y) * scale]
   return (
     <svg
-      role="img"
+      role="group"
       aria-label={`${name} opened: walls laid round the base, seen from inside`}
       viewBox={`0 0 ${wide * scale + 20} ${tall * scale + 20}`}
-      className="mb-2 w-full"
+      className="mb-2 w-full select-none"
       style={{ maxHeight: TALL_PX }}
     >
       {opened.faces.map((face) => (
-        <Wall key={face.face} face={face} at={at} scale={scale} />
+        <Wall key={face.face} face={face} at={at} />
       ))}
       {opened.modules.map((module) => (
         <g key={module.name}>
@@ -77,11 +83,16 @@ function Drawing({ opened, name }: { opened: BoxOpened; name: string }) {
           <title>{holder.name}</title>
         </g>
       ))}
+      {opened.faces.flatMap((face) =>
+        face.holes.map((hole, n) => (
+          <Hole key={hole.path ?? `${face.face} ${n}`} hole={hole} at={at} scale={scale} hand={hand} />
+        )),
+      )}
     </svg>
   )
 }
 
-function Wall({ face, at, scale }: { face: Face; at: (p: At) => At; scale: number }) {
+function Wall({ face, at }: { face: Face; at: (p: At) => At }) {
   const [right, up] = OUTWARD[face.face] ?? [0, 0]
   const [mx, my] = middle(face)
   // towards the rim, where no bracket stands
@@ -95,20 +106,6 @@ function Wall({ face, at, scale }: { face: Face; at: (p: At) => At; scale: numbe
           <title>{plate.name}</title>
         </g>
       ))}
-      {face.holes.map((hole, n) => {
-        const [hx, hy] = at(hole.at)
-        const radius = Math.max((hole.diameter_mm * scale) / 2, 2.5)
-        return (
-          <g key={`${hole.path ?? 'screw'} ${n}`}>
-            <circle cx={hx} cy={hy} r={radius} className="fill-white stroke-ink" />
-            {hole.path && (
-              <text x={hx + radius + 4} y={hy + 4} className="fill-ink" fontSize={12}>
-                {hole.name}
-              </text>
-            )}
-          </g>
-        )
-      })}
       <text
         x={x}
         y={y + 4}
