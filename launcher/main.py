@@ -10,7 +10,8 @@ import sys
 import tempfile
 import time
 import urllib.request
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager, suppress
 from pathlib import Path
 
@@ -260,12 +261,9 @@ def test(arguments: list[str]) -> int:
     _prepare(tests=True)
     environment = _environment()
     if not arguments:
-        for name, check in _CHECKS.items():
-            say(name)
-            done = subprocess.run(check, cwd=ROOT / "web" if check[0] in ("npx", "npm") else ROOT, env=environment)
-            if done.returncode != 0:
-                say(f"{name}: failed")
-                return done.returncode
+        failed = _checked(environment)
+        if failed:
+            return failed
     home = Path(tempfile.mkdtemp(prefix="level-cradle-test-"))
     cluster = Cluster(home)
     try:
@@ -275,6 +273,23 @@ def test(arguments: list[str]) -> int:
         return subprocess.run([str(PYTHON), "-m", "pytest", *(arguments or _ALL)], cwd=ROOT, env=environment).returncode
     finally:
         cluster.remove()
+
+
+def _checked(environment: Mapping[str, str]) -> int:
+    """All checks beside each other, as many at a time as there are cores; what fails tells what it has to say."""
+
+    def run(check: list[str]) -> subprocess.CompletedProcess[str]:
+        where = ROOT / "web" if check[0] in ("npx", "npm") else ROOT
+        return subprocess.run(check, cwd=where, env=environment, capture_output=True, text=True)
+
+    with ThreadPoolExecutor(os.cpu_count()) as beside:
+        for name, done in zip(_CHECKS, beside.map(run, _CHECKS.values()), strict=True):
+            say(name)
+            if done.returncode != 0:
+                sys.stdout.write(done.stdout + done.stderr)
+                say(f"{name}: failed")
+                return done.returncode
+    return 0
 
 
 _ALL = [

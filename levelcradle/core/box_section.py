@@ -116,6 +116,9 @@ def _pieces(box: PlacedBox, aft_mm: float) -> Iterator[CutPiece]:
             yield from (CutPiece(piece.role, piece.name, ring) for ring in rings_at(solid, aft_mm))
     for face in (*FACE_PAIRS[1], *FACE_PAIRS[2]):
         yield from _lining(box, face)
+    for gear in box.gear:
+        for solid in gear.local:
+            yield from (CutPiece("gear", gear.item.name, ring) for ring in rings_at(solid, aft_mm))
     yield from (_module(module) for module in box.shell.modules if module.low[0] <= aft_mm <= module.high[0])
 
 

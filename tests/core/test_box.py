@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.box.folded import FoldedBox, hole_places, makeable
-from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, pan_outline
+from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, pan_bends, pan_outline
 from levelcradle.core.box.folded.screws import screw_places
 from levelcradle.core.design import Box, Design, standard_tables
 from levelcradle.core.design.box import Chamfer
@@ -208,3 +208,30 @@ def test_a_blank_is_symmetric_and_its_area_is_its_pieces(length: float, width: f
     end = width / 2 - 3.0 - FIT_UP_MM
     area = 4 * a * b + 4 * bend.allowance_mm * (a + b) + 2 * rise * (length + 2 * end)
     assert part.area_mm2 == pytest.approx(area)
+
+
+@pytest.mark.parametrize(
+    ("limit", "name"),
+    [("longest_bend_mm", "longest bend"), ("deepest_mm", "deepest tray"), ("shortest_mm", "lid edge")],
+)
+def test_what_the_folders_machine_does_not_take_is_foul_and_nothing_is_cut_for_it(limit: str, name: str) -> None:
+    """Just what he takes is taken; a tenth less, or more of a flange than there is, is not."""
+    from levelcradle.demo import demo_design
+
+    box = demo_design().boxes["bonnet"]
+    sheet = made(box).sheet
+
+    def told(mm: float | None) -> tuple[list[str], int]:
+        his = box.model_copy(update={"construction": Folded(folder=FoldingShop.model_validate({limit: mm}))})
+        found = made(his)
+        return [f.label for f in found.findings("boxes/x", "X")], sum(1 for _ in found.parts("x", "X"))
+
+    assert told(None) == ([], 2)
+    lines = [math.dist(bend.start, bend.end) for pan in (sheet.tray, sheet.lid) for bend in pan_bends(pan)]
+    just, less = {
+        "longest_bend_mm": (max(lines), max(lines) - 0.1),
+        "deepest_mm": (sheet.outer_mm[2], sheet.outer_mm[2] - 0.1),
+        "shortest_mm": (sheet.cap.edge_mm, sheet.cap.edge_mm + 0.1),
+    }[limit]
+    assert told(just) == ([], 2)
+    assert told(less) == ([name], 0)

@@ -79,6 +79,18 @@ def test_it_is_cut_through_the_module_that_is_asked_for() -> None:
         box_section(demo, "nowhere")
 
 
+def test_what_sits_in_the_box_is_cut_with_it() -> None:
+    thing = {
+        "name": "fuse", "state": "in", "solid": {"type": "block", "low_mm": [0, 0, 0], "high_mm": [60, 40, 30]},
+        "place": {"type": "box", "box": "x", "face": "top", "from": ["front", "left"], "u_mm": 60, "v_mm": 20,
+                  "off_mm": 0},
+    }  # fmt: skip
+    tree = plain_car(boxes={"x": box_at((0, 0, 300), (1, 1, 1))}, items={"fuse": thing})
+    found = box_section(resolve(validate(tree), {}), "x")
+    (ring,) = [piece.ring for piece in found.pieces if piece.role == "gear"]
+    assert max(y for y, _ in ring) - min(y for y, _ in ring) == pytest.approx(40.0)
+
+
 def test_an_empty_box_is_cut_in_its_middle() -> None:
     found, shell = cut({**box_at((0, 0, 300)), "blocks": {}})
     assert (found.through, found.choices) == (None, ())

@@ -26,7 +26,7 @@ CHECKS = [
     "level_result", "support_result", "survey_findings", "stock_findings", "gap_findings", "inside_findings",
     "outside_bay", "flag_findings",
     "access_findings", "mount_findings", "level_findings", "ground_findings", "shelf_result", "shapes",
-    "room_findings", "bay_result", "resolve", "cut_findings", "held_findings", "relief_findings",
+    "room_findings", "bay_result", "resolve", "cut_findings", "held_findings", "relief_findings", "bonding_findings",
 ]  # fmt: skip
 
 

@@ -86,12 +86,12 @@ def test_room_kept_is_drilled_through_to_what_is_behind_it() -> None:
 
 
 def test_below_the_first_length_of_a_table_its_first_row_holds() -> None:
-    for rule in ("cut", "welded"):
-        least = tolerance_by(rule, 0.0)  # type: ignore[arg-type]
-        assert least == tolerance_by(rule, 1.0)  # type: ignore[arg-type]
+    for rule in ("cut", *(f"welded {kind}" for kind in "ABCD")):
+        least = tolerance_by(rule, 0.0)
+        assert least == tolerance_by(rule, 1.0)
         assert isinstance(least[0], float)
         assert isinstance(least[1], str)
-        assert least[0] <= tolerance_by(rule, 1000.0)[0]  # type: ignore[arg-type]
+        assert least[0] <= tolerance_by(rule, 1000.0)[0]
 
 
 @pytest.mark.parametrize(("off", "state"), [(5.2, "clear"), (5.3, "unknown")])

@@ -13,7 +13,7 @@ from levelcradle.core.edits import edited
 from levelcradle.core.fit import Wishes, study
 from tests.core.test_fit import asked, bay_tree
 
-few = settings(max_examples=8, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+few = settings(max_examples=5, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 size = st.tuples(st.integers(30, 52), st.integers(25, 44), st.integers(15, 30)).map(
     lambda s: (s[0] * 10.0, s[1] * 10.0, s[2] * 10.0)
 )

@@ -223,7 +223,9 @@ def test_it_is_put_where_its_room_outside_is_free_and_said_where_there_is_none_i
         fitted_in(resolve(validate(car()), {}), "x", "disconnect")
 
 
-@pytest.mark.parametrize(("kind", "asked_for"), [("cable gland", True), ("vent", False), ("drain", False)])
+@pytest.mark.parametrize(
+    ("kind", "asked_for"), [("cable gland", True), ("vent", False), ("pressure relief", False), ("drain", False)]
+)
 def test_a_hand_joins_what_is_joined_and_nothing_else(kind: str, asked_for: bool) -> None:
     one = hole("front", ("left", "base"), 60, 80, fitted={**GLAND, "kind": kind})
     wall = a_block((700, -500, 300), (950, 500, 900), gap_class="same")
@@ -260,6 +262,18 @@ def test_a_vent_never_blows_at_people_but_is_led_outside() -> None:
     assert [row[0] for row in blows(tree)] == ["note"]
 
 
+def test_where_there_is_a_pressure_relief_it_blows_and_the_breather_does_not() -> None:
+    """The breather looks at something hot; the relief, on the other side, into the open."""
+    tree = car(hole("front", ("left", "base"), 60, 60, fitted=VENT))
+    box = resolve(validate(tree), {}).boxes["x"]
+    x = box.placement.point((0.0, 0.0, 0.0))[0] - 100
+    tree["items"] = {"w": a_block((x - 50, -500.0, 300.0), (x, 900.0, 900.0), gap_class="hot")}
+    assert [row[0] for row in blows(tree)] == ["foul"]
+    relief = hole("aft", ("left", "base"), 60, 60, fitted={**VENT, "kind": "pressure relief"})
+    tree["boxes"]["x"]["openings"]["relief"] = relief
+    assert [row[0] for row in blows(tree)] == ["clear"]
+
+
 @pytest.mark.parametrize(
     ("material", "wet", "state"), [("s235", True, None), ("al5754", False, "note"), ("al5754", True, "tight")]
 )
@@ -273,7 +287,11 @@ def test_gasket_by_the_metre_and_sealant_by_whole_cartridges() -> None:
     def bought(sealing: str | None) -> list[tuple[str, int]]:
         shell = resolve(validate(car(sealing=sealing)), {}).boxes["x"].shell
         round_m = 2 * (shell.inner_mm[0] + shell.inner_mm[1]) / 1000
-        return [(what.replace(f"{round_m:.2f}", "N"), n) for what, n in shell.bought() if "screw" not in what]
+        return [
+            (what.replace(f"{round_m:.2f}", "N"), n)
+            for what, n in shell.bought()
+            if "screw" not in what and "bonding" not in what
+        ]
 
     assert bought(None) == bought("open") == []
     assert bought("gasket") == [("gasket strip, N m, closing the box", 1)]

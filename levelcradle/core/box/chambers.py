@@ -14,7 +14,7 @@ from levelcradle.core.box.piece import Outside, Piece, block_piece
 from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.design.box import Box, Fixed, Pose
 from levelcradle.core.design.chamber import Chamber
-from levelcradle.core.design.construction import Folded
+from levelcradle.core.design.construction import Folded, FoldingShop
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding
 from levelcradle.core.part import FlatPart, Stand
@@ -88,7 +88,9 @@ def _made(box: Box, key: str, spec: Chamber, made: Made, material: Material) -> 
     t = spec.thickness_mm
     inside = tuple(max(mm, 1.0) for mm in (length - 2 * t, width - 2 * t, deep - t))
     inner = Fixed(type="fixed", size_mm=(inside[0], inside[1], inside[2]))
-    folded = Folded(thickness_mm=t, bend_radius_mm=spec.bend_radius_mm)
+    folder = box.construction.folder if isinstance(box.construction, Folded) else FoldingShop()
+    takes = folder.model_copy(update={"deduction_mm": None})  # that is of another sheet
+    folded = Folded(thickness_mm=t, bend_radius_mm=spec.bend_radius_mm, folder=takes)
     own = Box(
         name=spec.name,
         pose=Pose(anchor="front-left-base", at_mm=(0.0, 0.0, 0.0)),

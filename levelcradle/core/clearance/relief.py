@@ -1,4 +1,4 @@
-"""What a vent of a box blows at when a cell fails: into the open, never at people or at what is hot."""
+"""What a box blows at when a cell fails: into the open, never at people or at what is hot."""
 
 from collections.abc import Iterator
 
@@ -17,9 +17,17 @@ BLOWS_MM = 300.0  # so far before a vent the gas is hot and fast: common practic
 
 def relief_findings(assembly: Assembly) -> Iterator[Finding]:
     for box in assembly.boxes.values():
-        for key, hole in box.box.openings.items():
-            if hole.fitted and hole.fitted.kind == "vent" and box.shell.modules:
-                yield _finding(box, key, hole, *_at(assembly, box, hole))
+        blowing = _blowing(box) if box.shell.modules else {}
+        yield from (_finding(box, key, hole, *_at(assembly, box, hole)) for key, hole in blowing.items())
+
+
+def _blowing(box: PlacedBox) -> dict[str, Opening]:
+    """Through its pressure reliefs, which open long before its breathers would do; where it has none, through those."""
+    for kind in ("pressure relief", "vent"):
+        found = {key: hole for key, hole in box.box.openings.items() if hole.fitted and hole.fitted.kind == kind}
+        if found:
+            return found
+    return {}
 
 
 def _at(assembly: Assembly, box: PlacedBox, hole: Opening) -> tuple[State, str]:

@@ -190,7 +190,7 @@ class Opening(DocumentModel):
     @property
     def joined(self) -> bool:
         """Whether something is joined there in place; a breather or a drain is left to itself."""
-        return self.fitted is None or self.fitted.kind not in ("vent", "drain")
+        return self.fitted is None or self.fitted.kind not in ("vent", "pressure relief", "drain")
 
     @property
     def seat_mm(self) -> float:

@@ -35,10 +35,14 @@ WeldClass = Literal["A", "B", "C", "D"]
 
 
 class FoldingShop(DocumentModel):
-    """Who folds the sheet, and his own bend deduction where he gave one."""
+    """Who folds the sheet, his own bend deduction where he gave one, and what his machine takes: the longest bend, the
+    deepest tray (its walls go up between the fingers), the shortest flange. None: not asked."""
 
     name: Text = ""
     deduction_mm: NonNegativeLength | None = None
+    longest_bend_mm: PositiveLength | None = None
+    deepest_mm: PositiveLength | None = None
+    shortest_mm: PositiveLength | None = None
 
 
 class Folded(DocumentModel):

@@ -6,7 +6,16 @@ from levelcradle.core.design.base import DocumentModel, NonNegativeLength, Posit
 
 __all__ = ["Fitted", "FittedKind"]
 
-FittedKind = Literal["cable gland", "connector", "coolant bulkhead", "vent", "service disconnect", "tap plug", "drain"]
+FittedKind = Literal[
+    "cable gland",
+    "connector",
+    "coolant bulkhead",
+    "vent",
+    "pressure relief",
+    "service disconnect",
+    "tap plug",
+    "drain",
+]
 
 
 class Fitted(DocumentModel):

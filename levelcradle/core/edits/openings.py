@@ -85,13 +85,14 @@ def _steps(long_mm: float, seat_mm: float) -> Iterator[float]:
 
 
 def _far(box: PlacedBox, kind: str, served: Sequence[Vec], opening: Opening) -> tuple[float, float]:
-    """How far a place is from what it serves; a breather is for the highest place, a drain for the lowest."""
+    """How far a place is from what it serves; a breather and a pressure relief are for the
+    highest place, a drain for the lowest."""
     outer = box.shell.outer_mm
     at = on_face(opening, outer)
     middle = math.dist(at, [v / 2 for v in outer])
-    if kind in ("vent", "drain"):
+    if kind in ("vent", "pressure relief", "drain"):
         up = box.placement.point(at)[2]
-        return (-up if kind == "vent" else up), middle
+        return (up if kind == "drain" else -up), middle
     return min((math.dist(at, one) for one in served), default=0.0), middle
 
 

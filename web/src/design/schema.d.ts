@@ -2518,7 +2518,10 @@ export interface components {
              *       "bend_radius_mm": 3,
              *       "folder": {
              *         "deduction_mm": null,
-             *         "name": ""
+             *         "deepest_mm": null,
+             *         "longest_bend_mm": null,
+             *         "name": "",
+             *         "shortest_mm": null
              *       },
              *       "thickness_mm": 3,
              *       "type": "folded"
@@ -3240,7 +3243,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "cable gland" | "connector" | "coolant bulkhead" | "vent" | "service disconnect" | "tap plug" | "drain";
+            kind: "cable gland" | "connector" | "coolant bulkhead" | "vent" | "pressure relief" | "service disconnect" | "tap plug" | "drain";
             /**
              * Line Mm
              * @default 0
@@ -3271,7 +3274,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "cable gland" | "connector" | "coolant bulkhead" | "vent" | "service disconnect" | "tap plug" | "drain";
+            kind: "cable gland" | "connector" | "coolant bulkhead" | "vent" | "pressure relief" | "service disconnect" | "tap plug" | "drain";
             /** Line Mm */
             line_mm: number;
             /** Out Mm */
@@ -3348,7 +3351,10 @@ export interface components {
             /**
              * @default {
              *       "deduction_mm": null,
-             *       "name": ""
+             *       "deepest_mm": null,
+             *       "longest_bend_mm": null,
+             *       "name": "",
+             *       "shortest_mm": null
              *     }
              */
             folder: components["schemas"]["DocFoldingShop"];
@@ -3365,7 +3371,8 @@ export interface components {
         };
         /**
          * FoldingShop
-         * @description Who folds the sheet, and his own bend deduction where he gave one.
+         * @description Who folds the sheet, his own bend deduction where he gave one, and what his machine takes: the longest bend, the
+         *     deepest tray (its walls go up between the fingers), the shortest flange. None: not asked.
          */
         DocFoldingShop: {
             /**
@@ -3374,10 +3381,25 @@ export interface components {
              */
             deduction_mm: number | null;
             /**
+             * Deepest Mm
+             * @default null
+             */
+            deepest_mm: number | null;
+            /**
+             * Longest Bend Mm
+             * @default null
+             */
+            longest_bend_mm: number | null;
+            /**
              * Name
              * @default
              */
             name: string;
+            /**
+             * Shortest Mm
+             * @default null
+             */
+            shortest_mm: number | null;
         };
         /**
          * Framed
@@ -6422,13 +6444,20 @@ export interface components {
         };
         /**
          * FoldingShop
-         * @description Who folds the sheet, and his own bend deduction where he gave one.
+         * @description Who folds the sheet, his own bend deduction where he gave one, and what his machine takes: the longest bend, the
+         *     deepest tray (its walls go up between the fingers), the shortest flange. None: not asked.
          */
         InFoldingShop: {
             /** Deduction Mm */
             deduction_mm?: number | null;
+            /** Deepest Mm */
+            deepest_mm?: number | null;
+            /** Longest Bend Mm */
+            longest_bend_mm?: number | null;
             /** Name */
             name?: string;
+            /** Shortest Mm */
+            shortest_mm?: number | null;
         };
         /**
          * Liners

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from levelcradle.core.box.chamfers import beyond
 from levelcradle.core.box.folded.edges import slope_of
+from levelcradle.core.box.folded.flat_pattern import pan_bends
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import openings_of
 from levelcradle.core.design.box import FACE_AT, Chamfer
@@ -32,7 +33,8 @@ def makeable(sheet: Sheet) -> Iterator[Makeable]:
     Source: shortest flange about 0.7 V with V = 8 t, hole edge at least 2 t from an edge and 2 t + R from a bend, 3 t
     of flat between the two bends of a cut-off edge: common practice, no source."""
     t, outer, edge = sheet.t, sheet.outer_mm, sheet.cap.edge_mm
-    shortest = max(5.6 * t, sheet.back_mm)
+    shortest = max(5.6 * t, sheet.back_mm, sheet.spec.folder.shortest_mm or 0.0)
+    yield from _on_his_machine(sheet)
     yield Makeable("lid edge", "lid edge for the press brake", edge, shortest)
     yield Makeable("wall", "wall height for the press brake", outer[2], max(shortest, edge))
     yield Makeable("base", "width of the base between its bends", min(outer[0], outer[1]), 2 * sheet.back_mm + shortest)
@@ -51,6 +53,16 @@ def makeable(sheet: Sheet) -> Iterator[Makeable]:
         if hole.seat_mm > hole.diameter_mm:
             flat = min([*(d - sheet.back_mm for d in bends), *rims])
             yield Makeable(f"seat {hole.name}", f"flat round the middle of hole {hole.name}", flat, hole.seat_mm / 2)
+
+
+def _on_his_machine(sheet: Sheet) -> Iterator[Makeable]:
+    """What the folder said that his takes."""
+    his = sheet.spec.folder
+    if his.longest_bend_mm is not None:
+        longest = max(math.dist(bend.start, bend.end) for pan in (sheet.tray, sheet.lid) for bend in pan_bends(pan))
+        yield Makeable("longest bend", "the folder's longest bend", his.longest_bend_mm, longest)
+    if his.deepest_mm is not None:
+        yield Makeable("deepest tray", "the folder's deepest tray", his.deepest_mm, sheet.outer_mm[2])
 
 
 def least_chamfer(sheet: Sheet, edge: tuple[str, str]) -> int:

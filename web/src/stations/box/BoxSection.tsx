@@ -20,6 +20,7 @@ const LOOKS: Record<string, string> = {
   module: 'fill-slate/15 stroke-slate',
   liner: 'fill-ink/25 stroke-none',
   holder: 'fill-ink/10 stroke-ink',
+  gear: 'fill-white stroke-ink',
   divider: 'fill-ink/40 stroke-ink',
 }
 type Layer = Section['across'][number]

@@ -72,7 +72,7 @@ const OF_ITS_LINE = [
   ['line_mm', 'Cable or hose, thick'],
   ['bend_radius_mm', 'Its least bend radius'],
 ] as const
-const WITHOUT_LINE = ['vent', 'drain', 'service disconnect']
+const WITHOUT_LINE = ['vent', 'pressure relief', 'drain', 'service disconnect']
 
 function Sizes({ path, name, kind }: { path: string; name: string; kind: string }) {
   const blanks = WITHOUT_LINE.includes(kind) ? OWN : [...OWN, ...OF_ITS_LINE]
