@@ -189,6 +189,7 @@ def test_a_lifted_leg_on_its_toe_is_in_balance(steps: list[float], beyond: float
     assert toe >= -1e-6
     if toe > 1e-6:
         assert float(pulls @ np.array(rows)) / toe == pytest.approx(min(rows[-1] + beyond, 2.25 * rows[-1]))
+    assert toe_pull(np.array(lift), (0.0,), 20.0).tolist() == [max(lift, 0.0)]
     soft = toe_pull(np.array(lift), rows[:1], rows[0] + beyond, leg_n_mm=1e-6)
     assert float(soft[0]) == pytest.approx(max(lift, 0.0), abs=1e-3)
 

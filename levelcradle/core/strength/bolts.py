@@ -52,6 +52,8 @@ def toe_pull(
     rows, lift = np.asarray(rows_mm), np.maximum(lift_n, 0.0)[..., None]
     toe = min(edge_mm, (1 + TOE_REACH) * rows[-1])
     arms = toe - rows
+    if not arms.any():
+        return np.asarray(lift + np.zeros_like(arms))  # bolts in the line of the lift: nothing levers
     return np.asarray(np.minimum(lift * toe * arms / (arms @ arms), lift + leg_n_mm / arms))
 
 
