@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.box import ShellModule, StackRow
+from levelcradle.core.box import ShellModule, StackRow, runner_count
 from levelcradle.core.clearance import rows_through
 from levelcradle.core.cuts import rings_at
 from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, Face
@@ -158,6 +158,6 @@ def _strips(layer: Layer, low: float, high: float) -> Iterator[tuple[float, floa
         yield low, high
         return
     step = layer.wide_mm + layer.between_mm
-    count = int((high - low + layer.between_mm) / step + 1e-9)
+    count = runner_count(layer, high - low)
     first = (low + high - count * step + layer.between_mm) / 2
     yield from ((first + n * step, first + n * step + layer.wide_mm) for n in range(count))

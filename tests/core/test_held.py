@@ -302,6 +302,22 @@ def test_what_is_bolted_keeps_its_edge_and_room_for_a_socket(tab: float, leg: fl
     assert (bool(uses(rods)) and bool(uses(stopped))) is held
 
 
+@pytest.mark.parametrize(("wide", "held"), [(64.8, True), (64.7, False)])
+def test_a_stop_is_as_wide_as_its_bolts_want(wide: float, held: bool) -> None:
+    """Three of M8, 1.2 d0 = 10.8 either side of each."""
+    row = stops("left", wide_mm=wide, each=3)
+    tree = car(STRAPS, FIT, row, stops("right"), layers=hard(("front", "aft", "base")))
+    assert bool(uses(tree)) is held
+
+
+@pytest.mark.parametrize(("leg", "held"), [(90.0, True), (90.1, False)])
+def test_a_foots_leg_lies_under_its_own_module(leg: float, held: bool) -> None:
+    """90 along the rods, on edge."""
+    gaps = {"end_a": 30, "end_b": 30}
+    rods = car({**RODS, "feet": {**FEET, "leg_mm": leg}}, turn=EDGEWISE, counts=(3, 1, 1), kind={"face_gap_mm": gaps})
+    assert bool(uses(rods)) is held
+
+
 def test_a_rough_check_is_clear_only_to_half_of_what_it_says() -> None:
     """The wall that a fitted stack is thrown against, by yield lines."""
     states = {}

@@ -8,7 +8,7 @@ from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.layers import Layer, Runners
 
-__all__ = ["LinerPiece", "liner_pieces"]
+__all__ = ["LinerPiece", "liner_pieces", "runner_count"]
 
 Flat = tuple[float, float]
 
@@ -50,13 +50,18 @@ def _on(box: Box, face: Face, inner_mm: Vec) -> Iterator[tuple[Layer, Flat]]:
             yield layer, covers
 
 
+def runner_count(runners: Runners, over_mm: float) -> int:
+    """How many whole ones lie beside each other on so much of a face."""
+    return int((over_mm + runners.between_mm) / (runners.wide_mm + runners.between_mm) + 1e-9)
+
+
 def _cut(row: tuple[Layer, Flat], where: str, faces: int) -> Iterator[LinerPiece]:
     layer, (first, second) = row
     if not isinstance(layer, Runners):
         yield LinerPiece(where, faces, (first, second), layer.thickness_mm, layer.material)
         return
     long, over = (first, second) if layer.along == "first" else (second, first)
-    strips = int((over + layer.between_mm) / (layer.wide_mm + layer.between_mm) + 1e-9)
+    strips = runner_count(layer, over)
     if strips:
         size = (long, layer.wide_mm)
         yield LinerPiece(f"{where}, runners", faces * strips, size, layer.thickness_mm, layer.material)

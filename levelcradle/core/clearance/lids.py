@@ -39,7 +39,7 @@ def lid_findings(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obs
     met = meets(cap, boxes, scaled(off, alone))
     comes = min(alone, free_travel_mm(cap, boxes, off, alone)) if met else alone
     once = once_out(met) if met else ""
-    name, lid = plain(box.box.name), "lid" if face == "top" else f"{face} panel"
+    name, lid = _words(box)
     state: State = "note"
     if alone < need:
         verb = "lifts" if face == "top" else "is drawn"
@@ -53,20 +53,33 @@ def lid_findings(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obs
     else:
         message = f"{name}: its {lid} comes off in place, and modules can be drawn{once}"
         state = "note" if once else "clear"
-    yield Finding(
+    why = "what closes it goes clear of the walls before it is turned away; asked with everything else there"
+    yield _of_its_lid(box, state, message, (alone, comes, need), why)
+
+
+def _words(box: PlacedBox) -> tuple[str, str]:
+    """Its name, and what its closure is called."""
+    face = box.shell.made.closed_face
+    return plain(box.box.name), "lid" if face == "top" else f"{face} panel"
+
+
+def _of_its_lid(box: PlacedBox, state: State, message: str, mm: tuple[float, float, float], rationale: str) -> Finding:
+    """``mm``: how far it goes as it is said, how far with everything there, and how far it must."""
+    says, has, needs = mm
+    return Finding(
         id=f"access:{box.path}:lid",
         code="access.lid",
         station="place",
         state=state,
         subjects=(box.path,),
         message=message,
-        figures=(Figure(alone, "mm", "down"), Figure(need, "mm", "up")),
-        value=comes,
-        limit=need,
-        margin=comes - need,
+        figures=(Figure(says, "mm", "down"), Figure(needs, "mm", "up")),
+        value=has,
+        limit=needs,
+        margin=has - needs,
         unit="mm",
-        rationale="what closes it goes clear of the walls before it is turned away; asked with everything else there",
-        label=lid,
+        rationale=rationale,
+        label=_words(box)[1],
     )
 
 
@@ -78,29 +91,17 @@ def _swung(box: PlacedBox, hinge: str, things: Sequence[Obstacle]) -> Finding:
     modules = [block(m.low, m.high).moved(box.placement) for m in box.shell.modules]
     longest = max(m.high[axis] - m.low[axis] for m in box.shell.modules)
     drawn = free_travel_mm(modules, things, off, longest)
-    name, lid = plain(box.box.name), "lid" if face == "top" else f"{face} panel"
-    message, state = f"{name}: its {lid} swings open in place, and modules can be drawn", "clear"
+    name, lid = _words(box)
+    state: State = "note"
     if opens < OPEN_DEG:
-        message, state = f"{name}: its {lid} swings {opens}° and no further: it is opened with the box out", "note"
+        message = f"{name}: its {lid} swings {opens}° and no further: it is opened with the box out"
     elif drawn < longest:
         message = f"{name}: its {lid} swings open in place; a module needs {{1}} {BEFORE[face]} it and has {{0}}: "
-        message, state = f"{message}filled with the box out", "note"
-    said: State = state  # type: ignore[assignment]
-    return Finding(
-        id=f"access:{box.path}:lid",
-        code="access.lid",
-        station="place",
-        state=said,
-        subjects=(box.path,),
-        message=message,
-        figures=(Figure(drawn, "mm", "down"), Figure(longest, "mm", "up")),
-        value=drawn,
-        limit=longest,
-        margin=drawn - longest,
-        unit="mm",
-        rationale=f"it turns {OPEN_DEG}° on its {hinge} edge, in steps of {SWING_STEP_DEG}°, everything else there",
-        label=lid,
-    )
+        message += "filled with the box out"
+    else:
+        message, state = f"{name}: its {lid} swings open in place, and modules can be drawn", "clear"
+    why = f"it turns {OPEN_DEG}° on its {hinge} edge, in steps of {SWING_STEP_DEG}°, everything else there"
+    return _of_its_lid(box, state, message, (drawn, drawn, longest), why)
 
 
 def _swing_deg(box: PlacedBox, hinge: str, things: Sequence[Obstacle]) -> int:

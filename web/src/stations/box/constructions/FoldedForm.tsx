@@ -26,13 +26,13 @@ export function FoldedForm({ path, box }: { path: string; box: Box }) {
       <Heading>Who folds it</Heading>
       <NameBlank path={`${sheet}/folder/name`} label="Folder" />
       <Blank path={`${sheet}/folder/deduction_mm`} label="His bend deduction" optional />
-      <Blank path={`${sheet}/folder/longest_bend_mm`} label="His longest bend" optional />
-      <Blank path={`${sheet}/folder/deepest_mm`} label="His deepest tray" optional />
-      <Blank path={`${sheet}/folder/shortest_mm`} label="His shortest flange" optional />
       <p className="narrow m-0 text-sm text-soft">
         Left empty, the flat follows from K {tables.materials[box.material]?.k_factor} (
         {tables.materials[box.material]?.k_source}).
       </p>
+      <Blank path={`${sheet}/folder/longest_bend_mm`} label="His longest bend" optional />
+      <Blank path={`${sheet}/folder/deepest_mm`} label="His deepest tray" optional />
+      <Blank path={`${sheet}/folder/shortest_mm`} label="His shortest flange" optional />
       <Heading>Lid</Heading>
       {Object.keys(box.closures).map((id) => (
         <Cap key={id} path={`${path}/closures/${id}`} />
