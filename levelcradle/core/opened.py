@@ -85,7 +85,7 @@ class Opened:
 @dataclass(frozen=True, slots=True)
 class MadeAs:
     """The same contents in one construction: how it is made, its shell, its outside, how many parts and bars it is made
-    of."""
+    of, how much of it is welded, and how many rivets and screws it takes."""
 
     kind: str
     how: str
@@ -93,6 +93,8 @@ class MadeAs:
     shell_kg: float
     outer_mm: Vec
     pieces: int
+    weld_mm: float
+    fastened: int
 
 
 Onto = Callable[[Vec], Flat]
@@ -220,5 +222,7 @@ def made_as(design: Design, box_id: str) -> list[MadeAs]:
         shell = shell_of(one, design.module_kinds, design.tables)
         pieces = sum(1 for _ in shell.made.parts(box_id, "")) + sum(1 for _ in shell.made.bars(box_id, ""))
         if now or pieces:
-            rows.append(MadeAs(kind, shell.made.message()[0], now, shell.shell_kg, shell.outer_mm, pieces))
+            made = shell.made
+            joined = (made.weld_mm, made.fastened)
+            rows.append(MadeAs(kind, made.message()[0], now, shell.shell_kg, shell.outer_mm, pieces, *joined))
     return rows

@@ -2,6 +2,7 @@
 
 import hashlib
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -10,7 +11,16 @@ from shapely.geometry import Polygon
 from levelcradle.core.axes import Placement
 from levelcradle.core.errors import OutOfRange
 
-__all__ = ["Bend", "FlatPart", "Hole", "Stand", "bend_allowance_mm", "bend_deduction_mm", "bend_setback_mm"]
+__all__ = [
+    "Bend",
+    "FlatPart",
+    "Hole",
+    "Stand",
+    "bend_allowance_mm",
+    "bend_deduction_mm",
+    "bend_setback_mm",
+    "bounding_mm",
+]
 
 Flat = tuple[float, float]
 
@@ -91,12 +101,17 @@ class FlatPart:
 
     @property
     def size_mm(self) -> Flat:
-        xs, ys = [p[0] for p in self.outline], [p[1] for p in self.outline]
-        return max(xs) - min(xs), max(ys) - min(ys)
+        return bounding_mm(self.outline)
 
     @property
     def mass_kg(self) -> float:
         return self.area_mm2 * self.thickness_mm * self.density_kg_m3 * 1e-9
+
+
+def bounding_mm(outline: Sequence[Flat]) -> Flat:
+    """Size of the upright rectangle round an outline."""
+    xs, ys = zip(*outline, strict=True)
+    return max(xs) - min(xs), max(ys) - min(ys)
 
 
 def _rounded(value: Any) -> Any:

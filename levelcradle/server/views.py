@@ -466,6 +466,8 @@ class MadeAsOut(Out):
     shell_kg: float
     outer_mm: tuple[float, float, float]
     pieces: int
+    weld_mm: float
+    fastened: int
 
 
 class BoxOpenedOut(Out):

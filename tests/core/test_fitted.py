@@ -52,6 +52,18 @@ def test_what_sits_in_them_lies_side_by_side() -> None:
     assert told(27.9) == ["foul"]
 
 
+CASE = {"type": "existing", "size_mm": (400.0, 300.0, 220.0), "wall_mm": 2, "base_mm": 2, "top_mm": 2, "mass_kg": 5}
+
+
+@pytest.mark.parametrize("over", [-0.1, 0.1, 200.0])
+@pytest.mark.parametrize("edges", [("left", "base"), ("right", "top")])
+def test_an_opening_reaches_over_no_edge_of_its_face_whatever_the_box_is(over: float, edges: tuple[str, str]) -> None:
+    """A case is not made here and asks nothing else of a hole; far off the face is over the edge too."""
+    holes = (hole("front", edges, 28.0 / 2 - over, 80, fitted=GLAND),)
+    told = states(car(*holes, construction=CASE, closures={}, layers={}), "box.openings")
+    assert told == (["foul"] if over > 0 else [])
+
+
 @pytest.mark.parametrize(
     "construction", [{}, {"construction": {"type": "framed"}, "closures": {"lid": {"type": "panel"}}}]
 )

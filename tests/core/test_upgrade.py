@@ -72,9 +72,11 @@ def test_of_formats_2_to_5_everything_stands_where_it_stood(number: int) -> None
     added |= {"weld_class", "bond_ohm", "longest_bend_mm", "deepest_mm", "shortest_mm"}
 
     def without(tree: Any) -> Any:
+        """A figure that nobody gave says nothing."""
         if isinstance(tree, dict):
+            kept = {key: part for key, part in tree.items() if part is not None}
             return {
-                key: without(part) for key, part in tree.items() if key not in added or (key == "keep_clear" and part)
+                key: without(part) for key, part in kept.items() if key not in added or (key == "keep_clear" and part)
             }
         return [without(part) for part in tree] if isinstance(tree, list) else tree
 

@@ -26,8 +26,15 @@ Row = tuple[str, float, float, float, float]  # face, two distances, hole, how m
 openings = st.lists(
     st.tuples(faces, st.floats(5, 300), st.floats(5, 200), st.floats(4, 60), st.floats(0, 40)), max_size=5
 )
+limits = st.fixed_dictionaries({}, optional={"longest_bend_mm": st.floats(100, 500), "deepest_mm": st.floats(80, 300)})
 folded = st.fixed_dictionaries(
-    {"type": st.just("folded"), "thickness_mm": st.floats(1, 4), "bend_radius_mm": st.floats(0.5, 6)}
+    {
+        "type": st.just("folded"),
+        "thickness_mm": st.floats(1, 4),
+        "bend_radius_mm": st.floats(0.5, 6),
+        "base_mm": st.none() | st.floats(1, 8),
+        "folder": limits,
+    }
 )
 framed = st.fixed_dictionaries(
     {

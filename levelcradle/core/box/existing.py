@@ -150,6 +150,14 @@ class ExistingCase:
     def bars(self, box_id: str, name: str) -> Iterator[Bar]:
         return iter(())
 
+    @property
+    def weld_mm(self) -> float:
+        return 0.0
+
+    @property
+    def fastened(self) -> int:
+        return 0
+
     def bought(self) -> Iterator[tuple[str, int]]:
         return iter(())
 

@@ -127,6 +127,14 @@ class Made(Protocol):
     def bars(self, box_id: str, name: str) -> Iterator[Bar]:
         """The bars it is sawn from."""
 
+    @property
+    def weld_mm(self) -> float:
+        """How much of it is welded, along its seams; 0 of what is there."""
+
+    @property
+    def fastened(self) -> int:
+        """How many rivets and screws hold it together."""
+
     def bought(self) -> Iterator[tuple[str, int]]:
         """What holds it together and is bought, and how many of it."""
 

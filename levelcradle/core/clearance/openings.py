@@ -6,6 +6,7 @@ from itertools import combinations
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.box import before_face, openings_of
+from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.design.box import Opening
 from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.solids import block, nearest
@@ -18,6 +19,7 @@ LEFT_THICKNESSES = 2.0  # of sheet between two holes: common practice, no source
 
 def opening_findings(box: PlacedBox) -> Iterator[Finding]:
     yield from _apart(box)
+    yield from _on_its_face(box)
     for key, hole in box.box.openings.items():
         if hole.fitted and hole.fitted.in_mm:
             yield _inside(box, key, hole, hole.fitted.in_mm)
@@ -51,6 +53,31 @@ def _apart(box: PlacedBox) -> Iterator[Finding]:
                 label="openings apart",
                 rationale="two thicknesses of sheet between holes (common practice, no source), and what sits in them "
                 "lies side by side",
+            )
+
+
+def _on_its_face(box: PlacedBox) -> Iterator[Finding]:
+    """Those that reach over an edge of their face: what is measured there is no wall."""
+    outer = box.shell.outer_mm
+    for hole in openings_of(box.box, outer):
+        along = [i for i in range(3) if i != FACE_AT[hole.face][0]]
+        has = round(min(min(hole.at[i], outer[i] - hole.at[i]) for i in along) - hole.seat_mm / 2, 9)
+        if has < 0:
+            name = plain(box.box.openings[hole.name].name)
+            yield Finding(
+                id=f"openings:{box.path}:{hole.name}:edge",
+                code="box.openings",
+                station="box",
+                state="foul",
+                subjects=(box.path, f"{box.path}/openings/{hole.name}"),
+                message=f"{plain(box.box.name)}: {name} reaches {{0}} over an edge of the {hole.face}",
+                figures=(Figure(-has, "mm", "up"),),
+                value=-has,
+                limit=0.0,
+                margin=has,
+                unit="mm",
+                label="opening on its face",
+                rationale="it is cut in that face, all of it",
             )
 
 

@@ -36,23 +36,33 @@ WeldClass = Literal["A", "B", "C", "D"]
 
 class FoldingShop(DocumentModel):
     """Who folds the sheet, his own bend deduction where he gave one, and what his machine takes: the longest bend, the
-    deepest tray (its walls go up between the fingers), the shortest flange. None: not asked."""
+    deepest tray (its four walls go up between the fingers), the shortest flange, the largest sheet, one way and the
+    other. None: not asked. What he does not take in one piece is cut apart and welded."""
 
     name: Text = ""
     deduction_mm: NonNegativeLength | None = None
     longest_bend_mm: PositiveLength | None = None
     deepest_mm: PositiveLength | None = None
     shortest_mm: PositiveLength | None = None
+    sheet_long_mm: PositiveLength | None = None
+    sheet_wide_mm: PositiveLength | None = None
+
+    @property
+    def limited(self) -> bool:
+        """Whether there is anything that he does not take."""
+        return any((self.longest_bend_mm, self.deepest_mm, self.sheet_long_mm, self.sheet_wide_mm))
 
 
 class Folded(DocumentModel):
-    """A tray folded from one sheet, its corners welded, with a cap of the same sheet over it."""
+    """A tray folded from one sheet, its corners welded, with a cap over it. ``base_mm``: of a thicker base, a plate of
+    its own that the four walls are welded on."""
 
     closed_by: ClassVar[tuple[str, ...]] = ("cap",)
     welded: ClassVar[tuple[bool, bool, bool]] = (True, True, False)  # aft, across, up
     type: Literal["folded"] = "folded"
     thickness_mm: Annotated[float, Field(gt=0, le=20)] = 3.0
     bend_radius_mm: Annotated[float, Field(ge=0, le=50)] = 3.0
+    base_mm: Annotated[float, Field(gt=0, le=20)] | None = None
     folder: FoldingShop = FoldingShop()
 
 
@@ -116,11 +126,13 @@ class LidScrews(Screws):
 
 
 class Cap(DocumentModel):
-    """A lid over the tray, its edges turned down. ``main``: the one that the box is filled through."""
+    """A lid over the tray, its edges turned down. ``main``: the one that the box is filled through; ``thickness_mm``:
+    None where it is of the tray's sheet."""
 
     type: Literal["cap"] = "cap"
     face: Literal["top"] = "top"
     main: Literal[True] = True
+    thickness_mm: Annotated[float, Field(gt=0, le=20)] | None = None
     clearance_mm: NonNegativeLength = 0.5
     edge_mm: PositiveLength = 25.0
     screws: LidScrews = LidScrews()

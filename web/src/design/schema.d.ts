@@ -2505,6 +2505,7 @@ export interface components {
              *           "size": "M5",
              *           "spacing_mm": 140
              *         },
+             *         "thickness_mm": null,
              *         "type": "cap"
              *       }
              *     }
@@ -2515,12 +2516,15 @@ export interface components {
             /**
              * Construction
              * @default {
+             *       "base_mm": null,
              *       "bend_radius_mm": 3,
              *       "folder": {
              *         "deduction_mm": null,
              *         "deepest_mm": null,
              *         "longest_bend_mm": null,
              *         "name": "",
+             *         "sheet_long_mm": null,
+             *         "sheet_wide_mm": null,
              *         "shortest_mm": null
              *       },
              *       "thickness_mm": 3,
@@ -2670,7 +2674,8 @@ export interface components {
         };
         /**
          * Cap
-         * @description A lid over the tray, its edges turned down. ``main``: the one that the box is filled through.
+         * @description A lid over the tray, its edges turned down. ``main``: the one that the box is filled through; ``thickness_mm``:
+         *     None where it is of the tray's sheet.
          */
         DocCap: {
             /**
@@ -2707,6 +2712,11 @@ export interface components {
              *     }
              */
             screws: components["schemas"]["DocLidScrews"];
+            /**
+             * Thickness Mm
+             * @default null
+             */
+            thickness_mm: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2841,6 +2851,7 @@ export interface components {
              *         "size": "M5",
              *         "spacing_mm": 140
              *       },
+             *       "thickness_mm": null,
              *       "type": "cap"
              *     }
              */
@@ -3340,9 +3351,15 @@ export interface components {
         };
         /**
          * Folded
-         * @description A tray folded from one sheet, its corners welded, with a cap of the same sheet over it.
+         * @description A tray folded from one sheet, its corners welded, with a cap over it. ``base_mm``: of a thicker base, a plate of
+         *     its own that the four walls are welded on.
          */
         DocFolded: {
+            /**
+             * Base Mm
+             * @default null
+             */
+            base_mm: number | null;
             /**
              * Bend Radius Mm
              * @default 3
@@ -3354,6 +3371,8 @@ export interface components {
              *       "deepest_mm": null,
              *       "longest_bend_mm": null,
              *       "name": "",
+             *       "sheet_long_mm": null,
+             *       "sheet_wide_mm": null,
              *       "shortest_mm": null
              *     }
              */
@@ -3372,7 +3391,8 @@ export interface components {
         /**
          * FoldingShop
          * @description Who folds the sheet, his own bend deduction where he gave one, and what his machine takes: the longest bend, the
-         *     deepest tray (its walls go up between the fingers), the shortest flange. None: not asked.
+         *     deepest tray (its four walls go up between the fingers), the shortest flange, the largest sheet, one way and the
+         *     other. None: not asked. What he does not take in one piece is cut apart and welded.
          */
         DocFoldingShop: {
             /**
@@ -3395,6 +3415,16 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Sheet Long Mm
+             * @default null
+             */
+            sheet_long_mm: number | null;
+            /**
+             * Sheet Wide Mm
+             * @default null
+             */
+            sheet_wide_mm: number | null;
             /**
              * Shortest Mm
              * @default null
@@ -6428,9 +6458,12 @@ export interface components {
         };
         /**
          * Folded
-         * @description A tray folded from one sheet, its corners welded, with a cap of the same sheet over it.
+         * @description A tray folded from one sheet, its corners welded, with a cap over it. ``base_mm``: of a thicker base, a plate of
+         *     its own that the four walls are welded on.
          */
         InFolded: {
+            /** Base Mm */
+            base_mm?: number | null;
             /** Bend Radius Mm */
             bend_radius_mm?: number;
             folder?: components["schemas"]["InFoldingShop"];
@@ -6445,7 +6478,8 @@ export interface components {
         /**
          * FoldingShop
          * @description Who folds the sheet, his own bend deduction where he gave one, and what his machine takes: the longest bend, the
-         *     deepest tray (its walls go up between the fingers), the shortest flange. None: not asked.
+         *     deepest tray (its four walls go up between the fingers), the shortest flange, the largest sheet, one way and the
+         *     other. None: not asked. What he does not take in one piece is cut apart and welded.
          */
         InFoldingShop: {
             /** Deduction Mm */
@@ -6456,6 +6490,10 @@ export interface components {
             longest_bend_mm?: number | null;
             /** Name */
             name?: string;
+            /** Sheet Long Mm */
+            sheet_long_mm?: number | null;
+            /** Sheet Wide Mm */
+            sheet_wide_mm?: number | null;
             /** Shortest Mm */
             shortest_mm?: number | null;
         };
@@ -6670,6 +6708,8 @@ export interface components {
         };
         /** MadeAsOut */
         MadeAsOut: {
+            /** Fastened */
+            fastened: number;
             /** How */
             how: string;
             /** Kind */
@@ -6686,6 +6726,8 @@ export interface components {
             pieces: number;
             /** Shell Kg */
             shell_kg: number;
+            /** Weld Mm */
+            weld_mm: number;
         };
         /**
          * MadePackOut

@@ -1,7 +1,8 @@
 """The folded box: what it answers as any construction does."""
 
+import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
@@ -10,12 +11,21 @@ from levelcradle.core.bar import Bar
 from levelcradle.core.box.chamfers import chamfered, meeting
 from levelcradle.core.box.folded.edges import slope_of
 from levelcradle.core.box.folded.feasible import least_chamfer, makeable
-from levelcradle.core.box.folded.flat_parts import corner_parts, crossing, deduction_limits, lid_part, tray_part
+from levelcradle.core.box.folded.flat_parts import (
+    corner_parts,
+    crossing,
+    deduction_limits,
+    lid_part,
+    panel_parts,
+    tray_part,
+)
+from levelcradle.core.box.folded.flat_pattern import FACES
 from levelcradle.core.box.folded.metal import folded_pieces
+from levelcradle.core.box.folded.panels import PANEL_WAYS, not_taken, seams_mm
 from levelcradle.core.box.folded.screws import lid_screws
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
-from levelcradle.core.box.making import too_little
+from levelcradle.core.box.making import cannot, too_little
 from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.box.welding import welded_by
 from levelcradle.core.design.base import Face
@@ -48,8 +58,9 @@ class FoldedBox:
         inner = box.inner.size_mm if box.inner.type == "fixed" else wanted_mm
         t, lid = spec.thickness_mm, box.lid
         assert isinstance(lid, Cap)  # the document lets nothing else close it
-        outer = (inner[0] + 2 * t, inner[1] + 2 * t, inner[2] + t)
-        return FoldedBox(Sheet(box, spec, lid, outer, material), inner)
+        walls = (inner[0] + 2 * t, inner[1] + 2 * t)
+        base = Sheet(box, spec, lid, (*walls, inner[2] + t), material).base_mm
+        return FoldedBox(Sheet(box, spec, lid, (*walls, inner[2] + base), material), inner)
 
     @staticmethod
     def begun(was: Made, shell_kg: float) -> tuple[Folded, dict[str, Cap]]:
@@ -76,7 +87,7 @@ class FoldedBox:
 
     @property
     def start_mm(self) -> Vec:
-        return self.sheet.t, self.sheet.t, self.sheet.t
+        return self.sheet.t, self.sheet.t, self.sheet.base_mm
 
     @property
     def closed_face(self) -> Face:
@@ -95,7 +106,7 @@ class FoldedBox:
         return self.sheet.cap.edge_mm
 
     def proud_mm(self, face: str) -> float:
-        return self.sheet.t if face == "top" else 0.0
+        return self.sheet.lid_mm if face == "top" else 0.0
 
     def pieces(self) -> Iterator[Piece]:
         return folded_pieces(self.sheet)
@@ -118,8 +129,8 @@ class FoldedBox:
     @property
     def _cap(self) -> tuple[Vec, Vec]:
         """Corners of the block round the lid."""
-        (length, width, height), out, t = self.outer_mm, self.sheet.out_mm, self.sheet.t
-        return (-out, -out, height + t - self.sheet.cap.edge_mm), (length + out, width + out, height + t)
+        (length, width, _), out, top = self.outer_mm, self.sheet.out_mm, self.sheet.over_mm[2]
+        return (-out, -out, top - self.sheet.cap.edge_mm), (length + out, width + out, top)
 
     def _cut(self, low: Vec, high: Vec, out_mm: float) -> Solid:
         corners = chamfered(low, high, self.sheet.box, self.outer_mm, out_mm)
@@ -139,26 +150,28 @@ class FoldedBox:
                 end -= cut
             else:
                 start += cut
-        rim_mm = self.outer_mm[2]
-        return Wall(start, end, flat, rim_mm + sheet.t - sheet.cap.edge_mm, rim_mm - foot, sheet.t, sheet.material)
+        rim_mm, under_lid = self.outer_mm[2], sheet.over_mm[2] - sheet.cap.edge_mm
+        return Wall(start, end, flat, under_lid, rim_mm - foot, sheet.t, sheet.material)
 
     def bearing_at(self, face: Face) -> Plate | None:
         """Its bends and welded corners hold each wall's edges, and the base's; the lid holds a wall's rim from moving,
-        not from turning, and a welded corner of aluminium too, which is soft beside its weld (EN 1999-1-1, 6.1.6).
+        not from turning, and a welded edge of aluminium too, which is soft beside its weld (EN 1999-1-1, 6.1.6).
         Edges that are cut off leave less to span: they are not counted."""
         if face == "top":
             return None
-        (length, width, height), t = self.inner_mm, self.sheet.t
+        (length, width, height), of, apart = self.inner_mm, self.sheet.material, self.sheet.tray.separate
         size = {"base": (length, width), "left": (length, height), "right": (length, height)}.get(face, (width, height))
-        corner = face == "base" or self.sheet.material.weldable_with == "steel"
-        return Plate(size, t, self.sheet.material, ((corner, corner), (True, face == "base")))
+        welds = of.weldable_with == "steel"
+        if face == "base":
+            front, aft, left, right = (welds or side not in apart for side in ("front", "aft", "left", "right"))
+            return Plate(size, self.sheet.base_mm, of, ((front, aft), (left, right)))
+        return Plate(size, self.sheet.t, of, ((welds, welds), (welds or face not in apart, False)))
 
     def stack_rows(self, axis: int, path: str) -> Layers:
-        t = self.sheet.t
-        tol = tolerance_by("cut", max(t, 0.6))[0]
+        sheets = (("floor", self.sheet.base_mm), ("lid", self.sheet.lid_mm))
         first, last = (
-            StackRow(what, t, tol, 0.0, SHEET, "metal", path)
-            for what in (("floor", "lid") if axis == 2 else ("wall", "wall"))
+            StackRow(what, t, tolerance_by("cut", max(t, 0.6))[0], 0.0, SHEET, "metal", path)
+            for what, t in (sheets if axis == 2 else (("wall", self.sheet.t),) * 2)
         )
         welded, source = welded_by(self.sheet.box, self.outer_mm[axis])
         whole = (
@@ -180,20 +193,26 @@ class FoldedBox:
             return
         yield tray_part(box_id, name, self.sheet)
         yield lid_part(box_id, name, self.sheet)
+        yield from panel_parts(box_id, name, self.sheet)
         yield from corner_parts(box_id, name, self.sheet)
 
     def bars(self, box_id: str, name: str) -> Iterator[Bar]:
         return iter(())
 
+    @property
+    def weld_mm(self) -> float:
+        return seams_mm(self.sheet.tray) + seams_mm(self.sheet.lid)
+
+    @property
+    def fastened(self) -> int:
+        return sum(1 for _ in lid_screws(self.sheet))
+
     def bought(self) -> Iterator[tuple[str, int]]:
-        yield (
-            f"{self.sheet.cap.screws.size} screw and rivet nut, closing the box",
-            sum(1 for _ in lid_screws(self.sheet)),
-        )
+        yield f"{self.sheet.cap.screws.size} screw and rivet nut, closing the box", self.fastened
 
     def message(self) -> tuple[str, tuple[str, ...]]:
         screws = f"lid screws {self.sheet.cap.screws.size} sideways through the edge into rivet nuts"
-        return f"{self.sheet.t:g} mm, folded", (screws,)
+        return f"{self.sheet.t:g} mm, {'welded' if self.sheet.tray.separate == PANEL_WAYS[-1] else 'folded'}", (screws,)
 
     def findings(self, path: str, name: str) -> Iterator[Finding]:
         yield from self._blanks(path, name)
@@ -201,6 +220,41 @@ class FoldedBox:
         for row in makeable(self.sheet):
             mm = (row.has_mm, row.needs_mm)
             yield from too_little(path, name, row.name, row.message, mm, "common practice, no source")
+        yield from self._cut_apart(path, name)
+        yield from self._rides(path, name)
+
+    def _cut_apart(self, path: str, name: str) -> Iterator[Finding]:
+        """What his limits make panels of their own, and which of them."""
+        lid = [self.sheet.seen(side) for side in self.sheet.lid.separate]
+        tray, his = self.sheet.tray, self.sheet.spec.folder
+        for what, pan, sides in (("walls", tray, tray.separate), ("lid edges", self.sheet.lid, lid)):
+            why = [words for _, words, _, _ in not_taken(replace(pan, separate=frozenset()), his)]
+            if sides and why:
+                words = "all four" if len(sides) == len(FACES) else " and ".join(sorted(sides))
+                yield replace(
+                    cannot(path, name, f"{what} apart", f"{what} cut apart and welded on: {words}", ", ".join(why)),
+                    state="note",
+                )
+
+    def _rides(self, path: str, name: str) -> Iterator[Finding]:
+        """The round inside a bend of the lid meets the sharp rim of the tray before the lid lies on it."""
+        radius, clear = self.sheet.spec.bend_radius_mm, self.sheet.cap.clearance_mm
+        if clear < radius:
+            up = radius - math.sqrt(radius**2 - (radius - clear) ** 2)
+            yield Finding(
+                id=f"make:{path}:lid rides",
+                code="box.make",
+                station="box",
+                state="note",
+                subjects=(path,),
+                message=f"{plain(name)}: its lid would ride {{0}} up on its bends: break the rim's outer edge, or lay "
+                f"a gasket as thick under it",
+                figures=(Figure(up, "mm", "up"),),
+                value=up,
+                unit="mm",
+                label="lid on the rim",
+                rationale="its inside radius is larger than its clearance over the tray (plane geometry)",
+            )
 
     def _blanks(self, path: str, name: str) -> Iterator[Finding]:
         """A blank whose outline crosses itself cannot be cut; where slopes meet in a corner there is none."""

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from levelcradle.core.box.chamfers import beyond
 from levelcradle.core.box.folded.edges import slope_of
-from levelcradle.core.box.folded.flat_pattern import pan_bends
+from levelcradle.core.box.folded.panels import PANEL_WAYS, not_taken
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import openings_of
 from levelcradle.core.design.box import FACE_AT, Chamfer
@@ -34,10 +34,15 @@ def makeable(sheet: Sheet) -> Iterator[Makeable]:
     of flat between the two bends of a cut-off edge: common practice, no source."""
     t, outer, edge = sheet.t, sheet.outer_mm, sheet.cap.edge_mm
     shortest = max(5.6 * t, sheet.back_mm, sheet.spec.folder.shortest_mm or 0.0)
-    yield from _on_his_machine(sheet)
-    yield Makeable("lid edge", "lid edge for the press brake", edge, shortest)
-    yield Makeable("wall", "wall height for the press brake", outer[2], max(shortest, edge))
-    yield Makeable("base", "width of the base between its bends", min(outer[0], outer[1]), 2 * sheet.back_mm + shortest)
+    for pan in (sheet.tray, sheet.lid):
+        yield from (Makeable(*row) for row in not_taken(pan, sheet.spec.folder))
+    if sheet.spec.base_mm and sheet.sloped:
+        yield Makeable("base of its own", "sheet of a base of its own at its cut-off edges", 0.0, sheet.spec.base_mm)
+    yield Makeable("lid edge", "lid edge for the press brake", edge, max(5.6 * sheet.lid_mm, shortest))
+    if sheet.tray.separate != PANEL_WAYS[-1]:
+        yield Makeable("wall", "wall height for the press brake", outer[2], max(shortest, edge))
+        wide = min(outer[0], outer[1])
+        yield Makeable("base", "width of the base between its bends", wide, 2 * sheet.back_mm + shortest)
     for chamfer in sheet.box.chamfers.values():
         yield from _of_a_chamfer(sheet, chamfer, shortest)
     from_bend, from_rim = 2 * t + sheet.back_mm, 2 * t
@@ -53,16 +58,6 @@ def makeable(sheet: Sheet) -> Iterator[Makeable]:
         if hole.seat_mm > hole.diameter_mm:
             flat = min([*(d - sheet.back_mm for d in bends), *rims])
             yield Makeable(f"seat {hole.name}", f"flat round the middle of hole {hole.name}", flat, hole.seat_mm / 2)
-
-
-def _on_his_machine(sheet: Sheet) -> Iterator[Makeable]:
-    """What the folder said that his takes."""
-    his = sheet.spec.folder
-    if his.longest_bend_mm is not None:
-        longest = max(math.dist(bend.start, bend.end) for pan in (sheet.tray, sheet.lid) for bend in pan_bends(pan))
-        yield Makeable("longest bend", "the folder's longest bend", his.longest_bend_mm, longest)
-    if his.deepest_mm is not None:
-        yield Makeable("deepest tray", "the folder's deepest tray", his.deepest_mm, sheet.outer_mm[2])
 
 
 def least_chamfer(sheet: Sheet, edge: tuple[str, str]) -> int:

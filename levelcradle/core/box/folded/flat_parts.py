@@ -1,29 +1,31 @@
 """Flat patterns of tray and lid, and the plates of cut-off upright edges."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 import numpy as np
 from shapely.geometry import Polygon
+from shapely.geometry.polygon import orient
 
 from levelcradle.core.axes import Placement
 from levelcradle.core.box.folded.edges import ends_of
 from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, pan_bends, pan_outline
-from levelcradle.core.box.folded.screws import hole_places, lid_screw_up_mm
+from levelcradle.core.box.folded.panels import panel_ring, panel_stand, seen_inside
+from levelcradle.core.box.folded.screws import hole_places, lid_screw_up_mm, lid_screws
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import FaceHole
 from levelcradle.core.box.plates import plate_part
 from levelcradle.core.part import FlatPart, Hole, Stand, bend_deduction_mm
 
-__all__ = ["corner_parts", "crossing", "deduction_limits", "lid_part", "tray_part"]
+__all__ = ["corner_parts", "crossing", "deduction_limits", "lid_part", "panel_parts", "tray_part"]
 
 
 def tray_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
     """Flat pattern of the tray: base and four walls folded up, with its openings and rivet-nut holes."""
-    holes = tuple(_tray_hole(hole, sheet.tray) for hole in hole_places(sheet) if hole.face != "top")
-    length, width, _ = sheet.outer_mm
-    stand = Stand((0.0, 0.0), Placement(np.eye(3), (length / 2, width / 2, 0.0)))
-    return _part(f"{box_id}-tray", f"{name} tray", sheet, sheet.tray, holes, stand)
+    apart = sheet.tray.separate
+    holes = tuple(_tray_hole(hole, sheet.tray) for hole in hole_places(sheet) if hole.face not in (*apart, "top"))
+    return _part(f"{box_id}-tray", f"{name} tray", sheet, sheet.tray, holes, Stand((0.0, 0.0), _in_tray(sheet)))
 
 
 def _tray_hole(hole: FaceHole, pan: FlatPattern) -> Hole:
@@ -41,26 +43,69 @@ def lid_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
         x, y = hole.at[0] - outer[0] / 2, -(hole.at[1] - outer[1] / 2)
         if hole.face == "top":
             holes.append(Hole((x, y), hole.diameter_mm, hole.name))
-        elif hole.name == "lid screw":
+        elif hole.name == "lid screw" and sheet.seen(hole.face) not in sheet.lid.separate:
             along = y if hole.face in ("front", "aft") else x
             at = sheet.lid.on_side(sheet.seen(hole.face), along, below_top)
             holes.append(Hole(at, sheet.cap.screws.hole_mm, "lid screw"))
-    over = Placement(np.diag([1.0, -1.0, -1.0]), (outer[0] / 2, outer[1] / 2, sheet.over_mm[2]))  # turned over
-    return _part(f"{box_id}-lid", f"{name} lid", sheet, sheet.lid, tuple(holes), Stand((0.0, 0.0), over))
+    return _part(f"{box_id}-lid", f"{name} lid", sheet, sheet.lid, tuple(holes), Stand((0.0, 0.0), _in_lid(sheet)))
+
+
+def _in_tray(sheet: Sheet) -> Placement:
+    """From the axes of the tray's pan to the box's."""
+    length, width, _ = sheet.outer_mm
+    return Placement(np.eye(3), (length / 2, width / 2, 0.0))
+
+
+def _in_lid(sheet: Sheet) -> Placement:
+    """From the axes of the lid's pan, turned over, to the box's."""
+    length, width, _ = sheet.outer_mm
+    return Placement(np.diag([1.0, -1.0, -1.0]), (length / 2, width / 2, sheet.over_mm[2]))
+
+
+def panel_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
+    """The sides of tray and lid that are cut apart and welded on, seen from inside."""
+    screws = {hole: replace(hole, diameter_mm=sheet.cap.screws.hole_mm) for hole in lid_screws(sheet)}
+    for face in sorted(sheet.tray.separate):
+        holes = [hole for hole in hole_places(sheet) if hole.face == face]
+        words = (f"{box_id}-{face}-wall", f"{name} {face} wall")
+        yield _panel(words, sheet, sheet.tray, face, _in_tray(sheet), holes)
+    for seen in sorted(sheet.lid.separate):
+        face = sheet.seen(seen)
+        words = (f"{box_id}-lid-{face}-edge", f"{name} lid edge, {face}")
+        holes = [hole for screw, hole in screws.items() if screw.face == face]
+        yield _panel(words, sheet, sheet.lid, seen, _in_lid(sheet), holes)
+
+
+def _panel(
+    words: tuple[str, str], sheet: Sheet, pan: FlatPattern, face: str, placed: Placement, holes: Sequence[FaceHole]
+) -> FlatPart:
+    """``face``: as the pan has it; ``placed``: from its axes to the box's; ``holes``: on the panel, in the box's
+    frame."""
+    stand, t = placed.after(panel_stand(pan, face)), pan.bend.thickness_mm
+    ring = Polygon([(along * seen_inside(face), up) for up, along in panel_ring(pan, face)])
+    corners = [(float(x), float(y)) for x, y in orient(ring, 1.0).exterior.coords[:-1]]
+    back = stand.inverse
+    flat = [(back.point(hole.at), hole) for hole in holes]
+    notes = ("Cut apart and welded on, flush with the outside; it stands on the base", "Seen from inside")
+    return FlatPart(
+        *words, 1, sheet.box.material, sheet.material.name, t, sheet.material.density_kg_m3,
+        tuple(corners), tuple(Hole((at[0], at[1]), hole.diameter_mm, hole.name) for at, hole in flat), (), notes,
+        Stand((0.0, pan.height_mm / 2), stand),
+    )  # fmt: skip
 
 
 def corner_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
     """The plates welded into upright edges that are cut off, of the tray and of the lid."""
-    t, of = sheet.t, (sheet.box.material, sheet.material)
+    of = (sheet.box.material, sheet.material)
     for chamfer in sheet.box.chamfers.values():
         if "base" in chamfer.edge:
             continue
         (end, long), cut = ends_of(chamfer)
         wide, lid_wide = (math.hypot(*mm) - 2 * FIT_UP_MM for mm in (cut, sheet.over_lid(cut)))
         notes = (f"Welded into the corner {end} {long}, flush outside", "Its long edges are bevelled to meet the walls")
-        for what, width, height in (
-            ("corner", wide, sheet.outer_mm[2] - t),
-            ("lid corner", lid_wide, sheet.cap.edge_mm - t),
+        for what, width, height, t in (
+            ("corner", wide, sheet.outer_mm[2] - sheet.base_mm, sheet.t),
+            ("lid corner", lid_wide, sheet.cap.edge_mm - sheet.lid_mm, sheet.lid_mm),
         ):
             yield plate_part(
                 f"{box_id}-{what.replace(' ', '-')}-{end}-{long}",
@@ -74,7 +119,8 @@ def corner_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
 
 def crossing(name: str, sheet: Sheet) -> Iterator[str]:
     """Names of the blanks whose outline crosses itself or has no room: such a one is never cut."""
-    for part in (tray_part("x", name, sheet), lid_part("x", name, sheet), *corner_parts("x", name, sheet)):
+    sides = (*corner_parts("x", name, sheet), *panel_parts("x", name, sheet))
+    for part in (tray_part("x", name, sheet), lid_part("x", name, sheet), *sides):
         ring = Polygon(part.outline)
         width, height = part.size_mm
         if not ring.is_valid or ring.area <= 0 or min(width, height) <= 0:
@@ -100,22 +146,28 @@ def _deductions(pan: FlatPattern) -> str:
 
 def _part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole, ...], stand: Stand) -> FlatPart:
     bend = pan.bend
+    t = pan.base_mm or bend.thickness_mm
+    bends = tuple(pan_bends(pan))
+    whole = f"{pan.length_mm:.1f} × {pan.width_mm:.1f} × {pan.height_mm:.1f}"
     notes = (
-        f"Outside {pan.length_mm:.1f} × {pan.width_mm:.1f} × {pan.height_mm:.1f} when folded",
+        f"Outside {whole} when {'folded' if bends else 'its walls stand on it'}",
         f"Inside radius {bend.radius_mm:g}, bend deduction {_deductions(pan)}: {bend.source}",
         "Corners welded; the sheet is seen from inside, all bends towards you",
     )
+    if pan.separate:
+        sides = " and ".join(sorted(pan.separate)) if len(pan.separate) < len(pan.sides) else "all four sides"
+        notes = (*(notes if bends else notes[:1]), f"Cut apart and welded on: {sides}")
     return FlatPart(
         id_,
         name,
         1,
         sheet.box.material,
         sheet.material.name,
-        sheet.t,
+        t,
         sheet.material.density_kg_m3,
         pan_outline(pan),
         holes,
-        tuple(pan_bends(pan)),
+        bends,
         notes,
         stand,
     )

@@ -13,6 +13,8 @@ sheet is cut back to where the bends begin, so that it does not tear, and the co
 
 An edge of the base that is cut off makes two bends of one: base, slope, wall. An upright edge that is cut off ends both
 walls early and takes the corner off the base; a plate of its own is welded into it.
+
+A side may be a panel of its own: the base then goes out to its outside, the panel stands on it and is welded on.
 """
 
 import math
@@ -109,7 +111,8 @@ class FlatPattern:
     """A rectangle with four turned sides, by its outside size; flat coordinates start at the middle of the base.
 
     ``slopes``: edges of the base cut off, by the wall's face. ``corners``: upright edges cut off, by the faces of the
-    end wall and the long wall: so far along the long wall and along the end wall."""
+    end wall and the long wall: so far along the long wall and along the end wall. ``separate``: sides that are panels
+    of their own; ``base_mm``: of a base thicker than the walls, which are all separate then."""
 
     length_mm: float
     width_mm: float
@@ -117,6 +120,13 @@ class FlatPattern:
     bend: SheetBend
     slopes: Mapping[str, Slope] = field(default_factory=dict)
     corners: Mapping[tuple[str, str], Flat] = field(default_factory=dict)
+    separate: frozenset[str] = frozenset()
+    base_mm: float | None = None
+
+    @property
+    def foot_mm(self) -> float:
+        """From the outside of the base to a panel that stands on it."""
+        return (self.base_mm or self.bend.thickness_mm) + FIT_UP_MM
 
     @cached_property
     def sides(self) -> dict[str, Side]:
@@ -135,7 +145,8 @@ class FlatPattern:
         for (end, x), (long, y) in _QUARTERS:
             half = (self.sides[end].base_half_mm, self.sides[long].base_half_mm)
             cut = self.corners.get((end, long))
-            corner = list(_off_the_base(self, cut)) if cut else [half]
+            whole = (self.length_mm / 2, self.width_mm / 2)
+            corner = list(_off_the_base(cut, whole, half)) if cut else [half]
             quarters.append([(x * a, y * b) for a, b in (corner if x == y else reversed(corner))])
         return [point for quarter in quarters for point in quarter]
 
@@ -164,6 +175,8 @@ class FlatPattern:
 def _side(pan: FlatPattern, face: str) -> Side:
     half, bend = (pan.length_mm if face in ("front", "aft") else pan.width_mm) / 2, pan.bend
     slope = pan.slopes.get(face)
+    if face in pan.separate:
+        return Side(half, half, half, 0.0, half, ())
     if slope is None:
         base, start = half - bend.setback_mm, half - bend.setback_mm + bend.allowance_mm
         return Side(
@@ -201,9 +214,11 @@ def pan_outline(pan: FlatPattern) -> tuple[Flat, ...]:
 
 def _corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     """From the rim of the end wall to the rim of the long wall, as if both lay on the positive sides."""
-    yield from _end_edge(pan, end, long)
+    if end not in pan.separate:
+        yield from _end_edge(pan, end, long)
     yield from _base_corner(pan, end, long)
-    yield from _long_edge(pan, end, long)
+    if long not in pan.separate:
+        yield from _long_edge(pan, end, long)
 
 
 def _end_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
@@ -219,15 +234,16 @@ def _end_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
 def _base_corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     """From one bend to the other round the corner of the base."""
     x, y = pan.sides[end], pan.sides[long]
-    if cut := pan.corners.get((end, long)):
-        reach_x, reach_y = pan.ends(end, long)
-        yield x.base_half_mm, reach_y
-        yield from _off_the_base(pan, cut)
-        yield reach_x, y.base_half_mm
+    cut = pan.corners.get((end, long))
+    reach_x, reach_y = pan.ends(end, long)
+    if end not in pan.separate:
+        yield (x.base_half_mm, reach_y) if cut or long in pan.separate else (x.strip_start_mm, y.base_half_mm)
+    if cut:
+        yield from _off_the_base(cut, (pan.length_mm / 2, pan.width_mm / 2), (x.base_half_mm, y.base_half_mm))
     else:
-        yield x.strip_start_mm, y.base_half_mm
         yield x.base_half_mm, y.base_half_mm
-        yield x.base_half_mm, y.strip_start_mm
+    if long not in pan.separate:
+        yield (reach_x, y.base_half_mm) if cut or end in pan.separate else (x.base_half_mm, y.strip_start_mm)
 
 
 def _long_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
@@ -270,12 +286,11 @@ def _trimmed_long(pan: FlatPattern, wall: Side, slope: Slope) -> Iterator[Flat]:
         yield half, wall.strip_start_mm
 
 
-def _off_the_base(pan: FlatPattern, cut: Flat) -> Iterator[Flat]:
-    """The slanting edge of the base, between the two bends."""
+def _off_the_base(cut: Flat, half: Flat, flat: Flat) -> Iterator[Flat]:
+    """The slanting edge of the base, between what stays flat of it either way."""
     along, across = cut
-    back = pan.bend.setback_mm
-    yield pan.length_mm / 2 - back, pan.width_mm / 2 - across * (1 - back / along)
-    yield pan.length_mm / 2 - along * (1 - back / across), pan.width_mm / 2 - back
+    yield flat[0], half[1] - across * (1 - (half[0] - flat[0]) / along)
+    yield half[0] - along * (1 - (half[1] - flat[1]) / across), flat[1]
 
 
 def pan_bends(pan: FlatPattern) -> Iterator[Bend]:

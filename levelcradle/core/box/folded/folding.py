@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.folded.flat_pattern import FlatPattern, Side
+from levelcradle.core.box.folded.panels import panel_ring
 from levelcradle.core.part import Flat
 from levelcradle.core.solids import Solid, hull
 
@@ -20,23 +21,27 @@ WEDGE_DEG = 30.0
 
 @dataclass(frozen=True, slots=True)
 class Strip:
-    """A flat or a bend of a folded blank. ``face``: of the wall it belongs to, "" for the base; ``area_mm2`` of the
-    blank; ``centre`` and ``solids`` in the axes of the pan."""
+    """A flat or a bend of a folded blank, or a panel welded on. ``face``: of the wall it belongs to, "" for the base;
+    ``area_mm2`` of the blank; ``centre`` and ``solids`` in the axes of the pan."""
 
     face: str
     kind: str  # base | bend | slope | wall
     area_mm2: float
+    thickness_mm: float
     centre: Vec
     solids: Callable[[], tuple[Solid, ...]]
 
 
 def folded_up(pan: FlatPattern) -> Iterator[Strip]:
     """Base, then of each side its bends and flats from the base to the rim."""
-    ring, t = pan.base_ring(), pan.bend.thickness_mm
+    ring, t = pan.base_ring(), pan.base_mm or pan.bend.thickness_mm
     area, (x, y) = _area(ring)
-    yield Strip("", "base", area, (x, y, t / 2), lambda: (hull([(a, b, u) for a, b in ring for u in (0.0, t)]),))
+    yield Strip("", "base", area, t, (x, y, t / 2), lambda: (hull([(a, b, u) for a, b in ring for u in (0.0, t)]),))
     for face, side in pan.sides.items():
-        yield from _side(pan, face, side)
+        if face in pan.separate:
+            yield _flat(pan, face, "wall", panel_ring(pan, face), 0.0, (side.base_half_mm, 0.0), math.pi / 2)
+        else:
+            yield from _side(pan, face, side)
 
 
 def _side(pan: FlatPattern, face: str, side: Side) -> Iterator[Strip]:
@@ -52,7 +57,7 @@ def _side(pan: FlatPattern, face: str, side: Side) -> Iterator[Strip]:
             at = (at[0] + (near - start) * math.cos(turned), at[1] + (near - start) * math.sin(turned))
         reach = pan.bend_reach(face, on_base=n == 0)
         bend = _Bend(pan, face, at, turned, math.radians(angle), reach)
-        yield Strip(face, "bend", width * (reach[1] - reach[0]), bend.centre, bend.solids)
+        yield Strip(face, "bend", width * (reach[1] - reach[0]), pan.bend.thickness_mm, bend.centre, bend.solids)
         at, turned, start = bend.end, turned + math.radians(angle), far
     yield _flat(pan, face, "wall", _between(ring, start, side.rim_mm), start, at, turned)
 
@@ -69,7 +74,12 @@ def _flat(
 
     area, (out, along) = _area(ring)
     return Strip(
-        face, kind, area, place(out, along, t / 2), lambda: (hull([place(o, a, d) for o, a in ring for d in (0.0, t)]),)
+        face,
+        kind,
+        area,
+        t,
+        place(out, along, t / 2),
+        lambda: (hull([place(o, a, d) for o, a in ring for d in (0.0, t)]),),
     )
 
 

@@ -33,18 +33,20 @@ def folded_pieces(sheet: Sheet) -> Iterator[Piece]:
 
     def in_lid(p: Vec) -> Vec:
         """Turned over: its blank is seen from inside."""
-        return length / 2 + p[0], width / 2 - p[1], height + sheet.t - p[2]
+        return length / 2 + p[0], width / 2 - p[1], height + sheet.lid_mm - p[2]
 
     for strip in folded_up(sheet.tray):
         face = strip.face or "base"
         through = [h for h in holes if h.face == face] if strip.kind in ("base", "wall") else []
-        yield replace(_piece(sheet, strip, _tray_name(strip), _TRAY[strip.kind], in_tray, through), part="tray")
+        part = f"{face}-wall" if strip.face in sheet.tray.separate else "tray"
+        yield replace(_piece(sheet, strip, _tray_name(strip), _TRAY[strip.kind], in_tray, through), part=part)
     for strip in folded_up(sheet.lid):
         face = sheet.seen(strip.face)
         through = (
             tops if strip.kind == "base" else [h for h in screws if h.face == face] if strip.kind == "wall" else []
         )
-        yield replace(_piece(sheet, strip, _lid_name(strip, face), "closure", in_lid, through), part="lid")
+        part = f"lid-{face}-edge" if strip.face in sheet.lid.separate else "lid"
+        yield replace(_piece(sheet, strip, _lid_name(strip, face), "closure", in_lid, through), part=part)
     for chamfer in sheet.box.chamfers.values():
         if "base" not in chamfer.edge:
             yield from _corner(sheet, chamfer)
@@ -64,10 +66,11 @@ def _lid_name(strip: Strip, face: str) -> str:
 
 def _piece(sheet: Sheet, strip: Strip, name: str, role: Role, put: Put, holes: list[FaceHole]) -> Piece:
     """A strip as a piece of the box. A hole takes its round away at its place."""
-    per_mm2 = sheet.t * sheet.material.density_kg_m3 * 1e-9
+    t = strip.thickness_mm
+    per_mm2 = t * sheet.material.density_kg_m3 * 1e-9
     rows = [
         (strip.area_mm2, put(strip.centre)),
-        *((-math.pi / 4 * h.diameter_mm**2, _in_the_sheet(h, sheet.t)) for h in holes),
+        *((-math.pi / 4 * h.diameter_mm**2, _in_the_sheet(h, t)) for h in holes),
     ]
     area = sum(row[0] for row in rows)
     x, y, z = (sum(a * at[i] for a, at in rows) / area if area else rows[0][1][i] for i in range(3))
@@ -91,16 +94,15 @@ def _corner(sheet: Sheet, chamfer: Chamfer) -> Iterator[Piece]:
     """The plates in an upright edge, of the tray on its base and of the lid under its top, their long edges
     bevelled."""
     (end, long), cut = ends_of(chamfer)
-    height, t = sheet.outer_mm[2], sheet.t
-    yield _plate(sheet, chamfer, f"corner {end} {long}", "slope", cut, 0.0, (t + FIT_UP_MM, height))
-    top = height + t
+    height, t, top = sheet.outer_mm[2], sheet.lid_mm, sheet.over_mm[2]
+    yield _plate(sheet, chamfer, f"corner {end} {long}", "slope", cut, (0.0, sheet.t), (sheet.tray.foot_mm, height))
     yield _plate(
         sheet,
         chamfer,
         f"lid corner {end} {long}",
         "closure",
         sheet.over_lid(cut),
-        sheet.out_mm,
+        (sheet.out_mm, t),
         (top - sheet.cap.edge_mm, top - t - FIT_UP_MM),
     )
 
@@ -111,10 +113,11 @@ def _plate(
     name: str,
     role: Role,
     cut: tuple[float, float],
-    out_mm: float,
+    out_and_thick_mm: tuple[float, float],
     up: tuple[float, float],
 ) -> Piece:
-    """An upright plate, flush with the slope ``out_mm`` outside the tray's."""
+    """An upright plate, flush with the slope so far outside the tray's, so thick."""
+    out_mm, t = out_and_thick_mm
     normal, _ = plane_of(chamfer, sheet.outer_mm, out_mm)
     (end, long), _ = ends_of(chamfer)
     corner = [FACE_AT[end][1] * sheet.outer_mm[0], FACE_AT[long][1] * sheet.outer_mm[1]]
@@ -126,7 +129,7 @@ def _plate(
     slope = Slope(*cut)
     along = ((starts[1][0] - starts[0][0]) / slope.long_mm, (starts[1][1] - starts[0][1]) / slope.long_mm)
     bevels = [
-        sheet.t * math.tan(math.radians(angle)) for angle in slope.angles_deg
+        t * math.tan(math.radians(angle)) for angle in slope.angles_deg
     ]  # its edges stand square to the walls they meet
 
     def at(from_start_mm: float, from_end_mm: float, depth_mm: float) -> list[tuple[float, float]]:
@@ -135,9 +138,9 @@ def _plate(
             (p[0] + along[0] * s - normal[0] * depth_mm, p[1] + along[1] * s - normal[1] * depth_mm) for p, s in rows
         ]
 
-    ring = [*at(FIT_UP_MM, FIT_UP_MM, 0.0), *at(FIT_UP_MM + bevels[0], FIT_UP_MM + bevels[1], sheet.t)]
+    ring = [*at(FIT_UP_MM, FIT_UP_MM, 0.0), *at(FIT_UP_MM + bevels[0], FIT_UP_MM + bevels[1], t)]
     wide = slope.long_mm - 2 * FIT_UP_MM
-    volume = wide * sheet.t * (up[1] - up[0])  # as cut, before its edges are bevelled
+    volume = wide * t * (up[1] - up[0])  # as cut, before its edges are bevelled
     x, y = (sum(p[i] for p in ring) / 4 for i in (0, 1))
     return Piece(
         name,

@@ -29,7 +29,7 @@ def screw_places(length_mm: float, screws: LidScrews) -> list[float]:
 def lid_screw_up_mm(sheet: Sheet) -> float:
     """Height of the lid's screws above the tray's outside base: mid-way between the edge's rim and the tray's rim."""
     height = sheet.outer_mm[2]
-    return (height + sheet.t - sheet.cap.edge_mm + height) / 2
+    return (height + sheet.lid_mm - sheet.cap.edge_mm + height) / 2
 
 
 def hole_places(sheet: Sheet) -> Iterator[FaceHole]:

@@ -1,12 +1,13 @@
 """What a folded box is made from: its size, its sheet, its cap, its cut-off edges; the blanks of tray and lid
 follow."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.folded.edges import ends_of, lengthened, slope_of
 from levelcradle.core.box.folded.flat_pattern import FlatPattern, SheetBend
+from levelcradle.core.box.folded.panels import PANEL_WAYS, not_taken
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Cap, Folded
 from levelcradle.core.design.tables import Material
@@ -38,20 +39,38 @@ class Sheet:
         return self.spec.thickness_mm + self.spec.bend_radius_mm
 
     @property
+    def base_mm(self) -> float:
+        """How thick its base is. One of its own has no edges cut off: there it is of the sheet, and told so."""
+        return self.t if self.spec.base_mm is None or self.sloped else self.spec.base_mm
+
+    @property
+    def sloped(self) -> bool:
+        """Whether an edge of its base is cut off."""
+        return any("base" in chamfer.edge for chamfer in self.box.chamfers.values())
+
+    @property
+    def lid_mm(self) -> float:
+        """How thick its lid is."""
+        return self.cap.thickness_mm or self.t
+
+    @property
     def out_mm(self) -> float:
         """From the tray's outside to the outside of the lid's edge."""
-        return self.cap.clearance_mm + self.t
+        return self.cap.clearance_mm + self.lid_mm
 
     @property
     def over_mm(self) -> Vec:
         length, width, height = self.outer_mm
-        return length + 2 * self.out_mm, width + 2 * self.out_mm, height + self.t
+        return length + 2 * self.out_mm, width + 2 * self.out_mm, height + self.lid_mm
 
     @cached_property
     def bend(self) -> SheetBend:
-        """The folder's own deduction where he gave one, else the one of the neutral fibre."""
-        t, radius, folder = self.t, self.spec.bend_radius_mm, self.spec.folder
-        if folder.deduction_mm is not None:
+        return self._bend_of(self.t)
+
+    def _bend_of(self, t: float) -> SheetBend:
+        """The folder's own deduction where he gave one for this sheet, else the one of the neutral fibre."""
+        radius, folder = self.spec.bend_radius_mm, self.spec.folder
+        if folder.deduction_mm is not None and t == self.t:
             return SheetBend(radius, t, folder.deduction_mm, f"deduction given by {folder.name or 'the folder'}")
         k, source = self.material.k_factor, self.material.k_source
         return SheetBend(
@@ -62,12 +81,24 @@ class Sheet:
     def tray(self) -> FlatPattern:
         slopes = dict(slope_of(c) for c in self.box.chamfers.values() if "base" in c.edge)
         corners = dict(ends_of(c) for c in self.box.chamfers.values() if "base" not in c.edge)
-        return FlatPattern(*self.outer_mm, self.bend, slopes, corners)
+        pan = FlatPattern(*self.outer_mm, self.bend, slopes, corners)
+        if self.spec.base_mm is None or slopes:
+            return self._as_taken(pan)
+        return replace(pan, separate=PANEL_WAYS[-1], base_mm=self.spec.base_mm)
 
     @cached_property
     def lid(self) -> FlatPattern:
         corners = {(end, self.seen(long)): self.over_lid(cut) for (end, long), cut in self.tray.corners.items()}
-        return FlatPattern(self.over_mm[0], self.over_mm[1], self.cap.edge_mm, self.bend, {}, corners)
+        bend = self._bend_of(self.lid_mm)
+        return self._as_taken(FlatPattern(self.over_mm[0], self.over_mm[1], self.cap.edge_mm, bend, {}, corners))
+
+    def _as_taken(self, pan: FlatPattern) -> FlatPattern:
+        """With as few of its sides cut apart as his machine and his sheet ask for; in one piece where that does not
+        help. A side whose edge with the base is cut off stays folded."""
+        if not self.spec.folder.limited:
+            return pan
+        ways = (replace(pan, separate=sides) for sides in PANEL_WAYS if not sides & pan.slopes.keys())
+        return next((way for way in ways if not any(not_taken(way, self.spec.folder))), pan)
 
     @staticmethod
     def seen(face: str) -> str:

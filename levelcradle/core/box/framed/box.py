@@ -204,6 +204,15 @@ class FramedBox:
                 frame.kg(run),
             )
 
+    @property
+    def weld_mm(self) -> float:
+        """All round each end that is butted: the long tubes go through."""
+        return sum(2 * 4 * self.frame.spec.tube_mm for run in self.frame.runs if run.axis)
+
+    @property
+    def fastened(self) -> int:
+        return sum(len(fixings(panel, self.frame)) for panel in self._panels)
+
     def bought(self) -> Iterator[tuple[str, int]]:
         spec, screws = self.frame.spec, self.frame.lid.screws
         *cladding, lid = self._panels

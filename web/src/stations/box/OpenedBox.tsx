@@ -170,6 +170,8 @@ function MadeAs({ rows }: { rows: BoxOpened['made_as'] }) {
           <th className="pr-6 text-right font-normal">shell</th>
           <th className="pr-6 text-right font-normal">outside</th>
           <th className="pr-6 text-right font-normal">pieces</th>
+          <th className="pr-6 text-right font-normal">welded</th>
+          <th className="pr-6 text-right font-normal">rivets, screws</th>
           <th className="font-normal">made of</th>
         </tr>
       </thead>
@@ -185,6 +187,8 @@ function MadeAs({ rows }: { rows: BoxOpened['made_as'] }) {
               {row.outer_mm.map((v) => length(v, units.length)).join(' × ')}
             </td>
             <td className="pr-6 text-right">{row.pieces}</td>
+            <td className="pr-6 text-right">{length(row.weld_mm, units.length)}</td>
+            <td className="pr-6 text-right">{row.fastened}</td>
             <td>{row.how}</td>
           </tr>
         ))}

@@ -22,6 +22,7 @@ export function FoldedForm({ path, box }: { path: string; box: Box }) {
       />
       <Blank path={`${sheet}/thickness_mm`} label="Thickness" />
       <Blank path={`${sheet}/bend_radius_mm`} label="Inside bend radius" />
+      <Blank path={`${sheet}/base_mm`} label="A thicker base of its own" optional />
       <Welds path={path} box={box} />
       <Heading>Who folds it</Heading>
       <NameBlank path={`${sheet}/folder/name`} label="Folder" />
@@ -33,6 +34,11 @@ export function FoldedForm({ path, box }: { path: string; box: Box }) {
       <Blank path={`${sheet}/folder/longest_bend_mm`} label="His longest bend" optional />
       <Blank path={`${sheet}/folder/deepest_mm`} label="His deepest tray" optional />
       <Blank path={`${sheet}/folder/shortest_mm`} label="His shortest flange" optional />
+      <Blank path={`${sheet}/folder/sheet_long_mm`} label="Longer side of his largest sheet" optional />
+      <Blank path={`${sheet}/folder/sheet_wide_mm`} label="Shorter side of it" optional />
+      <p className="narrow m-0 text-sm text-soft">
+        What he does not take in one piece is cut apart and welded on.
+      </p>
       <Heading>Lid</Heading>
       {Object.keys(box.closures).map((id) => (
         <Cap key={id} path={`${path}/closures/${id}`} />
@@ -44,6 +50,7 @@ export function FoldedForm({ path, box }: { path: string; box: Box }) {
 function Cap({ path }: { path: string }) {
   return (
     <>
+      <Blank path={`${path}/thickness_mm`} label="Its sheet, where it is another" optional />
       <Blank path={`${path}/clearance_mm`} label="Clearance over the tray" />
       <Blank path={`${path}/edge_mm`} label="Edge turned down, over all" />
       <Blank path={`${path}/screws/spacing_mm`} label="Screws apart" />
