@@ -23,6 +23,7 @@ from levelcradle.core.edits import (
     into_box,
     laid_against,
     out_of_box,
+    relieved,
     removing,
 )
 from levelcradle.core.errors import UnknownThing
@@ -126,6 +127,13 @@ def fitted(project: ProjectId, box: Key, size: Key, store: TheStore, scans: TheS
     design = store.open(project).design
     key, patch = fitted_in(resolve(design, scans.of(design)), box, size)
     return _patched(patch, key)
+
+
+@router.post("/projects/{project}/boxes/{box}/blocks/{block}/relieved", response_model=PatchOut)
+def compartments_relieved(project: ProjectId, box: Key, block: Key, store: TheStore, scans: TheScans) -> Response:
+    """A pressure relief in each compartment of a block that lacks one on the chosen side, as a patch to apply."""
+    design = store.open(project).design
+    return _patched(relieved(resolve(design, scans.of(design)), box, block), box)
 
 
 @router.post("/projects/{project}/boxes/{box}/held-by/{kind}", response_model=PatchOut)

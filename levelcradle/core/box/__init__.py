@@ -2,7 +2,7 @@
 
 from levelcradle.core.box.chambers import ChamberMade
 from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, lined_beside, meeting
-from levelcradle.core.box.liners import LinerPiece, liner_pieces, runner_count
+from levelcradle.core.box.liners import LinerPiece, board_pieces, liner_pieces, runner_count
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.openings import SEEN, OnFace, before_face, on_face, openings_of, outward
 from levelcradle.core.box.piece import Outside, Piece, Role
@@ -32,6 +32,7 @@ __all__ = [
     "on_face",
     "LinerPiece",
     "OnFace",
+    "board_pieces",
     "liner_pieces",
     "before_face",
     "openings_of",

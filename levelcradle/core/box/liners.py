@@ -1,6 +1,7 @@
 """What the inside of a box is lined with, piece by piece."""
 
-from collections.abc import Iterator
+from collections import Counter
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
@@ -8,7 +9,7 @@ from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.layers import Layer, Runners
 
-__all__ = ["LinerPiece", "liner_pieces", "runner_count"]
+__all__ = ["LinerPiece", "board_pieces", "liner_pieces", "runner_count"]
 
 Flat = tuple[float, float]
 
@@ -36,6 +37,22 @@ def liner_pieces(box: Box, inner_mm: Vec) -> Iterator[LinerPiece]:
             for layer in rows:
                 if layer not in both:
                     yield from _cut(layer, "floor" if face == "base" else face, 1)
+
+
+def board_pieces(box: Box, plates: Sequence[tuple[str, Vec, Vec]]) -> Iterator[LinerPiece]:
+    """Dividers that are boards: between tiers where they go up. ``plates``: the box's, with their blocks."""
+    count = Counter((key, plate_size(low, high)) for key, low, high in plates)
+    for (key, (thick, size)), number in count.items():
+        dividers = box.blocks[key].dividers
+        if dividers and dividers.material:
+            where = "between tiers" if dividers.along == "up" else f"between modules {dividers.along}"
+            yield LinerPiece(where, number, size, thick, dividers.material)
+
+
+def plate_size(low: Vec, high: Vec) -> tuple[float, Flat]:
+    """How thick a plate is, and how large."""
+    thick, *size = sorted(h - v for v, h in zip(low, high, strict=True))
+    return thick, (size[1], size[0])
 
 
 def _on(box: Box, face: Face, inner_mm: Vec) -> Iterator[tuple[Layer, Flat]]:

@@ -13,7 +13,9 @@ from levelcradle.core.solids import Solid, block, rod
 __all__ = ["STEEL_KG_MM3", "Outside", "Piece", "Role", "block_piece", "head_piece"]
 
 STEEL_KG_MM3 = 7850e-9
-Role = Literal["base", "wall", "top", "slope", "bend", "frame", "closure", "fastener", "divider", "holder", "chamber"]
+Role = Literal[
+    "base", "wall", "top", "slope", "bend", "frame", "closure", "fastener", "divider", "board", "holder", "chamber"
+]
 
 
 @dataclass(frozen=True, eq=False)

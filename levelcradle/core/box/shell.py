@@ -20,7 +20,7 @@ from levelcradle.core.box.welding import pull_mm
 from levelcradle.core.design.base import FACE_PAIRS, FACES, ModuleFace
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
-from levelcradle.core.design.tables import Tables
+from levelcradle.core.design.tables import Material, Tables
 from levelcradle.core.memo import Memo
 from levelcradle.core.modules import Laid, lay_out, needed_between_mm
 
@@ -66,6 +66,7 @@ class Shell:
         allowed_kg: what links, liners and what holds the modules are said to weigh.
         held: the stacks of modules, and what holds them.
         chambers: for gear, on its faces.
+        plates: its dividers, each with its block and its corners.
         cg: centre of gravity, full, in the box's frame.
     """
 
@@ -78,6 +79,7 @@ class Shell:
     allowed_kg: float
     held: Held
     chambers: tuple[ChamberMade, ...]
+    plates: tuple[tuple[str, Vec, Vec], ...]
     _dividers: tuple[Piece, ...]
 
     @property
@@ -150,11 +152,13 @@ def shell_of(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell
     """The box in its own frame. Cached by the content it depends on: not its name, pose, bay or mounts."""
     used = sorted({block.kind for block in box.blocks.values()})
     held_by = tables.model_dump_json(include={"materials", "bolts", "bolt_classes", "liners"}) if box.holders else ""
+    boards = {block.dividers.material for block in box.blocks.values() if block.dividers} - {None}
     content = (
         box.model_dump_json(exclude={"name", "bay", "pose", "vented_outside", "bond_ohm", "order"}),
         *((key, kinds[key].model_dump_json()) for key in used),
         tables.materials[box.material],
         held_by,
+        *((key, tables.liners[key]) for key in sorted(filter(None, boards))),
     )
     return _shells.get(content, lambda: _shell(box, kinds, tables))
 
@@ -175,7 +179,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
     modules = tuple(_modules(blocks, kinds, shift))
     given = _in_the_case(made.inner_mm, plus(wanted, pull)) if made.given else ()
     held = Held.of(box, {key: (stack, plus(stack.block.origin_mm, shift)) for key, stack in stacks.items()}, made, pull)
-    chambers = chambers_of(box, made, material)
+    chambers, plates = chambers_of(box, made, material), tuple(_plates(made, blocks, shift))
     own = (replace(piece, role="chamber") for chamber in chambers for piece in chamber.outside)
     return Shell(
         inner_mm=made.inner_mm,
@@ -191,7 +195,8 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
         allowed_kg=box.fittings.box_kg + box.fittings.per_module_kg * len(modules),
         held=held,
         chambers=chambers,
-        _dividers=tuple(_dividers(made, blocks, shift, material.density_kg_m3)),
+        plates=plates,
+        _dividers=tuple(_divider(blocks[key][0], low, high, material, tables) for key, low, high in plates),
     )
 
 
@@ -227,10 +232,10 @@ def _modules(blocks: _Blocks, kinds: Mapping[str, ModuleKind], shift: Vec) -> It
             yield ShellModule(key, block.kind, kinds[block.kind], number, low, high, module.looks)
 
 
-def _dividers(made: Made, blocks: _Blocks, shift: Vec, density_kg_m3: float) -> Iterator[Piece]:
-    """Plates between modules across the whole inside."""
+def _plates(made: Made, blocks: _Blocks, shift: Vec) -> Iterator[tuple[str, Vec, Vec]]:
+    """Dividers between modules, across the whole inside: of which block, and their corners."""
     end = plus(made.start_mm, made.inner_mm)
-    for block, laid in blocks.values():
+    for key, (block, laid) in blocks.items():
         if block.dividers is None:
             continue
         axis = ("aft", "across", "up").index(block.dividers.along)
@@ -238,9 +243,16 @@ def _dividers(made: Made, blocks: _Blocks, shift: Vec, density_kg_m3: float) -> 
             low, high = list(made.start_mm), list(end)
             low[axis] = block.origin_mm[axis] + shift[axis] + start
             high[axis] = low[axis] + block.dividers.thickness_mm
-            yield block_piece(
-                "divider", "divider", (low[0], low[1], low[2]), (high[0], high[1], high[2]), density_kg_m3
-            )
+            yield key, (low[0], low[1], low[2]), (high[0], high[1], high[2])
+
+
+def _divider(block: Block, low: Vec, high: Vec, material: Material, tables: Tables) -> Piece:
+    """Of the box's own sheet, or a board of the table; one of which nobody has said how dense it is weighs nothing
+    here, and that is told."""
+    board = block.dividers and block.dividers.material
+    if board:
+        return block_piece("board", "board", low, high, tables.liners[board].density_kg_m3 or 0.0)
+    return block_piece("divider", "divider", low, high, material.density_kg_m3)
 
 
 def _beside_chamfers(box: Box, made: Made, modules: tuple[ShellModule, ...]) -> Iterator[InnerGap]:

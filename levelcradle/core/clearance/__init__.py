@@ -3,6 +3,7 @@
 from levelcradle.core.clearance.access import access_findings, hand_before
 from levelcradle.core.clearance.align import align_to_face
 from levelcradle.core.clearance.bonding import bonding_findings
+from levelcradle.core.clearance.compartments import Compartment, compartments_of
 from levelcradle.core.clearance.flags import flag_findings
 from levelcradle.core.clearance.gaps import around, gap_findings
 from levelcradle.core.clearance.inside import inside_findings
@@ -20,6 +21,8 @@ from levelcradle.core.clearance.tolerances import gap_tolerance_mm, tape_toleran
 from levelcradle.core.clearance.ways_out import as_obstacles
 
 __all__ = [
+    "Compartment",
+    "compartments_of",
     "Axis",
     "SnapPoint",
     "StackRow",

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.clearance.chambers import chamber_findings
+from levelcradle.core.clearance.compartments import compartment_findings
 from levelcradle.core.clearance.fixed import gear_findings
 from levelcradle.core.clearance.openings import opening_findings
 from levelcradle.core.design import tree_of
@@ -30,6 +31,7 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
             *_welds(box),
             *_lining(assembly, box),
             *opening_findings(box),
+            *compartment_findings(assembly, box),
             *box.shell.made.findings(box.path, box.box.name),
             *gear_findings(box),
             *chamber_findings(box),
@@ -111,8 +113,9 @@ def _cable(box: PlacedBox) -> Iterator[Finding]:
 
 def _lining(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     """What lies against modules: that it stands their warmth, is no conductor, and feeds no fire."""
-    used = {layer.material: face for face, layers in box.box.layers.items() for layer in layers.values()}
-    for key, face in used.items():
+    used = {layer.material: f"layers/{face}" for face, layers in box.box.layers.items() for layer in layers.values()}
+    used |= {b.dividers.material: f"blocks/{key}" for key, b in box.box.blocks.items() if b.dividers}
+    for key, where in used.items():
         row = assembly.tables.liners.get(key or "")
         said = list(_against(row)) if row and box.shell.modules else []
         if row and said:
@@ -122,7 +125,7 @@ def _lining(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
                 code="inside.liner",
                 station="box",
                 state=state,
-                subjects=(box.path, f"{box.path}/layers/{face}"),
+                subjects=(box.path, f"{box.path}/{where}"),
                 message=f"{plain(box.box.name)}: {plain(row.name)} {words}",
                 rationale="what the table of liners says of it",
                 label=row.name,

@@ -86,7 +86,7 @@ def _inside(box: PlacedBox, key: str, hole: Opening, in_mm: float) -> Finding:
     sheet = box.shell.made.wall_at("front").thickness_mm
     room = block(*before_face(hole, box.shell.outer_mm, hole.seat_mm, (-sheet - in_mm, -sheet)))
     rows = [(nearest(room, block(m.low, m.high)).gap_mm, f"module {m.number}") for m in box.shell.modules]
-    plates = ((p.name, s) for p in box.shell.pieces if p.role in ("divider", "holder") for s in p.solids)
+    plates = ((p.name, s) for p in box.shell.pieces if p.role in ("divider", "board", "holder") for s in p.solids)
     rows += [(nearest(room, plate).gap_mm, f"its {name}") for name, plate in plates]
     there = room.moved(box.placement)
     rows += [(nearest(there, solid).gap_mm, gear.item.name) for gear in box.gear for solid in gear.solids]

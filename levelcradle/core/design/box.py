@@ -135,11 +135,17 @@ class Gaps(DocumentModel):
 
 
 class Dividers(DocumentModel):
-    """Plates between modules of a block along one way, one after every ``every`` modules, bottom to lid."""
+    """Plates between modules of a block along one way, one after every ``every`` modules, bottom to lid; between tiers
+    where they go up.
+
+    ``material``: a row of the table of liners; None where they are of the box's own sheet. ``relief``: the face by
+    which each of the compartments between them blows off; None where nobody has said."""
 
     along: Axis
     every: Count
     thickness_mm: PositiveLength
+    material: Id | None = None
+    relief: Face | None = None
 
 
 class Block(DocumentModel):

@@ -241,6 +241,10 @@ def _inside(design: Design, path: str, box: Box) -> Iterator[Problem]:
         for at, table, row, words in refers(holder):
             if not _there(design, f"{table}/{row}"):
                 yield Problem(f"{path}/holders/{name}/{at}", words.format(row))
+    for name, block in box.blocks.items():
+        board = block.dividers and block.dividers.material
+        if board and board not in design.tables.liners:
+            yield Problem(f"{path}/blocks/{name}/dividers/material", f"there is no liner “{board}”")
     for face, layers in box.layers.items():
         for name, layer in layers.items():
             if layer.material is not None and layer.material not in design.tables.liners:

@@ -74,7 +74,8 @@ class GapNeed(TableRow):
 
 class Liner(TableRow):
     """What lies between a box and its modules; ``creeps``: it settles in time and leaves play, by about so much of its
-    thickness. ``limit_c``: the most it stands for long. None where nobody has said."""
+    thickness. ``limit_c``: the most it stands for long; ``density_kg_m3``: of what boards of it weigh. None where
+    nobody has said."""
 
     name: Line
     thickness_mm: PositiveLength
@@ -83,6 +84,7 @@ class Liner(TableRow):
     conducts: Literal["yes", "no"] | None = None
     burns: Literal["yes", "no"] | None = None
     limit_c: Annotated[float, Field(ge=-60, le=2000)] | None = None
+    density_kg_m3: Annotated[float, Field(gt=0, le=20_000)] | None = None
 
 
 class FittedSize(TableRow):

@@ -7,7 +7,7 @@ from levelcradle.core.edits.construction import built_as
 from levelcradle.core.edits.cut_parts import as_cut
 from levelcradle.core.edits.holding import held_by
 from levelcradle.core.edits.mounts import doubled, hung, hung_on, unhung
-from levelcradle.core.edits.openings import fitted_in
+from levelcradle.core.edits.openings import fitted_in, relieved
 from levelcradle.core.edits.pattern import pattern_of
 from levelcradle.core.edits.placing import into_box, laid_against, out_of_box
 from levelcradle.core.edits.rows import copied, twinned
@@ -36,6 +36,7 @@ __all__ = [
     "onto_the_shelf",
     "out_of_box",
     "pattern_of",
+    "relieved",
     "removing",
     "reshaped",
     "square_space",

@@ -7,8 +7,15 @@ from dataclasses import replace
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.axes import Vec
 from levelcradle.core.box import before_face, on_face, shell_of
-from levelcradle.core.clearance import as_obstacles, hand_before, meets, opening_findings
-from levelcradle.core.design.base import FACE_AT
+from levelcradle.core.clearance import (
+    Compartment,
+    as_obstacles,
+    compartments_of,
+    hand_before,
+    meets,
+    opening_findings,
+)
+from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.box import EDGES_OF, Box, Opening
 from levelcradle.core.design.fitted import Fitted
 from levelcradle.core.design.ids import free_id
@@ -18,9 +25,9 @@ from levelcradle.core.errors import OutOfRange, UnknownThing
 from levelcradle.core.modules import terminal_plates
 from levelcradle.core.solids import block
 
-__all__ = ["fitted_in"]
+__all__ = ["fitted_in", "relieved"]
 
-STEP_MM = 20.0
+STEP_MM, FINE_MM = 20.0, 10.0  # anywhere in the box; within a compartment
 SERVES = {"coolant bulkhead": "coolant", "tap plug": "taps"}  # by the face of a module; all else serves its terminals
 STILL: Vec = (0.0, 0.0, 0.0)
 
@@ -48,12 +55,65 @@ def fitted_in(assembly: Assembly, box_id: str, key: str) -> tuple[str, list[Op]]
     return new, [_put(box_id, new, second)]
 
 
+def relieved(assembly: Assembly, box_id: str, block: str) -> list[Op]:
+    """A pressure relief in each compartment of a divided block that has none on the chosen side, nearest to the middle
+    of its piece of that. Raises UnknownThing, OutOfRange."""
+    if box_id not in assembly.boxes:
+        raise UnknownThing("box", box_id)
+    box = assembly.boxes[box_id]
+    if block not in box.box.blocks:
+        raise UnknownThing("block", block)
+    dividers, row = box.box.blocks[block].dividers, _relief(assembly)
+    if dividers is None or dividers.relief is None:
+        raise OutOfRange("Say first by which side its compartments blow off.")
+    found: list[Op] = []
+    compartments = compartments_of(box, block)
+    if len(compartments) > 1 and FACE_AT[dividers.relief][0] == compartments[0].axis:
+        raise OutOfRange(f"Not every compartment has a piece of the {dividers.relief}: choose a side they all reach.")
+    for compartment in compartments:
+        if not compartment.relieved:
+            key = free_id(row.kind, box.box.openings)
+            opening = _in_compartment(assembly, box, key, row, dividers.relief, compartment)
+            found.append(_put(box_id, key, opening))
+            box = replace(box, box=box.box.model_copy(update={"openings": {**box.box.openings, key: opening}}))
+    return found
+
+
+def _relief(assembly: Assembly) -> FittedSize:
+    for row in assembly.tables.fitted.values():
+        if row.kind == "pressure relief":
+            return row
+    raise OutOfRange("The table of what sits in openings has no pressure relief.")
+
+
+def _in_compartment(
+    assembly: Assembly, box: PlacedBox, key: str, row: FittedSize, face: Face, compartment: Compartment
+) -> Opening:
+    """The place nearest to the middle of a compartment's piece of a face where it can be made, and nothing inside is
+    in its way; one that is free outside first."""
+    outer, already, around = box.shell.outer_mm, _against(assembly, box, box.box), _around(assembly, box)
+    middle = [mm / 2 for mm in outer]
+    middle[compartment.axis] = (compartment.start_mm + compartment.end_mm) / 2
+    rows = [(on_face(one, outer), one) for one in _places(box, row, FINE_MM) if one.face == face]
+    start, end = compartment.start_mm + row.seat_mm / 2, compartment.end_mm - row.seat_mm / 2
+    rows = [(at, one) for at, one in rows if start <= at[compartment.axis] <= end]
+    second = None
+    for _, one in sorted(rows, key=lambda each: math.dist(each[0], middle)):
+        if _made(assembly, box, key, one, already):
+            if _free(box, one, around):
+                return one
+            second = second or one
+    if second is None:
+        raise OutOfRange(f"A compartment of {box.box.name} has no room for a {row.kind} on the {face}.")
+    return second
+
+
 def _put(box_id: str, key: str, opening: Opening) -> Op:
     value = opening.model_dump(mode="json", by_alias=True)
     return {"op": "add", "path": f"/boxes/{box_id}/openings/{key}", "value": value}
 
 
-def _places(box: PlacedBox, row: FittedSize) -> Iterator[Opening]:
+def _places(box: PlacedBox, row: FittedSize, step_mm: float = STEP_MM) -> Iterator[Opening]:
     """On every face but the one that comes off, in steps, its seat within the edges."""
     outer = box.shell.outer_mm
     sizes = row.model_dump(include=set(Fitted.model_fields))
@@ -62,8 +122,8 @@ def _places(box: PlacedBox, row: FittedSize) -> Iterator[Opening]:
             continue
         one, other = pairs[0][0], pairs[1][0]
         (along, up) = (outer[FACE_AT[edge][0]] for edge in (one, other))
-        for u in _steps(along, row.seat_mm):
-            for v in _steps(up, row.seat_mm):
+        for u in _steps(along, row.seat_mm, step_mm):
+            for v in _steps(up, row.seat_mm, step_mm):
                 yield Opening.model_validate(
                     {
                         "name": row.kind,
@@ -77,11 +137,11 @@ def _places(box: PlacedBox, row: FittedSize) -> Iterator[Opening]:
                 )
 
 
-def _steps(long_mm: float, seat_mm: float) -> Iterator[float]:
-    at = math.ceil(seat_mm / 2 / STEP_MM) * STEP_MM
+def _steps(long_mm: float, seat_mm: float, step_mm: float) -> Iterator[float]:
+    at = math.ceil(seat_mm / 2 / step_mm) * step_mm
     while at <= long_mm - seat_mm / 2:
         yield at
-        at += STEP_MM
+        at += step_mm
 
 
 def _far(box: PlacedBox, kind: str, served: Sequence[Vec], opening: Opening) -> tuple[float, float]:

@@ -1,6 +1,6 @@
 """Blocks of modules: turns, counts, gaps, growth; what their faces ask for."""
 
-from levelcradle.core.modules.blocks import Laid, NeighbourGap, PlacedModule, lay_out
+from levelcradle.core.modules.blocks import WAYS, Laid, NeighbourGap, PlacedModule, lay_out
 from levelcradle.core.modules.orientations import (
     DIRECTIONS,
     RAKE_DEG,
@@ -17,6 +17,7 @@ from levelcradle.core.modules.terminals import terminal_plates
 
 __all__ = [
     "DIRECTIONS",
+    "WAYS",
     "RAKE_DEG",
     "Laid",
     "NeighbourGap",

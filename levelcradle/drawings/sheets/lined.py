@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from levelcradle.core.box import LinerPiece, liner_pieces
+from levelcradle.core.box import LinerPiece, board_pieces, liner_pieces
 from levelcradle.core.nesting import off_a_roll
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.table import Cell, Column, Table
@@ -25,7 +25,7 @@ def liner_list(subject: Subject) -> Table:
 
 def _pieces(subject: Subject) -> Iterator[tuple[str, LinerPiece]]:
     for letter, box in subject.boxes:
-        for piece in liner_pieces(box.box, box.shell.inner_mm):
+        for piece in (*liner_pieces(box.box, box.shell.inner_mm), *board_pieces(box.box, box.shell.plates)):
             yield letter, piece
 
 

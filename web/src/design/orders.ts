@@ -105,6 +105,14 @@ export const fittedIn = async (project: string, box: string, size: string) =>
     }),
   )
 
+/** A pressure relief in each compartment of a divided block that has none on its side. */
+export const relieved = async (project: string, box: string, block: string) =>
+  taken(
+    await api.POST('/api/projects/{project}/boxes/{box}/blocks/{block}/relieved', {
+      params: { path: { project, box, block } },
+    }),
+  )
+
 /** What holds the modules of a box, sized by itself. */
 export const heldBy = async (project: string, box: string, kind: string) =>
   taken(

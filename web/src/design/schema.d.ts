@@ -367,6 +367,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/boxes/{box}/blocks/{block}/relieved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compartments Relieved
+         * @description A pressure relief in each compartment of a block that lacks one on the chosen side, as a patch to apply.
+         */
+        post: operations["compartments_relieved_api_projects__project__boxes__box__blocks__block__relieved_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/boxes/{box}/built-as/{kind}": {
         parameters: {
             query?: never;
@@ -2990,7 +3010,11 @@ export interface components {
         };
         /**
          * Dividers
-         * @description Plates between modules of a block along one way, one after every ``every`` modules, bottom to lid.
+         * @description Plates between modules of a block along one way, one after every ``every`` modules, bottom to lid; between tiers
+         *     where they go up.
+         *
+         *     ``material``: a row of the table of liners; None where they are of the box's own sheet. ``relief``: the face by
+         *     which each of the compartments between them blows off; None where nobody has said.
          */
         DocDividers: {
             /**
@@ -3000,6 +3024,16 @@ export interface components {
             along: "aft" | "across" | "up";
             /** Every */
             every: number;
+            /**
+             * Material
+             * @default null
+             */
+            material: string | null;
+            /**
+             * Relief
+             * @default null
+             */
+            relief: ("front" | "aft" | "left" | "right" | "base" | "top") | null;
             /** Thickness Mm */
             thickness_mm: number;
         };
@@ -3996,7 +4030,8 @@ export interface components {
         /**
          * Liner
          * @description What lies between a box and its modules; ``creeps``: it settles in time and leaves play, by about so much of its
-         *     thickness. ``limit_c``: the most it stands for long. None where nobody has said.
+         *     thickness. ``limit_c``: the most it stands for long; ``density_kg_m3``: of what boards of it weigh. None where
+         *     nobody has said.
          */
         DocLiner: {
             /**
@@ -4014,6 +4049,11 @@ export interface components {
              * @enum {string}
              */
             creeps: "yes" | "no";
+            /**
+             * Density Kg M3
+             * @default null
+             */
+            density_kg_m3: number | null;
             /**
              * Limit C
              * @default null
@@ -9707,6 +9747,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BodiesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    compartments_relieved_api_projects__project__boxes__box__blocks__block__relieved_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                box: string;
+                block: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
                 };
             };
             /** @description Bad Request */

@@ -1,14 +1,14 @@
 /** A block rearranged by hand; the core does it and says why where it cannot. */
 import { useState } from 'react'
 
-import { useDocument, useLive, useLoaded } from '../../design/live'
+import { useDocument, useLoaded } from '../../design/live'
 import { rearranged, type Order } from '../../design/orders'
 import type { Block } from '../../design/types'
 import { useAsked } from '../../design/useAsked'
 import { Fold } from '../../ui/Fold'
-import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/Choose'
 import { Link } from '../../ui/parts'
+import { Compartments } from './Compartments'
 import { Pinned } from './Pinned'
 
 const WAYS = [
@@ -79,7 +79,7 @@ export function Rearrange({ box, name, block }: { box: string; name: string; blo
           </div>
         </>
       )}
-      <Compartments path={`/boxes/${box}/blocks/${name}`} block={block} />
+      <Compartments box={box} name={name} block={block} />
       {problem && (
         <p role="alert" className="m-0 mt-1 font-semibold text-foul">
           {problem}
@@ -89,47 +89,4 @@ export function Rearrange({ box, name, block }: { box: string; name: string; blo
   )
 }
 
-const EVERY = [1, 2, 3, 4, 5, 6, 8, 10]
 const END = { low: 'first edges', middle: 'middles', high: 'last edges' } as const
-
-function Compartments({ path, block }: { path: string; block: Block }) {
-  const edit = useLive((s) => s.edit)
-  const dividers = block.dividers
-  return (
-    <>
-      <Choose
-        label="Turn every second about"
-        value={block.alternate ?? ''}
-        options={[['', 'no'], ...WAYS]}
-        onChange={(value) => void edit([{ op: 'replace', path: `${path}/alternate`, value: value || null }])}
-      />
-      <Choose
-        label="Dividers"
-        value={dividers?.along ?? ''}
-        options={[['', 'none'], ...WAYS]}
-        onChange={(along) =>
-          void edit([
-            {
-              op: 'replace',
-              path: `${path}/dividers`,
-              value: along
-                ? { along, every: dividers?.every ?? 1, thickness_mm: dividers?.thickness_mm ?? 2 }
-                : null,
-            },
-          ])
-        }
-      />
-      {dividers && (
-        <div className="grid grid-cols-2 gap-3">
-          <Choose
-            label="after every"
-            value={String(dividers.every)}
-            options={EVERY.map((n) => [String(n), String(n)] as const)}
-            onChange={(n) => void edit([{ op: 'replace', path: `${path}/dividers/every`, value: Number(n) }])}
-          />
-          <Blank path={`${path}/dividers/thickness_mm`} label="thick" />
-        </div>
-      )}
-    </>
-  )
-}

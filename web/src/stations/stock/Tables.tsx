@@ -51,6 +51,7 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       { name: 'conducts', words: 'conducts', kind: ['yes', 'no'] },
       { name: 'burns', words: 'burns', kind: ['yes', 'no'] },
       { name: 'limit_c', words: 'to, °C', kind: 'number' },
+      { name: 'density_kg_m3', words: 'kg/m³', kind: 'number' },
     ],
     fresh: {
       name: 'own liner',
@@ -60,6 +61,7 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       conducts: 'no',
       burns: 'no',
       limit_c: 100,
+      density_kg_m3: null,
     },
   },
   bolts: {
