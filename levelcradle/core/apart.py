@@ -1,6 +1,7 @@
 """A box taken apart: how far each piece is drawn off from where it belongs, in the box's own frame."""
 
 import math
+from collections import Counter
 from collections.abc import Iterator
 
 import numpy as np
@@ -42,10 +43,10 @@ def _out(box: PlacedBox, share: float) -> Vec:
 
 
 def sides_apart(box: PlacedBox) -> Iterator[Piece]:
-    """Sides and base where each is a part of its own; none of a tray that is folded from one sheet."""
+    """Sides and base that are each a part of their own; none of a tray that is folded from one sheet."""
     sides = [p for p in box.shell.pieces if p.role in ("base", "wall", "top")]
-    if len({piece.part for piece in sides}) > 1:
-        yield from sides
+    of = Counter(piece.part for piece in sides)
+    yield from (piece for piece in sides if of[piece.part] == 1)
 
 
 def holders_off(box: PlacedBox) -> Vec:

@@ -51,7 +51,7 @@ class PlacedPiece:
 
     name: str
     solid: Solid
-    role: Literal["body", "closure", "fastener", "protrusion", "chamber", "bracket", "gear"]
+    role: Literal["body", "closure", "fastener", "protrusion", "chamber", "panel", "bracket", "gear"]
     mount: str | None = None
     gear: str | None = None
 

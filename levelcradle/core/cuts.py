@@ -117,7 +117,7 @@ def _pieces_of(box: PlacedBox, before: int) -> tuple[_Piece, ...]:
         rows += [_Piece("metal", piece.name, "", solid.moved(box.placement), turn(by)) for solid in piece.solids]
     spots = {mount.id: box.placement.inverse.point(mount.spot.at) for mount in box.mounts}
     for outside in box.pieces:
-        if outside.role not in ("body", "closure", "fastener", "chamber"):
+        if outside.role not in ("body", "closure", "fastener", "chamber", "panel"):
             by = mount_off(box, spots[outside.mount], BRACKET_MM) if outside.mount in spots else STILL
             rows.append(_Piece("bracket", outside.name, "", outside.solid, turn(by)))
     for module in box.shell.modules:

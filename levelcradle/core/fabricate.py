@@ -31,7 +31,7 @@ def parts_of(assembly: Assembly) -> tuple[FlatPart, ...]:
     for box in assembly.in_order():
         for part in _parts(assembly, box):
             outline = tuple((round(x, 6), round(y, 6)) for x, y in part.outline)
-            shape = (part.material, part.thickness_mm, outline, part.holes, part.bends, part.notes)
+            shape = (part.material, part.thickness_mm, outline, part.holes, part.bends, part.notes, part.cutouts)
             alike.setdefault(shape, []).append(part)
     return tuple(_marked(assembly, alike.values(), Counter()))
 
@@ -65,7 +65,7 @@ def _parts(assembly: Assembly, box: PlacedBox) -> Iterator[FlatPart]:
     plates = [solid for piece in box.shell.pieces if piece.role == "divider" for solid in piece.solids]
     for number, plate in enumerate(plates, 1):
         yield _in_vehicle(divider_part(box.id, box.box.name, number, plate.low, plate.high, of), box)
-    for part in box.shell.made.parts(box.id, box.box.name):
+    for part in box.shell.parts(box.id, box.box.name):
         yield _in_vehicle(part, box)
     for mount in box.mounts:
         for part in mount.parts(assembly.tables):

@@ -167,7 +167,8 @@ def _wedges(strip: TurnedStrip, thickness_mm: float) -> Iterator[Solid]:
 def _pierced(flat: FoldedFlat, part: FlatPart) -> Polygon:
     quarter = SIDES // 4
     round_ = [Point(h.at).buffer(h.diameter_mm / 2, quad_segs=quarter) for h in part.holes]
-    return flat.ring.difference(shapely.union_all([r for r in round_ if r.intersects(flat.ring)]))
+    out = [*round_, *(Polygon(cut.outline) for cut in part.cutouts)]
+    return flat.ring.difference(shapely.union_all([r for r in out if r.intersects(flat.ring)]))
 
 
 def _convex(ring: Polygon) -> Iterator[list[Flat]]:

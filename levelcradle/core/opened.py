@@ -187,6 +187,12 @@ def _face_of(at: Vec, outer: Vec) -> str:
 def _plates(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedRect]:
     for mount, _, solid in welded_on(box, face):
         yield OpenedRect(mount.mount.name, *_between(onto(solid.low), onto(solid.high)))
+    for panel in box.shell.panels:
+        if panel.spec.face == face:
+            (a, b), at = panel.spec.size_mm, panel.frame.point
+            yield OpenedRect(panel.spec.name, *_between(onto(panel.cover.low), onto(panel.cover.high)))
+            corners = at((-a / 2, -b / 2, 0.0)), at((a / 2, b / 2, 0.0))
+            yield OpenedRect(f"{panel.spec.name}, its opening", *_between(*(onto(corner) for corner in corners)))
     for chamber in box.shell.chambers:
         if chamber.spec.face == face:
             (length, width, _), at = chamber.made.outer_mm, chamber.frame.point

@@ -13,6 +13,7 @@ from levelcradle.core.errors import OutOfRange
 
 __all__ = [
     "Bend",
+    "Cutout",
     "FlatPart",
     "Hole",
     "Stand",
@@ -32,6 +33,23 @@ class Hole:
     at: Flat
     diameter_mm: float
     purpose: str
+
+
+@dataclass(frozen=True, slots=True)
+class Cutout:
+    """An opening in the flat that is not round: its corners, counter-clockwise."""
+
+    outline: tuple[Flat, ...]
+    purpose: str
+
+    @property
+    def size_mm(self) -> Flat:
+        return bounding_mm(self.outline)
+
+    @property
+    def middle(self) -> Flat:
+        xs, ys = zip(*self.outline, strict=True)
+        return (min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +79,7 @@ class FlatPart:
     """One flat part to cut.
 
     Attributes:
-        outline: closed polygon, counter-clockwise [mm], first corner not repeated.
+        outline: closed polygon, counter-clockwise [mm], first corner not repeated; ``cutouts`` in it.
         mass_kg: flat area less holes, times thickness and density.
         notes: what the folder and welder must know.
         stand: where it is in the box's frame, or in the vehicle's for the parts of a mount.
@@ -85,10 +103,12 @@ class FlatPart:
     of: tuple[str, ...] = ()
     mark: str = ""
     each: tuple["FlatPart", ...] = field(default=(), compare=False)
+    cutouts: tuple[Cutout, ...] = ()
 
     @property
     def area_mm2(self) -> float:
-        return float(Polygon(self.outline).area) - sum(math.pi / 4 * hole.diameter_mm**2 for hole in self.holes)
+        out = sum(math.pi / 4 * hole.diameter_mm**2 for hole in self.holes)
+        return float(Polygon(self.outline).area) - out - sum(float(Polygon(c.outline).area) for c in self.cutouts)
 
     @property
     def shape(self) -> str:
@@ -96,7 +116,7 @@ class FlatPart:
         called."""
         bends = [(b.start, b.end, b.angle_deg, b.radius_mm, b.up) for b in self.bends]
         holes = [(h.at, h.diameter_mm) for h in self.holes]
-        rows = _rounded((self.outline, holes, bends, self.thickness_mm))
+        rows = _rounded((self.outline, holes, bends, self.thickness_mm, *(cut.outline for cut in self.cutouts)))
         return hashlib.sha256(f"{self.material} {rows}".encode()).hexdigest()[:16]
 
     @property

@@ -79,6 +79,8 @@ def _new(version: DxfVersion) -> Any:
 
 def _cut(space: Any, part: FlatPart, place: Callable[[Flat], Flat], version: DxfVersion) -> None:
     _polyline(space, [place(p) for p in part.outline], "CUT", version)
+    for cutout in part.cutouts:
+        _polyline(space, [place(p) for p in cutout.outline], "CUT", version)
     for hole in part.holes:
         space.add_circle(place(hole.at), hole.diameter_mm / 2, dxfattribs={"layer": "CUT"})
     for bend in part.bends:

@@ -1,6 +1,6 @@
 """A flat part as SVG at true size, for cutters that take no DXF: the same lines, in groups named like its layers."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from html import escape
 
 from levelcradle.core.part import Flat, FlatPart, Hole
@@ -23,12 +23,15 @@ def part_svg(part: FlatPart, *, released: bool) -> bytes:
     def at(point: Flat) -> str:
         return f"{_n(point[0] - left)},{_n(high - point[1])}"
 
+    def ring(outline: Sequence[Flat]) -> str:
+        return f'<path d="M{" L".join(map(at, outline))} Z"/>'
+
     def circle(hole: Hole) -> str:
         x, y = at(hole.at).split(",")
         return f'<circle cx="{x}" cy="{y}" r="{_n(hole.diameter_mm / 2)}"/>'
 
     groups = {
-        "CUT": [f'<path d="M{" L".join(map(at, part.outline))} Z"/>', *map(circle, part.holes)],
+        "CUT": [*map(ring, (part.outline, *(cut.outline for cut in part.cutouts))), *map(circle, part.holes)],
         "BEND_UP": [f'<path d="M{at(b.start)} L{at(b.end)}"/>' for b in part.bends if b.up],
         "BEND_DOWN": [f'<path d="M{at(b.start)} L{at(b.end)}"/>' for b in part.bends if not b.up],
         "TEXT": [

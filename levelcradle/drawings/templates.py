@@ -52,6 +52,8 @@ def _part(part: FlatPart, job: Job) -> Sheet:
     title = f"Template {part.mark}: {part.name}, {part.material_name} {part.thickness_mm:g} mm"
     sheet, frame = _blank(f"template-{part.mark}", title, (min(xs), min(ys)), (max(xs), max(ys)))
     sheet.outline([frame.at(p) for p in part.outline], 0.25)
+    for cutout in part.cutouts:
+        sheet.outline([frame.at(p) for p in cutout.outline], 0.25)
     for hole in part.holes:
         _hole(sheet, frame.at(hole.at), hole.diameter_mm, f"⌀ {job.size(hole.diameter_mm)}")
     for bend in part.bends:

@@ -29,7 +29,9 @@ def box_bodies(box: PlacedBox, *, lid: bool = True) -> list[Body]:
     """Tray, dividers, and with ``lid`` what closes it, in the box's own frame; each without the seams of its pieces."""
     tray = [s for p in box.shell.pieces if p.role in ("base", "wall", "slope", "bend", "top") for s in p.solids]
     bodies = [Body(tuple(tray), 0.35)] if tray else []
-    bodies += [Body(p.solids, 0.25) for p in box.shell.pieces if p.role in ("divider", "board", "frame", "chamber")]
+    bodies += [
+        Body(p.solids, 0.25) for p in box.shell.pieces if p.role in ("divider", "board", "frame", "chamber", "panel")
+    ]
     if lid:
         closing = [s for p in box.shell.pieces if p.role == "closure" for s in p.solids]
         bodies += [Body(tuple(closing), 0.35)] if closing else []

@@ -49,6 +49,20 @@ framed = st.fixed_dictionaries(
 )
 
 
+panels = st.lists(
+    st.tuples(faces, st.floats(30, 300), st.floats(30, 200), st.floats(10, 120), st.floats(10, 120)), max_size=2
+)
+
+
+def panels_of(rows: list[Row]) -> dict[str, Any]:
+    found = {}
+    for n, (face, u, v, long, high) in enumerate(rows):
+        edges = [pair[0] for pair in EDGES_OF[face]]
+        spec = {"name": f"panel {n}", "face": face, "from": edges, "u_mm": u, "v_mm": v, "size_mm": [long, high]}
+        found[f"p{n}"] = spec
+    return found
+
+
 def holes_of(rows: list[Row]) -> dict[str, Any]:
     found = {}
     for n, (face, u, v, across, seat) in enumerate(rows):
@@ -67,20 +81,22 @@ def holes_of(rows: list[Row]) -> dict[str, Any]:
 
 
 @settings(max_examples=25)
-@given(st.one_of(folded, framed), faces, openings, st.tuples(*[st.integers(1, 3)] * 3))
+@given(st.one_of(folded, framed), faces, openings, panels, st.tuples(*[st.integers(1, 3)] * 3))
 def test_what_is_cut_is_whole_and_keeps_the_rules(
     construction: dict[str, Any],
     face: str,
     rows: list[Row],
+    covers: list[Row],
     counts: tuple[int, int, int],
 ) -> None:
     is_framed = construction["type"] == "framed"
     closures = {"lid": {"type": "panel", "face": face}} if is_framed else {"lid": {"type": "cap"}}
     box = {**box_at((1000, 0, 400), counts), "construction": construction, "closures": closures}
-    assembly = resolve(validate(plain_car(boxes={"x": {**box, "openings": holes_of(rows)}})), {})
+    on_it = {"openings": holes_of(rows), "service_panels": panels_of(covers)}
+    assembly = resolve(validate(plain_car(boxes={"x": {**box, **on_it}})), {})
     findings = analyse_assembly(assembly).findings
     assert not [f for f in findings if f.code == "failed"]
-    against = {f.code for f in findings if f.state == "foul"} & {"box.make", "box.openings"}
+    against = {f.code for f in findings if f.state == "foul"} & {"box.make", "box.openings", "box.panel"}
     for part in parts_of(assembly):
         _whole(part)
         if not against:
@@ -97,17 +113,22 @@ def _whole(part: FlatPart) -> None:
     assert not doc.audit().errors
     assert not doc.audit().fixes
     cut = list(doc.modelspace().query('*[layer=="CUT"]'))
-    assert [e.dxftype() for e in cut].count("LWPOLYLINE") == 1
-    (outline,) = (e for e in cut if e.dxftype() == "LWPOLYLINE")
-    assert outline.closed
-    assert Polygon([(x, y) for x, y, *_ in outline.get_points()]).area == pytest.approx(ring.area, rel=1e-6)
-    assert len(cut) == 1 + len(part.holes)
+    lines = [e for e in cut if e.dxftype() == "LWPOLYLINE"]
+    assert all(line.closed for line in lines)
+    areas = [Polygon([(x, y) for x, y, *_ in line.get_points()]).area for line in lines]
+    assert areas == pytest.approx([ring.area, *(Polygon(c.outline).area for c in part.cutouts)], rel=1e-6)
+    assert len(cut) == len(lines) + len(part.holes)
 
 
 def _keeps_the_rules(part: FlatPart, sheet_mm: float) -> None:
     """Holes lie in the part and not on each other or on a bend; those that were placed, two thicknesses off each
     other."""
-    ring = Polygon(part.outline)
+    ring = Polygon(part.outline, [cut.outline for cut in part.cutouts])
+    assert ring.is_valid
+    assert all(
+        not ring.intersects(LineString([bend.start, bend.end])) or ring.covers(LineString([bend.start, bend.end]))
+        for bend in part.bends
+    ), "no bend runs into a cut-out"
     for hole in part.holes:
         assert ring.contains(Point(hole.at).buffer(hole.diameter_mm / 2)), (part.name, hole)
         for bend in part.bends:

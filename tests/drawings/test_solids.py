@@ -1,5 +1,6 @@
 """Solid files, read back by programs that know nothing of ours: volumes and extents agree within 0.1 %."""
 
+import copy
 import io
 import math
 from collections.abc import Iterator
@@ -11,17 +12,23 @@ import pytest
 import trimesh
 
 from levelcradle.core.assembly import resolve
+from levelcradle.core.design import validate
 from levelcradle.core.fold import FoldedPart
 from levelcradle.core.solids import joined
 from levelcradle.drawings import subject_of
 from levelcradle.drawings.solids import Named, glb_bytes, named_bodies, step_files, stl_bytes
+from tests.conftest import DEMO
 
 
 @pytest.fixture(scope="module")
 def bodies() -> list[Named]:
-    from levelcradle.demo import demo_design
-
-    return list(named_bodies(subject_of(resolve(demo_design(), {}))))
+    """The demo, its tank box cut apart for its folder and with a service panel: folds, panels, openings, covers."""
+    tree = copy.deepcopy(DEMO)
+    tank = tree["boxes"]["tank"]
+    tank["construction"]["folder"] = {"deepest_mm": 200.0}
+    hatch = {"name": "hatch", "face": "aft", "from": ["left", "base"], "u_mm": 140, "v_mm": 110, "size_mm": [120, 90]}
+    tank["service_panels"] = {"hatch": hatch}
+    return list(named_bodies(subject_of(resolve(validate(tree), {}))))
 
 
 def metal(body: Named) -> float:

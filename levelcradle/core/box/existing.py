@@ -9,12 +9,12 @@ from levelcradle.core.bar import Bar
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import cannot
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece
-from levelcradle.core.design.base import Face
+from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Closure, Existing
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Figure, Finding, plain
-from levelcradle.core.part import FlatPart
+from levelcradle.core.part import Flat, FlatPart
 from levelcradle.core.solids import block
 from levelcradle.core.strength import Plate
 
@@ -123,6 +123,16 @@ class ExistingCase:
         along = length if face in ("left", "right") else width
         rim = height - self.spec.top_mm
         return Wall(0.0, along, self.spec.base_mm, rim, rim, self.spec.wall_mm, self.material)
+
+    def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
+        """How its edges are made is not known: all but as much as its walls are thick."""
+        if face == "top":
+            return None
+        axis = FACE_AT[face][0]
+        off = (self.spec.wall_mm, self.spec.wall_mm, self.spec.base_mm)
+        tops = (*(mm - self.spec.wall_mm for mm in self.spec.size_mm[:2]), self.spec.size_mm[2] - self.spec.top_mm)
+        low, high = ([v[i] for i in range(3) if i != axis] for v in (off, tops))
+        return (low[0], low[1]), (high[0], high[1])
 
     def bearing_at(self, face: Face) -> Plate | None:
         """How its edges are made is not known: they are taken to turn freely."""

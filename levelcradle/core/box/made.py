@@ -13,7 +13,7 @@ from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding
-from levelcradle.core.part import FlatPart
+from levelcradle.core.part import Flat, FlatPart
 from levelcradle.core.strength import Bearing
 
 __all__ = ["Layers", "Made", "StackRow", "Wall"]
@@ -111,6 +111,10 @@ class Made(Protocol):
 
     def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
         """The wall on a face."""
+
+    def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
+        """What is flat and free of a face for a cover to lie on: its first corner and its last, along the first and the
+        second way; None where nothing is."""
 
     def bearing_at(self, face: Face) -> Bearing | None:
         """What carries what presses on a face from inside; None where it is closed by what comes off."""

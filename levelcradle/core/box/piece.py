@@ -14,7 +14,19 @@ __all__ = ["STEEL_KG_MM3", "Outside", "Piece", "Role", "block_piece", "head_piec
 
 STEEL_KG_MM3 = 7850e-9
 Role = Literal[
-    "base", "wall", "top", "slope", "bend", "frame", "closure", "fastener", "divider", "board", "holder", "chamber"
+    "base",
+    "wall",
+    "top",
+    "slope",
+    "bend",
+    "frame",
+    "closure",
+    "fastener",
+    "divider",
+    "board",
+    "holder",
+    "chamber",
+    "panel",
 ]
 
 
@@ -64,5 +76,5 @@ class Outside:
     out of it."""
 
     name: str
-    role: Literal["body", "closure", "fastener", "protrusion", "chamber"]
+    role: Literal["body", "closure", "fastener", "protrusion", "chamber", "panel"]
     solid: Solid

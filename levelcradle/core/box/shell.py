@@ -16,6 +16,7 @@ from levelcradle.core.box.made import Made
 from levelcradle.core.box.openings import protruding
 from levelcradle.core.box.piece import Outside, Piece, block_piece
 from levelcradle.core.box.sealing import sealing_bought
+from levelcradle.core.box.service import PanelMade, cut_through, opened_by, panels_of
 from levelcradle.core.box.welding import pull_mm
 from levelcradle.core.design.base import FACE_PAIRS, FACES, ModuleFace
 from levelcradle.core.design.box import Block, Box
@@ -23,6 +24,7 @@ from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.design.tables import Material, Tables
 from levelcradle.core.memo import Memo
 from levelcradle.core.modules import Laid, lay_out, needed_between_mm
+from levelcradle.core.part import FlatPart
 
 __all__ = ["InnerGap", "Shell", "ShellModule", "shell_of"]
 
@@ -66,6 +68,7 @@ class Shell:
         allowed_kg: what links, liners and what holds the modules are said to weigh.
         held: the stacks of modules, and what holds them.
         chambers: for gear, on its faces.
+        panels: service panels in its walls.
         plates: its dividers, each with its block and its corners.
         cg: centre of gravity, full, in the box's frame.
     """
@@ -79,6 +82,7 @@ class Shell:
     allowed_kg: float
     held: Held
     chambers: tuple[ChamberMade, ...]
+    panels: tuple[PanelMade, ...]
     plates: tuple[tuple[str, Vec, Vec], ...]
     _dividers: tuple[Piece, ...]
 
@@ -96,13 +100,26 @@ class Shell:
     def pieces(self) -> tuple[Piece, ...]:
         """Everything it is made of, as real solids."""
         chambers = (piece for chamber in self.chambers for piece in chamber.pieces())
-        return (*self.made.pieces(), *self._dividers, *self.held.pieces, *chambers)
+        own = tuple(self.made.pieces())
+        for panel in self.panels:
+            own = tuple(opened_by(own, panel))
+        covers = (piece for panel in self.panels for piece in panel.pieces())
+        return (*own, *self._dividers, *self.held.pieces, *chambers, *covers)
+
+    def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
+        """The flat parts of its walls, with the openings of its service panels, and their covers."""
+        for part in self.made.parts(box_id, name):
+            yield cut_through(part, self.panels)
+        for panel in self.panels:
+            yield from panel.parts(box_id, name)
 
     def bought(self) -> Iterator[tuple[str, int]]:
         """What is bought for it and its chambers, and how many of it; what sits in openings is not among it."""
         yield from self.made.bought()
         yield from self.held.bought()
         yield from sealing_bought(self.held.box, self.made)
+        for panel in self.panels:
+            yield from panel.bought()
         if self.modules:
             yield "bonding strap, from a box to the body", 1
         for chamber in self.chambers:
@@ -180,12 +197,14 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
     given = _in_the_case(made.inner_mm, plus(wanted, pull)) if made.given else ()
     held = Held.of(box, {key: (stack, plus(stack.block.origin_mm, shift)) for key, stack in stacks.items()}, made, pull)
     chambers, plates = chambers_of(box, made, material), tuple(_plates(made, blocks, shift))
+    panels = panels_of(box, made, material)
+    covers = (piece for panel in panels for piece in panel.outside())
     own = (replace(piece, role="chamber") for chamber in chambers for piece in chamber.outside)
     return Shell(
         inner_mm=made.inner_mm,
         pull_mm=pull,
         made=made,
-        outside=(*made.outside(), *protruding(box, made), *held.outside, *own),
+        outside=(*made.outside(), *protruding(box, made), *held.outside, *own, *covers),
         modules=modules,
         gaps=(
             *_gaps(blocks, kinds),
@@ -195,6 +214,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
         allowed_kg=box.fittings.box_kg + box.fittings.per_module_kg * len(modules),
         held=held,
         chambers=chambers,
+        panels=panels,
         plates=plates,
         _dividers=tuple(_divider(blocks[key][0], low, high, material, tables) for key, low, high in plates),
     )

@@ -11,6 +11,7 @@ from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
 from levelcradle.core.box import OnFace, before_face
 from levelcradle.core.clearance.lids import chamber_lid_findings, lid_findings, once_out
 from levelcradle.core.clearance.moves import meets
+from levelcradle.core.clearance.service import cover_findings
 from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, as_obstacles, best_exit
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import InBox
@@ -36,9 +37,11 @@ def access_findings(assembly: Assembly) -> Iterator[Finding]:
         yield _brought_out(box, best_exit(box, things, others))
         beside = tuple(o for other in others if _beside(box, other) for o in as_obstacles(other))
         rest = (*things, *_on_itself(box))
-        yield from lid_findings(box, rest, beside)
+        covers = tuple(Obstacle(box.path, p.name, p.solid, "same") for p in box.pieces if p.role == "panel")
+        yield from lid_findings(box, (*rest, *covers), beside)
         yield from chamber_lid_findings(box, things, beside)
-        yield from _reach(box, rest, beside)
+        yield from cover_findings(box, rest, beside)
+        yield from _reach(box, (*rest, *covers), beside)
 
 
 def _beside(box: PlacedBox, other: PlacedBox) -> bool:

@@ -9,7 +9,7 @@ from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.solids import Solid, nearest
 
-__all__ = ["chamber_findings"]
+__all__ = ["chamber_findings", "stands_in"]
 
 TOUCHES_MM = 1e-3  # rounding of the kernel
 
@@ -39,17 +39,23 @@ def _over_its_face(box: PlacedBox, chamber: ChamberMade) -> float:
 def _in_others(box: PlacedBox, chamber: ChamberMade, before: tuple[ChamberMade, ...]) -> Iterator[Finding]:
     """What else of the box it stands in, each once."""
     own = [piece.solid for piece in chamber.outside]
+    others = [(other.spec.name, piece.solid) for other in before for piece in other.outside]
+    for name, deep in stands_in(box, own, others).items():
+        yield _foul(box, chamber, name, f"stands {{0}} in {plain(name)}", "metal is solid", deep)
+
+
+def stands_in(box: PlacedBox, own: list[Solid], others: list[tuple[str, Solid]]) -> dict[str, float]:
+    """How deep something on a face stands in what closes the box, stands out of it, is welded to it, and in others
+    that are named; each once."""
     rows = [(p.name, p.solid) for p in box.shell.outside if p.role in ("closure", "protrusion")]
-    rows += [(other.spec.name, piece.solid) for other in before for piece in other.outside]
     back = box.placement.inverse
     rows += [(f"{m.mount.name}, {p.name}", p.solid.moved(back)) for m in box.mounts for p in m.pieces]
     met: dict[str, float] = {}
-    for name, solid in rows:
+    for name, solid in (*rows, *others):
         gap = _gap(own, solid)
         if gap < -TOUCHES_MM:
-            met[name] = min(gap, met.get(name, 0.0))
-    for name, gap in met.items():
-        yield _foul(box, chamber, name, f"stands {{0}} in {plain(name)}", "metal is solid", -gap)
+            met[name] = max(-gap, met.get(name, 0.0))
+    return met
 
 
 def _over_heads(box: PlacedBox, chamber: ChamberMade) -> Iterator[Finding]:

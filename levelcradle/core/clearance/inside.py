@@ -7,6 +7,7 @@ from levelcradle.core.clearance.chambers import chamber_findings
 from levelcradle.core.clearance.compartments import compartment_findings
 from levelcradle.core.clearance.fixed import gear_findings
 from levelcradle.core.clearance.openings import opening_findings
+from levelcradle.core.clearance.service import panel_findings
 from levelcradle.core.design import tree_of
 from levelcradle.core.design.tables import Liner
 from levelcradle.core.design.words import words_of
@@ -35,6 +36,7 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
             *box.shell.made.findings(box.path, box.box.name),
             *gear_findings(box),
             *chamber_findings(box),
+            *panel_findings(box),
         )
     ]
 

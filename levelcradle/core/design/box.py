@@ -27,6 +27,7 @@ from levelcradle.core.design.construction import Cap, Closure, Construction, Fol
 from levelcradle.core.design.fitted import Fitted
 from levelcradle.core.design.holders import Holder
 from levelcradle.core.design.layers import Layer, Layers, Liners
+from levelcradle.core.design.service_panel import ServicePanel
 from levelcradle.core.design.survey import KeepClear
 
 __all__ = [
@@ -277,6 +278,7 @@ class Box(DocumentModel):
     openings: Annotated[dict[Id, Opening], Field(max_length=200)] = {}
     protrusions: Annotated[dict[Id, Protrusion], Field(max_length=100)] = {}
     chambers: Annotated[dict[Id, Chamber], Field(max_length=8)] = {}
+    service_panels: Annotated[dict[Id, ServicePanel], Field(max_length=12)] = {}
     keep_clear: Annotated[dict[Id, KeepClear], Field(max_length=12)] = {}
     sealing: Literal["open", "gasket", "sealant"] | None = None
     vented_outside: bool | None = None

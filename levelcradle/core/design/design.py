@@ -227,7 +227,12 @@ def _kinds_in_boxes(design: Design) -> Iterator[Problem]:
             if kind is None:
                 yield Problem(f"{path}/kind", f"there is no module kind “{block.kind}”")
         yield from _inside(design, f"/boxes/{key}", box)
-        for what, rows in (("openings", box.openings), ("protrusions", box.protrusions), ("chambers", box.chambers)):
+        for what, rows in (
+            ("openings", box.openings),
+            ("protrusions", box.protrusions),
+            ("chambers", box.chambers),
+            ("service_panels", box.service_panels),
+        ):
             for name, row in rows.items():
                 if not _square_edges(row.face, row.from_):
                     yield Problem(f"/boxes/{key}/{what}/{name}/from", f"give two edges of the {row.face} that meet")

@@ -16,7 +16,18 @@ def pinned(design: Design, path: str) -> bool:
     return any(pin.what == path or pin.what.startswith(f"{path}/") for pin in design.pins.values())
 
 
-_SHAPE = ("pose", "blocks", "inner", "layers", "holders", "chambers", "construction", "chamfers", "closures")
+_SHAPE = (
+    "pose",
+    "blocks",
+    "inner",
+    "layers",
+    "holders",
+    "chambers",
+    "service_panels",
+    "construction",
+    "chamfers",
+    "closures",
+)
 _WORDS = {"pinned": "is pinned", "sent": "is at the cutter's", "built": "is built"}
 
 

@@ -44,6 +44,7 @@ _SORTS = {
     "layers": "layer on",
     "holders": "holder of",
     "chambers": "chamber",
+    "service_panels": "service panel",
     "load_cases": "load case",
     "weighings": "weighing",
     "chamfers": "chamfer of",

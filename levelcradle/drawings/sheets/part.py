@@ -49,6 +49,10 @@ def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:
 def _flat(sheet: Sheet, part: FlatPart, frame: Frame) -> None:
     (left, low), (right, high) = _corners(part)
     sheet.outline([frame.at(p) for p in part.outline])
+    for number, cutout in enumerate(part.cutouts, 1):
+        sheet.outline([frame.at(p) for p in cutout.outline])
+        x, y = frame.at(cutout.middle)
+        sheet.words((x, y - 0.9), f"cut-out {number}", SMALLEST_MM, "middle")
     for number, hole in enumerate(part.holes, 1):
         (x, y), radius = frame.at(hole.at), max(hole.diameter_mm / 2 * frame.scale, 0.4)
         sheet.ring((x, y), radius)
@@ -62,7 +66,7 @@ def _flat(sheet: Sheet, part: FlatPart, frame: Frame) -> None:
 
 def _measured(part: FlatPart, axis: Literal[0, 1]) -> Measured:
     """Corners, bend lines that run across the edge, and holes."""
-    corners = [point[axis] for point in part.outline]
+    corners = [point[axis] for ring in (part.outline, *(cut.outline for cut in part.cutouts)) for point in ring]
     bends = [b.start[axis] for b in part.bends if abs(b.start[axis] - b.end[axis]) < 1e-6]
     return Measured((*corners, *bends), tuple(hole.at[axis] for hole in part.holes))
 
@@ -118,6 +122,15 @@ def _rows(part: FlatPart, zero: Point, job: Job) -> Iterator[tuple[str, ...]]:
             job.length(hole.at[1] - zero[1]),
             f"⌀ {job.size(hole.diameter_mm)}",
             hole.purpose,
+        )
+    for number, cutout in enumerate(part.cutouts, 1):
+        (x, y), (wide, tall) = cutout.middle, cutout.size_mm
+        yield (
+            f"cut-out {number}",
+            job.length(x - zero[0]),
+            job.length(y - zero[1]),
+            f"{job.size(wide)} × {job.size(tall)}",
+            cutout.purpose,
         )
     for number, bend in enumerate(part.bends, 1):
         middle = ((bend.start[0] + bend.end[0]) / 2 - zero[0], (bend.start[1] + bend.end[1]) / 2 - zero[1])

@@ -150,6 +150,9 @@ def _flat(flat: FoldedFlat, folded: FoldedPart) -> Any:
         if flat.ring.contains(Point(hole.at)):
             circle = gp_Circ(gp_Ax2(gp_Pnt(*hole.at, 0.0), gp_Dir(0, 0, -1)), hole.diameter_mm / 2)
             face.Add(BRepBuilderAPI_MakeWire(BRepBuilderAPI_MakeEdge(circle).Edge()).Wire())
+    for cutout in folded.part.cutouts:
+        if flat.ring.contains(Point(cutout.middle)):
+            face.Add(_wire([(x, y, 0.0) for x, y in reversed(cutout.outline)]))
     sheet = BRepPrimAPI_MakePrism(face.Face(), gp_Vec(0, 0, folded.part.thickness_mm)).Shape()
     return _moved(sheet, flat.placement)
 

@@ -2672,6 +2672,13 @@ export interface components {
              */
             sealing: ("open" | "gasket" | "sealant") | null;
             /**
+             * Service Panels
+             * @default {}
+             */
+            service_panels: {
+                [key: string]: components["schemas"]["DocServicePanel"];
+            };
+            /**
              * Vented Outside
              * @default null
              */
@@ -5116,6 +5123,72 @@ export interface components {
             order: number;
             /** Up Mm */
             up_mm: number;
+        };
+        /**
+         * ServicePanel
+         * @description A flat cover on a gasket, screwed into rivet nuts round a rectangular opening.
+         *
+         *     Its middle is measured from two edges of the face.
+         *
+         *     Attributes:
+         *         size_mm: of the opening, along the first and the second way of the face (aft before across before up).
+         *         overlap_mm: how far the cover lies on the wall all round.
+         *         thickness_mm: of the cover; ``gasket_mm``: as it is pressed, 0 for none.
+         *         window: the cover is clear polycarbonate, bought; else of the box's own metal.
+         */
+        DocServicePanel: {
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "front" | "aft" | "left" | "right" | "base" | "top";
+            /** From */
+            from: [
+                "front" | "aft" | "left" | "right" | "base" | "top",
+                "front" | "aft" | "left" | "right" | "base" | "top"
+            ];
+            /**
+             * Gasket Mm
+             * @default 2
+             */
+            gasket_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Overlap Mm
+             * @default 20
+             */
+            overlap_mm: number;
+            /**
+             * @default {
+             *       "head_across_mm": 9,
+             *       "head_high_mm": 3,
+             *       "hole_mm": 5.5,
+             *       "rivet_nut_hole_mm": 7,
+             *       "size": "M5",
+             *       "spacing_mm": 100
+             *     }
+             */
+            screws: components["schemas"]["DocScrews"];
+            /** Size Mm */
+            size_mm: [
+                number,
+                number
+            ];
+            /**
+             * Thickness Mm
+             * @default 2
+             */
+            thickness_mm: number;
+            /** U Mm */
+            u_mm: number;
+            /** V Mm */
+            v_mm: number;
+            /**
+             * Window
+             * @default false
+             */
+            window: boolean;
         };
         /**
          * SheetChoice

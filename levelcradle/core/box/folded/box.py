@@ -33,7 +33,7 @@ from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.design.construction import Cap, Folded
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Figure, Finding, plain
-from levelcradle.core.part import FlatPart, bend_setback_mm
+from levelcradle.core.part import Flat, FlatPart, bend_setback_mm
 from levelcradle.core.solids import Solid, block, hull
 from levelcradle.core.strength import Plate
 from levelcradle.core.tolerances import tolerance_by
@@ -152,6 +152,19 @@ class FoldedBox:
                 start += cut
         rim_mm, under_lid = self.outer_mm[2], sheet.over_mm[2] - sheet.cap.edge_mm
         return Wall(start, end, flat, under_lid, rim_mm - foot, sheet.t, sheet.material)
+
+    def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
+        """Between its bends, and below the lid's edge."""
+        back = self.sheet.back_mm
+        if face == "top":
+            return None
+        if face == "base":
+            (length, width, _), cut = self.outer_mm, self.sheet.tray.sides
+            low = [length / 2 - cut["front"].base_half_mm, width / 2 - cut["left"].base_half_mm]
+            high = [length / 2 + cut["aft"].base_half_mm, width / 2 + cut["right"].base_half_mm]
+            return (low[0], low[1]), (high[0], high[1])
+        wall = self.wall_at(face)
+        return (wall.start_mm + back, wall.flat_from_mm), (wall.end_mm - back, wall.flat_to_mm)
 
     def bearing_at(self, face: Face) -> Plate | None:
         """Its bends and welded corners hold each wall's edges, and the base's; the lid holds a wall's rim from moving,

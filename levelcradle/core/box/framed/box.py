@@ -29,7 +29,7 @@ from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Framed, Panel
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding
-from levelcradle.core.part import FlatPart
+from levelcradle.core.part import Flat, FlatPart
 from levelcradle.core.solids import block
 from levelcradle.core.strength import Beams, tube_plastic_mm3
 from levelcradle.core.tolerances import tolerance_by
@@ -152,6 +152,15 @@ class FramedBox:
         """The cladding alone, whole: the tubes behind it are not counted for what is fixed to it."""
         along, height = self.outer_mm[0 if face in ("left", "right") else 1], self.outer_mm[2]
         return Wall(0.0, along, 0.0, height, height, self.frame.spec.cladding_mm, self.frame.material)
+
+    def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
+        """Between the tubes; rails run across a base."""
+        spec, (low, high) = self.frame.spec, self.frame.edges
+        if face == self.closed_face or (face == "base" and spec.rails):
+            return None
+        one, other = (i for i in range(3) if i != FACE_AT[face][0])
+        s = spec.tube_mm
+        return (low[one] + s, low[other] + s), (high[one] - s, high[other] - s)
 
     def bearing_at(self, face: Face) -> Beams | None:
         """Its tubes, free at their ends, the cladding not counted: rails and end tubes across in base and top, the two

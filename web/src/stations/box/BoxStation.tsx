@@ -17,6 +17,7 @@ import { Bench, Ledger, StationFrame } from '../Ledger'
 import { CONSTRUCTIONS } from './constructions'
 import { BoxSection } from './BoxSection'
 import { Chambers } from './Chambers'
+import { ServicePanels } from './ServicePanels'
 import { CutOff } from './CutOff'
 import { Held } from './Held'
 import { Layers } from './Layers'
@@ -83,6 +84,7 @@ export function BoxStation() {
           <CutOff id={id} box={box} />
           <Layers id={id} box={box} />
           <Chambers id={id} box={box} />
+          <ServicePanels id={id} box={box} />
           <Masses id={id} />
         </div>
       </Bench>
