@@ -27,6 +27,7 @@ CHECKS = [
     "outside_bay", "flag_findings",
     "access_findings", "mount_findings", "level_findings", "ground_findings", "shelf_result", "shapes",
     "room_findings", "bay_result", "resolve", "cut_findings", "held_findings", "relief_findings", "bonding_findings",
+    "filler_findings", "mating_findings",
 ]  # fmt: skip
 
 

@@ -302,7 +302,7 @@ def test_gasket_by_the_metre_and_sealant_by_whole_cartridges() -> None:
         return [
             (what.replace(f"{round_m:.2f}", "N"), n)
             for what, n in shell.bought()
-            if "screw" not in what and "bonding" not in what
+            if not {"screw", "bonding", "drying"} & set(what.split())
         ]
 
     assert bought(None) == bought("open") == []

@@ -69,7 +69,16 @@ def test_of_formats_2_to_5_everything_stands_where_it_stood(number: int) -> None
     added = {"mirror_of", "keep_clear", "sheets", "cut_parts", "fitted", "rim_mm", "format"}
     added |= {"liners", "layers", "hold_down", "holders", "from_ends_mm", "from_sides_mm", "sunk_mm", "readings"}
     added |= {"settles_percent", "conducts", "burns", "limit_c", "chambers", "chamber", "hinge"}
-    added |= {"weld_class", "bond_ohm", "longest_bend_mm", "deepest_mm", "shortest_mm", "service_panels"}
+    added |= {
+        "weld_class",
+        "bond_ohm",
+        "longest_bend_mm",
+        "deepest_mm",
+        "shortest_mm",
+        "service_panels",
+        "fillers",
+        "key",
+    }
 
     def without(tree: Any) -> Any:
         """A figure that nobody gave says nothing."""

@@ -1,4 +1,4 @@
-"""What is bought to seal a box: so much gasket, or so many cartridges, round what closes it."""
+"""What is bought to seal a box: so much gasket, or so many cartridges, round what closes it; what keeps its air dry."""
 
 import math
 from collections.abc import Iterator
@@ -9,11 +9,15 @@ from levelcradle.core.design.box import Box
 
 __all__ = ["sealing_bought"]
 
+DRY_G_L, BAG_G = 1.0, 10  # silica gel to a litre of air, and how bags go up: common practice, no source
 BEAD_MM, CARTRIDGE_ML = 6.0, 310.0  # a bead as it is laid, a cartridge as it is sold: common practice, no source
 
 
-def sealing_bought(box: Box, made: Made) -> Iterator[tuple[str, int]]:
-    """(what, how many); nothing where nobody said that it is sealed."""
+def sealing_bought(box: Box, made: Made, air_l: float) -> Iterator[tuple[str, int]]:
+    """(what, how many); nothing where nobody said that it is sealed. ``air_l``: left in it beside its modules."""
+    if box.sealing in ("gasket", "sealant"):
+        grams = max(1, math.ceil(DRY_G_L * air_l / BAG_G)) * BAG_G
+        yield f"drying bag, {grams} g for {air_l:.0f} l of air", 1
     axis = FACE_AT[made.closed_face][0]
     round_mm = 2 * sum(mm for i, mm in enumerate(made.inner_mm) if i != axis)
     if box.sealing == "gasket":

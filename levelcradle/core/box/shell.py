@@ -117,13 +117,19 @@ class Shell:
         """What is bought for it and its chambers, and how many of it; what sits in openings is not among it."""
         yield from self.made.bought()
         yield from self.held.bought()
-        yield from sealing_bought(self.held.box, self.made)
+        yield from sealing_bought(self.held.box, self.made, self.air_l)
         for panel in self.panels:
             yield from panel.bought()
         if self.modules:
             yield "bonding strap, from a box to the body", 1
         for chamber in self.chambers:
             yield from ((f"{what}: {chamber.spec.name}", count) for what, count in chamber.made.bought())
+
+    @property
+    def air_l(self) -> float:
+        """What is left of the inside beside its modules."""
+        modules = sum(_volume(minus(m.high, m.low)) for m in self.modules)
+        return max(_volume(self.inner_mm) - modules, 0.0) * 1e-6
 
     @cached_property
     def shell_kg(self) -> float:
@@ -158,6 +164,10 @@ class Shell:
         return x, y, z
 
 
+def _volume(size: Vec) -> float:
+    return size[0] * size[1] * size[2]
+
+
 def _middle(low: Vec, high: Vec) -> Vec:
     return (low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2
 
@@ -171,7 +181,7 @@ def shell_of(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell
     held_by = tables.model_dump_json(include={"materials", "bolts", "bolt_classes", "liners"}) if box.holders else ""
     boards = {block.dividers.material for block in box.blocks.values() if block.dividers} - {None}
     content = (
-        box.model_dump_json(exclude={"name", "bay", "pose", "vented_outside", "bond_ohm", "order"}),
+        box.model_dump_json(exclude={"name", "bay", "pose", "vented_outside", "bond_ohm", "filler", "order"}),
         *((key, kinds[key].model_dump_json()) for key in used),
         tables.materials[box.material],
         held_by,

@@ -4,9 +4,11 @@ from levelcradle.core.clearance.access import access_findings, hand_before
 from levelcradle.core.clearance.align import align_to_face
 from levelcradle.core.clearance.bonding import bonding_findings
 from levelcradle.core.clearance.compartments import Compartment, compartments_of
+from levelcradle.core.clearance.fillers import filler_findings
 from levelcradle.core.clearance.flags import flag_findings
 from levelcradle.core.clearance.gaps import around, gap_findings
 from levelcradle.core.clearance.inside import inside_findings
+from levelcradle.core.clearance.mating import mating_findings
 from levelcradle.core.clearance.moves import meets
 from levelcradle.core.clearance.needs import need_of_boxes, need_of_thing
 from levelcradle.core.clearance.openings import opening_findings
@@ -21,6 +23,8 @@ from levelcradle.core.clearance.tolerances import gap_tolerance_mm, tape_toleran
 from levelcradle.core.clearance.ways_out import as_obstacles
 
 __all__ = [
+    "filler_findings",
+    "mating_findings",
     "Compartment",
     "compartments_of",
     "Axis",

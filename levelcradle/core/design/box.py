@@ -262,13 +262,15 @@ class Finish(DocumentModel):
 
 class Box(DocumentModel):
     """``weld_class``: how true its welds are kept; so much room is left inside for their pull. None where nobody has
-    said, and no room is left. ``bond_ohm``: measured from the box to the body, over its bonding strap."""
+    said, and no room is left. ``filler``: what it is welded with, a row of the design's table. ``bond_ohm``: measured
+    from the box to the body, over its bonding strap."""
 
     name: Line
     bay: Id | None = None
     pose: Pose
     construction: Construction = Folded()
     weld_class: WeldClass | None = None
+    filler: Id | None = None
     material: Id = "s235"
     layers: Layers = Liners().layers()
     blocks: Annotated[dict[Id, Block], Field(max_length=200)] = {}

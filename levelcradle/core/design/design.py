@@ -151,6 +151,8 @@ def _names(design: Design) -> Iterator[Problem]:
             yield from there(f"/boxes/{key}/blocks/{name}/string", block.string, "strings", "string")
         if box.material not in design.tables.materials:
             yield Problem(f"/boxes/{key}/material", f"there is no material “{box.material}”")
+        if box.filler is not None and box.filler not in design.tables.fillers:
+            yield Problem(f"/boxes/{key}/filler", f"there is no filler “{box.filler}”")
     for key, mount in design.mounts.items():
         yield from there(f"/mounts/{key}/carries", mount.box, "boxes", "box")
         for part, named in (("shape", mount.shape.refers()), ("lands_on", mount.lands_on.refers())):

@@ -22,7 +22,8 @@ class Fitted(DocumentModel):
     """What sits in an opening: as wide as it lies on the wall on either side, as far as it stands out and in.
 
     A cable or hose through it, ``line_mm`` thick at most, bends outside before it may meet anything:
-    ``bend_radius_mm`` is its maker's least, on its middle line."""
+    ``bend_radius_mm`` is its maker's least, on its middle line. ``pole`` and ``key``: of a connector, what it carries
+    and how it is keyed, so that no other plug of its size goes in."""
 
     kind: FittedKind
     size: Text = ""
@@ -31,6 +32,8 @@ class Fitted(DocumentModel):
     in_mm: NonNegativeLength
     line_mm: NonNegativeLength = 0.0
     bend_radius_mm: NonNegativeLength = 0.0
+    pole: Literal["plus", "minus"] | None = None
+    key: Text = ""
 
     @property
     def reach_mm(self) -> float:

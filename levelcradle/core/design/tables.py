@@ -41,6 +41,7 @@ class Material(TableRow):
     beta_w: Annotated[float, Field(gt=0, le=1)] | None = None
     k_factor: Annotated[float, Field(gt=0, lt=1)]
     weldable_with: Literal["steel", "aluminium"]
+    series: Literal["1xxx", "2xxx", "3xxx", "5xxx", "6xxx", "7xxx"] | None = None  # of an aluminium alloy
     k_source: Text
 
     def yield_mpa_at(self, thickness_mm: float) -> float | None:
@@ -87,6 +88,14 @@ class Liner(TableRow):
     density_kg_m3: Annotated[float, Field(gt=0, le=20_000)] | None = None
 
 
+class Filler(TableRow):
+    """What welds are made with: of which metals, and of alloys of which series the weld cracks."""
+
+    name: Line
+    welds: Literal["steel", "aluminium"]
+    cracks_with: Text = ""
+
+
 class FittedSize(TableRow):
     """What may sit in an opening of a box, to begin with: its hole and its own sizes."""
 
@@ -124,6 +133,12 @@ def _standard_fitted() -> "dict[str, FittedSize]":
     }
 
 
+def _standard_fillers() -> "dict[str, Filler]":
+    return {
+        row["id"]: Filler.model_validate(_typed({k: v for k, v in row.items() if k != "id"})) for row in rows("fillers")
+    }
+
+
 class Tables(DocumentModel):
     """Never empty: the checks rest on them."""
 
@@ -134,6 +149,7 @@ class Tables(DocumentModel):
     load_cases: Annotated[dict[Id, LoadCase], Field(min_length=1, max_length=100)]
     liners: Annotated[dict[Id, Liner], Field(max_length=200, default_factory=_standard_liners)]
     fitted: Annotated[dict[Id, FittedSize], Field(max_length=200, default_factory=_standard_fitted)]
+    fillers: Annotated[dict[Id, Filler], Field(max_length=100, default_factory=_standard_fillers)]
 
     @field_validator("gaps")
     @classmethod
@@ -144,7 +160,21 @@ class Tables(DocumentModel):
         return gaps
 
 
-_WORDS = {"name", "source", "k_source", "weldable_with", "reason", "kind", "creeps", "conducts", "burns", "size"}
+_WORDS = {
+    "name",
+    "source",
+    "k_source",
+    "weldable_with",
+    "reason",
+    "kind",
+    "creeps",
+    "conducts",
+    "burns",
+    "size",
+    "series",
+    "welds",
+    "cracks_with",
+}
 
 
 def _typed(row: dict[str, str]) -> dict[str, str | float]:

@@ -2474,7 +2474,7 @@ export interface components {
         /**
          * Box
          * @description ``weld_class``: how true its welds are kept; so much room is left inside for their pull. None where nobody has
-         *     said, and no room is left. ``bond_ohm``: measured from the box to the body, over its bonding strap.
+         *     said, and no room is left. ``filler``: what it is welded with, a row of the design's table. ``bond_ohm``: measured from the box to the body, over its bonding strap.
          */
         DocBox: {
             /**
@@ -2552,6 +2552,11 @@ export interface components {
              *     }
              */
             construction: components["schemas"]["DocFolded"] | components["schemas"]["DocExisting"] | components["schemas"]["DocFramed"];
+            /**
+             * Filler
+             * @default null
+             */
+            filler: string | null;
             /**
              * @default {
              *       "bead_mm": 2,
@@ -3232,6 +3237,31 @@ export interface components {
             wide_mm: number;
         };
         /**
+         * Filler
+         * @description What welds are made with: of which metals, and of alloys of which series the weld cracks.
+         */
+        DocFiller: {
+            /**
+             * Cracks With
+             * @default
+             */
+            cracks_with: string;
+            /** Name */
+            name: string;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /** Source */
+            source: string;
+            /**
+             * Welds
+             * @enum {string}
+             */
+            welds: "steel" | "aluminium";
+        };
+        /**
          * Finish
          * @description What is put on the metal: coats on each face, and whether the weld beads outside are ground flush.
          */
@@ -3281,7 +3311,8 @@ export interface components {
          * @description What sits in an opening: as wide as it lies on the wall on either side, as far as it stands out and in.
          *
          *     A cable or hose through it, ``line_mm`` thick at most, bends outside before it may meet anything:
-         *     ``bend_radius_mm`` is its maker's least, on its middle line.
+         *     ``bend_radius_mm`` is its maker's least, on its middle line. ``pole`` and ``key``: of a connector, what it carries
+         *     and how it is keyed, so that no other plug of its size goes in.
          */
         DocFitted: {
             /**
@@ -3291,6 +3322,11 @@ export interface components {
             bend_radius_mm: number;
             /** In Mm */
             in_mm: number;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
             /**
              * Kind
              * @enum {string}
@@ -3303,6 +3339,11 @@ export interface components {
             line_mm: number;
             /** Out Mm */
             out_mm: number;
+            /**
+             * Pole
+             * @default null
+             */
+            pole: ("plus" | "minus") | null;
             /** Seat Mm */
             seat_mm: number;
             /**
@@ -4157,6 +4198,11 @@ export interface components {
              * @default false
              */
             own: boolean;
+            /**
+             * Series
+             * @default null
+             */
+            series: ("1xxx" | "2xxx" | "3xxx" | "5xxx" | "6xxx" | "7xxx") | null;
             /** Source */
             source: string;
             /** Ultimate Mpa */
@@ -5619,6 +5665,10 @@ export interface components {
             /** Bolts */
             bolts: {
                 [key: string]: components["schemas"]["DocBoltSize"];
+            };
+            /** Fillers */
+            fillers?: {
+                [key: string]: components["schemas"]["DocFiller"];
             };
             /** Fitted */
             fitted?: {

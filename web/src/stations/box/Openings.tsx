@@ -3,7 +3,7 @@ import { useState } from 'react'
 
 import { useDocument, useLive, useLoaded } from '../../design/live'
 import { fittedIn } from '../../design/orders'
-import { freeId } from '../../design/pointer'
+import { at, freeId } from '../../design/pointer'
 import type { Box, Document, Op } from '../../design/types'
 import { useAsked } from '../../design/useAsked'
 import { Blank } from '../../ui/Blank'
@@ -81,9 +81,34 @@ function Sizes({ path, name, kind }: { path: string; name: string; kind: string 
       {blanks.map(([figure, label]) => (
         <Blank key={figure} path={`${path}/${figure}`} label={label} name={`${name}: ${label}`} />
       ))}
+      {kind === 'connector' && <Pole path={path} name={name} />}
     </Fold>
   )
 }
+
+/** What a connector carries, and what keeps other plugs out of it. */
+function Pole({ path, name }: { path: string; name: string }) {
+  const edit = useLive((s) => s.edit)
+  const value = at(useDocument(), `${path}/pole`) as Pole | null
+  return (
+    <>
+      <Choose
+        label={`${name} carries`}
+        value={value ?? ''}
+        options={POLES}
+        onChange={(pole) => void edit([{ op: 'replace', path: `${path}/pole`, value: pole || null }])}
+      />
+      <NameBlank path={`${path}/key`} label={`Key of ${name}`} />
+    </>
+  )
+}
+
+type Pole = 'plus' | 'minus'
+const POLES = [
+  ['', 'nobody has said'],
+  ['plus', 'plus'],
+  ['minus', 'minus'],
+] as const
 
 /** Near what it serves, where nothing is foul of it. */
 function WhereItGoes({ id }: { id: string }) {

@@ -13,7 +13,7 @@ import { Choose } from '../../ui/Choose'
 import { OneOf } from '../../ui/Toggles'
 import { Button, Heading, Link } from '../../ui/parts'
 
-type Subject = 'materials' | 'liners' | 'bolts' | 'bolt_classes' | 'gaps' | 'load_cases'
+type Subject = 'materials' | 'fillers' | 'liners' | 'bolts' | 'bolt_classes' | 'gaps' | 'load_cases'
 interface Column {
   name: string
   words: string
@@ -30,6 +30,7 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       { name: 'ultimate_mpa', words: 'ultimate, MPa', kind: 'number' },
       { name: 'k_factor', words: 'K-factor', kind: 'number' },
       { name: 'weldable_with', words: 'welds to', kind: ['steel', 'aluminium'] },
+      { name: 'series', words: 'series', kind: ['1xxx', '2xxx', '3xxx', '5xxx', '6xxx', '7xxx'] },
     ],
     fresh: {
       name: 'own material',
@@ -38,8 +39,18 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       ultimate_mpa: 360,
       k_factor: 0.42,
       weldable_with: 'steel',
+      series: null,
       k_source: 'shop’s own',
     },
+  },
+  fillers: {
+    words: 'Fillers of welds',
+    columns: [
+      { name: 'name', words: 'name', kind: 'text' },
+      { name: 'welds', words: 'welds', kind: ['steel', 'aluminium'] },
+      { name: 'cracks_with', words: 'cracks with', kind: 'text' },
+    ],
+    fresh: { name: 'own filler', welds: 'aluminium', cracks_with: '' },
   },
   liners: {
     words: 'Liners',
