@@ -9,7 +9,17 @@ from typing import Any
 from weakref import WeakKeyDictionary
 
 import pytest
-from playwright.sync_api import Browser, ConsoleMessage, Error, Locator, Page, Request, ViewportSize, expect, sync_playwright
+from playwright.sync_api import (
+    Browser,
+    ConsoleMessage,
+    Error,
+    Locator,
+    Page,
+    Request,
+    ViewportSize,
+    expect,
+    sync_playwright,
+)
 
 from levelcradle.demo import demo_design
 from levelcradle.jobs import run_worker
@@ -35,7 +45,8 @@ def browser() -> Iterator[Browser]:
 
 @pytest.fixture(scope="session")
 def port() -> int:
-    """One after the other the servers of all tests answer here, so that what the browser made of the front end serves the next."""
+    """One after the other the servers of all tests answer here, so that what the browser made of the front end serves
+    the next."""
     return free_port()
 
 
@@ -48,7 +59,8 @@ def address(store: Store, port: int) -> Iterator[str]:
 
 @pytest.fixture(scope="module")
 def window(browser: Browser, port: int) -> Iterator[Page]:
-    """Opened once a file: a new one costs twice what the page in it does, and one that is never closed holds half a gigabyte in the end."""
+    """Opened once a file: a new one costs twice what the page in it does, and one that is never closed holds half a
+    gigabyte in the end."""
     with opened(browser, port) as found:
         yield found
 
@@ -195,7 +207,9 @@ class Bench:
 
     def saved(self, revision: int) -> None:
         self.until(lambda: self.revision >= revision, f"revision {revision}")
-        expect(self.page.get_by_role("status").filter(has_text=re.compile(rf"saved · rev\. {revision}"))).to_be_visible()
+        expect(
+            self.page.get_by_role("status").filter(has_text=re.compile(rf"saved · rev\. {revision}"))
+        ).to_be_visible()
 
 
 @pytest.fixture

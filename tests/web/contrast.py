@@ -1,4 +1,5 @@
-"""How far words stand out from what they stand on, read off the picture itself: hatching and drawings lie under many of them."""
+"""How far words stand out from what they stand on, read off the picture itself: hatching and drawings lie under many
+of them."""
 
 import io
 import re
@@ -10,17 +11,20 @@ from playwright.sync_api import Page
 
 LEAST, LEAST_LARGE = 4.5, 3.0
 """WCAG 2.2, 1.4.3: of text, and of text from 24 px or, in bold, from 18.66 px."""
-WORST_SHARE = 0.1  # of what lies right round the letters, the palest tenth counts: a thin line past a letter's edge hides no letter
+# of what lies right round the letters, the palest tenth counts: a thin line past a letter's edge hides no letter
+WORST_SHARE = 0.1
 FEWEST_PX = 20
 
 WORDS = """() => [...(document.querySelector('[role=dialog]') ?? document.body).querySelectorAll('*')]
-  .filter(e => !e.matches(':disabled, option, :disabled *') && [...e.childNodes].some(n => n.nodeType === 3 && n.data.trim()))
+  .filter(e => !e.matches(':disabled, option, :disabled *')
+    && [...e.childNodes].some(n => n.nodeType === 3 && n.data.trim()))
   .map(e => ({e, box: e.getBoundingClientRect(), look: getComputedStyle(e)}))
   .filter(({e, box}) => { const on = document.elementFromPoint(box.x + box.width / 2, box.y + box.height / 2)
     return box.width && box.height && box.x >= 0 && box.y >= 0 && box.right <= innerWidth && box.bottom <= innerHeight
       && (e.closest('svg') || (on && (e.contains(on) || on.contains(e)))) })
   .map(({e, box, look}) => ({words: e.textContent.trim().slice(0, 40), box: [box.left, box.top, box.right, box.bottom],
-    ink: e.closest('svg') ? look.fill : look.color, large: parseFloat(look.fontSize) >= (+look.fontWeight >= 700 ? 18.66 : 24)}))"""
+    ink: e.closest('svg') ? look.fill : look.color,
+    large: parseFloat(look.fontSize) >= (+look.fontWeight >= 700 ? 18.66 : 24)}))"""
 NO_WORDS = """*, *::placeholder { color: transparent !important; transition: none !important }
   svg text, svg tspan { fill: transparent !important }"""
 

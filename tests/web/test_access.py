@@ -1,4 +1,5 @@
-"""Every control has a name, no text is too small or too pale, axe-core finds nothing, and a drag shows its gap while it goes on."""
+"""Every control has a name, no text is too small or too pale, axe-core finds nothing, and a drag shows its gap while
+it goes on."""
 
 import pytest
 
@@ -36,7 +37,10 @@ def test_the_first_list_of_cars_is_named_and_readable_too(bench: Bench) -> None:
 def test_reduced_motion_is_respected(bench: Bench) -> None:
     bench.page.emulate_media(reduced_motion="reduce")
     bench.go("place")
-    moving = "() => [...document.querySelectorAll('*')].filter(e => parseFloat(getComputedStyle(e).transitionDuration) > 0).length"
+    moving = (
+        "() => [...document.querySelectorAll('*')]"
+        ".filter(e => parseFloat(getComputedStyle(e).transitionDuration) > 0).length"
+    )
     assert bench.page.evaluate(moving) == 0
 
 
@@ -50,7 +54,17 @@ def test_it_fits_a_1024_wide_tablet(bench: Bench) -> None:
 
 
 PARTS = {
-    "survey": ("Weights", "Things", "Reference points", "Spaces", "Keep-outs", "Hard points", "Duties, faults", "Files", "Still to measure"),
+    "survey": (
+        "Weights",
+        "Things",
+        "Reference points",
+        "Spaces",
+        "Keep-outs",
+        "Hard points",
+        "Duties, faults",
+        "Files",
+        "Still to measure",
+    ),
     "stock": ("Kinds", "Shelf", "Stacks and hardware", "Tables"),
 }
 

@@ -1,4 +1,5 @@
-"""Nothing is lost: the net is switched off, the server dies, or answers after two seconds; ten figures each, a reload, a closed tab."""
+"""Nothing is lost: the net is switched off, the server dies, or answers after two seconds; ten figures each, a
+reload, a closed tab."""
 
 import asyncio
 import re
@@ -16,12 +17,17 @@ from tests.serving import app_over, free_port, served
 from tests.web.conftest import PATIENCE_MS, settled, watched
 
 FIGURES = {
-    "Wheelbase": ("/vehicle/wheelbase_mm", "2,490"), "Track, front": ("/vehicle/track_mm/front", "1312"),
-    "Track, rear": ("/vehicle/track_mm/rear", "50 3/4"), "Front overhang": ("/vehicle/overall/overhang_front_mm", "70 cm"),
-    "Rear overhang": ("/vehicle/overall/overhang_rear_mm", "1031"), "Width": ("/vehicle/overall/width_mm", "1601"),
-    "Height": ("/vehicle/overall/height_mm", "1246"), "Tyre radius": ("/vehicle/overall/tyre_radius_mm", "291"),
-    "Left front": ("/weighings/as-found/read/lf_kg", "270"), "Right rear": ("/weighings/as-found/read/rr_kg", "226"),
-}  # fmt: skip
+    "Wheelbase": ("/vehicle/wheelbase_mm", "2,490"),
+    "Track, front": ("/vehicle/track_mm/front", "1312"),
+    "Track, rear": ("/vehicle/track_mm/rear", "50 3/4"),
+    "Front overhang": ("/vehicle/overall/overhang_front_mm", "70 cm"),
+    "Rear overhang": ("/vehicle/overall/overhang_rear_mm", "1031"),
+    "Width": ("/vehicle/overall/width_mm", "1601"),
+    "Height": ("/vehicle/overall/height_mm", "1246"),
+    "Tyre radius": ("/vehicle/overall/tyre_radius_mm", "291"),
+    "Left front": ("/weighings/as-found/read/lf_kg", "270"),
+    "Right rear": ("/weighings/as-found/read/rr_kg", "226"),
+}
 WANT = [2490.0, 1312.0, 1289.05, 700.0, 1031.0, 1601.0, 1246.0, 291.0, 270.0, 226.0]
 
 
@@ -107,7 +113,9 @@ def test_ten_figures_typed_without_the_net_wait_survive_a_closed_tab_and_go_in_i
         station(page, "Survey")
         assert stored(store) == WANT
         said = [row.sentence for row in reversed(store.history(car))][1:]
-        assert [s for s, word in zip(said, ("wheelbase", "front", "rear", "overhang front"), strict=False) if word not in s] == []
+        assert [
+            s for s, word in zip(said, ("wheelbase", "front", "rear", "overhang front"), strict=False) if word not in s
+        ] == []
         expect(page.get_by_text("not saved", exact=True)).to_have_count(0)
 
 
@@ -118,7 +126,13 @@ def test_a_server_that_dies_and_comes_back_gets_all_ten_and_the_other_screens_ed
     with served(app_over(store, FRONT_END), port) as address:
         page = opened(context, address)
         expect(field(page, "Wheelbase")).to_be_visible()
-    store.edit(car, [{"op": "replace", "path": "/vehicle/overall/width_mm", "value": 1610.0}], base=1, session="other", who="Ann")
+    store.edit(
+        car,
+        [{"op": "replace", "path": "/vehicle/overall/width_mm", "value": 1610.0}],
+        base=1,
+        session="other",
+        who="Ann",
+    )
     type_in(page)
     expect(told(page)).to_have_text("not saved, 10 waiting")
     page.get_by_role("button", name=re.compile("^Undo")).click()
@@ -136,7 +150,9 @@ def test_a_server_that_dies_and_comes_back_gets_all_ten_and_the_other_screens_ed
         assert stored(store)[5] == 1601.0
 
 
-def test_far_from_its_neighbours_it_is_asked_about_when_it_is_sent(context: BrowserContext, store: Store, car: str) -> None:
+def test_far_from_its_neighbours_it_is_asked_about_when_it_is_sent(
+    context: BrowserContext, store: Store, car: str
+) -> None:
     with served(app_over(store, FRONT_END)) as address:
         page = opened(context, address)
         expect(field(page, "Wheelbase")).to_be_visible()
@@ -214,7 +230,9 @@ def test_a_reload_or_the_way_back_while_typing_loses_nothing(context: BrowserCon
         expect(field(page, "Height")).to_have_value("1245")
 
 
-def test_a_new_car_and_a_place_that_are_half_typed_outlive_a_reload(context: BrowserContext, store: Store, car: str) -> None:
+def test_a_new_car_and_a_place_that_are_half_typed_outlive_a_reload(
+    context: BrowserContext, store: Store, car: str
+) -> None:
     with served(app_over(store, FRONT_END)) as address:
         page = watched(context.new_page())
         page.goto(address)
@@ -285,7 +303,9 @@ def test_measurements_are_taken_without_the_net(context: BrowserContext, store: 
         assert stored(store)[8] == 270.0
 
 
-def test_two_in_one_field_the_later_sees_who_was_first_and_both_values(context: BrowserContext, store: Store, car: str) -> None:
+def test_two_in_one_field_the_later_sees_who_was_first_and_both_values(
+    context: BrowserContext, store: Store, car: str
+) -> None:
     with served(app_over(store, FRONT_END)) as address:
         ann, ben = opened(context, address), opened(context, address)
         told(ann).get_by_role("button").click()

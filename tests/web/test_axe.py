@@ -1,4 +1,5 @@
-"""No violation that axe-core finds, of whatever impact, on what is opened on the stations; on the stations see test_access."""
+"""No violation that axe-core finds, of whatever impact, on what is opened on the stations; on the stations see
+test_access."""
 
 import re
 from collections.abc import Callable

@@ -17,7 +17,7 @@ def blank(bench: Bench, label: str = "Front overhang") -> Locator:
 def test_it_shows_what_it_understood_does_sums_and_keeps_the_text(bench: Bench) -> None:
     field = blank(bench)
     field.fill("2' 3 1/2\" + 3 x 2 mm")
-    expect(bench.page.get_by_text("704.5 mm · 27 3/4\"")).to_be_visible()
+    expect(bench.page.get_by_text('704.5 mm · 27 3/4"')).to_be_visible()
     field.press("Enter")
     bench.saved(2)
     assert bench.tree["vehicle"]["overall"]["overhang_front_mm"] == 704.5

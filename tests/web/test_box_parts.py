@@ -2,14 +2,12 @@
 
 import re
 
-from levelcradle.core.assembly import resolve
-from levelcradle.core.fabricate import parts_of
+from playwright.sync_api import expect
+
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import validate
 from levelcradle.core.fabricate import parts_of
-from playwright.sync_api import expect
-
 from tests.web.conftest import Bench
 
 
@@ -56,8 +54,14 @@ def test_a_box_is_taken_for_an_existing_case_and_measured(bench: Bench) -> None:
     mass.press("Enter")
     bench.saved(3)
     assert bench.tree["boxes"]["tank"]["construction"] | {"mass_kg": 31} == {
-        "type": "existing", "size_mm": [394, 700, 248], "wall_mm": 3, "base_mm": 3, "top_mm": 3, "mass_kg": 31, "tol_mm": 1,
-    }  # fmt: skip
+        "type": "existing",
+        "size_mm": [394, 700, 248],
+        "wall_mm": 3,
+        "base_mm": 3,
+        "top_mm": 3,
+        "mass_kg": 31,
+        "tol_mm": 1,
+    }
     parts = {part.name for part in parts_of(resolve(bench.store.open(bench.car).design, {}))}
     assert "Bonnet box tray" in parts
     assert "Tank box tray" not in parts
@@ -102,7 +106,10 @@ def test_a_box_is_looked_at_opened_and_made_as_a_frame_of_another_tube(bench: Be
 
 def test_a_gland_and_a_breather_are_put_where_they_go(bench: Bench) -> None:
     at_the_tank_box(bench)
-    ledger, openings = bench.page.get_by_role("complementary", name="Ledger"), bench.page.get_by_role("region", name="Openings")
+    ledger, openings = (
+        bench.page.get_by_role("complementary", name="Ledger"),
+        bench.page.get_by_role("region", name="Openings"),
+    )
     ledger.get_by_label("Sealed").select_option("with a gasket")
     bench.saved(2)
     expect(ledger.get_by_text("something to breathe through? nobody has said", exact=False)).to_be_visible()
@@ -151,7 +158,8 @@ def test_modules_are_held_six_ways_by_what_is_sized_and_then_changed(bench: Benc
 
 
 def test_a_new_user_makes_a_frame_closed_at_its_end_with_contactors_in_a_chamber(bench: Bench) -> None:
-    """A folded box; what it would be as a frame; taken, closed at the end, a chamber with a contactor block; its mass and
+    """A folded box; what it would be as a frame; taken, closed at the end, a chamber with a contactor block; its mass
+    and
     its way out change, and its cut list is taken."""
     at_the_tank_box(bench)
     ledger = bench.page.get_by_role("complementary", name="Ledger")
@@ -198,7 +206,9 @@ def test_liners_lie_in_layers_face_by_face(bench: Bench) -> None:
     liners.get_by_role("button", name="The same on all four walls").click()
     bench.saved(5)
     layers = bench.tree["boxes"]["tank"]["layers"]
-    assert [[row["material"] for row in layers[face].values()] for face in ("front", "aft", "left", "right")] == [["board-4", "mica-1"]] * 4
+    assert [[row["material"] for row in layers[face].values()] for face in ("front", "aft", "left", "right")] == [
+        ["board-4", "mica-1"]
+    ] * 4
     liners.get_by_label("On which face").select_option("base")
     liners.get_by_label("Laid").select_option("as runners, with room between")
     bench.saved(6)
@@ -209,7 +219,13 @@ def test_liners_lie_in_layers_face_by_face(bench: Bench) -> None:
 
 
 def test_a_rest_is_put_on_a_member(bench: Bench) -> None:
-    rail = {"name": "cross rail", "start_mm": [2870, -300, 300], "end_mm": [2870, 300, 300], "width_mm": 60, "height_mm": 92}
+    rail = {
+        "name": "cross rail",
+        "start_mm": [2870, -300, 300],
+        "end_mm": [2870, 300, 300],
+        "width_mm": 60,
+        "height_mm": 92,
+    }
     bench.store.edit(bench.car, [{"op": "add", "path": "/members/rail", "value": rail}], base=1, session="x")
     bench.go("mount")
     new = bench.page.get_by_role("region", name="New mount")
@@ -219,7 +235,10 @@ def test_a_rest_is_put_on_a_member(bench: Bench) -> None:
     new.get_by_role("button", name="Put it there").click()
     bench.saved(3)
     mount = next(m for m in bench.tree["mounts"].values() if m["shape"]["type"] == "rest")
-    assert (mount["carries"], mount["lands_on"]) == ({"boxes/tank": True}, {"type": "member", "member": "rail", "along_mm": 300})
+    assert (mount["carries"], mount["lands_on"]) == (
+        {"boxes/tank": True},
+        {"type": "member", "member": "rail", "along_mm": 300},
+    )
     bench.page.get_by_role("button", name="change it").click()
     expect(bench.page.get_by_label("Pad is thick")).to_have_value("6")
     expect(bench.page.get_by_text("pressed", exact=False).or_(bench.page.get_by_text("pad ·")).first).to_be_visible()
@@ -245,10 +264,63 @@ def test_an_opening_is_dragged_and_nudged_with_its_distances_beside_it(bench: Be
     cable.focus()
     for key in ("ArrowLeft", "ArrowLeft", "Shift+ArrowUp"):
         bench.page.keyboard.press(key)
-    expect(cable).to_have_accessible_name(re.compile(f"{hole['u_mm'] - 2:g} from the front, {hole['v_mm'] - 10:g} from the base"))
+    expect(cable).to_have_accessible_name(
+        re.compile(f"{hole['u_mm'] - 2:g} from the front, {hole['v_mm'] - 10:g} from the base")
+    )
     bench.saved(3)  # a burst is one edit
     after = bench.tree["boxes"]["tank"]["openings"]["cable"]
     assert (after["u_mm"], after["v_mm"]) == (hole["u_mm"] - 2, hole["v_mm"] - 10)
     bench.page.keyboard.press("u")
     bench.saved(4)
     expect(cable).to_have_accessible_name(re.compile(f"{hole['u_mm']:g} from the front"))
+
+
+def test_a_box_is_cut_apart_for_its_folder_opened_by_a_panel_and_divided(bench: Bench) -> None:
+    at_the_tank_box(bench)
+    ledger = bench.page.get_by_role("complementary", name="Ledger")
+    beside = bench.page.get_by_role("table", name="As another construction")
+    deepest = ledger.get_by_label("His deepest tray")
+    deepest.fill("200")
+    deepest.press("Enter")
+    bench.saved(2)
+    expect(ledger.get_by_text("walls cut apart and welded on: aft and front", exact=False)).to_be_visible()
+    expect(beside.get_by_role("row", name=re.compile("^folded sheet, as it is .* 4 "))).to_be_visible()
+    panels = bench.page.get_by_role("region", name="Service panels")
+    panels.get_by_label("Face of the new service panel").select_option("aft")
+    panels.get_by_role("button", name="Another panel there").click()
+    bench.saved(3)
+    picture = bench.page.get_by_role("group", name="Tank box opened: walls laid round the base, seen from inside")
+    expect(picture.get_by_text("service panel", exact=True)).to_have_count(1)
+    over = ledger.get_by_text("service panel reaches", exact=False)
+    expect(over).to_have_count(0)
+    across = panels.get_by_label("service panel: Opening along the face")
+    across.fill("270")
+    across.press("Enter")
+    bench.saved(4)
+    expect(over).to_be_visible()
+    across.fill("150")
+    across.press("Enter")
+    bench.saved(5)
+    expect(over).to_have_count(0)
+    panels.get_by_label("Of", exact=True).select_option("clear polycarbonate, a window")
+    bench.saved(6)
+    ledger.get_by_label("Welded with").select_option("AlSi5 (4043)")
+    bench.saved(7)
+    expect(ledger.get_by_text("steel and aluminium make no weld", exact=False)).to_be_visible()
+    parts = {part.name for part in parts_of(resolve(bench.store.open(bench.car).design, {}))}
+    assert {"Tank box tray", "Tank box aft wall", "Tank box front wall"} <= parts
+    bench.go("place")
+    ledger.get_by_role("button", name=re.compile("^Tank box")).click()
+    bench.page.get_by_text("Rearrange block a").click()
+    bench.page.get_by_label("Dividers", exact=True).select_option("along")
+    bench.saved(8)
+    bench.page.get_by_label("Dividers of").select_option("glass-epoxy board, 2")
+    bench.saved(9)
+    bench.page.get_by_label("Each blows off on the").select_option("left")
+    bench.saved(10)
+    bench.page.get_by_role("button", name="Put a relief in each").click()
+    bench.saved(11)
+    box = bench.tree["boxes"]["tank"]
+    assert box["blocks"]["a"]["dividers"]["material"] == "board-2"
+    reliefs = [h for h in box["openings"].values() if h["fitted"] and h["fitted"]["kind"] == "pressure relief"]
+    assert [h["face"] for h in reliefs] == ["left"] * 4

@@ -47,4 +47,6 @@ def test_a_file_of_a_car_that_is_here_is_asked_about(bench: Bench, tmp_path: Pat
     file.write_text(json.dumps(tree, indent=1))
     page.goto("/")
     page.get_by_label("Open a .cradle.json file or an archive").set_input_files(file)
-    expect(page.get_by_role("alert")).to_contain_text("The file is not taken: boxes, tank, pose, at_mm, 0 must be a number (line")
+    expect(page.get_by_role("alert")).to_contain_text(
+        "The file is not taken: boxes, tank, pose, at_mm, 0 must be a number (line"
+    )

@@ -1,5 +1,7 @@
-"""The newcomer's job from an empty page to every cut file, each step taken as a person would and counted: a blank filled, a press, a pick or
-a shortcut is one action. All made up. It took 559 when it was first tried: new car 10, weights 23, stock 17, spaces 80, hard points 65,
+"""The newcomer's job from an empty page to every cut file, each step taken as a person would and counted: a blank
+filled, a press, a pick or
+a shortcut is one action. All made up. It took 559 when it was first tried: new car 10, weights 23, stock 17, spaces
+80, hard points 65,
 how many fit 39, brackets 311, level and files 14."""
 
 import io
@@ -65,7 +67,9 @@ class Hand:
         self._done()
 
     def station(self, name: str) -> None:
-        self.press(self.page.get_by_role("navigation", name="Stations").get_by_role("link", name=re.compile(f"^{name}")))
+        self.press(
+            self.page.get_by_role("navigation", name="Stations").get_by_role("link", name=re.compile(f"^{name}"))
+        )
 
     def next(self) -> None:
         self.press(self.page.get_by_role("region", name="Next").get_by_role("button", name="Go there"))
@@ -128,8 +132,14 @@ class Keys(Hand):
 
 def new_car(hand: Hand) -> None:
     hand.page.goto("/")
-    for label, text in (("Name", "Pell Dunnock 1300"), ("Wheelbase (mm)", "2410"), ("Track, front (mm)", "1270"), ("Track, rear (mm)", "1250"),
-                        ("Front axle (kg)", "480"), ("Rear axle (kg)", "425")):  # fmt: skip
+    for label, text in (
+        ("Name", "Pell Dunnock 1300"),
+        ("Wheelbase (mm)", "2410"),
+        ("Track, front (mm)", "1270"),
+        ("Track, rear (mm)", "1250"),
+        ("Front axle (kg)", "480"),
+        ("Rear axle (kg)", "425"),
+    ):
         hand.type(label, text)
     hand.fill("The scale's step (kg)", "1")
     expect(hand.page).to_have_url(re.compile(r"/survey(\?|$)"))
@@ -146,9 +156,11 @@ def weights(hand: Hand) -> None:
 def things(hand: Hand) -> None:
     hand.press("Things")
     for words, name, mass, place in (
-        ("comes out", "engine and gearbox", "168", "150 aft, 0, 420 up"), ("comes out", "exhaust", "14", "1500 aft, 200 L, 220 up"),
-        ("comes out", "tank", "9", "2600 aft, 300 L, 350 up"), ("goes in", "motor with reduction gear", "75", "900 aft, 0, 330 up"),
-    ):  # fmt: skip
+        ("comes out", "engine and gearbox", "168", "150 aft, 0, 420 up"),
+        ("comes out", "exhaust", "14", "1500 aft, 200 L, 220 up"),
+        ("comes out", "tank", "9", "2600 aft, 300 L, 350 up"),
+        ("goes in", "motor with reduction gear", "75", "900 aft, 0, 330 up"),
+    ):
         hand.fill(f"Another that {words}", name)
         hand.fill(f"{name}, mass", mass)
         hand.fill(f"{name}, where", place)
@@ -176,12 +188,27 @@ def boot(hand: Hand) -> None:
     hand.press("Spaces")
     hand.press("Measure the first space")
     hand.fill("Name", "boot")
-    for label, text in (("aft", "10"), ("floor, up", "0"), ("top left, up", "420"), ("top right, up", "420"), ("left at floor", "450 L"),
-                        ("left at top", "425 L"), ("right at floor", "450 R"), ("right at top", "425 R")):  # fmt: skip
+    for label, text in (
+        ("aft", "10"),
+        ("floor, up", "0"),
+        ("top left, up", "420"),
+        ("top right, up", "420"),
+        ("left at floor", "450 L"),
+        ("left at top", "425 L"),
+        ("right at floor", "450 R"),
+        ("right at top", "425 R"),
+    ):
         hand.fill(f"station 1, {label}", text)
     hand.pick("station 2, measured by", "widths")
-    for label, text in (("aft", "480"), ("floor, up", "0"), ("width at floor", "820"), ("width at top", "740"), ("top left, up", "380"),
-                        ("top right, up", "380"), ("middle, right of centreline", "0")):  # fmt: skip
+    for label, text in (
+        ("aft", "480"),
+        ("floor, up", "0"),
+        ("width at floor", "820"),
+        ("width at top", "740"),
+        ("top left, up", "380"),
+        ("top right, up", "380"),
+        ("middle, right of centreline", "0"),
+    ):
         hand.fill(f"station 2, {label}", text)
     hand.press("metal all round")
     hand.pick("aft", "open")
@@ -194,8 +221,16 @@ def bonnet(hand: Hand) -> None:
     hand.fill("Name", "bonnet")
     hand.pick("The tape is hooked on", "front axle line, centreline and ground")
     hand.press("one station and a depth")
-    for label, text in (("aft", "-130"), ("floor, up", "390"), ("top left, up", "770"), ("top right, up", "770"), ("left at floor", "325 L"),
-                        ("left at top", "325 L"), ("right at floor", "310 R"), ("right at top", "310 R")):  # fmt: skip
+    for label, text in (
+        ("aft", "-130"),
+        ("floor, up", "390"),
+        ("top left, up", "770"),
+        ("top right, up", "770"),
+        ("left at floor", "325 L"),
+        ("left at top", "325 L"),
+        ("right at floor", "310 R"),
+        ("right at top", "310 R"),
+    ):
         hand.fill(f"station 1, {label}", text)
     hand.fill("Straight for a depth of", "560")
     hand.press("metal all round")
@@ -227,10 +262,21 @@ def hard_points(hand: Hand) -> None:
 def stock(hand: Hand) -> None:
     hand.station("Stock")
     hand.press("Measure a module")
-    for label, text in (("Name", "Grey 6S brick"), ("Length (end A to end B)", "385"), ("Width (side A to side B)", "152"),
-                        ("Height (base to top)", "108"), ("Mass", "12.1"), ("Cells in series", "6"), ("Cells in parallel", "1"),
-                        ("Nominal", "22.2"), ("Full", "25.2"), ("Empty", "18"), ("Capacity (Ah)", "56"), ("To a neighbour", "4"),
-                        ("Room before end A", "60")):  # fmt: skip
+    for label, text in (
+        ("Name", "Grey 6S brick"),
+        ("Length (end A to end B)", "385"),
+        ("Width (side A to side B)", "152"),
+        ("Height (base to top)", "108"),
+        ("Mass", "12.1"),
+        ("Cells in series", "6"),
+        ("Cells in parallel", "1"),
+        ("Nominal", "22.2"),
+        ("Full", "25.2"),
+        ("Empty", "18"),
+        ("Capacity (Ah)", "56"),
+        ("To a neighbour", "4"),
+        ("Room before end A", "60"),
+    ):
         hand.fill(label, text)
     hand.pick("Terminals", "plus and minus")
     for side in ("side A", "side B"):
@@ -299,16 +345,29 @@ def tablet(browser: Browser, address: str) -> Iterator[Page]:
 
 def carried_through(hand: Hand, store: Store, tmp_path: Path) -> None:
     steps = {
-        "new car": new_car, "weights": weights, "things": things, "reference": reference, "boot": boot, "bonnet": bonnet,
-        "hard points": hard_points, "stock": stock, "how many fit": lambda h: how_many(h, store), "brackets": brackets, "boxes": boxes, "level": level,
+        "new car": new_car,
+        "weights": weights,
+        "things": things,
+        "reference": reference,
+        "boot": boot,
+        "bonnet": bonnet,
+        "hard points": hard_points,
+        "stock": stock,
+        "how many fit": lambda h: how_many(h, store),
+        "brackets": brackets,
+        "boxes": boxes,
+        "level": level,
         "files": lambda h: files(h, store, tmp_path),
-    }  # fmt: skip
+    }
     for hand.step, take in steps.items():
         take(hand)
     print(f"\n{hand.did.total()} actions: " + ", ".join(f"{step} {n}" for step, n in hand.did.items()))
     design = store.open(store.all()[0].id).design
     assert {f.id for f in analyse(design, {}).findings if f.state == "foul"} == set()
-    assert (len(design.boxes), sum(b.counts.total for box in design.boxes.values() for b in box.blocks.values())) == (2, 12)
+    assert (len(design.boxes), sum(b.counts.total for box in design.boxes.values() for b in box.blocks.values())) == (
+        2,
+        12,
+    )
     assert len(design.mounts) >= 6
     assert hand.did.total() <= MOST
 

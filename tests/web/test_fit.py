@@ -1,4 +1,5 @@
-"""Place as a new user meets it: how many fit, two proposals side by side, one put in the car, a foul made and cured, all undone;
+"""Place as a new user meets it: how many fit, two proposals side by side, one put in the car, a foul made and cured,
+all undone;
 and the rules of the hand that came with it."""
 
 import re
@@ -9,11 +10,11 @@ import pytest
 from playwright.sync_api import expect
 
 from levelcradle.core.design.box import Counts
-from levelcradle.core.design.layers import Liners
 from levelcradle.core.design.construction import Folded
+from levelcradle.core.design.layers import Liners
 from levelcradle.core.fit.wishes import Making, Weights, Wishes
 from levelcradle.jobs import run_worker
-from tests.web.conftest import settled, Bench
+from tests.web.conftest import Bench, settled
 
 
 def work(bench: Bench) -> threading.Thread:
@@ -41,11 +42,15 @@ def without_room_for_welds(bench: Bench) -> None:
 
 
 def placed(bench: Bench) -> int:
-    return sum(Counts.model_validate(b["counts"]).total for box in bench.tree["boxes"].values() for b in box["blocks"].values())
+    return sum(
+        Counts.model_validate(b["counts"]).total for box in bench.tree["boxes"].values() for b in box["blocks"].values()
+    )
 
 
 def select(bench: Bench, name: str) -> None:
-    bench.page.get_by_role("complementary", name="Ledger").get_by_role("button", name=re.compile(f"^{name}")).first.click()
+    bench.page.get_by_role("complementary", name="Ledger").get_by_role(
+        "button", name=re.compile(f"^{name}")
+    ).first.click()
 
 
 def test_from_the_question_to_a_cured_box_and_back(bench: Bench) -> None:
@@ -89,7 +94,11 @@ def test_from_the_question_to_a_cured_box_and_back(bench: Bench) -> None:
 
 def test_edges_are_cut_off_together_where_no_single_change_will_do_and_what_is_done_says_so(bench: Bench) -> None:
     """Pipes along both lower edges, the floor of the box on its least height: cutting both edges off clears it."""
-    pipe = {"state": "stays", "gap_class": "same", "solid": {"type": "rod", "start_mm": [2600, -345, 352], "end_mm": [3130, -345, 352], "radius_mm": 6}}
+    pipe = {
+        "state": "stays",
+        "gap_class": "same",
+        "solid": {"type": "rod", "start_mm": [2600, -345, 352], "end_mm": [3130, -345, 352], "radius_mm": 6},
+    }
     far = {**pipe["solid"], "start_mm": [2600, 345, 352], "end_mm": [3130, 345, 352]}  # type: ignore[dict-item]
     over = {"type": "block", "low_mm": [2600, -600, 612], "high_mm": [3130, 400, 640]}
     patch: list[Any] = [
@@ -128,7 +137,8 @@ def test_a_study_says_what_it_tries_and_stops_with_what_it_has(bench: Bench) -> 
 
 
 def test_one_more_is_asked_of_a_proposal_and_put_in_with_it(bench: Bench) -> None:
-    """Four, standing on their base; the next tier of a box takes thinner sheet, and goes in with the proposal as one edit."""
+    """Four, standing on their base; the next tier of a box takes thinner sheet, and goes in with the proposal as one
+    edit."""
     bench.go("place")
     without_room_for_welds(bench)
     bench.page.get_by_label("base", exact=True).check()
@@ -155,14 +165,34 @@ def test_every_choice_of_the_question_is_asked_and_what_is_wrong_is_said_at_its_
     question.get_by_text("How it may be built").click()
     question.get_by_text("What matters more").click()
     question.get_by_label("spare-wheel well").uncheck()
-    for tick in ("Ingot single cell", "forward", "base", "edges cut off where it pays", "all boxes of one size", "more than stand on the shelf"):
+    for tick in (
+        "Ingot single cell",
+        "forward",
+        "base",
+        "edges cut off where it pays",
+        "all boxes of one size",
+        "more than stand on the shelf",
+    ):
         question.get_by_label(tick, exact=True).check()
     question.get_by_label("turns mixed in a box").uncheck()
-    lists = {"Wanted": "exactly so many", "Left empty": "left of the centreline", "Sheet of": "Aluminium 5754-H22", "Welded true to": "class C"}
+    lists = {
+        "Wanted": "exactly so many",
+        "Left empty": "left of the centreline",
+        "Sheet of": "Aluminium 5754-H22",
+        "Welded true to": "class C",
+    }
     for chosen, words in lists.items():
         question.get_by_label(chosen).select_option(label=words)
-    blanks = {"in series": "4x", "strings": "2", "tiers at most": "2", "boxes each": "3", "sheet mm": "2,5", "also raked, °": "-8",
-              "wall liner mm": "3", "runners mm": "6"}  # fmt: skip
+    blanks = {
+        "in series": "4x",
+        "strings": "2",
+        "tiers at most": "2",
+        "boxes each": "3",
+        "sheet mm": "2,5",
+        "also raked, °": "-8",
+        "wall liner mm": "3",
+        "runners mm": "6",
+    }
     for label, text in blanks.items():
         question.get_by_label(label, exact=True).fill(text)
     question.get_by_label("luggage room kept").fill("9")
@@ -175,11 +205,28 @@ def test_every_choice_of_the_question_is_asked_and_what_is_wrong_is_said_at_its_
     expect(bench.page.get_by_role("status").filter(has_text="Waiting for a worker")).to_be_visible()
     (asked,) = bench.store.studies.of(bench.car)
     assert Wishes.model_validate_json(asked.wishes) == Wishes(
-        kinds=("flagstone", "ingot"), bays=("bonnet", "tank"), modules=8, parallel=2, leave_empty="left", towards=("front",),
-        rest_on=("base",), most_tiers=2, boxes_per_bay=3, one_size=True, mixed_turns=False, tilts_deg=(-8.0,), chamfers=True,
-        more_than_the_shelf=True, making=Making(material="al5754", weld_class="C", construction=Folded(thickness_mm=2.5), liners=Liners(wall_mm=3.0, floor_mm=6.0)),
+        kinds=("flagstone", "ingot"),
+        bays=("bonnet", "tank"),
+        modules=8,
+        parallel=2,
+        leave_empty="left",
+        towards=("front",),
+        rest_on=("base",),
+        most_tiers=2,
+        boxes_per_bay=3,
+        one_size=True,
+        mixed_turns=False,
+        tilts_deg=(-8.0,),
+        chamfers=True,
+        more_than_the_shelf=True,
+        making=Making(
+            material="al5754",
+            weld_class="C",
+            construction=Folded(thickness_mm=2.5),
+            liners=Liners(wall_mm=3.0, floor_mm=6.0),
+        ),
         weights=Weights(luggage=9.0),
-    )  # fmt: skip
+    )
 
 
 def test_what_cannot_be_asked_is_said(bench: Bench) -> None:
@@ -190,7 +237,8 @@ def test_what_cannot_be_asked_is_said(bench: Bench) -> None:
 
 
 def test_a_drag_catches_where_the_gap_is_just_kept_and_pulls_through(bench: Bench) -> None:
-    """Look, rule 3. From 2,670.5 aft the axle needs 14.5: coming out of the foul it stays at 2,685 until the hand is 12 px past."""
+    """Look, rule 3. From 2,670.5 aft the axle needs 14.5: coming out of the foul it stays at 2,685 until the hand is
+    12 px past."""
     hanger = next(key for key, item in bench.tree["items"].items() if item["name"] == "silencer hanger")
     bench.store.edit(bench.car, [{"op": "remove", "path": f"/items/{hanger}"}], base=1, session="start")
     bench.go("place")
@@ -221,7 +269,9 @@ def scale_of(bench: Bench) -> float:
 def test_a_chosen_gap_opens_the_loupe(bench: Bench) -> None:
     """Look, rule 7: at least 60 px wide on the gap, the same rounded-down figure as in ledger and strip (rule 8)."""
     bench.go("place")
-    bench.page.get_by_role("region", name="Watch strip").get_by_role("button", name=re.compile("axle at full bump")).click()
+    bench.page.get_by_role("region", name="Watch strip").get_by_role(
+        "button", name=re.compile("axle at full bump")
+    ).click()
     loupe = bench.page.locator("[data-loupe]")
     expect(loupe).to_be_visible()
     expect(loupe).to_contain_text("10.5")
@@ -271,7 +321,11 @@ def test_pinned_it_stays_and_says_why(bench: Bench) -> None:
 
 def test_find_goes_to_a_name_a_finding_and_a_station(bench: Bench) -> None:
     bench.go("survey")
-    for text, where, what in (("tank box", "place", "Tank box"), ("rear axle four", "level", ""), ("drawings", "drawings", "")):
+    for text, where, what in (
+        ("tank box", "place", "Tank box"),
+        ("rear axle four", "level", ""),
+        ("drawings", "drawings", ""),
+    ):
         bench.page.keyboard.press("f")
         bench.page.get_by_role("combobox", name="A name, a finding or a station").fill(text)
         bench.page.keyboard.press("Enter")
@@ -305,7 +359,9 @@ def test_an_edit_on_another_screen_appears_here(bench: Bench) -> None:
     bench.go("place")
     expect(bench.page.get_by_text("Calder Ouzel 1500").first).to_be_visible()
     bench.settle()
-    bench.store.edit(bench.car, [{"op": "replace", "path": "/name", "value": "Renamed elsewhere"}], base=1, session="other")
+    bench.store.edit(
+        bench.car, [{"op": "replace", "path": "/name", "value": "Renamed elsewhere"}], base=1, session="other"
+    )
     expect(bench.page.get_by_text("Renamed elsewhere").first).to_be_visible()
 
 

@@ -1,7 +1,7 @@
-"""Habits of typing, through the screen: what is read in a size and in a place, in lists of millimetres and of inches."""
+"""Habits of typing, through the screen: what is read in a size and in a place, in lists of millimetres and of
+inches."""
 
 import re
-
 from typing import Any
 
 import pytest
@@ -17,10 +17,17 @@ SIZES: dict[str, tuple[float | None, float | None]] = {  # what is typed: in a l
     "2600 aft 300 left 350 up": (REFUSED, REFUSED),
 }  # fmt: skip
 PLACES: dict[str, tuple[float | None, float | None]] = {  # of a blank for a place aft
-    "15 3/16": (385.7625, 385.7625), "1,200": (1200.0, 30480.0), "610-25": (585.0, 14859.0), "12 aft": (12.0, 304.8),
-    "840 aft, 120 R, 310 up": (840.0, 21336.0), "2600 aft 300 left 350 up": (2600.0, 66040.0), "30 fore": (-30.0, -762.0),
-    "236 L": (REFUSED, REFUSED), "--3": (REFUSED, REFUSED), "abc": (REFUSED, REFUSED),
-}  # fmt: skip
+    "15 3/16": (385.7625, 385.7625),
+    "1,200": (1200.0, 30480.0),
+    "610-25": (585.0, 14859.0),
+    "12 aft": (12.0, 304.8),
+    "840 aft, 120 R, 310 up": (840.0, 21336.0),
+    "2600 aft 300 left 350 up": (2600.0, 66040.0),
+    "30 fore": (-30.0, -762.0),
+    "236 L": (REFUSED, REFUSED),
+    "--3": (REFUSED, REFUSED),
+    "abc": (REFUSED, REFUSED),
+}
 
 
 def told(field: Locator, text: str) -> str:
@@ -34,8 +41,6 @@ def told(field: Locator, text: str) -> str:
 def read_of(words: str) -> float | None:
     found = re.match(r"(-?[\d.]+) mm · ", words)
     return float(found.group(1)) if found else REFUSED
-
-
 
 
 @pytest.mark.parametrize(("unit", "column"), [("mm", 0), ("in", 1)])

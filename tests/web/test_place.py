@@ -126,7 +126,9 @@ def test_choosing_a_finding_selects_what_it_speaks_of_and_shows_its_working(benc
     expect(bench.page).to_have_url(re.compile(r"/place(\?|$)"))
     ledger_title(bench, "Tank box")
     bench.page.keyboard.press("w")
-    expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text("exact distance between convex solids")
+    expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text(
+        "exact distance between convex solids"
+    )
 
 
 def test_arrows_nudge_and_a_burst_is_one_revision(bench: Bench) -> None:

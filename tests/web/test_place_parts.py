@@ -8,6 +8,7 @@ from playwright.sync_api import expect
 from tests.web.conftest import Bench
 from tests.web.test_fit import select
 
+
 def test_a_row_of_the_chain_goes_to_what_sets_it(bench: Bench) -> None:
     bench.go("place")
     select(bench, "Tank box")
@@ -58,11 +59,14 @@ def test_compartments_and_turning_about_are_chosen_on_the_screen(bench: Bench) -
     bench.saved(3)
     bench.page.get_by_label("Turn every second about").select_option("aft")
     bench.saved(4)
-    expect(bench.page.get_by_text(re.compile("Not on"))).to_contain_text("its sheet in Stock does not let it rest there")
+    expect(bench.page.get_by_text(re.compile("Not on"))).to_contain_text(
+        "its sheet in Stock does not let it rest there"
+    )
 
 
 def test_a_block_is_dragged_in_its_box_and_caught_in_line(bench: Bench) -> None:
-    """Split in two; the second is drawn to the right, and the box grows with it; then nearly back, where it is caught in line."""
+    """Split in two; the second is drawn to the right, and the box grows with it; then nearly back, where it is caught
+    in line."""
     bench.go("place")
     select(bench, "Tank box")
     bench.page.get_by_text("Rearrange block a").click()
@@ -112,7 +116,8 @@ def test_a_pinned_block_is_not_rearranged(bench: Bench) -> None:
 
 
 def test_one_more_row_says_what_it_would_take(bench: Bench) -> None:
-    """Five behind one another stand in the axle's way, and are too heavy for four people with luggage: no small change clears both."""
+    """Five behind one another stand in the axle's way, and are too heavy for four people with luggage: no small
+    change clears both."""
     bench.go("place")
     select(bench, "Tank box")
     bench.page.get_by_role("button", name="one more row along").click()
@@ -129,7 +134,9 @@ def test_a_kept_tape_is_a_live_row_until_it_is_dropped(bench: Bench) -> None:
     row = bench.page.get_by_role("region", name="Kept tapes")
     expect(row).to_contain_text("Tank box to Bonnet box")
     before = row.inner_text()
-    bench.store.edit(bench.car, [{"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2690.5}], base=2, session="other")
+    bench.store.edit(
+        bench.car, [{"op": "replace", "path": "/boxes/tank/pose/at_mm/0", "value": 2690.5}], base=2, session="other"
+    )
     expect(row).not_to_have_text(before)
     row.get_by_role("button", name="drop").click()
     bench.saved(4)

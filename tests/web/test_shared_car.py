@@ -41,7 +41,9 @@ def test_eight_tabs_open_and_each_hears_the_news(bench: Bench) -> None:
     select(bench, "Tank box")
     pages[0].get_by_role("button", name="one more up").click()
     bench.saved(2)
-    bench.store.edit(bench.car, [{"op": "replace", "path": "/name", "value": "Renamed elsewhere"}], base=2, session="other")
+    bench.store.edit(
+        bench.car, [{"op": "replace", "path": "/name", "value": "Renamed elsewhere"}], base=2, session="other"
+    )
     for page in pages:
         expect(page.get_by_text("Renamed elsewhere").first).to_be_visible()
 
@@ -50,7 +52,11 @@ def test_a_box_named_by_pins_gaps_and_tapes_is_removed(bench: Bench, store: Stor
     tree = bench.tree
     tree["agreed_gaps"] = {"a": {"one": "boxes/tank", "other": "boxes/bonnet", "need_mm": 3, "reason": "felt"}}
     tree["chains"] = {"c": {"box": "tank", "axis": "aft", "rows": {"r": {"words": "felt", "mm": 2.0, "tol_mm": 0.5}}}}
-    patch = [{"op": "add", "path": f"/{name}/{key}", "value": row} for name in ("agreed_gaps", "chains") for key, row in tree[name].items()]
+    patch = [
+        {"op": "add", "path": f"/{name}/{key}", "value": row}
+        for name in ("agreed_gaps", "chains")
+        for key, row in tree[name].items()
+    ]
     store.edit(bench.car, patch, session="start", base=1)
     bench.go("place")
     select(bench, "Tank box")
@@ -61,7 +67,11 @@ def test_a_box_named_by_pins_gaps_and_tapes_is_removed(bench: Bench, store: Stor
 
 
 def test_what_is_off_to_the_left_stands_on_the_side_that_the_words_say(bench: Bench, store: Store) -> None:
-    thing = {"name": "left thing", "state": "stays", "solid": {"type": "block", "low_mm": [2800, -420, 500], "high_mm": [2860, -400, 560]}}
+    thing = {
+        "name": "left thing",
+        "state": "stays",
+        "solid": {"type": "block", "low_mm": [2800, -420, 500], "high_mm": [2860, -400, 560]},
+    }
     store.edit(bench.car, [{"op": "add", "path": "/items/left", "value": thing}], session="start", base=1)
     bench.go("place")
     select(bench, "Tank box")

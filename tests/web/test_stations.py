@@ -60,14 +60,18 @@ def test_the_stations_say_how_they_stand_in_a_mark_and_a_word(bench: Bench) -> N
 
 def test_the_vial_says_its_loads_and_goes_to_level(bench: Bench) -> None:
     bench.go("place")
-    vial = bench.page.get_by_role("button", name=re.compile("left front 293, right front 293, left rear 302, right rear 304; heavy: rear"))
+    vial = bench.page.get_by_role(
+        "button", name=re.compile("left front 293, right front 293, left rear 302, right rear 304; heavy: rear")
+    )
     vial.click()
     expect(bench.page).to_have_url(re.compile(r"/level(\?|$)"))
 
 
 def test_from_axle_readings_the_vial_is_a_tube(bench: Bench) -> None:
     weighing = {"type": "axles", "front_kg": 532, "rear_kg": 453, "step_kg": 10}
-    bench.store.edit(bench.car, [{"op": "replace", "path": "/weighings/as-found/read", "value": weighing}], base=1, session="x")
+    bench.store.edit(
+        bench.car, [{"op": "replace", "path": "/weighings/as-found/read", "value": weighing}], base=1, session="x"
+    )
     bench.go("place")
     expect(bench.page.get_by_role("button", name="left/right not weighed")).to_be_visible()
 
@@ -83,7 +87,9 @@ def test_stock_makes_many_of_a_kind_and_tells_one_out_of_step(bench: Bench) -> N
     volts.fill("42")
     volts.press("Enter")
     bench.saved(3)
-    expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text("Flagstone 1 reads 42.0 V, out of step")
+    expect(bench.page.get_by_role("complementary", name="Ledger")).to_contain_text(
+        "Flagstone 1 reads 42.0 V, out of step"
+    )
 
 
 def test_one_row_a_thing_is_added_weighed_and_placed(bench: Bench) -> None:
@@ -167,7 +173,9 @@ def test_level_holds_the_prediction_against_the_scale(bench: Bench) -> None:
     bench.page.get_by_role("button", name="Put it beside what was expected").click()
     bench.saved(2)
     ledger = bench.page.get_by_role("complementary", name="Ledger")
-    expect(ledger).to_contain_text("Finished, rear axle: 612.0 kg, 606.2 kg ± 3.7 kg expected; one of the figures behind it is wrong")
+    expect(ledger).to_contain_text(
+        "Finished, rear axle: 612.0 kg, 606.2 kg ± 3.7 kg expected; one of the figures behind it is wrong"
+    )
     weigh.select_option("boxes/tank")
     bench.page.get_by_label("It weighs (kg)").fill("131")
     bench.page.get_by_role("button", name="Put it beside what was expected").click()
@@ -250,7 +258,9 @@ def test_everything_can_be_reached_without_a_mouse(bench: Bench) -> None:
     def tab_to(name: str) -> None:
         for _ in range(80):
             page.keyboard.press("Tab")
-            label = page.evaluate("document.activeElement.getAttribute('aria-label') || document.activeElement.textContent || ''")
+            label = page.evaluate(
+                "document.activeElement.getAttribute('aria-label') || document.activeElement.textContent || ''"
+            )
             if label.startswith(name):
                 return
         pytest.fail(f"never reached {name}")

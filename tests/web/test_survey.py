@@ -80,7 +80,12 @@ def test_from_an_empty_project_to_a_surveyed_vehicle_by_keyboard(page: Page, sto
     keys.fill("station 1, aft", "300")
     for number in (1, 2):
         keys.choose(f"station {number}, measured by", "widths")
-        for label, text in (("width at floor", "27 1/2 in"), ("width at top", "700"), ("floor, up", "-200"), ("top left, up", "+100")):
+        for label, text in (
+            ("width at floor", "27 1/2 in"),
+            ("width at top", "700"),
+            ("floor, up", "-200"),
+            ("top left, up", "+100"),
+        ):
             keys.fill(f"station {number}, {label}", text)
     keys.station("2")
     expect(page.get_by_label("Start from a generic kind, made up")).to_contain_text("long", ignore_case=True)
@@ -218,5 +223,7 @@ def test_any_station_prints_black_on_white(bench: Bench, station: str) -> None:
     assert line
     assert line["width"] == pytest.approx(100 / 25.4 * 96, abs=1)
     expect(bench.page.get_by_role("navigation", name="Stations")).to_be_hidden()
-    words = bench.page.evaluate("[...document.querySelectorAll('section[aria-label=\"Print sheet\"] td')].map(e => getComputedStyle(e).color)")
+    words = bench.page.evaluate(
+        "[...document.querySelectorAll('section[aria-label=\"Print sheet\"] td')].map(e => getComputedStyle(e).color)"
+    )
     assert set(words) <= {"rgb(0, 0, 0)"}

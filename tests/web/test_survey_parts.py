@@ -54,11 +54,17 @@ def test_cg_height_by_lifting_an_axle_with_its_working(bench: Bench) -> None:
     bench.go("survey")
     bench.page.get_by_label("It is", exact=True).select_option("lifted")
     expect(bench.page.get_by_role("note").filter(has_text="Block the suspension")).to_be_visible()
-    for label, text in (("Wheel centres raised by", "500"), ("Loaded radius, front", "290"), ("Loaded radius, rear", "290")):
+    for label, text in (
+        ("Wheel centres raised by", "500"),
+        ("Loaded radius, front", "290"),
+        ("Loaded radius, rear", "290"),
+    ):
         put(bench.page.get_by_label(label), text)
     put(bench.page.get_by_label("Rear axle reads, level"), "453")
     put(bench.page.get_by_label("Rear axle reads, raised"), "475")
-    told = bench.page.get_by_role("region", name="As found").get_by_role("button", name=re.compile("CG .* up by the axle lift"))
+    told = bench.page.get_by_role("region", name="As found").get_by_role(
+        "button", name=re.compile("CG .* up by the axle lift")
+    )
     expect(told).to_be_visible()
     put(bench.page.get_by_label("lift, the scale's step"), "10")
     expect(told).to_contain_text("it only counts as assumed")
@@ -118,7 +124,9 @@ def test_a_corner_of_a_section_is_moved_by_keys_and_a_wall_is_picked_for_a_lump(
     bench.page.keyboard.press("Shift+ArrowRight")
     bench.saved(2)
     assert bench.tree["bays"]["tank"]["stations"][key]["left_top_mm"] == first + 10
-    bench.page.get_by_role("group", name="Sections, looking forward").locator("g.cursor-pointer").first.dispatch_event("click")
+    bench.page.get_by_role("group", name="Sections, looking forward").locator("g.cursor-pointer").first.dispatch_event(
+        "click"
+    )
     lumps = bench.page.get_by_role("region", name="Lumps and hollows")
     lumps.get_by_role("button").first.click()
     settled(bench.page)
@@ -206,10 +214,14 @@ def test_keep_outs_start_from_common_practice_and_a_corridor_has_a_run(bench: Be
     part(bench, "survey", "Keep-outs")
     bench.page.get_by_label("Another keep-out").select_option("corridor")
     bench.saved(2)
-    row = bench.page.locator("div.border-b").filter(has=bench.page.locator('input[value="corridor for cables and pipes"]'))
+    row = bench.page.locator("div.border-b").filter(
+        has=bench.page.locator('input[value="corridor for cables and pipes"]')
+    )
     row.get_by_role("button", name="Another point after point 2").click()
     bench.saved(3)
-    keepout: dict[str, Any] = next(k for k in bench.tree["keepouts"].values() if k["kind"] == "corridor" and len(k["solid"]["points_mm"]) == 3)
+    keepout: dict[str, Any] = next(
+        k for k in bench.tree["keepouts"].values() if k["kind"] == "corridor" and len(k["solid"]["points_mm"]) == 3
+    )
     assert "common practice, no source" in keepout["reason"]
     assert keepout["solid"]["width_mm"] == 60
 
@@ -298,7 +310,10 @@ def test_readings_of_a_day_make_a_test_of_each_module(bench: Bench) -> None:
     bench.page.get_by_label("another day").fill("2026-04-02")
     line = bench.page.context.new_cdp_session(bench.page)
     line.send("Network.enable")
-    line.send("Network.emulateNetworkConditions", {"offline": False, "latency": 400, "downloadThroughput": -1, "uploadThroughput": -1})
+    line.send(
+        "Network.emulateNetworkConditions",
+        {"offline": False, "latency": 400, "downloadThroughput": -1, "uploadThroughput": -1},
+    )
     column = bench.page.get_by_label(re.compile(r", volts$"))
     column.first.focus()
     for text in ("44.7", "44.6", "44.5"):
@@ -416,4 +431,9 @@ def test_another_shape_keeps_the_place(bench: Bench) -> None:
     bench.page.get_by_label("Shape").select_option(label="a run with a cross-section")
     bench.saved(2)
     after = bench.tree["items"]["steering-column"]["solid"]
-    assert after == {"type": "path", "points_mm": [before["start_mm"], before["end_mm"]], "width_mm": 56, "height_mm": 56}
+    assert after == {
+        "type": "path",
+        "points_mm": [before["start_mm"], before["end_mm"]],
+        "width_mm": 56,
+        "height_mm": 56,
+    }

@@ -153,8 +153,16 @@ def test_a_space_by_touch_with_take_measurements(touch: Bench) -> None:
     page.get_by_role("button", name="Take measurements").tap()
     page.get_by_label("Taking").select_option("new space")
     pad = page.get_by_role("group", name="Pad")
-    said = {"aft": ("4", ""), "floor, up": ("−8", "1/2"), "top left, up": ("3", "13/16"), "top right, up": ("4", ""),
-            "left at floor": ("−14", "5/8"), "left at top": ("−14", ""), "right at floor": ("14", "5/8"), "right at top": ("14", "1/4")}  # fmt: skip
+    said = {
+        "aft": ("4", ""),
+        "floor, up": ("−8", "1/2"),
+        "top left, up": ("3", "13/16"),
+        "top right, up": ("4", ""),
+        "left at floor": ("−14", "5/8"),
+        "left at top": ("−14", ""),
+        "right at floor": ("14", "5/8"),
+        "right at top": ("14", "1/4"),
+    }
     for label, (whole, part) in said.items():
         expect(page.get_by_role("heading", name=f"station 1, {label}")).to_be_visible()
         for key in whole:

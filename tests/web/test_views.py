@@ -80,7 +80,12 @@ def test_esc_leaves_picking_and_nothing_changed(bench: Bench) -> None:
 
 
 def test_a_finding_of_the_survey_opens_the_part_where_it_is_mended(bench: Bench) -> None:
-    bench.store.edit(bench.car, [{"op": "add", "path": "/duties/heat", "value": {"name": "cabin heat", "kind": "heat"}}], base=1, session="x")
+    bench.store.edit(
+        bench.car,
+        [{"op": "add", "path": "/duties/heat", "value": {"name": "cabin heat", "kind": "heat"}}],
+        base=1,
+        session="x",
+    )
     bench.go("stock")
     bench.page.get_by_role("region", name="Watch strip").get_by_role("button", name=re.compile(r"^all \d+")).click()
     bench.page.get_by_role("region", name="Watch strip").get_by_role("button", name=re.compile("cabin heat")).click()
@@ -104,7 +109,11 @@ def test_the_printed_survey_has_every_blank_and_the_plan(bench: Bench) -> None:
 def test_a_printed_finding_says_its_state_in_a_word(bench: Bench) -> None:
     bench.go("place")
     bench.page.emulate_media(media="print")
-    row = bench.page.get_by_role("region", name="Print sheet").get_by_role("row").filter(has_text="Tank box to axle at full bump")
+    row = (
+        bench.page.get_by_role("region", name="Print sheet")
+        .get_by_role("row")
+        .filter(has_text="Tank box to axle at full bump")
+    )
     expect(row).to_contain_text("foul")
     expect(row.get_by_role("cell").nth(2)).to_have_text("10.5 mm")
     expect(row.get_by_role("cell").nth(3)).to_have_text("25.0 mm")

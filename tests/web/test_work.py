@@ -106,12 +106,17 @@ def test_the_views_show_the_whole_car_or_one_space(bench: Bench) -> None:
     assert small
     assert large
     assert large["width"] > 1.7 * small["width"]
-    assert large["width"] / large["height"] == pytest.approx(small["width"] / small["height"], rel=0.05), "one scale both ways"
+    assert large["width"] / large["height"] == pytest.approx(small["width"] / small["height"], rel=0.05), (
+        "one scale both ways"
+    )
 
 
 def test_plan_and_side_stand_on_one_aft_axis_at_one_scale(bench: Bench) -> None:
     bench.go("place")
-    boxes = [bench.view(v).locator('g[data-kind="tray"][data-path="boxes/tank"] polygon').bounding_box() for v in ("plan", "side")]
+    boxes = [
+        bench.view(v).locator('g[data-kind="tray"][data-path="boxes/tank"] polygon').bounding_box()
+        for v in ("plan", "side")
+    ]
     plan, side = boxes
     assert plan
     assert side
