@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass, field
 
-__all__ = ["Bar", "Tube", "tube_area_mm2"]
+__all__ = ["Angle", "Bar", "Flatbar", "Section", "Tube", "tube_area_mm2"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +32,31 @@ def tube_area_mm2(tube: Tube) -> float:
 
 
 @dataclass(frozen=True, slots=True)
+class Angle:
+    """An equal angle [mm], its corners taken sharp: it weighs up to a fiftieth more than it is drawn."""
+
+    leg_mm: float
+    wall_mm: float
+
+    def __str__(self) -> str:
+        return f"angle {self.leg_mm:g} × {self.leg_mm:g} × {self.wall_mm:g}"
+
+
+@dataclass(frozen=True, slots=True)
+class Flatbar:
+    """A flat [mm]."""
+
+    wide_mm: float
+    thick_mm: float
+
+    def __str__(self) -> str:
+        return f"flat {self.wide_mm:g} × {self.thick_mm:g}"
+
+
+Section = Tube | Angle | Flatbar
+
+
+@dataclass(frozen=True, slots=True)
 class Bar:
     """One bar to saw.
 
@@ -48,7 +73,7 @@ class Bar:
     quantity: int
     material: str
     material_name: str
-    tube: Tube
+    section: Section
     length_mm: float
     ends: tuple[str, str]
     mass_kg: float

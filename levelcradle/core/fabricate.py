@@ -41,7 +41,7 @@ def bars_of(assembly: Assembly) -> tuple[Bar, ...]:
     alike: dict[tuple[object, ...], list[Bar]] = {}
     for box in assembly.in_order():
         for bar in box.shell.made.bars(box.id, box.box.name):
-            shape = (bar.material, bar.tube, round(bar.length_mm, 1), bar.ends)
+            shape = (bar.material, bar.section, round(bar.length_mm, 1), bar.ends)
             alike.setdefault(shape, []).append(replace(bar, of=(box.path,)))
     taken = Counter(part.mark.rstrip(digits) for part in parts_of(assembly)) if alike else Counter[str]()
     return tuple(_marked(assembly, alike.values(), taken))

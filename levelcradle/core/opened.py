@@ -133,6 +133,8 @@ def _faces(box: PlacedBox) -> Iterator[OpenedFace]:
         "aft": (lambda p: (length + p[2], p[1]), (length, 0.0, 0.0), (length, width, height)),
         "top": (lambda p: (beyond + p[0], p[1]), (low[0], low[1], height), (high[0], high[1], height)),
     }
+    if box.shell.made.open_to_air:
+        del laid["top"]
     heads = list(_heads(box))
     for face, (onto, start, end) in laid.items():
         holes = (

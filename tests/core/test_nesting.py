@@ -174,7 +174,10 @@ def test_sections_are_not_mixed_and_what_is_longer_is_said() -> None:
     other = bar("A2", 500.0, tube=Tube(30.0, 2.0))
     lengths, left = cut_from_bars([bar("A1", 500.0), other, bar("A3", 2001.0)], 2000.0, 2.0)
     assert [row.mark for row in left] == ["A3"]
-    assert [(row.tube, [one.mark for one in row.cuts]) for row in lengths] == [(TUBE, ["A1"]), (other.tube, ["A2"])]
+    assert [(row.section, [one.mark for one in row.cuts]) for row in lengths] == [
+        (TUBE, ["A1"]),
+        (other.section, ["A2"]),
+    ]
 
 
 # --- off a roll ---

@@ -54,6 +54,17 @@ panels = st.lists(
 )
 
 
+racked = st.fixed_dictionaries(
+    {
+        "type": st.just("racked"),
+        "angle_mm": st.floats(15, 50),
+        "angle_wall_mm": st.floats(2, 6),
+        "insert_mm": st.floats(0.8, 4),
+        "bend_radius_mm": st.floats(0.5, 6),
+    }
+)
+
+
 def panels_of(rows: list[Row]) -> dict[str, Any]:
     found = {}
     for n, (face, u, v, long, high) in enumerate(rows):
@@ -81,7 +92,7 @@ def holes_of(rows: list[Row]) -> dict[str, Any]:
 
 
 @settings(max_examples=25)
-@given(st.one_of(folded, framed), faces, openings, panels, st.tuples(*[st.integers(1, 3)] * 3))
+@given(st.one_of(folded, framed, racked), faces, openings, panels, st.tuples(*[st.integers(1, 3)] * 3))
 def test_what_is_cut_is_whole_and_keeps_the_rules(
     construction: dict[str, Any],
     face: str,
@@ -89,8 +100,8 @@ def test_what_is_cut_is_whole_and_keeps_the_rules(
     covers: list[Row],
     counts: tuple[int, int, int],
 ) -> None:
-    is_framed = construction["type"] == "framed"
-    closures = {"lid": {"type": "panel", "face": face}} if is_framed else {"lid": {"type": "cap"}}
+    lid = {"folded": {"lid": {"type": "cap"}}, "framed": {"lid": {"type": "panel", "face": face}}}
+    closures = lid.get(construction["type"], {})
     box = {**box_at((1000, 0, 400), counts), "construction": construction, "closures": closures}
     on_it = {"openings": holes_of(rows), "service_panels": panels_of(covers)}
     assembly = resolve(validate(plain_car(boxes={"x": {**box, **on_it}})), {})

@@ -80,6 +80,10 @@ class ExistingCase:
         return "top"
 
     @property
+    def open_to_air(self) -> bool:
+        return False
+
+    @property
     def hinge(self) -> Face | None:
         return None
 

@@ -8,6 +8,7 @@ from levelcradle.core.box.existing import ExistingCase
 from levelcradle.core.box.folded import FoldedBox
 from levelcradle.core.box.framed import FramedBox
 from levelcradle.core.box.made import Made
+from levelcradle.core.box.racked import RackedBox
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Closure, Construction
 from levelcradle.core.design.tables import Material
@@ -25,7 +26,7 @@ class Maker(Protocol):
         """How a box that was made otherwise begins as one of this."""
 
 
-MAKERS: Mapping[str, Maker] = {"folded": FoldedBox, "framed": FramedBox, "existing": ExistingCase}
+MAKERS: Mapping[str, Maker] = {"folded": FoldedBox, "framed": FramedBox, "racked": RackedBox, "existing": ExistingCase}
 
 
 def made_of(box: Box, wanted_mm: Vec, material: Material) -> Made:

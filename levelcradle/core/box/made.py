@@ -89,6 +89,10 @@ class Made(Protocol):
         """The face that it is filled through."""
 
     @property
+    def open_to_air(self) -> bool:
+        """Whether nothing closes it."""
+
+    @property
     def hinge(self) -> Face | None:
         """The edge of the closed face that what closes it turns on; None where it is taken away."""
 

@@ -27,10 +27,39 @@ def flag_findings(assembly: Assembly) -> Iterator[Finding]:
         if not box.shell.modules:
             continue
         bay = assembly.bay_of(box)
-        yield from _of_its_space(box, bay.flags if bay else ())
+        if box.shell.made.open_to_air:
+            yield _in_the_dry(box, bay.flags if bay else None)
+        else:
+            yield from _of_its_space(box, bay.flags if bay else ())
         if _sealed(box):
             yield from _breathing(box)
         yield from _metals(assembly, box, bay.flags if bay else ())
+
+
+def _in_the_dry(box: PlacedBox, flags: Collection[str] | None) -> Finding:
+    """An open rack stands where it is dry and nobody sits, or nowhere; where that is no measured space nobody knows."""
+    name, against = plain(box.box.name), sorted({"wet", "passenger"} & set(flags or ()))
+    state: State = "foul" if against or _sealed(box) else "unknown" if flags is None else "clear"
+    words = f"{name} is open, and stands in a dry space"
+    if against:
+        words = f"{name} is open, and stands in {' and '.join(WHERE[flag] for flag in against)}"
+    elif _sealed(box):
+        words = f"{name} is open: nothing of it is sealed"
+    elif flags is None:
+        words = f"{name} is open, and belongs in no measured space: dry? nobody has said"
+    return Finding(
+        id=f"space:{box.path}:open",
+        code="box.space",
+        station="box",
+        state=state,
+        subjects=(box.path,),
+        message=words,
+        label="open to the air",
+        rationale=f"{WET}; {CABIN}",
+    )
+
+
+WHERE = {"wet": "a wet space", "passenger": "the passenger space"}
 
 
 def _of_its_space(box: PlacedBox, flags: Collection[str]) -> Iterator[Finding]:

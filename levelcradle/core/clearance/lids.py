@@ -32,6 +32,9 @@ def lid_findings(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obs
     face = made.closed_face
     axis = FACE_AT[face][0]
     cap = [p.solid for p in box.pieces if p.role == "closure"]
+    if made.open_to_air:
+        yield _open_above(box, (*things, *boxes))
+        return
     off = box.placement.direction(outward(face))
     need = made.lift_mm + 5.0
     longest = max(m.high[axis] - m.low[axis] for m in box.shell.modules)
@@ -55,6 +58,19 @@ def lid_findings(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obs
         state = "note" if once else "clear"
     why = "what closes it goes clear of the walls before it is turned away; asked with everything else there"
     yield _of_its_lid(box, state, message, (alone, comes, need), why)
+
+
+def _open_above(box: PlacedBox, things: Sequence[Obstacle]) -> Finding:
+    """Whether a module can be drawn out of what nothing closes."""
+    modules = [block(m.low, m.high).moved(box.placement) for m in box.shell.modules]
+    longest = max(m.high[2] - m.low[2] for m in box.shell.modules)
+    drawn = free_travel_mm(modules, things, box.placement.direction(outward("top")), longest)
+    free = drawn >= longest
+    message = f"{plain(box.box.name)}: modules can be drawn in place"
+    if not free:
+        message = f"{plain(box.box.name)}: a module needs {{1}} above it and has {{0}}: filled with the box out"
+    why = "nothing closes it; asked with everything else there"
+    return _of_its_lid(box, "clear" if free else "note", message, (drawn, drawn, longest), why)
 
 
 def _words(box: PlacedBox) -> tuple[str, str]:

@@ -26,6 +26,7 @@ __all__ = [
     "Framed",
     "LidScrews",
     "Panel",
+    "Racked",
     "Screws",
     "WeldClass",
 ]
@@ -105,7 +106,20 @@ class Framed(DocumentModel):
         return wall
 
 
-Construction = Annotated[Folded | Existing | Framed, Field(discriminator="type")]
+class Racked(DocumentModel):
+    """An open rack for dry places: a frame of angles welded round an insert, a snug tray folded from thin sheet. It has
+    no lid; what holds the modules holds them upward too."""
+
+    closed_by: ClassVar[tuple[str, ...]] = ()
+    welded: ClassVar[tuple[bool, bool, bool]] = (True, True, False)
+    type: Literal["racked"]
+    angle_mm: Annotated[float, Field(ge=15, le=80)] = 30.0
+    angle_wall_mm: Annotated[float, Field(ge=2, le=8)] = 3.0
+    insert_mm: Annotated[float, Field(gt=0, le=4)] = 2.5
+    bend_radius_mm: Annotated[float, Field(ge=0, le=10)] = 2.5
+
+
+Construction = Annotated[Folded | Existing | Framed | Racked, Field(discriminator="type")]
 
 
 class Screws(DocumentModel):

@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import Bounds, LinearConstraint, linprog, milp
 
-from levelcradle.core.bar import Bar, Tube
+from levelcradle.core.bar import Bar, Section
 
 __all__ = ["StockBar", "cut_from_bars"]
 
@@ -27,7 +27,7 @@ Pattern = NDArray[np.int_]  # how many of each length
 class StockBar:
     """One length of stock and the bars that are cut from it, one after another from its end."""
 
-    tube: Tube
+    section: Section
     material_name: str
     stock_mm: float
     cuts: tuple[Bar, ...]
@@ -44,12 +44,12 @@ def cut_from_bars(
 ) -> tuple[list[StockBar], list[Bar]]:
     """The lengths of stock that all bars are cut from, for so many cars; and the bars that are longer than one."""
     found, left = list[StockBar](), [bar for bar in bars if bar.length_mm > stock_mm]
-    sections = dict.fromkeys((bar.tube, bar.material_name) for bar in bars)
-    for tube, material in sections:
-        mine = [b for b in bars if (b.tube, b.material_name) == (tube, material) and b not in left]
+    sections = dict.fromkeys((bar.section, bar.material_name) for bar in bars)
+    for section, material in sections:
+        mine = [b for b in bars if (b.section, b.material_name) == (section, material) and b not in left]
         pieces = [bar for bar in mine for _ in range(bar.quantity * kits)]
         for cuts in _cut(pieces, stock_mm, kerf_mm):
-            found.append(StockBar(tube, material, stock_mm, tuple(cuts), kerf_mm))
+            found.append(StockBar(section, material, stock_mm, tuple(cuts), kerf_mm))
     return found, left
 
 

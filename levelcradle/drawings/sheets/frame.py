@@ -28,10 +28,11 @@ def frame_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Shee
     tips = [(subject.marks[bar.id], places[n]) for n, bar in enumerate(bars) if n in places]
     balloons(sheet, tips, (22.0, wide - 22.0), LOW_MM + 2, tall - TOP_MM - 4)
     length, width, height = (job.length(v) for v in _over(box))
-    facts = (f"{bars[0].material_name}, {bars[0].tube}", f"over all {length} × {width} × {height}")
+    sections = ", ".join(dict.fromkeys(str(bar.section) for bar in bars))
+    facts = (f"{bars[0].material_name}, {sections}", f"over all {length} × {width} × {height}")
     notes = (
         "Not to scale; lengths in the saw list. Tack both rings flat and square, diagonals alike, then the posts",
-        "Weld in short runs apart from each other; grind what the cladding lies on",
+        "Weld in short runs apart from each other; grind what sheet lies on",
     )
     border(sheet, job, f"{letter}, frame: {box.name}", facts, notes)
     yield sheet

@@ -100,7 +100,7 @@ def _tube(subject: Subject) -> Iterator[Bought]:
     """Metres of each section."""
     sections: dict[tuple[str, str], list[Bar]] = {}
     for bar in subject.bars:
-        sections.setdefault((str(bar.tube), bar.material_name), []).append(bar)
+        sections.setdefault((str(bar.section), bar.material_name), []).append(bar)
     for (tube, material), bars in sorted(sections.items()):
         metres = sum(bar.length_mm * bar.quantity for bar in bars) / 1000
         kg = sum(bar.mass_kg * bar.quantity for bar in bars)
@@ -129,7 +129,7 @@ def _stock(subject: Subject) -> Iterator[Bought]:
         yield what, len(full), None, f"stock, {100 * sum(full) / len(full):.0f} % used"
     of_bar: dict[str, list[StockBar]] = {}
     for one in subject.sawn[0]:
-        of_bar.setdefault(f"{one.tube}, {one.material_name}, {job.length(one.stock_mm)} long", []).append(one)
+        of_bar.setdefault(f"{one.section}, {one.material_name}, {job.length(one.stock_mm)} long", []).append(one)
     for what, bars in of_bar.items():
         used = 1 - sum(one.left_mm for one in bars) / sum(one.stock_mm for one in bars)
         yield what, len(bars), None, f"stock, {100 * used:.0f} % used"

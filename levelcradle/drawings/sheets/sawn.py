@@ -29,7 +29,7 @@ def _bar_row(bar: Bar, kits: int) -> tuple[Cell, ...]:
     goes = ", ".join(one.name for one in bar.each) if bar.quantity > 1 else ""
     ends = bar.ends[0] if len(set(bar.ends)) == 1 else " and ".join(bar.ends)
     return (
-        *(bar.mark, bar.each[0].name, bar.quantity * kits, str(bar.tube), bar.material_name, bar.length_mm),
+        *(bar.mark, bar.each[0].name, bar.quantity * kits, str(bar.section), bar.material_name, bar.length_mm),
         *(f"both {ends}", bar.mass_kg, goes),
     )
 
@@ -43,11 +43,11 @@ def saw_plan(subject: Subject) -> Table:
     chosen = subject.assembly.design.sheets
     found, left = subject.sawn
     rows: list[tuple[Cell, ...]] = [
-        (n, str(one.tube), one.material_name, one.stock_mm, _in_turn(one, subject.job), one.left_mm)
+        (n, str(one.section), one.material_name, one.stock_mm, _in_turn(one, subject.job), one.left_mm)
         for n, one in enumerate(found, 1)
     ]
     rows += [
-        (None, str(bar.tube), bar.material_name, bar.length_mm, f"{bar.mark} is longer than a stock", None)
+        (None, str(bar.section), bar.material_name, bar.length_mm, f"{bar.mark} is longer than a stock", None)
         for bar in left
     ]
     note = f"A cut takes {subject.job.length(chosen.saw_mm)}. The fewest lengths found; each begins at a square end"

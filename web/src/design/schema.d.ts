@@ -2474,7 +2474,8 @@ export interface components {
         /**
          * Box
          * @description ``weld_class``: how true its welds are kept; so much room is left inside for their pull. None where nobody has
-         *     said, and no room is left. ``filler``: what it is welded with, a row of the design's table. ``bond_ohm``: measured from the box to the body, over its bonding strap.
+         *     said, and no room is left. ``filler``: what it is welded with, a row of the design's table. ``bond_ohm``: measured
+         *     from the box to the body, over its bonding strap.
          */
         DocBox: {
             /**
@@ -2551,7 +2552,7 @@ export interface components {
              *       "type": "folded"
              *     }
              */
-            construction: components["schemas"]["DocFolded"] | components["schemas"]["DocExisting"] | components["schemas"]["DocFramed"];
+            construction: components["schemas"]["DocFolded"] | components["schemas"]["DocExisting"] | components["schemas"]["DocFramed"] | components["schemas"]["DocRacked"];
             /**
              * Filler
              * @default null
@@ -4889,6 +4890,38 @@ export interface components {
             u_mm: number;
             /** V Mm */
             v_mm: number;
+        };
+        /**
+         * Racked
+         * @description An open rack for dry places: a frame of angles welded round an insert, a snug tray folded from thin sheet. It has
+         *     no lid; what holds the modules holds them upward too.
+         */
+        DocRacked: {
+            /**
+             * Angle Mm
+             * @default 30
+             */
+            angle_mm: number;
+            /**
+             * Angle Wall Mm
+             * @default 3
+             */
+            angle_wall_mm: number;
+            /**
+             * Bend Radius Mm
+             * @default 2.5
+             */
+            bend_radius_mm: number;
+            /**
+             * Insert Mm
+             * @default 2.5
+             */
+            insert_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "racked";
         };
         /** Ratings */
         DocRatings: {

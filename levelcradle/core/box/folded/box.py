@@ -98,6 +98,10 @@ class FoldedBox:
         return self.sheet.t
 
     @property
+    def open_to_air(self) -> bool:
+        return False
+
+    @property
     def hinge(self) -> Face | None:
         return None
 

@@ -100,6 +100,10 @@ class FramedBox:
         return None
 
     @property
+    def open_to_air(self) -> bool:
+        return False
+
+    @property
     def hinge(self) -> Face | None:
         return self.frame.lid.hinge
 

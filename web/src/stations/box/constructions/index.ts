@@ -5,6 +5,7 @@ import type { Box } from '../../../design/types'
 import { ExistingForm } from './ExistingForm'
 import { FoldedForm } from './FoldedForm'
 import { FramedForm } from './FramedForm'
+import { RackedForm } from './RackedForm'
 
 export type ConstructionForm = ComponentType<{ path: string; box: Box }>
 
@@ -13,5 +14,6 @@ type ConstructionType = Box['construction']['type']
 export const CONSTRUCTIONS: Record<ConstructionType, { name: string; Form: ConstructionForm }> = {
   folded: { name: 'folded sheet', Form: FoldedForm },
   framed: { name: 'frame with cladding', Form: FramedForm },
+  racked: { name: 'open rack', Form: RackedForm },
   existing: { name: 'existing case', Form: ExistingForm },
 }
