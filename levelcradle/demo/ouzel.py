@@ -14,7 +14,7 @@ def demo_design() -> Design:
 def demo_tree() -> dict[str, Any]:
     """The demo as a document tree."""
     return {
-        "format": 6,
+        "format": 7,
         "name": "Calder Ouzel 1500",
         "vehicle": _vehicle(),
         "references": {

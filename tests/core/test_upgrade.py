@@ -55,30 +55,22 @@ def test_it_is_answered_as_it_was() -> None:
     assert {f for f in found if f.startswith("mount:")} >= {"mount:tank-lf", "mount:spot:tail-lf", "mount:bonnet-rr"}
 
 
-@pytest.mark.parametrize("number", [1, 2, 3, 4, 5])
+@pytest.mark.parametrize("number", [1, 2, 3, 4, 5, 6])
 def test_upgraded_once_it_stays(number: int) -> None:
     once = dump(load((FORMATS / f"format-{number}.cradle.json").read_text()))
     assert dump(load(once)) == once
     assert json.loads(once)["format"] == FORMAT
 
 
-@pytest.mark.parametrize("number", [2, 3, 4, 5])
-def test_of_formats_2_to_5_everything_stands_where_it_stood(number: int) -> None:
+@pytest.mark.parametrize("number", [2, 3, 4, 5, 6])
+def test_of_formats_2_to_6_everything_stands_where_it_stood(number: int) -> None:
     text = (FORMATS / f"format-{number}.cradle.json").read_text()
     before, after = json.loads(text), tree_of(load(text))
     added = {"mirror_of", "keep_clear", "sheets", "cut_parts", "fitted", "rim_mm", "format"}
     added |= {"liners", "layers", "hold_down", "holders", "from_ends_mm", "from_sides_mm", "sunk_mm", "readings"}
     added |= {"settles_percent", "conducts", "burns", "limit_c", "chambers", "chamber", "hinge"}
-    added |= {
-        "weld_class",
-        "bond_ohm",
-        "longest_bend_mm",
-        "deepest_mm",
-        "shortest_mm",
-        "service_panels",
-        "fillers",
-        "key",
-    }
+    added |= {"weld_class", "bond_ohm", "longest_bend_mm", "deepest_mm", "shortest_mm", "service_panels", "fillers"}
+    added |= {"key", "density_kg_m3", "series"}
 
     def without(tree: Any) -> Any:
         """A figure that nobody gave says nothing."""
@@ -136,3 +128,15 @@ def test_a_tree_that_is_wrong_anywhere_is_refused_and_never_breaks_the_upgrade(p
     assert upgraded(tree)["format"] == FORMAT
     with contextlib.suppress(DesignError):
         load(json.dumps(tree))
+
+
+def test_rows_that_came_with_it_say_what_format_7_asks_and_others_say_nothing() -> None:
+    """A liner of the shop's own, and one that it renamed, are left for it to say."""
+    tree = json.loads((FORMATS / "format-6.cradle.json").read_text())
+    liners = tree["tables"]["liners"]
+    liners["mine"] = {**liners["board-2"], "name": "mine"}
+    liners["felt-3"]["name"] = "another felt"
+    after = tree_of(load(json.dumps(tree)))["tables"]
+    dense = {key: row["density_kg_m3"] for key, row in after["liners"].items()}
+    assert (dense["board-2"], dense["mine"], dense["felt-3"]) == (1850.0, None, None)
+    assert (after["materials"]["al5083"]["series"], after["materials"]["s235"]["series"]) == ("5xxx", None)

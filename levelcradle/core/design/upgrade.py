@@ -5,10 +5,12 @@ import re
 from collections.abc import Callable
 from typing import Any
 
+from levelcradle.core.tables import rows
+
 __all__ = ["FORMAT", "upgraded"]
 
 Tree = dict[str, Any]
-FORMAT = 6
+FORMAT = 7
 
 
 def upgraded(tree: Tree) -> Tree:
@@ -221,4 +223,29 @@ def _to_6(tree: Tree) -> Tree:
     return {**tree, "format": 6}
 
 
-_STEPS: dict[int | None, Callable[[Tree], Tree]] = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6}
+# --- 6 to 7: service panels, boards between modules, fillers; the rows of tables that came with the application say
+# what these ask of them, where their names are still those that they came with ---
+
+_ASKED = {"liners": ("density_kg_m3", float), "materials": ("series", str)}
+
+
+def _to_7(tree: Tree) -> Tree:
+    tables = tree.get("tables")
+    if not isinstance(tables, dict):
+        return {**tree, "format": 7}
+    said = {name: {**tables[name], **_said_of(tables, name)} for name in _ASKED if isinstance(tables.get(name), dict)}
+    return {**tree, "tables": {**tables, **said}, "format": 7}
+
+
+def _said_of(tables: Tree, name: str) -> Tree:
+    """Rows of a table with what a standard row of their name says."""
+    figure, kind = _ASKED[name]
+    standard = {row["id"]: row for row in rows(name) if row[figure]}
+    return {
+        key: {**row, figure: kind(standard[key][figure])}
+        for key, row in _rows(tables, name).items()
+        if key in standard and row.get("name") == standard[key]["name"] and figure not in row
+    }
+
+
+_STEPS: dict[int | None, Callable[[Tree], Tree]] = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7}

@@ -6222,7 +6222,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 6;
+            format: 7;
             /**
              * Hardpoints
              * @default {}
