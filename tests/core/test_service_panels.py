@@ -172,3 +172,25 @@ def test_what_it_takes_is_bought() -> None:
     assert rows["gasket strip, 0.50 m: hatch"] == 1
     assert rows["clear polycarbonate 4 mm, 160 × 130: hatch"] == 1
     assert not any("polycarbonate" in what for what, _ in shell(car(panel())).bought())
+
+
+@pytest.mark.parametrize("kind", ["folded", "apart", "racked", "case"])
+@pytest.mark.parametrize("face", ["front", "left", "base"])
+def test_a_wall_with_an_opening_carries_less_and_the_others_as_much(kind: str, face: str) -> None:
+    """Wider one way or the other, or two beside each other: always less; as wide as the wall nothing."""
+    case = {"type": "existing", "size_mm": [500, 450, 330], "wall_mm": 2, "base_mm": 2, "top_mm": 2, "mass_kg": 9}
+    made = {
+        "racked": {"construction": {"type": "racked"}, "closures": {}},
+        "case": {"construction": case, "closures": {}},
+    }
+    spec = {**BOXES, **made}[kind]
+
+    def carries(at: str, *panels: dict[str, Any]) -> float:
+        return float(shell(car(*panels, **spec)).made.bearing_at(at).carries_n((60.0, 60.0)))
+
+    whole, one = carries(face), carries(face, panel(face, (120.0, 90.0)))
+    assert one < whole
+    assert carries(face, panel(face, (150.0, 90.0))) < one or carries(face, panel(face, (120.0, 120.0))) < one
+    assert carries(face, panel(face, (120.0, 90.0)), panel(face, (60.0, 60.0))) < one
+    assert carries(face, panel(face, (2000.0, 90.0))) == 0.0
+    assert carries("right", panel(face, (120.0, 90.0))) == carries("right")

@@ -324,3 +324,9 @@ def test_a_box_is_cut_apart_for_its_folder_opened_by_a_panel_and_divided(bench: 
     assert box["blocks"]["a"]["dividers"]["material"] == "board-2"
     reliefs = [h for h in box["openings"].values() if h["fitted"] and h["fitted"]["kind"] == "pressure relief"]
     assert [h["face"] for h in reliefs] == ["left"] * 4
+    at_the_tank_box(bench)
+    ledger.get_by_label("Made as").select_option("open rack")
+    bench.saved(12)
+    expect(ledger.get_by_text("Tank box is open, and stands in", exact=False)).to_be_visible()
+    expect(beside.get_by_role("row", name=re.compile("^open rack, as it is .*angle 30 × 30 × 3"))).to_be_visible()
+    expect(picture.get_by_text("LID", exact=True)).to_have_count(0)

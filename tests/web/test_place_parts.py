@@ -54,7 +54,13 @@ def test_compartments_and_turning_about_are_chosen_on_the_screen(bench: Bench) -
     bench.page.get_by_text("Rearrange block a").click()
     bench.page.get_by_label("Dividers").select_option("aft")
     bench.saved(2)
-    assert bench.tree["boxes"]["tank"]["blocks"]["a"]["dividers"] == {"along": "aft", "every": 1, "thickness_mm": 2}
+    assert bench.tree["boxes"]["tank"]["blocks"]["a"]["dividers"] == {
+        "along": "aft",
+        "every": 1,
+        "thickness_mm": 2,
+        "material": None,
+        "relief": None,
+    }
     bench.page.get_by_label("after every").select_option("2")
     bench.saved(3)
     bench.page.get_by_label("Turn every second about").select_option("aft")

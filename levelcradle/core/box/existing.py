@@ -9,6 +9,7 @@ from levelcradle.core.bar import Bar
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import cannot
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece
+from levelcradle.core.box.plates import wall_plate
 from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Closure, Existing
@@ -142,10 +143,8 @@ class ExistingCase:
         """How its edges are made is not known: they are taken to turn freely."""
         if face == "top":
             return None
-        length, width, height = self.inner_mm
-        size = {"base": (length, width), "left": (length, height), "right": (length, height)}.get(face, (width, height))
         thick = self.spec.base_mm if face == "base" else self.spec.wall_mm
-        return Plate(size, thick, self.material, ((False, False), (False, False)))
+        return wall_plate(self.box, face, self.inner_mm, thick, self.material, ((False, False), (False, False)))
 
     def stack_rows(self, axis: int, path: str) -> Layers:
         words, tol = ("floor", "lid") if axis == 2 else ("wall", "wall"), self.spec.tol_mm

@@ -1,12 +1,18 @@
-"""Flat rectangular plates of a box: dividers, and plates welded into cut-off edges."""
+"""Flat rectangular plates of a box: dividers, plates welded into cut-off edges, and its walls as what bears on them
+meets them."""
 
 import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, vec
+from levelcradle.core.design.base import FACE_AT, Face
+from levelcradle.core.design.box import Box
 from levelcradle.core.design.tables import Material
 from levelcradle.core.part import FlatPart, Stand
+from levelcradle.core.strength import Plate
 
-__all__ = ["divider_part", "plate_part"]
+__all__ = ["divider_part", "plate_part", "wall_plate"]
+
+Held = tuple[tuple[bool, bool], tuple[bool, bool]]
 
 
 def plate_part(
@@ -42,3 +48,12 @@ def divider_part(box_id: str, name: str, number: int, low: Vec, high: Vec, of: t
     return plate_part(
         f"{box_id}-divider-{number}", f"{name} divider {number}", of, high[thick] - low[thick], (a, b), notes, placement
     )
+
+
+def wall_plate(box: Box, face: Face, inner: Vec, thickness_mm: float, material: Material, held: Held) -> Plate:
+    """A wall or the base between its edges, less the openings of the service panels in it. ``held``: of its first way's
+    two edges, and its second's, which hold it from turning."""
+    one, other = (mm for i, mm in enumerate(inner) if i != FACE_AT[face][0])
+    cut = [panel.size_mm for panel in box.service_panels.values() if panel.face == face]
+    shares = [min(sum(a for a, _ in cut) / one, 1.0), min(sum(b for _, b in cut) / other, 1.0)] if cut else [0.0]
+    return Plate((one, other), thickness_mm, material, held, max(shares))

@@ -17,6 +17,7 @@ from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import cannot, too_little
 from levelcradle.core.box.openings import openings_of
 from levelcradle.core.box.piece import Outside, Piece, Role
+from levelcradle.core.box.plates import wall_plate
 from levelcradle.core.box.welding import welded_by
 from levelcradle.core.design.base import FACE_AT, FACES, Face
 from levelcradle.core.design.box import Box
@@ -187,10 +188,9 @@ class RackedBox:
         hold it from moving, not from turning."""
         if face == "top":
             return None
-        (length, width, height), t = self.inner_mm, self.spec.insert_mm
-        size = {"base": (length, width), "left": (length, height), "right": (length, height)}.get(face, (width, height))
         corner = face == "base" or self.material.weldable_with == "steel"
-        return Plate(size, t, self.material, ((corner, corner), (True, face == "base")))
+        held = ((corner, corner), (True, face == "base"))
+        return wall_plate(self.box, face, self.inner_mm, self.spec.insert_mm, self.material, held)
 
     def stack_rows(self, axis: int, path: str) -> Layers:
         spec = self.spec

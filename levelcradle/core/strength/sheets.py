@@ -36,17 +36,20 @@ class Bearing(Protocol):
 @dataclass(frozen=True, slots=True)
 class Plate:
     """A flat sheet between its edges: its size along the first and second way of its face, and of each of its four
-    edges (first way's two, second way's two) whether it passes on into sheet as strong, which holds it from turning."""
+    edges (first way's two, second way's two) whether it passes on into sheet as strong, which holds it from turning.
+    ``opened``: the share of its width that is cut out of it at the worst section; so much less it carries (net section,
+    common practice, no source)."""
 
     size_mm: tuple[float, float]
     thickness_mm: float
     material: Material
     held: tuple[tuple[bool, bool], tuple[bool, bool]]
+    opened: float = 0.0
 
     @property
     def moment_n(self) -> float:
-        """Plastic moment of a strip a millimetre wide [N·mm/mm]: fy t²/4 / γM0."""
-        return self.material.yield_mpa * self.thickness_mm**2 / 4 / GAMMA_M0
+        """Plastic moment of a strip a millimetre wide [N·mm/mm]: fy t²/4 / γM0, of what is left beside an opening."""
+        return (1 - self.opened) * self.material.yield_mpa * self.thickness_mm**2 / 4 / GAMMA_M0
 
     def carries_n(self, patch_mm: tuple[float, float]) -> float:
         return patch_n(self.size_mm, self.moment_n, patch_mm, self.held)

@@ -27,6 +27,7 @@ from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import cannot, too_little
 from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.box.plates import wall_plate
 from levelcradle.core.box.welding import welded_by
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box
@@ -176,13 +177,13 @@ class FoldedBox:
         Edges that are cut off leave less to span: they are not counted."""
         if face == "top":
             return None
-        (length, width, height), of, apart = self.inner_mm, self.sheet.material, self.sheet.tray.separate
-        size = {"base": (length, width), "left": (length, height), "right": (length, height)}.get(face, (width, height))
+        box, of, apart = self.sheet.box, self.sheet.material, self.sheet.tray.separate
         welds = of.weldable_with == "steel"
         if face == "base":
             front, aft, left, right = (welds or side not in apart for side in ("front", "aft", "left", "right"))
-            return Plate(size, self.sheet.base_mm, of, ((front, aft), (left, right)))
-        return Plate(size, self.sheet.t, of, ((welds, welds), (welds or face not in apart, False)))
+            return wall_plate(box, face, self.inner_mm, self.sheet.base_mm, of, ((front, aft), (left, right)))
+        held = ((welds, welds), (welds or face not in apart, False))
+        return wall_plate(box, face, self.inner_mm, self.sheet.t, of, held)
 
     def stack_rows(self, axis: int, path: str) -> Layers:
         sheets = (("floor", self.sheet.base_mm), ("lid", self.sheet.lid_mm))

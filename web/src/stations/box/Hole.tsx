@@ -21,9 +21,11 @@ export function Hole(props: {
   hole: OpenedHole
   at: (p: At) => At
   scale: number
+  /** Where its face ends at the right, in the drawing: its name stays within that. */
+  edge: number
   hand: ReturnType<typeof useOnFace>
 }) {
-  const { hole, at, scale, hand } = props
+  const { hole, at, scale, edge, hand } = props
   const units = useUnits()
   const from = useRef<{ x: number; y: number; drags: boolean; mm: At } | null>(null)
   const [looked, look] = useState(false)
@@ -94,15 +96,32 @@ export function Hole(props: {
         ))}
       <circle cx={x} cy={y} r={24} className="fill-transparent stroke-none" />
       <Ring at={[x, y]} radius={radiusOf(hole, scale)} />
-      <text x={x + radiusOf(hole, scale) + 4} y={y + 4} className="fill-ink" fontSize={12}>
+      <Name at={[x, y]} off={radiusOf(hole, scale) + 4} edge={edge}>
         {hole.name}
-      </text>
+      </Name>
     </g>
   )
 }
 
 const radiusOf = (hole: OpenedHole, scale: number) => Math.max((hole.diameter_mm * scale) / 2, 2.5)
 const edgeOf = (middle: At, way: At, mm: number): At => [middle[0] - way[0] * mm, middle[1] - way[1] * mm]
+
+const LETTER_PX = 6.2 // about as wide as one is
+
+function Name({ at, off, edge, children }: { at: At; off: number; edge: number; children: string }) {
+  const left = at[0] + off + LETTER_PX * children.length > edge
+  return (
+    <text
+      x={left ? at[0] - off : at[0] + off}
+      y={at[1] + 4}
+      textAnchor={left ? 'end' : 'start'}
+      className="fill-ink"
+      fontSize={12}
+    >
+      {children}
+    </text>
+  )
+}
 
 function Ring({ at, radius }: { at: At; radius: number }) {
   return <circle cx={at[0]} cy={at[1]} r={radius} className="fill-white stroke-ink" />

@@ -85,7 +85,14 @@ function Drawing({ opened, name }: { opened: BoxOpened; name: string }) {
       ))}
       {opened.faces.flatMap((face) =>
         face.holes.map((hole, n) => (
-          <Hole key={hole.path ?? `${face.face} ${n}`} hole={hole} at={at} scale={scale} hand={hand} />
+          <Hole
+            key={hole.path ?? `${face.face} ${n}`}
+            hole={hole}
+            at={at}
+            scale={scale}
+            edge={at(face.high)[0]}
+            hand={hand}
+          />
         )),
       )}
     </svg>
