@@ -16,13 +16,15 @@ Flat = tuple[float, float]
 
 @dataclass(frozen=True, slots=True)
 class LinerPiece:
-    """One rectangle of liner, where it lies and how many are alike. ``material``: its row of the table of liners."""
+    """One rectangle of liner, where it lies and how many are alike. ``material``: its row of the table of liners;
+    ``glued``: whether it lies on sheet, and does not stand by itself."""
 
     where: str
     quantity: int
     size_mm: Flat
     thickness_mm: float
     material: str | None = None
+    glued: bool = True
 
 
 def liner_pieces(box: Box, inner_mm: Vec) -> Iterator[LinerPiece]:
@@ -46,7 +48,7 @@ def board_pieces(box: Box, plates: Sequence[tuple[str, Vec, Vec]]) -> Iterator[L
         dividers = box.blocks[key].dividers
         if dividers and dividers.material:
             where = "between tiers" if dividers.along == "up" else f"between modules {dividers.along}"
-            yield LinerPiece(where, number, size, thick, dividers.material)
+            yield LinerPiece(where, number, size, thick, dividers.material, glued=False)
 
 
 def plate_size(low: Vec, high: Vec) -> tuple[float, Flat]:

@@ -49,12 +49,15 @@ def liners_bought(subject: Subject) -> Iterator[tuple[str, str]]:
     """(what, how much of it and how wide the roll is) of each liner."""
     chosen, write = subject.assembly.design.sheets, subject.job.length
     alike: dict[tuple[float, str], list[tuple[float, float]]] = {}
+    glued: dict[tuple[float, str], float] = {}
     for _, piece in _pieces(subject):
-        liner = piece.thickness_mm, _called(subject, piece)
-        alike.setdefault(liner, []).extend([piece.size_mm] * piece.quantity * chosen.kits)
+        liner, (wide, tall) = (piece.thickness_mm, _called(subject, piece)), piece.size_mm
+        number = piece.quantity * chosen.kits
+        alike.setdefault(liner, []).extend([piece.size_mm] * number)
+        glued[liner] = glued.get(liner, 0.0) + (number * wide * tall * 1e-6 if piece.glued else 0.0)
     for (thickness, name), sizes in sorted(alike.items()):
         long, left = off_a_roll(sizes, chosen.roll_mm)
         metres = f"{long / 1000:.2f} m of a roll {write(chosen.roll_mm)} wide"
         joined = f"; {len(left)} larger than the roll is wide, joined" if left else ""
-        area = sum(a * b for a, b in sizes) * 1e-6
-        yield f"{name}, {thickness:g} mm", f"{metres}{joined}; {area:.2f} m² to glue"
+        area = glued[thickness, name]
+        yield f"{name}, {thickness:g} mm", f"{metres}{joined}{f'; {area:.2f} m² to glue' if area else ''}"
