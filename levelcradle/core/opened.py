@@ -189,7 +189,7 @@ def _face_of(at: Vec, outer: Vec) -> str:
 def _plates(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedRect]:
     for mount, _, solid in welded_on(box, face):
         yield OpenedRect(mount.mount.name, *_between(onto(solid.low), onto(solid.high)))
-    for panel in box.shell.panels:
+    for panel in box.shell.service_panels:
         if panel.spec.face == face:
             (a, b), at = panel.spec.size_mm, panel.frame.point
             yield OpenedRect(panel.spec.name, *_between(onto(panel.cover.low), onto(panel.cover.high)))

@@ -113,3 +113,13 @@ def test_a_sealed_box_is_dried_by_the_litres_beside_its_modules() -> None:
     assert bag(500.0) == [90]  # 82.7 l
     assert bag(1000.0) == [190]  # 182.7 l
     assert bag(500.0, None) == bag(500.0, "open") == []
+
+
+def test_what_a_filler_cracks_with_is_named_by_series_however_they_are_parted() -> None:
+    tree = tree_of(validate(car(material="al5083", filler="al5356")))
+    row = tree["tables"]["fillers"]["al5356"]
+    row["cracks_with"] = "6xxx, 5xxx"
+    assert [f.state for f in found(tree, "box.filler")] == ["foul"]
+    row["cracks_with"] = "magnesium"
+    with pytest.raises(ValueError, match="names series of alloys"):
+        validate(tree)

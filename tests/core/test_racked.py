@@ -135,3 +135,35 @@ def test_a_folded_box_is_made_as_a_rack_and_its_modules_held_in_it() -> None:
     states = {f.id: f.state for f in found(tree_of(held), "inside.held")}
     assert states
     assert "foul" not in states.values()
+
+
+@pytest.mark.parametrize(("height", "told"), [(120.0 - 5.5, []), (119.9 - 5.5, ["angles"])])
+def test_its_posts_are_long_enough_to_be_welded(height: float, told: list[str]) -> None:
+    """Two legs of 30 below and above, and two more of post between: 120 outside, 5.5 of it angle and insert."""
+    tree = car(inner={"type": "fixed", "size_mm": [500.0, 400.0, height]})
+    assert [f.label for f in found(tree, "box.make")] == told
+
+
+def test_a_chamber_lies_on_the_insert_between_the_angles() -> None:
+    spec = {"name": "c", "face": "left", "from": ["front", "base"], "v_mm": 100.0, "size_mm": [100.0, 80.0, 60.0]}
+
+    def states(u: float) -> list[str]:
+        return [f.state for f in found(car(chambers={"c": {**spec, "u_mm": u}}), "box.chamber")]
+
+    assert states(30.0 + 50.1) == []
+    assert states(30.0 + 49.9) == ["foul"]
+
+
+def test_what_stands_in_is_measured_from_the_insert_behind_the_angles() -> None:
+    """The same opening, the same way in, angles half a centimetre thicker: so much nearer to what is inside."""
+
+    def has(wall: float) -> float:
+        hole = {"name": "g", "face": "left", "from": ["front", "base"], "u_mm": 110, "v_mm": 100, "diameter_mm": 20.5}
+        seat = {"kind": "cable gland", "size": "M20", "seat_mm": 28.0, "out_mm": 24.0, "in_mm": 1.0}
+        rack = {"angle_wall_mm": wall, "insert_mm": 2.0}
+        (told,) = found(car(rack, openings={"g": {**hole, "fitted": seat}}), "box.opening")
+        assert told.value is not None
+        return told.value
+
+    liner = 4.0
+    assert has(3.0) == pytest.approx(has(8.0)) == pytest.approx(liner - 1.0)

@@ -65,7 +65,7 @@ def test_the_wall_and_its_part_lose_the_same_metal_and_the_cover_brings_its_own(
 ) -> None:
     bare, cut = shell(car(**BOXES[kind])), shell(car(panel(face, size, window=window), **BOXES[kind]))
     t, dense = (1.5 if kind == "framed" else 3.0), 7850e-9
-    (made,) = cut.panels
+    (made,) = cut.service_panels
     out = size[0] * size[1] + len(made.screws) * math.pi / 4 * 7.0**2
     wide, tall = size[0] + 40, size[1] + 40
     drilled = len(made.screws) * math.pi / 4 * 5.5**2
@@ -84,7 +84,7 @@ def test_the_wall_and_its_part_lose_the_same_metal_and_the_cover_brings_its_own(
 def test_folded_up_the_hole_in_the_part_is_where_the_cover_lies(kind: str, face: str) -> None:
     """Just behind the cover: no sheet within the opening, the wall beside it."""
     one = shell(car(panel(face), **BOXES[kind]))
-    (made,), parts = one.panels, list(one.parts("x", "X"))
+    (made,), parts = one.service_panels, list(one.parts("x", "X"))
     assert any(part.cutouts for part in parts)
     walls = [part for part in parts if not part.id.endswith("-cover")]
     flats = [(flat, part) for part in walls for flat in fold(part).flats]

@@ -7,7 +7,7 @@ from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.openings import SEEN, OnFace, before_face, on_face, openings_of, outward
 from levelcradle.core.box.piece import Outside, Piece, Role
 from levelcradle.core.box.plates import divider_part
-from levelcradle.core.box.service import PanelMade
+from levelcradle.core.box.service_panels import ServicePanelMade
 from levelcradle.core.box.shell import InnerGap, Shell, ShellModule, shell_of
 from levelcradle.core.box.welding import welded_by
 
@@ -18,7 +18,7 @@ __all__ = [
     "Layers",
     "Made",
     "Outside",
-    "PanelMade",
+    "ServicePanelMade",
     "Piece",
     "Role",
     "Shell",

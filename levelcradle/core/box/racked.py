@@ -12,7 +12,7 @@ from levelcradle.core.axes import Placement, Vec
 from levelcradle.core.bar import Angle, Bar, Flatbar
 from levelcradle.core.box.folded.flat_pattern import FlatPattern, SheetBend, pan_bends, pan_outline
 from levelcradle.core.box.folded.folding import folded_up
-from levelcradle.core.box.folded.panels import seams_mm
+from levelcradle.core.box.folded.separate import seams_mm
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import cannot, too_little
 from levelcradle.core.box.openings import openings_of
@@ -286,9 +286,6 @@ class RackedBox:
         short, needs = min(member.length_mm for member in self.members), 2 * self.spec.angle_mm
         why = "room to weld it: common practice, no source"
         yield from too_little(path, name, "angles", "the shortest bar of the rack comes out", (short, needs), why)
-        flange = max(5.6 * self.spec.insert_mm, self.spec.insert_mm + self.spec.bend_radius_mm)
-        why = "common practice, no source"
-        yield from too_little(path, name, "insert", "the insert is deep", (self.insert.height_mm, flange), why)
         for hole in openings_of(self.box, self.outer_mm):
             flat = self.flat_at(_face(hole.face))
             if flat is None:

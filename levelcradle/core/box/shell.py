@@ -16,7 +16,7 @@ from levelcradle.core.box.made import Made
 from levelcradle.core.box.openings import protruding
 from levelcradle.core.box.piece import Outside, Piece, block_piece
 from levelcradle.core.box.sealing import sealing_bought
-from levelcradle.core.box.service import PanelMade, cut_through, opened_by, panels_of
+from levelcradle.core.box.service_panels import ServicePanelMade, cut_through, opened_by, panels_of
 from levelcradle.core.box.welding import pull_mm
 from levelcradle.core.design.base import FACE_PAIRS, FACES, ModuleFace
 from levelcradle.core.design.box import Block, Box
@@ -68,7 +68,7 @@ class Shell:
         allowed_kg: what links, liners and what holds the modules are said to weigh.
         held: the stacks of modules, and what holds them.
         chambers: for gear, on its faces.
-        panels: service panels in its walls.
+        service_panels: in its walls.
         plates: its dividers, each with its block and its corners.
         cg: centre of gravity, full, in the box's frame.
     """
@@ -82,7 +82,7 @@ class Shell:
     allowed_kg: float
     held: Held
     chambers: tuple[ChamberMade, ...]
-    panels: tuple[PanelMade, ...]
+    service_panels: tuple[ServicePanelMade, ...]
     plates: tuple[tuple[str, Vec, Vec], ...]
     _dividers: tuple[Piece, ...]
 
@@ -101,16 +101,16 @@ class Shell:
         """Everything it is made of, as real solids."""
         chambers = (piece for chamber in self.chambers for piece in chamber.pieces())
         own = tuple(self.made.pieces())
-        for panel in self.panels:
+        for panel in self.service_panels:
             own = tuple(opened_by(own, panel))
-        covers = (piece for panel in self.panels for piece in panel.pieces())
+        covers = (piece for panel in self.service_panels for piece in panel.pieces())
         return (*own, *self._dividers, *self.held.pieces, *chambers, *covers)
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         """The flat parts of its walls, with the openings of its service panels, and their covers."""
         for part in self.made.parts(box_id, name):
-            yield cut_through(part, self.panels)
-        for panel in self.panels:
+            yield cut_through(part, self.service_panels)
+        for panel in self.service_panels:
             yield from panel.parts(box_id, name)
 
     def bought(self) -> Iterator[tuple[str, int]]:
@@ -118,7 +118,7 @@ class Shell:
         yield from self.made.bought()
         yield from self.held.bought()
         yield from sealing_bought(self.held.box, self.made, self.air_l)
-        for panel in self.panels:
+        for panel in self.service_panels:
             yield from panel.bought()
         if self.modules:
             yield "bonding strap, from a box to the body", 1
@@ -224,7 +224,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
         allowed_kg=box.fittings.box_kg + box.fittings.per_module_kg * len(modules),
         held=held,
         chambers=chambers,
-        panels=panels,
+        service_panels=panels,
         plates=plates,
         _dividers=tuple(_divider(blocks[key][0], low, high, material, tables) for key, low, high in plates),
     )

@@ -11,7 +11,7 @@ from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox, PlacedPiece
 from levelcradle.core.box import OnFace, before_face
 from levelcradle.core.clearance.lids import chamber_lid_findings, lid_findings, once_out
 from levelcradle.core.clearance.moves import meets
-from levelcradle.core.clearance.service import cover_findings
+from levelcradle.core.clearance.service_panels import cover_findings
 from levelcradle.core.clearance.ways_out import LEVEL_DEG, OUT_MM, TWO_PEOPLE_KG, Exit, as_obstacles, best_exit
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.survey import InBox

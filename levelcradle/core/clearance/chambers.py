@@ -45,9 +45,10 @@ def _in_others(box: PlacedBox, chamber: ChamberMade, before: tuple[ChamberMade, 
 
 
 def stands_in(box: PlacedBox, own: list[Solid], others: list[tuple[str, Solid]]) -> dict[str, float]:
-    """How deep something on a face stands in what closes the box, stands out of it, is welded to it, and in others
-    that are named; each once."""
+    """How deep something on a face stands in what closes the box, stands out of it, is welded to it, in bars that
+    stand before the face, and in others that are named; each once."""
     rows = [(p.name, p.solid) for p in box.shell.outside if p.role in ("closure", "protrusion")]
+    rows += [(p.name, solid) for p in box.shell.pieces if p.role == "frame" for solid in p.solids]
     back = box.placement.inverse
     rows += [(f"{m.mount.name}, {p.name}", p.solid.moved(back)) for m in box.mounts for p in m.pieces]
     met: dict[str, float] = {}

@@ -7,7 +7,7 @@ from levelcradle.core.clearance.chambers import chamber_findings
 from levelcradle.core.clearance.compartments import compartment_findings
 from levelcradle.core.clearance.fixed import gear_findings
 from levelcradle.core.clearance.openings import opening_findings
-from levelcradle.core.clearance.service import panel_findings
+from levelcradle.core.clearance.service_panels import panel_findings
 from levelcradle.core.design import tree_of
 from levelcradle.core.design.tables import Liner
 from levelcradle.core.design.words import words_of

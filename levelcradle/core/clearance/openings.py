@@ -83,8 +83,11 @@ def _on_its_face(box: PlacedBox) -> Iterator[Finding]:
 
 def _inside(box: PlacedBox, key: str, hole: Opening, in_mm: float) -> Finding:
     """How far what stands in is off the nearest thing in the box."""
-    sheet = box.shell.made.wall_at("front").thickness_mm
-    room = block(*before_face(hole, box.shell.outer_mm, hole.seat_mm, (-sheet - in_mm, -sheet)))
+    made = box.shell.made
+    back = (
+        min(made.proud_mm(hole.face), 0.0) - made.wall_at("front").thickness_mm
+    )  # a rack's sheet is behind its angles
+    room = block(*before_face(hole, box.shell.outer_mm, hole.seat_mm, (back - in_mm, back)))
     rows = [(nearest(room, block(m.low, m.high)).gap_mm, f"module {m.number}") for m in box.shell.modules]
     plates = ((p.name, s) for p in box.shell.pieces if p.role in ("divider", "board", "holder") for s in p.solids)
     rows += [(nearest(room, plate).gap_mm, f"its {name}") for name, plate in plates]

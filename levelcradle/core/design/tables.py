@@ -32,6 +32,10 @@ class TableRow(DocumentModel):
     own: bool = False
 
 
+Series = Literal["1xxx", "2xxx", "3xxx", "5xxx", "6xxx", "7xxx"]
+SERIES: tuple[str, ...] = get_args(Series)
+
+
 class Material(TableRow):
     name: Line
     density_kg_m3: Annotated[float, Field(gt=0, le=30_000)]
@@ -41,7 +45,7 @@ class Material(TableRow):
     beta_w: Annotated[float, Field(gt=0, le=1)] | None = None
     k_factor: Annotated[float, Field(gt=0, lt=1)]
     weldable_with: Literal["steel", "aluminium"]
-    series: Literal["1xxx", "2xxx", "3xxx", "5xxx", "6xxx", "7xxx"] | None = None  # of an aluminium alloy
+    series: Series | None = None  # of an aluminium alloy
     k_source: Text
 
     def yield_mpa_at(self, thickness_mm: float) -> float | None:
@@ -94,6 +98,15 @@ class Filler(TableRow):
     name: Line
     welds: Literal["steel", "aluminium"]
     cracks_with: Text = ""
+
+    @field_validator("cracks_with")
+    @classmethod
+    def _of_series(cls, said: str) -> str:
+        """Anything else would be taken for nothing."""
+        series = said.replace(",", " ").split()
+        if any(name not in SERIES for name in series):
+            raise ValueError(f"names series of alloys, apart by blanks: {', '.join(SERIES)}")
+        return " ".join(series)
 
 
 class FittedSize(TableRow):

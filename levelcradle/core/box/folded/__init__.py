@@ -2,7 +2,7 @@
 
 from levelcradle.core.box.folded.box import FoldedBox
 from levelcradle.core.box.folded.feasible import Makeable, least_chamfer, makeable
-from levelcradle.core.box.folded.flat_parts import corner_parts, lid_part, panel_parts, tray_part
+from levelcradle.core.box.folded.flat_parts import corner_parts, lid_part, separate_parts, tray_part
 from levelcradle.core.box.folded.flat_pattern import SheetBend
 from levelcradle.core.box.folded.screws import hole_places
 from levelcradle.core.box.folded.sheet import Sheet
@@ -16,7 +16,7 @@ __all__ = [
     "hole_places",
     "least_chamfer",
     "lid_part",
-    "panel_parts",
+    "separate_parts",
     "makeable",
     "tray_part",
 ]

@@ -16,13 +16,13 @@ from levelcradle.core.box.folded.flat_parts import (
     crossing,
     deduction_limits,
     lid_part,
-    panel_parts,
+    separate_parts,
     tray_part,
 )
 from levelcradle.core.box.folded.flat_pattern import FACES
 from levelcradle.core.box.folded.metal import folded_pieces
-from levelcradle.core.box.folded.panels import PANEL_WAYS, not_taken, seams_mm
 from levelcradle.core.box.folded.screws import lid_screws
+from levelcradle.core.box.folded.separate import SEPARATE_WAYS, not_taken, seams_mm
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import cannot, too_little
@@ -211,7 +211,7 @@ class FoldedBox:
             return
         yield tray_part(box_id, name, self.sheet)
         yield lid_part(box_id, name, self.sheet)
-        yield from panel_parts(box_id, name, self.sheet)
+        yield from separate_parts(box_id, name, self.sheet)
         yield from corner_parts(box_id, name, self.sheet)
 
     def bars(self, box_id: str, name: str) -> Iterator[Bar]:
@@ -230,7 +230,9 @@ class FoldedBox:
 
     def message(self) -> tuple[str, tuple[str, ...]]:
         screws = f"lid screws {self.sheet.cap.screws.size} sideways through the edge into rivet nuts"
-        return f"{self.sheet.t:g} mm, {'welded' if self.sheet.tray.separate == PANEL_WAYS[-1] else 'folded'}", (screws,)
+        return f"{self.sheet.t:g} mm, {'welded' if self.sheet.tray.separate == SEPARATE_WAYS[-1] else 'folded'}", (
+            screws,
+        )
 
     def findings(self, path: str, name: str) -> Iterator[Finding]:
         yield from self._blanks(path, name)
@@ -259,20 +261,13 @@ class FoldedBox:
         radius, clear = self.sheet.spec.bend_radius_mm, self.sheet.cap.clearance_mm
         if clear < radius:
             up = radius - math.sqrt(radius**2 - (radius - clear) ** 2)
-            yield Finding(
-                id=f"make:{path}:lid rides",
-                code="box.make",
-                station="box",
-                state="note",
-                subjects=(path,),
-                message=f"{plain(name)}: its lid would ride {{0}} up on its bends: break the rim's outer edge, or lay "
-                f"a gasket as thick under it",
-                figures=(Figure(up, "mm", "up"),),
-                value=up,
-                unit="mm",
-                label="lid on the rim",
-                rationale="its inside radius is larger than its clearance over the tray (plane geometry)",
+            words = (
+                "its lid would ride {0} up on its bends: break the rim's outer edge, or lay a gasket as thick under it"
             )
+            why = "its inside radius is larger than its clearance over the tray (plane geometry)"
+            told = cannot(path, name, "lid on the rim", "", why)
+            message = f"{plain(name)}: {words}"
+            yield replace(told, state="note", message=message, figures=(Figure(up, "mm", "up"),), value=up, unit="mm")
 
     def _blanks(self, path: str, name: str) -> Iterator[Finding]:
         """A blank whose outline crosses itself cannot be cut; where slopes meet in a corner there is none."""

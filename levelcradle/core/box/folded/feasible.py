@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from levelcradle.core.box.chamfers import beyond
 from levelcradle.core.box.folded.edges import slope_of
-from levelcradle.core.box.folded.panels import PANEL_WAYS, not_taken
+from levelcradle.core.box.folded.separate import SEPARATE_WAYS, not_taken
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import openings_of
 from levelcradle.core.design.box import FACE_AT, Chamfer
@@ -39,7 +39,7 @@ def makeable(sheet: Sheet) -> Iterator[Makeable]:
     if sheet.spec.base_mm and sheet.sloped:
         yield Makeable("base of its own", "sheet of a base of its own at its cut-off edges", 0.0, sheet.spec.base_mm)
     yield Makeable("lid edge", "lid edge for the press brake", edge, max(5.6 * sheet.lid_mm, shortest))
-    if sheet.tray.separate != PANEL_WAYS[-1]:
+    if sheet.tray.separate != SEPARATE_WAYS[-1]:
         yield Makeable("wall", "wall height for the press brake", outer[2], max(shortest, edge))
         wide = min(outer[0], outer[1])
         yield Makeable("base", "width of the base between its bends", wide, 2 * sheet.back_mm + shortest)

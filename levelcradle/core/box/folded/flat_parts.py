@@ -11,14 +11,14 @@ from shapely.geometry.polygon import orient
 from levelcradle.core.axes import Placement
 from levelcradle.core.box.folded.edges import ends_of
 from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, pan_bends, pan_outline
-from levelcradle.core.box.folded.panels import panel_ring, panel_stand, seen_inside
 from levelcradle.core.box.folded.screws import hole_places, lid_screw_up_mm, lid_screws
+from levelcradle.core.box.folded.separate import seen_inside, separate_ring, separate_stand
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import FaceHole
 from levelcradle.core.box.plates import plate_part
 from levelcradle.core.part import FlatPart, Hole, Stand, bend_deduction_mm
 
-__all__ = ["corner_parts", "crossing", "deduction_limits", "lid_part", "panel_parts", "tray_part"]
+__all__ = ["corner_parts", "crossing", "deduction_limits", "lid_part", "separate_parts", "tray_part"]
 
 
 def tray_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
@@ -62,7 +62,7 @@ def _in_lid(sheet: Sheet) -> Placement:
     return Placement(np.diag([1.0, -1.0, -1.0]), (length / 2, width / 2, sheet.over_mm[2]))
 
 
-def panel_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
+def separate_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
     """The sides of tray and lid that are cut apart and welded on, seen from inside."""
     screws = {hole: replace(hole, diameter_mm=sheet.cap.screws.hole_mm) for hole in lid_screws(sheet)}
     for face in sorted(sheet.tray.separate):
@@ -81,8 +81,8 @@ def _panel(
 ) -> FlatPart:
     """``face``: as the pan has it; ``placed``: from its axes to the box's; ``holes``: on the panel, in the box's
     frame."""
-    stand, t = placed.after(panel_stand(pan, face)), pan.bend.thickness_mm
-    ring = Polygon([(along * seen_inside(face), up) for up, along in panel_ring(pan, face)])
+    stand, t = placed.after(separate_stand(pan, face)), pan.bend.thickness_mm
+    ring = Polygon([(along * seen_inside(face), up) for up, along in separate_ring(pan, face)])
     corners = [(float(x), float(y)) for x, y in orient(ring, 1.0).exterior.coords[:-1]]
     back = stand.inverse
     flat = [(back.point(hole.at), hole) for hole in holes]
@@ -119,7 +119,7 @@ def corner_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
 
 def crossing(name: str, sheet: Sheet) -> Iterator[str]:
     """Names of the blanks whose outline crosses itself or has no room: such a one is never cut."""
-    sides = (*corner_parts("x", name, sheet), *panel_parts("x", name, sheet))
+    sides = (*corner_parts("x", name, sheet), *separate_parts("x", name, sheet))
     for part in (tray_part("x", name, sheet), lid_part("x", name, sheet), *sides):
         ring = Polygon(part.outline)
         width, height = part.size_mm

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.folded.flat_pattern import FlatPattern, Side
-from levelcradle.core.box.folded.panels import panel_ring
+from levelcradle.core.box.folded.separate import separate_ring
 from levelcradle.core.part import Flat
 from levelcradle.core.solids import Solid, hull
 
@@ -39,7 +39,7 @@ def folded_up(pan: FlatPattern) -> Iterator[Strip]:
     yield Strip("", "base", area, t, (x, y, t / 2), lambda: (hull([(a, b, u) for a, b in ring for u in (0.0, t)]),))
     for face, side in pan.sides.items():
         if face in pan.separate:
-            yield _flat(pan, face, "wall", panel_ring(pan, face), 0.0, (side.base_half_mm, 0.0), math.pi / 2)
+            yield _flat(pan, face, "wall", separate_ring(pan, face), 0.0, (side.base_half_mm, 0.0), math.pi / 2)
         else:
             yield from _side(pan, face, side)
 

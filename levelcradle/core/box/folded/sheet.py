@@ -7,7 +7,7 @@ from functools import cached_property
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.folded.edges import ends_of, lengthened, slope_of
 from levelcradle.core.box.folded.flat_pattern import FlatPattern, SheetBend
-from levelcradle.core.box.folded.panels import PANEL_WAYS, not_taken
+from levelcradle.core.box.folded.separate import SEPARATE_WAYS, not_taken
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Cap, Folded
 from levelcradle.core.design.tables import Material
@@ -84,7 +84,7 @@ class Sheet:
         pan = FlatPattern(*self.outer_mm, self.bend, slopes, corners)
         if self.spec.base_mm is None or slopes:
             return self._as_taken(pan)
-        return replace(pan, separate=PANEL_WAYS[-1], base_mm=self.spec.base_mm)
+        return replace(pan, separate=SEPARATE_WAYS[-1], base_mm=self.spec.base_mm)
 
     @cached_property
     def lid(self) -> FlatPattern:
@@ -97,7 +97,7 @@ class Sheet:
         help. A side whose edge with the base is cut off stays folded."""
         if not self.spec.folder.limited:
             return pan
-        ways = (replace(pan, separate=sides) for sides in PANEL_WAYS if not sides & pan.slopes.keys())
+        ways = (replace(pan, separate=sides) for sides in SEPARATE_WAYS if not sides & pan.slopes.keys())
         return next((way for way in ways if not any(not_taken(way, self.spec.folder))), pan)
 
     @staticmethod

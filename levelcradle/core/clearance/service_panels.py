@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from levelcradle.core.assembly import Obstacle, PlacedBox
-from levelcradle.core.box import PanelMade, openings_of, outward
+from levelcradle.core.box import ServicePanelMade, openings_of, outward
 from levelcradle.core.clearance.chambers import stands_in
 from levelcradle.core.clearance.moves import free_travel_mm
 from levelcradle.core.design.base import FACE_AT
@@ -19,7 +19,7 @@ OFF_MM = 5.0  # clear of its gasket before it is turned away: common practice, n
 
 
 def panel_findings(box: PlacedBox) -> Iterator[Finding]:
-    for number, panel in enumerate(box.shell.panels):
+    for number, panel in enumerate(box.shell.service_panels):
         over = _over_flat_wall(box, panel)
         if over is None:
             words = f"on the {panel.spec.face} there is no flat wall for it"
@@ -27,7 +27,7 @@ def panel_findings(box: PlacedBox) -> Iterator[Finding]:
         elif over > 0:
             why = "its cover lies between bends, rims and tubes"
             yield _of(box, panel, "over", "foul", "reaches {0} over flat wall", why, over)
-        others = [(other.spec.name, other.cover) for other in box.shell.panels[:number]]
+        others = [(other.spec.name, other.cover) for other in box.shell.service_panels[:number]]
         others += [(c.spec.name, piece.solid) for c in box.shell.chambers for piece in c.outside]
         for name, deep in stands_in(box, [panel.cover], others).items():
             yield _of(box, panel, name, "foul", f"stands {{0}} in {plain(name)}", "metal is solid", deep)
@@ -40,7 +40,7 @@ def panel_findings(box: PlacedBox) -> Iterator[Finding]:
             yield _of(box, panel, "seal", "foul", "has no gasket, and the box is sealed", "each cover has its own seal")
 
 
-def _over_flat_wall(box: PlacedBox, panel: PanelMade) -> float | None:
+def _over_flat_wall(box: PlacedBox, panel: ServicePanelMade) -> float | None:
     """How far its cover reaches beyond what is flat of its face [mm]; None where nothing is."""
     flat = box.shell.made.flat_at(panel.spec.face)
     if flat is None:
@@ -51,7 +51,7 @@ def _over_flat_wall(box: PlacedBox, panel: PanelMade) -> float | None:
     return round(max(max(low - at[i] + mm / 2, at[i] + mm / 2 - high) for i, mm, low, high in pairs), 9)
 
 
-def _holes(box: PlacedBox, panel: PanelMade) -> Iterator[Finding]:
+def _holes(box: PlacedBox, panel: ServicePanelMade) -> Iterator[Finding]:
     """Openings that its cover lies over."""
     back = panel.frame.inverse
     wide, tall = panel.cover_mm
@@ -67,7 +67,7 @@ def _holes(box: PlacedBox, panel: PanelMade) -> Iterator[Finding]:
 def cover_findings(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) -> Iterator[Finding]:
     """Whether each cover comes off outward in place, and a hand goes through its opening, with everything else
     there."""
-    for panel in box.shell.panels:
+    for panel in box.shell.service_panels:
         off, need = box.placement.direction(outward(panel.spec.face)), OFF_MM + HAND_MM[1]
         cover = [panel.cover.moved(box.placement)]
         has = free_travel_mm(cover, (*things, *boxes), off, need)
@@ -82,7 +82,7 @@ def cover_findings(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[O
             yield _access(box, panel, "clear", "comes off in place, and a hand goes in", (has, need))
 
 
-def _access(box: PlacedBox, panel: PanelMade, state: State, words: str, mm: tuple[float, float]) -> Finding:
+def _access(box: PlacedBox, panel: ServicePanelMade, state: State, words: str, mm: tuple[float, float]) -> Finding:
     has, needs = mm
     why = (
         f"drawn off its screws, then a hand {HAND_MM[0]:g} across and {HAND_MM[1]:g} deep; asked with everything there"
@@ -101,7 +101,7 @@ def _access(box: PlacedBox, panel: PanelMade, state: State, words: str, mm: tupl
 
 
 def _of(
-    box: PlacedBox, panel: PanelMade, key: str, state: State, words: str, rationale: str, mm: float | None = None
+    box: PlacedBox, panel: ServicePanelMade, key: str, state: State, words: str, rationale: str, mm: float | None = None
 ) -> Finding:
     return Finding(
         id=f"panel:{box.path}:{panel.id}:{key}",

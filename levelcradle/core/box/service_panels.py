@@ -22,14 +22,14 @@ from levelcradle.core.fold import fold
 from levelcradle.core.part import Cutout, Flat, FlatPart, Hole
 from levelcradle.core.solids import Solid, block, clipped, touches
 
-__all__ = ["PanelMade", "cut_through", "opened_by", "panels_of"]
+__all__ = ["ServicePanelMade", "cut_through", "opened_by", "panels_of"]
 
 WINDOW_KG_M3 = 1200.0  # polycarbonate: handbooks, from memory
 WITHIN_MM = 1e-3
 
 
 @dataclass(frozen=True, eq=False)
-class PanelMade:
+class ServicePanelMade:
     """A service panel of a box. ``frame``: in the middle of its opening on the outside of the wall, its first and
     second way along those of the face, and out."""
 
@@ -127,9 +127,9 @@ class PanelMade:
             yield f"clear polycarbonate {self.spec.thickness_mm:g} mm, {wide:g} × {tall:g}: {name}", 1
 
 
-def panels_of(box: Box, made: Made, material: Material) -> tuple[PanelMade, ...]:
+def panels_of(box: Box, made: Made, material: Material) -> tuple[ServicePanelMade, ...]:
     return tuple(
-        PanelMade(key, spec, _frame(spec, made), (box.material, material))
+        ServicePanelMade(key, spec, _frame(spec, made), (box.material, material))
         for key, spec in sorted(box.service_panels.items())
     )
 
@@ -144,7 +144,7 @@ def _frame(spec: ServicePanel, made: Made) -> Placement:
     return Placement(np.array([one, other, z]).T, vec(at))
 
 
-def cut_through(part: FlatPart, panels: Sequence[PanelMade]) -> FlatPart:
+def cut_through(part: FlatPart, panels: Sequence[ServicePanelMade]) -> FlatPart:
     """A flat part of the box with the openings of those panels that lie on it, and the holes of their rivet nuts.
     Raises OutOfRange where it cannot be folded."""
     flats = fold(part).flats if panels and part.stand else ()
@@ -160,7 +160,7 @@ def cut_through(part: FlatPart, panels: Sequence[PanelMade]) -> FlatPart:
     return part
 
 
-def _cut(part: FlatPart, panel: PanelMade, back: Placement) -> FlatPart:
+def _cut(part: FlatPart, panel: ServicePanelMade, back: Placement) -> FlatPart:
     def flat(at: Flat) -> Flat:
         x, y, _ = back.point(panel.frame.point((*at, 0.0)))
         return x, y
@@ -171,7 +171,7 @@ def _cut(part: FlatPart, panel: PanelMade, back: Placement) -> FlatPart:
     return replace(part, holes=(*part.holes, *nuts), cutouts=(*part.cutouts, cutout))
 
 
-def opened_by(pieces: Sequence[Piece], panel: PanelMade) -> Iterator[Piece]:
+def opened_by(pieces: Sequence[Piece], panel: ServicePanelMade) -> Iterator[Piece]:
     """The pieces of a box, the one that the panel lies on less its opening and the holes round that."""
     a, b = (mm / 2 for mm in panel.spec.size_mm)
     probe = panel._block((min(a, 1.0), min(b, 1.0)), (-0.5, -0.1))
@@ -182,7 +182,7 @@ def opened_by(pieces: Sequence[Piece], panel: PanelMade) -> Iterator[Piece]:
             yield piece
 
 
-def _less(piece: Piece, panel: PanelMade) -> Piece:
+def _less(piece: Piece, panel: ServicePanelMade) -> Piece:
     """A flat of even thickness: what is cut out of it weighs as much as it did there."""
     way = panel.frame.direction((0.0, 0.0, 1.0))
     reach = [dot(vec(p), way) for solid in piece.solids for p in solid.points]
@@ -196,7 +196,7 @@ def _less(piece: Piece, panel: PanelMade) -> Piece:
     return replace(piece, mass_kg=left, centre=(x, y, z), build=lambda: tuple(_round_it(piece.solids, panel)))
 
 
-def _round_it(solids: Sequence[Solid], panel: PanelMade) -> Iterator[Solid]:
+def _round_it(solids: Sequence[Solid], panel: ServicePanelMade) -> Iterator[Solid]:
     """Beside the opening, then above and below it."""
     ways = [panel.frame.direction(way) for way in ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0))]
     at = [dot(panel.frame.origin, way) for way in ways]

@@ -11,9 +11,9 @@ from levelcradle.core.box.folded.flat_pattern import FACES, FIT_UP_MM, FlatPatte
 from levelcradle.core.design.construction import FoldingShop
 from levelcradle.core.part import Flat, bounding_mm
 
-__all__ = ["PANEL_WAYS", "not_taken", "panel_ring", "panel_stand", "seams_mm", "seen_inside"]
+__all__ = ["SEPARATE_WAYS", "not_taken", "separate_ring", "separate_stand", "seams_mm", "seen_inside"]
 
-PANEL_WAYS: tuple[frozenset[str], ...] = (
+SEPARATE_WAYS: tuple[frozenset[str], ...] = (
     frozenset(),
     frozenset(("front", "aft")),
     frozenset(("left", "right")),
@@ -41,7 +41,7 @@ def not_taken(pan: FlatPattern, his: FoldingShop) -> Iterator[tuple[str, str, fl
             yield name, words, most, asks
 
 
-def panel_ring(pan: FlatPattern, face: str) -> list[Flat]:
+def separate_ring(pan: FlatPattern, face: str) -> list[Flat]:
     """A side that is a panel of its own: a convex ring of (height off the outside of the base, along), from the base it
     stands on to the rim.
 
@@ -94,11 +94,11 @@ def seams_mm(pan: FlatPattern) -> float:
             up = pan.height_mm + sum(slope.long_mm - slope.wall_mm for slope in slopes)
             cut = pan.corners.get((end, long))
             total += 2 * up + math.hypot(*cut) if cut else up
-    feet = [panel_ring(pan, face) for face in pan.separate]
+    feet = [separate_ring(pan, face) for face in pan.separate]
     return total + sum(ring[0][1] - ring[-1][1] for ring in feet)
 
 
-def panel_stand(pan: FlatPattern, face: str) -> Placement:
+def separate_stand(pan: FlatPattern, face: str) -> Placement:
     """From its own flat, (along, height) as seen from inside, to the axes of the pan."""
     along, up = np.array((*_ALONG[face], 0.0)), np.array((0.0, 0.0, 1.0))
     inward = np.cross(along, up)
