@@ -4,7 +4,7 @@ from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from string import ascii_uppercase, digits
-from typing import TypeVar
+from typing import Literal, TypeVar
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.bar import Bar
@@ -30,10 +30,21 @@ def parts_of(assembly: Assembly) -> tuple[FlatPart, ...]:
     alike: dict[tuple[object, ...], list[FlatPart]] = {}
     for box in assembly.in_order():
         for part in _parts(assembly, box):
+            part = _rolled(assembly, part)
             outline = tuple((round(x, 6), round(y, 6)) for x, y in part.outline)
             shape = (part.material, part.thickness_mm, outline, part.holes, part.bends, part.notes, part.cutouts)
             alike.setdefault(shape, []).append(part)
     return tuple(_marked(assembly, alike.values(), Counter()))
+
+
+def _rolled(assembly: Assembly, part: FlatPart) -> FlatPart:
+    """Across its bends, where a sheet cracks along its rolling direction and all run one way."""
+    row, ways = assembly.tables.materials.get(part.material), part.bends_run
+    if row is None or row.grain != "yes" or len(ways) != 1:
+        return part
+    rolled: Literal["across", "up"] = "up" if "across" in ways else "across"
+    words = "Rolling direction across the bends: it is nested that way"
+    return replace(part, rolled=rolled, notes=(*part.notes, words))
 
 
 def bars_of(assembly: Assembly) -> tuple[Bar, ...]:

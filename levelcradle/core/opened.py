@@ -1,17 +1,17 @@
 """A box opened: its walls laid round its base as they are seen from inside, its lid beside; and what the same contents
 weigh in another construction."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Vec, dot, minus, vec
-from levelcradle.core.box import openings_of, outward, shell_of
+from levelcradle.core.axes import Vec, dot, scaled, vec
+from levelcradle.core.box import OnFace, on_face, openings_of, outward, shell_of
 from levelcradle.core.box.kinds import MAKERS
 from levelcradle.core.connection import Connection
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import Face
-from levelcradle.core.design.box import Opening
+from levelcradle.core.design.survey import InBox
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.part import Flat
 from levelcradle.core.solids import Solid, bounds
@@ -23,6 +23,7 @@ __all__ = [
     "OpenedHole",
     "OpenedPlace",
     "OpenedRect",
+    "OpenedThing",
     "made_as",
     "opened",
     "welded_on",
@@ -62,12 +63,24 @@ class OpenedHole:
 
 
 @dataclass(frozen=True, slots=True)
+class OpenedThing:
+    """A service panel, a chamber or gear, by its path and where it was placed: its rectangles, the outermost first."""
+
+    name: str
+    path: str
+    at: Flat
+    rects: tuple[OpenedRect, ...]
+    place: OpenedPlace
+
+
+@dataclass(frozen=True, slots=True)
 class OpenedFace:
     face: Face
     low: Flat
     high: Flat
     comes_off: bool
     holes: tuple[OpenedHole, ...]
+    things: tuple[OpenedThing, ...]
     plates: tuple[OpenedRect, ...]
 
 
@@ -139,10 +152,12 @@ def _faces(box: PlacedBox) -> Iterator[OpenedFace]:
     for face, (onto, start, end) in laid.items():
         holes = (
             *_openings(box, face, onto),
+            *_lightening(box, face, onto),
             *(OpenedHole("screw", None, onto(at), d) for f, at, d in heads if f == face),
         )
         comes_off = face == box.shell.made.closed_face
-        yield OpenedFace(face, *_between(onto(start), onto(end)), comes_off, holes, tuple(_plates(box, face, onto)))
+        things, plates = tuple(_things(box, face, onto)), tuple(_plates(box, face, onto))
+        yield OpenedFace(face, *_between(onto(start), onto(end)), comes_off, holes, things, plates)
 
 
 def _between(a: Flat, b: Flat) -> tuple[Flat, Flat]:
@@ -153,15 +168,21 @@ def _openings(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedHole]:
     for hole in openings_of(box.box, box.shell.outer_mm):
         if hole.face == face:
             opening = box.box.openings[hole.name]
-            place = _place(opening, hole.at, onto)
+            place = _place(opening, onto)
             yield OpenedHole(opening.name, f"{box.path}/openings/{hole.name}", onto(hole.at), hole.diameter_mm, place)
 
 
-def _place(opening: Opening, at: Vec, onto: Onto) -> OpenedPlace:
-    here = onto(at)
-    one, other = (onto(minus(at, outward(edge))) for edge in opening.from_)
-    ways = (one[0] - here[0], one[1] - here[1]), (other[0] - here[0], other[1] - here[1])
-    return OpenedPlace(opening.from_, (opening.u_mm, opening.v_mm), ways)
+def _lightening(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedHole]:
+    for row in box.shell.lightened:
+        if row.spec.face == face:
+            yield from (OpenedHole("lightening hole", None, onto(at), row.spec.diameter_mm) for at in row.at)
+
+
+def _place(thing: OnFace, onto: Onto) -> OpenedPlace:
+    zero = onto((0.0, 0.0, 0.0))
+    one, other = (onto(scaled(outward(edge), -1.0)) for edge in thing.from_)
+    ways = (one[0] - zero[0], one[1] - zero[1]), (other[0] - zero[0], other[1] - zero[1])
+    return OpenedPlace(thing.from_, (thing.u_mm, thing.v_mm), ways)
 
 
 def _heads(box: PlacedBox) -> Iterator[tuple[str, Vec, float]]:
@@ -170,11 +191,11 @@ def _heads(box: PlacedBox) -> Iterator[tuple[str, Vec, float]]:
     for piece in box.shell.pieces:
         if piece.role == "fastener":
             at, (solid,) = piece.centre, piece.solids
-            yield _face_of(at, outer), at, 2 * solid.radius_mm
+            yield _face_of(at, outer, box.shell.made.closed_face), at, 2 * solid.radius_mm
 
 
-def _face_of(at: Vec, outer: Vec) -> str:
-    """The face that a point outside the walls stands on."""
+def _face_of(at: Vec, outer: Vec, closed: Face) -> str:
+    """The face that a point outside the walls stands on: what closes the box goes over its edges."""
     beyond = {
         "base": -at[2],
         "front": -at[0],
@@ -183,22 +204,39 @@ def _face_of(at: Vec, outer: Vec) -> str:
         "right": at[1] - outer[1],
         "top": at[2] - outer[2],
     }
-    return max(beyond, key=lambda face: beyond[face])
+    return closed if beyond[closed] > 0 else max(beyond, key=lambda face: beyond[face])
 
 
 def _plates(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedRect]:
     for mount, _, solid in welded_on(box, face):
         yield OpenedRect(mount.mount.name, *_between(onto(solid.low), onto(solid.high)))
+
+
+def _things(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedThing]:
+    """What was placed on a face beside holes: service panels with their openings, chambers, gear."""
+
+    def thing(name: str, path: str, of: OnFace, corners: Sequence[tuple[Vec, Vec]]) -> OpenedThing:
+        at = onto(on_face(of, box.shell.outer_mm))
+        rects = tuple(OpenedRect(name, *_between(onto(low), onto(high))) for low, high in corners)
+        return OpenedThing(name, path, at, rects, _place(of, onto))
+
     for panel in box.shell.service_panels:
         if panel.spec.face == face:
             (a, b), at = panel.spec.size_mm, panel.frame.point
-            yield OpenedRect(panel.spec.name, *_between(onto(panel.cover.low), onto(panel.cover.high)))
-            corners = at((-a / 2, -b / 2, 0.0)), at((a / 2, b / 2, 0.0))
-            yield OpenedRect(f"{panel.spec.name}, its opening", *_between(*(onto(corner) for corner in corners)))
+            opening = at((-a / 2, -b / 2, 0.0)), at((a / 2, b / 2, 0.0))
+            corners = [(panel.cover.low, panel.cover.high), opening]
+            yield thing(panel.spec.name, f"{box.path}/service_panels/{panel.id}", panel.spec, corners)
     for chamber in box.shell.chambers:
         if chamber.spec.face == face:
             (length, width, _), at = chamber.made.outer_mm, chamber.frame.point
-            yield OpenedRect(chamber.spec.name, *_between(onto(at((0.0, 0.0, 0.0))), onto(at((length, width, 0.0)))))
+            whole = at((0.0, 0.0, 0.0)), at((length, width, 0.0))
+            yield thing(chamber.spec.name, f"{box.path}/chambers/{chamber.id}", chamber.spec, [whole])
+    for gear in box.gear:
+        place = gear.item.place
+        if isinstance(place, InBox) and place.chamber is None and place.face == face and gear.local:
+            low, high = bounds(list(gear.local))
+            whole = vec(low.min(axis=0)), vec(high.max(axis=0))
+            yield thing(gear.item.name, f"{gear.path}/place", place, [whole])
 
 
 def welded_on(box: PlacedBox, face: str) -> Iterator[tuple[Connection, str, Solid]]:

@@ -4,9 +4,9 @@ import hashlib
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Literal
 
-from shapely.geometry import Polygon
+from shapely.geometry import LineString, Point, Polygon
 
 from levelcradle.core.axes import Placement
 from levelcradle.core.errors import OutOfRange
@@ -85,6 +85,7 @@ class FlatPart:
         stand: where it is in the box's frame, or in the vehicle's for the parts of a mount.
         of: paths of the box, and of the mount, that it is for.
         mark: what is written on it and on its sheet; given when all parts are known.
+        rolled: which way the rolling direction runs in the flat, where that matters.
         each: every one of those that are alike, each at its own place in the vehicle.
     """
 
@@ -104,6 +105,21 @@ class FlatPart:
     mark: str = ""
     each: tuple["FlatPart", ...] = field(default=(), compare=False)
     cutouts: tuple[Cutout, ...] = ()
+    rolled: Literal["", "across", "up"] = ""
+
+    @property
+    def bends_run(self) -> frozenset[str]:
+        """Which ways its bend lines run in the flat."""
+        return frozenset(
+            "across" if abs(b.start[0] - b.end[0]) > abs(b.start[1] - b.end[1]) else "up" for b in self.bends
+        )
+
+    @property
+    def bends_in_order(self) -> list[Bend]:
+        """In an order that they can be folded in: what lies furthest from the flat that stays first, so that nothing
+        stands up beyond a line that is still to be bent (common practice, no source)."""
+        root = Point(self.stand.root if self.stand else (0.0, 0.0))
+        return sorted(self.bends, key=lambda b: -root.distance(LineString([b.start, b.end])))
 
     @property
     def area_mm2(self) -> float:

@@ -450,12 +450,21 @@ class OpenedHoleOut(Out):
     place: OpenedPlaceOut | None
 
 
+class OpenedThingOut(Out):
+    name: str
+    path: str
+    at: tuple[float, float]
+    rects: list[OpenedRectOut]
+    place: OpenedPlaceOut
+
+
 class OpenedFaceOut(Out):
     face: str
     low: tuple[float, float]
     high: tuple[float, float]
     comes_off: bool
     holes: list[OpenedHoleOut]
+    things: list[OpenedThingOut]
     plates: list[OpenedRectOut]
 
 

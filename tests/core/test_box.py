@@ -9,9 +9,9 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from levelcradle.core.box import Shell, shell_of
-from levelcradle.core.box.folded import FoldedBox, hole_places, makeable
+from levelcradle.core.box.folded import FoldedBox
+from levelcradle.core.box.folded.cap import CapLid, screw_places
 from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, pan_bends, pan_outline
-from levelcradle.core.box.folded.screws import screw_places
 from levelcradle.core.design import Box, Design, standard_tables
 from levelcradle.core.design.box import Chamfer
 from levelcradle.core.design.construction import Cap, Folded, FoldingShop, LidScrews
@@ -86,14 +86,14 @@ def test_lid_screws_keep_their_spacing_and_off_the_corners(length: float, places
 def test_a_hole_is_placed_by_two_distances_from_two_edges(demo: Design) -> None:
     hole = {"name": "gland", "face": "aft", "from": ["right", "base"], "u_mm": 80.0, "v_mm": 60.0, "diameter_mm": 20.0}
     box = Box.model_validate(demo.boxes["tank"].model_dump(by_alias=True) | {"openings": {"gland": hole}})
-    place = next(h for h in hole_places(made(box).sheet) if h.name == "gland")
+    place = next(h for h in made(box).holes if h.name == "gland")
     assert place.at == (394.0, 620.0, 60.0)
 
 
 def test_a_hole_too_near_the_bend_is_told(demo: Design) -> None:
     hole = {"name": "drain", "face": "aft", "from": ["right", "base"], "u_mm": 80.0, "v_mm": 15.0, "diameter_mm": 20.0}
     box = Box.model_validate(demo.boxes["tank"].model_dump(by_alias=True) | {"openings": {"drain": hole}})
-    row = next(r for r in makeable(made(box).sheet) if r.name == "hole drain")
+    row = next(r for r in made(box).asked() if r.name == "hole drain")
     assert (row.has_mm, row.needs_mm) == (5.0, 12.0)
 
 
@@ -116,7 +116,7 @@ def test_its_solids_weigh_what_is_cut_and_lie_in_its_outside(
         "construction": Folded(thickness_mm=sheet, bend_radius_mm=radius), "closures": {"lid": Cap(edge_mm=rim)},
         "chamfers": {"c": Chamfer(edge=edge, mm=(one, other))},
     })  # fmt: skip
-    assume(all(row.has_mm >= row.needs_mm for row in makeable(made(box).sheet)))
+    assume(all(row.has_mm >= row.needs_mm for row in made(box).asked()))
     found = made(box)
     pieces, parts = [p for p in found.pieces() if p.role != "fastener"], list(found.parts("x", "X"))
     assume(parts)
@@ -221,7 +221,8 @@ def test_what_the_folders_machine_does_not_take_is_cut_apart_or_nothing_is_cut(
     from levelcradle.demo import demo_design
 
     box = demo_design().boxes["bonnet"]
-    sheet = made(box).sheet
+    sheet, lid = made(box).sheet, made(box).lid
+    assert isinstance(lid, CapLid)
 
     def told(mm: float | None) -> tuple[list[str], int]:
         his = box.model_copy(update={"construction": Folded(folder=FoldingShop.model_validate({limit: mm}))})
@@ -230,11 +231,11 @@ def test_what_the_folders_machine_does_not_take_is_cut_apart_or_nothing_is_cut(
         return labels, sum(1 for _ in found.parts("x", "X"))
 
     assert told(None) == ([], 2)
-    lines = [math.dist(bend.start, bend.end) for pan in (sheet.tray, sheet.lid) for bend in pan_bends(pan)]
+    lines = [math.dist(bend.start, bend.end) for pan in (sheet.tray, lid.pan) for bend in pan_bends(pan)]
     just, less = {
         "longest_bend_mm": (max(lines), max(lines) - 0.1),
         "deepest_mm": (sheet.outer_mm[2], sheet.outer_mm[2] - 0.1),
-        "shortest_mm": (sheet.cap.edge_mm, sheet.cap.edge_mm + 0.1),
+        "shortest_mm": (lid.cap.edge_mm, lid.cap.edge_mm + 0.1),
     }[limit]
     assert told(just) == ([], 2)
     assert told(less) == ([name], parts)

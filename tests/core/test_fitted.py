@@ -172,6 +172,35 @@ def test_where_it_is_wet_a_sealed_box_is_asked_for_a_drain_as_well() -> None:
     assert asked("open", wet) == {"sealed": "foul"}
 
 
+@pytest.mark.parametrize(("face", "side"), [("top", "top"), ("left", "left"), ("front", "fore"), ("base", "floor")])
+@pytest.mark.parametrize("yaw", [0.0, 180.0])
+def test_where_it_is_wet_a_face_that_looks_out_is_sealed_and_one_that_looks_at_metal_keeps_splashes_out(
+    face: str, side: str, yaw: float
+) -> None:
+    """Turned about, what looked at the open side looks at metal, and its fellow looks out."""
+
+    def told(open_sides: list[str], keeps: str, sealing: str | None = "gasket") -> str:
+        pose = {"anchor": "front-left-base", "at_mm": [1250.0, 0.0, 400.0], "yaw_deg": yaw}
+        tree = car(sealing=sealing, bay="b", sides={face: keeps}, pose=pose)
+        tree["bays"] = {"b": space((900, 1600), (400, 400), flags={"wet": True}, open_sides=open_sides)}
+        return next(f.state for f in found(tree, "box.space"))
+
+    back = {"top": "top", "floor": "floor", "left": "right", "fore": "aft"}[side] if yaw else side
+    assert told([], "splash") == "note"
+    assert told([back], "splash") == "foul"
+    assert told([s for s in ("fore", "aft", "left", "right", "floor", "top") if s != back], "splash") == "note"
+    assert told([], "open") == "foul"
+    assert told([], "splash", "open") == "foul"
+    assert told([], "splash", None) == "unknown"
+
+
+def test_a_box_that_is_not_sealed_all_over_is_not_sealed_where_people_sit_and_breathes() -> None:
+    tree = car(sealing="gasket", bay="b", sides={"top": "splash"})
+    tree["bays"] = {"b": space((900, 1600), (400, 400), flags={"passenger": True})}
+    states = {f.label: f.state for code in ("box.space", "box.air") for f in found(tree, code)}
+    assert states == {"sealed": "foul", "vented": "unknown"}
+
+
 def test_twenty_degrees_push_on_what_closes_it_as_shut_air_does() -> None:
     """p V = n R T: 101,325 Pa × 20 / 293.15 = 6.9 kPa, on the inside of the lid."""
     tree = car(sealing="gasket")

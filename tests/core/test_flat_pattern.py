@@ -13,7 +13,7 @@ from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.box import inside_chamfer, largest_chamfer, shell_of
 from levelcradle.core.box.chamfers import plane_of
-from levelcradle.core.box.folded import FoldedBox, corner_parts, least_chamfer, lid_part, makeable, tray_part
+from levelcradle.core.box.folded import FoldedBox, least_chamfer, tray_part
 from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, SheetBend, Slope, pan_bends, pan_outline
 from levelcradle.core.design import Design, standard_tables, validate
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
@@ -126,9 +126,8 @@ def box_with(demo: Design, **chamfers: Any) -> Box:
 def test_the_parts_weigh_what_the_shell_does_and_their_holes_lie_in_them(demo: Design, chamfers: Any) -> None:
     box = box_with(demo, **chamfers)
     shell = shell_of(box, demo.module_kinds, standard_tables())
-    sheet = made(box).sheet
-    tray, lid = tray_part("x", "X", sheet), lid_part("x", "X", sheet)
-    parts = [tray, lid, *corner_parts("x", "X", sheet)]
+    parts = list(made(box).parts("x", "X"))
+    tray, lid = (next(part for part in parts if part.id == f"x-{what}") for what in ("tray", "lid"))
     upright = sum("base" not in c.edge for c in box.chamfers.values())
     assert len(parts) == 2 + 2 * upright
     assert parts == list(shell.made.parts("x", "X"))
@@ -141,7 +140,7 @@ def test_the_parts_weigh_what_the_shell_does_and_their_holes_lie_in_them(demo: D
     assert len([p for p in shell.outside if p.role == "fastener"]) == len(
         [h for h in tray.holes if h.purpose == "lid screw"]
     )
-    assert all(row.has_mm >= row.needs_mm for row in makeable(sheet))
+    assert all(row.has_mm >= row.needs_mm for row in made(box).asked())
 
 
 def test_a_slope_too_short_to_fold_and_a_hole_in_it_are_told(demo: Design) -> None:
@@ -156,13 +155,13 @@ def test_a_slope_too_short_to_fold_and_a_hole_in_it_are_told(demo: Design) -> No
     box = Box.model_validate(
         box_with(demo, a=(("left", "base"), (7.0, 7.0))).model_dump(by_alias=True) | {"openings": {"drain": hole}}
     )
-    rows = {row.name: row for row in makeable(made(box).sheet)}
+    rows = {row.name: row for row in made(box).asked()}
     assert rows["cut-off edge left base"].has_mm == pytest.approx(7 * 2**0.5 - 2 * math.tan(math.pi / 8) * 6)
     assert rows["cut-off edge left base"].has_mm < rows["cut-off edge left base"].needs_mm == 9.0
     deep = Box.model_validate(
         box.model_dump(by_alias=True) | {"chamfers": {"a": {"edge": ["left", "base"], "mm": [60.0, 60.0]}}}
     )
-    row = next(r for r in makeable(made(deep).sheet) if r.name == "hole drain")
+    row = next(r for r in made(deep).asked() if r.name == "hole drain")
     assert row.has_mm < 0
 
 
@@ -177,7 +176,7 @@ def test_the_least_one_that_is_offered_can_be_folded_and_a_smaller_one_not(demo:
 
 def folds(box: Box, edge: Any, mm: float) -> bool:
     box = box.model_copy(update={"chamfers": {"a": Chamfer(edge=edge, mm=(mm, mm))}})
-    row = next(r for r in makeable(made(box).sheet) if r.name.startswith("cut-off edge"))
+    row = next(r for r in made(box).asked() if r.name.startswith("cut-off edge"))
     return row.has_mm >= row.needs_mm
 
 
@@ -225,7 +224,7 @@ def test_a_trays_blank_slants_where_its_box_does(base: float, wall: float, face:
     tree["boxes"]["tank"]["chamfers"] = {"c": {"edge": edge, "mm": mm}}
     design = validate(tree)
     sheet = made(design.boxes["tank"]).sheet
-    outer, tray = sheet.outer_mm, tray_part("tank", "Tank box", sheet)
+    outer, tray = sheet.outer_mm, tray_part("tank", "Tank box", sheet, made(design.boxes["tank"]).holes)
     bend, first = sheet.bend, math.degrees(math.atan2(wall, base))
     along = 0 if face in ("front", "aft") else 1
     whole = outer[along] + 2 * outer[2] - 2 * deduction(90)

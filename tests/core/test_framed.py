@@ -48,6 +48,7 @@ frames = st.fixed_dictionaries(
     {
         "tube_mm": st.floats(15, 50),
         "tube_wall_mm": st.floats(1, 3),
+        "corners": st.sampled_from(["butt", "mitre"]),
         "rails": st.integers(0, 3),
         "cladding_mm": st.floats(0.8, 3),
         "pitch_mm": st.floats(40, 200),
@@ -315,3 +316,15 @@ def test_the_lid_is_screwed_down_beside_the_rivets_of_the_sides() -> None:
     assert len(heads) == len(lid.holes) == dict(box.shell.made.bought())["M5 screw and rivet nut, closing the box"]
     assert all(math.hypot(*(a - b for a, b in zip(one.centre, other.centre, strict=True))) > 20
                for one, other in itertools.combinations(heads, 2))  # fmt: skip
+
+
+def test_mitred_rings_are_sawn_longer_and_weigh_the_same() -> None:
+    """Each ring has the same middle line, and its cross tubes reach to the outside."""
+    butt, _, straight = made(car({"corners": "butt"}))
+    mitre, _, cut = made(car({"corners": "mitre"}))
+    assert mitre.shell.outer_mm == butt.shell.outer_mm
+    tube = butt.shell.made.wall_mm - 1.5
+    across = [{bar.id: bar for bar in rows}["x-lower-front-tube"] for rows in (straight, cut)]
+    assert across[1].length_mm - across[0].length_mm == pytest.approx(2 * tube)
+    assert sum(bar.mass_kg for bar in cut) == pytest.approx(sum(bar.mass_kg for bar in straight))
+    assert {bar.ends for bar in cut if "tube" in bar.id} == {("mitred at 45°, long side out",) * 2}

@@ -2,6 +2,7 @@
 
 import io
 from itertools import combinations
+from typing import Any, Literal
 
 import ezdxf
 import pytest
@@ -10,13 +11,13 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon, box
 
 from levelcradle.core.bar import Bar, Tube
-from levelcradle.core.box import liner_pieces
+from levelcradle.core.box import in_one_strip, liner_pieces
 from levelcradle.core.design.box import Box
 from levelcradle.core.nesting import GAP_MM, Laid, cut_from_bars, nests, off_a_roll
 from levelcradle.core.nesting.rectangles import by_rectangles
 from levelcradle.core.part import FlatPart, Hole
 from levelcradle.drawings.dxf import nest_dxf
-from tests.plain import box_at, lined
+from tests.plain import box_at, found, lined, plain_car
 
 STOCK = (2000.0, 1000.0)
 
@@ -25,7 +26,9 @@ def part(name: str, wide: float, tall: float, quantity: int, thickness: float = 
     """An L, which knows its own hand."""
     outline = ((0.0, 0.0), (wide, 0.0), (wide, tall / 2), (wide / 3, tall / 2), (wide / 3, tall), (0.0, tall))
     hole = Hole((wide / 6, tall / 6), min(wide, tall) / 10, "a")
-    return FlatPart(name, name, quantity, "x", "Steel", thickness, 7850.0, outline, (hole,), (), mark=name)
+    rolled: tuple[Literal["", "across", "up"], ...] = ("", "across", "up")
+    way = rolled[int(wide + tall) % 3] if wide < STOCK[1] / 2 and tall < STOCK[1] / 2 else ""
+    return FlatPart(name, name, quantity, "x", "Steel", thickness, 7850.0, outline, (hole,), (), mark=name, rolled=way)
 
 
 def ring(laid: Laid) -> Polygon:
@@ -44,6 +47,8 @@ def test_every_piece_lies_on_a_sheet_once_clear_of_the_others_and_of_the_edge(fo
     laid = [one for nest in sheets for one in nest.laid]
     for each in found:
         assert sum(one.part is each for one in laid) == (0 if each in left else each.quantity * kits)
+    for one in laid:
+        assert one.part.rolled != ("up" if one.quarters % 2 == 0 else "across"), "a sheet is rolled along its length"
     room = box(GAP_MM - 0.1, GAP_MM - 0.1, STOCK[0] - GAP_MM + 0.2, STOCK[1] - GAP_MM + 0.2)
     for nest in sheets:
         rings = [ring(one) for one in nest.laid]
@@ -199,14 +204,31 @@ def test_two_lie_side_by_side_on_the_roll_and_what_is_wider_is_said() -> None:
     assert off_a_roll([(1200.0, 1000.0)], 1000.0)[0] == pytest.approx(1200.0, abs=0.2)
 
 
-@given(st.floats(0, 20), st.floats(0, 20), st.tuples(*[st.floats(100, 900)] * 3))
+@given(
+    st.floats(0, 20),
+    st.floats(0, 20),
+    st.tuples(*[st.floats(100, 900)] * 3),
+    st.sampled_from([None, "aft", "across"]),
+)
 def test_liners_cover_the_walls_and_the_floor_once(
-    wall: float, floor: float, inner: tuple[float, float, float]
+    wall: float, floor: float, inner: tuple[float, float, float], strip: Any
 ) -> None:
-    """Their volume is that of the inside less what they leave free."""
-    box = Box.model_validate(box_at((0.0, 0.0, 0.0), layers=lined(wall, floor)), strict=False)
+    """Their volume is that of the inside less what they leave free, in one strip or in pieces."""
+    floor = wall if strip else floor
+    spec = box_at((0.0, 0.0, 0.0), layers=lined(wall, floor), one_strip=strip)
+    box = Box.model_validate(spec, strict=False)
+    assert (strip is None or wall == 0) == (in_one_strip(box) is None)
     pieces = list(liner_pieces(box, inner))
     volume = sum(p.quantity * p.size_mm[0] * p.size_mm[1] * p.thickness_mm for p in pieces)
     length, width, height = inner
     free = (length - 2 * wall) * (width - 2 * wall)
     assert volume + free * height == pytest.approx(length * width * height + free * floor)
+
+
+def test_a_strip_is_of_one_liner_and_leaves_no_piece_of_its_own_there() -> None:
+    spec = box_at((0.0, 0.0, 0.0), layers=lined(4.0, 4.0), one_strip="across")
+    where = [p.where for p in liner_pieces(Box.model_validate(spec, strict=False), (400.0, 300.0, 200.0))]
+    assert where == ["left, floor and right", "front and aft"]
+    for wrong in (lined(4.0, 8.0), {**lined(4.0, 4.0), "base": {}}):
+        tree = plain_car(boxes={"x": {**spec, "layers": wrong}})
+        assert [f.label for f in found(tree, "box.make") if f.state == "foul"] == ["one strip"]

@@ -90,7 +90,7 @@ def fold_height(part: FlatPart) -> float:
 
 @pytest.mark.parametrize("cut", CUTS)
 @pytest.mark.parametrize("way", [*WAYS, "all"])
-@pytest.mark.parametrize("lid_mm", [None, 4.0])
+@pytest.mark.parametrize("lid_mm", [None, 3.0])
 def test_the_box_is_the_same_its_parts_weigh_what_it_does_and_none_stands_in_another(
     way: Any, cut: tuple[str, str] | None, lid_mm: float | None
 ) -> None:
@@ -192,3 +192,30 @@ def test_a_lid_lies_on_the_rim_or_is_said_to_ride_as_far_up_as_its_round_bends_m
     off_middle = math.hypot(radius - clearance, radius - up)
     in_the_bend = clearance < radius and up < radius and off_middle > radius + 1e-9
     assert in_the_bend == (up < (rides[0] if rides else 0.0) - 1e-9) or off_middle == pytest.approx(radius)
+
+
+@pytest.mark.parametrize("way", [*WAYS, "all"])
+@pytest.mark.parametrize("base_mm", [None, 6.0])
+def test_tabs_stand_in_notches_of_the_base_and_weigh_what_they_are(way: Any, base_mm: float | None) -> None:
+    """Each part as it stands: a tab goes down to the outside of the base and nowhere into its metal."""
+    limits = {**WAYS[("left", "right")], "sheet_long_mm": 330.0} if way == "all" else WAYS[way]
+    box, parts = made(car(folded(limits, tabs=True, base_mm=base_mm)))
+    walls = [part for key, part in parts.items() if key.endswith("-wall")]
+    tray = parts["x-tray"]
+    assert tray.stand
+    blank = Polygon(tray.outline)
+    assert blank.is_valid
+    back, tabs, foot = tray.stand.placement.inverse, 0, 0.0
+    for wall in walls:
+        assert wall.stand
+        place = back.after(wall.stand.placement)
+        corners = [(x, y) for x, y in wall.outline if y < tray.thickness_mm]
+        assert min(y for _, y in wall.outline) == pytest.approx(foot), "down to the outside"
+        for (a, _), (b, _) in zip(corners[::2], corners[1::2], strict=True):
+            tabs += 1
+            ring = [place.point((x, 1.0, z))[:2] for x, z in ((a, 0.0), (b, 0.0), (b, 2.0), (a, 2.0))]
+            assert blank.intersection(Polygon(ring)).area < 1e-6
+            assert blank.buffer(0.5).intersects(Polygon(ring)), "in a notch, not beside the base"
+    assert tabs >= 2 * len(walls)
+    metal = [p for p in box.shell.pieces if p.role != "fastener"]
+    assert sum(p.mass_kg for p in metal) == pytest.approx(sum(p.mass_kg for p in parts.values()), rel=1e-9)

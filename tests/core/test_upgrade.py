@@ -55,22 +55,24 @@ def test_it_is_answered_as_it_was() -> None:
     assert {f for f in found if f.startswith("mount:")} >= {"mount:tank-lf", "mount:spot:tail-lf", "mount:bonnet-rr"}
 
 
-@pytest.mark.parametrize("number", [1, 2, 3, 4, 5, 6])
+@pytest.mark.parametrize("number", [1, 2, 3, 4, 5, 6, 7])
 def test_upgraded_once_it_stays(number: int) -> None:
     once = dump(load((FORMATS / f"format-{number}.cradle.json").read_text()))
     assert dump(load(once)) == once
     assert json.loads(once)["format"] == FORMAT
 
 
-@pytest.mark.parametrize("number", [2, 3, 4, 5, 6])
-def test_of_formats_2_to_6_everything_stands_where_it_stood(number: int) -> None:
+@pytest.mark.parametrize("number", [2, 3, 4, 5, 6, 7])
+def test_of_formats_2_to_7_everything_stands_where_it_stood(number: int) -> None:
     text = (FORMATS / f"format-{number}.cradle.json").read_text()
     before, after = json.loads(text), tree_of(load(text))
     added = {"mirror_of", "keep_clear", "sheets", "cut_parts", "fitted", "rim_mm", "format"}
     added |= {"liners", "layers", "hold_down", "holders", "from_ends_mm", "from_sides_mm", "sunk_mm", "readings"}
     added |= {"settles_percent", "conducts", "burns", "limit_c", "chambers", "chamber", "hinge"}
     added |= {"weld_class", "bond_ohm", "longest_bend_mm", "deepest_mm", "shortest_mm", "service_panels", "fillers"}
-    added |= {"key", "density_kg_m3", "series"}
+    added |= {"key", "density_kg_m3", "series", "bend_radii", "grain", "bend_source", "lightening", "corners"}
+    added |= {"sides", "tabs"}
+    added |= {"window"} if number < 7 else set()
 
     def without(tree: Any) -> Any:
         """A figure that nobody gave says nothing."""
@@ -140,3 +142,14 @@ def test_rows_that_came_with_it_say_what_format_7_asks_and_others_say_nothing() 
     dense = {key: row["density_kg_m3"] for key, row in after["liners"].items()}
     assert (dense["board-2"], dense["mine"], dense["felt-3"]) == (1850.0, None, None)
     assert (after["materials"]["al5083"]["series"], after["materials"]["s235"]["series"]) == ("5xxx", None)
+
+
+def test_metals_that_came_with_it_say_how_tight_they_are_bent_and_a_shops_own_is_asked() -> None:
+    tree = json.loads((FORMATS / "format-7.cradle.json").read_text())
+    tree["tables"]["materials"]["mine"] = {**tree["tables"]["materials"]["s235"], "name": "mine"}
+    tree["boxes"]["bonnet"]["material"] = "mine"
+    after = load(json.dumps(tree))
+    rows = after.tables.materials
+    assert (rows["s235"].bend_radii, rows["al5083"].grain, rows["mine"].bend_radii) == (1.0, "yes", None)
+    found = [f for f in analyse(after, {}).findings if f.id == "make:boxes/bonnet:bend radius"]
+    assert [f.state for f in found] == ["unknown"]

@@ -100,7 +100,8 @@ def test_what_is_cut_is_whole_and_keeps_the_rules(
     covers: list[Row],
     counts: tuple[int, int, int],
 ) -> None:
-    lid = {"folded": {"lid": {"type": "cap"}}, "framed": {"lid": {"type": "panel", "face": face}}}
+    own = {"type": "cap"} if face in ("top", "base") else {"type": "flange", "inward": face in ("front", "aft")}
+    lid = {"folded": {"lid": own}, "framed": {"lid": {"type": "panel", "face": face}}}
     closures = lid.get(construction["type"], {})
     box = {**box_at((1000, 0, 400), counts), "construction": construction, "closures": closures}
     on_it = {"openings": holes_of(rows), "service_panels": panels_of(covers)}

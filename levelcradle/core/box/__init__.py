@@ -2,7 +2,8 @@
 
 from levelcradle.core.box.chambers import ChamberMade
 from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, lined_beside, meeting
-from levelcradle.core.box.liners import LinerPiece, board_pieces, liner_pieces, runner_count
+from levelcradle.core.box.lightening import Lightened
+from levelcradle.core.box.liners import LinerPiece, board_pieces, in_one_strip, liner_pieces, runner_count
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.openings import SEEN, OnFace, before_face, on_face, openings_of, outward
 from levelcradle.core.box.piece import Outside, Piece, Role
@@ -16,6 +17,7 @@ __all__ = [
     "ChamberMade",
     "InnerGap",
     "Layers",
+    "Lightened",
     "Made",
     "Outside",
     "ServicePanelMade",
@@ -27,6 +29,7 @@ __all__ = [
     "Wall",
     "divider_part",
     "edges_meet",
+    "in_one_strip",
     "inside_chamfer",
     "largest_chamfer",
     "lined_beside",

@@ -89,6 +89,10 @@ class ExistingCase:
         return None
 
     @property
+    def mouth(self) -> None:
+        return None
+
+    @property
     def lift_mm(self) -> float:
         return LIFT_MM
 

@@ -9,9 +9,10 @@ from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.layers import Layer, Runners
 
-__all__ = ["LinerPiece", "board_pieces", "liner_pieces", "runner_count"]
+__all__ = ["LinerPiece", "board_pieces", "in_one_strip", "liner_pieces", "runner_count"]
 
 Flat = tuple[float, float]
+STRIPS: dict[str, tuple[Face, Face]] = {"aft": ("front", "aft"), "across": ("left", "right")}
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,7 +30,14 @@ class LinerPiece:
 
 def liner_pieces(box: Box, inner_mm: Vec) -> Iterator[LinerPiece]:
     """Left and right are lined whole, front and aft between them, all from the base to the rim; base and top between
-    all four. None where there is no liner, or no room for one."""
+    all four. Of one strip over the base and two walls, these are one piece. None where there is no liner, or no room
+    for one."""
+    if box.one_strip and (strip := in_one_strip(box)):
+        ends, way = STRIPS[box.one_strip], 0 if box.one_strip == "aft" else 1
+        (long, high), floor = _covers(box, ends[0], inner_mm), _covers(box, "base", inner_mm)
+        size = (2 * high + floor[way], long)
+        if min(size) > 0:
+            yield LinerPiece(f"{ends[0]}, floor and {ends[1]}", 1, size, strip.thickness_mm, strip.material)
     for pair in FACE_PAIRS:
         one, other = ([*_on(box, face, inner_mm)] for face in pair)
         both = [row for row in one if row in other]
@@ -57,14 +65,34 @@ def plate_size(low: Vec, high: Vec) -> tuple[float, Flat]:
     return thick, (size[1], size[0])
 
 
-def _on(box: Box, face: Face, inner_mm: Vec) -> Iterator[tuple[Layer, Flat]]:
-    """The layers of a face, each with how much of it there is to cover."""
+def in_one_strip(box: Box) -> Layer | None:
+    """The layer that the base and two walls have alike next to the metal, where they are lined with one strip."""
+    if box.one_strip is None:
+        return None
+    first = [next(iter(box.lining(face)), None) for face in ("base", *STRIPS[box.one_strip])]
+    layers = [row[1].model_copy(update={"order": 0}) for row in first if row]
+    alike = len(layers) == 3 and layers[0].type == "sheet" and all(layer == layers[0] for layer in layers)
+    return layers[0] if alike else None
+
+
+def _covers(box: Box, face: Face, inner_mm: Vec) -> Flat:
+    """How much of a face there is to cover. A strip that goes from left to right runs under front and aft."""
     length, width, height = inner_mm
     across = width - box.lined_mm("left") - box.lined_mm("right")
     along = length - box.lined_mm("front") - box.lined_mm("aft")
-    size = {"left": (length, height), "right": (length, height), "front": (across, height), "aft": (across, height)}
-    covers = size.get(face, (along, across))
-    for _, layer in box.lining(face):
+    strip = in_one_strip(box) if box.one_strip == "across" else None
+    ends = (across, height - (strip.thickness_mm if strip else 0.0))
+    size = {"left": (length, height), "right": (length, height), "front": ends, "aft": ends}
+    return size.get(face, (along, across))
+
+
+def _on(box: Box, face: Face, inner_mm: Vec) -> Iterator[tuple[Layer, Flat]]:
+    """The layers of a face that are pieces of their own, each with how much of it there is to cover."""
+    covers, strip = _covers(box, face, inner_mm), in_one_strip(box)
+    rows = box.lining(face)
+    if strip and box.one_strip and face in ("base", *STRIPS[box.one_strip]):
+        rows = rows[1:]
+    for _, layer in rows:
         if min(covers) > 0:
             yield layer, covers
 

@@ -97,6 +97,11 @@ class Made(Protocol):
         """The edge of the closed face that what closes it turns on; None where it is taken away."""
 
     @property
+    def mouth(self) -> tuple[Flat, ...] | None:
+        """The corners, along and across, of the opening that it is filled through, where that is narrower than its
+        inside; else None."""
+
+    @property
     def lift_mm(self) -> float:
         """How far what closes it is drawn off before it can be turned away."""
 

@@ -10,7 +10,9 @@ from levelcradle.core.design.tables import Material
 from levelcradle.core.part import FlatPart, Stand
 from levelcradle.core.strength import Plate
 
-__all__ = ["divider_part", "plate_part", "wall_plate"]
+__all__ = ["WINDOW_KG_M3", "divider_part", "plate_part", "wall_plate", "window_bought"]
+
+WINDOW_KG_M3 = 1200.0  # polycarbonate: handbooks, from memory
 
 Held = tuple[tuple[bool, bool], tuple[bool, bool]]
 
@@ -50,10 +52,19 @@ def divider_part(box_id: str, name: str, number: int, low: Vec, high: Vec, of: t
     )
 
 
+def window_bought(thickness_mm: float, size_mm: tuple[float, float], of: str) -> tuple[str, int]:
+    """What is bought for a window, and how many of it."""
+    wide, tall = size_mm
+    return f"clear polycarbonate {thickness_mm:g} mm, {wide:g} × {tall:g}: {of}", 1
+
+
 def wall_plate(box: Box, face: Face, inner: Vec, thickness_mm: float, material: Material, held: Held) -> Plate:
-    """A wall or the base between its edges, less the openings of the service panels in it. ``held``: of its first way's
+    """A wall or the base between its edges, less the openings of the service panels in it and a row of its lightening
+    holes. ``held``: of its first way's
     two edges, and its second's, which hold it from turning."""
     one, other = (mm for i, mm in enumerate(inner) if i != FACE_AT[face][0])
     cut = [panel.size_mm for panel in box.service_panels.values() if panel.face == face]
     shares = [min(sum(a for a, _ in cut) / one, 1.0), min(sum(b for _, b in cut) / other, 1.0)] if cut else [0.0]
-    return Plate((one, other), thickness_mm, material, held, max(shares))
+    holes = [row.diameter_mm / row.apart_mm for row in box.lightening.values() if row.face == face]
+    left = (1 - max(shares)) * (1 - min(max(holes, default=0.0), 1.0))
+    return Plate((one, other), thickness_mm, material, held, 1 - left)

@@ -110,6 +110,10 @@ class RackedBox:
         return None
 
     @property
+    def mouth(self) -> None:
+        return None
+
+    @property
     def lift_mm(self) -> float:
         return 0.0
 
@@ -283,6 +287,10 @@ class RackedBox:
         if self.box.chamfers:
             why = "its angles run along every edge; nothing is cut for this box"
             yield cannot(path, name, "edges", "edges are cut off a rack", why)
+        radii = self.material.bend_radii
+        if radii is not None:
+            mm, why = (self.spec.bend_radius_mm, radii * self.spec.insert_mm), self.material.bend_source or "as entered"
+            yield from too_little(path, name, "bend radius", "inside radius of its insert's bends", mm, why)
         short, needs = min(member.length_mm for member in self.members), 2 * self.spec.angle_mm
         why = "room to weld it: common practice, no source"
         yield from too_little(path, name, "angles", "the shortest bar of the rack comes out", (short, needs), why)

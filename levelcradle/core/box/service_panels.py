@@ -13,7 +13,7 @@ from levelcradle.core.axes import Placement, Vec, dot, scaled, vec
 from levelcradle.core.box.made import Made
 from levelcradle.core.box.openings import on_face, outward
 from levelcradle.core.box.piece import Outside, Piece, block_piece, head_piece
-from levelcradle.core.box.plates import plate_part
+from levelcradle.core.box.plates import WINDOW_KG_M3, plate_part, window_bought
 from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.service_panel import ServicePanel
@@ -24,7 +24,6 @@ from levelcradle.core.solids import Solid, block, clipped, touches
 
 __all__ = ["ServicePanelMade", "cut_through", "opened_by", "panels_of"]
 
-WINDOW_KG_M3 = 1200.0  # polycarbonate: handbooks, from memory
 WITHIN_MM = 1e-3
 
 
@@ -118,13 +117,13 @@ class ServicePanelMade:
         yield replace(cover, holes=tuple(Hole(xy, self.spec.screws.hole_mm, "screw") for xy in self.screws))
 
     def bought(self) -> Iterator[tuple[str, int]]:
-        name, (wide, tall) = self.spec.name, self.cover_mm
+        name = self.spec.name
         yield f"{self.spec.screws.size} screw and rivet nut: {name}", len(self.screws)
         if self.spec.gasket_mm:
             round_m = 2 * sum(mm + self.spec.overlap_mm for mm in self.spec.size_mm) / 1000
             yield f"gasket strip, {round_m:.2f} m: {name}", 1
         if self.spec.window:
-            yield f"clear polycarbonate {self.spec.thickness_mm:g} mm, {wide:g} × {tall:g}: {name}", 1
+            yield window_bought(self.spec.thickness_mm, self.cover_mm, name)
 
 
 def panels_of(box: Box, made: Made, material: Material) -> tuple[ServicePanelMade, ...]:

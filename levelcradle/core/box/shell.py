@@ -12,6 +12,7 @@ from levelcradle.core.box.chambers import ChamberMade, chambers_of
 from levelcradle.core.box.chamfers import inside_chamfer, lined_beside
 from levelcradle.core.box.holding import Held, Stack, room_of
 from levelcradle.core.box.kinds import made_of
+from levelcradle.core.box.lightening import Lightened, lightened_of
 from levelcradle.core.box.made import Made
 from levelcradle.core.box.openings import protruding
 from levelcradle.core.box.piece import Outside, Piece, block_piece
@@ -69,6 +70,7 @@ class Shell:
         held: the stacks of modules, and what holds them.
         chambers: for gear, on its faces.
         service_panels: in its walls.
+        lightened: the holes in its walls that only take weight off.
         plates: its dividers, each with its block and its corners.
         cg: centre of gravity, full, in the box's frame.
     """
@@ -83,6 +85,7 @@ class Shell:
     held: Held
     chambers: tuple[ChamberMade, ...]
     service_panels: tuple[ServicePanelMade, ...]
+    lightened: tuple[Lightened, ...]
     plates: tuple[tuple[str, Vec, Vec], ...]
     _dividers: tuple[Piece, ...]
 
@@ -103,13 +106,19 @@ class Shell:
         own = tuple(self.made.pieces())
         for panel in self.service_panels:
             own = tuple(opened_by(own, panel))
+        for holes in self.lightened:
+            own = tuple(holes.lighter(own))
         covers = (piece for panel in self.service_panels for piece in panel.pieces())
         return (*own, *self._dividers, *self.held.pieces, *chambers, *covers)
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
-        """The flat parts of its walls, with the openings of its service panels, and their covers."""
+        """The flat parts of its walls, with the openings of its service panels and its lightening holes, and their
+        covers."""
         for part in self.made.parts(box_id, name):
-            yield cut_through(part, self.service_panels)
+            cut = cut_through(part, self.service_panels)
+            for holes in self.lightened:
+                cut = holes.through(cut)
+            yield cut
         for panel in self.service_panels:
             yield from panel.parts(box_id, name)
 
@@ -225,6 +234,7 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
         held=held,
         chambers=chambers,
         service_panels=panels,
+        lightened=lightened_of(box, made, material, chambers, panels),
         plates=plates,
         _dividers=tuple(_divider(blocks[key][0], low, high, material, tables) for key, low, high in plates),
     )

@@ -7,7 +7,8 @@ from dataclasses import replace
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import minus
-from levelcradle.core.design.base import FACE_AT
+from levelcradle.core.box import outward
+from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.fitted import FittedKind
 from levelcradle.core.design.holders import refers
 from levelcradle.core.finding import Finding, State, plain
@@ -27,17 +28,18 @@ def flag_findings(assembly: Assembly) -> Iterator[Finding]:
         if not box.shell.modules:
             continue
         bay = assembly.bay_of(box)
-        if box.shell.made.open_to_air:
+        if box.shell.made.open_to_air or box.box.lightening:
             yield _in_the_dry(box, bay.flags if bay else None)
         else:
-            yield from _of_its_space(box, bay.flags if bay else ())
+            yield from _of_its_space(assembly, box, bay.flags if bay else ())
         if _sealed(box):
             yield from _breathing(box)
         yield from _metals(assembly, box, bay.flags if bay else ())
 
 
 def _in_the_dry(box: PlacedBox, flags: Collection[str] | None) -> Finding:
-    """An open rack stands where it is dry and nobody sits, or nowhere; where that is no measured space nobody knows."""
+    """What is open to the air stands where it is dry and nobody sits, or nowhere; where that is no measured space
+    nobody knows."""
     name, against = plain(box.box.name), sorted({"wet", "passenger"} & set(flags or ()))
     state: State = "foul" if against or _sealed(box) else "unknown" if flags is None else "clear"
     words = f"{name} is open, and stands in a dry space"
@@ -62,7 +64,33 @@ def _in_the_dry(box: PlacedBox, flags: Collection[str] | None) -> Finding:
 WHERE = {"wet": "a wet space", "passenger": "the passenger space"}
 
 
-def _of_its_space(box: PlacedBox, flags: Collection[str]) -> Iterator[Finding]:
+def _dry(assembly: Assembly, box: PlacedBox) -> Finding:
+    """Each face keeps the water out that reaches it: what looks at an open side of its space is sealed, what looks at
+    metal at least keeps splashes out."""
+    name, left = plain(box.box.name), sorted(box.box.sides)
+    sealed = box.box.sealing in SEALED
+    if not left or (box.box.sealing is None and len(left) < len(FACE_AT)):
+        return _asked(box, "sealed", f"{name} stands in a wet space: sealed?", _sealed(box), WET)
+    met = [face for face in left if box.box.sides[face] == "open" or _looks_out(assembly, box, face)]
+    keeps = (sealed or len(left) == len(FACE_AT)) and not met
+    asked = _asked(box, "sealed", f"{name} stands in a wet space: sealed?", keeps, WET)
+    words = f"its {' and '.join(met or left)} " + ("let water in" if met else "keep splashes out, and look at metal")
+    if not met and not keeps:
+        words = "not but for splashes"
+    return replace(asked, message=f"{name} stands in a wet space: {words}")
+
+
+LOOKS = (("fore", "aft"), ("left", "right"), ("floor", "top"))
+
+
+def _looks_out(assembly: Assembly, box: PlacedBox, face: Face) -> bool:
+    """Whether a face looks at a side of its space that is not metal: as its box stands, by where it looks most."""
+    bay, way = assembly.bay_of(box), box.placement.direction(outward(face))
+    axis = max(range(3), key=lambda i: abs(way[i]))
+    return bay is None or getattr(bay.sides, LOOKS[axis][way[axis] > 0]).is_ != "metal"
+
+
+def _of_its_space(assembly: Assembly, box: PlacedBox, flags: Collection[str]) -> Iterator[Finding]:
     name, spec = plain(box.box.name), box.box
     if "passenger" in flags:
         yield _asked(box, "sealed", f"{name} stands in the passenger space: sealed towards it?", _sealed(box), CABIN)
@@ -70,7 +98,7 @@ def _of_its_space(box: PlacedBox, flags: Collection[str]) -> Iterator[Finding]:
             box, "vented", f"{name} stands in the passenger space: vented outside?", spec.vented_outside, CABIN
         )
     elif "wet" in flags:
-        yield _asked(box, "sealed", f"{name} stands in a wet space: sealed?", _sealed(box), WET)
+        yield _dry(assembly, box)
         if _sealed(box):
             yield _opening(box, "drain", f"{name} stands in a wet space: a drain?", "drain", DRAIN)
 
@@ -117,7 +145,8 @@ def _opening(box: PlacedBox, what: str, question: str, kind: FittedKind, rationa
 
 
 def _sealed(box: PlacedBox) -> bool | None:
-    return None if box.box.sealing is None else box.box.sealing in SEALED
+    """All over."""
+    return None if box.box.sealing is None else box.box.sealing in SEALED and not box.box.sides
 
 
 def _asked(box: PlacedBox, what: str, question: str, answer: bool | None, rationale: str) -> Finding:

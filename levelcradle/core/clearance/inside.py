@@ -3,9 +3,13 @@
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.box import in_one_strip
+from levelcradle.core.box.making import cannot
 from levelcradle.core.clearance.chambers import chamber_findings
 from levelcradle.core.clearance.compartments import compartment_findings
 from levelcradle.core.clearance.fixed import gear_findings
+from levelcradle.core.clearance.lightening import lightening_findings
+from levelcradle.core.clearance.mouth import mouth_findings
 from levelcradle.core.clearance.openings import opening_findings
 from levelcradle.core.clearance.service_panels import panel_findings
 from levelcradle.core.design import tree_of
@@ -31,11 +35,14 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
             *_cable(box),
             *_welds(box),
             *_lining(assembly, box),
+            *_strip(box),
             *opening_findings(box),
             *compartment_findings(assembly, box),
             *box.shell.made.findings(box.path, box.box.name),
             *gear_findings(box),
             *chamber_findings(box),
+            *mouth_findings(box),
+            *lightening_findings(box),
             *panel_findings(box),
         )
     ]
@@ -111,6 +118,13 @@ def _cable(box: PlacedBox) -> Iterator[Finding]:
             rationale="what its modules give has to leave it: round holes",
             label="cable hole",
         )
+
+
+def _strip(box: PlacedBox) -> Iterator[Finding]:
+    """One strip is of one liner."""
+    if box.box.one_strip and not in_one_strip(box.box):
+        words = "its floor and two walls are lined otherwise next to the metal: no one strip lines them"
+        yield cannot(box.path, box.box.name, "one strip", words, "one strip is of one sheet, as thick all over")
 
 
 def _lining(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:

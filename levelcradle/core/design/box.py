@@ -23,10 +23,11 @@ from levelcradle.core.design.base import (
     _as_tuple,
 )
 from levelcradle.core.design.chamber import Chamber
-from levelcradle.core.design.construction import Cap, Closure, Construction, Folded, Panel, WeldClass
+from levelcradle.core.design.construction import Cap, Closure, Construction, Folded, WeldClass
 from levelcradle.core.design.fitted import Fitted
 from levelcradle.core.design.holders import Holder
 from levelcradle.core.design.layers import Layer, Layers, Liners
+from levelcradle.core.design.lightening import Lightening
 from levelcradle.core.design.service_panel import ServicePanel
 from levelcradle.core.design.survey import KeepClear
 
@@ -263,7 +264,9 @@ class Finish(DocumentModel):
 class Box(DocumentModel):
     """``weld_class``: how true its welds are kept; so much room is left inside for their pull. None where nobody has
     said, and no room is left. ``filler``: what it is welded with, a row of the design's table. ``bond_ohm``: measured
-    from the box to the body, over its bonding strap."""
+    from the box to the body, over its bonding strap. ``one_strip``: what lies next to the metal of the base and of the
+    two walls at either end of that way is one piece, folded up. ``sides``: faces that keep out no more than splashes,
+    or nothing, whatever the others do."""
 
     name: Line
     bay: Id | None = None
@@ -273,6 +276,7 @@ class Box(DocumentModel):
     filler: Id | None = None
     material: Id = "s235"
     layers: Layers = Liners().layers()
+    one_strip: Literal["aft", "across"] | None = None
     blocks: Annotated[dict[Id, Block], Field(max_length=200)] = {}
     inner: Inner = Wrap()
     chamfers: Annotated[dict[Id, Chamfer], Field(max_length=8)] = {}
@@ -281,8 +285,10 @@ class Box(DocumentModel):
     protrusions: Annotated[dict[Id, Protrusion], Field(max_length=100)] = {}
     chambers: Annotated[dict[Id, Chamber], Field(max_length=8)] = {}
     service_panels: Annotated[dict[Id, ServicePanel], Field(max_length=12)] = {}
+    lightening: Annotated[dict[Id, Lightening], Field(max_length=6)] = {}
     keep_clear: Annotated[dict[Id, KeepClear], Field(max_length=12)] = {}
     sealing: Literal["open", "gasket", "sealant"] | None = None
+    sides: dict[Face, Literal["splash", "open"]] = {}
     vented_outside: bool | None = None
     bond_ohm: Annotated[float, Field(ge=0, le=1e6)] | None = None
     holders: Annotated[dict[Id, Holder], Field(max_length=200)] = {}
@@ -293,8 +299,9 @@ class Box(DocumentModel):
     @model_validator(mode="after")
     def _closed(self) -> "Box":
         wanted = self.construction.closed_by
-        if tuple(closure.type for closure in self.closures.values()) != wanted:
-            raise ValueError(f"its construction is closed by {f'a {wanted[0]}' if wanted else 'no lid'} of its own")
+        if len(self.closures) != min(len(wanted), 1) or any(c.type not in wanted for c in self.closures.values()):
+            lid = " or ".join(f"a {kind}" for kind in wanted) or "no lid"
+            raise ValueError(f"its construction is closed by {lid} of its own")
         return self
 
     def lining(self, face: Face) -> list[tuple[str, Layer]]:
@@ -306,6 +313,6 @@ class Box(DocumentModel):
         return sum(layer.thickness_mm for _, layer in self.lining(face))
 
     @property
-    def lid(self) -> Cap | Panel:
+    def lid(self) -> Closure:
         """What it is filled through. Raises StopIteration of a box that is closed by itself."""
         return next(iter(self.closures.values()))

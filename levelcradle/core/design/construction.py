@@ -21,6 +21,7 @@ __all__ = [
     "Closure",
     "Construction",
     "Existing",
+    "Flange",
     "Folded",
     "FoldingShop",
     "Framed",
@@ -55,15 +56,17 @@ class FoldingShop(DocumentModel):
 
 
 class Folded(DocumentModel):
-    """A tray folded from one sheet, its corners welded, with a cap over it. ``base_mm``: of a thicker base, a plate of
-    its own that the four walls are welded on."""
+    """A tray folded from one sheet, its corners welded, with a cap over it or a flat lid on a flange. ``base_mm``: of a
+    thicker base, a plate of its own that the four walls are welded on. ``tabs``: walls that are cut apart stand in
+    notches of the base's edge, so that nobody measures where they go."""
 
-    closed_by: ClassVar[tuple[str, ...]] = ("cap",)
+    closed_by: ClassVar[tuple[str, ...]] = ("cap", "flange")
     welded: ClassVar[tuple[bool, bool, bool]] = (True, True, False)  # aft, across, up
     type: Literal["folded"] = "folded"
     thickness_mm: Annotated[float, Field(gt=0, le=20)] = 3.0
     bend_radius_mm: Annotated[float, Field(ge=0, le=50)] = 3.0
     base_mm: Annotated[float, Field(gt=0, le=20)] | None = None
+    tabs: bool = False
     folder: FoldingShop = FoldingShop()
 
 
@@ -83,15 +86,17 @@ class Existing(DocumentModel):
 
 
 class Framed(DocumentModel):
-    """A frame of square tube, butt-welded, with a flat panel of sheet on each face but one, and one that comes off on
-    that. ``rails``:
-    tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick."""
+    """A frame of square tube with a flat panel of sheet on each face but one, and one that comes off on that.
+
+    ``corners``: how the tubes of its two rings meet; ``rails``: tubes across under what stands in it; ``fastener``:
+    what holds the panels, ``fastener_mm`` thick."""
 
     closed_by: ClassVar[tuple[str, ...]] = ("panel",)
     welded: ClassVar[tuple[bool, bool, bool]] = (True, True, True)
     type: Literal["framed"]
     tube_mm: Annotated[float, Field(ge=10, le=100)] = 25.0
     tube_wall_mm: Annotated[float, Field(gt=0, le=6)] = 2.0
+    corners: Literal["butt", "mitre"] = "butt"
     rails: Annotated[int, Field(ge=0, le=12)] = 2
     cladding_mm: Annotated[float, Field(gt=0, le=6)] = 1.5
     fastener: Literal["rivet", "rivet nut", "tapped"] = "rivet"
@@ -152,10 +157,28 @@ class Cap(DocumentModel):
     screws: LidScrews = LidScrews()
 
 
+class Flange(DocumentModel):
+    """A flat lid on a flange: strips of the tray's sheet, ``wide_mm``, welded round its rim, outward or ``inward``;
+    screws down through both into rivet nuts. ``thickness_mm``: of the lid, None where it is of the tray's sheet;
+    ``gasket_mm``: as it is pressed; ``hinge``: the edge that it turns on, once its screws are out; ``window``: the lid
+    is clear polycarbonate, bought."""
+
+    type: Literal["flange"]
+    face: Literal["top"] = "top"
+    main: Literal[True] = True
+    wide_mm: Annotated[float, Field(ge=8, le=100)] = 25.0
+    inward: bool = False
+    thickness_mm: Annotated[float, Field(gt=0, le=20)] | None = None
+    gasket_mm: Annotated[float, Field(ge=0, le=20)] = 3.0
+    hinge: Literal["front", "aft", "left", "right"] | None = None
+    window: bool = False
+    screws: Screws = Screws(spacing_mm=80.0)
+
+
 class Panel(DocumentModel):
     """A flat panel on a gasket, screwed into rivet nuts in the frame: a lid, or a side or base that comes off.
     ``gasket_mm``: as it is pressed. ``hinge``: the edge of its face that it turns on, once its screws are out; None
-    where it is taken away."""
+    where it is taken away. ``window``: it is clear polycarbonate, bought."""
 
     type: Literal["panel"]
     face: Face = "top"
@@ -163,6 +186,7 @@ class Panel(DocumentModel):
     main: Literal[True] = True
     thickness_mm: Annotated[float, Field(gt=0, le=10)] = 2.0
     gasket_mm: Annotated[float, Field(ge=0, le=20)] = 2.0
+    window: bool = False
     screws: Screws = Screws()
 
     @model_validator(mode="after")
@@ -172,4 +196,4 @@ class Panel(DocumentModel):
         return self
 
 
-Closure = Annotated[Cap | Panel, Field(discriminator="type")]
+Closure = Annotated[Cap | Flange | Panel, Field(discriminator="type")]

@@ -24,6 +24,7 @@ _SHAPE = (
     "holders",
     "chambers",
     "service_panels",
+    "lightening",
     "construction",
     "chamfers",
     "closures",

@@ -45,6 +45,7 @@ _SORTS = {
     "holders": "holder of",
     "chambers": "chamber",
     "service_panels": "service panel",
+    "lightening": "lightening holes",
     "load_cases": "load case",
     "weighings": "weighing",
     "chamfers": "chamfer of",

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import BeforeValidator, Field
 
-from levelcradle.core.design.base import DocumentModel, PositiveLength, _as_tuple
+from levelcradle.core.design.base import DocumentModel, PositiveLength, Text, _as_tuple
 
 __all__ = ["DxfVersion", "Lengths", "PaperName", "Projection", "SheetChoice"]
 
@@ -26,4 +26,5 @@ class SheetChoice(DocumentModel):
     bar_mm: PositiveLength = 6000.0  # stock that frames are sawn from
     saw_mm: Annotated[float, Field(ge=0, le=20)] = 2.0  # what a cut takes
     roll_mm: PositiveLength = 1000.0  # how wide the roll is that liners are cut from
+    currency: Text = ""  # of the prices in the tables, as the shop writes it
     kits: Annotated[int, Field(ge=1, le=1000)] = 1  # for how many cars lists and nests are made

@@ -22,6 +22,7 @@ __all__ = [
 ]
 
 Mpa = Annotated[float, Field(gt=0, le=10_000)]
+Price = Annotated[float, Field(gt=0, le=1e6)]
 InG = Annotated[float, Field(ge=-100, le=100)]
 
 
@@ -37,6 +38,9 @@ SERIES: tuple[str, ...] = get_args(Series)
 
 
 class Material(TableRow):
+    """``bend_radii``: the least inside radius it is bent to, in thicknesses; ``grain``: whether it cracks where it is
+    bent along its rolling direction. None where nobody has said."""
+
     name: Line
     density_kg_m3: Annotated[float, Field(gt=0, le=30_000)]
     yield_mpa: Mpa
@@ -47,6 +51,10 @@ class Material(TableRow):
     weldable_with: Literal["steel", "aluminium"]
     series: Series | None = None  # of an aluminium alloy
     k_source: Text
+    bend_radii: Annotated[float, Field(ge=0, le=20)] | None = None
+    grain: Literal["yes", "no"] | None = None
+    bend_source: Text = ""
+    price_per_kg: Price | None = None
 
     def yield_mpa_at(self, thickness_mm: float) -> float | None:
         """Yield strength at a thickness [MPa]; None over 16 mm where the row does not say. Source: EN 10025-2 table of
@@ -90,6 +98,7 @@ class Liner(TableRow):
     burns: Literal["yes", "no"] | None = None
     limit_c: Annotated[float, Field(ge=-60, le=2000)] | None = None
     density_kg_m3: Annotated[float, Field(gt=0, le=20_000)] | None = None
+    price_per_m2: Price | None = None
 
 
 class Filler(TableRow):
@@ -177,6 +186,8 @@ _WORDS = {
     "name",
     "source",
     "k_source",
+    "bend_source",
+    "grain",
     "weldable_with",
     "reason",
     "kind",

@@ -10,7 +10,7 @@ from levelcradle.core.tables import rows
 __all__ = ["FORMAT", "upgraded"]
 
 Tree = dict[str, Any]
-FORMAT = 7
+FORMAT = 8
 
 
 def upgraded(tree: Tree) -> Tree:
@@ -226,20 +226,22 @@ def _to_6(tree: Tree) -> Tree:
 # --- 6 to 7: service panels, boards between modules, fillers; the rows of tables that came with the application say
 # what these ask of them, where their names are still those that they came with ---
 
-_ASKED = {"liners": ("density_kg_m3", float), "materials": ("series", str)}
-
 
 def _to_7(tree: Tree) -> Tree:
+    return {**_asked(_asked(tree, "liners", "density_kg_m3", float), "materials", "series", str), "format": 7}
+
+
+def _asked(tree: Tree, name: str, figure: str, kind: Callable[[str], Any]) -> Tree:
+    """With what the standard rows of a table say of one figure more."""
     tables = tree.get("tables")
-    if not isinstance(tables, dict):
-        return {**tree, "format": 7}
-    said = {name: {**tables[name], **_said_of(tables, name)} for name in _ASKED if isinstance(tables.get(name), dict)}
-    return {**tree, "tables": {**tables, **said}, "format": 7}
+    if not isinstance(tables, dict) or not isinstance(tables.get(name), dict):
+        return tree
+    said = {**tables[name], **_said_of(tables, name, figure, kind)}
+    return {**tree, "tables": {**tables, name: said}}
 
 
-def _said_of(tables: Tree, name: str) -> Tree:
+def _said_of(tables: Tree, name: str, figure: str, kind: Callable[[str], Any]) -> Tree:
     """Rows of a table with what a standard row of their name says."""
-    figure, kind = _ASKED[name]
     standard = {row["id"]: row for row in rows(name) if row[figure]}
     return {
         key: {**row, figure: kind(standard[key][figure])}
@@ -248,4 +250,21 @@ def _said_of(tables: Tree, name: str) -> Tree:
     }
 
 
-_STEPS: dict[int | None, Callable[[Tree], Tree]] = {1: _to_2, 2: _to_3, 3: _to_4, 4: _to_5, 5: _to_6, 6: _to_7}
+# --- 7 to 8: metals say how tight they are bent and whether along their grain, prices, flanges, lightening holes ---
+
+
+def _to_8(tree: Tree) -> Tree:
+    for figure, kind in (("bend_radii", float), ("grain", str), ("bend_source", str)):
+        tree = _asked(tree, "materials", figure, kind)
+    return {**tree, "format": 8}
+
+
+_STEPS: dict[int | None, Callable[[Tree], Tree]] = {
+    1: _to_2,
+    2: _to_3,
+    3: _to_4,
+    4: _to_5,
+    5: _to_6,
+    6: _to_7,
+    7: _to_8,
+}

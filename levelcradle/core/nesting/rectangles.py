@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from levelcradle.core.nesting.spot import Spot
+from levelcradle.core.nesting.spot import Spot, quarters_of
 from levelcradle.core.part import Flat, FlatPart
 
 __all__ = ["by_rectangles", "off_a_roll"]
@@ -12,11 +12,16 @@ __all__ = ["by_rectangles", "off_a_roll"]
 
 def by_rectangles(pieces: Sequence[FlatPart], stock_mm: Flat, gap_mm: float) -> list[list[Spot]]:
     """Sheets that pieces lie on, each with what lies on it."""
-    sizes = [(part.size_mm[0] + gap_mm, part.size_mm[1] + gap_mm) for part in pieces]
+    first = [quarters_of(part)[0] for part in pieces]
+    sizes = [
+        (part.size_mm[quarters] + gap_mm, part.size_mm[1 - quarters] + gap_mm)
+        for part, quarters in zip(pieces, first, strict=True)
+    ]
+    turning = not any(part.rolled for part in pieces)
     found: dict[int, list[Spot]] = {}
-    for sheet, number, (x, y), wide in _packed(sizes, (stock_mm[0] - gap_mm, stock_mm[1] - gap_mm)):
-        turned = abs(wide - sizes[number][0]) > 0.15
-        found.setdefault(sheet, []).append(Spot(number, (x + gap_mm, y + gap_mm), int(turned)))
+    for sheet, number, (x, y), wide in _packed(sizes, (stock_mm[0] - gap_mm, stock_mm[1] - gap_mm), turning=turning):
+        turned = turning and abs(wide - sizes[number][0]) > 0.15
+        found.setdefault(sheet, []).append(Spot(number, (x + gap_mm, y + gap_mm), first[number] + int(turned)))
     return [spots for _, spots in sorted(found.items())]
 
 

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from scipy.fft import irfft2, next_fast_len, rfft2
 from shapely.geometry import Polygon
 
-from levelcradle.core.nesting.spot import Spot
+from levelcradle.core.nesting.spot import Spot, quarters_of
 from levelcradle.core.part import Flat, FlatPart
 
 __all__ = ["by_shapes"]
@@ -76,7 +76,7 @@ class _Grid:
         """Each way that a part may be turned and looks otherwise than before."""
         found: list[_Turned] = []
         cells = self._cells(part)
-        for quarters in range(4):
+        for quarters in quarters_of(part):
             mine = np.rot90(cells, quarters)
             fits = mine.shape[0] <= self.size[0] and mine.shape[1] <= self.size[1]
             if fits and not any(np.array_equal(mine, other.cells) for other in found):

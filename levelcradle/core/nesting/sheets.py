@@ -7,6 +7,7 @@ from functools import cached_property
 
 from levelcradle.core.nesting.rectangles import by_rectangles
 from levelcradle.core.nesting.shapes import by_shapes
+from levelcradle.core.nesting.spot import quarters_of
 from levelcradle.core.part import Flat, FlatPart
 
 __all__ = ["GAP_MM", "Laid", "Nest", "nests"]
@@ -67,8 +68,9 @@ def nests(parts: Sequence[FlatPart], stock_mm: Flat, kits: int = 1) -> tuple[lis
 
 
 def _fits(part: FlatPart, stock_mm: Flat) -> bool:
-    size, room = sorted(part.size_mm), sorted(v - 2 * GAP_MM for v in stock_mm)
-    return size[0] <= room[0] and size[1] <= room[1]
+    room = [v - 2 * GAP_MM for v in stock_mm]
+    sizes = (part.size_mm[:: -1 if quarters % 2 else 1] for quarters in quarters_of(part))
+    return any(size[0] <= room[0] and size[1] <= room[1] for size in sizes)
 
 
 LARGEST_FIRST: tuple[Callable[[FlatPart], float], ...] = (

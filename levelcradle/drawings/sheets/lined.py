@@ -45,8 +45,9 @@ def _called(subject: Subject, piece: LinerPiece) -> str:
     return next((row.name for row in rows.values() if row.thickness_mm == piece.thickness_mm), "liner")
 
 
-def liners_bought(subject: Subject) -> Iterator[tuple[str, str]]:
-    """(what, how much of it and how wide the roll is) of each liner."""
+def liners_bought(subject: Subject) -> Iterator[tuple[str, str, float | None]]:
+    """(what, how much of it and how wide the roll is, what it costs) of each liner."""
+    prices = {row.name: row.price_per_m2 for row in subject.assembly.tables.liners.values()}
     chosen, write = subject.assembly.design.sheets, subject.job.length
     alike: dict[tuple[float, str], list[tuple[float, float]]] = {}
     glued: dict[tuple[float, str], float] = {}
@@ -60,4 +61,6 @@ def liners_bought(subject: Subject) -> Iterator[tuple[str, str]]:
         metres = f"{long / 1000:.2f} m of a roll {write(chosen.roll_mm)} wide"
         joined = f"; {len(left)} larger than the roll is wide, joined" if left else ""
         area = glued[thickness, name]
-        yield f"{name}, {thickness:g} mm", f"{metres}{joined}{f'; {area:.2f} m² to glue' if area else ''}"
+        price = prices.get(name)
+        cost = price and price * long * chosen.roll_mm * 1e-6
+        yield f"{name}, {thickness:g} mm", f"{metres}{joined}{f'; {area:.2f} m² to glue' if area else ''}", cost

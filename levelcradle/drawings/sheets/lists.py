@@ -5,7 +5,8 @@ from collections import Counter
 from collections.abc import Iterator
 
 from levelcradle.core.bar import Bar
-from levelcradle.core.nesting import StockBar
+from levelcradle.core.design.tables import Material
+from levelcradle.core.nesting import Nest, StockBar
 from levelcradle.core.part import FlatPart
 from levelcradle.drawings.names import file_stem
 from levelcradle.drawings.sheets.lined import liners_bought
@@ -65,14 +66,20 @@ def member_list(subject: Subject) -> Table:
 
 def buying_list(subject: Subject) -> Table:
     """Fasteners, sheet and modules, with how many and what for."""
-    columns = (Column("what", 2.6), Column("how many", 0.8, 0), Column("kg", 0.8, 1), Column("for", 3.2))
-    kits = subject.assembly.design.sheets.kits
+    columns = [Column("what", 2.6), Column("how many", 0.8, 0), Column("kg", 0.8, 1), Column("for", 3.2)]
+    chosen = subject.assembly.design.sheets
     each = [*_bolts(subject), *_together(subject), *_sheet(subject), *_tube(subject), *_modules(subject)]
-    rows = [(what, n and n * kits, kg and kg * kits, goes) for what, n, kg, goes in each]
-    rows += _stock(subject)
-    rows += [(what, None, None, how) for what, how in liners_bought(subject)]
+    rows: list[tuple[Cell, ...]] = []
+    rows += [(what, n and n * chosen.kits, kg and kg * chosen.kits, goes) for what, n, kg, goes in each]
+    bought = [*_stock(subject), *((what, None, None, how, price) for what, how, price in liners_bought(subject))]
     note = "Sheet and tube are the parts' own; the stock they are cut from is in the last rows"
-    return Table("buying-list", f"Fasteners and buying list{subject.for_cars}", columns, tuple(rows), note)
+    if any(price is not None for *_, price in bought):
+        columns.append(Column(f"price {chosen.currency}".strip(), 0.9, 2))
+        rows = [*((*row, None) for row in rows), *bought]
+        rows.append(("what has a price, together", None, None, "", sum(price or 0.0 for *_, price in bought)))
+    else:
+        rows += [row[:-1] for row in bought]
+    return Table("buying-list", f"Fasteners and buying list{subject.for_cars}", tuple(columns), tuple(rows), note)
 
 
 def _bolts(subject: Subject) -> Iterator[Bought]:
@@ -118,21 +125,29 @@ def _sheet(subject: Subject) -> Iterator[Bought]:
         yield f"{material}, {thick:g} mm", None, kg, ", ".join(marks[material, thick])
 
 
-def _stock(subject: Subject) -> Iterator[Bought]:
-    """Whole sheets and lengths to buy, and how much of them is used."""
-    job = subject.job
-    of_sheet: dict[str, list[float]] = {}
+def _stock(subject: Subject) -> Iterator[tuple[str, int | None, float | None, str, float | None]]:
+    """Whole sheets and lengths to buy, how much of them is used, and what they cost."""
+    job, metals = subject.job, {row.name: row for row in subject.assembly.tables.materials.values()}
+    of_sheet: dict[str, list[Nest]] = {}
     for nest in subject.nested[0]:
         size = " × ".join(job.length(v) for v in nest.stock_mm)
-        of_sheet.setdefault(f"sheet {size}, {nest.material}, {nest.thickness_mm:g} mm", []).append(nest.full)
-    for what, full in of_sheet.items():
-        yield what, len(full), None, f"stock, {100 * sum(full) / len(full):.0f} % used"
+        of_sheet.setdefault(f"sheet {size}, {nest.material}, {nest.thickness_mm:g} mm", []).append(nest)
+    for what, nested in of_sheet.items():
+        metal, full = metals[nested[0].material], sum(nest.full for nest in nested) / len(nested)
+        volume = sum(math.prod(nest.stock_mm) * nest.thickness_mm for nest in nested)
+        yield what, len(nested), None, f"stock, {100 * full:.0f} % used", _price(metal, volume)
     of_bar: dict[str, list[StockBar]] = {}
     for one in subject.sawn[0]:
         of_bar.setdefault(f"{one.section}, {one.material_name}, {job.length(one.stock_mm)} long", []).append(one)
     for what, bars in of_bar.items():
         used = 1 - sum(one.left_mm for one in bars) / sum(one.stock_mm for one in bars)
-        yield what, len(bars), None, f"stock, {100 * used:.0f} % used"
+        kg = sum(one.cuts[0].mass_kg / one.cuts[0].length_mm * one.stock_mm for one in bars)
+        price = metals[bars[0].material_name].price_per_kg
+        yield what, len(bars), None, f"stock, {100 * used:.0f} % used", price and price * kg
+
+
+def _price(metal: Material, mm3: float) -> float | None:
+    return metal.price_per_kg and metal.price_per_kg * mm3 * metal.density_kg_m3 * 1e-9
 
 
 def _modules(subject: Subject) -> Iterator[Bought]:

@@ -60,8 +60,12 @@ def _flat(sheet: Sheet, part: FlatPart, frame: Frame) -> None:
         beside = min(hole.at[0] - left, right - hole.at[0]) > min(hole.at[1] - low, high - hole.at[1])
         at = (x + radius + 0.8, y - 0.9) if beside else (x, y + radius + 0.8)
         sheet.words(at, str(number), SMALLEST_MM, "start" if beside else "middle")
-    for bend in part.bends:
-        sheet.line(frame.at(bend.start), frame.at(bend.end), dashed=True)
+    for number, bend in enumerate(part.bends_in_order, 1):
+        start, end = frame.at(bend.start), frame.at(bend.end)
+        sheet.line(start, end, dashed=True)
+        if len(part.bends) > 1:
+            (x, y), upright = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2), abs(start[0] - end[0]) < 1e-6
+            sheet.words((x + 0.8, y) if upright else (x, y + 0.8), f"b{number}", SMALLEST_MM)
 
 
 def _measured(part: FlatPart, axis: Literal[0, 1]) -> Measured:
@@ -132,12 +136,12 @@ def _rows(part: FlatPart, zero: Point, job: Job) -> Iterator[tuple[str, ...]]:
             f"{job.size(wide)} × {job.size(tall)}",
             cutout.purpose,
         )
-    for number, bend in enumerate(part.bends, 1):
+    for number, bend in enumerate(part.bends_in_order, 1):
         middle = ((bend.start[0] + bend.end[0]) / 2 - zero[0], (bend.start[1] + bend.end[1]) / 2 - zero[1])
         upright = abs(bend.start[0] - bend.end[0]) < 1e-6
         at = (job.length(middle[0]), "") if upright else ("", job.length(middle[1]))
         yield (
-            f"bend {number}",
+            f"bend b{number}" if len(part.bends) > 1 else "bend",
             *at,
             f"{round(bend.angle_deg, 1):g}° {'up' if bend.up else 'down'}",
             f"R {job.size(bend.radius_mm)}",

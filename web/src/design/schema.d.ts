@@ -2475,7 +2475,9 @@ export interface components {
          * Box
          * @description ``weld_class``: how true its welds are kept; so much room is left inside for their pull. None where nobody has
          *     said, and no room is left. ``filler``: what it is welded with, a row of the design's table. ``bond_ohm``: measured
-         *     from the box to the body, over its bonding strap.
+         *     from the box to the body, over its bonding strap. ``one_strip``: what lies next to the metal of the base and of the
+         *     two walls at either end of that way is one piece, folded up. ``sides``: faces that keep out no more than splashes,
+         *     or nothing, whatever the others do.
          */
         DocBox: {
             /**
@@ -2532,7 +2534,7 @@ export interface components {
              *     }
              */
             closures: {
-                [key: string]: components["schemas"]["DocCap"] | components["schemas"]["DocPanel"];
+                [key: string]: components["schemas"]["DocCap"] | components["schemas"]["DocFlange"] | components["schemas"]["DocPanel"];
             };
             /**
              * Construction
@@ -2548,6 +2550,7 @@ export interface components {
              *         "sheet_wide_mm": null,
              *         "shortest_mm": null
              *       },
+             *       "tabs": false,
              *       "thickness_mm": 3,
              *       "type": "folded"
              *     }
@@ -2646,12 +2649,24 @@ export interface components {
                 };
             };
             /**
+             * Lightening
+             * @default {}
+             */
+            lightening: {
+                [key: string]: components["schemas"]["DocLightening"];
+            };
+            /**
              * Material
              * @default s235
              */
             material: string;
             /** Name */
             name: string;
+            /**
+             * One Strip
+             * @default null
+             */
+            one_strip: ("aft" | "across") | null;
             /**
              * Openings
              * @default {}
@@ -2683,6 +2698,13 @@ export interface components {
              */
             service_panels: {
                 [key: string]: components["schemas"]["DocServicePanel"];
+            };
+            /**
+             * Sides
+             * @default {}
+             */
+            sides: {
+                [key: string]: "splash" | "open";
             };
             /**
              * Vented Outside
@@ -3423,6 +3445,73 @@ export interface components {
             type: "fixed";
         };
         /**
+         * Flange
+         * @description A flat lid on a flange: strips of the tray's sheet, ``wide_mm``, welded round its rim, outward or ``inward``;
+         *     screws down through both into rivet nuts. ``thickness_mm``: of the lid, None where it is of the tray's sheet;
+         *     ``gasket_mm``: as it is pressed; ``hinge``: the edge that it turns on, once its screws are out; ``window``: the lid
+         *     is clear polycarbonate, bought.
+         */
+        DocFlange: {
+            /**
+             * Face
+             * @default top
+             * @constant
+             */
+            face: "top";
+            /**
+             * Gasket Mm
+             * @default 3
+             */
+            gasket_mm: number;
+            /**
+             * Hinge
+             * @default null
+             */
+            hinge: ("front" | "aft" | "left" | "right") | null;
+            /**
+             * Inward
+             * @default false
+             */
+            inward: boolean;
+            /**
+             * Main
+             * @default true
+             * @constant
+             */
+            main: true;
+            /**
+             * @default {
+             *       "head_across_mm": 9,
+             *       "head_high_mm": 3,
+             *       "hole_mm": 5.5,
+             *       "rivet_nut_hole_mm": 7,
+             *       "size": "M5",
+             *       "spacing_mm": 80
+             *     }
+             */
+            screws: components["schemas"]["DocScrews"];
+            /**
+             * Thickness Mm
+             * @default null
+             */
+            thickness_mm: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "flange";
+            /**
+             * Wide Mm
+             * @default 25
+             */
+            wide_mm: number;
+            /**
+             * Window
+             * @default false
+             */
+            window: boolean;
+        };
+        /**
          * Fluid
          * @description What a liquid weighs: volume [L] times density [kg/L].
          */
@@ -3434,8 +3523,9 @@ export interface components {
         };
         /**
          * Folded
-         * @description A tray folded from one sheet, its corners welded, with a cap over it. ``base_mm``: of a thicker base, a plate of
-         *     its own that the four walls are welded on.
+         * @description A tray folded from one sheet, its corners welded, with a cap over it or a flat lid on a flange. ``base_mm``: of a
+         *     thicker base, a plate of its own that the four walls are welded on. ``tabs``: walls that are cut apart stand in
+         *     notches of the base's edge, so that nobody measures where they go.
          */
         DocFolded: {
             /**
@@ -3460,6 +3550,11 @@ export interface components {
              *     }
              */
             folder: components["schemas"]["DocFoldingShop"];
+            /**
+             * Tabs
+             * @default false
+             */
+            tabs: boolean;
             /**
              * Thickness Mm
              * @default 3
@@ -3516,9 +3611,10 @@ export interface components {
         };
         /**
          * Framed
-         * @description A frame of square tube, butt-welded, with a flat panel of sheet on each face but one, and one that comes off on
-         *     that. ``rails``:
-         *     tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick.
+         * @description A frame of square tube with a flat panel of sheet on each face but one, and one that comes off on that.
+         *
+         *     ``corners``: how the tubes of its two rings meet; ``rails``: tubes across under what stands in it; ``fastener``:
+         *     what holds the panels, ``fastener_mm`` thick.
          */
         DocFramed: {
             /**
@@ -3526,6 +3622,12 @@ export interface components {
              * @default 1.5
              */
             cladding_mm: number;
+            /**
+             * Corners
+             * @default butt
+             * @enum {string}
+             */
+            corners: "butt" | "mitre";
             /**
              * Fastener
              * @default rivet
@@ -4077,6 +4179,48 @@ export interface components {
             spacing_mm: number;
         };
         /**
+         * Lightening
+         * @description Round holes in rows over what is flat and free of a face.
+         *
+         *     Attributes:
+         *         apart_mm: from middle to middle, both ways.
+         *         from_mm, to_mm: they come only between these places along the face's first way (aft before across before up), so
+         *             that brackets have sheet; None for as far as it goes.
+         *         edge_mm: of sheet left from a hole to where the flat ends, and to whatever else is in that face.
+         */
+        DocLightening: {
+            /**
+             * Apart Mm
+             * @default 60
+             */
+            apart_mm: number;
+            /**
+             * Diameter Mm
+             * @default 30
+             */
+            diameter_mm: number;
+            /**
+             * Edge Mm
+             * @default 15
+             */
+            edge_mm: number;
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "front" | "aft" | "left" | "right" | "base" | "top";
+            /**
+             * From Mm
+             * @default null
+             */
+            from_mm: number | null;
+            /**
+             * To Mm
+             * @default null
+             */
+            to_mm: number | null;
+        };
+        /**
          * Liner
          * @description What lies between a box and its modules; ``creeps``: it settles in time and leaves play, by about so much of its
          *     thickness. ``limit_c``: the most it stands for long; ``density_kg_m3``: of what boards of it weigh. None where
@@ -4115,6 +4259,11 @@ export interface components {
              * @default false
              */
             own: boolean;
+            /**
+             * Price Per M2
+             * @default null
+             */
+            price_per_m2: number | null;
             /**
              * Settles Percent
              * @default null
@@ -4179,8 +4328,22 @@ export interface components {
              */
             type: "loose";
         };
-        /** Material */
+        /**
+         * Material
+         * @description ``bend_radii``: the least inside radius it is bent to, in thicknesses; ``grain``: whether it cracks where it is
+         *     bent along its rolling direction. None where nobody has said.
+         */
         DocMaterial: {
+            /**
+             * Bend Radii
+             * @default null
+             */
+            bend_radii: number | null;
+            /**
+             * Bend Source
+             * @default
+             */
+            bend_source: string;
             /**
              * Beta W
              * @default null
@@ -4188,6 +4351,11 @@ export interface components {
             beta_w: number | null;
             /** Density Kg M3 */
             density_kg_m3: number;
+            /**
+             * Grain
+             * @default null
+             */
+            grain: ("yes" | "no") | null;
             /** K Factor */
             k_factor: number;
             /** K Source */
@@ -4199,6 +4367,11 @@ export interface components {
              * @default false
              */
             own: boolean;
+            /**
+             * Price Per Kg
+             * @default null
+             */
+            price_per_kg: number | null;
             /**
              * Series
              * @default null
@@ -4695,7 +4868,7 @@ export interface components {
          * Panel
          * @description A flat panel on a gasket, screwed into rivet nuts in the frame: a lid, or a side or base that comes off.
          *     ``gasket_mm``: as it is pressed. ``hinge``: the edge of its face that it turns on, once its screws are out; None
-         *     where it is taken away.
+         *     where it is taken away. ``window``: it is clear polycarbonate, bought.
          */
         DocPanel: {
             /**
@@ -4741,6 +4914,11 @@ export interface components {
              * @enum {string}
              */
             type: "panel";
+            /**
+             * Window
+             * @default false
+             */
+            window: boolean;
         };
         /**
          * PathSolid
@@ -5280,6 +5458,11 @@ export interface components {
              * @default 6000
              */
             bar_mm: number;
+            /**
+             * Currency
+             * @default
+             */
+            currency: string;
             /**
              * Dxf
              * @default R2010
@@ -6222,7 +6405,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 7;
+            format: 8;
             /**
              * Hardpoints
              * @default {}
@@ -6319,6 +6502,7 @@ export interface components {
             /**
              * @default {
              *       "bar_mm": 6000,
+             *       "currency": "",
              *       "dxf": "R2010",
              *       "kits": 1,
              *       "lengths": "mm",
@@ -6654,8 +6838,9 @@ export interface components {
         };
         /**
          * Folded
-         * @description A tray folded from one sheet, its corners welded, with a cap over it. ``base_mm``: of a thicker base, a plate of
-         *     its own that the four walls are welded on.
+         * @description A tray folded from one sheet, its corners welded, with a cap over it or a flat lid on a flange. ``base_mm``: of a
+         *     thicker base, a plate of its own that the four walls are welded on. ``tabs``: walls that are cut apart stand in
+         *     notches of the base's edge, so that nobody measures where they go.
          */
         InFolded: {
             /** Base Mm */
@@ -6663,6 +6848,8 @@ export interface components {
             /** Bend Radius Mm */
             bend_radius_mm?: number;
             folder?: components["schemas"]["InFoldingShop"];
+            /** Tabs */
+            tabs?: boolean;
             /** Thickness Mm */
             thickness_mm?: number;
             /**
@@ -7104,6 +7291,8 @@ export interface components {
             ];
             /** Plates */
             plates: components["schemas"]["OpenedRectOut"][];
+            /** Things */
+            things: components["schemas"]["OpenedThingOut"][];
         };
         /** OpenedHoleOut */
         OpenedHoleOut: {
@@ -7171,6 +7360,21 @@ export interface components {
             ];
             /** Name */
             name: string;
+        };
+        /** OpenedThingOut */
+        OpenedThingOut: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            place: components["schemas"]["OpenedPlaceOut"];
+            /** Rects */
+            rects: components["schemas"]["OpenedRectOut"][];
         };
         /** OperationOut */
         OperationOut: {

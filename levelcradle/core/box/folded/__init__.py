@@ -1,22 +1,9 @@
-"""The folded-sheet box: a tray folded from one sheet with a cap of the same over it."""
+"""The folded-sheet box: a tray folded from one sheet, with a cap over it or a flat lid on a flange."""
 
 from levelcradle.core.box.folded.box import FoldedBox
-from levelcradle.core.box.folded.feasible import Makeable, least_chamfer, makeable
-from levelcradle.core.box.folded.flat_parts import corner_parts, lid_part, separate_parts, tray_part
+from levelcradle.core.box.folded.feasible import Makeable, least_chamfer
+from levelcradle.core.box.folded.flat_parts import tray_part
 from levelcradle.core.box.folded.flat_pattern import SheetBend
-from levelcradle.core.box.folded.screws import hole_places
 from levelcradle.core.box.folded.sheet import Sheet
 
-__all__ = [
-    "FoldedBox",
-    "Makeable",
-    "Sheet",
-    "SheetBend",
-    "corner_parts",
-    "hole_places",
-    "least_chamfer",
-    "lid_part",
-    "separate_parts",
-    "makeable",
-    "tray_part",
-]
+__all__ = ["FoldedBox", "Makeable", "Sheet", "SheetBend", "least_chamfer", "tray_part"]

@@ -1,6 +1,5 @@
 """The folded box: what it answers as any construction does."""
 
-import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -9,33 +8,35 @@ from typing import Literal
 from levelcradle.core.axes import Vec
 from levelcradle.core.bar import Bar
 from levelcradle.core.box.chamfers import chamfered, meeting
+from levelcradle.core.box.folded.cap import SHEET, CapLid, seen
 from levelcradle.core.box.folded.edges import slope_of
-from levelcradle.core.box.folded.feasible import least_chamfer, makeable
+from levelcradle.core.box.folded.feasible import Makeable, least_chamfer, makeable
+from levelcradle.core.box.folded.flange import FlangeLid
 from levelcradle.core.box.folded.flat_parts import (
     corner_parts,
     crossing,
     deduction_limits,
-    lid_part,
     separate_parts,
     tray_part,
 )
 from levelcradle.core.box.folded.flat_pattern import FACES
+from levelcradle.core.box.folded.lid import Lid
 from levelcradle.core.box.folded.metal import folded_pieces
-from levelcradle.core.box.folded.screws import lid_screws
 from levelcradle.core.box.folded.separate import SEPARATE_WAYS, not_taken, seams_mm
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import cannot, too_little
+from levelcradle.core.box.openings import FaceHole, openings_of
 from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.box.plates import wall_plate
 from levelcradle.core.box.welding import welded_by
-from levelcradle.core.design.base import Face
+from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.box import FACE_AT, Box
-from levelcradle.core.design.construction import Cap, Folded
+from levelcradle.core.design.construction import Cap, Closure, Flange, Folded
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.part import Flat, FlatPart, bend_setback_mm
-from levelcradle.core.solids import Solid, block, hull
+from levelcradle.core.solids import block, hull
 from levelcradle.core.strength import Plate
 from levelcradle.core.tolerances import tolerance_by
 
@@ -43,30 +44,33 @@ __all__ = ["FoldedBox"]
 
 BEND_MM = 0.4  # a folded edge, common practice, no source (0.3 to 0.5)
 WELD_PULL_MM = 0.5  # a welded corner pulls in by so much, common practice, no source
-SHEET = "sheet; ISO 2768-1 m, from memory"
 
 
 @dataclass(frozen=True, eq=False)
 class FoldedBox:
-    """A tray folded from one sheet with a cap over it."""
+    """A tray folded from one sheet, and its lid."""
 
     sheet: Sheet
+    lid: Lid
     inner_mm: Vec
 
     @staticmethod
     def round(box: Box, spec: Folded, wanted_mm: Vec, material: Material) -> "FoldedBox":
         """Round what is wanted, or round a given inside."""
         inner = box.inner.size_mm if box.inner.type == "fixed" else wanted_mm
-        t, lid = spec.thickness_mm, box.lid
-        assert isinstance(lid, Cap)  # the document lets nothing else close it
+        t = spec.thickness_mm
         walls = (inner[0] + 2 * t, inner[1] + 2 * t)
-        base = Sheet(box, spec, lid, (*walls, inner[2] + t), material).base_mm
-        return FoldedBox(Sheet(box, spec, lid, (*walls, inner[2] + base), material), inner)
+        base = Sheet(box, spec, (*walls, inner[2] + t), material).base_mm
+        sheet = Sheet(box, spec, (*walls, inner[2] + base), material)
+        return FoldedBox(sheet, _lid_of(sheet, box.lid), inner)
 
     @staticmethod
     def begun(was: Made, shell_kg: float) -> tuple[Folded, dict[str, Cap]]:
-        """Of a sheet as thick as the walls were."""
-        return Folded(thickness_mm=min(max(was.wall_at("left").thickness_mm, 0.5), 20.0)), {"lid": Cap()}
+        """Of a sheet as thick as the walls were, bent as tight as it takes."""
+        wall = was.wall_at("left")
+        t = min(max(wall.thickness_mm, 0.5), 20.0)
+        radius = max(Folded().bend_radius_mm, t * (wall.material.bend_radii or 0.0))
+        return Folded(thickness_mm=t, bend_radius_mm=min(radius, 50.0)), {"lid": Cap()}
 
     @property
     def outer_mm(self) -> Vec:
@@ -78,9 +82,7 @@ class FoldedBox:
 
     @property
     def over(self) -> tuple[Vec, Vec]:
-        (length, width, _), (wide, across, tall) = self.outer_mm, self.sheet.over_mm
-        x, y = (wide - length) / 2, (across - width) / 2
-        return (-x, -y, 0.0), (length + x, width + y, tall)
+        return self.lid.over
 
     @property
     def wall_mm(self) -> float:
@@ -104,45 +106,36 @@ class FoldedBox:
 
     @property
     def hinge(self) -> Face | None:
-        return None
+        return self.lid.hinge
+
+    @property
+    def mouth(self) -> tuple[Flat, ...] | None:
+        return self.lid.mouth
 
     @property
     def lift_mm(self) -> float:
-        return self.sheet.cap.edge_mm
+        return self.lid.lift_mm
 
     def proud_mm(self, face: str) -> float:
-        return self.sheet.lid_mm if face == "top" else 0.0
+        return self.lid.proud_mm if face == "top" else 0.0
+
+    @cached_property
+    def holes(self) -> tuple[FaceHole, ...]:
+        """Through the tray and the top of the lid, each on the outside of its face."""
+        return (*openings_of(self.sheet.box, self.outer_mm), *self.lid.in_walls())
 
     def pieces(self) -> Iterator[Piece]:
-        return folded_pieces(self.sheet)
+        yield from folded_pieces(self.sheet, self.holes)
+        yield from self.lid.pieces()
 
     def outside(self) -> Iterator[Outside]:
-        """Tray, cap, and heads as blocks of their width and height."""
-        (low, high), out = self._cap, self.sheet.out_mm
-        yield Outside("tray", "body", self._cut((0.0, 0.0, 0.0), self.outer_mm, 0.0))
-        yield Outside("lid", "closure", self._cut(low, high, out))
-        screws = self.sheet.cap.screws
-        half = screws.head_across_mm / 2
-        for screw in lid_screws(self.sheet):
-            axis, far = FACE_AT[screw.face]
-            start, end = [v - half for v in screw.at], [v + half for v in screw.at]
-            start[axis], end[axis] = (
-                (high[axis], high[axis] + screws.head_high_mm) if far else (low[axis] - screws.head_high_mm, low[axis])
-            )
-            yield Outside("screw head", "fastener", block((start[0], start[1], start[2]), (end[0], end[1], end[2])))
-
-    @property
-    def _cap(self) -> tuple[Vec, Vec]:
-        """Corners of the block round the lid."""
-        (length, width, _), out, top = self.outer_mm, self.sheet.out_mm, self.sheet.over_mm[2]
-        return (-out, -out, top - self.sheet.cap.edge_mm), (length + out, width + out, top)
-
-    def _cut(self, low: Vec, high: Vec, out_mm: float) -> Solid:
-        corners = chamfered(low, high, self.sheet.box, self.outer_mm, out_mm)
-        return hull(corners) if corners else block(low, high)
+        """The tray, filled, and its lid."""
+        corners = chamfered((0.0, 0.0, 0.0), self.outer_mm, self.sheet.box, self.outer_mm, 0.0)
+        yield Outside("tray", "body", hull(corners) if corners else block((0.0, 0.0, 0.0), self.outer_mm))
+        yield from self.lid.outside()
 
     def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
-        """Without what its edges lose: flat above its bend, below the lid's edge."""
+        """Without what its edges lose: flat above its bend, below what its lid takes."""
         sheet, back = self.sheet, self.sheet.back_mm
         start, end, foot, flat = 0.0, self.outer_mm[0 if face in ("left", "right") else 1], 0.0, back
         for chamfer in sheet.box.chamfers.values():
@@ -155,11 +148,11 @@ class FoldedBox:
                 end -= cut
             else:
                 start += cut
-        rim_mm, under_lid = self.outer_mm[2], sheet.over_mm[2] - sheet.cap.edge_mm
+        rim_mm, under_lid = self.outer_mm[2], self.outer_mm[2] - self.lid.covers_mm
         return Wall(start, end, flat, under_lid, rim_mm - foot, sheet.t, sheet.material)
 
     def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
-        """Between its bends, and below the lid's edge."""
+        """Between its bends, and below what its lid takes."""
         back = self.sheet.back_mm
         if face == "top":
             return None
@@ -186,17 +179,22 @@ class FoldedBox:
         return wall_plate(box, face, self.inner_mm, self.sheet.t, of, held)
 
     def stack_rows(self, axis: int, path: str) -> Layers:
-        sheets = (("floor", self.sheet.base_mm), ("lid", self.sheet.lid_mm))
-        first, last = (
-            StackRow(what, t, tolerance_by("cut", max(t, 0.6))[0], 0.0, SHEET, "metal", path)
-            for what, t in (sheets if axis == 2 else (("wall", self.sheet.t),) * 2)
-        )
+
+        def row(what: str, mm: float, tol_mm: float, source: str) -> StackRow:
+            return StackRow(what, mm, tol_mm, 0.0, source, "metal", path)
+
+        def sheet(what: str, mm: float) -> StackRow:
+            return row(what, mm, tolerance_by("cut", max(mm, 0.6))[0], SHEET)
+
+        upright = axis == 2
+        first = sheet("floor", self.sheet.base_mm) if upright else sheet("wall", self.sheet.t)
+        last = tuple(row(*each) for each in self.lid.stacked()) if upright else (first,)
         welded, source = welded_by(self.sheet.box, self.outer_mm[axis])
         whole = (
             StackRow("box as welded", 0.0, welded, 0.0 if axis == 2 else 2 * WELD_PULL_MM, source, "other", path),
             StackRow("two bends", 0.0, 2 * BEND_MM, 0.0, "± 0.4 a bend, common practice, no source", "other", path),
         )
-        return Layers((first,), (last,), whole)
+        return Layers((first,), last, whole)
 
     def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
         return least_chamfer(self.sheet, edge)
@@ -204,50 +202,72 @@ class FoldedBox:
     @cached_property
     def _crossing(self) -> tuple[str, ...]:
         """What of its blanks crosses itself, without the box's name."""
-        return tuple(crossing("", self.sheet))
+        return tuple(crossing("", self._blanks("x", "")))
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
-        if meeting(self.sheet.box) or any(row.has_mm < row.needs_mm for row in makeable(self.sheet)) or self._crossing:
+        if meeting(self.sheet.box) or any(row.has_mm < row.needs_mm for row in self.asked()) or self._crossing:
             return
-        yield tray_part(box_id, name, self.sheet)
-        yield lid_part(box_id, name, self.sheet)
-        yield from separate_parts(box_id, name, self.sheet)
+        yield from self._blanks(box_id, name)
+
+    def _blanks(self, box_id: str, name: str) -> Iterator[FlatPart]:
+        yield tray_part(box_id, name, self.sheet, self.holes)
+        yield from self.lid.parts(box_id, name)
+        yield from separate_parts(box_id, name, self.sheet, self.holes)
         yield from corner_parts(box_id, name, self.sheet)
+
+    def asked(self) -> Iterator[Makeable]:
+        """What the folder and driller ask of tray and lid."""
+        yield from makeable(self.sheet, self.lid.covers_mm)
+        yield from self.lid.makeable()
 
     def bars(self, box_id: str, name: str) -> Iterator[Bar]:
         return iter(())
 
     @property
     def weld_mm(self) -> float:
-        return seams_mm(self.sheet.tray) + seams_mm(self.sheet.lid)
+        return seams_mm(self.sheet.tray) + self.lid.weld_mm
 
     @property
     def fastened(self) -> int:
-        return sum(1 for _ in lid_screws(self.sheet))
+        return self.lid.fastened
 
     def bought(self) -> Iterator[tuple[str, int]]:
-        yield f"{self.sheet.cap.screws.size} screw and rivet nut, closing the box", self.fastened
+        return self.lid.bought()
 
     def message(self) -> tuple[str, tuple[str, ...]]:
-        screws = f"lid screws {self.sheet.cap.screws.size} sideways through the edge into rivet nuts"
-        return f"{self.sheet.t:g} mm, {'welded' if self.sheet.tray.separate == SEPARATE_WAYS[-1] else 'folded'}", (
-            screws,
-        )
+        how = "welded" if self.sheet.tray.separate == SEPARATE_WAYS[-1] else "folded"
+        return f"{self.sheet.t:g} mm, {how}", (self.lid.words(),)
 
     def findings(self, path: str, name: str) -> Iterator[Finding]:
-        yield from self._blanks(path, name)
+        yield from self._uncut(path, name)
         yield from self._deduction(path, name)
-        for row in makeable(self.sheet):
+        for row in self.asked():
             mm = (row.has_mm, row.needs_mm)
-            yield from too_little(path, name, row.name, row.message, mm, "common practice, no source")
+            yield from too_little(path, name, row.name, row.message, mm, row.why)
+        yield from self._bent(path, name)
         yield from self._cut_apart(path, name)
-        yield from self._rides(path, name)
+        yield from self.lid.findings(path, name)
+
+    def _bent(self, path: str, name: str) -> Iterator[Finding]:
+        """Of a sheet of which nobody has said how tight it is bent; of one that cracks along its rolling direction and
+        is bent both ways."""
+        of = self.sheet.material
+        if of.bend_radii is None:
+            words = f"nobody has said how tight {of.name} is bent"
+            yield replace(cannot(path, name, "bend radius", words, "too tight, and it cracks"), state="unknown")
+        apart = self.sheet.tray.separate
+        if of.grain == "yes" and not any(set(pair) <= apart for pair in FACE_PAIRS[:2]):
+            words = f"{of.name} is bent both ways, and cracks along its rolling direction"
+            why = "one pair of bends lies along it: a larger radius there, or a try first (common practice, no source)"
+            yield replace(cannot(path, name, "rolling direction", words, why), state="note")
 
     def _cut_apart(self, path: str, name: str) -> Iterator[Finding]:
         """What his limits make panels of their own, and which of them."""
-        lid = [self.sheet.seen(side) for side in self.sheet.lid.separate]
         tray, his = self.sheet.tray, self.sheet.spec.folder
-        for what, pan, sides in (("walls", tray, tray.separate), ("lid edges", self.sheet.lid, lid)):
+        rows = [("walls", tray, tray.separate)]
+        if isinstance(self.lid, CapLid):
+            rows.append(("lid edges", self.lid.pan, frozenset(seen(side) for side in self.lid.pan.separate)))
+        for what, pan, sides in rows:
             why = [words for _, words, _, _ in not_taken(replace(pan, separate=frozenset()), his)]
             if sides and why:
                 words = "all four" if len(sides) == len(FACES) else " and ".join(sorted(sides))
@@ -256,20 +276,7 @@ class FoldedBox:
                     state="note",
                 )
 
-    def _rides(self, path: str, name: str) -> Iterator[Finding]:
-        """The round inside a bend of the lid meets the sharp rim of the tray before the lid lies on it."""
-        radius, clear = self.sheet.spec.bend_radius_mm, self.sheet.cap.clearance_mm
-        if clear < radius:
-            up = radius - math.sqrt(radius**2 - (radius - clear) ** 2)
-            words = (
-                "its lid would ride {0} up on its bends: break the rim's outer edge, or lay a gasket as thick under it"
-            )
-            why = "its inside radius is larger than its clearance over the tray (plane geometry)"
-            told = cannot(path, name, "lid on the rim", "", why)
-            message = f"{plain(name)}: {words}"
-            yield replace(told, state="note", message=message, figures=(Figure(up, "mm", "up"),), value=up, unit="mm")
-
-    def _blanks(self, path: str, name: str) -> Iterator[Finding]:
+    def _uncut(self, path: str, name: str) -> Iterator[Finding]:
         """A blank whose outline crosses itself cannot be cut; where slopes meet in a corner there is none."""
         if meeting(self.sheet.box):
             yield Finding(
@@ -315,3 +322,10 @@ class FoldedBox:
                 label="bend deduction",
                 rationale="the neutral fibre of a bend lies within the sheet (sheet-metal handbooks)",
             )
+
+
+def _lid_of(sheet: Sheet, lid: Closure) -> Lid:
+    if isinstance(lid, Flange):
+        return FlangeLid(sheet, lid)
+    assert isinstance(lid, Cap)  # the document lets nothing else close it
+    return CapLid(sheet, lid)

@@ -12,7 +12,7 @@ from levelcradle.core.box.openings import openings_of
 from levelcradle.core.design.box import FACE_AT, Chamfer
 from levelcradle.core.part import bend_setback_mm
 
-__all__ = ["Makeable", "least_chamfer", "makeable"]
+__all__ = ["Makeable", "least_chamfer", "least_radius", "makeable", "shortest_mm"]
 
 WORTH_MM = 8  # a smaller one is not worth its welding: common practice, no source
 
@@ -25,26 +25,32 @@ class Makeable:
     message: str
     has_mm: float
     needs_mm: float
+    why: str = "common practice, no source"
 
 
-def makeable(sheet: Sheet) -> Iterator[Makeable]:
-    """Shortest sides for the press brake and free sheet round every hole.
+def shortest_mm(sheet: Sheet, thickness_mm: float) -> float:
+    """The shortest side that can be turned up of a sheet so thick. Source: as ``makeable``."""
+    return max(5.6 * thickness_mm, sheet.spec.bend_radius_mm + sheet.t, sheet.spec.folder.shortest_mm or 0.0)
+
+
+def makeable(sheet: Sheet, covers_mm: float) -> Iterator[Makeable]:
+    """Shortest sides of a tray for the press brake and free sheet round every hole. ``covers_mm``: how far below its
+    rim a lid takes the outside of its walls.
 
     Source: shortest flange about 0.7 V with V = 8 t, hole edge at least 2 t from an edge and 2 t + R from a bend, 3 t
     of flat between the two bends of a cut-off edge: common practice, no source."""
-    t, outer, edge = sheet.t, sheet.outer_mm, sheet.cap.edge_mm
-    shortest = max(5.6 * t, sheet.back_mm, sheet.spec.folder.shortest_mm or 0.0)
-    for pan in (sheet.tray, sheet.lid):
-        yield from (Makeable(*row) for row in not_taken(pan, sheet.spec.folder))
+    t, outer, shortest = sheet.t, sheet.outer_mm, shortest_mm(sheet, sheet.t)
+    yield from (Makeable(*row) for row in not_taken(sheet.tray, sheet.spec.folder))
+    if sheet.tray.separate != SEPARATE_WAYS[-1]:
+        yield from least_radius("bend radius", "inside radius of its bends", sheet, t)
     if sheet.spec.base_mm and sheet.sloped:
         yield Makeable("base of its own", "sheet of a base of its own at its cut-off edges", 0.0, sheet.spec.base_mm)
-    yield Makeable("lid edge", "lid edge for the press brake", edge, max(5.6 * sheet.lid_mm, shortest))
     if sheet.tray.separate != SEPARATE_WAYS[-1]:
-        yield Makeable("wall", "wall height for the press brake", outer[2], max(shortest, edge))
+        yield Makeable("wall", "wall height for the press brake", outer[2], max(shortest, covers_mm))
         wide = min(outer[0], outer[1])
         yield Makeable("base", "width of the base between its bends", wide, 2 * sheet.back_mm + shortest)
     for chamfer in sheet.box.chamfers.values():
-        yield from _of_a_chamfer(sheet, chamfer, shortest)
+        yield from _of_a_chamfer(sheet, chamfer, shortest, covers_mm)
     from_bend, from_rim = 2 * t + sheet.back_mm, 2 * t
     for hole in openings_of(sheet.box, outer):
         along = [i for i in range(3) if i != FACE_AT[hole.face][0]]
@@ -60,6 +66,14 @@ def makeable(sheet: Sheet) -> Iterator[Makeable]:
             yield Makeable(f"seat {hole.name}", f"flat round the middle of hole {hole.name}", flat, hole.seat_mm / 2)
 
 
+def least_radius(name: str, words: str, sheet: Sheet, thickness_mm: float) -> Iterator[Makeable]:
+    """Whether a sheet is bent no tighter than it takes; nothing where nobody has said how tight that is."""
+    radii = sheet.material.bend_radii
+    if radii is not None:
+        why = f"{radii:g} thicknesses of {sheet.material.name}: {sheet.material.bend_source or 'as entered'}"
+        yield Makeable(name, words, sheet.spec.bend_radius_mm, radii * thickness_mm, why)
+
+
 def least_chamfer(sheet: Sheet, edge: tuple[str, str]) -> int:
     """The smallest equal-sided one of an edge that can be folded and is worth its welding, in whole millimetres."""
     back = sheet.back_mm
@@ -67,7 +81,7 @@ def least_chamfer(sheet: Sheet, edge: tuple[str, str]) -> int:
     return max(WORTH_MM, math.ceil(round(folds, 6)))
 
 
-def _of_a_chamfer(sheet: Sheet, chamfer: Chamfer, shortest_mm: float) -> Iterator[Makeable]:
+def _of_a_chamfer(sheet: Sheet, chamfer: Chamfer, shortest: float, covers_mm: float) -> Iterator[Makeable]:
     back, outer, words = sheet.back_mm, sheet.outer_mm, f"cut-off edge {chamfer.edge[0]} {chamfer.edge[1]}"
     if "base" not in chamfer.edge:
         yield Makeable(words, f"{words} beyond the bends of the base", min(chamfer.mm), 2 * back)
@@ -76,8 +90,6 @@ def _of_a_chamfer(sheet: Sheet, chamfer: Chamfer, shortest_mm: float) -> Iterato
     flat = slope.long_mm - sum(bend_setback_mm(angle, back) for angle in slope.angles_deg)
     yield Makeable(words, f"{words}, flat between its two bends", flat, 3 * sheet.t)
     left = outer[2] - slope.wall_mm
-    yield Makeable(
-        f"wall over {words}", f"wall left over the {words}", left, max(shortest_mm + back, sheet.cap.edge_mm)
-    )
+    yield Makeable(f"wall over {words}", f"wall left over the {words}", left, max(shortest + back, covers_mm))
     across = outer[0] if wall in ("front", "aft") else outer[1]
-    yield Makeable(f"base at {words}", f"base left beside the {words}", across - slope.base_mm, 2 * back + shortest_mm)
+    yield Makeable(f"base at {words}", f"base left beside the {words}", across - slope.base_mm, 2 * back + shortest)

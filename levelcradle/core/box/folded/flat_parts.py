@@ -1,8 +1,7 @@
-"""Flat patterns of tray and lid, and the plates of cut-off upright edges."""
+"""Flat patterns of folded blanks, the sides cut apart from them, and the plates of cut-off upright edges."""
 
 import math
-from collections.abc import Iterator, Sequence
-from dataclasses import replace
+from collections.abc import Iterable, Iterator, Sequence
 
 import numpy as np
 from shapely.geometry import Polygon
@@ -11,21 +10,31 @@ from shapely.geometry.polygon import orient
 from levelcradle.core.axes import Placement
 from levelcradle.core.box.folded.edges import ends_of
 from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, pan_bends, pan_outline
-from levelcradle.core.box.folded.screws import hole_places, lid_screw_up_mm, lid_screws
 from levelcradle.core.box.folded.separate import seen_inside, separate_ring, separate_stand
 from levelcradle.core.box.folded.sheet import Sheet
+from levelcradle.core.box.folded.tabs import notched, tabbed, tabs_of
 from levelcradle.core.box.openings import FaceHole
 from levelcradle.core.box.plates import plate_part
-from levelcradle.core.part import FlatPart, Hole, Stand, bend_deduction_mm
+from levelcradle.core.design.box import Chamfer
+from levelcradle.core.part import Flat, FlatPart, Hole, Stand, bend_deduction_mm
 
-__all__ = ["corner_parts", "crossing", "deduction_limits", "lid_part", "separate_parts", "tray_part"]
+__all__ = [
+    "corner_part",
+    "corner_parts",
+    "crossing",
+    "deduction_limits",
+    "pan_part",
+    "separate_parts",
+    "side_part",
+    "tray_part",
+]
 
 
-def tray_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
+def tray_part(box_id: str, name: str, sheet: Sheet, holes: Sequence[FaceHole]) -> FlatPart:
     """Flat pattern of the tray: base and four walls folded up, with its openings and rivet-nut holes."""
     apart = sheet.tray.separate
-    holes = tuple(_tray_hole(hole, sheet.tray) for hole in hole_places(sheet) if hole.face not in (*apart, "top"))
-    return _part(f"{box_id}-tray", f"{name} tray", sheet, sheet.tray, holes, Stand((0.0, 0.0), _in_tray(sheet)))
+    own = tuple(_tray_hole(hole, sheet.tray) for hole in holes if hole.face not in (*apart, "top"))
+    return pan_part(f"{box_id}-tray", f"{name} tray", sheet, sheet.tray, own, Stand((0.0, 0.0), _in_tray(sheet)))
 
 
 def _tray_hole(hole: FaceHole, pan: FlatPattern) -> Hole:
@@ -36,57 +45,33 @@ def _tray_hole(hole: FaceHole, pan: FlatPattern) -> Hole:
     return Hole(pan.on_side(hole.face, along, hole.at[2]), hole.diameter_mm, hole.name)
 
 
-def lid_part(box_id: str, name: str, sheet: Sheet) -> FlatPart:
-    """Flat pattern of the cap lid, edges turned down."""
-    outer, below_top, holes = sheet.outer_mm, sheet.over_mm[2] - lid_screw_up_mm(sheet), []
-    for hole in hole_places(sheet):
-        x, y = hole.at[0] - outer[0] / 2, -(hole.at[1] - outer[1] / 2)
-        if hole.face == "top":
-            holes.append(Hole((x, y), hole.diameter_mm, hole.name))
-        elif hole.name == "lid screw" and sheet.seen(hole.face) not in sheet.lid.separate:
-            along = y if hole.face in ("front", "aft") else x
-            at = sheet.lid.on_side(sheet.seen(hole.face), along, below_top)
-            holes.append(Hole(at, sheet.cap.screws.hole_mm, "lid screw"))
-    return _part(f"{box_id}-lid", f"{name} lid", sheet, sheet.lid, tuple(holes), Stand((0.0, 0.0), _in_lid(sheet)))
-
-
 def _in_tray(sheet: Sheet) -> Placement:
     """From the axes of the tray's pan to the box's."""
     length, width, _ = sheet.outer_mm
     return Placement(np.eye(3), (length / 2, width / 2, 0.0))
 
 
-def _in_lid(sheet: Sheet) -> Placement:
-    """From the axes of the lid's pan, turned over, to the box's."""
-    length, width, _ = sheet.outer_mm
-    return Placement(np.diag([1.0, -1.0, -1.0]), (length / 2, width / 2, sheet.over_mm[2]))
-
-
-def separate_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
-    """The sides of tray and lid that are cut apart and welded on, seen from inside."""
-    screws = {hole: replace(hole, diameter_mm=sheet.cap.screws.hole_mm) for hole in lid_screws(sheet)}
+def separate_parts(box_id: str, name: str, sheet: Sheet, holes: Sequence[FaceHole]) -> Iterator[FlatPart]:
+    """The sides of the tray that are cut apart and welded on, seen from inside."""
     for face in sorted(sheet.tray.separate):
-        holes = [hole for hole in hole_places(sheet) if hole.face == face]
+        own = [hole for hole in holes if hole.face == face]
         words = (f"{box_id}-{face}-wall", f"{name} {face} wall")
-        yield _panel(words, sheet, sheet.tray, face, _in_tray(sheet), holes)
-    for seen in sorted(sheet.lid.separate):
-        face = sheet.seen(seen)
-        words = (f"{box_id}-lid-{face}-edge", f"{name} lid edge, {face}")
-        holes = [hole for screw, hole in screws.items() if screw.face == face]
-        yield _panel(words, sheet, sheet.lid, seen, _in_lid(sheet), holes)
+        yield side_part(words, sheet, sheet.tray, face, _in_tray(sheet), own)
 
 
-def _panel(
+def side_part(
     words: tuple[str, str], sheet: Sheet, pan: FlatPattern, face: str, placed: Placement, holes: Sequence[FaceHole]
 ) -> FlatPart:
     """``face``: as the pan has it; ``placed``: from its axes to the box's; ``holes``: on the panel, in the box's
     frame."""
     stand, t = placed.after(separate_stand(pan, face)), pan.bend.thickness_mm
-    ring = Polygon([(along * seen_inside(face), up) for up, along in separate_ring(pan, face)])
+    whole = tabbed(pan, face, Polygon(separate_ring(pan, face)))
+    ring = Polygon([(along * seen_inside(face), up) for up, along in whole.exterior.coords[:-1]])
     corners = [(float(x), float(y)) for x, y in orient(ring, 1.0).exterior.coords[:-1]]
     back = stand.inverse
     flat = [(back.point(hole.at), hole) for hole in holes]
-    notes = ("Cut apart and welded on, flush with the outside; it stands on the base", "Seen from inside")
+    stands = "its tabs stand in the notches of the base" if tabs_of(pan, face) else "it stands on the base"
+    notes = (f"Cut apart and welded on, flush with the outside; {stands}", "Seen from inside")
     return FlatPart(
         *words, 1, sheet.box.material, sheet.material.name, t, sheet.material.density_kg_m3,
         tuple(corners), tuple(Hole((at[0], at[1]), hole.diameter_mm, hole.name) for at, hole in flat), (), notes,
@@ -95,36 +80,37 @@ def _panel(
 
 
 def corner_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
-    """The plates welded into upright edges that are cut off, of the tray and of the lid."""
-    of = (sheet.box.material, sheet.material)
+    """The plates welded into upright edges of the tray that are cut off."""
     for chamfer in sheet.box.chamfers.values():
-        if "base" in chamfer.edge:
-            continue
-        (end, long), cut = ends_of(chamfer)
-        wide, lid_wide = (math.hypot(*mm) - 2 * FIT_UP_MM for mm in (cut, sheet.over_lid(cut)))
-        notes = (f"Welded into the corner {end} {long}, flush outside", "Its long edges are bevelled to meet the walls")
-        for what, width, height, t in (
-            ("corner", wide, sheet.outer_mm[2] - sheet.base_mm, sheet.t),
-            ("lid corner", lid_wide, sheet.cap.edge_mm - sheet.lid_mm, sheet.lid_mm),
-        ):
-            yield plate_part(
-                f"{box_id}-{what.replace(' ', '-')}-{end}-{long}",
-                f"{name} {what}, {end} {long}",
-                of,
-                t,
-                (width, height - FIT_UP_MM),
-                notes,
-            )
+        if "base" not in chamfer.edge:
+            _, cut = ends_of(chamfer)
+            yield corner_part(box_id, name, sheet, chamfer, "corner", (cut, sheet.outer_mm[2] - sheet.base_mm, sheet.t))
 
 
-def crossing(name: str, sheet: Sheet) -> Iterator[str]:
-    """Names of the blanks whose outline crosses itself or has no room: such a one is never cut."""
-    sides = (*corner_parts("x", name, sheet), *separate_parts("x", name, sheet))
-    for part in (tray_part("x", name, sheet), lid_part("x", name, sheet), *sides):
+def corner_part(
+    box_id: str, name: str, sheet: Sheet, chamfer: Chamfer, what: str, size: tuple[Flat, float, float]
+) -> FlatPart:
+    """The plate in an upright edge that is cut off. ``size``: what is cut along both sides, how high, how thick."""
+    (end, long), _ = ends_of(chamfer)
+    cut, height, t = size
+    notes = (f"Welded into the corner {end} {long}, flush outside", "Its long edges are bevelled to meet the walls")
+    return plate_part(
+        f"{box_id}-{what.replace(' ', '-')}-{end}-{long}",
+        f"{name} {what}, {end} {long}",
+        (sheet.box.material, sheet.material),
+        t,
+        (math.hypot(*cut) - 2 * FIT_UP_MM, height - FIT_UP_MM),
+        notes,
+    )
+
+
+def crossing(name: str, parts: Iterable[FlatPart]) -> Iterator[str]:
+    """Names of the blanks whose outline crosses itself or has no room, without the box's: such a one is never cut."""
+    for part in parts:
         ring = Polygon(part.outline)
         width, height = part.size_mm
         if not ring.is_valid or ring.area <= 0 or min(width, height) <= 0:
-            yield part.name
+            yield part.name.removeprefix(name)
 
 
 def deduction_limits(radius_mm: float, thickness_mm: float) -> tuple[float, float]:
@@ -144,7 +130,7 @@ def _deductions(pan: FlatPattern) -> str:
     )
 
 
-def _part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole, ...], stand: Stand) -> FlatPart:
+def pan_part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole, ...], stand: Stand) -> FlatPart:
     bend = pan.bend
     t = pan.base_mm or bend.thickness_mm
     bends = tuple(pan_bends(pan))
@@ -153,6 +139,7 @@ def _part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole
         f"Outside {whole} when {'folded' if bends else 'its walls stand on it'}",
         f"Inside radius {bend.radius_mm:g}, bend deduction {_deductions(pan)}: {bend.source}",
         "Corners welded; the sheet is seen from inside, all bends towards you",
+        "Bend in the order of the numbers",
     )
     if pan.separate:
         sides = " and ".join(sorted(pan.separate)) if len(pan.separate) < len(pan.sides) else "all four sides"
@@ -165,7 +152,7 @@ def _part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[Hole
         sheet.material.name,
         t,
         sheet.material.density_kg_m3,
-        pan_outline(pan),
+        notched(pan, pan_outline(pan)),
         holes,
         bends,
         notes,

@@ -112,7 +112,8 @@ class FlatPattern:
 
     ``slopes``: edges of the base cut off, by the wall's face. ``corners``: upright edges cut off, by the faces of the
     end wall and the long wall: so far along the long wall and along the end wall. ``separate``: sides that are panels
-    of their own; ``base_mm``: of a base thicker than the walls, which are all separate then."""
+    of their own; ``base_mm``: of a base thicker than the walls, which are all separate then; ``tabbed``: they stand in
+    notches of the base."""
 
     length_mm: float
     width_mm: float
@@ -122,6 +123,7 @@ class FlatPattern:
     corners: Mapping[tuple[str, str], Flat] = field(default_factory=dict)
     separate: frozenset[str] = frozenset()
     base_mm: float | None = None
+    tabbed: bool = False
 
     @property
     def foot_mm(self) -> float:

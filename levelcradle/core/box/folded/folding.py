@@ -1,16 +1,17 @@
 """A blank folded up: its flats and bends as solids, in the axes of the pan (middle of the base, up).
 
 Every flat is a piece of the blank with the sheet's thickness; every bend is as heavy as the strip of the blank it is
-made from, so that what stands in the car weighs what is cut. Solids of a bend are wedges with the outside radius of the
-bend at their corners."""
+made from, so that what stands in the car weighs what is cut; tabs and notches are weighed, not drawn. Solids of a bend
+are wedges with the outside radius of the bend at their corners."""
 
 import math
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.folded.flat_pattern import FlatPattern, Side
 from levelcradle.core.box.folded.separate import separate_ring
+from levelcradle.core.box.folded.tabs import notches_mm2, tabs_mm2
 from levelcradle.core.part import Flat
 from levelcradle.core.solids import Solid, hull
 
@@ -36,10 +37,18 @@ def folded_up(pan: FlatPattern) -> Iterator[Strip]:
     """Base, then of each side its bends and flats from the base to the rim."""
     ring, t = pan.base_ring(), pan.base_mm or pan.bend.thickness_mm
     area, (x, y) = _area(ring)
-    yield Strip("", "base", area, t, (x, y, t / 2), lambda: (hull([(a, b, u) for a, b in ring for u in (0.0, t)]),))
+    yield Strip(
+        "",
+        "base",
+        area - notches_mm2(pan),
+        t,
+        (x, y, t / 2),
+        lambda: (hull([(a, b, u) for a, b in ring for u in (0.0, t)]),),
+    )
     for face, side in pan.sides.items():
         if face in pan.separate:
-            yield _flat(pan, face, "wall", separate_ring(pan, face), 0.0, (side.base_half_mm, 0.0), math.pi / 2)
+            wall = _flat(pan, face, "wall", separate_ring(pan, face), 0.0, (side.base_half_mm, 0.0), math.pi / 2)
+            yield replace(wall, area_mm2=wall.area_mm2 + tabs_mm2(pan, face))
         else:
             yield from _side(pan, face, side)
 

@@ -1,7 +1,7 @@
-"""The metal of a folded box as real solids: tray and lid folded up, plates in cut-off edges, screw heads."""
+"""The metal of a folded box as real solids: blanks folded up, plates in cut-off edges."""
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from levelcradle.core.axes import Vec
@@ -9,65 +9,45 @@ from levelcradle.core.box.chamfers import plane_of
 from levelcradle.core.box.folded.edges import ends_of
 from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, Slope
 from levelcradle.core.box.folded.folding import Strip, folded_up
-from levelcradle.core.box.folded.screws import hole_places, lid_screws
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import FaceHole
-from levelcradle.core.box.piece import Piece, Role, head_piece
+from levelcradle.core.box.piece import Piece, Role
 from levelcradle.core.design.box import FACE_AT, Chamfer
+from levelcradle.core.design.tables import Material
 from levelcradle.core.solids import Solid, corner_points, hull
 
-__all__ = ["folded_pieces"]
+__all__ = ["corner_plate", "folded_pieces", "strip_piece"]
 
 Put = Callable[[Vec], Vec]
 
 
-def folded_pieces(sheet: Sheet) -> Iterator[Piece]:
-    """Tray, lid, corner plates, heads, each less the holes through it."""
+def folded_pieces(sheet: Sheet, holes: Sequence[FaceHole]) -> Iterator[Piece]:
+    """The tray and its corner plates, less the holes through it."""
     length, width, height = sheet.outer_mm
-    holes = list(hole_places(sheet))
-    screws = [FaceHole(h.name, h.face, h.at, sheet.cap.screws.hole_mm) for h in holes if h.name == "lid screw"]
-    tops = [h for h in holes if h.face == "top"]
 
     def in_tray(p: Vec) -> Vec:
         return length / 2 + p[0], width / 2 + p[1], p[2]
-
-    def in_lid(p: Vec) -> Vec:
-        """Turned over: its blank is seen from inside."""
-        return length / 2 + p[0], width / 2 - p[1], height + sheet.lid_mm - p[2]
 
     for strip in folded_up(sheet.tray):
         face = strip.face or "base"
         through = [h for h in holes if h.face == face] if strip.kind in ("base", "wall") else []
         part = f"{face}-wall" if strip.face in sheet.tray.separate else "tray"
-        yield replace(_piece(sheet, strip, _tray_name(strip), _TRAY[strip.kind], in_tray, through), part=part)
-    for strip in folded_up(sheet.lid):
-        face = sheet.seen(strip.face)
-        through = (
-            tops if strip.kind == "base" else [h for h in screws if h.face == face] if strip.kind == "wall" else []
-        )
-        part = f"lid-{face}-edge" if strip.face in sheet.lid.separate else "lid"
-        yield replace(_piece(sheet, strip, _lid_name(strip, face), "closure", in_lid, through), part=part)
+        name = "floor" if strip.kind == "base" else f"{strip.face} {strip.kind}"
+        yield replace(strip_piece(strip, name, _TRAY[strip.kind], in_tray, through, sheet.material), part=part)
     for chamfer in sheet.box.chamfers.values():
         if "base" not in chamfer.edge:
-            yield from _corner(sheet, chamfer)
-    yield from _heads(sheet)
+            (end, long), cut = ends_of(chamfer)
+            up = (sheet.tray.foot_mm, height)
+            yield corner_plate(sheet, chamfer, f"corner {end} {long}", "slope", cut, (0.0, sheet.t), up)
 
 
 _TRAY: dict[str, Role] = {"base": "base", "wall": "wall", "slope": "slope", "bend": "bend"}
 
 
-def _tray_name(strip: Strip) -> str:
-    return "floor" if strip.kind == "base" else f"{strip.face} {strip.kind}"
-
-
-def _lid_name(strip: Strip, face: str) -> str:
-    return "lid top" if strip.kind == "base" else f"lid {face} {'edge' if strip.kind == 'wall' else strip.kind}"
-
-
-def _piece(sheet: Sheet, strip: Strip, name: str, role: Role, put: Put, holes: list[FaceHole]) -> Piece:
+def strip_piece(strip: Strip, name: str, role: Role, put: Put, holes: Sequence[FaceHole], material: Material) -> Piece:
     """A strip as a piece of the box. A hole takes its round away at its place."""
     t = strip.thickness_mm
-    per_mm2 = t * sheet.material.density_kg_m3 * 1e-9
+    per_mm2 = t * material.density_kg_m3 * 1e-9
     rows = [
         (strip.area_mm2, put(strip.centre)),
         *((-math.pi / 4 * h.diameter_mm**2, _in_the_sheet(h, t)) for h in holes),
@@ -90,24 +70,7 @@ def _in_the_sheet(hole: FaceHole, t: float) -> Vec:
     return at[0], at[1], at[2]
 
 
-def _corner(sheet: Sheet, chamfer: Chamfer) -> Iterator[Piece]:
-    """The plates in an upright edge, of the tray on its base and of the lid under its top, their long edges
-    bevelled."""
-    (end, long), cut = ends_of(chamfer)
-    height, t, top = sheet.outer_mm[2], sheet.lid_mm, sheet.over_mm[2]
-    yield _plate(sheet, chamfer, f"corner {end} {long}", "slope", cut, (0.0, sheet.t), (sheet.tray.foot_mm, height))
-    yield _plate(
-        sheet,
-        chamfer,
-        f"lid corner {end} {long}",
-        "closure",
-        sheet.over_lid(cut),
-        (sheet.out_mm, t),
-        (top - sheet.cap.edge_mm, top - t - FIT_UP_MM),
-    )
-
-
-def _plate(
+def corner_plate(
     sheet: Sheet,
     chamfer: Chamfer,
     name: str,
@@ -116,7 +79,8 @@ def _plate(
     out_and_thick_mm: tuple[float, float],
     up: tuple[float, float],
 ) -> Piece:
-    """An upright plate, flush with the slope so far outside the tray's, so thick."""
+    """The plate in an upright edge that is cut off, flush with the slope so far outside the tray's, so thick, its long
+    edges bevelled."""
     out_mm, t = out_and_thick_mm
     normal, _ = plane_of(chamfer, sheet.outer_mm, out_mm)
     (end, long), _ = ends_of(chamfer)
@@ -149,15 +113,3 @@ def _plate(
         (x, y, sum(up) / 2),
         lambda: (hull([(a, b, z) for a, b in ring for z in up]),),
     )
-
-
-def _heads(sheet: Sheet) -> Iterator[Piece]:
-    """Round steel heads on the lid's edges."""
-    high, across = sheet.cap.screws.head_high_mm, sheet.cap.screws.head_across_mm
-    for screw in lid_screws(sheet):
-        axis, far = FACE_AT[screw.face]
-        out = 1 if far else -1
-        foot, top = list(screw.at), list(screw.at)
-        foot[axis] += out * sheet.out_mm
-        top[axis] += out * (sheet.out_mm + high)
-        yield head_piece((foot[0], foot[1], foot[2]), (top[0], top[1], top[2]), across / 2)

@@ -1,7 +1,8 @@
 """The framed box: what it answers as any construction does."""
 
+import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
@@ -23,6 +24,7 @@ from levelcradle.core.box.framed.panels import (
 )
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece, head_piece
+from levelcradle.core.box.plates import WINDOW_KG_M3, window_bought
 from levelcradle.core.box.welding import welded_by
 from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.box import Box
@@ -41,6 +43,7 @@ HEADS = {"rivet": 0.42, "rivet nut": 0.55, "tapped": 0.55}
 LIFT_MM = 5.0  # a flat lid is lifted off its gasket before it is turned away: common practice, no source
 TWO_HINGES_MM = 600.0  # longer edges get a third: common practice, no source
 SHEET = "sheet; ISO 2768-1 m, from memory"
+MITRED = "mitred at 45°, long side out"
 TUBE_TOL_MM, TUBE_SOURCE = 0.5, "EN 10219-2 table 3, from memory"  # of a side up to 100 mm
 GASKET_TOL_MM = 0.5
 
@@ -108,6 +111,10 @@ class FramedBox:
         return self.frame.lid.hinge
 
     @property
+    def mouth(self) -> None:
+        return None
+
+    @property
     def lift_mm(self) -> float:
         return LIFT_MM
 
@@ -126,8 +133,10 @@ class FramedBox:
         roles: dict[str, Role] = {"base": "base", "top": "top", self.closed_face: "closure"}
         for panel in self._panels:
             role, name = roles.get(panel.face, "wall"), panel_words(panel, frame.lid)
-            made = block_piece(name, role, panel.low, panel.high, frame.material.density_kg_m3)
-            yield Piece(name, role, made.mass_kg, made.centre, made.build, part_key(panel, frame.lid))
+            clear = role == "closure" and frame.lid.window
+            dense = WINDOW_KG_M3 if clear else frame.material.density_kg_m3
+            made = block_piece(name, role, panel.low, panel.high, dense)
+            yield replace(made, part="" if clear else part_key(panel, frame.lid))
         yield from self._heads()
 
     def _heads(self) -> Iterator[Piece]:
@@ -213,14 +222,17 @@ class FramedBox:
                 frame.material.name,
                 frame.tube,
                 run.length_mm,
-                ("square", "square"),
+                (MITRED if run.mitred else "square",) * 2,
                 frame.kg(run),
             )
 
     @property
     def weld_mm(self) -> float:
-        """All round each end that is butted: the long tubes go through."""
-        return sum(2 * 4 * self.frame.spec.tube_mm for run in self.frame.runs if run.axis)
+        """All round each end that is butted, where the long tubes go through; all round each mitre, once."""
+        size = self.frame.spec.tube_mm
+        mitre, butt = (2 + 2 * math.sqrt(2)) * size, 4 * size
+        ends = (mitre if run.mitred else 2 * butt for run in self.frame.runs if run.axis or run.mitred)
+        return sum(ends)
 
     @property
     def fastened(self) -> int:
@@ -232,6 +244,8 @@ class FramedBox:
         yield fastener_words(spec), sum(len(fixings(panel, self.frame)) for panel in cladding)
         nuts = len(fixings(lid, self.frame))
         yield f"{screws.size} screw and rivet nut, closing the box", nuts
+        if self.frame.lid.window:
+            yield window_bought(self.frame.lid.thickness_mm, lid.size_mm, panel_words(lid, self.frame.lid))
         if self.hinge:
             long = max(self.outer_mm[i] for i in range(3) if i not in (FACE_AT[self.hinge][0], FACE_AT[lid.face][0]))
             yield "hinge, its leaves on panel and frame", 2 if long <= TWO_HINGES_MM else 3

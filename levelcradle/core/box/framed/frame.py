@@ -1,4 +1,4 @@
-"""The frame: square tubes along the edges of the box, and rails under what stands in it, butt-welded."""
+"""The frame: square tubes along the edges of the box, and rails under what stands in it, welded."""
 
 import math
 from collections.abc import Callable, Iterator
@@ -62,33 +62,53 @@ class Frame:
         return not self.box.chamfers and min(run.length_mm for run in self.runs) > 0
 
     def kg(self, run: "Run") -> float:
-        return tube_area_mm2(self.tube) * run.length_mm * self.material.density_kg_m3 * 1e-9
+        return tube_area_mm2(self.tube) * run.middle_mm * self.material.density_kg_m3 * 1e-9
 
 
 @dataclass(frozen=True, slots=True)
 class Run:
-    """One tube of the frame, between two opposite corners in the box's frame; it runs along ``axis``."""
+    """One tube of the frame, between two opposite corners in the box's frame; it runs along ``axis``. ``mitred``: its
+    ends are cut at 45 degrees; the side that is longest looks so far out along which other axis."""
 
     name: str
     axis: int
     low: Vec
     high: Vec
+    mitred: tuple[int, bool] | None = None
 
     @property
     def length_mm(self) -> float:
+        """Over all."""
         return self.high[self.axis] - self.low[self.axis]
+
+    @property
+    def middle_mm(self) -> float:
+        """Along its middle line: what it weighs."""
+        return self.length_mm - (self.high[self.mitred[0]] - self.low[self.mitred[0]] if self.mitred else 0.0)
+
+    def ends_at(self, at: Vec) -> tuple[float, float]:
+        """From where to where along it the metal goes that lies, across it, where a point does."""
+        low, high = self.low[self.axis], self.high[self.axis]
+        if self.mitred is None:
+            return low, high
+        across, far = self.mitred
+        cut = self.high[across] - at[across] if far else at[across] - self.low[across]
+        return low + cut, high - cut
 
 
 def _runs(frame: Frame) -> Iterator[Run]:
-    """Two rings, the long tubes whole and the cross tubes between them, a post in each corner between the rings, and
-    rails across in the lower ring."""
-    s, rails = frame.spec.tube_mm, frame.spec.rails
+    """Two rings, a post in each corner between the rings, and rails across in the lower ring. Of a ring the tubes are
+    mitred, or the long ones go through and the cross ones stand between them."""
+    s, rails, mitred = frame.spec.tube_mm, frame.spec.rails, frame.spec.corners == "mitre"
+    in_ = 0.0 if mitred else s
     (x0, y0, z0), (x1, y1, z1) = frame.edges
     for ring, up in (("lower", z0), ("upper", z1 - s)):
         for side, y in (("left", y0), ("right", y1 - s)):
-            yield Run(f"{ring} {side} tube", 0, (x0, y, up), (x1, y + s, up + s))
+            cut = (1, side == "right") if mitred else None
+            yield Run(f"{ring} {side} tube", 0, (x0, y, up), (x1, y + s, up + s), cut)
         for end, x in (("front", x0), ("aft", x1 - s)):
-            yield Run(f"{ring} {end} tube", 1, (x, y0 + s, up), (x + s, y1 - s, up + s))
+            cut = (0, end == "aft") if mitred else None
+            yield Run(f"{ring} {end} tube", 1, (x, y0 + in_, up), (x + s, y1 - in_, up + s), cut)
     for side, y in (("left", y0), ("right", y1 - s)):
         for end, x in (("front", x0), ("aft", x1 - s)):
             yield Run(f"{end} {side} post", 2, (x, y, z0 + s), (x + s, y + s, z1 - s))
@@ -114,10 +134,10 @@ def tube_solids(run: Run, tube: Tube) -> Callable[[], tuple[Solid, ...]]:
             for a, b in wall:
                 for _ in range(quarter):
                     a, b = s - b, a  # about the tube's middle
-                for end in (run.low[run.axis], run.high[run.axis]):
-                    at = [0.0, 0.0, 0.0]
+                at = [0.0, 0.0, 0.0]
+                at[across[0]], at[across[1]] = run.low[across[0]] + a, run.low[across[1]] + b
+                for end in run.ends_at((at[0], at[1], at[2])):
                     at[run.axis] = end
-                    at[across[0]], at[across[1]] = run.low[across[0]] + a, run.low[across[1]] + b
                     points.append((at[0], at[1], at[2]))
             solids.append(hull(points))
         return tuple(solids)

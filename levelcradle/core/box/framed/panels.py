@@ -133,11 +133,13 @@ def _along(run_mm: Flat, pitch_mm: float, most_mm: float, *, half_on: bool) -> l
 
 
 def panel_parts(box_id: str, name: str, frame: Frame) -> Iterator[FlatPart]:
-    """Each panel as it is cut, seen from outside: its fixings as pilot holes or for screws, and what was placed on
-    it."""
+    """Each panel as it is cut, seen from outside: its fixings as pilot holes or for screws, what was placed on it. A
+    window is bought."""
     of = (frame.box.material, frame.material)
     for panel in sheetings(frame):
         is_lid = panel.face == frame.lid.face
+        if is_lid and frame.lid.window:
+            continue
         part = plate_part(
             f"{box_id}-{part_key(panel, frame.lid)}",
             f"{name} {panel_words(panel, frame.lid)}",

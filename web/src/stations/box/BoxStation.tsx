@@ -4,12 +4,13 @@ import { lazy, Suspense, useState } from 'react'
 import { boxOf, useChoice } from '../../design/choice'
 import { useAnalysis, useLive, useLoaded } from '../../design/live'
 import { builtAs } from '../../design/orders'
-import type { Box } from '../../design/types'
+import type { Box, Op } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { length, mass } from '../../ui/format'
 import { Choose } from '../../ui/Choose'
 import { OneOf } from '../../ui/Toggles'
 import { Tick } from '../../ui/Tick'
+import { Fold } from '../../ui/Fold'
 import { Fact, Heading, Teach, Title } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { SentenceRows } from '../FindingRows'
@@ -21,6 +22,8 @@ import { ServicePanels } from './ServicePanels'
 import { CutOff } from './CutOff'
 import { Held } from './Held'
 import { Layers } from './Layers'
+import { Lightening } from './Lightening'
+import { FACES } from './OnFace'
 import { OpenedBox } from './OpenedBox'
 import { Openings } from './Openings'
 import { Protrusions } from './Protrusions'
@@ -36,6 +39,20 @@ const VENTED = [
   ['yes', 'yes'],
   ['no', 'no'],
 ] as const
+
+const SIDES = [
+  ['', 'like the others'],
+  ['splash', 'keeps splashes out'],
+  ['open', 'open'],
+] as const
+
+function sidesSaid(box: Box) {
+  const said = Object.entries(box.sides).map(([face, keeps]) => `${face} ${keeps}`)
+  return said.length ? `But: ${said.join(', ')}` : 'All sides alike'
+}
+
+const sideSaid = (path: string, was: string | undefined, now: string): Op[] =>
+  now ? [{ op: was ? 'replace' : 'add', path, value: now }] : was ? [{ op: 'remove', path }] : []
 
 const HELD = /^inside\.(held|hold_down|opened)$/ // told beside what holds
 
@@ -85,6 +102,7 @@ export function BoxStation() {
           <Layers id={id} box={box} />
           <Chambers id={id} box={box} />
           <ServicePanels id={id} box={box} />
+          <Lightening id={id} box={box} />
           <Masses id={id} />
         </div>
       </Bench>
@@ -114,6 +132,17 @@ function Making({ id, box }: { id: string; box: Box }) {
         options={SEALING}
         onChange={(v) => void edit([{ op: 'replace', path: `${path}/sealing`, value: v || null }])}
       />
+      <Fold words={sidesSaid(box)} className="my-1">
+        {FACES.map(([face]) => (
+          <Choose
+            key={face}
+            label={`The ${face}`}
+            value={box.sides[face] ?? ''}
+            options={SIDES}
+            onChange={(v) => void edit(sideSaid(`${path}/sides/${face}`, box.sides[face], v))}
+          />
+        ))}
+      </Fold>
       <Choose
         label="Vented outside the car"
         value={box.vented_outside === null ? '' : box.vented_outside ? 'yes' : 'no'}

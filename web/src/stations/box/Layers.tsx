@@ -18,6 +18,12 @@ const ALONG = [
   ['second', 'crosswise'],
 ] as const
 
+const STRIPS = [
+  ['', 'each a piece of its own'],
+  ['across', 'left, floor and right'],
+  ['aft', 'front, floor and aft'],
+] as const
+
 export function Layers({ id, box }: { id: string; box: Box }) {
   const edit = useLive((s) => s.edit)
   const [face, setFace] = useState<FaceName>('left')
@@ -37,6 +43,12 @@ export function Layers({ id, box }: { id: string; box: Box }) {
   return (
     <section aria-label="Liners">
       <Heading>Liners</Heading>
+      <Choose
+        label="Floor and walls of one strip"
+        value={box.one_strip ?? ''}
+        options={STRIPS}
+        onChange={(v) => void edit([{ op: 'replace', path: `/boxes/${id}/one_strip`, value: v || null }])}
+      />
       <Choose label="On which face" value={face} options={FACES} onChange={setFace} />
       {inward.length === 0 && <p className="my-1 text-sm">Nothing lies on it.</p>}
       {inward.map(([key, row]) => (

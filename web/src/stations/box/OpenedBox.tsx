@@ -11,7 +11,7 @@ import { length, mass } from '../../ui/format'
 import { Heading } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { CONSTRUCTIONS } from './constructions'
-import { Hole } from './Hole'
+import { Hole, Thing } from './OnWall'
 import { useOnFace } from './useOnFace'
 
 const WIDE_PX = 880
@@ -83,18 +83,19 @@ function Drawing({ opened, name }: { opened: BoxOpened; name: string }) {
           <title>{holder.name}</title>
         </g>
       ))}
-      {opened.faces.flatMap((face) =>
-        face.holes.map((hole, n) => (
-          <Hole
-            key={hole.path ?? `${face.face} ${n}`}
-            hole={hole}
-            at={at}
-            scale={scale}
-            edge={at(face.high)[0]}
-            hand={hand}
-          />
-        )),
-      )}
+      {opened.faces.map((face) => {
+        const drawn = { at, scale, edge: at(face.high)[0], hand }
+        return (
+          <g key={face.face}>
+            {face.things.map((thing) => (
+              <Thing key={thing.path} thing={thing} {...drawn} />
+            ))}
+            {face.holes.map((hole, n) => (
+              <Hole key={hole.path ?? n} hole={hole} {...drawn} />
+            ))}
+          </g>
+        )
+      })}
     </svg>
   )
 }

@@ -8,6 +8,7 @@ import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/Choose'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Heading, Link } from '../../ui/parts'
+import { WindowOf } from './constructions/lids'
 import { EDGES, type FaceName, FACES, OnFace } from './OnFace'
 
 const BLANKS = [
@@ -17,10 +18,6 @@ const BLANKS = [
   ['thickness_mm', 'Cover'],
   ['gasket_mm', 'Gasket, pressed'],
   ['screws/spacing_mm', 'Screws apart'],
-] as const
-const OF = [
-  ['sheet', 'the box’s own metal'],
-  ['window', 'clear polycarbonate, a window'],
 ] as const
 
 export function ServicePanels({ id, box }: { id: string; box: Box }) {
@@ -51,14 +48,7 @@ export function ServicePanels({ id, box }: { id: string; box: Box }) {
               name={`${panel.name}: ${label}`}
             />
           ))}
-          <Choose
-            label="Of"
-            value={panel.window ? 'window' : 'sheet'}
-            options={OF}
-            onChange={(of) =>
-              void edit([{ op: 'replace', path: `${path}/${key}/window`, value: of === 'window' }])
-            }
-          />
+          <WindowOf path={`${path}/${key}`} window={panel.window} />
         </div>
       ))}
       <div className="mt-2 flex flex-wrap items-center gap-2">

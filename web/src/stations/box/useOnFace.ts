@@ -7,7 +7,7 @@ import { at } from '../../design/pointer'
 import type { BoxOpened, Op } from '../../design/types'
 import { movedTo, type Two } from './faceMoves'
 
-type Hole = BoxOpened['faces'][number]['holes'][number]
+type OnFace = Pick<BoxOpened['faces'][number]['things'][number], 'path' | 'place'>
 export interface Moved {
   path: string
   mm: Two
@@ -39,9 +39,8 @@ export function useOnFace() {
       now.current = null
     }
 
-    function follow(hole: Hole, mm: Two) {
-      if (!hole.path || !hole.place) return
-      const [next, was] = [{ path: hole.path, mm }, here(hole.path)]
+    function follow(thing: OnFace, mm: Two) {
+      const [next, was] = [{ path: thing.path, mm }, here(thing.path)]
       now.current = { moved: next, was }
       show(next)
       const patch = patchOf(next, was)
@@ -69,11 +68,10 @@ export function useOnFace() {
     }
 
     /** A burst of nudges is previews and one edit. */
-    function nudge(hole: Hole, by: Two) {
-      if (!hole.path || !hole.place) return
+    function nudge(thing: OnFace, by: Two) {
       const held = now.current?.moved
-      const from = held?.path === hole.path ? held.mm : here(hole.path)
-      follow(hole, movedTo(hole.place.ways, from, by))
+      const from = held?.path === thing.path ? held.mm : here(thing.path)
+      follow(thing, movedTo(thing.place.ways, from, by))
       window.clearTimeout(timer.current)
       timer.current = window.setTimeout(() => void release(), NUDGES_END_MS)
     }

@@ -1,6 +1,7 @@
 /** How the sheets are laid out, and for which cutter the files are. */
 import { useLive, useLoaded } from '../../design/live'
 import { Blank } from '../../ui/Blank'
+import { NameBlank } from '../../ui/NameBlank'
 import { Choose } from '../../ui/Choose'
 import { Fold } from '../../ui/Fold'
 
@@ -43,6 +44,7 @@ export function HowDrawn() {
       <Blank label="Bar stock, long" path="/sheets/bar_mm" list="stock" />
       <Blank label="A saw cut takes" path="/sheets/saw_mm" list="stock" />
       <Blank label="Roll of liner, wide" path="/sheets/roll_mm" list="stock" />
+      <NameBlank label="Prices in" path="/sheets/currency" />
       <Blank label="For how many cars" path="/sheets/kits" kind="number" whole />
     </Fold>
   )

@@ -31,6 +31,9 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       { name: 'k_factor', words: 'K-factor', kind: 'number' },
       { name: 'weldable_with', words: 'welds to', kind: ['steel', 'aluminium'] },
       { name: 'series', words: 'series', kind: ['1xxx', '2xxx', '3xxx', '5xxx', '6xxx', '7xxx'] },
+      { name: 'bend_radii', words: 'bent to, × thick', kind: 'number' },
+      { name: 'grain', words: 'cracks along its rolling', kind: ['yes', 'no'] },
+      { name: 'price_per_kg', words: 'price a kg', kind: 'number' },
     ],
     fresh: {
       name: 'own material',
@@ -40,6 +43,9 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       k_factor: 0.42,
       weldable_with: 'steel',
       series: null,
+      bend_radii: null,
+      grain: null,
+      price_per_kg: null,
       k_source: 'shop’s own',
     },
   },
@@ -63,6 +69,7 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       { name: 'burns', words: 'burns', kind: ['yes', 'no'] },
       { name: 'limit_c', words: 'to, °C', kind: 'number' },
       { name: 'density_kg_m3', words: 'kg/m³', kind: 'number' },
+      { name: 'price_per_m2', words: 'price a m²', kind: 'number' },
     ],
     fresh: {
       name: 'own liner',
@@ -73,6 +80,7 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       burns: 'no',
       limit_c: 100,
       density_kg_m3: null,
+      price_per_m2: null,
     },
   },
   bolts: {

@@ -1,11 +1,21 @@
-/** A folded tray with a cap over it: its sheet, who folds it, its lid. */
+/** A folded tray: its sheet, who folds it, its lid. */
+import { Fragment } from 'react'
+
 import { useDocument, useLive } from '../../../design/live'
 import type { Box } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { NameBlank } from '../../../ui/NameBlank'
 import { Choose } from '../../../ui/Choose'
 import { Heading } from '../../../ui/parts'
+import { Tick } from '../../../ui/Tick'
+import { SwingsOn, WindowOf } from './lids'
 import { Welds } from './Welds'
+
+const LIDS = [
+  ['cap', 'a cap, its edges turned down'],
+  ['flange', 'a flat lid on a flange'],
+] as const
+type Flange = Extract<Box['closures'][string], { type: 'flange' }>
 
 export function FoldedForm({ path, box }: { path: string; box: Box }) {
   const { tables } = useDocument()
@@ -39,10 +49,52 @@ export function FoldedForm({ path, box }: { path: string; box: Box }) {
       <p className="narrow m-0 text-sm text-soft">
         What he does not take in one piece is cut apart and welded on.
       </p>
+      <Tick
+        label="walls cut apart have tabs, in notches of the base"
+        value={'tabs' in box.construction && box.construction.tabs}
+        onChange={(value) => void edit([{ op: 'replace', path: `${sheet}/tabs`, value }])}
+      />
       <Heading>Lid</Heading>
-      {Object.keys(box.closures).map((id) => (
-        <Cap key={id} path={`${path}/closures/${id}`} />
+      {Object.entries(box.closures).map(([id, lid]) => (
+        <Fragment key={id}>
+          <Choose
+            label="Closed by"
+            value={lid.type}
+            options={LIDS}
+            onChange={(type) =>
+              void edit([{ op: 'replace', path: `${path}/closures/${id}`, value: { type } }])
+            }
+          />
+          {lid.type === 'flange' ? (
+            <OnFlange path={`${path}/closures/${id}`} lid={lid} />
+          ) : (
+            <Cap path={`${path}/closures/${id}`} />
+          )}
+        </Fragment>
       ))}
+    </>
+  )
+}
+
+function OnFlange({ path, lid }: { path: string; lid: Flange }) {
+  const edit = useLive((s) => s.edit)
+  return (
+    <>
+      <Blank path={`${path}/wide_mm`} label="Flange is wide" />
+      <Choose
+        label="It goes"
+        value={lid.inward ? 'inward' : 'outward'}
+        options={[
+          ['outward', 'outward, round the walls'],
+          ['inward', 'inward, where there is no room outside'],
+        ]}
+        onChange={(way) => void edit([{ op: 'replace', path: `${path}/inward`, value: way === 'inward' }])}
+      />
+      <Blank path={`${path}/gasket_mm`} label="Gasket, as pressed" />
+      <Blank path={`${path}/thickness_mm`} label="Its sheet, where it is another" optional />
+      <WindowOf path={path} window={lid.window} />
+      <SwingsOn path={path} face="top" hinge={lid.hinge} />
+      <Blank path={`${path}/screws/spacing_mm`} label="Screws apart" />
     </>
   )
 }

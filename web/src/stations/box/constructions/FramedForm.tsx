@@ -4,13 +4,19 @@ import type { Box } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Choose } from '../../../ui/Choose'
 import { Heading } from '../../../ui/parts'
-import { EDGES, type FaceName } from '../OnFace'
+import type { FaceName } from '../OnFace'
+import { SwingsOn, WindowOf } from './lids'
 import { Welds } from './Welds'
 
 const FASTENERS = [
   ['rivet', 'blind rivets'],
   ['rivet nut', 'screws in rivet nuts'],
   ['tapped', 'screws tapped into the tube'],
+] as const
+
+const CORNERS = [
+  ['butt', 'butted, the long tubes through'],
+  ['mitre', 'in mitres, no open ends'],
 ] as const
 
 const FACES = [
@@ -38,6 +44,12 @@ export function FramedForm({ path, box }: { path: string; box: Box }) {
       />
       <Blank path={`${frame}/tube_mm`} label="Square tube, outside" />
       <Blank path={`${frame}/tube_wall_mm`} label="Its wall" />
+      <Choose
+        label="Its rings meet"
+        value={box.construction.corners}
+        options={CORNERS}
+        onChange={(v) => void edit([{ op: 'replace', path: `${frame}/corners`, value: v }])}
+      />
       <Blank path={`${frame}/rails`} label="Rails across, under the modules" kind="number" />
       <Welds path={path} box={box} />
       <Heading>Cladding</Heading>
@@ -57,13 +69,24 @@ export function FramedForm({ path, box }: { path: string; box: Box }) {
           path={`${path}/closures/${id}`}
           face={lid.face}
           hinge={'hinge' in lid ? lid.hinge : null}
+          window={'window' in lid && lid.window}
         />
       ))}
     </>
   )
 }
 
-function Lid({ path, face, hinge }: { path: string; face: FaceName; hinge?: string | null }) {
+function Lid({
+  path,
+  face,
+  hinge,
+  window,
+}: {
+  path: string
+  face: FaceName
+  hinge?: string | null
+  window: boolean
+}) {
   const edit = useLive((s) => s.edit)
   return (
     <>
@@ -78,15 +101,8 @@ function Lid({ path, face, hinge }: { path: string; face: FaceName; hinge?: stri
           ])
         }
       />
-      <Choose
-        label="It"
-        value={hinge ?? ''}
-        options={[
-          ['', 'comes off'],
-          ...EDGES[face].flat().map((edge) => [edge, `swings on its ${edge} edge`] as const),
-        ]}
-        onChange={(v) => void edit([{ op: 'replace', path: `${path}/hinge`, value: v || null }])}
-      />
+      <SwingsOn path={path} face={face} hinge={hinge ?? null} />
+      <WindowOf path={path} window={window} />
       <Blank path={`${path}/thickness_mm`} label="Panel is thick" />
       <Blank path={`${path}/gasket_mm`} label="Gasket, as pressed" />
       <Blank path={`${path}/screws/spacing_mm`} label="Screws apart" />

@@ -1,5 +1,6 @@
-/** An opening in the opened box: dragged, or moved by the arrows; its distances from its edges stand beside it meanwhile. */
-import { useRef, useState } from 'react'
+/** What sits on a face of the opened box: dragged, or moved by the arrows; its distances from its edges stand beside it
+ * meanwhile. */
+import { type ReactNode, useRef, useState } from 'react'
 
 import type { BoxOpened } from '../../design/types'
 import { length } from '../../ui/format'
@@ -7,7 +8,9 @@ import { useUnits } from '../../ui/units'
 import { movedTo } from './faceMoves'
 import { here, type useOnFace } from './useOnFace'
 
-type OpenedHole = BoxOpened['faces'][number]['holes'][number]
+type Face = BoxOpened['faces'][number]
+type OpenedHole = Face['holes'][number]
+type OpenedThing = Face['things'][number]
 type At = readonly [number, number]
 const STILL_PX = 6
 const ARROWS: Record<string, At> = {
@@ -17,24 +20,72 @@ const ARROWS: Record<string, At> = {
   ArrowDown: [0, -1],
 }
 
-export function Hole(props: {
-  hole: OpenedHole
+interface Drawn {
   at: (p: At) => At
   scale: number
   /** Where its face ends at the right, in the drawing: its name stays within that. */
   edge: number
   hand: ReturnType<typeof useOnFace>
-}) {
-  const { hole, at, scale, edge, hand } = props
+}
+
+export function Hole({ hole, ...drawn }: Drawn & { hole: OpenedHole }) {
+  const radius = radiusOf(hole, drawn.scale)
+  if (!hole.path || !hole.place) return <Ring at={drawn.at(hole.at)} radius={radius} />
+  return (
+    <OnWall thing={{ ...hole, path: hole.path, place: hole.place }} nameOff={radius + 4} {...drawn}>
+      {([x, y]) => (
+        <>
+          <circle cx={x} cy={y} r={24} className="fill-transparent stroke-none" />
+          <Ring at={[x, y]} radius={radius} />
+        </>
+      )}
+    </OnWall>
+  )
+}
+
+/** A service panel, a chamber or gear. */
+export function Thing({ thing, ...drawn }: Drawn & { thing: OpenedThing }) {
+  const { at } = drawn
+  const [x0, y0] = at(thing.at)
+  return (
+    <OnWall thing={thing} nameOff={0} {...drawn}>
+      {([x, y]) =>
+        thing.rects.map((rect, n) => {
+          const [left, foot] = at(rect.low)
+          const [right, head] = at(rect.high)
+          return (
+            <rect
+              key={n}
+              x={left + x - x0}
+              y={head + y - y0}
+              width={right - left}
+              height={foot - head}
+              className="fill-white/60 stroke-ink"
+              strokeDasharray={n ? '2 3' : undefined}
+            />
+          )
+        })
+      }
+    </OnWall>
+  )
+}
+
+function OnWall(
+  props: Drawn & {
+    thing: Pick<OpenedThing, 'name' | 'path' | 'at' | 'place'>
+    nameOff: number
+    children: (at: At) => ReactNode
+  },
+) {
+  const { thing, at, scale, edge, hand } = props
   const units = useUnits()
   const from = useRef<{ x: number; y: number; drags: boolean; mm: At } | null>(null)
   const [looked, look] = useState(false)
-  const { place } = hole
-  if (!place) return <Ring at={at(hole.at)} radius={radiusOf(hole, scale)} />
-  const mm = hand.moved?.path === hole.path ? hand.moved.mm : place.mm
+  const { place } = thing
+  const mm = hand.moved?.path === thing.path ? hand.moved.mm : place.mm
   const off = (axis: 0 | 1) =>
     [0, 1].reduce((sum, i) => sum + ((mm[i] ?? 0) - (place.mm[i] ?? 0)) * (place.ways[i]?.[axis] ?? 0), 0)
-  const middle: At = [hole.at[0] + off(0), hole.at[1] + off(1)]
+  const middle: At = [thing.at[0] + off(0), thing.at[1] + off(1)]
   const [x, y] = at(middle)
   const figure = (i: 0 | 1) => `${length(mm[i], units.length)} from the ${place.edges[i]}`
   const byPx = (svg: SVGGraphicsElement, dx: number, dy: number): At => {
@@ -45,10 +96,10 @@ export function Hole(props: {
     <g
       role="button"
       tabIndex={0}
-      aria-label={`${hole.name}, ${figure(0)}, ${figure(1)}: arrows move it`}
-      className="cursor-move touch-none select-none outline-none focus-visible:[&>circle]:stroke-[3]"
+      aria-label={`${thing.name}, ${figure(0)}, ${figure(1)}: arrows move it`}
+      className="cursor-move touch-none select-none outline-none focus-visible:[&>circle]:stroke-[3] focus-visible:[&>rect]:stroke-[3]"
       onPointerDown={(event) => {
-        from.current = { x: event.clientX, y: event.clientY, drags: false, mm: here(hole.path ?? '') }
+        from.current = { x: event.clientX, y: event.clientY, drags: false, mm: here(thing.path) }
         event.currentTarget.setPointerCapture(event.pointerId)
       }}
       onPointerMove={(event) => {
@@ -56,7 +107,7 @@ export function Hole(props: {
         if (!held) return
         const [dx, dy] = [event.clientX - held.x, event.clientY - held.y]
         held.drags ||= Math.hypot(dx, dy) >= STILL_PX
-        if (held.drags) hand.follow(hole, movedTo(place.ways, held.mm, byPx(event.currentTarget, dx, dy)))
+        if (held.drags) hand.follow(thing, movedTo(place.ways, held.mm, byPx(event.currentTarget, dx, dy)))
       }}
       onPointerUp={() => {
         const dragged = from.current?.drags
@@ -77,7 +128,7 @@ export function Hole(props: {
         event.preventDefault()
         event.stopPropagation()
         const step = event.shiftKey ? 10 : 1
-        hand.nudge(hole, [way[0] * step, way[1] * step])
+        hand.nudge(thing, [way[0] * step, way[1] * step])
       }}
       onFocus={() => look(true)}
       onBlur={() => {
@@ -85,7 +136,7 @@ export function Hole(props: {
         void hand.release()
       }}
     >
-      {(looked || hand.moved?.path === hole.path) &&
+      {(looked || hand.moved?.path === thing.path) &&
         ([0, 1] as const).map((i) => (
           <Distance
             key={i}
@@ -94,10 +145,9 @@ export function Hole(props: {
             words={length(mm[i], units.length)}
           />
         ))}
-      <circle cx={x} cy={y} r={24} className="fill-transparent stroke-none" />
-      <Ring at={[x, y]} radius={radiusOf(hole, scale)} />
-      <Name at={[x, y]} off={radiusOf(hole, scale) + 4} edge={edge}>
-        {hole.name}
+      {props.children([x, y])}
+      <Name at={[x, y]} off={props.nameOff} edge={edge}>
+        {thing.name}
       </Name>
     </g>
   )
@@ -108,13 +158,14 @@ const edgeOf = (middle: At, way: At, mm: number): At => [middle[0] - way[0] * mm
 
 const LETTER_PX = 6.2 // about as wide as one is
 
+/** Beside what it names; across its middle where there is nothing to stand beside. */
 function Name({ at, off, edge, children }: { at: At; off: number; edge: number; children: string }) {
-  const left = at[0] + off + LETTER_PX * children.length > edge
+  const left = off > 0 && at[0] + off + LETTER_PX * children.length > edge
   return (
     <text
       x={left ? at[0] - off : at[0] + off}
       y={at[1] + 4}
-      textAnchor={left ? 'end' : 'start'}
+      textAnchor={off ? (left ? 'end' : 'start') : 'middle'}
       className="fill-ink"
       fontSize={12}
     >
