@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 import pypdfium2
 import pytest
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 from pypdfium2 import raw
@@ -162,10 +163,13 @@ def _letters(text: Any) -> tuple[str, Any]:
 
 def _upon_each_other(boxes: Any) -> Any:
     """Which of (n, 4) letters cover more than a third of the smaller of two."""
-    low, high = np.maximum(boxes[:, None, :2], boxes[None, :, :2]), np.minimum(boxes[:, None, 2:], boxes[None, :, 2:])
-    both = np.prod(np.clip(high - low, 0.0, None), axis=2)
-    size = np.prod(boxes[:, 2:] - boxes[:, :2], axis=1)
-    return np.nonzero(np.triu(both > 0.35 * np.minimum(size[:, None], size[None]), k=1))
+    rings = shapely.box(*boxes.T)
+    one, other = shapely.STRtree(rings).query(rings, "intersects")
+    one, other = one[one < other], other[one < other]
+    low, high = np.maximum(boxes[one, :2], boxes[other, :2]), np.minimum(boxes[one, 2:], boxes[other, 2:])
+    both, size = np.prod(high - low, axis=1), np.prod(boxes[:, 2:] - boxes[:, :2], axis=1)
+    upon = both > 0.35 * np.minimum(size[one], size[other])
+    return one[upon], other[upon]
 
 
 @pytest.mark.parametrize(("paper", "projection"), CHOICES)

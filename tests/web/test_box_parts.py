@@ -275,6 +275,34 @@ def test_an_opening_is_dragged_and_nudged_with_its_distances_beside_it(bench: Be
     expect(cable).to_have_accessible_name(re.compile(f"{hole['u_mm']:g} from the front"))
 
 
+def test_a_flat_lid_on_a_flange_a_panel_that_is_dragged_and_holes_that_take_weight_off(bench: Bench) -> None:
+    at_the_tank_box(bench)
+    ledger = bench.page.get_by_role("complementary", name="Ledger")
+    beside = bench.page.get_by_role("table", name="As another construction")
+    ledger.get_by_label("Closed by").select_option("a flat lid on a flange")
+    bench.saved(2)
+    expect(beside.get_by_role("row", name=re.compile("^folded sheet, as it is .* 6 "))).to_be_visible()
+    panels = bench.page.get_by_role("region", name="Service panels")
+    panels.get_by_label("Face of the new service panel").select_option("aft")
+    panels.get_by_role("button", name="Another panel there").click()
+    bench.saved(3)
+    picture = bench.page.get_by_role("group", name="Tank box opened: walls laid round the base, seen from inside")
+    panel = picture.get_by_role("button", name=re.compile("^service panel, 140 from the left, 110 from the base"))
+    panel.scroll_into_view_if_needed()
+    box = panel.bounding_box()
+    assert box
+    bench.drag((box["x"] + box["width"] / 2, box["y"] + box["height"] / 2), (0, -40))
+    bench.saved(4)
+    moved = bench.tree["boxes"]["tank"]["service_panels"]["panel"]
+    assert moved["u_mm"] > 160
+    assert moved["v_mm"] == 110
+    holes = bench.page.get_by_role("region", name="Lightening holes")
+    holes.get_by_label("Face of the lightening holes").select_option("front")
+    holes.get_by_role("button", name="Holes there").click()
+    bench.saved(5)
+    expect(ledger.get_by_text("the lightening holes of its front are", exact=False)).to_be_visible()
+
+
 def test_a_box_is_cut_apart_for_its_folder_opened_by_a_panel_and_divided(bench: Bench) -> None:
     at_the_tank_box(bench)
     ledger = bench.page.get_by_role("complementary", name="Ledger")

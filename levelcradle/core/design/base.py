@@ -45,6 +45,8 @@ def _as_tuple(value: Any) -> Any:
 
 
 def _printable(text: str) -> str:
+    if text.isprintable():  # nearly always, and quick
+        return text
     if any((ord(c) < 32 and c not in "\n\t") or ord(c) == 127 or 0xD800 <= ord(c) <= 0xDFFF for c in text):
         raise ValueError("holds characters that cannot be printed")
     return text
