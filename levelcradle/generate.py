@@ -12,7 +12,9 @@ from typing import Any, cast, get_args
 from levelcradle.core.box import edges_meet
 from levelcradle.core.clearance.rooms import USUAL_MM
 from levelcradle.core.design import schema
+from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import EDGES_OF, FACE_AT
+from levelcradle.core.design.layers import WALLS
 from levelcradle.core.design.readings import KINDS, SIZES, WAYS
 from levelcradle.core.design.survey import Role
 from levelcradle.core.design.taken import ASIDE, COUNTED
@@ -78,6 +80,7 @@ def _json(value: Any) -> str:
 def _rules() -> dict[str, Any]:
     """What the screens need of the core's rules: said there, shown here."""
     wishes = Wishes(kinds=("kind",), bays=("bay",)).model_dump(mode="json")
+    edges: tuple[tuple[Face, Face], ...] = (*EDGES, *((face, "top") for face in WALLS))
     return {
         "pound_kg": POUND_KG,
         "ways": WAYS,
@@ -85,7 +88,7 @@ def _rules() -> dict[str, Any]:
         "measures": {"endings": [ending for ending, _ in KINDS], "counted": COUNTED, "aside": ASIDE},
         "face_edges": {face: EDGES_OF[face] for face in FACE_AT},
         "cut_edges": {
-            " ".join(edge): [" ".join(other) for other in EDGES if edges_meet(edge, other)] for edge in EDGES
+            " ".join(edge): [" ".join(other) for other in edges if edges_meet(edge, other)] for edge in edges
         },
         "turns": [
             {"down": t.down, "aft": t.aft, "looks": dict(zip(looks, DIRECTIONS, strict=True))}

@@ -121,14 +121,16 @@ def box_with(demo: Design, **chamfers: Any) -> Box:
     "chamfers",
     [{"a": (("left", "base"), (30.0, 40.0))}, {"a": (("front", "base"), (25.0, 25.0)), "b": (("aft", "base"), (40.0,
     30.0))},
-     {"a": (("aft", "right"), (40.0, 30.0)), "b": (("front", "left"), (20.0, 20.0))}],
+     {"a": (("aft", "right"), (40.0, 30.0)), "b": (("front", "left"), (20.0, 20.0))},
+     {"a": (("left", "top"), (45.0, 60.0)), "b": (("left", "base"), (30.0, 30.0))},
+     {"a": (("top", "aft"), (50.0, 35.0)), "b": (("top", "front"), (30.0, 40.0))}],
 )  # fmt: skip
 def test_the_parts_weigh_what_the_shell_does_and_their_holes_lie_in_them(demo: Design, chamfers: Any) -> None:
     box = box_with(demo, **chamfers)
     shell = shell_of(box, demo.module_kinds, standard_tables())
     parts = list(made(box).parts("x", "X"))
     tray, lid = (next(part for part in parts if part.id == f"x-{what}") for what in ("tray", "lid"))
-    upright = sum("base" not in c.edge for c in box.chamfers.values())
+    upright = sum(not {"base", "top"} & set(c.edge) for c in box.chamfers.values())
     assert len(parts) == 2 + 2 * upright
     assert parts == list(shell.made.parts("x", "X"))
     for part in (tray, lid):

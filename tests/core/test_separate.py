@@ -19,7 +19,7 @@ from tests.plain import box_at, plain_car
 
 WAYS = {(): {}, ("front", "aft"): {"deepest_mm": 50.0}, ("left", "right"): {"longest_bend_mm": 240.0}}
 NEVER = [("all", ("base", "left")), ("all", ("base", "aft"))]  # a slope is folded
-CUTS = [None, ("front", "left"), ("base", "left"), ("base", "aft")]
+CUTS = [None, ("front", "left"), ("base", "left"), ("base", "aft"), ("top", "left"), ("top", "front")]
 
 
 def car(construction: dict[str, Any], cut: tuple[str, str] | None = None, **more: Any) -> dict[str, Any]:

@@ -42,12 +42,15 @@ def plane_of(chamfer: Chamfer, outer: Vec, out_mm: float = 0.0) -> Plane:
     return (normal[0], normal[1], normal[2]), reach + out_mm
 
 
-def chamfered(low: Vec, high: Vec, box: Box, outer: Vec, out_mm: float) -> tuple[Vec, ...] | None:
-    """Corners of a block with the box's chamfers cut off it; None where none touches it."""
+def chamfered(
+    low: Vec, high: Vec, box: Box, outer: Vec, out_mm: float, above_mm: float = 0.0
+) -> tuple[Vec, ...] | None:
+    """Corners of a block with the box's chamfers cut off it, so far outside the tray's, those of its rim so far above
+    that; None where none touches it."""
     corners = np.array(list(product(*zip(low, high, strict=True))))
     touched = False
     for chamfer in box.chamfers.values():
-        normal, reach = plane_of(chamfer, outer, out_mm)
+        normal, reach = plane_of(chamfer, outer, above_mm if "top" in chamfer.edge else out_mm)
         over = corners @ np.array(normal) - reach
         if over.max() > 1e-9:
             touched, corners = True, _clipped(corners, over)
@@ -82,10 +85,11 @@ def meeting(box: Box) -> bool:
 
 
 def inside_chamfer(chamfer: Chamfer, wall_mm: float, outer: Vec, low: Vec, high: Vec) -> float:
-    """Distance from the inside of the sloped wall to an upright block; below zero where it cuts in."""
+    """Distance from the inside of the sloped wall to an upright block; below zero where it cuts in. Over an edge of the
+    rim that is cut off lies the lid, outside it."""
     normal, reach = plane_of(chamfer, outer)
     far = sum(n * (high[k] if n > 0 else low[k]) for k, n in enumerate(normal))
-    return reach - wall_mm - far
+    return reach - (0.0 if "top" in chamfer.edge else wall_mm) - far
 
 
 def lined_beside(box: Box, edge: tuple[Face, Face]) -> float:

@@ -247,8 +247,8 @@ class Chamfer(DocumentModel):
     @field_validator("edge")
     @classmethod
     def _an_edge(cls, edge: tuple[Face, Face]) -> tuple[Face, Face]:
-        if "top" in edge or FACE_AT[edge[0]][0] == FACE_AT[edge[1]][0]:
-            raise ValueError("names two faces that meet, and not the top")
+        if FACE_AT[edge[0]][0] == FACE_AT[edge[1]][0]:
+            raise ValueError("names two faces that meet")
         return edge
 
 

@@ -139,7 +139,7 @@ class FoldedBox:
         sheet, back = self.sheet, self.sheet.back_mm
         start, end, foot, flat = 0.0, self.outer_mm[0 if face in ("left", "right") else 1], 0.0, back
         for chamfer in sheet.box.chamfers.values():
-            if face not in chamfer.edge:
+            if face not in chamfer.edge or "top" in chamfer.edge:
                 continue
             other, cut = next(f for f in chamfer.edge if f != face), chamfer.along_mm[face]
             if other == "base":
@@ -148,7 +148,9 @@ class FoldedBox:
                 end -= cut
             else:
                 start += cut
-        rim_mm, under_lid = self.outer_mm[2], self.outer_mm[2] - self.lid.covers_mm
+        rim_mm = sheet.rim_mm(face)
+        beside = min((sheet.rim_mm(f) for f in sheet.tops if FACE_AT[f][0] != FACE_AT[face][0]), default=rim_mm)
+        under_lid = min(rim_mm - self.lid.covers_mm, beside)
         return Wall(start, end, flat, under_lid, rim_mm - foot, sheet.t, sheet.material)
 
     def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:

@@ -9,10 +9,10 @@ import numpy as np
 
 from levelcradle.core.axes import Placement, Vec
 from levelcradle.core.box.chamfers import beyond, chamfered
-from levelcradle.core.box.folded.edges import ends_of, lengthened
+from levelcradle.core.box.folded.edges import ends_of, lengthened, over_the_lid
 from levelcradle.core.box.folded.feasible import Makeable, least_radius, shortest_mm
 from levelcradle.core.box.folded.flat_parts import corner_part, pan_part, side_part
-from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern
+from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM, FlatPattern, Slope
 from levelcradle.core.box.folded.folding import folded_up
 from levelcradle.core.box.folded.metal import corner_plate, strip_piece
 from levelcradle.core.box.folded.separate import not_taken, seams_mm
@@ -107,33 +107,39 @@ class CapLid:
     def pan(self) -> FlatPattern:
         corners = {(end, seen(long)): self.longer(cut) for (end, long), cut in self.sheet.tray.corners.items()}
         bend, (length, width, _) = self.sheet.bend_of(self.thick_mm), self.over_mm
-        return self.sheet.as_taken(FlatPattern(length, width, self.cap.edge_mm, bend, {}, corners))
+        slopes = {seen(face): over_the_lid(top, self.thick_mm, self.out_mm) for face, top in self.sheet.tops.items()}
+        heights = {seen(face): down + self.cap.edge_mm for face, (_, down) in self.sheet.tops.items()}
+        pan = FlatPattern(length, width, self.cap.edge_mm, bend, slopes, corners, heights=heights)
+        return self.sheet.as_taken(pan)
 
     def longer(self, cut: Flat) -> Flat:
         """What goes along its two edges, whose slope stands off the tray's like they do."""
         return lengthened(cut, self.out_mm)
 
-    @property
-    def screw_up_mm(self) -> float:
-        """Height of its screws above the tray's outside base: mid-way between the edge's rim and the tray's rim."""
-        height = self.sheet.outer_mm[2]
+    def screw_up_mm(self, face: str) -> float:
+        """Height of its screws above the tray's outside base: mid-way between the edge's rim and the wall's rim."""
+        height = self.sheet.rim_mm(face)
         return (height + self.thick_mm - self.cap.edge_mm + height) / 2
 
     def screws(self) -> Iterator[FaceHole]:
         """By their holes in the tray, without those that would sit where an edge is cut off."""
         outer, chamfers = self.sheet.outer_mm, self.sheet.box.chamfers.values()
         for screw in self._screws():
-            if all(beyond(chamfer, outer, screw.at) < -CLEAR_MM for chamfer in chamfers):
+            # on the wall under a cut-off edge of the rim they stand as far below its rim as on any
+            beside = (c for c in chamfers if not {"top", screw.face} <= set(c.edge))
+            if all(beyond(chamfer, outer, screw.at) < -CLEAR_MM for chamfer in beside):
                 yield screw
 
     def _screws(self) -> Iterator[FaceHole]:
-        outer, screws, up = self.sheet.outer_mm, self.cap.screws, self.screw_up_mm
+        outer, screws = self.sheet.outer_mm, self.cap.screws
         for at_x in screw_places(outer[0], screws):
             for face, y in (("left", 0.0), ("right", outer[1])):
-                yield FaceHole("lid screw", face, (outer[0] / 2 + at_x, y, up), screws.rivet_nut_hole_mm)
+                at = (outer[0] / 2 + at_x, y, self.screw_up_mm(face))
+                yield FaceHole("lid screw", face, at, screws.rivet_nut_hole_mm)
         for at_y in screw_places(outer[1], screws):
             for face, x in (("front", 0.0), ("aft", outer[0])):
-                yield FaceHole("lid screw", face, (x, outer[1] / 2 + at_y, up), screws.rivet_nut_hole_mm)
+                at = (x, outer[1] / 2 + at_y, self.screw_up_mm(face))
+                yield FaceHole("lid screw", face, at, screws.rivet_nut_hole_mm)
 
     def in_walls(self) -> Iterator[FaceHole]:
         return self.screws()
@@ -164,11 +170,10 @@ class CapLid:
     def _corners(self) -> Iterator[Piece]:
         """The plates in upright edges that are cut off, under its top."""
         t, top = self.thick_mm, self.over_mm[2]
-        for chamfer in self.sheet.box.chamfers.values():
-            if "base" not in chamfer.edge:
-                (end, long), cut = ends_of(chamfer)
-                up, words = (top - self.cap.edge_mm, top - t - FIT_UP_MM), f"lid corner {end} {long}"
-                yield corner_plate(self.sheet, chamfer, words, "closure", self.longer(cut), (self.out_mm, t), up)
+        for chamfer in self.sheet.upright:
+            (end, long), cut = ends_of(chamfer)
+            up, words = (top - self.cap.edge_mm, top - t - FIT_UP_MM), f"lid corner {end} {long}"
+            yield corner_plate(self.sheet, chamfer, words, "closure", self.longer(cut), (self.out_mm, t), up)
 
     def _heads(self) -> Iterator[Piece]:
         """Round steel heads on its edges."""
@@ -182,10 +187,11 @@ class CapLid:
             yield head_piece((foot[0], foot[1], foot[2]), (top[0], top[1], top[2]), across / 2)
 
     def outside(self) -> Iterator[Outside]:
-        """Itself, and heads as blocks of their width and height."""
+        """Itself, its slopes over what is cut off, and heads as blocks of their width and height."""
         (low_x, low_y, _), high = self.over
         low = (low_x, low_y, high[2] - self.cap.edge_mm)
         yield Outside("lid", "closure", self._cut(low, high))
+        yield from (Outside("lid", "closure", self._slope(face)) for face in self.sheet.tops)
         screws = self.cap.screws
         half = screws.head_across_mm / 2
         for screw in self.screws():
@@ -196,8 +202,25 @@ class CapLid:
             )
             yield Outside("screw head", "fastener", block((start[0], start[1], start[2]), (end[0], end[1], end[2])))
 
+    def _slope(self, face: str) -> Solid:
+        """Its slope over a cut-off edge of the rim with the edge below that, filled toward the tray."""
+        (axis, far), outer, top = FACE_AT[face], self.sheet.outer_mm, self.over_mm[2]
+        slope, (in_, _) = self.pan.slopes[seen(face)], self.sheet.tops[face]
+        foot = self.sheet.rim_mm(face) - self.covers_mm
+        section = [
+            *((in_, outer[2]), (0.0, foot), (-self.out_mm, foot)),
+            *((-self.out_mm, top - slope.wall_mm), (slope.base_mm - self.out_mm, top)),
+        ]
+        along, corners = 1 - axis, []
+        for inward, up in section:
+            for end in (self.over[0][along], self.over[1][along]):
+                at = [0.0, 0.0, up]
+                at[axis], at[along] = (outer[axis] - inward if far else inward), end
+                corners.append((at[0], at[1], at[2]))
+        return hull(corners)
+
     def _cut(self, low: Vec, high: Vec) -> Solid:
-        corners = chamfered(low, high, self.sheet.box, self.sheet.outer_mm, self.out_mm)
+        corners = chamfered(low, high, self.sheet.box, self.sheet.outer_mm, self.out_mm, self.thick_mm)
         return hull(corners) if corners else block(low, high)
 
     @property
@@ -214,21 +237,20 @@ class CapLid:
             words = (f"{box_id}-lid-{face}-edge", f"{name} lid edge, {face}")
             own = [screw for screw in screws if screw.face == face]
             yield side_part(words, self.sheet, self.pan, side, self._placed, own)
-        for chamfer in self.sheet.box.chamfers.values():
-            if "base" not in chamfer.edge:
-                size = (self.longer(ends_of(chamfer)[1]), self.cap.edge_mm - self.thick_mm, self.thick_mm)
-                yield corner_part(box_id, name, self.sheet, chamfer, "lid corner", size)
+        for chamfer in self.sheet.upright:
+            size = (self.longer(ends_of(chamfer)[1]), self.cap.edge_mm - self.thick_mm, self.thick_mm)
+            yield corner_part(box_id, name, self.sheet, chamfer, "lid corner", size)
 
     def _blank(self, box_id: str, name: str) -> FlatPart:
         """Its flat pattern, edges turned down."""
-        (length, width, _), below_top, holes = self.sheet.outer_mm, self.over_mm[2] - self.screw_up_mm, []
+        (length, width, _), top, holes = self.sheet.outer_mm, self.over_mm[2], []
         for hole in self._through():
             x, y = hole.at[0] - length / 2, -(hole.at[1] - width / 2)
             if hole.face == "top":
                 holes.append(Hole((x, y), hole.diameter_mm, hole.name))
             elif seen(hole.face) not in self.pan.separate:
                 along = y if hole.face in ("front", "aft") else x
-                at = self.pan.on_side(seen(hole.face), along, below_top)
+                at = self.pan.on_side(seen(hole.face), along, top - hole.at[2])
                 holes.append(Hole(at, hole.diameter_mm, hole.name))
         stand = Stand((0.0, 0.0), self._placed)
         return pan_part(f"{box_id}-lid", f"{name} lid", self.sheet, self.pan, tuple(holes), stand)
@@ -248,6 +270,12 @@ class CapLid:
             yield from least_radius("lid bend radius", "inside radius of the lid's bends", self.sheet, self.thick_mm)
         needs = max(shortest_mm(self.sheet, self.thick_mm), shortest_mm(self.sheet, self.sheet.t))
         yield Makeable("lid edge", "lid edge for the press brake", self.cap.edge_mm, needs)
+        for side, slope in self.pan.slopes.items():
+            words = f"lid's slope at the {seen(side)}, flat between its two bends"
+            yield Makeable(f"lid slope {seen(side)}", words, _flat_mm(self.pan, slope), 3 * self.thick_mm)
+            edge = self.pan.high_mm(side) - slope.wall_mm
+            words = f"lid edge below its slope at the {seen(side)}"
+            yield Makeable(f"lid edge {seen(side)}", words, edge, shortest_mm(self.sheet, self.thick_mm))
 
     def findings(self, path: str, name: str) -> Iterator[Finding]:
         """The round inside a bend of the lid meets the sharp rim of the tray before the lid lies on it."""
@@ -261,6 +289,10 @@ class CapLid:
             told = cannot(path, name, "lid on the rim", "", why)
             message = f"{plain(name)}: {words}"
             yield replace(told, state="note", message=message, figures=(Figure(up, "mm", "up"),), value=up, unit="mm")
+
+
+def _flat_mm(pan: FlatPattern, slope: Slope) -> float:
+    return slope.long_mm - sum(pan.bend.setback_mm_at(angle) for angle in slope.angles_deg)
 
 
 def seen(face: str) -> str:

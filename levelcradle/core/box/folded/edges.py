@@ -6,7 +6,7 @@ from levelcradle.core.box.folded.flat_pattern import Slope
 from levelcradle.core.design.box import Chamfer
 from levelcradle.core.part import Flat
 
-__all__ = ["ends_of", "lengthened", "slope_of"]
+__all__ = ["ends_of", "lengthened", "over_the_lid", "slope_of", "top_of"]
 
 
 def ends_of(chamfer: Chamfer) -> tuple[tuple[str, str], Flat]:
@@ -22,6 +22,21 @@ def slope_of(chamfer: Chamfer) -> tuple[str, Slope]:
     mm = chamfer.along_mm
     wall = next(face for face in chamfer.edge if face != "base")
     return wall, Slope(mm["base"], mm[wall])
+
+
+def top_of(chamfer: Chamfer) -> tuple[str, Flat]:
+    """Of an edge of the rim: its wall, and how far it goes inward along the top and down the wall."""
+    mm = chamfer.along_mm
+    wall = next(face for face in chamfer.edge if face != "top")
+    return wall, (mm["top"], mm[wall])
+
+
+def over_the_lid(top: Flat, thick_mm: float, out_mm: float) -> Slope:
+    """The slope of a lid that lies on a cut-off edge of the rim, along its own top and edge, whose outsides lie its
+    thickness above the rim and ``out_mm`` off the wall (plane geometry)."""
+    in_, down = top
+    back = 1 - thick_mm * math.hypot(1 / in_, 1 / down)
+    return Slope(out_mm + in_ * (back + thick_mm / down), thick_mm + down * (back + out_mm / in_))
 
 
 def lengthened(cut: Flat, out_mm: float) -> Flat:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.box.chamfers import beyond
-from levelcradle.core.box.folded.edges import slope_of
+from levelcradle.core.box.folded.edges import slope_of, top_of
 from levelcradle.core.box.folded.separate import SEPARATE_WAYS, not_taken
 from levelcradle.core.box.folded.sheet import Sheet
 from levelcradle.core.box.openings import openings_of
@@ -77,12 +77,20 @@ def least_radius(name: str, words: str, sheet: Sheet, thickness_mm: float) -> It
 def least_chamfer(sheet: Sheet, edge: tuple[str, str]) -> int:
     """The smallest equal-sided one of an edge that can be folded and is worth its welding, in whole millimetres."""
     back = sheet.back_mm
-    folds = (3 * sheet.t + 2 * bend_setback_mm(45, back)) / math.sqrt(2) if "base" in edge else 2 * back
+    folds = (3 * sheet.t + 2 * bend_setback_mm(45, back)) / math.sqrt(2) if {"base", "top"} & set(edge) else 2 * back
     return max(WORTH_MM, math.ceil(round(folds, 6)))
 
 
 def _of_a_chamfer(sheet: Sheet, chamfer: Chamfer, shortest: float, covers_mm: float) -> Iterator[Makeable]:
     back, outer, words = sheet.back_mm, sheet.outer_mm, f"cut-off edge {chamfer.edge[0]} {chamfer.edge[1]}"
+    if "top" in chamfer.edge:
+        wall, (in_, _) = top_of(chamfer)
+        left = sheet.rim_mm(wall)
+        needs = max(shortest + back, covers_mm)
+        yield Makeable(f"wall under {words}", f"wall left under the {words}", left, needs)
+        across = outer[0] if wall in ("front", "aft") else outer[1]
+        yield Makeable(f"top at {words}", f"top left beside the {words}", across - in_, 2 * back + shortest)
+        return
     if "base" not in chamfer.edge:
         yield Makeable(words, f"{words} beyond the bends of the base", min(chamfer.mm), 2 * back)
         return

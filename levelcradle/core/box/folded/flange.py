@@ -209,6 +209,8 @@ class FlangeLid:
         return f"lid flat {seal}, {self.flange.screws.size} screws into rivet nuts in a flange {way}"
 
     def makeable(self) -> Iterator[Makeable]:
+        for face, (_, down) in self.sheet.tops.items():
+            yield Makeable(f"rim at the {face}", f"level rim at the {face} for its flange", -down, 0.0)
         beside = self.flange.wide_mm / 2
         yield Makeable("flange", "flange beside the middle of its rivet nuts", beside, self._beside_mm)
         pairs = zip(_edges(self.rim), _edges(self.rings[0]), strict=True)

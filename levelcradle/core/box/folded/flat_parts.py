@@ -75,16 +75,15 @@ def side_part(
     return FlatPart(
         *words, 1, sheet.box.material, sheet.material.name, t, sheet.material.density_kg_m3,
         tuple(corners), tuple(Hole((at[0], at[1]), hole.diameter_mm, hole.name) for at, hole in flat), (), notes,
-        Stand((0.0, pan.height_mm / 2), stand),
+        Stand((0.0, pan.high_mm(face) / 2), stand),
     )  # fmt: skip
 
 
 def corner_parts(box_id: str, name: str, sheet: Sheet) -> Iterator[FlatPart]:
     """The plates welded into upright edges of the tray that are cut off."""
-    for chamfer in sheet.box.chamfers.values():
-        if "base" not in chamfer.edge:
-            _, cut = ends_of(chamfer)
-            yield corner_part(box_id, name, sheet, chamfer, "corner", (cut, sheet.outer_mm[2] - sheet.base_mm, sheet.t))
+    for chamfer in sheet.upright:
+        _, cut = ends_of(chamfer)
+        yield corner_part(box_id, name, sheet, chamfer, "corner", (cut, sheet.outer_mm[2] - sheet.base_mm, sheet.t))
 
 
 def corner_part(

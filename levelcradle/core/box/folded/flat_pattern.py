@@ -12,19 +12,21 @@ sheet is cut back to where the bends begin, so that it does not tear, and the co
             └──────────────┘  left wall
 
 An edge of the base that is cut off makes two bends of one: base, slope, wall. An upright edge that is cut off ends both
-walls early and takes the corner off the base; a plate of its own is welded into it.
+walls early and takes the corner off the base; a plate of its own is welded into it. An edge of the rim that is cut off
+ends its wall lower and takes the upper corners off the two beside it.
 
 A side may be a panel of its own: the base then goes out to its outside, the panel stands on it and is welded on.
 """
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
+from itertools import combinations
 
 from levelcradle.core.part import Bend, Flat, bend_setback_mm
 
-__all__ = ["FIT_UP_MM", "FlatPattern", "SheetBend", "Slope", "pan_bends", "pan_outline"]
+__all__ = ["FIT_UP_MM", "FlatPattern", "SheetBend", "Slope", "edge_profile", "pan_bends", "pan_outline"]
 
 SAME_MM = 1e-6
 FIT_UP_MM = 0.5  # gap at a welded corner, common practice, no source
@@ -113,7 +115,8 @@ class FlatPattern:
     ``slopes``: edges of the base cut off, by the wall's face. ``corners``: upright edges cut off, by the faces of the
     end wall and the long wall: so far along the long wall and along the end wall. ``separate``: sides that are panels
     of their own; ``base_mm``: of a base thicker than the walls, which are all separate then; ``tabbed``: they stand in
-    notches of the base."""
+    notches of the base. ``tops``: edges of the rim cut off, by the wall's face: so far inward along the top and down
+    the wall. ``heights``: of walls that are not as high as all."""
 
     length_mm: float
     width_mm: float
@@ -124,6 +127,12 @@ class FlatPattern:
     separate: frozenset[str] = frozenset()
     base_mm: float | None = None
     tabbed: bool = False
+    tops: Mapping[str, Flat] = field(default_factory=dict)
+    heights: Mapping[str, float] = field(default_factory=dict)
+
+    def high_mm(self, face: str) -> float:
+        """From the outside of the base to the rim of a wall."""
+        return self.heights.get(face, self.height_mm)
 
     @property
     def foot_mm(self) -> float:
@@ -182,7 +191,12 @@ def _side(pan: FlatPattern, face: str) -> Side:
     if slope is None:
         base, start = half - bend.setback_mm, half - bend.setback_mm + bend.allowance_mm
         return Side(
-            base, start, start, bend.setback_mm, start + pan.height_mm - bend.setback_mm, (((base + start) / 2, 90.0),)
+            base,
+            start,
+            start,
+            bend.setback_mm,
+            start + pan.high_mm(face) - bend.setback_mm,
+            (((base + start) / 2, 90.0),),
         )
     first, second = slope.angles_deg
     base = half - slope.base_mm - bend.setback_mm_at(first)
@@ -195,7 +209,7 @@ def _side(pan: FlatPattern, face: str) -> Side:
         strip,
         wall,
         height,
-        wall + pan.height_mm - height,
+        wall + pan.high_mm(face) - height,
         (((base + strip) / 2, first), ((end + wall) / 2, second)),
     )
 
@@ -225,12 +239,7 @@ def _corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
 
 def _end_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     """The edge of an end wall towards a long one, from its rim to where its first bend ends: (out, across)."""
-    wall, reach = pan.sides[end], pan.ends(end, long)[1]
-    yield wall.rim_mm, reach
-    if slope := pan.slopes.get(long):
-        yield from _trimmed_end(pan, wall, slope, reach)
-    else:
-        yield wall.strip_start_mm, reach
+    yield from reversed(_edge(pan, end, long))
 
 
 def _base_corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
@@ -250,42 +259,43 @@ def _base_corner(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
 
 def _long_edge(pan: FlatPattern, end: str, long: str) -> Iterator[Flat]:
     """The edge of a long wall towards an end one, from where its first bend ends to its rim: (along, out)."""
-    wall, reach = pan.sides[long], pan.ends(end, long)[0]
-    if slope := pan.slopes.get(end):
-        yield from _trimmed_long(pan, wall, slope)
-    else:
-        yield reach, wall.strip_start_mm
-    yield reach, wall.rim_mm
+    yield from ((along, out) for out, along in _edge(pan, long, end))
 
 
-def _trimmed_end(pan: FlatPattern, wall: Side, slope: Slope, reach_mm: float) -> Iterator[Flat]:
-    """An end wall stands on the inside of the long wall's slope: (out, across) of its edge, from where it is whole down
-    to its bend.
-
-    The slope's inside, a fit-up off, is met at half a width less ``base_mm`` plus ``base_mm / wall_mm`` for each
-    millimetre up."""
-    in_ = (pan.bend.thickness_mm + FIT_UP_MM) * slope.long_mm / slope.wall_mm
-
-    def across(height_mm: float) -> float:
-        return pan.width_mm / 2 - slope.base_mm - in_ + height_mm * slope.base_mm / slope.wall_mm
-
-    whole = (reach_mm - across(0.0)) * slope.wall_mm / slope.base_mm
-    if whole > wall.wall_from_mm:
-        yield wall.at(whole), reach_mm
-        yield wall.strip_start_mm, across(wall.wall_from_mm)
-    else:
-        yield wall.strip_start_mm, reach_mm
+def _edge(pan: FlatPattern, face: str, other: str) -> list[Flat]:
+    """The edge of a side towards another, from where its first bend ends to its rim: (out, along)."""
+    wall = pan.sides[face]
+    (_, foot), *above = edge_profile(pan, face, other, wall.wall_from_mm)
+    return [(wall.strip_start_mm, foot), *((wall.at(height), along) for height, along in above)]
 
 
-def _trimmed_long(pan: FlatPattern, wall: Side, slope: Slope) -> Iterator[Flat]:
-    """A long wall ends flush with the outside of the end wall's slope: (along, out), from its bend up to where it is
-    whole."""
-    half = pan.length_mm / 2
-    if slope.wall_mm > wall.wall_from_mm:
-        yield half - slope.base_mm + wall.wall_from_mm * slope.base_mm / slope.wall_mm, wall.strip_start_mm
-        yield half, wall.at(slope.wall_mm)
-    else:
-        yield half, wall.strip_start_mm
+def edge_profile(pan: FlatPattern, face: str, other: str, low_mm: float) -> list[Flat]:
+    """The edge of a side towards another, upward from a height to its rim: (height off the outside of the base, along).
+
+    An end wall stands on the inside of the long wall's slope, a fit-up off, which is met at half a width less
+    ``base_mm`` plus ``base_mm / wall_mm`` for each millimetre up; a long wall ends flush with the outside of the end
+    wall's. Both end flush with what is cut off the rim."""
+    is_end, high = face in ("front", "aft"), pan.high_mm(face)
+    half = (pan.width_mm if is_end else pan.length_mm) / 2
+    lines = [(pan.ends(face, other)[1] if is_end else pan.ends(other, face)[0], 0.0)]
+    if slope := pan.slopes.get(other):
+        in_ = (pan.bend.thickness_mm + FIT_UP_MM) * slope.long_mm / slope.wall_mm if is_end else 0.0
+        lines.append((half - slope.base_mm - in_, slope.base_mm / slope.wall_mm))
+    if top := pan.tops.get(other):
+        lean = top[0] / top[1]
+        lines.append((half - top[0] + pan.height_mm * lean, -lean))
+
+    def along(height_mm: float) -> float:
+        return min(start + rise * height_mm for start, rise in lines)
+
+    crossings = ((b - a) / (p - q) for (a, p), (b, q) in combinations(lines, 2) if p != q)
+    turns = {h for h in crossings if low_mm < h < high and _is_corner(lines, along, h)}
+    return [(height, along(height)) for height in sorted({low_mm, *turns, high})]
+
+
+def _is_corner(lines: Sequence[Flat], along: Callable[[float], float], height_mm: float) -> bool:
+    """Whether two of the lines end the wall there."""
+    return sum(abs(start + rise * height_mm - along(height_mm)) < SAME_MM for start, rise in lines) > 1
 
 
 def _off_the_base(cut: Flat, half: Flat, flat: Flat) -> Iterator[Flat]:

@@ -34,11 +34,10 @@ def folded_pieces(sheet: Sheet, holes: Sequence[FaceHole]) -> Iterator[Piece]:
         part = f"{face}-wall" if strip.face in sheet.tray.separate else "tray"
         name = "floor" if strip.kind == "base" else f"{strip.face} {strip.kind}"
         yield replace(strip_piece(strip, name, _TRAY[strip.kind], in_tray, through, sheet.material), part=part)
-    for chamfer in sheet.box.chamfers.values():
-        if "base" not in chamfer.edge:
-            (end, long), cut = ends_of(chamfer)
-            up = (sheet.tray.foot_mm, height)
-            yield corner_plate(sheet, chamfer, f"corner {end} {long}", "slope", cut, (0.0, sheet.t), up)
+    for chamfer in sheet.upright:
+        (end, long), cut = ends_of(chamfer)
+        up = (sheet.tray.foot_mm, height)
+        yield corner_plate(sheet, chamfer, f"corner {end} {long}", "slope", cut, (0.0, sheet.t), up)
 
 
 _TRAY: dict[str, Role] = {"base": "base", "wall": "wall", "slope": "slope", "bend": "bend"}

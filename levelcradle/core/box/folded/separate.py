@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from levelcradle.core.axes import Placement, vec
-from levelcradle.core.box.folded.flat_pattern import FACES, FIT_UP_MM, FlatPattern, pan_bends, pan_outline
+from levelcradle.core.box.folded.flat_pattern import FACES, FIT_UP_MM, FlatPattern, edge_profile, pan_bends, pan_outline
 from levelcradle.core.design.construction import FoldingShop
 from levelcradle.core.part import Flat, bounding_mm
 
@@ -58,27 +58,21 @@ def _edge(pan: FlatPattern, face: str, other: str) -> Iterator[Flat]:
     """(along, up) of its edge towards another side, from the base to the rim."""
     is_end, foot = face in ("front", "aft"), pan.foot_mm
     reach = pan.ends(face, other)[1] if is_end else pan.ends(other, face)[0]
-    if slope := pan.slopes.get(other):
-        half = (pan.width_mm if is_end else pan.length_mm) / 2
-        in_ = (pan.bend.thickness_mm + FIT_UP_MM) * slope.long_mm / slope.wall_mm if is_end else 0.0
-        lean = slope.base_mm / slope.wall_mm
-        at = half - slope.base_mm - in_ + foot * lean
-        yield min(at, reach), foot
-        if at < reach:
-            yield reach, foot + (reach - at) / lean
-    elif other in pan.separate or _cut(pan, face, other):
-        yield reach, foot
+    profile = [(along, up) for up, along in edge_profile(pan, face, other, foot)]
+    if other in pan.slopes or other in pan.separate or _cut(pan, face, other):
+        yield from profile
     elif is_end:
         round_ = max(pan.bend.radius_mm - FIT_UP_MM, 0.0)
         yield reach - round_, foot
         if round_:
             yield reach, foot + round_
+        yield from profile[1:]
     else:
         back = pan.bend.setback_mm
         yield reach - back + math.sqrt(max(back**2 - (back - min(foot, back)) ** 2, 0.0)), foot
         if foot < back:
             yield reach, back
-    yield reach, pan.height_mm
+        yield from profile[1:]
 
 
 def _cut(pan: FlatPattern, face: str, other: str) -> bool:
@@ -91,7 +85,7 @@ def seams_mm(pan: FlatPattern) -> float:
     for end in ("front", "aft"):
         for long in ("left", "right"):
             slopes = [pan.slopes[face] for face in (end, long) if face in pan.slopes]
-            up = pan.height_mm + sum(slope.long_mm - slope.wall_mm for slope in slopes)
+            up = min(pan.high_mm(end), pan.high_mm(long)) + sum(slope.long_mm - slope.wall_mm for slope in slopes)
             cut = pan.corners.get((end, long))
             total += 2 * up + math.hypot(*cut) if cut else up
     feet = [separate_ring(pan, face) for face in pan.separate]

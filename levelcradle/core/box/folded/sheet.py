@@ -4,13 +4,13 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.box.folded.edges import ends_of, slope_of
+from levelcradle.core.box.folded.edges import ends_of, slope_of, top_of
 from levelcradle.core.box.folded.flat_pattern import FlatPattern, SheetBend
 from levelcradle.core.box.folded.separate import SEPARATE_WAYS, not_taken
-from levelcradle.core.design.box import Box
+from levelcradle.core.design.box import Box, Chamfer
 from levelcradle.core.design.construction import Folded
 from levelcradle.core.design.tables import Material
-from levelcradle.core.part import bend_deduction_mm
+from levelcradle.core.part import Flat, bend_deduction_mm
 
 __all__ = ["Sheet"]
 
@@ -43,6 +43,20 @@ class Sheet:
         """Whether an edge of its base is cut off."""
         return any("base" in chamfer.edge for chamfer in self.box.chamfers.values())
 
+    @property
+    def upright(self) -> list[Chamfer]:
+        """The upright edges that are cut off."""
+        return [c for c in self.box.chamfers.values() if not {"base", "top"} & set(c.edge)]
+
+    @cached_property
+    def tops(self) -> dict[str, Flat]:
+        """The edges of its rim that are cut off, by the wall's face: so far inward, and so far down."""
+        return dict(top_of(c) for c in self.box.chamfers.values() if "top" in c.edge)
+
+    def rim_mm(self, face: str) -> float:
+        """How high the rim of a wall lies over the outside of the base."""
+        return self.outer_mm[2] - (self.tops[face][1] if face in self.tops else 0.0)
+
     @cached_property
     def bend(self) -> SheetBend:
         return self.bend_of(self.t)
@@ -60,8 +74,11 @@ class Sheet:
     @cached_property
     def tray(self) -> FlatPattern:
         slopes = dict(slope_of(c) for c in self.box.chamfers.values() if "base" in c.edge)
-        corners = dict(ends_of(c) for c in self.box.chamfers.values() if "base" not in c.edge)
-        pan = FlatPattern(*self.outer_mm, self.bend, slopes, corners, tabbed=self.spec.tabs)
+        corners = dict(ends_of(c) for c in self.upright)
+        heights = {face: self.rim_mm(face) for face in self.tops}
+        pan = FlatPattern(
+            *self.outer_mm, self.bend, slopes, corners, tabbed=self.spec.tabs, tops=self.tops, heights=heights
+        )
         if self.spec.base_mm is None or slopes:
             return self.as_taken(pan)
         return replace(pan, separate=SEPARATE_WAYS[-1], base_mm=self.spec.base_mm)
