@@ -4,6 +4,8 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from shapely.geometry import Polygon as ShapelyPolygon
+
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.box import ShellModule, StackRow, runner_count
 from levelcradle.core.clearance import rows_through
@@ -149,7 +151,27 @@ def _lining(box: PlacedBox, face: Face) -> Iterator[CutPiece]:
         taken += layer.thickness_mm
         for start, stop in _strips(layer, near[3 - axis], end[3 - axis]):
             near[3 - axis], end[3 - axis] = start, stop
-            yield CutPiece("liner", face, _ring((near[1], near[2]), (end[1], end[2])))
+            ring = _within(box, _ring((near[1], near[2]), (end[1], end[2])))
+            if ring:
+                yield CutPiece("liner", face, ring)
+
+
+def _within(box: PlacedBox, ring: Polygon) -> Polygon:
+    """A layer as it is trimmed at the edges along the box that are cut off."""
+    left, made = ShapelyPolygon(ring), box.shell.made
+    (_, wide, tall), t = made.outer_mm, made.wall_mm
+    for chamfer in box.box.chamfers.values():
+        side = next((face for face in chamfer.edge if face in ("left", "right")), None)
+        if side is None or not {"base", "top"} & set(chamfer.edge):
+            continue
+        other = next(face for face in chamfer.edge if face != side)
+        in_, up = (mm + (t if other == "base" else 0.0) for mm in (chamfer.along_mm[other], chamfer.along_mm[side]))
+        corner = [(0.0, 0.0), (in_, 0.0), *([(in_, up)] if chamfer.square else []), (0.0, up)]
+        at = [(y if side == "left" else wide - y, z if other == "base" else tall - z) for y, z in corner]
+        left = left.difference(ShapelyPolygon(at))
+    if left.is_empty or left.geom_type != "Polygon":
+        return ()
+    return tuple((float(y), float(z)) for y, z in left.exterior.coords[:-1])
 
 
 def _strips(layer: Layer, low: float, high: float) -> Iterator[tuple[float, float]]:

@@ -95,3 +95,19 @@ def test_an_empty_box_is_cut_in_its_middle() -> None:
     found, shell = cut({**box_at((0, 0, 300)), "blocks": {}})
     assert (found.through, found.choices) == (None, ())
     assert sum(row.mm for row in found.across) == pytest.approx(shell.outer_mm[1])
+
+
+def test_what_lines_a_box_ends_at_a_step_and_at_a_slope_of_the_lid() -> None:
+    """No layer lies in the step, or over what is cut off the rim."""
+    cuts = {
+        "s": {"edge": ["base", "left"], "mm": [60.0, 50.0], "square": True},
+        "t": {"edge": ["top", "right"], "mm": [50, 40]},
+    }
+    tree = plain_car(boxes={"x": box_at((1000.0, 0.0, 400.0), (2, 3, 2), chamfers=cuts)})
+    assembly = resolve(validate(tree), {})
+    _, wide, tall = assembly.boxes["x"].shell.outer_mm
+    rings = [piece.ring for piece in box_section(assembly, "x").pieces if piece.role == "liner"]
+    assert len(rings) == 3
+    for y, z in (point for ring in rings for point in ring):
+        assert y >= 63.0 - 1e-6 or z >= 53.0 - 1e-6
+        assert (wide - y) / 50 + (tall - z) / 40 >= 1 - 1e-6

@@ -180,8 +180,8 @@ def test_a_chamfer_into_the_modules_is_foul_and_slopes_that_meet_hold_the_drawin
     meeting = replaced(tree, "/boxes/tank/chamfers", edges)
     assert any("meet in a corner" in f.message and f.state == "unknown" for f in analyse(meeting, {}).findings)
     assert not [p for p in parts_of(resolve(meeting, {})) if p.name.startswith("Tank box tray")]
-    with pytest.raises(DesignError, match="not the top"):
-        replaced(tree, "/boxes/tank/chamfers", {"x": {"edge": ["right", "top"], "mm": [9, 9]}})
+    with pytest.raises(DesignError, match="two faces that meet"):
+        replaced(tree, "/boxes/tank/chamfers", {"x": {"edge": ["right", "left"], "mm": [9, 9]}})
 
 
 # --- what stands out ---

@@ -16,7 +16,7 @@ def at_the_tank_box(bench: Bench) -> None:
     bench.page.get_by_role("button", name="Tank box", exact=True).click()
 
 
-def test_an_edge_is_cut_off_typed_and_unfolded(bench: Bench) -> None:
+def test_edges_are_cut_off_typed_unfolded_and_cut_out_square(bench: Bench) -> None:
     at_the_tank_box(bench)
     edges = bench.page.get_by_role("region", name="Edges cut off")
     edges.get_by_label("Edge to cut off").select_option("front left")
@@ -26,12 +26,25 @@ def test_an_edge_is_cut_off_typed_and_unfolded(bench: Bench) -> None:
     field.fill("30")
     field.press("Enter")
     bench.saved(3)
-    assert list(bench.tree["boxes"]["tank"]["chamfers"].values()) == [{"edge": ["front", "left"], "mm": [20, 30]}]
+    assert list(bench.tree["boxes"]["tank"]["chamfers"].values()) == [
+        {"edge": ["front", "left"], "mm": [20, 30], "square": False}
+    ]
     offered = edges.get_by_label("Edge to cut off").locator("option").all_inner_texts()
     assert ("aft right" in offered, "left base" in offered, "front left" in offered) == (True, False, False)
     edges.get_by_role("button", name="leave it on").click()
     bench.saved(4)
     assert bench.tree["boxes"]["tank"]["chamfers"] == {}
+    edges.get_by_label("Edge to cut off").select_option("aft base")
+    edges.get_by_role("button", name="Cut it off").click()
+    bench.saved(5)
+    edges.get_by_label("cut out square").click()
+    bench.saved(6)
+    edges.get_by_label("Edge to cut off").select_option("left top")
+    edges.get_by_role("button", name="Cut it off").click()
+    bench.saved(7)
+    ledger = bench.page.get_by_role("complementary", name="Ledger")
+    expect(ledger.get_by_text("modules to the step at the aft", exact=False)).to_be_visible()
+    expect(ledger.get_by_text("modules to the lid's slope left top", exact=False)).to_be_visible()
 
 
 def test_paint_and_beads_count_in_the_chain(bench: Bench) -> None:

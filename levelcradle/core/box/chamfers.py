@@ -4,7 +4,7 @@ A chamfer is a plane through two lines on the outside, each so far from the edge
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from itertools import combinations, product
 
 import numpy as np
@@ -14,6 +14,7 @@ from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
 
 __all__ = [
+    "beside_steps",
     "beyond",
     "chamfered",
     "edges_meet",
@@ -46,10 +47,12 @@ def chamfered(
     low: Vec, high: Vec, box: Box, outer: Vec, out_mm: float, above_mm: float = 0.0
 ) -> tuple[Vec, ...] | None:
     """Corners of a block with the box's chamfers cut off it, so far outside the tray's, those of its rim so far above
-    that; None where none touches it."""
+    that; None where none touches it. Steps stay."""
     corners = np.array(list(product(*zip(low, high, strict=True))))
     touched = False
     for chamfer in box.chamfers.values():
+        if chamfer.square:
+            continue
         normal, reach = plane_of(chamfer, outer, above_mm if "top" in chamfer.edge else out_mm)
         over = corners @ np.array(normal) - reach
         if over.max() > 1e-9:
@@ -68,9 +71,43 @@ def _clipped(corners: Matrix, over: Matrix) -> Matrix:
 
 
 def beyond(chamfer: Chamfer, outer: Vec, at: Vec) -> float:
-    """How far a point lies outside the sloped face; below zero inside it."""
+    """How far a point lies outside what is cut off; below zero inside it."""
+    if chamfer.square:
+        off = _off_the_step(chamfer, outer, at, at)
+        return min(-off[0], -off[1]) if max(off) < 0 else -math.hypot(*(max(mm, 0.0) for mm in off))
     normal, reach = plane_of(chamfer, outer)
     return dot(normal, at) - reach
+
+
+def _off_the_step(chamfer: Chamfer, outer: Vec, low: Vec, high: Vec) -> tuple[float, float]:
+    """How far an upright block lies beyond a step: inward of its riser, and above its shelf."""
+    wall = next(face for face in chamfer.edge if face != "base")
+    (axis, far), mm = FACE_AT[wall], chamfer.along_mm
+    return (outer[axis] - high[axis] if far else low[axis]) - mm["base"], low[2] - mm[wall]
+
+
+def beside_steps(low: Vec, high: Vec, box: Box, outer: Vec) -> list[tuple[Vec, Vec]]:
+    """A block parted at the steps of a box: what of it lies above their shelves, and what inward of their risers."""
+    blocks = [(low, high)]
+    for chamfer in box.chamfers.values():
+        if chamfer.square:
+            wall = next(face for face in chamfer.edge if face != "base")
+            (axis, far), mm = FACE_AT[wall], chamfer.along_mm
+            at = outer[axis] - mm["base"] if far else mm["base"]
+            blocks = [part for block in blocks for part in _parted(*block, (axis, far > 0, at, mm[wall]))]
+    return blocks
+
+
+def _parted(low: Vec, high: Vec, step: tuple[int, bool, float, float]) -> Iterator[tuple[Vec, Vec]]:
+    axis, far, at, up = step
+    shelf = min(max(up, low[2]), high[2])
+    if shelf < high[2]:
+        yield (low[0], low[1], shelf), high
+    if low[2] < shelf:
+        start, end = list(low), [high[0], high[1], shelf]
+        (end if far else start)[axis] = min(end[axis], at) if far else max(start[axis], at)
+        if start[axis] < end[axis]:
+            yield (start[0], start[1], start[2]), (end[0], end[1], end[2])
 
 
 def edges_meet(one: tuple[Face, Face], other: tuple[Face, Face]) -> bool:
@@ -87,6 +124,9 @@ def meeting(box: Box) -> bool:
 def inside_chamfer(chamfer: Chamfer, wall_mm: float, outer: Vec, low: Vec, high: Vec) -> float:
     """Distance from the inside of the sloped wall to an upright block; below zero where it cuts in. Over an edge of the
     rim that is cut off lies the lid, outside it."""
+    if chamfer.square:
+        off = [mm - wall_mm for mm in _off_the_step(chamfer, outer, low, high)]
+        return max(off) if max(off) < 0 else math.hypot(*(max(mm, 0.0) for mm in off))
     normal, reach = plane_of(chamfer, outer)
     far = sum(n * (high[k] if n > 0 else low[k]) for k, n in enumerate(normal))
     return reach - (0.0 if "top" in chamfer.edge else wall_mm) - far

@@ -158,6 +158,9 @@ class ExistingCase:
         )
         return Layers((first,), (last,), (StackRow("case as measured", 0.0, tol, 0.0, "as given", "other", path),))
 
+    def floor_mm(self, low: Vec, high: Vec) -> float:
+        return self.start_mm[2]
+
     def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
         return None
 

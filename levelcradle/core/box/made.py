@@ -131,6 +131,9 @@ class Made(Protocol):
     def stack_rows(self, axis: int, path: str) -> Layers:
         """Its own rows of a stack-up along an axis."""
 
+    def floor_mm(self, low: Vec, high: Vec) -> float:
+        """How high the inside of the base lies under what stands between two corners."""
+
     def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
         """The smallest cut of an edge that can be made, in whole millimetres; None where none can."""
 

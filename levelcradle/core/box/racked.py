@@ -209,6 +209,9 @@ class RackedBox:
         )
         return Layers((angle, sheet), () if axis == 2 else (sheet, angle), whole)
 
+    def floor_mm(self, low: Vec, high: Vec) -> float:
+        return self.start_mm[2]
+
     def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
         return None
 

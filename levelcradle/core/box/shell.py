@@ -300,7 +300,7 @@ def _beside_chamfers(box: Box, made: Made, modules: tuple[ShellModule, ...]) -> 
         if modules:
             has = min(inside_chamfer(chamfer, made.wall_mm, made.outer_mm, m.low, m.high) for m in modules)
             lined = lined_beside(box, chamfer.edge)
-            message = f"modules to the chamfer {chamfer.edge[0]} {chamfer.edge[1]}"
+            message = f"modules to the {chamfer.words}"
             yield InnerGap(f"chamfer-{key}", message, f"chamfers/{key}", has, lined, "the liner on the sloped wall")
 
 

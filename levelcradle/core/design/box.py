@@ -234,10 +234,20 @@ class Fittings(DocumentModel):
 
 
 class Chamfer(DocumentModel):
-    """An edge of the outside cut off: so far along each of the two faces that meet in it."""
+    """An edge of the outside cut off: so far along each of the two faces that meet in it. ``square``: of the base, cut
+    out square, a step that what stands on it is lifted by."""
 
     edge: Annotated[tuple[Face, Face], BeforeValidator(_as_tuple)]
     mm: Annotated[tuple[PositiveLength, PositiveLength], BeforeValidator(_as_tuple)]
+    square: bool = False
+
+    @property
+    def words(self) -> str:
+        """What it is called."""
+        one, other = self.edge
+        if self.square:
+            return f"step at the {one if other == 'base' else other}"
+        return f"lid's slope {one} {other}" if "top" in self.edge else f"chamfer {one} {other}"
 
     @property
     def along_mm(self) -> dict[str, float]:
@@ -250,6 +260,12 @@ class Chamfer(DocumentModel):
         if FACE_AT[edge[0]][0] == FACE_AT[edge[1]][0]:
             raise ValueError("names two faces that meet")
         return edge
+
+    @model_validator(mode="after")
+    def _a_step(self) -> "Chamfer":
+        if self.square and "base" not in self.edge:
+            raise ValueError("only an edge of the base is cut out square")
+        return self
 
 
 class Finish(DocumentModel):

@@ -45,10 +45,10 @@ def box_sheet(subject: Subject, letter: str, box: PlacedBox) -> Sheet:
     )
     notes = (
         f"Inside {inner}. Outside{in_both} = walls and floor, without lid and heads; sizes aft × across × up",
+        *_cut_off(box, job),
         f"Centre of gravity, full, from its front, left, base corner: {cg}. Lift it above that point",
         "; ".join((f"{len(shell.modules)} modules", *more)),
         f"Stands with its front, left, base corner at {corner}{_turn(box)}",
-        *_cut_off(box, job),
     )
     border(sheet, job, f"{letter}  {box.name}", facts, notes, scale=views[SIDE].scale)
     return sheet
@@ -111,7 +111,10 @@ def place_words(at: tuple[float, float, float], job: Job) -> str:
 
 
 def _cut_off(box: PlacedBox, job: Job) -> Iterator[str]:
-    rows = [f"{c.edge[0]} {job.length(c.mm[0])}, {c.edge[1]} {job.length(c.mm[1])}" for c in box.box.chamfers.values()]
+    rows = [
+        f"{'step, ' if c.square else ''}{c.edge[0]} {job.length(c.mm[0])}, {c.edge[1]} {job.length(c.mm[1])}"
+        for c in box.box.chamfers.values()
+    ]
     if rows:
         yield f"Edges cut off, so far along each face: {'; '.join(rows)}"
 

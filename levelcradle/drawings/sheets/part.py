@@ -19,7 +19,7 @@ __all__ = ["part_sheets"]
 TABLE_MM, ROW_MM = 92.0, 4.6  # what a table takes beside the drawing, and a row of it
 LOW_MM, TOP_MM = FOOT_MM + 6.0, 22.0  # over the foot, and below the upper edge
 FOLDED_MM = 44.0  # how high the folded view stands under the table
-CELLS_MM = (0.0, 16.0, 36.0, 55.0, 72.0, TABLE_MM - 2)
+CELLS_MM = (0.0, 16.0, 34.0, 52.0, 71.0, TABLE_MM - 2)
 
 
 def part_sheets(subject: Subject, part: FlatPart) -> list[Sheet]:

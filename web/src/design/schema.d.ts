@@ -2936,7 +2936,8 @@ export interface components {
         };
         /**
          * Chamfer
-         * @description An edge of the outside cut off: so far along each of the two faces that meet in it.
+         * @description An edge of the outside cut off: so far along each of the two faces that meet in it. ``square``: of the base, cut
+         *     out square, a step that what stands on it is lifted by.
          */
         DocChamfer: {
             /** Edge */
@@ -2949,6 +2950,11 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Square
+             * @default false
+             */
+            square: boolean;
         };
         /**
          * Compression

@@ -7,7 +7,7 @@ from typing import Literal
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.bar import Bar
-from levelcradle.core.box.chamfers import chamfered, meeting
+from levelcradle.core.box.chamfers import beside_steps, chamfered, meeting
 from levelcradle.core.box.folded.cap import SHEET, CapLid, seen
 from levelcradle.core.box.folded.edges import slope_of
 from levelcradle.core.box.folded.feasible import Makeable, least_chamfer, makeable
@@ -36,7 +36,7 @@ from levelcradle.core.design.construction import Cap, Closure, Flange, Folded
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.part import Flat, FlatPart, bend_setback_mm
-from levelcradle.core.solids import block, hull
+from levelcradle.core.solids import Solid, block, hull
 from levelcradle.core.strength import Plate
 from levelcradle.core.tolerances import tolerance_by
 
@@ -130,9 +130,22 @@ class FoldedBox:
 
     def outside(self) -> Iterator[Outside]:
         """The tray, filled, and its lid."""
-        corners = chamfered((0.0, 0.0, 0.0), self.outer_mm, self.sheet.box, self.outer_mm, 0.0)
-        yield Outside("tray", "body", hull(corners) if corners else block((0.0, 0.0, 0.0), self.outer_mm))
+        for low, high in beside_steps((0.0, 0.0, 0.0), self.outer_mm, self.sheet.box, self.outer_mm):
+            corners = chamfered(low, high, self.sheet.box, self.outer_mm, 0.0)
+            yield Outside("tray", "body", hull(corners) if corners else block(low, high))
+        yield from (Outside("tray", "body", self._round_in(face)) for face in self.sheet.tray.steps)
         yield from self.lid.outside()
+
+    def _round_in(self, face: str) -> Solid:
+        """What the bend back of a step leaves of its corner."""
+        (axis, far), (in_, up), radius = FACE_AT[face], self.sheet.tray.steps[face], self.sheet.spec.bend_radius_mm
+        corners = []
+        for inward, height in ((in_, up), (in_ - radius, up), (in_, up - radius)):
+            for end in (0.0, self.outer_mm[1 - axis]):
+                at = [0.0, 0.0, height]
+                at[axis], at[1 - axis] = (self.outer_mm[axis] - inward if far else inward), end
+                corners.append((at[0], at[1], at[2]))
+        return hull(corners)
 
     def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
         """Without what its edges lose: flat above its bend, below what its lid takes."""
@@ -143,11 +156,14 @@ class FoldedBox:
                 continue
             other, cut = next(f for f in chamfer.edge if f != face), chamfer.along_mm[face]
             if other == "base":
-                foot, flat = cut, cut + bend_setback_mm(slope_of(chamfer)[1].angles_deg[1], back)
+                turned = 90.0 if chamfer.square else slope_of(chamfer)[1].angles_deg[1]
+                foot, flat = cut, cut + bend_setback_mm(turned, back)
             elif FACE_AT[other][1]:
                 end -= cut
             else:
                 start += cut
+        shelves = (up + sheet.t for f, (_, up) in sheet.tray.steps.items() if FACE_AT[f][0] != FACE_AT[face][0])
+        flat = max(flat, *shelves, 0.0)
         rim_mm = sheet.rim_mm(face)
         beside = min((sheet.rim_mm(f) for f in sheet.tops if FACE_AT[f][0] != FACE_AT[face][0]), default=rim_mm)
         under_lid = min(rim_mm - self.lid.covers_mm, beside)
@@ -197,6 +213,16 @@ class FoldedBox:
             StackRow("two bends", 0.0, 2 * BEND_MM, 0.0, "± 0.4 a bend, common practice, no source", "other", path),
         )
         return Layers((first,), last, whole)
+
+    def floor_mm(self, low: Vec, high: Vec) -> float:
+        """On the shelf of a step that it stands over, else on the base."""
+        outer, t = self.outer_mm, self.sheet.t
+        for face, (in_, up) in self.sheet.tray.steps.items():
+            axis, far = FACE_AT[face]
+            reach = outer[axis] - low[axis] if far else high[axis]
+            if reach <= in_:
+                return up + t
+        return self.start_mm[2]
 
     def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
         return least_chamfer(self.sheet, edge)

@@ -6,7 +6,7 @@ from levelcradle.core.box.folded.flat_pattern import Slope
 from levelcradle.core.design.box import Chamfer
 from levelcradle.core.part import Flat
 
-__all__ = ["ends_of", "lengthened", "over_the_lid", "slope_of", "top_of"]
+__all__ = ["ends_of", "lengthened", "over_the_lid", "slope_of", "step_of", "top_of"]
 
 
 def ends_of(chamfer: Chamfer) -> tuple[tuple[str, str], Flat]:
@@ -22,6 +22,12 @@ def slope_of(chamfer: Chamfer) -> tuple[str, Slope]:
     mm = chamfer.along_mm
     wall = next(face for face in chamfer.edge if face != "base")
     return wall, Slope(mm["base"], mm[wall])
+
+
+def step_of(chamfer: Chamfer) -> tuple[str, Flat]:
+    """Of an edge of the base that is cut out square: its wall, and how far it goes inward and up."""
+    wall, slope = slope_of(chamfer)
+    return wall, (slope.base_mm, slope.wall_mm)
 
 
 def top_of(chamfer: Chamfer) -> tuple[str, Flat]:

@@ -38,7 +38,7 @@ def makeable(sheet: Sheet, covers_mm: float) -> Iterator[Makeable]:
     rim a lid takes the outside of its walls.
 
     Source: shortest flange about 0.7 V with V = 8 t, hole edge at least 2 t from an edge and 2 t + R from a bend, 3 t
-    of flat between the two bends of a cut-off edge: common practice, no source."""
+    of flat between the two bends of a cut-off edge, 4 t between a bend and one back: common practice, no source."""
     t, outer, shortest = sheet.t, sheet.outer_mm, shortest_mm(sheet, sheet.t)
     yield from (Makeable(*row) for row in not_taken(sheet.tray, sheet.spec.folder))
     if sheet.tray.separate != SEPARATE_WAYS[-1]:
@@ -95,8 +95,14 @@ def _of_a_chamfer(sheet: Sheet, chamfer: Chamfer, shortest: float, covers_mm: fl
         yield Makeable(words, f"{words} beyond the bends of the base", min(chamfer.mm), 2 * back)
         return
     wall, slope = slope_of(chamfer)
+    if chamfer.square:
+        bends = 2 * sheet.spec.bend_radius_mm + sheet.t
+        for part, mm in (("riser", slope.wall_mm), ("shelf", slope.base_mm)):
+            told = f"{part} of the step {wall}, flat between its bends"
+            yield Makeable(f"{part} {words}", told, mm - bends, 4 * sheet.t)
     flat = slope.long_mm - sum(bend_setback_mm(angle, back) for angle in slope.angles_deg)
-    yield Makeable(words, f"{words}, flat between its two bends", flat, 3 * sheet.t)
+    if not chamfer.square:
+        yield Makeable(words, f"{words}, flat between its two bends", flat, 3 * sheet.t)
     left = outer[2] - slope.wall_mm
     yield Makeable(f"wall over {words}", f"wall left over the {words}", left, max(shortest + back, covers_mm))
     across = outer[0] if wall in ("front", "aft") else outer[1]

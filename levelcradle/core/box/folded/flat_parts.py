@@ -137,7 +137,8 @@ def pan_part(id_: str, name: str, sheet: Sheet, pan: FlatPattern, holes: tuple[H
     notes = (
         f"Outside {whole} when {'folded' if bends else 'its walls stand on it'}",
         f"Inside radius {bend.radius_mm:g}, bend deduction {_deductions(pan)}: {bend.source}",
-        "Corners welded; the sheet is seen from inside, all bends towards you",
+        "Corners welded; the sheet is seen from inside, all bends towards you"
+        + (" but the one back of each step" if pan.steps else ""),
         "Bend in the order of the numbers",
     )
     if pan.separate:

@@ -13,7 +13,8 @@ sheet is cut back to where the bends begin, so that it does not tear, and the co
 
 An edge of the base that is cut off makes two bends of one: base, slope, wall. An upright edge that is cut off ends both
 walls early and takes the corner off the base; a plate of its own is welded into it. An edge of the rim that is cut off
-ends its wall lower and takes the upper corners off the two beside it.
+ends its wall lower and takes the upper corners off the two beside it. A step, an edge of the base cut out square, makes
+three bends of one: base, riser, shelf, wall; the middle one goes back.
 
 A side may be a panel of its own: the base then goes out to its outside, the panel stands on it and is welded on.
 """
@@ -116,7 +117,8 @@ class FlatPattern:
     end wall and the long wall: so far along the long wall and along the end wall. ``separate``: sides that are panels
     of their own; ``base_mm``: of a base thicker than the walls, which are all separate then; ``tabbed``: they stand in
     notches of the base. ``tops``: edges of the rim cut off, by the wall's face: so far inward along the top and down
-    the wall. ``heights``: of walls that are not as high as all."""
+    the wall. ``heights``: of walls that are not as high as all. ``steps``: edges of the base cut out square, by the
+    wall's face: so far inward along the base and up the wall."""
 
     length_mm: float
     width_mm: float
@@ -129,6 +131,18 @@ class FlatPattern:
     tabbed: bool = False
     tops: Mapping[str, Flat] = field(default_factory=dict)
     heights: Mapping[str, float] = field(default_factory=dict)
+    steps: Mapping[str, Flat] = field(default_factory=dict)
+
+    @property
+    def bent_twice(self) -> frozenset[str]:
+        """The sides with more than one bend: they are never cut apart."""
+        return frozenset(self.slopes) | frozenset(self.steps)
+
+    def shelf_mm(self, face: str, other: str) -> float | None:
+        """The height at which a side grows longer, over the step of another; None where that has none."""
+        if other not in self.steps:
+            return None
+        return self.steps[other][1] + (self.bend.thickness_mm + FIT_UP_MM if face in ("front", "aft") else 0.0)
 
     def high_mm(self, face: str) -> float:
         """From the outside of the base to the rim of a wall."""
@@ -188,6 +202,8 @@ def _side(pan: FlatPattern, face: str) -> Side:
     slope = pan.slopes.get(face)
     if face in pan.separate:
         return Side(half, half, half, 0.0, half, ())
+    if face in pan.steps:
+        return _stepped(pan, face, half)
     if slope is None:
         base, start = half - bend.setback_mm, half - bend.setback_mm + bend.allowance_mm
         return Side(
@@ -212,6 +228,19 @@ def _side(pan: FlatPattern, face: str) -> Side:
         wall + pan.high_mm(face) - height,
         (((base + strip) / 2, first), ((end + wall) / 2, second)),
     )
+
+
+def _stepped(pan: FlatPattern, face: str, half_mm: float) -> Side:
+    """Up, back and up again: of the bend back the outside is the inside of the bend, and as far from its apex as its
+    radius."""
+    (in_, up), bend = pan.steps[face], pan.bend
+    out, back, width = bend.setback_mm, bend.radius_mm, bend.allowance_mm
+    base = half_mm - in_ - out
+    riser = base + width
+    shelf = riser + (up - out - back) + width
+    wall = shelf + (in_ - back - out) + width
+    middles = ((base + width / 2, 90.0), (shelf - width / 2, -90.0), (wall - width / 2, 90.0))
+    return Side(base, riser, wall, up + out, wall + pan.high_mm(face) - up - out, middles)
 
 
 def pan_outline(pan: FlatPattern) -> tuple[Flat, ...]:
@@ -285,12 +314,22 @@ def edge_profile(pan: FlatPattern, face: str, other: str, low_mm: float) -> list
         lean = top[0] / top[1]
         lines.append((half - top[0] + pan.height_mm * lean, -lean))
 
+    shelf = pan.shelf_mm(face, other)
+    if shelf is not None and shelf > low_mm:
+        foot = half - pan.steps[other][0] - (shelf - pan.steps[other][1])
+        return [(low_mm, foot), (shelf, foot), *_least(lines, shelf, high)]
+    return _least(lines, low_mm, high)
+
+
+def _least(lines: Sequence[Flat], low_mm: float, high_mm: float) -> list[Flat]:
+    """The least of some lines between two heights, corner by corner."""
+
     def along(height_mm: float) -> float:
         return min(start + rise * height_mm for start, rise in lines)
 
     crossings = ((b - a) / (p - q) for (a, p), (b, q) in combinations(lines, 2) if p != q)
-    turns = {h for h in crossings if low_mm < h < high and _is_corner(lines, along, h)}
-    return [(height, along(height)) for height in sorted({low_mm, *turns, high})]
+    turns = {h for h in crossings if low_mm < h < high_mm and _is_corner(lines, along, h)}
+    return [(height, along(height)) for height in sorted({low_mm, *turns, high_mm})]
 
 
 def _is_corner(lines: Sequence[Flat], along: Callable[[float], float], height_mm: float) -> bool:
@@ -313,7 +352,7 @@ def pan_bends(pan: FlatPattern) -> Iterator[Bend]:
         for n, (out, angle) in enumerate(pan.sides[face].bends):
             line = [(sign * out, along) for along in pan.bend_reach(face, on_base=n == 0)]
             start, stop = line if end else [(b, a) for a, b in line]
-            yield Bend(start, stop, angle, pan.bend.radius_mm, True, pan.bend.allowance_mm_at(angle))
+            yield Bend(start, stop, abs(angle), pan.bend.radius_mm, angle > 0, pan.bend.allowance_mm_at(abs(angle)))
 
 
 def _reach(pan: FlatPattern, face: str, other: str, *, on_base: bool) -> float:

@@ -7,6 +7,7 @@ are wedges with the outside radius of the bend at their corners."""
 import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.folded.flat_pattern import FlatPattern, Side
@@ -18,6 +19,8 @@ from levelcradle.core.solids import Solid, hull
 __all__ = ["Strip", "folded_up"]
 
 WEDGE_DEG = 30.0
+ENDS = ("front", "aft")
+NEAR_MM = 1e-6  # on either side of a cut a flat is as long as it is there
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,7 +61,7 @@ def _side(pan: FlatPattern, face: str, side: Side) -> Iterator[Strip]:
     at, turned = (side.base_half_mm, 0.0), 0.0
     ring, start = pan.side_ring(face), side.base_half_mm
     for n, (middle, angle) in enumerate(side.bends):
-        width = pan.bend.allowance_mm_at(angle)
+        width = pan.bend.allowance_mm_at(abs(angle))
         near, far = middle - width / 2, middle + width / 2
         if near > start + 1e-9:  # a slope, flat between two bends
             flat = _between(ring, start, near)
@@ -88,8 +91,20 @@ def _flat(
         area,
         t,
         place(out, along, t / 2),
-        lambda: (hull([place(o, a, d) for o, a in ring for d in (0.0, t)]),),
+        lambda: tuple(hull([place(o, a, d) for o, a in part for d in (0.0, t)]) for part in _convex(pan, face, ring)),
     )
+
+
+def _convex(pan: FlatPattern, face: str, ring: Sequence[Flat]) -> list[list[Flat]]:
+    """A side's flat as convex rings: parted where it grows longer over the steps beside it."""
+    outs = [out for out, _ in ring]
+    side = pan.sides[face]
+    shelves = {pan.shelf_mm(face, other) for other in pan.steps if (other in ENDS) != (face in ENDS)} - {None}
+    at = {up if face in pan.separate else side.at(up) for up in shelves if up is not None}
+    cuts = [min(outs), *sorted(cut for cut in at if min(outs) < cut < max(outs)), max(outs)]
+    if len(cuts) == 2:
+        return [list(ring)]
+    return [_between(ring, low + NEAR_MM, high - NEAR_MM) for low, high in pairwise(cuts)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,27 +119,38 @@ class _Bend:
     reach: Flat
 
     @property
+    def way(self) -> int:
+        """1 where it closes the box, −1 where it goes back: the outside is then the inside of the bend."""
+        return 1 if self.angle > 0 else -1
+
+    @property
+    def skin_mm(self) -> float:
+        """The radius of its outside."""
+        return self.pan.bend.setback_mm if self.angle > 0 else self.pan.bend.radius_mm
+
+    @property
     def middle(self) -> Flat:
-        radius = self.pan.bend.setback_mm
+        radius = self.skin_mm * self.way
         return self.at[0] - radius * math.sin(self.turned), self.at[1] + radius * math.cos(self.turned)
 
     def point(self, radius_mm: float, angle: float) -> Flat:
-        (o, u), way = self.middle, self.turned + angle
-        return o + radius_mm * math.sin(way), u - radius_mm * math.cos(way)
+        """``angle``: how far it has turned by then, whichever way."""
+        (o, u), way, radius = self.middle, self.turned + self.way * angle, radius_mm * self.way
+        return o + radius * math.sin(way), u - radius * math.cos(way)
 
     @property
     def end(self) -> Flat:
-        return self.point(self.pan.bend.setback_mm, self.angle)
+        return self.point(self.skin_mm, abs(self.angle))
 
     @property
     def _strip_area(self) -> float:
-        return self.pan.bend.allowance_mm_at(math.degrees(self.angle)) * self.pan.bend.thickness_mm
+        return self.pan.bend.allowance_mm_at(abs(math.degrees(self.angle))) * self.pan.bend.thickness_mm
 
     @property
     def centre(self) -> Vec:
         """Of a ring sector: 2/3 sin(a/2)/(a/2) (R² + Rr + r²)/(R + r), r as its area asks (plane geometry)."""
-        outer, half = self.pan.bend.setback_mm, self.angle / 2
-        inner = math.sqrt(max(outer**2 - 2 * self._strip_area / self.angle, 0.0))
+        outer, half = self.pan.bend.setback_mm, abs(self.angle) / 2
+        inner = math.sqrt(max(outer**2 - self._strip_area / half, 0.0))
         radius = 2 / 3 * math.sin(half) / half * (outer**2 + outer * inner + inner**2) / (outer + inner)
         out, up = self.point(radius, half)
         return _turned(self.face, out, sum(self.reach) / 2, up)
@@ -134,8 +160,9 @@ class _Bend:
         strip."""
         if self._strip_area <= 0:
             return ()
-        count, outer = max(2, math.ceil(math.degrees(self.angle) / WEDGE_DEG)), self.pan.bend.setback_mm
-        step = self.angle / count
+        turned, outer = abs(self.angle), self.pan.bend.setback_mm
+        count = max(2, math.ceil(math.degrees(turned) / WEDGE_DEG))
+        step = turned / count
         inner = math.sqrt(max(outer**2 - 2 * self._strip_area / (count * math.sin(step)), 0.0))
         return tuple(self._wedge(n * step, (n + 1) * step, inner, outer) for n in range(count))
 

@@ -59,7 +59,7 @@ def _edge(pan: FlatPattern, face: str, other: str) -> Iterator[Flat]:
     is_end, foot = face in ("front", "aft"), pan.foot_mm
     reach = pan.ends(face, other)[1] if is_end else pan.ends(other, face)[0]
     profile = [(along, up) for up, along in edge_profile(pan, face, other, foot)]
-    if other in pan.slopes or other in pan.separate or _cut(pan, face, other):
+    if other in pan.bent_twice or other in pan.separate or _cut(pan, face, other):
         yield from profile
     elif is_end:
         round_ = max(pan.bend.radius_mm - FIT_UP_MM, 0.0)
@@ -86,6 +86,7 @@ def seams_mm(pan: FlatPattern) -> float:
         for long in ("left", "right"):
             slopes = [pan.slopes[face] for face in (end, long) if face in pan.slopes]
             up = min(pan.high_mm(end), pan.high_mm(long)) + sum(slope.long_mm - slope.wall_mm for slope in slopes)
+            up += sum(pan.steps[face][0] for face in (end, long) if face in pan.steps)
             cut = pan.corners.get((end, long))
             total += 2 * up + math.hypot(*cut) if cut else up
     feet = [separate_ring(pan, face) for face in pan.separate]

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.box.folded.edges import ends_of, slope_of, top_of
+from levelcradle.core.box.folded.edges import ends_of, slope_of, step_of, top_of
 from levelcradle.core.box.folded.flat_pattern import FlatPattern, SheetBend
 from levelcradle.core.box.folded.separate import SEPARATE_WAYS, not_taken
 from levelcradle.core.design.box import Box, Chamfer
@@ -73,13 +73,22 @@ class Sheet:
 
     @cached_property
     def tray(self) -> FlatPattern:
-        slopes = dict(slope_of(c) for c in self.box.chamfers.values() if "base" in c.edge)
+        base = [c for c in self.box.chamfers.values() if "base" in c.edge]
+        slopes = dict(slope_of(c) for c in base if not c.square)
+        steps = dict(step_of(c) for c in base if c.square)
         corners = dict(ends_of(c) for c in self.upright)
         heights = {face: self.rim_mm(face) for face in self.tops}
         pan = FlatPattern(
-            *self.outer_mm, self.bend, slopes, corners, tabbed=self.spec.tabs, tops=self.tops, heights=heights
+            *self.outer_mm,
+            self.bend,
+            slopes,
+            corners,
+            tabbed=self.spec.tabs,
+            tops=self.tops,
+            heights=heights,
+            steps=steps,
         )
-        if self.spec.base_mm is None or slopes:
+        if self.spec.base_mm is None or self.sloped:
             return self.as_taken(pan)
         return replace(pan, separate=SEPARATE_WAYS[-1], base_mm=self.spec.base_mm)
 
@@ -88,5 +97,5 @@ class Sheet:
         help. A side whose edge with the base is cut off stays folded."""
         if not self.spec.folder.limited:
             return pan
-        ways = (replace(pan, separate=sides) for sides in SEPARATE_WAYS if not sides & pan.slopes.keys())
+        ways = (replace(pan, separate=sides) for sides in SEPARATE_WAYS if not sides & pan.bent_twice)
         return next((way for way in ways if not any(not_taken(way, self.spec.folder))), pan)

@@ -205,6 +205,9 @@ class FramedBox:
         welded, source = welded_by(self.frame.box, self.outer_mm[axis])
         return Layers(first[::-1], last, (StackRow("frame as welded", 0.0, welded, 0.0, source, "other", path),))
 
+    def floor_mm(self, low: Vec, high: Vec) -> float:
+        return self.start_mm[2]
+
     def least_cut_mm(self, edge: tuple[str, str]) -> int | None:
         return None
 

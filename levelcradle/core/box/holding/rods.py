@@ -179,7 +179,7 @@ class RodsHeld:
         size = self.placed.stack.tables.bolts[self.spec.size or ""]
         heights = self._rod_heights()
         top = heights[0] if self._feet.up_to == "lowest" else heights[-1]
-        return self.placed.made.start_mm[2], top + 1.2 * (size.d_mm + ROD_CLEARANCE_MM)
+        return self.placed.floor_mm, top + 1.2 * (size.d_mm + ROD_CLEARANCE_MM)
 
     def _rod_heights(self) -> list[float]:
         """Of the rods, in the box's frame."""
@@ -211,7 +211,7 @@ class RodsHeld:
         feet, (axis, long) = self._feet, self._axes
         edge = self.placed.low[long] if foot.end < 0 else self.placed.high[long]
         for row in foot.angle.rows_mm(feet.each):
-            at = [0.0, 0.0, self.placed.made.start_mm[2]]
+            at = [0.0, 0.0, self.placed.floor_mm]
             at[long] = edge + foot.end * feet.tab_mm / 2
             at[axis] = foot.angle.off_back_mm(row)
             yield at[0], at[1], at[2]
@@ -248,7 +248,7 @@ class RodsHeld:
         t = feet.thickness_mm
         lever = max(self.placed.free_mm("base"), t)
         if t < self._gap_mm - LIES_MM or feet.at == "ends":
-            lever = self._rod_heights()[0] - self.placed.made.start_mm[2]  # nothing stands against it below the rods
+            lever = self._rod_heights()[0] - self.placed.floor_mm  # nothing stands against it below the rods
         (out,) = self._stand[0].angle.rows_mm(1)
         moment = np.abs(by_foot[..., axis]) * lever + np.maximum(by_foot[..., 2], 0.0) * out
         capacity = self._stand[0].angle.bend_n_mm(steel.yield_mpa)

@@ -93,11 +93,17 @@ class Placed:
     def mass_kg(self) -> float:
         return self.stack.block.counts.total * self.stack.kind.mass_kg
 
+    @property
+    def floor_mm(self) -> float:
+        """How high the inside of the base lies under it."""
+        return self.made.floor_mm(self.low, self.high)
+
     def free_mm(self, face: Face) -> float:
         """From the block to the inside of the box on a face, layers counted as room."""
         axis, far = FACE_AT[face]
+        start = self.floor_mm if face == "base" else self.made.start_mm[axis]
         end = self.made.start_mm[axis] + self.made.inner_mm[axis]
-        has = end - self.high[axis] if far else self.low[axis] - self.made.start_mm[axis]
+        has = end - self.high[axis] if far else self.low[axis] - start
         return has - self.pull_mm[axis] / 2
 
     def gap_mm(self, face: Face) -> float:

@@ -94,7 +94,7 @@ class StopsHeld:
             middle = low + n * size / (stop.count + 1)
             along = (middle - stop.wide_mm / 2, middle + stop.wide_mm / 2)
             sheet = (stop.high_mm, stop.leg_mm, stop.thickness_mm, stop.bend_radius_mm)
-            found.append(StandingAngle(axis, way, back, along, placed.made.start_mm[2], *sheet))
+            found.append(StandingAngle(axis, way, back, along, placed.floor_mm, *sheet))
         return tuple(found)
 
     @property

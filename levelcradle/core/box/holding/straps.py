@@ -142,7 +142,7 @@ class StrapsHeld:
         density, t, floor = (
             placed.stack.tables.materials[strap.material].density_kg_m3,
             strap.thickness_mm,
-            placed.made.start_mm[2],
+            placed.floor_mm,
         )
         low, high, top, (one, other) = placed.low[along], placed.high[along], placed.high[2], self._feet
         spans = [
@@ -171,7 +171,7 @@ class StrapsHeld:
         t = radius = strap.thickness_mm
         figures = {"angle_deg": 90.0, "radius_mm": radius, "thickness_mm": t, "k": steel.k_factor}
         deduction, allowance = bend_deduction_mm(**figures), bend_allowance_mm(**figures)
-        (one, other), tall = self._feet, placed.high[2] + t - placed.made.start_mm[2]
+        (one, other), tall = self._feet, placed.high[2] + t - placed.floor_mm
         over = placed.high[along] - placed.low[along] + 2 * t
         legs = [(one, True), (tall, False), (over, False), (tall, True), (other, True)]
         legs = [leg for leg in legs if leg[0]]
@@ -201,7 +201,7 @@ class StrapsHeld:
         u, w = np.zeros(3), np.array([0.0, 0.0, 1.0])
         u[along] = 1.0
         v = np.cross(w, u)
-        at = np.array([middle, middle, placed.made.start_mm[2]])
+        at = np.array([middle, middle, placed.floor_mm])
         at[along] = placed.low[along] - one if one else placed.high[along] + other - length
         at -= v * self._strap.wide_mm / 2
         return Placement(np.array([u, v, w]).T, vec(at))

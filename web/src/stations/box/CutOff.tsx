@@ -8,6 +8,7 @@ import type { Box } from '../../design/types'
 import { Blank } from '../../ui/Blank'
 import { Choose } from '../../ui/Choose'
 import { Button, Heading, Link } from '../../ui/parts'
+import { Tick } from '../../ui/Tick'
 
 /** Of each edge, those that it meets in a corner: two of them are not unfolded. */
 const MEETS: Record<string, string[]> = rules.cut_edges
@@ -43,6 +44,13 @@ export function CutOff({ id, box }: { id: string; box: Box }) {
               <Blank path={`${path}/${key}/mm/0`} label={`on the ${one}`} />
               <Blank path={`${path}/${key}/mm/1`} label={`on the ${other}`} />
             </div>
+            {chamfer.edge.includes('base') && (
+              <Tick
+                label="cut out square, a step that modules stand on"
+                value={chamfer.square}
+                onChange={(value) => void edit([{ op: 'replace', path: `${path}/${key}/square`, value }])}
+              />
+            )}
           </div>
         )
       })}
