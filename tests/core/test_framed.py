@@ -20,6 +20,9 @@ from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import bars_of, parts_of
 from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import Solid, corner_points
+from levelcradle.drawings import subject_of
+from levelcradle.drawings.sheet import Words
+from levelcradle.drawings.sheets.frame import frame_sheets
 from tests.plain import a_block, box_at, found, plain_car
 
 AT = (1000.0, 0.0, 400.0)
@@ -316,6 +319,35 @@ def test_the_lid_is_screwed_down_beside_the_rivets_of_the_sides() -> None:
     assert len(heads) == len(lid.holes) == dict(box.shell.made.bought())["M5 screw and rivet nut, closing the box"]
     assert all(math.hypot(*(a - b for a, b in zip(one.centre, other.centre, strict=True))) > 20
                for one, other in itertools.combinations(heads, 2))  # fmt: skip
+
+
+def test_a_notched_ring_is_one_tube_and_its_metal_what_it_was() -> None:
+    mitre, _, cut = made(car({"corners": "mitre"}))
+    notch, _, whole = made(car({"corners": "notch"}))
+    assert notch.shell.shell_kg == pytest.approx(mitre.shell.shell_kg)
+    rings = [bar for bar in whole if "ring" in bar.id]
+    assert len(whole) == len(cut) - 8 + 2 == len(rings) + 4 + 2
+    assert sum(bar.mass_kg for bar in whole) == pytest.approx(sum(bar.mass_kg for bar in cut))
+    by_id = {bar.id: bar.length_mm for bar in cut}
+    long, wide = by_id["x-lower-left-tube"], by_id["x-lower-front-tube"]
+    assert [bar.length_mm for bar in rings] == [pytest.approx(2 * (long + wide))] * 2
+    assert rings[0].ends[0].endswith(f"notched at {long:.1f}, {long + wide:.1f}, {2 * long + wide:.1f}")
+    sheet = next(frame_sheets(subject_of(resolve(validate(car({"corners": "notch"})), {})), "A", notch))
+    marks = {words.text for words in sheet.marks if isinstance(words, Words)}
+    assert {bar.mark for bar in bars_of(resolve(validate(car({"corners": "notch"})), {}))} <= marks
+
+
+def test_cladding_of_a_sealed_frame_lies_in_a_bead() -> None:
+    def beads(sealing: str | None) -> float:
+        box, *_ = made(car(sealing=sealing))
+        told = [what for what, _ in box.shell.bought() if "m of bead" in what]
+        return float(told[0].split(", ")[1].split()[0]) if told else 0.0
+
+    box, flats, _ = made(car())
+    cladding = sum(2 * sum(part.size_mm) for part in flats if not part.id.endswith("lid")) / 1000
+    assert (beads(None), beads("open")) == (0.0, 0.0)
+    assert beads("gasket") == pytest.approx(cladding, abs=0.01)
+    assert beads("sealant") == pytest.approx(cladding + 2 * sum(box.shell.inner_mm[:2]) / 1000, abs=0.01)
 
 
 def test_mitred_rings_are_sawn_longer_and_weigh_the_same() -> None:

@@ -171,6 +171,10 @@ class ExistingCase:
         return iter(())
 
     @property
+    def lapped_mm(self) -> float:
+        return 0.0
+
+    @property
     def weld_mm(self) -> float:
         return 0.0
 

@@ -144,6 +144,10 @@ class Made(Protocol):
         """The bars it is sawn from."""
 
     @property
+    def lapped_mm(self) -> float:
+        """How much of its seams is lapped and only tight where it is sealed; 0 of what is welded."""
+
+    @property
     def weld_mm(self) -> float:
         """How much of it is welded, along its seams; 0 of what is there."""
 

@@ -269,6 +269,10 @@ class RackedBox:
             )
 
     @property
+    def lapped_mm(self) -> float:
+        return 0.0
+
+    @property
     def weld_mm(self) -> float:
         """Each butted end along its section, the corners of the insert, and its stitches to the bottom ring."""
         legs = ((2 if isinstance(one.section, Angle) else 1) for one in self.members if one.axis)

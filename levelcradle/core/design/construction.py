@@ -88,15 +88,15 @@ class Existing(DocumentModel):
 class Framed(DocumentModel):
     """A frame of square tube with a flat panel of sheet on each face but one, and one that comes off on that.
 
-    ``corners``: how the tubes of its two rings meet; ``rails``: tubes across under what stands in it; ``fastener``:
-    what holds the panels, ``fastener_mm`` thick."""
+    ``corners``: how the tubes of its two rings meet, or whether each ring is one tube, notched and folded; ``rails``:
+    tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick."""
 
     closed_by: ClassVar[tuple[str, ...]] = ("panel",)
     welded: ClassVar[tuple[bool, bool, bool]] = (True, True, True)
     type: Literal["framed"]
     tube_mm: Annotated[float, Field(ge=10, le=100)] = 25.0
     tube_wall_mm: Annotated[float, Field(gt=0, le=6)] = 2.0
-    corners: Literal["butt", "mitre"] = "butt"
+    corners: Literal["butt", "mitre", "notch"] = "butt"
     rails: Annotated[int, Field(ge=0, le=12)] = 2
     cladding_mm: Annotated[float, Field(gt=0, le=6)] = 1.5
     fastener: Literal["rivet", "rivet nut", "tapped"] = "rivet"

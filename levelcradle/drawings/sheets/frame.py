@@ -1,12 +1,12 @@
 """The frame of a box that has one: its tubes in their places, each with its mark."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.solids import corner_points
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.linework import CORNER, Body
-from levelcradle.drawings.sheet import Sheet
+from levelcradle.drawings.sheet import Point, Sheet
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.views import balloons, fitted, put
 
@@ -25,7 +25,7 @@ def frame_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Shee
     bodies = [Body(tube.solids, 0.35) for tube in tubes]
     wide, tall = job.paper.wide_mm, job.paper.tall_mm
     places = put(sheet, bodies, CORNER, fitted(bodies, CORNER, (34.0, LOW_MM, wide - 68, tall - TOP_MM - LOW_MM)))
-    tips = [(subject.marks[bar.id], places[n]) for n, bar in enumerate(bars) if n in places]
+    tips = list(_tips(subject, box, [tube.name for tube in tubes], places))
     balloons(sheet, tips, (22.0, wide - 22.0), LOW_MM + 2, tall - TOP_MM - 4)
     length, width, height = (job.length(v) for v in _over(box))
     sections = ", ".join(dict.fromkeys(str(bar.section) for bar in bars))
@@ -36,6 +36,20 @@ def frame_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Shee
     )
     border(sheet, job, f"{letter}, frame: {box.name}", facts, notes)
     yield sheet
+
+
+def _tips(
+    subject: Subject, box: PlacedBox, names: Sequence[str], places: Mapping[int, Point]
+) -> Iterator[tuple[str, Point]]:
+    """The mark of each tube at its place; of a ring that is one tube, once."""
+    told = set()
+    for n, name in enumerate(names):
+        bar = f"{box.id}-{name.replace(' ', '-')}"
+        if bar not in subject.marks:
+            bar = f"{box.id}-{name.split()[0]}-ring"
+        if n in places and bar not in told:
+            told.add(bar)
+            yield subject.marks[bar], places[n]
 
 
 def _over(box: PlacedBox) -> tuple[float, float, float]:

@@ -3619,8 +3619,8 @@ export interface components {
          * Framed
          * @description A frame of square tube with a flat panel of sheet on each face but one, and one that comes off on that.
          *
-         *     ``corners``: how the tubes of its two rings meet; ``rails``: tubes across under what stands in it; ``fastener``:
-         *     what holds the panels, ``fastener_mm`` thick.
+         *     ``corners``: how the tubes of its two rings meet, or whether each ring is one tube, notched and folded; ``rails``:
+         *     tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick.
          */
         DocFramed: {
             /**
@@ -3633,7 +3633,7 @@ export interface components {
              * @default butt
              * @enum {string}
              */
-            corners: "butt" | "mitre";
+            corners: "butt" | "mitre" | "notch";
             /**
              * Fastener
              * @default rivet

@@ -252,6 +252,10 @@ class FoldedBox:
         return iter(())
 
     @property
+    def lapped_mm(self) -> float:
+        return 0.0
+
+    @property
     def weld_mm(self) -> float:
         return seams_mm(self.sheet.tray) + self.lid.weld_mm
 

@@ -216,7 +216,10 @@ class FramedBox:
 
     def bars(self, box_id: str, name: str) -> Iterator[Bar]:
         frame, key = self.frame, self.frame.box.material
+        notched = frame.spec.corners == "notch"
         for run in frame.runs if frame.makeable else ():
+            if run.mitred and notched:
+                continue
             yield Bar(
                 f"{box_id}-{run.name.replace(' ', '-')}",
                 f"{name} {run.name}",
@@ -228,6 +231,27 @@ class FramedBox:
                 (MITRED if run.mitred else "square",) * 2,
                 frame.kg(run),
             )
+        if notched and frame.makeable:
+            yield from self._folded_rings(box_id, name)
+
+    def _folded_rings(self, box_id: str, name: str) -> Iterator[Bar]:
+        """Each ring of one tube: notched at 90° to its outer wall in three corners and folded, mitred where it
+        closes."""
+        frame = self.frame
+        for ring in ("lower", "upper"):
+            sides = [run for run in frame.runs if run.mitred and run.name.startswith(ring)]
+            long, wide = (next(run.length_mm for run in sides if run.axis == axis) for axis in (0, 1))
+            at = ", ".join(f"{mm:.1f}" for mm in (long, long + wide, 2 * long + wide))
+            ends = (f"mitred at 45°, notched at {at}", "mitred at 45°")
+            kg = sum(frame.kg(run) for run in sides)
+            key = frame.box.material
+            yield Bar(f"{box_id}-{ring}-ring", f"{name} {ring} ring", 1, key, frame.material.name, frame.tube,
+                      2 * (long + wide), ends, kg)  # fmt: skip
+
+    @property
+    def lapped_mm(self) -> float:
+        """Its cladding round each panel."""
+        return sum(2 * sum(panel.size_mm) for panel in self._panels[:-1])
 
     @property
     def weld_mm(self) -> float:

@@ -98,8 +98,8 @@ class Run:
 
 def _runs(frame: Frame) -> Iterator[Run]:
     """Two rings, a post in each corner between the rings, and rails across in the lower ring. Of a ring the tubes are
-    mitred, or the long ones go through and the cross ones stand between them."""
-    s, rails, mitred = frame.spec.tube_mm, frame.spec.rails, frame.spec.corners == "mitre"
+    mitred, cut or folded, or the long ones go through and the cross ones stand between them."""
+    s, rails, mitred = frame.spec.tube_mm, frame.spec.rails, frame.spec.corners != "butt"
     in_ = 0.0 if mitred else s
     (x0, y0, z0), (x1, y1, z1) = frame.edges
     for ring, up in (("lower", z0), ("upper", z1 - s)):

@@ -17,6 +17,7 @@ const FASTENERS = [
 const CORNERS = [
   ['butt', 'butted, the long tubes through'],
   ['mitre', 'in mitres, no open ends'],
+  ['notch', 'of one tube, notched and folded'],
 ] as const
 
 const FACES = [
