@@ -41,6 +41,12 @@ def test_a_sheet_is_bent_no_tighter_than_it_takes(kind: str) -> None:
     assert made(2.9) == {"bend radius": "foul"}
 
 
+def test_a_radius_larger_than_an_edge_is_foul_and_breaks_nothing() -> None:
+    tree = car({"type": "folded", "thickness_mm": 8.0, "bend_radius_mm": 24.0})
+    assert not found(tree, "failed")
+    assert {"lid edge"} <= {f.label for f in found(tree, "box.make") if f.state == "foul"}
+
+
 def test_a_thicker_lid_asks_for_more_and_walls_that_are_welded_on_for_nothing() -> None:
     two = {"type": "folded", "thickness_mm": 2.0, "bend_radius_mm": 3.0}
     thicker = {"lid": {"type": "cap", "thickness_mm": 2.5}}

@@ -339,6 +339,21 @@ def test_a_rivet_nut_counts_for_nothing_without_a_test_and_then_for_what_it_held
     assert held[0]["top"] == pytest.approx(2 * held[1]["top"])
 
 
+def test_soft_metal_wants_inserts_as_long_as_their_bolt_is_thick() -> None:
+    """Of steel a thread is cut in the sheet; of aluminium it is not, and the insert wants 8 of it for M8."""
+
+    def against(into: str, material: str, thick: float) -> set[str]:
+        row = {"size": "M8", "property_class": "8.8", "into": into, "tested_n": 20_000.0}
+        made = {"type": "folded", "thickness_mm": thick, "bend_radius_mm": 3 * thick}
+        rows = told(car({**OWN, "bolts": row}, material=material, construction=made))
+        return {f.message for f in rows if f.state == "foul" and ("thread" in f.message or "insert" in f.message)}
+
+    assert not against("thread", "s235", 8.0)
+    assert any("worn out" in message for message in against("thread", "al5754", 8.0))
+    assert not against("insert", "al5754", 8.0)
+    assert any("at least 8.0" in message for message in against("insert", "al5754", 7.9))
+
+
 def test_the_way_a_box_stands_decides_what_a_crash_throws_where() -> None:
     """Nose to the right, the modules of the box are thrown at its side in a frontal impact; a leaning box is thrown
     partly down."""

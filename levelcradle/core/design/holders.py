@@ -15,13 +15,13 @@ Thick = Annotated[float, Field(gt=0, le=20)]
 
 
 class Bolts(DocumentModel):
-    """Bolts into a box. ``into``: a nut on its outside, a stud welded to its inside, a rivet nut or a thread in it;
-    ``tested_n``: what one of the last two held in the shop's own pull test. Without one they count for nothing in a
-    crash."""
+    """Bolts into a box. ``into``: a nut on its outside, a stud welded to its inside, a rivet nut, a thread or a
+    threaded insert in it; ``tested_n``: what one of the last three held in the shop's own pull test. Without one they
+    count for nothing in a crash."""
 
     size: Line = "M8"
     property_class: Line = "8.8"
-    into: Literal["nut", "stud", "rivet nut", "thread"] = "nut"
+    into: Literal["nut", "stud", "rivet nut", "thread", "insert"] = "nut"
     tested_n: Annotated[float, Field(gt=0, le=1e6)] | None = None
 
 

@@ -2444,9 +2444,9 @@ export interface components {
         };
         /**
          * Bolts
-         * @description Bolts into a box. ``into``: a nut on its outside, a stud welded to its inside, a rivet nut or a thread in it;
-         *     ``tested_n``: what one of the last two held in the shop's own pull test. Without one they count for nothing in a
-         *     crash.
+         * @description Bolts into a box. ``into``: a nut on its outside, a stud welded to its inside, a rivet nut, a thread or a
+         *     threaded insert in it; ``tested_n``: what one of the last three held in the shop's own pull test. Without one they
+         *     count for nothing in a crash.
          */
         DocBolts: {
             /**
@@ -2454,7 +2454,7 @@ export interface components {
              * @default nut
              * @enum {string}
              */
-            into: "nut" | "stud" | "rivet nut" | "thread";
+            into: "nut" | "stud" | "rivet nut" | "thread" | "insert";
             /**
              * Property Class
              * @default 8.8

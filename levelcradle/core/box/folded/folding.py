@@ -97,6 +97,8 @@ def _flat(
 
 def _convex(pan: FlatPattern, face: str, ring: Sequence[Flat]) -> list[list[Flat]]:
     """A side's flat as convex rings: parted where it grows longer over the steps beside it."""
+    if not ring:
+        return []
     outs = [out for out, _ in ring]
     side = pan.sides[face]
     shelves = {pan.shelf_mm(face, other) for other in pan.steps if (other in ENDS) != (face in ENDS)} - {None}
@@ -185,7 +187,7 @@ def _between(ring: Sequence[Flat], low_mm: float, high_mm: float) -> list[Flat]:
     """A convex ring of (out, along) between two outs."""
     for limit, sign in ((low_mm, 1.0), (high_mm, -1.0)):
         kept: list[Flat] = []
-        for (a, p), (b, q) in zip(ring, (*ring[1:], ring[0]), strict=True):
+        for (a, p), (b, q) in zip(ring, (*ring[1:], *ring[:1]), strict=True):
             over, next_over = sign * (a - limit), sign * (b - limit)
             if over >= 0:
                 kept.append((a, p))
@@ -197,10 +199,12 @@ def _between(ring: Sequence[Flat], low_mm: float, high_mm: float) -> list[Flat]:
 
 def _area(ring: Sequence[Flat]) -> tuple[float, Flat]:
     """(area, centroid) of a ring, whichever way it runs (shoelace formula)."""
+    if not ring:
+        return 0.0, (0.0, 0.0)
     twice = x = y = 0.0
     for (a, p), (b, q) in zip(ring, (*ring[1:], ring[0]), strict=True):
         part = a * q - b * p
         twice, x, y = twice + part, x + (a + b) * part, y + (p + q) * part
     if abs(twice) < 1e-9:
-        return 0.0, ring[0] if ring else (0.0, 0.0)
+        return 0.0, ring[0]
     return abs(twice) / 2, (x / (3 * twice), y / (3 * twice))

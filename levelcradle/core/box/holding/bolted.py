@@ -32,7 +32,15 @@ __all__ = [
 
 STATICS = "rigid stack on equal springs, each holder at half and at double (statics)"
 EC3 = "EN 1993-1-8 table 3.4"
-INTO = {"nut": "nuts", "stud": "studs", "rivet nut": "rivet nuts", "thread": "cut threads"}
+INTO = {
+    "nut": "nuts",
+    "stud": "studs",
+    "rivet nut": "rivet nuts",
+    "thread": "cut threads",
+    "insert": "threaded inserts",
+}
+TESTED = ("rivet nut", "thread", "insert")
+INSERT_LONG = 1.0  # a threaded insert is as long as its bolt is thick, at least: common practice, no source
 THROAT = 0.7  # of the thinner part: EN 1993-1-8 4.5.2
 STUD_SHEET = 0.25  # a stud is welded to a sheet of at least so much of its diameter: ISO 14555, from memory
 
@@ -50,7 +58,13 @@ def bolt_asks(placed: Placed, bolts: Bolts, face: Face) -> Iterator[tuple[str, b
     if bearing is None:
         yield f"bolted to the {face}, which comes off", False
         return
-    if bolts.into in ("rivet nut", "thread"):
+    soft = bearing.material.weldable_with == "aluminium"
+    if bolts.into == "thread" and soft:
+        yield "cut threads in soft metal are worn out: an insert there", False
+    if bolts.into == "insert":
+        least, has = INSERT_LONG * placed.stack.tables.bolts[bolts.size].d_mm, bearing.thickness_mm
+        yield f"sheet of {has:.1f} for an insert {bolts.size}, at least {least:.1f}", has >= least - 1e-9
+    if bolts.into in TESTED:
         yield f"{INTO[bolts.into]} count for nothing in a crash without a pull test", bolts.tested_n is not None
     if bolts.into == "stud":
         least = STUD_SHEET * placed.stack.tables.bolts[bolts.size].d_mm
@@ -66,7 +80,7 @@ def bolt_checks(placed: Placed, bolts: Bolts, face: Face, pull: Forces, shear: F
     if bearing is None:
         return
     pull = np.maximum(pull, 0.0)
-    if bolts.tested_n is not None and bolts.into in ("rivet nut", "thread"):
+    if bolts.tested_n is not None and bolts.into in TESTED:
         both = (pull + shear).max(axis=2)
         yield ratio(f"{INTO[bolts.into]} in the {face}", both, bolts.tested_n, "N", "pull and shear", "the shop's test")
         return

@@ -77,6 +77,7 @@ class OwnHolesHeld:
         placed, stack = self.placed, self.placed.stack
         axis, far = FACE_AT[self.face]
         start, end = placed.made.start_mm[axis], placed.made.start_mm[axis] + placed.made.inner_mm[axis]
+        start = placed.floor_mm if axis == 2 else start
         long = stack.ends_axis
         across = 3 - axis - long
         found = []

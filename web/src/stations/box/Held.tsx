@@ -32,7 +32,10 @@ const INTO = [
   ['stud', 'studs welded inside'],
   ['rivet nut', 'rivet nuts'],
   ['thread', 'threads cut in it'],
+  ['insert', 'threaded inserts in it'],
 ] as const
+/** Of these a shop's own pull test is all that counts. */
+const TESTED: readonly string[] = ['rivet nut', 'thread', 'insert']
 
 export function Held({ id, box }: { id: string; box: Box }) {
   const here = useAnalysis().findings.filter(
@@ -117,7 +120,7 @@ function BoltBlanks({ path, bolts }: { path: string; bolts: Bolts }) {
         onChange={put('property_class')}
       />
       <Choose label="Into" value={bolts.into} options={INTO} onChange={put('into')} />
-      {(bolts.into === 'rivet nut' || bolts.into === 'thread') && (
+      {TESTED.includes(bolts.into) && (
         <Blank path={`${path}/tested_n`} label="Held in our pull test, N" kind="number" />
       )}
     </>
