@@ -106,6 +106,13 @@ def test_a_gap_beside_the_slope_is_won() -> None:
     assert gap({"left": (60.0, 60.0)}) > 30.0
 
 
+def test_it_is_told_that_a_slope_has_no_edge_turned_down_at_its_ends() -> None:
+    one, _ = placed(box({"left": (40.0, 40.0)}))
+    told = {f.label: f.state for f in one.shell.made.findings("boxes/x", "X")}
+    assert told.get("lid's slope left") == "note"
+    assert "foul" not in told.values()
+
+
 def test_a_flange_wants_a_level_rim() -> None:
     one, parts = placed(box({"left": (40.0, 40.0)}, closures={"lid": {"type": "flange"}}))
     assert parts == {}

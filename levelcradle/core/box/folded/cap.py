@@ -278,7 +278,12 @@ class CapLid:
             yield Makeable(f"lid edge {seen(side)}", words, edge, shortest_mm(self.sheet, self.thick_mm))
 
     def findings(self, path: str, name: str) -> Iterator[Finding]:
-        """The round inside a bend of the lid meets the sharp rim of the tray before the lid lies on it."""
+        """The round inside a bend of the lid meets the sharp rim of the tray before the lid lies on it; its slopes have
+        no edge turned down at their ends."""
+        for face in sorted(self.sheet.tops):
+            words = f"the lid's slope at the {face} lies bare on the walls at both its ends"
+            why = "nothing is turned down there: sealant under it, or a strip welded on"
+            yield replace(cannot(path, name, f"lid's slope {face}", words, why), state="note")
         radius, clear = self.sheet.spec.bend_radius_mm, self.cap.clearance_mm
         if clear < radius:
             up = radius - math.sqrt(radius**2 - (radius - clear) ** 2)
