@@ -28,6 +28,7 @@ from levelcradle.core.edits import (
 )
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.hang import how_it_hangs, what_mends
+from levelcradle.core.mount import let_go
 from levelcradle.core.opened import made_as, opened
 from levelcradle.server.bodies import (
     BlocksBody,
@@ -45,6 +46,7 @@ from levelcradle.server.views import (
     BoxOpenedOut,
     BoxSectionOut,
     HangingOut,
+    LetGoOut,
     MadeAsOut,
     MendOut,
     PatchOut,
@@ -202,6 +204,13 @@ def hanging(project: ProjectId, box: Key, store: TheStore, scans: TheScans) -> R
     return Response(
         HangingOut(within=within, ways=ways, missing=missing).model_dump_json(), media_type="application/json"
     )
+
+
+@router.get("/projects/{project}/let-go", response_model=list[LetGoOut])
+def one_lets_go(project: ProjectId, store: TheStore, scans: TheScans) -> list[LetGoOut]:
+    """What the others carry where a mount lets go, each in turn, worst first."""
+    design = store.open(project).design
+    return [LetGoOut(**asdict(row)) for row in let_go(resolve(design, scans.of(design)))]
 
 
 @router.get("/projects/{project}/mounts/{mount}/would-take", response_model=list[MendOut])

@@ -147,6 +147,17 @@ class SupportOut(Out):
     mounts: list[MountOut]
 
 
+class LetGoOut(Out):
+    box: str
+    mount: str
+    state: State
+    words: str
+    other: str
+    check: str
+    case: str
+    utilisation: float | None
+
+
 class AnalysisOut(Out):
     findings: list[FindingOut]
     watch: tuple[WatchRow, ...]

@@ -19,7 +19,7 @@ from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import corner_points, nearest
 from tests.plain import a_block, box_at, found, plain_car
 
-AT = (1000.0, 0.0, 400.0)
+AT, T = (1000.0, 0.0, 400.0), 3.0
 CUTS = [None, ("front", "left"), ("base", "left")]
 
 
@@ -87,6 +87,27 @@ def test_a_part_stands_where_its_solid_does(cut: tuple[str, str] | None, inward:
             assert (there.max(axis=0) <= [v + 1e-6 for v in high]).all()
 
 
+def test_what_is_opened_in_its_top_goes_through_the_lid_and_heads_stand_on_it() -> None:
+    hole = {"name": "gland", "from": ["front", "left"], "u_mm": 90.0, "v_mm": 70.0, "diameter_mm": 40.0}
+    bare, whole = placed(box())
+    holes = {"t": {**hole, "face": "top"}, "l": {**hole, "face": "left", "from": ["front", "base"]}}
+    one, parts = placed(box(hinge="aft"), openings=holes)
+    (at,) = holes_of(parts["x-lid"], "t")
+    assert at == (90.0, 70.0)
+    lost = whole["x-lid"].mass_kg - parts["x-lid"].mass_kg
+    assert lost == pytest.approx(math.pi / 4 * 40.0**2 * T * 7850e-9)
+    metal = [p for p in one.shell.pieces if p.role != "fastener"]
+    assert sum(p.mass_kg for p in metal) == pytest.approx(sum(p.mass_kg for p in parts.values()), rel=1e-9)
+    top = one.shell.made.over[1][2]
+    heads = [p for p in one.shell.pieces if p.role == "fastener"]
+    assert len(heads) == bare.shell.made.fastened
+    for head in heads:
+        assert head.centre[2] == pytest.approx(top + 1.5)
+        assert min(math.dist(head.centre[:2], at) for at in holes_of(parts["x-lid"], "lid screw")) < 1e-5
+    assert dict(one.shell.bought())["hinge, its leaves on lid and flange"] == 2
+    assert not any("hinge" in what for what, _ in bare.shell.bought())
+
+
 @given(
     cut=st.sampled_from(CUTS),
     inward=st.booleans(),
@@ -112,6 +133,10 @@ def test_every_screw_has_its_nut_under_it_and_none_is_further_from_the_next_than
         assert all(ring.contains(Point(h.at).buffer(1.2 * h.diameter_mm - 1e-6)) for h in part.holes)
         gaps = [math.dist(a, b) for a, b in pairwise(row)]
         assert all(gap <= spacing + 1e-5 for gap in gaps)
+        along = [x for x, _ in part.outline]
+        ends = sorted(h.at[0] for h in part.holes)
+        if not cut:
+            assert ends[0] + ends[-1] == pytest.approx(min(along) + max(along), abs=1e-5), "as far from either end"
 
 
 def test_a_flange_has_metal_enough_round_its_nuts() -> None:

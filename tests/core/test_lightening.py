@@ -131,6 +131,20 @@ def test_a_bracket_is_welded_to_sheet_and_not_over_holes() -> None:
     assert not [f for f in found(tree, "box.lightening") if f.state == "foul"]
 
 
+@pytest.mark.parametrize(("off", "state"), [(15.1, "clear"), (14.9, "foul")])
+def test_a_hole_may_end_where_a_bracket_begins(off: float, state: str) -> None:
+    """Of 30 across, its middle so far from the doubler's edge."""
+    hard = {"name": "H", "at_mm": [1300.0, -60.0, 450.0], "direction": [0, 0, 1], "thread": "M10"}
+    tree = plain_car(boxes={"x": box()}, hardpoints={"h": hard}, mounts={"m": held("x", "h", "left")})
+    one = resolve(validate(tree), {}).boxes["x"]
+    end = max(piece.solid.high[0] for mount in one.mounts for piece in mount.pieces if piece.welded)
+    start = one.placement.inverse.point((end, 0.0, 0.0))[0] + off - 15.0
+    tree["boxes"]["x"]["lightening"]["a"] |= {"from_mm": start, "to_mm": start + 30.0}
+    assert resolve(validate(tree), {}).boxes["x"].shell.lightened[0].at
+    states = {f.state for f in found(tree, "box.lightening") if "bracket" in f.id}
+    assert states == ({"foul"} if state == "foul" else set())
+
+
 def test_they_come_only_between_the_places_that_are_said() -> None:
     whole, _ = placed(box())
     some, _ = placed(box(from_mm=250.0, to_mm=450.0))

@@ -125,3 +125,27 @@ def test_only_an_edge_of_the_base_is_a_step() -> None:
     for edge in (["top", "left"], ["front", "left"]):
         with pytest.raises(DesignError):
             placed(box_at(AT, chamfers={"a": {"edge": edge, "mm": [30.0, 30.0], "square": True}}))
+
+
+NEEDS_MM = 16.8 + 2 * 6.0  # the shortest side that is turned up, 5.6 thicknesses, and two bends
+
+
+@pytest.mark.parametrize("kind", ["slope", "step", "rim"])
+@pytest.mark.parametrize("face", WALLS)
+def test_base_and_top_keep_as_much_between_their_bends_as_the_brake_needs(kind: str, face: str) -> None:
+    """And the wall its own, above or below what is cut off."""
+    one, _ = placed(box({}, counts=(3, 2, 2)))
+    across = one.shell.outer_mm[FACE_AT[face][0]]
+    tall = one.shell.outer_mm[2]
+
+    def made(along: float, up: float) -> bool:
+        edge = "top" if kind == "rim" else "base"
+        cut = {"edge": [edge, face], "mm": [along, up], "square": kind == "step"}
+        of = box({}, counts=(3, 2, 2))
+        return bool(placed({**of, "chamfers": {"c": cut}})[1])
+
+    assert made(across - NEEDS_MM - 0.1, 60.0)
+    assert not made(across - NEEDS_MM + 0.1, 60.0)
+    left = 22.8  # the shortest side and a bend, more than the lid's edge takes
+    assert made(60.0, tall - left - 0.1)
+    assert not made(60.0, tall - left + 0.1)

@@ -15,7 +15,7 @@ from levelcradle.core.memo import Memo
 from levelcradle.core.mount.one_sided import one_sided_envelope
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
 
-__all__ = ["Demand", "MountResult", "SupportResult", "UtilisationRow", "support_result"]
+__all__ = ["Demand", "MountResult", "SupportResult", "UtilisationRow", "support_result", "support_without"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,8 +86,13 @@ def support_result(assembly: Assembly) -> tuple[SupportResult, ...]:
 _supports: Memo[SupportResult] = Memo(512)
 
 
-def _of_box(box: PlacedBox, tables: Tables) -> SupportResult:
-    standing = [m for m in box.mounts if not m.unfit]
+def support_without(assembly: Assembly, box_id: str, mount: str) -> SupportResult:
+    """What carries a box where one of its mounts has let go."""
+    return _of_box(assembly.boxes[box_id], assembly.tables, without=mount)
+
+
+def _of_box(box: PlacedBox, tables: Tables, without: str | None = None) -> SupportResult:
+    standing = [m for m in box.mounts if not m.unfit and m.id != without]
     unfit = tuple((m, m.unfit) for m in box.mounts if m.unfit)
     contacts = [c for m in standing for c in m.contacts]
     support = judge_support(contacts)

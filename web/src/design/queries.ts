@@ -292,6 +292,14 @@ export const hangingQuery = (project: string, revision: number, box: string) =>
       ),
   })
 
+export const letGoQuery = (project: string, revision: number) =>
+  queryOptions({
+    queryKey: ['let-go', project, revision],
+    retry: false,
+    queryFn: async () =>
+      taken(await api.GET('/api/projects/{project}/let-go', { params: { path: { project } } })),
+  })
+
 export const mendsQuery = (project: string, revision: number, mount: string) =>
   queryOptions({
     queryKey: ['mends', project, revision, mount],

@@ -709,6 +709,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/let-go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Lets Go
+         * @description What the others carry where a mount lets go, each in turn, worst first.
+         */
+        get: operations["one_lets_go_api_projects__project__let_go_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/mounts/{mount}/doubler": {
         parameters: {
             query?: never;
@@ -7071,6 +7091,28 @@ export interface components {
             /** Words */
             words: string;
         };
+        /** LetGoOut */
+        LetGoOut: {
+            /** Box */
+            box: string;
+            /** Case */
+            case: string;
+            /** Check */
+            check: string;
+            /** Mount */
+            mount: string;
+            /** Other */
+            other: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "clear" | "tight" | "foul" | "unknown" | "note";
+            /** Utilisation */
+            utilisation: number | null;
+            /** Words */
+            words: string;
+        };
         /** LevelOut */
         LevelOut: {
             found: components["schemas"]["WheelLoadsOut"] | null;
@@ -11153,6 +11195,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    one_lets_go_api_projects__project__let_go_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetGoOut"][];
                 };
             };
             /** @description Bad Request */

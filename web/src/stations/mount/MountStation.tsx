@@ -15,6 +15,7 @@ import { Ledger, StationFrame } from '../Ledger'
 import { HowItHangs } from './Hanging'
 import { MountSheet } from './MountSheet'
 import { NewMount } from './NewMount'
+import { OneLetsGo } from './OneLetsGo'
 
 export function MountStation() {
   const document = useDocument()
@@ -52,6 +53,7 @@ export function MountStation() {
                 onChoose={() => select(`mounts/${m.id}`)}
               />
             ))}
+            {mounts.length > 0 && <OneLetsGo />}
             <Caution>{rules.not_checked}</Caution>
             <HowItHangs />
             <NewMount />
