@@ -219,3 +219,14 @@ def test_tabs_stand_in_notches_of_the_base_and_weigh_what_they_are(way: Any, bas
     assert tabs >= 2 * len(walls)
     metal = [p for p in box.shell.pieces if p.role != "fastener"]
     assert sum(p.mass_kg for p in metal) == pytest.approx(sum(p.mass_kg for p in parts.values()), rel=1e-9)
+
+
+def test_walls_that_are_welded_on_ask_for_no_brake() -> None:
+    """A base too narrow, and walls too low, to be folded."""
+    for size in ((300.0, 20.0, 100.0), (300.0, 200.0, 12.0)):
+        inner = {"type": "fixed", "size_mm": list(size)}
+        lid = {"lid": {"type": "cap", "edge_mm": 18.0}}
+        whole, _ = made(car({"thickness_mm": 3.0}, inner=inner, closures=lid))
+        apart, _ = made(car({"thickness_mm": 3.0, "folder": {"longest_bend_mm": 1.0}}, inner=inner, closures=lid))
+        told = [{f.label for f in box.shell.made.findings("x", "X")} & {"base", "wall"} for box in (whole, apart)]
+        assert (len(told[0]), told[1]) == (1, set()), size

@@ -3,9 +3,11 @@
 from itertools import combinations
 from typing import Any
 
+import numpy as np
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
+from scipy.spatial import ConvexHull
 
 from levelcradle.core.assembly import PlacedBox, resolve
 from levelcradle.core.design import validate
@@ -64,6 +66,13 @@ def test_the_blank_folds_up_round_the_step_and_weighs_what_the_solids_do(
     metal = [p for p in one.shell.pieces if p.role not in ("fastener", "closure")]
     mass = sum(part.mass_kg for key, part in parts.items() if "lid" not in key)
     assert sum(p.mass_kg for p in metal) == pytest.approx(mass, rel=1e-9)
+    for piece in metal:
+        bodies = [ConvexHull(solid.points) for solid in piece.solids]
+        middles = [
+            np.mean(solid.points[body.vertices], axis=0) for solid, body in zip(piece.solids, bodies, strict=True)
+        ]
+        middle = np.average(middles, axis=0, weights=[body.volume for body in bodies])
+        assert piece.centre == pytest.approx(tuple(middle), abs=0.6 if "bend" in piece.name else 30.0), piece.name
     for a, b in combinations(metal, 2):
         if "bend" not in a.name + b.name:
             assert min(nearest(s, t).gap_mm for s in a.solids for t in b.solids) > -0.05, (a.name, b.name)

@@ -51,7 +51,7 @@ def test_a_pack_is_asked_made_taken_away_and_told_out_of_date(client: TestClient
     assert dxf.content == whole.read(f"cut/{cut}.dxf")
     assert client.get(f"/api/projects/{car}/cut/other.dxf").status_code == 404
 
-    edit(client, car, "/boxes/tank/construction/thickness_mm", 4, 1)
+    edit(client, car, "/boxes/tank/construction/thickness_mm", 2.5, 1)
     changed = {s["name"]: s["changed"] for g in client.get(base).json()["made"]["groups"] for s in g["sheets"]}
     assert "revision 2" in changed["A-box"]
     assert "revision 2" in changed["A1"]

@@ -94,7 +94,6 @@ class Side:
     Attributes:
         base_half: the base that stays flat; strip_start: where the first bend ends.
         wall_start, wall_from: where the flat of the wall begins, and its height off the outside of the base there.
-        rim: the end of the blank.
         bends: middle of each bend, and its angle.
     """
 
@@ -102,7 +101,6 @@ class Side:
     strip_start_mm: float
     wall_start_mm: float
     wall_from_mm: float
-    rim_mm: float
     bends: tuple[tuple[float, float], ...]
 
     def at(self, height_mm: float) -> float:
@@ -176,7 +174,8 @@ class FlatPattern:
         return [point for quarter in quarters for point in quarter]
 
     def side_ring(self, face: str) -> list[Flat]:
-        """A side of the blank from the end of its first bend to its rim: a convex ring of (out, along)."""
+        """A side of the blank from the end of its first bend to its rim: a ring of (out, along), convex but beside a
+        step."""
         if face in ("front", "aft"):
             right, left = (list(_end_edge(self, face, long)) for long in ("right", "left"))
         else:
@@ -201,19 +200,12 @@ def _side(pan: FlatPattern, face: str) -> Side:
     half, bend = (pan.length_mm if face in ("front", "aft") else pan.width_mm) / 2, pan.bend
     slope = pan.slopes.get(face)
     if face in pan.separate:
-        return Side(half, half, half, 0.0, half, ())
+        return Side(half, half, half, 0.0, ())
     if face in pan.steps:
         return _stepped(pan, face, half)
     if slope is None:
         base, start = half - bend.setback_mm, half - bend.setback_mm + bend.allowance_mm
-        return Side(
-            base,
-            start,
-            start,
-            bend.setback_mm,
-            start + pan.high_mm(face) - bend.setback_mm,
-            (((base + start) / 2, 90.0),),
-        )
+        return Side(base, start, start, bend.setback_mm, (((base + start) / 2, 90.0),))
     first, second = slope.angles_deg
     base = half - slope.base_mm - bend.setback_mm_at(first)
     strip = base + bend.allowance_mm_at(first)
@@ -225,7 +217,6 @@ def _side(pan: FlatPattern, face: str) -> Side:
         strip,
         wall,
         height,
-        wall + pan.high_mm(face) - height,
         (((base + strip) / 2, first), ((end + wall) / 2, second)),
     )
 
@@ -240,7 +231,7 @@ def _stepped(pan: FlatPattern, face: str, half_mm: float) -> Side:
     shelf = riser + (up - out - back) + width
     wall = shelf + (in_ - back - out) + width
     middles = ((base + width / 2, 90.0), (shelf - width / 2, -90.0), (wall - width / 2, 90.0))
-    return Side(base, riser, wall, up + out, wall + pan.high_mm(face) - up - out, middles)
+    return Side(base, riser, wall, up + out, middles)
 
 
 def pan_outline(pan: FlatPattern) -> tuple[Flat, ...]:

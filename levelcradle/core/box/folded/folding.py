@@ -71,7 +71,7 @@ def _side(pan: FlatPattern, face: str, side: Side) -> Iterator[Strip]:
         bend = _Bend(pan, face, at, turned, math.radians(angle), reach)
         yield Strip(face, "bend", width * (reach[1] - reach[0]), pan.bend.thickness_mm, bend.centre, bend.solids)
         at, turned, start = bend.end, turned + math.radians(angle), far
-    yield _flat(pan, face, "wall", _between(ring, start, side.rim_mm), start, at, turned)
+    yield _flat(pan, face, "wall", _between(ring, start, math.inf), start, at, turned)
 
 
 def _flat(

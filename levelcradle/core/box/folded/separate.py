@@ -42,7 +42,7 @@ def not_taken(pan: FlatPattern, his: FoldingShop) -> Iterator[tuple[str, str, fl
 
 
 def separate_ring(pan: FlatPattern, face: str) -> list[Flat]:
-    """A side that is a panel of its own: a convex ring of (height off the outside of the base, along), from the base it
+    """A side that is a panel of its own: a ring of (height off the outside of the base, along), from the base it
     stands on to the rim.
 
     An end stands between the long walls, inside their bends; a long wall covers the ends, within their bends'
