@@ -14,6 +14,7 @@ from levelcradle.core.clearance import StackUp, stack_up
 from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import (
+    active_set,
     blocks_changed,
     built_as,
     doubled,
@@ -22,9 +23,11 @@ from levelcradle.core.edits import (
     hung,
     into_box,
     laid_against,
+    load_sets,
     out_of_box,
     relieved,
     removing,
+    with_load_set,
 )
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.hang import how_it_hangs, what_mends
@@ -47,6 +50,7 @@ from levelcradle.server.views import (
     BoxSectionOut,
     HangingOut,
     LetGoOut,
+    LoadSetOut,
     MadeAsOut,
     MendOut,
     PatchOut,
@@ -204,6 +208,17 @@ def hanging(project: ProjectId, box: Key, store: TheStore, scans: TheScans) -> R
     return Response(
         HangingOut(within=within, ways=ways, missing=missing).model_dump_json(), media_type="application/json"
     )
+
+
+@router.get("/projects/{project}/load-sets", response_model=list[LoadSetOut])
+def sets_of_cases(project: ProjectId, store: TheStore) -> list[LoadSetOut]:
+    """The sets that the crash cases may be, which of them they are, and each as a patch to apply."""
+    design = store.open(project).design
+    now = active_set(design)
+    return [
+        LoadSetOut(id=key, words=one.words, now=key == now, patch=operations(with_load_set(design, key)))
+        for key, one in load_sets().items()
+    ]
 
 
 @router.get("/projects/{project}/let-go", response_model=list[LetGoOut])

@@ -285,6 +285,13 @@ class MendOut(Out):
     patch: list[OperationOut]
 
 
+class LoadSetOut(Out):
+    id: str
+    words: str
+    now: bool
+    patch: list[OperationOut]
+
+
 class HangingOut(Out):
     """How a box can hang; in ``missing`` what it lacks where no way is found."""
 

@@ -27,20 +27,36 @@ openings = st.lists(
     st.tuples(faces, st.floats(5, 300), st.floats(5, 200), st.floats(4, 60), st.floats(0, 40)), max_size=5
 )
 limits = st.fixed_dictionaries({}, optional={"longest_bend_mm": st.floats(100, 500), "deepest_mm": st.floats(80, 300)})
-folded = st.fixed_dictionaries(
-    {
-        "type": st.just("folded"),
-        "thickness_mm": st.floats(1, 4),
-        "bend_radius_mm": st.floats(0.5, 6),
-        "base_mm": st.none() | st.floats(1, 8),
-        "folder": limits,
-    }
+folded = st.builds(
+    lambda made, radii: {**made, "bend_radius_mm": radii * made["thickness_mm"]},
+    st.fixed_dictionaries(
+        {
+            "type": st.just("folded"),
+            "thickness_mm": st.floats(1, 4),
+            "base_mm": st.none() | st.floats(1, 8),
+            "tabs": st.booleans(),
+            "folder": limits,
+        }
+    ),
+    st.floats(0.8, 2.5),
+)
+cut_off = st.lists(
+    st.tuples(
+        st.sampled_from([("base", "left"), ("aft", "base"), ("top", "right"), ("front", "top"), ("front", "left")]),
+        st.tuples(st.floats(15, 90), st.floats(15, 90)),
+        st.booleans(),
+    ),
+    max_size=2,
+)
+light = st.none() | st.fixed_dictionaries(
+    {"face": faces, "diameter_mm": st.floats(10, 60), "apart_mm": st.floats(15, 90)}
 )
 framed = st.fixed_dictionaries(
     {
         "type": st.just("framed"),
         "tube_mm": st.floats(12, 50),
         "tube_wall_mm": st.floats(1, 3),
+        "corners": st.sampled_from(["butt", "mitre", "notch"]),
         "rails": st.integers(0, 4),
         "cladding_mm": st.floats(0.8, 3),
         "fastener": st.sampled_from(["rivet", "rivet nut", "tapped"]),
@@ -91,24 +107,40 @@ def holes_of(rows: list[Row]) -> dict[str, Any]:
     return found
 
 
-@settings(max_examples=25)
-@given(st.one_of(folded, framed, racked), faces, openings, panels, st.tuples(*[st.integers(1, 3)] * 3))
+@settings(max_examples=30)
+@given(st.one_of(folded, framed, racked), faces, openings, panels, st.tuples(*[st.integers(1, 3)] * 3), cut_off, light)
 def test_what_is_cut_is_whole_and_keeps_the_rules(
     construction: dict[str, Any],
     face: str,
     rows: list[Row],
     covers: list[Row],
     counts: tuple[int, int, int],
+    cuts: list[tuple[tuple[str, str], tuple[float, float], bool]],
+    holes: dict[str, Any] | None,
 ) -> None:
     own = {"type": "cap"} if face in ("top", "base") else {"type": "flange", "inward": face in ("front", "aft")}
     lid = {"folded": {"lid": own}, "framed": {"lid": {"type": "panel", "face": face}}}
     closures = lid.get(construction["type"], {})
     box = {**box_at((1000, 0, 400), counts), "construction": construction, "closures": closures}
-    on_it = {"openings": holes_of(rows), "service_panels": panels_of(covers)}
+    on_it = {
+        "openings": holes_of(rows),
+        "service_panels": panels_of(covers),
+        "lightening": {"l": holes} if holes else {},
+    }
+    if construction["type"] == "folded":
+        on_it["chamfers"] = {
+            f"c{n}": {"edge": list(edge), "mm": list(mm), "square": square and "base" in edge}
+            for n, (edge, mm, square) in enumerate(cuts)
+        }
     assembly = resolve(validate(plain_car(boxes={"x": {**box, **on_it}})), {})
     findings = analyse_assembly(assembly).findings
     assert not [f for f in findings if f.code == "failed"]
-    against = {f.code for f in findings if f.state == "foul"} & {"box.make", "box.openings", "box.panel"}
+    against = {f.code for f in findings if f.state == "foul"} & {
+        "box.make",
+        "box.openings",
+        "box.panel",
+        "box.lightening",
+    }
     for part in parts_of(assembly):
         _whole(part)
         if not against:

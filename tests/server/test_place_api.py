@@ -65,6 +65,19 @@ def test_a_preview_tells_where_the_dragged_box_is_caught(client: TestClient, car
     assert ask(client, car, "preview").json()["snap_points"] == []
 
 
+def test_a_set_of_crash_cases_is_taken_and_each_mount_let_go(client: TestClient, car: str) -> None:
+    sets = client.get(f"/api/projects/{car}/load-sets").json()
+    assert [row["id"] for row in sets if row["now"]] == ["national"]
+    gone = client.get(f"/api/projects/{car}/let-go").json()
+    lightest = next(row for row in sets if row["id"] == "r100-m3-n3")
+    assert edit(client, car, lightest["patch"]).status_code == 200
+    after = client.get(f"/api/projects/{car}/load-sets").json()
+    assert [row["id"] for row in after if row["now"]] == ["r100-m3-n3"]
+    less = client.get(f"/api/projects/{car}/let-go").json()
+    assert len(gone) == len(less) == 8
+    assert less[0]["utilisation"] < gone[0]["utilisation"]
+
+
 def test_what_it_would_take_with_its_costs(client: TestClient, car: str) -> None:
     answer = ask(client, car, "would-take", box="tank").json()
     first = answer["fixes"][0]

@@ -6,6 +6,7 @@ from levelcradle.core.edits.boxes import adding, edited, removing
 from levelcradle.core.edits.construction import built_as
 from levelcradle.core.edits.cut_parts import as_cut
 from levelcradle.core.edits.holding import held_by
+from levelcradle.core.edits.load_set import active_set, load_sets, with_load_set
 from levelcradle.core.edits.mounts import doubled, hung, hung_on, unhung
 from levelcradle.core.edits.openings import fitted_in, relieved
 from levelcradle.core.edits.pattern import pattern_of
@@ -18,6 +19,7 @@ from levelcradle.core.edits.survey import freed_place, square_space, station_sai
 __all__ = [
     "Over",
     "Shape",
+    "active_set",
     "adding",
     "as_cut",
     "blocks_changed",
@@ -33,6 +35,7 @@ __all__ = [
     "into_box",
     "laid_against",
     "laid_over",
+    "load_sets",
     "onto_the_shelf",
     "out_of_box",
     "pattern_of",
@@ -44,4 +47,5 @@ __all__ = [
     "twinned",
     "unhung",
     "weighed_as",
+    "with_load_set",
 ]

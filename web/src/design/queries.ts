@@ -292,6 +292,14 @@ export const hangingQuery = (project: string, revision: number, box: string) =>
       ),
   })
 
+export const loadSetsQuery = (project: string, revision: number) =>
+  queryOptions({
+    queryKey: ['load-sets', project, revision],
+    retry: false,
+    queryFn: async () =>
+      taken(await api.GET('/api/projects/{project}/load-sets', { params: { path: { project } } })),
+  })
+
 export const letGoQuery = (project: string, revision: number) =>
   queryOptions({
     queryKey: ['let-go', project, revision],

@@ -729,6 +729,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/load-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sets Of Cases
+         * @description The sets that the crash cases may be, which of them they are, and each as a patch to apply.
+         */
+        get: operations["sets_of_cases_api_projects__project__load_sets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/mounts/{mount}/doubler": {
         parameters: {
             query?: never;
@@ -7137,6 +7157,17 @@ export interface components {
             /** Address */
             address: string;
         };
+        /** LoadSetOut */
+        LoadSetOut: {
+            /** Id */
+            id: string;
+            /** Now */
+            now: boolean;
+            /** Patch */
+            patch: components["schemas"]["OperationOut"][];
+            /** Words */
+            words: string;
+        };
         /** MadeAsOut */
         MadeAsOut: {
             /** Fastened */
@@ -11253,6 +11284,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LetGoOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    sets_of_cases_api_projects__project__load_sets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadSetOut"][];
                 };
             };
             /** @description Bad Request */

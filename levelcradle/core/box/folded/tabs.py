@@ -34,8 +34,9 @@ def tabs_mm2(pan: FlatPattern, face: str) -> float:
 
 
 def tabbed(pan: FlatPattern, face: str, ring: Polygon) -> Polygon:
-    """A side, (height, along) from the outside of the base, with its tabs down to that."""
-    for start, end in tabs_of(pan, face):
+    """A side, (height, along) from the outside of the base, with its tabs down to that; one that crosses itself as it
+    is, for the folder's check to refuse."""
+    for start, end in tabs_of(pan, face) if ring.is_valid else ():
         ring = ring.union(box(0.0, start, pan.foot_mm, end))
     return ring
 
@@ -59,7 +60,7 @@ def notches_mm2(pan: FlatPattern) -> float:
 def notched(pan: FlatPattern, outline: tuple[Flat, ...]) -> tuple[Flat, ...]:
     """The outline of a blank with the notches in its base."""
     left = Polygon(outline)
-    for notch in _notches(pan):
+    for notch in _notches(pan) if left.is_valid else ():
         left = left.difference(notch)
     if left.geom_type != "Polygon" or left.equals(Polygon(outline)):
         return outline

@@ -12,6 +12,7 @@ import { useUnits } from '../../ui/units'
 import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
 import { Ledger, StationFrame } from '../Ledger'
+import { CrashCases } from './CrashCases'
 import { HowItHangs } from './Hanging'
 import { MountSheet } from './MountSheet'
 import { NewMount } from './NewMount'
@@ -72,6 +73,7 @@ export function MountStation() {
                 )}
               </>
             )}
+            <CrashCases />
             <Caution>
               Crash loads are many times the weight. Confirm the load cases with the rules where the vehicle
               is registered.
