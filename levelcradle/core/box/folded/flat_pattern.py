@@ -314,6 +314,9 @@ def edge_profile(pan: FlatPattern, face: str, other: str, low_mm: float) -> list
 
 def _least(lines: Sequence[Flat], low_mm: float, high_mm: float) -> list[Flat]:
     """The least of some lines between two heights, corner by corner."""
+    if len(lines) == 1:  # nearly always
+        ((start, rise),) = lines
+        return [(height, start + rise * height) for height in (low_mm, high_mm)]
 
     def along(height_mm: float) -> float:
         return min(start + rise * height_mm for start, rise in lines)
