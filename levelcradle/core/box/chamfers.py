@@ -12,8 +12,10 @@ import numpy as np
 from levelcradle.core.axes import Matrix, Vec, dot, vec
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
+from levelcradle.core.solids import Solid, hull
 
 __all__ = [
+    "along_edge",
     "beside_steps",
     "beyond",
     "chamfered",
@@ -84,6 +86,18 @@ def _off_the_step(chamfer: Chamfer, outer: Vec, low: Vec, high: Vec) -> tuple[fl
     wall = next(face for face in chamfer.edge if face != "base")
     (axis, far), mm = FACE_AT[wall], chamfer.along_mm
     return (outer[axis] - high[axis] if far else low[axis]) - mm["base"], low[2] - mm[wall]
+
+
+def along_edge(face: str, section: Sequence[tuple[float, float]], outer: Vec, ends: tuple[float, float]) -> Solid:
+    """A convex section beside a wall, (inward of its outside, up), drawn out along it from end to end."""
+    axis, far = FACE_AT[face]
+    corners = []
+    for inward, up in section:
+        for end in ends:
+            at = [0.0, 0.0, up]
+            at[axis], at[1 - axis] = (outer[axis] - inward if far else inward), end
+            corners.append((at[0], at[1], at[2]))
+    return hull(corners)
 
 
 def beside_steps(low: Vec, high: Vec, box: Box, outer: Vec) -> list[tuple[Vec, Vec]]:

@@ -5,11 +5,11 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-from shapely.geometry import Point
 
-from levelcradle.core.axes import Vec
+from levelcradle.core.axes import Vec, vec
 from levelcradle.core.box.chambers import ChamberMade
 from levelcradle.core.box.chamfers import beyond
+from levelcradle.core.box.cut_out import flat_under, is_under, lighter
 from levelcradle.core.box.made import Made
 from levelcradle.core.box.openings import FaceHole, openings_of, outward
 from levelcradle.core.box.piece import Piece
@@ -20,13 +20,12 @@ from levelcradle.core.design.lightening import Lightening
 from levelcradle.core.design.tables import Material
 from levelcradle.core.fold import fold
 from levelcradle.core.part import FlatPart, Hole
-from levelcradle.core.solids import Solid, block, nearest, rod, touches
+from levelcradle.core.solids import Solid, block, nearest
 
 __all__ = ["MOST_HOLES", "Lightened", "lightened_of", "point"]
 
 MOST_HOLES = 400  # on a face: more is a perforated sheet, which is bought
-WITHIN_MM, TINY_MM = 1e-3, 1e-3
-
+TINY_MM = 1e-3
 
 Rows = Sequence[FaceHole]
 Solids = Sequence[Solid]
@@ -44,41 +43,23 @@ class Lightened:
     def through(self, part: FlatPart) -> FlatPart:
         """A flat part of the box with those that lie on it. Raises OutOfRange where it cannot be folded."""
         flats = fold(part).flats if self.at and part.stand else ()
-        for flat in flats:
-            back = flat.placement.inverse
-            out = back.direction(outward(self.spec.face))
-            if abs(abs(out[2]) - 1) > WITHIN_MM:
-                continue
-            rows = [back.point(at) for at in self.at]
-            on_it = -WITHIN_MM <= rows[0][2] <= part.thickness_mm + WITHIN_MM
-            if on_it and flat.ring.contains(Point(rows[0][:2])):
-                holes = tuple(Hole((x, y), self.spec.diameter_mm, "lightening") for x, y, _ in rows)
-                return replace(part, holes=(*part.holes, *holes))
-        return part
+        back = flat_under(part, flats, self.at[0], outward(self.spec.face)) if flats else None
+        if back is None:
+            return part
+        places = (back.point(at)[:2] for at in self.at)
+        holes = (Hole(place, self.spec.diameter_mm, "lightening") for place in places)
+        return replace(part, holes=(*part.holes, *holes))
 
     def lighter(self, pieces: Sequence[Piece]) -> Iterator[Piece]:
         """The pieces of a box, the one that they go through less what they take."""
-        for piece in pieces:
-            yield self._less(piece) if piece.role in ("wall", "base", "top") and self._in(piece) else piece
-
-    def _in(self, piece: Piece) -> bool:
         if not self.at:
-            return False
-        x, y, z = self.at[0]
-        out = outward(self.spec.face)
-        probe = rod((x, y, z), (x - 0.1 * out[0], y - 0.1 * out[1], z - 0.1 * out[2]), 0.1)
-        return any(touches(solid, probe, 0.0) for solid in piece.solids)
-
-    def _less(self, piece: Piece) -> Piece:
-        axis = FACE_AT[self.spec.face][0]
-        reach = [p[axis] for solid in piece.solids for p in solid.points]
-        t = max(reach) - min(reach)
-        kg = len(self.at) * math.pi / 4 * self.spec.diameter_mm**2 * t * self.material.density_kg_m3 * 1e-9
-        middle = [float(v) for v in np.mean(self.at, axis=0)]
-        middle[axis] = (max(reach) + min(reach)) / 2
-        left = piece.mass_kg - kg
-        x, y, z = ((piece.mass_kg * c - kg * m) / left for c, m in zip(piece.centre, middle, strict=True))
-        return replace(piece, mass_kg=left, centre=(x, y, z))
+            yield from pieces
+            return
+        out, area = outward(self.spec.face), len(self.at) * math.pi / 4 * self.spec.diameter_mm**2
+        middle = vec(np.mean(self.at, axis=0))
+        for piece in pieces:
+            under = is_under(piece, self.at[0], out)
+            yield lighter(piece, area, middle, out, self.material.density_kg_m3) if under else piece
 
 
 def lightened_of(

@@ -15,8 +15,13 @@ from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding
 from levelcradle.core.part import Flat, FlatPart
 from levelcradle.core.strength import Bearing
+from levelcradle.core.tolerances import tolerance_by
 
-__all__ = ["Layers", "Made", "StackRow", "Wall"]
+__all__ = ["LIFT_MM", "Layers", "Made", "StackRow", "Wall", "gasket_row", "sheet_row"]
+
+LIFT_MM = 5.0  # a flat lid is lifted off its gasket before it is turned away: common practice, no source
+GASKET_TOL_MM = 0.5
+LEAST_MM = 0.6  # the standard's tolerances begin above half a millimetre
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,6 +36,16 @@ class StackRow:
     source: str
     kind: Literal["gap", "metal", "liner", "space", "module", "growth", "other"]
     path: str
+
+
+def sheet_row(what: str, mm: float, path: str) -> StackRow:
+    """A sheet on the way through a box, as thick as sheet is true."""
+    tol = tolerance_by("cut", max(mm, LEAST_MM))[0]
+    return StackRow(what, mm, tol, 0.0, "sheet; ISO 2768-1 m, from memory", "metal", path)
+
+
+def gasket_row(mm: float, path: str) -> StackRow:
+    return StackRow("gasket, pressed", mm, GASKET_TOL_MM, 0.0, "common practice, no source", "metal", path)
 
 
 @dataclass(frozen=True, slots=True)

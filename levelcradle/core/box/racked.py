@@ -13,7 +13,7 @@ from levelcradle.core.bar import Angle, Bar, Flatbar
 from levelcradle.core.box.folded.flat_pattern import FlatPattern, SheetBend, pan_bends, pan_outline
 from levelcradle.core.box.folded.folding import folded_up
 from levelcradle.core.box.folded.separate import seams_mm
-from levelcradle.core.box.made import Layers, Made, StackRow, Wall
+from levelcradle.core.box.made import Layers, Made, StackRow, Wall, sheet_row
 from levelcradle.core.box.making import cannot, too_little
 from levelcradle.core.box.openings import openings_of
 from levelcradle.core.box.piece import Outside, Piece, Role
@@ -27,11 +27,9 @@ from levelcradle.core.finding import Finding
 from levelcradle.core.part import Flat, FlatPart, Hole, Stand, bend_deduction_mm
 from levelcradle.core.solids import Solid, block, corner_points, hull
 from levelcradle.core.strength import Plate
-from levelcradle.core.tolerances import tolerance_by
 
 __all__ = ["RackedBox"]
 
-SHEET = "sheet; ISO 2768-1 m, from memory"
 BEND_MM = 0.4  # a folded edge, common practice, no source (0.3 to 0.5)
 ANGLE_TOL_MM = 0.5  # of a leg's thickness: EN 10056-2, from memory
 STITCHED = 1 / 3  # of the ring, the insert to the cage: common practice, no source
@@ -199,9 +197,7 @@ class RackedBox:
     def stack_rows(self, axis: int, path: str) -> Layers:
         spec = self.spec
         angle = StackRow("angle", spec.angle_wall_mm, ANGLE_TOL_MM, 0.0, "EN 10056-2, from memory", "metal", path)
-        sheet = StackRow(
-            "insert", spec.insert_mm, tolerance_by("cut", max(spec.insert_mm, 0.6))[0], 0.0, SHEET, "metal", path
-        )
+        sheet = sheet_row("insert", spec.insert_mm, path)
         welded, source = welded_by(self.box, self.outer_mm[axis])
         whole = (
             StackRow("rack as welded", 0.0, welded, 0.0, source, "other", path),

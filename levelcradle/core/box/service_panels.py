@@ -6,10 +6,11 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
-from shapely.geometry import Point, Polygon
+from shapely.geometry import Polygon
 from shapely.geometry.polygon import orient
 
 from levelcradle.core.axes import Placement, Vec, dot, scaled, vec
+from levelcradle.core.box.cut_out import flat_under, is_under, lighter
 from levelcradle.core.box.made import Made
 from levelcradle.core.box.openings import on_face, outward
 from levelcradle.core.box.piece import Outside, Piece, block_piece, head_piece
@@ -20,11 +21,9 @@ from levelcradle.core.design.service_panel import ServicePanel
 from levelcradle.core.design.tables import Material
 from levelcradle.core.fold import fold
 from levelcradle.core.part import Cutout, Flat, FlatPart, Hole
-from levelcradle.core.solids import Solid, block, clipped, touches
+from levelcradle.core.solids import Solid, block, clipped
 
 __all__ = ["ServicePanelMade", "cut_through", "opened_by", "panels_of"]
-
-WITHIN_MM = 1e-3
 
 
 @dataclass(frozen=True, eq=False)
@@ -57,6 +56,10 @@ class ServicePanelMade:
         along = [(-a + 2 * a * n / steps[0], y) for n in range(steps[0] + 1) for y in (-b, b)]
         up = [(x, -b + 2 * b * n / steps[1]) for n in range(1, steps[1]) for x in (-a, a)]
         return tuple(sorted((*along, *up)))
+
+    @property
+    def out(self) -> Vec:
+        return self.frame.direction((0.0, 0.0, 1.0))
 
     @property
     def opening(self) -> tuple[Flat, ...]:
@@ -148,14 +151,9 @@ def cut_through(part: FlatPart, panels: Sequence[ServicePanelMade]) -> FlatPart:
     Raises OutOfRange where it cannot be folded."""
     flats = fold(part).flats if panels and part.stand else ()
     for panel in panels:
-        for flat in flats:
-            back = flat.placement.inverse
-            x, y, up = back.point(panel.frame.origin)
-            out = back.direction(panel.frame.direction((0.0, 0.0, 1.0)))
-            if abs(abs(out[2]) - 1) > WITHIN_MM or not -WITHIN_MM <= up <= part.thickness_mm + WITHIN_MM:
-                continue
-            if flat.ring.contains(Point(x, y)):
-                part = _cut(part, panel, back)
+        back = flat_under(part, flats, panel.frame.origin, panel.out)
+        if back:
+            part = _cut(part, panel, back)
     return part
 
 
@@ -172,27 +170,15 @@ def _cut(part: FlatPart, panel: ServicePanelMade, back: Placement) -> FlatPart:
 
 def opened_by(pieces: Sequence[Piece], panel: ServicePanelMade) -> Iterator[Piece]:
     """The pieces of a box, the one that the panel lies on less its opening and the holes round that."""
-    a, b = (mm / 2 for mm in panel.spec.size_mm)
-    probe = panel._block((min(a, 1.0), min(b, 1.0)), (-0.5, -0.1))
     for piece in pieces:
-        if piece.role in ("wall", "base", "top") and any(touches(solid, probe, 0.0) for solid in piece.solids):
-            yield _less(piece, panel)
-        else:
-            yield piece
+        yield _less(piece, panel) if is_under(piece, panel.frame.origin, panel.out) else piece
 
 
 def _less(piece: Piece, panel: ServicePanelMade) -> Piece:
-    """A flat of even thickness: what is cut out of it weighs as much as it did there."""
-    way = panel.frame.direction((0.0, 0.0, 1.0))
-    reach = [dot(vec(p), way) for solid in piece.solids for p in solid.points]
-    t = max(reach) - min(reach)
     nuts = len(panel.screws) * math.pi / 4 * panel.spec.screws.rivet_nut_hole_mm**2
     area = panel.spec.size_mm[0] * panel.spec.size_mm[1] + nuts
-    kg = area * t * panel.of[1].density_kg_m3 * 1e-9
-    middle = panel.frame.point((0.0, 0.0, -t / 2))
-    left = piece.mass_kg - kg
-    x, y, z = ((piece.mass_kg * c - kg * m) / left for c, m in zip(piece.centre, middle, strict=True))
-    return replace(piece, mass_kg=left, centre=(x, y, z), build=lambda: tuple(_round_it(piece.solids, panel)))
+    left = lighter(piece, area, panel.frame.origin, panel.out, panel.of[1].density_kg_m3)
+    return replace(left, build=lambda: tuple(_round_it(piece.solids, panel)))
 
 
 def _round_it(solids: Sequence[Solid], panel: ServicePanelMade) -> Iterator[Solid]:

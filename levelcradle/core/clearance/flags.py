@@ -15,7 +15,6 @@ from levelcradle.core.finding import Finding, State, plain
 
 __all__ = ["flag_findings"]
 
-SEALED = ("gasket", "sealant")
 CABIN = "a failing cell gives off toxic and burning gas: sealed from the passenger space, and vented outside"
 WET = "water in a box is a fault sooner or later"
 DRAIN = "what condenses or gets in runs out at its lowest place"
@@ -68,11 +67,10 @@ def _dry(assembly: Assembly, box: PlacedBox) -> Finding:
     """Each face keeps the water out that reaches it: what looks at an open side of its space is sealed, what looks at
     metal at least keeps splashes out."""
     name, left = plain(box.box.name), sorted(box.box.sides)
-    sealed = box.box.sealing in SEALED
     if not left or (box.box.sealing is None and len(left) < len(FACE_AT)):
         return _asked(box, "sealed", f"{name} stands in a wet space: sealed?", _sealed(box), WET)
     met = [face for face in left if box.box.sides[face] == "open" or _looks_out(assembly, box, face)]
-    keeps = (sealed or len(left) == len(FACE_AT)) and not met
+    keeps = (box.box.sealed or len(left) == len(FACE_AT)) and not met
     asked = _asked(box, "sealed", f"{name} stands in a wet space: sealed?", keeps, WET)
     words = f"its {' and '.join(met or left)} " + ("let water in" if met else "keep splashes out, and look at metal")
     if not met and not keeps:
@@ -146,7 +144,7 @@ def _opening(box: PlacedBox, what: str, question: str, kind: FittedKind, rationa
 
 def _sealed(box: PlacedBox) -> bool | None:
     """All over."""
-    return None if box.box.sealing is None else box.box.sealing in SEALED and not box.box.sides
+    return None if box.box.sealing is None else box.box.sealed and not box.box.sides
 
 
 def _asked(box: PlacedBox, what: str, question: str, answer: bool | None, rationale: str) -> Finding:

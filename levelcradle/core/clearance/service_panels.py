@@ -10,11 +10,11 @@ from levelcradle.core.clearance.chambers import stands_in
 from levelcradle.core.clearance.moves import free_travel_mm
 from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.finding import Figure, Finding, State, plain
+from levelcradle.core.strength import EDGE_HOLES
 
 __all__ = ["cover_findings", "panel_findings"]
 
 HAND_MM = (60.0, 90.0)  # what a hand goes through, and the room before it: common practice, no source
-EDGE_HOLES = 1.2  # from the middle of a hole to an edge: EN 1993-1-8 table 3.3, from memory
 OFF_MM = 5.0  # clear of its gasket before it is turned away: common practice, no source
 
 
@@ -36,7 +36,7 @@ def panel_findings(box: PlacedBox) -> Iterator[Finding]:
         if edge < needs:
             words = "has its screws {0} too near the edge of its opening"
             yield _of(box, panel, "edge", "foul", words, f"{EDGE_HOLES:g} holes: EN 1993-1-8 table 3.3", needs - edge)
-        if box.box.sealing in ("gasket", "sealant") and not panel.spec.gasket_mm:
+        if box.box.sealed and not panel.spec.gasket_mm:
             yield _of(box, panel, "seal", "foul", "has no gasket, and the box is sealed", "each cover has its own seal")
 
 

@@ -329,6 +329,11 @@ class Box(DocumentModel):
         return sum(layer.thickness_mm for _, layer in self.lining(face))
 
     @property
+    def sealed(self) -> bool:
+        """Whether it is said to be sealed, but for what ``sides`` says."""
+        return self.sealing in ("gasket", "sealant")
+
+    @property
     def lid(self) -> Closure:
         """What it is filled through. Raises StopIteration of a box that is closed by itself."""
         return next(iter(self.closures.values()))

@@ -2,6 +2,7 @@
 share these."""
 
 from levelcradle.core.strength.bolts import (
+    EDGE_HOLES,
     GAMMA_M0,
     GAMMA_M2,
     bearing_n,
@@ -13,6 +14,7 @@ from levelcradle.core.strength.bolts import (
 from levelcradle.core.strength.sheets import Beams, Bearing, Plate, patch_n, tube_plastic_mm3
 
 __all__ = [
+    "EDGE_HOLES",
     "GAMMA_M0",
     "GAMMA_M2",
     "Beams",

@@ -9,10 +9,20 @@ from numpy.typing import NDArray
 
 from levelcradle.core.design.tables import BoltClass, BoltSize
 
-__all__ = ["GAMMA_M0", "GAMMA_M2", "bearing_n", "bolt_capacity", "pull_and_shear", "pull_through_n", "toe_pull"]
+__all__ = [
+    "EDGE_HOLES",
+    "GAMMA_M0",
+    "GAMMA_M2",
+    "bearing_n",
+    "bolt_capacity",
+    "pull_and_shear",
+    "pull_through_n",
+    "toe_pull",
+]
 
 GAMMA_M0 = 1.1
 GAMMA_M2 = 1.25
+EDGE_HOLES = 1.2  # from the middle of a hole to an edge, in holes, at least: EN 1993-1-8 table 3.3, from memory
 TOE_REACH = 1.25  # a toe bears no further out than so much of the lever: EN 1993-1-8 table 6.2 (n ≤ 1.25 m)
 
 

@@ -7,8 +7,8 @@ from typing import Literal
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.bar import Bar
-from levelcradle.core.box.chamfers import beside_steps, chamfered, meeting
-from levelcradle.core.box.folded.cap import SHEET, CapLid, seen
+from levelcradle.core.box.chamfers import along_edge, beside_steps, chamfered, meeting
+from levelcradle.core.box.folded.cap import CapLid, seen
 from levelcradle.core.box.folded.edges import slope_of
 from levelcradle.core.box.folded.feasible import Makeable, least_chamfer, makeable
 from levelcradle.core.box.folded.flange import FlangeLid
@@ -24,7 +24,7 @@ from levelcradle.core.box.folded.lid import Lid
 from levelcradle.core.box.folded.metal import folded_pieces
 from levelcradle.core.box.folded.separate import SEPARATE_WAYS, not_taken, seams_mm
 from levelcradle.core.box.folded.sheet import Sheet
-from levelcradle.core.box.made import Layers, Made, StackRow, Wall
+from levelcradle.core.box.made import Layers, Made, StackRow, Wall, sheet_row
 from levelcradle.core.box.making import cannot, too_little
 from levelcradle.core.box.openings import FaceHole, openings_of
 from levelcradle.core.box.piece import Outside, Piece
@@ -38,7 +38,6 @@ from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.part import Flat, FlatPart, bend_setback_mm
 from levelcradle.core.solids import Solid, block, hull
 from levelcradle.core.strength import Plate
-from levelcradle.core.tolerances import tolerance_by
 
 __all__ = ["FoldedBox"]
 
@@ -138,14 +137,9 @@ class FoldedBox:
 
     def _round_in(self, face: str) -> Solid:
         """What the bend back of a step leaves of its corner."""
-        (axis, far), (in_, up), radius = FACE_AT[face], self.sheet.tray.steps[face], self.sheet.spec.bend_radius_mm
-        corners = []
-        for inward, height in ((in_, up), (in_ - radius, up), (in_, up - radius)):
-            for end in (0.0, self.outer_mm[1 - axis]):
-                at = [0.0, 0.0, height]
-                at[axis], at[1 - axis] = (self.outer_mm[axis] - inward if far else inward), end
-                corners.append((at[0], at[1], at[2]))
-        return hull(corners)
+        (in_, up), radius = self.sheet.tray.steps[face], self.sheet.spec.bend_radius_mm
+        section = ((in_, up), (in_ - radius, up), (in_, up - radius))
+        return along_edge(face, section, self.outer_mm, (0.0, self.outer_mm[1 - FACE_AT[face][0]]))
 
     def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
         """Without what its edges lose: flat above its bend, below what its lid takes."""
@@ -197,16 +191,9 @@ class FoldedBox:
         return wall_plate(box, face, self.inner_mm, self.sheet.t, of, held)
 
     def stack_rows(self, axis: int, path: str) -> Layers:
-
-        def row(what: str, mm: float, tol_mm: float, source: str) -> StackRow:
-            return StackRow(what, mm, tol_mm, 0.0, source, "metal", path)
-
-        def sheet(what: str, mm: float) -> StackRow:
-            return row(what, mm, tolerance_by("cut", max(mm, 0.6))[0], SHEET)
-
         upright = axis == 2
-        first = sheet("floor", self.sheet.base_mm) if upright else sheet("wall", self.sheet.t)
-        last = tuple(row(*each) for each in self.lid.stacked()) if upright else (first,)
+        first = sheet_row("floor", self.sheet.base_mm, path) if upright else sheet_row("wall", self.sheet.t, path)
+        last = tuple(self.lid.stack_rows(path)) if upright else (first,)
         welded, source = welded_by(self.sheet.box, self.outer_mm[axis])
         whole = (
             StackRow("box as welded", 0.0, welded, 0.0 if axis == 2 else 2 * WELD_PULL_MM, source, "other", path),

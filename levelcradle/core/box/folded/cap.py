@@ -8,7 +8,7 @@ from functools import cached_property
 import numpy as np
 
 from levelcradle.core.axes import Placement, Vec
-from levelcradle.core.box.chamfers import beyond, chamfered
+from levelcradle.core.box.chamfers import along_edge, beyond, chamfered
 from levelcradle.core.box.folded.edges import ends_of, lengthened, over_the_lid
 from levelcradle.core.box.folded.feasible import Makeable, least_radius, shortest_mm
 from levelcradle.core.box.folded.flat_parts import corner_part, pan_part, side_part
@@ -17,6 +17,7 @@ from levelcradle.core.box.folded.folding import folded_up
 from levelcradle.core.box.folded.metal import corner_plate, strip_piece
 from levelcradle.core.box.folded.separate import not_taken, seams_mm
 from levelcradle.core.box.folded.sheet import Sheet
+from levelcradle.core.box.made import StackRow, sheet_row
 from levelcradle.core.box.making import cannot
 from levelcradle.core.box.openings import FaceHole, openings_of
 from levelcradle.core.box.piece import Outside, Piece, head_piece
@@ -25,12 +26,10 @@ from levelcradle.core.design.construction import Cap, LidScrews
 from levelcradle.core.finding import Figure, Finding, plain
 from levelcradle.core.part import Flat, FlatPart, Hole, Stand
 from levelcradle.core.solids import Solid, block, hull
-from levelcradle.core.tolerances import tolerance_by
 
 __all__ = ["CapLid", "screw_places"]
 
 CLEAR_MM = 10.0  # of a lid screw to a cut-off edge: common practice, no source
-SHEET = "sheet; ISO 2768-1 m, from memory"
 _SEEN_FROM_INSIDE = {"left": "right", "right": "left"}
 
 
@@ -204,20 +203,14 @@ class CapLid:
 
     def _slope(self, face: str) -> Solid:
         """Its slope over a cut-off edge of the rim with the edge below that, filled toward the tray."""
-        (axis, far), outer, top = FACE_AT[face], self.sheet.outer_mm, self.over_mm[2]
+        outer, top, along = self.sheet.outer_mm, self.over_mm[2], 1 - FACE_AT[face][0]
         slope, (in_, _) = self.pan.slopes[seen(face)], self.sheet.tops[face]
         foot = self.sheet.rim_mm(face) - self.covers_mm
         section = [
             *((in_, outer[2]), (0.0, foot), (-self.out_mm, foot)),
             *((-self.out_mm, top - slope.wall_mm), (slope.base_mm - self.out_mm, top)),
         ]
-        along, corners = 1 - axis, []
-        for inward, up in section:
-            for end in (self.over[0][along], self.over[1][along]):
-                at = [0.0, 0.0, up]
-                at[axis], at[along] = (outer[axis] - inward if far else inward), end
-                corners.append((at[0], at[1], at[2]))
-        return hull(corners)
+        return along_edge(face, section, outer, (self.over[0][along], self.over[1][along]))
 
     def _cut(self, low: Vec, high: Vec) -> Solid:
         corners = chamfered(low, high, self.sheet.box, self.sheet.outer_mm, self.out_mm, self.thick_mm)
@@ -255,8 +248,8 @@ class CapLid:
         stand = Stand((0.0, 0.0), self._placed)
         return pan_part(f"{box_id}-lid", f"{name} lid", self.sheet, self.pan, tuple(holes), stand)
 
-    def stacked(self) -> Iterator[tuple[str, float, float, str]]:
-        yield "lid", self.thick_mm, tolerance_by("cut", max(self.thick_mm, 0.6))[0], SHEET
+    def stack_rows(self, path: str) -> Iterator[StackRow]:
+        yield sheet_row("lid", self.thick_mm, path)
 
     def bought(self) -> Iterator[tuple[str, int]]:
         yield f"{self.cap.screws.size} screw and rivet nut, closing the box", self.fastened

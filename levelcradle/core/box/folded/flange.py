@@ -14,6 +14,7 @@ from levelcradle.core.axes import Placement, Vec
 from levelcradle.core.box.folded.feasible import Makeable
 from levelcradle.core.box.folded.flat_pattern import FIT_UP_MM
 from levelcradle.core.box.folded.sheet import Sheet
+from levelcradle.core.box.made import LIFT_MM, StackRow, gasket_row, sheet_row
 from levelcradle.core.box.openings import FaceHole, openings_of
 from levelcradle.core.box.piece import Outside, Piece, head_piece
 from levelcradle.core.box.plates import WINDOW_KG_M3, plate_part, window_bought
@@ -22,15 +23,11 @@ from levelcradle.core.design.construction import Flange
 from levelcradle.core.finding import Finding
 from levelcradle.core.part import Flat, FlatPart, Hole, bounding_mm
 from levelcradle.core.solids import Solid, hull
-from levelcradle.core.tolerances import tolerance_by
+from levelcradle.core.strength import EDGE_HOLES
 
 __all__ = ["FlangeLid"]
 
 NUT_MM = 12.0  # what a rivet nut M5 stands below the flange once it is set: common practice, no source
-EDGE_HOLES = 1.2  # from a hole's middle to an edge, in holes: EN 1993-1-8 table 3.3
-LIFT_MM = 5.0  # a flat lid is lifted off its gasket before it is turned away: common practice, no source
-GASKET_TOL_MM = 0.5
-SHEET = "sheet; ISO 2768-1 m, from memory"
 
 
 @dataclass(frozen=True, eq=False)
@@ -191,10 +188,10 @@ class FlangeLid:
         for at in (at for row in self.screws for at in row):
             yield at, self.flange.screws.hole_mm, "lid screw"
 
-    def stacked(self) -> Iterator[tuple[str, float, float, str]]:
+    def stack_rows(self, path: str) -> Iterator[StackRow]:
         if self.flange.gasket_mm:
-            yield "gasket, pressed", self.flange.gasket_mm, GASKET_TOL_MM, "common practice, no source"
-        yield "lid", self.thick_mm, tolerance_by("cut", max(self.thick_mm, 0.6))[0], SHEET
+            yield gasket_row(self.flange.gasket_mm, path)
+        yield sheet_row("lid", self.thick_mm, path)
 
     def bought(self) -> Iterator[tuple[str, int]]:
         yield f"{self.flange.screws.size} screw and rivet nut, closing the box", self.fastened

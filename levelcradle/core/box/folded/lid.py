@@ -5,15 +5,14 @@ from typing import Protocol
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.folded.feasible import Makeable
+from levelcradle.core.box.made import StackRow
 from levelcradle.core.box.openings import FaceHole
 from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.base import Face
 from levelcradle.core.finding import Finding
 from levelcradle.core.part import Flat, FlatPart
 
-__all__ = ["Lid", "Stacked"]
-
-Stacked = tuple[str, float, float, str]  # what, how thick, its tolerance, its source
+__all__ = ["Lid"]
 
 
 class Lid(Protocol):
@@ -58,7 +57,7 @@ class Lid(Protocol):
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]: ...
 
-    def stacked(self) -> Iterator[Stacked]:
+    def stack_rows(self, path: str) -> Iterator[StackRow]:
         """What it lays on the rim, outward."""
 
     def bought(self) -> Iterator[tuple[str, int]]: ...

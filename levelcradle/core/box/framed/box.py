@@ -22,7 +22,7 @@ from levelcradle.core.box.framed.panels import (
     part_key,
     sheetings,
 )
-from levelcradle.core.box.made import Layers, Made, StackRow, Wall
+from levelcradle.core.box.made import LIFT_MM, Layers, Made, StackRow, Wall, gasket_row, sheet_row
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece, head_piece
 from levelcradle.core.box.plates import WINDOW_KG_M3, window_bought
 from levelcradle.core.box.welding import welded_by
@@ -34,18 +34,14 @@ from levelcradle.core.finding import Finding
 from levelcradle.core.part import Flat, FlatPart
 from levelcradle.core.solids import block
 from levelcradle.core.strength import Beams, tube_plastic_mm3
-from levelcradle.core.tolerances import tolerance_by
 
 __all__ = ["FramedBox"]
 
 # how proud heads stand, in diameters, at most: blind rivets by ISO 15977, round-headed screws by ISO 7380 (from memory)
 HEADS = {"rivet": 0.42, "rivet nut": 0.55, "tapped": 0.55}
-LIFT_MM = 5.0  # a flat lid is lifted off its gasket before it is turned away: common practice, no source
 TWO_HINGES_MM = 600.0  # longer edges get a third: common practice, no source
-SHEET = "sheet; ISO 2768-1 m, from memory"
 MITRED = "mitred at 45°, long side out"
 TUBE_TOL_MM, TUBE_SOURCE = 0.5, "EN 10219-2 table 3, from memory"  # of a side up to 100 mm
-GASKET_TOL_MM = 0.5
 
 
 @dataclass(frozen=True, eq=False)
@@ -189,17 +185,12 @@ class FramedBox:
 
     def stack_rows(self, axis: int, path: str) -> Layers:
         spec, lid = self.frame.spec, self.frame.lid
-        tol = tolerance_by("cut", spec.cladding_mm)[0]
-
-        def row(what: str, mm: float, tol_mm: float, source: str) -> StackRow:
-            return StackRow(what, mm, tol_mm, 0.0, source, "metal", path)
 
         def outward(face: str) -> tuple[StackRow, StackRow]:
             if face == lid.face:
-                gasket = row("gasket, pressed", lid.gasket_mm, GASKET_TOL_MM, "common practice, no source")
-                return gasket, row("lid", lid.thickness_mm, tol, SHEET)
-            tube = row("tube", spec.tube_mm, TUBE_TOL_MM, TUBE_SOURCE)
-            return tube, row("cladding", spec.cladding_mm, tol, SHEET)
+                return gasket_row(lid.gasket_mm, path), sheet_row("lid", lid.thickness_mm, path)
+            tube = StackRow("tube", spec.tube_mm, TUBE_TOL_MM, 0.0, TUBE_SOURCE, "metal", path)
+            return tube, sheet_row("cladding", spec.cladding_mm, path)
 
         first, last = (outward(face) for face, at in FACE_AT.items() if at[0] == axis)
         welded, source = welded_by(self.frame.box, self.outer_mm[axis])

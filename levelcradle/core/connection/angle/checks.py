@@ -14,7 +14,7 @@ from levelcradle.core.connection.connection import ForceArray, Road
 from levelcradle.core.design.mount import Angle, Doubler, Mount, Welded
 from levelcradle.core.design.pins import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
-from levelcradle.core.strength import GAMMA_M0, GAMMA_M2, bearing_n, bolt_capacity, pull_and_shear, toe_pull
+from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, GAMMA_M2, bearing_n, bolt_capacity, pull_and_shear, toe_pull
 
 __all__ = ["CHECKS", "AngleJoint", "WallPatch", "geometry", "out_of_range", "tightening", "utilisations"]
 
@@ -304,7 +304,7 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
     """What the shape must keep, each with whether it does. Sources: edge distance EN 1993-1-8 table 3.3, welds 4.5.1;
     the rest common practice, no source."""
     bracket, size, b = joint.shape, joint.bolt, joint.b_mm
-    a, edge = joint.throat_mm, 1.2 * size.clearance_hole_mm
+    a, edge = joint.throat_mm, EDGE_HOLES * size.clearance_hole_mm
     yield f"bolt to toe {bracket.toe_mm:.1f}, at least {edge:.1f}", bracket.toe_mm >= edge
     yield f"edge distance across {bracket.width_mm / 2:.1f}, at least {edge:.1f}", bracket.width_mm / 2 >= edge
     hole = b - size.clearance_hole_mm / 2

@@ -1,0 +1,47 @@
+"""What is cut out of a wall of a box: of which flat part it goes, and out of which piece, which is so much lighter."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from shapely.geometry import Point
+
+from levelcradle.core.axes import Placement, Vec, dot, plus, scaled, vec
+from levelcradle.core.box.piece import Piece
+from levelcradle.core.fold import FoldedFlat
+from levelcradle.core.part import FlatPart
+from levelcradle.core.solids import rod, touches
+
+__all__ = ["flat_under", "is_under", "lighter"]
+
+WITHIN_MM, PROBE_MM = 1e-3, 0.1
+
+
+def flat_under(part: FlatPart, flats: Sequence[FoldedFlat], at: Vec, out: Vec) -> Placement | None:
+    """From the box's frame to the flat of a folded part that a point of its surface lies on, where that looks ``out``
+    or the other way; None where none does."""
+    for flat in flats:
+        back = flat.placement.inverse
+        x, y, up = back.point(at)
+        square = abs(abs(back.direction(out)[2]) - 1) <= WITHIN_MM
+        if square and -WITHIN_MM <= up <= part.thickness_mm + WITHIN_MM and flat.ring.contains(Point(x, y)):
+            return back
+    return None
+
+
+def is_under(piece: Piece, at: Vec, out: Vec) -> bool:
+    """Whether a piece of a wall lies right under a point of its surface."""
+    if piece.role not in ("wall", "base", "top"):
+        return False
+    probe = rod(at, plus(at, scaled(out, -PROBE_MM)), PROBE_MM)
+    return any(touches(solid, probe, 0.0) for solid in piece.solids)
+
+
+def lighter(piece: Piece, area_mm2: float, middle: Vec, out: Vec, density_kg_m3: float) -> Piece:
+    """A flat of even thickness less so much of it about a point of its surface: what is cut out weighs as much as it
+    did there."""
+    reach = [dot(vec(p), out) for solid in piece.solids for p in solid.points]
+    t = max(reach) - min(reach)
+    kg = area_mm2 * t * density_kg_m3 * 1e-9
+    gone, left = plus(middle, scaled(out, -t / 2)), piece.mass_kg - kg
+    x, y, z = ((piece.mass_kg * c - kg * m) / left for c, m in zip(piece.centre, gone, strict=True))
+    return replace(piece, mass_kg=left, centre=(x, y, z))
