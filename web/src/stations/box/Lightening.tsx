@@ -35,13 +35,13 @@ export function Lightening({ id, box }: { id: string; box: Box }) {
           </span>
           <Blank
             path={`${path}/${key}/from_mm`}
-            label={`Only from, off the ${EDGES[holes.face][0]?.[0]}`}
+            label={`They begin, off the ${EDGES[holes.face][0]?.[0]}`}
             name={`Lightening holes, ${holes.face}: from`}
             optional
           />
           <Blank
             path={`${path}/${key}/to_mm`}
-            label={`to, off the ${EDGES[holes.face][0]?.[0]}`}
+            label={`They end, off the ${EDGES[holes.face][0]?.[0]}`}
             name={`Lightening holes, ${holes.face}: to`}
             optional
           />

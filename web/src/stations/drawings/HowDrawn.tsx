@@ -44,7 +44,7 @@ export function HowDrawn() {
       <Blank label="Bar stock, long" path="/sheets/bar_mm" list="stock" />
       <Blank label="A saw cut takes" path="/sheets/saw_mm" list="stock" />
       <Blank label="Roll of liner, wide" path="/sheets/roll_mm" list="stock" />
-      <NameBlank label="Prices in" path="/sheets/currency" />
+      <NameBlank label="Currency of the prices" path="/sheets/currency" />
       <Blank label="For how many cars" path="/sheets/kits" kind="number" whole />
     </Fold>
   )
