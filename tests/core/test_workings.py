@@ -52,8 +52,7 @@ def test_the_steps_of_a_mount_give_its_use(demo: Design, box: str) -> None:
     joint = resolve(demo, {}).boxes[box].mounts[0]
     n, d, w = (abs(v) for v in LOAD)
     utilisations = {
-        name: float(utilisation)
-        for name, utilisation in joint.utilisations(tuple(map(float, LOAD)), road=False).items()
+        name: float(utilisation) for name, utilisation in joint.utilisations(tuple(map(float, LOAD)), road=False)
     }  # type: ignore[arg-type]
     for check, utilisation in utilisations.items():
         steps = joint.working(Governing(check, utilisation, "front impact", "equal springs", LOAD))

@@ -132,8 +132,10 @@ def settled(page: Page) -> None:
     pytest.fail(f"no answer: {[r.url for r in ASKED[page]]}")
 
 
-def worked_off(store: Store) -> None:
-    """A worker that takes what is on the queues and leaves when nothing is left to do."""
+def worked_off(page: Page, store: Store) -> None:
+    """A worker that takes what is on the queues and leaves when nothing is left to do; what the page has just asked for
+    is put there first."""
+    settled(page)
     worker = threading.Thread(target=run_worker, args=(store,), kwargs={"wait": False})
     worker.start()
     worker.join(180)

@@ -291,7 +291,7 @@ def how_many(hand: Hand, store: Store) -> None:
     hand.pick("Wanted", "exactly so many")
     hand.fill("in series", "12")
     hand.press("Ask")
-    worked_off(store)
+    worked_off(hand.page, store)
     proposals = hand.page.get_by_role("table", name="Proposals")
     expect(proposals).to_contain_text("hangs on")
     hand.press(proposals.get_by_role("button", name="Put it in the car").first)
@@ -323,7 +323,7 @@ def files(hand: Hand, store: Store, tmp_path: Path) -> None:
     hand.station("Drawings")
     expect(hand.page.get_by_role("link", name="Drawings clear")).to_be_visible()
     hand.press("Draw the sheets")
-    worked_off(store)
+    worked_off(hand.page, store)
     for name in ("Whole pack", "All sheets, PDF"):
         with hand.page.expect_download() as download:
             hand.press(hand.page.get_by_role("link", name=name))

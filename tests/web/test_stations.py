@@ -200,7 +200,7 @@ def test_the_pack_is_made_looked_at_taken_away_and_told_out_of_date(bench: Bench
     page.get_by_label("Views stand in").select_option("first angle")
     bench.saved(3)
     page.get_by_role("button", name="Draw the sheets").click()
-    worked_off(bench.store)
+    worked_off(bench.page, bench.store)
     sheet = page.get_by_alt_text(re.compile("^Sheet: "))
     expect(sheet).to_have_attribute("alt", "Sheet: Cover and list of sheets")
     drawn = page.request.get(str(sheet.get_attribute("src"))).text()

@@ -4,7 +4,7 @@ ask this, never how a mount is made.
 A new kind is a model in ``design.mount``, a class of this form, and its line in ``kinds``.
 """
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal, Protocol
 
@@ -121,8 +121,11 @@ class Connection(Protocol):
     def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         """(..., 3) forces of the box on it, vehicle axes [N], as the three parts its checks speak of."""
 
-    def utilisations(self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road) -> Mapping[str, ForceArray]:
-        """The use of every check under given loads, demand / capacity."""
+    def utilisations(
+        self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
+    ) -> Iterator[tuple[str, ForceArray]]:
+        """Every check and its use under given loads, demand / capacity, worked out as it is asked for; ``first``: the
+        one to begin with."""
 
     def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         """What the vehicle must bear: away from its metal, and along it [N]."""
@@ -175,8 +178,10 @@ class Unfit:
     def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         return forces[..., 0], forces[..., 1], forces[..., 2]
 
-    def utilisations(self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road) -> Mapping[str, ForceArray]:
-        return {}
+    def utilisations(
+        self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
+    ) -> Iterator[tuple[str, ForceArray]]:
+        return iter(())
 
     def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         return load[2], np.hypot(load[0], load[1])

@@ -7,7 +7,7 @@
 """
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any, cast
 
@@ -115,11 +115,13 @@ class RestConnection:
         n = forces @ np.array(self.spot.n)
         return n, np.zeros_like(n), np.zeros_like(n)
 
-    def utilisations(self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road) -> Mapping[str, ForceArray]:
+    def utilisations(
+        self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
+    ) -> Iterator[tuple[str, ForceArray]]:
         """Pressure on the pad against what it may bear; all of it bears. Source: statics; the pressure as given of the
         pad's material."""
         shape = self.shape
-        return {"pad": np.maximum(-load[0], 0.0) / (shape.length_mm * shape.width_mm * shape.bears_mpa)}
+        yield "pad", np.maximum(-load[0], 0.0) / (shape.length_mm * shape.width_mm * shape.bears_mpa)
 
     def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         """It pulls at nothing: what it presses with is no pull."""

@@ -27,6 +27,10 @@ class Sizing:
         self.assembly, self.box = assembly, box
         self._made: dict[tuple[str, int], dict[str, Any] | None] = {}
         self._connections: dict[tuple[str, int], Connection] = {}
+        self._fit: dict[Connection, bool] = {}
+        self._failed = (
+            ""  # the check that the last of them failed: the next is likely to fail it too, and is asked it first
+        )
         cases = list(assembly.tables.load_cases.values())
         self.accelerations_g = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
         self.road = np.array([case.kind == "road" for case in cases])
@@ -54,16 +58,22 @@ class Sizing:
     def utilisation_of(self, connection: Connection, forces: Matrix) -> float:
         """The largest use of a mount; of a check that is never clear only what lies beyond its capacity counts as more
         than clear."""
-        if connection.unfit or connection.unchecked or not all(fits for _, fits in connection.shape_asks()):
+        if not self._fits(connection):
             return np.inf
-        utilisations = connection.utilisations(connection.parts_of(forces), road=self.road)
-        worst = {check: float(utilisation.max()) for check, utilisation in utilisations.items()}
-        if any(utilisation > 1.0 for check, utilisation in worst.items() if check != BOLT):
-            return np.inf
-        return max(
-            min(utilisation, TIGHT_UTILISATION) if check in connection.rough and utilisation <= 1.0 else utilisation
-            for check, utilisation in worst.items()
-        )
+        worst, parts = 0.0, connection.parts_of(forces)
+        for check, utilisations in connection.utilisations(parts, road=self.road, first=self._failed):
+            most = float(utilisations.max())
+            if most > 1.0 and check != BOLT:
+                self._failed = check
+                return np.inf
+            worst = max(worst, min(most, TIGHT_UTILISATION) if check in connection.rough and most <= 1.0 else most)
+        return worst
+
+    def _fits(self, connection: Connection) -> bool:
+        if connection not in self._fit:
+            asks = connection.shape_asks()
+            self._fit[connection] = not (connection.unfit or connection.unchecked) and all(fits for _, fits in asks)
+        return self._fit[connection]
 
     def holding(self, row: Within, forces: Matrix) -> list[dict[str, Any]]:
         """What holds at one place, the lightest first, and before all what is clear where it may be."""

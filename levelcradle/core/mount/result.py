@@ -145,7 +145,7 @@ def _worst(
 ) -> Iterator[UtilisationRow]:
     """The worst use of each check over road and crash cases and all solves."""
     road = np.array([case.kind == "road" for case in cases])
-    for check, utilisation in mount.utilisations(loads, road=road).items():
+    for check, utilisation in mount.utilisations(loads, road=road):
         solve, column = divmod(int(utilisation.argmax()), len(cases))
         case, at = cases[column], (float(load[solve, column]) for load in loads)
         worst = float(utilisation[solve, column])

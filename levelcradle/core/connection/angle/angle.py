@@ -1,6 +1,6 @@
 """The welded angle: what it answers as any kind of mount does."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -122,8 +122,10 @@ class AngleConnection:
         n, d, w = (forces @ np.array(way) for way in (self.frame.n, self.frame.d, self.frame.w))
         return n, d, w
 
-    def utilisations(self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road) -> Mapping[str, ForceArray]:
-        return utilisations(self.joint, *load, road=road)
+    def utilisations(
+        self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
+    ) -> Iterator[tuple[str, ForceArray]]:
+        return utilisations(self.joint, *load, road=road, first=first)
 
     def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         """The toe's lever counts in the pull."""

@@ -4,7 +4,7 @@ Every use is demand / capacity. Loads may be arrays; uses have the same shape. `
 cases, as one bool or an array that broadcasts with them."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -289,15 +289,19 @@ CHECKS = {
 
 
 def utilisations(
-    joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road
-) -> dict[str, ForceArray]:
-    """The use of every check under given loads."""
-    found = {name: check(joint, n, d, w, road=road) for name, check in CHECKS.items()}
+    joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road, first: str = ""
+) -> Iterator[tuple[str, ForceArray]]:
+    """Every check and its use under given loads, worked out as they are asked for."""
+    checks: dict[str, Callable[[], ForceArray]] = {
+        name: lambda check=check: check(joint, n, d, w, road=road)  # type: ignore[misc]
+        for name, check in CHECKS.items()
+    }
     if plate := joint.weld.doubler:
-        found["doubler weld"] = doubler_weld(joint, plate, n, d, w)
+        checks["doubler weld"] = lambda: doubler_weld(joint, plate, n, d, w)
     for name, patch in joint.patches():
-        found[name] = patch_utilisation(joint, patch, n, d, w)
-    return found
+        checks[name] = lambda patch=patch: patch_utilisation(joint, patch, n, d, w)  # type: ignore[misc]
+    for name in sorted(checks, key=lambda name: name != first):
+        yield name, checks[name]()
 
 
 def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
