@@ -38,6 +38,7 @@ __all__ = [
     "mesh_solid",
     "nearest",
     "planes_of",
+    "point",
     "prism",
     "projections",
     "ray_hits",
@@ -48,7 +49,7 @@ __all__ = [
 
 _CORNERS = np.array([[x, y, z] for x in (0.0, 1.0) for y in (0.0, 1.0) for z in (0.0, 1.0)])
 _WHICH = (3 * _CORNERS + (0, 1, 2)).astype(int)  # of six bounds those that are each corner's
-FLAT_MM = 1e-3
+FLAT_MM = TINY_MM = 1e-3
 KERNEL_DIGITS = 4  # the kernel iterates to a millionth; a gap at its need must not miss it by that
 
 
@@ -120,6 +121,12 @@ def block(low: Vec, high: Vec) -> Solid:
         return block((min(x0, x1), min(y0, y1), min(z0, z1)), (max(x0, x1), max(y0, y1), max(z0, z1)))
     # its bounds are known, not looked for among the corners: a design makes thousands of blocks
     return Solid(np.array((x0, y0, z0, x1, y1, z1))[_WHICH], 0.0, (x0, y0, z0), (x1, y1, z1), True)
+
+
+def point(at: Vec) -> Solid:
+    """A place as a solid that distances are taken to."""
+    x, y, z = at
+    return block((x - TINY_MM, y - TINY_MM, z - TINY_MM), (x + TINY_MM, y + TINY_MM, z + TINY_MM))
 
 
 def hull(points: Iterable[Vec]) -> Solid:

@@ -539,3 +539,54 @@ def test_what_held_a_block_goes_with_it() -> None:
     tree["boxes"]["x"]["blocks"]["b"] = {**tree["boxes"]["x"]["blocks"]["a"], "origin_mm": [700.0, 0.0, 0.0]}
     after = edited(validate(tree), [{"op": "remove", "path": "/boxes/x/blocks/a"}])
     assert after.boxes["x"].holders == {}
+
+
+def bolts_of(tree: dict[str, Any]) -> list[tuple[float, float]]:
+    held = held_box(tree).shell.held.by_holder["h0"]
+    return [(round(grip.at[0], 3), round(grip.at[1], 3)) for grip in held.grips()]
+
+
+def with_hole(tree: dict[str, Any], at: tuple[float, float], seat_mm: float) -> dict[str, Any]:
+    drain = {"name": "drain", "face": "base", "from": ["front", "left"], "u_mm": at[0], "v_mm": at[1],
+             "diameter_mm": seat_mm}  # fmt: skip
+    changed = copy.deepcopy(tree)
+    changed["boxes"]["x"]["openings"] = {"drain": drain}
+    return changed
+
+
+def test_of_the_own_holes_those_are_used_that_nothing_is_in_the_way_of() -> None:
+    """Two of four: opposite corners; where something sits in one of these, the others; where too few are left, that is
+    said, and what is in the way."""
+    two = car({**OWN, "used": 2})
+    (first, second), *_ = pairs = [bolts_of(two)[n : n + 2] for n in (0, 2)]
+    assert all(a[0] != b[0] and a[1] != b[1] for a, b in pairs)
+    blocked = with_hole(two, first, 20.0)
+    assert first not in bolts_of(blocked) and len(bolts_of(blocked)) == 4  # noqa: PT018
+    assert not [f for f in told(blocked) if f.state == "foul"]
+    words = [message_text(f) for f in told(with_hole(car(OWN), second, 20.0)) if f.state == "foul"]
+    assert len(words) == 1
+    assert "3 of its 4 holes can be used, 4 wanted: one comes on drain" in words[0]
+
+
+@pytest.mark.parametrize(("beside_mm", "fits"), [(8.01, True), (7.99, False)])
+def test_a_bolt_with_its_washer_keeps_off_what_sits_in_the_base(beside_mm: float, *, fits: bool) -> None:
+    """M8: a washer of 16, beside an opening of 20."""
+    at = bolts_of(car(OWN))[0]
+    tree = with_hole(car(OWN), (at[0] + 10.0 + beside_mm, at[1]), 20.0)
+    assert ([f for f in told(tree) if f.state == "foul"] == []) is fits
+
+
+def test_no_own_hole_over_a_bend_of_the_base_is_counted() -> None:
+    near = {**HOLES, "from_ends_mm": 1, "from_sides_mm": 1}
+    words = [message_text(f) for f in told(car(OWN, kind={"mount_holes": near}, layers={})) if f.state == "foul"]
+    assert words
+    assert all("one comes on a bend or a rim" in row for row in words)
+
+
+@pytest.mark.parametrize(("between", "along", "fits"), [(300, "second", True), (301, "second", False),
+                                                       (301, "first", True)])  # fmt: skip
+def test_a_module_that_is_bolted_has_something_under_its_middle(between: float, along: str, *, fits: bool) -> None:
+    """Runners that lie across it are no further apart than that; those along it carry all of it."""
+    runners = {"r": {"type": "runners", "thickness_mm": 8, "wide_mm": 40, "between_mm": between, "along": along}}
+    words = [message_text(f) for f in told(car(OWN, layers={"base": runners})) if "between the runners" in f.message]
+    assert (words == []) is fits

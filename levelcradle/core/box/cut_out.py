@@ -1,19 +1,31 @@
-"""What is cut out of a wall of a box: of which flat part it goes, and out of which piece, which is so much lighter."""
+"""What is cut out of a wall of a box, where no bolt can be: of which flat part it goes, and out of which piece, which
+is so much lighter."""
 
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from shapely.geometry import Point
 
 from levelcradle.core.axes import Placement, Vec, dot, plus, scaled, vec
 from levelcradle.core.box.piece import Piece
+from levelcradle.core.design.base import Face
 from levelcradle.core.fold import FoldedFlat
 from levelcradle.core.part import FlatPart
-from levelcradle.core.solids import rod, touches
+from levelcradle.core.solids import Solid, rod, touches
 
-__all__ = ["flat_under", "is_under", "lighter"]
+__all__ = ["Taken", "flat_under", "is_under", "lighter"]
 
 WITHIN_MM, PROBE_MM = 1e-3, 0.1
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """What of a face is cut out or covered: a solid, and so much round it."""
+
+    face: Face
+    name: str
+    solid: Solid
+    round_mm: float = 0.0
 
 
 def flat_under(part: FlatPart, flats: Sequence[FoldedFlat], at: Vec, out: Vec) -> Placement | None:

@@ -20,12 +20,11 @@ from levelcradle.core.design.lightening import Lightening
 from levelcradle.core.design.tables import Material
 from levelcradle.core.fold import fold
 from levelcradle.core.part import FlatPart, Hole
-from levelcradle.core.solids import Solid, block, nearest
+from levelcradle.core.solids import Solid, nearest, point
 
-__all__ = ["MOST_HOLES", "Lightened", "lightened_of", "point"]
+__all__ = ["MOST_HOLES", "Lightened", "lightened_of"]
 
 MOST_HOLES = 400  # on a face: more is a perforated sheet, which is bought
-TINY_MM = 1e-3
 
 Rows = Sequence[FaceHole]
 Solids = Sequence[Solid]
@@ -86,12 +85,6 @@ def lightened_of(
         at = tuple(place for place in grid if free(place)) if len(grid) <= MOST_HOLES else ()
         rows.append(Lightened(key, spec, at, material))
     return tuple(rows)
-
-
-def point(at: Vec) -> Solid:
-    """A place as a solid that distances are taken to."""
-    x, y, z = at
-    return block((x - TINY_MM, y - TINY_MM, z - TINY_MM), (x + TINY_MM, y + TINY_MM, z + TINY_MM))
 
 
 def _grid(spec: Lightening, made: Made, clear_mm: float) -> Iterator[Vec]:

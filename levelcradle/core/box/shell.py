@@ -3,18 +3,19 @@
 Origin at its outside front, left, base corner; aft, right, up in millimetres. Outside is the body without closures and
 heads."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
 from levelcradle.core.axes import Vec, minus, plus, scaled
 from levelcradle.core.box.chambers import ChamberMade, chambers_of
 from levelcradle.core.box.chamfers import inside_chamfer, lined_beside
+from levelcradle.core.box.cut_out import Taken
 from levelcradle.core.box.holding import Held, Stack, room_of
 from levelcradle.core.box.kinds import made_of
 from levelcradle.core.box.lightening import Lightened, lightened_of
 from levelcradle.core.box.made import Made
-from levelcradle.core.box.openings import protruding
+from levelcradle.core.box.openings import openings_of, protruding
 from levelcradle.core.box.piece import Outside, Piece, block_piece
 from levelcradle.core.box.sealing import sealing_bought
 from levelcradle.core.box.service_panels import ServicePanelMade, cut_through, opened_by, panels_of
@@ -26,6 +27,7 @@ from levelcradle.core.design.tables import Material, Tables
 from levelcradle.core.memo import Memo
 from levelcradle.core.modules import Laid, lay_out, needed_between_mm
 from levelcradle.core.part import FlatPart
+from levelcradle.core.solids import point
 
 __all__ = ["InnerGap", "Shell", "ShellModule", "shell_of"]
 
@@ -214,9 +216,11 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
     shift = (start[0] - low[0], start[1] - low[1], start[2] - low[2])
     modules = tuple(_modules(blocks, kinds, shift))
     given = _in_the_case(made.inner_mm, plus(wanted, pull)) if made.given else ()
-    held = Held.of(box, {key: (stack, plus(stack.block.origin_mm, shift)) for key, stack in stacks.items()}, made, pull)
     chambers, plates = chambers_of(box, made, material), tuple(_plates(made, blocks, shift))
     panels = panels_of(box, made, material)
+    lightened = lightened_of(box, made, material, chambers, panels)
+    placed = {key: (stack, plus(stack.block.origin_mm, shift)) for key, stack in stacks.items()}
+    held = Held.of(box, placed, made, pull, tuple(_taken(box, made, panels, lightened)))
     covers = (piece for panel in panels for piece in panel.outside())
     own = (replace(piece, role="chamber") for chamber in chambers for piece in chamber.outside)
     return Shell(
@@ -234,10 +238,20 @@ def _shell(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
         held=held,
         chambers=chambers,
         service_panels=panels,
-        lightened=lightened_of(box, made, material, chambers, panels),
+        lightened=lightened,
         plates=plates,
         _dividers=tuple(_divider(blocks[key][0], low, high, material, tables) for key, low, high in plates),
     )
+
+
+def _taken(box: Box, made: Made, panels: Sequence[ServicePanelMade], lightened: Sequence[Lightened]) -> Iterator[Taken]:
+    """What of the faces no bolt can go through any more."""
+    for hole in openings_of(box, made.outer_mm):
+        yield Taken(box.openings[hole.name].face, box.openings[hole.name].name, point(hole.at), hole.seat_mm / 2)
+    yield from (Taken(panel.spec.face, panel.spec.name, panel.cover) for panel in panels)
+    for holes in lightened:
+        radius = holes.spec.diameter_mm / 2
+        yield from (Taken(holes.spec.face, "a lightening hole", point(at), radius) for at in holes.at)
 
 
 def _wanted(box: Box, stacks: Mapping[str, Stack]) -> tuple[Vec, Vec]:

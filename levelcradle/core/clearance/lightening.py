@@ -5,10 +5,10 @@ from collections.abc import Iterator
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.box import Lightened
-from levelcradle.core.box.lightening import MOST_HOLES, point
+from levelcradle.core.box.lightening import MOST_HOLES
 from levelcradle.core.design.base import FACE_AT
 from levelcradle.core.finding import Figure, Finding, State, plain
-from levelcradle.core.solids import nearest
+from levelcradle.core.solids import nearest, point
 
 __all__ = ["lightening_findings"]
 

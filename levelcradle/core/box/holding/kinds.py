@@ -8,6 +8,7 @@ from itertools import combinations
 import numpy as np
 
 from levelcradle.core.axes import Matrix, Vec
+from levelcradle.core.box.cut_out import Taken
 from levelcradle.core.box.holding.bolted import nut_outside
 from levelcradle.core.box.holding.fit import FitHeld
 from levelcradle.core.box.holding.own_holes import OwnHolesHeld
@@ -53,8 +54,11 @@ class Held:
     stacks: Mapping[str, Placed]
 
     @staticmethod
-    def of(box: Box, stacks: Mapping[str, tuple[Stack, Vec]], made: Made, pull_mm: Vec) -> "Held":
-        return Held(box, {key: Placed(stack, box, made, origin, pull_mm) for key, (stack, origin) in stacks.items()})
+    def of(
+        box: Box, stacks: Mapping[str, tuple[Stack, Vec]], made: Made, pull_mm: Vec, taken: tuple[Taken, ...] = ()
+    ) -> "Held":
+        placed = {key: Placed(stack, box, made, at, pull_mm, taken) for key, (stack, at) in stacks.items()}
+        return Held(box, placed)
 
     @cached_property
     def by_holder(self) -> dict[str, Holding]:

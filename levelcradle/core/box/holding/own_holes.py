@@ -1,7 +1,8 @@
 """Bolts through the modules' own holes, and through the whole stack where several stand behind each other, into the
 face that their bases or tops look at."""
 
-from collections.abc import Iterator, Mapping
+import math
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -14,9 +15,12 @@ from levelcradle.core.box.openings import outward
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, Face
 from levelcradle.core.design.holders import OwnHoles
+from levelcradle.core.design.layers import Runners
 from levelcradle.core.part import FlatPart
 
-__all__ = ["OwnHolesHeld"]
+__all__ = ["OwnHolesHeld", "far_apart"]
+
+UNDER_MM = 300.0  # a module that is bolted at its ends has something under it each so far: common practice, no source
 
 
 def _into(stack: Stack) -> Face:
@@ -24,6 +28,21 @@ def _into(stack: Stack) -> Face:
     axis = stack.holes_axis
     one, other = FACE_PAIRS[axis]
     return one if axis == 2 or stack.laid.turned.looks[2 * axis] == "base" else other
+
+
+def far_apart(places: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
+    """So that however many of the first are taken, they stand far apart: the outermost, then each time the one that is
+    furthest from all before it.
+
+    >>> far_apart([(-9.0, -4.0), (-9.0, 4.0), (9.0, -4.0), (9.0, 4.0)])
+    [(-9.0, -4.0), (9.0, 4.0), (-9.0, 4.0), (9.0, -4.0)]
+    """
+    left, found = list(places), list[tuple[float, float]]()
+    while left:
+        best = max(left, key=lambda at: min((math.dist(at, one) for one in found), default=math.hypot(*at)))
+        left.remove(best)
+        found.append(best)
+    return found
 
 
 @dataclass(frozen=True)
@@ -69,11 +88,34 @@ class OwnHolesHeld:
         yield f"bolts {size:g} thick in holes of {holes.diameter_mm:g}", size <= holes.diameter_mm
         used = self.spec.used or holes.count
         yield f"{used} bolts a module in {holes.count} holes", used <= holes.count
+        for number, places, why in self._modules:
+            if len(places) < min(used, holes.count):
+                words = f"module {number}: {len(places)} of its {holes.count} holes can be used, {used} wanted: {why}"
+                yield words, False
+        free = self._free_under_mm
+        if free > UNDER_MM:
+            yield f"{free:.0f} free between the runners under a module, at most {UNDER_MM:.0f}: one more there", False
         yield from bolt_asks(self.placed, bolts, self.face)
 
-    @cached_property
+    @property
+    def _free_under_mm(self) -> float:
+        """How far a module goes without anything under it: where runners lie across it, from one to the next."""
+        rows = self.placed.box.lining("base")
+        last = rows[-1][1] if rows else None
+        if not isinstance(last, Runners) or self.face != "base":
+            return 0.0
+        runs = 0 if last.along == "first" else 1
+        return 0.0 if runs == self.placed.stack.ends_axis else last.between_mm
+
+    @property
     def _places(self) -> tuple[Vec, ...]:
-        """Middle of each bolt where it goes into the face."""
+        return tuple(at for _, places, _ in self._modules for at in places)
+
+    @cached_property
+    def _modules(self) -> tuple[tuple[int, list[Vec], str], ...]:
+        """Of each module at the face, with all that stand behind it: its number in the block; the middle of each bolt
+        where it goes into the face, through those holes that can be used, the ones far apart first; and what is in the
+        way of one that cannot."""
         placed, stack = self.placed, self.placed.stack
         axis, far = FACE_AT[self.face]
         start, end = placed.made.start_mm[axis], placed.made.start_mm[axis] + placed.made.inner_mm[axis]
@@ -81,15 +123,28 @@ class OwnHolesHeld:
         long = stack.ends_axis
         across = 3 - axis - long
         found = []
-        for module in stack.laid.modules:
+        for number, module in enumerate(stack.laid.modules, 1):
             if module.at[axis]:
                 continue  # one bolt through all that stand behind each other
             middle = [placed.origin[i] + (module.low[i] + module.high[i]) / 2 for i in range(3)]
-            for u, v in list(placed.holes())[: self.spec.used]:
+            places, why = [], ""
+            for u, v in far_apart(list(placed.holes())):
                 at = list(middle)
                 at[long], at[across], at[axis] = at[long] + u, at[across] + v, end if far else start
-                found.append((at[0], at[1], at[2]))
+                if stands := self._why_not((at[0], at[1], at[2])):
+                    why = why or f"one comes on {stands}"
+                else:
+                    places.append((at[0], at[1], at[2]))
+            found.append((number, places[: self.spec.used], why))
         return tuple(found)
+
+    def _why_not(self, at: Vec) -> str:
+        """What a bolt through a hole there would come on, with its washer; empty where it can be."""
+        assert self.spec.bolts is not None
+        (axis, far), on = FACE_AT[self.face], list(at)
+        on[axis] = self.placed.made.outer_mm[axis] * far
+        half = self.placed.stack.tables.bolts[self.spec.bolts.size].washer_mm / 2
+        return self.placed.why_no_bolt(self.face, (on[0], on[1], on[2]), half)
 
     def grips(self) -> tuple[Grip, ...]:
         inward = np.array(outward(self.face)) * -1.0

@@ -11,6 +11,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from levelcradle.core.axes import Vec
+from levelcradle.core.box.chamfers import beyond
+from levelcradle.core.box.cut_out import Taken
 from levelcradle.core.box.made import Made
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import FACE_AT, Face
@@ -21,10 +23,12 @@ from levelcradle.core.design.tables import BoltClass, BoltSize, Tables
 from levelcradle.core.finding import Step
 from levelcradle.core.modules import Laid
 from levelcradle.core.part import FlatPart
+from levelcradle.core.solids import nearest, point
 
 __all__ = ["Check", "Forces", "Grip", "Holding", "Placed", "Stack", "nut_mm", "tool_mm"]
 
 Forces = NDArray[np.float64]
+WITHIN_MM = 1e-6
 NUT_OF_D = 0.95  # a nut is at most so high, in diameters: ISO 4032, from memory
 
 
@@ -71,14 +75,15 @@ class Stack:
 
 @dataclass(frozen=True, slots=True)
 class Placed:
-    """A stack in its box: how the box is made, where the block's corner is in the box's frame, and what is left for the
-    pull of welds, which is no room: they take it, or it is packed out."""
+    """A stack in its box: how the box is made, where the block's corner is in the box's frame, what is left for the
+    pull of welds, which is no room: they take it, or it is packed out; and what of its faces is cut out or covered."""
 
     stack: Stack
     box: Box
     made: Made
     origin: Vec
     pull_mm: Vec
+    taken: tuple[Taken, ...] = ()
 
     @property
     def low(self) -> Vec:
@@ -109,6 +114,22 @@ class Placed:
     def gap_mm(self, face: Face) -> float:
         """From the block to the innermost layer on a face."""
         return self.free_mm(face) - self.box.lined_mm(face)
+
+    def why_no_bolt(self, face: Face, at: Vec, half_mm: float) -> str:
+        """Why nothing that is so wide about a place of a face can be bolted there; empty where it can. Between the
+        tubes of a frame it is not asked."""
+        for taken in self.taken:
+            if taken.face == face and nearest(point(at), taken.solid).gap_mm < half_mm + taken.round_mm:
+                return taken.name
+        if any(beyond(chamfer, self.made.outer_mm, at) > -half_mm for chamfer in self.box.chamfers.values()):
+            return "an edge that is cut off"
+        flat, along = self.made.flat_at(face), [i for i in range(3) if i != FACE_AT[face][0]]
+        if flat is None or all(
+            low + half_mm <= at[i] + WITHIN_MM and at[i] - WITHIN_MM <= high - half_mm
+            for i, low, high in zip(along, *flat, strict=True)
+        ):
+            return ""
+        return "a bend or a rim"
 
     def holes(self) -> Iterator[tuple[float, float]]:
         """Middles of one module's own holes by its length and width [mm], from its middle; in two rows along it. Where
