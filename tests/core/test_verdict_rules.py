@@ -14,7 +14,8 @@ from hypothesis import strategies as st
 from levelcradle.core.assembly import resolve
 from levelcradle.core.clearance import snap_points
 from levelcradle.core.design import validate
-from levelcradle.core.design.pins import refuse_brittle_bolts, refuse_moving_pinned
+from levelcradle.core.design.pins import refuse_moving_pinned
+from levelcradle.core.design.refused import refuse_brittle_bolts, refuse_meeting_edges
 from levelcradle.core.errors import DesignError
 from levelcradle.core.finding import Finding
 from tests.conftest import DEMO
@@ -322,3 +323,31 @@ def test_an_edit_brings_in_no_class_above_ten_nine(mpa: float, refused: bool) ->
         else:
             refuse_brittle_bolts(before, after)
         refuse_brittle_bolts(after, after)  # what a stored car has stays readable
+
+
+# --- edges that meet in a corner ---
+
+
+def cut_box(*edges: tuple[str, str], **more: Any) -> dict[str, Any]:
+    chamfers = {f"c{n}": {"edge": list(edge), "mm": [30, 30]} for n, edge in enumerate(edges)}
+    return {"boxes": {"x": {"chamfers": chamfers, **more}}}
+
+
+@pytest.mark.parametrize("other", [("left", "base"), ("front", "left"), ("front", "base")])
+def test_an_edge_that_meets_one_cut_off_already_is_refused_at_its_field(other: tuple[str, str]) -> None:
+    one, both = cut_box(("front", "base")), cut_box(("front", "base"), other)
+    with pytest.raises(DesignError, match="meets front base in a corner") as refused:
+        refuse_meeting_edges(one, both)
+    assert [p.path for p in refused.value.problems] == ["/boxes/x/chamfers/c1/edge"]
+    refuse_meeting_edges(both, both)  # what a stored car has stays readable
+    refuse_meeting_edges(one, cut_box(("front", "base"), other, construction={"type": "existing"}))
+
+
+@pytest.mark.parametrize("other", [("aft", "base"), ("aft", "left"), ("aft", "top")])
+def test_edges_apart_from_each_other_are_cut_off_both(other: tuple[str, str]) -> None:
+    refuse_meeting_edges(cut_box(("front", "base")), cut_box(("front", "base"), other))
+
+
+@pytest.mark.parametrize("chamfers", [None, [], {"a": 3}, {"a": {"edge": ["front"]}, "b": {"edge": [{}, "base"]}}])
+def test_what_is_no_edge_at_all_is_left_to_those_who_read_it(chamfers: Any) -> None:
+    refuse_meeting_edges({}, {"boxes": {"x": {"chamfers": chamfers}, "y": chamfers}})

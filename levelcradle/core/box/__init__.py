@@ -1,7 +1,7 @@
 """Boxes: what is in them, and round that the shell their construction makes: solids, mass, parts, findings."""
 
 from levelcradle.core.box.chambers import ChamberMade
-from levelcradle.core.box.chamfers import edges_meet, inside_chamfer, largest_chamfer, lined_beside, meeting
+from levelcradle.core.box.chamfers import inside_chamfer, largest_chamfer, lined_beside, meeting
 from levelcradle.core.box.lightening import Lightened
 from levelcradle.core.box.liners import LinerPiece, board_pieces, in_one_strip, liner_pieces, runner_count
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
@@ -28,7 +28,6 @@ __all__ = [
     "StackRow",
     "Wall",
     "divider_part",
-    "edges_meet",
     "in_one_strip",
     "inside_chamfer",
     "largest_chamfer",

@@ -12,6 +12,7 @@ import numpy as np
 from levelcradle.core.axes import Matrix, Vec, dot, vec
 from levelcradle.core.design.base import Face
 from levelcradle.core.design.box import FACE_AT, Box, Chamfer
+from levelcradle.core.design.refused import edges_meet
 from levelcradle.core.solids import Solid, hull
 
 __all__ = [
@@ -19,7 +20,6 @@ __all__ = [
     "beside_steps",
     "beyond",
     "chamfered",
-    "edges_meet",
     "inside_chamfer",
     "largest_chamfer",
     "lined_beside",
@@ -122,12 +122,6 @@ def _parted(low: Vec, high: Vec, step: tuple[int, bool, float, float]) -> Iterat
         (end if far else start)[axis] = min(end[axis], at) if far else max(start[axis], at)
         if start[axis] < end[axis]:
             yield (start[0], start[1], start[2]), (end[0], end[1], end[2])
-
-
-def edges_meet(one: tuple[Face, Face], other: tuple[Face, Face]) -> bool:
-    """Whether two edges meet in a corner of the box, or are the same."""
-    faces = {*one, *other}
-    return len({FACE_AT[face][0] for face in faces}) == len(faces)
 
 
 def meeting(box: Box) -> bool:

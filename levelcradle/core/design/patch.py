@@ -10,9 +10,10 @@ from typing import Any
 
 from levelcradle.core.design.carried import carried_along
 from levelcradle.core.design.operation import Op, OpName
-from levelcradle.core.design.pins import refuse_brittle_bolts, refuse_moving_pinned
+from levelcradle.core.design.pins import refuse_moving_pinned
 from levelcradle.core.design.pointer import find, split, touches
 from levelcradle.core.design.readings import reconcile_readings
+from levelcradle.core.design.refused import refuse_brittle_bolts, refuse_meeting_edges
 from levelcradle.core.design.twins import twins_follow
 from levelcradle.core.design.with_blocks import holders_go
 from levelcradle.core.errors import PatchError
@@ -48,6 +49,7 @@ def apply(tree: dict[str, Any], patch: Sequence[Op], *, as_given: bool = False) 
             _step(changed, op, done, undo)
     refuse_moving_pinned(tree, changed)
     refuse_brittle_bolts(tree, changed)
+    refuse_meeting_edges(tree, changed)
     return Applied(changed, tuple(done), tuple(reversed(undo)))
 
 

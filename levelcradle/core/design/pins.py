@@ -5,10 +5,9 @@ from collections.abc import Iterator
 from typing import Any
 
 from levelcradle.core.design.design import Design
-from levelcradle.core.design.pointer import join
 from levelcradle.core.errors import DesignError, Problem
 
-__all__ = ["pinned", "refuse_brittle_bolts", "refuse_moving_pinned"]
+__all__ = ["pinned", "refuse_moving_pinned"]
 
 
 def pinned(design: Design, path: str) -> bool:
@@ -35,26 +34,6 @@ _WORDS = {"pinned": "is pinned", "sent": "is at the cutter's", "built": "is buil
 def refuse_moving_pinned(before: dict[str, Any], after: dict[str, Any]) -> None:
     """Raises DesignError where something that was pinned, and still is, stands otherwise or is gone."""
     problems = tuple(_moved(before, after))
-    if problems:
-        raise DesignError(problems)
-
-
-STRONGEST_MPA = 1000.0  # class 10.9: EN 1993-1-8 table 3.1, from memory
-
-
-def refuse_brittle_bolts(before: dict[str, Any], after: dict[str, Any]) -> None:
-    """Raises DesignError where an edit adds or changes a property class to one above 10.9; one that a stored car has
-    stays readable."""
-    old, new = ((tree.get("tables") or {}).get("bolt_classes") or {} for tree in (before, after))
-    rows = new.items() if isinstance(new, dict) else ()
-    problems = tuple(
-        Problem(join("tables", "bolt_classes", name), "classes above 10.9 are not used here: they break brittle")
-        for name, row in rows
-        if row != old.get(name)
-        and isinstance(row, dict)
-        and isinstance(row.get("ultimate_mpa"), int | float)
-        and row["ultimate_mpa"] > STRONGEST_MPA
-    )
     if problems:
         raise DesignError(problems)
 

@@ -12,7 +12,7 @@ import numpy as np
 from levelcradle.core.connection.angle.pieces import AngleMount
 from levelcradle.core.connection.connection import ForceArray, Road
 from levelcradle.core.design.mount import Angle, Doubler, Mount, Welded
-from levelcradle.core.design.pins import STRONGEST_MPA
+from levelcradle.core.design.refused import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
 from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, GAMMA_M2, bearing_n, bolt_capacity, pull_and_shear, toe_pull
 

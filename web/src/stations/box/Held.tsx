@@ -90,7 +90,14 @@ function OneHolder({ path, holder, box }: { path: string; holder: Holder; box: B
 function Figures({ path, holder }: { path: string; holder: Holder }) {
   switch (holder.type) {
     case 'own_holes':
-      return holder.bolts && <BoltBlanks path={`${path}/bolts`} bolts={holder.bolts} />
+      return (
+        holder.bolts && (
+          <>
+            <Blank path={`${path}/used`} label="Bolts of a module; empty for all its holes" kind="number" whole />
+            <BoltBlanks path={`${path}/bolts`} bolts={holder.bolts} />
+          </>
+        )
+      )
     case 'rods':
       return <RodBlanks path={path} rods={holder} />
     case 'straps':
