@@ -49,8 +49,9 @@ def test_every_sentence_can_be_written_and_every_working_ends_in_a_number(demo: 
 @pytest.mark.parametrize(
     ("change", "check", "step"),
     [
-        ({"toe_mm": 22.0}, "bolt", "Ft,Rd"),
-        ({"thickness_mm": 3.0, "bend_radius_mm": 6.0}, "leg A at the bolt", "moment at the bolt"),
+        ({}, "fatigue at the weld's toe", "range of stress"),
+        ({"toe_mm": 12.0}, "bolt", "Ft,Rd"),
+        ({"width_mm": 26.0}, "leg A at the bolt", "moment at the bolt"),
         ({"leg_mm": 0.6}, "weld", "force per length"),
     ],
 )

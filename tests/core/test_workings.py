@@ -52,7 +52,8 @@ def test_the_steps_of_a_mount_give_its_use(demo: Design, box: str) -> None:
     joint = resolve(demo, {}).boxes[box].mounts[0]
     n, d, w = (abs(v) for v in LOAD)
     utilisations = {
-        name: float(utilisation) for name, utilisation in joint.utilisations(tuple(map(float, LOAD)), road=False)
+        name: float(utilisation)
+        for name, utilisation in (*joint.utilisations(tuple(map(float, LOAD)), road=False), *joint.fatigue(LOAD))
     }  # type: ignore[arg-type]
     for check, utilisation in utilisations.items():
         steps = joint.working(Governing(check, utilisation, "front impact", "equal springs", LOAD))
@@ -72,6 +73,8 @@ def test_the_steps_of_a_mount_give_its_use(demo: Design, box: str) -> None:
             assert told["force per length"] / told["throat a"] / utilisation == pytest.approx(
                 207.8, abs=0.1
             )  # S235: 360 / (√3 × 0.8 × 1.25)
+        elif check.startswith("fatigue"):
+            assert utilisation == pytest.approx(told["range of stress"] / told["bears"])
         elif check == "leg A at the bolt":
             assert told["moment at the bolt"] == pytest.approx(n * (told["c"] - joint.mount.shape.thickness_mm / 2))  # type: ignore[union-attr]
         elif check in joint.rough:

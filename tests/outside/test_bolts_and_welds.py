@@ -20,12 +20,21 @@ from levelcradle.core.connection.angle.checks import (
     bolt,
     doubler_weld,
     doubler_weld_line,
+    fatigue,
     tightening,
     weld_line,
 )
 from levelcradle.core.design import Mount, standard_tables
 from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
-from levelcradle.core.strength import Beams, bolt_capacity, patch_n, toe_pull, tube_plastic_mm3
+from levelcradle.core.strength import (
+    ROOT_MPA,
+    TOE_MPA,
+    Beams,
+    bolt_capacity,
+    patch_n,
+    toe_pull,
+    tube_plastic_mm3,
+)
 
 TABLES = standard_tables()
 
@@ -260,3 +269,17 @@ def test_tubes_side_by_side_bear_what_beams_do() -> None:
     """Two of S235, 25 × 2, 500 long, under an even load: 2 × 8 M / L."""
     beams = Beams(2, 500.0, 0, 1470.0, 2.0, TABLES.materials["s235"])
     assert beams.carries_n((500.0, 100.0)) == pytest.approx(2 * 8 * 1470.0 * 235 / 1.1 / 500.0)
+
+
+def test_detail_categories_of_a_bracket_that_is_welded_on() -> None:
+    """EN 1993-1-9 tables 3.1 and 8.5, from memory: a toe is category 63, the root of a fillet that carries category 36,
+    safe life with high consequence asks γMf 1.35."""
+    assert pytest.approx(46.7, abs=0.05) == TOE_MPA
+    assert pytest.approx(26.7, abs=0.05) == ROOT_MPA
+
+
+def test_a_leg_that_is_shaken_bends_as_a_cantilever_does() -> None:
+    """Beam theory by hand: 500 N at 60 − 3 before a leg of 90 × 6 bends it by 28 500 N·mm, W = 540 mm³: 52.8 MPa, and
+    0.9 of pull, to either side."""
+    rows = dict(fatigue(joint(), np.array(500.0), np.array(0.0), np.array(0.0)))
+    assert float(rows["fatigue at the weld's toe"]) == pytest.approx(2 * (52.78 + 0.93) / 46.67, rel=1e-3)

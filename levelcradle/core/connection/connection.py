@@ -127,6 +127,10 @@ class Connection(Protocol):
         """Every check and its use under given loads, demand / capacity, worked out as it is asked for; ``first``: the
         one to begin with."""
 
+    def fatigue(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> Iterator[tuple[str, ForceArray]]:
+        """Of each of its welds the use under a load that comes to either side, time after time: the range of its stress
+        against what it bears two million times."""
+
     def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         """What the vehicle must bear: away from its metal, and along it [N]."""
 
@@ -181,6 +185,9 @@ class Unfit:
     def utilisations(
         self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
     ) -> Iterator[tuple[str, ForceArray]]:
+        return iter(())
+
+    def fatigue(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> Iterator[tuple[str, ForceArray]]:
         return iter(())
 
     def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:

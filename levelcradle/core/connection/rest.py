@@ -123,6 +123,10 @@ class RestConnection:
         shape = self.shape
         yield "pad", np.maximum(-load[0], 0.0) / (shape.length_mm * shape.width_mm * shape.bears_mpa)
 
+    def fatigue(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> Iterator[tuple[str, ForceArray]]:
+        """It has no weld."""
+        return iter(())
+
     def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         """It pulls at nothing: what it presses with is no pull."""
         return np.zeros_like(load[0]), np.zeros_like(load[0])

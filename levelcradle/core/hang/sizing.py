@@ -2,6 +2,7 @@
 
 from collections import Counter
 from collections.abc import Sequence
+from itertools import chain
 from typing import Any
 
 import numpy as np
@@ -13,6 +14,7 @@ from levelcradle.core.design.mount import Mount
 from levelcradle.core.finding import TIGHT_UTILISATION
 from levelcradle.core.hang.within_reach import Within
 from levelcradle.core.mount import envelope
+from levelcradle.core.strength import SHAKEN_G
 
 __all__ = ["KIND", "Sizing", "outline_of", "words_of_all"]
 
@@ -32,11 +34,12 @@ class Sizing:
             ""  # the check that the last of them failed: the next is likely to fail it too, and is asked it first
         )
         cases = list(assembly.tables.load_cases.values())
-        self.accelerations_g = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
+        thrown = [(c.aft_g, c.right_g, c.up_g) for c in cases]
+        self.accelerations_g = np.array([*thrown, *SHAKEN_G.values()])
         self.road = np.array([case.kind == "road" for case in cases])
 
     def forces(self, points: Sequence[Vec], mass_kg: float) -> Matrix:
-        """(2n + 1, k, n, 3) forces on mounts at n points that carry so much, in k cases [N]."""
+        """(2n + 1, k, n, 3) forces on mounts at n points that carry so much, in k cases and shaken [N]."""
         return envelope(np.array(points), np.array(self.box.hung_cg), mass_kg, self.accelerations_g)
 
     def made(self, row: Within, number: int) -> dict[str, Any] | None:
@@ -60,8 +63,10 @@ class Sizing:
         than clear."""
         if not self._fits(connection):
             return np.inf
-        worst, parts = 0.0, connection.parts_of(forces)
-        for check, utilisations in connection.utilisations(parts, road=self.road, first=self._failed):
+        worst, thrown = 0.0, len(self.road)
+        parts, shaken = connection.parts_of(forces[:, :thrown]), connection.parts_of(forces[:, thrown:])
+        asked = connection.utilisations(parts, road=self.road, first=self._failed)
+        for check, utilisations in chain(asked, connection.fatigue(shaken)):
             most = float(utilisations.max())
             if most > 1.0 and check != BOLT:
                 self._failed = check

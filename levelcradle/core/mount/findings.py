@@ -12,8 +12,8 @@ from levelcradle.core.mount.result import MountResult, SupportResult, Utilisatio
 __all__ = ["NOT_CHECKED", "mount_findings"]
 
 NOT_CHECKED = (
-    "Rigid box, point mounts, static. Not checked: the vehicle's own metal, the box as a whole, modules inside it, "
-    "fatigue, body twist, weld quality. Have it checked."
+    "Rigid box, point mounts, static; fatigue of a bracket's own welds alone. Not checked: the vehicle's own metal, "
+    "the box as a whole, modules inside it, body twist, weld quality. Have it checked."
 )
 
 

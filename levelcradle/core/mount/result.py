@@ -14,8 +14,12 @@ from levelcradle.core.finding import State, utilisation_state
 from levelcradle.core.memo import Memo
 from levelcradle.core.mount.one_sided import one_sided_envelope
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
+from levelcradle.core.strength import SHAKEN_G
 
 __all__ = ["Demand", "MountResult", "SupportResult", "UtilisationRow", "support_result", "support_without"]
+
+
+STANDING_G = np.array((0.0, 0.0, -1.0))
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,20 +103,23 @@ def _of_box(box: PlacedBox, tables: Tables, without: str | None = None) -> Suppo
     if not support.holds:
         return SupportResult(box.id, support, _words(support, standing), (), unfit)
     cases = list(tables.load_cases.values())
-    accelerations_g = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
+    thrown_g, shaken_g = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases]), np.array(list(SHAKEN_G.values()))
+    throws_g = np.concatenate([thrown_g, STANDING_G + shaken_g, STANDING_G - shaken_g])
     groups = [n for n, m in enumerate(standing) for _ in m.contacts]
     if all(c.can == "both" for c in contacts):
-        forces = envelope(np.array([c.at for c in contacts]), np.array(box.hung_cg), box.hung_kg, accelerations_g)
+        forces = envelope(np.array([c.at for c in contacts]), np.array(box.hung_cg), box.hung_kg, throws_g)
     else:
-        found = one_sided_envelope(contacts, groups, np.array(box.hung_cg), box.hung_kg, accelerations_g)
+        found = one_sided_envelope(contacts, groups, np.array(box.hung_cg), box.hung_kg, throws_g)
         if found.lifts:
+            names = [*(case.name for case in cases), *SHAKEN_G, *SHAKEN_G]
+            words = " and in ".join(dict.fromkeys(names[n] for n in found.lifts))
             lifted = Support("lifts off", support.ratio)
-            return SupportResult(
-                box.id, lifted, f"lifts off in {' and in '.join(cases[n].name for n in found.lifts)}", (), unfit
-            )
+            return SupportResult(box.id, lifted, f"lifts off in {words}", (), unfit)
         forces = found.forces
     whole = np.stack([forces[:, :, [g == n for g in groups]].sum(axis=2) for n in range(len(standing))], axis=2)
-    mounts = tuple(_mount(cases, m, whole[:, :, i], standing) for i, m in enumerate(standing))
+    thrown, one_way, other_way = np.split(whole, (len(cases), len(cases) + len(SHAKEN_G)), axis=1)
+    to_a_side = (one_way - other_way) / 2
+    mounts = tuple(_mount(cases, m, thrown[:, :, i], to_a_side[:, :, i], standing) for i, m in enumerate(standing))
     return SupportResult(box.id, support, _words(support, standing), mounts, unfit)
 
 
@@ -128,16 +135,30 @@ def _words(support: Support, standing: Sequence[Connection]) -> str:
     }.get(support.support_condition, "")
 
 
-def _mount(cases: list[LoadCase], mount: Connection, forces: Matrix, standing: Sequence[Connection]) -> MountResult:
+def _mount(
+    cases: list[LoadCase], mount: Connection, forces: Matrix, shaken: Matrix, standing: Sequence[Connection]
+) -> MountResult:
     names = ["equal springs"] + [f"{m.mount.name} at {how}" for how in ("half", "double") for m in standing]
     loads, unchecked = mount.parts_of(forces), mount.unchecked
-    rows = [] if unchecked else sorted(_worst(mount, loads, cases, names), key=lambda row: -row.utilisation)
+    every = () if unchecked else (*_worst(mount, loads, cases, names), *_shaken(mount, mount.parts_of(shaken), names))
+    rows = sorted(every, key=lambda row: -row.utilisation)
     press = np.maximum(-loads[0], 0.0) if mount.bears_face else np.zeros_like(loads[0])
     most = (load.max(axis=0).tolist() for load in (*mount.pull_and_shear(loads), press))
     demands = tuple(Demand(case.name, *row) for case, *row in zip(cases, *most, strict=True))
     return MountResult(
         mount.id, mount, tuple(rows), tuple(mount.shape_asks()), demands, *mount.tightening, unchecked, mount.remarks
     )
+
+
+def _shaken(
+    mount: Connection, loads: tuple[ForceArray, ForceArray, ForceArray], names: list[str]
+) -> Iterator[UtilisationRow]:
+    """The worst use of each weld that is shaken, over all solves."""
+    cases = list(SHAKEN_G)
+    for check, utilisation in mount.fatigue(loads):
+        solve, column = divmod(int(utilisation.argmax()), len(cases))
+        worst, at = float(utilisation[solve, column]), (float(load[solve, column]) for load in loads)
+        yield UtilisationRow(check, worst, utilisation_state(worst), cases[column], "shaken", names[solve], *at)
 
 
 def _worst(

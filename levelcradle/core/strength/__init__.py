@@ -1,5 +1,5 @@
-"""What metal carries: bolts, sheet that is pressed on, bars side by side. Checks of mounts and of what holds modules
-share these."""
+"""What metal carries: bolts, sheet that is pressed on, bars side by side, welds that are shaken. Checks of mounts and
+of what holds modules share these."""
 
 from levelcradle.core.strength.bolts import (
     EDGE_HOLES,
@@ -11,6 +11,7 @@ from levelcradle.core.strength.bolts import (
     pull_through_n,
     toe_pull,
 )
+from levelcradle.core.strength.fatigue import ROOT_MPA, SHAKEN_G, TOE_MPA
 from levelcradle.core.strength.sheets import Beams, Bearing, Plate, patch_n, tube_plastic_mm3
 
 __all__ = [
@@ -20,6 +21,9 @@ __all__ = [
     "Beams",
     "Bearing",
     "Plate",
+    "ROOT_MPA",
+    "SHAKEN_G",
+    "TOE_MPA",
     "bearing_n",
     "bolt_capacity",
     "patch_n",

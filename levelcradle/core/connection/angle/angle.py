@@ -10,6 +10,7 @@ import numpy as np
 from levelcradle.core.axes import Matrix
 from levelcradle.core.connection.angle.checks import (
     AngleJoint,
+    fatigue,
     geometry,
     lever_pull,
     out_of_range,
@@ -126,6 +127,9 @@ class AngleConnection:
         self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
     ) -> Iterator[tuple[str, ForceArray]]:
         return utilisations(self.joint, *load, road=road, first=first)
+
+    def fatigue(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> Iterator[tuple[str, ForceArray]]:
+        return fatigue(self.joint, *load)
 
     def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
         """The toe's lever counts in the pull."""

@@ -14,9 +14,19 @@ from levelcradle.core.connection.connection import ForceArray, Road
 from levelcradle.core.design.mount import Angle, Doubler, Mount, Welded
 from levelcradle.core.design.refused import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
-from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, GAMMA_M2, bearing_n, bolt_capacity, pull_and_shear, toe_pull
+from levelcradle.core.strength import (
+    EDGE_HOLES,
+    GAMMA_M0,
+    GAMMA_M2,
+    ROOT_MPA,
+    TOE_MPA,
+    bearing_n,
+    bolt_capacity,
+    pull_and_shear,
+    toe_pull,
+)
 
-__all__ = ["CHECKS", "AngleJoint", "WallPatch", "geometry", "out_of_range", "tightening", "utilisations"]
+__all__ = ["CHECKS", "AngleJoint", "WallPatch", "fatigue", "geometry", "out_of_range", "tightening", "utilisations"]
 
 ROAD_FACTOR = 1.5  # elastic, on yield: common practice, no source
 SLIP_FRICTION = 0.15
@@ -302,6 +312,24 @@ def utilisations(
         checks[name] = lambda patch=patch: patch_utilisation(joint, patch, n, d, w)  # type: ignore[misc]
     for name in sorted(checks, key=lambda name: name != first):
         yield name, checks[name]()
+
+
+def toe_stress_mpa(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> ForceArray:
+    """In leg B where its welds begin, elastic: (|N| b1 + |D| h) / (w t²/6) + |W| h / (t w²/6) + |N| / (w t). Source:
+    beam theory; summed without signs, as leg B's strength is (cautious, no source)."""
+    t, wide, h = joint.t, joint.shape.width_mm, max(joint.weld.from_mm - joint.t / 2, 0.0)
+    bent = (np.abs(n) * joint.b1_mm + np.abs(d) * h) / (wide * t**2 / 6)
+    return np.asarray(bent + np.abs(w) * h / (t * wide**2 / 6) + np.abs(n) / (wide * t))
+
+
+def fatigue(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> Iterator[tuple[str, ForceArray]]:
+    """Of each weld the use under a load that comes to either side: twice its stress over what it bears two million
+    times. The wall itself is not among them: what bends it there is only roughly known."""
+    yield "fatigue at the weld's toe", 2 * toe_stress_mpa(joint, n, d, w) / TOE_MPA
+    yield "fatigue in the weld", 2 * weld_line(joint, n, d, w) / joint.throat_mm / ROOT_MPA
+    if plate := joint.weld.doubler:
+        line = doubler_weld_line(joint, plate, n, d, w)
+        yield "fatigue in the doubler's weld", 2 * line / joint.doubler_throat_mm / ROOT_MPA
 
 
 def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:

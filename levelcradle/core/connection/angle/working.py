@@ -1,5 +1,7 @@
 """How a use of a welded angle came about, step by step."""
 
+from collections.abc import Callable, Mapping
+
 import numpy as np
 
 from levelcradle.core.connection.angle.checks import (
@@ -8,14 +10,42 @@ from levelcradle.core.connection.angle.checks import (
     doubler_weld_line,
     lever_pull,
     patch_capacity,
+    toe_stress_mpa,
     weld_line,
     weld_moments,
 )
-from levelcradle.core.connection.connection import Governing
+from levelcradle.core.connection.connection import ForceArray, Governing
 from levelcradle.core.finding import Step, Working
-from levelcradle.core.strength import bolt_capacity
+from levelcradle.core.strength import ROOT_MPA, TOE_MPA, bolt_capacity
 
 __all__ = ["working"]
+
+
+def _doubler_range_mpa(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> float:
+    plate = joint.weld.doubler
+    return float(2 * doubler_weld_line(joint, plate, n, d, w) / joint.doubler_throat_mm) if plate else 0.0
+
+
+_FATIGUE: Mapping[str, tuple[str, Callable[[AngleJoint, ForceArray, ForceArray, ForceArray], float], float, str]] = {
+    "fatigue at the weld's toe": (
+        "in leg B where its welds begin",
+        lambda *load: float(2 * toe_stress_mpa(*load)),
+        TOE_MPA,
+        "EN 1993-1-9 table 8.5, category 63 / 1.35, from memory",
+    ),
+    "fatigue in the weld": (
+        "in the throat, worst of four ends",
+        lambda joint, *load: float(2 * weld_line(joint, *load) / joint.throat_mm),
+        ROOT_MPA,
+        "EN 1993-1-9 table 8.5, category 36 / 1.35, from memory",
+    ),
+    "fatigue in the doubler's weld": (
+        "in the throat, worst corner",
+        _doubler_range_mpa,
+        ROOT_MPA,
+        "EN 1993-1-9 table 8.5, category 36 / 1.35, from memory",
+    ),
+}
 
 
 def working(joint: AngleJoint, row: Governing) -> Working:
@@ -57,6 +87,12 @@ def working(joint: AngleJoint, row: Governing) -> Working:
                 "N/mm",
                 "statics",
             ),
+        ]
+    elif stress := _FATIGUE.get(row.check):
+        words, range_of, bears, source = stress
+        steps += [
+            Step("range of stress", f"twice that, {words}", range_of(joint, n, d, w), "MPa", "elastic (statics)"),
+            Step("bears", "two million times", bears, "MPa", source),
         ]
     elif row.check == "weld":
         steps += [
