@@ -62,8 +62,8 @@ def test_upgraded_once_it_stays(number: int) -> None:
     assert json.loads(once)["format"] == FORMAT
 
 
-@pytest.mark.parametrize("number", [2, 3, 4, 5, 6, 7])
-def test_of_formats_2_to_7_everything_stands_where_it_stood(number: int) -> None:
+@pytest.mark.parametrize("number", [2, 3, 4, 5, 6, 7, 8])
+def test_of_formats_2_to_8_everything_stands_where_it_stood(number: int) -> None:
     text = (FORMATS / f"format-{number}.cradle.json").read_text()
     before, after = json.loads(text), tree_of(load(text))
     added = {"mirror_of", "keep_clear", "sheets", "cut_parts", "fitted", "rim_mm", "format"}
@@ -71,7 +71,7 @@ def test_of_formats_2_to_7_everything_stands_where_it_stood(number: int) -> None
     added |= {"settles_percent", "conducts", "burns", "limit_c", "chambers", "chamber", "hinge"}
     added |= {"weld_class", "bond_ohm", "longest_bend_mm", "deepest_mm", "shortest_mm", "service_panels", "fillers"}
     added |= {"key", "density_kg_m3", "series", "bend_radii", "grain", "bend_source", "lightening", "corners"}
-    added |= {"sides", "tabs"}
+    added |= {"sides", "tabs", "approved", "backing", "sleeve"}
     added |= {"window"} if number < 7 else set()
 
     def without(tree: Any) -> Any:

@@ -14,7 +14,10 @@ __all__ = ["Spot", "frame_of", "spot_of"]
 
 @dataclass(frozen=True, slots=True)
 class Spot:
-    """A place that carries a mount. ``n``: from the vehicle's metal into the mount, length 1."""
+    """A place that carries a mount. ``n``: from the vehicle's metal into the mount, length 1.
+
+    ``clamps_closed``: a bolt there goes through both walls of a closed section; ``unapproved``: it holds a seat or a
+    belt, and nobody has said who approved it for more."""
 
     path: str
     name: str
@@ -23,6 +26,8 @@ class Spot:
     structure: str
     thread: str | None = None
     carried_kg: float | None = None
+    clamps_closed: bool = False
+    unapproved: bool = False
 
 
 def frame_of(member: Member) -> tuple[Vec, Vec]:
@@ -39,8 +44,17 @@ def spot_of(lands_on: LandsOn, design: Design) -> Spot:
 
 def _hard_point(lands_on: OnHardPoint, design: Design) -> Spot:
     point = design.hardpoints[lands_on.hardpoint]
+    member = design.members.get(point.member or "")
     return Spot(
-        lands_on.path, point.name, point.at_mm, point.direction, point.structure, point.thread, point.carried_kg
+        lands_on.path,
+        point.name,
+        point.at_mm,
+        point.direction,
+        point.structure,
+        point.thread,
+        point.carried_kg,
+        clamps_closed=point.kind == "hole" and member is not None and member.section in ("closed", "tube"),
+        unapproved=point.kind == "seat or belt point" and not point.approved.strip(),
     )
 
 

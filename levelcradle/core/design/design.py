@@ -52,7 +52,7 @@ class Units(DocumentModel):
 class Design(DocumentModel):
     """Everything that was decided. Collections are objects keyed by id; results are never stored here."""
 
-    format: Literal[8]
+    format: Literal[9]
     name: Line
     units: Units = Units()
     sheets: SheetChoice = SheetChoice()

@@ -4,12 +4,21 @@ model a kind."""
 from collections.abc import Iterator
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints, model_validator
+from pydantic import BeforeValidator, Field, StringConstraints, model_validator
 
-from levelcradle.core.design.base import DocumentModel, Id, Length, Line, NonNegativeLength, PositiveLength
+from levelcradle.core.design.base import (
+    DocumentModel,
+    Id,
+    Length,
+    Line,
+    NonNegativeLength,
+    PositiveLength,
+    _as_tuple,
+)
 
 __all__ = [
     "Angle",
+    "Backing",
     "Bolt",
     "Doubler",
     "LandsOn",
@@ -93,12 +102,28 @@ class Bolt(DocumentModel):
     property_class: Line = "8.8"
 
 
+class Backing(DocumentModel):
+    """A plate behind the vehicle's sheet with a captive nut on it, where no hand reaches: so long, so wide, so thick.
+
+    ``entry_mm``: across the hole that it is passed in by, None where nobody has said; ``stop``: an end is bent, so that
+    it cannot fall in or turn."""
+
+    material: Id = "s355"
+    thickness_mm: Annotated[float, Field(gt=0, le=20)] = 6.0
+    size_mm: Annotated[tuple[PositiveLength, PositiveLength], BeforeValidator(_as_tuple)] = (80.0, 40.0)
+    entry_mm: PositiveLength | None = None
+    stop: bool = True
+
+
 class OnHardPoint(DocumentModel):
-    """On an existing hole, captive nut, stud or strap point."""
+    """On an existing hole, captive nut, stud or strap point. ``sleeve``: the bolt goes through a tube that keeps the
+    member's walls apart."""
 
     type: Literal["hardpoint"] = "hardpoint"
     hardpoint: Id
     bolt: Bolt = Bolt()
+    backing: Backing | None = None
+    sleeve: bool = False
 
     @property
     def path(self) -> str:
@@ -113,6 +138,8 @@ class OnHardPoint(DocumentModel):
             self.bolt.property_class,
             "property class “{}” is not used here",
         )
+        if self.backing:
+            yield "backing/material", "tables/materials", self.backing.material, "there is no material “{}”"
 
 
 class OnMember(DocumentModel):

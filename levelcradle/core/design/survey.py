@@ -216,17 +216,19 @@ class LoadState(DocumentModel):
 class HardPoint(DocumentModel):
     """An existing hole, captive nut, stud or strap point. ``direction`` is n: from the metal into the bracket.
 
-    ``carried_kg`` is what it held before: evidence for road cases up to that weight, none for a crash.
+    ``carried_kg`` is what it held before: evidence for road cases up to that weight, none for a crash. ``approved``:
+    who approved it to carry something else, where it holds a seat or a belt.
     """
 
     name: Line
     at_mm: Point
     direction: Direction
-    kind: Literal["hole", "captive nut", "stud", "strap point"] = "hole"
+    kind: Literal["hole", "captive nut", "stud", "strap point", "seat or belt point"] = "hole"
     thread: Line | None = None
     wall_mm: PositiveLength | None = None
     carried_kg: Kg | None = None
     carried: Text = ""
+    approved: Text = ""
     uncut: bool = True
     member: Id | None = None
     structure: Structure = "body"

@@ -10,7 +10,7 @@ from levelcradle.core.tables import rows
 __all__ = ["FORMAT", "upgraded"]
 
 Tree = dict[str, Any]
-FORMAT = 8
+FORMAT = 9
 
 
 def upgraded(tree: Tree) -> Tree:
@@ -259,6 +259,13 @@ def _to_8(tree: Tree) -> Tree:
     return {**tree, "format": 8}
 
 
+# --- 8 to 9: seat and belt points with who approved them, backing plates and sleeves under bolts ---
+
+
+def _to_9(tree: Tree) -> Tree:
+    return {**tree, "format": 9}
+
+
 _STEPS: dict[int | None, Callable[[Tree], Tree]] = {
     1: _to_2,
     2: _to_3,
@@ -267,4 +274,5 @@ _STEPS: dict[int | None, Callable[[Tree], Tree]] = {
     5: _to_6,
     6: _to_7,
     7: _to_8,
+    8: _to_9,
 }

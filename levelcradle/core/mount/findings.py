@@ -122,6 +122,9 @@ def _verdict(
         return "foul", NOT_CHECKED + remarks
     if weakest is None:
         return "unknown", f"{mount.unchecked}. {NOT_CHECKED}"
+    if mount.connection.spot.unapproved:
+        spot = plain(mount.connection.spot.name)
+        return "unknown", f"{spot} holds a seat or a belt: it needs its own approval, and nobody has given one"
     if box.unweighed:
         return "unknown", f"mass or place of {box.unweighed[0]} is missing, and it hangs on this box"
     return "tight", NOT_CHECKED + remarks

@@ -2250,6 +2250,46 @@ export interface components {
             type: "axles";
         };
         /**
+         * Backing
+         * @description A plate behind the vehicle's sheet with a captive nut on it, where no hand reaches: so long, so wide, so thick.
+         *
+         *     ``entry_mm``: across the hole that it is passed in by, None where nobody has said; ``stop``: an end is bent, so that
+         *     it cannot fall in or turn.
+         */
+        DocBacking: {
+            /**
+             * Entry Mm
+             * @default null
+             */
+            entry_mm: number | null;
+            /**
+             * Material
+             * @default s355
+             */
+            material: string;
+            /**
+             * Size Mm
+             * @default [
+             *       80,
+             *       40
+             *     ]
+             */
+            size_mm: [
+                number,
+                number
+            ];
+            /**
+             * Stop
+             * @default true
+             */
+            stop: boolean;
+            /**
+             * Thickness Mm
+             * @default 6
+             */
+            thickness_mm: number;
+        };
+        /**
          * Bay
          * @description Two or more stations joined, or one and a depth. ``tolerance_mm``: tape 1, reached in 3.
          */
@@ -3799,9 +3839,15 @@ export interface components {
          * HardPoint
          * @description An existing hole, captive nut, stud or strap point. ``direction`` is n: from the metal into the bracket.
          *
-         *     ``carried_kg`` is what it held before: evidence for road cases up to that weight, none for a crash.
+         *     ``carried_kg`` is what it held before: evidence for road cases up to that weight, none for a crash. ``approved``:
+         *     who approved it to carry something else, where it holds a seat or a belt.
          */
         DocHardPoint: {
+            /**
+             * Approved
+             * @default
+             */
+            approved: string;
             /** At Mm */
             at_mm: [
                 number,
@@ -3829,7 +3875,7 @@ export interface components {
              * @default hole
              * @enum {string}
              */
-            kind: "hole" | "captive nut" | "stud" | "strap point";
+            kind: "hole" | "captive nut" | "stud" | "strap point" | "seat or belt point";
             /**
              * Member
              * @default null
@@ -4785,9 +4831,12 @@ export interface components {
         };
         /**
          * OnHardPoint
-         * @description On an existing hole, captive nut, stud or strap point.
+         * @description On an existing hole, captive nut, stud or strap point. ``sleeve``: the bolt goes through a tube that keeps the
+         *     member's walls apart.
          */
         DocOnHardPoint: {
+            /** @default null */
+            backing: components["schemas"]["DocBacking"] | null;
             /**
              * @default {
              *       "property_class": "8.8",
@@ -4797,6 +4846,11 @@ export interface components {
             bolt: components["schemas"]["DocBolt"];
             /** Hardpoint */
             hardpoint: string;
+            /**
+             * Sleeve
+             * @default false
+             */
+            sleeve: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6451,7 +6505,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 8;
+            format: 9;
             /**
              * Hardpoints
              * @default {}

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import chain
 from typing import Any
 
 import numpy as np
@@ -19,6 +20,7 @@ from levelcradle.core.connection.angle.checks import (
 )
 from levelcradle.core.connection.angle.pieces import AngleFrame, AngleMount, angle_pieces, bracket_parts
 from levelcradle.core.connection.angle.working import working
+from levelcradle.core.connection.backing import backing_asks, backing_parts, backing_utilisation, backing_working
 from levelcradle.core.connection.connection import (
     Contact,
     ForceArray,
@@ -126,6 +128,11 @@ class AngleConnection:
     def utilisations(
         self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
     ) -> Iterator[tuple[str, ForceArray]]:
+        backing = self.joint.mount.lands_on.backing
+        if backing and not self.unchecked:
+            pull = lever_pull(self.joint, load[0])
+            used = backing_utilisation(backing, self.joint.bolt, pull, self.tables, road=road)
+            return chain(utilisations(self.joint, *load, road=road, first=first), [("backing plate", used)])
         return utilisations(self.joint, *load, road=road, first=first)
 
     def fatigue(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> Iterator[tuple[str, ForceArray]]:
@@ -137,6 +144,7 @@ class AngleConnection:
 
     def shape_asks(self) -> Iterator[tuple[str, bool]]:
         yield from geometry(self.joint)
+        yield from backing_asks(self.joint.mount.lands_on, self.spot, self.tables)
         yield from self._on_the_wall()
         thread, size = self.spot.thread, self.joint.mount.lands_on.bolt.size
         if thread and thread in self.tables.bolts:
@@ -170,10 +178,15 @@ class AngleConnection:
         yield span, bool(along.min() >= wall.start_mm - 1e-6 and along.max() <= wall.end_mm + 1e-6)
 
     def working(self, row: Governing) -> Working:
+        backing = self.joint.mount.lands_on.backing
+        if row.check == "backing plate" and backing:
+            pull = float(lever_pull(self.joint, np.array(row.load[0])))
+            return backing_working(backing, self.joint.bolt, pull, row)
         return working(self.joint, row)
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
         yield from bracket_parts(self.id, self.joint.mount, self.frame, self.seat.box_name, self.seat.material, tables)
+        yield from backing_parts(self.id, self.mount.name, self.joint.mount.lands_on, tables)
 
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)

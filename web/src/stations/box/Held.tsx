@@ -93,7 +93,12 @@ function Figures({ path, holder }: { path: string; holder: Holder }) {
       return (
         holder.bolts && (
           <>
-            <Blank path={`${path}/used`} label="Bolts of a module; empty for all its holes" kind="number" whole />
+            <Blank
+              path={`${path}/used`}
+              label="Bolts of a module; empty for all its holes"
+              kind="number"
+              whole
+            />
             <BoltBlanks path={`${path}/bolts`} bolts={holder.bolts} />
           </>
         )

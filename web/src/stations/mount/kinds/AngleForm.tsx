@@ -7,6 +7,7 @@ import type { Mount } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Choose } from '../../../ui/Choose'
 import { Button, Heading } from '../../../ui/parts'
+import { BehindTheSheet } from './BehindTheSheet'
 import { BracketSketch, type Dimension } from './BracketSketch'
 
 const BLANKS: readonly (readonly [string, string, Dimension])[] = [
@@ -57,6 +58,7 @@ export function AngleForm({ path, mount }: { path: string; mount: Mount }) {
           void edit([{ op: 'replace', path: `${path}/lands_on/bolt/property_class`, value: v }])
         }
       />
+      <BehindTheSheet path={`${path}/lands_on`} on={on} />
       <Heading>Doubler on the wall</Heading>
       {weld.doubler ? (
         <>

@@ -1,0 +1,110 @@
+"""A plate with a captive nut behind the vehicle's sheet, and a bolt through a closed section: whatever kind of mount
+they hold."""
+
+import math
+from collections.abc import Iterator
+
+import numpy as np
+
+from levelcradle.core.connection.connection import ForceArray, Governing, Road
+from levelcradle.core.connection.spot import Spot
+from levelcradle.core.design.mount import Backing, OnHardPoint
+from levelcradle.core.design.tables import BoltSize, Tables
+from levelcradle.core.finding import Step, Working
+from levelcradle.core.part import Bend, FlatPart, Hole, bend_allowance_mm, bend_deduction_mm
+from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0
+
+__all__ = ["backing_asks", "backing_parts", "backing_utilisation", "backing_working"]
+
+ROAD_FACTOR = 1.5  # elastic, on yield: common practice, no source
+STRENGTH = "t² / 4 fy / 1.1 in a crash, t² / 6 fy / 1.5 on the road"
+STOP_MM = 15.0  # a bent stop stands so far off its plate: common practice, no source
+PLAY_MM = 1.0  # a plate goes through a hole that is so much wider: common practice, no source
+
+
+def backing_asks(lands_on: OnHardPoint, spot: Spot, tables: Tables) -> Iterator[tuple[str, bool]]:
+    """What a bolt there must keep, each with whether it does."""
+    plate, bolt = lands_on.backing, tables.bolts[lands_on.bolt.size]
+    if spot.clamps_closed and plate is None:
+        yield "bolt through a closed section, in a sleeve that keeps its walls apart", lands_on.sleeve
+    if plate is None:
+        return
+    yield "backing plate with a bent stop, or it falls in and turns", plate.stop
+    edge = EDGE_HOLES * bolt.clearance_hole_mm
+    yield (
+        f"bolt to the edge of its backing plate {min(plate.size_mm) / 2:.1f}, at least {edge:.1f}",
+        (min(plate.size_mm) / 2 >= edge),
+    )
+    if plate.entry_mm is not None:
+        least = smallest_outline_mm(plate) + PLAY_MM
+        yield (
+            f"hole of {plate.entry_mm:.1f} for a backing plate that turned passes {least:.1f}",
+            (plate.entry_mm >= least),
+        )
+
+
+def smallest_outline_mm(plate: Backing) -> float:
+    """The smallest round hole that it passes by, lengthwise: across the corners of its narrow end (plane geometry).
+
+    >>> smallest_outline_mm(Backing(size_mm=(80.0, 40.0), thickness_mm=9.0))
+    41.0
+    """
+    return math.hypot(min(plate.size_mm), plate.thickness_mm)
+
+
+def backing_utilisation(
+    plate: Backing, bolt: BoltSize, pull_n: ForceArray, tables: Tables, *, road: Road
+) -> ForceArray:
+    """Of a plate that a bolt draws against sheet, which presses on all of it evenly: bent at the edge of its washer,
+    q (a − dw)² / 8 over t² / 4 fy / γM0; on the road t² / 6 fy / 1.5. Source: statics; even pressure, common practice,
+    no source."""
+    steel = tables.materials[plate.material]
+    fy = steel.yield_mpa_at(plate.thickness_mm) or steel.yield_mpa
+    moment = np.asarray(pull_n) * _lever(plate, bolt)
+    crash, elastic = plate.thickness_mm**2 / 4 * fy / GAMMA_M0, plate.thickness_mm**2 / 6 * fy / ROAD_FACTOR
+    return np.asarray(moment / np.where(road, elastic, crash))
+
+
+def _lever(plate: Backing, bolt: BoltSize) -> float:
+    """What a millimetre of its width is bent by at the washer's edge, for each newton that the bolt draws [mm/mm]."""
+    return float(max(max(plate.size_mm) - bolt.washer_mm, 0.0) ** 2 / 8 / (plate.size_mm[0] * plate.size_mm[1]))
+
+
+def backing_working(plate: Backing, bolt: BoltSize, pull_n: float, row: Governing) -> Working:
+    bent = pull_n * _lever(plate, bolt)
+    return (
+        Step("bolt's pull T", f"{row.case}, {row.solve}", pull_n, "N", "toe as a lever (statics)"),
+        Step("pressed on evenly q", "T / (a b)", pull_n / (plate.size_mm[0] * plate.size_mm[1]), "MPa", "statics"),
+        Step("moment at the washer's edge", "q (a − dw)² / 8", bent, "N·mm/mm", "statics"),
+        Step("bears", "of its thickness", bent / row.utilisation if row.utilisation else 0.0, "N·mm/mm", STRENGTH),
+        Step("use of the backing plate", "demand / capacity", row.utilisation, ""),
+    )
+
+
+def backing_parts(key: str, name: str, lands_on: OnHardPoint, tables: Tables) -> Iterator[FlatPart]:
+    """The plate, with the stop that is bent up from one end of it."""
+    plate, bolt = lands_on.backing, tables.bolts[lands_on.bolt.size]
+    if plate is None or min(plate.size_mm) <= bolt.clearance_hole_mm:
+        return
+    steel, (a, b), t = tables.materials[plate.material], plate.size_mm, plate.thickness_mm
+    figures = {"angle_deg": 90.0, "radius_mm": t, "thickness_mm": t, "k": steel.k_factor}
+    deduction, allowance = bend_deduction_mm(**figures), bend_allowance_mm(**figures)
+    line = a - deduction / 2
+    bends = (Bend((line, 0.0), (line, b), 90.0, t, True, allowance),) if plate.stop else ()
+    length = a + (STOP_MM + t - deduction if plate.stop else 0.0)
+    yield FlatPart(
+        f"{key}-backing",
+        f"{name} backing plate",
+        1,
+        plate.material,
+        steel.name,
+        plate.thickness_mm,
+        steel.density_kg_m3,
+        ((0.0, 0.0), (length, 0.0), (length, b), (0.0, b)),
+        (Hole((a / 2, b / 2), bolt.clearance_hole_mm, lands_on.bolt.size),),
+        bends,
+        (
+            f"{a:g} × {b:g} behind the sheet" + (f", its stop {STOP_MM + t:g} outside" if plate.stop else ""),
+            f"Nut {lands_on.bolt.size} welded on behind; stays with the vehicle",
+        ),
+    )

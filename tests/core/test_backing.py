@@ -1,0 +1,128 @@
+"""What a bolt lands on: a plate behind the sheet, a closed section, a point that holds a seat or a belt."""
+
+import copy
+import math
+from typing import Any
+
+import numpy as np
+import pytest
+
+from levelcradle.core.assembly import resolve
+from levelcradle.core.connection import Governing
+from levelcradle.core.connection.backing import backing_utilisation, smallest_outline_mm
+from levelcradle.core.design import standard_tables, validate
+from levelcradle.core.design.mount import Backing
+from levelcradle.core.errors import DesignError
+from levelcradle.core.fabricate import parts_of
+from levelcradle.core.fold import fold
+from levelcradle.core.hang import how_it_hangs
+from levelcradle.core.mount import MountResult
+from tests.conftest import DEMO
+from tests.plain import analysed
+
+PLATE = {"thickness_mm": 6.0, "size_mm": [60, 40]}
+
+
+def car(point: dict[str, Any] | None = None, **lands_on: Any) -> dict[str, Any]:
+    """The demo, its tank box on a point that is otherwise at the left front."""
+    tree = copy.deepcopy(DEMO)
+    tree["hardpoints"]["tail-lf"] |= point or {}
+    tree["mounts"]["tank-lf"]["lands_on"] |= lands_on
+    return tree
+
+
+def mount(tree: dict[str, Any], key: str = "tank-lf") -> MountResult:
+    return next(m for s in analysed(tree).supports for m in s.mounts if m.id == key)
+
+
+def broken(tree: dict[str, Any]) -> list[str]:
+    return [words for words, fits in mount(tree).geometry if not fits]
+
+
+def state(tree: dict[str, Any]) -> str:
+    return next(f.state for f in analysed(tree).findings if f.id == "mount:tank-lf")
+
+
+def test_a_point_that_holds_people_is_never_counted_without_its_own_approval() -> None:
+    seat = {"kind": "seat or belt point"}
+    assert state(car()) == "tight"
+    assert state(car(seat)) == state(car({**seat, "approved": "  "})) == "unknown"
+    assert state(car({**seat, "approved": "J. Doe, inspector"})) == "tight"
+    assert any(f.code == "drawings.release" and f.state != "clear" for f in analysed(car(seat)).findings)
+    within = {row.path: row.why for row in how_it_hangs(validate(car(seat)), "tank", meshes={}).within}
+    assert "its own approval" in within["hardpoints/tail-lf"]
+    assert within["hardpoints/tail-rf"] == ""
+
+
+MEMBER = {"name": "rail", "start_mm": [2100, -400, 575], "end_mm": [3400, -400, 575], "width_mm": 50, "height_mm": 70}
+
+
+@pytest.mark.parametrize(("section", "kind", "asks"), [("closed", "hole", True), ("tube", "hole", True),
+                                                      ("open channel", "hole", False),
+                                                      ("closed", "captive nut", False)])  # fmt: skip
+def test_a_bolt_that_clamps_a_closed_section_is_in_a_sleeve(section: str, kind: str, *, asks: bool) -> None:
+    tree = car({"member": "rail", "kind": kind})
+    tree["members"]["rail"] = {**MEMBER, "section": section}
+    assert (broken(tree) == ["bolt through a closed section, in a sleeve that keeps its walls apart"]) is asks
+    assert (state(tree) == "foul") is asks
+    for mended in ({"sleeve": True}, {"backing": PLATE}):
+        other = copy.deepcopy(tree)
+        other["mounts"]["tank-lf"]["lands_on"] |= mended
+        assert broken(other) == []
+
+
+def test_a_backing_plate_is_asked_in_every_case_and_drawn() -> None:
+    rows = {r.check: r for r in mount(car(backing=PLATE)).rows}
+    assert rows["backing plate"].kind in ("road", "crash")
+    assert "backing plate" not in {r.check for r in mount(car()).rows}
+    steps = {step.what: step.value for step in mount(car(backing=PLATE)).connection.working(
+        Governing("backing plate", rows["backing plate"].utilisation, "down", "equal springs",
+                  (rows["backing plate"].n, rows["backing plate"].d, rows["backing plate"].w)))}  # fmt: skip
+    used = steps["moment at the washer's edge"] / steps["bears"]
+    assert used == pytest.approx(rows["backing plate"].utilisation)
+    assert steps["pressed on evenly q"] == pytest.approx(steps["bolt's pull T"] / 2400)
+    thin = mount(car(backing={**PLATE, "thickness_mm": 1.5}))
+    assert thin.rows[0].check == "backing plate"
+    assert thin.rows[0].utilisation > 1
+    assert state(car(backing={**PLATE, "thickness_mm": 1.5})) == "foul"
+    parts = [p for p in parts_of(resolve(validate(car(backing=PLATE)), {})) if "backing" in p.name]
+    assert [(p.quantity, p.thickness_mm, len(p.holes), len(p.bends)) for p in parts] == [(1, 6.0, 1, 1)]
+    low, high = (f(x) for f in (min, max) for x in [[y for _, y in parts[0].outline]])
+    assert high - low == pytest.approx(40.0)
+    assert fold(parts[0]).solids
+
+
+@pytest.mark.parametrize(("entry", "fits"), [(41.4, False), (41.5, True), (None, True)])
+def test_it_passes_the_hole_it_enters_by(entry: float | None, *, fits: bool) -> None:
+    """40 wide and 6 thick: 40.45 across its corners, and 1 to spare."""
+    assert (broken(car(backing={**PLATE, "entry_mm": entry})) == []) is fits
+    assert smallest_outline_mm(Backing(size_mm=(60.0, 40.0), thickness_mm=6.0)) == pytest.approx(math.hypot(40, 6))
+
+
+def test_it_neither_falls_in_nor_turns_and_keeps_metal_beside_the_bolt() -> None:
+    assert ["stop" in words for words in broken(car(backing={**PLATE, "stop": False}))] == [True]
+    narrow = broken(car(backing={**PLATE, "size_mm": [60, 26.3]}))  # M10: 1.2 × 11 to either side
+    assert ["edge of its backing plate" in words for words in narrow] == [True]
+    assert broken(car(backing={**PLATE, "size_mm": [60, 26.4]})) == []
+
+
+def test_twice_the_thickness_bears_four_times_and_a_longer_plate_less() -> None:
+    tables = standard_tables()
+    bolt, pull = tables.bolts["M10"], np.array(8000.0)
+
+    def used(thick: float, long: float, *, road: bool = False) -> float:
+        plate = Backing(material="s235", thickness_mm=thick, size_mm=(long, 40.0))
+        return float(backing_utilisation(plate, bolt, pull, tables, road=road))
+
+    assert used(4.0, 60.0) == pytest.approx(4 * used(8.0, 60.0))
+    assert used(4.0, 60.0, road=True) > used(4.0, 60.0)
+    assert used(4.0, 90.0) > used(4.0, 60.0) > used(4.0, 30.0)
+    # by hand: 8000 / (60 × 40) = 3.333; (60 − 20)² / 8 = 200; 666.7 over 16 / 4 × 235 / 1.1 = 854.5
+    assert used(4.0, 60.0) == pytest.approx(0.780, abs=0.001)
+
+
+def test_bad_figures_are_refused_at_their_field() -> None:
+    for row in ({"size_mm": [0, 40]}, {"thickness_mm": 0}, {"material": "cheese"}, {"entry_mm": -3}):
+        with pytest.raises(DesignError) as refused:
+            validate(car(backing={**PLATE, **row}))
+        assert refused.value.problems[0].path.startswith("/mounts/tank-lf/lands_on/backing/")
