@@ -31,7 +31,7 @@ from levelcradle.core.edits import (
 )
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.hang import how_it_hangs, what_mends
-from levelcradle.core.mount import let_go
+from levelcradle.core.mount import drawn_mount, let_go
 from levelcradle.core.opened import made_as, opened
 from levelcradle.server.bodies import (
     BlocksBody,
@@ -48,6 +48,7 @@ from levelcradle.server.views import (
     BodiesOut,
     BoxOpenedOut,
     BoxSectionOut,
+    DrawnMountOut,
     HangingOut,
     LetGoOut,
     LoadSetOut,
@@ -226,6 +227,13 @@ def one_lets_go(project: ProjectId, store: TheStore, scans: TheScans) -> list[Le
     """What the others carry where a mount lets go, each in turn, worst first."""
     design = store.open(project).design
     return [LetGoOut(**asdict(row)) for row in let_go(resolve(design, scans.of(design)))]
+
+
+@router.get("/projects/{project}/mounts/{mount}/drawn", response_model=DrawnMountOut)
+def mount_drawn(project: ProjectId, mount: Key, store: TheStore, scans: TheScans) -> Response:
+    """A mount in two views, and what all mounts of its box carry, case by case."""
+    design = store.open(project).design
+    return json_out(DrawnMountOut(**asdict(drawn_mount(resolve(design, scans.of(design)), mount))))
 
 
 @router.get("/projects/{project}/mounts/{mount}/would-take", response_model=list[MendOut])

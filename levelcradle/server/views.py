@@ -147,6 +147,56 @@ class SupportOut(Out):
     mounts: list[MountOut]
 
 
+class DrawnPieceOut(Out):
+    role: str
+    name: str
+    ring: list[tuple[float, float]]
+
+
+class DrawnMeasureOut(Out):
+    words: str
+    mm: float
+    start: tuple[float, float]
+    end: tuple[float, float]
+
+
+class MountViewOut(Out):
+    looking: str
+    left: str
+    right: str
+    metal_below: bool
+    pieces: list[DrawnPieceOut]
+    measures: list[DrawnMeasureOut]
+    away: int
+    along: int
+
+
+class CarriedOut(Out):
+    mount: str
+    name: str
+    case: str
+    off_n: float
+    away_n: float
+    along_n: float
+    solve: str
+    check: str
+    utilisation: float | None
+
+
+class CaseLoadsOut(Out):
+    case: str
+    kind: str
+    mounts: list[CarriedOut]
+
+
+class DrawnMountOut(Out):
+    """A mount in two views, and what all mounts of its box carry, case by case."""
+
+    spot: str
+    views: list[MountViewOut]
+    cases: list[CaseLoadsOut]
+
+
 class LetGoOut(Out):
     box: str
     mount: str

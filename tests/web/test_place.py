@@ -290,5 +290,6 @@ def test_esc_closes_the_blanks_and_a_misread_place_stays_to_be_mended(bench: Ben
 def test_a_selected_mount_and_hard_point_are_named_in_the_views(bench: Bench) -> None:
     bench.go("mount")
     bench.page.get_by_role("button", name="Tank box mount, right aft").click()
+    bench.page.get_by_role("group", name="Shown").get_by_role("button", name="In the car").click()
     for view in ("plan", "side"):
         expect(bench.view(view).get_by_text("Tank box mount, right aft", exact=True)).to_be_visible()

@@ -150,6 +150,32 @@ def test_box_takes_the_folders_deduction_and_a_round_hole(bench: Bench) -> None:
     assert tank["openings"]["hole"]["from"] == ["left", "base"]
 
 
+def test_a_mount_is_drawn_large_with_what_it_carries_in_a_case_and_what_its_bolt_lands_on(bench: Bench) -> None:
+    bench.go("mount")
+    page = bench.page
+    page.get_by_role("button", name="Bonnet box mount, left fore").first.click()
+    beside = page.get_by_role("figure", name="The mount, looking forward")
+    expect(beside).to_contain_text("leg on the box 132")
+    expect(page.get_by_role("figure", name="The mount, looking right")).to_contain_text("wide 90")
+    page.get_by_role("group", name="Case").get_by_role("button", name="front impact").click()
+    expect(beside).to_contain_text("press 6,634 N")
+    rows = page.get_by_role("table", name="All mounts of the box").get_by_role("row")
+    expect(rows).to_have_count(5)
+    expect(rows.nth(1)).to_contain_text("−6,634")
+    rows.nth(2).get_by_role("button", name="Bonnet box mount, right fore").click()
+    expect(page.get_by_role("figure", name="The mount, looking left")).to_be_visible()
+
+    page.get_by_role("button", name="change it").click()
+    page.get_by_role("button", name="A backing plate with a captive nut").click()
+    bench.saved(2)
+    page.get_by_label("Passed in by a hole of (empty: not said)").fill("40")
+    page.get_by_label("Passed in by a hole of (empty: not said)").press("Enter")
+    told = page.get_by_role("complementary", name="Ledger")
+    expect(told).to_contain_text("hole of 40.0 for a backing plate that turned passes 41.4")
+    expect(told).to_contain_text("backing plate · ")
+    assert bench.tree["mounts"]["bonnet-rf"]["lands_on"]["backing"]["entry_mm"] == 40
+
+
 def test_mount_shows_uses_weakest_first_and_a_bracket_can_be_changed(bench: Bench) -> None:
     bench.go("mount")
     ledger = bench.page.get_by_role("complementary", name="Ledger")

@@ -20,7 +20,18 @@ from levelcradle.core.finding import Working
 from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import Solid, block, nearest
 
-__all__ = ["Connection", "Contact", "ForceArray", "Governing", "MountPiece", "Road", "Seat", "Unfit", "lies_on"]
+__all__ = [
+    "Connection",
+    "Contact",
+    "ForceArray",
+    "Governing",
+    "Measure",
+    "MountPiece",
+    "Road",
+    "Seat",
+    "Unfit",
+    "lies_on",
+]
 
 ForceArray = NDArray[np.float64]
 Road = bool | NDArray[np.bool_]
@@ -65,6 +76,17 @@ class MountPiece:
 
 
 @dataclass(frozen=True, slots=True)
+class Measure:
+    """A length of a mount between two points of its own frame, as it is dimensioned; ``at_wall``: where one looks at
+    the face that it holds, else beside it."""
+
+    words: str
+    start: Vec
+    end: Vec
+    at_wall: bool = False
+
+
+@dataclass(frozen=True, slots=True)
 class Governing:
     """The load that decides a check: in which case and solve, its three parts [N]."""
 
@@ -97,6 +119,19 @@ class Connection(Protocol):
 
     @property
     def contacts(self) -> tuple[Contact, ...]: ...
+
+    @property
+    def frame_mm(self) -> Placement | None:
+        """From its own frame to vehicle axes, zero at the spot: away from the face that it holds, along it, and n.
+        None where it cannot be made."""
+
+    @property
+    def measures(self) -> tuple[Measure, ...]:
+        """What it is dimensioned by."""
+
+    @property
+    def welds(self) -> tuple[Solid, ...]:
+        """Where it is welded to the box, as they are drawn."""
 
     @property
     def reach_mm(self) -> float | None:
@@ -172,6 +207,9 @@ class Unfit:
     touches: bool = True
     pieces: tuple[MountPiece, ...] = ()
     contacts: tuple[Contact, ...] = ()
+    frame_mm: Placement | None = None
+    measures: tuple[Measure, ...] = ()
+    welds: tuple[Solid, ...] = ()
     reach_mm: float | None = None
     unchecked: str = "it cannot stand where it is"
     rough: tuple[str, ...] = ()

@@ -18,6 +18,7 @@ from levelcradle.core.connection.connection import (
     Contact,
     ForceArray,
     Governing,
+    Measure,
     MountPiece,
     Road,
     Seat,
@@ -91,6 +92,23 @@ class RestConnection:
         return (Contact(plus(self.spot.at, scaled(self.spot.n, self.shape.pad_mm)), self.spot.n, "push"),)
 
     @property
+    def frame_mm(self) -> Placement:
+        return Placement(_turn(self.spot), self.spot.at)
+
+    @property
+    def measures(self) -> tuple[Measure, ...]:
+        long, wide, thick = self.shape.length_mm / 2, self.shape.width_mm / 2, self.shape.pad_mm
+        return (
+            Measure("pad", (long, 0.0, 0.0), (long, 0.0, thick)),
+            Measure("long", (-long, 0.0, 0.0), (long, 0.0, 0.0)),
+            Measure("wide", (0.0, -wide, 0.0), (0.0, wide, 0.0), at_wall=True),
+        )
+
+    @property
+    def welds(self) -> tuple[Solid, ...]:
+        return ()
+
+    @property
     def reach_mm(self) -> float | None:
         return None
 
@@ -156,13 +174,17 @@ class RestConnection:
         return True
 
 
-def _pad(shape: Rest, spot: Spot) -> MountPiece:
-    """The pad as a block on the spot, its length aft as far as the spot lets it."""
+def _turn(spot: Spot) -> Matrix:
+    """Its length aft as far as the spot lets it."""
     n = unit(spot.n)
     aft = minus((1.0, 0.0, 0.0), scaled(n, n[0]))
     along: Vec = unit(aft) if dot(aft, aft) > 0.01 else (0.0, 1.0, 0.0)
-    turn = np.array([along, cross(n, along), n]).T
+    return np.array([along, cross(n, along), n]).T
+
+
+def _pad(shape: Rest, spot: Spot) -> MountPiece:
+    """The pad as a block on the spot."""
     half, wide = shape.length_mm / 2, shape.width_mm / 2
-    solid = block((-half, -wide, 0.0), (half, wide, shape.pad_mm)).moved(Placement(turn, spot.at))
+    solid = block((-half, -wide, 0.0), (half, wide, shape.pad_mm)).moved(Placement(_turn(spot), spot.at))
     volume = shape.length_mm * shape.width_mm * shape.pad_mm
     return MountPiece("pad", solid, volume * PAD_KG_MM3)

@@ -16,7 +16,17 @@ from levelcradle.core.mount.one_sided import one_sided_envelope
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
 from levelcradle.core.strength import SHAKEN_G
 
-__all__ = ["Demand", "MountResult", "SupportResult", "UtilisationRow", "support_result", "support_without"]
+__all__ = [
+    "Demand",
+    "Loads",
+    "MountResult",
+    "SupportResult",
+    "UtilisationRow",
+    "loads_of",
+    "solve_names",
+    "support_result",
+    "support_without",
+]
 
 
 STANDING_G = np.array((0.0, 0.0, -1.0))
@@ -95,13 +105,24 @@ def support_without(assembly: Assembly, box_id: str, mount: str) -> SupportResul
     return _of_box(assembly.boxes[box_id], assembly.tables, without=mount)
 
 
-def _of_box(box: PlacedBox, tables: Tables, without: str | None = None) -> SupportResult:
-    standing = [m for m in box.mounts if not m.unfit and m.id != without]
-    unfit = tuple((m, m.unfit) for m in box.mounts if m.unfit)
+@dataclass(frozen=True, slots=True)
+class Loads:
+    """What a box throws on its mounts: (s, k, n, 3) forces [N] of every solve and case on each that stands, and to
+    either side where it is shaken. ``words``: why there are none."""
+
+    support: Support
+    words: str
+    standing: tuple[Connection, ...]
+    thrown: Matrix
+    shaken: Matrix
+
+
+def loads_of(box: PlacedBox, tables: Tables, without: str | None = None) -> Loads:
+    standing = tuple(m for m in box.mounts if not m.unfit and m.id != without)
     contacts = [c for m in standing for c in m.contacts]
-    support = judge_support(contacts)
+    support, none = judge_support(contacts), np.zeros((0, 0, 0, 3))
     if not support.holds:
-        return SupportResult(box.id, support, _words(support, standing), (), unfit)
+        return Loads(support, _words(support, standing), standing, none, none)
     cases = list(tables.load_cases.values())
     thrown_g, shaken_g = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases]), np.array(list(SHAKEN_G.values()))
     throws_g = np.concatenate([thrown_g, STANDING_G + shaken_g, STANDING_G - shaken_g])
@@ -113,14 +134,22 @@ def _of_box(box: PlacedBox, tables: Tables, without: str | None = None) -> Suppo
         if found.lifts:
             names = [*(case.name for case in cases), *SHAKEN_G, *SHAKEN_G]
             words = " and in ".join(dict.fromkeys(names[n] for n in found.lifts))
-            lifted = Support("lifts off", support.ratio)
-            return SupportResult(box.id, lifted, f"lifts off in {words}", (), unfit)
+            return Loads(Support("lifts off", support.ratio), f"lifts off in {words}", standing, none, none)
         forces = found.forces
     whole = np.stack([forces[:, :, [g == n for g in groups]].sum(axis=2) for n in range(len(standing))], axis=2)
     thrown, one_way, other_way = np.split(whole, (len(cases), len(cases) + len(SHAKEN_G)), axis=1)
-    to_a_side = (one_way - other_way) / 2
-    mounts = tuple(_mount(cases, m, thrown[:, :, i], to_a_side[:, :, i], standing) for i, m in enumerate(standing))
-    return SupportResult(box.id, support, _words(support, standing), mounts, unfit)
+    return Loads(support, _words(support, standing), standing, thrown, (one_way - other_way) / 2)
+
+
+def _of_box(box: PlacedBox, tables: Tables, without: str | None = None) -> SupportResult:
+    loads, cases = loads_of(box, tables, without), list(tables.load_cases.values())
+    unfit = tuple((m, m.unfit) for m in box.mounts if m.unfit)
+    forces = zip(np.moveaxis(loads.thrown, 2, 0), np.moveaxis(loads.shaken, 2, 0), strict=True)
+    mounts = tuple(
+        _mount(cases, mount, thrown, shaken, loads.standing)
+        for mount, (thrown, shaken) in zip(loads.standing, forces, strict=False)
+    )
+    return SupportResult(box.id, loads.support, loads.words, mounts, unfit)
 
 
 def _words(support: Support, standing: Sequence[Connection]) -> str:
@@ -138,7 +167,7 @@ def _words(support: Support, standing: Sequence[Connection]) -> str:
 def _mount(
     cases: list[LoadCase], mount: Connection, forces: Matrix, shaken: Matrix, standing: Sequence[Connection]
 ) -> MountResult:
-    names = ["equal springs"] + [f"{m.mount.name} at {how}" for how in ("half", "double") for m in standing]
+    names = solve_names(standing)
     loads, unchecked = mount.parts_of(forces), mount.unchecked
     every = () if unchecked else (*_worst(mount, loads, cases, names), *_shaken(mount, mount.parts_of(shaken), names))
     rows = sorted(every, key=lambda row: -row.utilisation)
@@ -148,6 +177,10 @@ def _mount(
     return MountResult(
         mount.id, mount, tuple(rows), tuple(mount.shape_asks()), demands, *mount.tightening, unchecked, mount.remarks
     )
+
+
+def solve_names(standing: Sequence[Connection]) -> list[str]:
+    return ["equal springs"] + [f"{m.mount.name} at {how}" for how in ("half", "double") for m in standing]
 
 
 def _shaken(

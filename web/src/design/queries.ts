@@ -308,6 +308,18 @@ export const letGoQuery = (project: string, revision: number) =>
       taken(await api.GET('/api/projects/{project}/let-go', { params: { path: { project } } })),
   })
 
+export const drawnMountQuery = (project: string, revision: number, mount: string) =>
+  queryOptions({
+    queryKey: ['drawn mount', project, revision, mount],
+    retry: false,
+    queryFn: async () =>
+      taken(
+        await api.GET('/api/projects/{project}/mounts/{mount}/drawn', {
+          params: { path: { project, mount } },
+        }),
+      ),
+  })
+
 export const mendsQuery = (project: string, revision: number, mount: string) =>
   queryOptions({
     queryKey: ['mends', project, revision, mount],

@@ -769,6 +769,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/mounts/{mount}/drawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mount Drawn
+         * @description A mount in two views, and what all mounts of its box carry, case by case.
+         */
+        get: operations["mount_drawn_api_projects__project__mounts__mount__drawn_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/mounts/{mount}/would-take": {
         parameters: {
             query?: never;
@@ -1908,6 +1928,27 @@ export interface components {
             /** Up Sum */
             up_sum: components["schemas"]["SameLayersOut"][];
         };
+        /** CarriedOut */
+        CarriedOut: {
+            /** Along N */
+            along_n: number;
+            /** Away N */
+            away_n: number;
+            /** Case */
+            case: string;
+            /** Check */
+            check: string;
+            /** Mount */
+            mount: string;
+            /** Name */
+            name: string;
+            /** Off N */
+            off_n: number;
+            /** Solve */
+            solve: string;
+            /** Utilisation */
+            utilisation: number | null;
+        };
         /** CarrierOut */
         CarrierOut: {
             /** Distance Mm */
@@ -1918,6 +1959,15 @@ export interface components {
             name: string;
             /** Path */
             path: string;
+        };
+        /** CaseLoadsOut */
+        CaseLoadsOut: {
+            /** Case */
+            case: string;
+            /** Kind */
+            kind: string;
+            /** Mounts */
+            mounts: components["schemas"]["CarriedOut"][];
         };
         /**
          * ChannelOut
@@ -6671,6 +6721,47 @@ export interface components {
                 [key: string]: components["schemas"]["DocWeighed"];
             };
         };
+        /** DrawnMeasureOut */
+        DrawnMeasureOut: {
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Mm */
+            mm: number;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** Words */
+            words: string;
+        };
+        /**
+         * DrawnMountOut
+         * @description A mount in two views, and what all mounts of its box carry, case by case.
+         */
+        DrawnMountOut: {
+            /** Cases */
+            cases: components["schemas"]["CaseLoadsOut"][];
+            /** Spot */
+            spot: string;
+            /** Views */
+            views: components["schemas"]["MountViewOut"][];
+        };
+        /** DrawnPieceOut */
+        DrawnPieceOut: {
+            /** Name */
+            name: string;
+            /** Ring */
+            ring: [
+                number,
+                number
+            ][];
+            /** Role */
+            role: string;
+        };
         /** EditedOut */
         EditedOut: {
             analysis: components["schemas"]["AnalysisOut"];
@@ -7336,6 +7427,25 @@ export interface components {
             torque_nm: number;
             /** Unchecked */
             unchecked: string;
+        };
+        /** MountViewOut */
+        MountViewOut: {
+            /** Along */
+            along: number;
+            /** Away */
+            away: number;
+            /** Left */
+            left: string;
+            /** Looking */
+            looking: string;
+            /** Measures */
+            measures: components["schemas"]["DrawnMeasureOut"][];
+            /** Metal Below */
+            metal_below: boolean;
+            /** Pieces */
+            pieces: components["schemas"]["DrawnPieceOut"][];
+            /** Right */
+            right: string;
         };
         /** MoveOut */
         MoveOut: {
@@ -11455,6 +11565,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    mount_drawn_api_projects__project__mounts__mount__drawn_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                mount: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawnMountOut"];
                 };
             };
             /** @description Bad Request */

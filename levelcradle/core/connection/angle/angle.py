@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from levelcradle.core.axes import Matrix
+from levelcradle.core.axes import Matrix, Placement
 from levelcradle.core.connection.angle.checks import (
     AngleJoint,
     fatigue,
@@ -25,6 +25,7 @@ from levelcradle.core.connection.connection import (
     Contact,
     ForceArray,
     Governing,
+    Measure,
     MountPiece,
     Road,
     Seat,
@@ -38,7 +39,7 @@ from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.finding import Working
 from levelcradle.core.part import FlatPart
-from levelcradle.core.solids import Solid
+from levelcradle.core.solids import Solid, block
 
 __all__ = ["AngleConnection"]
 
@@ -98,6 +99,40 @@ class AngleConnection:
     @property
     def contacts(self) -> tuple[Contact, ...]:
         return (Contact(self.spot.at, self.spot.n),)
+
+    @property
+    def frame_mm(self) -> Placement:
+        return self.frame.placement
+
+    @property
+    def measures(self) -> tuple[Measure, ...]:
+        shape, weld, c = self.joint.shape, self.joint.weld, self.frame.c_mm
+        half, start, end = shape.width_mm / 2, weld.from_mm, weld.from_mm + weld.length_mm
+        rows = (
+            Measure("wall to bolt", (-c, 0.0, 0.0), (0.0, 0.0, 0.0)),
+            Measure("bolt to toe", (0.0, 0.0, 0.0), (shape.toe_mm, 0.0, 0.0)),
+            Measure("leg on the box", (-c, 0.0, 0.0), (-c, 0.0, shape.leg_b_mm)),
+            Measure("weld", (-c, 0.0, start), (-c, 0.0, end)),
+            Measure("wide", (0.0, -half, 0.0), (0.0, half, 0.0), at_wall=True),
+        )
+        plate = weld.doubler
+        if plate is None:
+            return rows
+        low, wide = plate.from_contact_mm, plate.along_w_mm / 2
+        return (
+            *rows,
+            Measure("doubler", (-c, -wide, low), (-c, wide, low), at_wall=True),
+            Measure("doubler", (-c, -wide, low), (-c, -wide, low + plate.along_n_mm), at_wall=True),
+        )
+
+    @property
+    def welds(self) -> tuple[Solid, ...]:
+        """Two fillets beside leg B."""
+        half, leg, c = self.joint.shape.width_mm / 2, self.joint.weld.leg_mm, self.frame.c_mm
+        start, end = self.joint.weld.from_mm, self.joint.weld.from_mm + self.joint.weld.length_mm
+        sides = ((-half - leg, -half), (half, half + leg))
+        blocks = (block((-c, low, start), (-c + leg, high, end)) for low, high in sides)
+        return tuple(solid.moved(self.frame.placement) for solid in blocks)
 
     @property
     def reach_mm(self) -> float | None:

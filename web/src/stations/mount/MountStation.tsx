@@ -8,15 +8,22 @@ import { colourOf, Mark } from '../../ui/Mark'
 import { Caution, Heading, Teach, Title } from '../../ui/parts'
 import type { MountResult, State } from '../../design/types'
 import rules from '../../design/rules.json'
+import { OneOf } from '../../ui/Toggles'
 import { useUnits } from '../../ui/units'
 import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
-import { Ledger, StationFrame } from '../Ledger'
+import { Bench, Ledger, StationFrame } from '../Ledger'
 import { CrashCases } from './CrashCases'
 import { HowItHangs } from './Hanging'
+import { MountDrawn } from './MountDrawn'
 import { MountSheet } from './MountSheet'
 import { NewMount } from './NewMount'
 import { OneLetsGo } from './OneLetsGo'
+
+const SHOWN = [
+  ['mount', 'The mount'],
+  ['car', 'In the car'],
+] as const
 
 export function MountStation() {
   const document = useDocument()
@@ -24,9 +31,11 @@ export function MountStation() {
   const selected = useChoice((s) => s.selected)
   const select = useChoice((s) => s.select)
   const [all, setAll] = useState(false)
+  const [shown, show] = useState('mount')
   if (Object.keys(document.boxes).length === 0)
     return <Teach>No box yet. Place the modules first; then show where the car can hold them.</Teach>
   const chosen = selected?.startsWith('mounts/') ? (selected.split('/')[1] ?? '') : ''
+  const mount = chosen ? document.mounts[chosen] : undefined
   // the core's findings are worst first
   const order = findings.map((f) => f.id)
   const mounts = supports
@@ -36,10 +45,21 @@ export function MountStation() {
   const spots = findings.filter((f) => f.code === 'mount.spot')
   return (
     <StationFrame>
-      <PlanSide flags={false} />
+      {mount && shown === 'mount' ? (
+        <Bench>
+          <MountDrawn id={chosen} />
+        </Bench>
+      ) : (
+        <PlanSide flags={false} />
+      )}
       <Ledger label="Ledger">
-        {chosen && document.mounts[chosen] ? (
-          <MountSheet key={chosen} id={chosen} />
+        {mount ? (
+          <>
+            <div className="mb-2">
+              <OneOf label="Shown" value={shown} options={SHOWN} onChange={show} />
+            </div>
+            <MountSheet key={chosen} id={chosen} />
+          </>
         ) : (
           <>
             <Title right={`${Object.keys(document.mounts).length} mounts`}>Mounts</Title>

@@ -1,0 +1,221 @@
+"""One mount as it stands between the vehicle and its box, in two views, and what all mounts of that box carry, case by
+case."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.axes import Placement, Vec, cross, dot, scaled
+from levelcradle.core.connection import Connection, ForceArray, Measure
+from levelcradle.core.connection.connection import Road
+from levelcradle.core.cuts import rings_at
+from levelcradle.core.design.tables import LoadCase
+from levelcradle.core.errors import UnknownThing
+from levelcradle.core.mount.result import loads_of, solve_names
+from levelcradle.core.solids import Polygon, Solid, projections
+
+__all__ = ["Carried", "CaseLoads", "DrawnMeasure", "DrawnMount", "DrawnPiece", "MountView", "drawn_mount"]
+
+Flat = tuple[float, float]
+WORST = "worst of all"
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnPiece:
+    """One piece in a view, from the spot: right and up. ``role``: of the mount, its welds, or the box."""
+
+    role: str
+    name: str
+    ring: Polygon
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnMeasure:
+    words: str
+    mm: float
+    start: Flat
+    end: Flat
+
+
+@dataclass(frozen=True, slots=True)
+class MountView:
+    """One view of it.
+
+    Attributes:
+        looking: which way one looks; ``left``, ``right``: what lies at those hands.
+        metal_below: whether the vehicle's metal is below the spot, or above it.
+        away, along: which way in it these parts of the forces go, 0 where towards or from the eye.
+    """
+
+    looking: str
+    left: str
+    right: str
+    metal_below: bool
+    pieces: tuple[DrawnPiece, ...]
+    measures: tuple[DrawnMeasure, ...]
+    away: int
+    along: int
+
+
+@dataclass(frozen=True, slots=True)
+class Carried:
+    """What one mount carries in one case, in the solve that is worst for it: pulled off the metal, away from the box's
+    face, along it [N]; its weakest check there, none where its strength is not given."""
+
+    mount: str
+    name: str
+    case: str
+    off_n: float
+    away_n: float
+    along_n: float
+    solve: str
+    check: str
+    utilisation: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class CaseLoads:
+    """One case; the first of all is that each mount is in which it is used most."""
+
+    case: str
+    kind: str
+    mounts: tuple[Carried, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnMount:
+    """``spot``: what it lands on; ``views``: beside it, and at the face that it holds, none where it cannot be made."""
+
+    spot: str
+    views: tuple[MountView, ...]
+    cases: tuple[CaseLoads, ...]
+
+
+def drawn_mount(assembly: Assembly, mount_id: str) -> DrawnMount:
+    """Raises UnknownThing."""
+    for box in assembly.boxes.values():
+        for mount in box.mounts:
+            if mount.id == mount_id:
+                return DrawnMount(mount.spot.name, tuple(_views(box, mount)), tuple(_cases(assembly, box)))
+    raise UnknownThing("mount", mount_id)
+
+
+_WAYS = (("aft", "forward"), ("right", "left"), ("up", "down"))
+_HANDS = (("AFT", "FORE"), ("RIGHT", "LEFT"), ("UP", "DOWN"))
+
+
+def _named(way: Vec, names: Sequence[tuple[str, str]]) -> str:
+    """The name of a direction, by the axis that it goes along most."""
+    axis = int(np.argmax(np.abs(way)))
+    return names[axis][0 if way[axis] > 0 else 1]
+
+
+def _views(box: PlacedBox, mount: Connection) -> Iterator[MountView]:
+    """Beside it one looks forward or right, so that the car's left or its nose is at the left; at the face from
+    outside. Up is up."""
+    frame = mount.frame_mm
+    if frame is None:
+        return
+    away, along, n = (frame.direction(way) for way in ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)))
+    up = 1 if n[2] > -1e-9 else -1
+    across = int(np.argmax(np.abs(away)))
+    right = 1 if away[across] > 0 else -1
+    beside = _frame_of(scaled(away, right), scaled(n, up), frame.origin)
+    cut = [DrawnPiece("box", p.name, r) for p in box.shell.pieces for s in p.solids for r in _cut(s, box, beside)]
+    pieces = [
+        DrawnPiece("mount", p.name, r) for p in mount.pieces for r in rings_at(p.solid.moved(beside.inverse), 0.0)
+    ]
+    outlines = [DrawnPiece("weld", "weld", _outline(s, beside)) for s in mount.welds]
+    yield _view(mount, beside, up, (*cut, *pieces, *outlines), (right, 0), at_wall=False)
+    side = 1 if dot(along, cross(scaled(n, up), away)) > 0 else -1
+    ahead = _frame_of(scaled(along, side), scaled(n, up), frame.origin)
+    faces = [
+        DrawnPiece("box", p.name, _outline(s.moved(box.placement), ahead))
+        for p in box.shell.pieces
+        if p.role in ("wall", "base")
+        for s in p.solids
+    ]
+    nearer_last = sorted(mount.pieces, key=lambda p: p.solid.moved(ahead.inverse).high[0])
+    pieces = [DrawnPiece("mount", p.name, _outline(p.solid, ahead)) for p in nearer_last]
+    outlines = [DrawnPiece("weld", "weld", _outline(s, ahead)) for s in mount.welds]
+    yield _view(mount, ahead, up, (*faces, *pieces, *outlines), (0, side), at_wall=True)
+
+
+def _frame_of(right: Vec, up: Vec, at: Vec) -> Placement:
+    """Its second axis to the right of a view and its third up; the first comes towards the eye."""
+    return Placement(np.array([cross(right, up), right, up]).T, at)
+
+
+def _cut(solid: Solid, box: PlacedBox, frame: Placement) -> Iterator[Polygon]:
+    return rings_at(solid.moved(box.placement).moved(frame.inverse), 0.0)
+
+
+def _outline(solid: Solid, frame: Placement) -> Polygon:
+    """(right, up) of all of it."""
+    turned = Placement(np.array([[0.0, 1.0, 0.0], [-1.0, 0.0, 0.0], [0.0, 0.0, 1.0]]), (0.0, 0.0, 0.0))
+    return projections(solid.moved(frame.inverse).moved(turned))[1]
+
+
+def _view(
+    mount: Connection,
+    frame: Placement,
+    up: int,
+    pieces: tuple[DrawnPiece, ...],
+    hands: tuple[int, int],
+    *,
+    at_wall: bool,
+) -> MountView:
+    right = frame.direction((0.0, 1.0, 0.0))
+    looks = cross(frame.direction((0.0, 0.0, 1.0)), right)
+    left = scaled(right, -1.0)
+    measures = tuple(_measured(row, mount, frame) for row in mount.measures if row.at_wall is at_wall)
+    return MountView(
+        f"looking {_named(looks, _WAYS)}", _named(left, _HANDS), _named(right, _HANDS), up > 0, pieces, measures, *hands
+    )
+
+
+def _measured(row: Measure, mount: Connection, frame: Placement) -> DrawnMeasure:
+    own = mount.frame_mm
+    assert own is not None
+    ends = [frame.inverse.point(own.point(at)) for at in (row.start, row.end)]
+    (_, a, b), (_, c, d) = ends
+    return DrawnMeasure(row.words, float(np.hypot(c - a, d - b)), (a, b), (c, d))
+
+
+def _cases(assembly: Assembly, box: PlacedBox) -> Iterator[CaseLoads]:
+    loads, cases = loads_of(box, assembly.tables), list(assembly.tables.load_cases.values())
+    if not loads.thrown.size:
+        return
+    road = np.array([case.kind == "road" for case in cases])
+    names = solve_names(loads.standing)
+    rows = [list(_carried(mount, loads.thrown[:, :, n], road, names, cases)) for n, mount in enumerate(loads.standing)]
+    yield CaseLoads(WORST, "", tuple(max(row, key=lambda one: one.utilisation or 0.0) for row in rows))
+    for k, case in enumerate(cases):
+        yield CaseLoads(case.name, case.kind, tuple(row[k] for row in rows))
+
+
+def _carried(
+    mount: Connection, forces: ForceArray, road: Road, names: list[str], cases: list[LoadCase]
+) -> Iterator[Carried]:
+    """Of one mount, case by case: the solve in which it is used most, or where no use is given the one that throws
+    most."""
+    parts = mount.parts_of(forces)
+    checks = {} if mount.unchecked else dict(mount.utilisations(parts, road=road))
+    for k in range(len(cases)):
+        check = max(checks, key=lambda name: float(checks[name][:, k].max()), default="")
+        size = checks[check][:, k] if check else np.linalg.norm(forces[:, k], axis=-1)
+        solve = int(size.argmax())
+        off, away, along = (float(part[solve, k]) for part in parts)
+        yield Carried(
+            mount.id,
+            mount.mount.name,
+            cases[k].name,
+            off,
+            away,
+            along,
+            names[solve],
+            check,
+            float(size[solve]) if check else None,
+        )

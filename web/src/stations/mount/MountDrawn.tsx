@@ -1,0 +1,317 @@
+/** One mount, large, in two views to one scale with what it carries in a case, and beside it all mounts of its box. */
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useId, useState } from 'react'
+
+import { useChoice } from '../../design/choice'
+import { useLoaded } from '../../design/live'
+import { drawnMountQuery } from '../../design/queries'
+import type { DrawnMount } from '../../design/types'
+import { useSettled } from '../../design/useSettled'
+import { length, utilisation, withCommas } from '../../ui/format'
+import { Heading } from '../../ui/parts'
+import { OneOf } from '../../ui/Toggles'
+import { useUnits } from '../../ui/units'
+
+type View = DrawnMount['views'][number]
+type Carried = DrawnMount['cases'][number]['mounts'][number]
+type Spot = readonly [number, number]
+
+const WIDE_PX = 420
+const TALL_PX = 315
+const ROUND_MM = [72, 38] as const // shown of what is round the mount, to its sides, and above and below
+const ROW_PX = 21 // from one line of dimensions to the next
+const ARROW_PX = 84 // of the largest force in the case
+const LOOKS: Record<string, string> = {
+  box: 'fill-copper/15 stroke-copper',
+  mount: 'fill-white stroke-blue',
+  weld: 'fill-ink stroke-none',
+}
+const newtons = (n: number) => withCommas(String(Math.round(n))).replace('-', '−')
+
+export function MountDrawn({ id }: { id: string }) {
+  const { project } = useLoaded()
+  const revision = useSettled()
+  const [chosen, choose] = useState('')
+  const { data } = useQuery({
+    ...drawnMountQuery(project, revision ?? 0, id),
+    enabled: revision !== null,
+    placeholderData: keepPreviousData,
+  })
+  if (!data) return <p role="status">Drawing it …</p>
+  const shown = data.cases.find((one) => one.case === chosen) ?? data.cases[0]
+  const own = shown?.mounts.find((row) => row.mount === id)
+  return (
+    <>
+      <div className="flex flex-wrap gap-x-6">
+        {data.views.map((view) => (
+          <Drawing
+            key={view.looking}
+            view={view}
+            spot={data.spot}
+            carried={own}
+            scale={scaleOf(data.views)}
+          />
+        ))}
+        {data.views.length === 0 && <p>It cannot stand where it is, so it is not drawn.</p>}
+      </div>
+      {shown && (
+        <>
+          <Heading right={own && `${own.case}, ${own.solve}`}>Case</Heading>
+          <OneOf
+            label="Case"
+            value={shown.case}
+            options={data.cases.map((one) => [one.case, one.case] as const)}
+            onChange={choose}
+          />
+          <Table rows={shown.mounts} id={id} each={shown === data.cases[0]} />
+        </>
+      )}
+    </>
+  )
+}
+
+function boundsOf(view: View) {
+  const points = view.pieces.filter((piece) => piece.role !== 'box').flatMap((piece) => piece.ring)
+  const along = (n: 0 | 1) => points.map((p) => p[n])
+  return {
+    left: Math.min(0, ...along(0)) - ROUND_MM[0],
+    right: Math.max(0, ...along(0)) + ROUND_MM[0],
+    foot: Math.min(0, ...along(1)) - ROUND_MM[1],
+    head: Math.max(0, ...along(1)) + ROUND_MM[1],
+  }
+}
+
+/** Pixels a millimetre, of all views alike. */
+function scaleOf(views: readonly View[]): number {
+  const each = views
+    .map(boundsOf)
+    .map((b) => Math.min(WIDE_PX / (b.right - b.left), TALL_PX / (b.head - b.foot)))
+  return Math.min(...each)
+}
+
+function Drawing(props: { view: View; spot: string; carried: Carried | undefined; scale: number }) {
+  const { view, spot, carried, scale } = props
+  const within = useId()
+  const { left, right, foot, head } = boundsOf(view)
+  const x = (mm: number) => (mm - left) * scale
+  const y = (mm: number) => (head - mm) * scale
+  const [wide, tall] = [x(right), y(foot)]
+  const metal = view.metal_below ? [y(0), tall] : [0, y(0)]
+  return (
+    <figure className="m-0 mb-2" aria-label={`The mount, ${view.looking}`}>
+      <figcaption className="narrow text-sm text-soft">{view.looking}</figcaption>
+      <svg viewBox={`0 0 ${wide} ${tall + 22}`} style={{ width: wide, maxWidth: '100%' }} role="img">
+        <title>{`The mount, ${view.looking}`}</title>
+        <defs>
+          <pattern id={`${within}dots`} width="7" height="7" patternUnits="userSpaceOnUse">
+            <circle cx="2" cy="2" r="0.9" className="fill-ink/60" />
+          </pattern>
+          <clipPath id={`${within}clip`}>
+            <rect width={wide} height={tall} />
+          </clipPath>
+        </defs>
+        <g clipPath={`url(#${within}clip)`}>
+          <rect
+            y={metal[0]}
+            width={wide}
+            height={(metal[1] ?? 0) - (metal[0] ?? 0)}
+            fill={`url(#${within}dots)`}
+          />
+          <line x1={0} x2={wide} y1={y(0)} y2={y(0)} className="stroke-ink" />
+          {view.pieces.map((piece, n) => (
+            <polygon
+              key={n}
+              points={piece.ring.map(([a, b]) => `${x(a)},${y(b)}`).join(' ')}
+              className={LOOKS[piece.role] ?? LOOKS.mount}
+              strokeWidth={piece.role === 'mount' ? 2 : 1}
+              fillOpacity={piece.role === 'mount' ? 0.75 : undefined}
+            >
+              <title>{piece.name}</title>
+            </polygon>
+          ))}
+          <line x1={x(0)} x2={x(0)} y1={0} y2={tall} className="stroke-ink/60" strokeDasharray="9 3 2 3" />
+        </g>
+        <Measures view={view} x={x} y={y} />
+        {carried && <Forces view={view} carried={carried} at={[x(0), y(0)]} />}
+        <Word at={[4, view.metal_below ? tall - 6 : 14]}>{spot}</Word>
+        <text x={0} y={tall + 17} className="fill-soft" fontSize={12} letterSpacing={1}>
+          {view.left}
+        </text>
+        <text x={wide} y={tall + 17} textAnchor="end" className="fill-soft" fontSize={12} letterSpacing={1}>
+          {view.right}
+        </text>
+        <Bar from={[wide / 2 - 25 * scale - 22, tall + 12]} long={50 * scale} />
+      </svg>
+    </figure>
+  )
+}
+
+/** 50 mm, so that nobody has to trust a ratio. */
+function Bar({ from: [x, y], long }: { from: Spot; long: number }) {
+  return (
+    <g className="stroke-ink" strokeWidth={1.5}>
+      <path d={`M${x},${y - 4} v8 M${x},${y} h${long} m0,-4 v8`} fill="none" />
+      <text x={x + long + 5} y={y + 5} className="fill-ink stroke-none" fontSize={12}>
+        50 mm
+      </text>
+    </g>
+  )
+}
+
+function Word({ at: [x, y], children, anchor }: { at: Spot; children: string; anchor?: 'end' | 'middle' }) {
+  return (
+    <text
+      x={x}
+      y={y}
+      textAnchor={anchor}
+      className="narrow fill-ink stroke-sheet"
+      paintOrder="stroke"
+      strokeWidth={4}
+      fontSize={12}
+      fontWeight={600}
+    >
+      {children}
+    </text>
+  )
+}
+
+/** What it is dimensioned by: level lengths on rows in the vehicle's metal, upright ones on lines at the left edge. */
+function Measures({ view, x, y }: { view: View; x: (mm: number) => number; y: (mm: number) => number }) {
+  const units = useUnits()
+  const rows = laidOut(view.measures)
+  const into = view.metal_below ? 1 : -1
+  return rows.map(({ row, line, level }, n) => {
+    const [from, to] = level ? [x(row.start[0]), x(row.end[0])] : [y(row.start[1]), y(row.end[1])]
+    const at = level ? y(0) + into * (15 + ROW_PX * line) : 16 + ROW_PX * line
+    const room = Math.abs(to - from)
+    const figure = length(row.mm, units.length)
+    const words = room > 7 * (row.words.length + figure.length) ? `${row.words} ${figure}` : figure
+    return (
+      <g
+        key={n}
+        className="stroke-ink"
+        strokeWidth={0.9}
+        fill="none"
+        transform={level ? undefined : 'rotate(-90)'}
+      >
+        <title>{`${row.words} ${figure}`}</title>
+        {level ? (
+          <path d={`M${from},${at} m0,-4 v8 m0,-4 L${to},${at} m0,-4 v8`} />
+        ) : (
+          <path d={`M${-from},${at} m0,-4 v8 m0,-4 L${-to},${at} m0,-4 v8`} />
+        )}
+        <Word at={[level ? (from + to) / 2 : -(from + to) / 2, at - 5]} anchor="middle">
+          {words}
+        </Word>
+      </g>
+    )
+  })
+}
+
+/** Each on the first line on which nothing lies where it does. */
+function laidOut(measures: View['measures']) {
+  const taken: { level: boolean; line: number; low: number; high: number }[] = []
+  return measures.map((row) => {
+    const level = Math.abs(row.start[0] - row.end[0]) > Math.abs(row.start[1] - row.end[1])
+    const ends = level ? [row.start[0], row.end[0]] : [row.start[1], row.end[1]]
+    const [low, high] = [Math.min(...ends), Math.max(...ends)]
+    const clash = (line: number) =>
+      taken.some((t) => t.level === level && t.line === line && t.low < high && low < t.high)
+    let line = 0
+    while (clash(line)) line += 1
+    taken.push({ level, line, low, high })
+    return { row, line, level }
+  })
+}
+
+/** The force of the box on the mount: what lies in the view, as arrows to one scale with their figures. */
+function Forces({ view, carried, at: [x, y] }: { view: View; carried: Carried; at: Spot }) {
+  const most = Math.max(Math.abs(carried.off_n), Math.abs(carried.away_n), Math.abs(carried.along_n), 1)
+  const level = carried.away_n * view.away + carried.along_n * view.along
+  const up = carried.off_n * (view.metal_below ? 1 : -1)
+  const px = (n: number) => (n / most) * ARROW_PX
+  return (
+    <g className="fill-foul stroke-foul">
+      <Arrow
+        from={[x, y]}
+        by={[0, -px(up)]}
+        words={`${carried.off_n < 0 ? 'press' : 'pull'} ${newtons(Math.abs(up))} N`}
+      />
+      <Arrow
+        from={[x, y]}
+        by={[px(level), 0]}
+        words={`${view.away ? 'across' : 'along'} ${newtons(Math.abs(level))} N`}
+      />
+    </g>
+  )
+}
+
+function Arrow({ from: [x, y], by: [a, b], words }: { from: Spot; by: Spot; words: string }) {
+  const long = Math.hypot(a, b)
+  if (long < 8) return null
+  const [u, v] = [a / long, b / long]
+  const [ex, ey] = [x + a, y + b]
+  const head = `${ex},${ey} ${ex - 9 * u - 4 * v},${ey - 9 * v + 4 * u} ${ex - 9 * u + 4 * v},${ey - 9 * v - 4 * u}`
+  return (
+    <g>
+      <line x1={x} y1={y} x2={ex - 6 * u} y2={ey - 6 * v} strokeWidth={2.5} />
+      <polygon points={head} className="stroke-none" />
+      <text
+        x={a ? (x + ex) / 2 : ex + 6}
+        y={a ? ey - 7 : ey + (b < 0 ? -4 : 6)}
+        textAnchor={a ? 'middle' : 'start'}
+        className="narrow fill-foul stroke-sheet"
+        paintOrder="stroke"
+        strokeWidth={4}
+        fontSize={13}
+        fontWeight={700}
+      >
+        {words}
+      </text>
+    </g>
+  )
+}
+
+function Table({ rows, id, each }: { rows: readonly Carried[]; id: string; each: boolean }) {
+  const select = useChoice((s) => s.select)
+  return (
+    <table
+      aria-label="All mounts of the box"
+      className="mt-2 w-full max-w-[860px] border-collapse text-right"
+    >
+      <thead className="text-sm text-soft">
+        <tr>
+          <th className="text-left font-normal">mount</th>
+          <th className="font-normal">off the metal, N</th>
+          <th className="font-normal">away from the box, N</th>
+          <th className="font-normal">along it, N</th>
+          <th className="text-left font-normal">
+            <span className="pl-4">worst use</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={row.mount} className={row.mount === id ? 'font-semibold text-blue' : ''}>
+            <td className="text-left">
+              <button
+                type="button"
+                className="py-1 hover:text-blue"
+                onClick={() => select(`mounts/${row.mount}`)}
+              >
+                {row.name}
+              </button>
+            </td>
+            {[row.off_n, row.away_n, row.along_n].map((n, k) => (
+              <td key={k}>{newtons(n)}</td>
+            ))}
+            <td className="pl-4 text-left">
+              {row.utilisation === null ? 'not checked' : `${utilisation(row.utilisation)} ${row.check}`}
+              {each && `, ${row.case}`}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
