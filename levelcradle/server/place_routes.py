@@ -31,7 +31,8 @@ from levelcradle.core.edits import (
 )
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.hang import how_it_hangs, what_mends
-from levelcradle.core.mount import drawn_mount, let_go
+from levelcradle.core.mount import let_go
+from levelcradle.core.mount_drawn import drawn_mount
 from levelcradle.core.opened import made_as, opened
 from levelcradle.server.bodies import (
     BlocksBody,

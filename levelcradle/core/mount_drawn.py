@@ -13,7 +13,7 @@ from levelcradle.core.connection.connection import Road
 from levelcradle.core.cuts import rings_at
 from levelcradle.core.design.tables import LoadCase
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.mount.result import loads_of, solve_names
+from levelcradle.core.mount import loads_of, solve_names
 from levelcradle.core.solids import Polygon, Solid, projections
 
 __all__ = ["Carried", "CaseLoads", "DrawnMeasure", "DrawnMount", "DrawnPiece", "MountView", "drawn_mount"]

@@ -8,8 +8,8 @@ import pytest
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import validate
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.mount import DrawnMount, drawn_mount, support_result
-from levelcradle.core.mount.drawn import MountView
+from levelcradle.core.mount import support_result
+from levelcradle.core.mount_drawn import DrawnMount, MountView, drawn_mount
 from tests.conftest import DEMO
 
 
