@@ -83,7 +83,12 @@ def main(address: str, folder: Path) -> None:
 
 
 PARTS = {"place": "Tank box", "survey": "Spaces"}
-MORE = {"things": ("survey", "Things"), "take": ("survey", "Spaces"), "shelf": ("stock", "Shelf")}
+MORE = {
+    "things": ("survey", "Things"),
+    "take": ("survey", "Spaces"),
+    "shelf": ("stock", "Shelf"),
+    "bracket": ("mount", "Bonnet box mount, left fore"),
+}
 
 
 def _study(page: Page, address: str) -> None:

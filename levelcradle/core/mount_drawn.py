@@ -16,7 +16,7 @@ from levelcradle.core.errors import UnknownThing
 from levelcradle.core.mount import loads_of, solve_names
 from levelcradle.core.solids import Polygon, Solid, projections
 
-__all__ = ["Carried", "CaseLoads", "DrawnMeasure", "DrawnMount", "DrawnPiece", "MountView", "drawn_mount"]
+__all__ = ["Carried", "CaseLoads", "DrawnMeasure", "DrawnMount", "DrawnPiece", "MountView", "case_loads", "drawn_mount"]
 
 Flat = tuple[float, float]
 WORST = "worst of all"
@@ -98,7 +98,7 @@ def drawn_mount(assembly: Assembly, mount_id: str) -> DrawnMount:
     for box in assembly.boxes.values():
         for mount in box.mounts:
             if mount.id == mount_id:
-                return DrawnMount(mount.spot.name, tuple(_views(box, mount)), tuple(_cases(assembly, box)))
+                return DrawnMount(mount.spot.name, tuple(_views(box, mount)), tuple(case_loads(assembly, box)))
     raise UnknownThing("mount", mount_id)
 
 
@@ -184,7 +184,9 @@ def _measured(row: Measure, mount: Connection, frame: Placement) -> DrawnMeasure
     return DrawnMeasure(row.words, float(np.hypot(c - a, d - b)), (a, b), (c, d))
 
 
-def _cases(assembly: Assembly, box: PlacedBox) -> Iterator[CaseLoads]:
+def case_loads(assembly: Assembly, box: PlacedBox) -> Iterator[CaseLoads]:
+    """What the mounts of a box carry: first each in that case in which it is used most, then case by case. Nothing
+    where they do not hold it."""
     loads, cases = loads_of(box, assembly.tables), list(assembly.tables.load_cases.values())
     if not loads.thrown.size:
         return

@@ -7,6 +7,7 @@ from levelcradle.drawings.border import numbered
 from levelcradle.drawings.sheet import Sheet
 from levelcradle.drawings.sheets.arrangement import arrangement_sheet, places_table
 from levelcradle.drawings.sheets.box import box_sheet
+from levelcradle.drawings.sheets.carried import carried_table, uses_table
 from levelcradle.drawings.sheets.cover import cover_sheets, findings_table
 from levelcradle.drawings.sheets.exploded import exploded_sheet
 from levelcradle.drawings.sheets.frame import frame_sheets
@@ -56,6 +57,8 @@ def _boxes(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
                 *frame_sheets(subject, letter, box),
                 *wall_sheets(subject, letter, box),
                 *mount_sheets(subject, letter, box),
+                carried_table(subject, letter, box),
+                uses_table(subject, letter, box),
                 stack_table(subject, letter, box),
                 *(sheet for part in own for sheet in part_sheets(subject, part)),
             ),

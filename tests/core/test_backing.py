@@ -126,3 +126,23 @@ def test_bad_figures_are_refused_at_their_field() -> None:
         with pytest.raises(DesignError) as refused:
             validate(car(backing={**PLATE, **row}))
         assert refused.value.problems[0].path.startswith("/mounts/tank-lf/lands_on/backing/")
+
+
+def bought(tree: dict[str, Any]) -> list[str]:
+    return list(mount(tree).connection.bought())
+
+
+def test_a_bolt_is_as_long_as_what_it_clamps_asks() -> None:
+    """M10 through a leg of 8, a sheet of 3 and two washers of 2: 15, a nut of 9.5 and two threads of 1.5 make 27.5."""
+    assert bought(car()) == ["M10 bolt, class 8.8, with nut and washers; its length by the metal there"]
+    assert bought(car({"wall_mm": 3.0})) == ["M10 bolt, class 8.8, 30 long, with nut and washers"]
+    assert bought(car({"wall_mm": 5.6})) == ["M10 bolt, class 8.8, 35 long, with nut and washers"]
+    assert bought(car({"wall_mm": 3.0, "kind": "captive nut"})) == ["M10 bolt, class 8.8, 25 long, with washer"]
+    assert bought(car({"kind": "stud"})) == ["nut M10 and washer, on a stud"]
+    plated = bought(car({"wall_mm": 3.0}, backing=PLATE))  # 8 + 3 + 6 + 2, a nut and two threads
+    assert plated == ["M10 bolt, class 8.8, 35 long, with washer"]
+    through = car({"member": "rail"}, sleeve=True)
+    through["members"]["rail"] = MEMBER  # upright, 70 high: 8 + 70 + 4 + 12.5
+    assert bought(through) == ["M10 bolt, class 8.8, 100 long, with nut and washers"]
+    through["members"]["rail"] = {**MEMBER, "height_mm": 170}
+    assert bought(through) == ["M10 bolt, class 8.8, threaded rod for 182, with nut and washers"]

@@ -12,14 +12,31 @@ from levelcradle.core.design.mount import Backing, OnHardPoint
 from levelcradle.core.design.tables import BoltSize, Tables
 from levelcradle.core.finding import Step, Working
 from levelcradle.core.part import Bend, FlatPart, Hole, bend_allowance_mm, bend_deduction_mm
-from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0
+from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, bolt_long_mm
 
-__all__ = ["backing_asks", "backing_parts", "backing_utilisation", "backing_working"]
+__all__ = ["backing_asks", "backing_parts", "backing_utilisation", "backing_working", "bolt_bought"]
 
 ROAD_FACTOR = 1.5  # elastic, on yield: common practice, no source
 STRENGTH = "t² / 4 fy / 1.1 in a crash, t² / 6 fy / 1.5 on the road"
 STOP_MM = 15.0  # a bent stop stands so far off its plate: common practice, no source
 PLAY_MM = 1.0  # a plate goes through a hole that is so much wider: common practice, no source
+
+
+def bolt_bought(lands_on: OnHardPoint, spot: Spot, leg_mm: float, tables: Tables) -> str:
+    """The bolt of a mount as it is bought, with its length where what it goes through was measured."""
+    bolt, plate = tables.bolts[lands_on.bolt.size], lands_on.backing
+    held = plate is not None or spot.kind in ("captive nut", "stud", "strap point", "seat or belt point")
+    words = f"{lands_on.bolt.size} bolt, class {lands_on.bolt.property_class}"
+    end = "washer" if held else "nut and washers"
+    if spot.kind == "stud":
+        return f"nut {lands_on.bolt.size} and washer, on a stud"
+    if spot.wall_mm is None:
+        return f"{words}, with {end}; its length by the metal there"
+    clamped = leg_mm + spot.wall_mm + (1 if held else 2) * bolt.washer_thick_mm
+    clamped += plate.thickness_mm if plate else 0.0
+    nut = plate is not None or not held
+    long = bolt_long_mm(bolt, clamped, into="nut" if nut else "thread")
+    return f"{words}, {long} long, with {end}" if long else f"{words}, threaded rod for {clamped:.0f}, with {end}"
 
 
 def backing_asks(lands_on: OnHardPoint, spot: Spot, tables: Tables) -> Iterator[tuple[str, bool]]:

@@ -178,6 +178,9 @@ class Connection(Protocol):
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
         """The flat parts it is cut from."""
 
+    def bought(self) -> Iterator[str]:
+        """What is bought for it, one of each."""
+
     def sits_on(self, solid: Solid) -> bool:
         """Whether it touches a thing by intent."""
 
@@ -238,6 +241,9 @@ class Unfit:
         return ()
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
+        return iter(())
+
+    def bought(self) -> Iterator[str]:
         return iter(())
 
     def sits_on(self, solid: Solid) -> bool:

@@ -166,6 +166,11 @@ class RestConnection:
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
         return iter(())
 
+    def bought(self) -> Iterator[str]:
+        shape = self.shape
+        if shape.pad_mm:
+            yield f"pad {shape.length_mm:g} × {shape.width_mm:g} × {shape.pad_mm:g}, bears {shape.bears_mpa:g} MPa"
+
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)
 

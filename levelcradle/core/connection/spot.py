@@ -4,20 +4,22 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from levelcradle.core.axes import Vec, cross, minus, plus, scaled, unit
-from levelcradle.core.design import Design
+from levelcradle.core.axes import Vec, cross, dot, minus, plus, scaled, unit
+from levelcradle.core.design import Design, HardPoint
 from levelcradle.core.design.mount import LandsOn, OnHardPoint, OnMember
 from levelcradle.core.design.survey import Member
 
 __all__ = ["Spot", "frame_of", "spot_of"]
+
+LEVEL = 0.7  # of the cosine: a bolt goes along the height of a section, or else along its width
 
 
 @dataclass(frozen=True, slots=True)
 class Spot:
     """A place that carries a mount. ``n``: from the vehicle's metal into the mount, length 1.
 
-    ``clamps_closed``: a bolt there goes through both walls of a closed section; ``unapproved``: it holds a seat or a
-    belt, and nobody has said who approved it for more."""
+    ``wall_mm``: what a bolt there goes through, as far as it was measured; ``clamps_closed``: that is both walls of a
+    closed section; ``unapproved``: it holds a seat or a belt, and nobody has said who approved it for more."""
 
     path: str
     name: str
@@ -26,6 +28,8 @@ class Spot:
     structure: str
     thread: str | None = None
     carried_kg: float | None = None
+    kind: str = ""
+    wall_mm: float | None = None
     clamps_closed: bool = False
     unapproved: bool = False
 
@@ -53,9 +57,20 @@ def _hard_point(lands_on: OnHardPoint, design: Design) -> Spot:
         point.structure,
         point.thread,
         point.carried_kg,
+        kind=point.kind,
+        wall_mm=_through_mm(point, member),
         clamps_closed=point.kind == "hole" and member is not None and member.section in ("closed", "tube"),
         unapproved=point.kind == "seat or belt point" and not point.approved.strip(),
     )
+
+
+def _through_mm(point: HardPoint, member: Member | None) -> float | None:
+    """What a bolt there goes through: a sheet, or where it clamps a closed section all of that; None where nobody has
+    measured it."""
+    if point.kind == "hole" and member is not None and member.section in ("closed", "tube"):
+        _, up = frame_of(member)
+        return member.height_mm if abs(dot(up, point.direction)) > LEVEL else member.width_mm
+    return point.wall_mm
 
 
 def _member(lands_on: OnMember, design: Design) -> Spot:

@@ -1,6 +1,6 @@
 """What carries a box: load cases, reactions, the uses of every mount."""
 
-from levelcradle.core.mount.findings import mount_findings
+from levelcradle.core.mount.findings import NOT_CHECKED, mount_findings
 from levelcradle.core.mount.let_go import LetGo, let_go
 from levelcradle.core.mount.one_sided import can_hold, held_all_ways, one_sided_envelope
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
@@ -15,6 +15,7 @@ from levelcradle.core.mount.result import (
 )
 
 __all__ = [
+    "NOT_CHECKED",
     "LetGo",
     "Loads",
     "MountResult",

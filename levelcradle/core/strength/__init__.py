@@ -2,11 +2,14 @@
 of what holds modules share these."""
 
 from levelcradle.core.strength.bolts import (
+    BEYOND_PITCHES,
     EDGE_HOLES,
     GAMMA_M0,
     GAMMA_M2,
+    NUT_OF_D,
     bearing_n,
     bolt_capacity,
+    bolt_long_mm,
     pull_and_shear,
     pull_through_n,
     toe_pull,
@@ -15,6 +18,8 @@ from levelcradle.core.strength.fatigue import ROOT_MPA, SHAKEN_G, TOE_MPA
 from levelcradle.core.strength.sheets import Beams, Bearing, Plate, patch_n, tube_plastic_mm3
 
 __all__ = [
+    "BEYOND_PITCHES",
+    "NUT_OF_D",
     "EDGE_HOLES",
     "GAMMA_M0",
     "GAMMA_M2",
@@ -26,6 +31,7 @@ __all__ = [
     "TOE_MPA",
     "bearing_n",
     "bolt_capacity",
+    "bolt_long_mm",
     "patch_n",
     "pull_and_shear",
     "pull_through_n",

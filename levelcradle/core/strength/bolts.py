@@ -3,6 +3,7 @@ cautious, no source; the second as EN 1993-1-8)."""
 
 import math
 from collections.abc import Sequence
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,11 +11,14 @@ from numpy.typing import NDArray
 from levelcradle.core.design.tables import BoltClass, BoltSize
 
 __all__ = [
+    "BEYOND_PITCHES",
+    "NUT_OF_D",
     "EDGE_HOLES",
     "GAMMA_M0",
     "GAMMA_M2",
     "bearing_n",
     "bolt_capacity",
+    "bolt_long_mm",
     "pull_and_shear",
     "pull_through_n",
     "toe_pull",
@@ -24,6 +28,25 @@ GAMMA_M0 = 1.1
 GAMMA_M2 = 1.25
 EDGE_HOLES = 1.2  # from the middle of a hole to an edge, in holes, at least: EN 1993-1-8 table 3.3, from memory
 TOE_REACH = 1.25  # a toe bears no further out than so much of the lever: EN 1993-1-8 table 6.2 (n ≤ 1.25 m)
+
+
+# ISO 888, from memory
+LENGTHS_MM = (16, 20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 80, 90, 100, 110, 120, 130, 140, 150)
+NUT_OF_D = 0.95  # a nut is at most so high, in diameters: ISO 4032, from memory
+BEYOND_PITCHES = 2.0  # threads that stand out of a nut: common practice, no source
+IN_THREAD_OF_D = 1.0  # a bolt goes so far into a captive nut or a thread, in diameters: common practice, no source
+
+
+def bolt_long_mm(bolt: BoltSize, clamped_mm: float, *, into: Literal["nut", "thread"] = "nut") -> int | None:
+    """The shortest bolt that is made for what it clamps, washers counted in, and what holds it [mm]; None where none is
+    long enough.
+
+    >>> from levelcradle.core.design import standard_tables
+    >>> bolt_long_mm(standard_tables().bolts["M10"], 12.0), bolt_long_mm(standard_tables().bolts["M10"], 500.0)
+    (25, None)
+    """
+    held = NUT_OF_D * bolt.d_mm + BEYOND_PITCHES * bolt.pitch_mm if into == "nut" else IN_THREAD_OF_D * bolt.d_mm
+    return next((mm for mm in LENGTHS_MM if mm >= clamped_mm + held - 1e-9), None)
 
 
 def bolt_capacity(bolt: BoltSize, grade: BoltClass) -> tuple[float, float]:

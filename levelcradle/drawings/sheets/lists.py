@@ -86,11 +86,8 @@ def _bolts(subject: Subject) -> Iterator[Bought]:
     found: dict[str, list[str]] = {}
     for _, box in subject.boxes:
         for mount in box.mounts:
-            bolt = getattr(mount.mount.lands_on, "bolt", None)
-            if bolt and not mount.unfit:
-                found.setdefault(f"{bolt.size} bolt, class {bolt.property_class}, with washer", []).append(
-                    mount.mount.name
-                )
+            for what in () if mount.unfit else mount.bought():
+                found.setdefault(what, []).append(mount.mount.name)
     for what, names in sorted(found.items()):
         yield what, len(names), None, ", ".join(names)
 

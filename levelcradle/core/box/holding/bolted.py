@@ -15,7 +15,15 @@ from levelcradle.core.design.holders import Bolts
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Step
 from levelcradle.core.solids import block, rod
-from levelcradle.core.strength import GAMMA_M2, Bearing, bearing_n, bolt_capacity, pull_and_shear, pull_through_n
+from levelcradle.core.strength import (
+    BEYOND_PITCHES,
+    GAMMA_M2,
+    Bearing,
+    bearing_n,
+    bolt_capacity,
+    pull_and_shear,
+    pull_through_n,
+)
 
 __all__ = [
     "STATICS",
@@ -152,7 +160,7 @@ def nut_outside(placed: Placed, grip: Grip) -> Iterator[Outside]:
         return
     bolt = placed.stack.tables.bolts[grip.bolts.size]
     axis, far = FACE_AT[grip.face]
-    out = nut_mm(bolt) + 2 * bolt.pitch_mm  # two threads stand out of a nut: common practice, no source
+    out = nut_mm(bolt) + BEYOND_PITCHES * bolt.pitch_mm
     low, high = [v - bolt.washer_mm / 2 for v in grip.at], [v + bolt.washer_mm / 2 for v in grip.at]
     face = placed.made.outer_mm[axis] if far else 0.0
     low[axis], high[axis] = (face, face + out) if far else (face - out, face)

@@ -24,12 +24,12 @@ from levelcradle.core.finding import Step
 from levelcradle.core.modules import Laid
 from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import nearest, point
+from levelcradle.core.strength import NUT_OF_D
 
 __all__ = ["Check", "Forces", "Grip", "Holding", "Placed", "Stack", "nut_mm", "tool_mm"]
 
 Forces = NDArray[np.float64]
 WITHIN_MM = 1e-6
-NUT_OF_D = 0.95  # a nut is at most so high, in diameters: ISO 4032, from memory
 
 
 def tool_mm(bolt: BoltSize) -> float:

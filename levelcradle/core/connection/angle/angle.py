@@ -20,7 +20,13 @@ from levelcradle.core.connection.angle.checks import (
 )
 from levelcradle.core.connection.angle.pieces import AngleFrame, AngleMount, angle_pieces, bracket_parts
 from levelcradle.core.connection.angle.working import working
-from levelcradle.core.connection.backing import backing_asks, backing_parts, backing_utilisation, backing_working
+from levelcradle.core.connection.backing import (
+    backing_asks,
+    backing_parts,
+    backing_utilisation,
+    backing_working,
+    bolt_bought,
+)
 from levelcradle.core.connection.connection import (
     Contact,
     ForceArray,
@@ -222,6 +228,9 @@ class AngleConnection:
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
         yield from bracket_parts(self.id, self.joint.mount, self.frame, self.seat.box_name, self.seat.material, tables)
         yield from backing_parts(self.id, self.mount.name, self.joint.mount.lands_on, tables)
+
+    def bought(self) -> Iterator[str]:
+        yield bolt_bought(self.joint.mount.lands_on, self.spot, self.joint.t, self.tables)
 
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)

@@ -1,0 +1,104 @@
+"""What carries a box, for who inspects it: its mass, every load case with what it throws on each mount, and every check
+with the mount and the case that is worst for it."""
+
+import math
+from collections.abc import Iterator
+
+from levelcradle.core.assembly import PlacedBox
+from levelcradle.core.mount import NOT_CHECKED, MountResult, UtilisationRow
+from levelcradle.core.mount_drawn import CaseLoads, case_loads
+from levelcradle.drawings.subject import Subject
+from levelcradle.drawings.table import Cell, Column, Table
+
+__all__ = ["carried_table", "uses_table"]
+
+CONFIRM = "Confirm the cases with the rules where the vehicle is registered."
+
+
+def carried_table(subject: Subject, letter: str, box: PlacedBox) -> Table:
+    """Case by case, each mount in the solve that is worst for it; forces of the box on the mount."""
+    columns = (
+        *(Column("case, mount", 2.6), Column("off it, N", 0.9, 0), Column("away, N", 0.9, 0)),
+        *(Column("along, N", 0.9, 0), Column("use", 0.6, 2), Column("weakest; of a case, thrown and source", 3.4)),
+        Column("body stiffness", 0.0),
+    )
+    cases = {case.name: case for case in subject.assembly.tables.load_cases.values()}
+    rows: list[tuple[Cell, ...]] = [_mass(subject, box)]
+    for loads in case_loads(subject.assembly, box):
+        case = cases.get(loads.case)
+        if case is None:
+            continue  # the worst of all is in the other table
+        thrown = " · ".join(f"{g:+g} {way}" for g, way in _thrown((case.aft_g, case.right_g, case.up_g)))
+        rows.append((f"{case.name} ({case.kind})", None, None, None, None, f"{thrown} g; {case.source}", ""))
+        rows += list(_mounts(loads))
+    rows += [(words, None, None, None, None, "", "") for words in _why_none(subject, box)]
+    note = (
+        "Forces of the box on its mounts: off the vehicle's metal, away from the box's face, along it. Each mount at "
+        f"the body stiffness that is worst for it. {CONFIRM}"
+    )
+    return Table(f"carried-{letter.lower()}", f"Box {letter}, loads of its mounts", columns, tuple(rows), note)
+
+
+def uses_table(subject: Subject, letter: str, box: PlacedBox) -> Table:
+    """Every check in the mount that it is worst in; then what of their shapes cannot be, and what is not checked."""
+    columns = (
+        *(Column("check", 2.2), Column("use", 0.6, 2), Column("state", 0.8), Column("worst in", 2.4)),
+        *(Column("worst case", 2.2), Column("body stiffness", 0.0)),
+    )
+    worst: dict[str, tuple[UtilisationRow, str]] = {}
+    for mount in _results(subject, box):
+        for row in mount.rows:
+            if row.check not in worst or row.utilisation > worst[row.check][0].utilisation:
+                worst[row.check] = (row, mount.connection.mount.name)
+    order = sorted(worst.values(), key=lambda pair: -pair[0].utilisation)
+    rows: list[tuple[Cell, ...]] = [
+        (row.check, _up(row.utilisation), row.state, name, row.case, row.solve) for row, name in order
+    ]
+    rows += [row for mount in _results(subject, box) for row in _broken(mount)]
+    rows += [(words, None, "", "", "", "") for words in _why_none(subject, box)]
+    title = f"Box {letter}, uses of its mounts"
+    return Table(f"uses-{letter.lower()}", title, columns, tuple(rows), NOT_CHECKED)
+
+
+def _mass(subject: Subject, box: PlacedBox) -> tuple[Cell, ...]:
+    aft, right, up = (f"{abs(mm):.1f} {words[mm < 0]}" for mm, words in zip(box.hung_cg, _WAYS, strict=True))
+    kg = math.ceil(box.hung_kg * 10) / 10
+    words = f"{kg:.1f} kg full, with its brackets and what is fixed to it, at {aft}, {right}, {up}"
+    return words, None, None, None, None, "", ""
+
+
+_WAYS = (("aft", "fore"), ("R", "L"), ("up", "down"))
+
+
+def _thrown(g: tuple[float, float, float]) -> Iterator[tuple[float, str]]:
+    """The parts of a throw that are there."""
+    yield from ((part, way) for part, way in zip(g, ("aft", "right", "up"), strict=True) if part)
+
+
+def _mounts(loads: CaseLoads) -> Iterator[tuple[Cell, ...]]:
+    for row in loads.mounts:
+        use = None if row.utilisation is None else _up(row.utilisation)
+        yield f"   {row.name}", row.off_n, row.away_n, row.along_n, use, row.check or "not checked", row.solve
+
+
+def _results(subject: Subject, box: PlacedBox) -> Iterator[MountResult]:
+    yield from (mount for s in subject.analysis.supports if s.box == box.id for mount in s.mounts)
+
+
+def _broken(mount: MountResult) -> Iterator[tuple[Cell, ...]]:
+    name = mount.connection.mount.name
+    yield from ((words, None, "foul", name, "its shape", "") for words, fits in mount.geometry if not fits)
+    if mount.unchecked:
+        yield mount.unchecked, None, "not known", name, "", ""
+
+
+def _why_none(subject: Subject, box: PlacedBox) -> Iterator[str]:
+    for support in subject.analysis.supports:
+        if support.box == box.id:
+            yield from ([support.words.capitalize()] if support.words else [])
+            yield from (f"{mount.mount.name} cannot stand where it is: {why}" for mount, why in support.unfit)
+
+
+def _up(use: float) -> float:
+    """A demand rounds up."""
+    return math.ceil(use * 100 - 1e-9) / 100
