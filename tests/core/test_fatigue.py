@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 
 from levelcradle.core.mount import MountResult
+from levelcradle.core.strength import SHAKEN_G
 from tests.conftest import DEMO
 from tests.plain import analysed, box_at, held, plain_car
 
@@ -83,3 +84,17 @@ def test_a_box_that_lies_on_pads_besides_is_shaken_too() -> None:
     was, now = shaken(alone), shaken(beside)
     assert was.keys() == now.keys()
     assert all(now[key] < was[key] for key in was if key[1] == "fatigue at the weld's toe")
+
+
+def test_it_is_shaken_three_ways_and_the_heavier_the_higher_the_more_sideways() -> None:
+    """Common practice, no source: 1 g up and down, 0.4 g level. A weight high above the box tears at it sideways."""
+    assert sorted(tuple(abs(g) for g in way) for way in SHAKEN_G.values()) == [(0, 0, 1), (0, 0.4, 0), (0.4, 0, 0)]
+
+    def governs(tree: dict[str, Any]) -> set[str]:
+        return {r.case for m in mounts(tree).values() for r in m.rows if r.check == "fatigue in the weld"}
+
+    tree = car()
+    mast = {"name": "mast", "state": "in", "fixed_to": "x", "mass_kg": 60.0}
+    tree["items"] = {"mast": {**mast, "at_mm": [AT[0] + 209.0, AT[1] + 129.0, AT[2] + 1500.0]}}
+    assert governs(tree) <= {"shaken fore and aft", "shaken left and right"}
+    assert governs(car()) == {"shaken up and down"}

@@ -34,6 +34,7 @@ STRAPS = {"type": "straps", "strap": STRAP}
 STOP = {"count": 1, "material": "s235", "thickness_mm": 6, "bend_radius_mm": 6, "high_mm": 50, "wide_mm": 60,
         "leg_mm": 50, "bolts": NUTS, "each": 2}  # fmt: skip
 FIT = {"type": "fit", "between": "board-4"}
+CUT = {"c": {"edge": ["front", "base"], "mm": [30.0, 30.0]}}
 EDGEWISE = {"down": "side_a", "aft": "top"}
 
 
@@ -590,3 +591,17 @@ def test_a_module_that_is_bolted_has_something_under_its_middle(between: float, 
     runners = {"r": {"type": "runners", "thickness_mm": 8, "wide_mm": 40, "between_mm": between, "along": along}}
     words = [message_text(f) for f in told(car(OWN, layers={"base": runners})) if "between the runners" in f.message]
     assert (words == []) is fits
+
+
+@pytest.mark.parametrize(
+    ("ends", "cut", "stands"),
+    [(11.01, {}, ""), (10.99, {}, "a bend or a rim"), (38.4, CUT, ""), (38.2, CUT, "an edge that is cut off")],
+)
+def test_a_washer_keeps_to_what_is_flat_of_the_base(ends: float, cut: dict[str, Any], stands: str) -> None:
+    """Walls of 3, bent round 3, washers of 16: 3 + 11 is 8 off where the bend begins; an edge cut off at 30 is 8 off,
+    square to its slope, 11.3 further in."""
+    holes = {**HOLES, "from_ends_mm": ends, "from_sides_mm": 40.0}
+    tree = car(OWN, kind={"mount_holes": holes}, layers={}, chamfers=cut)
+    words = [message_text(f) for f in told(tree) if f.state == "foul"]
+    assert (words == []) if not stands else all(f"one comes on {stands}" in row for row in words)
+    assert bool(words) is bool(stands)
