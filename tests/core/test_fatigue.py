@@ -3,9 +3,12 @@
 import copy
 from typing import Any
 
+import numpy as np
 import pytest
 
-from levelcradle.core.mount import MountResult
+from levelcradle.core.assembly import resolve
+from levelcradle.core.design import validate
+from levelcradle.core.mount import MountResult, loads_of
 from levelcradle.core.strength import SHAKEN_G
 from tests.conftest import DEMO
 from tests.plain import analysed, box_at, held, plain_car
@@ -98,3 +101,19 @@ def test_it_is_shaken_three_ways_and_the_heavier_the_higher_the_more_sideways() 
     tree["items"] = {"mast": {**mast, "at_mm": [AT[0] + 209.0, AT[1] + 129.0, AT[2] + 1500.0]}}
     assert governs(tree) <= {"shaken fore and aft", "shaken left and right"}
     assert governs(car()) == {"shaken up and down"}
+
+
+@pytest.mark.parametrize("pads", [False, True])
+def test_to_either_side_it_is_shaken_by_what_it_carries_standing(pads: bool) -> None:
+    """1 g up and down: as much as its weight, the other way; on pads too, where nothing lifts off them."""
+    tree = car()
+    if pads:
+        at = [AT[0] + 209.0, AT[1] + 129.0, AT[2] - 6.0]
+        tree["hardpoints"]["pad"] = {"name": "pad", "at_mm": at, "direction": [0, 0, 1]}
+        tree["mounts"]["pad"] = held("x", "pad", "base", shape={"type": "rest"}, to_box={"type": "loose"})
+    assembly = resolve(validate(tree), {})
+    loads = loads_of(assembly.boxes["x"], assembly.tables)
+    standing = [case.name for case in assembly.tables.load_cases.values()].index("standing")
+    assert np.allclose(loads.shaken[:, 0].sum(axis=1), -loads.thrown[:, standing].sum(axis=1))
+    if not pads:
+        assert np.allclose(loads.shaken[:, 0], -loads.thrown[:, standing])

@@ -103,6 +103,9 @@ def test_a_point_that_carries_another_box_is_not_offered() -> None:
 
 def test_where_one_more_point_would_do_it_does() -> None:
     tree = without("tail-lf", "tail-lr")
+    assert ["one more on any wall would not do" in m.message for m in hanging(tree).missing] == [
+        True
+    ]  # three would tire
     tree["module_kinds"]["flagstone"]["mass_kg"] = 18.0  # three carry that much without tiring
     answer = hanging(tree)
     assert answer.ways == ()
