@@ -93,7 +93,7 @@ def test_a_hole_is_placed_by_two_distances_from_two_edges(demo: Design) -> None:
 def test_a_hole_too_near_the_bend_is_told(demo: Design) -> None:
     hole = {"name": "drain", "face": "aft", "from": ["right", "base"], "u_mm": 80.0, "v_mm": 15.0, "diameter_mm": 20.0}
     box = Box.model_validate(demo.boxes["tank"].model_dump(by_alias=True) | {"openings": {"drain": hole}})
-    row = next(r for r in made(box).asked() if r.name == "hole drain")
+    row = next(r for r in made(box).asked if r.name == "hole drain")
     assert (row.has_mm, row.needs_mm) == (5.0, 12.0)
 
 
@@ -116,7 +116,7 @@ def test_its_solids_weigh_what_is_cut_and_lie_in_its_outside(
         "construction": Folded(thickness_mm=sheet, bend_radius_mm=radius), "closures": {"lid": Cap(edge_mm=rim)},
         "chamfers": {"c": Chamfer(edge=edge, mm=(one, other))},
     })  # fmt: skip
-    assume(all(row.has_mm >= row.needs_mm for row in made(box).asked()))
+    assume(all(row.has_mm >= row.needs_mm for row in made(box).asked))
     found = made(box)
     pieces, parts = [p for p in found.pieces() if p.role != "fastener"], list(found.parts("x", "X"))
     assume(parts)

@@ -142,7 +142,7 @@ def test_the_parts_weigh_what_the_shell_does_and_their_holes_lie_in_them(demo: D
     assert len([p for p in shell.outside if p.role == "fastener"]) == len(
         [h for h in tray.holes if h.purpose == "lid screw"]
     )
-    assert all(row.has_mm >= row.needs_mm for row in made(box).asked())
+    assert all(row.has_mm >= row.needs_mm for row in made(box).asked)
 
 
 def test_a_slope_too_short_to_fold_and_a_hole_in_it_are_told(demo: Design) -> None:
@@ -157,13 +157,13 @@ def test_a_slope_too_short_to_fold_and_a_hole_in_it_are_told(demo: Design) -> No
     box = Box.model_validate(
         box_with(demo, a=(("left", "base"), (7.0, 7.0))).model_dump(by_alias=True) | {"openings": {"drain": hole}}
     )
-    rows = {row.name: row for row in made(box).asked()}
+    rows = {row.name: row for row in made(box).asked}
     assert rows["cut-off edge left base"].has_mm == pytest.approx(7 * 2**0.5 - 2 * math.tan(math.pi / 8) * 6)
     assert rows["cut-off edge left base"].has_mm < rows["cut-off edge left base"].needs_mm == 9.0
     deep = Box.model_validate(
         box.model_dump(by_alias=True) | {"chamfers": {"a": {"edge": ["left", "base"], "mm": [60.0, 60.0]}}}
     )
-    row = next(r for r in made(deep).asked() if r.name == "hole drain")
+    row = next(r for r in made(deep).asked if r.name == "hole drain")
     assert row.has_mm < 0
 
 
@@ -178,7 +178,7 @@ def test_the_least_one_that_is_offered_can_be_folded_and_a_smaller_one_not(demo:
 
 def folds(box: Box, edge: Any, mm: float) -> bool:
     box = box.model_copy(update={"chamfers": {"a": Chamfer(edge=edge, mm=(mm, mm))}})
-    row = next(r for r in made(box).asked() if r.name.startswith("cut-off edge"))
+    row = next(r for r in made(box).asked if r.name.startswith("cut-off edge"))
     return row.has_mm >= row.needs_mm
 
 

@@ -220,7 +220,7 @@ class FoldedBox:
         return tuple(crossing("", self._blanks("x", "")))
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
-        if meeting(self.sheet.box) or any(row.has_mm < row.needs_mm for row in self.asked()) or self._crossing:
+        if meeting(self.sheet.box) or any(row.has_mm < row.needs_mm for row in self.asked) or self._crossing:
             return
         yield from self._blanks(box_id, name)
 
@@ -230,10 +230,10 @@ class FoldedBox:
         yield from separate_parts(box_id, name, self.sheet, self.holes)
         yield from corner_parts(box_id, name, self.sheet)
 
-    def asked(self) -> Iterator[Makeable]:
+    @cached_property
+    def asked(self) -> tuple[Makeable, ...]:
         """What the folder and driller ask of tray and lid."""
-        yield from makeable(self.sheet, self.lid.covers_mm)
-        yield from self.lid.makeable()
+        return *makeable(self.sheet, self.lid.covers_mm), *self.lid.makeable()
 
     def bars(self, box_id: str, name: str) -> Iterator[Bar]:
         return iter(())
@@ -260,7 +260,7 @@ class FoldedBox:
     def findings(self, path: str, name: str) -> Iterator[Finding]:
         yield from self._uncut(path, name)
         yield from self._deduction(path, name)
-        for row in self.asked():
+        for row in self.asked:
             mm = (row.has_mm, row.needs_mm)
             yield from too_little(path, name, row.name, row.message, mm, row.why)
         yield from self._bent(path, name)
@@ -287,8 +287,10 @@ class FoldedBox:
         if isinstance(self.lid, CapLid):
             rows.append(("lid edges", self.lid.pan, frozenset(seen(side) for side in self.lid.pan.separate)))
         for what, pan, sides in rows:
+            if not sides:
+                continue
             why = [words for _, words, _, _ in not_taken(replace(pan, separate=frozenset()), his)]
-            if sides and why:
+            if why:
                 words = "all four" if len(sides) == len(FACES) else " and ".join(sorted(sides))
                 yield replace(
                     cannot(path, name, f"{what} apart", f"{what} cut apart and welded on: {words}", ", ".join(why)),
