@@ -12,10 +12,9 @@ from typing import Any, cast, get_args
 from levelcradle.core.clearance.rooms import USUAL_MM
 from levelcradle.core.design import schema
 from levelcradle.core.design.base import Face
-from levelcradle.core.design.box import EDGES_OF, FACE_AT
+from levelcradle.core.design.box import EDGES_OF, FACE_AT, edges_meet
 from levelcradle.core.design.layers import WALLS
 from levelcradle.core.design.readings import KINDS, SIZES, WAYS
-from levelcradle.core.design.refused import edges_meet
 from levelcradle.core.design.survey import Role
 from levelcradle.core.design.taken import ASIDE, COUNTED
 from levelcradle.core.fit import Wishes

@@ -1,7 +1,7 @@
 """One mount as it stands between the vehicle and its box, in two views, and what all mounts of that box carry, case by
 case."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,12 +9,11 @@ import numpy as np
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Placement, Vec, cross, dot, scaled
 from levelcradle.core.connection import Connection, ForceArray, Measure
-from levelcradle.core.connection.connection import Road
 from levelcradle.core.cuts import rings_at
-from levelcradle.core.design.tables import LoadCase
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.mount import loads_of, solve_names
 from levelcradle.core.solids import Polygon, Solid, projections
+from levelcradle.core.strength import SHAKEN_G
 
 __all__ = ["Carried", "CaseLoads", "DrawnMeasure", "DrawnMount", "DrawnPiece", "MountView", "case_loads", "drawn_mount"]
 
@@ -77,7 +76,8 @@ class Carried:
 
 @dataclass(frozen=True, slots=True)
 class CaseLoads:
-    """One case; the first of all is that each mount is in which it is used most."""
+    """One case; the first of all is that each mount is in which it is used most. ``kind``: road, crash, or shaken to
+    either side."""
 
     case: str
     kind: str
@@ -185,39 +185,41 @@ def _measured(row: Measure, mount: Connection, frame: Placement) -> DrawnMeasure
 
 
 def case_loads(assembly: Assembly, box: PlacedBox) -> Iterator[CaseLoads]:
-    """What the mounts of a box carry: first each in that case in which it is used most, then case by case. Nothing
-    where they do not hold it."""
-    loads, cases = loads_of(box, assembly.tables), list(assembly.tables.load_cases.values())
+    """What the mounts of a box carry: first each in that case in which it is used most, then case by case, then as it
+    is shaken. Nothing where they do not hold it."""
+    loads, table = loads_of(box, assembly.tables), assembly.tables.load_cases.values()
     if not loads.thrown.size:
         return
-    road = np.array([case.kind == "road" for case in cases])
-    names = solve_names(loads.standing)
-    rows = [list(_carried(mount, loads.thrown[:, :, n], road, names, cases)) for n, mount in enumerate(loads.standing)]
+    cases = [(case.name, str(case.kind)) for case in table] + [(name, "shaken") for name in SHAKEN_G]
+    road, names = np.array([case.kind == "road" for case in table]), solve_names(loads.standing)
+    rows = []
+    for n, mount in enumerate(loads.standing):
+        thrown, shaken = mount.parts_of(loads.thrown[:, :, n]), mount.parts_of(loads.shaken[:, :, n])
+        uses = {} if mount.unchecked else dict(mount.utilisations(thrown, road=road))
+        tires = {} if mount.unchecked else dict(mount.fatigue(shaken))
+        worst = [*_worst(thrown, uses), *_worst(shaken, tires)]
+        rows.append(
+            [
+                Carried(mount.id, mount.mount.name, case, *parts, names[solve], check, use)
+                for (case, _), (parts, solve, check, use) in zip(cases, worst, strict=True)
+            ]
+        )
     yield CaseLoads(WORST, "", tuple(max(row, key=lambda one: one.utilisation or 0.0) for row in rows))
-    for k, case in enumerate(cases):
-        yield CaseLoads(case.name, case.kind, tuple(row[k] for row in rows))
+    for k, (name, kind) in enumerate(cases):
+        yield CaseLoads(name, kind, tuple(row[k] for row in rows))
 
 
-def _carried(
-    mount: Connection, forces: ForceArray, road: Road, names: list[str], cases: list[LoadCase]
-) -> Iterator[Carried]:
-    """Of one mount, case by case: the solve in which it is used most, or where no use is given the one that throws
-    most."""
-    parts = mount.parts_of(forces)
-    checks = {} if mount.unchecked else dict(mount.utilisations(parts, road=road))
-    for k in range(len(cases)):
+Parts = tuple[float, float, float]
+
+
+def _worst(
+    parts: tuple[ForceArray, ForceArray, ForceArray], checks: Mapping[str, ForceArray]
+) -> Iterator[tuple[Parts, int, str, float | None]]:
+    """Case by case the solve in which a mount is used most, or where no use is given the one that throws most: what it
+    carries then, which solve, by which check, how far."""
+    for k in range(parts[0].shape[1]):
         check = max(checks, key=lambda name: float(checks[name][:, k].max()), default="")
-        size = checks[check][:, k] if check else np.linalg.norm(forces[:, k], axis=-1)
+        size = checks[check][:, k] if check else np.linalg.norm([part[:, k] for part in parts], axis=0)
         solve = int(size.argmax())
         off, away, along = (float(part[solve, k]) for part in parts)
-        yield Carried(
-            mount.id,
-            mount.mount.name,
-            cases[k].name,
-            off,
-            away,
-            along,
-            names[solve],
-            check,
-            float(size[solve]) if check else None,
-        )
+        yield (off, away, along), solve, check, float(size[solve]) if check else None

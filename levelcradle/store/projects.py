@@ -219,7 +219,7 @@ class Store:
             inverses = [json.loads(r.inverse) for r in later.order_by(Revision.number.desc())]
         tree = _opened(row).tree
         for inverse in inverses:
-            tree = inverse[0]["value"] if _is_whole(inverse) else apply(tree, inverse).tree
+            tree = inverse[0]["value"] if _is_whole(inverse) else apply(tree, inverse, back=True).tree
         return upgraded(tree)
 
     def edit(
@@ -357,7 +357,7 @@ class Store:
         found = clashes(patch, _ops_of(theirs))
         if found:
             raise Stale(row.revision, tuple(_clash(path, before, patch, theirs) for path in found))
-        applied = apply(before, patch, as_given=_is_of_collections(patch))
+        applied = apply(before, patch, as_given=_is_of_collections(patch), back=kind != "edit")
         design = validate(applied.tree)
         tree = tree_of(design)
         done = tuple(_as_stands(op, tree) for op in applied.patch)

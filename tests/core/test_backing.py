@@ -15,7 +15,7 @@ from levelcradle.core.design.mount import Backing
 from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.fold import fold
-from levelcradle.core.hang import how_it_hangs
+from levelcradle.core.hang import how_it_hangs, what_mends
 from levelcradle.core.mount import MountResult
 from tests.conftest import DEMO
 from tests.plain import analysed
@@ -146,3 +146,24 @@ def test_a_bolt_is_as_long_as_what_it_clamps_asks() -> None:
     assert bought(through) == ["M10 bolt, class 8.8, 100 long, with nut and washers"]
     through["members"]["rail"] = {**MEMBER, "height_mm": 170}
     assert bought(through) == ["M10 bolt, class 8.8, threaded rod for 182, with nut and washers"]
+
+
+def test_how_a_box_can_hang_gives_a_closed_section_its_sleeve_and_a_mend_leaves_the_plate() -> None:
+    rails = {side: {**MEMBER, "name": side, "start_mm": [2100, at, 575], "end_mm": [3400, at, 575]}
+             for side, at in (("left", -400), ("right", 400))}  # fmt: skip
+    tree = copy.deepcopy(DEMO)
+    tree["members"] |= rails
+    for key, point in tree["hardpoints"].items():
+        if key.startswith("tail"):
+            point["member"] = "left" if key[5] == "l" else "right"
+    ways = how_it_hangs(validate(tree), "tank", meshes={}, most=1).ways
+    made = [op["value"] for op in ways[0].patch if op["op"] == "add"]
+    assert {row["lands_on"]["sleeve"] for row in made} == {True}
+
+    weak = car(backing=PLATE)
+    weak["mounts"]["tank-lf"]["shape"]["thickness_mm"] = 4.0
+    weak["mounts"]["tank-lf"]["shape"]["bend_radius_mm"] = 4.0
+    mends = what_mends(validate(weak), "tank-lf", meshes={})
+    assert mends
+    put = {op["path"]: op["value"] for op in mends[0].patch}["/mounts/tank-lf/lands_on"]
+    assert put["backing"]["size_mm"] == [60.0, 40.0]

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from levelcradle.core.analysis import analyse
 from levelcradle.core.box import shell_of
 from levelcradle.core.design import Design, validate
-from levelcradle.core.design.refused import edges_meet
+from levelcradle.core.design.box import edges_meet
 from levelcradle.core.edits import edited, laid_over
 from levelcradle.core.fit import Answer, Fix, what_it_takes
 from levelcradle.core.fit.edge_cuts import EDGES

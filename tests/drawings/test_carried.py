@@ -6,6 +6,7 @@ from typing import Any
 
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import validate
+from levelcradle.core.strength import SHAKEN_G
 from levelcradle.drawings.sheets.carried import carried_table, uses_table
 from levelcradle.drawings.subject import Subject, subject_of
 from levelcradle.drawings.table import Table
@@ -22,14 +23,16 @@ def test_every_case_is_there_with_every_mount_and_what_it_throws() -> None:
     subject, carried, _ = tables(DEMO)
     rows = [row for row in carried.rows[1:] if not str(row[0]).startswith(" ")]
     cases = subject.assembly.tables.load_cases.values()
-    assert [row[0] for row in rows] == [f"{case.name} ({case.kind})" for case in cases]
+    shaken = [f"{name} (shaken)" for name in SHAKEN_G]
+    assert [row[0] for row in rows] == [*(f"{case.name} ({case.kind})" for case in cases), *shaken]
+    assert rows[-1][5] == "to either side +0.4 right g; common practice, no source"
     front = next(row for row in rows if str(row[0]).startswith("front impact"))
     assert front[5] == "-20 aft · -1 up g; a national low-volume set, from memory"
     mounts = [row for row in carried.rows if str(row[0]).startswith(" ")]
-    assert len(mounts) == 4 * len(cases)
+    assert len(mounts) == 4 * len(rows)
     for support in subject.analysis.supports:
         for mount in support.mounts if support.box == "tank" else ():
-            governing = next(row for row in mount.rows if row.kind != "shaken")
+            governing = mount.rows[0]
             told = (f"   {mount.connection.mount.name}", governing.n, governing.d, governing.w)
             assert any(row[:4] == told and row[5] == governing.check for row in mounts)
 

@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from levelcradle.core.design import tree_of
+from levelcradle.core.design import tree_of, validate
 from levelcradle.core.errors import DesignError, PatchError, UnknownThing
 from levelcradle.demo import demo_design
 from levelcradle.store import Edited, Stale, Store, connect, migrate
@@ -198,3 +198,18 @@ def test_what_the_document_got_since_a_car_was_kept_stands_in_it_and_is_edited_l
     later.step_back(car, "undo", session="ann")
     assert later.open(car).tree == full
     database.close_all()
+
+
+def test_what_an_edit_may_not_bring_in_comes_back_by_undo_and_in_how_it_was(store: Store) -> None:
+    """A car that was stored with two cut edges which meet: one is made whole, and that is taken back."""
+    tree = tree_of(demo_design())
+    edges = {"a": {"edge": ["right", "base"], "mm": [20.0, 20.0]}, "b": {"edge": ["front", "base"], "mm": [20.0, 20.0]}}
+    tree["boxes"]["tank"]["chamfers"] = edges
+    car = store.create(validate(tree), "ann")
+    store.edit(car, [{"op": "remove", "path": "/boxes/tank/chamfers/b"}], base=1, session="ann")
+    assert set(store.at(car, 1)["boxes"]["tank"]["chamfers"]) == {"a", "b"}
+    store.step_back(car, "undo", session="ann")
+    assert set(store.open(car).tree["boxes"]["tank"]["chamfers"]) == {"a", "b"}
+    store.step_back(car, "redo", session="ann")
+    with pytest.raises(DesignError, match="in a corner"):
+        store.edit(car, [{"op": "add", "path": "/boxes/tank/chamfers/b", "value": edges["b"]}], base=4, session="ann")

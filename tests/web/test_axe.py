@@ -49,6 +49,7 @@ OPENED: dict[str, tuple[str, Callable[[Page], None]]] = {
     "its place": ("place", lambda page: (box(page), page.keyboard.press("="))[0]),
     "take measurements": ("survey", lambda page: page.get_by_role("button", name="Take measurements").click()),
     "how it hangs": ("mount", hangs),
+    "a mount": ("mount", lambda page: page.get_by_role("button", name="Tank box mount, left fore").first.click()),
 }  # fmt: skip
 
 

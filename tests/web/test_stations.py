@@ -157,7 +157,7 @@ def test_a_mount_is_drawn_large_with_what_it_carries_in_a_case_and_what_its_bolt
     beside = page.get_by_role("figure", name="The mount, looking forward")
     expect(beside).to_contain_text("leg on the box 132")
     expect(page.get_by_role("figure", name="The mount, looking right")).to_contain_text("wide 90")
-    page.get_by_role("group", name="Case").get_by_role("button", name="front impact").click()
+    page.get_by_label("Case").select_option("front impact")
     expect(beside).to_contain_text("press 6,634 N")
     rows = page.get_by_role("table", name="All mounts of the box").get_by_role("row")
     expect(rows).to_have_count(5)

@@ -11,8 +11,7 @@ import numpy as np
 
 from levelcradle.core.axes import Matrix, Vec, dot, vec
 from levelcradle.core.design.base import Face
-from levelcradle.core.design.box import FACE_AT, Box, Chamfer
-from levelcradle.core.design.refused import edges_meet
+from levelcradle.core.design.box import FACE_AT, Box, Chamfer, edges_meet
 from levelcradle.core.solids import Solid, hull
 
 __all__ = [

@@ -1,6 +1,15 @@
 """Kinds of mounts: where they stand, what passes through them, their solids, checks and parts."""
 
-from levelcradle.core.connection.connection import Connection, Contact, ForceArray, Governing, Measure, MountPiece, Seat
+from levelcradle.core.connection.connection import (
+    Connection,
+    Contact,
+    ForceArray,
+    Governing,
+    Measure,
+    MountPiece,
+    Road,
+    Seat,
+)
 from levelcradle.core.connection.kinds import OFFERS, connect
 from levelcradle.core.connection.offers import Place, Reach, Side
 from levelcradle.core.connection.spot import Spot, frame_of, spot_of
@@ -15,6 +24,7 @@ __all__ = [
     "MountPiece",
     "Place",
     "Reach",
+    "Road",
     "Seat",
     "Side",
     "Spot",

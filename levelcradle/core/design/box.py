@@ -51,6 +51,7 @@ __all__ = [
     "Pose",
     "Protrusion",
     "Wrap",
+    "edges_meet",
 ]
 
 Anchor = Literal[
@@ -73,6 +74,16 @@ _MID = 0.5
 
 EDGES_OF = {face: tuple(pair for i, pair in enumerate(FACE_PAIRS) if i != axis) for face, (axis, _) in FACE_AT.items()}
 """The two pairs of edges of each face that a place on it is measured from."""
+
+
+def edges_meet(one: tuple[str, str], other: tuple[str, str]) -> bool:
+    """Whether two edges meet in a corner of the box, or are the same.
+
+    >>> edges_meet(("front", "base"), ("left", "base")), edges_meet(("front", "base"), ("aft", "base"))
+    (True, False)
+    """
+    faces = {*one, *other}
+    return len({FACE_AT[face][0] for face in faces}) == len(faces)
 
 
 def _share(anchor: str) -> tuple[float, float, float]:

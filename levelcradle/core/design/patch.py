@@ -30,9 +30,10 @@ class Applied:
     inverse: tuple[Op, ...]
 
 
-def apply(tree: dict[str, Any], patch: Sequence[Op], *, as_given: bool = False) -> Applied:
+def apply(tree: dict[str, Any], patch: Sequence[Op], *, as_given: bool = False, back: bool = False) -> Applied:
     """Applies a patch to a copy of the tree. Raises PatchError, and DesignError where a pinned thing
-    would move; the tree given is left alone. ``as_given``: nothing follows what is changed, as in a whole document.
+    would move; the tree given is left alone. ``as_given``: nothing follows what is changed, as in a whole document;
+    ``back``: it was so before, and nothing of it is refused that a stored car may have.
 
     Only what lies on the way to a change is copied; the rest is shared with the tree given.
 
@@ -48,8 +49,8 @@ def apply(tree: dict[str, Any], patch: Sequence[Op], *, as_given: bool = False) 
         for op in list(follow(tree, changed)):
             _step(changed, op, done, undo)
     refuse_moving_pinned(tree, changed)
-    refuse_brittle_bolts(tree, changed)
-    refuse_meeting_edges(tree, changed)
+    for refuse in () if back else (refuse_brittle_bolts, refuse_meeting_edges):
+        refuse(tree, changed)
     return Applied(changed, tuple(done), tuple(reversed(undo)))
 
 

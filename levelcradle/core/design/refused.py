@@ -4,11 +4,11 @@ from collections.abc import Mapping
 from itertools import combinations
 from typing import Any
 
-from levelcradle.core.design.base import FACE_AT
+from levelcradle.core.design.box import FACE_AT, edges_meet
 from levelcradle.core.design.pointer import join
 from levelcradle.core.errors import DesignError, Problem
 
-__all__ = ["STRONGEST_MPA", "edges_meet", "refuse_brittle_bolts", "refuse_meeting_edges"]
+__all__ = ["STRONGEST_MPA", "refuse_brittle_bolts", "refuse_meeting_edges"]
 
 STRONGEST_MPA = 1000.0  # class 10.9: EN 1993-1-8 table 3.1, from memory
 
@@ -28,16 +28,6 @@ def refuse_brittle_bolts(before: dict[str, Any], after: dict[str, Any]) -> None:
     )
     if problems:
         raise DesignError(problems)
-
-
-def edges_meet(one: tuple[str, str], other: tuple[str, str]) -> bool:
-    """Whether two edges meet in a corner of the box, or are the same.
-
-    >>> edges_meet(("front", "base"), ("left", "base")), edges_meet(("front", "base"), ("aft", "base"))
-    (True, False)
-    """
-    faces = {*one, *other}
-    return len({FACE_AT[face][0] for face in faces}) == len(faces)
 
 
 def refuse_meeting_edges(before: dict[str, Any], after: dict[str, Any]) -> None:

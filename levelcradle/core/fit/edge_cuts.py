@@ -7,9 +7,8 @@ from itertools import combinations
 
 from levelcradle.core.box import Shell, largest_chamfer, lined_beside, shell_of
 from levelcradle.core.design.base import Face
-from levelcradle.core.design.box import FACE_AT, Box, Chamfer
+from levelcradle.core.design.box import FACE_AT, Box, Chamfer, edges_meet
 from levelcradle.core.design.ids import free_id
-from levelcradle.core.design.refused import edges_meet
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.finding import Finding

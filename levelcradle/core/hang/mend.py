@@ -62,6 +62,13 @@ def _holding(sizing: Sizing, box: PlacedBox, mount: Connection, face: Side) -> I
 
 
 def _put(design: Design, mount_id: str, made: dict[str, Any]) -> list[Op]:
+    """What is behind the vehicle's metal stays."""
+    now = design.mounts[mount_id].lands_on
+    if isinstance(now, OnHardPoint) and now.backing:
+        made = {
+            **made,
+            "lands_on": {**made["lands_on"], "backing": now.backing.model_dump(mode="json"), "sleeve": now.sleeve},
+        }
     return [{"op": "replace", "path": f"/mounts/{mount_id}/{part}", "value": made[part]} for part in PARTS]
 
 

@@ -30,9 +30,7 @@ class Sizing:
         self._made: dict[tuple[str, int], dict[str, Any] | None] = {}
         self._connections: dict[tuple[str, int], Connection] = {}
         self._fit: dict[Connection, bool] = {}
-        self._failed = (
-            ""  # the check that the last of them failed: the next is likely to fail it too, and is asked it first
-        )
+        self._failed = ""  # the check that the last one failed: the next is asked it first
         cases = list(assembly.tables.load_cases.values())
         thrown = [(c.aft_g, c.right_g, c.up_g) for c in cases]
         self.accelerations_g = np.array([*thrown, *SHAKEN_G.values()])

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.mount import NOT_CHECKED, MountResult, UtilisationRow
 from levelcradle.core.mount_drawn import CaseLoads, case_loads
+from levelcradle.core.strength import SHAKEN_G
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.table import Cell, Column, Table
 
@@ -22,14 +23,13 @@ def carried_table(subject: Subject, letter: str, box: PlacedBox) -> Table:
         *(Column("along, N", 0.9, 0), Column("use", 0.6, 2), Column("weakest; of a case, thrown and source", 3.4)),
         Column("body stiffness", 0.0),
     )
-    cases = {case.name: case for case in subject.assembly.tables.load_cases.values()}
+    cases = subject.assembly.tables.load_cases.values()
+    ways = [f"{_g(case.aft_g, case.right_g, case.up_g)}; {case.source}" for case in cases]
+    ways += [f"to either side {_g(*g)}; common practice, no source" for g in SHAKEN_G.values()]
     rows: list[tuple[Cell, ...]] = [_mass(subject, box)]
-    for loads in case_loads(subject.assembly, box):
-        case = cases.get(loads.case)
-        if case is None:
-            continue  # the worst of all is in the other table
-        thrown = " · ".join(f"{g:+g} {way}" for g, way in _thrown((case.aft_g, case.right_g, case.up_g)))
-        rows.append((f"{case.name} ({case.kind})", None, None, None, None, f"{thrown} g; {case.source}", ""))
+    each = list(case_loads(subject.assembly, box))[1:]  # the worst of all is in the other table
+    for loads, way in zip(each, ways, strict=False):
+        rows.append((f"{loads.case} ({loads.kind})", None, None, None, None, way, ""))
         rows += list(_mounts(loads))
     rows += [(words, None, None, None, None, "", "") for words in _why_none(subject, box)]
     note = (
@@ -70,9 +70,10 @@ def _mass(subject: Subject, box: PlacedBox) -> tuple[Cell, ...]:
 _WAYS = (("aft", "fore"), ("R", "L"), ("up", "down"))
 
 
-def _thrown(g: tuple[float, float, float]) -> Iterator[tuple[float, str]]:
+def _g(*throw: float) -> str:
     """The parts of a throw that are there."""
-    yield from ((part, way) for part, way in zip(g, ("aft", "right", "up"), strict=True) if part)
+    parts = zip(throw, ("aft", "right", "up"), strict=True)
+    return " · ".join(f"{g:+g} {way}" for g, way in parts if g) + " g"
 
 
 def _mounts(loads: CaseLoads) -> Iterator[tuple[Cell, ...]]:

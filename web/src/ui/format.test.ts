@@ -8,6 +8,7 @@ import {
   length,
   mass,
   massUp,
+  newtons,
   place,
   sentence,
   inWords,
@@ -38,6 +39,7 @@ describe('rounding is toward less margin', () => {
     expect(massUp(3.61, 'kg')).toBe('3.7 kg')
     expect(massUp(1, 'lb')).toBe('2.3 lb')
     expect(utilisation(0.801)).toBe('0.81')
+    expect([6634.2, -6634.2, 0].map(newtons)).toEqual(['6,635', '−6,635', '0'])
   })
   it('what is a tenth but for the rounding of a float stays that tenth', () => {
     expect(gap(0.1 + 0.2, 'mm')).toBe('0.3')

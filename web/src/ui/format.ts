@@ -73,6 +73,11 @@ export function withCommas(text: string): string {
   return rest === undefined ? grouped : `${grouped}.${rest}`
 }
 
+/** A force, which is a demand whichever way it goes: rounded away from zero. */
+export function newtons(n: number): string {
+  return `${n < 0 ? '−' : ''}${withCommas(String(Math.ceil(Math.abs(n))))}`
+}
+
 export function figure({ value, unit, round }: Figure, units: Units): string {
   if (unit === 'mm') return units.length === 'mm' ? `${gap(value, 'mm', round)} mm` : gap(value, 'in', round)
   if (unit === 'kg') {

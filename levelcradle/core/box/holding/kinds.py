@@ -55,7 +55,7 @@ class Held:
 
     @staticmethod
     def of(
-        box: Box, stacks: Mapping[str, tuple[Stack, Vec]], made: Made, pull_mm: Vec, taken: tuple[Taken, ...] = ()
+        box: Box, stacks: Mapping[str, tuple[Stack, Vec]], made: Made, pull_mm: Vec, taken: tuple[Taken, ...]
     ) -> "Held":
         placed = {key: Placed(stack, box, made, at, pull_mm, taken) for key, (stack, at) in stacks.items()}
         return Held(box, placed)

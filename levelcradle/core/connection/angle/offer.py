@@ -174,6 +174,7 @@ def _at(recipe: _Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
         "lands_on": OnHardPoint(
             hardpoint=place.spot.path.removeprefix("hardpoints/"),
             bolt=Bolt(size=thread, property_class=recipe.property_class),
+            sleeve=place.spot.clamps_closed,
         ).model_dump(mode="json"),
     }
 

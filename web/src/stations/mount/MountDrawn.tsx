@@ -7,9 +7,9 @@ import { useLoaded } from '../../design/live'
 import { drawnMountQuery } from '../../design/queries'
 import type { DrawnMount } from '../../design/types'
 import { useSettled } from '../../design/useSettled'
-import { length, utilisation, withCommas } from '../../ui/format'
+import { length, newtons, utilisation } from '../../ui/format'
+import { Choose } from '../../ui/Choose'
 import { Heading } from '../../ui/parts'
-import { OneOf } from '../../ui/Toggles'
 import { useUnits } from '../../ui/units'
 
 type View = DrawnMount['views'][number]
@@ -20,13 +20,12 @@ const WIDE_PX = 420
 const TALL_PX = 315
 const ROUND_MM = [72, 38] as const // shown of what is round the mount, to its sides, and above and below
 const ROW_PX = 21 // from one line of dimensions to the next
-const ARROW_PX = 84 // of the largest force in the case
+const ROUND_ARROW_PX = 16 // left free beyond the largest force in the case
 const LOOKS: Record<string, string> = {
   box: 'fill-copper/15 stroke-copper',
   mount: 'fill-white stroke-blue',
   weld: 'fill-ink stroke-none',
 }
-const newtons = (n: number) => withCommas(String(Math.round(n))).replace('-', '−')
 
 export function MountDrawn({ id }: { id: string }) {
   const { project } = useLoaded()
@@ -56,13 +55,15 @@ export function MountDrawn({ id }: { id: string }) {
       </div>
       {shown && (
         <>
-          <Heading right={own && `${own.case}, ${own.solve}`}>Case</Heading>
-          <OneOf
-            label="Case"
-            value={shown.case}
-            options={data.cases.map((one) => [one.case, one.case] as const)}
-            onChange={choose}
-          />
+          <Heading right={own && `${own.case}, ${own.solve}`}>What they carry</Heading>
+          <div className="max-w-[420px]">
+            <Choose
+              label="Case"
+              value={shown.case}
+              options={data.cases.map((one) => [one.case, one.case] as const)}
+              onChange={choose}
+            />
+          </div>
           <Table rows={shown.mounts} id={id} each={shown === data.cases[0]} />
         </>
       )}
@@ -132,7 +133,14 @@ function Drawing(props: { view: View; spot: string; carried: Carried | undefined
           <line x1={x(0)} x2={x(0)} y1={0} y2={tall} className="stroke-ink/60" strokeDasharray="9 3 2 3" />
         </g>
         <Measures view={view} x={x} y={y} />
-        {carried && <Forces view={view} carried={carried} at={[x(0), y(0)]} />}
+        {carried && (
+          <Forces
+            view={view}
+            carried={carried}
+            at={[x(0), y(0)]}
+            long={ROUND_MM[1] * scale - ROUND_ARROW_PX}
+          />
+        )}
         <Word at={[4, view.metal_below ? tall - 6 : 14]}>{spot}</Word>
         <text x={0} y={tall + 17} className="fill-soft" fontSize={12} letterSpacing={1}>
           {view.left}
@@ -158,17 +166,18 @@ function Bar({ from: [x, y], long }: { from: Spot; long: number }) {
   )
 }
 
-function Word({ at: [x, y], children, anchor }: { at: Spot; children: string; anchor?: 'end' | 'middle' }) {
+function Word(props: { at: Spot; children: string; anchor?: 'middle' | undefined; force?: boolean }) {
+  const { at, children, anchor, force = false } = props
   return (
     <text
-      x={x}
-      y={y}
+      x={at[0]}
+      y={at[1]}
       textAnchor={anchor}
-      className="narrow fill-ink stroke-sheet"
+      className={`narrow stroke-sheet ${force ? 'fill-foul' : 'fill-ink'}`}
       paintOrder="stroke"
       strokeWidth={4}
-      fontSize={12}
-      fontWeight={600}
+      fontSize={force ? 13 : 12}
+      fontWeight={force ? 700 : 600}
     >
       {children}
     </text>
@@ -225,11 +234,17 @@ function laidOut(measures: View['measures']) {
 }
 
 /** The force of the box on the mount: what lies in the view, as arrows to one scale with their figures. */
-function Forces({ view, carried, at: [x, y] }: { view: View; carried: Carried; at: Spot }) {
+function Forces(props: { view: View; carried: Carried; at: Spot; long: number }) {
+  const {
+    view,
+    carried,
+    at: [x, y],
+    long,
+  } = props
   const most = Math.max(Math.abs(carried.off_n), Math.abs(carried.away_n), Math.abs(carried.along_n), 1)
   const level = carried.away_n * view.away + carried.along_n * view.along
   const up = carried.off_n * (view.metal_below ? 1 : -1)
-  const px = (n: number) => (n / most) * ARROW_PX
+  const px = (n: number) => (n / most) * long
   return (
     <g className="fill-foul stroke-foul">
       <Arrow
@@ -256,18 +271,13 @@ function Arrow({ from: [x, y], by: [a, b], words }: { from: Spot; by: Spot; word
     <g>
       <line x1={x} y1={y} x2={ex - 6 * u} y2={ey - 6 * v} strokeWidth={2.5} />
       <polygon points={head} className="stroke-none" />
-      <text
-        x={a ? (x + ex) / 2 : ex + 6}
-        y={a ? ey - 7 : ey + (b < 0 ? -4 : 6)}
-        textAnchor={a ? 'middle' : 'start'}
-        className="narrow fill-foul stroke-sheet"
-        paintOrder="stroke"
-        strokeWidth={4}
-        fontSize={13}
-        fontWeight={700}
+      <Word
+        at={a ? [(x + ex) / 2, ey - 7] : [ex + 6, ey + (b < 0 ? -4 : 6)]}
+        anchor={a ? 'middle' : undefined}
+        force
       >
         {words}
-      </text>
+      </Word>
     </g>
   )
 }

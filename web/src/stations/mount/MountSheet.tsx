@@ -8,14 +8,12 @@ import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
 import { mendsQuery } from '../../design/queries'
 import type { Mount, Op } from '../../design/types'
 import { useSettled } from '../../design/useSettled'
-import { utilisation, withCommas } from '../../ui/format'
+import { newtons, utilisation } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
 import { NameBlank } from '../../ui/NameBlank'
 import { Button, Fact, Heading, Link, Title } from '../../ui/parts'
 import { SentenceRows } from '../FindingRows'
 import { KINDS } from './kinds'
-
-const newtons = (n: number) => withCommas(String(Math.ceil(n)))
 
 /** What would it take: others of its kind that hold where it stands. */
 function WouldTake({ id }: { id: string }) {

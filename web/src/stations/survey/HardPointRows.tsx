@@ -67,7 +67,7 @@ export function HardPointRows() {
         pick
         collection="hardpoints"
         title="Hard points"
-        teach="Every hole, captive nut, stud and strap point that could carry a box. What a point carried before is evidence for the road up to that weight, and none for a crash."
+        teach="Every hole, captive nut, stud and strap point that could carry a box. What a point carried before is evidence for the road up to that weight, and none for a crash; one that holds a seat or a belt needs its own approval."
         add="Another hard point"
         line
         fresh={(base, { hardpoints }) => ({
