@@ -67,6 +67,7 @@ def test_from_an_empty_project_to_a_surveyed_vehicle_by_keyboard(page: Page, sto
     keys.press("Things")
     page.get_by_label("Another that comes out").focus()
     keys.type("engine", "120", "50 aft, 0, 550 up", "", "tank", "9", "2100 aft, 0, 450 up", "400 x 600 x 200")
+    expect(page.get_by_label("Another that comes out")).to_be_focused()  # for the next, once the last has its row
     keys.press("tank")
     keys.press("Make its place a space")
     keys.press("Reference points")

@@ -20,7 +20,8 @@ const WIDE_PX = 420
 const TALL_PX = 315
 const ROUND_MM = [72, 38] as const // shown of what is round the mount, to its sides, and above and below
 const ROW_PX = 21 // from one line of dimensions to the next
-const ROUND_ARROW_PX = 16 // left free beyond the largest force in the case
+const ARROW_PX = 84 // of the largest force in the case
+const HEAD_PX = 16 // of room left beyond an arrow that goes into the metal
 const LOOKS: Record<string, string> = {
   box: 'fill-copper/15 stroke-copper',
   mount: 'fill-white stroke-blue',
@@ -133,14 +134,7 @@ function Drawing(props: { view: View; spot: string; carried: Carried | undefined
           <line x1={x(0)} x2={x(0)} y1={0} y2={tall} className="stroke-ink/60" strokeDasharray="9 3 2 3" />
         </g>
         <Measures view={view} x={x} y={y} />
-        {carried && (
-          <Forces
-            view={view}
-            carried={carried}
-            at={[x(0), y(0)]}
-            long={ROUND_MM[1] * scale - ROUND_ARROW_PX}
-          />
-        )}
+        {carried && <Forces view={view} carried={carried} at={[x(0), y(0)]} metal={ROUND_MM[1] * scale} />}
         <Word at={[4, view.metal_below ? tall - 6 : 14]}>{spot}</Word>
         <text x={0} y={tall + 17} className="fill-soft" fontSize={12} letterSpacing={1}>
           {view.left}
@@ -166,7 +160,7 @@ function Bar({ from: [x, y], long }: { from: Spot; long: number }) {
   )
 }
 
-function Word(props: { at: Spot; children: string; anchor?: 'middle' | undefined; force?: boolean }) {
+function Word(props: { at: Spot; children: string; anchor?: 'start' | 'middle' | 'end'; force?: boolean }) {
   const { at, children, anchor, force = false } = props
   return (
     <text
@@ -234,49 +228,41 @@ function laidOut(measures: View['measures']) {
 }
 
 /** The force of the box on the mount: what lies in the view, as arrows to one scale with their figures. */
-function Forces(props: { view: View; carried: Carried; at: Spot; long: number }) {
-  const {
-    view,
-    carried,
-    at: [x, y],
-    long,
-  } = props
-  const most = Math.max(Math.abs(carried.off_n), Math.abs(carried.away_n), Math.abs(carried.along_n), 1)
-  const level = carried.away_n * view.away + carried.along_n * view.along
-  const up = carried.off_n * (view.metal_below ? 1 : -1)
-  const px = (n: number) => (n / most) * long
+function Forces(props: { view: View; carried: Carried; at: Spot; metal: number }) {
+  const { view, carried, at, metal } = props
+  const { off_n: off, away_n: away, along_n: along } = carried
+  const largest = Math.max(Math.abs(off), Math.abs(away), Math.abs(along), 1)
+  const into = off < 0 ? ((metal - HEAD_PX) * largest) / -off : ARROW_PX
+  const px = (n: number) => (n / largest) * Math.min(ARROW_PX, into)
+  const level = away * view.away + along * view.along
+  const up = off * (view.metal_below ? 1 : -1)
+  const beside = level > 0 ? -1 : 1 // each figure clear of the other arrow
   return (
     <g className="fill-foul stroke-foul">
-      <Arrow
-        from={[x, y]}
-        by={[0, -px(up)]}
-        words={`${carried.off_n < 0 ? 'press' : 'pull'} ${newtons(Math.abs(up))} N`}
-      />
-      <Arrow
-        from={[x, y]}
-        by={[px(level), 0]}
-        words={`${view.away ? 'across' : 'along'} ${newtons(Math.abs(level))} N`}
-      />
+      <Arrow from={at} by={[0, -px(up)]} beside={beside}>
+        {`${off < 0 ? 'press' : 'pull'} ${newtons(Math.abs(up))} N`}
+      </Arrow>
+      <Arrow from={at} by={[px(level), 0]} beside={beside}>
+        {`${view.away ? 'across' : 'along'} ${newtons(Math.abs(level))} N`}
+      </Arrow>
     </g>
   )
 }
 
-function Arrow({ from: [x, y], by: [a, b], words }: { from: Spot; by: Spot; words: string }) {
-  const long = Math.hypot(a, b)
+function Arrow(props: { from: Spot; by: Spot; beside: 1 | -1; children: string }) {
+  const { from, by, beside, children } = props
+  const long = Math.hypot(...by)
   if (long < 8) return null
-  const [u, v] = [a / long, b / long]
-  const [ex, ey] = [x + a, y + b]
-  const head = `${ex},${ey} ${ex - 9 * u - 4 * v},${ey - 9 * v + 4 * u} ${ex - 9 * u + 4 * v},${ey - 9 * v - 4 * u}`
+  const [u, v] = [by[0] / long, by[1] / long]
+  const [x, y] = [from[0] + by[0], from[1] + by[1]]
+  const head = `${x},${y} ${x - 9 * u - 4 * v},${y - 9 * v + 4 * u} ${x - 9 * u + 4 * v},${y - 9 * v - 4 * u}`
+  const at: Spot = by[0] ? [from[0] + by[0] / 2, y - 7] : [x + 7 * beside, y + (by[1] < 0 ? 2 : 6)]
   return (
     <g>
-      <line x1={x} y1={y} x2={ex - 6 * u} y2={ey - 6 * v} strokeWidth={2.5} />
+      <line x1={from[0]} y1={from[1]} x2={x - 6 * u} y2={y - 6 * v} strokeWidth={2.5} />
       <polygon points={head} className="stroke-none" />
-      <Word
-        at={a ? [(x + ex) / 2, ey - 7] : [ex + 6, ey + (b < 0 ? -4 : 6)]}
-        anchor={a ? 'middle' : undefined}
-        force
-      >
-        {words}
+      <Word at={at} anchor={by[0] ? 'middle' : beside < 0 ? 'end' : 'start'} force>
+        {children}
       </Word>
     </g>
   )
