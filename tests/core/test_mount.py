@@ -15,17 +15,16 @@ from levelcradle.core.connection.angle.checks import (
     bearing_capacity_n,
     geometry,
     lever_pull,
-    tightening,
     utilisations,
-    weld_line,
 )
 from levelcradle.core.connection.angle.pieces import AngleFrame
+from levelcradle.core.connection.welded import weld_line
 from levelcradle.core.design import Mount, standard_tables, validate
 from levelcradle.core.design.mount import Angle, Doubler, OnHardPoint, Welded
 from levelcradle.core.finding import message_text
 from levelcradle.core.mount import envelope, judge_support
 from levelcradle.core.mount.reactions import G_MS2
-from levelcradle.core.strength import bolt_capacity
+from levelcradle.core.strength import bolt_capacity, tightening
 
 TABLES = standard_tables()
 UP = (0.0, 0.0, 1.0)
@@ -129,9 +128,9 @@ def utilisation(found: AngleJoint, load: str, check: str) -> float:
 def test_capacities_of_the_worked_joint() -> None:
     assert bolt_capacity(joint().bolt, joint().grade) == pytest.approx((33408, 22272), rel=1e-3)
     assert bearing_capacity_n(joint()) == pytest.approx(42727, rel=1e-3)
-    assert joint().throat_mm == pytest.approx(1.4)
-    assert joint().throat_mm * joint().weld_strength_mpa == pytest.approx(290.98, rel=1e-3)
-    assert tightening(joint()) == pytest.approx((50.46, 17661), rel=1e-3)
+    assert joint().plate.throat_mm == pytest.approx(1.4)
+    assert joint().plate.throat_mm * joint().plate.weld_strength_mpa == pytest.approx(290.98, rel=1e-3)
+    assert tightening(joint().bolt, joint().preload_n) == pytest.approx((50.46, 17661), rel=1e-3)
 
 
 @pytest.mark.parametrize(
@@ -152,7 +151,7 @@ def test_uses_of_the_worked_joint(
 
 
 def test_weld_force_per_length_of_the_worked_joint() -> None:
-    forces = [float(weld_line(joint(), *(np.array(v) for v in load))) for load in LOADS.values()]
+    forces = [float(weld_line(joint().plate, *(np.array(v) for v in load))) for load in LOADS.values()]
     assert forces == pytest.approx([128.94, 126.55, 75.28], rel=1e-3)
 
 
@@ -325,12 +324,27 @@ def test_a_bracket_that_cannot_be_is_never_passed(tree: dict[str, Any], change: 
     assert not words_of(tree, "tank-rr")
 
 
-def test_of_aluminium_there_is_no_figure(tree: dict[str, Any]) -> None:
+def test_aluminium_is_weaker_than_steel_and_one_that_nobody_knows_welded_has_no_figure(tree: dict[str, Any]) -> None:
+    def used() -> dict[str, tuple[str, float | None]]:
+        found = analyse(validate(tree), {}).findings
+        return {f.id: (f.state, f.value) for f in found if f.code == "mount.use"}
+
+    steel = used()
+    tree["tables"]["materials"]["mine"] = {**tree["tables"]["materials"]["al5083"], "weld_metal_mpa": None}
     for part in (*tree["boxes"].values(), *(mount["shape"] for mount in tree["mounts"].values())):
         part["material"] = "al5083"
-    rows = [f for f in analyse(validate(tree), {}).findings if f.code == "mount.use"]
-    assert rows
-    assert all(f.state != "clear" and f.value is None and "not checked" in message_text(f) for f in rows)
+    soft = used()
+    assert all(value > 1.5 * steel[key][1] for key, (_, value) in soft.items())  # type: ignore[operator]
+    for part in (*tree["boxes"].values(), *(mount["shape"] for mount in tree["mounts"].values())):
+        part["material"] = "mine"
+    assert set(used().values()) == {("unknown", None)}
+
+
+def test_between_two_metals_that_cannot_be_welded_there_is_no_figure(tree: dict[str, Any]) -> None:
+    tree["boxes"]["tank"]["material"] = "al5754"
+    rows = [f for f in analyse(validate(tree), {}).findings if f.id.startswith("mount:tank")]
+    assert {f.state for f in rows} == {"foul"}
+    assert all("welded to" in message_text(f) for f in rows)
 
 
 def test_a_class_that_breaks_without_warning_is_refused_in_the_shops_own_rows_too(tree: dict[str, Any]) -> None:

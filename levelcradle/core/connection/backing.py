@@ -12,11 +12,10 @@ from levelcradle.core.design.mount import Backing, OnHardPoint
 from levelcradle.core.design.tables import BoltSize, Tables
 from levelcradle.core.finding import Step, Working
 from levelcradle.core.part import Bend, FlatPart, Hole, bend_allowance_mm, bend_deduction_mm
-from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, bolt_long_mm
+from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, ROAD_FACTOR, bolt_long_mm
 
 __all__ = ["backing_asks", "backing_parts", "backing_utilisation", "backing_working", "bolt_bought"]
 
-ROAD_FACTOR = 1.5  # elastic, on yield: common practice, no source
 STRENGTH = "t² / 4 fy / 1.1 in a crash, t² / 6 fy / 1.5 on the road"
 STOP_MM = 15.0  # a bent stop stands so far off its plate: common practice, no source
 PLAY_MM = 1.0  # a plate goes through a hole that is so much wider: common practice, no source

@@ -39,7 +39,8 @@ SERIES: tuple[str, ...] = get_args(Series)
 
 class Material(TableRow):
     """``bend_radii``: the least inside radius it is bent to, in thicknesses; ``grain``: whether it cracks where it is
-    bent along its rolling direction. None where nobody has said."""
+    bent along its rolling direction; ``welded_yield_mpa``, ``welded_ultimate_mpa``: what is left of aluminium beside a
+    weld, ``weld_metal_mpa``: what the weld itself bears. None where nobody has said."""
 
     name: Line
     density_kg_m3: Annotated[float, Field(gt=0, le=30_000)]
@@ -50,6 +51,10 @@ class Material(TableRow):
     k_factor: Annotated[float, Field(gt=0, lt=1)]
     weldable_with: Literal["steel", "aluminium"]
     series: Series | None = None  # of an aluminium alloy
+    welded_yield_mpa: Mpa | None = None
+    welded_ultimate_mpa: Mpa | None = None
+    weld_metal_mpa: Mpa | None = None
+    welded_source: Text = ""
     k_source: Text
     bend_radii: Annotated[float, Field(ge=0, le=20)] | None = None
     grain: Literal["yes", "no"] | None = None
@@ -187,6 +192,7 @@ _WORDS = {
     "source",
     "k_source",
     "bend_source",
+    "welded_source",
     "grain",
     "weldable_with",
     "reason",

@@ -10,7 +10,7 @@ from levelcradle.core.tables import rows
 __all__ = ["FORMAT", "upgraded"]
 
 Tree = dict[str, Any]
-FORMAT = 9
+FORMAT = 10
 
 
 def upgraded(tree: Tree) -> Tree:
@@ -266,6 +266,16 @@ def _to_9(tree: Tree) -> Tree:
     return {**tree, "format": 9}
 
 
+# --- 9 to 10: what is left of aluminium beside a weld; tabs and straps among the mounts ---
+
+
+def _to_10(tree: Tree) -> Tree:
+    figures = ("welded_yield_mpa", "welded_ultimate_mpa", "weld_metal_mpa")
+    for figure in figures:
+        tree = _asked(tree, "materials", figure, float)
+    return {**_asked(tree, "materials", "welded_source", str), "format": 10}
+
+
 _STEPS: dict[int | None, Callable[[Tree], Tree]] = {
     1: _to_2,
     2: _to_3,
@@ -275,4 +285,5 @@ _STEPS: dict[int | None, Callable[[Tree], Tree]] = {
     6: _to_7,
     7: _to_8,
     8: _to_9,
+    9: _to_10,
 }

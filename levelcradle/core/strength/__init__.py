@@ -10,11 +10,22 @@ from levelcradle.core.strength.bolts import (
     bearing_n,
     bolt_capacity,
     bolt_long_mm,
+    bolt_utilisation,
+    preload,
     pull_and_shear,
     pull_through_n,
+    tightening,
     toe_pull,
 )
-from levelcradle.core.strength.fatigue import ROOT_MPA, SHAKEN_G, TOE_MPA
+from levelcradle.core.strength.fatigue import ROOT_MPA, ROOT_SOURCE, SHAKEN_G, TOE_MPA, TOE_SOURCE
+from levelcradle.core.strength.legs import ROAD_FACTOR, leg_capacity
+from levelcradle.core.strength.metals import (
+    can_be_welded,
+    ultimate_beside_weld,
+    weld_mpa,
+    weld_unknown,
+    yield_beside_weld,
+)
 from levelcradle.core.strength.sheets import Beams, Bearing, Plate, patch_n, tube_plastic_mm3
 
 __all__ = [
@@ -26,15 +37,27 @@ __all__ = [
     "Beams",
     "Bearing",
     "Plate",
+    "ROAD_FACTOR",
     "ROOT_MPA",
+    "ROOT_SOURCE",
     "SHAKEN_G",
     "TOE_MPA",
+    "TOE_SOURCE",
     "bearing_n",
     "bolt_capacity",
     "bolt_long_mm",
+    "bolt_utilisation",
+    "can_be_welded",
+    "leg_capacity",
     "patch_n",
+    "preload",
     "pull_and_shear",
     "pull_through_n",
+    "tightening",
     "toe_pull",
     "tube_plastic_mm3",
+    "ultimate_beside_weld",
+    "weld_mpa",
+    "weld_unknown",
+    "yield_beside_weld",
 ]

@@ -19,11 +19,19 @@ __all__ = [
     "bearing_n",
     "bolt_capacity",
     "bolt_long_mm",
+    "bolt_utilisation",
+    "preload",
     "pull_and_shear",
     "pull_through_n",
+    "tightening",
     "toe_pull",
 ]
 
+SLIP_FRICTION = 0.15
+ROAD_MARGIN = 1.25
+PRELOAD_SHARE = 0.75  # of the proof load
+SCATTER = 0.7  # what is left of the preload after scatter and embedding: common practice, no source
+NUT_FACTOR = 0.2
 GAMMA_M0 = 1.1
 GAMMA_M2 = 1.25
 EDGE_HOLES = 1.2  # from the middle of a hole to an edge, in holes, at least: EN 1993-1-8 table 3.3, from memory
@@ -64,6 +72,35 @@ def pull_and_shear(
     0.5
     """
     return np.maximum(shear_n / fv_n + pull_n / (1.4 * ft_n), pull_n / ft_n)
+
+
+def preload(bolt: BoltSize, grade: BoltClass, pressed_mpa: float = math.inf) -> float:
+    """0.75 of the proof load [N], and no more than what is pressed by the washer yields at. Source: ISO 898-1; common
+    practice."""
+    ring = math.pi / 4 * (bolt.washer_mm**2 - bolt.clearance_hole_mm**2)
+    return min(PRELOAD_SHARE * grade.proof_mpa * bolt.stress_area_mm2, pressed_mpa * ring)
+
+
+def tightening(bolt: BoltSize, preload_n: float) -> tuple[float, float]:
+    """(torque [N·m], least preload [N]): T = 0.2 d F. Source: common practice."""
+    return NUT_FACTOR * bolt.d_mm * preload_n / 1000, SCATTER * preload_n
+
+
+def bolt_utilisation(
+    pull_n: NDArray[np.float64],
+    shear_n: NDArray[np.float64],
+    bolt: BoltSize,
+    grade: BoltClass,
+    preload_n: float,
+    *,
+    road: bool | NDArray[np.bool_],
+) -> NDArray[np.float64]:
+    """Crash: the joint has slipped, shear and pull together (EN 1993-1-8 table 3.4). Road: no slip, no gapping."""
+    crash = pull_and_shear(pull_n, shear_n, *bolt_capacity(bolt, grade))
+    _, least = tightening(bolt, preload_n)
+    clamp = np.maximum(least - pull_n, 1e-6 * least)
+    on_road = np.maximum(shear_n * ROAD_MARGIN / (SLIP_FRICTION * clamp), pull_n * ROAD_MARGIN / least)
+    return np.where(road, on_road, crash)
 
 
 def toe_pull(

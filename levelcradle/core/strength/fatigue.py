@@ -1,6 +1,6 @@
 """What welds bear two million times: a screen, not a life."""
 
-__all__ = ["ROOT_MPA", "SHAKEN_G", "TOE_MPA"]
+__all__ = ["ROOT_MPA", "ROOT_SOURCE", "SHAKEN_G", "TOE_MPA", "TOE_SOURCE"]
 
 # common practice, no source: a road car's box on its body; each by itself, for they seldom come together
 SHAKEN_G = {
@@ -11,5 +11,15 @@ SHAKEN_G = {
 """By how much a box is shaken to either side of standing still (aft, right, up) [g]."""
 
 _SAFE = 1.35  # γMf, safe life, high consequence: EN 1993-1-9 table 3.1, from memory
-TOE_MPA = 63.0 / _SAFE  # range of stress in the sheet at a weld's toe: EN 1993-1-9 table 8.5, category 63, from memory
-ROOT_MPA = 36.0 / _SAFE  # and in the weld's throat: category 36, from memory
+TOE_MPA = {"steel": 63.0 / _SAFE, "aluminium": 16.0}
+"""Range of stress in the sheet at a weld's toe that each family of metals bears."""
+ROOT_MPA = {"steel": 36.0 / _SAFE, "aluminium": 9.0}
+"""And in the weld's throat."""
+TOE_SOURCE = {
+    "steel": "EN 1993-1-9 table 8.5, category 63 / 1.35, from memory",
+    "aluminium": "EN 1999-1-3 annex J, with its safety, from memory",
+}
+ROOT_SOURCE = {
+    "steel": "EN 1993-1-9 table 8.5, category 36 / 1.35, from memory",
+    "aluminium": "EN 1999-1-3 annex J, with its safety, from memory",
+}

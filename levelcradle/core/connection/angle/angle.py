@@ -15,7 +15,6 @@ from levelcradle.core.connection.angle.checks import (
     geometry,
     lever_pull,
     out_of_range,
-    tightening,
     utilisations,
 )
 from levelcradle.core.connection.angle.pieces import AngleFrame, AngleMount, angle_pieces, bracket_parts
@@ -46,6 +45,7 @@ from levelcradle.core.design.tables import Tables
 from levelcradle.core.finding import Working
 from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import Solid, block
+from levelcradle.core.strength import tightening
 
 __all__ = ["AngleConnection"]
 
@@ -67,7 +67,7 @@ class AngleConnection:
     @cached_property
     def pieces(self) -> tuple[MountPiece, ...]:
         """Made where they are asked for: of most that are tried only the uses are."""
-        wall = self.joint.wall
+        wall = self.joint.plate.wall
         return tuple(angle_pieces(self.id, self.joint.mount, self.frame, self.tables, wall.density_kg_m3))
 
     @staticmethod
@@ -159,7 +159,7 @@ class AngleConnection:
 
     @property
     def tightening(self) -> tuple[float, float]:
-        return tightening(self.joint)
+        return tightening(self.joint.bolt, self.joint.preload_n)
 
     def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         """N pull-off +, D away from the wall, W along the bend."""

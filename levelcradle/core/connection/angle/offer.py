@@ -2,6 +2,7 @@
 its place makes different."""
 
 from dataclasses import dataclass, replace
+from math import ceil
 from itertools import product
 from typing import Any
 
@@ -12,6 +13,7 @@ from levelcradle.core.connection.offers import Place, Reach
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
 from levelcradle.core.design.tables import BoltSize, Tables
+from levelcradle.core.strength import can_be_welded, yield_beside_weld
 
 __all__ = ["AngleOffer"]
 
@@ -28,6 +30,8 @@ WIDTHS = (60.0, 90.0, 105.0, 120.0)
 NARROWEST_MM = 40.0  # of an angle that makes way on a side
 LENGTHS = (60.0, 90.0, 120.0, 180.0)  # of the welds: on a high wall a long one keeps it from bulging
 DOUBLERS = (None, 3.0, 4.0, 6.0)
+IN_ALUMINIUM = {3.0: 4.0, 4.0: 6.0, 6.0: 8.0}  # doublers of aluminium instead: common practice, no source
+LARGEST_LEG_MM = {"steel": 4.0, "aluminium": 8.0}  # of a weld that is run once, or twice: common practice, no source
 CLASSES = ("8.8", "10.9")
 TOE = 1.8  # times the bolt's hole, from the bolt to the free end
 ROUND_MM, ROUND_UP_MM = 30.0, 50.0  # a doubler beyond the bracket on either side, and beyond its welds up and down
@@ -143,12 +147,18 @@ class AngleOffer:
 
 
 def _at(recipe: _Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
-    wall = place.seat.wall
+    wall, metal = place.seat.wall, _metal(place.seat, tables)
+    if wall is None or metal is None:
+        return None
+    family = wall.material.weldable_with
+    if family == "aluminium" and recipe.doubler_mm:
+        recipe = replace(recipe, doubler_mm=IN_ALUMINIUM[recipe.doubler_mm])
     frame = AngleFrame.of(place.spot.at, place.spot.n, place.seat.point, place.seat.normal, recipe.doubler_mm or 0.0)
-    if frame is None or wall is None:
+    if frame is None:
         return None
     room, thread = _Room.of(frame, place.seat), _thread(place.spot, tables)
-    bolt, t, radius = tables.bolts[thread], recipe.thickness_mm, RADII[int(recipe.thickness_mm)]
+    bolt, t = tables.bolts[thread], recipe.thickness_mm
+    radius = max(RADII[int(t)], float(ceil((tables.materials[metal].bend_radii or 0.0) * t)))
     rim = RIM_MM if recipe.doubler_mm else 0.0
     start = max(t + radius, room.near_mm + rim)
     most = min(room.far_mm - rim - start, LARGEST_SHARE * wall.height_mm - 2 * rim)
@@ -163,12 +173,18 @@ def _at(recipe: _Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
         return None
     leg = round(start + weld + BEYOND_MM, 1)
     toe = _up_to_5(TOE * bolt.clearance_hole_mm)
-    welded = Welded(from_mm=round(start, 1), length_mm=float(int(weld)), leg_mm=min(4.0, float(int(t * 0.7))))
+    leg_mm = min(LARGEST_LEG_MM[family], float(int(t * 0.7)))
+    welded = Welded(from_mm=round(start, 1), length_mm=float(int(weld)), leg_mm=leg_mm)
     if recipe.doubler_mm:
         welded = welded.model_copy(update={"doubler": _doubler(recipe, welded, room, wall.height_mm)})
     return {
         "shape": Angle(
-            thickness_mm=t, bend_radius_mm=radius, width_mm=recipe.width_mm, toe_mm=toe, leg_b_mm=leg
+            material=metal,
+            thickness_mm=t,
+            bend_radius_mm=radius,
+            width_mm=recipe.width_mm,
+            toe_mm=toe,
+            leg_b_mm=leg,
         ).model_dump(mode="json"),
         "to_box": welded.model_dump(mode="json"),
         "lands_on": OnHardPoint(
@@ -177,6 +193,15 @@ def _at(recipe: _Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
             sleeve=place.spot.clamps_closed,
         ).model_dump(mode="json"),
     }
+
+
+def _metal(seat: Seat, tables: Tables) -> str | None:
+    """What can be welded to the wall: the usual sheet for brackets where that can, else the strongest of the table."""
+    if seat.wall is None:
+        return None
+    usual, wall = Angle().material, seat.wall.material
+    fits = {key: metal for key, metal in tables.materials.items() if can_be_welded(metal, wall)}
+    return usual if usual in fits else max(fits, key=lambda key: (yield_beside_weld(fits[key], 0.0), key), default=None)
 
 
 def _holed(bolt: BoltSize, c: float, t: float, radius_mm: float) -> bool:
