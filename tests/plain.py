@@ -4,8 +4,10 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from levelcradle.core.analysis import Analysis, analyse
+from levelcradle.core.box import Wall
 from levelcradle.core.design import validate
 from levelcradle.core.design.layers import WALLS
+from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding, message_text
 from tests.conftest import DEMO
 
@@ -91,3 +93,8 @@ def found(tree: Mapping[str, Any], code: str) -> list[Finding]:
 
 def said(tree: Mapping[str, Any], code: str) -> list[str]:
     return [message_text(f) for f in found(tree, code)]
+
+
+def wall_of(metal: Material, thickness_mm: float, height_mm: float) -> Wall:
+    """A wall that is a metre long and flat all over."""
+    return Wall(0.0, 1000.0, 0.0, height_mm, height_mm, thickness_mm, metal)

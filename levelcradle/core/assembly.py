@@ -403,7 +403,7 @@ def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]])
     gear = gear_of(source.held.get(key, []), shell, placement, source.meshes)
     standing = tuple(_connection(name, mount, box, shell, placement, design) for name, mount in mounts)
     own = tuple(PlacedPiece(piece.name, piece.solid.moved(placement), piece.role) for piece in shell.outside)
-    brackets = tuple(PlacedPiece(p.name, p.solid, "bracket", m.id) for m in standing for p in m.pieces)
+    brackets = tuple(PlacedPiece(p.name, p.solid, "bracket", m.id) for m in standing for p in m.pieces if not p.inside)
     on_it = tuple(
         PlacedPiece(g.item.name, solid, "gear", gear=g.id) for g in gear if not g.inside for solid in g.solids
     )

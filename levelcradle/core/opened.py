@@ -26,7 +26,7 @@ __all__ = [
     "OpenedThing",
     "made_as",
     "opened",
-    "welded_on",
+    "on_the_face",
 ]
 
 TOUCHES_MM = 0.5
@@ -208,7 +208,7 @@ def _face_of(at: Vec, outer: Vec, closed: Face) -> str:
 
 
 def _plates(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedRect]:
-    for mount, _, solid in welded_on(box, face):
+    for mount, _, solid in on_the_face(box, face):
         yield OpenedRect(mount.mount.name, *_between(onto(solid.low), onto(solid.high)))
 
 
@@ -239,14 +239,14 @@ def _things(box: PlacedBox, face: str, onto: Onto) -> Iterator[OpenedThing]:
             yield thing(gear.item.name, f"{gear.path}/place", place, [whole])
 
 
-def welded_on(box: PlacedBox, face: str) -> Iterator[tuple[Connection, str, Solid]]:
-    """Of each mount what is welded to a face, or to a plate on it, outward: its part's id, and where it is in the box's
+def on_the_face(box: PlacedBox, face: str) -> Iterator[tuple[Connection, str, Solid]]:
+    """Of each mount what lies on a face, or on a plate on it, outward: its part's id, and where it is in the box's
     own frame."""
     normal, back = outward(face), box.placement.inverse
     surface = max(0.0, dot(box.shell.outer_mm, normal))
     for mount in box.mounts:
         taken = surface
-        solids = [(piece.part, piece.solid.moved(back)) for piece in mount.pieces if piece.welded]
+        solids = [(piece.part, piece.solid.moved(back)) for piece in mount.pieces if piece.on_wall]
         for part, solid in sorted(solids, key=lambda row: dot(row[1].low, normal) + dot(row[1].high, normal)):
             near, far = sorted((dot(solid.low, normal), dot(solid.high, normal)))
             if abs(near - taken) <= TOUCHES_MM:

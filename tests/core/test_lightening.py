@@ -137,7 +137,7 @@ def test_a_hole_may_end_where_a_bracket_begins(off: float, state: str) -> None:
     hard = {"name": "H", "at_mm": [1300.0, -60.0, 450.0], "direction": [0, 0, 1], "thread": "M10"}
     tree = plain_car(boxes={"x": box()}, hardpoints={"h": hard}, mounts={"m": held("x", "h", "left")})
     one = resolve(validate(tree), {}).boxes["x"]
-    end = max(piece.solid.high[0] for mount in one.mounts for piece in mount.pieces if piece.welded)
+    end = max(piece.solid.high[0] for mount in one.mounts for piece in mount.pieces if piece.on_wall)
     start = one.placement.inverse.point((end, 0.0, 0.0))[0] + off - 15.0
     tree["boxes"]["x"]["lightening"]["a"] |= {"from_mm": start, "to_mm": start + 30.0}
     assert resolve(validate(tree), {}).boxes["x"].shell.lightened[0].at

@@ -18,13 +18,14 @@ from levelcradle.core.connection.angle.checks import (
     utilisations,
 )
 from levelcradle.core.connection.angle.pieces import AngleFrame
-from levelcradle.core.connection.welded import weld_line
+from levelcradle.core.connection.hold import WeldedPlate
 from levelcradle.core.design import Mount, standard_tables, validate
 from levelcradle.core.design.mount import Angle, Doubler, OnHardPoint, Welded
 from levelcradle.core.finding import message_text
 from levelcradle.core.mount import envelope, judge_support
 from levelcradle.core.mount.reactions import G_MS2
 from levelcradle.core.strength import bolt_capacity, tightening
+from tests.plain import wall_of
 
 TABLES = standard_tables()
 UP = (0.0, 0.0, 1.0)
@@ -117,7 +118,13 @@ def joint(wall_mm: float = 2.0, doubler: Doubler | None = None, wall: str = "s23
     mount = Mount(
         name="m", carries={"boxes/b": True}, face="left", shape=shape, to_box=weld, lands_on=OnHardPoint(hardpoint="h")
     )
-    return AngleJoint.of(mount, 51.0, TABLES.materials[wall], wall_mm, 244.0, TABLES)
+    return AngleJoint.of(mount, 51.0, wall_of(TABLES.materials[wall], wall_mm, 244.0), wall, TABLES)
+
+
+def welded() -> WeldedPlate:
+    plate = joint().plate
+    assert isinstance(plate, WeldedPlate)
+    return plate
 
 
 def utilisation(found: AngleJoint, load: str, check: str) -> float:
@@ -128,8 +135,8 @@ def utilisation(found: AngleJoint, load: str, check: str) -> float:
 def test_capacities_of_the_worked_joint() -> None:
     assert bolt_capacity(joint().bolt, joint().grade) == pytest.approx((33408, 22272), rel=1e-3)
     assert bearing_capacity_n(joint()) == pytest.approx(42727, rel=1e-3)
-    assert joint().plate.throat_mm == pytest.approx(1.4)
-    assert joint().plate.throat_mm * joint().plate.weld_strength_mpa == pytest.approx(290.98, rel=1e-3)
+    assert welded().throat_mm == pytest.approx(1.4)
+    assert welded().throat_mm * welded().weld_strength_mpa == pytest.approx(290.98, rel=1e-3)
     assert tightening(joint().bolt, joint().preload_n) == pytest.approx((50.46, 17661), rel=1e-3)
 
 
@@ -151,7 +158,9 @@ def test_uses_of_the_worked_joint(
 
 
 def test_weld_force_per_length_of_the_worked_joint() -> None:
-    forces = [float(weld_line(joint().plate, *(np.array(v) for v in load))) for load in LOADS.values()]
+    forces = [
+        float(welded().weld_line((np.array(load[0]), np.array(load[1]), np.array(load[2])))) for load in LOADS.values()
+    ]
     assert forces == pytest.approx([128.94, 126.55, 75.28], rel=1e-3)
 
 
@@ -181,7 +190,7 @@ def test_on_the_road_the_joint_must_not_slip() -> None:
         ({"toe_mm": 12.0}, "bolt to toe"),
         ({"bend_radius_mm": 30.0}, "hole to bend"),
         ({"bend_radius_mm": 36.0}, "bolt to bend"),
-        ({"from_mm": 29.0}, "welds start"),
+        ({"from_mm": 29.0}, "held from"),
         ({"length_mm": 110.0}, "welds end"),
         ({"length_mm": 20.0}, "weld length"),
     ],

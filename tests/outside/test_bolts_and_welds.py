@@ -21,7 +21,7 @@ from levelcradle.core.connection.angle.checks import (
     fatigue,
     utilisations,
 )
-from levelcradle.core.connection.welded import doubler_weld_line, weld_line, weld_utilisations
+from levelcradle.core.connection.hold import Load, WeldedPlate
 from levelcradle.core.design import Mount, standard_tables
 from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
 from levelcradle.core.strength import (
@@ -34,6 +34,7 @@ from levelcradle.core.strength import (
     toe_pull,
     tube_plastic_mm3,
 )
+from tests.plain import wall_of
 
 TABLES = standard_tables()
 
@@ -48,7 +49,17 @@ def joint(
         shape=Angle(material=material, **bracket),  # type: ignore[arg-type]
         lands_on=OnHardPoint(hardpoint="h", bolt=Bolt(size=size, property_class=grade)),
     )
-    return AngleJoint.of(mount, c_mm, TABLES.materials["s235"], 3.0, 245.0, TABLES)
+    return AngleJoint.of(mount, c_mm, wall_of(TABLES.materials["s235"], 3.0, 245.0), "s235", TABLES)
+
+
+def welded(found: AngleJoint) -> WeldedPlate:
+    assert isinstance(found.plate, WeldedPlate)
+    return found.plate
+
+
+def arrays(load: tuple[float, float, float]) -> Load:
+    n, d, w = (np.array(v) for v in load)
+    return n, d, w
 
 
 @pytest.mark.parametrize(
@@ -121,8 +132,8 @@ def test_bearing_of_an_m12_in_3_mm_s235() -> None:
 def test_throat_of_an_equal_leg_fillet(legs: float, throat: float) -> None:
     """a = leg cos 45°, in parts thick enough not to limit it."""
     mount = replace(joint().mount, to_box=Welded(leg_mm=legs))
-    thick = AngleJoint.of(mount, 60.0, TABLES.materials["s235"], 8.0, 245.0, TABLES)
-    assert thick.plate.throat_mm == pytest.approx(throat, rel=1e-3)
+    thick = AngleJoint.of(mount, 60.0, wall_of(TABLES.materials["s235"], 8.0, 245.0), "s235", TABLES)
+    assert welded(thick).throat_mm == pytest.approx(throat, rel=1e-3)
 
 
 @pytest.mark.parametrize(("material", "strength"), [("s235", 207.846), ("s355", 241.204)])
@@ -133,7 +144,7 @@ def test_design_strength_of_fillets(material: str, strength: float) -> None:
 
 
 def test_the_weaker_part_counts_in_a_weld() -> None:
-    assert joint().plate.weld_strength_mpa == pytest.approx(207.846, rel=1e-3)
+    assert welded(joint()).weld_strength_mpa == pytest.approx(207.846, rel=1e-3)
 
 
 def test_edge_distance_of_an_m10() -> None:
@@ -167,7 +178,7 @@ def test_the_welds_of_bracket_and_doubler_by_summing_them_up(load: tuple[float, 
     n, d, w = load
     to_box = Welded(doubler=Doubler(along_w_mm=150.0, along_n_mm=110.0, from_contact_mm=12.0))
     mount = replace(joint("M10").mount, to_box=to_box)
-    found = AngleJoint.of(mount, 60.0, TABLES.materials["s235"], 3.0, 245.0, TABLES)
+    found = AngleJoint.of(mount, 60.0, wall_of(TABLES.materials["s235"], 3.0, 245.0), "s235", TABLES)
     plate, bracket = to_box.doubler, mount.shape
     assert plate is not None
     a, b = plate.along_w_mm / 2, plate.along_n_mm / 2
@@ -175,13 +186,13 @@ def test_the_welds_of_bracket_and_doubler_by_summing_them_up(load: tuple[float, 
     c, up = 60.0 + plate.thickness_mm, plate.from_contact_mm + b
     moments = np.cross((c, 0.0, -up), (d, w, n))
     by_hand = most_by_summing(line_of([*square, square[0]]), np.array(square), np.array((d, w, n)), moments)
-    assert float(doubler_weld_line(found.plate, plate, *(np.array(v) for v in load))) == pytest.approx(by_hand, rel=5e-3)
-    half, le = bracket.width_mm / 2, to_box.length_mm / 2 - found.plate.throat_mm
+    assert float(welded(found).doubler_weld_line(plate, arrays(load))) == pytest.approx(by_hand, rel=5e-3)
+    half, le = bracket.width_mm / 2, to_box.length_mm / 2 - welded(found).throat_mm
     sides = np.concatenate([line_of([(s * half, -le), (s * half, le)]) for s in (-1, 1)])
     moments = np.cross((60.0, 0.0, -(to_box.from_mm + to_box.length_mm / 2)), (d, w, n))
     ends = np.array([(s * half, t * le) for s in (-1, 1) for t in (-1, 1)])
     by_hand = most_by_summing(sides, ends, np.array((d, w, n)), moments)
-    assert float(weld_line(found.plate, *(np.array(v) for v in load))) == pytest.approx(by_hand, rel=5e-3)
+    assert float(welded(found).weld_line(arrays(load))) == pytest.approx(by_hand, rel=5e-3)
 
 
 @given(
@@ -218,12 +229,18 @@ def test_a_doublers_weld_bears_what_its_steel_does() -> None:
     """S235: 207.8 MPa on the throat (EN 1993-1-8 4.5.3.3)."""
     plate = Doubler()
     found = AngleJoint.of(
-        replace(joint("M10").mount, to_box=Welded(doubler=plate)), 60.0, TABLES.materials["s235"], 3.0, 245.0, TABLES
+        replace(joint("M10").mount, to_box=Welded(doubler=plate)),
+        60.0,
+        wall_of(TABLES.materials["s235"], 3.0, 245.0),
+        "s235",
+        TABLES,
     )
     load = (np.array(0.0), np.array(5000.0), np.array(0.0))
-    per_mm = float(doubler_weld_line(found.plate, plate, *load))
+    per_mm = float(welded(found).doubler_weld_line(plate, load))
     throat = min(4.0 / math.sqrt(2), 0.7 * 3.0)
-    assert float(weld_utilisations(found.plate, *load)["doubler weld"]()) == pytest.approx(per_mm / (throat * 207.846), rel=1e-4)
+    assert float(found.plate.utilisations(load, road=False)["doubler weld"]()) == pytest.approx(
+        per_mm / (throat * 207.846), rel=1e-4
+    )
 
 
 # --- aluminium: EN 1999-1-1 tables 3.2 and 8.8, 6.1.6, 8.5.9.1, 8.6.3; all from memory ---
@@ -238,7 +255,7 @@ def aluminium(key: str, **bracket: float) -> AngleJoint:
         to_box=Welded(from_mm=22, length_mm=90, leg_mm=4),
         lands_on=OnHardPoint(hardpoint="h"),
     )
-    return AngleJoint.of(mount, 60.0, TABLES.materials[key], 5.0, 245.0, TABLES)
+    return AngleJoint.of(mount, 60.0, wall_of(TABLES.materials[key], 5.0, 245.0), key, TABLES)
 
 
 @pytest.mark.parametrize(
@@ -250,7 +267,7 @@ def aluminium(key: str, **bracket: float) -> AngleJoint:
 )
 def test_aluminium_beside_a_weld(key: str, yields: float, breaks: float, throat_mpa: float) -> None:
     found = aluminium(key)
-    assert (found.yield_mpa, found.plate.weld_strength_mpa) == (yields, pytest.approx(throat_mpa))
+    assert (found.plate.yield_mpa, welded(found).weld_strength_mpa) == (yields, pytest.approx(throat_mpa))
     bearing = 2.5 * min(25 / 33, 1.0) * breaks * 10 * 6 / 1.25  # table 8.5, as for steel: e1 25, M10 in 11, t 6
     assert bearing_capacity_n(found) == pytest.approx(bearing)
 
@@ -272,7 +289,7 @@ def test_no_metal_bears_more_where_less_is_left_of_it(
     mine = of.model_copy(update={"welded_yield_mpa": min(soft, 80.0), "weld_metal_mpa": min(weld, 170.0)})
     tables = TABLES.model_copy(update={"materials": {**TABLES.materials, "mine": mine}})
     mount = replace(aluminium("al5754").mount, shape=Angle(material="mine"))
-    weaker = AngleJoint.of(mount, 60.0, mine, 5.0, 245.0, tables)  # type: ignore[arg-type]
+    weaker = AngleJoint.of(mount, 60.0, wall_of(mine, 5.0, 245.0), "mine", tables)  # type: ignore[arg-type]
     first = dict(utilisations(aluminium("al5754"), *arrays, road=False))
     for check, used in utilisations(weaker, *arrays, road=False):
         assert float(used) >= float(first[check]) * (1 - 1e-9), check

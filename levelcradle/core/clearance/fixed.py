@@ -13,14 +13,14 @@ from levelcradle.core.finding import Figure, Finding, Step, plain
 from levelcradle.core.gear import Gear
 from levelcradle.core.solids import Solid, block, nearest
 
-__all__ = ["gear_findings"]
+__all__ = ["TOUCHES_MM", "Partner", "gear_findings", "module_partners"]
 
 TOUCHES_MM = -1e-3  # rounding of the kernel
 WAYS = ("front", "aft", "left", "right", "base", "top")  # in the order of a module's faces
 
 
 @dataclass(frozen=True, slots=True)
-class _Partner:
+class Partner:
     """Something of a box that gear may not stand in: its name, its solid (in the axes of the box or of the vehicle),
     the gap it asks for, and why."""
 
@@ -35,10 +35,10 @@ def gear_findings(box: PlacedBox) -> Iterator[Finding]:
     """One finding for each thing of a box: what it stands in, or the least it is off anything."""
     if not box.gear:
         return
-    partners = [*_metal(box), *_modules(box), *_brackets(box)]
+    partners = [*_metal(box), *module_partners(box), *_brackets(box)]
     for number, gear in enumerate(box.gear):
         others = [
-            _Partner(g.item.name, s, 0.0, "one thing stands in one place") for g in box.gear[:number] for s in g.local
+            Partner(g.item.name, s, 0.0, "one thing stands in one place") for g in box.gear[:number] for s in g.local
         ]
         rows = [_measured(gear, partner) for partner in (*partners, *others)] if gear.local else []
         rows += list(_slopes(box, gear))
@@ -47,40 +47,40 @@ def gear_findings(box: PlacedBox) -> Iterator[Finding]:
             yield _finding(box, gear, gap, partner, foul=bool(foul))
 
 
-def _measured(gear: Gear, partner: _Partner) -> tuple[float, _Partner]:
+def _measured(gear: Gear, partner: Partner) -> tuple[float, Partner]:
     return min(nearest(s, partner.solid).gap_mm for s in (gear.solids if partner.in_vehicle else gear.local)), partner
 
 
-def _metal(box: PlacedBox) -> Iterator[_Partner]:
+def _metal(box: PlacedBox) -> Iterator[Partner]:
     """Everything the box is made of, and what stands out of its faces; slopes of cut-off edges are asked for
     themselves."""
     for piece in box.shell.pieces:
         for solid in piece.solids if piece.role != "slope" else ():
-            yield _Partner(piece.name, solid, 0.0, "metal is solid")
+            yield Partner(piece.name, solid, 0.0, "metal is solid")
     for proud in box.shell.outside:
         if proud.role == "protrusion":
-            yield _Partner(proud.name, proud.solid, 0.0, "metal is solid")
+            yield Partner(proud.name, proud.solid, 0.0, "metal is solid")
 
 
-def _slopes(box: PlacedBox, gear: Gear) -> Iterator[tuple[float, _Partner]]:
+def _slopes(box: PlacedBox, gear: Gear) -> Iterator[tuple[float, Partner]]:
     """Inside the box a thing keeps off the slope of a cut-off edge."""
     made = box.shell.made
     for key, chamfer in box.box.chamfers.items():
         for solid in gear.local if gear.inside else ():
             gap = inside_chamfer(chamfer, made.wall_mm, made.outer_mm, solid.low, solid.high)
-            yield gap, _Partner(f"cut-off edge {key}", solid, 0.0, "metal is solid")
+            yield gap, Partner(f"cut-off edge {key}", solid, 0.0, "metal is solid")
 
 
-def _modules(box: PlacedBox) -> Iterator[_Partner]:
+def module_partners(box: PlacedBox) -> Iterator[Partner]:
     for module in box.shell.modules:
         kind = module.spec
         name = f"module {module.number} of the box"
-        yield _Partner(
+        yield Partner(
             name, block(module.low, module.high), kind.neighbour_gap_mm, "what a module keeps to its neighbours"
         )
         for way, room in enumerate(_rooms(module, kind)):
             if room is not None:
-                yield _Partner(
+                yield Partner(
                     f"{name}, room before its {module.looks[way].replace('_', ' ')}",
                     block(*room),
                     0.0,
@@ -98,13 +98,13 @@ def _rooms(module: ShellModule, kind: ModuleKind) -> Iterator[tuple[Vec, Vec] | 
         yield ((low[0], low[1], low[2]), (high[0], high[1], high[2])) if ask > 0 else None
 
 
-def _brackets(box: PlacedBox) -> Iterator[_Partner]:
+def _brackets(box: PlacedBox) -> Iterator[Partner]:
     for mount in box.mounts:
         for piece in mount.pieces:
-            yield _Partner(f"{mount.mount.name}, {piece.name}", piece.solid, 0.0, "a bracket is solid", in_vehicle=True)
+            yield Partner(f"{mount.mount.name}, {piece.name}", piece.solid, 0.0, "a bracket is solid", in_vehicle=True)
 
 
-def _finding(box: PlacedBox, gear: Gear, gap_mm: float, partner: _Partner, *, foul: bool) -> Finding:
+def _finding(box: PlacedBox, gear: Gear, gap_mm: float, partner: Partner, *, foul: bool) -> Finding:
     overlaps = gap_mm < TOUCHES_MM
     thing, name = plain(gear.item.name), plain(partner.name)
     message = (

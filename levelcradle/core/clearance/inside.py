@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.box import in_one_strip
 from levelcradle.core.box.making import cannot
+from levelcradle.core.clearance.bolted_on import bolted_findings
 from levelcradle.core.clearance.chambers import chamber_findings
 from levelcradle.core.clearance.compartments import compartment_findings
 from levelcradle.core.clearance.fixed import gear_findings
@@ -40,6 +41,7 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
             *compartment_findings(assembly, box),
             *box.shell.made.findings(box.path, box.box.name),
             *gear_findings(box),
+            *bolted_findings(box),
             *chamber_findings(box),
             *mouth_findings(box),
             *lightening_findings(box),

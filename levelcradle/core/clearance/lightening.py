@@ -42,7 +42,7 @@ def _under_brackets(box: PlacedBox, holes: Lightened) -> Iterator[Finding]:
         for piece in mount.pieces:
             solid = piece.solid.moved(back)
             flat = [at for at in holes.at if solid.low[axis] - NEAR_MM <= at[axis] <= solid.high[axis] + NEAR_MM]
-            if piece.welded and any(nearest(point(at), solid).gap_mm < reach for at in flat):
+            if piece.on_wall and any(nearest(point(at), solid).gap_mm < reach for at in flat):
                 words = f"lie under {plain(mount.mount.name)}, which is welded there"
                 yield _of(box, holes, f"bracket {mount.id}", "foul", words)
                 break

@@ -65,14 +65,15 @@ class Contact:
 
 @dataclass(frozen=True, slots=True)
 class MountPiece:
-    """One piece of a mount in vehicle axes, with its mass. ``part``: id of the flat part it is of; ``welded``: to the
-    box's wall, or to a plate on it."""
+    """One piece of a mount in vehicle axes, with its mass. ``part``: id of the flat part it is of; ``on_wall``:
+    it lies on the box's wall, or on a plate on it; ``inside``: it stands in the box."""
 
     name: str
     solid: Solid
     mass_kg: float
     part: str = ""
-    welded: bool = False
+    on_wall: bool = False
+    inside: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -155,8 +155,8 @@ def _names(design: Design) -> Iterator[Problem]:
             yield Problem(f"/boxes/{key}/filler", f"there is no filler “{box.filler}”")
     for key, mount in design.mounts.items():
         yield from there(f"/mounts/{key}/carries", mount.box, "boxes", "box")
-        for part, named in (("shape", mount.shape.refers()), ("lands_on", mount.lands_on.refers())):
-            for path, collection, name, words in named:
+        for part in ("shape", "to_box", "lands_on"):
+            for path, collection, name, words in getattr(mount, part).refers():
                 if not _there(design, f"{collection}/{name}"):
                     yield Problem(f"/mounts/{key}/{part}/{path}", words.format(name))
     for collection in TWINNED:

@@ -19,7 +19,9 @@ from levelcradle.core.design.base import (
 __all__ = [
     "Angle",
     "Backing",
+    "Behind",
     "Bolt",
+    "Bolted",
     "Doubler",
     "LandsOn",
     "Loose",
@@ -68,6 +70,15 @@ class Rest(DocumentModel):
 Shape = Annotated[Angle | Rest, Field(discriminator="type")]
 
 
+class Bolt(DocumentModel):
+    size: Line = "M10"
+    property_class: Line = "8.8"
+
+    def refers(self, at: str) -> Iterator[Refers]:
+        yield f"{at}/size", "tables/bolts", self.size, "there is no bolt size “{}”"
+        yield f"{at}/property_class", "tables/bolt_classes", self.property_class, "property class “{}” is not used here"
+
+
 class Doubler(DocumentModel):
     """A plate welded to the wall under the bracket."""
 
@@ -87,19 +98,47 @@ class Welded(DocumentModel):
     leg_mm: PositiveLength = 4.0
     doubler: Doubler | None = None
 
+    def refers(self) -> Iterator[Refers]:
+        return iter(())
+
+
+class Behind(DocumentModel):
+    """A plate behind the box's wall under the nuts, in the middle of the bolts: its size across the bracket and
+    along it."""
+
+    material: Id = "s355"
+    thickness_mm: Annotated[float, Field(gt=0, le=20)] = 4.0
+    size_mm: Annotated[tuple[PositiveLength, PositiveLength], BeforeValidator(_as_tuple)] = (120.0, 100.0)
+
+
+class Bolted(DocumentModel):
+    """Bolts through the bracket and the box's wall: so many rows along the bracket, so many bolts in each."""
+
+    type: Literal["bolted"] = "bolted"
+    bolt: Bolt = Bolt(size="M8")
+    from_mm: PositiveLength = 40.0  # from the contact plane, or the vehicle's bolt, to the first row
+    rows: Annotated[int, Field(ge=2, le=6)] = 2
+    pitch_mm: PositiveLength = 40.0
+    across: Annotated[int, Field(ge=2, le=6)] = 2
+    apart_mm: PositiveLength = 50.0
+    behind: Behind | None = Behind()
+
+    def refers(self) -> Iterator[Refers]:
+        yield from self.bolt.refers("bolt")
+        if self.behind:
+            yield "behind/material", "tables/materials", self.behind.material, "there is no material “{}”"
+
 
 class Loose(DocumentModel):
     """Nothing holds it to the box, which lies on it."""
 
     type: Literal["loose"] = "loose"
 
+    def refers(self) -> Iterator[Refers]:
+        return iter(())
 
-ToBox = Annotated[Welded | Loose, Field(discriminator="type")]
 
-
-class Bolt(DocumentModel):
-    size: Line = "M10"
-    property_class: Line = "8.8"
+ToBox = Annotated[Welded | Bolted | Loose, Field(discriminator="type")]
 
 
 class Backing(DocumentModel):
@@ -131,13 +170,7 @@ class OnHardPoint(DocumentModel):
 
     def refers(self) -> Iterator[Refers]:
         yield "hardpoint", "hardpoints", self.hardpoint, "there is no hard point “{}”"
-        yield "bolt/size", "tables/bolts", self.bolt.size, "there is no bolt size “{}”"
-        yield (
-            "bolt/property_class",
-            "tables/bolt_classes",
-            self.bolt.property_class,
-            "property class “{}” is not used here",
-        )
+        yield from self.bolt.refers("bolt")
         if self.backing:
             yield "backing/material", "tables/materials", self.backing.material, "there is no material “{}”"
 
@@ -158,9 +191,9 @@ class OnMember(DocumentModel):
 
 
 LandsOn = Annotated[OnHardPoint | OnMember, Field(discriminator="type")]
-FITS: dict[str, tuple[str, tuple[str, ...], tuple[str, ...]]] = {
-    "angle": ("welded", ("hardpoint",), ("front", "aft", "left", "right")),
-    "rest": ("loose", ("hardpoint", "member"), ("base",)),
+FITS: dict[str, tuple[tuple[str, ...], tuple[str, ...], tuple[str, ...]]] = {
+    "angle": (("welded", "bolted"), ("hardpoint",), ("front", "aft", "left", "right")),
+    "rest": (("loose",), ("hardpoint", "member"), ("base",)),
 }
 """Of each shape: how it holds the box, what it may land on, which faces it carries."""
 
@@ -180,10 +213,10 @@ class Mount(DocumentModel):
 
     @model_validator(mode="after")
     def _goes_together(self) -> "Mount":
-        hold, lands, faces = FITS[self.shape.type]
-        if self.to_box.type != hold or self.lands_on.type not in lands or self.face not in faces:
+        holds, lands, faces = FITS[self.shape.type]
+        if self.to_box.type not in holds or self.lands_on.type not in lands or self.face not in faces:
             raise ValueError(
-                f"a mount of kind {self.shape.type} is {hold} to the {' or '.join(faces)} and lands on a "
+                f"a mount of kind {self.shape.type} is {' or '.join(holds)} to the {' or '.join(faces)} and lands on a "
                 f"{' or '.join(lands)}"
             )
         return self

@@ -98,9 +98,12 @@ class Sizing:
 
 
 def outline_of(made: dict[str, Any]) -> tuple[float, ...]:
-    shape, plate = made["shape"], made["to_box"]["doubler"] or {}
-    sizes = (plate.get(name, 0.0) for name in ("thickness_mm", "along_w_mm", "along_n_mm"))
-    return shape["thickness_mm"], shape["width_mm"], shape["leg_b_mm"], *sizes
+    shape, hold = made["shape"], made["to_box"]
+    plate = hold.get("doubler") or {}
+    outside = (plate.get(name, 0.0) for name in ("thickness_mm", "along_w_mm", "along_n_mm"))
+    behind = hold.get("behind") or {}
+    inside = (behind.get("thickness_mm", 0.0), *behind.get("size_mm", (0.0, 0.0)))
+    return shape["thickness_mm"], shape["width_mm"], shape["leg_b_mm"], *outside, *inside
 
 
 def words_of_all(made: Sequence[dict[str, Any]]) -> str:
@@ -110,6 +113,12 @@ def words_of_all(made: Sequence[dict[str, Any]]) -> str:
 
 def _made_of(made: dict[str, Any]) -> str:
     """What the mounts are cut from, in words."""
-    shape, weld, bolt = made["shape"], made["to_box"], made["lands_on"]["bolt"]
-    plate = f", doublers {weld['doubler']['thickness_mm']:g} mm" if weld["doubler"] else ", no doublers"
-    return f"angles {shape['thickness_mm']:g} × {shape['width_mm']:g} mm, bolts {bolt['property_class']}{plate}"
+    shape, hold, bolt = made["shape"], made["to_box"], made["lands_on"]["bolt"]
+    plate = hold.get("doubler") or hold.get("behind")
+    what = "plates behind the wall" if hold["type"] == "bolted" else "doublers"
+    plates = f"{what} {plate['thickness_mm']:g} mm" if plate else f"no {what}"
+    through = (
+        f", {hold['rows'] * hold['across']} {hold['bolt']['size']} through the wall each" if "rows" in hold else ""
+    )
+    angles = f"angles {shape['thickness_mm']:g} × {shape['width_mm']:g} mm"
+    return f"{angles}, bolts {bolt['property_class']}{through}, {plates}"

@@ -18,6 +18,7 @@ __all__ = [
     "GAMMA_M2",
     "bearing_n",
     "bolt_capacity",
+    "bolt_group",
     "bolt_long_mm",
     "bolt_utilisation",
     "preload",
@@ -133,13 +134,42 @@ def bearing_n(
     sheet_mpa: float,
     thickness_mm: float,
     edges_mm: tuple[float, float] = (math.inf, math.inf),
+    *,
+    pitch_mm: float = math.inf,
 ) -> float:
     """A bolt on the rim of its hole in a sheet: k1 αb fu d t / γM2 [N]. ``edges_mm``: from the middle of the hole to
-    the edge that it bears towards, and to the nearer one beside. Source: EN 1993-1-8 table 3.4."""
+    the edge that it bears towards, and to the nearer one beside; ``pitch_mm``: to the next hole, whichever way. Source:
+    EN 1993-1-8 table 3.4."""
     ahead, beside = (mm / bolt.clearance_hole_mm for mm in edges_mm)
-    alpha = min(ahead / 3, bolt_mpa / sheet_mpa, 1.0)
-    k1 = min(max(2.8 * beside - 1.7, 0.01), 2.5)  # one so near is foul by its shape; the use stays finite
+    apart = pitch_mm / bolt.clearance_hole_mm
+    # what is so near is foul by its shape; the use stays finite
+    alpha = max(min(ahead / 3, apart / 3 - 0.25, bolt_mpa / sheet_mpa, 1.0), 0.01)
+    k1 = min(max(min(2.8 * beside, 1.4 * apart) - 1.7, 0.01), 2.5)
     return k1 * alpha * sheet_mpa * bolt.d_mm * thickness_mm / GAMMA_M2
+
+
+def bolt_group(
+    places_mm: Sequence[tuple[float, float]],
+    forces_n: tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]],
+    moments: tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]],
+) -> tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]]:
+    """What each of a group of bolts in one plane takes of a force and a moment at its middle [N]: square to the plane,
+    and along its first and second way. Every bolt takes as much as it is far from the middle; nothing is counted for
+    what presses on the metal between them, which is cautious.
+
+    Args:
+        places_mm: of each bolt from their middle, along the first way and the second.
+        forces_n: square to the plane, along the first way and the second; moments: about the same.
+    Returns: three arrays with one more axis before theirs, of the bolts.
+    Source: elastic bolt group (statics), as for a line of weld.
+    """
+    u, v = (np.array(row).reshape(-1, *([1] * np.ndim(forces_n[0]))) for row in zip(*places_mm, strict=True))
+    count, uu, vv = len(places_mm), (u * u).sum(axis=0), (v * v).sum(axis=0)
+    off, along_u, along_v = forces_n
+    about, about_u, about_v = moments
+    polar = np.maximum(uu + vv, 1e-9)
+    square = off / count + about_u * v / np.maximum(vv, 1e-9) - about_v * u / np.maximum(uu, 1e-9)
+    return square, along_u / count - about * v / polar, along_v / count + about * u / polar
 
 
 def pull_through_n(across_mm: float, sheet_mpa: float, thickness_mm: float) -> float:

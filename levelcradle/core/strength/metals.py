@@ -1,7 +1,7 @@
 """What welding leaves of a metal's strength, and what welds of it bear.
 
-Steel keeps its own. Aluminium that was rolled or aged hard is soft again beside a weld: EN 1999-1-1 6.1.6 (its zone is 20
-to 30 mm wide on either side; here all of a welded piece of it is taken as soft, which is cautious)."""
+Steel keeps its own. Aluminium that was rolled or aged hard is soft again beside a weld: EN 1999-1-1 6.1.6 (its zone is
+20 to 30 mm wide on either side; here all of a welded piece of it is taken as soft, which is cautious)."""
 
 import math
 from collections.abc import Sequence

@@ -68,7 +68,7 @@ def _apart(subject: Subject, box: PlacedBox) -> Iterator[tuple[str, list[Body]]]
     for mount in box.mounts:
         at, far = back.point(mount.spot.at), dict[str, list[Body]]()
         for held in mount.pieces:
-            by = PLATE_MM if held.welded and _is_flat(subject, held.part) else BRACKET_MM
+            by = PLATE_MM if held.on_wall and _is_flat(subject, held.part) else BRACKET_MM
             body = Body((held.solid.moved(back),), 0.25)
             far.setdefault(held.part, []).append(_moved(body, mount_off(box, at, by)))
         yield from ((subject.marks.get(part, ""), group) for part, group in far.items())

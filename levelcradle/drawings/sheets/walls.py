@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.box import SEEN, openings_of
 from levelcradle.core.connection import Connection
-from levelcradle.core.opened import welded_on
+from levelcradle.core.design.mount import Bolted, ToBox, Welded
+from levelcradle.core.opened import on_the_face
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.letters import shortened
 from levelcradle.drawings.linework import Look, extent
@@ -50,7 +51,7 @@ def wall_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Sheet
 
 
 def _on_wall(subject: Subject, box: PlacedBox, face: str, look: Look) -> Iterator[_OnWall]:
-    for mount, part, solid in welded_on(box, face):
+    for mount, part, solid in on_the_face(box, face):
         (x0, y0), (x1, y1) = look.at(solid.low), look.at(solid.high)
         low, high = (min(x0, x1), min(y0, y1)), (max(x0, x1), max(y0, y1))
         yield _OnWall(subject.marks.get(part, ""), mount.mount.name, mount, low, high)
@@ -92,7 +93,7 @@ def _wall(subject: Subject, letter: str, box: PlacedBox, face: str, rows: list[_
     notes = (
         "Seen from outside. “From left” and “from base”: to the near edges of each piece, the middle of each opening, "
         "from the wall's left edge as seen here and from its lowest edge",
-        *_welds(rows),
+        *_holds(rows),
     )
     border(
         sheet,
@@ -160,18 +161,22 @@ def _table(sheet: Sheet, subject: Subject, rows: list[_OnWall], zero: tuple[floa
             sheet.words((spot.at[0] + left, spot.at[1]), shortened(text, right - left - 1, 2.6), 2.6)
 
 
-def _welds(rows: list[_OnWall]) -> Iterator[str]:
-    """How they are welded; of those that are alike once."""
+def _holds(rows: list[_OnWall]) -> Iterator[str]:
+    """How they are held; of those that are alike once."""
     told = dict[str, list[str]]()
     for row in rows:
-        hold = row.mount.mount.to_box if row.mount else None
-        if hold is None or hold.type != "welded":
-            continue
+        if row.mount and (words := _words_of(row.mount.mount.to_box)):
+            told.setdefault(words, []).append(row.name)
+    for words, names in told.items():
+        yield f"{', '.join(dict.fromkeys(names))}: {words}"
+
+
+def _words_of(hold: ToBox) -> str:
+    if isinstance(hold, Welded):
         words = (
             f"two fillets, leg {hold.leg_mm:g}, {hold.length_mm:g} long, from {hold.from_mm:g} off the contact plane"
         )
-        if hold.doubler:
-            words += f"; doubler welded all round, leg {hold.doubler.weld_leg_mm:g}"
-        told.setdefault(words, []).append(row.name)
-    for words, names in told.items():
-        yield f"{', '.join(dict.fromkeys(names))}: {words}"
+        return f"{words}; doubler welded all round, leg {hold.doubler.weld_leg_mm:g}" if hold.doubler else words
+    if isinstance(hold, Bolted):
+        return f"{hold.rows * hold.across} {hold.bolt.size}, drilled through the bracket's holes in place"
+    return ""

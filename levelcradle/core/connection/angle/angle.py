@@ -44,7 +44,7 @@ from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.finding import Working
 from levelcradle.core.part import FlatPart
-from levelcradle.core.solids import Solid, block
+from levelcradle.core.solids import Solid
 from levelcradle.core.strength import tightening
 
 __all__ = ["AngleConnection"]
@@ -67,13 +67,12 @@ class AngleConnection:
     @cached_property
     def pieces(self) -> tuple[MountPiece, ...]:
         """Made where they are asked for: of most that are tried only the uses are."""
-        wall = self.joint.plate.wall
-        return tuple(angle_pieces(self.id, self.joint.mount, self.frame, self.tables, wall.density_kg_m3))
+        return tuple(angle_pieces(self.id, self.joint.mount, self.frame, self.joint.plate, self.tables))
 
     @staticmethod
     def of(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> "AngleConnection | Unfit":
         its, wall = AngleMount.of(mount), seat.wall
-        doubler = its.to_box.doubler
+        doubler = its.to_box.doubler if isinstance(its.to_box, Welded) else None
         frame = AngleFrame.of(spot.at, spot.n, seat.point, seat.normal, doubler.thickness_mm if doubler else 0.0)
         if frame is None or wall is None:
             return Unfit(key, mount, spot, "the box's wall faces along the bolt", touches=False)
@@ -82,7 +81,7 @@ class AngleConnection:
         if frame.c_mm <= its.shape.thickness_mm + its.shape.bend_radius_mm:
             why = f"the hard point is only {frame.c_mm:.1f} off the wall, less than the bracket's bend takes"
             return Unfit(key, mount, spot, why if frame.square else NOT_SQUARE)
-        joint = AngleJoint.of(mount, frame.c_mm, wall.material, wall.thickness_mm, wall.height_mm, tables)
+        joint = AngleJoint.of(mount, frame.c_mm, wall, seat.material, tables)
         return AngleConnection(key, mount, spot, seat, frame, joint, tables)
 
     @staticmethod
@@ -90,13 +89,13 @@ class AngleConnection:
         """Its bolt is of the hard point's thread, where that is known."""
         last = AngleMount.of(like) if like else None
         size = getattr(landing, "thread", None) or (last.lands_on.bolt.size if last else "M10")
-        shape, weld = (last.shape, last.to_box) if last else (Angle(), Welded())
+        shape, hold = (last.shape, last.to_box) if last else (Angle(), Welded())
         lands_on = {
             "type": "hardpoint",
             "hardpoint": on.removeprefix("hardpoints/"),
             "bolt": {"size": size, "property_class": "8.8"},
         }
-        return {"shape": shape.model_dump(mode="json"), "to_box": weld.model_dump(mode="json"), "lands_on": lands_on}
+        return {"shape": shape.model_dump(mode="json"), "to_box": hold.model_dump(mode="json"), "lands_on": lands_on}
 
     @property
     def unfit(self) -> str:
@@ -112,33 +111,19 @@ class AngleConnection:
 
     @property
     def measures(self) -> tuple[Measure, ...]:
-        shape, weld, c = self.joint.shape, self.joint.weld, self.frame.c_mm
-        half, start, end = shape.width_mm / 2, weld.from_mm, weld.from_mm + weld.length_mm
-        rows = (
+        shape, c = self.joint.shape, self.frame.c_mm
+        half = shape.width_mm / 2
+        return (
             Measure("wall to bolt", (-c, 0.0, 0.0), (0.0, 0.0, 0.0)),
             Measure("bolt to toe", (0.0, 0.0, 0.0), (shape.toe_mm, 0.0, 0.0)),
             Measure("leg on the box", (-c, 0.0, 0.0), (-c, 0.0, shape.leg_b_mm)),
-            Measure("weld", (-c, 0.0, start), (-c, 0.0, end)),
             Measure("wide", (0.0, -half, 0.0), (0.0, half, 0.0), at_wall=True),
-        )
-        plate = weld.doubler
-        if plate is None:
-            return rows
-        low, wide = plate.from_contact_mm, plate.along_w_mm / 2
-        return (
-            *rows,
-            Measure("doubler", (-c, -wide, low), (-c, wide, low), at_wall=True),
-            Measure("doubler", (-c, -wide, low), (-c, -wide, low + plate.along_n_mm), at_wall=True),
+            *self.joint.plate.measures(),
         )
 
     @property
     def welds(self) -> tuple[Solid, ...]:
-        """Two fillets beside leg B."""
-        half, leg, c = self.joint.shape.width_mm / 2, self.joint.weld.leg_mm, self.frame.c_mm
-        start, end = self.joint.weld.from_mm, self.joint.weld.from_mm + self.joint.weld.length_mm
-        sides = ((-half - leg, -half), (half, half + leg))
-        blocks = (block((-c, low, start), (-c + leg, high, end)) for low, high in sides)
-        return tuple(solid.moved(self.frame.placement) for solid in blocks)
+        return tuple(solid.moved(self.frame.placement) for solid in self.joint.plate.fillets())
 
     @property
     def reach_mm(self) -> float | None:
@@ -151,7 +136,7 @@ class AngleConnection:
 
     @property
     def rough(self) -> tuple[str, ...]:
-        return ("wall", "doubler patch")
+        return tuple(name for name, _ in self.joint.plate.patches())
 
     @property
     def remarks(self) -> tuple[str, ...]:
@@ -194,19 +179,15 @@ class AngleConnection:
     def _on_the_wall(self) -> Iterator[tuple[str, bool]]:
         """Whether what is welded to the wall lies on the flat that its cut-off edges leave: above the bend, below the
         lid's edge, between the corners."""
-        frame, weld, wall = self.frame, self.joint.weld, self.seat.wall
+        frame, lies, wall = self.frame, self.joint.plate.lies, self.seat.wall
         if wall is None:
             return
-        plate = weld.doubler
-        half = (plate.along_w_mm if plate else self.joint.shape.width_mm) / 2
-        near = plate.from_contact_mm if plate else weld.from_mm
-        far = near + (plate.along_n_mm if plate else weld.length_mm)
-        c = frame.c_mm + (plate.thickness_mm if plate else 0.0)
-        corners = frame.placement.points(np.array([(-c, w, n) for w in (-half, half) for n in (near, far)]))
+        what, sides = lies.what, (-lies.half_mm, lies.half_mm)
+        ends = [(-frame.c_mm, w, n) for w in sides for n in (lies.near_mm, lies.far_mm)]
+        corners = frame.placement.points(np.array(ends))
         local = (corners - np.array(self.seat.placement.origin)) @ self.seat.placement.turn
         along = local[:, 0 if self.mount.face in ("left", "right") else 1]
         low, high = wall.flat_from_mm, wall.flat_to_mm
-        what = "doubler" if plate else "weld"
         up = (
             f"{what} from {local[:, 2].min():.1f} to {local[:, 2].max():.1f} up the wall, its flat is {low:.1f} to "
             f"{high:.1f}"
@@ -226,11 +207,13 @@ class AngleConnection:
         return working(self.joint, row)
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
-        yield from bracket_parts(self.id, self.joint.mount, self.frame, self.seat.box_name, self.seat.material, tables)
+        joint = self.joint
+        yield from bracket_parts(self.id, joint.mount, self.frame, joint.plate, self.seat.box_name, tables)
         yield from backing_parts(self.id, self.mount.name, self.joint.mount.lands_on, tables)
 
     def bought(self) -> Iterator[str]:
         yield bolt_bought(self.joint.mount.lands_on, self.spot, self.joint.t, self.tables)
+        yield from self.joint.plate.bought()
 
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)

@@ -9,10 +9,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from levelcradle.core.box import Wall
 from levelcradle.core.connection.angle.pieces import AngleMount
 from levelcradle.core.connection.connection import ForceArray, Road
-from levelcradle.core.connection.welded import WeldedPlate, weld_asks, weld_fatigue, weld_out_of_range, weld_utilisations
-from levelcradle.core.design.mount import Angle, Mount, Welded
+from levelcradle.core.connection.hold import HeldPlate, held_plate
+from levelcradle.core.design.mount import Angle, Mount
 from levelcradle.core.design.refused import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
 from levelcradle.core.strength import (
@@ -23,8 +24,6 @@ from levelcradle.core.strength import (
     leg_capacity,
     preload,
     toe_pull,
-    ultimate_beside_weld,
-    yield_beside_weld,
 )
 
 __all__ = ["CHECKS", "AngleJoint", "fatigue", "geometry", "lever_pull", "out_of_range", "utilisations"]
@@ -35,29 +34,32 @@ class AngleJoint:
     """Everything the checks need: ``plate`` is leg B on the wall. Its c follows from the pose of the box."""
 
     mount: AngleMount
-    plate: WeldedPlate
+    plate: HeldPlate
     bolt: BoltSize
     grade: BoltClass
 
     @staticmethod
-    def of(
-        mount: Mount, c_mm: float, wall: Material, wall_mm: float, wall_height_mm: float, tables: Tables
-    ) -> "AngleJoint":
+    def of(mount: Mount, c_mm: float, wall: Wall, wall_key: str, tables: Tables) -> "AngleJoint":
         its = AngleMount.of(mount)
         shape, bolt = its.shape, its.lands_on.bolt
-        metal = tables.materials[shape.material]
-        plate = WeldedPlate(
-            its.to_box, shape.width_mm, shape.thickness_mm, metal, wall, wall_mm, wall_height_mm, c_mm
+        plate = held_plate(
+            its.to_box,
+            tables,
+            width_mm=shape.width_mm,
+            long_mm=shape.leg_b_mm,
+            thickness_mm=shape.thickness_mm,
+            metal=shape.material,
+            wall=wall.material,
+            wall_key=wall_key,
+            wall_mm=wall.thickness_mm,
+            wall_height_mm=wall.height_mm,
+            c_mm=c_mm,
         )
         return AngleJoint(its, plate, tables.bolts[bolt.size], tables.bolt_classes[bolt.property_class])
 
     @property
     def shape(self) -> Angle:
         return self.mount.shape
-
-    @property
-    def weld(self) -> Welded:
-        return self.mount.to_box
 
     @property
     def metal(self) -> Material:
@@ -85,11 +87,7 @@ class AngleJoint:
     def preload_n(self) -> float:
         """Aluminium under the washer is pressed no further than it yields."""
         soft = self.metal.weldable_with == "aluminium"
-        return preload(self.bolt, self.grade, self.yield_mpa if soft else math.inf)
-
-    @property
-    def yield_mpa(self) -> float:
-        return yield_beside_weld(self.metal, self.t)
+        return preload(self.bolt, self.grade, self.plate.yield_mpa if soft else math.inf)
 
     @property
     def unchecked(self) -> str:
@@ -99,7 +97,7 @@ class AngleJoint:
                 f"property class {self.mount.lands_on.bolt.property_class}: classes above 10.9 are not used here, "
                 f"they break brittle"
             )
-        return self.plate.cannot_be_checked
+        return self.plate.unchecked
 
 
 def lever_pull(joint: AngleJoint, n: ForceArray) -> ForceArray:
@@ -113,7 +111,7 @@ def bolt(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road
 
 
 def _leg_capacity(joint: AngleJoint, *, road: Road) -> tuple[ForceArray, ForceArray, ForceArray]:
-    return leg_capacity(joint.shape.width_mm, joint.t, joint.yield_mpa, road=road)
+    return leg_capacity(joint.shape.width_mm, joint.t, joint.plate.yield_mpa, road=road)
 
 
 def leg_a(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
@@ -133,16 +131,18 @@ def net_section(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, 
 
 
 def leg_b(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
-    """u = (|N| b1 + |D| h) / M_Rd + |W| h / M_s + |N| / N_Rd, h = zs − t/2, at the first weld. Cautious, no source."""
+    """u = (|N| b1 + |D| h) / M_Rd + |W| h / M_s + |N| / N_Rd, h = zs − t/2, where it is first held, less its holes.
+    Cautious, no source."""
     bend, side, axial = _leg_capacity(joint, road=road)
-    h = max(joint.weld.from_mm - joint.t / 2, 0.0)
-    return (np.abs(n) * joint.b1_mm + np.abs(d) * h) / bend + np.abs(w) * h / side + np.abs(n) / axial
+    h = max(joint.plate.start_mm - joint.t / 2, 0.0)
+    whole = (np.abs(n) * joint.b1_mm + np.abs(d) * h) / bend + np.abs(w) * h / side + np.abs(n) / axial
+    return np.asarray(whole / joint.plate.left)
 
 
 def bearing_capacity_n(joint: AngleJoint) -> float:
     """Fb = k1 αb fu d t / γM2 of leg A, e1 = e, e2 = w/2 [N]. Source: EN 1993-1-8 table 3.4."""
     edges = (joint.shape.toe_mm, joint.shape.width_mm / 2)
-    return bearing_n(joint.bolt, joint.grade.ultimate_mpa, ultimate_beside_weld(joint.metal), joint.t, edges)
+    return bearing_n(joint.bolt, joint.grade.ultimate_mpa, joint.plate.ultimate_mpa, joint.t, edges)
 
 
 def bearing(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
@@ -166,7 +166,7 @@ def utilisations(
         name: lambda check=check: check(joint, n, d, w, road=road)  # type: ignore[misc]
         for name, check in CHECKS.items()
     }
-    checks.update(weld_utilisations(joint.plate, n, d, w))
+    checks.update(joint.plate.utilisations((n, d, w), road=road))
     for name in sorted(checks, key=lambda name: name != first):
         yield name, checks[name]()
 
@@ -174,15 +174,16 @@ def utilisations(
 def toe_stress_mpa(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> ForceArray:
     """In leg B where its welds begin, elastic: (|N| b1 + |D| h) / (w t²/6) + |W| h / (t w²/6) + |N| / (w t). Source:
     beam theory; summed without signs, as leg B's strength is (cautious, no source)."""
-    t, wide, h = joint.t, joint.shape.width_mm, max(joint.weld.from_mm - joint.t / 2, 0.0)
+    t, wide, h = joint.t, joint.shape.width_mm, max(joint.plate.start_mm - joint.t / 2, 0.0)
     bent = (np.abs(n) * joint.b1_mm + np.abs(d) * h) / (wide * t**2 / 6)
     return np.asarray(bent + np.abs(w) * h / (t * wide**2 / 6) + np.abs(n) / (wide * t))
 
 
 def fatigue(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> Iterator[tuple[str, ForceArray]]:
     """Of leg B where its welds begin, and of each weld, the use under a load that comes to either side."""
-    yield "fatigue at the weld's toe", 2 * toe_stress_mpa(joint, n, d, w) / TOE_MPA[joint.metal.weldable_with]
-    yield from weld_fatigue(joint.plate, n, d, w)
+    if joint.plate.toe:
+        yield "fatigue at the weld's toe", 2 * toe_stress_mpa(joint, n, d, w) / TOE_MPA[joint.metal.weldable_with]
+    yield from joint.plate.fatigue((n, d, w))
 
 
 def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
@@ -195,14 +196,20 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
     hole = b - size.clearance_hole_mm / 2
     yield f"hole to bend {hole:.1f}, at least {2 * joint.t:.1f}", hole >= 2 * joint.t
     yield f"bolt to bend {b:.1f}, room for the washer {size.washer_mm / 2 + 1:.1f}", b >= size.washer_mm / 2 + 1
-    least, most = joint.t + bracket.bend_radius_mm, 3 * joint.t + bracket.bend_radius_mm
+    yield from _starts(joint)
+    yield from joint.plate.asks()
+
+
+def _starts(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
+    """Where leg B is first held: beyond the bend, and not far from it; a washer and its hole clear of the bend too."""
+    bracket, starts, bolt = joint.shape, joint.plate.start_mm, joint.plate.bolted_by
+    clear = joint.t + bracket.bend_radius_mm
+    least = clear + max(bolt.washer_mm / 2 + 1, bolt.clearance_hole_mm / 2 + 2 * joint.t) if bolt else clear
+    most = 3 * joint.t + bracket.bend_radius_mm + (least - clear)
     yield (
-        f"welds start {joint.weld.from_mm:.1f} off the contact plane, {least:.1f} (the bend) to {most:.1f}",
-        (least <= joint.weld.from_mm <= most),
+        f"held from {starts:.1f} off the contact plane, {least:.1f} (the bend) to {most:.1f}",
+        least <= starts <= most,
     )
-    end = joint.weld.from_mm + joint.weld.length_mm
-    yield f"welds end at {end:.1f}, leg B at {bracket.leg_b_mm:.1f}", end <= bracket.leg_b_mm
-    yield from weld_asks(joint.plate)
 
 
 CLAMPED_MPA = 200.0  # aluminium that bolts clamp by the standard yields above that: EN 1999-1-1 8.5.9.1, from memory
@@ -212,4 +219,4 @@ def out_of_range(joint: AngleJoint) -> Iterator[str]:
     """What lies outside the range the standards' rules are written for: said, no reason to fail."""
     if joint.metal.weldable_with == "aluminium" and joint.metal.yield_mpa < CLAMPED_MPA:
         yield f"{joint.metal.name} under a bolt that clamps it, yields under {CLAMPED_MPA:g} MPa"
-    yield from weld_out_of_range(joint.plate)
+    yield from joint.plate.out_of_range()

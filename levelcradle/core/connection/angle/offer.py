@@ -2,16 +2,17 @@
 its place makes different."""
 
 from dataclasses import dataclass, replace
-from math import ceil
 from itertools import product
+from math import ceil
 from typing import Any
 
 from levelcradle.core.axes import dot, minus
+from levelcradle.core.box import Wall
 from levelcradle.core.connection.angle.pieces import AngleFrame
 from levelcradle.core.connection.connection import Seat
 from levelcradle.core.connection.offers import Place, Reach
 from levelcradle.core.connection.spot import Spot
-from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
+from levelcradle.core.design.mount import Angle, Behind, Bolt, Bolted, Doubler, OnHardPoint, Welded
 from levelcradle.core.design.tables import BoltSize, Tables
 from levelcradle.core.strength import can_be_welded, yield_beside_weld
 
@@ -40,6 +41,8 @@ BEYOND_MM = 6.0  # leg B beyond its welds
 LEAST_WELD_MM = 45.0
 LARGEST_SHARE = 0.85  # of the wall's height: as far as the wall's rule goes
 UNKNOWN_THREAD = "M10"
+THROUGH = ("M8", "M10")  # bolts through a wall, by a leg up to 6 mm and by a thicker one: common practice, no source
+EDGE = 1.5  # times their hole, to the edges of the leg
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,24 +69,27 @@ class _Room:
 
 @dataclass(frozen=True, slots=True)
 class _Recipe:
-    """What all angles of a box have in common."""
+    """What all angles of a box have in common. ``held_mm``: so long are the welds, or so far from end to end are the
+    bolts with their metal; ``plate_mm``: the doubler, or the plate behind the wall."""
 
     thickness_mm: float
     width_mm: float
-    weld_mm: float
-    doubler_mm: float | None
+    held_mm: float
+    plate_mm: float | None
     property_class: str
+    bolted: bool
 
     @property
     def mass_kg(self) -> float:
         """About in proportion to its mass; a stronger bolt costs a little, so that it is not taken for nothing."""
-        plate = (self.width_mm + 2 * ROUND_MM) * (self.weld_mm + 2 * ROUND_UP_MM) * (self.doubler_mm or 0.0)
-        sheet = self.thickness_mm * self.width_mm * (self.weld_mm + 130)
+        plate = (self.width_mm + 2 * ROUND_MM) * (self.held_mm + 2 * ROUND_UP_MM) * (self.plate_mm or 0.0)
+        sheet = self.thickness_mm * self.width_mm * (self.held_mm + 130)
         return (sheet + plate) * (1.02 if self.property_class != CLASSES[0] else 1.0)
 
 
 _RECIPES = sorted(
-    (_Recipe(*row) for row in product(RADII, WIDTHS, LENGTHS, DOUBLERS, CLASSES)), key=lambda recipe: recipe.mass_kg
+    (_Recipe(*row) for row in product(RADII, WIDTHS, LENGTHS, DOUBLERS, CLASSES, (False, True))),
+    key=lambda recipe: recipe.mass_kg,
 )
 _SHAPES = list(dict.fromkeys(replace(recipe, property_class="") for recipe in _RECIPES))
 _SHAPE_OF = [_SHAPES.index(replace(recipe, property_class="")) for recipe in _RECIPES]
@@ -147,52 +153,86 @@ class AngleOffer:
 
 
 def _at(recipe: _Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
-    wall, metal = place.seat.wall, _metal(place.seat, tables)
-    if wall is None or metal is None:
+    """Aluminium is welded to aluminium, and steel bolted to it; steel is welded to steel."""
+    wall = place.seat.wall
+    family = wall.material.weldable_with if wall else "steel"
+    if wall is None or (recipe.bolted and family == "steel"):
         return None
-    family = wall.material.weldable_with
-    if family == "aluminium" and recipe.doubler_mm:
-        recipe = replace(recipe, doubler_mm=IN_ALUMINIUM[recipe.doubler_mm])
-    frame = AngleFrame.of(place.spot.at, place.spot.n, place.seat.point, place.seat.normal, recipe.doubler_mm or 0.0)
-    if frame is None:
+    if family == "aluminium" and recipe.plate_mm and not recipe.bolted:
+        recipe = replace(recipe, plate_mm=IN_ALUMINIUM[recipe.plate_mm])
+    off_mm = 0.0 if recipe.bolted else recipe.plate_mm or 0.0
+    frame = AngleFrame.of(place.spot.at, place.spot.n, place.seat.point, place.seat.normal, off_mm)
+    metal = Angle().material if recipe.bolted else _metal(place.seat, tables)
+    if frame is None or metal not in tables.materials:
         return None
-    room, thread = _Room.of(frame, place.seat), _thread(place.spot, tables)
+    thread = _thread(place.spot, tables)
     bolt, t = tables.bolts[thread], recipe.thickness_mm
     radius = max(RADII[int(t)], float(ceil((tables.materials[metal].bend_radii or 0.0) * t)))
-    rim = RIM_MM if recipe.doubler_mm else 0.0
-    start = max(t + radius, room.near_mm + rim)
-    most = min(room.far_mm - rim - start, LARGEST_SHARE * wall.height_mm - 2 * rim)
-    weld = min(recipe.weld_mm, most)
-    side = recipe.width_mm / 2 + rim
-    if (
-        weld < LEAST_WELD_MM
-        or start > 3 * t + radius
-        or side > min(room.before_mm, room.behind_mm)
-        or not _holed(bolt, frame.c_mm, t, radius)
-    ):
+    if not _holed(bolt, frame.c_mm, t, radius):
         return None
-    leg = round(start + weld + BEYOND_MM, 1)
-    toe = _up_to_5(TOE * bolt.clearance_hole_mm)
-    leg_mm = min(LARGEST_LEG_MM[family], float(int(t * 0.7)))
-    welded = Welded(from_mm=round(start, 1), length_mm=float(int(weld)), leg_mm=leg_mm)
-    if recipe.doubler_mm:
-        welded = welded.model_copy(update={"doubler": _doubler(recipe, welded, room, wall.height_mm)})
+    make = _bolted if recipe.bolted else _welded
+    hold = make(recipe, _Room.of(frame, place.seat), wall, t + radius, tables)
+    if hold is None:
+        return None
+    to_box, leg_mm = hold
     return {
         "shape": Angle(
             material=metal,
             thickness_mm=t,
             bend_radius_mm=radius,
             width_mm=recipe.width_mm,
-            toe_mm=toe,
-            leg_b_mm=leg,
+            toe_mm=_up_to_5(TOE * bolt.clearance_hole_mm),
+            leg_b_mm=leg_mm,
         ).model_dump(mode="json"),
-        "to_box": welded.model_dump(mode="json"),
+        "to_box": to_box.model_dump(mode="json"),
         "lands_on": OnHardPoint(
             hardpoint=place.spot.path.removeprefix("hardpoints/"),
             bolt=Bolt(size=thread, property_class=recipe.property_class),
             sleeve=place.spot.clamps_closed,
         ).model_dump(mode="json"),
     }
+
+
+def _welded(recipe: _Recipe, room: _Room, wall: Wall, bend_mm: float, tables: Tables) -> tuple[Welded, float] | None:
+    """The welds from the bend on, as far as the wall lets them, with a doubler; and leg B for them."""
+    t, rim = recipe.thickness_mm, RIM_MM if recipe.plate_mm else 0.0
+    start = max(bend_mm, room.near_mm + rim)
+    weld = min(recipe.held_mm, room.far_mm - rim - start, LARGEST_SHARE * wall.height_mm - 2 * rim)
+    side = recipe.width_mm / 2 + rim
+    if weld < LEAST_WELD_MM or start > 2 * t + bend_mm or side > min(room.before_mm, room.behind_mm):
+        return None
+    leg_mm = min(LARGEST_LEG_MM[wall.material.weldable_with], float(int(t * 0.7)))
+    welded = Welded(from_mm=round(start, 1), length_mm=float(int(weld)), leg_mm=leg_mm)
+    if recipe.plate_mm:
+        welded = welded.model_copy(update={"doubler": _doubler(recipe, welded, room, wall.height_mm)})
+    return welded, round(start + weld + BEYOND_MM, 1)
+
+
+def _bolted(recipe: _Recipe, room: _Room, wall: Wall, bend_mm: float, tables: Tables) -> tuple[Bolted, float] | None:
+    """Four bolts from the bend on, with a plate behind the wall; and leg B for them."""
+    t, through = recipe.thickness_mm, THROUGH[recipe.thickness_mm > 6]
+    bolt = tables.bolts.get(through)
+    if bolt is None:
+        return None
+    edge, hole = ceil(EDGE * bolt.clearance_hole_mm), bolt.clearance_hole_mm
+    least = bend_mm + max(bolt.washer_mm / 2 + 1, hole / 2 + 2 * t)
+    start = ceil(max(least, room.near_mm + bolt.washer_mm / 2 + RIM_MM))
+    pitch = min(recipe.held_mm - 2 * edge, room.far_mm - start - bolt.washer_mm / 2 - RIM_MM)
+    apart, middle = recipe.width_mm - 2 * edge, start + pitch / 2
+    too_near = min(pitch, apart) < max(2.4 * hole, bolt.washer_mm + 2)
+    if too_near or start > least + 2 * t or recipe.width_mm / 2 > min(room.before_mm, room.behind_mm):
+        return None
+    wide = min(apart + 2 * ROUND_MM, 2 * min(room.before_mm, room.behind_mm))
+    long = 2 * min(
+        pitch / 2 + ROUND_UP_MM, middle - room.near_mm, room.far_mm - middle, LARGEST_SHARE * wall.height_mm / 2
+    )
+    behind = (
+        Behind(thickness_mm=recipe.plate_mm, size_mm=(float(int(wide)), float(int(long)))) if recipe.plate_mm else None
+    )
+    hold = Bolted(
+        bolt=Bolt(size=through), from_mm=float(start), pitch_mm=float(int(pitch)), apart_mm=float(apart), behind=behind
+    )
+    return hold, float(ceil(start + pitch + edge))
 
 
 def _metal(seat: Seat, tables: Tables) -> str | None:
@@ -216,9 +256,7 @@ def _doubler(recipe: _Recipe, weld: Welded, room: _Room, wall_mm: float) -> Doub
     near = max(weld.from_mm - ROUND_UP_MM, room.near_mm)
     far = min(weld.from_mm + weld.length_mm + ROUND_UP_MM, room.far_mm, near + LARGEST_SHARE * wall_mm)
     wide = min(recipe.width_mm + 2 * ROUND_MM, 2 * min(room.before_mm, room.behind_mm))
-    plate = Doubler(
-        thickness_mm=recipe.doubler_mm or 0.0, along_w_mm=float(int(wide)), along_n_mm=float(int(far - near))
-    )
+    plate = Doubler(thickness_mm=recipe.plate_mm or 0.0, along_w_mm=float(int(wide)), along_n_mm=float(int(far - near)))
     return plate.model_copy(update={"from_contact_mm": round(near, 1)})
 
 

@@ -16,7 +16,8 @@ import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, cross, dot, minus, scaled, unit
 from levelcradle.core.connection.connection import MountPiece
-from levelcradle.core.design.mount import Angle, Mount, OnHardPoint, Welded
+from levelcradle.core.connection.hold import HeldPlate
+from levelcradle.core.design.mount import Angle, Bolted, Mount, OnHardPoint, Welded
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
 from levelcradle.core.solids import block, rod
@@ -34,13 +35,17 @@ class AngleMount:
     name: str
     face: str
     shape: Angle
-    to_box: Welded
+    to_box: Welded | Bolted
     lands_on: OnHardPoint
 
     @staticmethod
     def of(mount: Mount) -> "AngleMount":
-        shape, weld, on = cast(Angle, mount.shape), cast(Welded, mount.to_box), cast(OnHardPoint, mount.lands_on)
-        return AngleMount(mount.name, mount.face, shape, weld, on)
+        shape, hold, on = (
+            cast(Angle, mount.shape),
+            cast(Welded | Bolted, mount.to_box),
+            cast(OnHardPoint, mount.lands_on),
+        )
+        return AngleMount(mount.name, mount.face, shape, hold, on)
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,10 +100,10 @@ def _flat_length_mm(mount: AngleMount, c_mm: float, tables: Tables) -> float:
 
 
 def angle_pieces(
-    key: str, mount: AngleMount, frame: AngleFrame, tables: Tables, wall_density_kg_m3: float
+    key: str, mount: AngleMount, frame: AngleFrame, plate: HeldPlate, tables: Tables
 ) -> Iterator[MountPiece]:
-    """Both legs, doubler, bolt head and washer. The sheet's mass is that of the flat before its hole; the bolt fills
-    it."""
+    """Both legs, what holds leg B, bolt head and washer. The sheet's mass is that of the flat before its holes; the
+    bolts fill them."""
     bracket, bolt = mount.shape, tables.bolts[mount.lands_on.bolt.size]
     t, half, c = bracket.thickness_mm, bracket.width_mm / 2, frame.c_mm
     density = tables.materials[bracket.material].density_kg_m3 * 1e-9
@@ -108,12 +113,8 @@ def angle_pieces(
     place, angle = frame.placement, _angle(key)
     yield MountPiece("leg A", block((-c, -half, 0), (bracket.toe_mm, half, t)).moved(place), sheet_kg * share, angle)
     upright = block((-c, -half, t), (-c + t, half, leg_b)).moved(place)
-    yield MountPiece("leg B", upright, sheet_kg * (1 - share), angle, welded=True)
-    if plate := mount.to_box.doubler:
-        low = (-c - plate.thickness_mm, -plate.along_w_mm / 2, plate.from_contact_mm)
-        high = (-c, plate.along_w_mm / 2, plate.from_contact_mm + plate.along_n_mm)
-        mass = plate.thickness_mm * plate.along_w_mm * plate.along_n_mm * wall_density_kg_m3 * 1e-9
-        yield MountPiece("doubler", block(low, high).moved(place), mass, _doubler(key), welded=True)
+    yield MountPiece("leg B", upright, sheet_kg * (1 - share), angle, on_wall=True)
+    yield from plate.pieces(key, place)
     top = t + bolt.washer_thick_mm + bolt.head_mm
     ends = place.points(np.array([(0.0, 0.0, t), (0.0, 0.0, top)]))
     head = rod(tuple(ends[0]), tuple(ends[1]), bolt.washer_mm / 2)
@@ -124,10 +125,6 @@ def _angle(key: str) -> str:
     return f"{key}-angle"
 
 
-def _doubler(key: str) -> str:
-    return f"{key}-doubler"
-
-
 def _head_kg(mount: AngleMount, tables: Tables) -> float:
     bolt = tables.bolts[mount.lands_on.bolt.size]
     hexagon = math.sqrt(3) / 2 * bolt.across_flats_mm**2 * bolt.head_mm
@@ -136,9 +133,9 @@ def _head_kg(mount: AngleMount, tables: Tables) -> float:
 
 
 def bracket_parts(
-    key: str, mount: AngleMount, frame: AngleFrame, box_name: str, wall_material: str, tables: Tables
+    key: str, mount: AngleMount, frame: AngleFrame, plate: HeldPlate, box_name: str, tables: Tables
 ) -> Iterator[FlatPart]:
-    """Flat pattern of the angle (leg B first, bolt hole at e from the toe) and the doubler."""
+    """Flat pattern of the angle (leg B first, bolt hole at e from the toe) and what is behind leg B."""
     bracket, material = mount.shape, tables.materials[mount.shape.material]
     deduction, c_mm = _bend_deduction_mm(mount, tables), frame.c_mm
     leg_a = c_mm + bracket.toe_mm
@@ -148,13 +145,15 @@ def bracket_parts(
     # the hole would cut the blank in two: it is foul, and never drawn
     if min(width / 2, bracket.toe_mm) <= bolt_hole_mm / 2:
         return
-    hole = Hole((length - bracket.toe_mm, width / 2), bolt_hole_mm, mount.lands_on.bolt.size)
+    bolt = Hole((length - bracket.toe_mm, width / 2), bolt_hole_mm, mount.lands_on.bolt.size)
+    held = [Hole((bracket.leg_b_mm - n, width / 2 + w), mm, what) for n, w, mm, what in plate.holes()]
+    if not all(_in_leg(hole, bend_at, width) for hole in held):
+        return
     notes = (
-        f"Leg A {leg_a:.1f} outside with the hole, leg B {bracket.leg_b_mm:.1f} outside, welded to {box_name}",
+        f"Leg A {leg_a:.1f} outside with the hole, leg B {bracket.leg_b_mm:.1f} outside, on {box_name}",
         f"Inside radius {bracket.bend_radius_mm:g}, bend deduction {deduction:.2f}: K {material.k_factor:g} "
         f"({material.k_source})",
-        f"Two fillet welds, leg {mount.to_box.leg_mm:g}, {mount.to_box.length_mm:g} long, "
-        f"from {mount.to_box.from_mm:g} off the contact plane",
+        plate.note(box_name),
     )
     yield FlatPart(
         _angle(key),
@@ -165,30 +164,18 @@ def bracket_parts(
         bracket.thickness_mm,
         material.density_kg_m3,
         ((0.0, 0.0), (length, 0.0), (length, width), (0.0, width)),
-        (hole,),
+        (bolt, *held),
         (_bend_at(mount, bend_at, tables),),
         notes,
         Stand((length, width / 2), _frame_at(frame, (bracket.toe_mm - length, -width / 2, 0.0), (frame.d, frame.w))),
     )
-    if plate := mount.to_box.doubler:
-        w, n, wall = plate.along_w_mm, plate.along_n_mm, tables.materials[wall_material]
-        yield FlatPart(
-            _doubler(key),
-            f"{mount.name} doubler",
-            1,
-            wall_material,
-            wall.name,
-            plate.thickness_mm,
-            wall.density_kg_m3,
-            ((0.0, 0.0), (w, 0.0), (w, n), (0.0, n)),
-            (),
-            (),
-            (f"Welded all round to {box_name}; {w:g} along the bend line, {n:g} along the bolt",),
-            Stand(
-                (w / 2, n / 2),
-                _frame_at(frame, (-c_mm - plate.thickness_mm, -w / 2, plate.from_contact_mm), (frame.w, frame.n)),
-            ),
-        )
+    yield from plate.parts(key, mount.name, box_name, frame.placement)
+
+
+def _in_leg(hole: Hole, long_mm: float, wide_mm: float) -> bool:
+    """Whether all of a hole is in leg B: one that is not is foul, and never drawn."""
+    (x, y), r = hole.at, hole.diameter_mm / 2
+    return r < x < long_mm - r and r < y < wide_mm - r
 
 
 def _bend_at(mount: AngleMount, at_mm: float, tables: Tables) -> Bend:

@@ -4,7 +4,6 @@ import numpy as np
 
 from levelcradle.core.connection.angle.checks import AngleJoint, bearing_capacity_n, lever_pull, toe_stress_mpa
 from levelcradle.core.connection.connection import Governing
-from levelcradle.core.connection.welded import weld_steps
 from levelcradle.core.finding import Step, Working
 from levelcradle.core.strength import TOE_MPA, TOE_SOURCE, bolt_capacity
 
@@ -49,5 +48,5 @@ def working(joint: AngleJoint, row: Governing) -> Working:
             Step("bears", "two million times", TOE_MPA[family], "MPa", TOE_SOURCE[family]),
         ]
     else:
-        steps += weld_steps(joint.plate, row.check, (n, d, w))
+        steps += joint.plate.steps(row.check, (n, d, w))
     return (*steps, Step(f"use of the {row.check}", "demand / capacity", row.utilisation, ""))

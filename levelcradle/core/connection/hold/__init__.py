@@ -1,0 +1,8 @@
+"""How a bracket's plate holds a box: by welds, or by bolts through the wall. Kinds of mounts share these."""
+
+from levelcradle.core.connection.hold.bolted import BoltedPlate
+from levelcradle.core.connection.hold.kinds import held_plate
+from levelcradle.core.connection.hold.plate import HeldPlate, Lies, Load
+from levelcradle.core.connection.hold.welded import WeldedPlate
+
+__all__ = ["BoltedPlate", "HeldPlate", "Lies", "Load", "WeldedPlate", "held_plate"]
