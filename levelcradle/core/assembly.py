@@ -466,7 +466,8 @@ def seat_of(
 ) -> Seat:
     """The face of a box that a mount would hold."""
     point, normal = face_of((shell, placement), face)
-    return Seat(point, normal, placement, None if face == "base" else shell.made.wall_at(face), box.name, box.material)
+    wall = None if face == "base" else shell.made.wall_at(face)
+    return Seat(point, normal, placement, wall, box.name, box.material, shell.made.over, shell.made.closed_face)
 
 
 def _connection(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design) -> Connection:

@@ -10,12 +10,16 @@ from levelcradle.core.connection.connection import (
     Road,
     Seat,
 )
+from levelcradle.core.connection.hold.offer import narrowed
 from levelcradle.core.connection.kinds import OFFERS, connect
 from levelcradle.core.connection.offers import Place, Reach, Side
+from levelcradle.core.connection.recipes import RECIPES, SHAPE_OF
 from levelcradle.core.connection.spot import Spot, frame_of, spot_of
 
 __all__ = [
     "OFFERS",
+    "RECIPES",
+    "SHAPE_OF",
     "Connection",
     "Contact",
     "ForceArray",
@@ -30,5 +34,6 @@ __all__ = [
     "Spot",
     "connect",
     "frame_of",
+    "narrowed",
     "spot_of",
 ]

@@ -40,6 +40,9 @@ def bolt_bought(lands_on: OnHardPoint, spot: Spot, leg_mm: float, tables: Tables
 
 def backing_asks(lands_on: OnHardPoint, spot: Spot, tables: Tables) -> Iterator[tuple[str, bool]]:
     """What a bolt there must keep, each with whether it does."""
+    if spot.thread and spot.thread in tables.bolts:
+        fits = spot.thread == lands_on.bolt.size
+        yield f"bolt {lands_on.bolt.size} in a hard point {spot.thread}", fits
     plate, bolt = lands_on.backing, tables.bolts[lands_on.bolt.size]
     if spot.clamps_closed and plate is None:
         yield "bolt through a closed section, in a sleeve that keeps its walls apart", lands_on.sleeve

@@ -11,7 +11,7 @@ from typing import Literal, Protocol
 import numpy as np
 from numpy.typing import NDArray
 
-from levelcradle.core.axes import Matrix, Placement, Vec, minus, plus, scaled
+from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, plus, scaled
 from levelcradle.core.box import Wall
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design.mount import Mount
@@ -41,7 +41,8 @@ TOUCHES_MM = 1.0  # a spot this near to a thing's solid lies on that thing
 @dataclass(frozen=True, slots=True)
 class Seat:
     """The face of a box that a mount holds, in vehicle axes: a point of its outside, its outward normal, the wall there
-    (none on the base), and how the box stands."""
+    (none on the base), and how the box stands. ``over``: its corners with what closes it, in its own frame;
+    ``closed``: the face that it is filled through."""
 
     point: Vec
     normal: Vec
@@ -49,6 +50,14 @@ class Seat:
     wall: Wall | None
     box_name: str
     material: str  # id of what the box is made of
+    over: tuple[Vec, Vec]
+    closed: str
+
+    @property
+    def runs(self) -> int:
+        """The axis of the box along which the face runs, level."""
+        across = self.placement.direction((0.0, 1.0, 0.0))
+        return 0 if abs(dot(self.normal, across)) > 0.5 else 1
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,8 +7,11 @@ from levelcradle.core.connection.angle import AngleConnection
 from levelcradle.core.connection.angle.offer import AngleOffer
 from levelcradle.core.connection.connection import Connection, Seat
 from levelcradle.core.connection.offers import Place, Reach
+from levelcradle.core.connection.recipes import Recipe
 from levelcradle.core.connection.rest import RestConnection
 from levelcradle.core.connection.spot import Spot
+from levelcradle.core.connection.tab import TabConnection
+from levelcradle.core.connection.tab.offer import TabOffer
 from levelcradle.core.design import HardPoint
 from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.survey import Member
@@ -31,27 +34,21 @@ class Maker(Protocol):
 class Offering(Protocol):
     """How mounts of one kind are proposed."""
 
+    long: str
+    """Which figure of its shape is how long it is on the box."""
+
+    words: str
+    """Several of them."""
+
     def reach(self, spot: Spot, seat: Seat, tables: Tables, /) -> Reach | None:
         """What a spot is to a wall; None where this kind cannot stand between them."""
 
-    numbers: range
-    """Of what can be made, the lightest first, in one order for all places."""
-
-    def made(self, number: int, place: Place, tables: Tables, /) -> dict[str, Any] | None:
+    def made(self, recipe: Recipe, place: Place, tables: Tables, /) -> dict[str, Any] | None:
         """Shape, hold and landing for a place; None where it cannot stand there."""
 
-    def shape_of(self, number: int, /) -> int:
-        """Which of what was made are alike but for the bolt: they have one number here."""
 
-    def width(self, made: dict[str, Any], /) -> float:
-        """How wide it is along the wall [mm]."""
-
-    def narrowed(self, made: dict[str, Any], to_mm: float, /) -> dict[str, Any] | None:
-        """The same, no wider than that; None where too little would be left."""
-
-
-MAKERS: Mapping[str, Maker] = {"angle": AngleConnection, "rest": RestConnection}
-OFFERS: Mapping[str, Offering] = {"angle": AngleOffer}
+MAKERS: Mapping[str, Maker] = {"angle": AngleConnection, "tab": TabConnection, "rest": RestConnection}
+OFFERS: Mapping[str, Offering] = {"angle": AngleOffer, "tab": TabOffer}
 
 
 def connect(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> Connection:

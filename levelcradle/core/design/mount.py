@@ -30,6 +30,7 @@ __all__ = [
     "OnMember",
     "Rest",
     "Shape",
+    "Tab",
     "ToBox",
     "Welded",
 ]
@@ -54,6 +55,24 @@ class Angle(DocumentModel):
         yield "material", "tables/materials", self.material, "there is no material “{}”"
 
 
+class Tab(DocumentModel):
+    """A flat plate that lies on the vehicle's metal with its bolt and on the box's wall, beyond one of its edges.
+
+    ``toe_mm``: from the bolt to its free end; ``long_mm``: to its end on the box; ``packing_mm``: a pad between it and
+    the vehicle's metal, that clears what stands proud there."""
+
+    type: Literal["tab"] = "tab"
+    material: Id = "s355"
+    thickness_mm: Annotated[float, Field(gt=0, le=30)] = 8.0
+    width_mm: PositiveLength = 80.0
+    toe_mm: PositiveLength = 25.0
+    long_mm: PositiveLength = 150.0
+    packing_mm: Annotated[float, Field(ge=0, le=60)] = 0.0
+
+    def refers(self) -> Iterator[Refers]:
+        yield "material", "tables/materials", self.material, "there is no material “{}”"
+
+
 class Rest(DocumentModel):
     """A pad that the box lies on; ``bears_mpa``: what its material may be pressed with."""
 
@@ -67,7 +86,7 @@ class Rest(DocumentModel):
         return iter(())
 
 
-Shape = Annotated[Angle | Rest, Field(discriminator="type")]
+Shape = Annotated[Angle | Tab | Rest, Field(discriminator="type")]
 
 
 class Bolt(DocumentModel):
@@ -193,6 +212,7 @@ class OnMember(DocumentModel):
 LandsOn = Annotated[OnHardPoint | OnMember, Field(discriminator="type")]
 FITS: dict[str, tuple[tuple[str, ...], tuple[str, ...], tuple[str, ...]]] = {
     "angle": (("welded", "bolted"), ("hardpoint",), ("front", "aft", "left", "right")),
+    "tab": (("welded", "bolted"), ("hardpoint",), ("front", "aft", "left", "right")),
     "rest": (("loose",), ("hardpoint", "member"), ("base",)),
 }
 """Of each shape: how it holds the box, what it may land on, which faces it carries."""

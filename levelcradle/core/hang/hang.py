@@ -16,7 +16,7 @@ import numpy as np
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.assembly import resolve
 from levelcradle.core.axes import Matrix
-from levelcradle.core.connection import OFFERS, Contact
+from levelcradle.core.connection import SHAPE_OF, Contact, narrowed
 from levelcradle.core.design import Design, tree_of
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.words import words_of
@@ -24,7 +24,7 @@ from levelcradle.core.edits import edited, hung_on, unhung
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import TIGHT_UTILISATION, Finding, plain
 from levelcradle.core.hang.missing import Missing, missing_points
-from levelcradle.core.hang.sizing import KIND, Sizing, outline_of, words_of_all
+from levelcradle.core.hang.sizing import Sizing, outline_of, words_of_all
 from levelcradle.core.hang.within_reach import Within, within_reach
 from levelcradle.core.meshes import Mesh
 from levelcradle.core.mount import judge_support
@@ -87,7 +87,7 @@ class _Question:
         self.sizing = Sizing(self.assembly, self.box)
 
     def answer(self, most: int) -> Answer:
-        within = within_reach(self.assembly, self.box, KIND)
+        within = within_reach(self.assembly, self.box)
         if guess := self.assembly.guess_in(self.box):
             words = plain(words_of(tree_of(self.bare), guess))
             return Answer(tuple(within), (), (Missing(f"What hangs there is not known: not taken yet is {words}"),))
@@ -163,10 +163,10 @@ class _Question:
     ) -> list[dict[str, Any]]:
         """What is left where the first of them stands in the way by so much: each as narrow as that one must be, if it
         holds so, else what is less large another way."""
-        offer, size, left = OFFERS[KIND], outline_of(options[0]), []
-        width = offer.width(options[0]) - 2.0 * ceil(by_mm)
+        size, left = outline_of(options[0]), []
+        width = options[0]["shape"]["width_mm"] - 2.0 * ceil(by_mm)
         for made in options:
-            narrow = offer.narrowed(made, width)
+            narrow = narrowed(made, width)
             if narrow and self.sizing.utilisation_of(self.sizing.connected(row, narrow), forces) <= 1.0:
                 left.append(narrow)
             elif any(a < b for a, b in zip(outline_of(made), size, strict=True)):
@@ -199,8 +199,7 @@ class _Question:
         """Mounts that hold, the lightest first: those of which nothing is used beyond what counts as clear where it
         may, then those that bear it all; with the most that is used of them."""
         forces, bear, hopeless = self._forces(chosen), [], set[int]()
-        for number in OFFERS[KIND].numbers:
-            shape = OFFERS[KIND].shape_of(number)
+        for number, shape in enumerate(SHAPE_OF):
             if shape in hopeless:
                 continue
             utilisation = self._use(chosen, number, forces)
@@ -217,7 +216,7 @@ class _Question:
         if self._peak(chosen) is None:
             return False
         forces = self._forces(chosen)
-        can_be_made = (n for n in reversed(OFFERS[KIND].numbers) if len(self._alike(chosen, n)) == len(chosen))
+        can_be_made = (n for n in reversed(range(len(SHAPE_OF))) if len(self._alike(chosen, n)) == len(chosen))
         return any(self._use(chosen, number, forces) <= 1.0 for number in islice(can_be_made, HEAVIEST))
 
     def _alike(self, chosen: Sequence[Within], number: int) -> list[dict[str, Any]]:

@@ -7,7 +7,7 @@ from typing import Any
 
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.assembly import PlacedBox, resolve
-from levelcradle.core.connection import Connection, Contact, Side
+from levelcradle.core.connection import OFFERS, Connection, Contact, Side
 from levelcradle.core.design import Design
 from levelcradle.core.design.mount import OnHardPoint
 from levelcradle.core.design.patch import Op
@@ -43,7 +43,12 @@ def what_mends(design: Design, mount_id: str, *, meshes: Mapping[str, Mesh]) -> 
     assembly = resolve(design, meshes)
     box = assembly.boxes[design.mounts[mount_id].box]
     mount = next((m for m in box.mounts if m.id == mount_id), None)
-    if mount is None or mount.mount.face == "base" or not isinstance(mount.mount.lands_on, OnHardPoint):
+    if (
+        mount is None
+        or mount.mount.shape.type not in OFFERS
+        or mount.mount.face == "base"
+        or not isinstance(mount.mount.lands_on, OnHardPoint)
+    ):
         return ()
     if judge_support([Contact(m.spot.at, m.spot.n) for m in box.mounts]).support_condition != "holds":
         return ()  # it needs more of them, not a stronger one
@@ -57,7 +62,9 @@ def what_mends(design: Design, mount_id: str, *, meshes: Mapping[str, Mesh]) -> 
 def _holding(sizing: Sizing, box: PlacedBox, mount: Connection, face: Side) -> Iterator[dict[str, Any]]:
     forces = sizing.forces([m.spot.at for m in box.mounts], box.hung_kg)
     n = box.mounts.index(mount)
-    row = Within(mount.spot.path, mount.spot.name, face, 0.0, 0.0, "", place_on(box, mount.spot, face))
+    row = Within(
+        mount.mount.shape.type, mount.spot.path, mount.spot.name, face, 0.0, 0.0, "", place_on(box, mount.spot, face)
+    )
     yield from sizing.holding(row, forces[:, :, n])
 
 

@@ -36,7 +36,8 @@ def missing_points(box: PlacedBox, usable: Sequence[Within], holds: Callable[[Wi
     """
     if not usable:
         return [Missing("No hard point is within reach: it needs three that are not in a line, beside its walls")]
-    found = list(_ranges(box, usable[0].place.spot, holds))
+    like = next((row.place.spot for row in usable if row.kind == "angle"), None)
+    found = list(_ranges(box, like, holds)) if like else []
     if found:
         return found
     count = len(usable)
@@ -86,4 +87,4 @@ def _along(box: PlacedBox, face: Side, like: Spot) -> Iterator[Within]:
         spot = replace(
             like, path=f"hardpoints/{face}-{n}", name="a new point", at=box.placement.point(vec(local)), thread=None
         )
-        yield Within(spot.path, spot.name, face, OFF_MM, 0.0, "", place_on(box, spot, face))
+        yield Within("angle", spot.path, spot.name, face, OFF_MM, 0.0, "", place_on(box, spot, face))

@@ -9,16 +9,15 @@ import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix, Vec
-from levelcradle.core.connection import OFFERS, Connection, connect
+from levelcradle.core.connection import OFFERS, RECIPES, SHAPE_OF, Connection, connect
 from levelcradle.core.design.mount import Mount
 from levelcradle.core.finding import TIGHT_UTILISATION
 from levelcradle.core.hang.within_reach import Within
 from levelcradle.core.mount import envelope
 from levelcradle.core.strength import SHAKEN_G
 
-__all__ = ["KIND", "Sizing", "outline_of", "words_of_all"]
+__all__ = ["Sizing", "outline_of", "words_of_all"]
 
-KIND = "angle"
 BOLT = "bolt"  # the check that a stronger bolt alone may mend
 
 
@@ -43,7 +42,7 @@ class Sizing:
     def made(self, row: Within, number: int) -> dict[str, Any] | None:
         key = (row.path, number)
         if key not in self._made:
-            self._made[key] = OFFERS[KIND].made(number, row.place, self.assembly.tables)
+            self._made[key] = OFFERS[row.kind].made(RECIPES[number], row.place, self.assembly.tables)
         return self._made[key]
 
     def connection(self, row: Within, number: int) -> Connection:
@@ -81,8 +80,7 @@ class Sizing:
     def holding(self, row: Within, forces: Matrix) -> list[dict[str, Any]]:
         """What holds at one place, the lightest first, and before all what is clear where it may be."""
         utilisations: dict[int, tuple[float, int]] = {}  # by shape
-        for number in OFFERS[KIND].numbers:
-            shape = OFFERS[KIND].shape_of(number)
+        for number, shape in enumerate(SHAPE_OF):
             undecided = 1.0 < utilisations.get(shape, (2.0, 0))[0] < np.inf  # without end no other bolt would do
             if undecided and self.made(row, number) is not None:
                 utilisations[shape] = min(
@@ -103,7 +101,8 @@ def outline_of(made: dict[str, Any]) -> tuple[float, ...]:
     outside = (plate.get(name, 0.0) for name in ("thickness_mm", "along_w_mm", "along_n_mm"))
     behind = hold.get("behind") or {}
     inside = (behind.get("thickness_mm", 0.0), *behind.get("size_mm", (0.0, 0.0)))
-    return shape["thickness_mm"], shape["width_mm"], shape["leg_b_mm"], *outside, *inside
+    long = shape[OFFERS[shape["type"]].long]
+    return shape["thickness_mm"], shape["width_mm"], long, *outside, *inside
 
 
 def words_of_all(made: Sequence[dict[str, Any]]) -> str:
@@ -120,5 +119,5 @@ def _made_of(made: dict[str, Any]) -> str:
     through = (
         f", {hold['rows'] * hold['across']} {hold['bolt']['size']} through the wall each" if "rows" in hold else ""
     )
-    angles = f"angles {shape['thickness_mm']:g} × {shape['width_mm']:g} mm"
-    return f"{angles}, bolts {bolt['property_class']}{through}, {plates}"
+    sheets = f"{OFFERS[shape['type']].words} {shape['thickness_mm']:g} × {shape['width_mm']:g} mm"
+    return f"{sheets}, bolts {bolt['property_class']}{through}, {plates}"

@@ -15,9 +15,10 @@ NEAR_MM = 400.0  # further off nothing is told of a hard point: common practice,
 
 @dataclass(frozen=True, eq=False, slots=True)
 class Within:
-    """A hard point near a box: from which wall, how far off it, and by how much it misses (0: a mount can be made
-    there)."""
+    """A hard point near a box: from which wall, by which kind of mount, how far off it, and by how much it misses (0: a
+    mount can be made there)."""
 
+    kind: str
     path: str
     name: str
     face: Side
@@ -27,11 +28,10 @@ class Within:
     place: Place
 
 
-def within_reach(assembly: Assembly, box: PlacedBox, kind: str) -> list[Within]:
+def within_reach(assembly: Assembly, box: PlacedBox) -> list[Within]:
     """Each hard point near a box by the wall it is best hung from; those that can be used first, near first."""
     rows = (
-        _best(assembly, box, spot_of(OnHardPoint(hardpoint=key), assembly.design), kind)
-        for key in assembly.design.hardpoints
+        _best(assembly, box, spot_of(OnHardPoint(hardpoint=key), assembly.design)) for key in assembly.design.hardpoints
     )
     near = [_unless_taken(assembly, box, row) for row in rows if row and max(row.misses_mm, row.off_mm) <= NEAR_MM]
     return sorted(near, key=lambda row: (row.misses_mm, row.off_mm, row.name))
@@ -50,14 +50,15 @@ def place_on(box: PlacedBox, spot: Spot, face: Side) -> Place:
     return Place(spot, face, seat_of(box.box, box.shell, box.placement, face))
 
 
-def _best(assembly: Assembly, box: PlacedBox, spot: Spot, kind: str) -> Within | None:
-    rows = list(_from_each(assembly, box, spot, kind))
+def _best(assembly: Assembly, box: PlacedBox, spot: Spot) -> Within | None:
+    rows = list(_from_each(assembly, box, spot))
     return min(rows, key=lambda row: (row.misses_mm, bool(row.why), row.off_mm)) if rows else None
 
 
-def _from_each(assembly: Assembly, box: PlacedBox, spot: Spot, kind: str) -> Iterator[Within]:
+def _from_each(assembly: Assembly, box: PlacedBox, spot: Spot) -> Iterator[Within]:
     for face in FACES:
         place = place_on(box, spot, face)
-        reach: Reach | None = OFFERS[kind].reach(spot, place.seat, assembly.tables)
-        if reach and reach.off_mm > 0:
-            yield Within(spot.path, spot.name, face, reach.off_mm, reach.misses_mm, reach.why, place)
+        for kind, offer in OFFERS.items():
+            reach: Reach | None = offer.reach(spot, place.seat, assembly.tables)
+            if reach and reach.off_mm > 0:
+                yield Within(kind, spot.path, spot.name, face, reach.off_mm, reach.misses_mm, reach.why, place)

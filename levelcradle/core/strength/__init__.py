@@ -19,7 +19,7 @@ from levelcradle.core.strength.bolts import (
     toe_pull,
 )
 from levelcradle.core.strength.fatigue import ROOT_MPA, ROOT_SOURCE, SHAKEN_G, TOE_MPA, TOE_SOURCE
-from levelcradle.core.strength.legs import ROAD_FACTOR, leg_capacity
+from levelcradle.core.strength.legs import ROAD_FACTOR, buckles, leg_capacity
 from levelcradle.core.strength.metals import (
     can_be_welded,
     ultimate_beside_weld,
@@ -49,6 +49,7 @@ __all__ = [
     "bolt_group",
     "bolt_long_mm",
     "bolt_utilisation",
+    "buckles",
     "can_be_welded",
     "leg_capacity",
     "patch_n",

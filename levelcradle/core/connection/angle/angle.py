@@ -37,6 +37,7 @@ from levelcradle.core.connection.connection import (
     Unfit,
     lies_on,
 )
+from levelcradle.core.connection.hold import wall_asks
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
 from levelcradle.core.design.mount import Angle, Mount, Welded
@@ -171,33 +172,7 @@ class AngleConnection:
     def shape_asks(self) -> Iterator[tuple[str, bool]]:
         yield from geometry(self.joint)
         yield from backing_asks(self.joint.mount.lands_on, self.spot, self.tables)
-        yield from self._on_the_wall()
-        thread, size = self.spot.thread, self.joint.mount.lands_on.bolt.size
-        if thread and thread in self.tables.bolts:
-            yield f"bolt {size} in a hard point {thread}", thread == size
-
-    def _on_the_wall(self) -> Iterator[tuple[str, bool]]:
-        """Whether what is welded to the wall lies on the flat that its cut-off edges leave: above the bend, below the
-        lid's edge, between the corners."""
-        frame, lies, wall = self.frame, self.joint.plate.lies, self.seat.wall
-        if wall is None:
-            return
-        what, sides = lies.what, (-lies.half_mm, lies.half_mm)
-        ends = [(-frame.c_mm, w, n) for w in sides for n in (lies.near_mm, lies.far_mm)]
-        corners = frame.placement.points(np.array(ends))
-        local = (corners - np.array(self.seat.placement.origin)) @ self.seat.placement.turn
-        along = local[:, 0 if self.mount.face in ("left", "right") else 1]
-        low, high = wall.flat_from_mm, wall.flat_to_mm
-        up = (
-            f"{what} from {local[:, 2].min():.1f} to {local[:, 2].max():.1f} up the wall, its flat is {low:.1f} to "
-            f"{high:.1f}"
-        )
-        yield up, bool(local[:, 2].min() >= low - 1e-6 and local[:, 2].max() <= high + 1e-6)
-        span = (
-            f"{what} from {along.min():.1f} to {along.max():.1f} along the wall, which runs from "
-            f"{wall.start_mm:.1f} to {wall.end_mm:.1f}"
-        )
-        yield span, bool(along.min() >= wall.start_mm - 1e-6 and along.max() <= wall.end_mm + 1e-6)
+        yield from wall_asks(self.joint.plate, self.frame.placement, self.seat)
 
     def working(self, row: Governing) -> Working:
         backing = self.joint.mount.lands_on.backing

@@ -17,6 +17,7 @@ import numpy as np
 from levelcradle.core.axes import Placement, Vec, cross, dot, minus, scaled, unit
 from levelcradle.core.connection.connection import MountPiece
 from levelcradle.core.connection.hold import HeldPlate
+from levelcradle.core.connection.pieces import head_kg
 from levelcradle.core.design.mount import Angle, Bolted, Mount, OnHardPoint, Welded
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
@@ -24,7 +25,6 @@ from levelcradle.core.solids import block, rod
 
 __all__ = ["AngleFrame", "AngleMount", "angle_pieces", "bracket_parts"]
 
-STEEL_KG_MM3 = 7850e-9
 SQUARE_WITHIN = math.sin(math.radians(2.0))
 
 
@@ -118,18 +118,11 @@ def angle_pieces(
     top = t + bolt.washer_thick_mm + bolt.head_mm
     ends = place.points(np.array([(0.0, 0.0, t), (0.0, 0.0, top)]))
     head = rod(tuple(ends[0]), tuple(ends[1]), bolt.washer_mm / 2)
-    yield MountPiece("bolt head", head, _head_kg(mount, tables))
+    yield MountPiece("bolt head", head, head_kg(bolt))
 
 
 def _angle(key: str) -> str:
     return f"{key}-angle"
-
-
-def _head_kg(mount: AngleMount, tables: Tables) -> float:
-    bolt = tables.bolts[mount.lands_on.bolt.size]
-    hexagon = math.sqrt(3) / 2 * bolt.across_flats_mm**2 * bolt.head_mm
-    washer = math.pi / 4 * (bolt.washer_mm**2 - bolt.washer_hole_mm**2) * bolt.washer_thick_mm
-    return (hexagon + washer) * STEEL_KG_MM3
 
 
 def bracket_parts(

@@ -2,7 +2,7 @@
 
 from levelcradle.core.connection.hold.bolted import BoltedPlate
 from levelcradle.core.connection.hold.kinds import held_plate
-from levelcradle.core.connection.hold.plate import HeldPlate, Lies, Load
+from levelcradle.core.connection.hold.plate import HeldPlate, Lies, Load, wall_asks
 from levelcradle.core.connection.hold.welded import WeldedPlate
 
-__all__ = ["BoltedPlate", "HeldPlate", "Lies", "Load", "WeldedPlate", "held_plate"]
+__all__ = ["BoltedPlate", "HeldPlate", "Lies", "Load", "WeldedPlate", "held_plate", "wall_asks"]

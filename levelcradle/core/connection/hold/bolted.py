@@ -14,6 +14,7 @@ import numpy as np
 from levelcradle.core.axes import Placement, Vec, cross
 from levelcradle.core.connection.connection import ForceArray, Measure, MountPiece, Road
 from levelcradle.core.connection.hold.plate import HeldPlate, Lies, Load, WallPatch
+from levelcradle.core.connection.pieces import STEEL_KG_MM3
 from levelcradle.core.design.mount import Bolted
 from levelcradle.core.design.refused import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material
@@ -35,7 +36,6 @@ from levelcradle.core.strength import (
 
 __all__ = ["BoltedPlate"]
 
-STEEL_KG_MM3 = 7850e-9
 APART_HOLES = (2.2, 2.4)  # along the plate and across it, in holes, at least: EN 1993-1-8 table 3.3, from memory
 SOCKET_MM = 2.0  # washers side by side, so that a socket goes on: common practice, no source
 

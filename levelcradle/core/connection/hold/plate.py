@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.axes import Placement
-from levelcradle.core.connection.connection import ForceArray, Measure, MountPiece, Road
+from levelcradle.core.connection.connection import ForceArray, Measure, MountPiece, Road, Seat
 from levelcradle.core.design.tables import BoltSize, Material
 from levelcradle.core.finding import Step
 from levelcradle.core.part import FlatPart
@@ -199,6 +199,28 @@ class HeldPlate(ABC):
     def on_the_wall(self, along_w: float, along_n: float, t2: float) -> WallPatch:
         """A patch by its size across the plate and along it."""
         return WallPatch(along_w, along_n, t2) if self.upright else WallPatch(along_n, along_w, t2)
+
+
+def wall_asks(plate: HeldPlate, frame: Placement, seat: Seat) -> Iterator[tuple[str, bool]]:
+    """Whether what lies on the wall is on the flat that its cut-off edges leave: above the bend, below the lid's edge,
+    between the corners. ``frame``: from (d, w, n) of the plate to vehicle axes."""
+    lies, wall = plate.lies, seat.wall
+    if wall is None:
+        return
+    ends = [(-plate.c_mm, w, n) for w in (-lies.half_mm, lies.half_mm) for n in (lies.near_mm, lies.far_mm)]
+    local = (frame.points(np.array(ends)) - np.array(seat.placement.origin)) @ seat.placement.turn
+    along = local[:, seat.runs]
+    low, high = wall.flat_from_mm, wall.flat_to_mm
+    up = (
+        f"{lies.what} from {local[:, 2].min():.1f} to {local[:, 2].max():.1f} up the wall, its flat is {low:.1f} to "
+        f"{high:.1f}"
+    )
+    yield up, bool(local[:, 2].min() >= low - 1e-6 and local[:, 2].max() <= high + 1e-6)
+    span = (
+        f"{lies.what} from {along.min():.1f} to {along.max():.1f} along the wall, which runs from "
+        f"{wall.start_mm:.1f} to {wall.end_mm:.1f}"
+    )
+    yield span, bool(along.min() >= wall.start_mm - 1e-6 and along.max() <= wall.end_mm + 1e-6)
 
 
 def _patch_steps(plate: HeldPlate, patch: WallPatch, load: Load) -> tuple[Step, ...]:
