@@ -3,11 +3,12 @@ case."""
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Placement, Vec, cross, dot, scaled
+from levelcradle.core.axes import Placement, Vec, cross, dot, scaled, unit
 from levelcradle.core.connection import Connection, ForceArray, Measure
 from levelcradle.core.cuts import rings_at
 from levelcradle.core.errors import UnknownThing
@@ -18,6 +19,7 @@ from levelcradle.core.strength import SHAKEN_G
 __all__ = ["Carried", "CaseLoads", "DrawnMeasure", "DrawnMount", "DrawnPiece", "MountView", "case_loads", "drawn_mount"]
 
 Flat = tuple[float, float]
+MetalSide = Literal["below", "above", "left", "right", "behind"]
 WORST = "worst of all"
 
 
@@ -44,18 +46,18 @@ class MountView:
 
     Attributes:
         looking: which way one looks; ``left``, ``right``: what lies at those hands.
-        metal_below: whether the vehicle's metal is below the spot, or above it.
-        away, along: which way in it these parts of the forces go, 0 where towards or from the eye.
+        metal: on which side of the spot the vehicle's metal is.
+        ways: which way in it (right, up) each part of the forces goes: off the metal, away from the box, along it; none
+            where towards or from the eye.
     """
 
     looking: str
     left: str
     right: str
-    metal_below: bool
+    metal: MetalSide
     pieces: tuple[DrawnPiece, ...]
     measures: tuple[DrawnMeasure, ...]
-    away: int
-    along: int
+    ways: tuple[Flat, Flat, Flat]
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,23 +116,22 @@ def _named(way: Vec, names: Sequence[tuple[str, str]]) -> str:
 
 def _views(box: PlacedBox, mount: Connection) -> Iterator[MountView]:
     """Beside it one looks forward or right, so that the car's left or its nose is at the left; at the face from
-    outside. Up is up."""
+    outside. Up is up, as far as it has a way that goes up."""
     frame = mount.frame_mm
     if frame is None:
         return
-    away, along, n = (frame.direction(way) for way in ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)))
-    up = 1 if n[2] > -1e-9 else -1
-    across = int(np.argmax(np.abs(away)))
-    right = 1 if away[across] > 0 else -1
-    beside = _frame_of(scaled(away, right), scaled(n, up), frame.origin)
+    away, _, n = ways = [frame.direction(way) for way in ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))]
+    up, level = (n, away) if abs(n[2]) >= abs(away[2]) - 1e-9 else (away, n)
+    beside = _frame_of(_positive(level), _upward(up), frame.origin)
     cut = [DrawnPiece("box", p.name, r) for p in box.shell.pieces for s in p.solids for r in _cut(s, box, beside)]
     pieces = [
         DrawnPiece("mount", p.name, r) for p in mount.pieces for r in rings_at(p.solid.moved(beside.inverse), 0.0)
     ]
     outlines = [DrawnPiece("weld", "weld", _outline(s, beside)) for s in mount.welds]
-    yield _view(mount, beside, up, (*cut, *pieces, *outlines), (right, 0), at_wall=False)
-    side = 1 if dot(along, cross(scaled(n, up), away)) > 0 else -1
-    ahead = _frame_of(scaled(along, side), scaled(n, up), frame.origin)
+    yield _view(mount, beside, (*cut, *pieces, *outlines), at_wall=False)
+    flat = [way for way in ways if abs(dot(way, mount.outward)) < 0.5]
+    up = _upward(max(flat, key=lambda way: (round(abs(way[2]), 6), way is n)))
+    ahead = _frame_of(unit(cross(up, mount.outward)), up, frame.origin)
     faces = [
         DrawnPiece("box", p.name, _outline(s.moved(box.placement), ahead))
         for p in box.shell.pieces
@@ -140,7 +141,16 @@ def _views(box: PlacedBox, mount: Connection) -> Iterator[MountView]:
     nearer_last = sorted(mount.pieces, key=lambda p: p.solid.moved(ahead.inverse).high[0])
     pieces = [DrawnPiece("mount", p.name, _outline(p.solid, ahead)) for p in nearer_last]
     outlines = [DrawnPiece("weld", "weld", _outline(s, ahead)) for s in mount.welds]
-    yield _view(mount, ahead, up, (*faces, *pieces, *outlines), (0, side), at_wall=True)
+    yield _view(mount, ahead, (*faces, *pieces, *outlines), at_wall=True)
+
+
+def _upward(way: Vec) -> Vec:
+    return scaled(way, 1.0 if way[2] > -1e-9 else -1.0)
+
+
+def _positive(way: Vec) -> Vec:
+    """Aft, right or up, by the axis that it goes along most."""
+    return scaled(way, 1.0 if way[int(np.argmax(np.abs(way)))] > 0 else -1.0)
 
 
 def _frame_of(right: Vec, up: Vec, at: Vec) -> Placement:
@@ -158,22 +168,33 @@ def _outline(solid: Solid, frame: Placement) -> Polygon:
     return projections(solid.moved(frame.inverse).moved(turned))[1]
 
 
-def _view(
-    mount: Connection,
-    frame: Placement,
-    up: int,
-    pieces: tuple[DrawnPiece, ...],
-    hands: tuple[int, int],
-    *,
-    at_wall: bool,
-) -> MountView:
-    right = frame.direction((0.0, 1.0, 0.0))
-    looks = cross(frame.direction((0.0, 0.0, 1.0)), right)
-    left = scaled(right, -1.0)
+def _view(mount: Connection, frame: Placement, pieces: tuple[DrawnPiece, ...], *, at_wall: bool) -> MountView:
+    right, up, own = frame.direction((0.0, 1.0, 0.0)), frame.direction((0.0, 0.0, 1.0)), mount.frame_mm
+    assert own is not None
+    looks, left = cross(up, right), scaled(right, -1.0)
     measures = tuple(_measured(row, mount, frame) for row in mount.measures if row.at_wall is at_wall)
-    return MountView(
-        f"looking {_named(looks, _WAYS)}", _named(left, _HANDS), _named(right, _HANDS), up > 0, pieces, measures, *hands
+    off, away, along = (
+        (round(dot(way, right), 6), round(dot(way, up), 6))
+        for way in (own.direction((0.0, 0.0, 1.0)), own.direction((1.0, 0.0, 0.0)), own.direction((0.0, 1.0, 0.0)))
     )
+    return MountView(
+        f"looking {_named(looks, _WAYS)}",
+        _named(left, _HANDS),
+        _named(right, _HANDS),
+        _metal_side(off),
+        pieces,
+        measures,
+        (off, away, along),
+    )
+
+
+def _metal_side(off: Flat) -> MetalSide:
+    """Where the metal is in a view that shows the way off it; behind, where one looks at its face."""
+    if max(abs(off[0]), abs(off[1])) < 0.5:
+        return "behind"
+    if abs(off[1]) >= abs(off[0]):
+        return "below" if off[1] > 0 else "above"
+    return "left" if off[0] > 0 else "right"
 
 
 def _measured(row: Measure, mount: Connection, frame: Placement) -> DrawnMeasure:

@@ -3,7 +3,7 @@ round."""
 
 from collections.abc import Iterable
 from dataclasses import asdict
-from typing import Annotated
+from typing import Annotated, Literal
 
 from fastapi import APIRouter, Depends, Query, Response
 from pydantic import TypeAdapter
@@ -22,6 +22,7 @@ from levelcradle.core.edits import (
     held_by,
     hung,
     into_box,
+    joined_by,
     laid_against,
     load_sets,
     out_of_box,
@@ -183,6 +184,12 @@ def new_mount(project: ProjectId, store: TheStore, body: Annotated[HungBody, Dep
 def new_doubler(project: ProjectId, mount: Key, store: TheStore) -> Response:
     """A doubler under a bracket, as a patch to apply."""
     return _patched(doubled(store.open(project).design, mount), mount)
+
+
+@router.post("/projects/{project}/mounts/{mount}/joined/{how}", response_model=PatchOut)
+def new_joint(project: ProjectId, mount: Key, how: Literal["welded", "bolted"], store: TheStore) -> Response:
+    """A bracket welded to its box, or bolted through its wall, as a patch to apply; empty where it is."""
+    return _patched(joined_by(store.open(project).design, mount, how), mount)
 
 
 @router.get("/projects/{project}/boxes/{box}/hanging", response_model=HangingOut)

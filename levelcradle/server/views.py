@@ -164,11 +164,10 @@ class MountViewOut(Out):
     looking: str
     left: str
     right: str
-    metal_below: bool
+    metal: Literal["below", "above", "left", "right", "behind"]
     pieces: list[DrawnPieceOut]
     measures: list[DrawnMeasureOut]
-    away: int
-    along: int
+    ways: tuple[tuple[float, float], tuple[float, float], tuple[float, float]]
 
 
 class CarriedOut(Out):

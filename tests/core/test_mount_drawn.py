@@ -53,11 +53,13 @@ def test_up_is_up_and_the_cars_left_is_at_the_left(
     assert (beside.looking, beside.left, beside.right) == ("looking forward", "LEFT", "RIGHT")
     assert at_wall.looking == ("looking right" if toe_at == "left" else "looking left")
     assert (at_wall.left, at_wall.right) == hands
-    assert beside.metal_below is at_wall.metal_below is below
+    assert beside.metal == at_wall.metal == ("below" if below else "above")
     left, right, foot, head = reach(beside, "leg A")
     assert (abs(left) < abs(right)) is (toe_at == "left")  # the toe is nearer to the bolt than the wall is
     assert (foot >= -1e-6) if below else (head <= 1e-6)
-    assert beside.away == (-1 if toe_at == "left" else 1)
+    assert beside.ways[1] == pytest.approx((-1 if toe_at == "left" else 1, 0))
+    assert beside.ways[0] == pytest.approx((0, 1 if below else -1))
+    assert (beside.ways[2], at_wall.ways[1]) == ((0, 0), (0, 0))
 
 
 def test_each_case_tells_the_worst_of_its_solves_and_the_first_of_all_cases() -> None:

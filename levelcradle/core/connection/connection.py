@@ -136,6 +136,10 @@ class Connection(Protocol):
         None where it cannot be made."""
 
     @property
+    def outward(self) -> Vec:
+        """From where, outside the box, one looks at it."""
+
+    @property
     def measures(self) -> tuple[Measure, ...]:
         """What it is dimensioned by."""
 
@@ -223,6 +227,7 @@ class Unfit:
     frame_mm: Placement | None = None
     measures: tuple[Measure, ...] = ()
     welds: tuple[Solid, ...] = ()
+    outward: Vec = (1.0, 0.0, 0.0)
     reach_mm: float | None = None
     unchecked: str = "it cannot stand where it is"
     rough: tuple[str, ...] = ()

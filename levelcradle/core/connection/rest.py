@@ -96,6 +96,10 @@ class RestConnection:
         return Placement(_turn(self.spot), self.spot.at)
 
     @property
+    def outward(self) -> Vec:
+        return self.frame_mm.direction((1.0, 0.0, 0.0))
+
+    @property
     def measures(self) -> tuple[Measure, ...]:
         long, wide, thick = self.shape.length_mm / 2, self.shape.width_mm / 2, self.shape.pad_mm
         return (

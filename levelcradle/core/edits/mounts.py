@@ -1,20 +1,24 @@
-"""A box hung on a spot of the vehicle, and a doubler put under a bracket."""
+"""A box hung on a spot of the vehicle, a doubler put under a bracket, and welds exchanged for bolts."""
 
 from collections.abc import Iterable, Iterator
-from typing import Any
+from math import ceil
+from typing import Any, Literal
 
 from levelcradle.core.connection.kinds import MAKERS
 from levelcradle.core.design import Design
 from levelcradle.core.design.ids import free_id
-from levelcradle.core.design.mount import Doubler, Welded
+from levelcradle.core.design.mount import Bolt, Bolted, Doubler, Loose, Rest, Welded
 from levelcradle.core.design.patch import Op
 from levelcradle.core.errors import UnknownThing
 
-__all__ = ["doubled", "hung", "hung_on", "unhung"]
+__all__ = ["doubled", "joined_by", "hung", "hung_on", "unhung"]
 
 # a doubler reaches so far beyond the weld on each side, and begins a little before it: common practice, no source
 ROUND_MM = 30.0
 BEFORE_MM = 12.0
+THROUGH = "M8"  # bolts through a wall are begun with
+EDGE = 1.5  # times their hole, to the edges of the plate: common practice, no source
+PITCH_MM = 40.0
 
 
 def hung(design: Design, box_id: str, kind: str, on: str, face: str) -> tuple[str, list[Op]]:
@@ -77,3 +81,30 @@ def doubled(design: Design, mount_id: str) -> list[Op]:
         from_contact_mm=weld.from_mm - BEFORE_MM,
     )
     return [{"op": "replace", "path": f"/mounts/{mount_id}/to_box/doubler", "value": plate.model_dump(mode="json")}]
+
+
+def joined_by(design: Design, mount_id: str, how: Literal["welded", "bolted"]) -> list[Op]:
+    """A bracket held the other way, where it was: four bolts beyond where its welds began, or welds over what its bolts
+    took; longer where it must be. Raises UnknownThing."""
+    mount = design.mounts.get(mount_id)
+    if mount is None or isinstance(mount.to_box, Loose) or isinstance(mount.shape, Rest):
+        raise UnknownThing("mount that is welded or bolted to its box", mount_id)
+    now, shape, path = mount.to_box, mount.shape, f"/mounts/{mount_id}"
+    if now.type == how:
+        return []
+    size = THROUGH if THROUGH in design.tables.bolts else next(iter(design.tables.bolts))
+    bolt, thick = design.tables.bolts[size], shape.thickness_mm
+    clear, edge = max(bolt.washer_mm / 2 + 1, bolt.clearance_hole_mm / 2 + 2 * thick), EDGE * bolt.clearance_hole_mm
+    if isinstance(now, Welded):
+        first = float(ceil(now.from_mm + clear))
+        apart = max(shape.width_mm - 2 * ceil(edge), 1.0)
+        hold: Welded | Bolted = Bolted(bolt=Bolt(size=size), from_mm=first, pitch_mm=PITCH_MM, apart_mm=apart)
+        ends = first + PITCH_MM + edge
+    else:
+        hold = Welded(from_mm=max(now.from_mm - clear, 1.0), length_mm=now.pitch_mm * (now.rows - 1) + 2 * clear)
+        ends = hold.from_mm + hold.length_mm
+    ops: list[Op] = [{"op": "replace", "path": f"{path}/to_box", "value": hold.model_dump(mode="json")}]
+    long = "leg_b_mm" if shape.type == "angle" else "long_mm"
+    if getattr(shape, long) < ends:
+        ops.append({"op": "replace", "path": f"{path}/shape/{long}", "value": float(ceil(ends))})
+    return ops

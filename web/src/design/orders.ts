@@ -134,6 +134,14 @@ export const doublerUnder = async (project: string, mount: string) =>
     }),
   ).patch
 
+/** A bracket welded to its box, or bolted through its wall. */
+export const joinedBy = async (project: string, mount: string, how: 'welded' | 'bolted') =>
+  taken(
+    await api.POST('/api/projects/{project}/mounts/{mount}/joined/{how}', {
+      params: { path: { project, mount, how } },
+    }),
+  ).patch
+
 /** All parts of a mark said to be sent, cut, or only drawn. */
 export async function cutAs(project: string, mark: string, state: Body<'CutPartsBody'>['state']) {
   const body = { mark, state }

@@ -789,6 +789,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/mounts/{mount}/joined/{how}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Joint
+         * @description A bracket welded to its box, or bolted through its wall, as a patch to apply; empty where it is.
+         */
+        post: operations["new_joint_api_projects__project__mounts__mount__joined__how__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/mounts/{mount}/would-take": {
         parameters: {
             query?: never;
@@ -2412,6 +2432,34 @@ export interface components {
             depth_mm: number;
         };
         /**
+         * Behind
+         * @description A plate behind the box's wall under the nuts, in the middle of the bolts: its size across the bracket and
+         *     along it.
+         */
+        DocBehind: {
+            /**
+             * Material
+             * @default s355
+             */
+            material: string;
+            /**
+             * Size Mm
+             * @default [
+             *       120,
+             *       100
+             *     ]
+             */
+            size_mm: [
+                number,
+                number
+            ];
+            /**
+             * Thickness Mm
+             * @default 4
+             */
+            thickness_mm: number;
+        };
+        /**
          * BelowSolid
          * @description Everything below the line between points: nothing may hang lower than what they are taken on.
          */
@@ -2571,6 +2619,60 @@ export interface components {
             washer_mm: number;
             /** Washer Thick Mm */
             washer_thick_mm: number;
+        };
+        /**
+         * Bolted
+         * @description Bolts through the bracket and the box's wall: so many rows along the bracket, so many bolts in each.
+         */
+        DocBolted: {
+            /**
+             * Across
+             * @default 2
+             */
+            across: number;
+            /**
+             * Apart Mm
+             * @default 50
+             */
+            apart_mm: number;
+            /**
+             * @default {
+             *       "material": "s355",
+             *       "size_mm": [
+             *         120,
+             *         100
+             *       ],
+             *       "thickness_mm": 4
+             *     }
+             */
+            behind: components["schemas"]["DocBehind"] | null;
+            /**
+             * @default {
+             *       "property_class": "8.8",
+             *       "size": "M8"
+             *     }
+             */
+            bolt: components["schemas"]["DocBolt"];
+            /**
+             * From Mm
+             * @default 40
+             */
+            from_mm: number;
+            /**
+             * Pitch Mm
+             * @default 40
+             */
+            pitch_mm: number;
+            /**
+             * Rows
+             * @default 2
+             */
+            rows: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "bolted";
         };
         /**
          * Bolts
@@ -4473,7 +4575,8 @@ export interface components {
         /**
          * Material
          * @description ``bend_radii``: the least inside radius it is bent to, in thicknesses; ``grain``: whether it cracks where it is
-         *     bent along its rolling direction. None where nobody has said.
+         *     bent along its rolling direction; ``welded_yield_mpa``, ``welded_ultimate_mpa``: what is left of aluminium beside a
+         *     weld, ``weld_metal_mpa``: what the weld itself bears. None where nobody has said.
          */
         DocMaterial: {
             /**
@@ -4524,10 +4627,30 @@ export interface components {
             /** Ultimate Mpa */
             ultimate_mpa: number;
             /**
+             * Weld Metal Mpa
+             * @default null
+             */
+            weld_metal_mpa: number | null;
+            /**
              * Weldable With
              * @enum {string}
              */
             weldable_with: "steel" | "aluminium";
+            /**
+             * Welded Source
+             * @default
+             */
+            welded_source: string;
+            /**
+             * Welded Ultimate Mpa
+             * @default null
+             */
+            welded_ultimate_mpa: number | null;
+            /**
+             * Welded Yield Mpa
+             * @default null
+             */
+            welded_yield_mpa: number | null;
             /** Yield Mpa */
             yield_mpa: number;
             /**
@@ -4840,7 +4963,7 @@ export interface components {
              *       "width_mm": 90
              *     }
              */
-            shape: components["schemas"]["DocAngle"] | components["schemas"]["DocRest"];
+            shape: components["schemas"]["DocAngle"] | components["schemas"]["DocTab"] | components["schemas"]["DocRest"];
             /**
              * To Box
              * @default {
@@ -4851,7 +4974,7 @@ export interface components {
              *       "type": "welded"
              *     }
              */
-            to_box: components["schemas"]["DocWelded"] | components["schemas"]["DocLoose"];
+            to_box: components["schemas"]["DocWelded"] | components["schemas"]["DocBolted"] | components["schemas"]["DocLoose"];
         };
         /**
          * MountHoles
@@ -6020,6 +6143,50 @@ export interface components {
             length_mm: number;
         };
         /**
+         * Tab
+         * @description A flat plate that lies on the vehicle's metal with its bolt and on the box's wall, beyond one of its edges.
+         *
+         *     ``toe_mm``: from the bolt to its free end; ``long_mm``: to its end on the box; ``packing_mm``: a pad between it and
+         *     the vehicle's metal, that clears what stands proud there.
+         */
+        DocTab: {
+            /**
+             * Long Mm
+             * @default 150
+             */
+            long_mm: number;
+            /**
+             * Material
+             * @default s355
+             */
+            material: string;
+            /**
+             * Packing Mm
+             * @default 0
+             */
+            packing_mm: number;
+            /**
+             * Thickness Mm
+             * @default 8
+             */
+            thickness_mm: number;
+            /**
+             * Toe Mm
+             * @default 25
+             */
+            toe_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "tab";
+            /**
+             * Width Mm
+             * @default 80
+             */
+            width_mm: number;
+        };
+        /**
          * Tables
          * @description Never empty: the checks rest on them.
          */
@@ -6555,7 +6722,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 9;
+            format: 10;
             /**
              * Hardpoints
              * @default {}
@@ -7430,22 +7597,36 @@ export interface components {
         };
         /** MountViewOut */
         MountViewOut: {
-            /** Along */
-            along: number;
-            /** Away */
-            away: number;
             /** Left */
             left: string;
             /** Looking */
             looking: string;
             /** Measures */
             measures: components["schemas"]["DrawnMeasureOut"][];
-            /** Metal Below */
-            metal_below: boolean;
+            /**
+             * Metal
+             * @enum {string}
+             */
+            metal: "below" | "above" | "left" | "right" | "behind";
             /** Pieces */
             pieces: components["schemas"]["DrawnPieceOut"][];
             /** Right */
             right: string;
+            /** Ways */
+            ways: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
         };
         /** MoveOut */
         MoveOut: {
@@ -11624,6 +11805,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawnMountOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    new_joint_api_projects__project__mounts__mount__joined__how__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                mount: string;
+                how: "welded" | "bolted";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
                 };
             };
             /** @description Bad Request */

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from levelcradle.core.axes import Matrix, Placement
+from levelcradle.core.axes import Matrix, Placement, Vec
 from levelcradle.core.connection.angle.checks import (
     AngleJoint,
     fatigue,
@@ -109,6 +109,10 @@ class AngleConnection:
     @property
     def frame_mm(self) -> Placement:
         return self.frame.placement
+
+    @property
+    def outward(self) -> Vec:
+        return self.frame.d
 
     @property
     def measures(self) -> tuple[Measure, ...]:

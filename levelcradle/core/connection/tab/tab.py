@@ -8,7 +8,7 @@ from typing import Any, cast
 
 import numpy as np
 
-from levelcradle.core.axes import Matrix, Placement, scaled
+from levelcradle.core.axes import Matrix, Placement, Vec, scaled
 from levelcradle.core.connection.backing import (
     backing_asks,
     backing_parts,
@@ -122,6 +122,10 @@ class TabConnection:
         away = scaled(frame.n, -1.0)
         across = scaled(frame.w, 1.0 if frame.outside else -1.0)
         return Placement(np.array([away, across, self.spot.n]).T, frame.at)
+
+    @property
+    def outward(self) -> Vec:
+        return self.joint.frame.d
 
     @property
     def measures(self) -> tuple[Measure, ...]:

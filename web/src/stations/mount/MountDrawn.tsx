@@ -98,7 +98,7 @@ function Drawing(props: { view: View; spot: string; carried: Carried | undefined
   const x = (mm: number) => (mm - left) * scale
   const y = (mm: number) => (head - mm) * scale
   const [wide, tall] = [x(right), y(foot)]
-  const metal = view.metal_below ? [y(0), tall] : [0, y(0)]
+  const metal = metalIn(view, [x(0), y(0)], [wide, tall])
   return (
     <figure className="m-0 mb-2" aria-label={`The mount, ${view.looking}`}>
       <figcaption className="narrow text-sm text-soft">{view.looking}</figcaption>
@@ -113,13 +113,12 @@ function Drawing(props: { view: View; spot: string; carried: Carried | undefined
           </clipPath>
         </defs>
         <g clipPath={`url(#${within}clip)`}>
-          <rect
-            y={metal[0]}
-            width={wide}
-            height={(metal[1] ?? 0) - (metal[0] ?? 0)}
-            fill={`url(#${within}dots)`}
-          />
-          <line x1={0} x2={wide} y1={y(0)} y2={y(0)} className="stroke-ink" />
+          {metal && (
+            <>
+              <rect {...metal.rect} fill={`url(#${within}dots)`} />
+              <path d={metal.edge} className="stroke-ink" />
+            </>
+          )}
           {view.pieces.map((piece, n) => (
             <polygon
               key={n}
@@ -131,11 +130,15 @@ function Drawing(props: { view: View; spot: string; carried: Carried | undefined
               <title>{piece.name}</title>
             </polygon>
           ))}
-          <line x1={x(0)} x2={x(0)} y1={0} y2={tall} className="stroke-ink/60" strokeDasharray="9 3 2 3" />
+          <path
+            d={axisIn(view, [x(0), y(0)], [wide, tall])}
+            className="stroke-ink/60"
+            strokeDasharray="9 3 2 3"
+          />
         </g>
-        <Measures view={view} x={x} y={y} />
+        <Measures view={view} x={x} y={y} tall={tall} />
         {carried && <Forces view={view} carried={carried} at={[x(0), y(0)]} metal={ROUND_MM[1] * scale} />}
-        <Word at={[4, view.metal_below ? tall - 6 : 14]}>{spot}</Word>
+        <Word at={[4, view.metal === 'below' ? tall - 6 : 14]}>{spot}</Word>
         <text x={0} y={tall + 17} className="fill-soft" fontSize={12} letterSpacing={1}>
           {view.left}
         </text>
@@ -146,6 +149,31 @@ function Drawing(props: { view: View; spot: string; carried: Carried | undefined
       </svg>
     </figure>
   )
+}
+
+/** The vehicle's metal from the spot on, and the edge that the mount lies on; nothing where one looks at its face. */
+function metalIn(view: View, [x, y]: Spot, [wide, tall]: Spot) {
+  const all = { x: 0, y: 0, width: wide, height: tall }
+  const level = `M0,${y} H${wide}`
+  const upright = `M${x},0 V${tall}`
+  switch (view.metal) {
+    case 'below':
+      return { rect: { ...all, y, height: tall - y }, edge: level }
+    case 'above':
+      return { rect: { ...all, height: y }, edge: level }
+    case 'left':
+      return { rect: { ...all, width: x }, edge: upright }
+    case 'right':
+      return { rect: { ...all, x, width: wide - x }, edge: upright }
+    case 'behind':
+      return null
+  }
+}
+
+/** The bolt's axis; a cross where one looks along it. */
+function axisIn(view: View, [x, y]: Spot, [wide, tall]: Spot): string {
+  if (view.metal === 'behind') return `M${x - 14},${y} h28 M${x},${y - 14} v28`
+  return view.metal === 'left' || view.metal === 'right' ? `M0,${y} H${wide}` : `M${x},0 V${tall}`
 }
 
 /** 50 mm, so that nobody has to trust a ratio. */
@@ -178,14 +206,18 @@ function Word(props: { at: Spot; children: string; anchor?: 'start' | 'middle' |
   )
 }
 
-/** What it is dimensioned by: level lengths on rows in the vehicle's metal, upright ones on lines at the left edge. */
-function Measures({ view, x, y }: { view: View; x: (mm: number) => number; y: (mm: number) => number }) {
+type ToPx = (mm: number) => number
+
+/** What it is dimensioned by: level lengths on rows in the vehicle's metal, or at the foot where that is beside or behind
+ * it, upright ones on lines at the left edge. */
+function Measures({ view, x, y, tall }: { view: View; x: ToPx; y: ToPx; tall: number }) {
   const units = useUnits()
   const rows = laidOut(view.measures)
-  const into = view.metal_below ? 1 : -1
+  const into = view.metal === 'below' ? 1 : -1
+  const first = view.metal === 'below' ? y(0) + 15 : view.metal === 'above' ? y(0) - 15 : tall - 8
   return rows.map(({ row, line, level }, n) => {
     const [from, to] = level ? [x(row.start[0]), x(row.end[0])] : [y(row.start[1]), y(row.end[1])]
-    const at = level ? y(0) + into * (15 + ROW_PX * line) : 16 + ROW_PX * line
+    const at = level ? first + into * ROW_PX * line : 16 + ROW_PX * line
     const room = Math.abs(to - from)
     const figure = length(row.mm, units.length)
     const words = room > 7 * (row.words.length + figure.length) ? `${row.words} ${figure}` : figure
@@ -234,16 +266,21 @@ function Forces(props: { view: View; carried: Carried; at: Spot; metal: number }
   const largest = Math.max(Math.abs(off), Math.abs(away), Math.abs(along), 1)
   const into = off < 0 ? ((metal - HEAD_PX) * largest) / -off : ARROW_PX
   const px = (n: number) => (n / largest) * Math.min(ARROW_PX, into)
-  const level = away * view.away + along * view.along
-  const up = off * (view.metal_below ? 1 : -1)
-  const beside = level > 0 ? -1 : 1 // each figure clear of the other arrow
+  const [offWay, awayWay, alongWay] = view.ways
+  const by = (n: number, [right, up]: Spot): Spot => [px(n) * right, -px(n) * up]
+  const [first, second] = [by(away, awayWay), by(along, alongWay)]
+  const flat: Spot = [first[0] + second[0], first[1] + second[1]]
+  const beside = (flat[0] || by(off, offWay)[0]) > 0 ? -1 : 1 // each figure clear of the other arrow
+  const seen = (way: Spot) => Math.hypot(...way) > 0.5
+  const words = seen(awayWay) && seen(alongWay) ? 'on the metal' : seen(awayWay) ? 'across' : 'along'
+  const force = Math.hypot(seen(awayWay) ? away : 0, seen(alongWay) ? along : 0)
   return (
     <g className="fill-foul stroke-foul">
-      <Arrow from={at} by={[0, -px(up)]} beside={beside}>
-        {`${off < 0 ? 'press' : 'pull'} ${newtons(Math.abs(up))} N`}
+      <Arrow from={at} by={by(off, offWay)} beside={beside}>
+        {`${off < 0 ? 'press' : 'pull'} ${newtons(Math.abs(off))} N`}
       </Arrow>
-      <Arrow from={at} by={[px(level), 0]} beside={beside}>
-        {`${view.away ? 'across' : 'along'} ${newtons(Math.abs(level))} N`}
+      <Arrow from={at} by={flat} beside={beside}>
+        {`${words} ${newtons(force)} N`}
       </Arrow>
     </g>
   )
@@ -256,12 +293,13 @@ function Arrow(props: { from: Spot; by: Spot; beside: 1 | -1; children: string }
   const [u, v] = [by[0] / long, by[1] / long]
   const [x, y] = [from[0] + by[0], from[1] + by[1]]
   const head = `${x},${y} ${x - 9 * u - 4 * v},${y - 9 * v + 4 * u} ${x - 9 * u + 4 * v},${y - 9 * v - 4 * u}`
-  const at: Spot = by[0] ? [from[0] + by[0] / 2, y - 7] : [x + 7 * beside, y + (by[1] < 0 ? 2 : 6)]
+  const lies = Math.abs(by[0]) > Math.abs(by[1])
+  const at: Spot = lies ? [from[0] + by[0] / 2, y - 7] : [x + 7 * beside, y + (by[1] < 0 ? 2 : 6)]
   return (
     <g>
       <line x1={from[0]} y1={from[1]} x2={x - 6 * u} y2={y - 6 * v} strokeWidth={2.5} />
       <polygon points={head} className="stroke-none" />
-      <Word at={at} anchor={by[0] ? 'middle' : beside < 0 ? 'end' : 'start'} force>
+      <Word at={at} anchor={lies ? 'middle' : beside < 0 ? 'end' : 'start'} force>
         {children}
       </Word>
     </g>

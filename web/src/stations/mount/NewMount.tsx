@@ -58,7 +58,7 @@ export function NewMount() {
             onChange={setSpot}
           />
           {chosen.faces.length > 1 && (
-            <Choose label="Welded to the" value={held} options={chosen.faces} onChange={setFace} />
+            <Choose label="Wall of the box" value={held} options={chosen.faces} onChange={setFace} />
           )}
           <Button className="mt-1 w-full" onClick={() => void add()}>
             Put it there

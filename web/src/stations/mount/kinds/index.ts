@@ -4,6 +4,7 @@ import type { ComponentType } from 'react'
 import type { Mount } from '../../../design/types'
 import { AngleForm } from './AngleForm'
 import { RestForm } from './RestForm'
+import { TabForm } from './TabForm'
 
 export type KindForm = ComponentType<{ path: string; mount: Mount }>
 
@@ -28,7 +29,8 @@ const WALLS = [
 ] as const
 
 export const KINDS: Record<Mount['shape']['type'], MountKind> = {
-  angle: { name: 'welded bracket', faces: WALLS, lands: ['hardpoints'], message: boltOf, Form: AngleForm },
+  angle: { name: 'bracket', faces: WALLS, lands: ['hardpoints'], message: boltOf, Form: AngleForm },
+  tab: { name: 'flat tab', faces: WALLS, lands: ['hardpoints'], message: boltOf, Form: TabForm },
   rest: {
     name: 'rest under it',
     faces: [['base', 'base']],
