@@ -14,6 +14,7 @@ from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import TIGHT_UTILISATION
 from levelcradle.core.hang import Answer, how_it_hangs, what_mends
 from tests.conftest import DEMO
+from tests.core.hung import of_box, tabs
 from tests.plain import analysed
 
 
@@ -178,3 +179,15 @@ def test_where_no_bracket_would_hold_none_is_offered() -> None:
     assert what_mends(validate(tree), "tank-lf", meshes={}) == ()
     with pytest.raises(UnknownThing):
         what_mends(validate(tree), "nothing", meshes={})
+
+
+def test_on_aluminium_it_hangs_by_bolted_steel_or_by_aluminium() -> None:
+    """A stranger's box with room for nuts beside its modules; snug, its nuts would stand in them."""
+    for lining, bolted in ((32.0, True), (4.0, False)):
+        tree = {**tabs(of_box("al5083", 4.0, lining)), "mounts": {}}
+        ways = how_it_hangs(validate(tree), "x", meshes={}).ways
+        assert ways
+        made = [op["value"] for op in ways[0].patch]
+        assert {(row["to_box"]["type"], row["shape"]["material"]) for row in made} == {
+            ("bolted", "s355") if bolted else ("welded", "al5083")
+        }

@@ -28,7 +28,10 @@ from levelcradle.core.strength import (
     ROOT_MPA,
     TOE_MPA,
     Beams,
+    bearing_n,
     bolt_capacity,
+    bolt_group,
+    buckles,
     patch_n,
     tightening,
     toe_pull,
@@ -293,6 +296,50 @@ def test_no_metal_bears_more_where_less_is_left_of_it(
     first = dict(utilisations(aluminium("al5754"), *arrays, road=False))
     for check, used in utilisations(weaker, *arrays, road=False):
         assert float(used) >= float(first[check]) * (1 - 1e-9), check
+
+
+# --- groups of bolts, and what is pressed along ---
+
+
+def test_an_eccentric_group_of_four_bolts() -> None:
+    """A textbook's worked example of mechanical engineering design (four M16 at ±75 and ±60, 16 kN at 425 from their
+    middle), from memory and worked again by hand: 21.0 kN on the nearer two, 14.8 kN on the others."""
+    places = [(x, y) for x in (-75.0, 75.0) for y in (-60.0, 60.0)]
+    zero = np.array(0.0)
+    moment = np.array(16_000.0 * 425.0)
+    _, along, up = bolt_group(places, (zero, zero, np.array(16_000.0)), (moment, zero, zero))
+    shears = sorted(float(v) / 1000 for v in np.hypot(along, up))
+    assert shears == pytest.approx([14.8, 14.8, 21.0, 21.0], abs=0.05)
+
+
+def test_a_group_under_a_moment_draws_most_at_its_edge() -> None:
+    """Statics: two rows 80 apart under 1 kN·m: 12.5 kN a row, drawn in one and pressed in the other."""
+    zero = np.array(0.0)
+    off, along, up = bolt_group(
+        [(-30.0, -40.0), (30.0, -40.0), (-30.0, 40.0), (30.0, 40.0)], (zero,) * 3, (zero, np.array(1e6), zero)
+    )
+    assert [float(v) for v in off] == pytest.approx([-6250.0, -6250.0, 6250.0, 6250.0])
+    assert not along.any()
+    assert not up.any()
+
+
+@pytest.mark.parametrize(("slender", "share"), [(0.2, 1.0), (0.5, 0.843), (1.0, 0.540), (1.5, 0.315), (2.0, 0.196)])
+def test_buckling_by_curve_c(slender: float, share: float) -> None:
+    """EN 1993-1-1 table 6.1, curve c (α 0.49): χ by the relative slenderness; from memory, and by its formula."""
+    steel = TABLES.materials["s355"]
+    radius = 8.0 / math.sqrt(12)
+    free = slender * math.pi * math.sqrt(210_000 / 355) * radius / 2
+    assert buckles(steel, 8.0, free, 355.0) == pytest.approx(share, abs=6e-4)
+
+
+@pytest.mark.parametrize("pitch", [24.2, 33.0, 45.0, 1000.0])
+def test_bearing_by_the_distance_to_the_next_hole(pitch: float) -> None:
+    """EN 1993-1-8 table 3.4: αd = p1 / 3 d0 − 1/4, k1 = 1.4 p2 / d0 − 1.7 up to 2.5, for M10 in 11."""
+    m10 = TABLES.bolts["M10"]
+    alone = bearing_n(m10, 800.0, 360.0, 3.0)
+    k1 = min(1.4 * pitch / 11 - 1.7, 2.5) / 2.5
+    alpha = min(pitch / 33 - 0.25, 1.0)
+    assert bearing_n(m10, 800.0, 360.0, 3.0, pitch_mm=pitch) == pytest.approx(alone * k1 * alpha)
 
 
 # --- plates and bars that are pressed on ---

@@ -37,7 +37,7 @@ def buckles(metal: Material, thickness_mm: float, free_mm: float, yield_mpa: flo
     >>> from levelcradle.core.design import standard_tables
     >>> steel = standard_tables().materials["s355"]
     >>> buckles(steel, 8.0, 8.0, 355.0), round(buckles(steel, 8.0, 150.0, 355.0), 2)
-    (1.0, 0.27)
+    (1.0, 0.26)
     """
     slender = 2 * free_mm / (thickness_mm / math.sqrt(12))
     relative = slender / (math.pi * math.sqrt(STIFF_MPA[metal.weldable_with] / yield_mpa))

@@ -70,7 +70,8 @@ class AngleOffer:
         if frame is None or metal is None:
             return None
         bolt, t = tables.bolts[thread_of(spot, tables)], of.thickness_mm
-        radius = max(RADII[int(t)], float(ceil((tables.materials[metal].bend_radii or 0.0) * t)))
+        least = 0.0 if metal == Angle().material else (tables.materials[metal].bend_radii or 0.0) * t
+        radius = max(RADII[int(t)], float(ceil(least)))
         if not _holed(bolt, frame.c_mm, t, radius):
             return None
         bend = t + radius

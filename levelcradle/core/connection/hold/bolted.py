@@ -212,16 +212,12 @@ class BoltedPlate(HeldPlate):
 
     def measures(self) -> tuple[Measure, ...]:
         c, (across, along), start = self.c_mm, self.span_mm, self.start_mm
-        last, behind = start + along, self.hold.behind
-        rows = (
+        last = start + along
+        return (
             Measure("to the first row", (-c, 0.0, 0.0), (-c, 0.0, start)),
             Measure("rows", (-c, -across / 2, start), (-c, -across / 2, last), at_wall=True),
             Measure("bolts of a row", (-c, -across / 2, last), (-c, across / 2, last), at_wall=True),
         )
-        if behind is None:
-            return rows
-        inside, low, half = -c - self.wall_mm, self.lies.near_mm, behind.size_mm[0] / 2
-        return (*rows, Measure("plate behind the wall", (inside, -half, low), (inside, half, low), at_wall=True))
 
     @property
     def clamped_mm(self) -> float:

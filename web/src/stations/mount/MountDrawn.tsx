@@ -98,7 +98,7 @@ function Drawing(props: { view: View; spot: string; carried: Carried | undefined
   const x = (mm: number) => (mm - left) * scale
   const y = (mm: number) => (head - mm) * scale
   const [wide, tall] = [x(right), y(foot)]
-  const metal = metalIn(view, [x(0), y(0)], [wide, tall])
+  const metal = metalIn(view, [x(0), y(0)], [wide, tall], ROUND_MM[1] * scale)
   return (
     <figure className="m-0 mb-2" aria-label={`The mount, ${view.looking}`}>
       <figcaption className="narrow text-sm text-soft">{view.looking}</figcaption>
@@ -136,7 +136,7 @@ function Drawing(props: { view: View; spot: string; carried: Carried | undefined
             strokeDasharray="9 3 2 3"
           />
         </g>
-        <Measures view={view} x={x} y={y} tall={tall} />
+        <Measures view={view} x={x} y={y} />
         {carried && <Forces view={view} carried={carried} at={[x(0), y(0)]} metal={ROUND_MM[1] * scale} />}
         <Word at={[4, view.metal === 'below' ? tall - 6 : 14]}>{spot}</Word>
         <text x={0} y={tall + 17} className="fill-soft" fontSize={12} letterSpacing={1}>
@@ -151,20 +151,22 @@ function Drawing(props: { view: View; spot: string; carried: Carried | undefined
   )
 }
 
-/** The vehicle's metal from the spot on, and the edge that the mount lies on; nothing where one looks at its face. */
-function metalIn(view: View, [x, y]: Spot, [wide, tall]: Spot) {
+/** The vehicle's metal from the spot on, and the edge that the mount lies on; beside the spot only about it, for the box
+ * is there too; nothing where one looks at its face. */
+function metalIn(view: View, [x, y]: Spot, [wide, tall]: Spot, round: number) {
   const all = { x: 0, y: 0, width: wide, height: tall }
   const level = `M0,${y} H${wide}`
-  const upright = `M${x},0 V${tall}`
+  const upright = `M${x},${y - round} V${y + round}`
+  const about = { ...all, y: y - round, height: 2 * round }
   switch (view.metal) {
     case 'below':
       return { rect: { ...all, y, height: tall - y }, edge: level }
     case 'above':
       return { rect: { ...all, height: y }, edge: level }
     case 'left':
-      return { rect: { ...all, width: x }, edge: upright }
+      return { rect: { ...about, width: x }, edge: upright }
     case 'right':
-      return { rect: { ...all, x, width: wide - x }, edge: upright }
+      return { rect: { ...about, x, width: wide - x }, edge: upright }
     case 'behind':
       return null
   }
@@ -208,13 +210,13 @@ function Word(props: { at: Spot; children: string; anchor?: 'start' | 'middle' |
 
 type ToPx = (mm: number) => number
 
-/** What it is dimensioned by: level lengths on rows in the vehicle's metal, or at the foot where that is beside or behind
+/** What it is dimensioned by: level lengths on rows in the vehicle's metal, or at the head where that is beside or behind
  * it, upright ones on lines at the left edge. */
-function Measures({ view, x, y, tall }: { view: View; x: ToPx; y: ToPx; tall: number }) {
+function Measures({ view, x, y }: { view: View; x: ToPx; y: ToPx }) {
   const units = useUnits()
   const rows = laidOut(view.measures)
-  const into = view.metal === 'below' ? 1 : -1
-  const first = view.metal === 'below' ? y(0) + 15 : view.metal === 'above' ? y(0) - 15 : tall - 8
+  const into = view.metal === 'above' ? -1 : 1
+  const first = view.metal === 'below' ? y(0) + 15 : view.metal === 'above' ? y(0) - 15 : 32
   return rows.map(({ row, line, level }, n) => {
     const [from, to] = level ? [x(row.start[0]), x(row.end[0])] : [y(row.start[1]), y(row.end[1])]
     const at = level ? first + into * ROW_PX * line : 16 + ROW_PX * line
@@ -272,7 +274,7 @@ function Forces(props: { view: View; carried: Carried; at: Spot; metal: number }
   const flat: Spot = [first[0] + second[0], first[1] + second[1]]
   const beside = (flat[0] || by(off, offWay)[0]) > 0 ? -1 : 1 // each figure clear of the other arrow
   const seen = (way: Spot) => Math.hypot(...way) > 0.5
-  const words = seen(awayWay) && seen(alongWay) ? 'on the metal' : seen(awayWay) ? 'across' : 'along'
+  const words = seen(awayWay) && seen(alongWay) ? 'on the metal' : seen(awayWay) ? 'away' : 'along'
   const force = Math.hypot(seen(awayWay) ? away : 0, seen(alongWay) ? along : 0)
   return (
     <g className="fill-foul stroke-foul">
