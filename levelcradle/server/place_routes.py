@@ -31,7 +31,7 @@ from levelcradle.core.edits import (
     with_load_set,
 )
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.hang import how_it_hangs, what_mends
+from levelcradle.core.hang import how_it_hangs, size_one
 from levelcradle.core.mount import let_go
 from levelcradle.core.mount_drawn import drawn_mount
 from levelcradle.core.opened import made_as, opened
@@ -55,10 +55,11 @@ from levelcradle.server.views import (
     LetGoOut,
     LoadSetOut,
     MadeAsOut,
-    MendOut,
     PatchOut,
     ProblemOut,
     SectionOut,
+    SizedOut,
+    SizeOut,
     ToldOut,
     WayOut,
     WithinOut,
@@ -244,15 +245,23 @@ def mount_drawn(project: ProjectId, mount: Key, store: TheStore, scans: TheScans
     return json_out(DrawnMountOut(**asdict(drawn_mount(resolve(design, scans.of(design)), mount))))
 
 
-@router.get("/projects/{project}/mounts/{mount}/would-take", response_model=list[MendOut])
-def would_mend(project: ProjectId, mount: Key, store: TheStore, scans: TheScans) -> list[MendOut]:
-    """What would make a mount hold where it stands: others of its kind, each run through all checks."""
+@router.get("/projects/{project}/mounts/{mount}/sizes", response_model=SizedOut)
+def sizes(project: ProjectId, mount: Key, store: TheStore, scans: TheScans) -> SizedOut:
+    """The lightest mounts of its kind that hold where one stands, each run through all checks, or why none does."""
     design = store.open(project).design
-    found = what_mends(design, mount, meshes=scans.of(design))
-    return [
-        MendOut(message=m.message, utilisation=m.utilisation, governs=m.governs, patch=operations(m.patch))
-        for m in found
+    sized = size_one(design, mount, meshes=scans.of(design))
+    found = [
+        SizeOut(
+            message=row.message,
+            mass_kg=row.mass_kg,
+            utilisation=row.utilisation,
+            governs=row.governs,
+            patch=operations(row.patch),
+        )
+        for row in sized.sizes
     ]
+    why = ToldOut(message=sized.why, figures=sized.figures) if sized.why else None
+    return SizedOut(now_kg=sized.now_kg, sizes=found, why=why)
 
 
 def _patched(ops: Iterable[Op], name: str) -> Response:

@@ -327,11 +327,18 @@ class WayOut(Out):
     patch: list[OperationOut]
 
 
-class MendOut(Out):
+class SizeOut(Out):
     message: str
+    mass_kg: float
     utilisation: float
     governs: str
     patch: list[OperationOut]
+
+
+class SizedOut(Out):
+    now_kg: float
+    sizes: list[SizeOut]
+    why: ToldOut | None
 
 
 class LoadSetOut(Out):

@@ -15,7 +15,7 @@ from levelcradle.core.design.mount import Backing
 from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.fold import fold
-from levelcradle.core.hang import how_it_hangs, what_mends
+from levelcradle.core.hang import how_it_hangs, size_one
 from levelcradle.core.mount import MountResult
 from tests.conftest import DEMO
 from tests.plain import analysed
@@ -163,7 +163,7 @@ def test_how_a_box_can_hang_gives_a_closed_section_its_sleeve_and_a_mend_leaves_
     weak = car(backing=PLATE)
     weak["mounts"]["tank-lf"]["shape"]["thickness_mm"] = 4.0
     weak["mounts"]["tank-lf"]["shape"]["bend_radius_mm"] = 4.0
-    mends = what_mends(validate(weak), "tank-lf", meshes={})
+    mends = size_one(validate(weak), "tank-lf", meshes={}).sizes
     assert mends
     put = {op["path"]: op["value"] for op in mends[0].patch}["/mounts/tank-lf/lands_on"]
     assert put["backing"]["size_mm"] == [60.0, 40.0]

@@ -12,7 +12,7 @@ from levelcradle.core.design.mount import OnHardPoint
 from levelcradle.core.edits import edited
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import TIGHT_UTILISATION
-from levelcradle.core.hang import Answer, how_it_hangs, what_mends
+from levelcradle.core.hang import Answer, how_it_hangs, size_one
 from tests.conftest import DEMO
 from tests.core.hung import of_box, tabs
 from tests.plain import analysed
@@ -161,7 +161,7 @@ def test_what_would_mend_a_weak_mount_holds_and_leaves_the_rest_alone(thin: dict
     tree["mounts"]["tank-lf"]["shape"] |= thin
     foul = {f.id for f in analysed(tree).findings if f.state == "foul"}
     assert "mount:tank-lf" in foul
-    mends = what_mends(validate(tree), "tank-lf", meshes={})
+    mends = size_one(validate(tree), "tank-lf", meshes={}).sizes
     assert mends
     for mend in mends:
         after = edited(validate(tree), mend.patch)
@@ -173,12 +173,43 @@ def test_what_would_mend_a_weak_mount_holds_and_leaves_the_rest_alone(thin: dict
         assert all(after.mounts[key] == validate(tree).mounts[key] for key in tree["mounts"] if key != "tank-lf")
 
 
+def test_of_what_holds_there_the_lightest_comes_first_with_its_true_mass() -> None:
+    sized = size_one(validate(deepcopy(DEMO)), "tank-lf", meshes={})
+    clear = [row.mass_kg for row in sized.sizes]
+    assert len(clear) == 3
+    for row in sized.sizes:
+        after = analysed(edited(validate(deepcopy(DEMO)), row.patch).model_dump(mode="json", by_alias=True))
+        own = next(m for s in after.supports for m in s.mounts if m.id == "tank-lf")
+        assert row.mass_kg == pytest.approx(sum(p.mass_kg for p in own.connection.pieces))
+    now = next(m for s in analysed(deepcopy(DEMO)).supports for m in s.mounts if m.id == "tank-lf")
+    assert sized.now_kg == pytest.approx(sum(p.mass_kg for p in now.connection.pieces))
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        (lambda t: t["module_kinds"]["flagstone"].update(mass_kg=90.0), "None of the list holds there"),
+        (lambda t: t["hardpoints"]["tail-lf"].update(at_mm=[2770, -358, 540]), "can stand between"),
+        (lambda t: t["mounts"]["tank-lf"].update(face="base", shape={"type": "rest"}, to_box={"type": "loose"}),
+         "others are not"),
+    ],
+)  # fmt: skip
+def test_where_nothing_holds_it_says_why(change: Any, words: str) -> None:
+    tree = deepcopy(DEMO)
+    change(tree)
+    sized = size_one(validate(tree), "tank-lf", meshes={})
+    assert (sized.sizes, words in sized.why) == ((), True)
+    assert all(figure.value > 1 for figure in sized.figures)
+
+
 def test_where_no_bracket_would_hold_none_is_offered() -> None:
     tree = deepcopy(DEMO)
     tree["mounts"] = {"tank-lf": tree["mounts"]["tank-lf"]}  # alone it holds nothing, however strong it is
-    assert what_mends(validate(tree), "tank-lf", meshes={}) == ()
+    sized = size_one(validate(tree), "tank-lf", meshes={})
+    assert sized.sizes == ()
+    assert "needs more mounts" in sized.why
     with pytest.raises(UnknownThing):
-        what_mends(validate(tree), "nothing", meshes={})
+        size_one(validate(tree), "nothing", meshes={})
 
 
 def test_on_aluminium_it_hangs_by_bolted_steel_or_by_aluminium() -> None:

@@ -94,6 +94,18 @@ class Sizing:
         )
         return [made for _, number in held if (made := self.made(row, number))]
 
+    def nearest(self, row: Within, forces: Matrix) -> tuple[float, str] | None:
+        """Of what can be made at one place the largest use of that which is used least, and by which check; None where
+        nothing can."""
+        rows = (self.connection(row, n) for n in range(len(SHAPE_OF)) if self.made(row, n) is not None)
+        return min((self._most(one, forces) for one in rows if self._fits(one)), default=None)
+
+    def _most(self, connection: Connection, forces: Matrix) -> tuple[float, str]:
+        thrown = len(self.road)
+        parts, shaken = connection.parts_of(forces[:, :thrown]), connection.parts_of(forces[:, thrown:])
+        asked = chain(connection.utilisations(parts, road=self.road), connection.fatigue(shaken))
+        return max((float(uses.max()), check) for check, uses in asked)
+
 
 def outline_of(made: dict[str, Any]) -> tuple[float, ...]:
     shape, hold = made["shape"], made["to_box"]

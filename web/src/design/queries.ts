@@ -320,13 +320,13 @@ export const drawnMountQuery = (project: string, revision: number, mount: string
       ),
   })
 
-export const mendsQuery = (project: string, revision: number, mount: string) =>
+export const sizesQuery = (project: string, revision: number, mount: string) =>
   queryOptions({
-    queryKey: ['mends', project, revision, mount],
+    queryKey: ['sizes', project, revision, mount],
     retry: false,
     queryFn: async () =>
       taken(
-        await api.GET('/api/projects/{project}/mounts/{mount}/would-take', {
+        await api.GET('/api/projects/{project}/mounts/{mount}/sizes', {
           params: { path: { project, mount } },
         }),
       ),

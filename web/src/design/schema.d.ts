@@ -809,7 +809,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{project}/mounts/{mount}/would-take": {
+    "/api/projects/{project}/mounts/{mount}/sizes": {
         parameters: {
             query?: never;
             header?: never;
@@ -817,10 +817,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Would Mend
-         * @description What would make a mount hold where it stands: others of its kind, each run through all checks.
+         * Sizes
+         * @description The lightest mounts of its kind that hold where one stands, each run through all checks, or why none does.
          */
-        get: operations["would_mend_api_projects__project__mounts__mount__would_take_get"];
+        get: operations["sizes_api_projects__project__mounts__mount__sizes_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -7563,17 +7563,6 @@ export interface components {
             /** Tol Kg */
             tol_kg: number;
         };
-        /** MendOut */
-        MendOut: {
-            /** Governs */
-            governs: string;
-            /** Message */
-            message: string;
-            /** Patch */
-            patch: components["schemas"]["OperationOut"][];
-            /** Utilisation */
-            utilisation: number;
-        };
         /** MountOut */
         MountOut: {
             /** C Mm */
@@ -8406,6 +8395,27 @@ export interface components {
             patch?: components["schemas"]["InOperation"][];
             /** Shapes */
             shapes?: boolean;
+        };
+        /** SizeOut */
+        SizeOut: {
+            /** Governs */
+            governs: string;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Message */
+            message: string;
+            /** Patch */
+            patch: components["schemas"]["OperationOut"][];
+            /** Utilisation */
+            utilisation: number;
+        };
+        /** SizedOut */
+        SizedOut: {
+            /** Now Kg */
+            now_kg: number;
+            /** Sizes */
+            sizes: components["schemas"]["SizeOut"][];
+            why: components["schemas"]["ToldOut"] | null;
         };
         /**
          * SnapPoint
@@ -11905,7 +11915,7 @@ export interface operations {
             };
         };
     };
-    would_mend_api_projects__project__mounts__mount__would_take_get: {
+    sizes_api_projects__project__mounts__mount__sizes_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -11923,7 +11933,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MendOut"][];
+                    "application/json": components["schemas"]["SizedOut"];
                 };
             };
             /** @description Bad Request */

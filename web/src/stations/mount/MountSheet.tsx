@@ -1,56 +1,16 @@
 /** One mount: its uses, its shape's demands, the bracket's blanks, tightening, and what its hard point must carry. */
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
-import { wordsOf } from '../../design/api'
-import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
-import { mendsQuery } from '../../design/queries'
-import type { Mount, Op } from '../../design/types'
-import { useSettled } from '../../design/useSettled'
+import { useAnalysis, useDocument, useLive } from '../../design/live'
+import type { Mount } from '../../design/types'
 import { newtons, utilisation } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
 import { NameBlank } from '../../ui/NameBlank'
-import { Button, Fact, Heading, Link, Title } from '../../ui/parts'
+import { Fact, Heading, Link, Title } from '../../ui/parts'
 import { SentenceRows } from '../FindingRows'
 import { KINDS } from './kinds'
-
-/** What would it take: others of its kind that hold where it stands. */
-function WouldTake({ id }: { id: string }) {
-  const { project } = useLoaded()
-  const settled = useSettled()
-  const edit = useLive((s) => s.edit)
-  const { data, error } = useQuery({ ...mendsQuery(project, settled ?? 0, id), enabled: settled !== null })
-  return (
-    <section aria-label="What would it take">
-      <Heading>What would it take?</Heading>
-      {error && <p role="alert">{wordsOf(error)}</p>}
-      {!data && !error && <p role="status">Trying brackets …</p>}
-      {data?.length === 0 && (
-        <p className="m-0">
-          No bracket of this kind holds there while the others stay. Ask how the box can hang: it needs
-          another point, or more of them.
-        </p>
-      )}
-      {data?.map((row) => (
-        <div
-          key={row.message}
-          className="my-1 flex items-start justify-between gap-2 border-b border-hair pb-1"
-        >
-          <span className="leading-snug">
-            {row.message}
-            <span className="narrow block text-sm text-soft">
-              use {utilisation(row.utilisation)}: {row.governs}
-            </span>
-          </span>
-          <Button plain className="shrink-0" onClick={() => void edit(row.patch as Op[])}>
-            Make it so
-          </Button>
-        </div>
-      ))}
-    </section>
-  )
-}
+import { SizeIt } from './SizeIt'
 
 export function MountSheet({ id }: { id: string }) {
   const document = useDocument()
@@ -71,7 +31,7 @@ export function MountSheet({ id }: { id: string }) {
     <>
       <Title right={<Link onClick={() => select(null)}>all mounts</Link>}>{mount.name}</Title>
       <SentenceRows findings={here} />
-      {here.some((f) => f.state === 'foul') && <WouldTake id={id} />}
+      <SizeIt id={id} foul={here.some((f) => f.state === 'foul')} />
       {figures && (
         <>
           <Heading right="over all cases and the envelope">Uses, weakest first</Heading>
