@@ -12,6 +12,7 @@ from levelcradle.core.connection import Governing
 from levelcradle.core.connection.backing import backing_utilisation, smallest_outline_mm
 from levelcradle.core.design import standard_tables, validate
 from levelcradle.core.design.mount import Backing
+from levelcradle.core.edits import hung
 from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.fold import fold
@@ -167,3 +168,33 @@ def test_how_a_box_can_hang_gives_a_closed_section_its_sleeve_and_a_mend_leaves_
     assert mends
     put = {op["path"]: op["value"] for op in mends[0].patch}["/mounts/tank-lf/lands_on"]
     assert put["backing"]["size_mm"] == [60.0, 40.0]
+
+
+@pytest.mark.parametrize(("size", "grade", "told"), [
+    ("3/8-16", "grade 5", False), ("3/8-16", "8.8", True), ("M10", "grade 8", True), ("M10", "8.8", False),
+])  # fmt: skip
+def test_inch_bolts_come_in_grades_and_metric_ones_in_classes(size: str, grade: str, *, told: bool) -> None:
+    tree = copy.deepcopy(DEMO)
+    for mount in tree["mounts"].values():
+        mount["lands_on"]["bolt"] = {"size": size, "property_class": grade}
+    for point in tree["hardpoints"].values():
+        point["thread"] = size
+    analysis = analysed(tree)
+    asks = [text for s in analysis.supports for m in s.mounts for text, fits in m.geometry if not fits]
+    assert any("that is a class of" in text for text in asks) is told
+    bought = [row for s in analysis.supports for m in s.mounts for row in m.connection.bought()]
+    assert all(size in row for row in bought)
+
+
+def test_an_inch_point_is_hung_by_inch_bolts_of_their_grades() -> None:
+    tree = copy.deepcopy(DEMO)
+    for key, point in tree["hardpoints"].items():
+        point["thread"] = "7/16-20" if key.startswith("tail") else point["thread"]
+    ways = how_it_hangs(validate(tree), "tank", meshes={}).ways
+    assert ways
+    bolts = [op["value"]["lands_on"]["bolt"] for op in ways[0].patch if op["op"] == "add"]
+    assert {row["size"] for row in bolts} == {"7/16-20"}
+    assert {row["property_class"] for row in bolts} <= {"grade 5", "grade 8"}
+    size, patch = hung(validate({**tree, "mounts": {}}), "tank", "angle", "hardpoints/tail-lf", "left")
+    assert patch[0]["value"]["lands_on"]["bolt"] == {"size": "7/16-20", "property_class": "grade 5"}
+    assert size

@@ -312,7 +312,7 @@ def test_a_thing_that_is_touched_catches_the_box_on_its_own_side() -> None:
 # --- bolts that break without warning ---
 
 
-@pytest.mark.parametrize(("mpa", "refused"), [(1000.0, False), (1000.5, True), (1220.0, True)])
+@pytest.mark.parametrize(("mpa", "refused"), [(1040.0, False), (1040.5, True), (1220.0, True)])
 def test_an_edit_brings_in_no_class_above_ten_nine(mpa: float, refused: bool) -> None:
     row = {"ultimate_mpa": mpa}
     for before in ({"tables": {"bolt_classes": {}}}, {"tables": {"bolt_classes": {"mine": {"ultimate_mpa": 400.0}}}}):

@@ -24,6 +24,7 @@ from levelcradle.core.connection.angle.checks import (
 from levelcradle.core.connection.hold import Load, WeldedPlate
 from levelcradle.core.design import Mount, standard_tables
 from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
+from levelcradle.core.design.refused import STRONGEST_MPA
 from levelcradle.core.strength import (
     ROOT_MPA,
     TOE_MPA,
@@ -244,6 +245,40 @@ def test_a_doublers_weld_bears_what_its_steel_does() -> None:
     assert float(found.plate.utilisations(load, road=False)["doubler weld"]()) == pytest.approx(
         per_mm / (throat * 207.846), rel=1e-4
     )
+
+
+# --- inch bolts: SAE J429, ASME B1.1 and B18.2.1; from memory ---
+
+
+@pytest.mark.parametrize(
+    ("size", "threads", "inches2", "hole_in"),
+    [
+        ("1/4-20", 20, 0.0318, 9 / 32),
+        ("5/16-18", 18, 0.0524, 11 / 32),
+        ("3/8-16", 16, 0.0775, 13 / 32),
+        ("7/16-20", 20, 0.1187, 15 / 32),
+        ("1/2-13", 13, 0.1419, 9 / 16),
+    ],
+)
+def test_inch_stress_areas_follow_the_thread(size: str, threads: int, inches2: float, hole_in: float) -> None:
+    """As = π/4 (d − 0.9743 / n)² (ASME B1.1); holes ASME B18.2.8, normal."""
+    bolt = TABLES.bolts[size]
+    whole, part = size.split("-")[0].split("/")
+    diameter = int(whole) / int(part)
+    assert bolt.d_mm == pytest.approx(diameter * 25.4, abs=0.006)
+    assert bolt.pitch_mm == pytest.approx(25.4 / threads, abs=0.001)
+    assert bolt.stress_area_mm2 == pytest.approx(inches2 * 645.16, abs=0.06)
+    assert math.pi / 4 * (diameter - 0.9743 / threads) ** 2 == pytest.approx(inches2, abs=1e-4)
+    assert bolt.clearance_hole_mm == pytest.approx(hole_in * 25.4, abs=0.006)
+
+
+@pytest.mark.parametrize(("grade", "proof_ksi", "tensile_ksi"), [("grade 5", 85, 120), ("grade 8", 120, 150)])
+def test_grades_of_inch_bolts(grade: str, proof_ksi: float, tensile_ksi: float) -> None:
+    row = TABLES.bolt_classes[grade]
+    assert (row.proof_mpa, row.ultimate_mpa) == pytest.approx((proof_ksi * 6.8948, tensile_ksi * 6.8948), abs=0.7)
+    ft, _ = bolt_capacity(TABLES.bolts["3/8-16"], row)
+    assert ft == pytest.approx(0.9 * tensile_ksi * 6.8948 * 50.0 / 1.25, rel=1e-3)
+    assert row.ultimate_mpa <= STRONGEST_MPA
 
 
 # --- aluminium: EN 1999-1-1 tables 3.2 and 8.8, 6.1.6, 8.5.9.1, 8.6.3; all from memory ---

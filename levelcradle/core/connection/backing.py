@@ -7,12 +7,13 @@ from collections.abc import Iterator
 import numpy as np
 
 from levelcradle.core.connection.connection import ForceArray, Governing, Road
+from levelcradle.core.connection.pieces import class_asks
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design.mount import Backing, OnHardPoint
 from levelcradle.core.design.tables import BoltSize, Tables
 from levelcradle.core.finding import Step, Working
 from levelcradle.core.part import Bend, FlatPart, Hole, bend_allowance_mm, bend_deduction_mm
-from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, ROAD_FACTOR, bolt_long_mm
+from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, ROAD_FACTOR, bolt_long_mm, long_words
 
 __all__ = ["backing_asks", "backing_parts", "backing_utilisation", "backing_working", "bolt_bought"]
 
@@ -35,7 +36,11 @@ def bolt_bought(lands_on: OnHardPoint, spot: Spot, leg_mm: float, tables: Tables
     clamped += plate.thickness_mm if plate else 0.0
     nut = plate is not None or not held
     long = bolt_long_mm(bolt, clamped, into="nut" if nut else "thread")
-    return f"{words}, {long} long, with {end}" if long else f"{words}, threaded rod for {clamped:.0f}, with {end}"
+    return (
+        f"{words}, {long_words(bolt, long)} long, with {end}"
+        if long
+        else f"{words}, threaded rod for {clamped:.0f}, with {end}"
+    )
 
 
 def backing_asks(lands_on: OnHardPoint, spot: Spot, tables: Tables) -> Iterator[tuple[str, bool]]:
@@ -43,6 +48,7 @@ def backing_asks(lands_on: OnHardPoint, spot: Spot, tables: Tables) -> Iterator[
     if spot.thread and spot.thread in tables.bolts:
         fits = spot.thread == lands_on.bolt.size
         yield f"bolt {lands_on.bolt.size} in a hard point {spot.thread}", fits
+    yield from class_asks(lands_on.bolt, tables)
     plate, bolt = lands_on.backing, tables.bolts[lands_on.bolt.size]
     if spot.clamps_closed and plate is None:
         yield "bolt through a closed section, in a sleeve that keeps its walls apart", lands_on.sleeve

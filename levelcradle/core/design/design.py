@@ -157,7 +157,7 @@ def _names(design: Design) -> Iterator[Problem]:
         yield from there(f"/mounts/{key}/carries", mount.box, "boxes", "box")
         for part in ("shape", "to_box", "lands_on"):
             for path, collection, name, words in getattr(mount, part).refers():
-                if not _there(design, f"{collection}/{name}"):
+                if not _there(design, collection, name):
                     yield Problem(f"/mounts/{key}/{part}/{path}", words.format(name))
     for collection in TWINNED:
         for key, row in getattr(design, collection).items():
@@ -186,10 +186,10 @@ def _agreed(design: Design) -> Iterator[Problem]:
                     yield Problem(f"/{name}/{key}/{end}", f"there is no “{path}”")
 
 
-def _there(design: Design, path: str) -> bool:
-    """Whether a thing's path leads somewhere."""
+def _there(design: Design, path: str, *last: str) -> bool:
+    """Whether a thing's path leads somewhere; ``last``: further steps, whatever is written in them."""
     here: object = design
-    for step in path.split("/"):
+    for step in (*path.split("/"), *last):
         if isinstance(here, dict):
             if step not in here:
                 return False
@@ -246,7 +246,7 @@ def _inside(design: Design, path: str, box: Box) -> Iterator[Problem]:
         if holder.block not in box.blocks:
             yield Problem(f"{path}/holders/{name}/block", f"there is no block “{holder.block}”")
         for at, table, row, words in refers(holder):
-            if not _there(design, f"{table}/{row}"):
+            if not _there(design, table, row):
                 yield Problem(f"{path}/holders/{name}/{at}", words.format(row))
     for name, block in box.blocks.items():
         board = block.dividers and block.dividers.material

@@ -33,6 +33,7 @@ class TableRow(DocumentModel):
     own: bool = False
 
 
+Thread = Literal["metric", "inch"]
 Series = Literal["1xxx", "2xxx", "3xxx", "5xxx", "6xxx", "7xxx"]
 SERIES: tuple[str, ...] = get_args(Series)
 
@@ -68,6 +69,9 @@ class Material(TableRow):
 
 
 class BoltSize(TableRow):
+    """``thread``: of metric or of inch bolts, which come in classes and lengths of their own."""
+
+    thread: Thread = "metric"
     d_mm: PositiveLength
     pitch_mm: PositiveLength
     stress_area_mm2: PositiveLength
@@ -80,6 +84,7 @@ class BoltSize(TableRow):
 
 
 class BoltClass(TableRow):
+    thread: Thread = "metric"
     ultimate_mpa: Mpa
     proof_mpa: Mpa
     alpha_v: Annotated[float, Field(gt=0, le=1)]
@@ -202,6 +207,7 @@ _WORDS = {
     "burns",
     "size",
     "series",
+    "thread",
     "welds",
     "cracks_with",
 }

@@ -144,7 +144,9 @@ def _bolts(size: str, box: Box, tables: Tables) -> Row:
 
 def _largest(tables: Tables, most_mm: float, of: Callable[[BoltSize], float]) -> str | None:
     """The thickest bolt of which something is no larger."""
-    rows = [(row.d_mm, key) for key, row in tables.bolts.items() if of(row) <= most_mm + 1e-9]
+    rows = [
+        (row.d_mm, key) for key, row in tables.bolts.items() if row.thread == "metric" and of(row) <= most_mm + 1e-9
+    ]
     return max(rows)[1] if rows else None
 
 

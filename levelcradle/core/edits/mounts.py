@@ -5,6 +5,7 @@ from math import ceil
 from typing import Any, Literal
 
 from levelcradle.core.connection.kinds import MAKERS
+from levelcradle.core.connection.pieces import usual_class
 from levelcradle.core.design import Design
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.mount import Bolt, Bolted, Doubler, Loose, Rest, Welded
@@ -41,6 +42,9 @@ def hung(design: Design, box_id: str, kind: str, on: str, face: str) -> tuple[st
     path = f"boxes/{box_id}"
     alike = [m for m in design.mounts.values() if path in m.carries and m.shape.type == kind]
     made = MAKERS[kind].begun(on, landing, alike[-1] if alike else None)
+    if bolt := made["lands_on"].get("bolt"):
+        size = design.tables.bolts.get(bolt["size"])
+        bolt["property_class"] = usual_class(size) if size else bolt["property_class"]
     id_ = free_id(f"{box_id}-{key}"[:50], design.mounts)
     return id_, [_added(design, id_, box_id, landing.name, {"face": face, **made}, len(design.mounts))]
 

@@ -21,6 +21,7 @@ __all__ = [
     "bolt_group",
     "bolt_long_mm",
     "bolt_utilisation",
+    "long_words",
     "preload",
     "pull_and_shear",
     "pull_through_n",
@@ -41,21 +42,40 @@ TOE_REACH = 1.25  # a toe bears no further out than so much of the lever: EN 199
 
 # ISO 888, from memory
 LENGTHS_MM = (16, 20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 80, 90, 100, 110, 120, 130, 140, 150)
+INCH_MM = 25.4
+# ASME B18.2.1, usual lengths, from memory
+LENGTHS_IN = (0.5, 0.75, 1, 1.25, 1.5, 1.75, 2, 2.25, 2.5, 2.75, 3, 3.5, 4, 4.5, 5, 6)
 NUT_OF_D = 0.95  # a nut is at most so high, in diameters: ISO 4032, from memory
 BEYOND_PITCHES = 2.0  # threads that stand out of a nut: common practice, no source
 IN_THREAD_OF_D = 1.0  # a bolt goes so far into a captive nut or a thread, in diameters: common practice, no source
 
 
-def bolt_long_mm(bolt: BoltSize, clamped_mm: float, *, into: Literal["nut", "thread"] = "nut") -> int | None:
+def bolt_long_mm(bolt: BoltSize, clamped_mm: float, *, into: Literal["nut", "thread"] = "nut") -> float | None:
     """The shortest bolt that is made for what it clamps, washers counted in, and what holds it [mm]; None where none is
     long enough.
 
     >>> from levelcradle.core.design import standard_tables
-    >>> bolt_long_mm(standard_tables().bolts["M10"], 12.0), bolt_long_mm(standard_tables().bolts["M10"], 500.0)
-    (25, None)
+    >>> bolts = standard_tables().bolts
+    >>> bolt_long_mm(bolts["M10"], 12.0), bolt_long_mm(bolts["3/8-16"], 12.0), bolt_long_mm(bolts["M10"], 500.0)
+    (25, 25.4, None)
     """
     held = NUT_OF_D * bolt.d_mm + BEYOND_PITCHES * bolt.pitch_mm if into == "nut" else IN_THREAD_OF_D * bolt.d_mm
-    return next((mm for mm in LENGTHS_MM if mm >= clamped_mm + held - 1e-9), None)
+    made = LENGTHS_MM if bolt.thread == "metric" else [inches * INCH_MM for inches in LENGTHS_IN]
+    return next((mm for mm in made if mm >= clamped_mm + held - 1e-9), None)
+
+
+def long_words(bolt: BoltSize, long_mm: float) -> str:
+    """How long a bolt is, as it is bought.
+
+    >>> from levelcradle.core.design import standard_tables
+    >>> long_words(standard_tables().bolts["1/2-13"], 44.45), long_words(standard_tables().bolts["M12"], 45)
+    ('1 3/4 in', '45')
+    """
+    if bolt.thread == "metric":
+        return f"{long_mm:g}"
+    whole, quarters = divmod(round(long_mm / INCH_MM * 4), 4)
+    part = {0: "", 1: "1/4", 2: "1/2", 3: "3/4"}[quarters]
+    return " ".join(word for word in (str(whole) if whole else "", part, "in") if word)
 
 
 def bolt_capacity(bolt: BoltSize, grade: BoltClass) -> tuple[float, float]:

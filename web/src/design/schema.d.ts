@@ -2589,10 +2589,19 @@ export interface components {
             proof_mpa: number;
             /** Source */
             source: string;
+            /**
+             * Thread
+             * @default metric
+             * @enum {string}
+             */
+            thread: "metric" | "inch";
             /** Ultimate Mpa */
             ultimate_mpa: number;
         };
-        /** BoltSize */
+        /**
+         * BoltSize
+         * @description ``thread``: of metric or of inch bolts, which come in classes and lengths of their own.
+         */
         DocBoltSize: {
             /** Across Flats Mm */
             across_flats_mm: number;
@@ -2613,6 +2622,12 @@ export interface components {
             source: string;
             /** Stress Area Mm2 */
             stress_area_mm2: number;
+            /**
+             * Thread
+             * @default metric
+             * @enum {string}
+             */
+            thread: "metric" | "inch";
             /** Washer Hole Mm */
             washer_hole_mm: number;
             /** Washer Mm */

@@ -66,6 +66,9 @@ def bolt_asks(placed: Placed, bolts: Bolts, face: Face) -> Iterator[tuple[str, b
     if bearing is None:
         yield f"bolted to the {face}, which comes off", False
         return
+    size, grade = placed.stack.bolt(bolts)
+    if size.thread != grade.thread:
+        yield f"{bolts.size} of class {bolts.property_class}: that is a class of {grade.thread} bolts", False
     soft = bearing.material.weldable_with == "aluminium"
     if bolts.into == "thread" and soft:
         yield "cut threads in soft metal are worn out: an insert there", False

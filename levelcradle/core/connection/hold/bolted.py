@@ -30,6 +30,7 @@ from levelcradle.core.strength import (
     bolt_group,
     bolt_long_mm,
     bolt_utilisation,
+    long_words,
     preload,
     pull_through_n,
 )
@@ -173,6 +174,8 @@ class BoltedPlate(HeldPlate):
     def asks(self) -> Iterator[tuple[str, bool]]:
         """Sources: distances EN 1993-1-8 table 3.3; room for the socket common practice, no source."""
         hold, hole = self.hold, self.bolt.clearance_hole_mm
+        if self.bolt.thread != self.grade.thread:
+            yield f"{hold.bolt.size} of class {hold.bolt.property_class}: that is a class of others", False
         for words, mm in zip(("end", "side"), self.edges_mm, strict=True):
             least = EDGE_HOLES * hole
             yield f"bolts on the box to the bracket's {words} {mm:.1f}, at least {least:.1f}", mm >= least
@@ -296,7 +299,11 @@ class BoltedPlate(HeldPlate):
         words = f"{hold.bolt.size} bolt, class {hold.bolt.property_class}"
         end = "with locking nut and washers, through a box's wall: a sealing washer where it is sealed"
         for _ in self.places_mm:
-            yield f"{words}, {long} long, {end}" if long else f"{words}, threaded rod for {clamped:.0f}, {end}"
+            yield (
+                f"{words}, {long_words(self.bolt, long)} long, {end}"
+                if long
+                else f"{words}, threaded rod for {clamped:.0f}, {end}"
+            )
 
 
 def _rod(

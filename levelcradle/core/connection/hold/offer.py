@@ -10,6 +10,7 @@ import numpy as np
 from levelcradle.core.axes import Vec, dot, minus
 from levelcradle.core.box import Wall
 from levelcradle.core.connection.connection import Seat
+from levelcradle.core.connection.pieces import usual_class
 from levelcradle.core.connection.recipes import IN_ALUMINIUM, ROUND_MM, ROUND_UP_MM, Recipe
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design.mount import Behind, Bolt, Bolted, Doubler, OnHardPoint, Tab, Welded
@@ -175,9 +176,10 @@ def narrowed(made: dict[str, Any], to_mm: float) -> dict[str, Any] | None:
 
 
 def landed(spot: Spot, recipe: Recipe, tables: Tables) -> dict[str, Any]:
+    size = thread_of(spot, tables)
     return OnHardPoint(
         hardpoint=spot.path.removeprefix("hardpoints/"),
-        bolt=Bolt(size=thread_of(spot, tables), property_class=recipe.property_class),
+        bolt=Bolt(size=size, property_class=usual_class(tables.bolts[size], recipe.property_class)),
         sleeve=spot.clamps_closed,
     ).model_dump(mode="json")
 

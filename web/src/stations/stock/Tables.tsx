@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { useDocument, useLive } from '../../design/live'
-import { at, freeId } from '../../design/pointer'
+import { at, freeId, pointer } from '../../design/pointer'
 import { ownRowsQuery } from '../../design/queries'
 import type { QuantityKind } from '../../design/figure'
 import { useTyped } from '../../design/typed'
@@ -31,6 +31,9 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       { name: 'k_factor', words: 'K-factor', kind: 'number' },
       { name: 'weldable_with', words: 'welds to', kind: ['steel', 'aluminium'] },
       { name: 'series', words: 'series', kind: ['1xxx', '2xxx', '3xxx', '5xxx', '6xxx', '7xxx'] },
+      { name: 'welded_yield_mpa', words: 'yield beside a weld', kind: 'number' },
+      { name: 'welded_ultimate_mpa', words: 'ultimate beside a weld', kind: 'number' },
+      { name: 'weld_metal_mpa', words: 'the weld itself, MPa', kind: 'number' },
       { name: 'bend_radii', words: 'bent to, × thick', kind: 'number' },
       { name: 'grain', words: 'cracks along its rolling', kind: ['yes', 'no'] },
       { name: 'price_per_kg', words: 'price a kg', kind: 'number' },
@@ -43,6 +46,9 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       k_factor: 0.42,
       weldable_with: 'steel',
       series: null,
+      welded_yield_mpa: null,
+      welded_ultimate_mpa: null,
+      weld_metal_mpa: null,
       bend_radii: null,
       grain: null,
       price_per_kg: null,
@@ -93,6 +99,7 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       { name: 'washer_mm', words: 'washer', kind: 'number' },
       { name: 'across_flats_mm', words: 'flats', kind: 'number' },
       { name: 'head_mm', words: 'head', kind: 'number' },
+      { name: 'thread', words: 'thread', kind: ['metric', 'inch'] },
     ],
     fresh: {
       d_mm: 8,
@@ -104,6 +111,7 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       washer_thick_mm: 1.6,
       across_flats_mm: 13,
       head_mm: 5.3,
+      thread: 'metric',
     },
   },
   bolt_classes: {
@@ -112,8 +120,9 @@ const SUBJECTS: Record<Subject, { words: string; columns: readonly Column[]; fre
       { name: 'ultimate_mpa', words: 'ultimate, MPa', kind: 'number' },
       { name: 'proof_mpa', words: 'proof, MPa', kind: 'number' },
       { name: 'alpha_v', words: 'shear factor', kind: 'number' },
+      { name: 'thread', words: 'of bolts', kind: ['metric', 'inch'] },
     ],
-    fresh: { ultimate_mpa: 800, proof_mpa: 600, alpha_v: 0.6 },
+    fresh: { ultimate_mpa: 800, proof_mpa: 600, alpha_v: 0.6, thread: 'metric' },
   },
   gaps: {
     words: 'Gaps',
@@ -190,7 +199,7 @@ function Row({
   columns: readonly Column[]
 }) {
   const edit = useLive((s) => s.edit)
-  const path = `/tables/${subject}/${id}`
+  const path = pointer('tables', subject, id)
   const own = Boolean(row.own)
   return (
     <tr className={`border-b border-hair align-top ${own ? 'bg-wash' : ''}`}>
@@ -243,7 +252,7 @@ function Cell({ path, name, column }: { path: string; name: string; column: Colu
   if (kind === 'text') return <NameBlank path={path} label={name} hideLabel wide />
   if (Array.isArray(kind)) {
     const [, , subject = '', id = '', field = ''] = path.split('/')
-    const row = at(document, `/tables/${subject}/${id}`) as Record<string, string> | undefined
+    const row = at(document, pointer('tables', subject, id)) as Record<string, string> | undefined
     return (
       <Choose
         hideLabel
@@ -272,7 +281,7 @@ function Add({ subject, fresh }: { subject: Subject; fresh: object }) {
     const id = subject === 'bolts' || subject === 'bolt_classes' ? plain : freeId(plain, taken)
     const named = 'name' in fresh ? { name: plain } : {}
     const value = { ...fresh, ...named, source: source.trim(), own: true }
-    if (await edit([{ op: 'add', path: `/tables/${subject}/${id}`, value }])) {
+    if (await edit([{ op: 'add', path: pointer('tables', subject, id), value }])) {
       setName('')
       setSource('')
     }
@@ -328,7 +337,7 @@ function OfTheShop({ subject }: { subject: Subject }) {
           </span>
           <Button
             plain
-            onClick={() => void edit([{ op: 'add', path: `/tables/${subject}/${r.id}`, value: r.row }])}
+            onClick={() => void edit([{ op: 'add', path: pointer('tables', subject, r.id), value: r.row }])}
           >
             Take it over
           </Button>
