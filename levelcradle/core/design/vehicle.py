@@ -28,7 +28,9 @@ __all__ = [
     "Corners",
     "Fluid",
     "Overall",
+    "Hump",
     "Ratings",
+    "Road",
     "Stance",
     "Target",
     "Total",
@@ -190,6 +192,26 @@ class Bump(DocumentModel):
     rear: NonNegativeLength
 
 
+class Hump(DocumentModel):
+    """A round hump across the road, from where it begins to where it ends."""
+
+    long_mm: PositiveLength
+    high_mm: PositiveLength
+
+    @model_validator(mode="after")
+    def _is_round(self) -> "Hump":
+        if self.high_mm > self.long_mm / 2:
+            raise ValueError("a round hump is at most half as high as it is long")
+        return self
+
+
+class Road(DocumentModel):
+    """What the car is to pass over: a hump, and ramps so steep [%]; None where nobody has said."""
+
+    hump: Hump | None = None
+    ramp_percent: Annotated[float, Field(gt=0, le=60)] | None = None
+
+
 class Target(DocumentModel):
     front_percent: Percent
     across_mm: Length = 0.0
@@ -224,6 +246,7 @@ class Vehicle(DocumentModel):
     ratings: Ratings = Ratings()
     wheel_rates: WheelRates | None = None
     bump_mm: Bump | None = None
+    road: Road = Road()
     target: Target | None = None
 
     @model_validator(mode="after")

@@ -1,6 +1,6 @@
-"""How far above the ground the boxes hang: laden, and at full bump on a flat tyre."""
+"""How far above the ground the boxes hang: laden, over humps and ramps, and at full bump on a flat tyre."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator, Sequence
 from functools import lru_cache
 
 from levelcradle.core.assembly import Assembly, PlacedBox
@@ -10,6 +10,7 @@ from levelcradle.core.design.vehicle import Vehicle
 from levelcradle.core.finding import Figure, Finding, Step, gap_state, plain
 from levelcradle.core.level.balance import WheelLoads
 from levelcradle.core.level.result import LevelResult
+from levelcradle.core.level.road import at_the_foot, over_hump, over_top
 from levelcradle.core.solids import corner_points
 
 __all__ = ["ground_findings", "lowest_hard_mm"]
@@ -24,11 +25,12 @@ G = 9.80665
 
 
 def ground_findings(assembly: Assembly, level: LevelResult) -> Iterator[Finding]:
-    """Nothing for a box that hangs so high that it cannot matter."""
+    """Of the flat ground nothing for a box that hangs so high that it cannot matter."""
     for box in assembly.boxes.values():
-        low = min(p.solid.low[2] for p in box.pieces)
+        low, heights = min(p.solid.low[2] for p in box.pieces), _heights(assembly, box, level)
         if low < MATTERS_MM:
-            yield from _of_box(assembly, box, low, level)
+            yield from _of_box(assembly, box, heights)
+        yield from _on_the_road(box, assembly.vehicle, heights)
         yield from _lowest(assembly, box, low)
 
 
@@ -69,25 +71,37 @@ def _lowest(assembly: Assembly, box: PlacedBox, low_mm: float) -> Iterator[Findi
         )
 
 
-def _of_box(assembly: Assembly, box: PlacedBox, low_mm: float, level: LevelResult) -> Iterator[Finding]:
-    """Every corner of the box, its brackets and what is fixed on it goes down by as much as the body does where it
-    is."""
+Heights = Sequence[tuple[str, Matrix, Matrix]]
+"""State by state how high the corners of a box are then, and by how much they went down."""
+
+SPRINGS = "how far the springs go down is not known: say the car's weight and its wheel rates"
+
+
+def _heights(assembly: Assembly, box: PlacedBox, level: LevelResult) -> Heights:
+    """Every corner of the box, its brackets and what is fixed on it goes down by as much as the body does where it is.
+    None where that is not known."""
     vehicle, corners = assembly.vehicle, _corners(box)
     aft, up = corners[:, 0], corners[:, 2]
     if level.found is None or vehicle.wheel_rates is None:
-        yield _unknown(
-            box, "laden", "how far the springs go down is not known: say the car's weight and its wheel rates"
-        )
+        return ()
+    rows = [*((row.name, row.loads) for row in level.states), *([("ready", level.ready)] if level.ready else [])]
+    sunk = [(name, _sink(level.found, loads, vehicle, aft)) for name, loads in rows] or [("ready", 0.0 * aft)]
+    return [(name, up - sink, sink) for name, sink in sunk]
+
+
+def _of_box(assembly: Assembly, box: PlacedBox, heights: Heights) -> Iterator[Finding]:
+    vehicle, corners = assembly.vehicle, _corners(box)
+    aft, up = corners[:, 0], corners[:, 2]
+    if not heights:
+        yield _unknown(box, "laden", SPRINGS)
     else:
-        rows = [*((row.name, row.loads) for row in level.states), *([("ready", level.ready)] if level.ready else [])]
-        sunk = [(name, _sink(level.found, loads, vehicle, aft)) for name, loads in rows] or [("ready", 0.0 * aft)]
-        name, sink = min(sunk, key=lambda row: float((up - row[1]).min()))
-        at = int((up - sink).argmin())
+        name, high, sink = min(heights, key=lambda row: float(row[1].min()))
+        at = int(high.argmin())
         need = min(LADEN_MM, lowest_hard_mm(assembly) or LADEN_MM)
         yield _finding(
             box,
             f"laden ({plain(name)})",
-            float(up[at] - sink[at]),
+            float(high[at]),
             need,
             float(sink[at]),
             "laden",
@@ -112,6 +126,31 @@ def _of_box(assembly: Assembly, box: PlacedBox, low_mm: float, level: LevelResul
             "bump",
             "bump travel and a quarter of the tyre's radius",
         )
+
+
+def _on_the_road(box: PlacedBox, vehicle: Vehicle, heights: Heights) -> Iterator[Finding]:
+    """The least that is left under a box over what the car is to pass, in the load that lets it down furthest; nothing
+    of what nobody said that it is to pass."""
+    for key, (words, left) in _passes(vehicle, _corners(box)[:, 0]).items():
+        if not heights:
+            yield _unknown(box, key, SPRINGS)
+            continue
+        has, low, name = min((float(left(up).min()), float(up.min()), name) for name, up, _ in heights)
+        yield _finding(box, f"{words} ({plain(name)})", has, 0.0, low - has, key, "rigid car, wheels on the road")
+
+
+def _passes(vehicle: Vehicle, aft: Matrix) -> dict[str, tuple[str, Callable[[Matrix], Matrix]]]:
+    """What the car is to pass, in words, and what is left under points so far aft that are so high."""
+    base, road, passes = vehicle.wheelbase_mm, vehicle.road, dict[str, tuple[str, Callable[[Matrix], Matrix]]]()
+    tyre = vehicle.overall.tyre_radius_mm if vehicle.overall else 0.0
+    if hump := road.hump:
+        words = f"over a hump {hump.long_mm:.0f} long and {hump.high_mm:.0f} high"
+        passes["hump"] = (words, lambda up: over_hump(aft, up, base, hump, tyre))
+    if road.ramp_percent is not None:
+        slope, words = road.ramp_percent / 100, f"of a ramp of {road.ramp_percent:g} %"
+        passes["top"] = (f"at the top {words}", lambda up: over_top(aft, up, base, slope))
+        passes["foot"] = (f"at the foot {words}", lambda up: at_the_foot(aft, up, base, slope))
+    return passes
 
 
 @lru_cache(maxsize=512)
@@ -167,7 +206,13 @@ def _finding(box: PlacedBox, words: str, has_mm: float, need_mm: float, down_mm:
     )
 
 
-_CASES = {"laden": "laden", "bump": "at full bump on a flat tyre"}
+_CASES = {
+    "laden": "laden",
+    "bump": "at full bump on a flat tyre",
+    "hump": "over the hump",
+    "top": "at the top of the ramp",
+    "foot": "at the foot of the ramp",
+}
 
 
 def _unknown(box: PlacedBox, key: str, why: str) -> Finding:

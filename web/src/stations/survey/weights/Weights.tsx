@@ -121,6 +121,7 @@ function Ratings() {
           message="Give the wheel rates (they split a side moment)"
         />
       )}
+      <ToPass />
     </>
   )
 }
@@ -181,5 +182,34 @@ function Stance({ when, title }: { when: 'stance' | 'stance_after'; title: strin
         />
       )}
     </section>
+  )
+}
+
+/** What the car is to pass over without touching. */
+function ToPass() {
+  const { vehicle } = useDocument()
+  const edit = useLive((s) => s.edit)
+  const path = '/vehicle/road/hump'
+  return (
+    <>
+      <Heading>What it is to pass over</Heading>
+      <Blank path="/vehicle/road/ramp_percent" label="Ramps as steep as (%)" kind="number" optional />
+      {vehicle.road?.hump ? (
+        <>
+          <Blank path={`${path}/long_mm`} label="A hump, long" />
+          <Blank path={`${path}/high_mm`} label="Its height" />
+          <Button plain onClick={() => void edit([{ op: 'replace', path, value: null }])}>
+            No hump
+          </Button>
+        </>
+      ) : (
+        <Button
+          plain
+          onClick={() => void edit([{ op: 'replace', path, value: { long_mm: 900, high_mm: 75 } }])}
+        >
+          A hump in the road
+        </Button>
+      )}
+    </>
   )
 }
