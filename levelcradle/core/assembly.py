@@ -462,11 +462,11 @@ def face_of(box: PlacedBox | tuple[Shell, Placement], face: str) -> tuple[Vec, V
 
 
 def seat_of(
-    box: Box, shell: Shell, placement: Placement, face: Literal["front", "aft", "left", "right", "base"]
+    box: Box, shell: Shell, placement: Placement, face: Literal["front", "aft", "left", "right", "base", "top"]
 ) -> Seat:
     """The face of a box that a mount would hold."""
     point, normal = face_of((shell, placement), face)
-    wall = None if face == "base" else shell.made.wall_at(face)
+    wall = None if face == "base" or face == "top" else shell.made.wall_at(face)
     return Seat(point, normal, placement, wall, box.name, box.material, shell.made.over, shell.made.closed_face)
 
 

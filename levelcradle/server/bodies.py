@@ -155,12 +155,13 @@ class SectionBody(PreviewBody):
 
 
 class HungBody(Body):
-    """``on``: the hard point or member, as a path."""
+    """``on``: the hard point or member, as a path; ``other``: where its other end is, of what has two."""
 
     box: Id
     kind: Id
     on: ThingPath
-    face: Literal["front", "aft", "left", "right", "base"] = "left"
+    face: Literal["front", "aft", "left", "right", "base", "top"] = "left"
+    other: ThingPath | None = None
 
 
 class RowBody(Body):

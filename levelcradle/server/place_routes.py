@@ -177,7 +177,7 @@ def box_cut(
 @router.post("/projects/{project}/hung", response_model=PatchOut, openapi_extra=takes(HungBody))
 def new_mount(project: ProjectId, store: TheStore, body: Annotated[HungBody, Depends(json_body(HungBody))]) -> Response:
     """A mount between a box and a spot of the vehicle, as a patch to apply."""
-    key, patch = hung(store.open(project).design, body.box, body.kind, body.on, body.face)
+    key, patch = hung(store.open(project).design, body.box, body.kind, body.on, body.face, body.other)
     return _patched(patch, key)
 
 

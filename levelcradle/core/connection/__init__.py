@@ -9,6 +9,7 @@ from levelcradle.core.connection.connection import (
     MountPiece,
     Road,
     Seat,
+    Second,
 )
 from levelcradle.core.connection.hold.offer import narrowed
 from levelcradle.core.connection.kinds import OFFERS, connect
@@ -30,6 +31,7 @@ __all__ = [
     "Reach",
     "Road",
     "Seat",
+    "Second",
     "Side",
     "Spot",
     "connect",

@@ -29,6 +29,7 @@ __all__ = [
     "MountPiece",
     "Road",
     "Seat",
+    "Second",
     "Unfit",
     "lies_on",
 ]
@@ -94,6 +95,16 @@ class Measure:
     start: Vec
     end: Vec
     at_wall: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Second:
+    """What only holds a box that has come off its mounts: against which way, what is drawn in each end for every newton
+    that way, and what one like it held in a test."""
+
+    against: Vec
+    each: float
+    tested_n: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -202,6 +213,10 @@ class Connection(Protocol):
     def bears_face(self) -> bool:
         """Whether the box itself lies on what it sits on."""
 
+    @property
+    def second(self) -> Second | None:
+        """Of a second restraint, which counts for nothing in a crash: what it does if the others let go."""
+
 
 def lies_on(spot: Spot, solid: Solid) -> bool:
     """Whether a spot lies on a thing's solid."""
@@ -234,6 +249,7 @@ class Unfit:
     remarks: tuple[str, ...] = ()
     tightening: tuple[float, float] = (0.0, 0.0)
     bears_face: bool = False
+    second: Second | None = None
 
     def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         return forces[..., 0], forces[..., 1], forces[..., 2]

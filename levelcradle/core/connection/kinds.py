@@ -10,6 +10,7 @@ from levelcradle.core.connection.offers import Place, Reach
 from levelcradle.core.connection.recipes import Recipe
 from levelcradle.core.connection.rest import RestConnection
 from levelcradle.core.connection.spot import Spot
+from levelcradle.core.connection.strap import StrapConnection
 from levelcradle.core.connection.tab import TabConnection
 from levelcradle.core.connection.tab.offer import TabOffer
 from levelcradle.core.design import HardPoint
@@ -47,7 +48,12 @@ class Offering(Protocol):
         """Shape, hold and landing for a place; None where it cannot stand there."""
 
 
-MAKERS: Mapping[str, Maker] = {"angle": AngleConnection, "tab": TabConnection, "rest": RestConnection}
+MAKERS: Mapping[str, Maker] = {
+    "angle": AngleConnection,
+    "tab": TabConnection,
+    "rest": RestConnection,
+    "strap": StrapConnection,
+}
 OFFERS: Mapping[str, Offering] = {"angle": AngleOffer, "tab": TabOffer}
 
 

@@ -179,6 +179,10 @@ class RestConnection:
         return lies_on(self.spot, solid)
 
     @property
+    def second(self) -> None:
+        return None
+
+    @property
     def bears_face(self) -> bool:
         return True
 

@@ -1,12 +1,12 @@
 """Where a mount lands on the vehicle: a place, which way the metal faces, and what is known of it."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from levelcradle.core.axes import Vec, cross, dot, minus, plus, scaled, unit
 from levelcradle.core.design import Design, HardPoint
-from levelcradle.core.design.mount import LandsOn, OnHardPoint, OnMember
+from levelcradle.core.design.mount import LandsOn, OnHardPoint, OnMember, OnTwo
 from levelcradle.core.design.survey import Member
 
 __all__ = ["Spot", "frame_of", "spot_of"]
@@ -19,7 +19,8 @@ class Spot:
     """A place that carries a mount. ``n``: from the vehicle's metal into the mount, length 1.
 
     ``wall_mm``: what a bolt there goes through, as far as it was measured; ``clamps_closed``: that is both walls of a
-    closed section; ``unapproved``: it holds a seat or a belt, and nobody has said who approved it for more."""
+    closed section; ``unapproved``: it holds a seat or a belt, and nobody has said who approved it for more; ``to``: the
+    other end of what goes from one to another."""
 
     path: str
     name: str
@@ -32,6 +33,11 @@ class Spot:
     wall_mm: float | None = None
     clamps_closed: bool = False
     unapproved: bool = False
+    to: "Spot | None" = None
+
+    @property
+    def ends(self) -> tuple["Spot", ...]:
+        return (self, self.to) if self.to else (self,)
 
 
 def frame_of(member: Member) -> tuple[Vec, Vec]:
@@ -64,6 +70,14 @@ def _hard_point(lands_on: OnHardPoint, design: Design) -> Spot:
     )
 
 
+def _two(lands_on: OnTwo, design: Design) -> Spot:
+    one, other = (
+        _hard_point(OnHardPoint(hardpoint=key, bolt=lands_on.bolt), design)
+        for key in (lands_on.hardpoint, lands_on.other)
+    )
+    return replace(one, to=other)
+
+
 def _through_mm(point: HardPoint, member: Member | None) -> float | None:
     """What a bolt there goes through: a sheet, or where it clamps a closed section all of that; None where nobody has
     measured it."""
@@ -81,4 +95,4 @@ def _member(lands_on: OnMember, design: Design) -> Spot:
     return Spot(lands_on.path, member.name, at, up, member.structure)
 
 
-_SPOTS: Mapping[str, Callable[[Any, Design], Spot]] = {"hardpoint": _hard_point, "member": _member}
+_SPOTS: Mapping[str, Callable[[Any, Design], Spot]] = {"hardpoint": _hard_point, "member": _member, "two": _two}

@@ -28,8 +28,10 @@ __all__ = [
     "Mount",
     "OnHardPoint",
     "OnMember",
+    "OnTwo",
     "Rest",
     "Shape",
+    "Strap",
     "Tab",
     "ToBox",
     "Welded",
@@ -86,7 +88,22 @@ class Rest(DocumentModel):
         return iter(())
 
 
-Shape = Annotated[Angle | Tab | Rest, Field(discriminator="type")]
+class Strap(DocumentModel):
+    """A steel strap under a box or over it, from one hard point to another: it only holds what has come off its mounts.
+
+    ``tested_n``: what one like it held in the shop's own test; None where nobody tried."""
+
+    type: Literal["strap"] = "strap"
+    material: Id = "s235"
+    thickness_mm: Annotated[float, Field(gt=0, le=10)] = 2.0
+    width_mm: PositiveLength = 30.0
+    tested_n: Annotated[float, Field(gt=0, le=1e6)] | None = None
+
+    def refers(self) -> Iterator[Refers]:
+        yield "material", "tables/materials", self.material, "there is no material “{}”"
+
+
+Shape = Annotated[Angle | Tab | Rest | Strap, Field(discriminator="type")]
 
 
 class Bolt(DocumentModel):
@@ -187,11 +204,43 @@ class OnHardPoint(DocumentModel):
     def path(self) -> str:
         return f"hardpoints/{self.hardpoint}"
 
+    @property
+    def paths(self) -> tuple[str, ...]:
+        return (self.path,)
+
     def refers(self) -> Iterator[Refers]:
         yield "hardpoint", "hardpoints", self.hardpoint, "there is no hard point “{}”"
         yield from self.bolt.refers("bolt")
         if self.backing:
             yield "backing/material", "tables/materials", self.backing.material, "there is no material “{}”"
+
+
+class OnTwo(DocumentModel):
+    """From one hard point to another, with a bolt at either."""
+
+    type: Literal["two"] = "two"
+    hardpoint: Id
+    other: Id
+    bolt: Bolt = Bolt(size="M8")
+
+    @model_validator(mode="after")
+    def _apart(self) -> "OnTwo":
+        if self.hardpoint == self.other:
+            raise ValueError("both ends are on one hard point")
+        return self
+
+    @property
+    def path(self) -> str:
+        return f"hardpoints/{self.hardpoint}"
+
+    @property
+    def paths(self) -> tuple[str, ...]:
+        return self.path, f"hardpoints/{self.other}"
+
+    def refers(self) -> Iterator[Refers]:
+        for at, key in (("hardpoint", self.hardpoint), ("other", self.other)):
+            yield at, "hardpoints", key, "there is no hard point “{}”"
+        yield from self.bolt.refers("bolt")
 
 
 class OnMember(DocumentModel):
@@ -205,15 +254,20 @@ class OnMember(DocumentModel):
     def path(self) -> str:
         return f"members/{self.member}"
 
+    @property
+    def paths(self) -> tuple[str, ...]:
+        return (self.path,)
+
     def refers(self) -> Iterator[Refers]:
         yield "member", "members", self.member, "there is no member “{}”"
 
 
-LandsOn = Annotated[OnHardPoint | OnMember, Field(discriminator="type")]
+LandsOn = Annotated[OnHardPoint | OnMember | OnTwo, Field(discriminator="type")]
 FITS: dict[str, tuple[tuple[str, ...], tuple[str, ...], tuple[str, ...]]] = {
     "angle": (("welded", "bolted"), ("hardpoint",), ("front", "aft", "left", "right")),
     "tab": (("welded", "bolted"), ("hardpoint",), ("front", "aft", "left", "right")),
     "rest": (("loose",), ("hardpoint", "member"), ("base",)),
+    "strap": (("loose",), ("two",), ("base", "top")),
 }
 """Of each shape: how it holds the box, what it may land on, which faces it carries."""
 
@@ -225,7 +279,7 @@ class Mount(DocumentModel):
 
     name: Line
     carries: Annotated[dict[BoxPath, Literal[True]], Field(min_length=1, max_length=1)]
-    face: Literal["front", "aft", "left", "right", "base"]
+    face: Literal["front", "aft", "left", "right", "base", "top"]
     shape: Shape = Angle()
     to_box: ToBox = Welded()
     lands_on: LandsOn

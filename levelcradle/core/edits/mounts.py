@@ -22,9 +22,9 @@ EDGE = 1.5  # times their hole, to the edges of the plate: common practice, no s
 PITCH_MM = 40.0
 
 
-def hung(design: Design, box_id: str, kind: str, on: str, face: str) -> tuple[str, list[Op]]:
-    """(id, patch) of a new mount of a kind between a box and what it lands on (``hardpoints/x``). It is made like the
-    last one of its kind under the same box. Raises UnknownThing."""
+def hung(design: Design, box_id: str, kind: str, on: str, face: str, other: str | None = None) -> tuple[str, list[Op]]:
+    """(id, patch) of a new mount of a kind between a box and what it lands on (``hardpoints/x``), and to another
+    where it has two ends. It is made like the last one of its kind under the same box. Raises UnknownThing."""
     if box_id not in design.boxes:
         raise UnknownThing("box", box_id)
     if kind not in MAKERS:
@@ -42,6 +42,11 @@ def hung(design: Design, box_id: str, kind: str, on: str, face: str) -> tuple[st
     path = f"boxes/{box_id}"
     alike = [m for m in design.mounts.values() if path in m.carries and m.shape.type == kind]
     made = MAKERS[kind].begun(on, landing, alike[-1] if alike else None)
+    if made["lands_on"]["type"] == "two":
+        to = (other or "").removeprefix("hardpoints/")
+        if to not in design.hardpoints:
+            raise UnknownThing("hard point for its other end", other or "")
+        made["lands_on"]["other"] = to
     if bolt := made["lands_on"].get("bolt"):
         size = design.tables.bolts.get(bolt["size"])
         bolt["property_class"] = usual_class(size) if size else bolt["property_class"]

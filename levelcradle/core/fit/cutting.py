@@ -17,7 +17,7 @@ def points_to_make(design: Design, outsides: Iterable[tuple[Vec, Vec]]) -> int:
     """New mounting points for boxes with these (low, high) corners. A hard point within a bracket's reach that no mount
     uses yet carries the box it is nearest to."""
     boxes = list(outsides)
-    used = {mount.lands_on.path for mount in design.mounts.values()}
+    used = {path for mount in design.mounts.values() for path in mount.lands_on.paths}
     there = [0] * len(boxes)
     for key, point in design.hardpoints.items():
         if f"hardpoints/{key}" not in used and boxes:

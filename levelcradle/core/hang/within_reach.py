@@ -41,7 +41,13 @@ def _unless_taken(assembly: Assembly, box: PlacedBox, row: Within) -> Within:
     """A bolt carries one bracket, and where people are held none without leave."""
     if row.place.spot.unapproved and not row.why:
         return replace(row, why="holds a seat or a belt: it needs its own approval")
-    others = (b.box.name for b in assembly.boxes.values() if b is not box for m in b.mounts if m.spot.path == row.path)
+    others = (
+        b.box.name
+        for b in assembly.boxes.values()
+        if b is not box
+        for m in b.mounts
+        if row.path in m.mount.lands_on.paths
+    )
     owner = next(others, None)
     return replace(row, why=f"carries the {owner} already") if owner and not row.why else row
 

@@ -8,6 +8,7 @@ from levelcradle.core.design import tree_of
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Working, plain
 from levelcradle.core.mount.result import MountResult, SupportResult, UtilisationRow
+from levelcradle.core.mount.seconds import second_findings
 
 __all__ = ["NOT_CHECKED", "mount_findings"]
 
@@ -24,6 +25,7 @@ def mount_findings(assembly: Assembly, supports: tuple[SupportResult, ...]) -> l
         found += [_mount(assembly, support, mount) for mount in support.mounts]
     found += _spots(supports)
     found += [row for box in assembly.boxes.values() for row in _on_what_comes_off(box)]
+    found += [row for box in assembly.boxes.values() for row in second_findings(assembly, box)]
     return found
 
 
@@ -31,7 +33,7 @@ def _on_what_comes_off(box: PlacedBox) -> Iterator[Finding]:
     face = box.shell.made.closed_face
     for connection in box.mounts:
         name = plain(connection.mount.name)
-        if connection.mount.face == face:
+        if connection.mount.face == face and connection.second is None:
             yield Finding(
                 id=f"mount:opened:{connection.id}",
                 code="mount.opened",
@@ -61,7 +63,8 @@ def _support(assembly: Assembly, support: SupportResult) -> Iterator[Finding]:
     state: State = "tight" if support.support.holds else "foul"
     message = f"The {name} is {{0}} full and {support.words}"
     if support.support.support_condition == "nothing":
-        message = f"The {name} is {{0}} full and nothing carries it: held by nothing"
+        only = "straps alone, which count for nothing in a crash" if any(m.second for m in box.mounts) else "nothing"
+        message = f"The {name} is {{0}} full and nothing carries it: held by {only}"
     yield Finding(
         id=f"mount:support:{support.box}",
         code="mount.support",

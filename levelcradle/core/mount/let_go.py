@@ -33,7 +33,7 @@ def let_go(assembly: Assembly) -> tuple[LetGo, ...]:
 
 def _of_box(assembly: Assembly, box_id: str) -> Iterator[LetGo]:
     for mount in assembly.boxes[box_id].mounts:
-        if mount.unfit:
+        if mount.unfit or not mount.contacts:
             continue
         found = support_without(assembly, box_id, mount.id)
         if not found.mounts:

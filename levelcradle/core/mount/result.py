@@ -118,7 +118,7 @@ class Loads:
 
 
 def loads_of(box: PlacedBox, tables: Tables, without: str | None = None) -> Loads:
-    standing = tuple(m for m in box.mounts if not m.unfit and m.id != without)
+    standing = tuple(m for m in box.mounts if m.contacts and not m.unfit and m.id != without)
     contacts = [c for m in standing for c in m.contacts]
     support, none = judge_support(contacts), np.zeros((0, 0, 0, 3))
     if not support.holds:

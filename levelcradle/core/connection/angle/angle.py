@@ -198,5 +198,9 @@ class AngleConnection:
         return lies_on(self.spot, solid)
 
     @property
+    def second(self) -> None:
+        return None
+
+    @property
     def bears_face(self) -> bool:
         return False

@@ -221,5 +221,9 @@ class TabConnection:
         return lies_on(self.spot, solid)
 
     @property
+    def second(self) -> None:
+        return None
+
+    @property
     def bears_face(self) -> bool:
         return False

@@ -45,7 +45,7 @@ export function MountStation() {
   const spots = findings.filter((f) => f.code === 'mount.spot')
   return (
     <StationFrame>
-      {mount && shown === 'mount' ? (
+      {mount && shown === 'mount' && mount.shape.type !== 'strap' ? (
         <Bench>
           <MountDrawn id={chosen} />
         </Bench>

@@ -21,10 +21,19 @@ export function NewMount() {
   const [box, setBox] = useState(Object.keys(boxes)[0] ?? '')
   const [face, setFace] = useState('')
   const [spot, setSpot] = useState('')
+  const [far, setFar] = useState('')
   const on = free.some(([path]) => path === spot) ? spot : (free[0]?.[0] ?? '')
+  const rest = free.filter(([path]) => path !== on)
+  const other = rest.some(([path]) => path === far) ? far : (rest[0]?.[0] ?? '')
   const held = chosen.faces.some(([f]) => f === face) ? face : (chosen.faces[0]?.[0] ?? 'left')
   async function add() {
-    const { id, patch } = await hung(project, { box, kind, on, face: held as MountKind['faces'][number][0] })
+    const { id, patch } = await hung(project, {
+      box,
+      kind,
+      on,
+      face: held as MountKind['faces'][number][0],
+      other: chosen.ends ? other : null,
+    })
     if (await edit(patch)) select(`mounts/${id}`)
   }
   return (
@@ -38,7 +47,7 @@ export function NewMount() {
           onChange={setKind}
         />
       )}
-      {free.length === 0 ? (
+      {free.length < (chosen.ends ?? 1) ? (
         <p className="m-0">
           Every hard point carries a bracket, or none was surveyed yet. Hard points and members are entered in
           Survey.
@@ -57,8 +66,9 @@ export function NewMount() {
             options={free}
             onChange={setSpot}
           />
+          {chosen.ends && <Choose label="And on" value={other} options={rest} onChange={setFar} />}
           {chosen.faces.length > 1 && (
-            <Choose label="Wall of the box" value={held} options={chosen.faces} onChange={setFace} />
+            <Choose label={chosen.ends ? 'Passes' : 'Wall of the box'} value={held} options={chosen.faces} onChange={setFace} />
           )}
           <Button className="mt-1 w-full" onClick={() => void add()}>
             Put it there
@@ -69,12 +79,16 @@ export function NewMount() {
   )
 }
 
-const landing = (on: Mount['lands_on']) => (on.type === 'hardpoint' ? `hardpoints/${on.hardpoint}` : '') // a member carries as many as one likes
+/** What it takes of the vehicle; a member carries as many as one likes. */
+function landing(on: Mount['lands_on']): string[] {
+  if (on.type === 'member') return []
+  return [on.hardpoint, ...(on.type === 'two' ? [on.other] : [])].map((id) => `hardpoints/${id}`)
+}
 
 /** What a kind of mount may land on: hard points that carry none yet, and members. */
 function useFree(kind: MountKind): (readonly [string, string])[] {
   const { hardpoints, members, mounts } = useDocument()
-  const taken = new Set(Object.values(mounts).map(({ lands_on: on }) => landing(on)))
+  const taken = new Set(Object.values(mounts).flatMap(({ lands_on: on }) => landing(on)))
   const rows = { hardpoints, members }
   return kind.lands
     .flatMap((where) => Object.entries(rows[where]).map(([id, row]) => [`${where}/${id}`, row.name] as const))

@@ -4,6 +4,7 @@ import type { ComponentType } from 'react'
 import type { Mount } from '../../../design/types'
 import { AngleForm } from './AngleForm'
 import { RestForm } from './RestForm'
+import { StrapForm } from './StrapForm'
 import { TabForm } from './TabForm'
 
 export type KindForm = ComponentType<{ path: string; mount: Mount }>
@@ -13,6 +14,7 @@ export interface MountKind {
   name: string
   faces: readonly (readonly [Face, string])[]
   lands: readonly ('hardpoints' | 'members')[]
+  ends?: 2
   message: (mount: Mount) => string
   Form: KindForm
 }
@@ -37,5 +39,16 @@ export const KINDS: Record<Mount['shape']['type'], MountKind> = {
     lands: ['members', 'hardpoints'],
     message: () => 'lies on a pad',
     Form: RestForm,
+  },
+  strap: {
+    name: 'strap, second restraint',
+    faces: [
+      ['base', 'under it'],
+      ['top', 'over it'],
+    ],
+    lands: ['hardpoints'],
+    ends: 2,
+    message: () => 'second restraint',
+    Form: StrapForm,
   },
 }
