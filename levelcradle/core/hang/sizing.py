@@ -119,7 +119,15 @@ def outline_of(made: dict[str, Any]) -> tuple[float, ...]:
 
 def words_of_all(made: Sequence[dict[str, Any]]) -> str:
     sorts = Counter(map(_made_of, made))
-    return "; ".join(f"{number} {words}" if len(sorts) > 1 else words for words, number in sorts.items())
+    if len(sorts) == 1:
+        return next(iter(sorts))
+    return "; ".join(f"{number} {words if number > 1 else _of_one(words)}" for words, number in sorts.items())
+
+
+def _of_one(words: str) -> str:
+    """Said of several, as it is said of one."""
+    first, rest = words.split(" ", 1)
+    return f"{first.removesuffix('s')} {rest}"
 
 
 def _made_of(made: dict[str, Any]) -> str:

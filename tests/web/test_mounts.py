@@ -1,0 +1,93 @@
+"""Mounts under the hand of a new user: two kinds are taken, one made too weak is sized again, and all is told."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from levelcradle.core.design import validate
+from tests.core.hung import angles, tabs
+from tests.web.conftest import Bench
+
+
+@pytest.fixture
+def stranger(bench: Bench) -> Bench:
+    """A box that nothing carries yet, two points of which face along its walls and two that face up."""
+    along, upward = tabs(), angles(to_box={"type": "welded"})
+    points = {key: row for key, row in along["hardpoints"].items() if key.endswith("0")}
+    points |= {key: row for key, row in upward["hardpoints"].items() if key.endswith("1")}
+    bench.store.create(validate({**along, "hardpoints": points, "mounts": {}}), "start", id_="kinds")
+    return Bench(bench.page, bench.store, "kinds")
+
+
+def test_two_kinds_are_taken_sized_let_go_and_told(stranger: Bench) -> None:
+    stranger.go("mount")
+    page, ledger = stranger.page, stranger.page.get_by_role("complementary", name="Ledger")
+    stations = page.get_by_role("navigation", name="Stations")
+    expect(ledger).to_contain_text("nothing carries it")
+    question = ledger.get_by_role("region", name="How can it hang")
+    question.get_by_role("button", name="Look for brackets that hold").click()
+    expect(question).to_contain_text(re.compile(r"2 tabs .*; 2 angles"))
+    question.get_by_role("button", name="Hang it so").first.click()
+    stranger.saved(2)
+    assert sorted(m["shape"]["type"] for m in stranger.tree["mounts"].values()) == ["angle", "angle", "tab", "tab"]
+    expect(stations.get_by_role("link", name=re.compile("^Mount .*foul"))).to_have_count(0)
+
+    ledger.get_by_role("button", name=re.compile("^X mount, left0")).first.click()
+    expect(page.get_by_role("figure", name="The mount, looking forward")).to_be_visible()
+    page.get_by_label("Case").select_option("front impact")
+    expect(page.get_by_role("figure", name="The mount, looking right")).to_contain_text(" N")
+    page.get_by_role("button", name="change it").click()
+    thick = page.get_by_label("Thickness", exact=True).first
+    thick.fill("3")
+    thick.press("Enter")
+    stranger.saved(3)
+    expect(stations.get_by_role("link", name=re.compile("^Mount foul 1"))).to_be_visible()
+    sized = ledger.get_by_role("region", name="Size it")
+    sized.get_by_role("button", name="Make it so").first.click()
+    stranger.saved(4)
+    expect(stations.get_by_role("link", name=re.compile("^Mount .*foul"))).to_have_count(0)
+    assert stranger.tree["mounts"]["x-left0"]["shape"]["thickness_mm"] > 3
+
+    ledger.get_by_role("button", name="all mounts").click()
+    alone = ledger.get_by_role("region", name="If one lets go")
+    alone.get_by_role("button", name="What the others take then").click()
+    expect(alone.get_by_role("listitem")).to_have_count(4)
+    stranger.go("drawings")
+    expect(page.get_by_role("main")).to_contain_text(re.compile("what (its|the) mounts carry", re.IGNORECASE))
+
+
+def test_welds_are_exchanged_for_bolts_and_a_strap_is_hung(bench: Bench) -> None:
+    bench.change([
+        {"op": "add", "path": f"/hardpoints/{key}", "value": {
+            "name": f"strap {key}", "at_mm": [2870, right, 600], "direction": [0, 0, -1], "thread": "M8"}}
+        for key, right in (("left", -420), ("right", 420))
+    ])  # fmt: skip
+    bench.go("mount")
+    page, ledger = bench.page, bench.page.get_by_role("complementary", name="Ledger")
+    page.get_by_role("button", name=re.compile("^Tank box mount, left fore")).first.click()
+    page.get_by_role("button", name="change it").click()
+    page.get_by_label("Held by").select_option("bolted")
+    bench.saved(3)
+    expect(ledger).to_contain_text("bolts on the box ·")
+    expect(ledger).to_contain_text("its nuts stand")  # the demo's boxes are snug
+    page.get_by_role("button", name="No plate behind the wall").click()
+    bench.saved(4)
+    page.get_by_label("Held by").select_option("welded")
+    bench.saved(5)
+    assert bench.tree["mounts"]["tank-lf"]["to_box"]["type"] == "welded"
+
+    ledger.get_by_role("button", name="all mounts").click()
+    new = ledger.get_by_role("region", name="New mount")
+    new.get_by_label("By a").select_option("strap")
+    new.get_by_label("Carries").select_option("tank")
+    new.get_by_label("On the hard point").select_option("hardpoints/left")
+    new.get_by_label("And on").select_option("hardpoints/right")
+    new.get_by_role("button", name="Put it there").click()
+    bench.saved(6)
+    expect(ledger).to_contain_text("is a second restraint: if the mounts let go, each end must hold")
+    held = page.get_by_label("One like it held in a test (N)")
+    held.fill("900")
+    held.press("Enter")
+    bench.saved(7)
+    expect(ledger).to_contain_text("one like it held 900 N in a test")
