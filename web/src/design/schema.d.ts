@@ -4134,6 +4134,16 @@ export interface components {
             type: "hinge";
         };
         /**
+         * Hump
+         * @description A round hump across the road, from where it begins to where it ends.
+         */
+        DocHump: {
+            /** High Mm */
+            high_mm: number;
+            /** Long Mm */
+            long_mm: number;
+        };
+        /**
          * InBox
          * @description It is fixed in or on a box, and goes and turns with it. Its solid and its place are in its own axes, which are
          *     the box's, turned by ``turn`` about the face's own axis; they begin ``off_mm`` inward of the face, at a place from
@@ -4956,9 +4966,9 @@ export interface components {
              * Face
              * @enum {string}
              */
-            face: "front" | "aft" | "left" | "right" | "base";
+            face: "front" | "aft" | "left" | "right" | "base" | "top";
             /** Lands On */
-            lands_on: components["schemas"]["DocOnHardPoint"] | components["schemas"]["DocOnMember"];
+            lands_on: components["schemas"]["DocOnHardPoint"] | components["schemas"]["DocOnMember"] | components["schemas"]["DocOnTwo"];
             /** Name */
             name: string;
             /**
@@ -4978,7 +4988,7 @@ export interface components {
              *       "width_mm": 90
              *     }
              */
-            shape: components["schemas"]["DocAngle"] | components["schemas"]["DocTab"] | components["schemas"]["DocRest"];
+            shape: components["schemas"]["DocAngle"] | components["schemas"]["DocTab"] | components["schemas"]["DocRest"] | components["schemas"]["Doclevelcradle__core__design__mount__Strap"];
             /**
              * To Box
              * @default {
@@ -5059,6 +5069,28 @@ export interface components {
              * @enum {string}
              */
             type: "member";
+        };
+        /**
+         * OnTwo
+         * @description From one hard point to another, with a bolt at either.
+         */
+        DocOnTwo: {
+            /**
+             * @default {
+             *       "property_class": "8.8",
+             *       "size": "M8"
+             *     }
+             */
+            bolt: components["schemas"]["DocBolt"];
+            /** Hardpoint */
+            hardpoint: string;
+            /** Other */
+            other: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "two";
         };
         /**
          * Opening
@@ -5519,6 +5551,19 @@ export interface components {
              * @default 60
              */
             width_mm: number;
+        };
+        /**
+         * Road
+         * @description What the car is to pass over: a hump, and ramps so steep [%]; None where nobody has said.
+         */
+        DocRoad: {
+            /** @default null */
+            hump: components["schemas"]["DocHump"] | null;
+            /**
+             * Ramp Percent
+             * @default null
+             */
+            ramp_percent: number | null;
         };
         /**
          * RodSolid
@@ -6053,58 +6098,6 @@ export interface components {
             type: "stops";
         };
         /**
-         * Strap
-         * @description Bands over a stack, bolted to the floor at both ends; ``welded``: at its one end to the box instead, while that
-         *     is empty.
-         */
-        DocStrap: {
-            /**
-             * Along
-             * @default across
-             * @enum {string}
-             */
-            along: "aft" | "across";
-            /**
-             * @default {
-             *       "into": "stud",
-             *       "property_class": "4.8",
-             *       "size": "M8",
-             *       "tested_n": null
-             *     }
-             */
-            bolts: components["schemas"]["DocBolts"];
-            /**
-             * Count
-             * @default 2
-             */
-            count: number;
-            /**
-             * Each
-             * @default 1
-             */
-            each: number;
-            /**
-             * Material
-             * @default s235
-             */
-            material: string;
-            /**
-             * Thickness Mm
-             * @default 1.5
-             */
-            thickness_mm: number;
-            /**
-             * Welded
-             * @default false
-             */
-            welded: boolean;
-            /**
-             * Wide Mm
-             * @default 30
-             */
-            wide_mm: number;
-        };
-        /**
          * Straps
          * @description Straps hold down, and nothing sideways.
          */
@@ -6112,7 +6105,7 @@ export interface components {
             /** Block */
             block: string;
             /** @default null */
-            strap: components["schemas"]["DocStrap"] | null;
+            strap: components["schemas"]["Doclevelcradle__core__design__holders__Strap"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6440,6 +6433,13 @@ export interface components {
              *     }
              */
             ratings: components["schemas"]["DocRatings"];
+            /**
+             * @default {
+             *       "hump": null,
+             *       "ramp_percent": null
+             *     }
+             */
+            road: components["schemas"]["DocRoad"];
             /** @default null */
             stance: components["schemas"]["DocStance"] | null;
             /** @default null */
@@ -6685,6 +6685,91 @@ export interface components {
              * @enum {string}
              */
             type: "wrap";
+        };
+        /**
+         * Strap
+         * @description Bands over a stack, bolted to the floor at both ends; ``welded``: at its one end to the box instead, while that
+         *     is empty.
+         */
+        Doclevelcradle__core__design__holders__Strap: {
+            /**
+             * Along
+             * @default across
+             * @enum {string}
+             */
+            along: "aft" | "across";
+            /**
+             * @default {
+             *       "into": "stud",
+             *       "property_class": "4.8",
+             *       "size": "M8",
+             *       "tested_n": null
+             *     }
+             */
+            bolts: components["schemas"]["DocBolts"];
+            /**
+             * Count
+             * @default 2
+             */
+            count: number;
+            /**
+             * Each
+             * @default 1
+             */
+            each: number;
+            /**
+             * Material
+             * @default s235
+             */
+            material: string;
+            /**
+             * Thickness Mm
+             * @default 1.5
+             */
+            thickness_mm: number;
+            /**
+             * Welded
+             * @default false
+             */
+            welded: boolean;
+            /**
+             * Wide Mm
+             * @default 30
+             */
+            wide_mm: number;
+        };
+        /**
+         * Strap
+         * @description A steel strap under a box or over it, from one hard point to another: it only holds what has come off its mounts.
+         *
+         *     ``tested_n``: what one like it held in the shop's own test; None where nobody tried.
+         */
+        Doclevelcradle__core__design__mount__Strap: {
+            /**
+             * Material
+             * @default s235
+             */
+            material: string;
+            /**
+             * Tested N
+             * @default null
+             */
+            tested_n: number | null;
+            /**
+             * Thickness Mm
+             * @default 2
+             */
+            thickness_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "strap";
+            /**
+             * Width Mm
+             * @default 30
+             */
+            width_mm: number;
         };
         /**
          * Design
@@ -7104,7 +7189,7 @@ export interface components {
         };
         /**
          * HungBody
-         * @description ``on``: the hard point or member, as a path.
+         * @description ``on``: the hard point or member, as a path; ``other``: where its other end is, of what has two.
          */
         HungBody: {
             /** Box */
@@ -7113,11 +7198,13 @@ export interface components {
              * Face
              * @enum {string}
              */
-            face?: "front" | "aft" | "left" | "right" | "base";
+            face?: "front" | "aft" | "left" | "right" | "base" | "top";
             /** Kind */
             kind: string;
             /** On */
             on: string;
+            /** Other */
+            other?: string | null;
         };
         /**
          * Aboard

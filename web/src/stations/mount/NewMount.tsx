@@ -68,7 +68,12 @@ export function NewMount() {
           />
           {chosen.ends && <Choose label="And on" value={other} options={rest} onChange={setFar} />}
           {chosen.faces.length > 1 && (
-            <Choose label={chosen.ends ? 'Passes' : 'Wall of the box'} value={held} options={chosen.faces} onChange={setFace} />
+            <Choose
+              label={chosen.ends ? 'Passes' : 'Wall of the box'}
+              value={held}
+              options={chosen.faces}
+              onChange={setFace}
+            />
           )}
           <Button className="mt-1 w-full" onClick={() => void add()}>
             Put it there
