@@ -1,5 +1,6 @@
 """Angles of usual sheet and bolts, tried when it is asked how a box can hang."""
 
+from functools import lru_cache
 from math import ceil
 from typing import Any
 
@@ -61,13 +62,13 @@ class AngleOffer:
     def made(recipe: Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
         """Shape, hold and landing for a place: None where it would not keep its own shape's rules or the wall's flat
         there. Whether it is strong enough is for others to say."""
-        spot, seat, wall = place.spot, place.seat, place.seat.wall
+        spot, wall = place.spot, place.seat.wall
         of = fitting(recipe, wall) if wall else None
         if wall is None or of is None:
             return None
-        frame = AngleFrame.of(spot.at, spot.n, seat.point, seat.normal, 0.0 if of.bolted else of.plate_mm or 0.0)
+        frame, room = _stands(place, 0.0 if of.bolted else of.plate_mm or 0.0)
         metal = metal_of(of, wall, tables)
-        if frame is None or metal is None:
+        if frame is None or room is None or metal is None:
             return None
         bolt, t = tables.bolts[thread_of(spot, tables)], of.thickness_mm
         least = 0.0 if metal == Angle().material else (tables.materials[metal].bend_radii or 0.0) * t
@@ -76,7 +77,7 @@ class AngleOffer:
             return None
         bend = t + radius
         asked = Held(bend, lambda b: bend + max(b.washer_mm / 2 + 1, b.clearance_hole_mm / 2 + 2 * t), 2 * t)
-        if (held := hold_of(of, Room.of(frame.at, frame.n, seat), wall, asked, tables)) is None:
+        if (held := hold_of(of, room, wall, asked, tables)) is None:
             return None
         to_box, leg_mm = held
         shape = Angle(
@@ -92,6 +93,14 @@ class AngleOffer:
             "to_box": to_box.model_dump(mode="json"),
             "lands_on": landed(spot, of, tables),
         }
+
+
+@lru_cache(maxsize=256)
+def _stands(place: Place, plate_mm: float) -> tuple[AngleFrame | None, Room | None]:
+    """Where an angle on a plate so thick stands, and its room on the wall; asked of a place hundreds of times."""
+    spot, seat = place.spot, place.seat
+    frame = AngleFrame.of(spot.at, spot.n, seat.point, seat.normal, plate_mm)
+    return frame, Room.of(frame.at, frame.n, seat) if frame else None
 
 
 def _holed(bolt: BoltSize, c: float, t: float, radius_mm: float) -> bool:

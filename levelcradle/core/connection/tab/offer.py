@@ -1,5 +1,6 @@
 """Flat tabs of usual sheet and bolts, tried when it is asked how a box can hang."""
 
+from functools import lru_cache
 from typing import Any
 
 from levelcradle.core.connection.connection import Seat
@@ -59,10 +60,12 @@ class TabOffer:
     def made(recipe: Recipe, place: Place, tables: Tables) -> dict[str, Any] | None:
         """Shape, hold and landing for a place: None where it would not keep its own shape's rules or the wall's flat
         there. Whether it is strong enough is for others to say."""
-        spot, seat, wall = place.spot, place.seat, place.seat.wall
+        spot, wall = place.spot, place.seat.wall
         of = fitting(recipe, wall) if wall else None
-        frame = TabFrame.of(spot, seat, 0.0 if of is None or of.bolted else of.plate_mm or 0.0)
-        if wall is None or of is None or isinstance(frame, str):
+        if wall is None or of is None:
+            return None
+        frame, room = _stands(place, 0.0 if of.bolted else of.plate_mm or 0.0)
+        if frame is None or room is None:
             return None
         metal, bolt = metal_of(of, wall, tables), tables.bolts[thread_of(spot, tables)]
         packing = frame.off_mm if frame.outside else -frame.off_mm - of.thickness_mm
@@ -71,7 +74,7 @@ class TabOffer:
             return None
         clear = bolt.washer_mm / 2 + 1
         asked = Held(clear, lambda b: clear + b.washer_mm / 2 + 1, FARTHEST_MM)
-        if (held := hold_of(of, Room.of(frame.at, frame.n, seat), wall, asked, tables)) is None:
+        if (held := hold_of(of, room, wall, asked, tables)) is None:
             return None
         to_box, long_mm = held
         shape = Tab(
@@ -87,6 +90,13 @@ class TabOffer:
             "to_box": to_box.model_dump(mode="json"),
             "lands_on": landed(spot, of, tables),
         }
+
+
+@lru_cache(maxsize=256)
+def _stands(place: Place, plate_mm: float) -> tuple[TabFrame | None, Room | None]:
+    """Where a tab on a plate so thick stands, and its room on the wall; asked of a place hundreds of times."""
+    frame = TabFrame.of(place.spot, place.seat, plate_mm)
+    return (None, None) if isinstance(frame, str) else (frame, Room.of(frame.at, frame.n, place.seat))
 
 
 def _between(frame: TabFrame) -> tuple[float, float]:
