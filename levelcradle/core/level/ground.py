@@ -6,7 +6,7 @@ from functools import lru_cache
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Matrix
 from levelcradle.core.bays import extent
-from levelcradle.core.design.vehicle import Vehicle
+from levelcradle.core.design.vehicle import Road, Vehicle
 from levelcradle.core.finding import Figure, Finding, Step, gap_state, plain
 from levelcradle.core.level.balance import WheelLoads
 from levelcradle.core.level.result import LevelResult
@@ -20,6 +20,7 @@ BUMP_MM = 50.0  # at full bump with a flat tyre: common practice, no source
 FLAT_SHARE = 0.25  # of its radius a tyre loses when flat: common practice, no source
 MATTERS_MM = 330.0  # higher than this neither case comes near the ground, whatever the springs do
 TOLERANCE_MM = 10.0  # ride height, common practice, no source
+NO_ROAD = Road()
 LEVEL_MM = 0.05  # less than is shown hangs no lower
 G = 9.80665
 
@@ -27,10 +28,11 @@ G = 9.80665
 def ground_findings(assembly: Assembly, level: LevelResult) -> Iterator[Finding]:
     """Of the flat ground nothing for a box that hangs so high that it cannot matter."""
     for box in assembly.boxes.values():
-        low, heights = min(p.solid.low[2] for p in box.pieces), _heights(assembly, box, level)
+        low = min(p.solid.low[2] for p in box.pieces)
         if low < MATTERS_MM:
-            yield from _of_box(assembly, box, heights)
-        yield from _on_the_road(box, assembly.vehicle, heights)
+            yield from _of_box(assembly, box, _heights(assembly, box, level))
+        if assembly.vehicle.road != NO_ROAD:
+            yield from _on_the_road(box, assembly.vehicle, _heights(assembly, box, level))
         yield from _lowest(assembly, box, low)
 
 

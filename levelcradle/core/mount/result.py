@@ -198,7 +198,7 @@ def _worst(
     mount: Connection, loads: tuple[ForceArray, ForceArray, ForceArray], cases: list[LoadCase], names: list[str]
 ) -> Iterator[UtilisationRow]:
     """The worst use of each check over road and crash cases and all solves."""
-    road = np.array([case.kind == "road" for case in cases])
+    road, rough = np.array([case.kind == "road" for case in cases]), mount.rough
     for check, utilisation in mount.utilisations(loads, road=road):
         solve, column = divmod(int(utilisation.argmax()), len(cases))
         case, at = cases[column], (float(load[solve, column]) for load in loads)
@@ -207,7 +207,7 @@ def _worst(
         yield UtilisationRow(
             check,
             worst,
-            "tight" if check in mount.rough and state == "clear" else state,
+            "tight" if check in rough and state == "clear" else state,
             case.name,
             case.kind,
             names[solve],
