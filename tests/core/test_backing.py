@@ -198,3 +198,28 @@ def test_an_inch_point_is_hung_by_inch_bolts_of_their_grades() -> None:
     size, patch = hung(validate({**tree, "mounts": {}}), "tank", "angle", "hardpoints/tail-lf", "left")
     assert patch[0]["value"]["lands_on"]["bolt"] == {"size": "7/16-20", "property_class": "grade 5"}
     assert size
+
+
+@pytest.mark.parametrize("kind", ["rivet nut", "insert", "tapped thread"])
+def test_what_is_only_as_good_as_its_metal_counts_for_what_one_like_it_held(kind: str) -> None:
+    """Nothing without a pull test; with one, pull and shear together against it, on the road too."""
+    untested = car({"kind": kind})
+    told = [text for text, fits in mount(untested).geometry if not fits]
+    assert any("without a pull test" in text for text in told)
+    assert next(f for f in analysed(untested).findings if f.id == "mount:tank-lf").state == "foul"
+    weak, strong = mount(car({"kind": kind, "tested_n": 6_000.0})), mount(car({"kind": kind, "tested_n": 60_000.0}))
+    assert (weak.rows[0].check, weak.rows[0].utilisation > 1) == (kind, True)
+    row = next(r for r in strong.rows if r.check == kind)
+    assert row.utilisation == pytest.approx(weak.rows[0].utilisation / 10)
+    steps = strong.connection.working(Governing(kind, row.utilisation, row.case, row.solve, (row.n, row.d, row.w)))
+    pull, shear = (step.value for step in steps[:2])
+    assert (pull + shear) / 60_000.0 == pytest.approx(row.utilisation)
+    assert not [r for r in mount(car({"tested_n": 10.0})).rows if r.check == "hole"]  # a hole bears what its bolt does
+
+
+def test_a_rivet_nut_that_nobody_tried_is_not_offered() -> None:
+    tree = car({"kind": "rivet nut"})
+    within = {row.name: row.why for row in how_it_hangs(validate(tree), "tank", meshes={}).within}
+    assert any("pull test" in why for why in within.values())
+    tree["hardpoints"]["tail-lf"]["tested_n"] = 50_000.0
+    assert not any("pull test" in row.why for row in how_it_hangs(validate(tree), "tank", meshes={}).within)

@@ -2,20 +2,20 @@
 they hold."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 import numpy as np
 
 from levelcradle.core.connection.connection import ForceArray, Governing, Road
 from levelcradle.core.connection.pieces import class_asks
-from levelcradle.core.connection.spot import Spot
+from levelcradle.core.connection.spot import TESTED, Spot
 from levelcradle.core.design.mount import Backing, OnHardPoint
 from levelcradle.core.design.tables import BoltSize, Tables
 from levelcradle.core.finding import Step, Working
 from levelcradle.core.part import Bend, FlatPart, Hole, bend_allowance_mm, bend_deduction_mm
 from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, ROAD_FACTOR, bolt_long_mm, long_words
 
-__all__ = ["backing_asks", "backing_parts", "backing_utilisation", "backing_working", "bolt_bought"]
+__all__ = ["backing_asks", "backing_parts", "backing_utilisation", "bolt_bought", "spot_utilisations", "spot_working"]
 
 STRENGTH = "t² / 4 fy / 1.1 in a crash, t² / 6 fy / 1.5 on the road"
 STOP_MM = 15.0  # a bent stop stands so far off its plate: common practice, no source
@@ -25,7 +25,7 @@ PLAY_MM = 1.0  # a plate goes through a hole that is so much wider: common pract
 def bolt_bought(lands_on: OnHardPoint, spot: Spot, leg_mm: float, tables: Tables) -> str:
     """The bolt of a mount as it is bought, with its length where what it goes through was measured."""
     bolt, plate = tables.bolts[lands_on.bolt.size], lands_on.backing
-    held = plate is not None or spot.kind in ("captive nut", "stud", "strap point", "seat or belt point")
+    held = plate is not None or spot.kind != "hole"
     words = f"{lands_on.bolt.size} bolt, class {lands_on.bolt.property_class}"
     end = "washer" if held else "nut and washers"
     if spot.kind == "stud":
@@ -49,6 +49,8 @@ def backing_asks(lands_on: OnHardPoint, spot: Spot, tables: Tables) -> Iterator[
         fits = spot.thread == lands_on.bolt.size
         yield f"bolt {lands_on.bolt.size} in a hard point {spot.thread}", fits
     yield from class_asks(lands_on.bolt, tables)
+    if spot.kind in TESTED:
+        yield f"a {spot.kind} counts for nothing in a crash without a pull test", not spot.untested
     plate, bolt = lands_on.backing, tables.bolts[lands_on.bolt.size]
     if spot.clamps_closed and plate is None:
         yield "bolt through a closed section, in a sleeve that keeps its walls apart", lands_on.sleeve
@@ -93,6 +95,43 @@ def backing_utilisation(
 def _lever(plate: Backing, bolt: BoltSize) -> float:
     """What a millimetre of its width is bent by at the washer's edge, for each newton that the bolt draws [mm/mm]."""
     return float(max(max(plate.size_mm) - bolt.washer_mm, 0.0) ** 2 / 8 / (plate.size_mm[0] * plate.size_mm[1]))
+
+
+def spot_utilisations(
+    lands_on: OnHardPoint,
+    spot: Spot,
+    pull_and_shear: Callable[[], tuple[ForceArray, ForceArray]],
+    tables: Tables,
+    *,
+    road: Road,
+) -> Iterator[tuple[str, ForceArray]]:
+    """Of what a bolt lands on: the plate behind the sheet, and what holds for no more than one like it did in a test,
+    pull and shear together."""
+    tested_n = spot.tested_n if spot.kind in TESTED else None
+    if lands_on.backing is None and tested_n is None:
+        return
+    pull_n, shear_n = pull_and_shear()
+    if plate := lands_on.backing:
+        bolt = tables.bolts[lands_on.bolt.size]
+        yield "backing plate", backing_utilisation(plate, bolt, pull_n, tables, road=road)
+    if tested_n is not None:
+        yield spot.kind, np.asarray((pull_n + shear_n) / tested_n)
+
+
+def spot_working(
+    lands_on: OnHardPoint, spot: Spot, pull_n: float, shear_n: float, row: Governing, tables: Tables
+) -> Working | None:
+    """The steps of such a check; None where it is no check of what the bolt lands on."""
+    if row.check == "backing plate" and lands_on.backing:
+        return backing_working(lands_on.backing, tables.bolts[lands_on.bolt.size], pull_n, row)
+    if row.check == spot.kind and spot.tested_n is not None:
+        return (
+            Step("bolt's pull T", f"{row.case}, {row.solve}", pull_n, "N", "end as a lever (statics)"),
+            Step("its shear V", "along the metal", shear_n, "N", "statics"),
+            Step("one like it held", "pull and shear together", spot.tested_n, "N", "the shop's test"),
+            Step(f"use of the {spot.kind}", "demand / capacity", row.utilisation, ""),
+        )
+    return None
 
 
 def backing_working(plate: Backing, bolt: BoltSize, pull_n: float, row: Governing) -> Working:

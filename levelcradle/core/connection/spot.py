@@ -9,8 +9,9 @@ from levelcradle.core.design import Design, HardPoint
 from levelcradle.core.design.mount import LandsOn, OnHardPoint, OnMember, OnTwo
 from levelcradle.core.design.survey import Member
 
-__all__ = ["Spot", "frame_of", "spot_of"]
+__all__ = ["TESTED", "Spot", "frame_of", "spot_of"]
 
+TESTED = ("rivet nut", "insert", "tapped thread")  # they count for what a shop's own pull test held
 LEVEL = 0.7  # of the cosine: a bolt goes along the height of a section, or else along its width
 
 
@@ -19,8 +20,8 @@ class Spot:
     """A place that carries a mount. ``n``: from the vehicle's metal into the mount, length 1.
 
     ``wall_mm``: what a bolt there goes through, as far as it was measured; ``clamps_closed``: that is both walls of a
-    closed section; ``unapproved``: it holds a seat or a belt, and nobody has said who approved it for more; ``to``: the
-    other end of what goes from one to another."""
+    closed section; ``unapproved``: it holds a seat or a belt, and nobody has said who approved it for more;
+    ``tested_n``: what one like it held in a test; ``to``: the other end of what goes from one to another."""
 
     path: str
     name: str
@@ -33,7 +34,13 @@ class Spot:
     wall_mm: float | None = None
     clamps_closed: bool = False
     unapproved: bool = False
+    tested_n: float | None = None
     to: "Spot | None" = None
+
+    @property
+    def untested(self) -> bool:
+        """Whether it counts for nothing in a crash until one like it was tried."""
+        return self.kind in TESTED and self.tested_n is None
 
     @property
     def ends(self) -> tuple["Spot", ...]:
@@ -67,6 +74,7 @@ def _hard_point(lands_on: OnHardPoint, design: Design) -> Spot:
         wall_mm=_through_mm(point, member),
         clamps_closed=point.kind == "hole" and member is not None and member.section in ("closed", "tube"),
         unapproved=point.kind == "seat or belt point" and not point.approved.strip(),
+        tested_n=point.tested_n,
     )
 
 

@@ -213,17 +213,24 @@ class LoadState(DocumentModel):
     order: int = 0
 
 
-class HardPoint(DocumentModel):
-    """An existing hole, captive nut, stud or strap point. ``direction`` is n: from the metal into the bracket.
+SpotKind = Literal[
+    "hole", "captive nut", "rivet nut", "insert", "tapped thread", "stud", "strap point", "seat or belt point"
+]
 
-    ``carried_kg`` is what it held before: evidence for road cases up to that weight, none for a crash. ``approved``:
-    who approved it to carry something else, where it holds a seat or a belt.
+
+class HardPoint(DocumentModel):
+    """An existing hole, nut, thread, stud or strap point. ``direction`` is n: from the metal into the bracket.
+
+    ``tested_n``: what one like it, in metal like this, held in the shop's own pull test. ``carried_kg`` is what it held
+    before: evidence for road cases up to that weight, none for a crash. ``approved``: who approved it to carry
+    something else, where it holds a seat or a belt.
     """
 
     name: Line
     at_mm: Point
     direction: Direction
-    kind: Literal["hole", "captive nut", "stud", "strap point", "seat or belt point"] = "hole"
+    kind: SpotKind = "hole"
+    tested_n: Annotated[float, Field(gt=0, le=1e6)] | None = None
     thread: Line | None = None
     wall_mm: PositiveLength | None = None
     carried_kg: Kg | None = None

@@ -41,13 +41,10 @@ def _unless_taken(assembly: Assembly, box: PlacedBox, row: Within) -> Within:
     """A bolt carries one bracket, and where people are held none without leave."""
     if row.place.spot.unapproved and not row.why:
         return replace(row, why="holds a seat or a belt: it needs its own approval")
-    others = (
-        b.box.name
-        for b in assembly.boxes.values()
-        if b is not box
-        for m in b.mounts
-        if row.path in m.mount.lands_on.paths
-    )
+    if row.place.spot.untested and not row.why:
+        return replace(row, why=f"is a {row.place.spot.kind}: it counts for nothing in a crash without a pull test")
+    elsewhere = ((b.box.name, m.mount) for b in assembly.boxes.values() if b is not box for m in b.mounts)
+    others = (name for name, mount in elsewhere if row.path in mount.lands_on.paths)
     owner = next(others, None)
     return replace(row, why=f"carries the {owner} already") if owner and not row.why else row
 

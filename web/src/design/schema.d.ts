@@ -4004,10 +4004,11 @@ export interface components {
         };
         /**
          * HardPoint
-         * @description An existing hole, captive nut, stud or strap point. ``direction`` is n: from the metal into the bracket.
+         * @description An existing hole, nut, thread, stud or strap point. ``direction`` is n: from the metal into the bracket.
          *
-         *     ``carried_kg`` is what it held before: evidence for road cases up to that weight, none for a crash. ``approved``:
-         *     who approved it to carry something else, where it holds a seat or a belt.
+         *     ``tested_n``: what one like it, in metal like this, held in the shop's own pull test. ``carried_kg`` is what it held
+         *     before: evidence for road cases up to that weight, none for a crash. ``approved``: who approved it to carry
+         *     something else, where it holds a seat or a belt.
          */
         DocHardPoint: {
             /**
@@ -4042,7 +4043,7 @@ export interface components {
              * @default hole
              * @enum {string}
              */
-            kind: "hole" | "captive nut" | "stud" | "strap point" | "seat or belt point";
+            kind: "hole" | "captive nut" | "rivet nut" | "insert" | "tapped thread" | "stud" | "strap point" | "seat or belt point";
             /**
              * Member
              * @default null
@@ -4066,6 +4067,11 @@ export interface components {
              * @enum {string}
              */
             structure: "body" | "frame" | "subframe" | "axle";
+            /**
+             * Tested N
+             * @default null
+             */
+            tested_n: number | null;
             /**
              * Thread
              * @default null

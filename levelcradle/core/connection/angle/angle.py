@@ -22,9 +22,9 @@ from levelcradle.core.connection.angle.working import working
 from levelcradle.core.connection.backing import (
     backing_asks,
     backing_parts,
-    backing_utilisation,
-    backing_working,
     bolt_bought,
+    spot_utilisations,
+    spot_working,
 )
 from levelcradle.core.connection.connection import (
     Contact,
@@ -159,12 +159,10 @@ class AngleConnection:
     def utilisations(
         self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
     ) -> Iterator[tuple[str, ForceArray]]:
-        backing = self.joint.mount.lands_on.backing
-        if backing and not self.unchecked:
-            pull = lever_pull(self.joint, load[0])
-            used = backing_utilisation(backing, self.joint.bolt, pull, self.tables, road=road)
-            return chain(utilisations(self.joint, *load, road=road, first=first), [("backing plate", used)])
-        return utilisations(self.joint, *load, road=road, first=first)
+        checks = utilisations(self.joint, *load, road=road, first=first)
+        on = self.joint.mount.lands_on
+        passed = spot_utilisations(on, self.spot, lambda: self.pull_and_shear(load), self.tables, road=road)
+        return chain(checks, passed)
 
     def fatigue(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> Iterator[tuple[str, ForceArray]]:
         return fatigue(self.joint, *load)
@@ -179,10 +177,10 @@ class AngleConnection:
         yield from wall_asks(self.joint.plate, self.frame.placement, self.seat)
 
     def working(self, row: Governing) -> Working:
-        backing = self.joint.mount.lands_on.backing
-        if row.check == "backing plate" and backing:
-            pull = float(lever_pull(self.joint, np.array(row.load[0])))
-            return backing_working(backing, self.joint.bolt, pull, row)
+        load = np.array(row.load[0]), np.array(row.load[1]), np.array(row.load[2])
+        pull, shear = (float(part) for part in self.pull_and_shear(load))
+        if steps := spot_working(self.joint.mount.lands_on, self.spot, pull, shear, row, self.tables):
+            return steps
         return working(self.joint, row)
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:

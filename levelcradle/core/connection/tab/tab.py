@@ -12,9 +12,9 @@ from levelcradle.core.axes import Matrix, Placement, Vec, scaled
 from levelcradle.core.connection.backing import (
     backing_asks,
     backing_parts,
-    backing_utilisation,
-    backing_working,
     bolt_bought,
+    spot_utilisations,
+    spot_working,
 )
 from levelcradle.core.connection.connection import (
     Contact,
@@ -181,13 +181,10 @@ class TabConnection:
     def utilisations(
         self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
     ) -> Iterator[tuple[str, ForceArray]]:
-        on_it, backing = self._on_the_plate(load), cast(OnHardPoint, self.mount.lands_on).backing
-        checks = self.joint.utilisations(on_it, road=road, first=first)
-        if backing and not self.unchecked:
-            pull = self.joint.lever_pull(on_it)
-            used = backing_utilisation(backing, self.joint.bolt, pull, self.tables, road=road)
-            return chain(checks, [("backing plate", used)])
-        return checks
+        checks = self.joint.utilisations(self._on_the_plate(load), road=road, first=first)
+        on = cast(OnHardPoint, self.mount.lands_on)
+        passed = spot_utilisations(on, self.spot, lambda: self.pull_and_shear(load), self.tables, road=road)
+        return chain(checks, passed)
 
     def fatigue(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> Iterator[tuple[str, ForceArray]]:
         return self.joint.fatigue(self._on_the_plate(load))
@@ -202,11 +199,12 @@ class TabConnection:
         yield from wall_asks(self.joint.plate, self.joint.frame.placement, self.seat)
 
     def working(self, row: Governing) -> Working:
-        n, d, w = self._on_the_plate((np.array(row.load[0]), np.array(row.load[1]), np.array(row.load[2])))
-        backing = cast(OnHardPoint, self.mount.lands_on).backing
-        if row.check == "backing plate" and backing:
-            return backing_working(backing, self.joint.bolt, float(self.joint.lever_pull((n, d, w))), row)
-        return working(self.joint, row, (n, d, w))
+        load = np.array(row.load[0]), np.array(row.load[1]), np.array(row.load[2])
+        pull, shear = (float(part) for part in self.pull_and_shear(load))
+        on = cast(OnHardPoint, self.mount.lands_on)
+        if steps := spot_working(on, self.spot, pull, shear, row, self.tables):
+            return steps
+        return working(self.joint, row, self._on_the_plate(load))
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
         yield from tab_parts(self.id, self.mount.name, self.joint, self.seat.box_name)
