@@ -1,5 +1,6 @@
 """A small box of a stranger's car, and points of the vehicle about it."""
 
+import copy
 from typing import Any
 
 from levelcradle.core.assembly import PlacedBox, resolve
@@ -43,7 +44,7 @@ def tabs(
     }  # fmt: skip
     hold = to_box or {"type": "welded", "from_mm": below_mm + 8.0, "length_mm": 90.0}
     mount = {"shape": {"type": "tab", "long_mm": 150.0, **shape}, "to_box": hold}
-    hung = {key: held("x", key, key[:-1], **mount) for key in points}
+    hung = {key: held("x", key, key[:-1], **copy.deepcopy(mount)) for key in points}
     return plain_car(boxes={"x": box}, hardpoints=points, mounts=hung)
 
 
@@ -58,7 +59,7 @@ def angles(box: dict[str, Any] | None = None, *, to_box: dict[str, Any], **shape
         for n, along in enumerate((90.0, length - 90.0))
     }  # fmt: skip
     mount = {"shape": {"type": "angle", "leg_b_mm": 120.0, **shape}, "to_box": to_box}
-    hung = {key: held("x", key, key[:-1], **mount) for key in points}
+    hung = {key: held("x", key, key[:-1], **copy.deepcopy(mount)) for key in points}
     return plain_car(boxes={"x": box}, hardpoints=points, mounts=hung)
 
 

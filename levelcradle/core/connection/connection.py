@@ -214,6 +214,11 @@ class Connection(Protocol):
         """Whether the box itself lies on what it sits on."""
 
     @property
+    def slides(self) -> int | None:
+        """Of a bolt in a slot, which of the three parts of its load goes along it; of one in a wide hole both that lie
+        in the metal, told by 0; None of one in a round hole, or of none."""
+
+    @property
     def second(self) -> Second | None:
         """Of a second restraint, which counts for nothing in a crash: what it does if the others let go."""
 
@@ -249,6 +254,7 @@ class Unfit:
     remarks: tuple[str, ...] = ()
     tightening: tuple[float, float] = (0.0, 0.0)
     bears_face: bool = False
+    slides: int | None = None
     second: Second | None = None
 
     def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:

@@ -179,6 +179,10 @@ class RestConnection:
         return lies_on(self.spot, solid)
 
     @property
+    def slides(self) -> None:
+        return None
+
+    @property
     def second(self) -> None:
         return None
 

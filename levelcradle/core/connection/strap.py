@@ -87,6 +87,10 @@ class StrapConnection:
         return -dot(unit(minus(a, b)), normal) - dot(unit(minus(d, c)), normal)
 
     @property
+    def slides(self) -> None:
+        return None
+
+    @property
     def second(self) -> Second:
         return Second(self.seat.normal, 1.0 / self.sines, self.shape.tested_n)
 

@@ -23,6 +23,7 @@ __all__ = [
     "Bolt",
     "Bolted",
     "Doubler",
+    "HoleKind",
     "LandsOn",
     "Loose",
     "Mount",
@@ -42,6 +43,10 @@ Refers = tuple[str, str, str, str]
 """Of a figure that names something: its path, the collection it is in, its id, and the words where it is not there."""
 
 
+HoleKind = Literal["round", "oversize", "slot along", "slot across"]
+"""Of the hole for the vehicle's bolt: a slot along the bend, or across it."""
+
+
 class Angle(DocumentModel):
     """A bent angle: leg A lies on the vehicle, leg B on the box."""
 
@@ -52,6 +57,7 @@ class Angle(DocumentModel):
     width_mm: PositiveLength = 90.0
     toe_mm: PositiveLength = 25.0  # e: bolt to the free end of leg A
     leg_b_mm: PositiveLength = 120.0  # B: outside length of the welded leg
+    hole: HoleKind = "round"
 
     def refers(self) -> Iterator[Refers]:
         yield "material", "tables/materials", self.material, "there is no material “{}”"
@@ -69,6 +75,7 @@ class Tab(DocumentModel):
     width_mm: PositiveLength = 80.0
     toe_mm: PositiveLength = 25.0
     long_mm: PositiveLength = 150.0
+    hole: HoleKind = "round"
     packing_mm: Annotated[float, Field(ge=0, le=60)] = 0.0
 
     def refers(self) -> Iterator[Refers]:

@@ -9,6 +9,7 @@ from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Working, plain
 from levelcradle.core.mount.result import MountResult, SupportResult, UtilisationRow
 from levelcradle.core.mount.seconds import second_findings
+from levelcradle.core.mount.slots import slot_findings
 
 __all__ = ["NOT_CHECKED", "mount_findings"]
 
@@ -26,6 +27,7 @@ def mount_findings(assembly: Assembly, supports: tuple[SupportResult, ...]) -> l
     found += _spots(supports)
     found += [row for box in assembly.boxes.values() for row in _on_what_comes_off(box)]
     found += [row for box in assembly.boxes.values() for row in second_findings(assembly, box)]
+    found += [row for box in assembly.boxes.values() for row in slot_findings(assembly, box)]
     return found
 
 

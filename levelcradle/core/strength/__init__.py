@@ -20,6 +20,7 @@ from levelcradle.core.strength.bolts import (
     toe_pull,
 )
 from levelcradle.core.strength.fatigue import ROOT_MPA, ROOT_SOURCE, SHAKEN_G, TOE_MPA, TOE_SOURCE
+from levelcradle.core.strength.holes import BoltHole
 from levelcradle.core.strength.legs import ROAD_FACTOR, buckles, leg_capacity
 from levelcradle.core.strength.metals import (
     can_be_welded,
@@ -37,6 +38,7 @@ __all__ = [
     "GAMMA_M0",
     "GAMMA_M2",
     "Beams",
+    "BoltHole",
     "Bearing",
     "Plate",
     "ROAD_FACTOR",

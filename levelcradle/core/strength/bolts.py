@@ -115,12 +115,14 @@ def bolt_utilisation(
     preload_n: float,
     *,
     road: bool | NDArray[np.bool_],
+    slip: float = 1.0,
 ) -> NDArray[np.float64]:
-    """Crash: the joint has slipped, shear and pull together (EN 1993-1-8 table 3.4). Road: no slip, no gapping."""
+    """Crash: the joint has slipped, shear and pull together (EN 1993-1-8 table 3.4). Road: no slip, no gapping;
+    ``slip``: what the hole leaves of friction."""
     crash = pull_and_shear(pull_n, shear_n, *bolt_capacity(bolt, grade))
     _, least = tightening(bolt, preload_n)
     clamp = np.maximum(least - pull_n, 1e-6 * least)
-    on_road = np.maximum(shear_n * ROAD_MARGIN / (SLIP_FRICTION * clamp), pull_n * ROAD_MARGIN / least)
+    on_road = np.maximum(shear_n * ROAD_MARGIN / (slip * SLIP_FRICTION * clamp), pull_n * ROAD_MARGIN / least)
     return np.where(road, on_road, crash)
 
 

@@ -2205,6 +2205,12 @@ export interface components {
              */
             bend_radius_mm: number;
             /**
+             * Hole
+             * @default round
+             * @enum {string}
+             */
+            hole: "round" | "oversize" | "slot along" | "slot across";
+            /**
              * Leg B Mm
              * @default 120
              */
@@ -4986,6 +4992,7 @@ export interface components {
              * Shape
              * @default {
              *       "bend_radius_mm": 10,
+             *       "hole": "round",
              *       "leg_b_mm": 120,
              *       "material": "s355",
              *       "thickness_mm": 6,
@@ -6164,6 +6171,12 @@ export interface components {
          *     the vehicle's metal, that clears what stands proud there.
          */
         DocTab: {
+            /**
+             * Hole
+             * @default round
+             * @enum {string}
+             */
+            hole: "round" | "oversize" | "slot along" | "slot across";
             /**
              * Long Mm
              * @default 150

@@ -38,6 +38,7 @@ from levelcradle.core.connection.connection import (
     lies_on,
 )
 from levelcradle.core.connection.hold import wall_asks
+from levelcradle.core.connection.pieces import SLIDES
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
 from levelcradle.core.design.mount import Angle, Mount, Welded
@@ -194,6 +195,10 @@ class AngleConnection:
 
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)
+
+    @property
+    def slides(self) -> int | None:
+        return SLIDES[self.joint.shape.hole]
 
     @property
     def second(self) -> None:

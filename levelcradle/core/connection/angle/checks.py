@@ -19,6 +19,7 @@ from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
 from levelcradle.core.strength import (
     EDGE_HOLES,
     TOE_MPA,
+    BoltHole,
     bearing_n,
     bolt_utilisation,
     leg_capacity,
@@ -84,6 +85,10 @@ class AngleJoint:
         return self.c_mm - self.t / 2
 
     @property
+    def hole(self) -> BoltHole:
+        return BoltHole.of(self.bolt, self.shape.hole)
+
+    @property
     def preload_n(self) -> float:
         """Aluminium under the washer is pressed no further than it yields."""
         soft = self.metal.weldable_with == "aluminium"
@@ -107,7 +112,7 @@ def lever_pull(joint: AngleJoint, n: ForceArray) -> ForceArray:
 
 def bolt(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
     pull, shear = lever_pull(joint, n), np.hypot(d, w)
-    return bolt_utilisation(pull, shear, joint.bolt, joint.grade, joint.preload_n, road=road)
+    return bolt_utilisation(pull, shear, joint.bolt, joint.grade, joint.preload_n, road=road, slip=joint.hole.slip)
 
 
 def _leg_capacity(joint: AngleJoint, *, road: Road) -> tuple[ForceArray, ForceArray, ForceArray]:
@@ -125,7 +130,7 @@ def net_section(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, 
     Source: statics."""
     bracket = joint.shape
     # none left is foul by its shape
-    left = max(bracket.width_mm - joint.bolt.clearance_hole_mm, 0.01 * bracket.width_mm)
+    left = max(bracket.width_mm - joint.hole.across_mm, 0.01 * bracket.width_mm)
     bend, _, _ = _leg_capacity(joint, road=road)
     return np.maximum(n, 0.0) * joint.b1_mm / (bend * left / bracket.width_mm)
 
@@ -141,8 +146,10 @@ def leg_b(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, roa
 
 def bearing_capacity_n(joint: AngleJoint) -> float:
     """Fb = k1 αb fu d t / γM2 of leg A, e1 = e, e2 = w/2 [N]. Source: EN 1993-1-8 table 3.4."""
-    edges = (joint.shape.toe_mm, joint.shape.width_mm / 2)
-    return bearing_n(joint.bolt, joint.grade.ultimate_mpa, joint.plate.ultimate_mpa, joint.t, edges)
+    hole = joint.hole
+    across, away = hole.ends_mm
+    edges = (joint.shape.toe_mm - away, joint.shape.width_mm / 2 - across)
+    return hole.bearing * bearing_n(joint.bolt, joint.grade.ultimate_mpa, joint.plate.ultimate_mpa, joint.t, edges)
 
 
 def bearing(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
@@ -190,10 +197,11 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
     """What the shape must keep, each with whether it does. Sources: edge distance EN 1993-1-8 table 3.3, welds 4.5.1;
     the rest common practice, no source."""
     bracket, size, b = joint.shape, joint.bolt, joint.b_mm
-    edge = EDGE_HOLES * size.clearance_hole_mm
-    yield f"bolt to toe {bracket.toe_mm:.1f}, at least {edge:.1f}", bracket.toe_mm >= edge
-    yield f"edge distance across {bracket.width_mm / 2:.1f}, at least {edge:.1f}", bracket.width_mm / 2 >= edge
-    hole = b - size.clearance_hole_mm / 2
+    (across, away), edge = joint.hole.ends_mm, EDGE_HOLES * joint.hole.narrow_mm
+    toe, side = bracket.toe_mm - away, bracket.width_mm / 2 - across
+    yield f"bolt to toe {toe:.1f}, at least {edge:.1f}", toe >= edge
+    yield f"edge distance across {side:.1f}, at least {edge:.1f}", side >= edge
+    hole = b - joint.hole.away_mm / 2
     yield f"hole to bend {hole:.1f}, at least {2 * joint.t:.1f}", hole >= 2 * joint.t
     yield f"bolt to bend {b:.1f}, room for the washer {size.washer_mm / 2 + 1:.1f}", b >= size.washer_mm / 2 + 1
     yield from _starts(joint)

@@ -17,11 +17,12 @@ import numpy as np
 from levelcradle.core.axes import Placement, Vec, cross, dot, minus, scaled, unit
 from levelcradle.core.connection.connection import MountPiece
 from levelcradle.core.connection.hold import HeldPlate
-from levelcradle.core.connection.pieces import head_kg
+from levelcradle.core.connection.pieces import head_kg, opened_for
 from levelcradle.core.design.mount import Angle, Bolted, Mount, OnHardPoint, Welded
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
 from levelcradle.core.solids import block, rod
+from levelcradle.core.strength import BoltHole
 
 __all__ = ["AngleFrame", "AngleMount", "angle_pieces", "bracket_parts"]
 
@@ -134,11 +135,12 @@ def bracket_parts(
     leg_a = c_mm + bracket.toe_mm
     length, width = _flat_length_mm(mount, c_mm, tables), bracket.width_mm
     bend_at = length - (leg_a - deduction / 2)
-    bolt_hole_mm = tables.bolts[mount.lands_on.bolt.size].clearance_hole_mm
+    size = mount.lands_on.bolt.size
+    hole = BoltHole.of(tables.bolts[size], bracket.hole)
     # the hole would cut the blank in two: it is foul, and never drawn
-    if min(width / 2, bracket.toe_mm) <= bolt_hole_mm / 2:
+    if width <= hole.across_mm or bracket.toe_mm <= hole.away_mm / 2:
         return
-    bolt = Hole((length - bracket.toe_mm, width / 2), bolt_hole_mm, mount.lands_on.bolt.size)
+    bolts, slots = opened_for(hole, (length - bracket.toe_mm, width / 2), size)
     held = [Hole((bracket.leg_b_mm - n, width / 2 + w), mm, what) for n, w, mm, what in plate.holes()]
     if not all(_in_leg(hole, bend_at, width) for hole in held):
         return
@@ -157,10 +159,11 @@ def bracket_parts(
         bracket.thickness_mm,
         material.density_kg_m3,
         ((0.0, 0.0), (length, 0.0), (length, width), (0.0, width)),
-        (bolt, *held),
+        (*bolts, *held),
         (_bend_at(mount, bend_at, tables),),
         notes,
         Stand((length, width / 2), _frame_at(frame, (bracket.toe_mm - length, -width / 2, 0.0), (frame.d, frame.w))),
+        cutouts=slots,
     )
     yield from plate.parts(key, mount.name, box_name, frame.placement)
 

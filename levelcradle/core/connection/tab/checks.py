@@ -16,6 +16,7 @@ from levelcradle.core.design.tables import BoltClass, BoltSize
 from levelcradle.core.strength import (
     EDGE_HOLES,
     TOE_MPA,
+    BoltHole,
     bearing_n,
     bolt_utilisation,
     buckles,
@@ -44,6 +45,10 @@ class TabJoint:
     def b_mm(self) -> float:
         """From the bolt to where it is first held."""
         return self.plate.start_mm
+
+    @property
+    def hole(self) -> BoltHole:
+        return BoltHole.of(self.bolt, self.shape.hole)
 
     @property
     def preload_n(self) -> float:
@@ -94,13 +99,21 @@ class TabJoint:
 
     def _bolt(self, load: Load, road: Road) -> ForceArray:
         shear = np.hypot(load[0], load[2]) / self.packed
-        return bolt_utilisation(self.lever_pull(load), shear, self.bolt, self.grade, self.preload_n, road=road)
+        pull, slip = self.lever_pull(load), self.hole.slip
+        return bolt_utilisation(pull, shear, self.bolt, self.grade, self.preload_n, road=road, slip=slip)
 
     def bearing_n(self) -> float:
         """[N] Source: EN 1993-1-8 table 3.4; edges are those that are nearest, whichever way it is pushed."""
-        edge = min(self.shape.toe_mm, self.shape.width_mm / 2)
+        edge = min(*self.edges_mm)
         sheet_mpa = self.plate.ultimate_mpa
-        return bearing_n(self.bolt, self.grade.ultimate_mpa, sheet_mpa, self.plate.t, (edge, edge))
+        bears = bearing_n(self.bolt, self.grade.ultimate_mpa, sheet_mpa, self.plate.t, (edge, edge))
+        return self.hole.bearing * bears
+
+    @property
+    def edges_mm(self) -> tuple[float, float]:
+        """From the hole's nearer end to the tab's free end, and to its side."""
+        across, away = self.hole.ends_mm
+        return self.shape.toe_mm - away, self.shape.width_mm / 2 - across
 
     def _bent(self, load: Load, road: Road) -> ForceArray:
         """u = |D| b / M_Rd + |W| b / M_s + N / N_Rd where it is first held, less its holes; pressed along it bears no
@@ -114,7 +127,7 @@ class TabJoint:
     def _net(self, load: Load, road: Road) -> ForceArray:
         """At the bolt line, where the free end levers and the hole is missing. Source: statics."""
         n, _, _ = load
-        left = max(self.plate.width_mm - self.bolt.clearance_hole_mm, 0.01 * self.plate.width_mm)
+        left = max(self.plate.width_mm - self.hole.across_mm, 0.01 * self.plate.width_mm)
         bend, _, axial = leg_capacity(left, self.plate.t, self.plate.yield_mpa, road=road)
         return np.asarray(self.pull(load) * self.b_mm / bend + np.abs(n) / axial)
 
@@ -133,9 +146,10 @@ class TabJoint:
     def asks(self) -> Iterator[tuple[str, bool]]:
         """What its shape must keep, each with whether it does. Sources: edges EN 1993-1-8 table 3.3; the rest common
         practice, no source."""
-        shape, size, edge = self.shape, self.bolt, EDGE_HOLES * self.bolt.clearance_hole_mm
-        yield f"bolt to the tab's end {shape.toe_mm:.1f}, at least {edge:.1f}", shape.toe_mm >= edge
-        yield f"edge distance across {shape.width_mm / 2:.1f}, at least {edge:.1f}", shape.width_mm / 2 >= edge
+        shape, size, edge = self.shape, self.bolt, EDGE_HOLES * self.hole.narrow_mm
+        end, side = self.edges_mm
+        yield f"bolt to the tab's end {end:.1f}, at least {edge:.1f}", end >= edge
+        yield f"edge distance across {side:.1f}, at least {edge:.1f}", side >= edge
         held = self.plate.bolted_by
         room = size.washer_mm / 2 + 1 + (held.washer_mm / 2 + 1 if held else 0.0)
         yield f"bolt to where the tab is held {self.b_mm:.1f}, room for its washer {room:.1f}", self.b_mm >= room

@@ -6,9 +6,9 @@ import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, cross
 from levelcradle.core.connection.connection import MountPiece
-from levelcradle.core.connection.pieces import head_kg
+from levelcradle.core.connection.pieces import head_kg, opened_for
 from levelcradle.core.connection.tab.checks import TabJoint
-from levelcradle.core.part import FlatPart, Hole, Stand
+from levelcradle.core.part import Cutout, FlatPart, Hole, Stand
 from levelcradle.core.solids import block, rod
 
 __all__ = ["tab_parts", "tab_pieces"]
@@ -44,17 +44,16 @@ def tab_pieces(key: str, joint: TabJoint) -> Iterator[MountPiece]:
 def tab_parts(key: str, name: str, joint: TabJoint, box_name: str) -> Iterator[FlatPart]:
     """The tab, from its free end on, and its packing."""
     shape, bolt, frame = joint.shape, joint.bolt, joint.frame
-    r = bolt.clearance_hole_mm / 2
     held = [Hole((shape.toe_mm + n, shape.width_mm / 2 + w), mm, what) for n, w, mm, what in joint.plate.holes()]
     long, wide = shape.toe_mm + shape.long_mm, shape.width_mm
-    holes = (Hole((shape.toe_mm, wide / 2), bolt.clearance_hole_mm, joint.named.size), *held)
+    bolts, slots = opened_for(joint.hole, (shape.toe_mm, wide / 2), joint.named.size)
     # a hole that would cut an edge is foul, and never drawn
-    if any(not (h.diameter_mm / 2 < h.at[0] < long - h.diameter_mm / 2 and r < h.at[1] < wide - r) for h in holes):
+    if min(joint.edges_mm) <= joint.hole.narrow_mm / 2 or not all(_in_tab(hole, long, wide) for hole in held):
         return
     corner = (frame.needs_mm(shape), -wide / 2, -shape.toe_mm)
-    yield _flat(key, "tab", name, joint, (long, wide, shape.thickness_mm), holes, corner, (
+    yield _flat(key, "tab", name, joint, (long, wide, shape.thickness_mm), (*bolts, *held), corner, (
         f"Flat, on {box_name} beyond its edge", joint.plate.note(box_name),
-    ))  # fmt: skip
+    ), slots)  # fmt: skip
     if shape.packing_mm:
         near, far = _packing_mm(joint)
         hole = (Hole((-near, wide / 2), bolt.clearance_hole_mm, joint.named.size),)
@@ -73,6 +72,7 @@ def _flat(
     holes: tuple[Hole, ...],
     corner: Vec,
     notes: tuple[str, ...],
+    slots: tuple[Cutout, ...] = (),
 ) -> FlatPart:
     """A rectangle: long, wide, thick; its corner in (d, w, n)."""
     (long, wide, thick), metal, place = size, joint.plate.metal, joint.frame.placement
@@ -94,4 +94,10 @@ def _flat(
         (),
         notes,
         Stand((long / 2, wide / 2), stand),
+        cutouts=slots,
     )
+
+
+def _in_tab(hole: Hole, long_mm: float, wide_mm: float) -> bool:
+    (x, y), r = hole.at, hole.diameter_mm / 2
+    return r < x < long_mm - r and r < y < wide_mm - r

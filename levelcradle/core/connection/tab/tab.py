@@ -28,6 +28,7 @@ from levelcradle.core.connection.connection import (
     lies_on,
 )
 from levelcradle.core.connection.hold import Load, held_plate, wall_asks
+from levelcradle.core.connection.pieces import SLIDES
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.connection.tab.checks import TabJoint
 from levelcradle.core.connection.tab.frame import TOUCHES_MM, TabFrame
@@ -217,6 +218,10 @@ class TabConnection:
 
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)
+
+    @property
+    def slides(self) -> int | None:
+        return SLIDES[self.joint.shape.hole]
 
     @property
     def second(self) -> None:

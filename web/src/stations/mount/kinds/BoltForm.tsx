@@ -5,12 +5,19 @@ import { Choose } from '../../../ui/Choose'
 import { Heading } from '../../../ui/parts'
 import { BehindTheSheet } from './BehindTheSheet'
 
-export function BoltForm({ path, on }: { path: string; on: Mount['lands_on'] }) {
+const HOLES = [
+  ['round', 'round'],
+  ['oversize', 'oversize'],
+  ['slot along', 'slot along the bend'],
+  ['slot across', 'slot across the bend'],
+] as const
+
+export function BoltForm({ path, hole, on }: { path: string; hole: string; on: Mount['lands_on'] }) {
   const { tables } = useDocument()
   const edit = useLive((s) => s.edit)
   if (on.type !== 'hardpoint') return null
   const put = (field: string, value: string) =>
-    void edit([{ op: 'replace', path: `${path}/bolt/${field}`, value }])
+    void edit([{ op: 'replace', path: `${path}/${field}`, value }])
   return (
     <>
       <Heading>Bolt</Heading>
@@ -18,15 +25,21 @@ export function BoltForm({ path, on }: { path: string; on: Mount['lands_on'] }) 
         label="Size"
         value={on.bolt.size}
         options={Object.keys(tables.bolts).map((s) => [s, s] as const)}
-        onChange={(v) => put('size', v)}
+        onChange={(v) => put('lands_on/bolt/size', v)}
       />
       <Choose
         label="Property class"
         value={on.bolt.property_class}
         options={Object.keys(tables.bolt_classes).map((s) => [s, s] as const)}
-        onChange={(v) => put('property_class', v)}
+        onChange={(v) => put('lands_on/bolt/property_class', v)}
       />
-      <BehindTheSheet path={path} on={on} />
+      <Choose
+        label="Its hole in the bracket"
+        value={hole}
+        options={HOLES}
+        onChange={(v) => put('shape/hole', v)}
+      />
+      <BehindTheSheet path={`${path}/lands_on`} on={on} />
     </>
   )
 }

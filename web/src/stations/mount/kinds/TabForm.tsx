@@ -34,7 +34,7 @@ export function TabForm({ path, mount }: { path: string; mount: Mount }) {
         options={Object.entries(tables.materials).map(([key, m]) => [key, m.name] as const)}
         onChange={(v) => void edit([{ op: 'replace', path: `${path}/shape/material`, value: v }])}
       />
-      <BoltForm path={`${path}/lands_on`} on={mount.lands_on} />
+      <BoltForm path={path} hole={mount.shape.hole ?? 'round'} on={mount.lands_on} />
       <Joined path={path} mount={mount} />
     </>
   )
