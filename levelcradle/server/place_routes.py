@@ -15,6 +15,7 @@ from levelcradle.core.cuts import bodies, cut_at
 from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import (
     active_set,
+    alike,
     blocks_changed,
     built_as,
     doubled,
@@ -185,6 +186,12 @@ def new_mount(project: ProjectId, store: TheStore, body: Annotated[HungBody, Dep
 def new_doubler(project: ProjectId, mount: Key, store: TheStore) -> Response:
     """A doubler under a bracket, as a patch to apply."""
     return _patched(doubled(store.open(project).design, mount), mount)
+
+
+@router.post("/projects/{project}/mounts/{mount}/alike", response_model=PatchOut)
+def new_likes(project: ProjectId, mount: Key, store: TheStore) -> Response:
+    """All other mounts of its kind under the same box made like one, as a patch to apply; empty where they are."""
+    return _patched(alike(store.open(project).design, mount), mount)
 
 
 @router.post("/projects/{project}/mounts/{mount}/joined/{how}", response_model=PatchOut)

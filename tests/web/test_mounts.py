@@ -48,7 +48,15 @@ def test_two_kinds_are_taken_sized_let_go_and_told(stranger: Bench) -> None:
     sized.get_by_role("button", name="Make it so").first.click()
     stranger.saved(4)
     expect(stations.get_by_role("link", name=re.compile("^Mount .*foul"))).to_have_count(0)
-    assert stranger.tree["mounts"]["x-left0"]["shape"]["thickness_mm"] > 3
+    sized_mm = stranger.tree["mounts"]["x-left0"]["shape"]["thickness_mm"]
+    assert sized_mm > 3
+    ledger.get_by_label("Thickness", exact=True).first.fill("12")
+    ledger.get_by_label("Thickness", exact=True).first.press("Enter")
+    stranger.saved(5)
+    ledger.get_by_role("button", name="Make the other one of this box like it").click()
+    stranger.saved(6)
+    mounts = stranger.tree["mounts"]
+    assert [mounts[key]["shape"]["thickness_mm"] for key in ("x-left0", "x-right0")] == [12, 12]
 
     ledger.get_by_role("button", name="all mounts").click()
     alone = ledger.get_by_role("region", name="If one lets go")

@@ -7,7 +7,7 @@ from levelcradle.core.edits.construction import built_as
 from levelcradle.core.edits.cut_parts import as_cut
 from levelcradle.core.edits.holding import held_by
 from levelcradle.core.edits.load_set import active_set, load_sets, with_load_set
-from levelcradle.core.edits.mounts import doubled, hung, hung_on, joined_by, unhung
+from levelcradle.core.edits.mounts import alike, doubled, hung, hung_on, joined_by, unhung
 from levelcradle.core.edits.openings import fitted_in, relieved
 from levelcradle.core.edits.pattern import pattern_of
 from levelcradle.core.edits.placing import into_box, laid_against, out_of_box
@@ -21,6 +21,7 @@ __all__ = [
     "Shape",
     "active_set",
     "adding",
+    "alike",
     "as_cut",
     "blocks_changed",
     "built_as",

@@ -8,7 +8,7 @@ from levelcradle.core.connection.kinds import MAKERS
 from levelcradle.core.connection.pieces import usual_class
 from levelcradle.core.design import Design
 from levelcradle.core.design.ids import free_id
-from levelcradle.core.design.mount import Bolt, Bolted, Doubler, Loose, Rest, Welded
+from levelcradle.core.design.mount import Bolt, Bolted, Doubler, Loose, Rest, Tab, Welded
 from levelcradle.core.design.patch import Op
 from levelcradle.core.errors import UnknownThing
 
@@ -117,3 +117,43 @@ def joined_by(design: Design, mount_id: str, how: Literal["welded", "bolted"]) -
     if getattr(shape, long) < ends:
         ops.append({"op": "replace", "path": f"{path}/shape/{long}", "value": float(ceil(ends))})
     return ops
+
+
+def alike(design: Design, mount_id: str) -> list[Op]:
+    """All other mounts of its kind under the same box made like one, but for their bolts' sizes and what lies under
+    them, which are their points'. Raises UnknownThing."""
+    mount = design.mounts.get(mount_id)
+    if mount is None:
+        raise UnknownThing("mount", mount_id)
+    ops: list[Op] = []
+    for key, other in design.mounts.items():
+        if key == mount_id or other.box != mount.box or other.shape.type != mount.shape.type:
+            continue
+        own = {"packing_mm": other.shape.packing_mm} if isinstance(other.shape, Tab) else {}
+        made = {"shape": mount.shape.model_copy(update=own), "to_box": mount.to_box}
+        ops += [
+            {"op": "replace", "path": f"/mounts/{key}/{part}", "value": value.model_dump(mode="json")}
+            for part, value in made.items()
+            if value != getattr(other, part)
+        ]
+        bolt, theirs = getattr(mount.lands_on, "bolt", None), getattr(other.lands_on, "bolt", None)
+        if bolt and theirs and _strong(design, bolt) != _strong(design, theirs):
+            path = f"/mounts/{key}/lands_on/bolt/property_class"
+            ops.append({"op": "replace", "path": path, "value": _class_for(design, theirs.size, bolt)})
+    return ops
+
+
+def _strong(design: Design, bolt: Bolt) -> float:
+    return design.tables.bolt_classes[bolt.property_class].ultimate_mpa
+
+
+def _class_for(design: Design, size: str, like: Bolt) -> str:
+    """The class of one bolt for another size; the nearest in strength where that is made otherwise."""
+    thread = design.tables.bolts[size].thread
+    classes = {key: row for key, row in design.tables.bolt_classes.items() if row.thread == thread}
+    wanted = _strong(design, like)
+    return min(classes or design.tables.bolt_classes, key=lambda key: (abs(_of(design, key) - wanted), key))
+
+
+def _of(design: Design, key: str) -> float:
+    return design.tables.bolt_classes[key].ultimate_mpa

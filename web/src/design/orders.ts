@@ -142,6 +142,12 @@ export const joinedBy = async (project: string, mount: string, how: 'welded' | '
     }),
   ).patch
 
+/** All others of its kind under the same box made like a mount. */
+export const madeAlike = async (project: string, mount: string) =>
+  taken(
+    await api.POST('/api/projects/{project}/mounts/{mount}/alike', { params: { path: { project, mount } } }),
+  ).patch
+
 /** All parts of a mark said to be sent, cut, or only drawn. */
 export async function cutAs(project: string, mark: string, state: Body<'CutPartsBody'>['state']) {
   const body = { mark, state }

@@ -2,8 +2,9 @@
 import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
-import { useAnalysis, useDocument, useLive } from '../../design/live'
-import type { Mount } from '../../design/types'
+import { useAnalysis, useDocument, useLive, useLoaded } from '../../design/live'
+import { madeAlike } from '../../design/orders'
+import type { Mount, Op } from '../../design/types'
 import { newtons, utilisation } from '../../ui/format'
 import { Mark } from '../../ui/Mark'
 import { NameBlank } from '../../ui/NameBlank'
@@ -23,6 +24,11 @@ export function MountSheet({ id }: { id: string }) {
   const pressed = figures?.demands.some((d) => d.press_n > 0)
   const { Form } = KINDS[mount.shape.type]
   const [shaped, setShaped] = useState(false)
+  const { project } = useLoaded()
+  const carries = Object.keys(mount.carries)[0] ?? ''
+  const others =
+    Object.values(document.mounts).filter((m) => carries in m.carries && m.shape.type === mount.shape.type)
+      .length - 1
   const here = findings.filter((f) => f.station === 'mount' && f.subjects.includes(`mounts/${id}`))
   async function remove() {
     if (await edit([{ op: 'remove', path }])) select(null)
@@ -66,6 +72,15 @@ export function MountSheet({ id }: { id: string }) {
         </>
       )}
       {(shaped || !figures) && <Form path={path} mount={mount} />}
+      {others > 0 && (
+        <p className="my-2">
+          <Link
+            onClick={() => void madeAlike(project, id).then((ops) => ops.length > 0 && edit(ops as Op[]))}
+          >
+            Make the other {others > 1 ? others : 'one'} of this box like it
+          </Link>
+        </p>
+      )}
       {figures && (
         <>
           <Heading right={pressed ? 'pressed' : 'pull · shear'}>What it lands on must carry</Heading>
