@@ -19,7 +19,7 @@ from levelcradle.core.design import Design, validate
 from levelcradle.core.fabricate import parts_of
 from levelcradle.drawings import drawn, sheets_pdf, subject_of
 from levelcradle.drawings.border import CAUTIONS
-from levelcradle.drawings.sheet import SERIES, Sheet, Stroke, Words, standard_scale
+from levelcradle.drawings.sheet import SERIES, Ring, Sheet, Stroke, Words, standard_scale
 from levelcradle.drawings.sheets.arrangement import arrangement_sheet
 from levelcradle.drawings.sheets.box import box_sheet
 from levelcradle.drawings.sheets.walls import wall_sheets
@@ -252,3 +252,18 @@ def test_lengths_are_written_as_the_shop_reads_them(lengths: str) -> None:
     said = [w.text for w in texts(sheet)]
     assert ('15 1/2"' if lengths == "in" else '394.0 [15\u00a01/2"]') in said
     assert any("lengths in" in text and "inches" in text for text in said)
+
+
+def test_each_bracket_says_its_welds_by_symbol_and_word_and_one_that_is_bolted_says_none() -> None:
+    """z before the triangle, its length behind it, a ring where it goes all round."""
+    tree = copy.deepcopy(DEMO)
+    tree["mounts"]["bonnet-lf"]["to_box"] |= {"leg_mm": 5.0, "length_mm": 84.0}
+    tree["mounts"]["bonnet-rf"] |= {"to_box": {"type": "bolted", "from_mm": 46.0}}
+    sheets = {sheet.name: sheet for sheet in drawn(subject_of(resolve(validate(tree), {}))).sheets}
+    said = [mark.text for mark in sheets["A-mounts"].marks if isinstance(mark, Words)]
+    assert {"z5", "84", "either side", "z4", "doubler, all round"} <= set(said)
+    assert said.count("either side") == said.count("doubler, all round") == 1
+    rings = [m for m in sheets["A-mounts"].marks if isinstance(m, Ring) and m.weight_mm == 0.25]
+    assert [m.radius_mm for m in rings].count(1.2) == 1
+    other = [mark.text for mark in sheets["B-mounts"].marks if isinstance(mark, Words)]
+    assert other.count("either side") == 2

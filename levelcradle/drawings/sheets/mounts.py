@@ -1,7 +1,7 @@
 """Each bracket in its place: seen along its bend line between the box and what it lands on, and from above it."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import Matrix, Vec, cross, dot, minus, plus, scaled, unit
@@ -10,14 +10,21 @@ from levelcradle.core.solids import Solid, clipped, corner_points
 from levelcradle.drawings.border import FOOT_MM, border
 from levelcradle.drawings.letters import shortened, wrapped
 from levelcradle.drawings.linework import Body, Look
-from levelcradle.drawings.sheet import Frame, Sheet
+from levelcradle.drawings.sheet import Frame, Point, Sheet
 from levelcradle.drawings.sheets.box import place_words
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.views import balloons, fitted, put
+from levelcradle.drawings.weld_symbol import SYMBOL_MM, draw_weld, symbols_of
 
 __all__ = ["mount_sheets"]
 
 LOW_MM, TOP_MM, WORDS_MM = FOOT_MM + 4.0, 22.0, 31.0
+NOTES = (
+    "Each is drawn as large as its column allows. The vehicle's metal is below the contact plane (dashed). Welds: "
+    "ISO 2553, z is the leg. Bolts dry, thread-locked, marked when tight",
+    "Welding in the car: cells out, lines shielded, electronics off, earth clamp near, somebody watching for fire. "
+    "Drill steel slow with oil, aluminium fast; paint every cut edge",
+)
 ROUND_MM = 90.0  # so much of the box and of the car is drawn about a mount
 
 
@@ -34,8 +41,7 @@ def mount_sheets(subject: Subject, letter: str, box: PlacedBox) -> Iterator[Shee
         wide = (job.paper.wide_mm - 24) / columns
         for n, mount in enumerate(shown):
             _mount(sheet, subject, box, mount, 12 + n * wide, wide)
-        note = "Each is drawn as large as its column allows. The vehicle's metal is below the contact plane (dashed)"
-        border(sheet, job, f"{letter}, mounts: {box.name}", (), (note,))
+        border(sheet, job, f"{letter}, mounts: {box.name}", (), NOTES)
         yield sheet
 
 
@@ -43,8 +49,13 @@ def _mount(sheet: Sheet, subject: Subject, box: PlacedBox, mount: Connection, le
     top = sheet.paper.tall_mm - TOP_MM
     sheet.words((left + 2, top), shortened(mount.mount.name, wide - 6, 3.4 * 1.18), 3.4, bold=True)
     if mount.pieces:
-        low = LOW_MM + WORDS_MM
-        _in_place(sheet, subject, box, mount, (left + 6, low, wide - 14, top - low - 6))
+        symbols, low = symbols_of(mount.mount.to_box), LOW_MM + WORDS_MM
+        strip = SYMBOL_MM[1] + 2 if symbols else 0.0
+        window = (left + 6, low + strip, wide - 14, top - low - 6 - strip)
+        at = _in_place(sheet, subject, box, mount, window)
+        for number, symbol in enumerate(symbols):
+            where = (left + 4 + number * (SYMBOL_MM[0] + 2), low + 4.5)
+            draw_weld(sheet, symbol, where, at(_welded_at(mount, number)))
     words = _said(subject, mount)
     rows = [row for text in words for row in wrapped(text, wide - 6, 2.6, 2)]
     for n, row in enumerate(rows[: int(WORDS_MM / 3.6)]):
@@ -53,8 +64,9 @@ def _mount(sheet: Sheet, subject: Subject, box: PlacedBox, mount: Connection, le
 
 def _in_place(
     sheet: Sheet, subject: Subject, box: PlacedBox, mount: Connection, window: tuple[float, float, float, float]
-) -> None:
-    """From a corner above and outside of it; with the metal's plane and the bolt's axis."""
+) -> Callable[[Vec], Point]:
+    """From a corner above and outside of it; with the metal's plane and the bolt's axis. Answers where on the sheet a
+    place in the vehicle is."""
     n = mount.spot.n
     out = _outward(box, mount)
     towards = unit(plus(plus(out, scaled(cross(n, out), 0.8)), scaled(n, 0.75)))
@@ -74,6 +86,14 @@ def _in_place(
             tips.setdefault(mark, places[number])
     right = window[0] + window[2]
     balloons(sheet, list(tips.items()), (window[0] - right + 8, right - 4), window[1] + 6, window[1] + window[3] - 6)
+    return lambda place: frame.at(look.at(place))
+
+
+def _welded_at(mount: Connection, number: int) -> Vec:
+    """The middle of one of its fillets, or of an edge of its doubler."""
+    doubler = next((piece.solid for piece in mount.pieces if piece.name == "doubler"), None)
+    solid = mount.welds[0] if number == 0 or doubler is None else doubler
+    return scaled(plus(solid.low, solid.high if number == 0 else (solid.low[0], solid.high[1], solid.low[2])), 0.5)
 
 
 def _outward(box: PlacedBox, mount: Connection) -> Vec:
