@@ -201,11 +201,13 @@ def new_joint(project: ProjectId, mount: Key, how: Literal["welded", "bolted"], 
 
 
 @router.get("/projects/{project}/boxes/{box}/hanging", response_model=HangingOut)
-def hanging(project: ProjectId, box: Key, store: TheStore, scans: TheScans) -> Response:
+def hanging(
+    project: ProjectId, box: Key, store: TheStore, scans: TheScans, where_it_hangs: Annotated[bool, Query()] = False
+) -> Response:
     """How a box can hang: what is within its reach, sets of mounts that hold, each run through all checks, and what is
-    missing."""
+    missing. ``where_it_hangs``: on the very points that carry it now."""
     design = store.open(project).design
-    answer = how_it_hangs(design, box, meshes=scans.of(design))
+    answer = how_it_hangs(design, box, meshes=scans.of(design), where_it_hangs=where_it_hangs)
     within = [
         WithinOut(path=w.path, name=w.name, face=w.face, off_mm=w.off_mm, misses_mm=w.misses_mm, why=w.why)
         for w in answer.within

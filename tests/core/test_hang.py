@@ -212,6 +212,24 @@ def test_where_no_bracket_would_hold_none_is_offered() -> None:
         size_one(validate(tree), "nothing", meshes={})
 
 
+def test_on_the_very_points_that_carry_it_now_and_no_others() -> None:
+    """A strap stays, and so do the points; three of six are asked for three."""
+    tree = deepcopy(DEMO)
+    for n, (aft, right) in enumerate(((2730.0, -400.0), (2730.0, 400.0))):
+        tree["hardpoints"][f"more-{n}"] = {**tree["hardpoints"]["tail-lf"], "name": f"more {n}", "mirror_of": None,
+                                           "at_mm": [aft, right, 540.0]}  # fmt: skip
+    answer = how_it_hangs(validate(tree), "tank", meshes={}, where_it_hangs=True)
+    now = {"tail-lf", "tail-rf", "tail-lr", "tail-rr"}
+    assert {row.path.removeprefix("hardpoints/") for row in answer.within} == now
+    assert answer.ways
+    for way in answer.ways:
+        added = [op["value"] for op in way.patch if op["op"] == "add"]
+        assert {row["lands_on"]["hardpoint"] for row in added} == now
+    del tree["mounts"]["tank-lf"]
+    three = how_it_hangs(validate(tree), "tank", meshes={}, where_it_hangs=True)
+    assert len(three.within) == 3
+
+
 def test_on_aluminium_it_hangs_by_bolted_steel_or_by_aluminium() -> None:
     """A stranger's box with room for nuts beside its modules; snug, its nuts would stand in them."""
     for lining, bolted in ((32.0, True), (4.0, False)):

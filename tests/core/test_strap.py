@@ -9,8 +9,9 @@ import pytest
 from levelcradle.core.assembly import resolve
 from levelcradle.core.connection.strap import StrapConnection
 from levelcradle.core.design import validate
-from levelcradle.core.edits import hung
+from levelcradle.core.edits import edited, hung
 from levelcradle.core.errors import DesignError, UnknownThing
+from levelcradle.core.hang import how_it_hangs
 from levelcradle.core.mount import let_go
 from levelcradle.core.solids import nearest
 from tests.core.hung import AT, angles, mounts_of, of_box, placed
@@ -161,3 +162,10 @@ def test_it_is_begun_between_two_points() -> None:
     with pytest.raises(DesignError, match="both ends"):
         validate({**tree, "mounts": {key: {**patch[0]["value"], "lands_on": {
             "type": "two", "hardpoint": "one", "other": "one"}}}})  # fmt: skip
+
+
+def test_another_way_to_hang_leaves_the_strap() -> None:
+    tree = strapped()
+    ways = how_it_hangs(validate(tree), "x", meshes={}).ways
+    assert ways
+    assert "strap" in edited(validate(tree), ways[0].patch).mounts

@@ -8,7 +8,7 @@ from levelcradle.core.connection.kinds import MAKERS
 from levelcradle.core.connection.pieces import usual_class
 from levelcradle.core.design import Design
 from levelcradle.core.design.ids import free_id
-from levelcradle.core.design.mount import Bolt, Bolted, Doubler, Loose, Rest, Tab, Welded
+from levelcradle.core.design.mount import Bolt, Bolted, Doubler, Loose, OnTwo, Rest, Tab, Welded
 from levelcradle.core.design.patch import Op
 from levelcradle.core.errors import UnknownThing
 
@@ -61,14 +61,16 @@ def _added(design: Design, key: str, box_id: str, landing: str, made: dict[str, 
 
 
 def unhung(design: Design, box_id: str) -> list[Op]:
-    """Takes a box off all its mounts."""
-    return [{"op": "remove", "path": f"/mounts/{key}"} for key, mount in design.mounts.items() if mount.box == box_id]
+    """Takes a box off all that carries it; its second restraints stay."""
+    carries = ((key, m) for key, m in design.mounts.items() if m.box == box_id and not isinstance(m.lands_on, OnTwo))
+    return [{"op": "remove", "path": f"/mounts/{key}"} for key, _ in carries]
 
 
 def hung_on(design: Design, box_id: str, made: Iterable[tuple[str, dict[str, Any]]]) -> Iterator[Op]:
     """Hangs a box that hangs on nothing: of each mount the face it holds, and its shape, hold and landing on a hard
     point."""
-    taken = {key for key, mount in design.mounts.items() if mount.box != box_id}
+    gone = {op["path"].removeprefix("/mounts/") for op in unhung(design, box_id)}
+    taken = set(design.mounts) - gone
     for order, (face, row) in enumerate(made):
         point = row["lands_on"]["hardpoint"]
         key = free_id(f"{box_id}-{point}"[:50], taken)

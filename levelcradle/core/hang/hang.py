@@ -64,18 +64,23 @@ class Answer:
     missing: tuple[Missing, ...]
 
 
-def how_it_hangs(design: Design, box_id: str, *, meshes: Mapping[str, Mesh], most: int = MOST) -> Answer:
-    """Answers for one box, whose own mounts make way, with at most so many ways. Raises UnknownThing."""
+def how_it_hangs(
+    design: Design, box_id: str, *, meshes: Mapping[str, Mesh], most: int = MOST, where_it_hangs: bool = False
+) -> Answer:
+    """Answers for one box, whose own mounts make way, with at most so many ways; ``where_it_hangs``: on the very points
+    that carry it now. Raises UnknownThing."""
     if box_id not in design.boxes:
         raise UnknownThing("box", box_id)
-    return _Question(design, box_id, meshes).answer(most)
+    return _Question(design, box_id, meshes, where_it_hangs=where_it_hangs).answer(most)
 
 
 class _Question:
     """One box with nothing to hang on, and what the whole design says of itself before."""
 
-    def __init__(self, design: Design, box_id: str, meshes: Mapping[str, Mesh]) -> None:
+    def __init__(self, design: Design, box_id: str, meshes: Mapping[str, Mesh], *, where_it_hangs: bool) -> None:
         self.design, self.box_id, self.meshes = design, box_id, meshes
+        now = {op["path"].removeprefix("/mounts/") for op in unhung(design, box_id)} if where_it_hangs else ()
+        self.only = {design.mounts[key].lands_on.path for key in now}
         self.off = unhung(design, box_id)
         self.bare = edited(design, self.off) if self.off else design
         self.assembly = resolve(self.bare, meshes)
@@ -91,6 +96,8 @@ class _Question:
         if guess := self.assembly.guess_in(self.box):
             words = plain(words_of(tree_of(self.bare), guess))
             return Answer(tuple(within), (), (Missing(f"What hangs there is not known: not taken yet is {words}"),))
+        if self.only:
+            within = [row for row in within if row.path in self.only]
         usable = [row for row in within if not row.why][:NEAREST]
         found = (way for chosen in self._sets(usable) if (way := self._hung(chosen)))
         ways = tuple(islice(found, most))
@@ -178,7 +185,7 @@ class _Question:
 
     def _sets(self, usable: Sequence[Within]) -> Iterator[Sequence[Within]]:
         """Sets that hold, of each count those first whose most loaded mount bears least."""
-        for count in COUNTS:
+        for count in (len(usable),) if self.only else COUNTS:
             rows = [
                 (peak, n, chosen)
                 for n, chosen in enumerate(combinations(usable, count))

@@ -282,13 +282,15 @@ export const answerQuery = (
       ),
   })
 
-export const hangingQuery = (project: string, revision: number, box: string) =>
+export const hangingQuery = (project: string, revision: number, box: string, where_it_hangs: boolean) =>
   queryOptions({
-    queryKey: ['hanging', project, revision, box],
+    queryKey: ['hanging', project, revision, box, where_it_hangs],
     retry: false,
     queryFn: async () =>
       taken(
-        await api.GET('/api/projects/{project}/boxes/{box}/hanging', { params: { path: { project, box } } }),
+        await api.GET('/api/projects/{project}/boxes/{box}/hanging', {
+          params: { path: { project, box }, query: { where_it_hangs } },
+        }),
       ),
   })
 

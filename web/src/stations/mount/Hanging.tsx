@@ -12,6 +12,7 @@ import { Choose } from '../../ui/Choose'
 import { Button, Heading, Link } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 import { InSight } from '../../ui/InSight'
+import { Tick } from '../../ui/Tick'
 
 export function HowItHangs() {
   const { boxes, mounts } = useDocument()
@@ -19,7 +20,9 @@ export function HowItHangs() {
   const first = Object.keys(boxes).find((id) => !held.has(`boxes/${id}`)) ?? Object.keys(boxes)[0] ?? ''
   const [chosen, setChosen] = useState<string | null>(null)
   const [asked, setAsked] = useState<string | null>(null)
+  const [there, setThere] = useState(false)
   const box = chosen && boxes[chosen] ? chosen : first
+  const hangs = held.has(`boxes/${box}`)
   return (
     <section aria-label="How can it hang">
       <Heading>How can it hang?</Heading>
@@ -29,30 +32,33 @@ export function HowItHangs() {
         options={Object.entries(boxes).map(([id, b]) => [id, b.name] as const)}
         onChange={setChosen}
       />
+      {hangs && <Tick label="on the very points that carry it now" value={there} onChange={setThere} />}
       <Button className="mt-1 w-full" data-goes="/mounts" onClick={() => setAsked(box)}>
         Look for brackets that hold
       </Button>
       {asked === box && (
         <InSight>
-          <Answer key={box} box={box} onHung={() => setAsked(null)} />
+          <Answer key={box} box={box} there={hangs && there} onHung={() => setAsked(null)} />
         </InSight>
       )}
     </section>
   )
 }
 
-function Answer({ box, onHung }: { box: string; onHung: () => void }) {
+function Answer({ box, there, onHung }: { box: string; there: boolean; onHung: () => void }) {
   const { project } = useLoaded()
   const { mounts } = useDocument()
   const units = useUnits()
   const settled = useSettled()
   const { data, error } = useQuery({
-    ...hangingQuery(project, settled ?? 0, box),
+    ...hangingQuery(project, settled ?? 0, box, there),
     enabled: settled !== null,
   })
   if (error) return <p role="alert">{wordsOf(error)}</p>
   if (!data) return <p role="status">Trying brackets …</p>
-  const own = Object.values(mounts).filter((m) => `boxes/${box}` in m.carries).length
+  const own = Object.values(mounts).filter(
+    (m) => `boxes/${box}` in m.carries && m.lands_on.type !== 'two',
+  ).length
   return (
     <>
       {own > 0 && data.ways.length > 0 && (
