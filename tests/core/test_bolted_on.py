@@ -73,6 +73,17 @@ def test_a_thinner_or_softer_wall_bears_less() -> None:
     assert most(bolted(of_box("al5083", 2.0, 32.0)), "bearing at the box") > most(bolted(), "bearing at the box")
 
 
+def test_larger_holes_leave_less_of_the_leg() -> None:
+    assert most(bolted(bolt={"size": "M12"}), "leg B") > most(bolted(), "leg B") * 1.05
+
+
+def test_on_a_soft_wall_nuts_are_drawn_no_further_than_it_yields_but_for_a_plate_under_them() -> None:
+    """M8 10.9: 0.75 × 830 × 36.6 = 22,784 N; the ring of its washer, 137.4 mm², bears 17,867 N at 130 MPa."""
+    box, bolt = of_box("al5754", 4.0, 32.0), {"size": "M8", "property_class": "10.9"}
+    assert plate(bolted(box, bolt=bolt)).preload_n == pytest.approx(22_784, rel=1e-3)
+    assert plate(bolted(box, bolt=bolt, behind=None)).preload_n == pytest.approx(17_867, rel=1e-3)
+
+
 @given(load=st.tuples(*[st.floats(-9000, 9000)] * 3))
 def test_the_bolts_of_a_plate_are_in_balance_with_what_it_throws_on_them(load: tuple[float, float, float]) -> None:
     """Summed up apart from the rule: what draws less what presses, and the moments about the group's middle."""

@@ -37,6 +37,7 @@ from levelcradle.core.strength import (
     tightening,
     toe_pull,
     tube_plastic_mm3,
+    weld_mpa,
 )
 from tests.plain import wall_of
 
@@ -308,6 +309,13 @@ def test_aluminium_beside_a_weld(key: str, yields: float, breaks: float, throat_
     assert (found.plate.yield_mpa, welded(found).weld_strength_mpa) == (yields, pytest.approx(throat_mpa))
     bearing = 2.5 * min(25 / 33, 1.0) * breaks * 10 * 6 / 1.25  # table 8.5, as for steel: e1 25, M10 in 11, t 6
     assert bearing_capacity_n(found) == pytest.approx(bearing)
+
+
+def test_where_the_sheet_is_softer_than_its_weld_the_fillets_leg_decides() -> None:
+    """EN 1999-1-1 8.6.3: the leg is √2 times the throat; of sheet with fu,haz 60 less than of weld metal with 170."""
+    of = TABLES.materials["al5754"]
+    soft = of.model_copy(update={"welded_ultimate_mpa": 60.0})
+    assert weld_mpa((of, soft)) == pytest.approx(math.sqrt(2) * 60 / (math.sqrt(3) * 1.25))
 
 
 def test_a_bolt_presses_soft_aluminium_no_further_than_it_yields() -> None:
