@@ -437,7 +437,7 @@ export interface paths {
         /**
          * Hanging
          * @description How a box can hang: what is within its reach, sets of mounts that hold, each run through all checks, and what is
-         *     missing.
+         *     missing. ``where_it_hangs``: on the very points that carry it now.
          */
         get: operations["hanging_api_projects__project__boxes__box__hanging_get"];
         put?: never;
@@ -10904,7 +10904,9 @@ export interface operations {
     };
     hanging_api_projects__project__boxes__box__hanging_get: {
         parameters: {
-            query?: never;
+            query?: {
+                where_it_hangs?: boolean;
+            };
             header?: never;
             path: {
                 project: string;

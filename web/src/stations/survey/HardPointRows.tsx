@@ -40,7 +40,7 @@ export function HardPointRows() {
     {
       kind: 'number',
       at: 'tested_n',
-      label: 'A rivet nut, insert or thread like it held (N)',
+      label: 'One like it held in a pull test (N)',
       optional: true,
     },
     { kind: 'mass', at: 'carried_kg', label: 'It carried before', optional: true },
