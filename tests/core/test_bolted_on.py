@@ -118,6 +118,14 @@ def test_nuts_stand_in_no_module(lining: float, state: str) -> None:
     assert all(f.station == "mount" for f in rows)
 
 
+@pytest.mark.parametrize("lining", [14.0, 16.0, 18.0, 20.0, 22.0])
+def test_nuts_keep_off_a_module_as_its_neighbours_do(lining: float) -> None:
+    for row in found(bolted(of_box("al5083", 4.0, lining)), "inside.bolted"):
+        assert row.value is not None
+        assert row.limit == 4.0
+        assert row.state == ("foul" if row.value < 4.0 else "clear")
+
+
 @pytest.mark.parametrize(
     ("change", "words"),
     [

@@ -59,6 +59,12 @@ def test_two_kinds_are_taken_sized_let_go_and_told(stranger: Bench) -> None:
     assert [mounts[key]["shape"]["thickness_mm"] for key in ("x-left0", "x-right0")] == [12, 12]
 
     ledger.get_by_role("button", name="all mounts").click()
+    question.get_by_label("on the very points that carry it now").click()
+    question.get_by_role("button", name="Look for brackets that hold").click()
+    expect(question.get_by_role("button", name="Hang it so")).to_have_count(1)
+    question.get_by_role("button", name="Hang it so").click()
+    stranger.saved(7)
+    assert stranger.tree["mounts"]["x-left0"]["shape"]["thickness_mm"] < 12
     alone = ledger.get_by_role("region", name="If one lets go")
     alone.get_by_role("button", name="What the others take then").click()
     expect(alone.get_by_role("listitem")).to_have_count(4)
