@@ -214,6 +214,8 @@ def test_what_is_only_as_good_as_its_metal_counts_for_what_one_like_it_held(kind
     steps = strong.connection.working(Governing(kind, row.utilisation, row.case, row.solve, (row.n, row.d, row.w)))
     pull, shear = (step.value for step in steps[:2])
     assert (pull + shear) / 60_000.0 == pytest.approx(row.utilisation)
+    pushed = (np.array(0.0), np.array(3000.0), np.array(4000.0))
+    assert dict(strong.connection.utilisations(pushed, road=False))[kind] == pytest.approx(5000 / 60_000.0)
     assert not [r for r in mount(car({"tested_n": 10.0})).rows if r.check == "hole"]  # a hole bears what its bolt does
 
 
