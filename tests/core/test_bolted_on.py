@@ -153,6 +153,14 @@ def test_bolts_that_break_brittle_are_not_checked_on_a_box_either() -> None:
         validate(tree)
 
 
+def test_bolts_on_a_box_come_in_classes_of_their_own_thread() -> None:
+    told = [text for m in mounts_of(bolted(bolt={"size": "M8", "property_class": "grade 5"})).values()
+            for text, fits in m.geometry if not fits]  # fmt: skip
+    assert any(text.startswith("M8 of class grade 5") for text in told)
+    inch = bolted(bolt={"size": "5/16-18", "property_class": "grade 5"})
+    assert not [text for m in mounts_of(inch).values() for text, fits in m.geometry if not fits and "class" in text]
+
+
 def test_its_parts_are_drilled_alike() -> None:
     """The bracket's holes and those of the plate behind the wall are as far apart."""
     parts = {p.name: p for p in parts_of(resolve(validate(bolted()), {}))}

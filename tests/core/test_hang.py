@@ -177,12 +177,34 @@ def test_of_what_holds_there_the_lightest_comes_first_with_its_true_mass() -> No
     sized = size_one(validate(deepcopy(DEMO)), "tank-lf", meshes={})
     clear = [row.mass_kg for row in sized.sizes]
     assert len(clear) == 3
+    assert clear == sorted(clear)
     for row in sized.sizes:
         after = analysed(edited(validate(deepcopy(DEMO)), row.patch).model_dump(mode="json", by_alias=True))
         own = next(m for s in after.supports for m in s.mounts if m.id == "tank-lf")
         assert row.mass_kg == pytest.approx(sum(p.mass_kg for p in own.connection.pieces))
     now = next(m for s in analysed(deepcopy(DEMO)).supports for m in s.mounts if m.id == "tank-lf")
     assert sized.now_kg == pytest.approx(sum(p.mass_kg for p in now.connection.pieces))
+
+
+def test_what_would_hold_but_stands_in_somethings_way_is_no_size() -> None:
+    """A thing close beside the bracket: wide ones and doublers would stand in it."""
+    tree = deepcopy(DEMO)
+    tree["items"]["pump-x"] = {
+        "name": "pump",
+        "state": "stays",
+        "gap_class": "same",
+        "solid": {"type": "block", "low_mm": [2823, -390, 400], "high_mm": [2835, -356, 520]},
+    }
+    tree["mounts"]["tank-lf"]["shape"]["width_mm"] = 70.0
+    tree["mounts"]["tank-lf"]["to_box"]["doubler"] = None
+    foul = {f.id for f in analysed(tree).findings if f.state == "foul"}
+    assert not {i for i in foul if "pump-x" in i}
+    sized = size_one(validate(tree), "tank-lf", meshes={})
+    for row in sized.sizes:
+        after = edited(validate(tree), row.patch)
+        now = {f.id for f in analysed(after.model_dump(mode="json", by_alias=True)).findings if f.state == "foul"}
+        assert now <= foul
+    assert sized.sizes or "stands in the way" in sized.why
 
 
 @pytest.mark.parametrize(

@@ -1,5 +1,6 @@
 """A flat tab between a box's wall and metal that faces along it or against it."""
 
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -234,3 +235,17 @@ def test_a_level_tab_stands_beyond_an_end() -> None:
     assert not tab(tree).joint.plate.upright
     patch = dict(tab(tree).joint.plate.patches())["wall"]
     assert (patch.width_mm, patch.height_mm) == (90.0, 80.0)
+
+
+def test_a_level_tab_turns_the_wall_about_the_way_up_where_an_upright_one_turns_it_along() -> None:
+    """The same patch of the same wall, pulled by one force beside it or above it: each moment has its own capacity."""
+    upright = tab(tabs(to_box={"type": "welded", "from_mm": 38.0, "length_mm": 80.0})).joint.plate
+    level = replace(upright, upright=False)
+    patch = dict(upright.patches())["wall"]
+    assert patch == dict(level.patches())["wall"]  # as wide as it is long
+    pull = (np.array(0.0), np.array(1000.0), np.array(0.0))
+    n0, about_up, about_along = upright.patch_capacity(patch)
+    arm = upright.middle_mm * 1000.0
+    assert float(upright.patch_utilisation(patch, pull)) == pytest.approx(1000 / n0 + arm / about_along)
+    assert float(level.patch_utilisation(patch, pull)) == pytest.approx(1000 / n0 + arm / about_up)
+    assert about_up != pytest.approx(about_along, rel=0.01)

@@ -66,7 +66,8 @@ def size_one(design: Design, mount_id: str, *, meshes: Mapping[str, Mesh]) -> Si
     told = ((made, _put(design, mount_id, made)) for made in islice(question.holding(), TRIED))
     tried = ((made, patch, analyse(edited(design, patch), meshes)) for made, patch in told)
     in_the_way: list[Finding] = []
-    sizes = tuple(islice(_clear(tried, mount_id, before, in_the_way), MOST))
+    found = islice(_clear(tried, mount_id, before, in_the_way), MOST)
+    sizes = tuple(sorted(found, key=lambda row: row.mass_kg))
     return Sized(now_kg, sizes) if sizes else _why(now_kg, question, in_the_way)
 
 
