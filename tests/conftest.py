@@ -4,6 +4,7 @@ import copy
 import os
 import uuid
 from collections.abc import Callable, Iterator
+from itertools import groupby
 from typing import Any
 
 import pytest
@@ -21,6 +22,23 @@ settings.register_profile(
 settings.load_profile("house")
 
 DEMO = tree_of(demo_design())
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Files that drive the browser, which mostly wait, are spread among those that compute: so that no core idles while
+    the last of them run. Each file stays together, for its window is opened once."""
+    files = [list(group) for _, group in groupby(items, key=lambda item: item.path)]
+    waiting = [group for group in files if "web" in group[0].path.parts]
+    others = [group for group in files if "web" not in group[0].path.parts]
+    if not waiting or not others:
+        return
+    every, whole, done = sum(map(len, others)) / len(waiting), list[pytest.Item](), 0
+    for group in others:
+        whole += group
+        done += len(group)
+        while waiting and done >= every * (len(files) - len(others) - len(waiting) + 0.5):
+            whole += waiting.pop(0)
+    items[:] = [*whole, *(item for group in waiting for item in group)]
 
 
 @pytest.fixture

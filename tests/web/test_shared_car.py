@@ -32,9 +32,9 @@ def test_an_edit_that_is_still_on_its_way_reaches_the_car_it_was_made_in(bench: 
     assert store.open("other").revision == 1
 
 
-def test_eight_tabs_open_and_each_hears_the_news(bench: Bench) -> None:
+def test_seven_tabs_open_and_each_hears_the_news(bench: Bench) -> None:
     """A browser keeps six connections to one server: listening must not hold one a tab."""
-    pages = [bench.page, *(bench.page.context.new_page() for _ in range(7))]
+    pages = [bench.page, *(bench.page.context.new_page() for _ in range(6))]
     for page in pages:
         page.goto(f"/car/{bench.car}/place")
         expect(page.get_by_role("navigation", name="Stations")).to_be_visible()
