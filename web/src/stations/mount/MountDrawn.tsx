@@ -274,7 +274,8 @@ function Forces(props: { view: View; carried: Carried; at: Spot; metal: number }
   const flat: Spot = [first[0] + second[0], first[1] + second[1]]
   const beside = (flat[0] || by(off, offWay)[0]) > 0 ? -1 : 1 // each figure clear of the other arrow
   const seen = (way: Spot) => Math.hypot(...way) > 0.5
-  const words = seen(awayWay) && seen(alongWay) ? 'on the metal' : seen(awayWay) ? 'away' : 'along'
+  const across = away < 0 ? 'towards' : 'away'
+  const words = seen(awayWay) && seen(alongWay) ? 'on the metal' : seen(awayWay) ? across : 'along'
   const force = Math.hypot(seen(awayWay) ? away : 0, seen(alongWay) ? along : 0)
   return (
     <g className="fill-foul stroke-foul">
