@@ -10,7 +10,7 @@ from levelcradle.core.axes import Placement, Vec, cross, plus, rotation, scaled,
 from levelcradle.core.bays import Metal, Panel, faces, metal, panels, pierced, sections
 from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.connection import Connection, Seat, connect, frame_of, spot_of
-from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose, Tables, Vehicle
+from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose, Tables, Vehicle, tree_of
 from levelcradle.core.design.accepted import guesses, under
 from levelcradle.core.design.agreed import AgreedGap
 from levelcradle.core.design.bay import BaySide
@@ -19,6 +19,7 @@ from levelcradle.core.design.readings import kind_of
 from levelcradle.core.design.survey import InBox, KeepClear, Member, VehicleOpening
 from levelcradle.core.design.taken import as_taken, untaken_things
 from levelcradle.core.design.weighed import WeighedAlone, weighed_alone
+from levelcradle.core.design.words import words_of
 from levelcradle.core.gear import Gear, gear_of, thing_solids
 from levelcradle.core.memo import Memo
 from levelcradle.core.meshes import Mesh, scans_of
@@ -183,6 +184,10 @@ class Assembly:
     def guess_of(self, path: str) -> str | None:
         """A figure of what stands at a path that is not taken, or assumed and nobody answers for."""
         return next((found for found in self.guesses if under(found, f"/{path}")), None)
+
+    def words_of(self, path: str) -> str:
+        """What a figure of the document is called."""
+        return words_of(tree_of(self.design), path)
 
     def guess_in(self, box: PlacedBox, sorts: tuple[QuantityKind, ...] = ("length", "mass")) -> str | None:
         """Such a figure of the modules in a box: of their sizes and the room they ask for, or their mass."""

@@ -20,8 +20,6 @@ from levelcradle.core.clearance.needs import (
     twist_mm_of,
 )
 from levelcradle.core.clearance.tolerances import gap_tolerance_mm
-from levelcradle.core.design import tree_of
-from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, gap_state, plain
 from levelcradle.core.solids import Nearest, Solid, bounds, bounds_apart, nearest
 
@@ -242,7 +240,7 @@ def _unmeasured(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
 def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     """What was begun and not taken stands nowhere yet: nothing is said of how near it is."""
     for thing, figure in untaken_around(assembly, box).items():
-        message = f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), figure))}"
+        message = f"{plain(box.box.name)}: not taken yet is {plain(assembly.words_of(figure))}"
         yield Finding(
             id=f"gap:{box.path}:{thing}:untaken",
             code="gap.untaken",

@@ -13,9 +13,7 @@ from levelcradle.core.clearance.lightening import lightening_findings
 from levelcradle.core.clearance.mouth import mouth_findings
 from levelcradle.core.clearance.openings import opening_findings
 from levelcradle.core.clearance.service_panels import panel_findings
-from levelcradle.core.design import tree_of
 from levelcradle.core.design.tables import Liner
-from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import ORDER, Figure, Finding, State, Step, plain
 from levelcradle.core.modules import RAKE_DEG, rests
 
@@ -62,7 +60,7 @@ def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
         state="unknown",
         subjects=(box.path, "/".join(path.split("/")[1:3])),
         label="not taken",
-        message=f"{plain(box.box.name)}: not taken yet is {plain(words_of(tree_of(assembly.design), path))}",
+        message=f"{plain(box.box.name)}: not taken yet is {plain(assembly.words_of(path))}",
         rationale="the box is drawn round what nobody measured",
     )
 

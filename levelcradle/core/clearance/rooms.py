@@ -6,9 +6,7 @@ from collections.abc import Iterator
 from levelcradle.core.assembly import Assembly, Obstacle, PlacedBox
 from levelcradle.core.clearance.gaps import around, is_taken, untaken_around
 from levelcradle.core.clearance.tolerances import gap_tolerance_mm
-from levelcradle.core.design import tree_of
 from levelcradle.core.design.survey import KeepClear
-from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, gap_state, plain
 from levelcradle.core.solids import Solid, block, nearest
 
@@ -75,7 +73,7 @@ def _unsure(assembly: Assembly, box: PlacedBox, thing: Obstacle | PlacedBox | No
         or assembly.assumed(box)
         or (thing and assembly.assumed(thing))
     )
-    return f"{plain(words_of(tree_of(assembly.design), figure))} is not measured" if figure else ""
+    return f"{plain(assembly.words_of(figure))} is not measured" if figure else ""
 
 
 def _free(assembly: Assembly, box: PlacedBox, room: KeepClear) -> tuple[float, Obstacle | PlacedBox | None]:

@@ -7,13 +7,12 @@ from collections.abc import Callable, Iterator
 import numpy as np
 
 from levelcradle.core.connection.connection import ForceArray, Governing, Road
-from levelcradle.core.connection.pieces import class_asks
 from levelcradle.core.connection.spot import TESTED, Spot
 from levelcradle.core.design.mount import Backing, OnHardPoint
 from levelcradle.core.design.tables import BoltSize, Tables
 from levelcradle.core.finding import Step, Working
 from levelcradle.core.part import Bend, FlatPart, Hole, bend_allowance_mm, bend_deduction_mm
-from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, ROAD_FACTOR, bolt_long_mm, long_words
+from levelcradle.core.strength import EDGE_HOLES, GAMMA_M0, ROAD_FACTOR, bolt_long_mm, class_asks, long_words
 
 __all__ = ["backing_asks", "backing_parts", "backing_utilisation", "bolt_bought", "spot_utilisations", "spot_working"]
 
@@ -48,7 +47,8 @@ def backing_asks(lands_on: OnHardPoint, spot: Spot, tables: Tables) -> Iterator[
     if spot.thread and spot.thread in tables.bolts:
         fits = spot.thread == lands_on.bolt.size
         yield f"bolt {lands_on.bolt.size} in a hard point {spot.thread}", fits
-    yield from class_asks(lands_on.bolt, tables)
+    named = lands_on.bolt.size, lands_on.bolt.property_class
+    yield from class_asks(named, tables.bolts[named[0]], tables.bolt_classes[named[1]])
     if spot.kind in TESTED:
         yield f"a {spot.kind} counts for nothing in a crash without a pull test", not spot.untested
     plate, bolt = lands_on.backing, tables.bolts[lands_on.bolt.size]

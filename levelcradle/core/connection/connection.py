@@ -27,6 +27,7 @@ __all__ = [
     "Governing",
     "Measure",
     "MountPiece",
+    "Plain",
     "Road",
     "Seat",
     "Second",
@@ -232,30 +233,38 @@ def lies_on(spot: Spot, solid: Solid) -> bool:
     return nearest(probe, solid).gap_mm <= TOUCHES_MM
 
 
-@dataclass(frozen=True, eq=False, slots=True)
-class Unfit:
-    """A mount that cannot be made where it is: it carries nothing, and says why. ``touches``: it would lie on what its
-    spot lies on."""
+class Plain:
+    """What a kind of mount answers where it has nothing to say."""
 
-    id: str
-    mount: Mount
-    spot: Spot
-    unfit: str
-    touches: bool = True
-    pieces: tuple[MountPiece, ...] = ()
-    contacts: tuple[Contact, ...] = ()
-    frame_mm: Placement | None = None
-    measures: tuple[Measure, ...] = ()
-    welds: tuple[Solid, ...] = ()
-    outward: Vec = (1.0, 0.0, 0.0)
-    reach_mm: float | None = None
-    unchecked: str = "it cannot stand where it is"
-    rough: tuple[str, ...] = ()
-    remarks: tuple[str, ...] = ()
-    tightening: tuple[float, float] = (0.0, 0.0)
-    bears_face: bool = False
-    slides: int | None = None
-    second: Second | None = None
+    __slots__ = ()
+
+    @property
+    def measures(self) -> tuple[Measure, ...]:
+        return ()
+
+    @property
+    def welds(self) -> tuple[Solid, ...]:
+        return ()
+
+    @property
+    def reach_mm(self) -> float | None:
+        return None
+
+    @property
+    def unchecked(self) -> str:
+        return ""
+
+    @property
+    def rough(self) -> tuple[str, ...]:
+        return ()
+
+    @property
+    def remarks(self) -> tuple[str, ...]:
+        return ()
+
+    @property
+    def tightening(self) -> tuple[float, float]:
+        return 0.0, 0.0
 
     def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         return forces[..., 0], forces[..., 1], forces[..., 2]
@@ -269,7 +278,7 @@ class Unfit:
         return iter(())
 
     def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
-        return load[2], np.hypot(load[0], load[1])
+        return np.zeros_like(load[0]), np.zeros_like(load[0])
 
     def shape_asks(self) -> Iterator[tuple[str, bool]]:
         return iter(())
@@ -282,6 +291,38 @@ class Unfit:
 
     def bought(self) -> Iterator[str]:
         return iter(())
+
+    @property
+    def bears_face(self) -> bool:
+        return False
+
+    @property
+    def slides(self) -> int | None:
+        return None
+
+    @property
+    def second(self) -> Second | None:
+        return None
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Unfit(Plain):
+    """A mount that cannot be made where it is: it carries nothing, and says why. ``touches``: it would lie on what its
+    spot lies on."""
+
+    id: str
+    mount: Mount
+    spot: Spot
+    unfit: str
+    touches: bool = True
+    pieces: tuple[MountPiece, ...] = ()
+    contacts: tuple[Contact, ...] = ()
+    frame_mm: Placement | None = None
+    outward: Vec = (1.0, 0.0, 0.0)
+
+    @property
+    def unchecked(self) -> str:
+        return "it cannot stand where it is"
 
     def sits_on(self, solid: Solid) -> bool:
         return self.touches and lies_on(self.spot, solid)

@@ -20,6 +20,7 @@ from levelcradle.core.connection.connection import (
     Governing,
     Measure,
     MountPiece,
+    Plain,
     Road,
     Seat,
     Unfit,
@@ -31,7 +32,6 @@ from levelcradle.core.design.mount import Mount, Rest
 from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.finding import Step, Working
-from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import Solid, block
 
 __all__ = ["RestConnection"]
@@ -42,7 +42,7 @@ TOUCHES_MM = 1.0  # the base may be so far off the pad: common practice, no sour
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class RestConnection:
+class RestConnection(Plain):
     """A rest in place. ``gap_mm``: from its pad to the base of the box, below zero where the box stands in it."""
 
     id: str
@@ -109,28 +109,8 @@ class RestConnection:
         )
 
     @property
-    def welds(self) -> tuple[Solid, ...]:
-        return ()
-
-    @property
-    def reach_mm(self) -> float | None:
-        return None
-
-    @property
-    def unchecked(self) -> str:
-        return ""
-
-    @property
     def rough(self) -> tuple[str, ...]:
         return ("pad",)
-
-    @property
-    def remarks(self) -> tuple[str, ...]:
-        return ()
-
-    @property
-    def tightening(self) -> tuple[float, float]:
-        return 0.0, 0.0
 
     def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         """N pull-off +, and nothing along the pad."""
@@ -145,17 +125,6 @@ class RestConnection:
         shape = self.shape
         yield "pad", np.maximum(-load[0], 0.0) / (shape.length_mm * shape.width_mm * shape.bears_mpa)
 
-    def fatigue(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> Iterator[tuple[str, ForceArray]]:
-        """It has no weld."""
-        return iter(())
-
-    def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
-        """It pulls at nothing: what it presses with is no pull."""
-        return np.zeros_like(load[0]), np.zeros_like(load[0])
-
-    def shape_asks(self) -> Iterator[tuple[str, bool]]:
-        return iter(())
-
     def working(self, row: Governing) -> Working:
         shape = self.shape
         solve, area = f"{row.case}, {row.solve}", shape.length_mm * shape.width_mm
@@ -167,9 +136,6 @@ class RestConnection:
             Step("use of the pad", "demand / capacity", row.utilisation, ""),
         )
 
-    def parts(self, tables: Tables) -> Iterator[FlatPart]:
-        return iter(())
-
     def bought(self) -> Iterator[str]:
         shape = self.shape
         if shape.pad_mm:
@@ -177,14 +143,6 @@ class RestConnection:
 
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)
-
-    @property
-    def slides(self) -> None:
-        return None
-
-    @property
-    def second(self) -> None:
-        return None
 
     @property
     def bears_face(self) -> bool:

@@ -15,29 +15,26 @@ from typing import Any, cast
 
 import numpy as np
 
-from levelcradle.core.axes import Matrix, Placement, Vec, cross, dot, minus, plus, scaled, unit
+from levelcradle.core.axes import Placement, Vec, cross, dot, minus, plus, scaled, unit
 from levelcradle.core.connection.backing import bolt_bought
 from levelcradle.core.connection.connection import (
     Contact,
-    ForceArray,
-    Governing,
-    Measure,
     MountPiece,
-    Road,
+    Plain,
     Seat,
     Second,
     Unfit,
     lies_on,
 )
-from levelcradle.core.connection.pieces import class_asks, head_kg
+from levelcradle.core.connection.pieces import head_kg
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
 from levelcradle.core.design.mount import Bolt, Mount, OnHardPoint, OnTwo, Strap
 from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
-from levelcradle.core.finding import Working
 from levelcradle.core.part import FlatPart, Hole
 from levelcradle.core.solids import Solid, block, rod
+from levelcradle.core.strength import class_asks
 
 __all__ = ["StrapConnection"]
 
@@ -46,7 +43,7 @@ END_HOLES = 1.5  # of a strap beyond its bolt, in holes: common practice, no sou
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class StrapConnection:
+class StrapConnection(Plain):
     """A strap in place. ``path``: its inner face from one point round two edges of the box to the other, vehicle
     axes."""
 
@@ -85,10 +82,6 @@ class StrapConnection:
         """Of both legs to the face, together: what they lift for each newton in them."""
         (a, b, c, d), normal = self.path, self.seat.normal
         return -dot(unit(minus(a, b)), normal) - dot(unit(minus(d, c)), normal)
-
-    @property
-    def slides(self) -> None:
-        return None
 
     @property
     def second(self) -> Second:
@@ -141,56 +134,16 @@ class StrapConnection:
         return self.seat.normal
 
     @property
-    def measures(self) -> tuple[Measure, ...]:
-        return ()
-
-    @property
-    def welds(self) -> tuple[Solid, ...]:
-        return ()
-
-    @property
-    def reach_mm(self) -> float | None:
-        return None
-
-    @property
     def unchecked(self) -> str:
         return "a second restraint: it counts for nothing in a crash"
-
-    @property
-    def rough(self) -> tuple[str, ...]:
-        return ()
-
-    @property
-    def remarks(self) -> tuple[str, ...]:
-        return ()
-
-    @property
-    def tightening(self) -> tuple[float, float]:
-        return 0.0, 0.0
-
-    def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
-        return forces[..., 0], forces[..., 1], forces[..., 2]
-
-    def utilisations(
-        self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
-    ) -> Iterator[tuple[str, ForceArray]]:
-        return iter(())
-
-    def fatigue(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> Iterator[tuple[str, ForceArray]]:
-        return iter(())
-
-    def pull_and_shear(self, load: tuple[ForceArray, ForceArray, ForceArray]) -> tuple[ForceArray, ForceArray]:
-        return np.zeros_like(load[0]), np.zeros_like(load[0])
 
     def shape_asks(self) -> Iterator[tuple[str, bool]]:
         """What it must keep: room for its bolt, and a class that its bolts are made of."""
         bolt = cast(OnTwo, self.mount.lands_on).bolt
         least = 2 * END_HOLES * self.tables.bolts[bolt.size].clearance_hole_mm
         yield f"strap {self.shape.width_mm:.1f} wide, at least {least:.1f} round its bolt", self.shape.width_mm >= least
-        yield from class_asks(bolt, self.tables)
-
-    def working(self, row: Governing) -> Working:
-        return ()
+        named = bolt.size, bolt.property_class
+        yield from class_asks(named, self.tables.bolts[named[0]], self.tables.bolt_classes[named[1]])
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
         """The strip, flat, with a hole near either end."""
@@ -224,10 +177,6 @@ class StrapConnection:
 
     def sits_on(self, solid: Solid) -> bool:
         return any(lies_on(spot, solid) for spot in self.spot.ends)
-
-    @property
-    def bears_face(self) -> bool:
-        return False
 
 
 def _path(one: Vec, other: Vec, seat: Seat) -> tuple[Vec, Vec, Vec, Vec] | str:

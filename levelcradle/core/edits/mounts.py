@@ -5,12 +5,12 @@ from math import ceil
 from typing import Any, Literal
 
 from levelcradle.core.connection.kinds import MAKERS
-from levelcradle.core.connection.pieces import usual_class
 from levelcradle.core.design import Design
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.mount import Bolt, Bolted, Doubler, Loose, OnTwo, Rest, Tab, Welded
 from levelcradle.core.design.patch import Op
 from levelcradle.core.errors import UnknownThing
+from levelcradle.core.strength import class_like
 
 __all__ = ["doubled", "joined_by", "hung", "hung_on", "unhung"]
 
@@ -49,7 +49,7 @@ def hung(design: Design, box_id: str, kind: str, on: str, face: str, other: str 
         made["lands_on"]["other"] = to
     if bolt := made["lands_on"].get("bolt"):
         size = design.tables.bolts.get(bolt["size"])
-        bolt["property_class"] = usual_class(size) if size else bolt["property_class"]
+        bolt["property_class"] = class_like(size, "8.8", design.tables.bolt_classes) if size else bolt["property_class"]
     id_ = free_id(f"{box_id}-{key}"[:50], design.mounts)
     return id_, [_added(design, id_, box_id, landing.name, {"face": face, **made}, len(design.mounts))]
 
@@ -139,23 +139,10 @@ def alike(design: Design, mount_id: str) -> list[Op]:
             if value != getattr(other, part)
         ]
         bolt, theirs = getattr(mount.lands_on, "bolt", None), getattr(other.lands_on, "bolt", None)
-        if bolt and theirs and _strong(design, bolt) != _strong(design, theirs):
-            path = f"/mounts/{key}/lands_on/bolt/property_class"
-            ops.append({"op": "replace", "path": path, "value": _class_for(design, theirs.size, bolt)})
+        if bolt and theirs:
+            size, classes = design.tables.bolts[theirs.size], design.tables.bolt_classes
+            named = class_like(size, bolt.property_class, classes)
+            if named != theirs.property_class:
+                path = f"/mounts/{key}/lands_on/bolt/property_class"
+                ops.append({"op": "replace", "path": path, "value": named})
     return ops
-
-
-def _strong(design: Design, bolt: Bolt) -> float:
-    return design.tables.bolt_classes[bolt.property_class].ultimate_mpa
-
-
-def _class_for(design: Design, size: str, like: Bolt) -> str:
-    """The class of one bolt for another size; the nearest in strength where that is made otherwise."""
-    thread = design.tables.bolts[size].thread
-    classes = {key: row for key, row in design.tables.bolt_classes.items() if row.thread == thread}
-    wanted = _strong(design, like)
-    return min(classes or design.tables.bolt_classes, key=lambda key: (abs(_of(design, key) - wanted), key))
-
-
-def _of(design: Design, key: str) -> float:
-    return design.tables.bolt_classes[key].ultimate_mpa

@@ -4,9 +4,7 @@ from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.box import outward
-from levelcradle.core.design import tree_of
 from levelcradle.core.design.base import FACE_PAIRS
-from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, plain
 from levelcradle.core.held.result import WAYS, BlockHeld, Loose, WayHeld, held_result
 
@@ -77,7 +75,7 @@ def _block(assembly: Assembly, box: PlacedBox, row: BlockHeld) -> Iterator[Findi
         words = f"{_named(box, row)}: torn off in {plain(case)}: what it presses on cannot balance it"
         yield _told(box, f"{row.block}:lifts:{case}", "foul", words, case, row.block)
     guess = assembly.guess_in(box)
-    unsure = words_of(tree_of(assembly.design), guess) if guess else ""
+    unsure = assembly.words_of(guess) if guess else ""
     for way in row.ways:
         yield _way(box, row, way, unsure)
 

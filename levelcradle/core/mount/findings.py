@@ -4,8 +4,6 @@ from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.connection import Governing
-from levelcradle.core.design import tree_of
-from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Working, plain
 from levelcradle.core.mount.result import MountResult, SupportResult, UtilisationRow
 from levelcradle.core.mount.seconds import second_findings
@@ -89,7 +87,7 @@ def _mount(assembly: Assembly, support: SupportResult, mount: MountResult) -> Fi
     broken = [message for message, fits in mount.geometry if not fits]
     weakest = mount.rows[0] if mount.rows else None
     guess = assembly.guess_of(mount.connection.spot.path) or assembly.guess_in(box)
-    unsure = words_of(tree_of(assembly.design), guess) if guess else None
+    unsure = assembly.words_of(guess) if guess else None
     state, why = _verdict(box, mount, broken, weakest, unsure)
     message = f"{name}: strength not checked"
     if weakest:

@@ -2,7 +2,7 @@
 cautious, no source; the second as EN 1993-1-8)."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal
 
 import numpy as np
@@ -21,6 +21,8 @@ __all__ = [
     "bolt_group",
     "bolt_long_mm",
     "bolt_utilisation",
+    "class_asks",
+    "class_like",
     "long_words",
     "preload",
     "pull_and_shear",
@@ -76,6 +78,27 @@ def long_words(bolt: BoltSize, long_mm: float) -> str:
     whole, quarters = divmod(round(long_mm / INCH_MM * 4), 4)
     part = {0: "", 1: "1/4", 2: "1/2", 3: "3/4"}[quarters]
     return " ".join(word for word in (str(whole) if whole else "", part, "in") if word)
+
+
+def class_asks(named: tuple[str, str], size: BoltSize, grade: BoltClass) -> Iterator[tuple[str, bool]]:
+    """Whether bolts of a size are made of a class: metric ones of classes, inch ones of grades. Said where not."""
+    if size.thread != grade.thread:
+        yield f"{named[0]} of class {named[1]}: that is a class of {grade.thread} bolts", False
+
+
+def class_like(size: BoltSize, like: str, classes: Mapping[str, BoltClass]) -> str:
+    """The class that a bolt of a size is made of and that is as strong as one, or nearest to it.
+
+    >>> from levelcradle.core.design import standard_tables
+    >>> tables = standard_tables()
+    >>> [class_like(tables.bolts[size], "10.9", tables.bolt_classes) for size in ("M10", "3/8-16")]
+    ['10.9', 'grade 8']
+    """
+    wanted = classes.get(like)
+    made = {key: row for key, row in classes.items() if row.thread == size.thread}
+    if wanted is None or like in made or not made:
+        return like
+    return min(made, key=lambda key: (abs(made[key].ultimate_mpa - wanted.ultimate_mpa), key))
 
 
 def bolt_capacity(bolt: BoltSize, grade: BoltClass) -> tuple[float, float]:

@@ -21,6 +21,7 @@ from levelcradle.core.strength import (
     Bearing,
     bearing_n,
     bolt_capacity,
+    class_asks,
     pull_and_shear,
     pull_through_n,
 )
@@ -66,9 +67,7 @@ def bolt_asks(placed: Placed, bolts: Bolts, face: Face) -> Iterator[tuple[str, b
     if bearing is None:
         yield f"bolted to the {face}, which comes off", False
         return
-    size, grade = placed.stack.bolt(bolts)
-    if size.thread != grade.thread:
-        yield f"{bolts.size} of class {bolts.property_class}: that is a class of {grade.thread} bolts", False
+    yield from class_asks((bolts.size, bolts.property_class), *placed.stack.bolt(bolts))
     soft = bearing.material.weldable_with == "aluminium"
     if bolts.into == "thread" and soft:
         yield "cut threads in soft metal are worn out: an insert there", False

@@ -32,6 +32,7 @@ from levelcradle.core.connection.connection import (
     Governing,
     Measure,
     MountPiece,
+    Plain,
     Road,
     Seat,
     Unfit,
@@ -55,7 +56,7 @@ NOT_SQUARE = "the box's wall does not stand square to the bolt (within 2°)"
 
 
 @dataclass(frozen=True, eq=False)
-class AngleConnection:
+class AngleConnection(Plain):
     """A welded angle in place."""
 
     id: str
@@ -199,11 +200,3 @@ class AngleConnection:
     @property
     def slides(self) -> int | None:
         return SLIDES[self.joint.shape.hole]
-
-    @property
-    def second(self) -> None:
-        return None
-
-    @property
-    def bears_face(self) -> bool:
-        return False

@@ -30,6 +30,7 @@ from levelcradle.core.strength import (
     bolt_group,
     bolt_long_mm,
     bolt_utilisation,
+    class_asks,
     long_words,
     preload,
     pull_through_n,
@@ -73,7 +74,7 @@ class BoltedPlate(HeldPlate):
 
     @property
     def yield_mpa(self) -> float:
-        return self.metal.yield_mpa_at(self.t) or self.metal.yield_mpa
+        return self.metal.yield_mpa_at(self.thickness_mm) or self.metal.yield_mpa
 
     @property
     def ultimate_mpa(self) -> float:
@@ -140,7 +141,7 @@ class BoltedPlate(HeldPlate):
         edge = max(min(self.edges_mm), 0.1)  # one so near is foul by its shape; the use stays finite
         bolt_mpa = self.grade.ultimate_mpa
         return (
-            bearing_n(self.bolt, bolt_mpa, self.ultimate_mpa, self.t, (edge, edge), pitch_mm=pitch),
+            bearing_n(self.bolt, bolt_mpa, self.ultimate_mpa, self.thickness_mm, (edge, edge), pitch_mm=pitch),
             bearing_n(self.bolt, bolt_mpa, self.wall.ultimate_mpa, self.wall_mm, pitch_mm=pitch),
         )
 
@@ -151,7 +152,7 @@ class BoltedPlate(HeldPlate):
         under = (self.wall.ultimate_mpa, self.wall_mm)
         if behind and self.spread:
             under = (self.spread.ultimate_mpa, behind.thickness_mm)
-        return min(pull_through_n(across, self.ultimate_mpa, self.t), pull_through_n(across, *under))
+        return min(pull_through_n(across, self.ultimate_mpa, self.thickness_mm), pull_through_n(across, *under))
 
     @property
     def edges_mm(self) -> tuple[float, float]:
@@ -174,8 +175,7 @@ class BoltedPlate(HeldPlate):
     def asks(self) -> Iterator[tuple[str, bool]]:
         """Sources: distances EN 1993-1-8 table 3.3; room for the socket common practice, no source."""
         hold, hole = self.hold, self.bolt.clearance_hole_mm
-        if self.bolt.thread != self.grade.thread:
-            yield f"{hold.bolt.size} of class {hold.bolt.property_class}: that is a class of others", False
+        yield from class_asks((hold.bolt.size, hold.bolt.property_class), self.bolt, self.grade)
         for words, mm in zip(("end", "side"), self.edges_mm, strict=True):
             least = EDGE_HOLES * hole
             yield f"bolts on the box to the bracket's {words} {mm:.1f}, at least {least:.1f}", mm >= least
@@ -225,7 +225,7 @@ class BoltedPlate(HeldPlate):
     @property
     def clamped_mm(self) -> float:
         behind = self.hold.behind
-        return self.t + self.wall_mm + (behind.thickness_mm if behind else 0.0)
+        return self.thickness_mm + self.wall_mm + (behind.thickness_mm if behind else 0.0)
 
     def _beyond_mm(self) -> float:
         """What stands out behind: washer, nut, and the threads beyond it."""
@@ -242,11 +242,11 @@ class BoltedPlate(HeldPlate):
             mass = wide * long * t * spread.density_kg_m3 * 1e-9
             yield MountPiece("plate behind the wall", solid, mass, f"{key}-behind", inside=True)
             inside -= t
-        head = bolt.washer_thick_mm + bolt.head_mm
+        head, face = bolt.washer_thick_mm + bolt.head_mm, -c + self.thickness_mm
         each_kg = self._each_kg() / 2
         for w, n in self.places_mm:
             at = self.middle_mm + n
-            yield _rod("bolt head on the bracket", place, (-c + self.t, w, at), head, bolt, each_kg, inside=False)
+            yield _rod("bolt head on the bracket", place, (face, w, at), head, bolt, each_kg, inside=False)
             yield _rod("nut behind the wall", place, (inside, w, at), -self._beyond_mm(), bolt, each_kg, inside=True)
 
     def _each_kg(self) -> float:

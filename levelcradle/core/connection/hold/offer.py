@@ -10,12 +10,11 @@ import numpy as np
 from levelcradle.core.axes import Vec, dot, minus
 from levelcradle.core.box import Wall
 from levelcradle.core.connection.connection import Seat
-from levelcradle.core.connection.pieces import usual_class
 from levelcradle.core.connection.recipes import IN_ALUMINIUM, ROUND_MM, ROUND_UP_MM, Recipe
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design.mount import Behind, Bolt, Bolted, Doubler, OnHardPoint, Tab, Welded
 from levelcradle.core.design.tables import BoltSize, Tables
-from levelcradle.core.strength import can_be_welded, yield_beside_weld
+from levelcradle.core.strength import can_be_welded, class_like, yield_beside_weld
 
 __all__ = [
     "LEAST_WELD_MM",
@@ -177,9 +176,10 @@ def narrowed(made: dict[str, Any], to_mm: float) -> dict[str, Any] | None:
 
 def landed(spot: Spot, recipe: Recipe, tables: Tables) -> dict[str, Any]:
     size = thread_of(spot, tables)
+    named = class_like(tables.bolts[size], recipe.property_class, tables.bolt_classes)
     return OnHardPoint(
         hardpoint=spot.path.removeprefix("hardpoints/"),
-        bolt=Bolt(size=size, property_class=usual_class(tables.bolts[size], recipe.property_class)),
+        bolt=Bolt(size=size, property_class=named),
         sleeve=spot.clamps_closed,
     ).model_dump(mode="json")
 

@@ -56,7 +56,7 @@ class HeldPlate(ABC):
 
     width_mm: float
     long_mm: float
-    t: float
+    thickness_mm: float
     metal: Material
     wall: Material
     wall_mm: float
@@ -96,7 +96,7 @@ class HeldPlate(ABC):
 
     def yields_unknown(self) -> str:
         """Of which of its metals the table does not say what it yields at, as thick as it is; empty where of none."""
-        for part, thickness in ((self.metal, self.t), (self.wall, self.wall_mm)):
+        for part, thickness in ((self.metal, self.thickness_mm), (self.wall, self.wall_mm)):
             if part.yield_mpa_at(thickness) is None:
                 return f"{part.name}: its yield over 16 mm thick is not in the table"
         return ""

@@ -54,7 +54,7 @@ class WeldedPlate(HeldPlate):
 
     @property
     def yield_mpa(self) -> float:
-        return yield_beside_weld(self.metal, self.t)
+        return yield_beside_weld(self.metal, self.thickness_mm)
 
     @property
     def ultimate_mpa(self) -> float:
@@ -68,7 +68,7 @@ class WeldedPlate(HeldPlate):
     def throat_mm(self) -> float:
         """a = min(leg / √2, 0.7 × the thinner part); the doubler is that part where there is one."""
         part = self.weld.doubler.thickness_mm if self.weld.doubler else self.wall_mm
-        return min(self.weld.leg_mm / math.sqrt(2), 0.7 * min(self.t, part))
+        return min(self.weld.leg_mm / math.sqrt(2), 0.7 * min(self.thickness_mm, part))
 
     @property
     def doubler_throat_mm(self) -> float:
@@ -152,7 +152,11 @@ class WeldedPlate(HeldPlate):
 
     def out_of_range(self) -> Iterator[str]:
         plate = self.weld.doubler
-        sheets = [("bracket", self.t), ("wall", self.wall_mm), *([("doubler", plate.thickness_mm)] if plate else [])]
+        sheets = [
+            ("bracket", self.thickness_mm),
+            ("wall", self.wall_mm),
+            *([("doubler", plate.thickness_mm)] if plate else []),
+        ]
         yield from (f"{name} {mm:g} mm, under {THINNEST_MM:g}" for name, mm in sheets if mm < THINNEST_MM)
         throats = [("weld", self.throat_mm), *([("doubler's weld", self.doubler_throat_mm)] if plate else [])]
         for name, mm in throats:

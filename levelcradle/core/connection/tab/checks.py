@@ -106,7 +106,7 @@ class TabJoint:
         """[N] Source: EN 1993-1-8 table 3.4; edges are those that are nearest, whichever way it is pushed."""
         edge = min(*self.edges_mm)
         sheet_mpa = self.plate.ultimate_mpa
-        bears = bearing_n(self.bolt, self.grade.ultimate_mpa, sheet_mpa, self.plate.t, (edge, edge))
+        bears = bearing_n(self.bolt, self.grade.ultimate_mpa, sheet_mpa, self.plate.thickness_mm, (edge, edge))
         return self.hole.bearing * bears
 
     @property
@@ -119,8 +119,8 @@ class TabJoint:
         """u = |D| b / M_Rd + |W| b / M_s + N / N_Rd where it is first held, less its holes; pressed along it bears no
         more than it buckles at. Linear sum: cautious, no source."""
         n, d, w = load
-        bend, side, axial = leg_capacity(self.plate.width_mm, self.plate.t, self.plate.yield_mpa, road=road)
-        pressed = axial * buckles(self.plate.metal, self.plate.t, self.b_mm, self.plate.yield_mpa)
+        bend, side, axial = leg_capacity(self.plate.width_mm, self.plate.thickness_mm, self.plate.yield_mpa, road=road)
+        pressed = axial * buckles(self.plate.metal, self.plate.thickness_mm, self.b_mm, self.plate.yield_mpa)
         along = np.where(np.asarray(n) > 0, n / axial, -np.asarray(n) / pressed)
         return np.asarray((np.abs(d) * self.b_mm / bend + np.abs(w) * self.b_mm / side + along) / self.plate.left)
 
@@ -128,7 +128,7 @@ class TabJoint:
         """At the bolt line, where the free end levers and the hole is missing. Source: statics."""
         n, _, _ = load
         left = max(self.plate.width_mm - self.hole.across_mm, 0.01 * self.plate.width_mm)
-        bend, _, axial = leg_capacity(left, self.plate.t, self.plate.yield_mpa, road=road)
+        bend, _, axial = leg_capacity(left, self.plate.thickness_mm, self.plate.yield_mpa, road=road)
         return np.asarray(self.pull(load) * self.b_mm / bend + np.abs(n) / axial)
 
     def fatigue(self, load: Load) -> Iterator[tuple[str, ForceArray]]:
@@ -140,7 +140,7 @@ class TabJoint:
     def toe_stress_mpa(self, load: Load) -> ForceArray:
         """Where its welds begin, elastic, summed without signs. Source: beam theory; cautious, no source."""
         n, d, w = (np.abs(part) for part in load)
-        t, wide, b = self.plate.t, self.plate.width_mm, self.b_mm
+        t, wide, b = self.plate.thickness_mm, self.plate.width_mm, self.b_mm
         return np.asarray(d * b / (wide * t**2 / 6) + w * b / (t * wide**2 / 6) + n / (wide * t))
 
     def asks(self) -> Iterator[tuple[str, bool]]:

@@ -22,6 +22,7 @@ from levelcradle.core.connection.connection import (
     Governing,
     Measure,
     MountPiece,
+    Plain,
     Road,
     Seat,
     Unfit,
@@ -47,7 +48,7 @@ __all__ = ["TabConnection"]
 
 
 @dataclass(frozen=True, eq=False)
-class TabConnection:
+class TabConnection(Plain):
     """A tab in place."""
 
     id: str
@@ -212,7 +213,7 @@ class TabConnection:
         yield from backing_parts(self.id, self.mount.name, cast(OnHardPoint, self.mount.lands_on), tables)
 
     def bought(self) -> Iterator[str]:
-        clamped = self.joint.plate.t + self.joint.shape.packing_mm
+        clamped = self.joint.plate.thickness_mm + self.joint.shape.packing_mm
         yield bolt_bought(cast(OnHardPoint, self.mount.lands_on), self.spot, clamped, self.tables)
         yield from self.joint.plate.bought()
 
@@ -222,11 +223,3 @@ class TabConnection:
     @property
     def slides(self) -> int | None:
         return SLIDES[self.joint.shape.hole]
-
-    @property
-    def second(self) -> None:
-        return None
-
-    @property
-    def bears_face(self) -> bool:
-        return False

@@ -38,7 +38,7 @@ def working(joint: TabJoint, row: Governing, load: Load) -> Working:
         ]
     elif row.check == "tab":
         plate = joint.plate
-        share = buckles(plate.metal, plate.t, joint.b_mm, plate.yield_mpa)
+        share = buckles(plate.metal, plate.thickness_mm, joint.b_mm, plate.yield_mpa)
         steps.append(Step("left of what it bears pressed along", "χ, curve c, twice b", share, "", "EN 1993-1-1 6.3.1"))
     elif row.check == "fatigue at the weld's toe":
         family, stress = joint.plate.metal.weldable_with, float(2 * joint.toe_stress_mpa(load))

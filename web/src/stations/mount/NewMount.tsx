@@ -37,7 +37,7 @@ export function NewMount() {
     if (await edit(patch)) select(`mounts/${id}`)
   }
   return (
-    <section aria-label="New mount">
+    <section aria-label="New mount" className="mt-4">
       <Heading>Hang it on the car</Heading>
       {kinds.length > 1 && (
         <Choose

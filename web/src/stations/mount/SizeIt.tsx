@@ -16,7 +16,7 @@ import { useUnits } from '../../ui/units'
 export function SizeIt({ id, foul }: { id: string; foul: boolean }) {
   const [asked, ask] = useState(false)
   return (
-    <section aria-label="Size it">
+    <section aria-label="Size it" className="mt-4">
       <Heading>Size it</Heading>
       {asked || foul ? (
         <InSight>

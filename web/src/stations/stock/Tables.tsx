@@ -172,7 +172,7 @@ export function Tables() {
                 {c.words}
               </th>
             ))}
-            <th className="font-semibold">source</th>
+            {columns.length <= MOST_BESIDE && <th className="font-semibold">source</th>}
           </tr>
         </thead>
         <tbody>
@@ -186,6 +186,8 @@ export function Tables() {
     </>
   )
 }
+
+const MOST_BESIDE = 9 // columns that leave room for the source beside them
 
 function Row({
   subject,
@@ -201,8 +203,34 @@ function Row({
   const edit = useLive((s) => s.edit)
   const path = pointer('tables', subject, id)
   const own = Boolean(row.own)
-  return (
-    <tr className={`border-b border-hair align-top ${own ? 'bg-wash' : ''}`}>
+  const below = columns.length > MOST_BESIDE
+  const source = (
+    <td className="narrow py-1 text-sm text-soft" colSpan={below ? columns.length : 1}>
+      {own ? (
+        <NameBlank path={`${path}/source`} label={`${id}, source`} hideLabel wide />
+      ) : (
+        [row.source, row.welded_source].filter(Boolean).join('; beside a weld: ')
+      )}
+      <span className={below ? 'ml-3' : 'block'}>
+        {own ? (
+          subject !== 'gaps' && (
+            <Link aria-label={`Remove ${id}`} onClick={() => void edit([{ op: 'remove', path }])}>
+              remove
+            </Link>
+          )
+        ) : (
+          <Link
+            aria-label={`change it: make ${id} the shop’s own`}
+            onClick={() => void edit([{ op: 'replace', path: `${path}/own`, value: true }])}
+          >
+            change it
+          </Link>
+        )}
+      </span>
+    </td>
+  )
+  const cells = (
+    <>
       <td className="py-2 pr-3 font-semibold">
         {id}
         {own && <span className="narrow block text-xs font-semibold text-blue">shop's own</span>}
@@ -216,30 +244,24 @@ function Row({
           )}
         </td>
       ))}
-      <td className="narrow py-1 text-sm text-soft">
-        {own ? (
-          <NameBlank path={`${path}/source`} label={`${id}, source`} hideLabel wide />
-        ) : (
-          String(row.source)
-        )}
-        <span className="block">
-          {own ? (
-            subject !== 'gaps' && (
-              <Link aria-label={`Remove ${id}`} onClick={() => void edit([{ op: 'remove', path }])}>
-                remove
-              </Link>
-            )
-          ) : (
-            <Link
-              aria-label={`change it: make ${id} the shop’s own`}
-              onClick={() => void edit([{ op: 'replace', path: `${path}/own`, value: true }])}
-            >
-              change it
-            </Link>
-          )}
-        </span>
-      </td>
-    </tr>
+    </>
+  )
+  const look = `border-hair align-top ${own ? 'bg-wash' : ''}`
+  if (!below)
+    return (
+      <tr className={`border-b ${look}`}>
+        {cells}
+        {source}
+      </tr>
+    )
+  return (
+    <>
+      <tr className={look}>{cells}</tr>
+      <tr className={`border-b ${look}`}>
+        <td />
+        {source}
+      </tr>
+    </>
   )
 }
 
@@ -251,8 +273,9 @@ function Cell({ path, name, column }: { path: string; name: string; column: Colu
   const kind = column.kind
   if (kind === 'text') return <NameBlank path={path} label={name} hideLabel wide />
   if (Array.isArray(kind)) {
-    const [, , subject = '', id = '', field = ''] = path.split('/')
-    const row = at(document, pointer('tables', subject, id)) as Record<string, string> | undefined
+    const cut = path.lastIndexOf('/')
+    const field = path.slice(cut + 1)
+    const row = at(document, path.slice(0, cut)) as Record<string, string> | undefined
     return (
       <Choose
         hideLabel
