@@ -128,7 +128,7 @@ def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Anal
     found, design = list(failed), assembly.design
     level = _kept("axle loads", "level", lambda: level_result(assembly), LevelResult(None, None, (), (), ()), found)
     supports = _kept("reactions of the mounts", "mount", lambda: support_result(assembly), _NO_SUPPORTS, found)
-    for name, station, check in _checks(assembly, level, supports):
+    for name, station, check in _checks(design, assembly, level, supports):
         found += _kept(name, station, lambda check=check: list(check()), [], found)  # type: ignore[misc]
     shelf = _kept("the shelf", "stock", lambda: shelf_result(design), None, found)
     release = _release(assembly, found)
@@ -138,7 +138,7 @@ def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Anal
         findings=findings,
         watch=tuple(_watch(findings)),
         stations={name: _station(name, design, findings) for name in STATIONS},
-        boxes=_boxes(assembly),
+        boxes=_boxes(design, assembly),
         level=level,
         weighed=_kept("the weighings", "level", lambda: tuple(weighed_rows(assembly, level)), (), []),
         supports=supports,
@@ -168,11 +168,14 @@ def _all_bays(design: Design) -> dict[str, BayResult]:
 Check = tuple[str, str, Callable[[], Iterable[Finding]]]
 
 
-def _checks(assembly: Assembly, level: LevelResult, supports: tuple[SupportResult, ...]) -> tuple[Check, ...]:
-    """Every check: what it is about, the station it belongs to, and how it is run."""
+def _checks(
+    design: Design, assembly: Assembly, level: LevelResult, supports: tuple[SupportResult, ...]
+) -> tuple[Check, ...]:
+    """Every check: what it is about, the station it belongs to, and how it is run. Those of what was written down take
+    the design."""
     return (
-        ("the survey", "survey", lambda: survey_findings(assembly)),
-        ("the stock", "stock", lambda: stock_findings(assembly)),
+        ("the survey", "survey", lambda: survey_findings(design, assembly)),
+        ("the stock", "stock", lambda: stock_findings(design, assembly)),
         ("gaps", "place", lambda: gap_findings(assembly)),
         ("room that boxes keep", "place", lambda: room_findings(assembly)),
         ("the inside of the boxes", "box", lambda: inside_findings(assembly)),
@@ -186,7 +189,7 @@ def _checks(assembly: Assembly, level: LevelResult, supports: tuple[SupportResul
         ("ways in and out", "place", lambda: access_findings(assembly)),
         ("mounts", "mount", lambda: mount_findings(assembly, supports)),
         ("axle loads and ratings", "level", lambda: level_findings(assembly, level)),
-        ("parts that are cut", "drawings", lambda: cut_findings(assembly)),
+        ("parts that are cut", "drawings", lambda: cut_findings(design.cut_parts, assembly)),
         ("ground clearance", "place", lambda: ground_findings(assembly, level)),
     )
 
@@ -288,11 +291,11 @@ def _station(name: str, design: Design, findings: tuple[Finding, ...]) -> Statio
     return StationState(begun, count["foul"], count["unknown"], count["tight"])
 
 
-def _boxes(assembly: Assembly) -> dict[str, BoxResult]:
+def _boxes(design: Design, assembly: Assembly) -> dict[str, BoxResult]:
     out, number = {}, 0
     for box in assembly.in_order():
         shell, held = box.shell, len(box.shell.modules)
-        strings = strings_in([box.box], assembly.design.module_kinds, assembly.design.strings)
+        strings = strings_in([box.box], design.module_kinds, design.strings)
         first, number = number + 1, number + held
         numbers = f"{first} – {number}" if held > 1 else str(first) if held else ""
         out[box.id] = BoxResult(
@@ -311,7 +314,7 @@ def _boxes(assembly: Assembly) -> dict[str, BoxResult]:
             strings,
             numbers,
             {
-                key: tuple(orientations_for(assembly.design.module_kinds[b.kind], box.placement.turn))
+                key: tuple(orientations_for(design.module_kinds[b.kind], box.placement.turn))
                 for key, b in box.box.blocks.items()
             },
         )

@@ -1,6 +1,6 @@
 """resolve(design) → Assembly: solids and masses in vehicle axes, computed once; every check reads it."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import pairwise
@@ -11,13 +11,14 @@ from levelcradle.core.bays import Metal, Panel, faces, metal, panels, pierced, s
 from levelcradle.core.box import Shell, shell_of
 from levelcradle.core.connection import Connection, Seat, connect, frame_of, spot_of
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose, Tables, Vehicle, tree_of
-from levelcradle.core.design.accepted import guesses, under
-from levelcradle.core.design.agreed import AgreedGap
+from levelcradle.core.design.accepted import accepted_plus_minus, guesses, under
+from levelcradle.core.design.agreed import AgreedGap, Chain
 from levelcradle.core.design.bay import BaySide
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.readings import kind_of
-from levelcradle.core.design.survey import InBox, KeepClear, Member, VehicleOpening
+from levelcradle.core.design.survey import InBox, KeepClear, LoadState, Member, VehicleOpening
 from levelcradle.core.design.taken import as_taken, untaken_things
+from levelcradle.core.design.vehicle import Weighed, Weighing
 from levelcradle.core.design.weighed import WeighedAlone, weighed_alone
 from levelcradle.core.design.words import words_of
 from levelcradle.core.gear import Gear, gear_of, thing_solids
@@ -31,6 +32,7 @@ __all__ = [
     "Obstacle",
     "PlacedBox",
     "PlacedPiece",
+    "Weight",
     "anchor_of",
     "bay_faces",
     "bay_panels",
@@ -67,6 +69,7 @@ class PlacedBox:
         weighed: what it weighed alone, where it was weighed: that counts, not what was computed.
         structure: what it is fixed to: its hard points', else its bay's.
         unweighed: names of what is fixed to it and lacks its mass or its place; then hung_kg is too little.
+        hangers: of each mount what its pieces weigh [kg], and their CG.
 
     Made once for the same content, so that what follows from it alone is cached by its identity.
     """
@@ -82,6 +85,7 @@ class PlacedBox:
     hung_kg: float
     hung_cg: Vec
     structure: str
+    hangers: tuple[tuple[float, Vec], ...]
     weighed: WeighedAlone | None = None
 
     @property
@@ -102,11 +106,11 @@ class PlacedBox:
         return tuple(g.item.name for g in self.gear if g.mass_kg is None or g.at is None)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False, slots=True)
 class Obstacle:
     """Something a box must keep clear of, or one convex piece of it: pieces share a path. ``kind``: a thing, room kept
     before one, a space that is no thing, a member of the vehicle, a side of a bay, a lump on one, or a bay that is a
-    crush zone."""
+    crush zone. One is made once for the same content and known by identity: what follows from it is cached by it."""
 
     path: str
     name: str
@@ -114,6 +118,7 @@ class Obstacle:
     gap_class: str
     kind: Literal["thing", "room", "space", "member", "side", "lump", "bay"] = "thing"
     crush: bool = False
+    lowest: bool = False  # a line below which nothing may hang
     bay: str | None = None  # of a bay's side: the bay it belongs to
     fixed_to: str | None = None
     side: str | None = None
@@ -122,14 +127,34 @@ class Obstacle:
     opens: bool = False
 
 
+_obstacle = lru_cache(maxsize=16_384)(Obstacle)
+
+
+@dataclass(frozen=True, slots=True)
+class Weight:
+    """What a thing weighs [kg] that comes out, goes in or rides along, and where its CG is in vehicle axes [mm], also
+    of one that is placed in a box; None where nobody said. ``tol_kg``, ``place_tol_mm``: ± as stated, or as somebody
+    answers for a guess; ``guessed``: nobody weighed it, and nobody answers for it."""
+
+    path: str
+    name: str
+    state: Literal["out", "in", "payload"]
+    kg: float | None
+    tol_kg: float
+    at: Vec | None
+    place_tol_mm: Vec
+    guessed: bool
+
+
 @dataclass(frozen=True, slots=True)
 class Assembly:
     """Everything in vehicle axes: checks ask it what stands where, what it weighs, how sure that is and what gap it
-    needs. Only a check of what the document says reads the ``design`` itself."""
+    needs. A check of what the document says takes the design itself; none reads it off here."""
 
     design: Design
     boxes: Mapping[str, PlacedBox]
     obstacles: tuple[Obstacle, ...]  # without bay sides
+    weights: Mapping[str, Weight]  # by the thing's id: what comes out first, then by their order
     sides: tuple[Obstacle, ...]  # as seen by boxes of other bays
     own_sides: Mapping[str, tuple[Obstacle, ...]]  # bay → its sides as seen by its own boxes
     missing_scans: tuple[str, ...]  # files the design speaks of that were not at hand
@@ -151,6 +176,24 @@ class Assembly:
     @property
     def tables(self) -> Tables:
         return self.design.tables
+
+    @property
+    def weighings(self) -> Mapping[str, Weighed]:
+        return self.design.weighings
+
+    @property
+    def weighing(self) -> Weighing | None:
+        """What the car weighed as found."""
+        return self.design.weighing
+
+    @property
+    def load_states(self) -> Mapping[str, LoadState]:
+        return self.design.load_states
+
+    @property
+    def chains(self) -> Mapping[str, Chain]:
+        """Rows of stack-ups that were entered by hand."""
+        return self.design.chains
 
     def bay_of(self, box: PlacedBox) -> Bay | None:
         """The space a box is meant for."""
@@ -205,13 +248,6 @@ class Assembly:
         stated = [row.tolerance for row in rows if row.tolerance is not None]
         return max([*stated, *(row.accepted.plus_minus for row in rows if row.accepted)], default=None)
 
-    def at_of(self, key: str) -> Vec | None:
-        """Where the CG of a thing is in vehicle axes, also of one that is placed in a box."""
-        item = self.design.items[key]
-        if not isinstance(item.place, InBox):
-            return item.at_mm
-        return next((gear.at for gear in self.boxes[item.place.box].gear if gear.id == key), None)
-
 
 def resolve(design: Design, meshes: Mapping[str, Mesh]) -> Assembly:
     """Solids and masses of a design in vehicle axes.
@@ -227,7 +263,39 @@ def resolve(design: Design, meshes: Mapping[str, Mesh]) -> Assembly:
     holes = tuple(design.openings.values())
     own = {key: tuple(_sides(key, bay, holes, own_bay=True)) for key, bay in design.bays.items()}
     sides = tuple(side for key, bay in design.bays.items() for side in _sides(key, bay, holes, own_bay=False))
-    return Assembly(design, boxes, things, sides, own, missing, guesses(told), untaken_things(told))
+    unsure = guesses(told)
+    weights = _weights(design, boxes, unsure)
+    return Assembly(design, boxes, things, weights, sides, own, missing, unsure, untaken_things(told))
+
+
+def _weights(design: Design, boxes: Mapping[str, PlacedBox], unsure: Sequence[str]) -> dict[str, Weight]:
+    rows = sorted(design.items.items(), key=lambda row: (row[1].state != "out", row[1].order, row[1].name))
+    placed = {gear.id: gear.at for box in boxes.values() for gear in box.gear}
+    guessed = {path for path in unsure if path.startswith("/items/")}
+    found = {}
+    for key, item in rows:
+        if item.state == "stays":
+            continue
+        path = f"items/{key}"
+        mass = f"/{path}/mass_kg"
+        found[key] = Weight(
+            path,
+            item.name,
+            item.state,
+            item.weighs_kg,
+            max(item.tol_kg, accepted_plus_minus(design, mass) or 0.0),
+            placed.get(key) if isinstance(item.place, InBox) else item.at_mm,
+            _place_tol(design, f"/{path}/at_mm"),
+            any(under(guess, mass) for guess in guessed),
+        )
+    return found
+
+
+def _place_tol(design: Design, path: str) -> Vec:
+    """± of a thing's place along each axis, where its readings state one."""
+    whole = design.readings.get(path)
+    rows = [design.readings.get(f"{path}/{axis}") or whole for axis in range(3)]
+    return vec([row.tolerance or 0.0 if row else 0.0 for row in rows])
 
 
 def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str, Mesh]) -> Iterator[Obstacle]:
@@ -236,7 +304,7 @@ def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str,
         if item.state not in ("stays", "in") or item.solid is None:
             continue
         for solid in gear[key] if key in gear else thing_solids(item.solid, item, meshes):
-            yield Obstacle(
+            yield _obstacle(
                 f"items/{key}",
                 item.name,
                 solid,
@@ -247,7 +315,7 @@ def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str,
             )
             for name, room in item.keep_clear.items():
                 path = f"items/{key}/keep_clear/{name}"
-                yield Obstacle(
+                yield _obstacle(
                     path,
                     f"{item.name}, {room.reason or 'room kept'}",
                     _kept(solid, room),
@@ -257,9 +325,10 @@ def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str,
                 )
     for key, space in design.keepouts.items():
         for solid in thing_solids(space.solid, None, meshes):
-            yield Obstacle(f"keepouts/{key}", space.name, solid, space.gap_class, "space", crush=space.kind == "crush")
+            crush, lowest = space.kind == "crush", space.kind == "lowest"
+            yield _obstacle(f"keepouts/{key}", space.name, solid, space.gap_class, "space", crush=crush, lowest=lowest)
     for key, member in design.members.items():
-        yield Obstacle(
+        yield _obstacle(
             f"members/{key}", member.name, member_solid(member), "same", "member", structure=member.structure
         )
 
@@ -331,7 +400,7 @@ def _sides(key: str, bay: Bay, holes: tuple[VehicleOpening, ...], *, own_bay: bo
         path = f"bays/{key}/lumps/{piece.lump}" if piece.lump else f"bays/{key}/sides/{piece.side}"
         side = getattr(bay.sides, piece.side)
         kind: Literal["side", "lump"] = "lump" if piece.lump else "side"
-        yield Obstacle(
+        yield _obstacle(
             path,
             f"{bay.name} {lump or side_word(piece.side)}",
             piece.solid,
@@ -344,7 +413,7 @@ def _sides(key: str, bay: Bay, holes: tuple[VehicleOpening, ...], *, own_bay: bo
         )
     if "crush" in bay.flags:
         for solid in _room(shape):
-            yield Obstacle(f"bays/{key}", f"{bay.name}, a crush zone", solid, "same", "bay", crush=True, bay=key)
+            yield _obstacle(f"bays/{key}", f"{bay.name}, a crush zone", solid, "same", "bay", crush=True, bay=key)
 
 
 def side_word(side: BaySide) -> str:
@@ -366,6 +435,7 @@ class _Source:
     tables: str
     kinds: Mapping[str, str]
     held: Mapping[str, list[tuple[str, Item]]]  # box → what is fixed in or on it
+    mounts: Mapping[str, list[tuple[str, Mount]]]  # box → its mounts, in their order
 
     @staticmethod
     def of(design: Design, meshes: Mapping[str, Mesh]) -> "_Source":
@@ -374,6 +444,9 @@ class _Source:
         for key, item in sorted(design.items.items()):
             if item.held_by is not None and item.state in ("in", "stays"):
                 held.setdefault(item.held_by, []).append((key, item))
+        mounts: dict[str, list[tuple[str, Mount]]] = {}
+        for key, mount in sorted(design.mounts.items(), key=lambda row: (row[1].order, row[0])):
+            mounts.setdefault(mount.box, []).append((key, mount))
         tables = design.tables.model_dump_json(include={"materials", "bolts"})
         return _Source(
             weighed_alone(design),
@@ -382,12 +455,12 @@ class _Source:
             tables,
             {kind: design.module_kinds[kind].model_dump_json() for kind in used},
             held,
+            mounts,
         )
 
 
 def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
-    design, gear = source.design, source.held.get(key, [])
-    mounts = sorted(((k, m) for k, m in design.mounts.items() if m.box == key), key=lambda row: (row[1].order, row[0]))
+    design, gear, mounts = source.design, source.held.get(key, []), source.mounts.get(key, [])
     content = (
         key,
         _structure_of(box, design),
@@ -398,15 +471,17 @@ def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
         source.tables,
         source.weighed.get(key),
     )
-    return _placed_boxes.get(content, lambda: _place(key, box, source, mounts))
+    return _placed_boxes.get(content, lambda: _place(key, box, source))
 
 
-def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]]) -> PlacedBox:
+def _place(key: str, box: Box, source: _Source) -> PlacedBox:
     design = source.design
     shell = shell_of(box, design.module_kinds, design.tables)
     placement = stands(box.pose, shell.outer_mm)
     gear = gear_of(source.held.get(key, []), shell, placement, source.meshes)
-    standing = tuple(_connection(name, mount, box, shell, placement, design) for name, mount in mounts)
+    standing = tuple(
+        _connection(name, mount, box, shell, placement, design) for name, mount in source.mounts.get(key, [])
+    )
     own = tuple(PlacedPiece(piece.name, piece.solid.moved(placement), piece.role) for piece in shell.outside)
     brackets = tuple(PlacedPiece(p.name, p.solid, "bracket", m.id) for m in standing for p in m.pieces if not p.inside)
     on_it = tuple(
@@ -414,17 +489,21 @@ def _place(key: str, box: Box, source: _Source, mounts: list[tuple[str, Mount]])
     )
     cg = placement.point(shell.cg)
     weighed = source.weighed.get(key)
-    hung = [
-        (weighed.kg if weighed else shell.full_kg, cg),
-        *((p.mass_kg, middle_of(p.solid)) for m in standing for p in m.pieces),
-    ]
-    hung += [(g.mass_kg, g.at) for g in gear if g.mass_kg is not None and g.at is not None]
-    kg = sum(mass for mass, _ in hung)
-    x, y, z = (sum(mass * at[i] for mass, at in hung) / kg for i in range(3))
+    hangers = tuple(together((p.mass_kg, middle_of(p.solid)) for p in mount.pieces) for mount in standing)
+    fixed = ((g.mass_kg, g.at) for g in gear if g.mass_kg is not None and g.at is not None)
+    kg, hung_cg = together([(weighed.kg if weighed else shell.full_kg, cg), *hangers, *fixed])
     structure = standing[0].spot.structure if standing else _structure_of(box, design)
     return PlacedBox(
-        key, box, shell, placement, own + brackets + on_it, standing, gear, cg, kg, (x, y, z), structure, weighed
+        key, box, shell, placement, own + brackets + on_it, standing, gear, cg, kg, hung_cg, structure, hangers, weighed
     )
+
+
+def together(masses: Iterable[tuple[float, Vec]]) -> tuple[float, Vec]:
+    """What several things weigh together [kg], and their CG; that of nothing is the zero of the axes."""
+    rows = list(masses)
+    kg = sum(mass for mass, _ in rows)
+    x, y, z = (sum(mass * at[i] for mass, at in rows) / (kg or 1.0) for i in range(3))
+    return kg, (x, y, z)
 
 
 def _structure_of(box: Box, design: Design) -> str:

@@ -1,8 +1,9 @@
 """What was sent or cut, against what is drawn now."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from levelcradle.core.assembly import Assembly
+from levelcradle.core.design.cut_part import CutPart
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.finding import Finding, State, plain
 
@@ -14,9 +15,8 @@ TOLD: dict[str, tuple[State, str, str]] = {
 }
 
 
-def cut_findings(assembly: Assembly) -> Iterator[Finding]:
+def cut_findings(kept: Mapping[str, CutPart], assembly: Assembly) -> Iterator[Finding]:
     """Every part that was sent or cut and is drawn otherwise now, or no more."""
-    kept = assembly.design.cut_parts
     if not kept:
         return
     drawn = {one.id: one for part in parts_of(assembly) for one in part.each}

@@ -3,12 +3,15 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import islice
+from operator import itemgetter
 
 import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox, bay_faces
-from levelcradle.core.axes import Vec
+from levelcradle.core.axes import Matrix, Placement, Vec
 from levelcradle.core.bays import sections
+from levelcradle.core.box import Shell
 from levelcradle.core.clearance import room_of
 from levelcradle.core.design import Bay
 from levelcradle.core.memo import Memo
@@ -104,27 +107,69 @@ def _all_boxes(assembly: Assembly) -> Iterator[Shape]:
 
 
 def _box(box: PlacedBox, before: int) -> Iterator[Shape]:
-    name, names = box.box.name, {m.id: m.mount.name for m in box.mounts}
-    for piece in box.pieces:
-        drawn = {"body": "tray", "closure": "lid", "bracket": "bracket"}.get(piece.role, "head")
+    name, names, own = box.box.name, {m.id: m.mount.name for m in box.mounts}, len(box.shell.outside)
+    cast = _cast(box.shell, box.placement.turn.tobytes())
+    shadows = cast.at(box.placement.origin)
+    for piece, shadow in zip(box.pieces, islice(shadows, own), strict=False):
+        drawn = {"body": "tray", "closure": "lid"}.get(piece.role, "head")
+        yield Shape(box.path, drawn, f"{name} {piece.name}", *shadow, piece.name, owner=box.path)
+    for piece in box.pieces[own:]:
         path = f"mounts/{piece.mount}" if piece.mount else box.path
         words = names[piece.mount] if piece.mount else f"{name} {piece.name}"
+        drawn = "bracket" if piece.mount else "head"
         yield _shape(path, drawn, words, piece.solid, piece.name, owner=box.path)
     for key, room in box.box.keep_clear.items():
         solid = room_of(box, room, room.depth_mm)
         yield _shape(f"{box.path}/keep_clear/{key}", "keepout", room.reason or "room kept", solid, owner=box.path)
-    rows = list(_inside(box, before))
-    lows, highs = (np.array([row[i] for row in rows]).reshape(-1, 3) for i in (0, 1))
-    for (_, _, path, drawn, words, label), seen in zip(
-        rows, block_projections(lows, highs, box.placement), strict=True
-    ):
-        yield Shape(path, drawn, words, *seen, label, owner=box.path)
+    for (block, number, sign), shadow in zip(cast.inside, shadows, strict=True):
+        path, at = f"{box.path}/blocks/{block}", before + number
+        drawn, words, label = ("terminal", "", sign) if sign else ("module", f"module {at}", str(at))
+        yield Shape(path, drawn, words, *shadow, label, owner=box.path)
 
 
-def _inside(box: PlacedBox, before: int) -> Iterator[tuple[Vec, Vec, str, str, str, str]]:
-    """(low, high, path, kind, name, label) of each module and its terminals, in the box's frame."""
-    for module in box.shell.modules:
-        path, number = f"{box.path}/blocks/{module.block}", before + module.number
-        yield module.low, module.high, path, "module", f"module {number}", str(number)
+def _inside(shell: Shell) -> Iterator[tuple[str, int, str, Vec, Vec]]:
+    """(block, number, sign of a terminal, low, high) of each module and then its terminals, in the box's frame."""
+    for module in shell.modules:
+        yield module.block, module.number, "", module.low, module.high
         for sign, low, high in terminal_plates(module.low, module.high, module.looks, module.spec):
-            yield low, high, path, "terminal", "", sign
+            yield module.block, module.number, sign, low, high
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class _Cast:
+    """Shadows of what stands fixed in a box, while its zero stands at that of the vehicle: the rings of a view one
+    after the other, with where each ends, and their highest points. A box that is moved and not turned only shifts
+    them. ``inside``: block, number and sign of its modules and terminals, which come last."""
+
+    plan: Matrix
+    side: Matrix
+    ends: tuple[tuple[int, int], ...]
+    tops: Matrix
+    inside: tuple[tuple[str, int, str], ...]
+
+    def at(self, origin: Vec) -> Iterator[tuple[Polygon, Polygon, float]]:
+        plan, side = self.plan + origin[:2], self.side + origin[::2]
+        plans, sides = ([(a, b) for a, b in rings.round(3).tolist()] for rings in (plan, side))
+        start, begin = 0, 0
+        for (end, stop), top in zip(self.ends, (self.tops + origin[2]).round(3).tolist(), strict=True):
+            yield tuple(plans[start:end]), tuple(sides[begin:stop]), top
+            start, begin = end, stop
+
+
+@lru_cache(maxsize=256)
+def _cast(shell: Shell, turn: bytes) -> _Cast:
+    """Of the pieces of a box's outside, then of its modules and their terminals."""
+    stand = Placement(np.frombuffer(turn).reshape(3, 3), (0.0, 0.0, 0.0))
+    moved = [piece.solid.moved(stand) for piece in shell.outside]
+    inside = list(_inside(shell))
+    lows, highs = (np.array([row[i] for row in inside]).reshape(-1, 3) for i in (3, 4))
+    rows = [(*projections(solid), solid.high[2]) for solid in moved] + [*block_projections(lows, highs, stand)]
+    plan, side = ([corner for row in rows for corner in ring(row)] for ring in (itemgetter(0), itemgetter(1)))
+    ends = np.array([(len(row[0]), len(row[1])) for row in rows]).reshape(-1, 2).cumsum(axis=0)
+    return _Cast(
+        np.array(plan).reshape(-1, 2),
+        np.array(side).reshape(-1, 2),
+        tuple((a, b) for a, b in ends.tolist()),
+        np.array([row[2] for row in rows]),
+        tuple(row[:3] for row in inside),
+    )

@@ -240,7 +240,7 @@ def carriers(project: ProjectId, bay: Key, store: TheStore, scans: TheScans) -> 
     design = store.open(project).design
     if bay not in design.bays:
         raise UnknownThing("bay", bay)
-    found = carriers_near(resolve(design, scans.of(design)), bay)
+    found = carriers_near(design, bay)
     return [CarrierOut.model_validate(row, from_attributes=True) for row in found]
 
 

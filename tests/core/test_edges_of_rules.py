@@ -24,9 +24,8 @@ from levelcradle.core.finding import message_text
 from levelcradle.core.fit import Wishes, study
 from levelcradle.core.solids import block
 from levelcradle.core.survey import still_to_measure
-from levelcradle.core.survey.findings import survey_findings
 from tests.conftest import DEMO
-from tests.plain import BRICK, a_block, box_at, plain_car
+from tests.plain import BRICK, a_block, analysed, box_at, plain_car
 
 # --- chains of allowances ---
 
@@ -97,9 +96,9 @@ def test_how_the_nose_rose_is_said_of_four_arches_taken_twice_or_not_at_all(
     more = {name: value + 20.0 for name, value in arches.items()}
     stands = {"engine": "in", "stands": "wheels"}
     tree["vehicle"] |= {"stance": {**stands, "arches": dict(arches)}, "stance_after": {**stands, "arches": dict(more)}}
-    assert "survey:stance-after" in {f.id for f in survey_findings(resolve(validate(tree), {}))}
+    assert "survey:stance-after" in {f.id for f in analysed(tree).findings}
     tree["vehicle"][when]["arches"][missing] = None
-    assert "survey:stance-after" not in {f.id for f in survey_findings(resolve(validate(tree), {}))}
+    assert "survey:stance-after" not in {f.id for f in analysed(tree).findings}
 
 
 def test_a_diagonal_is_asked_for_until_one_is_taken_and_a_guess_until_it_is_measured(tree: dict[str, Any]) -> None:
@@ -131,7 +130,7 @@ def test_tapes_that_miss_each_other_fix_no_point(tree: dict[str, Any], longer: f
         for key, spot in hooks.items()
     }
     tree["references"]["p"] = {"name": "p", "at_mm": at, "tapes": tapes}
-    found = next(f for f in survey_findings(resolve(validate(tree), {})) if f.id == "survey:tapes:p")
+    found = next(f for f in analysed(tree).findings if f.id == "survey:tapes:p")
     assert found.state == state
 
 

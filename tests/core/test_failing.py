@@ -68,7 +68,7 @@ def test_a_check_that_throws_says_so_and_leaves_the_others_standing(name: str, m
 
 def test_the_checks_named_here_are_all_there_are(demo: Design) -> None:
     level = analysing.level_result(resolve(demo, {}))
-    told = {check.__code__.co_names[0] for _, _, check in analysing._checks(resolve(demo, {}), level, ())}
+    told = {check.__code__.co_names[0] for _, _, check in analysing._checks(demo, resolve(demo, {}), level, ())}
     assert told <= set(CHECKS)
 
 

@@ -138,7 +138,7 @@ def test_what_is_behind_a_hole_and_what_could_carry_a_box(tree: dict[str, Any]) 
     assert into_the_box is not None
     assert into_the_box.path.startswith(("boxes/", "bays/"))
     assert depth_behind(assembly, (9000.0, 0.0, 5000.0), (0.0, 0.0, 1.0)) is None
-    near = carriers_near(assembly, "tank")
+    near = carriers_near(assembly.design, "tank")
     assert len(near) == 4
     assert all("wall not known" in row.message for row in near)
     assert [row.distance_mm for row in near] == sorted(row.distance_mm for row in near)

@@ -35,7 +35,6 @@ from levelcradle.core.modules.rearranged import Order, rearranged
 from levelcradle.core.mount import judge_support
 from levelcradle.core.solids import block, block_projections, hull, hull_corners, line_spans, projections, touches
 from levelcradle.core.survey import survey_blanks
-from levelcradle.core.survey.findings import survey_findings
 from tests.conftest import DEMO
 from tests.plain import BRICK, SIDES, a_block, analysed, as_found, box_at, found, plain_car, space
 
@@ -185,7 +184,7 @@ def crossing(points: list[tuple[float, float]]) -> bool:
     sides = {side: {"is": "open"} for side in ("fore", "aft", "left", "right", "floor", "top")}
     stations = {key: {"type": "points", "aft_mm": aft, "points": spots} for key, aft in (("a", 1000.0), ("b", 1500.0))}
     tree = plain_car(bays={"b": {"name": "b", "stations": stations, "sides": sides}})
-    return any(f.code == "survey.crossed" for f in survey_findings(resolve(validate(tree), {})))
+    return any(f.code == "survey.crossed" for f in analysed(tree).findings)
 
 
 @pytest.mark.parametrize(("points", "told"), [

@@ -35,13 +35,21 @@ def access_findings(assembly: Assembly) -> Iterator[Finding]:
         things = (*free, *own, *(o for o in sides if o.bay != bay))
         others = [other for other in boxes if other is not box]
         yield _brought_out(box, best_exit(box, things, others))
-        beside = tuple(o for other in others if _beside(box, other) for o in as_obstacles(other))
-        rest = (*things, *_on_itself(box))
-        covers = tuple(Obstacle(box.path, p.name, p.solid, "same") for p in box.pieces if p.role == "panel")
-        yield from lid_findings(box, (*rest, *covers), beside)
-        yield from chamber_lid_findings(box, things, beside)
-        yield from cover_findings(box, rest, beside)
-        yield from _reach(box, (*rest, *covers), beside)
+        yield from _opened(box, things, tuple(other for other in others if _beside(box, other)))
+
+
+@lru_cache(maxsize=512)
+def _opened(box: PlacedBox, things: tuple[Obstacle, ...], others: tuple[PlacedBox, ...]) -> tuple[Finding, ...]:
+    """What closes a box taken off, and a hand before what is joined there: kept while nothing near it was moved."""
+    beside = tuple(o for other in others for o in as_obstacles(other))
+    rest = (*things, *_on_itself(box))
+    covers = tuple(Obstacle(box.path, p.name, p.solid, "same") for p in box.pieces if p.role == "panel")
+    return (
+        *lid_findings(box, (*rest, *covers), beside),
+        *chamber_lid_findings(box, things, beside),
+        *cover_findings(box, rest, beside),
+        *_reach(box, (*rest, *covers), beside),
+    )
 
 
 def _beside(box: PlacedBox, other: PlacedBox) -> bool:

@@ -4,30 +4,57 @@ way."""
 from collections.abc import Iterator, Sequence
 
 import numpy as np
+from numpy.typing import NDArray
 
 from levelcradle.core.assembly import Obstacle
-from levelcradle.core.axes import Vec, plus, scaled
+from levelcradle.core.axes import Matrix, Vec, plus, scaled
 from levelcradle.core.solids import Solid, block, bounds, hull, touches
 from levelcradle.core.sweeps import turned_through
 
-__all__ = ["free_travel_mm", "meets", "swept", "turning"]
+__all__ = ["free_travel_mm", "meets", "meets_each", "swept", "turning"]
 
 MEETS_MM = -0.5  # what only touches does not hold it
 
 
 def meets(solids: Sequence[Solid], things: Sequence[Obstacle], by: Vec) -> list[Obstacle]:
     """Things that the pieces meet while they are moved in a straight line."""
-    if not things:
-        return []
+    return meets_each(solids, things, (by,))[0]
+
+
+def meets_each(solids: Sequence[Solid], things: Sequence[Obstacle], moves: Sequence[Vec]) -> list[list[Obstacle]]:
+    """The same for each of several moves; where the pieces and the things are is looked up once."""
+    if not things or not solids:
+        return [[] for _ in moves]
     low, high = bounds(solids)
+    others = bounds(o.solid for o in things)
+    by = np.array(moves)[:, None]
     low, high = np.minimum(low, low + by), np.maximum(high, high + by)
-    other_low, other_high = bounds(o.solid for o in things)
     # most things are near no piece at all
-    about = np.maximum(other_low - high.max(axis=0), low.min(axis=0) - other_high) < MEETS_MM
-    close = np.flatnonzero(about.all(axis=1))
+    about = _meet(low.min(axis=1, keepdims=True), high.max(axis=1, keepdims=True), others)[:, 0]
+    rows = zip(moves, low, high, about, strict=True)
+    return [_met(solids, things, by, (low, high), others, np.flatnonzero(close)) for by, low, high, close in rows]
+
+
+Bounds = tuple[Matrix, Matrix]
+
+
+def _meet(low: Matrix, high: Matrix, others: Bounds) -> NDArray[np.bool_]:
+    """Which bounding boxes (…, n, 3) meet which others (m, 3): (…, n, m)."""
+    apart = np.maximum(others[0] - high[..., None, :], low[..., None, :] - others[1])
+    return np.asarray((apart < MEETS_MM).all(axis=-1))
+
+
+def _met(
+    solids: Sequence[Solid],
+    things: Sequence[Obstacle],
+    by: Vec,
+    ours: Bounds,
+    others: Bounds,
+    close: NDArray[np.intp],
+) -> list[Obstacle]:
     if not close.size:
         return []
-    near = (np.maximum(other_low[close] - high[:, None], low[:, None] - other_high[close]) < MEETS_MM).all(axis=2)
+    near = _meet(*ours, (others[0][close], others[1][close]))
     found, spaces = {}, dict[int, Solid]()
     for i, j in zip(*(rows.tolist() for rows in np.nonzero(near)), strict=True):
         thing = things[close[j]]
@@ -53,12 +80,16 @@ def swept(solid: Solid, by: Vec) -> Solid:
 
 def free_travel_mm(solids: Sequence[Solid], things: Sequence[Obstacle], way: Vec, most_mm: float) -> float:
     """How far the pieces move one way before they meet something, to a millimetre."""
-    if not meets(solids, things, scaled(way, most_mm)):
+    met = meets(solids, things, scaled(way, most_mm))
+    if not met:
         return most_mm
+    # what is not met on the whole way is met on no part of it; of what is made of several pieces any may be first
+    paths = {thing.path for thing in met}
+    about = [thing for thing in things if thing.path in paths]
     low, high = 0.0, most_mm
     while high - low > 1.0:
         middle = (low + high) / 2
-        low, high = (low, middle) if meets(solids, things, scaled(way, middle)) else (middle, high)
+        low, high = (low, middle) if meets(solids, about, scaled(way, middle)) else (middle, high)
     return low
 
 

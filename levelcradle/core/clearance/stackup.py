@@ -284,7 +284,7 @@ class _Chain:
             )
 
     def _by_hand(self) -> Iterator[StackRow]:
-        for key, chain in self.assembly.design.chains.items():
+        for key, chain in self.assembly.chains.items():
             if chain.box == self.box.id and chain.axis == WAYS[self.axis]:
                 for row, spec in sorted(chain.rows.items()):
                     yield StackRow(

@@ -17,7 +17,7 @@ import numpy as np
 from levelcradle.core.assembly import Obstacle, PlacedBox, outside_of
 from levelcradle.core.axes import Placement, Vec, dot, plus, rotation, scaled, vec
 from levelcradle.core.box import on_face
-from levelcradle.core.clearance.moves import meets, turning
+from levelcradle.core.clearance.moves import meets, meets_each, turning
 from levelcradle.core.solids import Solid, bounds, hull
 
 __all__ = ["LEVEL_DEG", "OUT_MM", "TWO_PEOPLE_KG", "Exit", "as_obstacles", "best_exit", "sling"]
@@ -199,16 +199,20 @@ LEG: tuple[Vec, ...] = (
 
 def _straight(held: _Held, things: Sequence[Obstacle], along: Vec = STILL) -> Iterator[Exit]:
     """Every way out but those along a leg that was just gone."""
-    for word, way in WAYS.items():
-        if dot(way, along):
-            continue
-        by = scaled(way, OUT_MM)
-        found = meets([held.tray], things, by)
+    ways = {word: way for word, way in WAYS.items() if not dot(way, along)}
+    moves = [scaled(way, OUT_MM) for way in ways.values()]
+    for (word, way), by, found in zip(ways.items(), moves, meets_each([held.tray], things, moves), strict=True):
         if not any(_is_metal(o) for o in found):
-            found = meets([*held.pieces, *_lifting(held, way)], things, by)
+            found = [*found, *meets([*held.pieces[1:], *_lifting(held, way)], _other(things, found), by)]
         off = tuple(dict.fromkeys(o.name for o in found if not _is_metal(o)))
         leg = (*held.pieces, *_lifting(held, way)), by
         yield Exit(f"{held.words}{word}", off, any(_is_metal(o) for o in found), path=Path((*held.legs, leg)))
+
+
+def _other(things: Sequence[Obstacle], found: Sequence[Obstacle]) -> Sequence[Obstacle]:
+    """Things but those that were met already."""
+    paths = {thing.path for thing in found}
+    return [thing for thing in things if thing.path not in paths] if paths else things
 
 
 def _lifting(held: _Held, way: Vec) -> tuple[Solid, ...]:
@@ -218,7 +222,7 @@ def _lifting(held: _Held, way: Vec) -> tuple[Solid, ...]:
 def _two_legs(box: PlacedBox, held: _Held, things: Sequence[Obstacle]) -> Iterator[Exit]:
     for first, leg in WAYS.items():
         by = scaled(leg, LIFT_MM)
-        if meets([held.tray], things, by) or meets([*held.pieces, *_lifting(held, leg)], things, by):
+        if meets([held.tray], things, by) or meets([*held.pieces[1:], *_lifting(held, leg)], things, by):
             continue
         there = held.moved(Placement(np.eye(3), by), f"{LIFT_MM:g} {first}", ((*held.pieces, *_lifting(held, leg)), by))
         yield from _straight(there, things, leg)

@@ -33,7 +33,7 @@ class MassRow:
     """One mass that changes what the axles read; taken out it is negative.
 
     ``causes``: by what it may be off, each with its ±, where that is more than its own figure; ``place_tol_mm``: ± of
-    its place."""
+    its place; ``goes_with``: what has to be done so that it counts: a mount is there with its box."""
 
     path: str
     name: str
@@ -42,6 +42,7 @@ class MassRow:
     at: Vec
     causes: tuple[tuple[str, float], ...] = ()
     place_tol_mm: Vec = (0.0, 0.0, 0.0)
+    goes_with: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,10 +4,8 @@ import math
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly
-from levelcradle.core.design import tree_of
 from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.vehicle import Corners
-from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
 from levelcradle.core.level.balance import WheelLoads, total_kg_of
 from levelcradle.core.level.lift import cg_height
@@ -137,11 +135,9 @@ def ready_is_unsure(assembly: Assembly, figures: LevelResult, loads: WheelLoads)
         return f"the {what} of {name} is missing"
     if loads.assumed:
         return loads.assumed
-    design = assembly.design
-    guesses = (i for k, i in design.items.items() if i.state != "stays" and assembly.guess_of(f"items/{k}/mass_kg"))
-    first = next(guesses, None)
+    first = next((weight for weight in assembly.weights.values() if weight.guessed), None)
     if unsure := next((g for box in assembly.boxes.values() if (g := assembly.guess_in(box))), None):
-        return f"not taken yet is {words_of(tree_of(design), unsure)}"
+        return f"not taken yet is {assembly.words_of(unsure)}"
     return f"the mass of {first.name} is a guess until it is weighed, or until somebody answers for it" if first else ""
 
 
@@ -241,7 +237,7 @@ def _not_measured(assembly: Assembly, figures: LevelResult) -> Iterator[Finding]
 
 def _height(assembly: Assembly) -> Iterator[Finding]:
     """A height by the lift: with its ±; wider than half a hand it only counts as assumed."""
-    weighing = assembly.design.weighing
+    weighing = assembly.weighing
     height = cg_height(assembly.vehicle, total_kg_of(weighing)) if weighing else None
     if height is None or not height.working:
         return
@@ -267,7 +263,7 @@ def _height(assembly: Assembly) -> Iterator[Finding]:
 
 def _axles_agree(assembly: Assembly) -> Iterator[Finding]:
     """The sums of the corners against an axle scale: each is sure to half a step a reading."""
-    weighing = assembly.design.weighing
+    weighing = assembly.weighing
     if not isinstance(weighing, Corners) or weighing.check is None:
         return
     check = weighing.check

@@ -39,7 +39,7 @@ def ground_findings(assembly: Assembly, level: LevelResult) -> Iterator[Finding]
 def _lowest(assembly: Assembly, box: PlacedBox, low_mm: float) -> Iterator[Finding]:
     """A box that hangs lower than everything of the car between its axles is what a kerb meets first."""
     hard, bay = lowest_hard_mm(assembly), assembly.bay_of(box)
-    said = any(space.kind == "lowest" for space in assembly.design.keepouts.values())
+    said = any(space.lowest for space in assembly.obstacles)
     # a lowest line that was said is kept like any other gap
     if said or (hard is not None and hard - low_mm < LEVEL_MM):
         return

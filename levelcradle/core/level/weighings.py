@@ -47,9 +47,8 @@ class WeighedRow:
 
 def weighed_rows(assembly: Assembly, figures: LevelResult) -> list[WeighedRow]:
     """Every weighing but the one that loads are counted from."""
-    design = assembly.design
-    base = base_of(design)
-    order = sorted(design.weighings.items(), key=lambda row: (row[1].order, row[0]))
+    base = base_of(assembly.weighings)
+    order = sorted(assembly.weighings.items(), key=lambda row: (row[1].order, row[0]))
     return [_row(assembly, figures, key, weighed) for key, weighed in order if weighed is not base]
 
 
@@ -72,10 +71,10 @@ def _compared(assembly: Assembly, figures: LevelResult, key: str, weighed: Weigh
     if weighed.kind == "box":
         yield from _box_compared(assembly, key)
         return
-    found, base = found_loads(assembly.vehicle, weighed.read), base_of(assembly.design)
+    found, base = found_loads(assembly.vehicle, weighed.read), base_of(assembly.weighings)
     if figures.found is None or found is None or base is None:
         return
-    rows = [r for r in masses(assembly) if was_done(assembly, weighed, r.path) and not was_done(assembly, base, r.path)]
+    rows = [row for row in masses(assembly) if was_done(weighed, row) and not was_done(base, row)]
     expected = loads_after(figures.found, rows, assembly.vehicle)
     for name, read, want, *tols in _pairs(weighed, found, expected):
         yield _held_against(name, read, want, *tols)

@@ -15,14 +15,15 @@ __all__ = ["stock_findings"]
 DEADLY_V = 60.0  # d.c.: voltage class B, ISO 6469-3, from memory
 
 
-def stock_findings(assembly: Assembly) -> list[Finding]:
+def stock_findings(design: Design, assembly: Assembly) -> list[Finding]:
+    """What stands on the shelf by itself, and against what was placed."""
     return [
-        *_out_of_step(assembly.design),
-        *_as_they_are(assembly.design),
-        *_short(assembly),
-        *_strings(assembly.design),
-        *window_findings(assembly.design),
-        *_deadly(assembly.design),
+        *_out_of_step(design),
+        *_as_they_are(design),
+        *_short(design, assembly),
+        *_strings(design),
+        *window_findings(design),
+        *_deadly(design),
     ]
 
 
@@ -190,12 +191,12 @@ def _strings(design: Design) -> Iterator[Finding]:
             )
 
 
-def _short(assembly: Assembly) -> Iterator[Finding]:
+def _short(design: Design, assembly: Assembly) -> Iterator[Finding]:
     placed = Counter(m.kind for box in assembly.boxes.values() for m in box.shell.modules)
-    shelf = Counter(m.kind for m in assembly.design.modules.values() if m.verdict != "reject")
+    shelf = Counter(m.kind for m in design.modules.values() if m.verdict != "reject")
     for kind, count in placed.items():
         if count > shelf[kind]:
-            name = plain(assembly.design.module_kinds[kind].name)
+            name = plain(design.module_kinds[kind].name)
             yield Finding(
                 id=f"stock:count:{kind}",
                 code="stock.count",

@@ -57,9 +57,8 @@ def _area(ring: tuple[tuple[float, float], ...] | list[tuple[float, float]]) -> 
     return abs(math.fsum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, [*ring[1:], ring[0]], strict=True))) / 2
 
 
-def survey_findings(assembly: Assembly) -> list[Finding]:
-    """Everything the Survey station has to say but the weighing."""
-    design = assembly.design
+def survey_findings(design: Design, assembly: Assembly) -> list[Finding]:
+    """Everything the Survey station has to say but the weighing: of what was written down, and what stands on it."""
     return [
         *_tapes(design),
         *_diagonals(design),

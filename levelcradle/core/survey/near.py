@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from levelcradle.core.assembly import Assembly, member_solid
 from levelcradle.core.axes import Vec, minus, plus, scaled, unit
 from levelcradle.core.bays import extent
+from levelcradle.core.design import Design
 from levelcradle.core.solids import block, nearest, ray_hits
 
 __all__ = ["Carrier", "Depth", "carriers_near", "depth_behind"]
@@ -23,13 +24,12 @@ class Carrier:
     message: str
 
 
-def carriers_near(assembly: Assembly, bay: str) -> list[Carrier]:
+def carriers_near(design: Design, bay: str) -> list[Carrier]:
     """What could carry a box in a bay, nearest first; main structure before bolted-on."""
-    return sorted(_carriers(assembly, bay), key=lambda c: (c.distance_mm, c.name))
+    return sorted(_carriers(design, bay), key=lambda c: (c.distance_mm, c.name))
 
 
-def _carriers(assembly: Assembly, bay: str) -> Iterator[Carrier]:
-    design = assembly.design
+def _carriers(design: Design, bay: str) -> Iterator[Carrier]:
     space = block(*extent(design.bays[bay]))
     for key, point in design.hardpoints.items():
         at = point.at_mm
