@@ -33,6 +33,12 @@ STRAP = {"count": 2, "along": "across", "material": "s235", "thickness_mm": 2, "
 STRAPS = {"type": "straps", "strap": STRAP}
 STOP = {"count": 1, "material": "s235", "thickness_mm": 6, "bend_radius_mm": 6, "high_mm": 50, "wide_mm": 60,
         "leg_mm": 50, "bolts": NUTS, "each": 2}  # fmt: skip
+LEDGE = {"material": "s235", "thickness_mm": 3, "bend_radius_mm": 3, "leg_mm": 45, "up_mm": 30, "slide_mm": 0,
+         "lowest": True, "bolts": NUTS}  # fmt: skip
+PLATES = {"material": "s235", "thickness_mm": 6, "screws": NUTS, "each": 2}
+PRESSED = {"type": "pressed", "along": "aft", "by": "wedges", "force_n": 3000, "plates": PLATES,
+           "widths": {"between_mm": 412, "strap_mm": 404}}  # fmt: skip
+APART, TOUCHING = {"neighbour_gap_mm": 24}, {"neighbour_gap_mm": 0}
 FIT = {"type": "fit", "between": "board-4"}
 CUT = {"c": {"edge": ["front", "base"], "mm": [30.0, 30.0]}}
 EDGEWISE = {"down": "side_a", "aft": "top"}
@@ -58,6 +64,17 @@ def car(*holders: dict[str, Any], kind: dict[str, Any] | None = None, **more: An
 
 def told(tree: dict[str, Any]) -> list[Finding]:
     return found(tree, "inside.held")
+
+
+def ledges(along: str = "aft", **more: Any) -> dict[str, Any]:
+    return {"type": "ledges", "along": along, "ledge": {**LEDGE, **more}}
+
+
+def drawers(*holders: dict[str, Any]) -> dict[str, Any]:
+    """A frame filled through its front, two tiers in it."""
+    tree = car(*holders, counts=(1, 1, 2), kind=APART)
+    tree["boxes"]["x"] |= {"construction": {"type": "framed"}, "closures": {"p": {"type": "panel", "face": "front"}}}
+    return tree
 
 
 def loose(tree: dict[str, Any]) -> set[str]:
@@ -86,6 +103,10 @@ WHOLE = {
     "straps and boards": car(STRAPS, FIT, stops("left"), stops("right"), layers=hard(("front", "aft", "base"))),
     "stops, welded": car(STRAPS, FIT, stops("left", welded=True), stops("right", welded=True),
                          layers=hard(("front", "aft", "base"))),
+    "ledges": car(ledges(), counts=(1, 1, 2), kind=APART),
+    "slides in a frame": drawers(ledges(slide_mm=2)),
+    "pressed by wedges": car(PRESSED, STRAPS, stops("left"), stops("right"), kind=TOUCHING),
+    "pressed by screws": car({**PRESSED, "by": "screws"}, STRAPS, stops("left"), stops("right"), kind=TOUCHING),
     "straps, welded": car({**STRAPS, "strap": {**STRAP, "welded": True}}, FIT, stops("right"),
                           layers=hard(("front", "aft", "left", "base"))),
 }  # fmt: skip
@@ -105,6 +126,114 @@ def test_what_nobody_has_said_is_not_known_and_holds_the_drawings_back() -> None
             assert [f.state for f in told(car(row))] == ["unknown"], kind
     without = told(car(OWN, kind={"mount_holes": None}))
     assert [(f.state, "no holes of its own" in f.message) for f in without] == [("unknown", True)]
+
+
+def fouls(tree: dict[str, Any]) -> list[str]:
+    return [message_text(f) for f in told(tree) if f.state == "foul"]
+
+
+@pytest.mark.parametrize(
+    ("holders", "counts", "gap", "words"),
+    [
+        ([ledges(leg_mm=18)], (1, 1, 2), 24, "lie on the left ledges"),
+        ([ledges(thickness_mm=6, bend_radius_mm=6)], (1, 1, 2), 4, "ledges 6 thick in gaps"),
+        ([ledges()], (1, 1, 2), 10, "for nuts and heads"),
+        ([ledges()], (1, 2, 2), 24, "2 modules side by side"),
+        ([ledges(slide_mm=2)], (1, 1, 2), 24, "filled another way"),
+        ([ledges(material="al5083")], (1, 1, 2), 24, "steel to steel"),
+        ([ledges(bolts=None)], (1, 1, 2), 24, "nothing in it"),
+        ([ledges(lowest=False, bolts=None), STRAPS], (1, 1, 1), 24, "nothing stands on them"),
+        ([ledges(bolts={**NUTS, "size": "M10"})], (1, 1, 2), 30, "bolts 10 thick in holes of 9"),
+    ],
+)
+def test_a_ledge_that_bears_or_holds_nothing_is_told(
+    holders: list[dict[str, Any]], counts: tuple[int, int, int], gap: float, words: str
+) -> None:
+    rows = fouls(car(*holders, counts=counts, kind={"neighbour_gap_mm": gap}))
+    assert any(words in row for row in rows), rows
+
+
+def test_a_thinner_ledge_bears_less_and_one_between_posts_bends_as_a_bar() -> None:
+    def checks(tree: dict[str, Any]) -> dict[str, float]:
+        return {check.name: float(check.utilisation.max()) for check in _checks_of(tree)}
+
+    thick, thin = (checks(car(ledges(thickness_mm=t), counts=(1, 1, 2), kind=APART)) for t in (3, 2))
+    assert thin["ledges at their bend"] == pytest.approx(thick["ledges at their bend"] * 9 / 4, rel=0.05)
+    assert "ledges between posts" not in thick
+    frame = {up: checks(drawers(ledges(up_mm=up)))["ledges between posts"] for up in (20, 40)}
+    assert frame[20] == pytest.approx(4 * frame[40])
+
+
+def _checks_of(tree: dict[str, Any]) -> list[Any]:
+    """Every check of its only holder under a kilonewton each way on each grip."""
+    held = held_box(tree).shell.held.by_holder["h0"]
+    pushed = np.tile(np.array([0.0, 0.0, -1000.0]), (1, 1, len(held.grips()), 1))
+    return list(held.checks(pushed))
+
+
+def test_a_box_is_as_much_longer_as_the_stack_is_wider_before_it_is_pressed() -> None:
+    def tree(mm: float) -> dict[str, Any]:
+        return car({**PRESSED, "widths": {"edge_mm": mm}}, STRAPS, stops("left"), stops("right"),
+                   kind=TOUCHING)  # fmt: skip
+
+    sizes = [held_box(tree(mm)).shell.outer_mm[0] for mm in (408, 420)]
+    assert sizes[1] - sizes[0] == pytest.approx(12)
+    given_inside = tree(420)
+    inner = list(held_box(tree(408)).shell.inner_mm)
+    given_inside["boxes"]["x"]["inner"] = {"type": "fixed", "size_mm": inner}
+    assert any("for a stack 420.0 wide at its edge" in row for row in fouls(given_inside))
+
+
+def test_the_wall_carries_what_presses_and_what_is_thrown_besides() -> None:
+    def used(force: float) -> float:
+        rows = {check.name: check for check in _checks_of(car({**PRESSED, "force_n": force}, kind=TOUCHING))}
+        return float(rows["front under what presses"].utilisation.max())
+
+    assert used(4000) - used(2000) == pytest.approx(used(6000) - used(4000))
+    assert used(2000) > (used(4000) - used(2000)) * (1 - 1e-9)
+
+
+def test_what_presses_needs_modules_that_touch_and_figures_that_somebody_said() -> None:
+    assert any("gaps of 4.0 between modules that are pressed" in row for row in fouls(car(PRESSED)))
+    for gone in ("force_n", "plates"):
+        rows = told(car({**PRESSED, gone: None}, kind=TOUCHING))
+        assert [f.state for f in rows if "nobody has said" in f.message] == ["unknown"]
+    rows = told(car({**PRESSED, "widths": {}}, kind=TOUCHING))
+    assert any("nobody has measured how wide" in f.message for f in rows)
+    springs = {**TOUCHING, "compression": {"axis": "length", "free_mm": 205}}
+    assert not [f for f in told(car({**PRESSED, "widths": {}}, kind=springs)) if f.state == "unknown"]
+
+
+@pytest.mark.parametrize(("holder", "axis", "pressed"), [(PRESSED, "length", True), (PRESSED, "width", False),
+                                                         (OWN, "length", False)])  # fmt: skip
+def test_modules_that_must_be_pressed_say_so_where_nothing_presses_them_that_way(
+    holder: dict[str, Any], axis: str, pressed: bool
+) -> None:
+    free = {"length": 205, "width": 125}[axis]
+    kind = {**TOUCHING, "clamp": True, "compression": {"axis": axis, "free_mm": free}}
+    rows = [f for f in told(car(holder, kind=kind)) if "held under compression" in f.message]
+    assert [f.state for f in rows] == ([] if pressed else ["unknown"])
+
+
+def test_plates_that_press_stay_when_the_rest_is_sized() -> None:
+    design = validate(car(PRESSED, kind=TOUCHING))
+    sized = edited(design, held_by(design, "x", "straps", {}))
+    assert sized.boxes["x"].holders["h0"] == design.boxes["x"].holders["h0"]
+    assert "h0" in {key for key, row in sized.boxes["x"].holders.items() if row.type == "pressed"}
+    assert len(sized.boxes["x"].holders) > 1
+
+
+def test_ledges_are_sized_as_slides_where_a_box_is_filled_that_way() -> None:
+    for tree, slides in ((drawers(), True), (car(counts=(1, 1, 2), kind=APART), False)):
+        design = validate(tree)
+        sized = edited(design, held_by(design, "x", "ledges", {}))
+        (row,) = sized.boxes["x"].holders.values()
+        assert row.type == "ledges"
+        assert row.ledge is not None
+        assert (row.ledge.slide_mm > 0) is slides
+    tight = validate(car(counts=(1, 1, 2)))
+    with pytest.raises(OutOfRange, match="between ledges and tier"):
+        held_by(tight, "x", "ledges", {})
 
 
 SIDES = {"front", "aft", "left", "right"}
@@ -236,7 +365,7 @@ def test_a_liner_that_conducts_burns_or_stands_no_warmth_says_so(row: dict[str, 
 # --- strength ---
 
 
-@pytest.mark.parametrize("how", WHOLE)
+@pytest.mark.parametrize("how", [how for how in WHOLE if "pressed" not in how])  # what presses is there without any
 def test_twice_the_mass_uses_twice_as_much(how: str) -> None:
     """Statics is linear, also where contacts only push; links and clamps are thrown with the modules."""
     one, two = copy.deepcopy(WHOLE[how]), copy.deepcopy(WHOLE[how])
@@ -401,8 +530,10 @@ def test_what_holds_stands_in_the_box_and_in_no_module(how: str) -> None:
     pieces = [s for p in box.shell.held.pieces for s in p.solids]
     rods = [s for p in box.shell.held.pieces for s in p.solids if p.name in ("rod", "bolt")]
     low, high = extent(pieces)[:3], extent(pieces)[3:]
-    end = np.array(made.start_mm) + made.inner_mm
-    assert (low >= np.array(made.start_mm) - 1e-6).all()
+    start, end = np.array(made.start_mm), np.array(made.start_mm) + made.inner_mm
+    if "frame" in how:  # its ledges reach over the posts
+        start[0], end[0] = made.along_walls(0)[:2]
+    assert (low >= start - 1e-6).all()
     assert (high <= end + 1e-6).all()
     for module in box.shell.modules:
         solid = block(module.low, module.high)

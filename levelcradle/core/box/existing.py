@@ -143,6 +143,9 @@ class ExistingCase:
         low, high = ([v[i] for i in range(3) if i != axis] for v in (off, tops))
         return (low[0], low[1]), (high[0], high[1])
 
+    def along_walls(self, axis: int) -> tuple[float, float, float]:
+        return self.start_mm[axis], self.start_mm[axis] + self.inner_mm[axis], 0.0
+
     def bearing_at(self, face: Face) -> Plate | None:
         """How its edges are made is not known: they are taken to turn freely."""
         if face == "top":

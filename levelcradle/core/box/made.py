@@ -140,6 +140,10 @@ class Made(Protocol):
         """What is flat and free of a face for a cover to lie on: its first corner and its last, along the first and the
         second way; None where nothing is."""
 
+    def along_walls(self, axis: int) -> tuple[float, float, float]:
+        """From where to where, along or across, what is fixed inside along its walls reaches, and how much of either
+        end lies on a post there; 0 where it lies on the wall all along."""
+
     def bearing_at(self, face: Face) -> Bearing | None:
         """What carries what presses on a face from inside; None where it is closed by what comes off."""
 

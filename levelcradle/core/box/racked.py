@@ -185,6 +185,9 @@ class RackedBox:
         leg = self.spec.angle_mm
         return (leg, leg), (self.outer_mm[one] - leg, self.outer_mm[other] - leg)
 
+    def along_walls(self, axis: int) -> tuple[float, float, float]:
+        return self.start_mm[axis], self.start_mm[axis] + self.inner_mm[axis], 0.0
+
     def bearing_at(self, face: Face) -> Plate | None:
         """The insert's sheet over the whole of a face, the angles not counted; its rim stands behind the flats, which
         hold it from moving, not from turning."""

@@ -8,7 +8,24 @@ from pydantic import Field
 
 from levelcradle.core.design.base import DocumentModel, Id, Line, NonNegativeLength, PositiveLength
 
-__all__ = ["Bolts", "Feet", "Fit", "Holder", "OwnHoles", "Rods", "Strap", "Stop", "Stops", "Straps", "refers"]
+__all__ = [
+    "Bolts",
+    "Feet",
+    "Fit",
+    "FreeWidths",
+    "Holder",
+    "Ledge",
+    "Ledges",
+    "OwnHoles",
+    "Plates",
+    "Pressed",
+    "Rods",
+    "Stop",
+    "Stops",
+    "Strap",
+    "Straps",
+    "refers",
+]
 
 Few = Annotated[int, Field(ge=1, le=24)]
 Thick = Annotated[float, Field(gt=0, le=20)]
@@ -120,6 +137,68 @@ class Stops(DocumentModel):
     stop: Stop | None = None
 
 
+class Ledge(DocumentModel):
+    """Angles along two walls, under each tier above the lowest: one leg up the wall, welded to it while the box is
+    empty (of a frame to its posts), the other under the tier.
+
+    Attributes:
+        leg_mm: under the tier, outside, from the wall.
+        up_mm: up the wall, outside.
+        slide_mm: how thick the strips are that a tier slides in on; 0 where it is lifted in.
+        lowest: whether the lowest tier stands on ledges too, and not on the base.
+        bolts: down through the modules' own holes; None where something else holds them up.
+    """
+
+    material: Id = "s235"
+    thickness_mm: Thick = 3.0
+    bend_radius_mm: NonNegativeLength = 3.0
+    leg_mm: PositiveLength = 40.0
+    up_mm: PositiveLength = 30.0
+    slide_mm: Annotated[float, Field(ge=0, le=20)] = 0.0
+    lowest: bool = False
+    bolts: Bolts | None = None
+
+
+class Ledges(DocumentModel):
+    """Ledges along the box or across it."""
+
+    type: Literal["ledges"]
+    block: Id
+    along: Literal["aft", "across"] = "aft"
+    ledge: Ledge | None = None
+
+
+class FreeWidths(DocumentModel):
+    """How wide a stack is before it is pressed, where its modules spring back and bulge: at a strap of their own,
+    between two, at the edge. None where it was not measured."""
+
+    strap_mm: PositiveLength | None = None
+    between_mm: PositiveLength | None = None
+    edge_mm: PositiveLength | None = None
+
+
+class Plates(DocumentModel):
+    """The two plates a stack is pressed between; ``each``: so many screws in a row press on the one."""
+
+    material: Id = "s235"
+    thickness_mm: Thick = 6.0
+    screws: Bolts = Bolts(size="M10")
+    each: Few = 2
+
+
+class Pressed(DocumentModel):
+    """A stack pressed along one way with a force that its modules' maker says, by wedges or by screws through the
+    wall. Where no width was measured its modules' own free size counts."""
+
+    type: Literal["pressed"]
+    block: Id
+    along: Literal["aft", "across"] = "across"
+    by: Literal["wedges", "screws"] = "wedges"
+    force_n: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    widths: FreeWidths = FreeWidths()
+    plates: Plates | None = None
+
+
 class Fit(DocumentModel):
     """Pure fit: the block presses through the layers on the walls, base and lid. ``between``: the row of the table of
     liners that fills the gaps between neighbours."""
@@ -129,7 +208,7 @@ class Fit(DocumentModel):
     between: Id | None = None
 
 
-Holder = Annotated[OwnHoles | Rods | Straps | Stops | Fit, Field(discriminator="type")]
+Holder = Annotated[OwnHoles | Rods | Straps | Stops | Ledges | Pressed | Fit, Field(discriminator="type")]
 
 
 _NAMES = {

@@ -10,7 +10,7 @@ from levelcradle.core.analysis import analyse_assembly
 from levelcradle.core.assembly import resolve
 from levelcradle.core.box.holding import PLAY_MM, Placed, room_of, settles, tool_mm
 from levelcradle.core.design import Design
-from levelcradle.core.design.base import FACE_PAIRS, FACES, Face
+from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, FACES, Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.holders import Holder
 from levelcradle.core.design.layers import WALLS
@@ -31,6 +31,7 @@ MOST_TRIED = 24  # of one kind: an answer within two seconds
 NEEDS = {
     "own_holes": "Bolts down to the floor need modules with holes from base to top, standing on either.",
     "rods": "Rods need modules with holes that lie level.",
+    "ledges": "Ledges need modules with holes from base to top, one beside the other on them.",
     "straps": "",
 }
 SHEETS_MM = (4.0, 3.0, 2.5, 2.0, 1.5)  # in common stock: common practice, no source
@@ -42,19 +43,25 @@ WIDE_MM = (60.0, 120.0, 180.0, 240.0)
 
 def held_by(design: Design, box_id: str, kind: str, meshes: Mapping[str, Mesh]) -> list[Op]:
     """The holders of a box exchanged for others of a kind (``any``: the first of all kinds), sized so that no way is
-    foul and nothing else becomes so. Raises UnknownThing, OutOfRange with what stands against it."""
+    foul and nothing else becomes so; plates that press a stack stay. Raises UnknownThing, OutOfRange with what stands
+    against it."""
     if box_id not in design.boxes:
         raise UnknownThing("box", box_id)
     if kind != "any" and kind not in WAYS_TO_HOLD:
         raise UnknownThing("way to hold", kind)
-    bare = edited(design, [{"op": "replace", "path": f"/boxes/{box_id}/holders", "value": {}}])
+    stay = {
+        key: holder.model_dump(mode="json")
+        for key, holder in design.boxes[box_id].holders.items()
+        if holder.type == "pressed"
+    }
+    bare = edited(design, [{"op": "replace", "path": f"/boxes/{box_id}/holders", "value": stay}])
     assembly = resolve(bare, meshes)
     before = {f.id: f.margin for f in analyse_assembly(assembly).findings if f.state == "foul"}
     stacks, why = assembly.boxes[box_id].shell.held.stacks, ""
     for name in WAYS_TO_HOLD if kind == "any" else (kind,):
         why = NEEDS[name]
         for holders in islice(_plans(name, stacks, bare.boxes[box_id], bare.tables), MOST_TRIED):
-            ops = _put(bare.boxes[box_id], box_id, holders, stacks, bare.tables)
+            ops = _put(bare.boxes[box_id], box_id, {**stay, **holders}, stacks, bare.tables)
             tried = resolve(edited(bare, ops), meshes)
             against = [f for f in held_findings(tried) if f"boxes/{box_id}" in f.subjects and _stands_against(f)]
             if not against:
@@ -91,7 +98,8 @@ def _put(box: Box, box_id: str, holders: dict[str, Row], stacks: "Stacks", table
     if not any(row["type"] == "fit" for row in holders.values()):
         return ops
     tried = box.model_copy(update={"holders": {key: HOLDER.validate_python(row) for key, row in holders.items()}})
-    stopped = {row.get("against") for row in holders.values()}
+    stopped: set[Face] = {holder.against for holder in tried.holders.values() if holder.type == "stops"}
+    stopped |= {face for h in tried.holders.values() if h.type == "pressed" for face in _faces_along(h.along)}
     for face in WALLS:
         let_in = max(room_of(tried, key, placed.stack).get(face, 0.0) for key, placed in stacks.items())
         op: OpName = "replace" if box.lining(face) else "add"
@@ -157,6 +165,30 @@ def _own_holes(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, R
         yield {"bolts": {"type": "own_holes", "bolts": {"size": size, "property_class": "8.8", "into": "nut"}}}
 
 
+def _ledges(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, Row]]:
+    """Under every tier, along the walls that its modules reach from one to the other; as slides where the box is filled
+    that way."""
+    stack, holes = placed.stack, placed.stack.kind.mount_holes
+    size = _largest(tables, holes.diameter_mm, lambda row: row.d_mm) if holes else None
+    if size is None or stack.holes_axis != 2:
+        return
+    bolt, closed = tables.bolts[size], FACE_AT[placed.made.closed_face][0]
+    for along, thick in product(sorted((0, 1), key=lambda axis: axis != closed), reversed(SHEETS_MM)):
+        across = 1 - along
+        if stack.counts(across) > 1:
+            continue
+        half = stack.laid.turned.size_mm[across] / 2
+        inside = half - max(abs(hole[0 if across == stack.ends_axis else 1]) for hole in placed.holes())
+        free = max(2 * thick, *(placed.free_mm(face) for face in FACE_PAIRS[across]))
+        ledge = {
+            "material": box.material, "thickness_mm": thick, "bend_radius_mm": thick, "lowest": True,
+            "leg_mm": math.ceil(free + inside + 1.2 * bolt.clearance_hole_mm + bolt.washer_mm / 2),
+            "up_mm": 2 * thick + 20.0, "slide_mm": thick if closed == along else 0.0,
+            "bolts": {"size": size, "property_class": "8.8", "into": "nut"},
+        }  # fmt: skip
+        yield {"ledges": {"type": "ledges", "along": ("aft", "across")[along], "ledge": ledge}}
+
+
 def _rods(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, Row]]:
     """On feet in the gaps where they are thick enough, else before and behind the stack; in few gaps, then in all."""
     stack, holes = placed.stack, placed.stack.kind.mount_holes
@@ -192,10 +224,14 @@ def _straps(placed: Placed, box: Box, tables: Tables) -> Iterator[dict[str, Row]
     hard = ((key, row.thickness_mm) for key, row in tables.liners.items() if row.creeps == "no")
     between = next((key for key, thick in hard if 0 <= gap - thick <= PLAY_MM), None)
     fit: dict[str, Row] = {"fit": {"type": "fit", "between": between}}
+    own = (row for row in box.holders.values() if row.type == "pressed")
+    pressed = {row.along for row in own if box.blocks[row.block] is placed.stack.block}
+    ways = [way for way in ("aft", "across") if way not in pressed]
     weldable = (True, False) if tables.materials[box.material].weldable_with == "steel" else (False,)
     for welded, (strap_mm, wide, bolt), stop_mm in product(weldable, STRAPS, STOPS_MM):
-        for along in sorted(("aft", "across"), key=lambda way: -_room_along(placed, way)):
-            sides = [face for face in WALLS if placed.gap_mm(face) > PLAY_MM]
+        for along in sorted(ways, key=lambda way: -_room_along(placed, way)):
+            between_plates = [face for way in pressed for face in _faces_along(way)]
+            sides = [face for face in WALLS if placed.gap_mm(face) > PLAY_MM and face not in between_plates]
             count = max(stack.counts(1 if along == "aft" else 0), 2)
             strap = {
                 "count": count, "along": along, "material": box.material, "thickness_mm": strap_mm, "wide_mm": wide,
@@ -217,8 +253,12 @@ def _strongest(box: Box, tables: Tables) -> str:
 
 def _room_along(placed: Placed, along: str) -> float:
     """The room at that end of a stack where there is more."""
-    axis = ("aft", "across").index(along)
-    return max(placed.gap_mm(face) for face in FACE_PAIRS[axis])
+    return max(placed.gap_mm(face) for face in _faces_along(along))
+
+
+def _faces_along(along: str) -> tuple[Face, Face]:
+    one, other = FACE_PAIRS[("aft", "across").index(along)]
+    return one, other
 
 
 def _stop(
@@ -244,4 +284,4 @@ def _stop(
     return {"type": "stops", "against": face, "stop": stop}
 
 
-WAYS_TO_HOLD = {"own_holes": _own_holes, "rods": _rods, "straps": _straps}
+WAYS_TO_HOLD = {"own_holes": _own_holes, "rods": _rods, "straps": _straps, "ledges": _ledges}

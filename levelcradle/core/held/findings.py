@@ -55,6 +55,9 @@ def _unsaid(box: PlacedBox, rows: list[BlockHeld]) -> Iterator[Finding]:
 
 def _block(assembly: Assembly, box: PlacedBox, row: BlockHeld) -> Iterator[Finding]:
     yield from _of_holders(box, row)
+    if row.unpressed:
+        words = f"{_named(box, row)}: its modules must be held under compression, and nothing presses them that way"
+        yield _told(box, f"{row.block}:unpressed", "unknown", words, "compression", row.block)
     for axis, mm in row.gaps:
         ways = " and ".join(WAYS[face] for face in FACE_PAIRS[axis])
         yield _told(

@@ -4,7 +4,7 @@ between. First whether it is held in all six ways, then what a crash does to eac
 Source: statics of a rigid body on springs, of which some only push; each holder at half and at double stiffness (common
 practice, no source)."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -66,6 +66,7 @@ class BlockHeld:
 
     Attributes:
         missing: (holder, what is missing of it).
+        unpressed: whether its modules must be held under compression, and nothing presses them that way.
         broken: (holder, number of what it asks, what that is and is not so).
         gaps: axes along which neighbours have a gap that nothing fills, and how wide.
         loose: ways in which it is not held; ``lifts``: cases that tear it off though each way is held.
@@ -76,6 +77,7 @@ class BlockHeld:
     block: str
     holders: int
     missing: tuple[tuple[str, str], ...] = ()
+    unpressed: bool = False
     broken: tuple[tuple[str, int, str], ...] = ()
     gaps: tuple[tuple[int, float], ...] = ()
     loose: tuple[Loose, ...] = ()
@@ -135,7 +137,7 @@ def _of_block(
     asks = {name: (*h.asks(), *_has_room(h.words, rows[name], placed)) for name, h in whole.items()}
     broken = tuple((name, n, words) for name, rules in asks.items() for n, (words, so) in enumerate(rules, 1) if not so)
     holders = list(own.values())
-    begun = BlockHeld(box.id, key, len(own), missing, broken)
+    begun = BlockHeld(box.id, key, len(own), missing, bool(own) and _unpressed(placed, own.values()), broken)
     if missing or broken or not own:
         return begun
     begun = replace(begun, gaps=tuple(_unfilled(placed, holders)))
@@ -152,6 +154,14 @@ def _of_block(
         return replace(begun, lifts=tuple(cases[n].name for n in found.lifts))
     forces = tuple(found.forces[:, :, [g == n for g in owner]] for n in range(len(holding)))
     return _Solved(begun, placed, holding, forces)
+
+
+def _unpressed(placed: Placed, holders: Iterable[Holding]) -> bool:
+    kind = placed.stack.kind
+    ways = {holder.presses for holder in holders if not holder.missing} - {None}
+    if not kind.clamp:
+        return False
+    return (placed.stack.axis_of(kind.compression.axis) not in ways) if kind.compression else not ways
 
 
 def _has_room(words: str, holder: Holder, placed: Placed) -> Iterator[tuple[str, bool]]:

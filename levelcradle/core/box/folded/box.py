@@ -176,6 +176,9 @@ class FoldedBox:
         wall = self.wall_at(face)
         return (wall.start_mm + back, wall.flat_from_mm), (wall.end_mm - back, wall.flat_to_mm)
 
+    def along_walls(self, axis: int) -> tuple[float, float, float]:
+        return self.start_mm[axis], self.start_mm[axis] + self.inner_mm[axis], 0.0
+
     def bearing_at(self, face: Face) -> Plate | None:
         """Its bends and welded corners hold each wall's edges, and the base's; the lid holds a wall's rim from moving,
         not from turning, and a welded edge of aluminium too, which is soft beside its weld (EN 1999-1-1, 6.1.6).

@@ -171,6 +171,11 @@ class FramedBox:
         s = spec.tube_mm
         return (low[one] + s, low[other] + s), (high[one] - s, high[other] - s)
 
+    def along_walls(self, axis: int) -> tuple[float, float, float]:
+        """From outside to outside of its posts, which stand beside its inside."""
+        low, high = self.frame.edges
+        return low[axis], high[axis], self.frame.spec.tube_mm
+
     def bearing_at(self, face: Face) -> Beams | None:
         """Its tubes, free at their ends, the cladding not counted: rails and end tubes across in base and top, the two
         rings along the walls."""

@@ -40,9 +40,13 @@ class StandingAngle:
     def wide_mm(self) -> float:
         return self.along_mm[1] - self.along_mm[0]
 
+    def off_wall(self, mm: float) -> float:
+        """Where what is so far off the outside of its upright leg is along its axis."""
+        return self.back_mm + self.way * mm
+
     def _block(self, out: tuple[float, float], heights: tuple[float, float]) -> tuple[Vec, Vec]:
         """Corners of a leg, from how far to how far off its back."""
-        ends = sorted(self.back_mm + self.way * mm for mm in out)
+        ends = sorted(self.off_wall(mm) for mm in out)
         low, high = [0.0, 0.0, heights[0]], [0.0, 0.0, heights[1]]
         low[self.axis], high[self.axis] = ends
         low[1 - self.axis], high[1 - self.axis] = self.along_mm
@@ -68,15 +72,21 @@ class StandingAngle:
 
     def off_back_mm(self, row_mm: float) -> float:
         """Where such a row is along its axis."""
-        return self.back_mm + self.way * (self.thickness_mm / 2 + row_mm)
+        return self.off_wall(self.thickness_mm / 2 + row_mm)
 
     def bend_n_mm(self, yield_mpa: float) -> float:
         """What it bears at its bend, plastic [N·mm]: w t² / 4 fy / γM0."""
         return self.wide_mm * self.thickness_mm**2 / 4 * yield_mpa / GAMMA_M0
 
-    def part(self, ids: tuple[str, str], of: tuple[str, Material], holes: Sequence[tuple[Vec, float, str]]) -> FlatPart:
+    def part(
+        self,
+        ids: tuple[str, str],
+        of: tuple[str, Material],
+        holes: Sequence[tuple[Vec, float, str]],
+        more: tuple[str, ...] = (),
+    ) -> FlatPart:
         """Its flat: the free edge of the leg on the floor at zero. ``ids``: its id and its name; ``of``: id of its
-        material, and the material; ``holes``: where in the box, how wide, what for."""
+        material, and the material; ``holes``: where in the box, how wide, what for; ``more``: notes of its own."""
         key, steel = of
         t, radius, k = self.thickness_mm, self.radius_mm, steel.k_factor
         figures = {"angle_deg": 90.0, "radius_mm": radius, "thickness_mm": t, "k": k}
@@ -90,7 +100,8 @@ class StandingAngle:
             at_flat = (u if lies else length - (self.tall_mm - up), v)
             found.append(Hole((round(at_flat[0], 6), round(at_flat[1], 6)), diameter, purpose))
         notes = (
-            f"Leg {self.leg_mm:g} outside on the floor, {self.tall_mm:.1f} outside upright",
+            *more,
+            f"Leg {self.leg_mm:g} outside lying, {self.tall_mm:.1f} outside upright",
             f"Inside radius {radius:g}, bend deduction {deduction:.2f}: K {k:g} ({steel.k_source})",
         )
         bend = Bend((bend_at, 0.0), (bend_at, wide), 90.0, self.radius_mm, True, allowance)

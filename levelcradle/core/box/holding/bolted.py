@@ -1,7 +1,7 @@
 """Bolts of holders: in what they hold, and what that carries in a crash."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -31,7 +31,8 @@ __all__ = [
     "bolt_asks",
     "bolt_checks",
     "bolt_words",
-    "nut_outside",
+    "bolt_outside",
+    "nuts_outside",
     "ratio",
     "rim_check",
     "sheet_check",
@@ -156,17 +157,22 @@ def sheet_check(face: Face, press: Forces, bearing: Bearing, patch_mm: tuple[flo
     return replace(ratio(f"{face} as a whole", press, carries, "N", bearing.rule, "fy / 1.1"), rough=bearing.rough)
 
 
-def nut_outside(placed: Placed, grip: Grip) -> Iterator[Outside]:
-    """A nut on the outside of a face stands out of it."""
-    if grip.bolts is None or grip.face is None or grip.bolts.into != "nut":
-        return
-    bolt = placed.stack.tables.bolts[grip.bolts.size]
-    axis, far = FACE_AT[grip.face]
+def nuts_outside(placed: Placed, grips: Sequence[Grip]) -> Iterator[Outside]:
+    """Nuts on the outside of a face stand out of it."""
+    for grip in grips:
+        if grip.bolts is not None and grip.face is not None and grip.bolts.into == "nut":
+            yield bolt_outside(placed, grip.face, grip.at, grip.bolts)
+
+
+def bolt_outside(placed: Placed, face: Face, at: Vec, bolts: Bolts) -> Outside:
+    """A nut on the outside of a face, with the end of its bolt."""
+    bolt = placed.stack.tables.bolts[bolts.size]
+    axis, far = FACE_AT[face]
     out = nut_mm(bolt) + BEYOND_PITCHES * bolt.pitch_mm
-    low, high = [v - bolt.washer_mm / 2 for v in grip.at], [v + bolt.washer_mm / 2 for v in grip.at]
-    face = placed.made.outer_mm[axis] if far else 0.0
-    low[axis], high[axis] = (face, face + out) if far else (face - out, face)
-    yield Outside("nut", "fastener", block((low[0], low[1], low[2]), (high[0], high[1], high[2])))
+    low, high = [v - bolt.washer_mm / 2 for v in at], [v + bolt.washer_mm / 2 for v in at]
+    wall = placed.made.outer_mm[axis] if far else 0.0
+    low[axis], high[axis] = (wall, wall + out) if far else (wall - out, wall)
+    return Outside("nut", "fastener", block((low[0], low[1], low[2]), (high[0], high[1], high[2])))
 
 
 def steel_rod(name: str, foot: Vec, top: Vec, diameter_mm: float) -> Piece:

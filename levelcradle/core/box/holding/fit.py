@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from levelcradle.core.axes import scaled
 from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack
 from levelcradle.core.box.openings import outward
-from levelcradle.core.box.piece import Piece
+from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.base import FACE_AT, FACES, Face
 from levelcradle.core.design.holders import Fit
 from levelcradle.core.part import FlatPart
@@ -37,8 +37,12 @@ class _NothingDrawn:
 
     missing = ""
     ties = False
+    presses = None
 
     def pieces(self) -> Iterator[Piece]:
+        return iter(())
+
+    def outside(self) -> Iterator[Outside]:
         return iter(())
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:

@@ -9,9 +9,10 @@ import numpy as np
 
 from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.box.cut_out import Taken
-from levelcradle.core.box.holding.bolted import nut_outside
 from levelcradle.core.box.holding.fit import FitHeld
+from levelcradle.core.box.holding.ledges import LedgesHeld
 from levelcradle.core.box.holding.own_holes import OwnHolesHeld
+from levelcradle.core.box.holding.pressed import PressedHeld
 from levelcradle.core.box.holding.rods import RodsHeld
 from levelcradle.core.box.holding.stack import Holding, Kind, Placed, Stack
 from levelcradle.core.box.holding.stops import StopsHeld
@@ -32,6 +33,8 @@ KINDS: Mapping[str, Kind] = {
     "rods": RodsHeld,
     "straps": StrapsHeld,
     "stops": StopsHeld,
+    "ledges": LedgesHeld,
+    "pressed": PressedHeld,
     "fit": FitHeld,
 }
 
@@ -114,13 +117,7 @@ class Held:
     @cached_property
     def outside(self) -> tuple[Outside, ...]:
         """What of them stands out of the box."""
-        return tuple(
-            row
-            for key, holder in self.by_holder.items()
-            if not holder.missing
-            for grip in holder.grips()
-            for row in nut_outside(self.stacks[self.box.holders[key].block], grip)
-        )
+        return tuple(row for holder in self.by_holder.values() if not holder.missing for row in holder.outside())
 
 
 def _laps(low: Matrix, high: Matrix, placed: Placed) -> bool:

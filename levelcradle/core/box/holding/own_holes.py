@@ -9,10 +9,17 @@ from functools import cached_property
 import numpy as np
 
 from levelcradle.core.axes import Vec
-from levelcradle.core.box.holding.bolted import along_normal, bolt_asks, bolt_checks, bolt_words, steel_rod
+from levelcradle.core.box.holding.bolted import (
+    along_normal,
+    bolt_asks,
+    bolt_checks,
+    bolt_words,
+    nuts_outside,
+    steel_rod,
+)
 from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm
 from levelcradle.core.box.openings import outward
-from levelcradle.core.box.piece import Piece
+from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, Face
 from levelcradle.core.design.holders import OwnHoles
 from levelcradle.core.design.layers import Runners
@@ -71,6 +78,8 @@ class OwnHolesHeld:
         if self.placed.stack.kind.mount_holes is None:
             return f"{self.placed.stack.kind.name} has no holes of its own"
         return "" if self.spec.bolts else "nobody has said with which bolts"
+
+    presses = None
 
     @property
     def ties(self) -> bool:
@@ -174,6 +183,9 @@ class OwnHolesHeld:
             end = list(foot)
             end[axis] = top
             yield steel_rod("bolt", foot, (end[0], end[1], end[2]), diameter)
+
+    def outside(self) -> Iterator[Outside]:
+        return nuts_outside(self.placed, self.grips())
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         return iter(())

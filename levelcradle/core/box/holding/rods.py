@@ -25,12 +25,13 @@ from levelcradle.core.box.holding.bolted import (
     bolt_asks,
     bolt_checks,
     bolt_words,
+    nuts_outside,
     ratio,
     rim_check,
     steel_rod,
 )
 from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm, tool_mm
-from levelcradle.core.box.piece import Piece
+from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.holders import Feet, Rods
 from levelcradle.core.finding import Step
@@ -89,6 +90,11 @@ class RodsHeld:
     @property
     def ties(self) -> bool:
         return True
+
+    @property
+    def presses(self) -> int | None:
+        """Along themselves, by their nuts."""
+        return self.placed.stack.holes_axis
 
     @property
     def _feet(self) -> Feet:
@@ -294,6 +300,9 @@ class RodsHeld:
         """How far rods stand out of the stack at each end; below zero where their nuts sink in it."""
         nut = nut_mm(self.placed.stack.tables.bolts[self.spec.size or ""])
         return nut + self._feet.thickness_mm if self._feet.at == "ends" else nut - self.placed.stack.sunk_mm
+
+    def outside(self) -> Iterator[Outside]:
+        return nuts_outside(self.placed, self.grips())
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         """One angle a place and end: the ones that are alike are found by their shape."""

@@ -14,7 +14,7 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.box.chamfers import beyond
 from levelcradle.core.box.cut_out import Taken
 from levelcradle.core.box.made import Made
-from levelcradle.core.box.piece import Piece
+from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.holders import Bolts
@@ -61,6 +61,11 @@ class Stack:
     def ends_axis(self) -> int:
         """Along which axis of the box the modules are long."""
         return self.laid.turned.looks.index("end_a") // 2
+
+    def axis_of(self, way: Literal["length", "width", "height"]) -> int:
+        """Along which axis of the box its modules' length, width or height lies."""
+        face = {"length": "end_a", "width": "side_a", "height": "base"}[way]
+        return [look.replace("_b", "_a").replace("top", "base") for look in self.laid.turned.looks].index(face) // 2
 
     @property
     def sunk_mm(self) -> float:
@@ -184,6 +189,10 @@ class Holding(Protocol):
     def ties(self) -> bool:
         """Whether it holds each module of the stack by itself."""
 
+    @property
+    def presses(self) -> int | None:
+        """Along which axis it presses the modules together; None where it does not."""
+
     def asks(self) -> Iterator[tuple[str, bool]]:
         """What must be, each with whether it is."""
 
@@ -193,6 +202,9 @@ class Holding(Protocol):
         """``forces``: (s, k, n, 3) of the modules on its grips [N], in the box's frame."""
 
     def pieces(self) -> Iterator[Piece]: ...
+
+    def outside(self) -> Iterator[Outside]:
+        """What of it stands out of the box."""
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         """The flat parts it is cut from; their ids begin with the box's and its own."""

@@ -8,10 +8,18 @@ import numpy as np
 
 from levelcradle.core.axes import Vec, scaled
 from levelcradle.core.box.holding.angles import StandingAngle
-from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, ratio, rim_check, weld_n_mm
+from levelcradle.core.box.holding.bolted import (
+    bolt_asks,
+    bolt_checks,
+    bolt_words,
+    nuts_outside,
+    ratio,
+    rim_check,
+    weld_n_mm,
+)
 from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, tool_mm
 from levelcradle.core.box.openings import outward
-from levelcradle.core.box.piece import Piece
+from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.holders import Stop, Stops
 from levelcradle.core.part import FlatPart
@@ -40,6 +48,8 @@ class StopsHeld:
     @property
     def missing(self) -> str:
         return "" if self.spec.stop else "nobody has said which stops"
+
+    presses = None
 
     @property
     def ties(self) -> bool:
@@ -156,6 +166,9 @@ class StopsHeld:
         density = self.placed.stack.tables.materials[self._stop.material].density_kg_m3
         for number, angle in enumerate(self._angles, 1):
             yield from angle.pieces(f"stop {number}", density, f"{self.key}-stop-{number}")
+
+    def outside(self) -> Iterator[Outside]:
+        return nuts_outside(self.placed, self.grips())
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         stop, tables = self._stop, self.placed.stack.tables

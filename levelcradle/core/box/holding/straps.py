@@ -7,9 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, vec
-from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, ratio, weld_n_mm
+from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, nuts_outside, ratio, weld_n_mm
 from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack
-from levelcradle.core.box.piece import Piece, block_piece
+from levelcradle.core.box.piece import Outside, Piece, block_piece
 from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.holders import Strap, Straps
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
@@ -47,6 +47,8 @@ class StrapsHeld:
     @property
     def missing(self) -> str:
         return "" if self.spec.strap else "nobody has said which straps"
+
+    presses = None
 
     @property
     def ties(self) -> bool:
@@ -163,6 +165,9 @@ class StrapsHeld:
         low, high = [middle - half, middle - half, heights[0]], [middle + half, middle + half, heights[1]]
         low[along], high[along] = reach
         return (low[0], low[1], low[2]), (high[0], high[1], high[2])
+
+    def outside(self) -> Iterator[Outside]:
+        return nuts_outside(self.placed, self.grips())
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         """Foot, leg, top, leg, foot: the middle two bends the other way; no foot where it is welded."""

@@ -19,12 +19,15 @@ const KINDS = [
   ['own-holes', 'bolts through their own holes'],
   ['rods', 'rods on feet'],
   ['straps', 'straps, stops and hard boards'],
+  ['ledges', 'ledges, each tier on its own'],
 ] as const
 const CALLED: Record<Holder['type'], string> = {
   own_holes: 'Bolts through their own holes',
   rods: 'Rods on feet',
   straps: 'Straps',
   stops: 'Stops',
+  ledges: 'Ledges',
+  pressed: 'Pressed between plates',
   fit: 'Pure fit',
 }
 const INTO = [
@@ -48,6 +51,7 @@ export function Held({ id, box }: { id: string; box: Box }) {
       <SentenceRows findings={here.filter((f) => f.unit !== 'use')} />
       {ways.length > 0 && <UseRows findings={ways} />}
       <HoldThem id={id} />
+      <PressThem id={id} box={box} />
       {Object.entries(box.holders).map(([key, holder]) => (
         <OneHolder key={key} path={`/boxes/${id}/holders/${key}`} holder={holder} box={box} />
       ))}
@@ -73,6 +77,30 @@ function HoldThem({ id }: { id: string }) {
       )}
     </div>
   )
+}
+
+/** How much they are pressed, and how wide they are before it, only people know: the core asks for it. */
+function PressThem({ id, box }: { id: string; box: Box }) {
+  const edit = useLive((s) => s.edit)
+  const pressed = Object.values(box.holders).filter((h) => h.type === 'pressed')
+  const blocks = Object.keys(box.blocks).filter((b) => !pressed.some((h) => h.block === b))
+  return blocks.map((block) => (
+    <div key={block} className="mt-1">
+      <Link
+        onClick={() =>
+          void edit([
+            {
+              op: 'add',
+              path: `/boxes/${id}/holders/pressed-${block}`.slice(0, 120),
+              value: { type: 'pressed', block, plates: {} },
+            },
+          ])
+        }
+      >
+        {`press ${Object.keys(box.blocks).length > 1 ? `block ${block}` : 'the stack'} between plates`}
+      </Link>
+    </div>
+  ))
 }
 
 function OneHolder({ path, holder, box }: { path: string; holder: Holder; box: Box }) {
@@ -109,6 +137,10 @@ function Figures({ path, holder }: { path: string; holder: Holder }) {
       return holder.strap && <StrapBlanks path={`${path}/strap`} strap={holder.strap} />
     case 'stops':
       return holder.stop && <StopBlanks path={`${path}/stop`} stop={holder.stop} />
+    case 'ledges':
+      return holder.ledge && <LedgeBlanks path={path} ledges={holder} />
+    case 'pressed':
+      return <PressedBlanks path={path} pressed={holder} />
     case 'fit':
       return <Between path={`${path}/between`} between={holder.between ?? ''} />
   }
@@ -231,6 +263,80 @@ function StopBlanks({ path, stop }: { path: string; stop: NonNullable<Of<'stops'
         <>
           <Blank path={`${path}/each`} label="Bolts of each" kind="number" whole />
           <BoltBlanks path={`${path}/bolts`} bolts={stop.bolts} />
+        </>
+      )}
+    </>
+  )
+}
+
+const ALONG = [
+  ['aft', 'lengthwise'],
+  ['across', 'across'],
+] as const
+
+function LedgeBlanks({ path, ledges }: { path: string; ledges: Of<'ledges'> }) {
+  const edit = useLive((s) => s.edit)
+  const ledge = `${path}/ledge`
+  const put = (field: string, value: unknown) =>
+    void edit([{ op: 'replace', path: `${path}/${field}`, value }])
+  if (!ledges.ledge) return null
+  return (
+    <>
+      <Choose label="They run" value={ledges.along} options={ALONG} onChange={(v) => put('along', v)} />
+      <Metal path={ledge} material={ledges.ledge.material} />
+      <Blank path={`${ledge}/leg_mm`} label="Leg under the tier" />
+      <Blank path={`${ledge}/up_mm`} label="Leg up the wall" />
+      <Blank path={`${ledge}/slide_mm`} label="Slide strip on it; 0 for none" />
+      <Tick
+        label="under the lowest tier too"
+        value={ledges.ledge.lowest}
+        onChange={(v) => put('ledge/lowest', v)}
+      />
+      <Tick
+        label="bolted through the modules’ own holes"
+        value={ledges.ledge.bolts !== null}
+        onChange={(v) => put('ledge/bolts', v ? {} : null)}
+      />
+      {ledges.ledge.bolts && <BoltBlanks path={`${ledge}/bolts`} bolts={ledges.ledge.bolts} />}
+    </>
+  )
+}
+
+function PressedBlanks({ path, pressed }: { path: string; pressed: Of<'pressed'> }) {
+  const edit = useLive((s) => s.edit)
+  const put = (field: string, value: unknown) =>
+    void edit([{ op: 'replace', path: `${path}/${field}`, value }])
+  const plates = `${path}/plates`
+  return (
+    <>
+      <Choose
+        label="They are pressed"
+        value={pressed.along}
+        options={ALONG}
+        onChange={(v) => put('along', v)}
+      />
+      <Choose
+        label="By"
+        value={pressed.by}
+        options={[
+          ['wedges', 'wedges before the wall'],
+          ['screws', 'screws through the wall'],
+        ]}
+        onChange={(v) => put('by', v)}
+      />
+      <Blank path={`${path}/force_n`} label="Pressed with, N, as its maker says" kind="number" />
+      <Blank path={`${path}/widths/strap_mm`} label="Before that, wide at a strap" />
+      <Blank path={`${path}/widths/between_mm`} label="Between straps" />
+      <Blank path={`${path}/widths/edge_mm`} label="At its edge" />
+      {pressed.plates && (
+        <>
+          <Metal path={plates} material={pressed.plates.material} bent={false} />
+          {pressed.by === 'screws' && (
+            <>
+              <Blank path={`${plates}/each`} label="Screws" kind="number" whole />
+              <BoltBlanks path={`${plates}/screws`} bolts={pressed.plates.screws} />
+            </>
+          )}
         </>
       )}
     </>
