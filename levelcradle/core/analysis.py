@@ -120,7 +120,10 @@ def analyse(design: Design, meshes: Mapping[str, Mesh]) -> Analysis:
     return analyse_assembly(assembly, failed)
 
 
-_STANDING = ("boxes", "mounts", "items", "keepouts", "members", "bays", "load_states", "pins", "tapes", "agreed_gaps")
+_STANDING = (
+    *("boxes", "mounts", "items", "keepouts", "members", "crossmembers", "bays", "load_states", "pins", "tapes"),
+    "agreed_gaps",
+)
 
 
 def analyse_assembly(assembly: Assembly, failed: Iterable[Finding] = ()) -> Analysis:

@@ -9,7 +9,8 @@ from typing import Literal
 from levelcradle.core.axes import Placement, Vec, cross, plus, rotation, scaled, vec
 from levelcradle.core.bays import Metal, Panel, faces, metal, panels, pierced, sections
 from levelcradle.core.box import Shell, shell_of
-from levelcradle.core.connection import Connection, Seat, connect, frame_of, spot_of
+from levelcradle.core.connection import Connection, Seat, connect, crossmember_in, frame_of, spot_of
+from levelcradle.core.crossmember import PlacedCrossmember
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose, Tables, Vehicle, tree_of
 from levelcradle.core.design.accepted import accepted_plus_minus, guesses, under
 from levelcradle.core.design.agreed import AgreedGap, Chain
@@ -154,6 +155,7 @@ class Assembly:
     design: Design
     boxes: Mapping[str, PlacedBox]
     obstacles: tuple[Obstacle, ...]  # without bay sides
+    crossmembers: Mapping[str, PlacedCrossmember]
     weights: Mapping[str, Weight]  # by the thing's id: what comes out first, then by their order
     sides: tuple[Obstacle, ...]  # as seen by boxes of other bays
     own_sides: Mapping[str, tuple[Obstacle, ...]]  # bay → its sides as seen by its own boxes
@@ -265,7 +267,8 @@ def resolve(design: Design, meshes: Mapping[str, Mesh]) -> Assembly:
     sides = tuple(side for key, bay in design.bays.items() for side in _sides(key, bay, holes, own_bay=False))
     unsure = guesses(told)
     weights = _weights(design, boxes, unsure)
-    return Assembly(design, boxes, things, weights, sides, own, missing, unsure, untaken_things(told))
+    bars = {key: crossmember_in(design, key) for key in design.crossmembers}
+    return Assembly(design, boxes, things, bars, weights, sides, own, missing, unsure, untaken_things(told))
 
 
 def _weights(design: Design, boxes: Mapping[str, PlacedBox], unsure: Sequence[str]) -> dict[str, Weight]:
@@ -331,6 +334,10 @@ def _things(design: Design, boxes: Mapping[str, PlacedBox], meshes: Mapping[str,
         yield _obstacle(
             f"members/{key}", member.name, member_solid(member), "same", "member", structure=member.structure
         )
+    for key in design.crossmembers:
+        bar = crossmember_in(design, key)
+        for solid in bar.solids:
+            yield _obstacle(bar.path, bar.spec.name, solid, "same", "member", structure=bar.ends[0].structure)
 
 
 @lru_cache(maxsize=4096)

@@ -9,9 +9,13 @@ from typing import Literal, TypeVar
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.bar import Bar
 from levelcradle.core.box import divider_part
+from levelcradle.core.connection import bolt_bought, spot_of
+from levelcradle.core.crossmember import PlacedCrossmember
+from levelcradle.core.design.mount import OnHardPoint
+from levelcradle.core.mount import bolted
 from levelcradle.core.part import FlatPart, Stand
 
-__all__ = ["bars_of", "box_letters", "parts_of"]
+__all__ = ["bars_of", "bought_for_crossmembers", "box_letters", "parts_of"]
 
 
 def box_letters(assembly: Assembly) -> dict[str, str]:
@@ -54,16 +58,53 @@ def bars_of(assembly: Assembly) -> tuple[Bar, ...]:
         for bar in box.shell.made.bars(box.id, box.box.name):
             shape = (bar.material, bar.section, round(bar.length_mm, 1), bar.ends)
             alike.setdefault(shape, []).append(replace(bar, of=(box.path,)))
+    for across in assembly.crossmembers.values():
+        if not across.unfit:
+            bar = replace(across.bar(list(_drilled(assembly, across))), of=(across.path,))
+            alike.setdefault((bar.material, bar.section, round(bar.length_mm, 1), bar.ends), []).append(bar)
     taken = Counter(part.mark.rstrip(digits) for part in parts_of(assembly)) if alike else Counter[str]()
     return tuple(_marked(assembly, alike.values(), taken))
 
 
+def _drilled(assembly: Assembly, across: PlacedCrossmember) -> Iterator[tuple[float, float]]:
+    """(how far from its end, diameter) of the holes of a crossmember: for its own bolts, and those of mounts on it."""
+    bolts, spec = assembly.tables.bolts, across.spec
+    if spec.ends == "bolted":
+        for at in (0.0, across.span_mm):
+            yield at + spec.beyond_mm, bolts[spec.bolt.size].clearance_hole_mm
+    for mount in (mount for box in assembly.in_order() for mount in box.mounts):
+        on = bolted(mount)
+        if on is not None and on.path == across.path:
+            yield on.along_mm + spec.beyond_mm, bolts[on.bolt.size].clearance_hole_mm
+
+
+def bought_for_crossmembers(assembly: Assembly) -> Iterator[tuple[str, str]]:
+    """(what, for which) of the bolts and sleeves at the ends of crossmembers."""
+    for bar in assembly.crossmembers.values():
+        for key in bar.spec.hardpoints if bar.spec.ends == "bolted" and not bar.unfit else ():
+            on = OnHardPoint(hardpoint=key, bolt=bar.spec.bolt)
+            yield bolt_bought(on, spot_of(on, assembly.design), bar.through_mm, assembly.tables), bar.spec.name
+            if bar.spec.section == "tube" and bar.spec.sleeve:
+                inside = bar.spec.size_mm - 2 * bar.spec.wall_mm
+                yield f"sleeve for {bar.spec.bolt.size}, {inside:g} long", bar.spec.name
+    for mount in (mount for box in assembly.in_order() for mount in box.mounts):
+        through = bolted(mount)
+        if through is None or not through.sleeve:
+            continue
+        spec = assembly.crossmembers[through.crossmember].spec
+        if spec.section == "tube":
+            yield f"sleeve for {through.bolt.size}, {spec.size_mm - 2 * spec.wall_mm:g} long", spec.name
+
+
 Made = TypeVar("Made", FlatPart, Bar)
+CROSSMEMBERS = "CM"
+"""What their marks begin with."""
 
 
 def _marked(assembly: Assembly, alike: Iterable[list[Made]], taken: Counter[str]) -> Iterator[Made]:
     """Of those that are alike one, with all of them and its mark. ``taken``: how many marks each letter has."""
     letters = {f"boxes/{key}": letter for key, letter in box_letters(assembly).items()}
+    letters |= {bar.path: CROSSMEMBERS for bar in assembly.crossmembers.values()}
     for each in alike:
         first, letter = each[0], letters[each[0].of[0]]
         taken[letter] += 1

@@ -42,6 +42,7 @@ STATION = {
     "strings": "stock",
     "boxes": "box",
     "mounts": "mount",
+    "crossmembers": "mount",
     "load_states": "level",
 }
 """Where the figures of a collection are filled in; all else is surveyed."""

@@ -10,7 +10,7 @@ ROUND_ABOUT = (
     *("snags", "tapes", "units", "vehicle", "weighings"),
 )
 DRAWN_NOWHERE = ("cut_parts", "pins", "readings")
-LANDED_ON = ("hardpoints", "members", "references")
+LANDED_ON = ("hardpoints", "members", "crossmembers", "references")
 
 
 def touched(about: Iterable[str], path: str) -> bool:

@@ -155,13 +155,20 @@ class SectionBody(PreviewBody):
 
 
 class HungBody(Body):
-    """``on``: the hard point or member, as a path; ``other``: where its other end is, of what has two."""
+    """``on``: the hard point, member or crossmember, as a path; ``other``: where its other end is, of what has two."""
 
     box: Id
     kind: Id
     on: ThingPath
     face: Literal["front", "aft", "left", "right", "base", "top"] = "left"
     other: ThingPath | None = None
+
+
+class CrossedBody(Body):
+    """The two hard points that a crossmember is laid on, by their ids."""
+
+    one: Id
+    other: Id
 
 
 class RowBody(Body):

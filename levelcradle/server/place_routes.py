@@ -18,6 +18,7 @@ from levelcradle.core.edits import (
     alike,
     blocks_changed,
     built_as,
+    crossed,
     doubled,
     fitted_in,
     held_by,
@@ -29,6 +30,7 @@ from levelcradle.core.edits import (
     out_of_box,
     relieved,
     removing,
+    uncrossed,
     with_load_set,
 )
 from levelcradle.core.errors import UnknownThing
@@ -38,6 +40,7 @@ from levelcradle.core.mount_drawn import drawn_mount
 from levelcradle.core.opened import made_as, opened
 from levelcradle.server.bodies import (
     BlocksBody,
+    CrossedBody,
     HungBody,
     LayBody,
     PlaceThingBody,
@@ -180,6 +183,21 @@ def new_mount(project: ProjectId, store: TheStore, body: Annotated[HungBody, Dep
     """A mount between a box and a spot of the vehicle, as a patch to apply."""
     key, patch = hung(store.open(project).design, body.box, body.kind, body.on, body.face, body.other)
     return _patched(patch, key)
+
+
+@router.post("/projects/{project}/crossed", response_model=PatchOut, openapi_extra=takes(CrossedBody))
+def new_crossmember(
+    project: ProjectId, store: TheStore, body: Annotated[CrossedBody, Depends(json_body(CrossedBody))]
+) -> Response:
+    """A crossmember between two hard points, as a patch to apply."""
+    key, patch = crossed(store.open(project).design, body.one, body.other)
+    return _patched(patch, key)
+
+
+@router.post("/projects/{project}/crossmembers/{crossmember}/taken-away", response_model=PatchOut)
+def no_crossmember(project: ProjectId, crossmember: Key, store: TheStore) -> Response:
+    """A crossmember taken away with the mounts that land on it, as a patch to apply."""
+    return _patched(uncrossed(store.open(project).design, crossmember), crossmember)
 
 
 @router.post("/projects/{project}/mounts/{mount}/doubler", response_model=PatchOut)

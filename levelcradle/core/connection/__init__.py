@@ -1,5 +1,6 @@
 """Kinds of mounts: where they stand, what passes through them, their solids, checks and parts."""
 
+from levelcradle.core.connection.backing import bolt_bought
 from levelcradle.core.connection.connection import (
     Connection,
     Contact,
@@ -15,7 +16,7 @@ from levelcradle.core.connection.hold.offer import narrowed
 from levelcradle.core.connection.kinds import OFFERS, connect
 from levelcradle.core.connection.offers import Place, Reach, Side
 from levelcradle.core.connection.recipes import RECIPES, SHAPE_OF
-from levelcradle.core.connection.spot import Spot, frame_of, spot_of
+from levelcradle.core.connection.spot import Spot, crossmember_in, frame_of, spot_of
 
 __all__ = [
     "OFFERS",
@@ -34,7 +35,9 @@ __all__ = [
     "Second",
     "Side",
     "Spot",
+    "bolt_bought",
     "connect",
+    "crossmember_in",
     "frame_of",
     "narrowed",
     "spot_of",

@@ -8,7 +8,7 @@ import numpy as np
 
 from levelcradle.core.connection.connection import ForceArray, Governing, Road
 from levelcradle.core.connection.spot import TESTED, Spot
-from levelcradle.core.design.mount import Backing, OnHardPoint
+from levelcradle.core.design.mount import Backing, BoltedOn
 from levelcradle.core.design.tables import BoltSize, Tables
 from levelcradle.core.finding import Step, Working
 from levelcradle.core.part import Bend, FlatPart, Hole, bend_allowance_mm, bend_deduction_mm
@@ -21,7 +21,7 @@ STOP_MM = 15.0  # a bent stop stands so far off its plate: common practice, no s
 PLAY_MM = 1.0  # a plate goes through a hole that is so much wider: common practice, no source
 
 
-def bolt_bought(lands_on: OnHardPoint, spot: Spot, leg_mm: float, tables: Tables) -> str:
+def bolt_bought(lands_on: BoltedOn, spot: Spot, leg_mm: float, tables: Tables) -> str:
     """The bolt of a mount as it is bought, with its length where what it goes through was measured."""
     bolt, plate = tables.bolts[lands_on.bolt.size], lands_on.backing
     held = plate is not None or spot.kind != "hole"
@@ -42,7 +42,7 @@ def bolt_bought(lands_on: OnHardPoint, spot: Spot, leg_mm: float, tables: Tables
     )
 
 
-def backing_asks(lands_on: OnHardPoint, spot: Spot, tables: Tables) -> Iterator[tuple[str, bool]]:
+def backing_asks(lands_on: BoltedOn, spot: Spot, tables: Tables) -> Iterator[tuple[str, bool]]:
     """What a bolt there must keep, each with whether it does."""
     if spot.thread and spot.thread in tables.bolts:
         fits = spot.thread == lands_on.bolt.size
@@ -98,7 +98,7 @@ def _lever(plate: Backing, bolt: BoltSize) -> float:
 
 
 def spot_utilisations(
-    lands_on: OnHardPoint,
+    lands_on: BoltedOn,
     spot: Spot,
     pull_and_shear: Callable[[], tuple[ForceArray, ForceArray]],
     tables: Tables,
@@ -119,7 +119,7 @@ def spot_utilisations(
 
 
 def spot_working(
-    lands_on: OnHardPoint, spot: Spot, pull_n: float, shear_n: float, row: Governing, tables: Tables
+    lands_on: BoltedOn, spot: Spot, pull_n: float, shear_n: float, row: Governing, tables: Tables
 ) -> Working | None:
     """The steps of such a check; None where it is no check of what the bolt lands on."""
     if row.check == "backing plate" and lands_on.backing:
@@ -145,7 +145,7 @@ def backing_working(plate: Backing, bolt: BoltSize, pull_n: float, row: Governin
     )
 
 
-def backing_parts(key: str, name: str, lands_on: OnHardPoint, tables: Tables) -> Iterator[FlatPart]:
+def backing_parts(key: str, name: str, lands_on: BoltedOn, tables: Tables) -> Iterator[FlatPart]:
     """The plate, with the stop that is bent up from one end of it."""
     plate, bolt = lands_on.backing, tables.bolts[lands_on.bolt.size]
     if plate is None or min(plate.size_mm) <= bolt.clearance_hole_mm:

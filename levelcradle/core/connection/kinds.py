@@ -14,6 +14,7 @@ from levelcradle.core.connection.strap import StrapConnection
 from levelcradle.core.connection.tab import TabConnection
 from levelcradle.core.connection.tab.offer import TabOffer
 from levelcradle.core.design import HardPoint
+from levelcradle.core.design.crossmember import Crossmember
 from levelcradle.core.design.mount import Mount
 from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
@@ -27,9 +28,9 @@ class Maker(Protocol):
     def of(self, key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables, /) -> Connection:
         """A mount in place."""
 
-    def begun(self, on: str, landing: HardPoint | Member, like: Mount | None, /) -> dict[str, Any]:
-        """Shape, hold and landing of a new one on a hard point or member, like another of its kind where there is
-        one."""
+    def begun(self, on: str, landing: HardPoint | Member | Crossmember, like: Mount | None, /) -> dict[str, Any]:
+        """Shape, hold and landing of a new one on a hard point, a member or a crossmember, like another of its kind
+        where there is one."""
 
 
 class Offering(Protocol):

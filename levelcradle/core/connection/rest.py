@@ -28,6 +28,7 @@ from levelcradle.core.connection.connection import (
 )
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
+from levelcradle.core.design.crossmember import Crossmember
 from levelcradle.core.design.mount import Mount, Rest
 from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
@@ -63,7 +64,7 @@ class RestConnection(Plain):
         return RestConnection(key, mount, spot, shape, pad, gap)
 
     @staticmethod
-    def begun(on: str, landing: HardPoint | Member, like: Mount | None) -> dict[str, Any]:
+    def begun(on: str, landing: HardPoint | Member | Crossmember, like: Mount | None) -> dict[str, Any]:
         """In the middle of a member, where it is one."""
         shape = like.shape if like else Rest()
         lands_on: dict[str, Any] = {"type": "hardpoint", "hardpoint": on.removeprefix("hardpoints/")}

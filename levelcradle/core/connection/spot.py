@@ -5,11 +5,12 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from levelcradle.core.axes import Vec, cross, dot, minus, plus, scaled, unit
+from levelcradle.core.crossmember import PlacedCrossmember, crossmember_of
 from levelcradle.core.design import Design, HardPoint
-from levelcradle.core.design.mount import LandsOn, OnHardPoint, OnMember, OnTwo
+from levelcradle.core.design.mount import LandsOn, OnCrossmember, OnHardPoint, OnMember, OnTwo
 from levelcradle.core.design.survey import Member
 
-__all__ = ["TESTED", "Spot", "frame_of", "spot_of"]
+__all__ = ["TESTED", "Spot", "crossmember_in", "frame_of", "spot_of"]
 
 TESTED = ("rivet nut", "insert", "tapped thread")  # they count for what a shop's own pull test held
 LEVEL = 0.7  # of the cosine: a bolt goes along the height of a section, or else along its width
@@ -103,4 +104,28 @@ def _member(lands_on: OnMember, design: Design) -> Spot:
     return Spot(lands_on.path, member.name, at, up, member.structure)
 
 
-_SPOTS: Mapping[str, Callable[[Any, Design], Spot]] = {"hardpoint": _hard_point, "member": _member, "two": _two}
+def crossmember_in(design: Design, key: str) -> PlacedCrossmember:
+    """A crossmember of a design in place."""
+    spec = design.crossmembers[key]
+    one, other = (design.hardpoints[name] for name in spec.hardpoints)
+    return crossmember_of(key, spec, one, other, design.tables.materials[spec.material])
+
+
+def _crossmember(lands_on: OnCrossmember, design: Design) -> Spot:
+    bar = crossmember_in(design, lands_on.crossmember)
+    at, n = bar.lands(lands_on.along_mm, top=lands_on.top)
+    closed = bar.spec.section == "tube"
+    return Spot(
+        *(lands_on.path, bar.spec.name, at, n, bar.ends[0].structure),
+        kind="hole",
+        wall_mm=bar.through_mm,
+        clamps_closed=closed,
+    )
+
+
+_SPOTS: Mapping[str, Callable[[Any, Design], Spot]] = {
+    "hardpoint": _hard_point,
+    "member": _member,
+    "two": _two,
+    "crossmember": _crossmember,
+}

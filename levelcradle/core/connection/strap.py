@@ -29,6 +29,7 @@ from levelcradle.core.connection.connection import (
 from levelcradle.core.connection.pieces import head_kg
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
+from levelcradle.core.design.crossmember import Crossmember
 from levelcradle.core.design.mount import Bolt, Mount, OnHardPoint, OnTwo, Strap
 from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
@@ -66,7 +67,7 @@ class StrapConnection(Plain):
         return made
 
     @staticmethod
-    def begun(on: str, landing: HardPoint | Member, like: Mount | None) -> dict[str, Any]:
+    def begun(on: str, landing: HardPoint | Member | Crossmember, like: Mount | None) -> dict[str, Any]:
         """To the other end, which whoever begins it names."""
         shape = like.shape if like else Strap()
         size = getattr(landing, "thread", None) or "M8"

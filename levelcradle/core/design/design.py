@@ -10,6 +10,7 @@ from levelcradle.core.design.agreed import AgreedGap, Chain, Pin, TapeKept
 from levelcradle.core.design.base import DocumentModel, Id, Line
 from levelcradle.core.design.bay import Bay, BayCorner
 from levelcradle.core.design.box import FACE_AT, Box
+from levelcradle.core.design.crossmember import Crossmember
 from levelcradle.core.design.cut_part import CutPart, PartId
 from levelcradle.core.design.holders import refers
 from levelcradle.core.design.mount import Mount
@@ -65,6 +66,7 @@ class Design(DocumentModel):
     bays: Annotated[dict[Id, Bay], Field(max_length=100)] = {}
     hardpoints: Annotated[dict[Id, HardPoint], Field(max_length=1000)] = {}
     members: Annotated[dict[Id, Member], Field(max_length=300)] = {}
+    crossmembers: Annotated[dict[Id, Crossmember], Field(max_length=100)] = {}
     openings: Annotated[dict[Id, VehicleOpening], Field(max_length=200)] = {}
     duties: Annotated[dict[Id, Duty], Field(max_length=200)] = {}
     snags: Annotated[dict[Id, Snag], Field(max_length=500)] = {}
@@ -159,6 +161,10 @@ def _names(design: Design) -> Iterator[Problem]:
             for path, collection, name, words in getattr(mount, part).refers():
                 if not _there(design, collection, name):
                     yield Problem(f"/mounts/{key}/{part}/{path}", words.format(name))
+    for key, bar in design.crossmembers.items():
+        for path, collection, name, words in bar.refers():
+            if not _there(design, collection, name):
+                yield Problem(f"/crossmembers/{key}/{path}", words.format(name))
     for collection in TWINNED:
         for key, row in getattr(design, collection).items():
             pair = getattr(design, collection).get(row.mirror_of) if row.mirror_of else row

@@ -22,11 +22,13 @@ __all__ = [
     "Behind",
     "Bolt",
     "Bolted",
+    "BoltedOn",
     "Doubler",
     "HoleKind",
     "LandsOn",
     "Loose",
     "Mount",
+    "OnCrossmember",
     "OnHardPoint",
     "OnMember",
     "OnTwo",
@@ -269,11 +271,40 @@ class OnMember(DocumentModel):
         yield "member", "members", self.member, "there is no member “{}”"
 
 
-LandsOn = Annotated[OnHardPoint | OnMember | OnTwo, Field(discriminator="type")]
+class OnCrossmember(DocumentModel):
+    """On the top of a crossmember or under it, so far from its first hard point."""
+
+    type: Literal["crossmember"] = "crossmember"
+    crossmember: Id
+    along_mm: Length
+    top: bool = True
+    bolt: Bolt = Bolt()
+    sleeve: bool = True
+
+    @property
+    def backing(self) -> Backing | None:
+        """None: a bolt goes through it."""
+        return None
+
+    @property
+    def path(self) -> str:
+        return f"crossmembers/{self.crossmember}"
+
+    @property
+    def paths(self) -> tuple[str, ...]:
+        return (self.path,)
+
+    def refers(self) -> Iterator[Refers]:
+        yield "crossmember", "crossmembers", self.crossmember, "there is no crossmember “{}”"
+        yield from self.bolt.refers("bolt")
+
+
+BoltedOn = OnHardPoint | OnCrossmember
+LandsOn = Annotated[OnHardPoint | OnMember | OnTwo | OnCrossmember, Field(discriminator="type")]
 FITS: dict[str, tuple[tuple[str, ...], tuple[str, ...], tuple[str, ...]]] = {
-    "angle": (("welded", "bolted"), ("hardpoint",), ("front", "aft", "left", "right")),
-    "tab": (("welded", "bolted"), ("hardpoint",), ("front", "aft", "left", "right")),
-    "rest": (("loose",), ("hardpoint", "member"), ("base",)),
+    "angle": (("welded", "bolted"), ("hardpoint", "crossmember"), ("front", "aft", "left", "right")),
+    "tab": (("welded", "bolted"), ("hardpoint", "crossmember"), ("front", "aft", "left", "right")),
+    "rest": (("loose",), ("hardpoint", "member", "crossmember"), ("base",)),
     "strap": (("loose",), ("two",), ("base", "top")),
 }
 """Of each shape: how it holds the box, what it may land on, which faces it carries."""

@@ -24,6 +24,7 @@ _SORTS = {
     "blocks": "block",
     "openings": "opening",
     "members": "member",
+    "crossmembers": "crossmember",
     "duties": "duty",
     "snags": "fault",
     "stacks": "stack",

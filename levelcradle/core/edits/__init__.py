@@ -4,6 +4,7 @@ alike."""
 from levelcradle.core.edits.blocks import Over, blocks_changed, laid_over
 from levelcradle.core.edits.boxes import adding, edited, removing
 from levelcradle.core.edits.construction import built_as
+from levelcradle.core.edits.crossmembers import crossed, uncrossed
 from levelcradle.core.edits.cut_parts import as_cut
 from levelcradle.core.edits.holding import held_by
 from levelcradle.core.edits.load_set import active_set, load_sets, with_load_set
@@ -26,6 +27,7 @@ __all__ = [
     "blocks_changed",
     "built_as",
     "copied",
+    "crossed",
     "doubled",
     "edited",
     "fitted_in",
@@ -47,6 +49,7 @@ __all__ = [
     "square_space",
     "station_said",
     "twinned",
+    "uncrossed",
     "unhung",
     "weighed_as",
     "with_load_set",

@@ -5,10 +5,13 @@ from math import ceil
 from typing import Any, Literal
 
 from levelcradle.core.connection.kinds import MAKERS
-from levelcradle.core.design import Design
+from levelcradle.core.design import Design, HardPoint
+from levelcradle.core.design.crossmember import Crossmember
 from levelcradle.core.design.ids import free_id
 from levelcradle.core.design.mount import Bolt, Bolted, Doubler, Loose, OnTwo, Rest, Tab, Welded
 from levelcradle.core.design.patch import Op
+from levelcradle.core.design.survey import Member
+from levelcradle.core.edits.crossmembers import landing_on
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.strength import class_like
 
@@ -23,25 +26,22 @@ PITCH_MM = 40.0
 
 
 def hung(design: Design, box_id: str, kind: str, on: str, face: str, other: str | None = None) -> tuple[str, list[Op]]:
-    """(id, patch) of a new mount of a kind between a box and what it lands on (``hardpoints/x``), and to another
-    where it has two ends. It is made like the last one of its kind under the same box. Raises UnknownThing."""
+    """(id, patch) of a new mount of a kind between a box and what it lands on (``hardpoints/x``), and to another where
+    it has two ends. It is made like the last one of its kind under the same box. Raises UnknownThing."""
     if box_id not in design.boxes:
         raise UnknownThing("box", box_id)
     if kind not in MAKERS:
         raise UnknownThing("kind of mount", kind)
     collection, key = on.split("/", 1) if "/" in on else ("", on)
-    landing = (
-        design.hardpoints.get(key)
-        if collection == "hardpoints"
-        else design.members.get(key)
-        if collection == "members"
-        else None
-    )
+    rows = {"hardpoints": design.hardpoints, "members": design.members, "crossmembers": design.crossmembers}
+    landing: HardPoint | Member | Crossmember | None = rows.get(collection, {}).get(key)  # type: ignore[attr-defined]
     if landing is None:
         raise UnknownThing("spot", on)
     path = f"boxes/{box_id}"
     alike = [m for m in design.mounts.values() if path in m.carries and m.shape.type == kind]
     made = MAKERS[kind].begun(on, landing, alike[-1] if alike else None)
+    if collection == "crossmembers":
+        made["lands_on"] = landing_on(design, key, box_id, face, made["lands_on"].get("bolt"))
     if made["lands_on"]["type"] == "two":
         to = (other or "").removeprefix("hardpoints/")
         if to not in design.hardpoints:

@@ -92,6 +92,8 @@ def masses(assembly: Assembly) -> Iterator[MassRow]:
             yield row
     for box in assembly.in_order():
         yield from _box_rows(box, assembly)
+    for bar in assembly.crossmembers.values():
+        yield MassRow(bar.path, bar.spec.name, bar.mass_kg, SHELL_SHARE * bar.mass_kg, bar.cg)
 
 
 def _row(assembly: Assembly, weight: Weight) -> MassRow | None:

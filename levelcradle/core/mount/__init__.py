@@ -1,5 +1,6 @@
 """What carries a box: load cases, reactions, the uses of every mount."""
 
+from levelcradle.core.mount.crossmembers import CrossmemberResult, bolted, crossmember_result
 from levelcradle.core.mount.findings import NOT_CHECKED, mount_findings
 from levelcradle.core.mount.let_go import LetGo, let_go
 from levelcradle.core.mount.one_sided import can_hold, held_all_ways, one_sided_envelope
@@ -16,13 +17,16 @@ from levelcradle.core.mount.result import (
 
 __all__ = [
     "NOT_CHECKED",
+    "CrossmemberResult",
     "LetGo",
     "Loads",
     "MountResult",
     "Support",
     "SupportResult",
     "UtilisationRow",
+    "bolted",
     "can_hold",
+    "crossmember_result",
     "envelope",
     "held_all_ways",
     "judge_support",

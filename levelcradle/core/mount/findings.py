@@ -1,11 +1,15 @@
 """What the mounts have to say: support in words first, then each mount by its weakest check, then each hard point."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.axes import Vec
 from levelcradle.core.connection import Governing
 from levelcradle.core.finding import Figure, Finding, State, Working, plain
-from levelcradle.core.mount.result import MountResult, SupportResult, UtilisationRow
+from levelcradle.core.mount.crossmember_findings import crossmember_findings
+from levelcradle.core.mount.crossmembers import CrossmemberResult, crossmember_result
+from levelcradle.core.mount.result import Demand, MountResult, SupportResult, UtilisationRow
 from levelcradle.core.mount.seconds import second_findings
 from levelcradle.core.mount.slots import slot_findings
 
@@ -18,11 +22,12 @@ NOT_CHECKED = (
 
 
 def mount_findings(assembly: Assembly, supports: tuple[SupportResult, ...]) -> list[Finding]:
-    found: list[Finding] = []
+    found, bars = list[Finding](), crossmember_result(assembly)
     for support in supports:
         found += _support(assembly, support)
         found += [_mount(assembly, support, mount) for mount in support.mounts]
-    found += _spots(supports)
+    found += _spots(supports, bars)
+    found += [row for bar in bars for row in crossmember_findings(assembly, bar)]
     found += [row for box in assembly.boxes.values() for row in _on_what_comes_off(box)]
     found += [row for box in assembly.boxes.values() for row in second_findings(assembly, box)]
     found += [row for box in assembly.boxes.values() for row in slot_findings(assembly, box)]
@@ -137,39 +142,53 @@ def _working(mount: MountResult, row: UtilisationRow) -> Working:
     return mount.connection.working(Governing(row.check, row.utilisation, row.case, row.solve, (row.n, row.d, row.w)))
 
 
-def _spots(supports: tuple[SupportResult, ...]) -> Iterator[Finding]:
-    """Per hard point, what the spot must carry in its worst crash case; several mounts on one add up."""
-    held: dict[str, list[MountResult]] = {}
-    for support in supports:
-        for mount in support.mounts:
-            held.setdefault(mount.connection.spot.path, []).append(mount)
+@dataclass(frozen=True, slots=True)
+class _OnSpot:
+    """What lands on a spot of the vehicle, and what it asks of it, case by case."""
+
+    name: str
+    at: Vec
+    demands: tuple[Demand, ...]
+    presses: bool
+
+
+def _spots(supports: tuple[SupportResult, ...], bars: tuple[CrossmemberResult, ...]) -> Iterator[Finding]:
+    """Per hard point, what the spot must carry in its worst crash case; several on one add up."""
+    held: dict[str, list[_OnSpot]] = {}
+    for mount in (mount for support in supports for mount in support.mounts):
+        spot, bears = mount.connection.spot, mount.connection.bears_face
+        if not spot.path.startswith("crossmembers/"):  # its own metal is known, and checked
+            held.setdefault(spot.path, []).append(_OnSpot(spot.name, spot.at, mount.demands, bears))
+    for bar in bars:
+        for key, point, demands in zip(bar.bar.spec.hardpoints, bar.bar.ends, bar.demands, strict=True):
+            if demands:
+                held.setdefault(f"hardpoints/{key}", []).append(_OnSpot(point.name, point.at_mm, demands, False))
     for path, mounts in held.items():
-        if all(m.connection.bears_face for m in mounts):
+        if all(m.presses for m in mounts):
             yield _borne(path, mounts)
             continue
         pull = max(sum(m.demands[i].pull_n for m in mounts) for i in range(len(mounts[0].demands)))
         shear = max(sum(m.demands[i].shear_n for m in mounts) for i in range(len(mounts[0].demands)))
-        spot = mounts[0].connection.spot
         yield Finding(
             id=f"mount:spot:{path.rsplit('/', 1)[-1]}",
             code="mount.spot",
             station="mount",
             state="note",
             subjects=(path,),
-            message=f"{plain(spot.name)}: this spot must carry {{0}} pull, {{1}} shear",
+            message=f"{plain(mounts[0].name)}: this spot must carry {{0}} pull, {{1}} shear",
             figures=(Figure(pull, "N", "up"), Figure(shear, "N", "up")),
             value=pull,
             unit="N",
             rationale="from different solves, never to be combined; no margin is claimed for the vehicle's own metal",
-            points_mm=(spot.at,),
+            points_mm=(mounts[0].at,),
             label="spot",
         )
 
 
-def _borne(path: str, mounts: list[MountResult]) -> Finding:
+def _borne(path: str, mounts: list[_OnSpot]) -> Finding:
     """What a thing must bear that boxes only lie on: all pads on it, in their worst case together."""
     press = max(sum(m.demands[i].press_n for m in mounts) for i in range(len(mounts[0].demands)))
-    spot = mounts[0].connection.spot
+    spot = mounts[0]
     return Finding(
         id=f"mount:spot:{path.rsplit('/', 1)[-1]}",
         code="mount.spot",

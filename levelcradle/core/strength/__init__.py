@@ -23,7 +23,7 @@ from levelcradle.core.strength.bolts import (
 )
 from levelcradle.core.strength.fatigue import ROOT_MPA, ROOT_SOURCE, SHAKEN_G, TOE_MPA, TOE_SOURCE
 from levelcradle.core.strength.holes import BoltHole
-from levelcradle.core.strength.legs import ROAD_FACTOR, buckles, leg_capacity
+from levelcradle.core.strength.legs import ROAD_FACTOR, STIFF_MPA, buckles, leg_capacity
 from levelcradle.core.strength.metals import (
     can_be_welded,
     ultimate_beside_weld,
@@ -47,6 +47,7 @@ __all__ = [
     "ROOT_MPA",
     "ROOT_SOURCE",
     "SHAKEN_G",
+    "STIFF_MPA",
     "TOE_MPA",
     "TOE_SOURCE",
     "bearing_n",

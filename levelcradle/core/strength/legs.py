@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from levelcradle.core.design.tables import Material
 from levelcradle.core.strength.bolts import GAMMA_M0
 
-__all__ = ["ROAD_FACTOR", "buckles", "leg_capacity"]
+__all__ = ["ROAD_FACTOR", "STIFF_MPA", "buckles", "leg_capacity"]
 
 ROAD_FACTOR = 1.5  # elastic, on yield: common practice, no source
 

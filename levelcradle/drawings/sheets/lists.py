@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from levelcradle.core.bar import Bar
 from levelcradle.core.design.tables import Material
+from levelcradle.core.fabricate import bought_for_crossmembers
 from levelcradle.core.nesting import Nest, StockBar
 from levelcradle.core.part import FlatPart
 from levelcradle.drawings.names import file_stem
@@ -88,8 +89,10 @@ def _bolts(subject: Subject) -> Iterator[Bought]:
         for mount in box.mounts:
             for what in () if mount.unfit else mount.bought():
                 found.setdefault(what, []).append(mount.mount.name)
+    for what, name in bought_for_crossmembers(subject.assembly):
+        found.setdefault(what, []).append(name)
     for what, names in sorted(found.items()):
-        yield what, len(names), None, ", ".join(names)
+        yield what, len(names), None, ", ".join(dict.fromkeys(names))
 
 
 def _together(subject: Subject) -> Iterator[Bought]:

@@ -42,6 +42,7 @@ from levelcradle.core.connection.hold import wall_asks
 from levelcradle.core.connection.pieces import SLIDES
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design import HardPoint
+from levelcradle.core.design.crossmember import Crossmember
 from levelcradle.core.design.mount import Angle, Mount, Welded
 from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
@@ -88,7 +89,7 @@ class AngleConnection(Plain):
         return AngleConnection(key, mount, spot, seat, frame, joint, tables)
 
     @staticmethod
-    def begun(on: str, landing: HardPoint | Member, like: Mount | None) -> dict[str, Any]:
+    def begun(on: str, landing: HardPoint | Member | Crossmember, like: Mount | None) -> dict[str, Any]:
         """Its bolt is of the hard point's thread, where that is known."""
         last = AngleMount.of(like) if like else None
         size = getattr(landing, "thread", None) or (last.lands_on.bolt.size if last else "M10")

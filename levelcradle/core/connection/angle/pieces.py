@@ -18,7 +18,7 @@ from levelcradle.core.axes import Placement, Vec, cross, dot, minus, scaled, uni
 from levelcradle.core.connection.connection import MountPiece
 from levelcradle.core.connection.hold import HeldPlate
 from levelcradle.core.connection.pieces import head_kg, opened_for
-from levelcradle.core.design.mount import Angle, Bolted, Mount, OnHardPoint, Welded
+from levelcradle.core.design.mount import Angle, Bolted, BoltedOn, Mount, Welded
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
 from levelcradle.core.solids import block, rod
@@ -37,14 +37,14 @@ class AngleMount:
     face: str
     shape: Angle
     to_box: Welded | Bolted
-    lands_on: OnHardPoint
+    lands_on: BoltedOn
 
     @staticmethod
     def of(mount: Mount) -> "AngleMount":
         shape, hold, on = (
             cast(Angle, mount.shape),
             cast(Welded | Bolted, mount.to_box),
-            cast(OnHardPoint, mount.lands_on),
+            cast(BoltedOn, mount.lands_on),
         )
         return AngleMount(mount.name, mount.face, shape, hold, on)
 

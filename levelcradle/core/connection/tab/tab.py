@@ -36,7 +36,8 @@ from levelcradle.core.connection.tab.frame import TOUCHES_MM, TabFrame
 from levelcradle.core.connection.tab.pieces import tab_parts, tab_pieces
 from levelcradle.core.connection.tab.working import working
 from levelcradle.core.design import HardPoint
-from levelcradle.core.design.mount import Bolt, Bolted, Mount, OnHardPoint, Tab, Welded
+from levelcradle.core.design.crossmember import Crossmember
+from levelcradle.core.design.mount import Bolt, Bolted, BoltedOn, Mount, OnHardPoint, Tab, Welded
 from levelcradle.core.design.survey import Member
 from levelcradle.core.design.tables import Tables
 from levelcradle.core.finding import Working
@@ -79,14 +80,14 @@ class TabConnection(Plain):
             c_mm=-frame.needs_mm(shape),
             upright=frame.upright,
         )
-        named = cast(OnHardPoint, mount.lands_on).bolt
+        named = cast(BoltedOn, mount.lands_on).bolt
         joint = TabJoint(
             shape, frame, plate, named, tables.bolts[named.size], tables.bolt_classes[named.property_class]
         )
         return TabConnection(key, mount, spot, seat, joint, tables)
 
     @staticmethod
-    def begun(on: str, landing: HardPoint | Member, like: Mount | None) -> dict[str, Any]:
+    def begun(on: str, landing: HardPoint | Member | Crossmember, like: Mount | None) -> dict[str, Any]:
         """Its bolt is of the hard point's thread, where that is known."""
         shape = like.shape if like else Tab()
         hold = like.to_box if like else Welded(from_mm=40.0, length_mm=90.0)
@@ -184,7 +185,7 @@ class TabConnection(Plain):
         self, load: tuple[ForceArray, ForceArray, ForceArray], *, road: Road, first: str = ""
     ) -> Iterator[tuple[str, ForceArray]]:
         checks = self.joint.utilisations(self._on_the_plate(load), road=road, first=first)
-        on = cast(OnHardPoint, self.mount.lands_on)
+        on = cast(BoltedOn, self.mount.lands_on)
         passed = spot_utilisations(on, self.spot, lambda: self.pull_and_shear(load), self.tables, road=road)
         return chain(checks, passed)
 
@@ -197,24 +198,24 @@ class TabConnection(Plain):
 
     def shape_asks(self) -> Iterator[tuple[str, bool]]:
         yield from self.joint.asks()
-        yield from backing_asks(cast(OnHardPoint, self.mount.lands_on), self.spot, self.tables)
+        yield from backing_asks(cast(BoltedOn, self.mount.lands_on), self.spot, self.tables)
         yield from wall_asks(self.joint.plate, self.joint.frame.placement, self.seat)
 
     def working(self, row: Governing) -> Working:
         load = np.array(row.load[0]), np.array(row.load[1]), np.array(row.load[2])
         pull, shear = (float(part) for part in self.pull_and_shear(load))
-        on = cast(OnHardPoint, self.mount.lands_on)
+        on = cast(BoltedOn, self.mount.lands_on)
         if steps := spot_working(on, self.spot, pull, shear, row, self.tables):
             return steps
         return working(self.joint, row, self._on_the_plate(load))
 
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
         yield from tab_parts(self.id, self.mount.name, self.joint, self.seat.box_name)
-        yield from backing_parts(self.id, self.mount.name, cast(OnHardPoint, self.mount.lands_on), tables)
+        yield from backing_parts(self.id, self.mount.name, cast(BoltedOn, self.mount.lands_on), tables)
 
     def bought(self) -> Iterator[str]:
         clamped = self.joint.plate.thickness_mm + self.joint.shape.packing_mm
-        yield bolt_bought(cast(OnHardPoint, self.mount.lands_on), self.spot, clamped, self.tables)
+        yield bolt_bought(cast(BoltedOn, self.mount.lands_on), self.spot, clamped, self.tables)
         yield from self.joint.plate.bought()
 
     def sits_on(self, solid: Solid) -> bool:
