@@ -1,12 +1,14 @@
 """Modules are held in all six ways, or it is said where not; and a crash uses what holds them as statics says."""
 
 import copy
+import math
 from typing import Any
 
 import numpy as np
 import pytest
 from hypothesis import event, given, settings
 from hypothesis import strategies as st
+from shapely.geometry import Point
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import PlacedBox, resolve
@@ -234,6 +236,33 @@ def test_ledges_are_sized_as_slides_where_a_box_is_filled_that_way() -> None:
     tight = validate(car(counts=(1, 1, 2)))
     with pytest.raises(OutOfRange, match="between ledges and tier"):
         held_by(tight, "x", "ledges", {})
+
+
+@pytest.mark.parametrize("how", [how for how in WHOLE if how not in ("ledges", "pressed by wedges")])
+def test_walls_are_cut_with_the_holes_of_what_is_bolted_through_them(how: str) -> None:
+    """Each hole lies where its bolt is once the sheet is folded; into the tubes of a frame nothing is cut."""
+    shell = held_box(WHOLE[how]).shell
+    wanted = [(hole.name, hole.diameter_mm, hole.at) for hole in shell.held.holes()]
+    bolts = [bolt.bolts.into for holder in shell.held.by_holder.values() for bolt in holder.bolted()]
+    assert len(wanted) == (0 if "frame" in how else len([into for into in bolts if into != "stud"]))
+    cut = []
+    for part in shell.parts("x", "X"):
+        for flat in fold(part).flats if part.stand else ():
+            cut += [(hole.purpose, hole.diameter_mm, flat.placement.point((*hole.at, 0.0))) for hole in part.holes
+                    if flat.ring.contains(Point(hole.at))]  # fmt: skip
+    for name, diameter, at in wanted:
+        near = [place for purpose, mm, place in cut if (purpose, mm) == (name, diameter)]
+        assert min(math.dist(at, place) for place in near) < 4.0  # the sheet's thickness, and no more
+
+
+def test_a_nut_stands_where_the_foot_of_a_strap_is_bolted() -> None:
+    """Beside the stack, not under its edge."""
+    box = held_box(WHOLE["straps and boards"])
+    placed = box.shell.held.stacks["a"]
+    feet = [bolt.at[1] for bolt in box.shell.held.by_holder["h0"].bolted()]
+    assert all(not placed.low[1] <= at <= placed.high[1] for at in feet)
+    nuts = [solid for row in box.shell.outside if row.name == "nut" for solid in [row.solid]]
+    assert all(any(nut.low[1] < at < nut.high[1] for nut in nuts) for at in feet)
 
 
 SIDES = {"front", "aft", "left", "right"}

@@ -9,11 +9,11 @@ from shapely.geometry import Point
 from levelcradle.core.axes import Placement, Vec, dot, plus, scaled, vec
 from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import Face
-from levelcradle.core.fold import FoldedFlat
-from levelcradle.core.part import FlatPart
+from levelcradle.core.fold import FoldedFlat, fold
+from levelcradle.core.part import FlatPart, Hole
 from levelcradle.core.solids import Solid, rod, touches
 
-__all__ = ["Taken", "flat_under", "is_under", "lighter"]
+__all__ = ["Taken", "drilled", "flat_under", "is_under", "lighter"]
 
 WITHIN_MM, PROBE_MM = 1e-3, 0.1
 
@@ -38,6 +38,19 @@ def flat_under(part: FlatPart, flats: Sequence[FoldedFlat], at: Vec, out: Vec) -
         if square and -WITHIN_MM <= up <= part.thickness_mm + WITHIN_MM and flat.ring.contains(Point(x, y)):
             return back
     return None
+
+
+def drilled(part: FlatPart, holes: Sequence[tuple[Vec, Vec, Hole]]) -> FlatPart:
+    """A flat part with those holes that lie on it, each by its place on a surface and the way out there; of the hole
+    itself only its diameter and purpose count. Raises OutOfRange where the part cannot be folded."""
+    flats = fold(part).flats if holes and part.stand else ()
+    found = []
+    for at, out, hole in holes if flats else ():
+        back = flat_under(part, flats, at, out)
+        if back is not None:
+            x, y, _ = back.point(at)
+            found.append(replace(hole, at=(round(x, 6), round(y, 6))))
+    return replace(part, holes=(*part.holes, *found)) if found else part
 
 
 def is_under(piece: Piece, at: Vec, out: Vec) -> bool:

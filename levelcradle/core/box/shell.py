@@ -10,12 +10,12 @@ from functools import cached_property
 from levelcradle.core.axes import Vec, minus, plus, scaled
 from levelcradle.core.box.chambers import ChamberMade, chambers_of
 from levelcradle.core.box.chamfers import inside_chamfer, lined_beside
-from levelcradle.core.box.cut_out import Taken
+from levelcradle.core.box.cut_out import Taken, drilled
 from levelcradle.core.box.holding import Held, Stack, room_of
 from levelcradle.core.box.kinds import made_of
 from levelcradle.core.box.lightening import Lightened, lightened_of
 from levelcradle.core.box.made import Made
-from levelcradle.core.box.openings import openings_of, protruding
+from levelcradle.core.box.openings import openings_of, outward, protruding
 from levelcradle.core.box.piece import Outside, Piece, block_piece
 from levelcradle.core.box.sealing import sealing_bought
 from levelcradle.core.box.service_panels import ServicePanelMade, cut_through, opened_by, panels_of
@@ -26,7 +26,7 @@ from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.design.tables import Material, Tables
 from levelcradle.core.memo import Memo
 from levelcradle.core.modules import Laid, lay_out, needed_between_mm
-from levelcradle.core.part import FlatPart
+from levelcradle.core.part import FlatPart, Hole
 from levelcradle.core.solids import point
 
 __all__ = ["InnerGap", "Shell", "ShellModule", "shell_of"]
@@ -114,13 +114,16 @@ class Shell:
         return (*own, *self._dividers, *self.held.pieces, *chambers, *covers)
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
-        """The flat parts of its walls, with the openings of its service panels and its lightening holes, and their
-        covers."""
+        """The flat parts of its walls, with the openings of its service panels, its lightening holes and those of what
+        holds its modules; and covers."""
+        bolts = [
+            (hole.at, outward(hole.face), Hole((0.0, 0.0), hole.diameter_mm, hole.name)) for hole in self.held.holes()
+        ]
         for part in self.made.parts(box_id, name):
             cut = cut_through(part, self.service_panels)
             for holes in self.lightened:
                 cut = holes.through(cut)
-            yield cut
+            yield drilled(cut, bolts)
         for panel in self.service_panels:
             yield from panel.parts(box_id, name)
 

@@ -10,7 +10,7 @@ from levelcradle.core.tables import rows
 __all__ = ["FORMAT", "upgraded"]
 
 Tree = dict[str, Any]
-FORMAT = 10
+FORMAT = 11
 
 
 def upgraded(tree: Tree) -> Tree:
@@ -276,6 +276,13 @@ def _to_10(tree: Tree) -> Tree:
     return {**_asked(tree, "materials", "welded_source", str), "format": 10}
 
 
+# --- 10 to 11: crossmembers of the shop's own, tiers on ledges, stacks that are pressed: there were none ---
+
+
+def _to_11(tree: Tree) -> Tree:
+    return {**tree, "format": 11}
+
+
 _STEPS: dict[int | None, Callable[[Tree], Tree]] = {
     1: _to_2,
     2: _to_3,
@@ -286,4 +293,5 @@ _STEPS: dict[int | None, Callable[[Tree], Tree]] = {
     7: _to_8,
     8: _to_9,
     9: _to_10,
+    10: _to_11,
 }

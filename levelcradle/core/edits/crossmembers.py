@@ -1,5 +1,6 @@
 """A crossmember laid from one hard point to another, taken away with what lands on it, and where on it a box hangs."""
 
+from itertools import count
 from typing import Any
 
 from levelcradle.core.assembly import face_of, stands
@@ -30,10 +31,11 @@ def crossed(design: Design, one: str, other: str) -> tuple[str, list[Op]]:
         raise OutOfRange("A crossmember lies on two hard points.")
     bolt, thread = Bolt(), design.hardpoints[one].thread
     if thread in design.tables.bolts:
-        named = class_like(design.tables.bolts[thread], bolt.property_class, design.tables.bolt_classes)
-        bolt = Bolt(size=thread, property_class=named)
-    names = [design.hardpoints[key].name for key in (one, other)]
-    spec = Crossmember(name=f"Crossmember, {names[0]} to {names[1]}"[:120], hardpoints=(one, other), bolt=bolt)
+        grade = class_like(design.tables.bolts[thread], bolt.property_class, design.tables.bolt_classes)
+        bolt = Bolt(size=thread, property_class=grade)
+    named = {bar.name for bar in design.crossmembers.values()}
+    name = next(words for n in count(1) if (words := f"Crossmember {n}") not in named)
+    spec = Crossmember(name=name, hardpoints=(one, other), bolt=bolt)
     order = max((bar.order for bar in design.crossmembers.values()), default=-1) + 1
     value = {**spec.model_dump(mode="json"), "order": order}
     key = free_id(f"bar-{one}"[:50], design.crossmembers)

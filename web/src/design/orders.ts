@@ -126,6 +126,19 @@ export async function hung(project: string, body: NewMount) {
   return taken(await api.POST('/api/projects/{project}/hung', { params: { path: { project } }, body }))
 }
 
+/** A crossmember between two hard points. */
+export async function crossed(project: string, body: Body<'CrossedBody'>) {
+  return taken(await api.POST('/api/projects/{project}/crossed', { params: { path: { project } }, body }))
+}
+
+/** A crossmember taken away, with the mounts that land on it. */
+export const uncrossed = async (project: string, crossmember: string) =>
+  taken(
+    await api.POST('/api/projects/{project}/crossmembers/{crossmember}/taken-away', {
+      params: { path: { project, crossmember } },
+    }),
+  ).patch
+
 /** A doubler under a bracket. */
 export const doublerUnder = async (project: string, mount: string) =>
   taken(

@@ -548,6 +548,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/crossed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Crossmember
+         * @description A crossmember between two hard points, as a patch to apply.
+         */
+        post: operations["new_crossmember_api_projects__project__crossed_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project}/crossmembers/{crossmember}/taken-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * No Crossmember
+         * @description A crossmember taken away with the mounts that land on it, as a patch to apply.
+         */
+        post: operations["no_crossmember_api_projects__project__crossmembers__crossmember__taken_away_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/cut-parts": {
         parameters: {
             query?: never;
@@ -2050,6 +2090,16 @@ export interface components {
             state: string;
         };
         /**
+         * CrossedBody
+         * @description The two hard points that a crossmember is laid on, by their ids.
+         */
+        CrossedBody: {
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+        };
+        /**
          * Cut
          * @description What the plane meets of one thing: a closed outline in (right, up), or the pieces of line of a scan.
          */
@@ -2855,7 +2905,7 @@ export interface components {
              * @default {}
              */
             holders: {
-                [key: string]: components["schemas"]["DocOwnHoles"] | components["schemas"]["DocRods"] | components["schemas"]["DocStraps"] | components["schemas"]["DocStops"] | components["schemas"]["DocFit"];
+                [key: string]: components["schemas"]["DocOwnHoles"] | components["schemas"]["DocRods"] | components["schemas"]["DocStraps"] | components["schemas"]["DocStops"] | components["schemas"]["DocLedges"] | components["schemas"]["DocPressed"] | components["schemas"]["DocFit"];
             };
             /**
              * Inner
@@ -3290,6 +3340,81 @@ export interface components {
              * @default 1
              */
             up: number;
+        };
+        /**
+         * Crossmember
+         * @description A bar that lies with its ends on two hard points.
+         *
+         *     Attributes:
+         *         size_mm: the side of a square tube, the leg of an equal angle, the width of a flat.
+         *         wall_mm: how thick its metal is.
+         *         ends: bolted to the hard points, or welded where it lies on their metal.
+         *         bolt, sleeve: at either end; whether it goes through a tube that keeps its walls apart.
+         *         weld_leg_mm: of welded ends: a fillet along both edges of what lies there.
+         *         beyond_mm: how far it goes on past either hard point.
+         */
+        DocCrossmember: {
+            /**
+             * Beyond Mm
+             * @default 25
+             */
+            beyond_mm: number;
+            /**
+             * @default {
+             *       "property_class": "8.8",
+             *       "size": "M10"
+             *     }
+             */
+            bolt: components["schemas"]["DocBolt"];
+            /**
+             * Ends
+             * @default bolted
+             * @enum {string}
+             */
+            ends: "bolted" | "welded";
+            /** Hardpoints */
+            hardpoints: [
+                string,
+                string
+            ];
+            /**
+             * Material
+             * @default s355
+             */
+            material: string;
+            /** Name */
+            name: string;
+            /**
+             * Order
+             * @default 0
+             */
+            order: number;
+            /**
+             * Section
+             * @default tube
+             * @enum {string}
+             */
+            section: "tube" | "angle" | "flat";
+            /**
+             * Size Mm
+             * @default 40
+             */
+            size_mm: number;
+            /**
+             * Sleeve
+             * @default true
+             */
+            sleeve: boolean;
+            /**
+             * Wall Mm
+             * @default 3
+             */
+            wall_mm: number;
+            /**
+             * Weld Leg Mm
+             * @default 4
+             */
+            weld_leg_mm: number;
         };
         /**
          * CutPart
@@ -3944,6 +4069,28 @@ export interface components {
              */
             type: "framed";
         };
+        /**
+         * FreeWidths
+         * @description How wide a stack is before it is pressed, where its modules spring back and bulge: at a strap of their own,
+         *     between two, at the edge. None where it was not measured.
+         */
+        DocFreeWidths: {
+            /**
+             * Between Mm
+             * @default null
+             */
+            between_mm: number | null;
+            /**
+             * Edge Mm
+             * @default null
+             */
+            edge_mm: number | null;
+            /**
+             * Strap Mm
+             * @default null
+             */
+            strap_mm: number | null;
+        };
         /** GapNeed */
         DocGapNeed: {
             /** Need Mm */
@@ -4437,6 +4584,78 @@ export interface components {
             type: "leans";
             /** Width Floor Mm */
             width_floor_mm: number;
+        };
+        /**
+         * Ledge
+         * @description Angles along two walls, under each tier above the lowest: one leg up the wall, welded to it while the box is
+         *     empty (of a frame to its posts), the other under the tier.
+         *
+         *     Attributes:
+         *         leg_mm: under the tier, outside, from the wall.
+         *         up_mm: up the wall, outside.
+         *         slide_mm: how thick the strips are that a tier slides in on; 0 where it is lifted in.
+         *         lowest: whether the lowest tier stands on ledges too, and not on the base.
+         *         bolts: down through the modules' own holes; None where something else holds them up.
+         */
+        DocLedge: {
+            /**
+             * Bend Radius Mm
+             * @default 3
+             */
+            bend_radius_mm: number;
+            /** @default null */
+            bolts: components["schemas"]["DocBolts"] | null;
+            /**
+             * Leg Mm
+             * @default 40
+             */
+            leg_mm: number;
+            /**
+             * Lowest
+             * @default false
+             */
+            lowest: boolean;
+            /**
+             * Material
+             * @default s235
+             */
+            material: string;
+            /**
+             * Slide Mm
+             * @default 0
+             */
+            slide_mm: number;
+            /**
+             * Thickness Mm
+             * @default 3
+             */
+            thickness_mm: number;
+            /**
+             * Up Mm
+             * @default 30
+             */
+            up_mm: number;
+        };
+        /**
+         * Ledges
+         * @description Ledges along the box or across it.
+         */
+        DocLedges: {
+            /**
+             * Along
+             * @default aft
+             * @enum {string}
+             */
+            along: "aft" | "across";
+            /** Block */
+            block: string;
+            /** @default null */
+            ledge: components["schemas"]["DocLedge"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "ledges";
         };
         /**
          * LidScrews
@@ -5000,7 +5219,7 @@ export interface components {
              */
             face: "front" | "aft" | "left" | "right" | "base" | "top";
             /** Lands On */
-            lands_on: components["schemas"]["DocOnHardPoint"] | components["schemas"]["DocOnMember"] | components["schemas"]["DocOnTwo"];
+            lands_on: components["schemas"]["DocOnHardPoint"] | components["schemas"]["DocOnMember"] | components["schemas"]["DocOnTwo"] | components["schemas"]["DocOnCrossmember"];
             /** Name */
             name: string;
             /**
@@ -5059,6 +5278,38 @@ export interface components {
              * @default 0
              */
             sunk_mm: number;
+        };
+        /**
+         * OnCrossmember
+         * @description On the top of a crossmember or under it, so far from its first hard point.
+         */
+        DocOnCrossmember: {
+            /** Along Mm */
+            along_mm: number;
+            /**
+             * @default {
+             *       "property_class": "8.8",
+             *       "size": "M10"
+             *     }
+             */
+            bolt: components["schemas"]["DocBolt"];
+            /** Crossmember */
+            crossmember: string;
+            /**
+             * Sleeve
+             * @default true
+             */
+            sleeve: boolean;
+            /**
+             * Top
+             * @default true
+             */
+            top: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "crossmember";
         };
         /**
          * OnHardPoint
@@ -5316,6 +5567,36 @@ export interface components {
             why: string;
         };
         /**
+         * Plates
+         * @description The two plates a stack is pressed between; ``each``: so many screws in a row press on the one.
+         */
+        DocPlates: {
+            /**
+             * Each
+             * @default 2
+             */
+            each: number;
+            /**
+             * Material
+             * @default s235
+             */
+            material: string;
+            /**
+             * @default {
+             *       "into": "nut",
+             *       "property_class": "8.8",
+             *       "size": "M10",
+             *       "tested_n": null
+             *     }
+             */
+            screws: components["schemas"]["DocBolts"];
+            /**
+             * Thickness Mm
+             * @default 6
+             */
+            thickness_mm: number;
+        };
+        /**
          * PointStation
          * @description Free points round the section, in order either way round.
          */
@@ -5363,6 +5644,47 @@ export interface components {
              * @default 0
              */
             yaw_deg: number;
+        };
+        /**
+         * Pressed
+         * @description A stack pressed along one way with a force that its modules' maker says, by wedges or by screws through the
+         *     wall. Where no width was measured its modules' own free size counts.
+         */
+        DocPressed: {
+            /**
+             * Along
+             * @default across
+             * @enum {string}
+             */
+            along: "aft" | "across";
+            /** Block */
+            block: string;
+            /**
+             * By
+             * @default wedges
+             * @enum {string}
+             */
+            by: "wedges" | "screws";
+            /**
+             * Force N
+             * @default null
+             */
+            force_n: number | null;
+            /** @default null */
+            plates: components["schemas"]["DocPlates"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "pressed";
+            /**
+             * @default {
+             *       "between_mm": null,
+             *       "edge_mm": null,
+             *       "strap_mm": null
+             *     }
+             */
+            widths: components["schemas"]["DocFreeWidths"];
         };
         /**
          * PrismSolid
@@ -6844,6 +7166,13 @@ export interface components {
                 [key: string]: components["schemas"]["DocChain"];
             };
             /**
+             * Crossmembers
+             * @default {}
+             */
+            crossmembers: {
+                [key: string]: components["schemas"]["DocCrossmember"];
+            };
+            /**
              * Cut Parts
              * @default {}
              */
@@ -6861,7 +7190,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 10;
+            format: 11;
             /**
              * Hardpoints
              * @default {}
@@ -7228,7 +7557,7 @@ export interface components {
         };
         /**
          * HungBody
-         * @description ``on``: the hard point or member, as a path; ``other``: where its other end is, of what has two.
+         * @description ``on``: the hard point, member or crossmember, as a path; ``other``: where its other end is, of what has two.
          */
         HungBody: {
             /** Box */
@@ -7665,7 +7994,7 @@ export interface components {
          * @description One mass that changes what the axles read; taken out it is negative.
          *
          *     ``causes``: by what it may be off, each with its ±, where that is more than its own figure; ``place_tol_mm``: ± of
-         *     its place.
+         *     its place; ``goes_with``: what has to be done so that it counts: a mount is there with its box.
          */
         MassRow: {
             /** At */
@@ -7682,6 +8011,11 @@ export interface components {
                 string,
                 number
             ][];
+            /**
+             * Goes With
+             * @default
+             */
+            goes_with: string;
             /** Mass Kg */
             mass_kg: number;
             /** Name */
@@ -11255,6 +11589,127 @@ export interface operations {
             };
             /** @description Precondition Failed */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    new_crossmember_api_projects__project__crossed_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CrossedBody"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    no_crossmember_api_projects__project__crossmembers__crossmember__taken_away_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                crossmember: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

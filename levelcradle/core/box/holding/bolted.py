@@ -1,13 +1,13 @@
 """Bolts of holders: in what they hold, and what that carries in a crash."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import replace
 
 import numpy as np
 
 from levelcradle.core.axes import Vec, plus, scaled
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm
+from levelcradle.core.box.holding.stack import Check, Forces, InFace, Placed, Stack, nut_mm
 from levelcradle.core.box.openings import outward
 from levelcradle.core.box.piece import STEEL_KG_MM3, Outside, Piece
 from levelcradle.core.design.base import FACE_AT, Face
@@ -31,8 +31,9 @@ __all__ = [
     "bolt_asks",
     "bolt_checks",
     "bolt_words",
-    "bolt_outside",
-    "nuts_outside",
+    "PILOT_MM",
+    "hole_of",
+    "nut_outside",
     "ratio",
     "rim_check",
     "sheet_check",
@@ -157,22 +158,30 @@ def sheet_check(face: Face, press: Forces, bearing: Bearing, patch_mm: tuple[flo
     return replace(ratio(f"{face} as a whole", press, carries, "N", bearing.rule, "fy / 1.1"), rough=bearing.rough)
 
 
-def nuts_outside(placed: Placed, grips: Sequence[Grip]) -> Iterator[Outside]:
-    """Nuts on the outside of a face stand out of it."""
-    for grip in grips:
-        if grip.bolts is not None and grip.face is not None and grip.bolts.into == "nut":
-            yield bolt_outside(placed, grip.face, grip.at, grip.bolts)
+PILOT_MM = 3.0  # drilled out when it is fitted: common practice, no source
 
 
-def bolt_outside(placed: Placed, face: Face, at: Vec, bolts: Bolts) -> Outside:
-    """A nut on the outside of a face, with the end of its bolt."""
+def hole_of(placed: Placed, bolts: Bolts) -> tuple[float, str] | None:
+    """(diameter, what for) of the hole of a bolt in a face as it is cut: to its size for a nut, d − P to be tapped
+    (ISO 2306, from memory), a pilot hole for what is set in; None for a stud, which is welded on."""
     bolt = placed.stack.tables.bolts[bolts.size]
-    axis, far = FACE_AT[face]
+    if bolts.into == "stud":
+        return None
+    if bolts.into == "thread":
+        return round(bolt.d_mm - bolt.pitch_mm, 2), f"tap {bolts.size}"
+    return (bolt.clearance_hole_mm, bolts.size) if bolts.into == "nut" else (PILOT_MM, f"{bolts.into} {bolts.size}")
+
+
+def nut_outside(placed: Placed, bolt_in: InFace) -> Iterator[Outside]:
+    """A nut on the outside of a face, with the end of its bolt."""
+    if bolt_in.bolts.into != "nut":
+        return
+    bolt, (axis, far) = placed.stack.tables.bolts[bolt_in.bolts.size], FACE_AT[bolt_in.face]
     out = nut_mm(bolt) + BEYOND_PITCHES * bolt.pitch_mm
-    low, high = [v - bolt.washer_mm / 2 for v in at], [v + bolt.washer_mm / 2 for v in at]
+    low, high = [v - bolt.washer_mm / 2 for v in bolt_in.at], [v + bolt.washer_mm / 2 for v in bolt_in.at]
     wall = placed.made.outer_mm[axis] if far else 0.0
     low[axis], high[axis] = (wall, wall + out) if far else (wall - out, wall)
-    return Outside("nut", "fastener", block((low[0], low[1], low[2]), (high[0], high[1], high[2])))
+    yield Outside("nut", "fastener", block((low[0], low[1], low[2]), (high[0], high[1], high[2])))
 
 
 def steel_rod(name: str, foot: Vec, top: Vec, diameter_mm: float) -> Piece:

@@ -4,9 +4,9 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from levelcradle.core.axes import scaled
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, InFace, Placed, Stack
 from levelcradle.core.box.openings import outward
-from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import FACE_AT, FACES, Face
 from levelcradle.core.design.holders import Fit
 from levelcradle.core.part import FlatPart
@@ -42,7 +42,7 @@ class _NothingDrawn:
     def pieces(self) -> Iterator[Piece]:
         return iter(())
 
-    def outside(self) -> Iterator[Outside]:
+    def bolted(self) -> Iterator[InFace]:
         return iter(())
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:

@@ -9,20 +9,23 @@ import numpy as np
 
 from levelcradle.core.axes import Matrix, Vec
 from levelcradle.core.box.cut_out import Taken
+from levelcradle.core.box.holding.bolted import hole_of, nut_outside
 from levelcradle.core.box.holding.fit import FitHeld
 from levelcradle.core.box.holding.ledges import LedgesHeld
 from levelcradle.core.box.holding.own_holes import OwnHolesHeld
 from levelcradle.core.box.holding.pressed import PressedHeld
 from levelcradle.core.box.holding.rods import RodsHeld
-from levelcradle.core.box.holding.stack import Holding, Kind, Placed, Stack
+from levelcradle.core.box.holding.stack import Holding, InFace, Kind, Placed, Stack
 from levelcradle.core.box.holding.stops import StopsHeld
 from levelcradle.core.box.holding.straps import StrapsHeld
 from levelcradle.core.box.made import Made
+from levelcradle.core.box.openings import FaceHole
 from levelcradle.core.box.piece import Outside, Piece
-from levelcradle.core.design.base import Face
+from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.box import Box
 from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import bounds, nearest
+from levelcradle.core.strength import Beams
 
 __all__ = ["KINDS", "Held", "room_of"]
 
@@ -117,7 +120,22 @@ class Held:
     @cached_property
     def outside(self) -> tuple[Outside, ...]:
         """What of them stands out of the box."""
-        return tuple(row for holder in self.by_holder.values() if not holder.missing for row in holder.outside())
+        return tuple(row for placed, bolt in self._bolts() for row in nut_outside(placed, bolt))
+
+    def _bolts(self) -> Iterator[tuple[Placed, InFace]]:
+        for key, holder in self.by_holder.items():
+            if not holder.missing:
+                yield from ((self.stacks[self.box.holders[key].block], bolt) for bolt in holder.bolted())
+
+    def holes(self) -> Iterator[FaceHole]:
+        """Of its bolts, on the outside of the faces of sheet that they go through; where the tubes of a frame carry
+        they are drilled through both."""
+        for placed, bolt in self._bolts():
+            (axis, far), at, hole = FACE_AT[bolt.face], list(bolt.at), hole_of(placed, bolt.bolts)
+            if hole is None or isinstance(placed.made.bearing_at(bolt.face), Beams):
+                continue
+            at[axis] = placed.made.outer_mm[axis] * far
+            yield FaceHole(hole[1], bolt.face, (at[0], at[1], at[2]), hole[0])
 
 
 def _laps(low: Matrix, high: Matrix, placed: Placed) -> bool:

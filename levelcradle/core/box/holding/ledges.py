@@ -9,9 +9,9 @@ import numpy as np
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.box.holding.angles import StandingAngle
-from levelcradle.core.box.holding.bolted import STATICS, along_normal, nuts_outside, ratio, rim_check, weld_n_mm
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm, tool_mm
-from levelcradle.core.box.piece import Outside, Piece, block_piece
+from levelcradle.core.box.holding.bolted import STATICS, along_normal, ratio, rim_check, weld_n_mm
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, InFace, Placed, Stack, nut_mm, tool_mm
+from levelcradle.core.box.piece import Piece, block_piece
 from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, Face
 from levelcradle.core.design.holders import Ledge, Ledges
 from levelcradle.core.finding import Step
@@ -285,8 +285,9 @@ class LedgesHeld:
                 corners = (low[0], low[1], low[2]), (high[0], high[1], high[2])
                 yield block_piece(f"slide {n}", "holder", *corners, SLIDE_KG_M3)
 
-    def outside(self) -> Iterator[Outside]:
-        return nuts_outside(self.placed, self.grips())
+    def bolted(self) -> Iterator[InFace]:
+        """None: they are welded on."""
+        return iter(())
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         ledge, tables = self._ledge, self.placed.stack.tables

@@ -14,12 +14,11 @@ from levelcradle.core.box.holding.bolted import (
     bolt_asks,
     bolt_checks,
     bolt_words,
-    nuts_outside,
     steel_rod,
 )
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, InFace, Placed, Stack, nut_mm
 from levelcradle.core.box.openings import outward
-from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, Face
 from levelcradle.core.design.holders import OwnHoles
 from levelcradle.core.design.layers import Runners
@@ -184,8 +183,9 @@ class OwnHolesHeld:
             end[axis] = top
             yield steel_rod("bolt", foot, (end[0], end[1], end[2]), diameter)
 
-    def outside(self) -> Iterator[Outside]:
-        return nuts_outside(self.placed, self.grips())
+    def bolted(self) -> Iterator[InFace]:
+        assert self.spec.bolts is not None
+        yield from (InFace(self.face, at, self.spec.bolts) for at in self._places)
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         return iter(())

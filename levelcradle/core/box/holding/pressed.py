@@ -8,10 +8,10 @@ from functools import cached_property
 import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, scaled
-from levelcradle.core.box.holding.bolted import STATICS, bolt_outside, bolt_words, ratio, sheet_check
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm
+from levelcradle.core.box.holding.bolted import STATICS, bolt_words, ratio, sheet_check
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, InFace, Placed, Stack, nut_mm
 from levelcradle.core.box.openings import SEEN, outward
-from levelcradle.core.box.piece import Outside, Piece, block_piece
+from levelcradle.core.box.piece import Piece, block_piece
 from levelcradle.core.box.plates import plate_part
 from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, Face
 from levelcradle.core.design.holders import Plates, Pressed
@@ -189,11 +189,10 @@ class PressedHeld:
             found.append((at[0], at[1], at[2]))
         return tuple(found)
 
-    def outside(self) -> Iterator[Outside]:
-        """The heads of screws that press."""
-        if self.spec.by == "screws":
-            for at in self._screw_places:
-                yield bolt_outside(self.placed, self._faces[1], at, self._plates.screws)
+    def bolted(self) -> Iterator[InFace]:
+        """The screws that press: their heads stand outside."""
+        for at in self._screw_places if self.spec.by == "screws" else ():
+            yield InFace(self._faces[1], at, self._plates.screws)
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         plates, tables, axis = self._plates, self.placed.stack.tables, ALONG[self.spec.along]

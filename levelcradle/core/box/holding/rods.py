@@ -25,13 +25,12 @@ from levelcradle.core.box.holding.bolted import (
     bolt_asks,
     bolt_checks,
     bolt_words,
-    nuts_outside,
     ratio,
     rim_check,
     steel_rod,
 )
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, nut_mm, tool_mm
-from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, InFace, Placed, Stack, nut_mm, tool_mm
+from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.holders import Feet, Rods
 from levelcradle.core.finding import Step
@@ -301,8 +300,8 @@ class RodsHeld:
         nut = nut_mm(self.placed.stack.tables.bolts[self.spec.size or ""])
         return nut + self._feet.thickness_mm if self._feet.at == "ends" else nut - self.placed.stack.sunk_mm
 
-    def outside(self) -> Iterator[Outside]:
-        return nuts_outside(self.placed, self.grips())
+    def bolted(self) -> Iterator[InFace]:
+        yield from (InFace("base", grip.at, self._feet.bolts) for grip in self.grips())
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         """One angle a place and end: the ones that are alike are found by their shape."""

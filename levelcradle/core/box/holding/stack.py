@@ -14,7 +14,7 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.box.chamfers import beyond
 from levelcradle.core.box.cut_out import Taken
 from levelcradle.core.box.made import Made
-from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.holders import Bolts
@@ -26,7 +26,7 @@ from levelcradle.core.part import FlatPart
 from levelcradle.core.solids import nearest, point
 from levelcradle.core.strength import NUT_OF_D
 
-__all__ = ["Check", "Forces", "Grip", "Holding", "Placed", "Stack", "nut_mm", "tool_mm"]
+__all__ = ["Check", "Forces", "Grip", "Holding", "InFace", "Placed", "Stack", "nut_mm", "tool_mm"]
 
 Forces = NDArray[np.float64]
 WITHIN_MM = 1e-6
@@ -164,6 +164,15 @@ class Grip:
 
 
 @dataclass(frozen=True, slots=True)
+class InFace:
+    """A bolt in a face of the box, where that is in the box's frame."""
+
+    face: Face
+    at: Vec
+    bolts: Bolts
+
+
+@dataclass(frozen=True, slots=True)
 class Check:
     """One check over all solves and cases: its use, and how that of one of them came about. A ``rough`` one is
     clear only to half of what it says."""
@@ -203,8 +212,8 @@ class Holding(Protocol):
 
     def pieces(self) -> Iterator[Piece]: ...
 
-    def outside(self) -> Iterator[Outside]:
-        """What of it stands out of the box."""
+    def bolted(self) -> Iterator[InFace]:
+        """Its bolts in faces of the box."""
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         """The flat parts it is cut from; their ids begin with the box's and its own."""

@@ -12,14 +12,13 @@ from levelcradle.core.box.holding.bolted import (
     bolt_asks,
     bolt_checks,
     bolt_words,
-    nuts_outside,
     ratio,
     rim_check,
     weld_n_mm,
 )
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack, tool_mm
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, InFace, Placed, Stack, tool_mm
 from levelcradle.core.box.openings import outward
-from levelcradle.core.box.piece import Outside, Piece
+from levelcradle.core.box.piece import Piece
 from levelcradle.core.design.base import FACE_AT, Face
 from levelcradle.core.design.holders import Stop, Stops
 from levelcradle.core.part import FlatPart
@@ -167,8 +166,9 @@ class StopsHeld:
         for number, angle in enumerate(self._angles, 1):
             yield from angle.pieces(f"stop {number}", density, f"{self.key}-stop-{number}")
 
-    def outside(self) -> Iterator[Outside]:
-        return nuts_outside(self.placed, self.grips())
+    def bolted(self) -> Iterator[InFace]:
+        for angle in () if self._stop.welded else self._angles:
+            yield from (InFace("base", at, self._stop.bolts) for at in self._bolt_places(angle))
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         stop, tables = self._stop, self.placed.stack.tables

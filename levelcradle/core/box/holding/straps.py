@@ -7,9 +7,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.axes import Placement, Vec, vec
-from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, nuts_outside, ratio, weld_n_mm
-from levelcradle.core.box.holding.stack import Check, Forces, Grip, Placed, Stack
-from levelcradle.core.box.piece import Outside, Piece, block_piece
+from levelcradle.core.box.holding.bolted import bolt_asks, bolt_checks, bolt_words, ratio, weld_n_mm
+from levelcradle.core.box.holding.stack import Check, Forces, Grip, InFace, Placed, Stack
+from levelcradle.core.box.piece import Piece, block_piece
 from levelcradle.core.design.base import FACE_PAIRS, Face
 from levelcradle.core.design.holders import Strap, Straps
 from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm, bend_deduction_mm
@@ -166,8 +166,15 @@ class StrapsHeld:
         low[along], high[along] = reach
         return (low[0], low[1], low[2]), (high[0], high[1], high[2])
 
-    def outside(self) -> Iterator[Outside]:
-        return nuts_outside(self.placed, self.grips())
+    def bolted(self) -> Iterator[InFace]:
+        """In its feet, which stand out beside the stack."""
+        along, placed, foot = ALONG[self._strap.along], self.placed, _foot_mm(self._strap, self.placed.stack)
+        for middle in self._at():
+            for edge, way, stands in zip((placed.low, placed.high), (-1, 1), self._feet, strict=True):
+                for spot in self._spots if stands else ():
+                    at = [middle, middle, placed.floor_mm]
+                    at[along] = edge[along] + way * (foot - spot)
+                    yield InFace("base", (at[0], at[1], at[2]), self._strap.bolts)
 
     def parts(self, box_id: str, name: str) -> Iterator[FlatPart]:
         """Foot, leg, top, leg, foot: the middle two bends the other way; no foot where it is welded."""

@@ -14,6 +14,7 @@ import { PlanSide } from '../../views/PlanSide'
 import { SentenceRows } from '../FindingRows'
 import { Bench, Ledger, StationFrame } from '../Ledger'
 import { CrashCases } from './CrashCases'
+import { Crossmembers } from './Crossmembers'
 import { HowItHangs } from './Hanging'
 import { MountDrawn } from './MountDrawn'
 import { MountSheet } from './MountSheet'
@@ -78,6 +79,7 @@ export function MountStation() {
             <Caution>{rules.not_checked}</Caution>
             <HowItHangs />
             <NewMount />
+            <Crossmembers />
             {spots.length > 0 && (
               <>
                 <Heading>What each spot must carry</Heading>

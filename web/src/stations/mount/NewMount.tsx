@@ -61,7 +61,7 @@ export function NewMount() {
             onChange={setBox}
           />
           <Choose
-            label={`On the ${chosen.lands.length > 1 ? 'member or hard point' : 'hard point'}`}
+            label={chosen.lands.length > 1 ? 'On' : 'On the hard point'}
             value={on}
             options={free}
             onChange={setSpot}
@@ -84,17 +84,20 @@ export function NewMount() {
   )
 }
 
-/** What it takes of the vehicle; a member carries as many as one likes. */
+/** What it takes of the vehicle; a bar carries as many as one likes. */
 function landing(on: Mount['lands_on']): string[] {
-  if (on.type === 'member') return []
+  if (on.type === 'member' || on.type === 'crossmember') return []
   return [on.hardpoint, ...(on.type === 'two' ? [on.other] : [])].map((id) => `hardpoints/${id}`)
 }
 
-/** What a kind of mount may land on: hard points that carry none yet, and members. */
+/** What a kind of mount may land on: hard points that carry nothing yet, and bars. */
 function useFree(kind: MountKind): (readonly [string, string])[] {
-  const { hardpoints, members, mounts } = useDocument()
-  const taken = new Set(Object.values(mounts).flatMap(({ lands_on: on }) => landing(on)))
-  const rows = { hardpoints, members }
+  const { hardpoints, members, crossmembers, mounts } = useDocument()
+  const taken = new Set([
+    ...Object.values(mounts).flatMap(({ lands_on: on }) => landing(on)),
+    ...Object.values(crossmembers).flatMap((bar) => bar.hardpoints.map((id) => `hardpoints/${id}`)),
+  ])
+  const rows = { hardpoints, members, crossmembers }
   return kind.lands
     .flatMap((where) => Object.entries(rows[where]).map(([id, row]) => [`${where}/${id}`, row.name] as const))
     .filter(([path]) => !taken.has(path))

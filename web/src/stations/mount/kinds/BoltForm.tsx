@@ -4,6 +4,7 @@ import type { Mount } from '../../../design/types'
 import { Choose } from '../../../ui/Choose'
 import { Heading } from '../../../ui/parts'
 import { BehindTheSheet } from './BehindTheSheet'
+import { OnTheBar, Sleeve } from './OnTheBar'
 
 const HOLES = [
   ['round', 'round'],
@@ -15,7 +16,7 @@ const HOLES = [
 export function BoltForm({ path, hole, on }: { path: string; hole: string; on: Mount['lands_on'] }) {
   const { tables } = useDocument()
   const edit = useLive((s) => s.edit)
-  if (on.type !== 'hardpoint') return null
+  if (on.type !== 'hardpoint' && on.type !== 'crossmember') return null
   const put = (field: string, value: string) =>
     void edit([{ op: 'replace', path: `${path}/${field}`, value }])
   return (
@@ -39,7 +40,14 @@ export function BoltForm({ path, hole, on }: { path: string; hole: string; on: M
         options={HOLES}
         onChange={(v) => put('shape/hole', v)}
       />
-      <BehindTheSheet path={`${path}/lands_on`} on={on} />
+      {on.type === 'hardpoint' ? (
+        <BehindTheSheet path={`${path}/lands_on`} on={on} />
+      ) : (
+        <>
+          <OnTheBar path={path} on={on} />
+          <Sleeve path={`${path}/lands_on/sleeve`} sleeve={on.sleeve} />
+        </>
+      )}
     </>
   )
 }

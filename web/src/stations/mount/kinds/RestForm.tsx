@@ -2,6 +2,7 @@
 import type { Mount } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Heading } from '../../../ui/parts'
+import { OnTheBar } from './OnTheBar'
 
 export function RestForm({ path, mount }: { path: string; mount: Mount }) {
   return (
@@ -15,6 +16,7 @@ export function RestForm({ path, mount }: { path: string; mount: Mount }) {
       {mount.lands_on.type === 'member' && (
         <Blank path={`${path}/lands_on/along_mm`} label="From the start of the member" />
       )}
+      {mount.lands_on.type === 'crossmember' && <OnTheBar path={path} on={mount.lands_on} />}
     </>
   )
 }

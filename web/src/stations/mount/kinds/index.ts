@@ -13,14 +13,14 @@ type Face = Mount['face']
 export interface MountKind {
   name: string
   faces: readonly (readonly [Face, string])[]
-  lands: readonly ('hardpoints' | 'members')[]
+  lands: readonly ('hardpoints' | 'members' | 'crossmembers')[]
   ends?: 2
   message: (mount: Mount) => string
   Form: KindForm
 }
 
 function boltOf({ lands_on: on }: Mount) {
-  return on.type === 'hardpoint' ? `${on.bolt.size} ${on.bolt.property_class}` : ''
+  return 'bolt' in on ? `${on.bolt.size} ${on.bolt.property_class}` : ''
 }
 
 const WALLS = [
@@ -30,13 +30,15 @@ const WALLS = [
   ['aft', 'aft wall'],
 ] as const
 
+const BOLTED = ['hardpoints', 'crossmembers'] as const
+
 export const KINDS: Record<Mount['shape']['type'], MountKind> = {
-  angle: { name: 'bracket', faces: WALLS, lands: ['hardpoints'], message: boltOf, Form: AngleForm },
-  tab: { name: 'flat tab', faces: WALLS, lands: ['hardpoints'], message: boltOf, Form: TabForm },
+  angle: { name: 'bracket', faces: WALLS, lands: BOLTED, message: boltOf, Form: AngleForm },
+  tab: { name: 'flat tab', faces: WALLS, lands: BOLTED, message: boltOf, Form: TabForm },
   rest: {
     name: 'rest under it',
     faces: [['base', 'base']],
-    lands: ['members', 'hardpoints'],
+    lands: ['members', 'crossmembers', 'hardpoints'],
     message: () => 'lies on a pad',
     Form: RestForm,
   },
