@@ -24,6 +24,7 @@ __all__ = [
     "Bolted",
     "BoltedOn",
     "Doubler",
+    "Gussets",
     "HoleKind",
     "LandsOn",
     "Loose",
@@ -49,6 +50,17 @@ HoleKind = Literal["round", "oversize", "slot along", "slot across"]
 """Of the hole for the vehicle's bolt: a slot along the bend, or across it."""
 
 
+class Gussets(DocumentModel):
+    """Triangles of its own metal welded into the corner of an angle: one in the middle, or one at either edge; so far
+    along leg A and up leg B."""
+
+    count: Annotated[int, Field(ge=1, le=2)] = 2
+    thickness_mm: Annotated[float, Field(gt=0, le=20)] = 5.0
+    along_mm: PositiveLength = 30.0
+    up_mm: PositiveLength = 50.0
+    weld_leg_mm: PositiveLength = 4.0
+
+
 class Angle(DocumentModel):
     """A bent angle: leg A lies on the vehicle, leg B on the box."""
 
@@ -60,6 +72,7 @@ class Angle(DocumentModel):
     toe_mm: PositiveLength = 25.0  # e: bolt to the free end of leg A
     leg_b_mm: PositiveLength = 120.0  # B: outside length of the welded leg
     hole: HoleKind = "round"
+    gussets: Gussets | None = None
 
     def refers(self) -> Iterator[Refers]:
         yield "material", "tables/materials", self.material, "there is no material “{}”"

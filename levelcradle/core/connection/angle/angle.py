@@ -71,7 +71,9 @@ class AngleConnection(Plain):
     @cached_property
     def pieces(self) -> tuple[MountPiece, ...]:
         """Made where they are asked for: of most that are tried only the uses are."""
-        return tuple(angle_pieces(self.id, self.joint.mount, self.frame, self.joint.plate, self.tables))
+        own = angle_pieces(self.id, self.joint.mount, self.frame, self.joint.plate, self.tables)
+        gussets = self.joint.gussets
+        return (*own, *(gussets.pieces(self.id, self.frame.placement) if gussets else ()))
 
     @staticmethod
     def of(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> "AngleConnection | Unfit":
@@ -189,6 +191,8 @@ class AngleConnection(Plain):
     def parts(self, tables: Tables) -> Iterator[FlatPart]:
         joint = self.joint
         yield from bracket_parts(self.id, joint.mount, self.frame, joint.plate, self.seat.box_name, tables)
+        if joint.gussets:
+            yield from joint.gussets.parts(self.id, self.mount.name, joint.shape.material, self.frame.placement)
         yield from backing_parts(self.id, self.mount.name, self.joint.mount.lands_on, tables)
 
     def bought(self) -> Iterator[str]:

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.box import Wall
+from levelcradle.core.connection.angle.gussets import Gusseted
 from levelcradle.core.connection.angle.pieces import AngleMount
 from levelcradle.core.connection.connection import ForceArray, Road
 from levelcradle.core.connection.hold import HeldPlate, held_plate
@@ -85,6 +86,13 @@ class AngleJoint:
         return self.c_mm - self.t / 2
 
     @property
+    def gussets(self) -> Gusseted | None:
+        spec = self.shape.gussets
+        if spec is None:
+            return None
+        return Gusseted(self.shape, spec, self.metal, self.bolt, self.c_mm, self.plate.start_mm, self.b1_mm)
+
+    @property
     def hole(self) -> BoltHole:
         return BoltHole.of(self.bolt, self.shape.hole)
 
@@ -120,9 +128,11 @@ def _leg_capacity(joint: AngleJoint, *, road: Road) -> tuple[ForceArray, ForceAr
 
 
 def leg_a(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
-    """u = |N| b / M_Rd + |W| b / M_s + |D| / N_Rd, at the bend. Linear sum: cautious, no source."""
+    """u = |N| b / M_Rd + |W| b / M_s + |D| / N_Rd, at the bend; with gussets N at their end. Linear sum: cautious, no
+    source."""
     bend, side, axial = _leg_capacity(joint, road=road)
-    return np.abs(n) * joint.b_mm / bend + np.abs(w) * joint.b_mm / side + np.abs(d) / axial
+    lever = max(joint.gussets.to_bolt_mm, 0.0) if joint.gussets else joint.b_mm
+    return np.abs(n) * lever / bend + np.abs(w) * joint.b_mm / side + np.abs(d) / axial
 
 
 def net_section(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
@@ -140,8 +150,8 @@ def leg_b(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, roa
     Cautious, no source."""
     bend, side, axial = _leg_capacity(joint, road=road)
     h = max(joint.plate.start_mm - joint.t / 2, 0.0)
-    whole = (np.abs(n) * joint.b1_mm + np.abs(d) * h) / bend + np.abs(w) * h / side + np.abs(n) / axial
-    return np.asarray(whole / joint.plate.left)
+    bent = 0.0 if joint.gussets else (np.abs(n) * joint.b1_mm + np.abs(d) * h) / bend
+    return np.asarray((bent + np.abs(w) * h / side + np.abs(n) / axial) / joint.plate.left)
 
 
 def bearing_capacity_n(joint: AngleJoint) -> float:
@@ -173,6 +183,8 @@ def utilisations(
         name: lambda check=check: check(joint, n, d, w, road=road)  # type: ignore[misc]
         for name, check in CHECKS.items()
     }
+    if joint.gussets:
+        checks.update(joint.gussets.utilisations(n, d, road=road))
     checks.update(joint.plate.utilisations((n, d, w), road=road))
     for name in sorted(checks, key=lambda name: name != first):
         yield name, checks[name]()
@@ -182,7 +194,7 @@ def toe_stress_mpa(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArra
     """In leg B where its welds begin, elastic: (|N| b1 + |D| h) / (w t²/6) + |W| h / (t w²/6) + |N| / (w t). Source:
     beam theory; summed without signs, as leg B's strength is (cautious, no source)."""
     t, wide, h = joint.t, joint.shape.width_mm, max(joint.plate.start_mm - joint.t / 2, 0.0)
-    bent = (np.abs(n) * joint.b1_mm + np.abs(d) * h) / (wide * t**2 / 6)
+    bent = 0.0 if joint.gussets else (np.abs(n) * joint.b1_mm + np.abs(d) * h) / (wide * t**2 / 6)
     return np.asarray(bent + np.abs(w) * h / (t * wide**2 / 6) + np.abs(n) / (wide * t))
 
 
@@ -190,6 +202,8 @@ def fatigue(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray) -> I
     """Of leg B where its welds begin, and of each weld, the use under a load that comes to either side."""
     if joint.plate.toe:
         yield "fatigue at the weld's toe", 2 * toe_stress_mpa(joint, n, d, w) / TOE_MPA[joint.metal.weldable_with]
+    if joint.gussets:
+        yield from joint.gussets.fatigue(n, d)
     yield from joint.plate.fatigue((n, d, w))
 
 
@@ -205,6 +219,8 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
     yield f"hole to bend {hole:.1f}, at least {2 * joint.t:.1f}", hole >= 2 * joint.t
     yield f"bolt to bend {b:.1f}, room for the washer {size.washer_mm / 2 + 1:.1f}", b >= size.washer_mm / 2 + 1
     yield from _starts(joint)
+    if joint.gussets:
+        yield from joint.gussets.asks()
     yield from joint.plate.asks()
 
 

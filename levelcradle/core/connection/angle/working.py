@@ -47,6 +47,8 @@ def working(joint: AngleJoint, row: Governing) -> Working:
             Step("range of stress", where, stress, "MPa", "elastic (statics)"),
             Step("bears", "two million times", TOE_MPA[family], "MPa", TOE_SOURCE[family]),
         ]
+    elif joint.gussets and "gusset" in row.check:
+        steps += joint.gussets.steps(row.check, n, d)
     else:
         steps += joint.plate.steps(row.check, (n, d, w))
     return (*steps, Step(f"use of the {row.check}", "demand / capacity", row.utilisation, ""))

@@ -18,6 +18,42 @@ const BLANKS: readonly (readonly [string, string, Dimension])[] = [
   ['shape/leg_b_mm', 'Leg on the box', 'leg'],
 ]
 
+const GUSSETS = [
+  ['0', 'none'],
+  ['1', 'one in the middle'],
+  ['2', 'one at either edge'],
+] as const
+
+type Angle = Extract<Mount['shape'], { type: 'angle' }>
+
+/** Triangles in the corner of the angle. */
+function Gussets({ path, gussets }: { path: string; gussets: Angle['gussets'] }) {
+  const edit = useLive((s) => s.edit)
+  function choose(count: string) {
+    if (count === '0') void edit([{ op: 'replace', path, value: null }])
+    else if (gussets) void edit([{ op: 'replace', path: `${path}/count`, value: Number(count) }])
+    else void edit([{ op: 'replace', path, value: { count: Number(count) } }])
+  }
+  return (
+    <>
+      <Choose
+        label="Gussets in its corner"
+        value={String(gussets?.count ?? 0)}
+        options={GUSSETS}
+        onChange={choose}
+      />
+      {gussets && (
+        <>
+          <Blank path={`${path}/thickness_mm`} label="Gusset, thick" />
+          <Blank path={`${path}/along_mm`} label="Along the leg on the car" />
+          <Blank path={`${path}/up_mm`} label="Along the leg on the box" />
+          <Blank path={`${path}/weld_leg_mm`} label="Leg of its welds" />
+        </>
+      )}
+    </>
+  )
+}
+
 export function AngleForm({ path, mount }: { path: string; mount: Mount }) {
   const { tables } = useDocument()
   const edit = useLive((s) => s.edit)
@@ -39,6 +75,7 @@ export function AngleForm({ path, mount }: { path: string; mount: Mount }) {
         options={Object.entries(tables.materials).map(([key, m]) => [key, m.name] as const)}
         onChange={(v) => void edit([{ op: 'replace', path: `${path}/shape/material`, value: v }])}
       />
+      <Gussets path={`${path}/shape/gussets`} gussets={shape.gussets} />
       <BoltForm path={path} hole={shape.hole ?? 'round'} on={mount.lands_on} />
       <Joined path={path} mount={mount} onLit={setLit} />
     </>
