@@ -265,6 +265,44 @@ def test_a_nut_stands_where_the_foot_of_a_strap_is_bolted() -> None:
     assert all(any(nut.low[1] < at < nut.high[1] for nut in nuts) for at in feet)
 
 
+def framed(*holders: dict[str, Any], rails: tuple[float, ...] = (), **more: Any) -> dict[str, Any]:
+    tree = car(*holders, **more)
+    spec = {"type": "framed", "rails_at_mm": list(rails)}
+    tree["boxes"]["x"] |= {"construction": spec, "closures": {"lid": {"type": "panel"}}}
+    return tree
+
+
+def test_a_bolt_into_a_frame_comes_on_a_tube_or_is_foul() -> None:
+    between = fouls(framed(OWN))
+    assert any("sheet between tubes" in row for row in between)
+    box = held_box(framed(OWN))
+    at = sorted({round(bolt.at[0], 3) for bolt in box.shell.held.by_holder["h0"].bolted()})
+    front = box.shell.made.along_walls(0)[0]
+    assert fouls(framed(OWN, rails=tuple(x - front for x in at))) == []
+    off = tuple(x - front + 12.0 for x in at)
+    assert any("sheet between tubes" in row for row in fouls(framed(OWN, rails=off)))
+
+
+@pytest.mark.parametrize("kind", ["own_holes", "straps"])
+def test_a_frame_gets_rails_under_what_is_sized_into_it(kind: str) -> None:
+    design = validate(framed())
+    sized = edited(design, held_by(design, "x", kind, {}))
+    made = sized.boxes["x"].construction
+    assert made.type == "framed"
+    assert made.rails_at_mm
+    assert not [f for f in analyse(sized, {}).findings if f.state == "foul" and f.code in ("inside.held", "box.make")]
+
+
+def test_a_strap_bolted_where_an_opening_is_is_foul() -> None:
+    tree = copy.deepcopy(WHOLE["straps and boards"])
+    foot = next(held_box(tree).shell.held.by_holder["h0"].bolted())
+    tree["boxes"]["x"]["openings"] = {
+        "o": {"name": "drain", "face": "base", "from": ["front", "left"], "u_mm": foot.at[0], "v_mm": foot.at[1],
+              "diameter_mm": 12.0}
+    }  # fmt: skip
+    assert any("comes on drain" in row for row in fouls(tree))
+
+
 SIDES = {"front", "aft", "left", "right"}
 
 

@@ -146,6 +146,9 @@ class ExistingCase:
     def along_walls(self, axis: int) -> tuple[float, float, float]:
         return self.start_mm[axis], self.start_mm[axis] + self.inner_mm[axis], 0.0
 
+    def on_a_tube(self, face: Face, at: Vec, half_mm: float) -> None:
+        return None
+
     def bearing_at(self, face: Face) -> Plate | None:
         """How its edges are made is not known: they are taken to turn freely."""
         if face == "top":

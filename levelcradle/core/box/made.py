@@ -144,6 +144,10 @@ class Made(Protocol):
         """From where to where, along or across, what is fixed inside along its walls reaches, and how much of either
         end lies on a post there; 0 where it lies on the wall all along."""
 
+    def on_a_tube(self, face: Face, at: Vec, half_mm: float) -> bool | None:
+        """Whether what is bolted to a face at a place of it, so wide about that, is on one of the tubes that carry
+        there; None where sheet carries."""
+
     def bearing_at(self, face: Face) -> Bearing | None:
         """What carries what presses on a face from inside; None where it is closed by what comes off."""
 

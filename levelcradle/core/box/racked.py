@@ -188,6 +188,9 @@ class RackedBox:
     def along_walls(self, axis: int) -> tuple[float, float, float]:
         return self.start_mm[axis], self.start_mm[axis] + self.inner_mm[axis], 0.0
 
+    def on_a_tube(self, face: Face, at: Vec, half_mm: float) -> None:
+        return None
+
     def bearing_at(self, face: Face) -> Plate | None:
         """The insert's sheet over the whole of a face, the angles not counted; its rim stands behind the flats, which
         hold it from moving, not from turning."""

@@ -3,7 +3,7 @@
 
 from typing import Annotated, ClassVar, Literal
 
-from pydantic import Field, ValidationInfo, field_validator, model_validator
+from pydantic import BeforeValidator, Field, ValidationInfo, field_validator, model_validator
 
 from levelcradle.core.design.base import (
     FACE_AT,
@@ -14,6 +14,7 @@ from levelcradle.core.design.base import (
     PositiveLength,
     Size3,
     Text,
+    _as_tuple,
 )
 
 __all__ = [
@@ -89,7 +90,8 @@ class Framed(DocumentModel):
     """A frame of square tube with a flat panel of sheet on each face but one, and one that comes off on that.
 
     ``corners``: how the tubes of its two rings meet, or whether each ring is one tube, notched and folded; ``rails``:
-    tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick."""
+    tubes across under what stands in it, evenly, or with their middles at ``rails_at_mm`` from the outside of the
+    frame; ``fastener``: what holds the panels, ``fastener_mm`` thick."""
 
     closed_by: ClassVar[tuple[str, ...]] = ("panel",)
     welded: ClassVar[tuple[bool, bool, bool]] = (True, True, True)
@@ -98,6 +100,7 @@ class Framed(DocumentModel):
     tube_wall_mm: Annotated[float, Field(gt=0, le=6)] = 2.0
     corners: Literal["butt", "mitre", "notch"] = "butt"
     rails: Annotated[int, Field(ge=0, le=12)] = 2
+    rails_at_mm: Annotated[tuple[PositiveLength, ...], BeforeValidator(_as_tuple), Field(max_length=12)] = ()
     cladding_mm: Annotated[float, Field(gt=0, le=6)] = 1.5
     fastener: Literal["rivet", "rivet nut", "tapped"] = "rivet"
     fastener_mm: Annotated[float, Field(ge=2, le=10)] = 4.8

@@ -8,10 +8,12 @@ from pydantic import TypeAdapter
 
 from levelcradle.core.analysis import analyse_assembly
 from levelcradle.core.assembly import resolve
+from levelcradle.core.box import shell_of
 from levelcradle.core.box.holding import PLAY_MM, Placed, room_of, settles, tool_mm
 from levelcradle.core.design import Design
 from levelcradle.core.design.base import FACE_AT, FACE_PAIRS, FACES, Face
 from levelcradle.core.design.box import Box
+from levelcradle.core.design.construction import Framed
 from levelcradle.core.design.holders import Holder
 from levelcradle.core.design.layers import WALLS
 from levelcradle.core.design.operation import OpName
@@ -62,6 +64,7 @@ def held_by(design: Design, box_id: str, kind: str, meshes: Mapping[str, Mesh]) 
         why = NEEDS[name]
         for holders in islice(_plans(name, stacks, bare.boxes[box_id], bare.tables), MOST_TRIED):
             ops = _put(bare.boxes[box_id], box_id, {**stay, **holders}, stacks, bare.tables)
+            ops += _rails_under(edited(bare, ops), box_id)
             tried = resolve(edited(bare, ops), meshes)
             against = [f for f in held_findings(tried) if f"boxes/{box_id}" in f.subjects and _stands_against(f)]
             if not against:
@@ -108,6 +111,31 @@ def _put(box: Box, box_id: str, holders: dict[str, Row], stacks: "Stacks", table
             layers = _hard(box.lined_mm(face), max(let_in, 0.0), tables)
             ops.append({"op": op, "path": f"{path}/layers/{face}", "value": layers})
     return ops
+
+
+def _rails_under(design: Design, box_id: str) -> Iterator[Op]:
+    """The rails of a frame moved under what is bolted down to its base."""
+    box = design.boxes[box_id]
+    if not isinstance(box.construction, Framed):
+        return
+    shell = shell_of(box, design.module_kinds, design.tables)
+    bolts = [(bolt, placed.stack.tables.bolts[bolt.bolts.size]) for placed, bolt in shell.held.bolts()]
+    free = [
+        (bolt.at[0], size.clearance_hole_mm / 2)
+        for bolt, size in bolts
+        if bolt.face == "base" and not shell.made.on_a_tube("base", (*bolt.at[:2], 0.0), size.clearance_hole_mm / 2)
+    ]
+    rails: list[list[float]] = []
+    for at, half in sorted(free):
+        if rails and at - rails[-1][0] <= box.construction.tube_mm - 2 * half:
+            rails[-1].append(at)
+        else:
+            rails.append([at])
+    if rails:
+        front = shell.made.along_walls(0)[0]
+        middles = [(row[0] + row[-1]) / 2 - front for row in rails]
+        value = [round(at, 3) for at in middles]
+        yield {"op": "replace", "path": f"/boxes/{box_id}/construction/rails_at_mm", "value": value}
 
 
 HOLDER: TypeAdapter[Holder] = TypeAdapter(Holder)

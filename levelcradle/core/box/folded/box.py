@@ -179,6 +179,9 @@ class FoldedBox:
     def along_walls(self, axis: int) -> tuple[float, float, float]:
         return self.start_mm[axis], self.start_mm[axis] + self.inner_mm[axis], 0.0
 
+    def on_a_tube(self, face: Face, at: Vec, half_mm: float) -> None:
+        return None
+
     def bearing_at(self, face: Face) -> Plate | None:
         """Its bends and welded corners hold each wall's edges, and the base's; the lid holds a wall's rim from moving,
         not from turning, and a welded edge of aluminium too, which is soft beside its weld (EN 1999-1-1, 6.1.6).

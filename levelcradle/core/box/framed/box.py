@@ -41,6 +41,7 @@ __all__ = ["FramedBox"]
 HEADS = {"rivet": 0.42, "rivet nut": 0.55, "tapped": 0.55}
 TWO_HINGES_MM = 600.0  # longer edges get a third: common practice, no source
 MITRED = "mitred at 45°, long side out"
+WITHIN_MM = 1e-3
 TUBE_TOL_MM, TUBE_SOURCE = 0.5, "EN 10219-2 table 3, from memory"  # of a side up to 100 mm
 
 
@@ -165,7 +166,7 @@ class FramedBox:
     def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
         """Between the tubes; rails run across a base."""
         spec, (low, high) = self.frame.spec, self.frame.edges
-        if face == self.closed_face or (face == "base" and spec.rails):
+        if face == self.closed_face or (face == "base" and (spec.rails or spec.rails_at_mm)):
             return None
         one, other = (i for i in range(3) if i != FACE_AT[face][0])
         s = spec.tube_mm
@@ -176,6 +177,19 @@ class FramedBox:
         low, high = self.frame.edges
         return low[axis], high[axis], self.frame.spec.tube_mm
 
+    def on_a_tube(self, face: Face, at: Vec, half_mm: float) -> bool:
+        axis, end = FACE_AT[face]
+        low, high = self.frame.edges
+        outer = high[axis] if end else low[axis]
+        for run in self.frame.runs:
+            if abs((run.high if end else run.low)[axis] - outer) < WITHIN_MM:
+                beside = [0.0 if i == run.axis else half_mm for i in range(3)]
+                within = (run.low[i] + beside[i] <= at[i] + WITHIN_MM and at[i] - WITHIN_MM <= run.high[i] - beside[i]
+                          for i in range(3) if i != axis)  # fmt: skip
+                if all(within):
+                    return True
+        return False
+
     def bearing_at(self, face: Face) -> Beams | None:
         """Its tubes, free at their ends, the cladding not counted: rails and end tubes across in base and top, the two
         rings along the walls."""
@@ -184,7 +198,7 @@ class FramedBox:
         spec, (low, high) = self.frame.spec, self.frame.edges
         level = face in ("base", "top")
         run = 1 if level or face in ("front", "aft") else 0
-        count = 2 + (spec.rails if face == "base" else 0)
+        count = 2 + (len(spec.rails_at_mm) or spec.rails if face == "base" else 0)
         span, plastic = high[run] - low[run] - 2 * spec.tube_mm, tube_plastic_mm3(self.frame.tube)
         return Beams(count, max(span, 1.0), 1 if level else 0, plastic, spec.tube_wall_mm, self.frame.material)
 

@@ -21,7 +21,7 @@ def framed_findings(frame: Frame, path: str, name: str) -> Iterator[Finding]:
     if frame.box.chamfers:
         why = "its tubes run along every edge; nothing is cut for this box"
         yield cannot(path, name, "edges", "edges are cut off a frame", why)
-    if frame.lid.face == "base" and frame.spec.rails:
+    if frame.lid.face == "base" and (frame.spec.rails or frame.spec.rails_at_mm):
         why = "what it holds goes in and out there: no rails, or another face"
         yield cannot(path, name, "rails in the way", "its rails cross the opening that it is filled through", why)
     spec = frame.spec
@@ -40,9 +40,11 @@ def _tubes(frame: Frame) -> Iterator[Asked]:
     least = 2 * frame.spec.tube_mm
     yield "tubes", f"the {short.name} comes out", short.length_mm, least, "room to weld it: common practice, no source"
     rails = [run for run in frame.runs if run.name.startswith("rail")]
+    s, (low, high) = frame.spec.tube_mm, frame.edges
+    ends = [low[0] + s, *(edge for run in rails for edge in (run.low[0], run.high[0])), high[0] - s]
     if rails:
-        free = rails[0].low[0] - frame.edges[0][0] - frame.spec.tube_mm
-        yield "rails", "between its rails there is", free, 0.0, "so many do not go in beside each other"
+        free = min(ends[n + 1] - ends[n] for n in range(0, len(ends), 2))
+        yield "rails", "between its rails there is", free, 0.0, "they do not go in beside each other"
 
 
 def _fasteners(frame: Frame) -> Iterator[Asked]:

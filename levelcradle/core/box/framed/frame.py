@@ -113,9 +113,10 @@ def _runs(frame: Frame) -> Iterator[Run]:
         for end, x in (("front", x0), ("aft", x1 - s)):
             yield Run(f"{end} {side} post", 2, (x, y, z0 + s), (x + s, y + s, z1 - s))
     between = (x1 - x0 - (2 + rails) * s) / (rails + 1)
-    for n in range(rails):
-        x = x0 + s + between * (n + 1) + s * n
-        yield Run(f"rail {n + 1}", 1, (x, y0 + s, z0), (x + s, y1 - s, z0 + s))
+    even = (s + between * (n + 1) + s * n for n in range(rails))
+    said = (at - s / 2 for at in sorted(frame.spec.rails_at_mm))
+    for n, at in enumerate(said if frame.spec.rails_at_mm else even, 1):
+        yield Run(f"rail {n}", 1, (x0 + at, y0 + s, z0), (x0 + at + s, y1 - s, z0 + s))
 
 
 def tube_solids(run: Run, tube: Tube) -> Callable[[], tuple[Solid, ...]]:

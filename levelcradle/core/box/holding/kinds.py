@@ -120,9 +120,10 @@ class Held:
     @cached_property
     def outside(self) -> tuple[Outside, ...]:
         """What of them stands out of the box."""
-        return tuple(row for placed, bolt in self._bolts() for row in nut_outside(placed, bolt))
+        return tuple(row for placed, bolt in self.bolts() for row in nut_outside(placed, bolt))
 
-    def _bolts(self) -> Iterator[tuple[Placed, InFace]]:
+    def bolts(self) -> Iterator[tuple[Placed, InFace]]:
+        """Those that go into the faces of the box, each with its stack."""
         for key, holder in self.by_holder.items():
             if not holder.missing:
                 yield from ((self.stacks[self.box.holders[key].block], bolt) for bolt in holder.bolted())
@@ -130,7 +131,7 @@ class Held:
     def holes(self) -> Iterator[FaceHole]:
         """Of its bolts, on the outside of the faces of sheet that they go through; where the tubes of a frame carry
         they are drilled through both."""
-        for placed, bolt in self._bolts():
+        for placed, bolt in self.bolts():
             (axis, far), at, hole = FACE_AT[bolt.face], list(bolt.at), hole_of(placed, bolt.bolts)
             if hole is None or isinstance(placed.made.bearing_at(bolt.face), Beams):
                 continue

@@ -152,7 +152,7 @@ class OwnHolesHeld:
         (axis, far), on = FACE_AT[self.face], list(at)
         on[axis] = self.placed.made.outer_mm[axis] * far
         half = self.placed.stack.tables.bolts[self.spec.bolts.size].washer_mm / 2
-        return self.placed.why_no_bolt(self.face, (on[0], on[1], on[2]), half)
+        return self.placed.why_no_bolt(self.face, (on[0], on[1], on[2]), half, tubes=False)
 
     def grips(self) -> tuple[Grip, ...]:
         inward = np.array(outward(self.face)) * -1.0

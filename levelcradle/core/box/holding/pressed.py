@@ -101,10 +101,6 @@ class PressedHeld:
             screws = plates.screws
             yield from class_asks((screws.size, screws.property_class), *stack.bolt(screws))
             yield f"screws through {screws.into}s: a nut welded in the wall takes their thrust", screws.into == "nut"
-            half = stack.bolt(screws)[0].washer_mm / 2
-            for at in self._screw_places:
-                why = self.placed.why_no_bolt(far, at, half)
-                yield f"a screw comes on {why}", not why
 
     @cached_property
     def _grips(self) -> tuple[Grip, ...]:

@@ -120,14 +120,17 @@ class Placed:
         """From the block to the innermost layer on a face."""
         return self.free_mm(face) - self.box.lined_mm(face)
 
-    def why_no_bolt(self, face: Face, at: Vec, half_mm: float) -> str:
-        """Why nothing that is so wide about a place of a face can be bolted there; empty where it can. Between the
-        tubes of a frame it is not asked."""
+    def why_no_bolt(self, face: Face, at: Vec, half_mm: float, *, tubes: bool = True) -> str:
+        """Why nothing that is so wide about a place of a face can be bolted there; empty where it can. Without
+        ``tubes`` a tube is taken to be where it is wanted."""
         for taken in self.taken:
             if taken.face == face and nearest(point(at), taken.solid).gap_mm < half_mm + taken.round_mm:
                 return taken.name
         if any(beyond(chamfer, self.made.outer_mm, at) > -half_mm for chamfer in self.box.chamfers.values()):
             return "an edge that is cut off"
+        on_a_tube = self.made.on_a_tube(face, at, half_mm)
+        if on_a_tube is not None:
+            return "" if on_a_tube or not tubes else "sheet between tubes: one has to run there"
         flat, along = self.made.flat_at(face), [i for i in range(3) if i != FACE_AT[face][0]]
         if flat is None or all(
             low + half_mm <= at[i] + WITHIN_MM and at[i] - WITHIN_MM <= high - half_mm

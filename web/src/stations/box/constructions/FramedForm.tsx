@@ -3,7 +3,7 @@ import { useDocument, useLive } from '../../../design/live'
 import type { Box } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Choose } from '../../../ui/Choose'
-import { Heading } from '../../../ui/parts'
+import { Heading, Link } from '../../../ui/parts'
 import type { FaceName } from '../OnFace'
 import { SwingsOn, WindowOf } from './lids'
 import { Welds } from './Welds'
@@ -51,7 +51,22 @@ export function FramedForm({ path, box }: { path: string; box: Box }) {
         options={CORNERS}
         onChange={(v) => void edit([{ op: 'replace', path: `${frame}/corners`, value: v }])}
       />
-      <Blank path={`${frame}/rails`} label="Rails across, under the modules" kind="number" />
+      {spec.rails_at_mm.length === 0 ? (
+        <Blank path={`${frame}/rails`} label="Rails across, under the modules" kind="number" />
+      ) : (
+        <>
+          {spec.rails_at_mm.map((_, n) => (
+            <Blank
+              key={n}
+              path={`${frame}/rails_at_mm/${n}`}
+              label={`Rail ${n + 1} under what is bolted, from the frame’s front`}
+            />
+          ))}
+          <Link onClick={() => void edit([{ op: 'replace', path: `${frame}/rails_at_mm`, value: [] }])}>
+            rails evenly instead
+          </Link>
+        </>
+      )}
       <Welds path={path} box={box} />
       <Heading>Cladding</Heading>
       <Blank path={`${frame}/cladding_mm`} label="Panels are thick" />
