@@ -93,6 +93,33 @@ def test_a_gusset_stands_in_the_corner_and_is_cut_as_it_stands(count: int) -> No
         assert [max(p[i] for p in corners) for i in range(3)] == pytest.approx(high[0].tolist(), abs=1e-6)
 
 
+@pytest.mark.parametrize("mm", [2.0, 10.0])
+def test_packing_lifts_an_angle_and_takes_of_its_bolts_shear_what_the_standard_says(mm: float) -> None:
+    """EN 1993-1-8 3.6.1 (12): thicker than a third of the bolt it leaves 9 d / (8 d + 3 tp)."""
+    bare, packed = hung(None), hung(None, packing_mm=mm)
+    for key in bare["hardpoints"]:
+        packed["hardpoints"][key]["at_mm"][2] -= mm  # so that the bracket stands where it stood
+    before, after = uses(bare), uses(packed)
+    share = 9 * 10 / (8 * 10 + 3 * mm) if mm > 10 / 3 else 1.0
+    rows = {
+        key: {r.check: r for r in mounts_of(tree)["left0"].rows} for key, tree in (("bare", bare), ("packed", packed))
+    }
+    assert after["bolt"] >= before["bolt"] * 0.98
+    if share < 1:
+        assert after["bolt"] > before["bolt"] * 1.02
+    assert rows["packed"]["leg A"].utilisation == pytest.approx(rows["bare"]["leg A"].utilisation, rel=0.12)
+    assembly = resolve(validate(packed), {})
+    mount = next(m for m in assembly.boxes["x"].mounts if m.id == "left0")
+    pad = next(piece for piece in mount.pieces if piece.name == "packing")
+    assert (pad.solid.low[2], pad.solid.high[2]) == pytest.approx((mount.spot.at[2], mount.spot.at[2] + mm))
+    leg = next(piece for piece in mount.pieces if piece.name == "leg A")
+    assert leg.solid.low[2] == pytest.approx(pad.solid.high[2])
+    (part,) = [one for row in parts_of(assembly) for one in row.each if one.id == "left0-packing"]
+    assert part.thickness_mm == mm
+    assert not asks(packed)
+    assert any("packing 20.0, at most 13.3" in row for row in asks(hung(None, packing_mm=20.0)))
+
+
 def test_the_weakest_check_of_a_gusset_opens_its_working() -> None:
     tree = hung({**GUSSETS, "thickness_mm": 3.0, "along_mm": 25.0, "weld_leg_mm": 1.0})
     rows = [f for f in found(tree, "mount.use") if f.working]

@@ -62,7 +62,8 @@ class Gussets(DocumentModel):
 
 
 class Angle(DocumentModel):
-    """A bent angle: leg A lies on the vehicle, leg B on the box."""
+    """A bent angle: leg A lies on the vehicle, leg B on the box; ``packing_mm``: a pad under leg A, that clears what
+    stands proud there."""
 
     type: Literal["angle"] = "angle"
     material: Id = "s355"
@@ -72,6 +73,7 @@ class Angle(DocumentModel):
     toe_mm: PositiveLength = 25.0  # e: bolt to the free end of leg A
     leg_b_mm: PositiveLength = 120.0  # B: outside length of the welded leg
     hole: HoleKind = "round"
+    packing_mm: Annotated[float, Field(ge=0, le=60)] = 0.0
     gussets: Gussets | None = None
 
     def refers(self) -> Iterator[Refers]:

@@ -8,7 +8,7 @@ from levelcradle.core.connection.kinds import MAKERS
 from levelcradle.core.design import Design, HardPoint
 from levelcradle.core.design.crossmember import Crossmember
 from levelcradle.core.design.ids import free_id
-from levelcradle.core.design.mount import Bolt, Bolted, Doubler, Loose, OnTwo, Rest, Tab, Welded
+from levelcradle.core.design.mount import Angle, Bolt, Bolted, Doubler, Loose, OnTwo, Rest, Tab, Welded
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.survey import Member
 from levelcradle.core.edits.crossmembers import landing_on
@@ -131,7 +131,7 @@ def alike(design: Design, mount_id: str) -> list[Op]:
     for key, other in design.mounts.items():
         if key == mount_id or other.box != mount.box or other.shape.type != mount.shape.type:
             continue
-        own = {"packing_mm": other.shape.packing_mm} if isinstance(other.shape, Tab) else {}
+        own = {"packing_mm": other.shape.packing_mm} if isinstance(other.shape, Tab | Angle) else {}
         made = {"shape": mount.shape.model_copy(update=own), "to_box": mount.to_box}
         ops += [
             {"op": "replace", "path": f"/mounts/{key}/{part}", "value": value.model_dump(mode="json")}

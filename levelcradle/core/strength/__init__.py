@@ -6,6 +6,7 @@ from levelcradle.core.strength.bolts import (
     EDGE_HOLES,
     GAMMA_M0,
     GAMMA_M2,
+    MOST_PACKING_D,
     NUT_OF_D,
     bearing_n,
     bolt_capacity,
@@ -15,6 +16,7 @@ from levelcradle.core.strength.bolts import (
     class_asks,
     class_like,
     long_words,
+    packed_share,
     preload,
     pull_and_shear,
     pull_through_n,
@@ -35,6 +37,7 @@ from levelcradle.core.strength.sheets import Beams, Bearing, Plate, patch_n, tub
 
 __all__ = [
     "BEYOND_PITCHES",
+    "MOST_PACKING_D",
     "NUT_OF_D",
     "EDGE_HOLES",
     "GAMMA_M0",
@@ -61,6 +64,7 @@ __all__ = [
     "class_like",
     "leg_capacity",
     "long_words",
+    "packed_share",
     "patch_n",
     "preload",
     "pull_and_shear",

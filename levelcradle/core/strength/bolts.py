@@ -24,6 +24,8 @@ __all__ = [
     "class_asks",
     "class_like",
     "long_words",
+    "MOST_PACKING_D",
+    "packed_share",
     "preload",
     "pull_and_shear",
     "pull_through_n",
@@ -116,6 +118,16 @@ def pull_and_shear(
     0.5
     """
     return np.maximum(shear_n / fv_n + pull_n / (1.4 * ft_n), pull_n / ft_n)
+
+
+MOST_PACKING_D = 4 / 3  # packing is no thicker than so many diameters: EN 1993-1-8 3.6.1 (12), from memory
+
+
+def packed_share(bolt: BoltSize, packing_mm: float) -> float:
+    """What is left of a bolt's shear where it stands in packing thicker than a third of it: 9 d / (8 d + 3 tp).
+    Source: EN 1993-1-8 3.6.1 (12)."""
+    d = bolt.d_mm
+    return min(9 * d / (8 * d + 3 * packing_mm), 1.0) if packing_mm > d / 3 else 1.0
 
 
 def preload(bolt: BoltSize, grade: BoltClass, pressed_mpa: float = math.inf) -> float:

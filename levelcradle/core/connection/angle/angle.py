@@ -1,14 +1,14 @@
 """The welded angle: what it answers as any kind of mount does."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import chain
 from typing import Any
 
 import numpy as np
 
-from levelcradle.core.axes import Matrix, Placement, Vec
+from levelcradle.core.axes import Matrix, Placement, Vec, plus, scaled, unit
 from levelcradle.core.connection.angle.checks import (
     AngleJoint,
     fatigue,
@@ -79,7 +79,8 @@ class AngleConnection(Plain):
     def of(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> "AngleConnection | Unfit":
         its, wall = AngleMount.of(mount), seat.wall
         doubler = its.to_box.doubler if isinstance(its.to_box, Welded) else None
-        frame = AngleFrame.of(spot.at, spot.n, seat.point, seat.normal, doubler.thickness_mm if doubler else 0.0)
+        foot = plus(spot.at, scaled(unit(spot.n), its.shape.packing_mm))
+        frame = AngleFrame.of(foot, spot.n, seat.point, seat.normal, doubler.thickness_mm if doubler else 0.0)
         if frame is None or wall is None:
             return Unfit(key, mount, spot, "the box's wall faces along the bolt", touches=False)
         if frame.c_mm <= 0:
@@ -113,7 +114,7 @@ class AngleConnection(Plain):
 
     @property
     def frame_mm(self) -> Placement:
-        return self.frame.placement
+        return Placement(self.frame.placement.turn, self.spot.at)
 
     @property
     def outward(self) -> Vec:
@@ -123,13 +124,17 @@ class AngleConnection(Plain):
     def measures(self) -> tuple[Measure, ...]:
         shape, c = self.joint.shape, self.frame.c_mm
         half = shape.width_mm / 2
-        return (
+        up: Vec = (0.0, 0.0, shape.packing_mm)
+        rows = (
             Measure("wall to bolt", (-c, 0.0, 0.0), (0.0, 0.0, 0.0)),
             Measure("bolt to toe", (0.0, 0.0, 0.0), (shape.toe_mm, 0.0, 0.0)),
             Measure("leg on the box", (-c, 0.0, 0.0), (-c, 0.0, shape.leg_b_mm)),
             Measure("wide", (0.0, -half, 0.0), (0.0, half, 0.0), at_wall=True),
             *self.joint.plate.measures(),
         )
+        lifted = tuple(replace(row, start=plus(row.start, up), end=plus(row.end, up)) for row in rows)
+        packing = Measure("packing", (shape.toe_mm, 0.0, 0.0), (shape.toe_mm, 0.0, shape.packing_mm))
+        return (*lifted, *((packing,) if shape.packing_mm else ()))
 
     @property
     def welds(self) -> tuple[Solid, ...]:
@@ -196,7 +201,8 @@ class AngleConnection(Plain):
         yield from backing_parts(self.id, self.mount.name, self.joint.mount.lands_on, tables)
 
     def bought(self) -> Iterator[str]:
-        yield bolt_bought(self.joint.mount.lands_on, self.spot, self.joint.t, self.tables)
+        clamped = self.joint.t + self.joint.shape.packing_mm
+        yield bolt_bought(self.joint.mount.lands_on, self.spot, clamped, self.tables)
         yield from self.joint.plate.bought()
 
     def sits_on(self, solid: Solid) -> bool:

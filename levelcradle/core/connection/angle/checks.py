@@ -19,11 +19,13 @@ from levelcradle.core.design.refused import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
 from levelcradle.core.strength import (
     EDGE_HOLES,
+    MOST_PACKING_D,
     TOE_MPA,
     BoltHole,
     bearing_n,
     bolt_utilisation,
     leg_capacity,
+    packed_share,
     preload,
     toe_pull,
 )
@@ -119,7 +121,7 @@ def lever_pull(joint: AngleJoint, n: ForceArray) -> ForceArray:
 
 
 def bolt(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
-    pull, shear = lever_pull(joint, n), np.hypot(d, w)
+    pull, shear = lever_pull(joint, n), np.hypot(d, w) / packed_share(joint.bolt, joint.shape.packing_mm)
     return bolt_utilisation(pull, shear, joint.bolt, joint.grade, joint.preload_n, road=road, slip=joint.hole.slip)
 
 
@@ -218,6 +220,12 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
     hole = b - joint.hole.away_mm / 2
     yield f"hole to bend {hole:.1f}, at least {2 * joint.t:.1f}", hole >= 2 * joint.t
     yield f"bolt to bend {b:.1f}, room for the washer {size.washer_mm / 2 + 1:.1f}", b >= size.washer_mm / 2 + 1
+    if bracket.packing_mm:
+        most = MOST_PACKING_D * size.d_mm
+        yield (
+            f"packing {bracket.packing_mm:.1f}, at most {most:.1f} for {size.d_mm:g} bolts",
+            bracket.packing_mm <= most,
+        )
     yield from _starts(joint)
     if joint.gussets:
         yield from joint.gussets.asks()

@@ -115,11 +115,38 @@ def angle_pieces(
     yield MountPiece("leg A", block((-c, -half, 0), (bracket.toe_mm, half, t)).moved(place), sheet_kg * share, angle)
     upright = block((-c, -half, t), (-c + t, half, leg_b)).moved(place)
     yield MountPiece("leg B", upright, sheet_kg * (1 - share), angle, on_wall=True)
+    if bracket.packing_mm:
+        near, far = _packing_mm(mount, c)
+        pad = block((near, -half, -bracket.packing_mm), (far, half, 0.0)).moved(place)
+        mass = (far - near) * bracket.width_mm * bracket.packing_mm * density
+        yield MountPiece("packing", pad, mass, f"{key}-packing")
     yield from plate.pieces(key, place)
     top = t + bolt.washer_thick_mm + bolt.head_mm
     ends = place.points(np.array([(0.0, 0.0, t), (0.0, 0.0, top)]))
     head = rod(tuple(ends[0]), tuple(ends[1]), bolt.washer_mm / 2)
     yield MountPiece("bolt head", head, head_kg(bolt))
+
+
+def _packing_mm(mount: AngleMount, c_mm: float) -> tuple[float, float]:
+    """From where to where off the bolt its packing lies: under what is flat of leg A, as far behind the bolt as
+    before it."""
+    toe, flat = mount.shape.toe_mm, c_mm - mount.shape.thickness_mm - mount.shape.bend_radius_mm
+    return -min(toe, flat), toe
+
+
+def _packing(key: str, mount: AngleMount, frame: AngleFrame, tables: Tables) -> Iterator[FlatPart]:
+    bracket, material = mount.shape, tables.materials[mount.shape.material]
+    if not bracket.packing_mm:
+        return
+    (near, far), wide, size = _packing_mm(mount, frame.c_mm), bracket.width_mm, mount.lands_on.bolt.size
+    long, hole = far - near, tables.bolts[size].clearance_hole_mm
+    corner = (near, -wide / 2, -bracket.packing_mm)
+    yield FlatPart(
+        f"{key}-packing", f"{mount.name} packing", 1, bracket.material, material.name, bracket.packing_mm,
+        material.density_kg_m3, ((0.0, 0.0), (long, 0.0), (long, wide), (0.0, wide)),
+        (Hole((-near, wide / 2), hole, size),), (), ("Between leg A and the vehicle's metal",),
+        Stand((long / 2, wide / 4), _frame_at(frame, corner, (frame.d, frame.w))),
+    )  # fmt: skip
 
 
 def _angle(key: str) -> str:
@@ -165,6 +192,7 @@ def bracket_parts(
         Stand((length, width / 2), _frame_at(frame, (bracket.toe_mm - length, -width / 2, 0.0), (frame.d, frame.w))),
         cutouts=slots,
     )
+    yield from _packing(key, mount, frame, tables)
     yield from plate.parts(key, mount.name, box_name, frame.placement)
 
 

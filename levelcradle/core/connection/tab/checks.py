@@ -15,19 +15,19 @@ from levelcradle.core.design.refused import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize
 from levelcradle.core.strength import (
     EDGE_HOLES,
+    MOST_PACKING_D,
     TOE_MPA,
     BoltHole,
     bearing_n,
     bolt_utilisation,
     buckles,
     leg_capacity,
+    packed_share,
     preload,
     toe_pull,
 )
 
 __all__ = ["TabJoint"]
-
-MOST_PACKING_D = 4 / 3  # in diameters, between a bolt and what it holds: EN 1993-1-8 3.6.1, from memory
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,10 +64,8 @@ class TabJoint:
 
     @property
     def packed(self) -> float:
-        """What is left of a bolt's shear where it stands in packing thicker than a third of it: 9 d / (8 d + 3 tp).
-        Source: EN 1993-1-8 3.6.1 (12)."""
-        d, t = self.bolt.d_mm, self.shape.packing_mm
-        return min(9 * d / (8 * d + 3 * t), 1.0) if t > d / 3 else 1.0
+        """What its packing leaves of its bolt's shear."""
+        return packed_share(self.bolt, self.shape.packing_mm)
 
     @property
     def unchecked(self) -> str:

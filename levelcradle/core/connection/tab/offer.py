@@ -18,10 +18,10 @@ from levelcradle.core.connection.hold.offer import (
 from levelcradle.core.connection.offers import Place, Reach
 from levelcradle.core.connection.recipes import IN_ALUMINIUM, RADII, WIDTHS, Recipe
 from levelcradle.core.connection.spot import Spot
-from levelcradle.core.connection.tab.checks import MOST_PACKING_D
 from levelcradle.core.connection.tab.frame import TabFrame
 from levelcradle.core.design.mount import Tab
 from levelcradle.core.design.tables import Tables
+from levelcradle.core.strength import MOST_PACKING_D
 
 __all__ = ["TabOffer"]
 

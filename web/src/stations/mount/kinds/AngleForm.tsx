@@ -75,6 +75,7 @@ export function AngleForm({ path, mount }: { path: string; mount: Mount }) {
         options={Object.entries(tables.materials).map(([key, m]) => [key, m.name] as const)}
         onChange={(v) => void edit([{ op: 'replace', path: `${path}/shape/material`, value: v }])}
       />
+      <Blank path={`${path}/shape/packing_mm`} label="Packing under it, on the vehicle" />
       <Gussets path={`${path}/shape/gussets`} gussets={shape.gussets} />
       <BoltForm path={path} hole={shape.hole ?? 'round'} on={mount.lands_on} />
       <Joined path={path} mount={mount} onLit={setLit} />
