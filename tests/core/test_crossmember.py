@@ -16,6 +16,7 @@ from levelcradle.core.edits import edited, hung, uncrossed
 from levelcradle.core.errors import DesignError, OutOfRange, UnknownThing
 from levelcradle.core.fabricate import bars_of, bought_for_crossmembers
 from levelcradle.core.finding import Finding, message_text
+from levelcradle.core.hang import size_one
 from levelcradle.core.level import level_result
 from levelcradle.core.mount import CrossmemberResult, crossmember_result
 from levelcradle.core.mount.crossmembers import end_forces, sag_mm
@@ -217,6 +218,16 @@ def test_a_mount_begins_on_a_bar_where_it_can_stand(kind: str, face: str) -> Non
     assert 0 <= mount.mount.lands_on.along_mm <= 2 * RAILS_MM  # type: ignore[union-attr]
     if kind == "angle":
         assert mount.reach_mm == pytest.approx(50.0, abs=0.1)
+
+
+def test_a_mount_on_a_bar_is_sized_where_it_lands() -> None:
+    design = validate(crossed({"size_mm": 80, "wall_mm": 6}))
+    found = size_one(design, "left0", meshes={})
+    assert found.sizes, found.why
+    for size in found.sizes:
+        after = edited(design, size.patch)
+        assert after.mounts["left0"].lands_on.path == "crossmembers/bar0"
+        assert after.mounts["left0"].lands_on.along_mm == design.mounts["left0"].lands_on.along_mm  # type: ignore[union-attr]
 
 
 @pytest.mark.parametrize(

@@ -117,6 +117,7 @@ def _crossmember(lands_on: OnCrossmember, design: Design) -> Spot:
     closed = bar.spec.section == "tube"
     return Spot(
         *(lands_on.path, bar.spec.name, at, n, bar.ends[0].structure),
+        thread=lands_on.bolt.size,
         kind="hole",
         wall_mm=bar.through_mm,
         clamps_closed=closed,

@@ -9,7 +9,7 @@ from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.assembly import PlacedBox, resolve
 from levelcradle.core.connection import OFFERS, Connection, Contact, Side
 from levelcradle.core.design import Design
-from levelcradle.core.design.mount import OnHardPoint
+from levelcradle.core.design.mount import Angle
 from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import edited
 from levelcradle.core.errors import UnknownThing
@@ -108,13 +108,13 @@ def _why(now_kg: float, question: _Question, in_the_way: list[Finding]) -> Sized
 
 
 def _put(design: Design, mount_id: str, made: dict[str, Any]) -> list[Op]:
-    """What is behind the vehicle's metal stays."""
-    now = design.mounts[mount_id].lands_on
-    if isinstance(now, OnHardPoint) and now.backing:
-        made = {
-            **made,
-            "lands_on": {**made["lands_on"], "backing": now.backing.model_dump(mode="json"), "sleeve": now.sleeve},
-        }
+    """What it lands on stays, with what is behind the metal there and what packs it off that; its bolt may be of
+    another class."""
+    now, shape = design.mounts[mount_id].lands_on, design.mounts[mount_id].shape
+    landing = {**now.model_dump(mode="json"), "bolt": made["lands_on"]["bolt"]}
+    made = {**made, "lands_on": landing}
+    if isinstance(shape, Angle):
+        made["shape"] = {**made["shape"], "packing_mm": shape.packing_mm}
     return [{"op": "replace", "path": f"/mounts/{mount_id}/{part}", "value": made[part]} for part in PARTS]
 
 

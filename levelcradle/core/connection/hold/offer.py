@@ -12,7 +12,7 @@ from levelcradle.core.box import Wall
 from levelcradle.core.connection.connection import Seat
 from levelcradle.core.connection.recipes import IN_ALUMINIUM, ROUND_MM, ROUND_UP_MM, Recipe
 from levelcradle.core.connection.spot import Spot
-from levelcradle.core.design.mount import Behind, Bolt, Bolted, Doubler, OnHardPoint, Tab, Welded
+from levelcradle.core.design.mount import Behind, Bolt, Bolted, Doubler, OnCrossmember, OnHardPoint, Tab, Welded
 from levelcradle.core.design.tables import BoltSize, Tables
 from levelcradle.core.strength import can_be_welded, class_like, yield_beside_weld
 
@@ -176,12 +176,11 @@ def narrowed(made: dict[str, Any], to_mm: float) -> dict[str, Any] | None:
 
 def landed(spot: Spot, recipe: Recipe, tables: Tables) -> dict[str, Any]:
     size = thread_of(spot, tables)
-    named = class_like(tables.bolts[size], recipe.property_class, tables.bolt_classes)
-    return OnHardPoint(
-        hardpoint=spot.path.removeprefix("hardpoints/"),
-        bolt=Bolt(size=size, property_class=named),
-        sleeve=spot.clamps_closed,
-    ).model_dump(mode="json")
+    bolt = Bolt(size=size, property_class=class_like(tables.bolts[size], recipe.property_class, tables.bolt_classes))
+    collection, key = spot.path.split("/")
+    if collection == "crossmembers":  # where along it, whoever sizes it knows
+        return OnCrossmember(crossmember=key, along_mm=0.0, bolt=bolt).model_dump(mode="json")
+    return OnHardPoint(hardpoint=key, bolt=bolt, sleeve=spot.clamps_closed).model_dump(mode="json")
 
 
 def thread_of(spot: Spot, tables: Tables) -> str:
