@@ -2266,7 +2266,8 @@ export interface components {
         };
         /**
          * Angle
-         * @description A bent angle: leg A lies on the vehicle, leg B on the box.
+         * @description A bent angle: leg A lies on the vehicle, leg B on the box; ``packing_mm``: a pad under leg A, that clears what
+         *     stands proud there.
          */
         DocAngle: {
             /**
@@ -2274,6 +2275,8 @@ export interface components {
              * @default 10
              */
             bend_radius_mm: number;
+            /** @default null */
+            gussets: components["schemas"]["DocGussets"] | null;
             /**
              * Hole
              * @default round
@@ -2290,6 +2293,11 @@ export interface components {
              * @default s355
              */
             material: string;
+            /**
+             * Packing Mm
+             * @default 0
+             */
+            packing_mm: number;
             /**
              * Thickness Mm
              * @default 6
@@ -4018,7 +4026,8 @@ export interface components {
          * @description A frame of square tube with a flat panel of sheet on each face but one, and one that comes off on that.
          *
          *     ``corners``: how the tubes of its two rings meet, or whether each ring is one tube, notched and folded; ``rails``:
-         *     tubes across under what stands in it; ``fastener``: what holds the panels, ``fastener_mm`` thick.
+         *     tubes across under what stands in it, evenly, or with their middles at ``rails_at_mm`` from the outside of the
+         *     frame; ``fastener``: what holds the panels, ``fastener_mm`` thick.
          */
         DocFramed: {
             /**
@@ -4053,6 +4062,11 @@ export interface components {
              * @default 2
              */
             rails: number;
+            /**
+             * Rails At Mm
+             * @default []
+             */
+            rails_at_mm: number[];
             /**
              * Tube Mm
              * @default 25
@@ -4159,6 +4173,38 @@ export interface components {
              * @enum {string}
              */
             type: "guard";
+        };
+        /**
+         * Gussets
+         * @description Triangles of its own metal welded into the corner of an angle: one in the middle, or one at either edge; so far
+         *     along leg A and up leg B.
+         */
+        DocGussets: {
+            /**
+             * Along Mm
+             * @default 30
+             */
+            along_mm: number;
+            /**
+             * Count
+             * @default 2
+             */
+            count: number;
+            /**
+             * Thickness Mm
+             * @default 5
+             */
+            thickness_mm: number;
+            /**
+             * Up Mm
+             * @default 50
+             */
+            up_mm: number;
+            /**
+             * Weld Leg Mm
+             * @default 4
+             */
+            weld_leg_mm: number;
         };
         /**
          * HandRow
@@ -5231,9 +5277,11 @@ export interface components {
              * Shape
              * @default {
              *       "bend_radius_mm": 10,
+             *       "gussets": null,
              *       "hole": "round",
              *       "leg_b_mm": 120,
              *       "material": "s355",
+             *       "packing_mm": 0,
              *       "thickness_mm": 6,
              *       "toe_mm": 25,
              *       "type": "angle",

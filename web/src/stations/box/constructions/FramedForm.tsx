@@ -51,11 +51,11 @@ export function FramedForm({ path, box }: { path: string; box: Box }) {
         options={CORNERS}
         onChange={(v) => void edit([{ op: 'replace', path: `${frame}/corners`, value: v }])}
       />
-      {spec.rails_at_mm.length === 0 ? (
+      {box.construction.rails_at_mm.length === 0 ? (
         <Blank path={`${frame}/rails`} label="Rails across, under the modules" kind="number" />
       ) : (
         <>
-          {spec.rails_at_mm.map((_, n) => (
+          {box.construction.rails_at_mm.map((_, n) => (
             <Blank
               key={n}
               path={`${frame}/rails_at_mm/${n}`}
