@@ -9,6 +9,7 @@ from levelcradle.drawings.sheets.arrangement import arrangement_sheet, places_ta
 from levelcradle.drawings.sheets.box import box_sheet
 from levelcradle.drawings.sheets.carried import carried_table, uses_table
 from levelcradle.drawings.sheets.cover import cover_sheets, findings_table
+from levelcradle.drawings.sheets.crossmembers import crossmember_table
 from levelcradle.drawings.sheets.exploded import exploded_sheet
 from levelcradle.drawings.sheets.frame import frame_sheets
 from levelcradle.drawings.sheets.inside import module_sheets, section_sheet
@@ -76,6 +77,7 @@ def _lists(subject: Subject) -> Iterator[tuple[str, Iterable[Entry]]]:
             liner_list(subject),
             buying_list(subject),
             member_list(subject),
+            crossmember_table(subject),
         ),
     )
 

@@ -6,11 +6,15 @@ from typing import Any
 
 from levelcradle.core.assembly import resolve
 from levelcradle.core.design import validate
+from levelcradle.core.mount import crossmember_result
 from levelcradle.core.strength import SHAKEN_G
 from levelcradle.drawings.sheets.carried import carried_table, uses_table
+from levelcradle.drawings.sheets.crossmembers import crossmember_table
+from levelcradle.drawings.sheets.sawn import saw_list
 from levelcradle.drawings.subject import Subject, subject_of
 from levelcradle.drawings.table import Table
 from tests.conftest import DEMO
+from tests.core.crossed import crossed
 
 
 def tables(tree: dict[str, Any], key: str = "tank") -> tuple[Subject, Table, Table]:
@@ -58,3 +62,20 @@ def test_what_cannot_be_stands_on_it_too() -> None:
     _, carried, uses = tables(tree)
     assert [row[0] for row in carried.rows[1:]] == [row[0] for row in uses.rows] == ["Held by nothing"]
     assert str(carried.rows[0][0]).startswith("130.4 kg full, with its brackets")
+
+
+def test_a_crossmember_is_told_with_every_check_and_both_ends() -> None:
+    """A bar of two boxes is one row; its holes are on the saw list, where its ends differ."""
+    subject = subject_of(resolve(validate(crossed({"size_mm": 60, "wall_mm": 5})), {}))
+    table = crossmember_table(subject)
+    first = [str(row[0]).strip() for row in table.rows]
+    (result, _) = crossmember_result(subject.assembly)
+    assert {check.check for check in result.checks} <= set(first)
+    assert {f"{point.name} must hold" for point in result.bar.ends} <= set(first)
+    for check in result.checks:
+        shown = [row[1] for row in table.rows if str(row[0]).strip() == check.check]
+        assert any(check.utilisation <= use < check.utilisation + 0.01 for use in shown if isinstance(use, float))
+    (sawn,) = [row for row in saw_list(subject).rows if str(row[0]).startswith("CM")]
+    assert "drilled ⌀ 11" in str(sawn[6])
+    assert "both" not in str(sawn[6])
+    assert crossmember_table(subject_of(resolve(validate(DEMO), {}))).rows == ()

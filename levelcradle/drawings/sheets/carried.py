@@ -11,7 +11,7 @@ from levelcradle.core.strength import SHAKEN_G
 from levelcradle.drawings.subject import Subject
 from levelcradle.drawings.table import Cell, Column, Table
 
-__all__ = ["carried_table", "uses_table"]
+__all__ = ["CONFIRM", "carried_table", "rounded_use", "uses_table"]
 
 CONFIRM = "Confirm the cases with the rules where the vehicle is registered."
 
@@ -52,7 +52,7 @@ def uses_table(subject: Subject, letter: str, box: PlacedBox) -> Table:
                 worst[row.check] = (row, mount.connection.mount.name)
     order = sorted(worst.values(), key=lambda pair: -pair[0].utilisation)
     rows: list[tuple[Cell, ...]] = [
-        (row.check, _up(row.utilisation), row.state, name, row.case, row.solve) for row, name in order
+        (row.check, rounded_use(row.utilisation), row.state, name, row.case, row.solve) for row, name in order
     ]
     rows += [row for mount in _results(subject, box) for row in _broken(mount)]
     rows += [(words, None, "", "", "", "") for words in _why_none(subject, box)]
@@ -78,7 +78,7 @@ def _g(*throw: float) -> str:
 
 def _mounts(loads: CaseLoads) -> Iterator[tuple[Cell, ...]]:
     for row in loads.mounts:
-        use = None if row.utilisation is None else _up(row.utilisation)
+        use = None if row.utilisation is None else rounded_use(row.utilisation)
         yield f"   {row.name}", row.off_n, row.away_n, row.along_n, use, row.check or "not checked", row.solve
 
 
@@ -100,6 +100,6 @@ def _why_none(subject: Subject, box: PlacedBox) -> Iterator[str]:
             yield from (f"{mount.mount.name} cannot stand where it is: {why}" for mount, why in support.unfit)
 
 
-def _up(use: float) -> float:
+def rounded_use(use: float) -> float:
     """A demand rounds up."""
     return math.ceil(use * 100 - 1e-9) / 100

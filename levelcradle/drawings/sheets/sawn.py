@@ -27,10 +27,10 @@ def saw_list(subject: Subject) -> Table:
 
 def _bar_row(bar: Bar, kits: int) -> tuple[Cell, ...]:
     goes = ", ".join(one.name for one in bar.each) if bar.quantity > 1 else ""
-    ends = bar.ends[0] if len(set(bar.ends)) == 1 else " and ".join(bar.ends)
+    ends = f"both {bar.ends[0]}" if len(set(bar.ends)) == 1 else ", the other ".join(bar.ends)
     return (
         *(bar.mark, bar.each[0].name, bar.quantity * kits, str(bar.section), bar.material_name, bar.length_mm),
-        *(f"both {ends}", bar.mass_kg, goes),
+        *(ends, bar.mass_kg, goes),
     )
 
 
