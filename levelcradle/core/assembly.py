@@ -103,6 +103,11 @@ class PlacedBox:
         return self.weighed.kg if self.weighed else self.shell.full_kg
 
     @property
+    def travel_mm(self) -> float:
+        """How far it may move on its isolators, any way."""
+        return max((m.spot.isolator.travel_mm for m in self.mounts if m.spot.isolator), default=0.0)
+
+    @property
     def unweighed(self) -> tuple[str, ...]:
         return tuple(g.item.name for g in self.gear if g.mass_kg is None or g.at is None)
 

@@ -26,12 +26,21 @@ def need_of_thing(assembly: Assembly, box: PlacedBox, thing: Obstacle) -> Need:
     if thing.crush:
         return Need(0.0, "nothing with modules belongs in a crush zone")
     if thing.gap_class == "hot":
-        return _hot(assembly, thing)
-    return _larger(assembly, thing.gap_class, box.structure, thing.structure)
+        return _moving(_hot(assembly, thing), box.travel_mm)
+    return _moving(_larger(assembly, thing.gap_class, box.structure, thing.structure), box.travel_mm)
 
 
 def need_of_boxes(assembly: Assembly, one: PlacedBox, other: PlacedBox) -> Need:
-    return _agreed(assembly, one, other) or _larger(assembly, "same", one.structure, other.structure)
+    if agreed := _agreed(assembly, one, other):
+        return agreed
+    return _moving(_larger(assembly, "same", one.structure, other.structure), one.travel_mm + other.travel_mm)
+
+
+def _moving(need: Need, travel_mm: float) -> Need:
+    """What moves on isolators asks for as much more."""
+    if not travel_mm:
+        return need
+    return Need(need.mm + travel_mm, f"{need.rationale}; {travel_mm:g} more that isolators let it move")
 
 
 LIES_MM = 1.0  # a box that lies on a thing may stand in it by so much: common practice, no source

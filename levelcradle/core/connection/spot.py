@@ -7,7 +7,7 @@ from typing import Any
 from levelcradle.core.axes import Vec, cross, dot, minus, plus, scaled, unit
 from levelcradle.core.crossmember import PlacedCrossmember, crossmember_of
 from levelcradle.core.design import Design, HardPoint
-from levelcradle.core.design.mount import LandsOn, OnCrossmember, OnHardPoint, OnMember, OnTwo
+from levelcradle.core.design.mount import Isolator, LandsOn, OnCrossmember, OnHardPoint, OnMember, OnTwo
 from levelcradle.core.design.survey import Member
 
 __all__ = ["TESTED", "Spot", "crossmember_in", "frame_of", "spot_of"]
@@ -22,7 +22,8 @@ class Spot:
 
     ``wall_mm``: what a bolt there goes through, as far as it was measured; ``clamps_closed``: that is both walls of a
     closed section; ``unapproved``: it holds a seat or a belt, and nobody has said who approved it for more;
-    ``tested_n``: what one like it held in a test; ``to``: the other end of what goes from one to another."""
+    ``tested_n``: what one like it held in a test; ``isolator``: rubber that a bracket there stands on; ``to``: the
+    other end of what goes from one to another."""
 
     path: str
     name: str
@@ -36,6 +37,7 @@ class Spot:
     clamps_closed: bool = False
     unapproved: bool = False
     tested_n: float | None = None
+    isolator: Isolator | None = None
     to: "Spot | None" = None
 
     @property
@@ -76,6 +78,7 @@ def _hard_point(lands_on: OnHardPoint, design: Design) -> Spot:
         clamps_closed=point.kind == "hole" and member is not None and member.section in ("closed", "tube"),
         unapproved=point.kind == "seat or belt point" and not point.approved.strip(),
         tested_n=point.tested_n,
+        isolator=lands_on.isolator,
     )
 
 

@@ -26,6 +26,7 @@ __all__ = [
     "Doubler",
     "Gussets",
     "HoleKind",
+    "Isolator",
     "LandsOn",
     "Loose",
     "Mount",
@@ -214,6 +215,16 @@ class Backing(DocumentModel):
     stop: bool = True
 
 
+class Isolator(DocumentModel):
+    """Rubber under a bracket: how thick it is, how many newtons it gives a millimetre for, whichever way, and how far
+    to its stop. ``captive``: its bolt and washers hold when the rubber is torn."""
+
+    thick_mm: Annotated[float, Field(gt=0, le=100)] = 20.0
+    stiffness_n_mm: Annotated[float, Field(gt=0, le=1e5)]
+    travel_mm: Annotated[float, Field(gt=0, le=50)] = 3.0
+    captive: bool = True
+
+
 class OnHardPoint(DocumentModel):
     """On an existing hole, captive nut, stud or strap point. ``sleeve``: the bolt goes through a tube that keeps the
     member's walls apart."""
@@ -223,6 +234,7 @@ class OnHardPoint(DocumentModel):
     bolt: Bolt = Bolt()
     backing: Backing | None = None
     sleeve: bool = False
+    isolator: Isolator | None = None
 
     @property
     def path(self) -> str:
@@ -302,6 +314,10 @@ class OnCrossmember(DocumentModel):
         return None
 
     @property
+    def isolator(self) -> Isolator | None:
+        return None
+
+    @property
     def path(self) -> str:
         return f"crossmembers/{self.crossmember}"
 
@@ -346,6 +362,8 @@ class Mount(DocumentModel):
                 f"a mount of kind {self.shape.type} is {' or '.join(holds)} to the {' or '.join(faces)} and lands on a "
                 f"{' or '.join(lands)}"
             )
+        if getattr(self.lands_on, "isolator", None) is not None and self.shape.type != "angle":
+            raise ValueError("only an angle stands on an isolator")
         return self
 
     @property

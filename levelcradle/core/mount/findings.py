@@ -30,6 +30,7 @@ def mount_findings(assembly: Assembly, supports: tuple[SupportResult, ...]) -> l
     found += [row for bar in bars for row in crossmember_findings(assembly, bar)]
     found += [row for box in assembly.boxes.values() for row in _on_what_comes_off(box)]
     found += [row for box in assembly.boxes.values() for row in second_findings(assembly, box)]
+    found += [row for box in assembly.boxes.values() for row in _soft_and_hard(box)]
     found += [row for box in assembly.boxes.values() for row in slot_findings(assembly, box)]
     return found
 
@@ -49,6 +50,24 @@ def _on_what_comes_off(box: PlacedBox) -> Iterator[Finding]:
                 rationale="a box hangs by what stays when it is opened",
                 label="what comes off",
             )
+
+
+def _soft_and_hard(box: PlacedBox) -> Iterator[Finding]:
+    """Hard mounts beside soft ones carry nearly all, and by how much nobody can say who does not know how stiff the
+    vehicle is."""
+    carry = [m for m in box.mounts if m.contacts]
+    soft = [m for m in carry if m.spot.isolator]
+    if soft and len(soft) < len(carry):
+        yield Finding(
+            id=f"mount:isolated:{box.id}",
+            code="mount.isolated",
+            station="mount",
+            state="unknown",
+            subjects=(box.path, *(f"mounts/{m.id}" for m in soft)),
+            message=f"{plain(box.box.name)}: {len(soft)} of its {len(carry)} mounts stand on isolators",
+            rationale="the hard ones carry nearly all of it: isolators under all, or under none",
+            label="isolators",
+        )
 
 
 def _support(assembly: Assembly, support: SupportResult) -> Iterator[Finding]:

@@ -83,18 +83,21 @@ def _turning(arms: Matrix) -> Matrix:
     return np.asarray((arms**2).sum() * np.eye(3) - arms.T @ arms)
 
 
-def envelope(points: Matrix, cg: Matrix, mass_kg: float, throws_g: Matrix) -> Matrix:
-    """(2n + 1, k, n, 3) forces of the box on each mount [N]: equal springs first, then each at half, then at double.
+def envelope(points: Matrix, cg: Matrix, mass_kg: float, throws_g: Matrix, springs: Matrix | None = None) -> Matrix:
+    """(2n + 1, k, n, 3) forces of the box on each mount [N]: equal springs first, or as stiff as is said, then each at
+    half, then at double.
 
     Args:
         points: (n, 3) mounts that hold (judge_support), vehicle axes [mm].
         cg: (3,) centre of gravity of the full box [mm].
         throws_g: (k, 3) throws on the box, weight included [g].
+        springs: (n,) how stiff each is beside the others.
     """
     count = len(points)
     stiffness = np.ones((2 * count + 1, count))
     stiffness[1 : count + 1] -= 0.5 * np.eye(count)
     stiffness[count + 1 :] += np.eye(count)
+    stiffness = stiffness if springs is None else stiffness * springs
     arms = points - points.mean(axis=0)
     length = float(np.sqrt((arms**2).sum() / count))  # turns are scaled by the rms distance, so the equations are even
     spin = _cross_matrix(arms) / length

@@ -128,7 +128,8 @@ def loads_of(box: PlacedBox, tables: Tables, without: str | None = None) -> Load
     throws_g = np.concatenate([thrown_g, STANDING_G + shaken_g, STANDING_G - shaken_g])
     groups = [n for n, m in enumerate(standing) for _ in m.contacts]
     if all(c.can == "both" for c in contacts):
-        forces = envelope(np.array([c.at for c in contacts]), np.array(box.hung_cg), box.hung_kg, throws_g)
+        places, springs = np.array([c.at for c in contacts]), _springs(standing)
+        forces = envelope(places, np.array(box.hung_cg), box.hung_kg, throws_g, springs)
     else:
         found = one_sided_envelope(contacts, groups, np.array(box.hung_cg), box.hung_kg, throws_g)
         if found.lifts:
@@ -139,6 +140,14 @@ def loads_of(box: PlacedBox, tables: Tables, without: str | None = None) -> Load
     whole = np.stack([forces[:, :, [g == n for g in groups]].sum(axis=2) for n in range(len(standing))], axis=2)
     thrown, one_way, other_way = np.split(whole, (len(cases), len(cases) + len(SHAKEN_G)), axis=1)
     return Loads(support, _words(support, standing), standing, thrown, (one_way - other_way) / 2)
+
+
+def _springs(standing: Sequence[Connection]) -> Matrix | None:
+    """How stiff isolators are beside each other; None where not all mounts stand on one: how stiff the vehicle is
+    nobody says."""
+    soft = [m.spot.isolator.stiffness_n_mm for m in standing for _ in m.contacts if m.spot.isolator]
+    every = sum(len(m.contacts) for m in standing)
+    return np.array(soft) / max(soft) if soft and len(soft) == every else None
 
 
 def _of_box(box: PlacedBox, tables: Tables, without: str | None = None) -> SupportResult:

@@ -79,7 +79,7 @@ class AngleConnection(Plain):
     def of(key: str, mount: Mount, spot: Spot, seat: Seat, tables: Tables) -> "AngleConnection | Unfit":
         its, wall = AngleMount.of(mount), seat.wall
         doubler = its.to_box.doubler if isinstance(its.to_box, Welded) else None
-        foot = plus(spot.at, scaled(unit(spot.n), its.shape.packing_mm))
+        foot = plus(spot.at, scaled(unit(spot.n), its.lift_mm))
         frame = AngleFrame.of(foot, spot.n, seat.point, seat.normal, doubler.thickness_mm if doubler else 0.0)
         if frame is None or wall is None:
             return Unfit(key, mount, spot, "the box's wall faces along the bolt", touches=False)
@@ -124,7 +124,8 @@ class AngleConnection(Plain):
     def measures(self) -> tuple[Measure, ...]:
         shape, c = self.joint.shape, self.frame.c_mm
         half = shape.width_mm / 2
-        up: Vec = (0.0, 0.0, shape.packing_mm)
+        lift = self.joint.mount.lift_mm
+        up: Vec = (0.0, 0.0, lift)
         rows = (
             Measure("wall to bolt", (-c, 0.0, 0.0), (0.0, 0.0, 0.0)),
             Measure("bolt to toe", (0.0, 0.0, 0.0), (shape.toe_mm, 0.0, 0.0)),
@@ -133,8 +134,9 @@ class AngleConnection(Plain):
             *self.joint.plate.measures(),
         )
         lifted = tuple(replace(row, start=plus(row.start, up), end=plus(row.end, up)) for row in rows)
-        packing = Measure("packing", (shape.toe_mm, 0.0, 0.0), (shape.toe_mm, 0.0, shape.packing_mm))
-        return (*lifted, *((packing,) if shape.packing_mm else ()))
+        words = "isolator" if self.spot.isolator else "packing"
+        under = Measure(words, (shape.toe_mm, 0.0, 0.0), (shape.toe_mm, 0.0, lift))
+        return (*lifted, *((under,) if lift else ()))
 
     @property
     def welds(self) -> tuple[Solid, ...]:
@@ -201,7 +203,10 @@ class AngleConnection(Plain):
         yield from backing_parts(self.id, self.mount.name, self.joint.mount.lands_on, tables)
 
     def bought(self) -> Iterator[str]:
-        clamped = self.joint.t + self.joint.shape.packing_mm
+        if soft := self.spot.isolator:
+            stop = "with a captive stop" if soft.captive else "without a stop"
+            yield f"isolator {soft.thick_mm:g} thick, {soft.stiffness_n_mm:g} N/mm, {stop}"
+        clamped = self.joint.t + self.joint.mount.lift_mm
         yield bolt_bought(self.joint.mount.lands_on, self.spot, clamped, self.tables)
         yield from self.joint.plate.bought()
 

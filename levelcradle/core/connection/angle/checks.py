@@ -12,9 +12,10 @@ import numpy as np
 from levelcradle.core.box import Wall
 from levelcradle.core.connection.angle.gussets import Gusseted
 from levelcradle.core.connection.angle.pieces import AngleMount
+from levelcradle.core.connection.angle.rubber import on_rubber
 from levelcradle.core.connection.connection import ForceArray, Road
 from levelcradle.core.connection.hold import HeldPlate, held_plate
-from levelcradle.core.design.mount import Angle, Mount
+from levelcradle.core.design.mount import Angle, Isolator, Mount
 from levelcradle.core.design.refused import STRONGEST_MPA
 from levelcradle.core.design.tables import BoltClass, BoltSize, Material, Tables
 from levelcradle.core.strength import (
@@ -23,10 +24,12 @@ from levelcradle.core.strength import (
     TOE_MPA,
     BoltHole,
     bearing_n,
+    bolt_capacity,
     bolt_utilisation,
     leg_capacity,
     packed_share,
     preload,
+    pull_and_shear,
     toe_pull,
 )
 
@@ -95,6 +98,10 @@ class AngleJoint:
         return Gusseted(self.shape, spec, self.metal, self.bolt, self.c_mm, self.plate.start_mm, self.b1_mm)
 
     @property
+    def isolator(self) -> Isolator | None:
+        return self.mount.lands_on.isolator
+
+    @property
     def hole(self) -> BoltHole:
         return BoltHole.of(self.bolt, self.shape.hole)
 
@@ -122,6 +129,8 @@ def lever_pull(joint: AngleJoint, n: ForceArray) -> ForceArray:
 
 def bolt(joint: AngleJoint, n: ForceArray, d: ForceArray, w: ForceArray, *, road: Road) -> ForceArray:
     pull, shear = lever_pull(joint, n), np.hypot(d, w) / packed_share(joint.bolt, joint.shape.packing_mm)
+    if joint.isolator:  # nothing is clamped that could hold by friction
+        return pull_and_shear(pull, shear, *bolt_capacity(joint.bolt, joint.grade))
     return bolt_utilisation(pull, shear, joint.bolt, joint.grade, joint.preload_n, road=road, slip=joint.hole.slip)
 
 
@@ -187,6 +196,8 @@ def utilisations(
     }
     if joint.gussets:
         checks.update(joint.gussets.utilisations(n, d, road=road))
+    if joint.isolator:
+        checks.update(on_rubber(joint.isolator, joint.bolt, joint.grade, (n, d, w), road=road))
     checks.update(joint.plate.utilisations((n, d, w), road=road))
     for name in sorted(checks, key=lambda name: name != first):
         yield name, checks[name]()
@@ -226,6 +237,8 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
             f"packing {bracket.packing_mm:.1f}, at most {most:.1f} for {size.d_mm:g} bolts",
             bracket.packing_mm <= most,
         )
+    if joint.isolator:
+        yield "isolator without a captive stop: it counts for nothing in a crash", joint.isolator.captive
     yield from _starts(joint)
     if joint.gussets:
         yield from joint.gussets.asks()

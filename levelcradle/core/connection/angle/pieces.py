@@ -24,6 +24,8 @@ from levelcradle.core.part import Bend, FlatPart, Hole, Stand, bend_allowance_mm
 from levelcradle.core.solids import block, rod
 from levelcradle.core.strength import BoltHole
 
+RUBBER_KG_MM3 = 1.2e-6  # common practice, no source
+
 __all__ = ["AngleFrame", "AngleMount", "angle_pieces", "bracket_parts"]
 
 SQUARE_WITHIN = math.sin(math.radians(2.0))
@@ -47,6 +49,11 @@ class AngleMount:
             cast(BoltedOn, mount.lands_on),
         )
         return AngleMount(mount.name, mount.face, shape, hold, on)
+
+    @property
+    def lift_mm(self) -> float:
+        """From the vehicle's metal to leg A: what packs it off that, and rubber."""
+        return self.shape.packing_mm + (self.lands_on.isolator.thick_mm if self.lands_on.isolator else 0.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,6 +127,10 @@ def angle_pieces(
         pad = block((near, -half, -bracket.packing_mm), (far, half, 0.0)).moved(place)
         mass = (far - near) * bracket.width_mm * bracket.packing_mm * density
         yield MountPiece("packing", pad, mass, f"{key}-packing")
+    if soft := mount.lands_on.isolator:
+        radius, low = min(bracket.toe_mm, half), -bracket.packing_mm
+        rubber = rod(place.point((0.0, 0.0, low - soft.thick_mm)), place.point((0.0, 0.0, low)), radius)
+        yield MountPiece("isolator", rubber, math.pi * radius**2 * soft.thick_mm * RUBBER_KG_MM3)
     yield from plate.pieces(key, place)
     top = t + bolt.washer_thick_mm + bolt.head_mm
     ends = place.points(np.array([(0.0, 0.0, t), (0.0, 0.0, top)]))

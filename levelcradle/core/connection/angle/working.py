@@ -3,6 +3,7 @@
 import numpy as np
 
 from levelcradle.core.connection.angle.checks import AngleJoint, bearing_capacity_n, lever_pull, toe_stress_mpa
+from levelcradle.core.connection.angle.rubber import rubber_steps
 from levelcradle.core.connection.connection import Governing
 from levelcradle.core.finding import Step, Working
 from levelcradle.core.strength import TOE_MPA, TOE_SOURCE, bolt_capacity
@@ -47,6 +48,8 @@ def working(joint: AngleJoint, row: Governing) -> Working:
             Step("range of stress", where, stress, "MPa", "elastic (statics)"),
             Step("bears", "two million times", TOE_MPA[family], "MPa", TOE_SOURCE[family]),
         ]
+    elif joint.isolator and "isolator" in row.check:
+        steps += rubber_steps(row.check, joint.isolator, joint.bolt, joint.grade, row.load)
     elif joint.gussets and "gusset" in row.check:
         steps += joint.gussets.steps(row.check, n, d)
     else:

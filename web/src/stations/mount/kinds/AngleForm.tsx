@@ -77,7 +77,7 @@ export function AngleForm({ path, mount }: { path: string; mount: Mount }) {
       />
       <Blank path={`${path}/shape/packing_mm`} label="Packing under it, on the vehicle" />
       <Gussets path={`${path}/shape/gussets`} gussets={shape.gussets} />
-      <BoltForm path={path} hole={shape.hole ?? 'round'} on={mount.lands_on} />
+      <BoltForm path={path} hole={shape.hole ?? 'round'} on={mount.lands_on} angle />
       <Joined path={path} mount={mount} onLit={setLit} />
     </>
   )

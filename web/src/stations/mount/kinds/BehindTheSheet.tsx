@@ -8,7 +8,35 @@ import { Tick } from '../../../ui/Tick'
 
 type OnHardPoint = Extract<Mount['lands_on'], { type: 'hardpoint' }>
 
-export function BehindTheSheet({ path, on }: { path: string; on: OnHardPoint }) {
+/** An angle may stand on rubber. */
+function OnRubber({ path, isolator }: { path: string; isolator: OnHardPoint['isolator'] | null }) {
+  const edit = useLive((s) => s.edit)
+  const put = (value: unknown, field = '') =>
+    void edit([{ op: 'replace', path: `${path}${field}`, value }])
+  if (!isolator)
+    return (
+      <Button plain onClick={() => put({ stiffness_n_mm: 1000 })}>
+        An isolator under it
+      </Button>
+    )
+  return (
+    <>
+      <Blank path={`${path}/thick_mm`} label="Isolator thick" />
+      <Blank path={`${path}/stiffness_n_mm`} label="Gives 1 mm for, N, as its maker says" kind="number" />
+      <Blank path={`${path}/travel_mm`} label="Moves to its stop" />
+      <Tick
+        label="its bolt and washers hold when the rubber is torn"
+        value={isolator.captive}
+        onChange={(v) => put(v, '/captive')}
+      />
+      <Button plain onClick={() => put(null)}>
+        No isolator
+      </Button>
+    </>
+  )
+}
+
+export function BehindTheSheet({ path, on, angle }: { path: string; on: OnHardPoint; angle: boolean }) {
   const { tables } = useDocument()
   const edit = useLive((s) => s.edit)
   const put = (field: string, value: unknown) =>
@@ -48,6 +76,7 @@ export function BehindTheSheet({ path, on }: { path: string; on: OnHardPoint }) 
           A backing plate with a captive nut
         </Button>
       )}
+      {angle && <OnRubber path={`${path}/isolator`} isolator={on.isolator ?? null} />}
     </>
   )
 }

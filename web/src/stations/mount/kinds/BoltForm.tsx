@@ -13,7 +13,18 @@ const HOLES = [
   ['slot across', 'slot across the bend'],
 ] as const
 
-export function BoltForm({ path, hole, on }: { path: string; hole: string; on: Mount['lands_on'] }) {
+export function BoltForm({
+  path,
+  hole,
+  on,
+  angle = false,
+}: {
+  path: string
+  hole: string
+  on: Mount['lands_on']
+  /** It may stand on an isolator. */
+  angle?: boolean
+}) {
   const { tables } = useDocument()
   const edit = useLive((s) => s.edit)
   if (on.type !== 'hardpoint' && on.type !== 'crossmember') return null
@@ -41,7 +52,7 @@ export function BoltForm({ path, hole, on }: { path: string; hole: string; on: M
         onChange={(v) => put('shape/hole', v)}
       />
       {on.type === 'hardpoint' ? (
-        <BehindTheSheet path={`${path}/lands_on`} on={on} />
+        <BehindTheSheet path={`${path}/lands_on`} on={on} angle={angle} />
       ) : (
         <>
           <OnTheBar path={path} on={on} />
