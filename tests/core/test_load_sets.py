@@ -7,7 +7,7 @@ import pytest
 
 from levelcradle.core.design import tree_of, validate
 from levelcradle.core.edits import active_set, edited, load_sets, with_load_set
-from levelcradle.core.errors import UnknownThing
+from levelcradle.core.errors import DesignError, UnknownThing
 from tests.conftest import DEMO
 from tests.plain import analysed
 
@@ -77,3 +77,29 @@ def test_there_is_no_set_of_another_name() -> None:
     with pytest.raises(UnknownThing):
         with_load_set(validate(DEMO), "none")
     assert set(load_sets()) == {"national", *SHOCKS}
+
+
+@pytest.mark.parametrize("factor", [1.0, 1.5])
+def test_the_shops_factor_goes_on_every_case_and_not_on_what_shakes(factor: float) -> None:
+    """Of mounts, of what holds modules, of what a strap must hold; a factor below 1 is refused."""
+    plain, loaded = copy.deepcopy(DEMO), copy.deepcopy(DEMO)
+    loaded["tables"]["load_factor"] = factor
+    before, after = analysed(plain), analysed(loaded)
+    rows = [
+        {(m.id, r.check): (r.utilisation, r.kind) for s in found.supports for m in s.mounts for r in m.rows}
+        for found in (before, after)
+    ]
+    crash = {key: use for key, (use, kind) in rows[0].items() if kind == "crash" and "bolt" not in key[1]}
+    assert crash
+    for key, use in crash.items():
+        assert rows[1][key][0] == pytest.approx(factor * use, rel=1e-6)
+    for key, (use, kind) in rows[0].items():
+        if kind == "shaken":
+            assert rows[1][key][0] == pytest.approx(use)
+    held = [{f.id: f.value for f in found.findings if f.code == "inside.held" and f.unit == "use"}
+            for found in (before, after)]  # fmt: skip
+    assert held[0]
+    assert all((held[1][key] or 0.0) >= factor * (use or 0.0) - 1e-6 for key, use in held[0].items())
+    loaded["tables"]["load_factor"] = 0.9
+    with pytest.raises(DesignError):
+        validate(loaded)

@@ -172,7 +172,7 @@ def _standard_fillers() -> "dict[str, Filler]":
 
 
 class Tables(DocumentModel):
-    """Never empty: the checks rest on them."""
+    """Never empty: the checks rest on them. ``load_factor``: the shop's own, on every load case but what shakes."""
 
     materials: Annotated[dict[Id, Material], Field(min_length=1, max_length=500)]
     bolts: Annotated[dict[Line, BoltSize], Field(min_length=1, max_length=500)]
@@ -182,6 +182,7 @@ class Tables(DocumentModel):
     liners: Annotated[dict[Id, Liner], Field(max_length=200, default_factory=_standard_liners)]
     fitted: Annotated[dict[Id, FittedSize], Field(max_length=200, default_factory=_standard_fitted)]
     fillers: Annotated[dict[Id, Filler], Field(max_length=100, default_factory=_standard_fillers)]
+    load_factor: Annotated[float, Field(ge=1, le=5)] = 1.0
 
     @field_validator("gaps")
     @classmethod

@@ -31,7 +31,7 @@ class Sizing:
         self._fit: dict[Connection, bool] = {}
         self._failed = ""  # the check that the last one failed: the next is asked it first
         cases = list(assembly.tables.load_cases.values())
-        thrown = [(c.aft_g, c.right_g, c.up_g) for c in cases]
+        thrown = assembly.tables.load_factor * np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
         self.accelerations_g = np.array([*thrown, *SHAKEN_G.values()])
         self.road = np.array([case.kind == "road" for case in cases])
 

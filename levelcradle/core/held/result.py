@@ -95,7 +95,7 @@ def held_result(assembly: Assembly) -> tuple[BlockHeld, ...]:
     boxes = [box for box in assembly.boxes.values() if box.box.holders]
     if not boxes:
         return ()
-    rules = assembly.tables.model_dump_json(include={"load_cases", "bolt_classes", "liners"})
+    rules = assembly.tables.model_dump_json(include={"load_cases", "bolt_classes", "liners", "load_factor"})
     tables = assembly.tables
     return tuple(
         row
@@ -119,7 +119,7 @@ class _Solved:
 
 def _of_box(box: PlacedBox, tables: Tables) -> Iterator[BlockHeld]:
     cases = [case for case in tables.load_cases.values() if case.kind == "crash"]
-    thrown = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases]).reshape(-1, 3)
+    thrown = tables.load_factor * np.array([(c.aft_g, c.right_g, c.up_g) for c in cases]).reshape(-1, 3)
     throws = thrown @ box.placement.turn  # into the box's frame
     blocks = [_of_block(box, key, placed, cases, throws) for key, placed in box.shell.held.stacks.items()]
     whole = list(_faces_as_wholes([block for block in blocks if isinstance(block, _Solved)]))

@@ -103,7 +103,9 @@ def _of_bar(assembly: Assembly, bar: PlacedCrossmember) -> CrossmemberResult:
         key=lambda row: -row.utilisation,
     )
     ends = [_demands(bar, states, cases, end) for end in (0, 1)]
-    return CrossmemberResult(bar, boxes, tuple(checks), (ends[0], ends[1]), _sag(bar, loads, cases))
+    return CrossmemberResult(
+        bar, boxes, tuple(checks), (ends[0], ends[1]), _sag(bar, loads, cases, assembly.tables.load_factor)
+    )
 
 
 def thrown_on(bar: PlacedCrossmember, box: PlacedBox, tables: Tables) -> Thrown | None:
@@ -320,13 +322,13 @@ def _demands(bar: PlacedCrossmember, states: Sequence[_State], cases: list[LoadC
     return tuple(Demand(case.name, float(pull[k]), float(slid[k])) for k, case in enumerate(cases))
 
 
-def _sag(bar: PlacedCrossmember, loads: Sequence[Thrown], cases: list[LoadCase]) -> float | None:
-    """How far it sags at rest, by equal springs; None where no case is at rest."""
+def _sag(bar: PlacedCrossmember, loads: Sequence[Thrown], cases: list[LoadCase], factor: float) -> float | None:
+    """How far it sags at rest, by equal springs, without the shop's factor; None where no case is at rest."""
     rest = next((k for k, case in enumerate(cases) if (case.aft_g, case.right_g, case.up_g) == REST_G), None)
     if rest is None:
         return None
     stiff = STIFF_MPA[bar.material.weldable_with] * bar.figures.second_mm4
-    down = np.concatenate([row.forces[0, rest, :, 2] for row in loads])
+    down = np.concatenate([row.forces[0, rest, :, 2] for row in loads]) / factor
     return sag_mm(down, np.concatenate([row.at[:, 0] for row in loads]), bar.span_mm, stiff)
 
 

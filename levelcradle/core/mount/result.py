@@ -124,7 +124,8 @@ def loads_of(box: PlacedBox, tables: Tables, without: str | None = None) -> Load
     if not support.holds:
         return Loads(support, _words(support, standing), standing, none, none)
     cases = list(tables.load_cases.values())
-    thrown_g, shaken_g = np.array([(c.aft_g, c.right_g, c.up_g) for c in cases]), np.array(list(SHAKEN_G.values()))
+    thrown_g = tables.load_factor * np.array([(c.aft_g, c.right_g, c.up_g) for c in cases])
+    shaken_g = np.array(list(SHAKEN_G.values()))
     throws_g = np.concatenate([thrown_g, STANDING_G + shaken_g, STANDING_G - shaken_g])
     groups = [n for n, m in enumerate(standing) for _ in m.contacts]
     if all(c.can == "both" for c in contacts):

@@ -17,16 +17,17 @@ def second_findings(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     cases = [case for case in assembly.tables.load_cases.values() if case.kind == "crash"]
     for connection in box.mounts:
         if (second := connection.second) and cases:
-            yield _finding(box, connection, second, max(cases, key=lambda case: _thrown_g(case, second)))
+            worst = max(cases, key=lambda case: _thrown_g(case, second))
+            yield _finding(box, connection, second, worst, assembly.tables.load_factor)
 
 
 def _thrown_g(case: LoadCase, second: Second) -> float:
     return max(dot((case.aft_g, case.right_g, case.up_g), second.against), 0.0)
 
 
-def _finding(box: PlacedBox, connection: Connection, second: Second, case: LoadCase) -> Finding:
+def _finding(box: PlacedBox, connection: Connection, second: Second, case: LoadCase, factor: float) -> Finding:
     name, held = plain(connection.mount.name), second.tested_n
-    thrown_n = box.hung_kg * G_MS2 * _thrown_g(case, second)
+    thrown_n = factor * box.hung_kg * G_MS2 * _thrown_g(case, second)
     must_n = thrown_n * second.each
     broken = next((words for words, fits in connection.shape_asks() if not fits), "")
     message = f"{name} is a second restraint: if the mounts let go, each end must hold {{0}}, {plain(case.name)}"

@@ -36,6 +36,8 @@ def carried_table(subject: Subject, letter: str, box: PlacedBox) -> Table:
         "Forces of the box on its mounts: off the vehicle's metal, away from the box's face, along it. Each mount at "
         f"the body stiffness that is worst for it. {CONFIRM}"
     )
+    if (factor := subject.assembly.tables.load_factor) > 1:
+        note += f" Every case times {factor:g}, the shop's own factor; what shakes as it is."
     return Table(f"carried-{letter.lower()}", f"Box {letter}, loads of its mounts", columns, tuple(rows), note)
 
 

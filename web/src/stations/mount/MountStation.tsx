@@ -3,6 +3,7 @@ import { useState } from 'react'
 
 import { useChoice } from '../../design/choice'
 import { useAnalysis, useDocument } from '../../design/live'
+import { Blank } from '../../ui/Blank'
 import { gap, utilisation } from '../../ui/format'
 import { colourOf, Mark } from '../../ui/Mark'
 import { Caution, Heading, Teach, Title } from '../../ui/parts'
@@ -96,6 +97,7 @@ export function MountStation() {
               </>
             )}
             <CrashCases />
+            <Blank path="/tables/load_factor" label="Every load case times, our own factor" kind="number" />
             <Caution>
               Crash loads are many times the weight. Confirm the load cases with the rules where the vehicle
               is registered.
