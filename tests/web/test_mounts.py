@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.design import validate
+from tests.core.crossed import crossed
 from tests.core.hung import angles, tabs
 from tests.web.conftest import Bench, worked_off
 
@@ -109,3 +110,38 @@ def test_welds_are_exchanged_for_bolts_and_a_strap_is_hung(bench: Bench) -> None
     bench.saved(7)
     rows = analyse(validate(bench.tree), {}).findings
     assert [f.state for f in rows if f.code == "mount.second"] == ["tight"]
+
+
+def test_a_box_is_hung_on_crossmembers_and_one_is_made_stronger(bench: Bench) -> None:
+    tree = crossed({"size_mm": 30, "wall_mm": 2})
+    bench.store.create(validate({**tree, "crossmembers": {}, "mounts": {}}), "start", id_="bars")
+    hand = Bench(bench.page, bench.store, "bars")
+    hand.go("mount")
+    ledger = hand.page.get_by_role("complementary", name="Ledger")
+    bars, new = (ledger.get_by_role("region", name=name) for name in ("Crossmembers", "New mount"))
+    for end in (0, 1):
+        bars.get_by_label("From", exact=True).select_option(f"left{end}")
+        bars.get_by_label("To", exact=True).select_option(f"right{end}")
+        bars.get_by_role("button", name="Lay a crossmember there").click()
+        hand.saved(2 + end)
+    saved = 3
+    for key in hand.tree["crossmembers"]:
+        for wall in ("left", "right"):
+            new.get_by_label("On").first.select_option(f"crossmembers/{key}")
+            new.get_by_label("Wall of the box").select_option(wall)
+            new.get_by_role("button", name="Put it there").click()
+            saved += 1
+            hand.saved(saved)
+            ledger.get_by_role("button", name="all mounts").click()
+    expect(bars).to_contain_text(re.compile("weakest is its bar, bent"))
+    foul = [f for f in analyse(validate(hand.tree), {}).findings if f.code == "mount.crossmember" and f.state == "foul"]
+    assert foul
+    bars.get_by_role("button", name="Its section and its ends").first.click()
+    side = bars.get_by_label("Side", exact=True).first
+    side.fill("80")
+    side.press("Enter")
+    hand.saved(saved + 1)
+    assert max(bar["size_mm"] for bar in hand.tree["crossmembers"].values()) == 80
+    bars.get_by_role("button", name="take it away").first.click()
+    hand.saved(saved + 2)
+    assert (len(hand.tree["crossmembers"]), len(hand.tree["mounts"])) == (1, 2)
