@@ -274,13 +274,13 @@ def framed(*holders: dict[str, Any], rails: tuple[float, ...] = (), **more: Any)
 
 def test_a_bolt_into_a_frame_comes_on_a_tube_or_is_foul() -> None:
     between = fouls(framed(OWN))
-    assert any("sheet between tubes" in row for row in between)
+    assert any("sheet between bars" in row for row in between)
     box = held_box(framed(OWN))
     at = sorted({round(bolt.at[0], 3) for bolt in box.shell.held.by_holder["h0"].bolted()})
     front = box.shell.made.along_walls(0)[0]
     assert fouls(framed(OWN, rails=tuple(x - front for x in at))) == []
     off = tuple(x - front + 12.0 for x in at)
-    assert any("sheet between tubes" in row for row in fouls(framed(OWN, rails=off)))
+    assert any("sheet between bars" in row for row in fouls(framed(OWN, rails=off)))
 
 
 @pytest.mark.parametrize("kind", ["own_holes", "straps"])

@@ -244,7 +244,7 @@ def test_a_rest_is_put_on_a_member(bench: Bench) -> None:
     new = bench.page.get_by_role("region", name="New mount")
     new.get_by_label("By a").select_option("rest under it")
     new.get_by_label("Carries").select_option("Tank box")
-    new.get_by_label("On the member or hard point").select_option("cross rail")
+    new.get_by_label("Lands on").select_option("cross rail")
     new.get_by_role("button", name="Put it there").click()
     bench.saved(3)
     mount = next(m for m in bench.tree["mounts"].values() if m["shape"]["type"] == "rest")

@@ -127,7 +127,7 @@ def test_a_box_is_hung_on_crossmembers_and_one_is_made_stronger(bench: Bench) ->
     saved = 3
     for key in hand.tree["crossmembers"]:
         for wall in ("left", "right"):
-            new.get_by_label("On").first.select_option(f"crossmembers/{key}")
+            new.get_by_label("Lands on").select_option(f"crossmembers/{key}")
             new.get_by_label("Wall of the box").select_option(wall)
             new.get_by_role("button", name="Put it there").click()
             saved += 1

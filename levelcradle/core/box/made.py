@@ -145,8 +145,8 @@ class Made(Protocol):
         end lies on a post there; 0 where it lies on the wall all along."""
 
     def on_a_tube(self, face: Face, at: Vec, half_mm: float) -> bool | None:
-        """Whether what is bolted to a face at a place of it, so wide about that, is on one of the tubes that carry
-        there; None where sheet carries."""
+        """Whether what is bolted to a face at a place of it, so wide about that, is on one of the bars that carry
+        there; None where sheet alone carries."""
 
     def bearing_at(self, face: Face) -> Bearing | None:
         """What carries what presses on a face from inside; None where it is closed by what comes off."""

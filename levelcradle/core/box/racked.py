@@ -188,8 +188,11 @@ class RackedBox:
     def along_walls(self, axis: int) -> tuple[float, float, float]:
         return self.start_mm[axis], self.start_mm[axis] + self.inner_mm[axis], 0.0
 
-    def on_a_tube(self, face: Face, at: Vec, half_mm: float) -> None:
-        return None
+    def on_a_tube(self, face: Face, at: Vec, half_mm: float) -> bool:
+        """On what is flat of its insert; under its edges lie the angles, and a bolt goes through both."""
+        off, start, inner = self.spec.bend_radius_mm + half_mm, self.start_mm, self.inner_mm
+        along = [i for i in range(3) if i != FACE_AT[face][0]]
+        return all(start[i] + off <= at[i] <= start[i] + inner[i] - off for i in along)
 
     def bearing_at(self, face: Face) -> Plate | None:
         """The insert's sheet over the whole of a face, the angles not counted; its rim stands behind the flats, which

@@ -134,10 +134,13 @@ def _of_block(
     own = {name: holding for name, holding in box.shell.held.by_holder.items() if rows[name].block == key}
     missing = tuple((name, holding.missing) for name, holding in own.items() if holding.missing)
     whole = {name: holding for name, holding in own.items() if not holding.missing}
-    asks = {name: (*h.asks(), *_has_room(h.words, rows[name], placed), *_lands(h, placed)) for name, h in whole.items()}
+    asks = {name: (*h.asks(), *_has_room(h.words, rows[name], placed)) for name, h in whole.items()}
     broken = tuple((name, n, words) for name, rules in asks.items() for n, (words, so) in enumerate(rules, 1) if not so)
     holders = list(own.values())
-    begun = BlockHeld(box.id, key, len(own), missing, bool(own) and _unpressed(placed, own.values()), broken)
+    # where a bolt comes is no matter for what the others carry: the ways are told beside it
+    astray = tuple((name, 0, words) for name, h in whole.items() for words in _astray(h, placed))
+    unpressed = bool(own) and _unpressed(placed, own.values())
+    begun = BlockHeld(box.id, key, len(own), missing, unpressed, (*broken, *astray))
     if missing or broken or not own:
         return begun
     begun = replace(begun, gaps=tuple(_unfilled(placed, holders)))
@@ -173,14 +176,14 @@ def _has_room(words: str, holder: Holder, placed: Placed) -> Iterator[tuple[str,
             yield f"{words} take {needs:.1f} before the {face}, {free:.1f} there", needs <= free + ROUND_MM
 
 
-def _lands(holder: Holding, placed: Placed) -> Iterator[tuple[str, bool]]:
-    """Whether each of its bolts comes on sheet or a tube that nothing is cut out of or lies over."""
+def _astray(holder: Holding, placed: Placed) -> Iterator[str]:
+    """The first of its bolts that comes on no sheet or bar, or where something is cut out of that or lies over it."""
     for bolt in holder.bolted():
         (axis, far), at = FACE_AT[bolt.face], list(bolt.at)
         at[axis] = placed.made.outer_mm[axis] * far
         half = placed.stack.tables.bolts[bolt.bolts.size].clearance_hole_mm / 2
         if why := placed.why_no_bolt(bolt.face, (at[0], at[1], at[2]), half):
-            yield f"a bolt of its {holder.words} comes on {why}", False
+            yield f"a bolt of its {holder.words} comes on {why}"
             return
 
 

@@ -4425,6 +4425,30 @@ export interface components {
             type: "vehicle";
         };
         /**
+         * Isolator
+         * @description Rubber under a bracket: how thick it is, how many newtons it gives a millimetre for, whichever way, and how far
+         *     to its stop. ``captive``: its bolt and washers hold when the rubber is torn.
+         */
+        DocIsolator: {
+            /**
+             * Captive
+             * @default true
+             */
+            captive: boolean;
+            /** Stiffness N Mm */
+            stiffness_n_mm: number;
+            /**
+             * Thick Mm
+             * @default 20
+             */
+            thick_mm: number;
+            /**
+             * Travel Mm
+             * @default 3
+             */
+            travel_mm: number;
+        };
+        /**
          * Item
          * @description One row for every physical thing that is no module, box or mount.
          *
@@ -5376,6 +5400,8 @@ export interface components {
             bolt: components["schemas"]["DocBolt"];
             /** Hardpoint */
             hardpoint: string;
+            /** @default null */
+            isolator: components["schemas"]["DocIsolator"] | null;
             /**
              * Sleeve
              * @default false
@@ -6605,7 +6631,7 @@ export interface components {
         };
         /**
          * Tables
-         * @description Never empty: the checks rest on them.
+         * @description Never empty: the checks rest on them. ``load_factor``: the shop's own, on every load case but what shakes.
          */
         DocTables: {
             /** Bolt Classes */
@@ -6636,6 +6662,11 @@ export interface components {
             load_cases: {
                 [key: string]: components["schemas"]["DocLoadCase"];
             };
+            /**
+             * Load Factor
+             * @default 1
+             */
+            load_factor: number;
             /** Materials */
             materials: {
                 [key: string]: components["schemas"]["DocMaterial"];

@@ -126,11 +126,14 @@ class Placed:
         for taken in self.taken:
             if taken.face == face and nearest(point(at), taken.solid).gap_mm < half_mm + taken.round_mm:
                 return taken.name
-        if any(beyond(chamfer, self.made.outer_mm, at) > -half_mm for chamfer in self.box.chamfers.values()):
-            return "an edge that is cut off"
+        stands_on_a_step = self.floor_mm > self.made.start_mm[2] + WITHIN_MM
+        for chamfer in self.box.chamfers.values():
+            shelf = chamfer.square and face == "base" and stands_on_a_step
+            if not shelf and beyond(chamfer, self.made.outer_mm, at) > -half_mm:
+                return "an edge that is cut off"
         on_a_tube = self.made.on_a_tube(face, at, half_mm)
         if on_a_tube is not None:
-            return "" if on_a_tube or not tubes else "sheet between tubes: one has to run there"
+            return "" if on_a_tube or not tubes else "sheet between bars: one has to run there"
         flat, along = self.made.flat_at(face), [i for i in range(3) if i != FACE_AT[face][0]]
         if flat is None or all(
             low + half_mm <= at[i] + WITHIN_MM and at[i] - WITHIN_MM <= high - half_mm

@@ -61,7 +61,7 @@ export function NewMount() {
             onChange={setBox}
           />
           <Choose
-            label={chosen.lands.length > 1 ? 'On' : 'On the hard point'}
+            label={chosen.lands.length > 1 ? 'Lands on' : 'On the hard point'}
             value={on}
             options={free}
             onChange={setSpot}

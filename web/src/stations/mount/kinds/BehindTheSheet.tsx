@@ -11,8 +11,7 @@ type OnHardPoint = Extract<Mount['lands_on'], { type: 'hardpoint' }>
 /** An angle may stand on rubber. */
 function OnRubber({ path, isolator }: { path: string; isolator: OnHardPoint['isolator'] | null }) {
   const edit = useLive((s) => s.edit)
-  const put = (value: unknown, field = '') =>
-    void edit([{ op: 'replace', path: `${path}${field}`, value }])
+  const put = (value: unknown, field = '') => void edit([{ op: 'replace', path: `${path}${field}`, value }])
   if (!isolator)
     return (
       <Button plain onClick={() => put({ stiffness_n_mm: 1000 })}>
