@@ -124,11 +124,12 @@ def _views(box: PlacedBox, mount: Connection) -> Iterator[MountView]:
     up, level = (n, away) if abs(n[2]) >= abs(away[2]) - 1e-9 else (away, n)
     beside = _frame_of(_positive(level), _upward(up), frame.origin)
     cut = [DrawnPiece("box", p.name, r) for p in box.shell.pieces for s in p.solids for r in _cut(s, box, beside)]
-    pieces = [
-        DrawnPiece("mount", p.name, r) for p in mount.pieces for r in rings_at(p.solid.moved(beside.inverse), 0.0)
-    ]
+    rings = [(p, list(rings_at(p.solid.moved(beside.inverse), 0.0))) for p in mount.pieces]
+    # what stands beside the cut is seen behind it
+    behind = [DrawnPiece("mount", p.name, _outline(p.solid, beside)) for p, met in rings if not met]
+    pieces = [DrawnPiece("mount", p.name, ring) for p, met in rings for ring in met]
     outlines = [DrawnPiece("weld", "weld", _outline(s, beside)) for s in mount.welds]
-    yield _view(mount, beside, (*cut, *pieces, *outlines), at_wall=False)
+    yield _view(mount, beside, (*cut, *behind, *pieces, *outlines), at_wall=False)
     flat = [way for way in ways if abs(dot(way, mount.outward)) < 0.5]
     up = _upward(max(flat, key=lambda way: (round(abs(way[2]), 6), way is n)))
     ahead = _frame_of(unit(cross(up, mount.outward)), up, frame.origin)

@@ -133,7 +133,7 @@ def test_a_box_is_hung_on_crossmembers_and_one_is_made_stronger(bench: Bench) ->
             saved += 1
             hand.saved(saved)
             ledger.get_by_role("button", name="all mounts").click()
-    expect(bars).to_contain_text(re.compile("weakest is its bar, bent"))
+    expect(bars).to_contain_text("bar, bent")
     foul = [f for f in analyse(validate(hand.tree), {}).findings if f.code == "mount.crossmember" and f.state == "foul"]
     assert foul
     bars.get_by_role("button", name="Its section and its ends").first.click()

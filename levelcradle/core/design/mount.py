@@ -57,8 +57,8 @@ class Gussets(DocumentModel):
 
     count: Annotated[int, Field(ge=1, le=2)] = 2
     thickness_mm: Annotated[float, Field(gt=0, le=20)] = 5.0
-    along_mm: PositiveLength = 30.0
-    up_mm: PositiveLength = 50.0
+    along_mm: PositiveLength = 40.0
+    up_mm: PositiveLength = 60.0
     weld_leg_mm: PositiveLength = 4.0
 
 

@@ -4182,7 +4182,7 @@ export interface components {
         DocGussets: {
             /**
              * Along Mm
-             * @default 30
+             * @default 40
              */
             along_mm: number;
             /**
@@ -4197,7 +4197,7 @@ export interface components {
             thickness_mm: number;
             /**
              * Up Mm
-             * @default 50
+             * @default 60
              */
             up_mm: number;
             /**
