@@ -1,11 +1,13 @@
 """A weld as it is drawn by ISO 2553 (system A, from memory): an arrow to the joint, a reference line with the fillet's
-triangle, its leg before it and its length behind, a ring where it goes all round; in words beside it.
+triangle or a plug's open box, its leg or hole before it and its length or how many behind, a ring where it goes all
+round; in words beside it.
 
         z4 ◺ 90
    ╱○──────────
   ╱
 """
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from levelcradle.core.design.mount import ToBox, Welded
@@ -24,20 +26,32 @@ TEXT_MM = 2.6
 
 @dataclass(frozen=True, slots=True)
 class WeldSymbol:
-    """A fillet: its leg, its length (None where it goes all round), and what it is in words."""
+    """What is written before its sign and behind it, whether that goes all round, what it is in words, and which of
+    the mount's drawn welds it is (None: the one round its doubler)."""
 
-    leg_mm: float
-    long_mm: float | None
+    before: str
+    behind: str
     words: str
+    drawn: int | None
+    plug: bool = False
 
 
 def symbols_of(hold: ToBox) -> tuple[WeldSymbol, ...]:
-    """Of what is welded: the two fillets beside a plate, and the one round its doubler."""
-    if not isinstance(hold, Welded):
-        return ()
-    beside = WeldSymbol(hold.leg_mm, hold.length_mm, "either side")
-    plate = hold.doubler
-    return (beside, WeldSymbol(plate.weld_leg_mm, None, "doubler, all round")) if plate else (beside,)
+    """Of what is welded: the two fillets beside a plate, the one across its end, plugs, and the one round its
+    doubler."""
+    return tuple(_symbols(hold)) if isinstance(hold, Welded) else ()
+
+
+def _symbols(hold: Welded) -> Iterator[WeldSymbol]:
+    leg = f"z{hold.leg_mm:g}"
+    yield WeldSymbol(leg, f"{hold.length_mm:g}", "either side", 0)
+    if hold.across_end:
+        yield WeldSymbol(leg, "", "across its end", 2)
+    if plugs := hold.plugs:
+        first = 3 if hold.across_end else 2
+        yield WeldSymbol(f"{plugs.hole_mm:g}", f"{plugs.count}×", "plugs, filled", first, plug=True)
+    if plate := hold.doubler:
+        yield WeldSymbol(f"z{plate.weld_leg_mm:g}", "", "doubler, all round", None)
 
 
 def draw_weld(sheet: Sheet, symbol: WeldSymbol, at: Point, to: Point | None) -> None:
@@ -49,13 +63,16 @@ def draw_weld(sheet: Sheet, symbol: WeldSymbol, at: Point, to: Point | None) -> 
     if to is not None:
         sheet.line(at, to, weight_mm=0.25)
         _head(sheet, at, to)
-    if symbol.long_mm is None:
+    if symbol.drawn is None:
         sheet.ring(at, RING_MM, 0.25)
     middle = x + CLEAR_MM + 6.0
-    sheet.outline([(middle, y), (middle + SIDE_MM, y), (middle, y + SIDE_MM)], 0.35)
-    sheet.words((x + CLEAR_MM, y + 0.9), f"z{symbol.leg_mm:g}", TEXT_MM)
-    if symbol.long_mm is not None:
-        sheet.words((middle + SIDE_MM + 0.8, y + 0.9), f"{symbol.long_mm:g}", TEXT_MM)
+    if symbol.plug:
+        up = y + 0.7 * SIDE_MM
+        sheet.line((middle, y), (middle, up), (middle + SIDE_MM, up), (middle + SIDE_MM, y), weight_mm=0.35)
+    else:
+        sheet.outline([(middle, y), (middle + SIDE_MM, y), (middle, y + SIDE_MM)], 0.35)
+    sheet.words((x + CLEAR_MM, y + 0.9), symbol.before, TEXT_MM)
+    sheet.words((middle + SIDE_MM + 0.8, y + 0.9), symbol.behind, TEXT_MM)
     sheet.words((x + 2.2, y - DASH_BELOW_MM - TEXT_MM - 0.3), symbol.words, TEXT_MM)
 
 

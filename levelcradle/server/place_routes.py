@@ -34,7 +34,7 @@ from levelcradle.core.edits import (
     with_load_set,
 )
 from levelcradle.core.errors import UnknownThing
-from levelcradle.core.hang import how_it_hangs, size_one
+from levelcradle.core.hang import how_it_hangs, size_one, welds_compared
 from levelcradle.core.mount import let_go
 from levelcradle.core.mount_drawn import drawn_mount
 from levelcradle.core.opened import made_as, opened
@@ -66,6 +66,7 @@ from levelcradle.server.views import (
     SizeOut,
     ToldOut,
     WayOut,
+    WeldChoiceOut,
     WithinOut,
     operations,
 )
@@ -289,6 +290,13 @@ def sizes(project: ProjectId, mount: Key, store: TheStore, scans: TheScans) -> S
     ]
     why = ToldOut(message=sized.why, figures=sized.figures) if sized.why else None
     return SizedOut(now_kg=sized.now_kg, sizes=found, why=why)
+
+
+@router.get("/projects/{project}/mounts/{mount}/welds", response_model=list[WeldChoiceOut])
+def welds(project: ProjectId, mount: Key, store: TheStore, scans: TheScans) -> list[WeldChoiceOut]:
+    """A bracket's edges alone, with a weld across its end, with plugs; each as a patch to apply."""
+    design = store.open(project).design
+    return [WeldChoiceOut(**asdict(row)) for row in welds_compared(design, mount, meshes=scans.of(design))]
 
 
 def _patched(ops: Iterable[Op], name: str) -> Response:

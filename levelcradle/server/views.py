@@ -341,6 +341,19 @@ class SizedOut(Out):
     why: ToldOut | None
 
 
+class WeldChoiceOut(Out):
+    words: str
+    fillet_mm: float
+    plugs: int
+    state: State
+    utilisation: float | None
+    governs: str
+    why: str
+    now: bool
+    enough: bool
+    patch: list[OperationOut]
+
+
 class LoadSetOut(Out):
     id: str
     words: str

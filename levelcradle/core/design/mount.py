@@ -39,6 +39,7 @@ __all__ = [
     "Strap",
     "Tab",
     "ToBox",
+    "Plugs",
     "Welded",
 ]
 
@@ -150,13 +151,23 @@ class Doubler(DocumentModel):
     weld_leg_mm: PositiveLength = 4.0  # welded to the wall all round
 
 
+class Plugs(DocumentModel):
+    """Holes in a bracket along its middle, spread evenly over its welds, that are filled with weld."""
+
+    hole_mm: Annotated[float, Field(gt=0, le=50)] = 16.0
+    count: Annotated[int, Field(ge=1, le=6)] = 2
+
+
 class Welded(DocumentModel):
-    """Two fillets, one on each side of leg B, to the wall or to a doubler on it."""
+    """Two fillets, one on each side of leg B, to the wall or to a doubler on it; where asked for another across its
+    end, and plugs."""
 
     type: Literal["welded"] = "welded"
     from_mm: PositiveLength = 22.0  # zs: start of the welds, off the contact plane
     length_mm: PositiveLength = 90.0
     leg_mm: PositiveLength = 4.0
+    across_end: bool = False
+    plugs: Plugs | None = None
     doubler: Doubler | None = None
 
     def refers(self) -> Iterator[Refers]:

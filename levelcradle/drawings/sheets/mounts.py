@@ -50,12 +50,19 @@ def _mount(sheet: Sheet, subject: Subject, box: PlacedBox, mount: Connection, le
     sheet.words((left + 2, top), shortened(mount.mount.name, wide - 6, 3.4 * 1.18), 3.4, bold=True)
     if mount.pieces:
         symbols, low = symbols_of(mount.mount.to_box), LOW_MM + WORDS_MM
-        strip = SYMBOL_MM[1] + 2 if symbols else 0.0
+        across, down = SYMBOL_MM[0] + 2, SYMBOL_MM[1] + 2
+        columns = max(int((wide - 4) / across), 1)
+        strip = down * math.ceil(len(symbols) / columns)
         window = (left + 6, low + strip, wide - 14, top - low - 6 - strip)
         at = _in_place(sheet, subject, box, mount, window)
         for number, symbol in enumerate(symbols):
-            where = (left + 4 + number * (SYMBOL_MM[0] + 2), low + 4.5)
-            draw_weld(sheet, symbol, where, at(_welded_at(mount, number)))
+            down_row, column = divmod(number, columns)
+            draw_weld(
+                sheet,
+                symbol,
+                (left + 4 + column * across, low + 4.5 + down_row * down),
+                at(_welded_at(mount, symbol.drawn)),
+            )
     words = _said(subject, mount)
     rows = [row for text in words for row in wrapped(text, wide - 6, 2.6, 2)]
     for n, row in enumerate(rows[: int(WORDS_MM / 3.6)]):
@@ -89,11 +96,13 @@ def _in_place(
     return lambda place: frame.at(look.at(place))
 
 
-def _welded_at(mount: Connection, number: int) -> Vec:
-    """The middle of one of its fillets, or of an edge of its doubler."""
-    doubler = next((piece.solid for piece in mount.pieces if piece.name == "doubler"), None)
-    solid = mount.welds[0] if number == 0 or doubler is None else doubler
-    return scaled(plus(solid.low, solid.high if number == 0 else (solid.low[0], solid.high[1], solid.low[2])), 0.5)
+def _welded_at(mount: Connection, drawn: int | None) -> Vec:
+    """The middle of one of its welds, or of an edge of its doubler."""
+    if drawn is not None:
+        weld = mount.welds[drawn]
+        return scaled(plus(weld.low, weld.high), 0.5)
+    doubler = next(piece.solid for piece in mount.pieces if piece.name == "doubler")
+    return scaled(plus(doubler.low, (doubler.low[0], doubler.high[1], doubler.low[2])), 0.5)
 
 
 def _outward(box: PlacedBox, mount: Connection) -> Vec:

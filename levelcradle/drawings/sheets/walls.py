@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.box import SEEN, openings_of
 from levelcradle.core.connection import Connection
+from levelcradle.core.connection.hold import weld_words
 from levelcradle.core.design.mount import Bolted, ToBox, Welded
 from levelcradle.core.opened import on_the_face
 from levelcradle.drawings.border import FOOT_MM, border
@@ -173,9 +174,7 @@ def _holds(rows: list[_OnWall]) -> Iterator[str]:
 
 def _words_of(hold: ToBox) -> str:
     if isinstance(hold, Welded):
-        words = (
-            f"two fillets, leg {hold.leg_mm:g}, {hold.length_mm:g} long, from {hold.from_mm:g} off the contact plane"
-        )
+        words = weld_words(hold)
         return f"{words}; doubler welded all round, leg {hold.doubler.weld_leg_mm:g}" if hold.doubler else words
     if isinstance(hold, Bolted):
         return f"{hold.rows * hold.across} {hold.bolt.size}, drilled through the bracket's holes in place"

@@ -334,6 +334,18 @@ export const sizesQuery = (project: string, revision: number, mount: string) =>
       ),
   })
 
+export const weldsQuery = (project: string, revision: number, mount: string) =>
+  queryOptions({
+    queryKey: ['welds', project, revision, mount],
+    retry: false,
+    queryFn: async () =>
+      taken(
+        await api.GET('/api/projects/{project}/mounts/{mount}/welds', {
+          params: { path: { project, mount } },
+        }),
+      ),
+  })
+
 export const tapeQuery = (project: string, revision: number, one?: string, other?: string) =>
   queryOptions({
     queryKey: ['tape', project, revision, one, other],

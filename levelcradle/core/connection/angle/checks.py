@@ -241,7 +241,7 @@ def geometry(joint: AngleJoint) -> Iterator[tuple[str, bool]]:
         yield "isolator without a captive stop: it counts for nothing in a crash", joint.isolator.captive
     yield from _starts(joint)
     if joint.gussets:
-        yield from joint.gussets.asks()
+        yield from joint.gussets.asks(joint.plate.holes())
     yield from joint.plate.asks()
 
 

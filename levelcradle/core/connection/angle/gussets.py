@@ -7,7 +7,7 @@
 """
 
 import math
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -58,8 +58,9 @@ class Gusseted:
     def _yields_mpa(self) -> float:
         return yield_beside_weld(self.metal, self.spec.thickness_mm)
 
-    def asks(self) -> Iterator[tuple[str, bool]]:
-        """Socket on a nut: outside 1.25 s + 3 (ISO 2725-1, from memory)."""
+    def asks(self, holes: Iterable[tuple[float, float, float, str]]) -> Iterator[tuple[str, bool]]:
+        """``holes``: in leg B, as its plate tells them. Socket on a nut: outside 1.25 s + 3 (ISO 2725-1, from
+        memory)."""
         spec, shape = self.spec, self.shape
         socket = (1.25 * self.bolt.across_flats_mm + 3) / 2
         beside = self.to_bolt_mm if spec.count == 1 else max(self.to_bolt_mm, shape.width_mm / 2 - spec.thickness_mm)
@@ -77,6 +78,13 @@ class Gusseted:
         deep = spec.along_mm * spec.up_mm / math.hypot(spec.along_mm, spec.up_mm)
         most = OUTSTAND * math.sqrt(235 / self.metal.yield_mpa) * spec.thickness_mm
         yield f"gusset {deep:.1f} deep at its free edge, at most {most:.1f} or it buckles", deep <= most
+        yield from ((f"{what} behind a gusset", False) for n, w, mm, what in holes if self._hides(n, w, mm / 2))
+
+    def _hides(self, n: float, w: float, radius: float) -> bool:
+        """Whether a hole in leg B lies behind one of them."""
+        thick = self.spec.thickness_mm
+        middle = 0.0 if self.spec.count == 1 else (self.shape.width_mm - thick) / 2
+        return abs(abs(w) - middle) < thick / 2 + radius and n - radius < self.shape.thickness_mm + self.spec.up_mm
 
     def moment_n_mm(self, n: ForceArray, d: ForceArray) -> ForceArray:
         """What bends the corner: |N| b1 + |D| h, without signs (cautious, no source)."""

@@ -3,6 +3,6 @@
 from levelcradle.core.connection.hold.bolted import BoltedPlate
 from levelcradle.core.connection.hold.kinds import held_plate
 from levelcradle.core.connection.hold.plate import HeldPlate, Lies, Load, wall_asks
-from levelcradle.core.connection.hold.welded import WeldedPlate
+from levelcradle.core.connection.hold.welded import WeldedPlate, weld_words
 
-__all__ = ["BoltedPlate", "HeldPlate", "Lies", "Load", "WeldedPlate", "held_plate", "wall_asks"]
+__all__ = ["BoltedPlate", "HeldPlate", "Lies", "Load", "WeldedPlate", "held_plate", "wall_asks", "weld_words"]

@@ -1,4 +1,5 @@
-"""A plate with two fillets beside it, on the wall or on a doubler that is welded to it all round."""
+"""A plate with two fillets beside it, on the wall or on a doubler that is welded to it all round; where asked for one
+across its end, and plugs through it."""
 
 import math
 from collections.abc import Callable, Iterator, Mapping
@@ -9,10 +10,11 @@ import numpy as np
 from levelcradle.core.axes import Placement, cross
 from levelcradle.core.connection.connection import ForceArray, Measure, MountPiece, Road
 from levelcradle.core.connection.hold.plate import HeldPlate, Lies, Load, WallPatch
+from levelcradle.core.connection.hold.weld_group import WeldGroup
 from levelcradle.core.design.mount import Doubler, Welded
 from levelcradle.core.finding import Step
 from levelcradle.core.part import FlatPart, Stand
-from levelcradle.core.solids import Solid, block
+from levelcradle.core.solids import Solid, block, rod
 from levelcradle.core.strength import (
     ROOT_MPA,
     ROOT_SOURCE,
@@ -23,7 +25,7 @@ from levelcradle.core.strength import (
     yield_beside_weld,
 )
 
-__all__ = ["WeldedPlate"]
+__all__ = ["WeldedPlate", "weld_words"]
 
 THINNEST_MM, LEAST_THROAT_MM = 4.0, 3.0  # EN 1993-1-8 4.1 and 4.5.2, from memory
 BEARS = {
@@ -45,12 +47,17 @@ class WeldedPlate(HeldPlate):
 
     @property
     def middle_mm(self) -> float:
-        """hc = zs + l/2."""
-        return self.weld.from_mm + self.weld.length_mm / 2
+        """hc = zs + l/2, of what is welded in all."""
+        return (self.start_mm + self._far_mm) / 2
 
     @property
     def end_mm(self) -> float:
         return self.weld.from_mm + self.weld.length_mm
+
+    @property
+    def _far_mm(self) -> float:
+        """Where its last weld lies."""
+        return max(self.end_mm, self.long_mm) if self.weld.across_end else self.end_mm
 
     @property
     def yield_mpa(self) -> float:
@@ -92,35 +99,61 @@ class WeldedPlate(HeldPlate):
         if plate := self.weld.doubler:
             far = plate.from_contact_mm + plate.along_n_mm
             return Lies("doubler", plate.along_w_mm / 2, plate.from_contact_mm, far)
-        return Lies("weld", self.width_mm / 2, self.weld.from_mm, self.end_mm)
+        return Lies("weld", self.width_mm / 2, self.weld.from_mm, self._far_mm)
 
     def patches(self) -> Iterator[tuple[str, WallPatch]]:
         """The wall under the bracket (with the doubler's help) and under the doubler (the wall alone)."""
         plate, alone = self.weld.doubler, self.wall_mm**2
         helped = alone + (plate.thickness_mm**2 if plate else 0.0)
-        yield "wall", self.on_the_wall(self.width_mm, self.weld.length_mm, helped)
+        yield "wall", self.on_the_wall(self.width_mm, self._far_mm - self.start_mm, helped)
         if plate:
             yield "doubler patch", self.on_the_wall(plate.along_w_mm, plate.along_n_mm, alone)
 
-    def weld_line(self, load: Load) -> ForceArray:
-        """Largest force per length at the four ends of the two side fillets [N/mm]."""
+    def weld_line(self, load: Load, *, plugs: bool = True) -> ForceArray:
+        """Largest force per length at the ends of its fillets [N/mm], with the plugs' help or without."""
+        return self._group(plugs=plugs).fillet(load)
+
+    def plug_force(self, load: Load) -> ForceArray:
+        """Of the plug that is sheared most [N]."""
+        return self._group().plug(load)
+
+    def _group(self, *, plugs: bool = True) -> WeldGroup:
+        """Each fillet is shorter by a throat at either end: EN 1993-1-8 4.5.1 (1)."""
         # shorter ones are foul by their shape; the use stays finite
-        le = max(self.weld.length_mm - 2 * self.throat_mm, 1.0)
-        group = _WeldGroup(2 * le, le**3 / 6, le * self.width_mm**2 / 2, self.width_mm / 2, le / 2)
-        return group.most(load, self.moments(load))
+        a, half, least = self.throat_mm, self.width_mm / 2, 0.5
+        low, high = _shorter(self.start_mm, self.end_mm, a, least)
+        lines = [((w, low), (w, high)) for w in (-half, half)]
+        if self.weld.across_end:
+            left, right = _shorter(-half, half, a, least)
+            lines.append(((left, self.long_mm), (right, self.long_mm)))
+        at = tuple((0.0, n) for n in self._plugs_at()) if plugs else ()
+        return WeldGroup(tuple(lines), self.c_mm, at, self._plug_mm2 / a)
+
+    def _plugs_at(self) -> Iterator[float]:
+        """Up from the bolt along its middle."""
+        count = self.weld.plugs.count if self.weld.plugs else 0
+        yield from (self.start_mm + self.weld.length_mm * (i + 0.5) / count for i in range(count))
+
+    @property
+    def _plug_mm2(self) -> float:
+        """Aw, of a plug: all of its hole (EN 1993-1-8 4.6, from memory)."""
+        return math.pi * self.weld.plugs.hole_mm**2 / 4 if self.weld.plugs else 0.0
 
     def doubler_weld_line(self, doubler: Doubler, load: Load) -> ForceArray:
         """Largest force per length at the corners of the weld all round the doubler [N/mm]; what presses on the wall
         helps nothing."""
-        a, b, (n, d, w) = doubler.along_w_mm, doubler.along_n_mm, load
-        group = _WeldGroup(2 * (a + b), b**3 / 6 + a * b**2 / 2, a**3 / 6 + b * a**2 / 2, a / 2, b / 2)
-        c, up = self.c_mm + doubler.thickness_mm, doubler.from_contact_mm + b / 2
-        return group.most(load, (up * w, -up * d - c * n, c * w))
+        half, low = doubler.along_w_mm / 2, doubler.from_contact_mm
+        high = low + doubler.along_n_mm
+        corners = ((-half, low), (half, low), (half, high), (-half, high))
+        lines = tuple(zip(corners, (*corners[1:], corners[0]), strict=True))
+        return WeldGroup(lines, self.c_mm + doubler.thickness_mm).fillet(load)
 
     def utilisations(self, load: Load, *, road: Road) -> Mapping[str, Callable[[], ForceArray]]:
         checks: dict[str, Callable[[], ForceArray]] = {
             "weld": lambda: self.weld_line(load) / (self.throat_mm * self.weld_strength_mpa)
         }
+        if self.weld.plugs:
+            checks["plugs"] = lambda: self.plug_force(load) / (self._plug_mm2 * self.weld_strength_mpa)
         if doubler := self.weld.doubler:
             strength = self.doubler_throat_mm * weld_mpa((self.wall,))  # doubler and wall are of one metal
             checks["doubler weld"] = lambda: self.doubler_weld_line(doubler, load) / strength
@@ -130,9 +163,9 @@ class WeldedPlate(HeldPlate):
 
     def fatigue(self, load: Load) -> Iterator[tuple[str, ForceArray]]:
         """Twice its stress over what it bears two million times. The wall itself is not among them: what bends it there
-        is only roughly known."""
+        is only roughly known. Plugs help nothing: what they bear so often nobody has told."""
         bears = ROOT_MPA[self.metal.weldable_with]
-        yield "fatigue in the weld", 2 * self.weld_line(load) / self.throat_mm / bears
+        yield "fatigue in the weld", 2 * self.weld_line(load, plugs=False) / self.throat_mm / bears
         if doubler := self.weld.doubler:
             line = self.doubler_weld_line(doubler, load)
             yield "fatigue in the doubler's weld", 2 * line / self.doubler_throat_mm / bears
@@ -142,6 +175,7 @@ class WeldedPlate(HeldPlate):
         yield f"welds end at {self.end_mm:.1f}, the bracket at {self.long_mm:.1f}", self.end_mm <= self.long_mm
         least = max(30.0, 6 * self.throat_mm) + 2 * self.throat_mm
         yield f"weld length {self.weld.length_mm:.1f}, at least {least:.1f}", self.weld.length_mm >= least
+        yield from self._plug_asks()
         yield f"{self.metal.name} welded to {self.wall.name}", can_be_welded(self.metal, self.wall)
         yield from HeldPlate.asks(self)
         if plate := self.weld.doubler:
@@ -149,6 +183,18 @@ class WeldedPlate(HeldPlate):
             far = plate.from_contact_mm + plate.along_n_mm - self.end_mm
             side = (plate.along_w_mm - self.width_mm) / 2
             yield f"doubler round the weld {min(near, far, side):.1f}, at least 10", min(near, far, side) >= 10
+
+    def _plug_asks(self) -> Iterator[tuple[str, bool]]:
+        """Sources: EN 1993-1-8 4.3.5 (3), from memory: a hole 8 mm wider than the sheet is thick; between holes and
+        beside the fillets as much as the sheet is thick, common practice, no source."""
+        if self.weld.plugs is None:
+            return
+        hole, least = self.weld.plugs.hole_mm, self.thickness_mm + 8
+        yield f"plug of {hole:g}, at least {least:g} in {self.thickness_mm:g} mm", hole >= least
+        between = self.weld.length_mm / self.weld.plugs.count - hole
+        beside = (self.width_mm - hole) / 2
+        left = min(between, beside)
+        yield f"{left:.1f} of sheet beside a plug, at least {2 * self.thickness_mm:g}", left >= 2 * self.thickness_mm
 
     def out_of_range(self) -> Iterator[str]:
         plate = self.weld.doubler
@@ -164,9 +210,11 @@ class WeldedPlate(HeldPlate):
                 yield f"throat of the {name} {mm:.1f} mm, under {LEAST_THROAT_MM:g}"
 
     def steps(self, check: str, load: Load) -> tuple[Step, ...]:
+        if check == "plugs":
+            return self._plug_steps(load)
         if check in ("weld", "fatigue in the weld"):
-            line, throat = float(self.weld_line(load)), self.throat_mm
-            along = Step("force per length", "line weld, worst of four ends", line, "N/mm", "statics")
+            line, throat = float(self.weld_line(load, plugs=check == "weld")), self.throat_mm
+            along = Step("force per length", "line weld, worst of the ends", line, "N/mm", "statics")
         elif check in ("doubler weld", "fatigue in the doubler's weld") and (doubler := self.weld.doubler):
             line, throat = float(self.doubler_weld_line(doubler, load)), self.doubler_throat_mm
             along = Step("force per length", "line weld all round, worst corner", line, "N/mm", "statics")
@@ -182,6 +230,15 @@ class WeldedPlate(HeldPlate):
         strength = throat * (weld_mpa((self.wall,)) if check == "doubler weld" else self.weld_strength_mpa)
         rule, source = BEARS[family]
         return (*rows, Step("capacity", rule, strength, "N/mm", source))
+
+    def _plug_steps(self, load: Load) -> tuple[Step, ...]:
+        rule, source = BEARS[self.metal.weldable_with]
+        return (
+            Step("force on the worst plug", "shared along the wall with the fillets", float(self.plug_force(load)),
+                 "N", "statics"),
+            Step("area Aw", "π d² / 4 of its hole", self._plug_mm2, "mm²", "EN 1993-1-8 4.6, from memory"),
+            Step("capacity", rule.replace("a ", "Aw ", 1), self._plug_mm2 * self.weld_strength_mpa, "N", source),
+        )  # fmt: skip
 
     def measures(self) -> tuple[Measure, ...]:
         c, plate = self.c_mm, self.weld.doubler
@@ -199,6 +256,15 @@ class WeldedPlate(HeldPlate):
         half, leg, c = self.width_mm / 2, self.weld.leg_mm, self.c_mm
         for low, high in ((-half - leg, -half), (half, half + leg)):
             yield block((-c, low, self.start_mm), (-c + leg, high, self.end_mm))
+        if self.weld.across_end:
+            yield block((-c, -half, self.long_mm), (-c + leg, half, self.long_mm + leg))
+        if plugs := self.weld.plugs:
+            for n in self._plugs_at():
+                yield rod((-c, 0.0, n), (-c + self.thickness_mm, 0.0, n), plugs.hole_mm / 2)
+
+    def holes(self) -> Iterator[tuple[float, float, float, str]]:
+        if plugs := self.weld.plugs:
+            yield from ((n, 0.0, plugs.hole_mm, "plug weld") for n in self._plugs_at())
 
     def pieces(self, key: str, place: Placement) -> Iterator[MountPiece]:
         plate, c = self.weld.doubler, self.c_mm
@@ -232,28 +298,21 @@ class WeldedPlate(HeldPlate):
         )
 
     def note(self, box_name: str) -> str:
-        weld = self.weld
-        size = f"leg {weld.leg_mm:g}, {weld.length_mm:g} long"
-        return f"Two fillet welds, {size}, from {weld.from_mm:g} off the contact plane"
+        words = weld_words(self.weld)
+        return words[0].upper() + words[1:]
 
 
-@dataclass(frozen=True, slots=True)
-class _WeldGroup:
-    """Lines of weld about their middle: length, second moments about w and n [mm³], half extents along w and n."""
+def weld_words(weld: Welded) -> str:
+    """What is welded beside a bracket and through it, for who welds it."""
+    words = (
+        f"two fillet welds, leg {weld.leg_mm:g}, {weld.length_mm:g} long, from {weld.from_mm:g} off the contact plane"
+    )
+    across = ", one across its end" if weld.across_end else ""
+    plugs = f", {weld.plugs.count} plugs through holes of {weld.plugs.hole_mm:g}" if weld.plugs else ""
+    return words + across + plugs
 
-    length: float
-    i_w: float
-    i_n: float
-    half_w: float
-    half_n: float
 
-    def most(self, load: Load, moments: Load) -> ForceArray:
-        """Largest force per length at its four ends [N/mm], moments about (d, w, n). Source: line-weld method
-        (statics)."""
-        n, d, w = load
-        t_d, t_w, t_n = moments[0] / (self.i_w + self.i_n), moments[1] / self.i_w, moments[2] / self.i_n
-        shape = (4, *([1] * np.ndim(n)))
-        pw = (np.array([-1.0, -1.0, 1.0, 1.0]) * self.half_w).reshape(shape)
-        pn = (np.array([-1.0, 1.0, -1.0, 1.0]) * self.half_n).reshape(shape)
-        q_d, q_w, q_n = d / self.length + t_w * pn - t_n * pw, w / self.length - t_d * pn, n / self.length + t_d * pw
-        return np.asarray(np.sqrt((q_d * q_d + q_w * q_w + q_n * q_n).max(axis=0)))
+def _shorter(low: float, high: float, a_mm: float, least_mm: float) -> tuple[float, float]:
+    """A stretch that ends a throat before either end, about its middle never shorter than so much."""
+    middle, half = (low + high) / 2, max((high - low) / 2 - a_mm, least_mm)
+    return middle - half, middle + half

@@ -1,10 +1,12 @@
-/** How a bracket is held on its box: welded, with or without a doubler, or bolted through the wall. */
+/** How a bracket is held on its box: welded, with or without plugs and a doubler, or bolted through the wall. */
 import { useDocument, useLive, useLoaded } from '../../../design/live'
 import { doublerUnder, joinedBy } from '../../../design/orders'
 import type { Mount, Op } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Choose } from '../../../ui/Choose'
 import { Button, Heading } from '../../../ui/parts'
+import { Tick } from '../../../ui/Tick'
+import { WeldsCompared } from '../WeldsCompared'
 import type { Dimension } from './BracketSketch'
 
 type Hold = Mount['to_box']
@@ -54,6 +56,8 @@ const WELD_BLANKS: readonly (readonly [string, string, Dimension])[] = [
 function Welds(props: { path: string; id: string; hold: Welded; onLit: Light | undefined }) {
   const { path, id, hold, onLit } = props
   const edit = useLive((s) => s.edit)
+  const put = (field: string, value: unknown) =>
+    void edit([{ op: 'replace', path: `${path}/${field}`, value }])
   const { project } = useLoaded()
   return (
     <>
@@ -62,6 +66,25 @@ function Welds(props: { path: string; id: string; hold: Welded; onLit: Light | u
           <Blank path={`${path}/${at}`} label={label} />
         </div>
       ))}
+      <Tick
+        label="A weld across its end too"
+        value={hold.across_end ?? false}
+        onChange={(on) => put('across_end', on)}
+      />
+      {hold.plugs ? (
+        <>
+          <Blank path={`${path}/plugs/hole_mm`} label="Plug hole" />
+          <Blank path={`${path}/plugs/count`} label="Plugs" kind="number" />
+          <Button plain onClick={() => put('plugs', null)}>
+            No plugs
+          </Button>
+        </>
+      ) : (
+        <Button plain onClick={() => put('plugs', {})}>
+          Plugs through it
+        </Button>
+      )}
+      <WeldsCompared id={id} />
       <Heading>Doubler on the wall</Heading>
       {hold.doubler ? (
         <>
