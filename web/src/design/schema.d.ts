@@ -889,6 +889,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project}/mounts/{mount}/welds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Welds
+         * @description A bracket's edges alone, with a weld across its end, with plugs; each as a patch to apply.
+         */
+        get: operations["welds_api_projects__project__mounts__mount__welds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project}/pack": {
         parameters: {
             query?: never;
@@ -5316,10 +5336,12 @@ export interface components {
             /**
              * To Box
              * @default {
+             *       "across_end": false,
              *       "doubler": null,
              *       "from_mm": 22,
              *       "leg_mm": 4,
              *       "length_mm": 90,
+             *       "plugs": null,
              *       "type": "welded"
              *     }
              */
@@ -5669,6 +5691,22 @@ export interface components {
              * @default 6
              */
             thickness_mm: number;
+        };
+        /**
+         * Plugs
+         * @description Holes in a bracket along its middle, spread evenly over its welds, that are filled with weld.
+         */
+        DocPlugs: {
+            /**
+             * Count
+             * @default 2
+             */
+            count: number;
+            /**
+             * Hole Mm
+             * @default 16
+             */
+            hole_mm: number;
         };
         /**
          * PointStation
@@ -7025,9 +7063,15 @@ export interface components {
         };
         /**
          * Welded
-         * @description Two fillets, one on each side of leg B, to the wall or to a doubler on it.
+         * @description Two fillets, one on each side of leg B, to the wall or to a doubler on it; where asked for another across its
+         *     end, and plugs.
          */
         DocWelded: {
+            /**
+             * Across End
+             * @default false
+             */
+            across_end: boolean;
             /** @default null */
             doubler: components["schemas"]["DocDoubler"] | null;
             /**
@@ -7045,6 +7089,8 @@ export interface components {
              * @default 90
              */
             length_mm: number;
+            /** @default null */
+            plugs: components["schemas"]["DocPlugs"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9428,6 +9474,32 @@ export interface components {
             rows: components["schemas"]["levelcradle__core__level__weighings__Compared"][];
             /** Worst Kg */
             worst_kg: number;
+        };
+        /** WeldChoiceOut */
+        WeldChoiceOut: {
+            /** Enough */
+            enough: boolean;
+            /** Fillet Mm */
+            fillet_mm: number;
+            /** Governs */
+            governs: string;
+            /** Now */
+            now: boolean;
+            /** Patch */
+            patch: components["schemas"]["OperationOut"][];
+            /** Plugs */
+            plugs: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "clear" | "tight" | "foul" | "unknown" | "note";
+            /** Utilisation */
+            utilisation: number | null;
+            /** Why */
+            why: string;
+            /** Words */
+            words: string;
         };
         /** WheelLoadsOut */
         WheelLoadsOut: {
@@ -12670,6 +12742,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SizedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    welds_api_projects__project__mounts__mount__welds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project: string;
+                mount: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldChoiceOut"][];
                 };
             };
             /** @description Bad Request */
