@@ -10,9 +10,8 @@ from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.bar import Bar
 from levelcradle.core.box import divider_part
 from levelcradle.core.connection import bolt_bought, spot_of
-from levelcradle.core.crossmember import PlacedCrossmember
 from levelcradle.core.design.mount import OnHardPoint
-from levelcradle.core.mount import bolted
+from levelcradle.core.mount import bolted, drilled
 from levelcradle.core.part import FlatPart, Stand
 
 __all__ = ["bars_of", "bought_for_crossmembers", "box_letters", "parts_of"]
@@ -60,22 +59,10 @@ def bars_of(assembly: Assembly) -> tuple[Bar, ...]:
             alike.setdefault(shape, []).append(replace(bar, of=(box.path,)))
     for across in assembly.crossmembers.values():
         if not across.unfit:
-            bar = replace(across.bar(list(_drilled(assembly, across))), of=(across.path,))
+            bar = replace(across.bar(list(drilled(assembly, across))), of=(across.path,))
             alike.setdefault((bar.material, bar.section, round(bar.length_mm, 1), bar.ends), []).append(bar)
     taken = Counter(part.mark.rstrip(digits) for part in parts_of(assembly)) if alike else Counter[str]()
     return tuple(_marked(assembly, alike.values(), taken))
-
-
-def _drilled(assembly: Assembly, across: PlacedCrossmember) -> Iterator[tuple[float, float]]:
-    """(how far from its end, diameter) of the holes of a crossmember: for its own bolts, and those of mounts on it."""
-    bolts, spec = assembly.tables.bolts, across.spec
-    if spec.ends == "bolted":
-        for at in (0.0, across.span_mm):
-            yield at + spec.beyond_mm, bolts[spec.bolt.size].clearance_hole_mm
-    for mount in (mount for box in assembly.in_order() for mount in box.mounts):
-        on = bolted(mount)
-        if on is not None and on.path == across.path:
-            yield on.along_mm + spec.beyond_mm, bolts[on.bolt.size].clearance_hole_mm
 
 
 def bought_for_crossmembers(assembly: Assembly) -> Iterator[tuple[str, str]]:

@@ -126,7 +126,7 @@ def test_what_does_not_lie_flat_or_lands_beyond_its_ends_has_no_use() -> None:
     tilted["hardpoints"]["left0"]["direction"] = [0, 1, 0]
     assert [f.state for f in told(tilted)] == ["foul"]
     beyond = crossed(STRONG)
-    beyond["mounts"]["left0"]["lands_on"]["along_mm"] = -20.0
+    beyond["mounts"]["left0"]["lands_on"]["along_mm"] = -40.0
     assert [(f.state, "beyond its hard points" in f.message) for f in told(beyond)] == [("unknown", True)]
     bare = {**crossed(STRONG), "mounts": {}}
     assert [f.state for f in told(bare)] == ["note"]
@@ -250,3 +250,13 @@ def test_nonsense_is_refused_at_its_field(changes: dict[str, Any], path: str) ->
 def test_sag_is_least_where_the_load_stands_at_an_end() -> None:
     middle, aside, end = (sag_mm(np.array([-1000.0]), np.array([at]), 800.0, 2e10) for at in (400.0, 200.0, 1.0))
     assert middle > aside > end
+
+
+@pytest.mark.parametrize(("apart_mm", "foul"), [(20.0, True), (32.9, True), (33.1, False)])
+def test_two_holes_of_a_bar_leave_metal_between_them(apart_mm: float, foul: bool) -> None:
+    """Three times the wider hole (common practice, no source): 33 of an M10."""
+    tree = crossed(STRONG)
+    near, far = (tree["mounts"][key]["lands_on"] for key in ("left0", "right0"))
+    far["along_mm"] = near["along_mm"] + apart_mm
+    assert any(f.label == "holes" and f.state == "foul" for f in told(tree)) == foul
+    assert not any(f.label == "holes" for f in told(tree, "bar1"))

@@ -2,6 +2,7 @@
 
 from levelcradle.core.mount.crossmembers import CrossmemberResult, bolted, crossmember_result
 from levelcradle.core.mount.findings import NOT_CHECKED, mount_findings
+from levelcradle.core.mount.holes import APART_HOLES, drilled
 from levelcradle.core.mount.let_go import LetGo, let_go
 from levelcradle.core.mount.one_sided import can_hold, held_all_ways, one_sided_envelope
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
@@ -16,6 +17,7 @@ from levelcradle.core.mount.result import (
 )
 
 __all__ = [
+    "APART_HOLES",
     "NOT_CHECKED",
     "CrossmemberResult",
     "LetGo",
@@ -27,6 +29,7 @@ __all__ = [
     "bolted",
     "can_hold",
     "crossmember_result",
+    "drilled",
     "envelope",
     "held_all_ways",
     "judge_support",

@@ -9,6 +9,7 @@ from levelcradle.core.connection import Governing
 from levelcradle.core.finding import Figure, Finding, State, Working, plain
 from levelcradle.core.mount.crossmember_findings import crossmember_findings
 from levelcradle.core.mount.crossmembers import CrossmemberResult, crossmember_result
+from levelcradle.core.mount.holes import drilled_findings
 from levelcradle.core.mount.result import Demand, MountResult, SupportResult, UtilisationRow
 from levelcradle.core.mount.seconds import second_findings
 from levelcradle.core.mount.slots import slot_findings
@@ -28,6 +29,7 @@ def mount_findings(assembly: Assembly, supports: tuple[SupportResult, ...]) -> l
         found += [_mount(assembly, support, mount) for mount in support.mounts]
     found += _spots(supports, bars)
     found += [row for bar in bars for row in crossmember_findings(assembly, bar)]
+    found += [row for bar in bars if not bar.bar.unfit for row in drilled_findings(assembly, bar.bar)]
     found += [row for box in assembly.boxes.values() for row in _on_what_comes_off(box)]
     found += [row for box in assembly.boxes.values() for row in second_findings(assembly, box)]
     found += [row for box in assembly.boxes.values() for row in _soft_and_hard(box)]

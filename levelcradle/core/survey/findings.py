@@ -18,6 +18,7 @@ from levelcradle.core.design.taken import untaken_things
 from levelcradle.core.design.words import words_of
 from levelcradle.core.finding import Figure, Finding, State, Step, Working, plain
 from levelcradle.core.meshes import register_points
+from levelcradle.core.survey.holes import hole_findings
 from levelcradle.core.survey.missing import ToMeasure, unseen
 from levelcradle.core.survey.tapes import MEET_WITHIN_MM, Swing, swing
 
@@ -69,6 +70,7 @@ def survey_findings(design: Design, assembly: Assembly) -> list[Finding]:
         *_taken_twice(design),
         *_carried_before(assembly),
         *_crossed(design),
+        *hole_findings(design, assembly),
         *_untaken(design),
         *_unseen(design),
     ]
