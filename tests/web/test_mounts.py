@@ -112,6 +112,23 @@ def test_welds_are_exchanged_for_bolts_and_a_strap_is_hung(bench: Bench) -> None
     assert [f.state for f in rows if f.code == "mount.second"] == ["tight"]
 
 
+def test_a_bracket_is_told_which_welds_it_needs(bench: Bench) -> None:
+    bench.go("mount")
+    page = bench.page
+    page.get_by_role("button", name=re.compile("^Bonnet box mount, left fore")).first.click()
+    page.get_by_role("button", name="change it").click()
+    page.get_by_role("button", name="Which welds it needs").click()
+    rows = page.get_by_role("list", name="Which welds it needs").get_by_role("listitem")
+    expect(rows).to_have_count(4)
+    expect(rows.first).to_contain_text("edges alone · enough")
+    expect(rows.first).to_contain_text("so now")
+    rows.last.get_by_role("button", name="Take it").click()
+    bench.saved(2)
+    expect(rows.last).to_contain_text("so now")
+    assert page.get_by_label("Plug hole").input_value() == "18"
+    assert bench.tree["mounts"]["bonnet-lf"]["to_box"]["across_end"]
+
+
 def test_a_box_is_hung_on_crossmembers_and_one_is_made_stronger(bench: Bench) -> None:
     tree = crossed({"size_mm": 30, "wall_mm": 2})
     bench.store.create(validate({**tree, "crossmembers": {}, "mounts": {}}), "start", id_="bars")

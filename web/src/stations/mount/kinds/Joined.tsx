@@ -71,7 +71,7 @@ function Welds(props: { path: string; id: string; hold: Welded; onLit: Light | u
         value={hold.across_end ?? false}
         onChange={(on) => put('across_end', on)}
       />
-      {hold.plugs ? (
+      {hold.plugs && (
         <>
           <Blank path={`${path}/plugs/hole_mm`} label="Plug hole" />
           <Blank path={`${path}/plugs/count`} label="Plugs" kind="number" />
@@ -79,10 +79,6 @@ function Welds(props: { path: string; id: string; hold: Welded; onLit: Light | u
             No plugs
           </Button>
         </>
-      ) : (
-        <Button plain onClick={() => put('plugs', {})}>
-          Plugs through it
-        </Button>
       )}
       <WeldsCompared id={id} />
       <Heading>Doubler on the wall</Heading>
