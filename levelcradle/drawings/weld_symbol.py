@@ -72,7 +72,7 @@ def draw_weld(sheet: Sheet, symbol: WeldSymbol, at: Point, to: Point | None) -> 
     else:
         sheet.outline([(middle, y), (middle + SIDE_MM, y), (middle, y + SIDE_MM)], 0.35)
     sheet.words((x + CLEAR_MM, y + 0.9), symbol.before, TEXT_MM)
-    sheet.words((middle + SIDE_MM + 0.8, y + 0.9), symbol.behind, TEXT_MM)
+    sheet.words((middle + SIDE_MM + 1.2, y + 0.9), symbol.behind, TEXT_MM)
     sheet.words((x + 2.2, y - DASH_BELOW_MM - TEXT_MM - 0.3), symbol.words, TEXT_MM)
 
 

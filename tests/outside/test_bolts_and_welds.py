@@ -185,12 +185,12 @@ def test_fillets_on_three_sides_are_those_of_the_handbooks(b: float, d: float) -
     """Treated as a line, two legs b and one d across their end: J = (2b + d)³/12 − b²(b + d)²/(2b + d), its middle
     b²/(2b + d) off the end (handbooks of welded structures, properties of welds treated as lines, from memory).
     Across it the turning moment is that of the load about that middle; the free ends of the legs are worst."""
-    group = WeldGroup((((-d / 2, 0.0), (-d / 2, b)), ((d / 2, 0.0), (d / 2, b)), ((-d / 2, b), (d / 2, b))), 0.0)
+    group = WeldGroup((((-d / 2, 0.0), (-d / 2, b)), ((d / 2, 0.0), (d / 2, b)), ((-d / 2, b), (d / 2, b))))
     long = 2 * b + d
     polar, middle = long**3 / 12 - b**2 * (b + d) ** 2 / long, b - b**2 / long
     turn = 1000.0 * middle / polar  # from the bolt at 0, up to the middle
     free, end = (math.hypot(1000.0 / long - turn * n, turn * d / 2) for n in (-middle, b - middle))
-    assert float(group.fillet(arrays((0.0, 0.0, 1000.0)))) == pytest.approx(max(free, end), rel=1e-9)
+    assert float(group.fillet(arrays((0.0, 0.0, 1000.0)), 0.0)) == pytest.approx(max(free, end), rel=1e-9)
 
 
 @pytest.mark.parametrize("load", [(1000.0, 0.0, 0.0), (0.0, 1000.0, 0.0), (0.0, 0.0, 1000.0), (700.0, -2100.0, 1500.0)])

@@ -19,6 +19,8 @@ ONE_MM = 1.0  # nearer than that they are one hole
 def hole_findings(design: Design, assembly: Assembly) -> Iterator[Finding]:
     """Of each two hard points in one sheet, of which one has to be drilled and one carries something. As the vehicle
     came two may stand as near as they do."""
+    if all(point.uncut for point in design.hardpoints.values()):
+        return
     bolts = dict(_bolts(assembly))
     holes = {key: p for key, p in design.hardpoints.items() if p.kind not in NO_HOLES}
     for one, other in combinations(holes, 2):

@@ -10,7 +10,7 @@ import numpy as np
 from levelcradle.core.axes import Placement, cross
 from levelcradle.core.connection.connection import ForceArray, Measure, MountPiece, Road
 from levelcradle.core.connection.hold.plate import HeldPlate, Lies, Load, WallPatch
-from levelcradle.core.connection.hold.weld_group import WeldGroup
+from levelcradle.core.connection.hold.weld_group import WeldGroup, weld_group
 from levelcradle.core.design.mount import Doubler, Welded
 from levelcradle.core.finding import Step
 from levelcradle.core.part import FlatPart, Stand
@@ -111,7 +111,7 @@ class WeldedPlate(HeldPlate):
 
     def weld_line(self, load: Load, *, plugs: bool = True) -> ForceArray:
         """Largest force per length at the ends of its fillets [N/mm], with the plugs' help or without."""
-        return self._group(plugs=plugs).fillet(load)
+        return self._group(plugs=plugs).fillet(load, self.c_mm)
 
     def plug_force(self, load: Load) -> ForceArray:
         """Of the plug that is sheared most [N]."""
@@ -127,7 +127,7 @@ class WeldedPlate(HeldPlate):
             left, right = _shorter(-half, half, a, least)
             lines.append(((left, self.long_mm), (right, self.long_mm)))
         at = tuple((0.0, n) for n in self._plugs_at()) if plugs else ()
-        return WeldGroup(tuple(lines), self.c_mm, at, self._plug_mm2 / a)
+        return weld_group(tuple(lines), at, self._plug_mm2 / a)
 
     def _plugs_at(self) -> Iterator[float]:
         """Up from the bolt along its middle."""
@@ -146,7 +146,7 @@ class WeldedPlate(HeldPlate):
         high = low + doubler.along_n_mm
         corners = ((-half, low), (half, low), (half, high), (-half, high))
         lines = tuple(zip(corners, (*corners[1:], corners[0]), strict=True))
-        return WeldGroup(lines, self.c_mm + doubler.thickness_mm).fillet(load)
+        return weld_group(lines).fillet(load, self.c_mm + doubler.thickness_mm)
 
     def utilisations(self, load: Load, *, road: Road) -> Mapping[str, Callable[[], ForceArray]]:
         checks: dict[str, Callable[[], ForceArray]] = {
