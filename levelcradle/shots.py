@@ -34,6 +34,7 @@ def main(address: str, folder: Path) -> None:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(address)
         page.get_by_role("heading", name="New car").wait_for()
+        page.wait_for_load_state("networkidle")  # the plan of each car is a picture of its own
         page.screenshot(path=folder / "cars.png")
         for station in STATIONS:
             _station(page, address, station, PARTS.get(station))
