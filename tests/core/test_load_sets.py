@@ -76,7 +76,7 @@ def test_every_use_is_of_the_set_that_was_taken() -> None:
 def test_there_is_no_set_of_another_name() -> None:
     with pytest.raises(UnknownThing):
         with_load_set(validate(DEMO), "none")
-    assert set(load_sets()) == {"national", *SHOCKS}
+    assert set(load_sets()) == {"national", *SHOCKS, *(f"{name}-stiff" for name in SHOCKS)}
 
 
 @pytest.mark.parametrize("factor", [1.0, 1.5])

@@ -4886,7 +4886,8 @@ export interface components {
         };
         /**
          * LoadCase
-         * @description One throw on the box in g, everything in it (weight included).
+         * @description One throw on the box in g, everything in it (weight included). ``least_hz``: it is enough only where a box shakes
+         *     on its mounts no slower than that.
          */
         DocLoadCase: {
             /** Aft G */
@@ -4896,6 +4897,11 @@ export interface components {
              * @enum {string}
              */
             kind: "road" | "crash";
+            /**
+             * Least Hz
+             * @default null
+             */
+            least_hz: number | null;
             /** Name */
             name: string;
             /**
@@ -6670,6 +6676,7 @@ export interface components {
         /**
          * Tables
          * @description Never empty: the checks rest on them. ``load_factor``: the shop's own, on every load case but what shakes.
+         *     ``vehicle_n_mm``: how stiff the vehicle is at each mount, any way; None where nobody has stated it.
          */
         DocTables: {
             /** Bolt Classes */
@@ -6709,6 +6716,11 @@ export interface components {
             materials: {
                 [key: string]: components["schemas"]["DocMaterial"];
             };
+            /**
+             * Vehicle N Mm
+             * @default null
+             */
+            vehicle_n_mm: number | null;
         };
         /**
          * TapeKept

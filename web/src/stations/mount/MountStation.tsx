@@ -98,6 +98,12 @@ export function MountStation() {
             )}
             <CrashCases />
             <Blank path="/tables/load_factor" label="Every load case times, our own factor" kind="number" />
+            <Blank
+              path="/tables/vehicle_n_mm"
+              label="The vehicle gives 1 mm at a mount for, as stated (N)"
+              kind="number"
+            />
+            <SentenceRows findings={findings.filter((f) => f.code === 'mount.shakes')} />
             <Caution>
               Crash loads are many times the weight. Confirm the load cases with the rules where the vehicle
               is registered.
