@@ -59,7 +59,7 @@ def test_what_is_free_some_way_does_not_shake_that_way_at_all() -> None:
 
 def stated(n_mm: float | None, tree: dict[str, Any] | None = None, *, stiff: bool = True) -> list[Finding]:
     tree = tree or angles(to_box=WELDED, width_mm=90.0)
-    tree["tables"] = {**tree["tables"], "vehicle_n_mm": n_mm}
+    tree["tables"] = {**tree["tables"], "vehicle_stiffness_n_per_mm": n_mm}
     design = validate(tree)
     taken = edited(design, with_load_set(design, "r100-m1-n1-stiff")) if stiff else design
     return [f for f in analysed(tree_of(taken)).findings if f.code == "mount.shakes"]
@@ -82,7 +82,12 @@ def test_where_no_case_counts_on_it_it_is_told_and_asks_nothing() -> None:
 def test_rubber_under_a_mount_is_in_series_and_softer_than_either() -> None:
     soft = angles(to_box=WELDED, width_mm=90.0)
     for key, mount in soft["mounts"].items():
-        mount["lands_on"]["isolator"] = {"thick_mm": 15.0, "stiffness_n_mm": 300.0, "travel_mm": 5.0, "captive": True}
+        mount["lands_on"]["isolator"] = {
+            "thick_mm": 15.0,
+            "stiffness_n_per_mm": 300.0,
+            "travel_mm": 5.0,
+            "captive": True,
+        }
         soft["hardpoints"][key]["at_mm"][2] -= 15.0
     assert [f.state for f in stated(50_000.0, soft)] == ["foul"]
 

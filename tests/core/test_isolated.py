@@ -12,7 +12,7 @@ from tests.core.hung import angles, mounts_of, tabs
 from tests.plain import a_block, analysed, found
 
 WELDED = {"type": "welded", "from_mm": 22.0, "length_mm": 90.0}
-SOFT = {"thick_mm": 20.0, "stiffness_n_mm": 800.0, "travel_mm": 4.0, "captive": True}
+SOFT = {"thick_mm": 20.0, "stiffness_n_per_mm": 800.0, "travel_mm": 4.0, "captive": True}
 
 
 def hung(soft: dict[str, Any] | None, only: tuple[str, ...] = ()) -> dict[str, Any]:
@@ -33,7 +33,7 @@ def test_rubber_is_asked_for_its_travel_on_the_road_and_its_bolt_in_a_crash() ->
     rows = {row.check: row for row in mounts_of(hung(SOFT))["left0"].rows}
     assert rows["isolator's travel"].kind == "road"
     assert rows["bolt, bent in its isolator"].kind == "crash"
-    stiff, thick = hung({**SOFT, "stiffness_n_mm": 1600.0}), hung({**SOFT, "thick_mm": 40.0})
+    stiff, thick = hung({**SOFT, "stiffness_n_per_mm": 1600.0}), hung({**SOFT, "thick_mm": 40.0})
     assert uses(stiff)["isolator's travel"] == pytest.approx(rows["isolator's travel"].utilisation / 2)
     bent = "bolt, bent in its isolator"
     assert uses(thick)[bent] == pytest.approx(2 * rows[bent].utilisation, rel=0.02)
@@ -63,7 +63,7 @@ def test_soft_mounts_beside_hard_ones_are_not_known_and_all_alike_are_as_equal_s
 def test_a_stiffer_isolator_takes_more() -> None:
     tree = hung(SOFT)
     before = uses(tree)["leg B"]
-    tree["mounts"]["left0"]["lands_on"]["isolator"]["stiffness_n_mm"] = 3200.0
+    tree["mounts"]["left0"]["lands_on"]["isolator"]["stiffness_n_per_mm"] = 3200.0
     assert uses(tree)["leg B"] > before * 1.1
 
 

@@ -231,7 +231,7 @@ class Isolator(DocumentModel):
     to its stop. ``captive``: its bolt and washers hold when the rubber is torn."""
 
     thick_mm: Annotated[float, Field(gt=0, le=100)] = 20.0
-    stiffness_n_mm: Annotated[float, Field(gt=0, le=1e5)]
+    stiffness_n_per_mm: Annotated[float, Field(gt=0, le=1e5)]
     travel_mm: Annotated[float, Field(gt=0, le=50)] = 3.0
     captive: bool = True
 

@@ -175,7 +175,7 @@ def _standard_fillers() -> "dict[str, Filler]":
 
 class Tables(DocumentModel):
     """Never empty: the checks rest on them. ``load_factor``: the shop's own, on every load case but what shakes.
-    ``vehicle_n_mm``: how stiff the vehicle is at each mount, any way; None where nobody has stated it."""
+    ``vehicle_stiffness_n_per_mm``: how stiff the vehicle is at each mount, any way; None where nobody has stated it."""
 
     materials: Annotated[dict[Id, Material], Field(min_length=1, max_length=500)]
     bolts: Annotated[dict[Line, BoltSize], Field(min_length=1, max_length=500)]
@@ -186,7 +186,7 @@ class Tables(DocumentModel):
     fitted: Annotated[dict[Id, FittedSize], Field(max_length=200, default_factory=_standard_fitted)]
     fillers: Annotated[dict[Id, Filler], Field(max_length=100, default_factory=_standard_fillers)]
     load_factor: Annotated[float, Field(ge=1, le=5)] = 1.0
-    vehicle_n_mm: Annotated[float, Field(gt=0, le=1e7)] | None = None
+    vehicle_stiffness_n_per_mm: Annotated[float, Field(gt=0, le=1e7)] | None = None
 
     @field_validator("gaps")
     @classmethod

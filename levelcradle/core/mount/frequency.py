@@ -39,7 +39,7 @@ def lowest_hz(mass_kg: float, inertia: Matrix, arms_mm: Matrix, springs: Matrix)
 
 def frequency_findings(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     """Asked where a load case counts on it; told where the vehicle's stiffness is stated."""
-    least, stated = _asked_hz(assembly), assembly.tables.vehicle_n_mm
+    least, stated = _asked_hz(assembly), assembly.tables.vehicle_stiffness_n_per_mm
     standing = [m for m in box.mounts if m.contacts and not m.unfit]
     if not standing or not (least or stated):
         return
@@ -72,7 +72,7 @@ def _lowest_hz(box: PlacedBox, standing: Sequence[Connection], stated: float) ->
     own = np.diag([b * b + c * c, a * a + c * c, a * a + b * b]) * box.hung_kg / 12
     arms, springs = [], []
     for mount in standing:
-        rubber = mount.spot.isolator.stiffness_n_mm if mount.spot.isolator else math.inf
+        rubber = mount.spot.isolator.stiffness_n_per_mm if mount.spot.isolator else math.inf
         stiff = 1 / (1 / stated + 1 / rubber)
         for contact in mount.contacts:
             n = np.array(contact.n)

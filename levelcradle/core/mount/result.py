@@ -146,7 +146,7 @@ def loads_of(box: PlacedBox, tables: Tables, without: str | None = None) -> Load
 def _springs(standing: Sequence[Connection]) -> Matrix | None:
     """How stiff isolators are beside each other; None where not all mounts stand on one: how stiff the vehicle is
     nobody says."""
-    soft = [m.spot.isolator.stiffness_n_mm for m in standing for _ in m.contacts if m.spot.isolator]
+    soft = [m.spot.isolator.stiffness_n_per_mm for m in standing for _ in m.contacts if m.spot.isolator]
     every = sum(len(m.contacts) for m in standing)
     return np.array(soft) / max(soft) if soft and len(soft) == every else None
 

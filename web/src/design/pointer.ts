@@ -63,7 +63,7 @@ export function freeId(name: string, taken: object): string {
 export function named(document: Document, path: string): string {
   const [collection = '', id = '', ...rest] = steps(path)
   const thing = at(document, pointer(collection, id)) as { name?: string } | null | undefined
-  const plain = (step: string) => step.replace(/_(mm|kg|deg|v)$/, '').replaceAll(/[_-]/g, ' ')
+  const plain = (step: string) => step.replace(/_(n_per_mm|mm|kg|deg|v)$/, '').replaceAll(/[_-]/g, ' ')
   const what = rest.filter((step) => !/^\d+$/.test(step)).at(-1)
   return [thing?.name ?? plain(id || collection), what && plain(what)].filter(Boolean).join(': ')
 }

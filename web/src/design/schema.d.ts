@@ -4455,8 +4455,8 @@ export interface components {
              * @default true
              */
             captive: boolean;
-            /** Stiffness N Mm */
-            stiffness_n_mm: number;
+            /** Stiffness N Per Mm */
+            stiffness_n_per_mm: number;
             /**
              * Thick Mm
              * @default 20
@@ -6676,7 +6676,7 @@ export interface components {
         /**
          * Tables
          * @description Never empty: the checks rest on them. ``load_factor``: the shop's own, on every load case but what shakes.
-         *     ``vehicle_n_mm``: how stiff the vehicle is at each mount, any way; None where nobody has stated it.
+         *     ``vehicle_stiffness_n_per_mm``: how stiff the vehicle is at each mount, any way; None where nobody has stated it.
          */
         DocTables: {
             /** Bolt Classes */
@@ -6717,10 +6717,10 @@ export interface components {
                 [key: string]: components["schemas"]["DocMaterial"];
             };
             /**
-             * Vehicle N Mm
+             * Vehicle Stiffness N Per Mm
              * @default null
              */
-            vehicle_n_mm: number | null;
+            vehicle_stiffness_n_per_mm: number | null;
         };
         /**
          * TapeKept

@@ -205,7 +205,7 @@ class AngleConnection(Plain):
     def bought(self) -> Iterator[str]:
         if soft := self.spot.isolator:
             stop = "with a captive stop" if soft.captive else "without a stop"
-            yield f"isolator {soft.thick_mm:g} thick, {soft.stiffness_n_mm:g} N/mm, {stop}"
+            yield f"isolator {soft.thick_mm:g} thick, {soft.stiffness_n_per_mm:g} N/mm, {stop}"
         clamped = self.joint.t + self.joint.mount.lift_mm
         yield bolt_bought(self.joint.mount.lands_on, self.spot, clamped, self.tables)
         yield from self.joint.plate.bought()

@@ -25,7 +25,9 @@ def on_rubber(
     off (common practice, no source)."""
     n, d, w = load
     return {
-        TRAVEL: lambda: np.where(road, np.sqrt(n * n + d * d + w * w) / rubber.stiffness_n_mm / rubber.travel_mm, 0.0),
+        TRAVEL: lambda: np.where(
+            road, np.sqrt(n * n + d * d + w * w) / rubber.stiffness_n_per_mm / rubber.travel_mm, 0.0
+        ),
         BENT: lambda: np.where(road, 0.0, np.hypot(d, w) * rubber.thick_mm / 2 / _bears_n_mm(bolt, grade)),
     }
 
@@ -44,7 +46,13 @@ def rubber_steps(
         whole = math.sqrt(n * n + d * d + w * w)
         return (
             Step("force on it", "√(N² + D² + W²)", whole, "N", "statics"),
-            Step("gives", "force / stiffness, as its maker says", whole / rubber.stiffness_n_mm, "mm", "linear spring"),
+            Step(
+                "gives",
+                "force / stiffness, as its maker says",
+                whole / rubber.stiffness_n_per_mm,
+                "mm",
+                "linear spring",
+            ),
             Step("to its stop", "as its maker says", rubber.travel_mm, "mm"),
         )
     return (

@@ -99,7 +99,7 @@ export function MountStation() {
             <CrashCases />
             <Blank path="/tables/load_factor" label="Every load case times, our own factor" kind="number" />
             <Blank
-              path="/tables/vehicle_n_mm"
+              path="/tables/vehicle_stiffness_n_per_mm"
               label="The vehicle gives 1 mm at a mount for, as stated (N)"
               kind="number"
             />

@@ -14,14 +14,14 @@ function OnRubber({ path, isolator }: { path: string; isolator: OnHardPoint['iso
   const put = (value: unknown, field = '') => void edit([{ op: 'replace', path: `${path}${field}`, value }])
   if (!isolator)
     return (
-      <Button plain onClick={() => put({ stiffness_n_mm: 1000 })}>
+      <Button plain onClick={() => put({ stiffness_n_per_mm: 1000 })}>
         An isolator under it
       </Button>
     )
   return (
     <>
       <Blank path={`${path}/thick_mm`} label="Isolator thick" />
-      <Blank path={`${path}/stiffness_n_mm`} label="Gives 1 mm for, N, as its maker says" kind="number" />
+      <Blank path={`${path}/stiffness_n_per_mm`} label="Gives 1 mm for, N, as its maker says" kind="number" />
       <Blank path={`${path}/travel_mm`} label="Moves to its stop" />
       <Tick
         label="its bolt and washers hold when the rubber is torn"
