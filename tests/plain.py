@@ -1,5 +1,6 @@
 """A plain car to try rules on: no bays, no things but those a test puts in. All figures made up."""
 
+import copy
 from collections.abc import Iterable, Mapping
 from typing import Any
 
@@ -22,7 +23,8 @@ BRICK = {**DEMO["module_kinds"]["flagstone"], "name": "brick", "size_mm": [200, 
 
 
 def plain_car(**parts: Any) -> dict[str, Any]:
-    tree: dict[str, Any] = {**DEMO, **{name: {} for name in EMPTY}, "module_kinds": {"brick": BRICK}}
+    own = {**{name: {} for name in EMPTY}, "module_kinds": {"brick": BRICK}, "tables": copy.deepcopy(DEMO["tables"])}
+    tree: dict[str, Any] = {**DEMO, **own}
     tree["vehicle"] = {"wheelbase_mm": 2500.0, "tyre_height_mm": DEMO["vehicle"].get("tyre_height_mm")}
     tree["vehicle"] = {k: v for k, v in tree["vehicle"].items() if v is not None}
     return {**tree, **parts}

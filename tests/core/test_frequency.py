@@ -8,13 +8,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from levelcradle.core.assembly import resolve
 from levelcradle.core.design import tree_of, validate
 from levelcradle.core.edits import edited, with_load_set
 from levelcradle.core.finding import Finding
-from levelcradle.core.mount.frequency import lowest_hz
+from levelcradle.core.mount.frequency import inertia_of, lowest_hz
 from tests.core.crossed import crossed
 from tests.core.hung import angles
-from tests.plain import analysed
+from tests.plain import analysed, box_at, lined, plain_car
 
 WELDED = {"type": "welded", "from_mm": 22.0, "length_mm": 90.0}
 KG, SIZE = 100.0, (600.0, 400.0, 250.0)
@@ -55,6 +56,19 @@ def test_four_times_as_stiff_shakes_twice_as_fast_and_none_is_faster_off_its_mid
 def test_what_is_free_some_way_does_not_shake_that_way_at_all() -> None:
     up = np.array([5000.0 * np.diag([0.0, 0.0, 1.0])] * 4)
     assert lowest_hz(KG, evenly(SIZE), corners(SIZE), up) == pytest.approx(0.0, abs=1e-3)
+
+
+@pytest.mark.parametrize("yaw_deg", [0, 90])
+def test_a_box_full_of_bricks_is_about_as_hard_to_turn_as_an_even_block(yaw_deg: float) -> None:
+    """And that about the vehicle's own ways, whichever way it stands."""
+    box = {**box_at((1000.0, -117.0, 400.0), (4, 2, 2)), "layers": lined()}
+    box["pose"] = {**box["pose"], "yaw_deg": yaw_deg}
+    placed = resolve(validate(plain_car(boxes={"x": box})), {}).boxes["x"]
+    a, b, c = placed.shell.outer_mm if not yaw_deg else np.array(placed.shell.outer_mm)[[1, 0, 2]]
+    even = np.array([b * b + c * c, a * a + c * c, a * a + b * b]) * placed.hung_kg / 12
+    found = inertia_of(placed)
+    assert np.diag(found) == pytest.approx(even, rel=0.15)
+    assert np.abs(found - np.diag(np.diag(found))).max() < 0.05 * even.min()
 
 
 def stated(n_mm: float | None, tree: dict[str, Any] | None = None, *, stiff: bool = True) -> list[Finding]:

@@ -6,13 +6,14 @@ from collections.abc import Callable, Iterator, Sequence
 import numpy as np
 
 from levelcradle.core.assembly import Assembly, PlacedBox
-from levelcradle.core.axes import Matrix
+from levelcradle.core.axes import Matrix, Vec, minus
+from levelcradle.core.box import Piece
 from levelcradle.core.connection import Connection
 from levelcradle.core.finding import Finding, State, Step, Working, plain
 
-__all__ = ["frequency_findings", "lowest_hz"]
+__all__ = ["frequency_findings", "inertia_of", "lowest_hz"]
 
-WHY = "rigid box, even in its outside, on mounts as stiff as the vehicle is stated to be; that itself is not checked"
+WHY = "rigid box on mounts as stiff as the vehicle is stated to be; that itself is not checked"
 
 
 def lowest_hz(mass_kg: float, inertia: Matrix, arms_mm: Matrix, springs: Matrix) -> float:
@@ -68,8 +69,6 @@ def _asked_hz(assembly: Assembly) -> float:
 
 def _lowest_hz(box: PlacedBox, standing: Sequence[Connection], stated: float) -> float:
     """What only pushes or pulls counts along its own way alone; rubber is in series with the vehicle."""
-    turn, (a, b, c) = box.placement.turn, box.shell.outer_mm
-    own = np.diag([b * b + c * c, a * a + c * c, a * a + b * b]) * box.hung_kg / 12
     arms, springs = [], []
     for mount in standing:
         rubber = mount.spot.isolator.stiffness_n_per_mm if mount.spot.isolator else math.inf
@@ -78,14 +77,40 @@ def _lowest_hz(box: PlacedBox, standing: Sequence[Connection], stated: float) ->
             n = np.array(contact.n)
             arms.append(np.array(contact.at) - np.array(box.hung_cg))
             springs.append(stiff * (np.eye(3) if contact.can == "both" else np.outer(n, n)))
-    return lowest_hz(box.hung_kg, turn @ own @ turn.T, np.array(arms), np.array(springs))
+    return lowest_hz(box.hung_kg, inertia_of(box), np.array(arms), np.array(springs))
+
+
+def inertia_of(box: PlacedBox) -> Matrix:
+    """(3, 3) about the centre of gravity, in vehicle axes [kg·mm²]: shell and modules as even blocks, what hangs on it
+    as points; together as heavy as what hangs there."""
+    shell, turn = box.shell, box.placement.turn
+    inside = [row for piece in shell.pieces for row in _blocks(piece)]
+    inside += [(m.spec.mass_kg, m.low, m.high) for m in shell.modules]
+    kg, low, high = (np.array(column) for column in zip(*inside, strict=True))
+    middles = box.placement.points((low + high) / 2)
+    hung = [*box.hangers, *((g.mass_kg, g.at) for g in box.gear if g.mass_kg is not None and g.at is not None)]
+    if hung:
+        kg = np.append(kg, [mass for mass, _ in hung])
+        middles = np.concatenate([middles, [at for _, at in hung]])
+    squares = (((high - low) ** 2).T @ kg[: len(inside)]) / 12
+    own = turn @ np.diag(squares.sum() - squares) @ turn.T
+    arms = middles - np.array(box.hung_cg)
+    about = (kg * (arms**2).sum(axis=1)).sum() * np.eye(3) - np.einsum("n,ni,nj->ij", kg, arms, arms)
+    return np.asarray((own + about) * box.hung_kg / kg.sum())
+
+
+def _blocks(piece: Piece) -> Iterator[tuple[float, Vec, Vec]]:
+    """(mass, low, high) of each of its solids, by the room they take."""
+    rooms = [math.prod(minus(solid.high, solid.low)) for solid in piece.solids]
+    for solid, room in zip(piece.solids, rooms, strict=True):
+        yield piece.mass_kg * room / sum(rooms), solid.low, solid.high
 
 
 def _working(box: PlacedBox, stated: float, hz: float) -> Working:
     return (
         Step("mass, with all that hangs on it", "", box.hung_kg, "kg"),
         Step("the vehicle at each mount", "as stated in the tables", stated, "N/mm"),
-        Step("slowest of six ways to shake", "K x = ω² M x, even in its outside", hz, "Hz", "dynamics of a rigid body"),
+        Step("slowest of six ways to shake", "K x = ω² M x", hz, "Hz", "dynamics of a rigid body"),
     )
 
 
