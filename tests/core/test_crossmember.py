@@ -252,7 +252,7 @@ def test_sag_is_least_where_the_load_stands_at_an_end() -> None:
     assert middle > aside > end
 
 
-@pytest.mark.parametrize(("apart_mm", "foul"), [(20.0, True), (32.9, True), (33.1, False)])
+@pytest.mark.parametrize(("apart_mm", "foul"), [(0.0, True), (20.0, True), (32.9, True), (33.1, False)])
 def test_two_holes_of_a_bar_leave_metal_between_them(apart_mm: float, foul: bool) -> None:
     """Three times the wider hole (common practice, no source): 33 of an M10."""
     tree = crossed(STRONG)

@@ -17,6 +17,7 @@ from tests.core.crossed import crossed
 from tests.core.hung import angles
 from tests.plain import analysed, box_at, lined, plain_car
 
+GUESSED = {"/hardpoints/left0/at_mm/2": {"text": "406", "basis": "assumed"}}
 WELDED = {"type": "welded", "from_mm": 22.0, "length_mm": 90.0}
 KG, SIZE = 100.0, (600.0, 400.0, 250.0)
 
@@ -86,6 +87,13 @@ def test_the_softer_cases_stand_only_on_a_stated_stiffness_that_is_enough(
     found = stated(n_mm)
     assert [f.state for f in found] == states
     assert ("nobody has stated" in found[0].message) == (n_mm is None)
+
+
+def test_what_nobody_has_weighed_or_measured_is_not_called_clear() -> None:
+    tree = angles(to_box=WELDED, width_mm=90.0)
+    tree["readings"] = GUESSED
+    assert [f.state for f in stated(50_000.0, tree)] == ["unknown"]
+    assert [f.state for f in stated(100.0, tree)] == ["foul"]
 
 
 def test_where_no_case_counts_on_it_it_is_told_and_asks_nothing() -> None:

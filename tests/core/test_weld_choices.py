@@ -94,6 +94,16 @@ def test_what_does_not_hold_is_not_enough_and_the_patch_makes_what_is_said() -> 
     assert next(row for row in after if row.now).utilisation == taken.utilisation
 
 
+def test_a_guessed_spot_lets_no_weld_be_called_enough_and_hides_no_foul() -> None:
+    guessed = {"readings": {"/hardpoints/left0/at_mm/2": {"text": "406", "basis": "assumed"}}}
+    rows = compared({**hung(), **guessed}).values()
+    assert {(row.state, row.enough) for row in rows} == {("unknown", False)}
+    assert all("not measured" in row.why for row in rows)
+    weak = hung(leg_mm=1.0) | guessed
+    weak["tables"] = {**weak["tables"], "load_factor": 1.3}
+    assert compared(weak)["edges alone"].state == "foul"
+
+
 @pytest.mark.parametrize(
     ("plugs", "words"),
     [

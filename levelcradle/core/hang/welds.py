@@ -12,7 +12,7 @@ from levelcradle.core.edits import edited
 from levelcradle.core.errors import UnknownThing
 from levelcradle.core.finding import State, plain
 from levelcradle.core.meshes import Mesh
-from levelcradle.core.mount import MountResult, support_result
+from levelcradle.core.mount import MountResult, support_result, unsure
 
 __all__ = ["WeldChoice", "welds_compared"]
 
@@ -74,21 +74,24 @@ def _tried(
 ) -> WeldChoice:
     mount, path = design.mounts[mount_id], f"/mounts/{mount_id}/to_box"
     patch: list[Op] = [{"op": "replace", "path": path, "value": hold.model_dump(mode="json")}]
-    supports = support_result(resolve(edited(design, patch), meshes))
-    result = next((row for support in supports for row in support.mounts if row.id == mount_id), None)
+    assembly = resolve(edited(design, patch), meshes)
+    result = next((row for s in support_result(assembly) for row in s.mounts if row.id == mount_id), None)
     state, why = _verdict(result)
     rows = [row for row in result.rows if row.check in WELDS] if result and not why else []
     worst = max(rows, key=lambda row: row.utilisation, default=None)
+    if worst:
+        doubt = unsure(assembly, [assembly.boxes[mount.box]], [result.connection.spot.path] if result else [])
+        state, why = ("unknown", plain(doubt)) if doubt and worst.state != "foul" else (worst.state, "")
     return WeldChoice(
         words=words,
         fillet_mm=2 * hold.length_mm + (getattr(mount.shape, "width_mm", 0.0) if hold.across_end else 0.0),
         plugs=hold.plugs.count if hold.plugs else 0,
-        state=worst.state if worst else state,
+        state=state,
         utilisation=worst.utilisation if worst else None,
         governs=f"{worst.check}, {plain(worst.case)}" if worst else "",
         why=why,
         now=hold == mount.to_box,
-        enough=not enough and worst is not None and worst.state != "foul",
+        enough=not enough and worst is not None and state in ("clear", "tight"),
         patch=tuple(patch),
     )
 

@@ -15,6 +15,7 @@ from levelcradle.core.mount.result import (
     solve_names,
     support_result,
 )
+from levelcradle.core.mount.unsure import unsure
 
 __all__ = [
     "APART_HOLES",
@@ -39,4 +40,5 @@ __all__ = [
     "one_sided_envelope",
     "solve_names",
     "support_result",
+    "unsure",
 ]

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from levelcradle.core.assembly import Assembly
 from levelcradle.core.finding import Figure, Finding, State, Step, plain, utilisation_state
 from levelcradle.core.mount.crossmembers import SAG_SHARE, CrossmemberResult
+from levelcradle.core.mount.unsure import unsure
 
 __all__ = ["crossmember_findings"]
 
@@ -50,8 +51,8 @@ def _use(assembly: Assembly, result: CrossmemberResult, name: str) -> Finding:
     state, why = utilisation_state(weakest.utilisation), NOT_CHECKED
     if state == "clear":
         state = "tight"
-    if unsure := _unsure(assembly, result):
-        state, why = ("foul" if state == "foul" else "unknown"), f"{plain(unsure)}. {NOT_CHECKED}"
+    if doubt := _unsure(assembly, result):
+        state, why = ("foul" if state == "foul" else "unknown"), f"{plain(doubt)}. {NOT_CHECKED}"
     return Finding(
         id=f"crossmember:{result.bar.id}:use",
         code="mount.crossmember",
@@ -72,16 +73,10 @@ def _use(assembly: Assembly, result: CrossmemberResult, name: str) -> Finding:
 
 def _unsure(assembly: Assembly, result: CrossmemberResult) -> str:
     """A figure that it rests on and that nobody has taken, approved or weighed."""
-    paths = [f"hardpoints/{key}" for key in result.bar.spec.hardpoints]
-    guess = next((g for path in paths if (g := assembly.guess_of(path))), None)
-    guess = guess or next((g for box in result.boxes if (g := assembly.guess_in(box))), None)
-    if guess:
-        return f"not measured: {assembly.words_of(guess)}"
     for point in result.bar.ends:
         if point.kind == "seat or belt point" and not point.approved.strip():
             return f"{point.name} holds a seat or a belt: it needs its own approval"
-    unweighed = next((box.unweighed[0] for box in result.boxes if box.unweighed), "")
-    return f"mass or place of {unweighed} is missing" if unweighed else ""
+    return unsure(assembly, result.boxes, (f"hardpoints/{key}" for key in result.bar.spec.hardpoints))
 
 
 def _sag(result: CrossmemberResult, name: str, sag_mm: float) -> Finding:

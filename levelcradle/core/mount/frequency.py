@@ -10,6 +10,7 @@ from levelcradle.core.axes import Matrix, Vec, minus
 from levelcradle.core.box import Piece
 from levelcradle.core.connection import Connection
 from levelcradle.core.finding import Finding, State, Step, Working, plain
+from levelcradle.core.mount.unsure import unsure
 
 __all__ = ["frequency_findings", "inertia_of", "lowest_hz"]
 
@@ -59,8 +60,11 @@ def frequency_findings(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
     if not least:
         yield _finding(box, "note", words, lambda: _working(box, stated, hz))
         return
-    state: State = "clear" if hz >= least else "foul"
-    yield _finding(box, state, f"{words}; its crash cases count on {least:g}", lambda: _working(box, stated, hz))
+    doubt = unsure(assembly, [box], (m.spot.path for m in standing))
+    state: State = "foul" if hz < least else "unknown" if doubt else "clear"
+    yield _finding(
+        box, state, f"{words}; its crash cases count on {least:g}", lambda: _working(box, stated, hz), plain(doubt)
+    )
 
 
 def _asked_hz(assembly: Assembly) -> float:
@@ -114,7 +118,9 @@ def _working(box: PlacedBox, stated: float, hz: float) -> Working:
     )
 
 
-def _finding(box: PlacedBox, state: State, message: str, working: Callable[[], Working] | None = None) -> Finding:
+def _finding(
+    box: PlacedBox, state: State, message: str, working: Callable[[], Working] | None = None, doubt: str = ""
+) -> Finding:
     return Finding(
         id=f"mount:shakes:{box.id}",
         code="mount.shakes",
@@ -122,7 +128,7 @@ def _finding(box: PlacedBox, state: State, message: str, working: Callable[[], W
         state=state,
         subjects=(box.path,),
         message=message,
-        rationale=WHY,
+        rationale=f"{doubt}; {WHY}" if doubt else WHY,
         label="frequency",
         working=working,
     )

@@ -26,8 +26,8 @@ def drilled(assembly: Assembly, bar: PlacedCrossmember) -> Iterator[tuple[float,
 
 
 def drilled_findings(assembly: Assembly, bar: PlacedCrossmember) -> Iterator[Finding]:
-    """Two holes that are nearer than they may be; two mounts through one hole are told elsewhere."""
-    holes = sorted(set(drilled(assembly, bar)))
+    """Two holes that are nearer than they may be."""
+    holes = sorted(drilled(assembly, bar))
     for number, ((at, wide), (to, other)) in enumerate(pairwise(holes), 1):
         apart, least = to - at, APART_HOLES * max(wide, other)
         if apart >= least:
