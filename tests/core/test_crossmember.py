@@ -260,3 +260,20 @@ def test_two_holes_of_a_bar_leave_metal_between_them(apart_mm: float, foul: bool
     far["along_mm"] = near["along_mm"] + apart_mm
     assert any(f.label == "holes" and f.state == "foul" for f in told(tree)) == foul
     assert not any(f.label == "holes" for f in told(tree, "bar1"))
+
+
+def test_of_two_holes_the_wider_asks() -> None:
+    """40.5 of an M12 beside an M10."""
+    tree = crossed(STRONG)
+    near, far = (tree["mounts"][key]["lands_on"] for key in ("left0", "right0"))
+    far["along_mm"] = near["along_mm"] + 38.0
+    assert not any(f.label == "holes" for f in told(tree))
+    far["bolt"] = {"size": "M12", "property_class": "8.8"}
+    assert any(f.label == "holes" and f.state == "foul" for f in told(tree))
+
+
+def test_what_twists_a_bar_pulls_at_its_end_bolts() -> None:
+    """A crash throws the box, over the bar's middle, along the car: each end is lifted, and turned besides."""
+    bolt = next(row for row in results(crossed())["bar0"].checks if row.check == "end bolt")
+    steps = {step.what: step.value for step in bolt.working}
+    assert steps["pull T"] > 1.1 * steps["lifted with"]

@@ -15,6 +15,8 @@ from levelcradle.core.finding import Finding
 from levelcradle.core.mount.frequency import inertia_of, lowest_hz
 from tests.core.crossed import crossed
 from tests.core.hung import angles
+from tests.core.test_gear import fixed
+from tests.core.test_rest import car
 from tests.plain import analysed, box_at, lined, plain_car
 
 GUESSED = {"/hardpoints/left0/at_mm/2": {"text": "406", "basis": "assumed"}}
@@ -89,10 +91,28 @@ def test_the_softer_cases_stand_only_on_a_stated_stiffness_that_is_enough(
     assert ("nobody has stated" in found[0].message) == (n_mm is None)
 
 
+@pytest.mark.parametrize(("share", "state"), [(0.99, "foul"), (1.01, "clear")])
+def test_thirty_hertz_is_where_it_turns(share: float, state: str) -> None:
+    """As stiff as 30 Hz asks for: the square of how much faster it is to be."""
+    (found,) = stated(50_000.0)
+    assert found.working
+    hz = found.working()[-1].value
+    assert [f.state for f in stated(50_000.0 * (share * 30.0 / hz) ** 2)] == [state]
+
+
+def test_a_pad_holds_nothing_sideways() -> None:
+    """One bolt and two pads in a row leave a box free to turn about the bolt."""
+    assert [f.state for f in stated(1e6, car(bolts=1))] == ["foul"]
+
+
 def test_what_nobody_has_weighed_or_measured_is_not_called_clear() -> None:
     tree = angles(to_box=WELDED, width_mm=90.0)
     tree["readings"] = GUESSED
     assert [f.state for f in stated(50_000.0, tree)] == ["unknown"]
+    gear = fixed("left", ("front", "base"), 60, 30, -60, (40, 60, 40))
+    (found,) = stated(50_000.0, {**angles(to_box=WELDED, width_mm=90.0), "items": {"g": gear}})
+    assert found.state == "unknown"
+    assert "mass or place of thing is missing" in found.rationale
     assert [f.state for f in stated(100.0, tree)] == ["foul"]
 
 

@@ -109,6 +109,7 @@ def test_a_guessed_spot_lets_no_weld_be_called_enough_and_hides_no_foul() -> Non
     [
         ({"hole_mm": 12.0, "count": 2}, "plug of 12, at least"),
         ({"hole_mm": 20.0, "count": 5}, "of sheet beside a plug"),
+        ({"hole_mm": 20.0, "count": 3}, "10.0 of sheet beside a plug, at least 12"),
         ({"hole_mm": 50.0, "count": 1}, ""),
     ],
 )

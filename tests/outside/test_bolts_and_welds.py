@@ -25,7 +25,7 @@ from levelcradle.core.connection.angle.checks import (
 from levelcradle.core.connection.hold import Load, WeldedPlate
 from levelcradle.core.connection.hold.weld_group import WeldGroup
 from levelcradle.core.design import Mount, standard_tables
-from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Welded
+from levelcradle.core.design.mount import Angle, Bolt, Doubler, OnHardPoint, Plugs, Welded
 from levelcradle.core.design.refused import STRONGEST_MPA
 from levelcradle.core.strength import (
     ROOT_MPA,
@@ -191,6 +191,18 @@ def test_fillets_on_three_sides_are_those_of_the_handbooks(b: float, d: float) -
     turn = 1000.0 * middle / polar  # from the bolt at 0, up to the middle
     free, end = (math.hypot(1000.0 / long - turn * n, turn * d / 2) for n in (-middle, b - middle))
     assert float(group.fillet(arrays((0.0, 0.0, 1000.0)), 0.0)) == pytest.approx(max(free, end), rel=1e-9)
+
+
+def test_along_the_plate_a_plug_is_stressed_as_its_fillets_are() -> None:
+    """Fw,Rd = fvw,d Aw, Aw the hole's area (EN 1993-1-8 4.6 and 4.5.3.3, from memory): so much metal as sheared evenly
+    bears alike."""
+    mount = replace(joint().mount, to_box=Welded(plugs=Plugs(hole_mm=18.0, count=2)))
+    found = AngleJoint.of(mount, 60.0, wall_of(TABLES.materials["s235"], 8.0, 245.0), "s235", TABLES)
+    plate = replace(welded(found), c_mm=0.0)
+    uses = plate.utilisations(arrays((10_000.0, 0.0, 0.0)), road=np.array(False))
+    area = plate.throat_mm * 2 * (90.0 - 2 * plate.throat_mm) + 2 * math.pi * 9.0**2
+    assert float(uses["weld"]()) == pytest.approx(10_000.0 / area / 207.846, rel=1e-3)
+    assert float(uses["plugs"]()) == pytest.approx(float(uses["weld"]()), rel=1e-6)
 
 
 @pytest.mark.parametrize("load", [(1000.0, 0.0, 0.0), (0.0, 1000.0, 0.0), (0.0, 0.0, 1000.0), (700.0, -2100.0, 1500.0)])
