@@ -69,12 +69,12 @@ def around(assembly: Assembly, box: PlacedBox) -> list[Obstacle]:
     return [*things, *own, *(side for side in assembly.sides if side.bay != bay)]
 
 
-def _bounds_apart(box: PlacedBox, around: list[Obstacle]) -> list[float]:
+def _bounds_apart(box: PlacedBox, around: list[Obstacle]) -> Matrix:
     """How far each thing's bounding box is from the one round all pieces of a box."""
     low, high = outside_of(box)
     other_low, other_high = bounds(o.solid for o in around)
     between = np.maximum(np.maximum(other_low - high, low - other_high), 0.0)
-    return [float(v) for v in np.sqrt((between**2).sum(axis=1))]
+    return np.asarray(np.sqrt((between**2).sum(axis=1)))
 
 
 _Hit = tuple[PlacedPiece, Nearest, bool]  # the last: whether an overlap is at least so deep
@@ -114,13 +114,12 @@ def _closest(ours: Sequence[PlacedPiece], theirs: Sequence[Solid], apart: Matrix
 
 
 def _to_things(assembly: Assembly, box: PlacedBox, around: list[Obstacle]) -> Iterator[_Pair]:
-    around = [o for o in around if is_taken(assembly, o)]
+    around = [o for o in around if is_taken(assembly, o)] if assembly.untaken else around
     if not around:
         return
-    apart, most = _bounds_apart(box, around), assembly.widest_gap_mm
-    for column, thing in enumerate(around):
-        if apart[column] > most + SHOWN_WITHIN_MM:
-            continue
+    apart = _bounds_apart(box, around)
+    for column in np.flatnonzero(apart <= assembly.widest_gap_mm + SHOWN_WITHIN_MM).tolist():
+        thing = around[column]
         need = need_of_thing(assembly, box, thing)
         within = need.mm + SHOWN_WITHIN_MM
         if apart[column] <= within and (hit := _to_thing(box, thing.solid, within)):

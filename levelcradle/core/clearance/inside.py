@@ -1,6 +1,7 @@
 """Gaps inside the boxes, how their modules stand, and whether the shell can be made."""
 
 from collections.abc import Iterator
+from functools import lru_cache
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.box import in_one_strip
@@ -29,23 +30,31 @@ def inside_findings(assembly: Assembly) -> list[Finding]:
         for box in assembly.boxes.values()
         for finding in (
             *_untaken(assembly, box),
-            *_gaps(box),
-            *_resting(box),
-            *_cable(box),
-            *_welds(box),
             *_lining(assembly, box),
-            *_strip(box),
-            *opening_findings(box),
             *compartment_findings(assembly, box),
-            *box.shell.made.findings(box.path, box.box.name),
-            *gear_findings(box),
-            *bolted_findings(box),
-            *chamber_findings(box),
-            *mouth_findings(box),
-            *lightening_findings(box),
-            *panel_findings(box),
+            *_of_itself(box),
         )
     ]
+
+
+@lru_cache(maxsize=512)
+def _of_itself(box: PlacedBox) -> tuple[Finding, ...]:
+    """What a box tells whatever stands round it."""
+    return (
+        *_gaps(box),
+        *_resting(box),
+        *_cable(box),
+        *_welds(box),
+        *_strip(box),
+        *opening_findings(box),
+        *box.shell.made.findings(box.path, box.box.name),
+        *gear_findings(box),
+        *bolted_findings(box),
+        *chamber_findings(box),
+        *mouth_findings(box),
+        *lightening_findings(box),
+        *panel_findings(box),
+    )
 
 
 def _untaken(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:

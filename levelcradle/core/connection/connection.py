@@ -4,7 +4,7 @@ ask this, never how a mount is made.
 A new kind is a model in ``design.mount``, a class of this form, and its line in ``kinds``.
 """
 
-from collections.abc import Iterator
+from collections.abc import Hashable, Iterator
 from dataclasses import dataclass
 from typing import Literal, Protocol
 
@@ -179,6 +179,10 @@ class Connection(Protocol):
     def tightening(self) -> tuple[float, float]:
         """(torque [N·m], least preload [N]) of its bolt; zero where it has none."""
 
+    @property
+    def alike(self) -> Hashable:
+        """All that its uses rest on beside its load: mounts with the same are worked out together."""
+
     def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         """(..., 3) forces of the box on it, vehicle axes [N], as the three parts its checks speak of."""
 
@@ -265,6 +269,10 @@ class Plain:
     @property
     def tightening(self) -> tuple[float, float]:
         return 0.0, 0.0
+
+    @property
+    def alike(self) -> Hashable:
+        return self
 
     def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         return forces[..., 0], forces[..., 1], forces[..., 2]

@@ -1,16 +1,18 @@
 """Moments about the front axle line, the centreline and the ground."""
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 
-from levelcradle.core.axes import Vec
+import numpy as np
+
+from levelcradle.core.axes import Matrix, Vec, scaled
 from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.vehicle import Axles, CgGiven, Target, Total, Track, Vehicle, Weighing, WheelRates
 from levelcradle.core.design.vehicle import Corners as CornerReadings
 from levelcradle.core.design.weighed import half_step
 from levelcradle.core.level.lift import cg_height
-from levelcradle.core.level.uncertainty import Causes, Effect, PlusMinus, combined, effect_of_mass, plus_minus, seen_by
+from levelcradle.core.level.uncertainty import Causes, PlusMinus, combined, plus_minus, seen_by
 
 __all__ = [
     "Corners",
@@ -266,33 +268,25 @@ def loads_after(found: WheelLoads, changes: Sequence[MassRow], vehicle: Vehicle)
     if found.up_mm is not None:
         up = (found.total_kg * found.up_mm + math.fsum(m.mass_kg * m.at[2] for m in changes)) / total
     corners: Corners | None = None
-    spread: _Spread = _no_corners
+    keys, four = _causes_of(changes, wheelbase)
+    spread = np.zeros_like(four)
     if found.corners and vehicle.track_mm:
         corners = corner_loads(found.corners, front, rear, side, vehicle.track_mm, vehicle.wheel_rates)
-        spread = _spread(front, rear, vehicle.track_mm, vehicle.wheel_rates)
-    causes: Causes = combined(found.causes, (cause for row in changes for cause in _causes_of(row, wheelbase, spread)))
+        spread = _spread(four, front, rear, vehicle.track_mm, vehicle.wheel_rates)
+    causes: Causes = combined(found.causes, keys, np.hstack([four, spread]))
     if corners and vehicle.track_mm and not vehicle.wheel_rates:
         causes = _share_moved(causes, front, rear, side, vehicle.track_mm)
     rule = (BY_ROLL if vehicle.wheel_rates else BY_AXLE) if corners else ""
     return _loads(vehicle, front, rear, across, up, corners, causes, rule, found.assumed)
 
 
-_Spread = Callable[[float, float, float], tuple[float, ...]]
-
-
-def _no_corners(front_kg: float, rear_kg: float, side: float) -> tuple[float, ...]:
-    return 0.0, 0.0, 0.0, 0.0
-
-
-def _spread(front_kg: float, rear_kg: float, track: Track, rates: WheelRates | None) -> _Spread:
-    """What a little more on the axles and of side moment does to the corners, the split held."""
+def _spread(four: Matrix, front_kg: float, rear_kg: float, track: Track, rates: WheelRates | None) -> Matrix:
+    """(n, 4) of what (n, 4) changes of front, rear [kg], side and height moment [kg·mm] do to the corners LF, RF, LR,
+    RR [kg], the split between the axles held."""
     share = _front_share(front_kg, rear_kg, track, rates)
-
-    def corners(front_kg: float, rear_kg: float, side: float) -> tuple[float, ...]:
-        tip_front, tip_rear = side * share / track.front, side * (1 - share) / track.rear
-        return front_kg / 2 - tip_front, front_kg / 2 + tip_front, rear_kg / 2 - tip_rear, rear_kg / 2 + tip_rear
-
-    return corners
+    front, rear, side, _ = four.T
+    tip_front, tip_rear = side * share / track.front, side * (1 - share) / track.rear
+    return np.array([front / 2 - tip_front, front / 2 + tip_front, rear / 2 - tip_rear, rear / 2 + tip_rear]).T
 
 
 def _share_moved(causes: Causes, front_kg: float, rear_kg: float, side: float, track: Track) -> Causes:
@@ -305,16 +299,27 @@ def _share_moved(causes: Causes, front_kg: float, rear_kg: float, side: float, t
     return out
 
 
-def _causes_of(row: MassRow, wheelbase_mm: float, spread: _Spread) -> Iterator[tuple[str, Effect]]:
-    """Of a mass: what its own figure, or what stands behind it, may be off, and its place along each axis."""
-    for key, tol in row.causes or ((row.path, row.tol_kg),):
-        if tol:
-            yield key, effect_of_mass(tol, row.at, wheelbase_mm, spread)
-    for axis, tol in enumerate(row.place_tol_mm):
-        if tol:
-            rear = row.mass_kg * tol / wheelbase_mm if axis == 0 else 0.0
-            side, up = (row.mass_kg * tol if axis == n else 0.0 for n in (1, 2))
-            yield f"place:{row.path}:{axis}", (-rear, rear, side, up, *spread(-rear, rear, side))  # type: ignore[misc]
+def _causes_of(changes: Iterable[MassRow], wheelbase_mm: float) -> tuple[list[str], Matrix]:
+    """Of masses: what their own figures, or what stands behind them, may be off, and their places along each axis; with
+    (n, 4) of what each does to front, rear [kg], side and height moment [kg·mm]."""
+    keys, weighs, moments = list[str](), list[float](), list[Vec]()
+    for row in changes:
+        for key, tol in row.causes or ((row.path, row.tol_kg),):
+            if tol:
+                keys.append(key)
+                weighs.append(tol)
+                moments.append(scaled(row.at, tol))
+        for axis, tol in enumerate(row.place_tol_mm):
+            if tol:
+                keys.append(f"place:{row.path}:{axis}")
+                weighs.append(0.0)
+                moments.append(scaled(_AXES[axis], row.mass_kg * tol))
+    aft, side, height = np.array(moments).reshape(-1, 3).T
+    rear = aft / wheelbase_mm
+    return keys, np.array([np.array(weighs) - rear, rear, side, height]).T
+
+
+_AXES: tuple[Vec, Vec, Vec] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 
 
 def corner_loads(

@@ -27,18 +27,19 @@ G = 9.80665
 
 def ground_findings(assembly: Assembly, level: LevelResult) -> Iterator[Finding]:
     """Of the flat ground nothing for a box that hangs so high that it cannot matter."""
+    hard = lowest_hard_mm(assembly)
     for box in assembly.boxes.values():
         low = min(p.solid.low[2] for p in box.pieces)
         if low < MATTERS_MM:
-            yield from _of_box(assembly, box, _heights(assembly, box, level))
+            yield from _of_box(assembly.vehicle, box, _heights(assembly, box, level), hard)
         if assembly.vehicle.road != NO_ROAD:
             yield from _on_the_road(box, assembly.vehicle, _heights(assembly, box, level))
-        yield from _lowest(assembly, box, low)
+        yield from _lowest(assembly, box, low, hard)
 
 
-def _lowest(assembly: Assembly, box: PlacedBox, low_mm: float) -> Iterator[Finding]:
+def _lowest(assembly: Assembly, box: PlacedBox, low_mm: float, hard: float | None) -> Iterator[Finding]:
     """A box that hangs lower than everything of the car between its axles is what a kerb meets first."""
-    hard, bay = lowest_hard_mm(assembly), assembly.bay_of(box)
+    bay = assembly.bay_of(box)
     said = any(space.lowest for space in assembly.obstacles)
     # a lowest line that was said is kept like any other gap
     if said or (hard is not None and hard - low_mm < LEVEL_MM):
@@ -91,15 +92,15 @@ def _heights(assembly: Assembly, box: PlacedBox, level: LevelResult) -> Heights:
     return [(name, up - sink, sink) for name, sink in sunk]
 
 
-def _of_box(assembly: Assembly, box: PlacedBox, heights: Heights) -> Iterator[Finding]:
-    vehicle, corners = assembly.vehicle, _corners(box)
+def _of_box(vehicle: Vehicle, box: PlacedBox, heights: Heights, hard: float | None) -> Iterator[Finding]:
+    corners = _corners(box)
     aft, up = corners[:, 0], corners[:, 2]
     if not heights:
         yield _unknown(box, "laden", SPRINGS)
     else:
         name, high, sink = min(heights, key=lambda row: float(row[1].min()))
         at = int(high.argmin())
-        need = min(LADEN_MM, lowest_hard_mm(assembly) or LADEN_MM)
+        need = min(LADEN_MM, hard or LADEN_MM)
         yield _finding(
             box,
             f"laden ({plain(name)})",

@@ -6,15 +6,15 @@ sensitivities.
 Source: law of propagation of uncertainty (JCGM 100, from memory); a half step d/2 is a bound and enters as 2 (d/2) /
 √3."""
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from operator import add
 
 import numpy as np
 
-from levelcradle.core.axes import Vec
+from levelcradle.core.axes import Matrix
 
-__all__ = ["Causes", "Effect", "PlusMinus", "combined", "effect_of_mass", "plus_minus", "seen_by"]
+__all__ = ["Causes", "Effect", "PlusMinus", "combined", "plus_minus", "seen_by"]
 
 Effect = tuple[float, float, float, float, float, float, float, float]
 """What a cause at its whole ± does to: front, rear [kg], side and height moment [kg·mm], the four corners LF, RF, LR,
@@ -35,22 +35,13 @@ class PlusMinus:
     corners_kg: tuple[float, float, float, float] | None
 
 
-def combined(found: Causes, more: Iterable[tuple[str, Effect]]) -> dict[str, Effect]:
+def combined(found: Causes, keys: Sequence[str], effects: Matrix) -> dict[str, Effect]:
     """Causes and further ones put together; what one cause does in several places adds with its sign."""
     out = dict(found)
-    for key, effect in more:
+    for key, effect in zip(keys, map(tuple, effects.tolist()), strict=True):
         held = out.get(key)
         out[key] = effect if held is None else tuple(map(add, held, effect))
     return out
-
-
-def effect_of_mass(
-    mass_kg: float, at: Vec, wheelbase_mm: float, spread: Callable[[float, float, float], tuple[float, ...]]
-) -> Effect:
-    """What so much more mass at a place does. ``spread``: what front, rear and side moment do to the corners."""
-    rear = mass_kg * at[0] / wheelbase_mm
-    front, side = mass_kg - rear, mass_kg * at[1]
-    return (front, rear, side, mass_kg * at[2], *spread(front, rear, side))  # type: ignore[return-value]
 
 
 def seen_by(

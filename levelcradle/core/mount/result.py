@@ -1,6 +1,6 @@
 """Every mount of a design with its uses over all cases and the whole envelope."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Container, Hashable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -29,6 +29,8 @@ __all__ = [
 ]
 
 
+Parts = tuple[ForceArray, ForceArray, ForceArray]
+"""Of the three parts of a load on a mount, each solve and case (s, k) [N]."""
 STANDING_G = np.array((0.0, 0.0, -1.0))
 
 
@@ -152,13 +154,9 @@ def _springs(standing: Sequence[Connection]) -> Matrix | None:
 
 
 def _of_box(box: PlacedBox, tables: Tables, without: str | None = None) -> SupportResult:
-    loads, cases = loads_of(box, tables, without), list(tables.load_cases.values())
+    loads = loads_of(box, tables, without)
     unfit = tuple((m, m.unfit) for m in box.mounts if m.unfit)
-    forces = zip(np.moveaxis(loads.thrown, 2, 0), np.moveaxis(loads.shaken, 2, 0), strict=True)
-    mounts = tuple(
-        _mount(cases, mount, thrown, shaken, loads.standing)
-        for mount, (thrown, shaken) in zip(loads.standing, forces, strict=False)
-    )
+    mounts = _mounts(list(tables.load_cases.values()), loads) if loads.thrown.size else ()
     return SupportResult(box.id, loads.support, loads.words, mounts, unfit)
 
 
@@ -174,52 +172,63 @@ def _words(support: Support, standing: Sequence[Connection]) -> str:
     }.get(support.support_condition, "")
 
 
-def _mount(
-    cases: list[LoadCase], mount: Connection, forces: Matrix, shaken: Matrix, standing: Sequence[Connection]
-) -> MountResult:
-    names = solve_names(standing)
-    loads, unchecked = mount.parts_of(forces), mount.unchecked
-    every = () if unchecked else (*_worst(mount, loads, cases, names), *_shaken(mount, mount.parts_of(shaken), names))
-    rows = sorted(every, key=lambda row: -row.utilisation)
-    press = np.maximum(-loads[0], 0.0) if mount.bears_face else np.zeros_like(loads[0])
-    most = (load.max(axis=0).tolist() for load in (*mount.pull_and_shear(loads), press))
+def _mounts(cases: list[LoadCase], loads: Loads) -> tuple[MountResult, ...]:
+    """Of each mount that stands; those that are alike are worked out together."""
+    standing, names = loads.standing, solve_names(loads.standing)
+    thrown = [mount.parts_of(loads.thrown[:, :, n]) for n, mount in enumerate(standing)]
+    shaken = [mount.parts_of(loads.shaken[:, :, n]) for n, mount in enumerate(standing)]
+    alike: dict[Hashable, list[int]] = {}
+    for n, mount in enumerate(standing):
+        alike.setdefault(mount.alike, []).append(n)
+    rows: dict[int, list[UtilisationRow]] = {n: [] for n in range(len(standing))}
+    for group in alike.values():
+        for n, row in _rows(standing[group[0]], _together(thrown, group), _together(shaken, group), cases, names):
+            rows[group[n]].append(row)
+    return tuple(_mount(cases, mount, thrown[n], rows[n]) for n, mount in enumerate(standing))
+
+
+def _together(loads: Sequence[Parts], group: Sequence[int]) -> Parts:
+    n, d, w = (np.stack([loads[i][part] for i in group]) for part in range(3))
+    return n, d, w
+
+
+def _mount(cases: list[LoadCase], mount: Connection, load: Parts, rows: Iterable[UtilisationRow]) -> MountResult:
+    ranked = sorted(rows, key=lambda row: -row.utilisation)
+    press = np.maximum(-load[0], 0.0) if mount.bears_face else np.zeros_like(load[0])
+    most = (part.max(axis=0).tolist() for part in (*mount.pull_and_shear(load), press))
     demands = tuple(Demand(case.name, *row) for case, *row in zip(cases, *most, strict=True))
-    return MountResult(
-        mount.id, mount, tuple(rows), tuple(mount.shape_asks()), demands, *mount.tightening, unchecked, mount.remarks
-    )
+    asks = tuple(mount.shape_asks())
+    return MountResult(mount.id, mount, tuple(ranked), asks, demands, *mount.tightening, mount.unchecked, mount.remarks)
 
 
 def solve_names(standing: Sequence[Connection]) -> list[str]:
     return ["equal springs"] + [f"{m.mount.name} at {how}" for how in ("half", "double") for m in standing]
 
 
-def _shaken(
-    mount: Connection, loads: tuple[ForceArray, ForceArray, ForceArray], names: list[str]
-) -> Iterator[UtilisationRow]:
-    """The worst use of each weld that is shaken, over all solves."""
-    cases = list(SHAKEN_G)
-    for check, utilisation in mount.fatigue(loads):
-        solve, column = divmod(int(utilisation.argmax()), len(cases))
-        worst, at = float(utilisation[solve, column]), (float(load[solve, column]) for load in loads)
-        yield UtilisationRow(check, worst, utilisation_state(worst), cases[column], "shaken", names[solve], *at)
+def _rows(
+    mount: Connection, thrown: Parts, shaken: Parts, cases: list[LoadCase], names: list[str]
+) -> Iterator[tuple[int, UtilisationRow]]:
+    """Of each of a number of mounts like one, its number among them and the worst use of each check over all cases and
+    solves; of each weld also where it is shaken. The parts: (mounts, s, k)."""
+    if mount.unchecked:
+        return
+    road = np.array([case.kind == "road" for case in cases])
+    uses = mount.utilisations(thrown, road=road)
+    yield from _worst(uses, thrown, [(case.name, case.kind) for case in cases], names, mount.rough)
+    yield from _worst(mount.fatigue(shaken), shaken, [(name, "shaken") for name in SHAKEN_G], names)
 
 
 def _worst(
-    mount: Connection, loads: tuple[ForceArray, ForceArray, ForceArray], cases: list[LoadCase], names: list[str]
-) -> Iterator[UtilisationRow]:
-    """The worst use of each check over road and crash cases and all solves."""
-    road, rough = np.array([case.kind == "road" for case in cases]), mount.rough
-    for check, utilisation in mount.utilisations(loads, road=road):
-        solve, column = divmod(int(utilisation.argmax()), len(cases))
-        case, at = cases[column], (float(load[solve, column]) for load in loads)
-        worst = float(utilisation[solve, column])
-        state = utilisation_state(worst)
-        yield UtilisationRow(
-            check,
-            worst,
-            "tight" if check in rough and state == "clear" else state,
-            case.name,
-            case.kind,
-            names[solve],
-            *at,
-        )
+    uses: Iterable[tuple[str, ForceArray]],
+    load: Parts,
+    cases: Sequence[tuple[str, str]],
+    names: Sequence[str],
+    rough: Container[str] = (),
+) -> Iterator[tuple[int, UtilisationRow]]:
+    for check, utilisation in uses:
+        for n, at in enumerate(utilisation.reshape(len(utilisation), -1).argmax(axis=1).tolist()):
+            solve, column = divmod(at, len(cases))
+            worst, pull, out, along = (float(values[n, solve, column]) for values in (utilisation, *load))
+            (case, kind), state = cases[column], utilisation_state(worst)
+            state = "tight" if check in rough and state == "clear" else state
+            yield n, UtilisationRow(check, worst, state, case, kind, names[solve], pull, out, along)

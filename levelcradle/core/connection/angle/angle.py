@@ -1,6 +1,6 @@
 """The welded angle: what it answers as any kind of mount does."""
 
-from collections.abc import Iterator
+from collections.abc import Hashable, Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import chain
@@ -53,6 +53,11 @@ from levelcradle.core.strength import tightening
 
 __all__ = ["AngleConnection"]
 
+_NOWHERE = (0.0, 0.0, 0.0)
+_ANYWHERE: dict[str, dict[str, Any]] = {
+    "hardpoint": {"hardpoint": ""},
+    "crossmember": {"crossmember": "", "along_mm": 0.0, "top": True},
+}
 NOT_SQUARE = "the box's wall does not stand square to the bolt (within 2°)"
 
 
@@ -162,6 +167,14 @@ class AngleConnection(Plain):
     @property
     def tightening(self) -> tuple[float, float]:
         return tightening(self.joint.bolt, self.joint.preload_n)
+
+    @cached_property
+    def alike(self) -> Hashable:
+        """What it is made of and stands on, whatever its name and wherever that is."""
+        mount, spot = self.joint.mount, self.spot
+        on = mount.lands_on.model_copy(update=_ANYWHERE[mount.lands_on.type])
+        nameless = replace(mount, name="", face="", lands_on=on)
+        return replace(self.joint, mount=nameless), replace(spot, path="", name="", at=_NOWHERE, n=_NOWHERE)
 
     def parts_of(self, forces: Matrix) -> tuple[ForceArray, ForceArray, ForceArray]:
         """N pull-off +, D away from the wall, W along the bend."""

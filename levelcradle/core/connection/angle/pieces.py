@@ -89,7 +89,8 @@ class AngleFrame:
             return None
         d = unit(flat)
         reach = dot(minus(hard_point, wall_point), wall_normal) / dot(d, wall_normal)
-        return AngleFrame(hard_point, d, cross(n, d), n, reach - doubler_mm, abs(lean) <= SQUARE_WITHIN)
+        c_mm = round(reach - doubler_mm, 9)  # so that those to the left and right are alike
+        return AngleFrame(hard_point, d, cross(n, d), n, c_mm, abs(lean) <= SQUARE_WITHIN)
 
 
 def _bend_deduction_mm(mount: AngleMount, tables: Tables) -> float:
