@@ -23,7 +23,7 @@ from levelcradle.core.design.vehicle import Weighed, Weighing
 from levelcradle.core.design.weighed import WeighedAlone, weighed_alone
 from levelcradle.core.design.words import words_of
 from levelcradle.core.gear import Gear, gear_of, thing_solids
-from levelcradle.core.memo import Memo
+from levelcradle.core.memo import Memo, written
 from levelcradle.core.meshes import Mesh, scans_of
 from levelcradle.core.quantity import QuantityKind
 from levelcradle.core.solids import Solid, block, bounds, hull
@@ -364,12 +364,9 @@ def _member_corners(member: Member) -> list[Vec]:
     return [plus(p, plus(scaled(side, a), scaled(up, b))) for p in (member.start_mm, member.end_mm) for a, b in ways]
 
 
-_Shaped = frozenset({"stations", "name", "sides", "lumps", "depth_mm"})
-
-
 def bay_panels(bay: Bay) -> tuple[Panel, ...]:
     """The panels of a bay. Cached by content."""
-    return _panels(bay.model_dump_json(by_alias=True, include=set(_Shaped)))
+    return _panels(written(bay))
 
 
 @lru_cache(maxsize=256)
@@ -379,7 +376,7 @@ def _panels(bay_json: str) -> tuple[Panel, ...]:
 
 def bay_faces(bay: Bay) -> tuple[tuple[str, tuple[Vec, ...]], ...]:
     """(side, corners) of every face of a bay. Cached by content."""
-    return _faces(bay.model_dump_json(by_alias=True, include=set(_Shaped)))
+    return _faces(written(bay))
 
 
 @lru_cache(maxsize=256)
@@ -406,7 +403,7 @@ def _room(bay_json: str) -> tuple[Solid, ...]:
 
 def _sides(key: str, bay: Bay, holes: tuple[VehicleOpening, ...], *, own_bay: bool) -> Iterator[Obstacle]:
     """What walls a bay, its room itself where that is a crush zone; a hot one has hot sides."""
-    shape = bay.model_dump_json(by_alias=True, include=set(_Shaped))
+    shape = written(bay)
     for piece, opens in _metal(shape, own_bay, holes):
         lump = bay.lumps[piece.lump].name if piece.lump else ""
         path = f"bays/{key}/lumps/{piece.lump}" if piece.lump else f"bays/{key}/sides/{piece.side}"
@@ -459,13 +456,12 @@ class _Source:
         mounts: dict[str, list[tuple[str, Mount]]] = {}
         for key, mount in sorted(design.mounts.items(), key=lambda row: (row[1].order, row[0])):
             mounts.setdefault(mount.box, []).append((key, mount))
-        tables = design.tables.model_dump_json(include={"materials", "bolts"})
         return _Source(
             weighed_alone(design),
             design,
             meshes,
-            tables,
-            {kind: design.module_kinds[kind].model_dump_json() for kind in used},
+            written(design.tables),
+            {kind: written(design.module_kinds[kind]) for kind in used},
             held,
             mounts,
         )
@@ -476,10 +472,10 @@ def _placed(key: str, box: Box, source: _Source) -> PlacedBox:
     content = (
         key,
         _structure_of(box, design),
-        box.model_dump_json(),
+        written(box),
         *(source.kinds[kind] for kind in sorted({block.kind for block in box.blocks.values()})),
-        *((name, mount.model_dump_json(), spot_of(mount.lands_on, design)) for name, mount in mounts),
-        *((name, item.model_dump_json(), source.meshes.get(getattr(item.solid, "file", ""))) for name, item in gear),
+        *((name, written(mount), spot_of(mount.lands_on, design)) for name, mount in mounts),
+        *((name, written(item), source.meshes.get(getattr(item.solid, "file", ""))) for name, item in gear),
         source.tables,
         source.weighed.get(key),
     )

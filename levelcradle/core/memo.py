@@ -1,12 +1,13 @@
-"""A bounded cache of immutable values, keyed by the content they follow from."""
+"""Bounded caches of immutable values, keyed by the content they follow from."""
 
 from collections.abc import Callable, Hashable
 from threading import Lock
 from typing import Generic, TypeVar
 
 from cachetools import LRUCache
+from pydantic import BaseModel
 
-__all__ = ["Memo"]
+__all__ = ["Memo", "written"]
 
 T = TypeVar("T")
 
@@ -24,3 +25,12 @@ class Memo(Generic[T]):
         value = make()
         with self._lock:
             return self._kept.setdefault(key, value)  # the first one made stays, so that identity means sameness
+
+
+_written: Memo[tuple[BaseModel, str]] = Memo(512)
+
+
+def written(model: BaseModel) -> str:
+    """A frozen model as JSON, as a key to what follows from it. Of one that is asked for again soon it is written out
+    once: what is kept holds the model too, so nothing else can have its id."""
+    return _written.get(id(model), lambda: (model, model.model_dump_json(by_alias=True)))[1]

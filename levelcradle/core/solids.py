@@ -17,7 +17,7 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from levelcradle.core.axes import Matrix, Placement, Vec, cross, minus, unit
+from levelcradle.core.axes import Matrix, Placement, Vec, cross, dot, minus, plus, scaled, unit, vec
 
 __all__ = [
     "Nearest",
@@ -87,10 +87,12 @@ class Solid:
     surface: Surface | None = None
 
     def moved(self, placement: Placement) -> "Solid":
+        if self.upright and _square(placement.turn):
+            return block(*placement.points(np.array([self.low, self.high])).tolist())
         points = placement.points(self.points)
         if self.surface:
             return _moved_mesh(points, self.surface, placement)
-        return _solid(points, self.radius_mm, upright=self.upright and _square(placement.turn))
+        return _solid(points, self.radius_mm, upright=False)
 
     def outline(self, first: int, second: int) -> list[tuple[float, float]]:
         """Its shadow along the third axis: a convex polygon in the two given axes (0 aft, 1 right, 2 up)."""
@@ -130,8 +132,15 @@ def point(at: Vec) -> Solid:
 
 
 def hull(points: Iterable[Vec]) -> Solid:
-    """The convex hull of four or more points that do not lie in one plane."""
-    return _solid(np.array(list(points), dtype=float), 0.0, upright=False)
+    """The convex hull of four or more points that do not lie in one plane; of the corners of an upright block, that.
+
+    >>> hull([(x, y, z) for x in (0, 300) for y in (0, 200) for z in (0, 100)]).upright
+    True
+    """
+    rows = list(points)
+    if len(rows) == 8 and len(set(rows)) == 8 and all(len(set(values)) == 2 for values in zip(*rows, strict=True)):
+        return block(rows[0], max(rows, key=lambda p: math.dist(p, rows[0])))
+    return _solid(np.array(rows, dtype=float), 0.0, upright=False)
 
 
 def prism(outline: Sequence[tuple[float, float]], low_up_mm: float, high_up_mm: float) -> Solid:
@@ -175,9 +184,10 @@ def _solid(points: Matrix, radius_mm: float, *, upright: bool) -> Solid:
     x, y, z = points.T.tolist()  # of a handful of points Python finds the least and most sooner than numpy
     low, high = (min(x), min(y), min(z)), (max(x), max(y), max(z))
     if radius_mm:
-        axis = (points[1] - points[0]) / np.linalg.norm(points[1] - points[0])
-        reach = radius_mm * np.sqrt(np.clip(1 - axis**2, 0, 1))
-        low, high = _floats(low - reach), _floats(high + reach)
+        axis = (x[1] - x[0], y[1] - y[0], z[1] - z[0])
+        squared = dot(axis, axis)
+        reach = vec([radius_mm * math.sqrt(max(1 - a * a / squared, 0.0)) for a in axis])
+        low, high = minus(low, reach), plus(high, reach)
     return Solid(points, radius_mm, low, high, upright)
 
 
@@ -622,8 +632,11 @@ def mesh_kernel(vertices: Matrix, triangles: NDArray[np.int64]) -> Any:
 
 
 def _box(solid: Solid) -> tuple[Any, Any]:
-    low, high = np.array(solid.low), np.array(solid.high)
-    return coal.Box(*np.maximum(high - low, FLAT_MM)), coal.Transform3s(np.eye(3), (low + high) / 2)
+    size = (max(high - low, FLAT_MM) for low, high in zip(solid.low, solid.high, strict=True))
+    return coal.Box(*size), coal.Transform3s(_UNTURNED, np.array(scaled(plus(solid.low, solid.high), 0.5)))
+
+
+_UNTURNED = np.eye(3)
 
 
 def _is_flat(points: Matrix) -> bool:

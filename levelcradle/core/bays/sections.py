@@ -25,7 +25,7 @@ from levelcradle.core.design.bay import (
     SurveySection,
     WidthStation,
 )
-from levelcradle.core.memo import Memo
+from levelcradle.core.memo import Memo, written
 
 __all__ = ["SIDES_ROUND", "Point2", "Section", "corner_of", "extent", "sections"]
 
@@ -68,7 +68,7 @@ _held: Memo[tuple[Section, ...]] = Memo(256)
 def sections(bay: Bay) -> tuple[Section, ...]:
     """The sections of a bay from front to rear, corner matched to corner; of a single station and a depth, two
     alike."""
-    return _held.get(bay.model_dump_json(include={"stations", "depth_mm"}), lambda: tuple(_sections(bay)))
+    return _held.get(written(bay), lambda: tuple(_sections(bay)))
 
 
 def _sections(bay: Bay) -> Iterator[Section]:

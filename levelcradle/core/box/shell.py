@@ -24,7 +24,7 @@ from levelcradle.core.design.base import FACE_PAIRS, FACES, ModuleFace
 from levelcradle.core.design.box import Block, Box
 from levelcradle.core.design.stock import ModuleKind
 from levelcradle.core.design.tables import Material, Tables
-from levelcradle.core.memo import Memo
+from levelcradle.core.memo import Memo, written
 from levelcradle.core.modules import Laid, lay_out, needed_between_mm
 from levelcradle.core.part import FlatPart, Hole
 from levelcradle.core.solids import point
@@ -192,11 +192,11 @@ _shells: Memo[Shell] = Memo(512)
 def shell_of(box: Box, kinds: Mapping[str, ModuleKind], tables: Tables) -> Shell:
     """The box in its own frame. Cached by the content it depends on: not its name, pose, bay or mounts."""
     used = sorted({block.kind for block in box.blocks.values()})
-    held_by = tables.model_dump_json(include={"materials", "bolts", "bolt_classes", "liners"}) if box.holders else ""
+    held_by = written(tables) if box.holders else ""
     boards = {block.dividers.material for block in box.blocks.values() if block.dividers} - {None}
     content = (
         box.model_dump_json(exclude={"name", "bay", "pose", "vented_outside", "bond_ohm", "filler", "order"}),
-        *((key, kinds[key].model_dump_json()) for key in used),
+        *((key, written(kinds[key])) for key in used),
         tables.materials[box.material],
         held_by,
         *((key, tables.liners[key]) for key in sorted(filter(None, boards))),

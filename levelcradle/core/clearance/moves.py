@@ -1,6 +1,7 @@
 """What pieces meet while they are moved or turned: the hull of a piece before and after holds every place on the
 way."""
 
+import math
 from collections.abc import Iterator, Sequence
 
 import numpy as np
@@ -79,7 +80,8 @@ def swept(solid: Solid, by: Vec) -> Solid:
 
 
 def free_travel_mm(solids: Sequence[Solid], things: Sequence[Obstacle], way: Vec, most_mm: float) -> float:
-    """How far the pieces move one way before they meet something, to a millimetre."""
+    """How far the pieces move one way before they meet something: exactly where blocks meet blocks along an axis, else
+    to a millimetre."""
     met = meets(solids, things, scaled(way, most_mm))
     if not met:
         return most_mm
@@ -87,10 +89,22 @@ def free_travel_mm(solids: Sequence[Solid], things: Sequence[Obstacle], way: Vec
     paths = {thing.path for thing in met}
     about = [thing for thing in things if thing.path in paths]
     low, high = 0.0, most_mm
+    if sum(v != 0 for v in way) == 1 and all(s.upright for s in (*solids, *(thing.solid for thing in about))):
+        return min(most_mm, *(_blocks_travel_mm(a, thing.solid, way) for a in solids for thing in about))
     while high - low > 1.0:
         middle = (low + high) / 2
         low, high = (low, middle) if meets(solids, about, scaled(way, middle)) else (middle, high)
     return low
+
+
+def _blocks_travel_mm(a: Solid, b: Solid, way: Vec) -> float:
+    """How far one block moves along an axis before it meets another; infinite where it never does."""
+    axis = next(i for i in range(3) if way[i])
+    within = [min(a.high[i] - b.low[i], b.high[i] - a.low[i]) for i in range(3)]
+    ahead = b.high[axis] - a.low[axis] if way[axis] > 0 else a.high[axis] - b.low[axis]
+    if ahead <= -MEETS_MM or any(within[i] <= -MEETS_MM for i in range(3) if i != axis):
+        return math.inf
+    return max(-within[axis] - MEETS_MM, 0.0) / abs(way[axis])
 
 
 def turning(solids: Sequence[Solid], about: Vec, axis: Vec, angle_deg: float) -> Iterator[Solid]:

@@ -19,7 +19,7 @@ from levelcradle.core.design.base import FACE_AT, FACES, Face
 from levelcradle.core.design.holders import Holder
 from levelcradle.core.design.tables import LoadCase
 from levelcradle.core.finding import ORDER, State, Step, utilisation_state
-from levelcradle.core.memo import Memo
+from levelcradle.core.memo import Memo, written
 from levelcradle.core.mount import can_hold, held_all_ways, one_sided_envelope
 
 __all__ = ["WAYS", "BlockHeld", "Loose", "WayHeld", "held_result"]
@@ -95,7 +95,7 @@ def held_result(assembly: Assembly) -> tuple[BlockHeld, ...]:
     boxes = [box for box in assembly.boxes.values() if box.box.holders]
     if not boxes:
         return ()
-    rules = assembly.tables.model_dump_json(include={"load_cases", "bolt_classes", "liners", "load_factor"})
+    rules = written(assembly.tables)
     tables = assembly.tables
     return tuple(
         row

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -30,7 +31,7 @@ __all__ = [
 ]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class MassRow:
     """One mass that changes what the axles read; taken out it is negative.
 
@@ -45,6 +46,20 @@ class MassRow:
     causes: tuple[tuple[str, float], ...] = ()
     place_tol_mm: Vec = (0.0, 0.0, 0.0)
     goes_with: str = ""
+
+    @cached_property
+    def off_by(self) -> list[tuple[str, float, Vec]]:
+        """Of each cause, what its whole ± does to the mass [kg] and to its moments about the axes [kg·mm]: what its own
+        figure, or what stands behind it, may be off, and its place along each axis."""
+        causes = self.causes or ((self.path, self.tol_kg),)
+        found = [(key, tol, scaled(self.at, tol)) for key, tol in causes if tol]
+        for axis, tol in enumerate(self.place_tol_mm):
+            if tol:
+                found.append((f"place:{self.path}:{axis}", 0.0, scaled(_AXES[axis], self.mass_kg * tol)))
+        return found
+
+
+_AXES: tuple[Vec, Vec, Vec] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 
 
 @dataclass(frozen=True, slots=True)
@@ -300,26 +315,12 @@ def _share_moved(causes: Causes, front_kg: float, rear_kg: float, side: float, t
 
 
 def _causes_of(changes: Iterable[MassRow], wheelbase_mm: float) -> tuple[list[str], Matrix]:
-    """Of masses: what their own figures, or what stands behind them, may be off, and their places along each axis; with
-    (n, 4) of what each does to front, rear [kg], side and height moment [kg·mm]."""
-    keys, weighs, moments = list[str](), list[float](), list[Vec]()
-    for row in changes:
-        for key, tol in row.causes or ((row.path, row.tol_kg),):
-            if tol:
-                keys.append(key)
-                weighs.append(tol)
-                moments.append(scaled(row.at, tol))
-        for axis, tol in enumerate(row.place_tol_mm):
-            if tol:
-                keys.append(f"place:{row.path}:{axis}")
-                weighs.append(0.0)
-                moments.append(scaled(_AXES[axis], row.mass_kg * tol))
-    aft, side, height = np.array(moments).reshape(-1, 3).T
+    """The causes of masses, and (n, 4) of what each does to front, rear [kg], side and height moment [kg·mm]."""
+    rows = [row for change in changes for row in change.off_by]
+    weighs = np.array([kg for _, kg, _ in rows])
+    aft, side, height = np.array([moment for _, _, moment in rows]).reshape(-1, 3).T
     rear = aft / wheelbase_mm
-    return keys, np.array([np.array(weighs) - rear, rear, side, height]).T
-
-
-_AXES: tuple[Vec, Vec, Vec] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+    return [key for key, _, _ in rows], np.array([weighs - rear, rear, side, height]).T
 
 
 def corner_loads(

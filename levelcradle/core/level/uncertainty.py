@@ -66,20 +66,20 @@ def plus_minus(
     corners: bool,
 ) -> PlusMinus:
     """The ± of every result: the root of the squares of what the causes do to it."""
-    rows = np.array(list(causes.values())).reshape(-1, 8)
-    front, rear, side, height = rows[:, :4].T
+    rows = np.array(list(causes.values())).reshape(-1, 8).T
+    front, rear, side, height = rows[:4]
     total, mass = front + rear, front_kg + rear_kg
-
-    def root(values: "np.ndarray[tuple[int], np.dtype[np.float64]]") -> float:
-        return float(np.sqrt((values**2).sum()))
-
-    lf, rf, lr, rr = (root(rows[:, n]) for n in range(4, 8))
+    aft = (rear * front_kg - front * rear_kg) * (wheelbase_mm / mass**2)
+    across, up = ((moment - (at or 0.0) * total) / mass for moment, at in ((side, across_mm), (height, up_mm)))
+    results = np.vstack([front, rear, total, aft, across, up, rows[4:]])
+    off_front, off_rear, off_total, off_aft, off_across, off_up, *wheels = np.sqrt((results**2).sum(axis=1)).tolist()
+    lf, rf, lr, rr = wheels
     return PlusMinus(
-        root(front),
-        root(rear),
-        root(total),
-        root((rear * front_kg - front * rear_kg) / mass**2) * wheelbase_mm,
-        None if across_mm is None else root((side - across_mm * total) / mass),
-        None if up_mm is None else root((height - up_mm * total) / mass),
+        off_front,
+        off_rear,
+        off_total,
+        off_aft,
+        None if across_mm is None else off_across,
+        None if up_mm is None else off_up,
         (lf, rf, lr, rr) if corners else None,
     )

@@ -190,8 +190,9 @@ def _spots(supports: tuple[SupportResult, ...], bars: tuple[CrossmemberResult, .
         if all(m.presses for m in mounts):
             yield _borne(path, mounts)
             continue
-        pull = max(sum(m.demands[i].pull_n for m in mounts) for i in range(len(mounts[0].demands)))
-        shear = max(sum(m.demands[i].shear_n for m in mounts) for i in range(len(mounts[0].demands)))
+        cases = list(zip(*(m.demands for m in mounts), strict=True))
+        pull = max(sum(demand.pull_n for demand in case) for case in cases)
+        shear = max(sum(demand.shear_n for demand in case) for case in cases)
         yield Finding(
             id=f"mount:spot:{path.rsplit('/', 1)[-1]}",
             code="mount.spot",
@@ -210,7 +211,7 @@ def _spots(supports: tuple[SupportResult, ...], bars: tuple[CrossmemberResult, .
 
 def _borne(path: str, mounts: list[_OnSpot]) -> Finding:
     """What a thing must bear that boxes only lie on: all pads on it, in their worst case together."""
-    press = max(sum(m.demands[i].press_n for m in mounts) for i in range(len(mounts[0].demands)))
+    press = max(sum(demand.press_n for demand in case) for case in zip(*(m.demands for m in mounts), strict=True))
     spot = mounts[0]
     return Finding(
         id=f"mount:spot:{path.rsplit('/', 1)[-1]}",

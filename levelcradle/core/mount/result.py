@@ -11,7 +11,7 @@ from levelcradle.core.connection import Connection, ForceArray
 from levelcradle.core.design import Tables
 from levelcradle.core.design.tables import LoadCase
 from levelcradle.core.finding import State, utilisation_state
-from levelcradle.core.memo import Memo
+from levelcradle.core.memo import Memo, written
 from levelcradle.core.mount.one_sided import one_sided_envelope
 from levelcradle.core.mount.reactions import Support, envelope, judge_support
 from levelcradle.core.strength import SHAKEN_G
@@ -95,7 +95,7 @@ class SupportResult:
 def support_result(assembly: Assembly) -> tuple[SupportResult, ...]:
     """Reactions and uses for every box."""
     tables = assembly.tables
-    rules = tables.model_dump_json(exclude={"gaps"})
+    rules = written(tables)
     return tuple(_supports.get((box, rules), lambda box=box: _of_box(box, tables)) for box in assembly.boxes.values())  # type: ignore[misc]
 
 
@@ -140,7 +140,7 @@ def loads_of(box: PlacedBox, tables: Tables, without: str | None = None) -> Load
             words = " and in ".join(dict.fromkeys(names[n] for n in found.lifts))
             return Loads(Support("lifts off", support.ratio), f"lifts off in {words}", standing, none, none)
         forces = found.forces
-    whole = np.stack([forces[:, :, [g == n for g in groups]].sum(axis=2) for n in range(len(standing))], axis=2)
+    whole = np.add.reduceat(forces, [groups.index(n) for n in range(len(standing))], axis=2)
     thrown, one_way, other_way = np.split(whole, (len(cases), len(cases) + len(SHAKEN_G)), axis=1)
     return Loads(support, _words(support, standing), standing, thrown, (one_way - other_way) / 2)
 
@@ -175,29 +175,38 @@ def _words(support: Support, standing: Sequence[Connection]) -> str:
 def _mounts(cases: list[LoadCase], loads: Loads) -> tuple[MountResult, ...]:
     """Of each mount that stands; those that are alike are worked out together."""
     standing, names = loads.standing, solve_names(loads.standing)
-    thrown = [mount.parts_of(loads.thrown[:, :, n]) for n, mount in enumerate(standing)]
-    shaken = [mount.parts_of(loads.shaken[:, :, n]) for n, mount in enumerate(standing)]
     alike: dict[Hashable, list[int]] = {}
     for n, mount in enumerate(standing):
         alike.setdefault(mount.alike, []).append(n)
-    rows: dict[int, list[UtilisationRow]] = {n: [] for n in range(len(standing))}
+    found: dict[int, MountResult] = {}
     for group in alike.values():
-        for n, row in _rows(standing[group[0]], _together(thrown, group), _together(shaken, group), cases, names):
-            rows[group[n]].append(row)
-    return tuple(_mount(cases, mount, thrown[n], rows[n]) for n, mount in enumerate(standing))
+        mounts = [standing[n] for n in group]
+        thrown, shaken = _parts(mounts, loads.thrown[:, :, group]), _parts(mounts, loads.shaken[:, :, group])
+        rows: list[list[UtilisationRow]] = [[] for _ in group]
+        for n, row in _rows(mounts[0], thrown, shaken, cases, names):
+            rows[n].append(row)
+        demands = _demands(mounts[0], thrown, cases)
+        found.update(zip(group, map(_mount, mounts, rows, demands), strict=True))
+    return tuple(found[n] for n in range(len(standing)))
 
 
-def _together(loads: Sequence[Parts], group: Sequence[int]) -> Parts:
-    n, d, w = (np.stack([loads[i][part] for i in group]) for part in range(3))
+def _parts(mounts: Sequence[Connection], forces: Matrix) -> Parts:
+    """(mounts, s, k) of each part of (s, k, mounts, 3) forces."""
+    parts = [mount.parts_of(forces[:, :, n]) for n, mount in enumerate(mounts)]
+    n, d, w = (np.stack(rows) for rows in zip(*parts, strict=True))
     return n, d, w
 
 
-def _mount(cases: list[LoadCase], mount: Connection, load: Parts, rows: Iterable[UtilisationRow]) -> MountResult:
-    ranked = sorted(rows, key=lambda row: -row.utilisation)
+def _demands(mount: Connection, load: Parts, cases: list[LoadCase]) -> list[tuple[Demand, ...]]:
+    """Of each of a number of mounts like one."""
     press = np.maximum(-load[0], 0.0) if mount.bears_face else np.zeros_like(load[0])
-    most = (part.max(axis=0).tolist() for part in (*mount.pull_and_shear(load), press))
-    demands = tuple(Demand(case.name, *row) for case, *row in zip(cases, *most, strict=True))
-    asks = tuple(mount.shape_asks())
+    most = [part.max(axis=1).tolist() for part in (*mount.pull_and_shear(load), press)]
+    names = [case.name for case in cases]
+    return [tuple(map(Demand, names, *rows)) for rows in zip(*most, strict=True)]
+
+
+def _mount(mount: Connection, rows: Iterable[UtilisationRow], demands: tuple[Demand, ...]) -> MountResult:
+    ranked, asks = sorted(rows, key=lambda row: -row.utilisation), tuple(mount.shape_asks())
     return MountResult(mount.id, mount, tuple(ranked), asks, demands, *mount.tightening, mount.unchecked, mount.remarks)
 
 

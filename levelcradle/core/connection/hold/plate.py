@@ -209,18 +209,15 @@ def wall_asks(plate: HeldPlate, frame: Placement, seat: Seat) -> Iterator[tuple[
         return
     ends = [(-plate.c_mm, w, n) for w in (-lies.half_mm, lies.half_mm) for n in (lies.near_mm, lies.far_mm)]
     local = (frame.points(np.array(ends)) - np.array(seat.placement.origin)) @ seat.placement.turn
-    along = local[:, seat.runs]
+    (left, right), (bottom, top) = ((min(row), max(row)) for row in local.T[[seat.runs, 2]].tolist())
     low, high = wall.flat_from_mm, wall.flat_to_mm
-    up = (
-        f"{lies.what} from {local[:, 2].min():.1f} to {local[:, 2].max():.1f} up the wall, its flat is {low:.1f} to "
-        f"{high:.1f}"
-    )
-    yield up, bool(local[:, 2].min() >= low - 1e-6 and local[:, 2].max() <= high + 1e-6)
+    up = f"{lies.what} from {bottom:.1f} to {top:.1f} up the wall, its flat is {low:.1f} to {high:.1f}"
+    yield up, bottom >= low - 1e-6 and top <= high + 1e-6
     span = (
-        f"{lies.what} from {along.min():.1f} to {along.max():.1f} along the wall, which runs from "
-        f"{wall.start_mm:.1f} to {wall.end_mm:.1f}"
+        f"{lies.what} from {left:.1f} to {right:.1f} along the wall, which runs from {wall.start_mm:.1f} to "
+        f"{wall.end_mm:.1f}"
     )
-    yield span, bool(along.min() >= wall.start_mm - 1e-6 and along.max() <= wall.end_mm + 1e-6)
+    yield span, left >= wall.start_mm - 1e-6 and right <= wall.end_mm + 1e-6
 
 
 def _patch_steps(plate: HeldPlate, patch: WallPatch, load: Load) -> tuple[Step, ...]:
