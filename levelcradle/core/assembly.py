@@ -280,6 +280,7 @@ def _weights(design: Design, boxes: Mapping[str, PlacedBox], unsure: Sequence[st
     rows = sorted(design.items.items(), key=lambda row: (row[1].state != "out", row[1].order, row[1].name))
     placed = {gear.id: gear.at for box in boxes.values() for gear in box.gear}
     guessed = {path for path in unsure if path.startswith("/items/")}
+    read = {path.split("/")[2] for path in design.readings if path.startswith("/items/")}
     found = {}
     for key, item in rows:
         if item.state == "stays":
@@ -293,7 +294,7 @@ def _weights(design: Design, boxes: Mapping[str, PlacedBox], unsure: Sequence[st
             item.weighs_kg,
             max(item.tol_kg, accepted_plus_minus(design, mass) or 0.0),
             placed.get(key) if isinstance(item.place, InBox) else item.at_mm,
-            _place_tol(design, f"/{path}/at_mm"),
+            _place_tol(design, f"/{path}/at_mm") if key in read else (0.0, 0.0, 0.0),
             any(under(guess, mass) for guess in guessed),
         )
     return found

@@ -1,7 +1,8 @@
 """What the mounts have to say: support in words first, then each mount by its weakest check, then each hard point."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from operator import attrgetter
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import Vec
@@ -190,9 +191,7 @@ def _spots(supports: tuple[SupportResult, ...], bars: tuple[CrossmemberResult, .
         if all(m.presses for m in mounts):
             yield _borne(path, mounts)
             continue
-        cases = list(zip(*(m.demands for m in mounts), strict=True))
-        pull = max(sum(demand.pull_n for demand in case) for case in cases)
-        shear = max(sum(demand.shear_n for demand in case) for case in cases)
+        pull, shear = _together(mounts, attrgetter("pull_n")), _together(mounts, attrgetter("shear_n"))
         yield Finding(
             id=f"mount:spot:{path.rsplit('/', 1)[-1]}",
             code="mount.spot",
@@ -209,10 +208,14 @@ def _spots(supports: tuple[SupportResult, ...], bars: tuple[CrossmemberResult, .
         )
 
 
+def _together(mounts: list[_OnSpot], figure: Callable[[Demand], float]) -> float:
+    """Of all that lands on a spot, in their worst case."""
+    return max(map(sum, zip(*([figure(demand) for demand in m.demands] for m in mounts), strict=True)))
+
+
 def _borne(path: str, mounts: list[_OnSpot]) -> Finding:
     """What a thing must bear that boxes only lie on: all pads on it, in their worst case together."""
-    press = max(sum(demand.press_n for demand in case) for case in zip(*(m.demands for m in mounts), strict=True))
-    spot = mounts[0]
+    press, spot = _together(mounts, attrgetter("press_n")), mounts[0]
     return Finding(
         id=f"mount:spot:{path.rsplit('/', 1)[-1]}",
         code="mount.spot",
