@@ -16,7 +16,7 @@ from levelcradle.core.hang import how_it_hangs
 from levelcradle.demo import demo_design
 from tests.stranger import stranger_tree
 
-from .conftest import peak_mb
+from .conftest import keep_mb, peak_mb
 
 
 def one_bay(keepouts: int) -> Design:
@@ -154,7 +154,7 @@ study(demo, Wishes(kinds=("flagstone", "ingot"), bays=tuple(demo.bays), more_tha
 def test_memory_of_studies(benchmark: BenchmarkFixture) -> None:
     """Peak resident memory of a process that makes two large studies, in MB; the time is beside the point."""
     peak = benchmark.pedantic(peak_mb, (STUDIES,), rounds=1)
-    benchmark.extra_info["megabytes"] = round(peak)
+    keep_mb(benchmark, peak)
     assert peak <= 1024
 
 

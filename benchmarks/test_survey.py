@@ -17,7 +17,7 @@ from levelcradle.core.analysis import analyse
 from levelcradle.core.design import Design, validate
 from levelcradle.exchange import Scan, read_scan
 
-from .conftest import peak_mb, surveyed_tree
+from .conftest import keep_mb, peak_mb, surveyed_tree
 
 
 def scanned(million: bool = False) -> bytes:
@@ -78,5 +78,5 @@ def test_memory_of_reading_and_analysing(benchmark: BenchmarkFixture, tmp_path: 
     file = tmp_path / "scan.stl"
     file.write_bytes(scanned(million))
     peak = benchmark.pedantic(peak_mb, (READ_IN, str(file), "5" if million else "2"), rounds=1)
-    benchmark.extra_info["megabytes"] = round(peak)
+    keep_mb(benchmark, peak)
     assert peak <= 1024
