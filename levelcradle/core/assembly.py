@@ -14,6 +14,7 @@ from levelcradle.core.crossmember import PlacedCrossmember
 from levelcradle.core.design import ANCHORS, Bay, Box, Design, Item, Mount, Pose, Tables, Vehicle, tree_of
 from levelcradle.core.design.accepted import accepted_plus_minus, guesses, under
 from levelcradle.core.design.agreed import AgreedGap, Chain
+from levelcradle.core.design.base import Face, Side
 from levelcradle.core.design.bay import BaySide
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.design.readings import kind_of
@@ -554,16 +555,30 @@ def face_of(box: PlacedBox | tuple[Shell, Placement], face: str) -> tuple[Vec, V
     return placement.point((middle[0], middle[1], middle[2])), placement.direction((normal[0], normal[1], normal[2]))
 
 
-def seat_of(
-    box: Box, shell: Shell, placement: Placement, face: Literal["front", "aft", "left", "right", "base", "top"]
-) -> Seat:
-    """The face of a box that a mount would hold."""
-    point, normal = face_of((shell, placement), face)
-    wall = None if face == "base" or face == "top" else shell.made.wall_at(face)
-    return Seat(point, normal, placement, wall, box.name, box.material, shell.made.over, shell.made.closed_face)
+def seat_of(box: Box, shell: Shell, placement: Placement, face: Face, at: Vec) -> Seat:
+    """The face of a box that a mount would hold, which lands at a place."""
+    (point, normal), made = face_of((shell, placement), face), shell.made
+    runs, rises, wall = 1 - FACE_AT[face][0], 2, None
+    if face == "base" or face == "top":
+        edge = _edge_before(made.over, placement.inverse.point(at))
+        rises = FACE_AT[edge][0]
+        runs, wall = 1 - rises, made.tube_at(edge) if face == "base" else None
+    else:
+        wall = made.wall_at(face)
+    if wall is not None:
+        point = plus(point, scaled(normal, -wall.sunk_mm))
+    return Seat(point, normal, placement, wall, box.name, box.material, made.over, made.closed_face, runs, rises)
+
+
+def _edge_before(over: tuple[Vec, Vec], at: Vec) -> Side:
+    """The edge of a box that a place is furthest beyond, seen from below."""
+    low, high = over
+    beyond: dict[Side, float] = {
+        "front": low[0] - at[0], "aft": at[0] - high[0], "left": low[1] - at[1], "right": at[1] - high[1],
+    }  # fmt: skip
+    return max(beyond, key=lambda edge: beyond[edge])
 
 
 def _connection(key: str, mount: Mount, box: Box, shell: Shell, placement: Placement, design: Design) -> Connection:
-    return connect(
-        key, mount, spot_of(mount.lands_on, design), seat_of(box, shell, placement, mount.face), design.tables
-    )
+    spot = spot_of(mount.lands_on, design)
+    return connect(key, mount, spot, seat_of(box, shell, placement, mount.face, spot.at), design.tables)

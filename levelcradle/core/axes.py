@@ -11,11 +11,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["Matrix", "Placement", "Vec", "cross", "dot", "minus", "plus", "rotation", "scaled", "unit", "vec"]
+__all__ = ["AXES", "Matrix", "Placement", "Vec", "cross", "dot", "minus", "plus", "rotation", "scaled", "unit", "vec"]
 
 Vec = tuple[float, float, float]
 Matrix = NDArray[np.float64]
 
+AXES: tuple[Vec, Vec, Vec] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 _QUARTERS = {0: (1.0, 0.0), 90: (0.0, 1.0), 180: (-1.0, 0.0), 270: (0.0, -1.0)}
 
 

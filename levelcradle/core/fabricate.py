@@ -8,7 +8,7 @@ from typing import Literal, TypeVar
 
 from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.bar import Bar
-from levelcradle.core.box import divider_part
+from levelcradle.core.box import divider_part, notched
 from levelcradle.core.connection import bolt_bought, spot_of
 from levelcradle.core.design.mount import OnHardPoint
 from levelcradle.core.mount import bolted, drilled
@@ -83,6 +83,7 @@ def bought_for_crossmembers(assembly: Assembly) -> Iterator[tuple[str, str]]:
             yield f"sleeve for {through.bolt.size}, {spec.size_mm - 2 * spec.wall_mm:g} long", spec.name
 
 
+NOTCH_MM = 6.0  # round a tab, for its welds: common practice, no source
 Made = TypeVar("Made", FlatPart, Bar)
 CROSSMEMBERS = "CM"
 """What their marks begin with."""
@@ -104,8 +105,9 @@ def _parts(assembly: Assembly, box: PlacedBox) -> Iterator[FlatPart]:
     plates = [solid for piece in box.shell.pieces if piece.role == "divider" for solid in piece.solids]
     for number, plate in enumerate(plates, 1):
         yield _in_vehicle(divider_part(box.id, box.box.name, number, plate.low, plate.high, of), box)
+    tabs = [p.solid.moved(box.placement.inverse) for m in box.mounts if m.on_tube for p in m.pieces if p.on_wall]
     for part in box.shell.parts(box.id, box.box.name):
-        yield _in_vehicle(part, box)
+        yield _in_vehicle(notched(part, tabs, NOTCH_MM), box)
     for mount in box.mounts:
         for part in mount.parts(assembly.tables):
             yield replace(part, of=(box.path, f"mounts/{mount.id}"))

@@ -37,7 +37,7 @@ class WeldSymbol:
 
 
 def symbols_of(hold: ToBox) -> tuple[WeldSymbol, ...]:
-    """Of what is welded: the two fillets beside a plate, the one across its end, plugs, and the one round its
+    """Of what is welded: the two fillets beside a plate, those across it, plugs, and the one round its
     doubler."""
     return tuple(_symbols(hold)) if isinstance(hold, Welded) else ()
 
@@ -47,8 +47,10 @@ def _symbols(hold: Welded) -> Iterator[WeldSymbol]:
     yield WeldSymbol(leg, f"{hold.length_mm:g}", "either side", 0)
     if hold.across_end:
         yield WeldSymbol(leg, "", "across its end", 2)
+    if hold.across_start:
+        yield WeldSymbol(leg, "", "across, at the edge", 3 if hold.across_end else 2)
     if plugs := hold.plugs:
-        first = 3 if hold.across_end else 2
+        first = 2 + hold.across_end + hold.across_start
         yield WeldSymbol(f"{plugs.hole_mm:g}", f"{plugs.count}×", "plugs, filled", first, plug=True)
     if plate := hold.doubler:
         yield WeldSymbol(f"z{plate.weld_leg_mm:g}", "", "doubler, all round", None)

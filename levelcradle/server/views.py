@@ -11,6 +11,7 @@ from levelcradle.core.axes import Vec
 from levelcradle.core.clearance import SnapPoint
 from levelcradle.core.compared import Compared
 from levelcradle.core.cuts import Body, Cut
+from levelcradle.core.design.base import Face
 from levelcradle.core.design.operation import Op, OpName
 from levelcradle.core.finding import Figure, Finding, State, Step, Unit
 from levelcradle.core.level import Corners, Lean, LoadRow, MassRow, PlusMinus, WeighedRow, WheelLoads
@@ -310,7 +311,7 @@ class WithinOut(Out):
 
     path: str
     name: str
-    face: Literal["front", "aft", "left", "right"]
+    face: Face
     off_mm: float
     misses_mm: float
     why: str

@@ -19,7 +19,8 @@ from levelcradle.core.finding import Finding, message_text
 from levelcradle.core.hang import size_one
 from levelcradle.core.level import level_result
 from levelcradle.core.mount import CrossmemberResult, crossmember_result
-from levelcradle.core.mount.crossmembers import end_forces, sag_mm
+from levelcradle.core.mount.beam import end_forces
+from levelcradle.core.mount.crossmembers import sag_mm
 from tests.core.crossed import RAILS_MM, crossed
 from tests.core.hung import AT, of_box
 from tests.plain import analysed, as_found

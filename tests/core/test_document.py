@@ -73,7 +73,7 @@ def test_a_new_design_carries_its_own_tables_with_their_sources() -> None:
         ("/load_states/driver/aboard/ghost", True, "/load_states/driver/aboard/ghost", "there is no thing"),
         ("/name", "bell\u0007", "/name", "cannot be printed"),
         ("/items/Bad Id", {"name": "x", "state": "in"}, "/items/Bad Id", "must be lower-case letters"),
-        ("/format", 12, "/format", "reads formats 1 to 11"),
+        ("/format", 13, "/format", "reads formats 1 to 12"),
     ],
 )
 def test_nonsense_is_refused_with_its_path_and_a_sentence(

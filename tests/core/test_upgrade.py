@@ -84,6 +84,7 @@ def test_of_formats_from_2_on_everything_stands_where_it_stood(number: int) -> N
         "vehicle_stiffness_n_per_mm",
         "least_hz",
         "across_end",
+        "across_start",
     }
     added |= {"window"} if number < 7 else set()
 

@@ -6,7 +6,8 @@ from Pynite import FEModel3D
 
 from levelcradle.core.bar import Angle, Flatbar, Tube
 from levelcradle.core.crossmember import section_figures
-from levelcradle.core.mount.crossmembers import end_forces, sag_mm
+from levelcradle.core.mount.beam import end_forces
+from levelcradle.core.mount.crossmembers import sag_mm
 
 E, G = 210_000.0, 80_770.0
 

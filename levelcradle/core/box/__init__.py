@@ -2,6 +2,7 @@
 
 from levelcradle.core.box.chambers import ChamberMade
 from levelcradle.core.box.chamfers import inside_chamfer, largest_chamfer, lined_beside, meeting
+from levelcradle.core.box.cut_out import notched
 from levelcradle.core.box.lightening import Lightened
 from levelcradle.core.box.liners import LinerPiece, board_pieces, in_one_strip, liner_pieces, runner_count
 from levelcradle.core.box.made import Layers, Made, StackRow, Wall
@@ -28,6 +29,7 @@ __all__ = [
     "StackRow",
     "Wall",
     "divider_part",
+    "notched",
     "in_one_strip",
     "inside_chamfer",
     "largest_chamfer",

@@ -4,7 +4,9 @@ is so much lighter."""
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from shapely.geometry import Point
+from shapely.geometry import Point, Polygon, box
+from shapely.geometry.polygon import orient
+from shapely.ops import unary_union
 
 from levelcradle.core.axes import Placement, Vec, dot, plus, scaled, vec
 from levelcradle.core.box.piece import Piece
@@ -13,7 +15,7 @@ from levelcradle.core.fold import FoldedFlat, fold
 from levelcradle.core.part import FlatPart, Hole
 from levelcradle.core.solids import Solid, rod, touches
 
-__all__ = ["Taken", "drilled", "flat_under", "is_under", "lighter"]
+__all__ = ["Taken", "drilled", "flat_under", "is_under", "lighter", "notched"]
 
 WITHIN_MM, PROBE_MM = 1e-3, 0.1
 
@@ -51,6 +53,28 @@ def drilled(part: FlatPart, holes: Sequence[tuple[Vec, Vec, Hole]]) -> FlatPart:
             x, y, _ = back.point(at)
             found.append(replace(hole, at=(round(x, 6), round(y, 6))))
     return replace(part, holes=(*part.holes, *found)) if found else part
+
+
+def notched(part: FlatPart, solids: Sequence[Solid], room_mm: float) -> FlatPart:
+    """A flat sheet without what solids take of it from its edge, and so much round them; holes there fall away. Solids
+    and sheet in one frame."""
+    flats = fold(part).flats if solids and part.stand else ()
+    if len(flats) != 1:
+        return part
+    back, sheet = flats[0].placement.inverse, Polygon(part.outline)
+    inside = [solid for solid in (solid.moved(back) for solid in solids) if _in_sheet(solid, part.thickness_mm)]
+    taken = [box(*solid.low[:2], *solid.high[:2]).buffer(room_mm, join_style="mitre") for solid in inside]
+    left = sheet.difference(unary_union(taken)) if taken else sheet
+    if not taken or not isinstance(left, Polygon) or left.interiors or left.is_empty:
+        return part
+    outline = tuple((round(x, 6), round(y, 6)) for x, y in orient(left.normalize(), 1.0).exterior.coords[:-1])
+    holes = tuple(hole for hole in part.holes if left.contains(Point(hole.at).buffer(hole.diameter_mm / 2)))
+    notes = (*part.notes, f"Notched {room_mm:g} wider than the tabs that lie in it")
+    return replace(part, outline=outline, holes=holes, notes=notes)
+
+
+def _in_sheet(solid: Solid, thickness_mm: float) -> bool:
+    return solid.low[2] < thickness_mm - WITHIN_MM and solid.high[2] > WITHIN_MM
 
 
 def is_under(piece: Piece, at: Vec, out: Vec) -> bool:

@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Literal
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.bar import Bar
@@ -10,7 +9,7 @@ from levelcradle.core.box.made import Layers, Made, StackRow, Wall
 from levelcradle.core.box.making import cannot
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece
 from levelcradle.core.box.plates import wall_plate
-from levelcradle.core.design.base import FACE_AT, Face
+from levelcradle.core.design.base import FACE_AT, Face, Side
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Closure, Existing
 from levelcradle.core.design.tables import Material
@@ -126,12 +125,15 @@ class ExistingCase:
         yield Outside("tray", "body", block((0.0, 0.0, 0.0), (length, width, rim)))
         yield Outside("lid", "closure", block((0.0, 0.0, rim), self.spec.size_mm))
 
-    def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
+    def wall_at(self, face: Side) -> Wall:
         """The whole wall: how its edges are made is not known, and the check of what is fixed to it is rough."""
         length, width, height = self.spec.size_mm
         along = length if face in ("left", "right") else width
         rim = height - self.spec.top_mm
         return Wall(0.0, along, self.spec.base_mm, rim, rim, self.spec.wall_mm, self.material)
+
+    def tube_at(self, edge: Side) -> Wall | None:
+        return None
 
     def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
         """How its edges are made is not known: all but as much as its walls are thick."""

@@ -10,7 +10,7 @@ from typing import Literal, Protocol
 from levelcradle.core.axes import Vec
 from levelcradle.core.bar import Bar
 from levelcradle.core.box.piece import Outside, Piece
-from levelcradle.core.design.base import Face
+from levelcradle.core.design.base import Face, Side
 from levelcradle.core.design.tables import Material
 from levelcradle.core.finding import Finding
 from levelcradle.core.part import Flat, FlatPart
@@ -61,7 +61,9 @@ class Layers:
 @dataclass(frozen=True, slots=True)
 class Wall:
     """What there is of a wall for things to be fixed to, in the box's frame: from where to where along it, between
-    which heights it is flat and free, how high it is from foot to rim, how thick, and of what."""
+    which heights it is flat and free, how high it is from foot to rim, how thick, and of what. Of the underside of a
+    tube its height is how wide that is, and its heights lie across it; ``sunk_mm``: how far it lies behind what clads
+    the box."""
 
     start_mm: float
     end_mm: float
@@ -70,6 +72,8 @@ class Wall:
     height_mm: float
     thickness_mm: float
     material: Material
+    what: str = "wall"
+    sunk_mm: float = 0.0
 
 
 class Made(Protocol):
@@ -133,8 +137,11 @@ class Made(Protocol):
     def outside(self) -> Iterator[Outside]:
         """What gaps are measured to, without what stands out of it."""
 
-    def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
+    def wall_at(self, face: Side) -> Wall:
         """The wall on a face."""
+
+    def tube_at(self, edge: Side) -> Wall | None:
+        """The underside of the tube along an edge of the base; None where there is none."""
 
     def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
         """What is flat and free of a face for a cover to lie on: its first corner and its last, along the first and the

@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Literal
 
 import numpy as np
 from shapely.geometry import Polygon
@@ -19,7 +18,7 @@ from levelcradle.core.box.openings import openings_of
 from levelcradle.core.box.piece import Outside, Piece, Role
 from levelcradle.core.box.plates import wall_plate
 from levelcradle.core.box.welding import welded_by
-from levelcradle.core.design.base import FACE_AT, FACES, Face
+from levelcradle.core.design.base import FACE_AT, FACES, Face, Side
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Closure, Racked
 from levelcradle.core.design.tables import Material
@@ -172,10 +171,13 @@ class RackedBox:
     def outside(self) -> Iterator[Outside]:
         yield Outside("rack", "body", block((0.0, 0.0, 0.0), self.outer_mm))
 
-    def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
+    def wall_at(self, face: Side) -> Wall:
         """The insert alone: the angles before it are not counted for what is fixed to it."""
         along, height = self.outer_mm[0 if face in ("left", "right") else 1], self.outer_mm[2]
         return Wall(0.0, along, 0.0, height, height, self.spec.insert_mm, self.material)
+
+    def tube_at(self, edge: Side) -> Wall | None:
+        return None
 
     def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
         """Between the angles."""

@@ -14,7 +14,7 @@ from levelcradle.core.connection.connection import (
 )
 from levelcradle.core.connection.hold.offer import narrowed
 from levelcradle.core.connection.kinds import OFFERS, connect
-from levelcradle.core.connection.offers import Place, Reach, Side
+from levelcradle.core.connection.offers import Place, Reach
 from levelcradle.core.connection.recipes import RECIPES, SHAPE_OF
 from levelcradle.core.connection.spot import Spot, crossmember_in, frame_of, spot_of
 
@@ -33,7 +33,6 @@ __all__ = [
     "Road",
     "Seat",
     "Second",
-    "Side",
     "Spot",
     "bolt_bought",
     "connect",

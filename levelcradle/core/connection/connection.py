@@ -11,7 +11,7 @@ from typing import Literal, Protocol
 import numpy as np
 from numpy.typing import NDArray
 
-from levelcradle.core.axes import Matrix, Placement, Vec, dot, minus, plus, scaled
+from levelcradle.core.axes import Matrix, Placement, Vec, minus, plus, scaled
 from levelcradle.core.box import Wall
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design.mount import Mount
@@ -42,9 +42,11 @@ TOUCHES_MM = 1.0  # a spot this near to a thing's solid lies on that thing
 
 @dataclass(frozen=True, slots=True)
 class Seat:
-    """The face of a box that a mount holds, in vehicle axes: a point of its outside, its outward normal, the wall there
-    (none on the base), and how the box stands. ``over``: its corners with what closes it, in its own frame;
-    ``closed``: the face that it is filled through."""
+    """The face of a box that a mount holds, in vehicle axes: a point of it, its outward normal, the wall there (on the
+    base the tube that a hard point is beyond, if any), and how the box stands.
+
+    ``over``: its corners with what closes it, in its own frame; ``closed``: the face that it is filled through;
+    ``runs``, ``rises``: the axes of the box along which the wall runs, and its heights are."""
 
     point: Vec
     normal: Vec
@@ -54,12 +56,8 @@ class Seat:
     material: str  # id of what the box is made of
     over: tuple[Vec, Vec]
     closed: str
-
-    @property
-    def runs(self) -> int:
-        """The axis of the box along which the face runs, level."""
-        across = self.placement.direction((0.0, 1.0, 0.0))
-        return 0 if abs(dot(self.normal, across)) > 0.5 else 1
+    runs: int
+    rises: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -224,6 +222,10 @@ class Connection(Protocol):
         in the metal, told by 0; None of one in a round hole, or of none."""
 
     @property
+    def on_tube(self) -> Seat | None:
+        """Of one that is welded to a tube of its box's frame, where."""
+
+    @property
     def second(self) -> Second | None:
         """Of a second restraint, which counts for nothing in a crash: what it does if the others let go."""
 
@@ -306,6 +308,10 @@ class Plain:
 
     @property
     def slides(self) -> int | None:
+        return None
+
+    @property
+    def on_tube(self) -> Seat | None:
         return None
 
     @property

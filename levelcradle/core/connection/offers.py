@@ -1,14 +1,12 @@
 """How a box could hang: what is within reach of its walls, and how mounts of a kind are made for it."""
 
 from dataclasses import dataclass
-from typing import Literal
 
 from levelcradle.core.connection.connection import Seat
 from levelcradle.core.connection.spot import Spot
+from levelcradle.core.design.base import Face
 
-__all__ = ["Place", "Reach", "Side"]
-
-Side = Literal["front", "aft", "left", "right"]
+__all__ = ["Place", "Reach"]
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -16,7 +14,7 @@ class Place:
     """A spot of the vehicle and the wall of a box that a mount there would hold."""
 
     spot: Spot
-    face: Side
+    face: Face
     seat: Seat
 
 

@@ -4,7 +4,7 @@ the lightest first."""
 from dataclasses import dataclass, replace
 from itertools import product
 
-__all__ = ["IN_ALUMINIUM", "RADII", "RECIPES", "ROUND_MM", "ROUND_UP_MM", "SHAPE_OF", "WIDTHS", "Recipe"]
+__all__ = ["IN_ALUMINIUM", "LENGTHS", "RADII", "RECIPES", "ROUND_MM", "ROUND_UP_MM", "SHAPE_OF", "WIDTHS", "Recipe"]
 
 RADII = {
     4: 4.0,

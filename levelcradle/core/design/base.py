@@ -6,6 +6,7 @@ from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Fie
 
 __all__ = [
     "FACE_AT",
+    "Side",
     "FACES",
     "FACE_PAIRS",
     "FARTHEST_MM",
@@ -67,6 +68,7 @@ Size3 = Annotated[tuple[PositiveLength, PositiveLength, PositiveLength], BeforeV
 
 ModuleFace = Literal["end_a", "end_b", "side_a", "side_b", "base", "top"]
 Face = Literal["front", "aft", "left", "right", "base", "top"]
+Side = Literal["front", "aft", "left", "right"]
 FACE_AT: dict[str, tuple[int, float]] = {
     "front": (0, 0.0),
     "aft": (0, 1.0),

@@ -53,7 +53,7 @@ class Units(DocumentModel):
 class Design(DocumentModel):
     """Everything that was decided. Collections are objects keyed by id; results are never stored here."""
 
-    format: Literal[11]
+    format: Literal[12]
     name: Line
     units: Units = Units()
     sheets: SheetChoice = SheetChoice()
@@ -95,7 +95,7 @@ class Design(DocumentModel):
 
 def new_design(name: str, wheelbase_mm: float) -> Design:
     """An empty design for a car of which only the wheelbase is known."""
-    return Design(format=11, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
+    return Design(format=12, name=name, vehicle=Vehicle(wheelbase_mm=wheelbase_mm), tables=standard_tables())
 
 
 def broken_references(design: Design) -> Iterator[Problem]:

@@ -160,13 +160,14 @@ class Plugs(DocumentModel):
 
 class Welded(DocumentModel):
     """Two fillets, one on each side of leg B, to the wall or to a doubler on it; where asked for another across its
-    end, and plugs."""
+    end, or across it where it comes over the edge of what it lies on, and plugs."""
 
     type: Literal["welded"] = "welded"
     from_mm: PositiveLength = 22.0  # zs: start of the welds, off the contact plane
     length_mm: PositiveLength = 90.0
     leg_mm: PositiveLength = 4.0
     across_end: bool = False
+    across_start: bool = False
     plugs: Plugs | None = None
     doubler: Doubler | None = None
 
@@ -345,7 +346,7 @@ BoltedOn = OnHardPoint | OnCrossmember
 LandsOn = Annotated[OnHardPoint | OnMember | OnTwo | OnCrossmember, Field(discriminator="type")]
 FITS: dict[str, tuple[tuple[str, ...], tuple[str, ...], tuple[str, ...]]] = {
     "angle": (("welded", "bolted"), ("hardpoint", "crossmember"), ("front", "aft", "left", "right")),
-    "tab": (("welded", "bolted"), ("hardpoint", "crossmember"), ("front", "aft", "left", "right")),
+    "tab": (("welded", "bolted"), ("hardpoint", "crossmember"), ("front", "aft", "left", "right", "base")),
     "rest": (("loose",), ("hardpoint", "member", "crossmember"), ("base",)),
     "strap": (("loose",), ("two",), ("base", "top")),
 }
@@ -373,6 +374,10 @@ class Mount(DocumentModel):
                 f"a mount of kind {self.shape.type} is {' or '.join(holds)} to the {' or '.join(faces)} and lands on a "
                 f"{' or '.join(lands)}"
             )
+        if self.face == "base" and self.to_box.type == "bolted":
+            raise ValueError("a tab under the base is welded to a tube of the frame")
+        if getattr(self.to_box, "across_start", False) and self.face != "base":
+            raise ValueError("only what comes over the edge of a tube is welded across there")
         if getattr(self.lands_on, "isolator", None) is not None and self.shape.type != "angle":
             raise ValueError("only an angle stands on an isolator")
         return self

@@ -10,7 +10,7 @@ from levelcradle.core.tables import rows
 __all__ = ["FORMAT", "upgraded"]
 
 Tree = dict[str, Any]
-FORMAT = 11
+FORMAT = 12
 
 
 def upgraded(tree: Tree) -> Tree:
@@ -283,6 +283,13 @@ def _to_11(tree: Tree) -> Tree:
     return {**tree, "format": 11}
 
 
+# --- 11 to 12: tabs under the base of a frame, welded across its tube: there were none ---
+
+
+def _to_12(tree: Tree) -> Tree:
+    return {**tree, "format": 12}
+
+
 _STEPS: dict[int | None, Callable[[Tree], Tree]] = {
     1: _to_2,
     2: _to_3,
@@ -294,4 +301,5 @@ _STEPS: dict[int | None, Callable[[Tree], Tree]] = {
     8: _to_9,
     9: _to_10,
     10: _to_11,
+    11: _to_12,
 }

@@ -8,10 +8,11 @@ import numpy as np
 
 from levelcradle.core.assembly import PlacedBox
 from levelcradle.core.axes import vec
-from levelcradle.core.connection import Side, Spot
+from levelcradle.core.connection import Spot
+from levelcradle.core.design.base import Side
 from levelcradle.core.design.box import FACE_AT
 from levelcradle.core.finding import Figure
-from levelcradle.core.hang.within_reach import FACES, Within, place_on
+from levelcradle.core.hang.within_reach import SIDES, Within, place_on
 
 __all__ = ["Missing", "missing_points"]
 
@@ -51,7 +52,7 @@ def missing_points(box: PlacedBox, usable: Sequence[Within], holds: Callable[[Wi
 
 def _ranges(box: PlacedBox, like: Spot, holds: Callable[[Within], bool]) -> Iterator[Missing]:
     """On each wall the longest stretch of which every place that was tried would do."""
-    for face in FACES:
+    for face in SIDES:
         axis = 1 - FACE_AT[face][0]
         runs = [[p.place.spot.at for p in run] for good, run in groupby(_along(box, face, like), key=holds) if good]
         if not runs:

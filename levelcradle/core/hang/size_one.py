@@ -7,8 +7,9 @@ from typing import Any
 
 from levelcradle.core.analysis import Analysis, analyse
 from levelcradle.core.assembly import PlacedBox, resolve
-from levelcradle.core.connection import OFFERS, Connection, Contact, Side
+from levelcradle.core.connection import OFFERS, Connection, Contact
 from levelcradle.core.design import Design
+from levelcradle.core.design.base import Face
 from levelcradle.core.design.mount import Angle
 from levelcradle.core.design.patch import Op
 from levelcradle.core.edits import edited
@@ -78,7 +79,7 @@ class _Question:
     sizing: Sizing
     box: PlacedBox
     mount: Connection
-    face: Side
+    face: Face
 
     def holding(self) -> Iterator[dict[str, Any]]:
         yield from self.sizing.holding(self.row(), self._forces())

@@ -84,7 +84,7 @@ def _tried(
         state, why = ("unknown", plain(doubt)) if doubt and worst.state != "foul" else (worst.state, "")
     return WeldChoice(
         words=words,
-        fillet_mm=2 * hold.length_mm + (getattr(mount.shape, "width_mm", 0.0) if hold.across_end else 0.0),
+        fillet_mm=2 * hold.length_mm + getattr(mount.shape, "width_mm", 0.0) * (hold.across_end + hold.across_start),
         plugs=hold.plugs.count if hold.plugs else 0,
         state=state,
         utilisation=worst.utilisation if worst else None,

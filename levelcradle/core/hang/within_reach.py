@@ -4,12 +4,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from levelcradle.core.assembly import Assembly, PlacedBox, seat_of
-from levelcradle.core.connection import OFFERS, Place, Reach, Side, Spot, spot_of
+from levelcradle.core.connection import OFFERS, Place, Reach, Spot, spot_of
+from levelcradle.core.design.base import Face, Side
 from levelcradle.core.design.mount import OnHardPoint
 
-__all__ = ["FACES", "NEAR_MM", "Within", "place_on", "within_reach"]
+__all__ = ["SIDES", "NEAR_MM", "Within", "place_on", "within_reach"]
 
-FACES: tuple[Side, ...] = ("left", "right", "front", "aft")
+SIDES: tuple[Side, ...] = ("left", "right", "front", "aft")
+FACES: tuple[Face, ...] = (*SIDES, "base")
 NEAR_MM = 400.0  # further off nothing is told of a hard point: common practice, no source
 
 
@@ -21,7 +23,7 @@ class Within:
     kind: str
     path: str
     name: str
-    face: Side
+    face: Face
     off_mm: float
     misses_mm: float
     why: str
@@ -49,13 +51,18 @@ def _unless_taken(assembly: Assembly, box: PlacedBox, row: Within) -> Within:
     return replace(row, why=f"carries the {owner} already") if owner and not row.why else row
 
 
-def place_on(box: PlacedBox, spot: Spot, face: Side) -> Place:
-    return Place(spot, face, seat_of(box.box, box.shell, box.placement, face))
+def place_on(box: PlacedBox, spot: Spot, face: Face) -> Place:
+    return Place(spot, face, seat_of(box.box, box.shell, box.placement, face, spot.at))
 
 
 def _best(assembly: Assembly, box: PlacedBox, spot: Spot) -> Within | None:
     rows = list(_from_each(assembly, box, spot))
-    return min(rows, key=lambda row: (row.misses_mm, bool(row.why), row.off_mm)) if rows else None
+    return min(rows, key=lambda row: (row.misses_mm, bool(row.why), not _on_tube(row), row.off_mm), default=None)
+
+
+def _on_tube(row: Within) -> bool:
+    """A frame's tube holds more than what clads it."""
+    return row.face == "base"
 
 
 def _from_each(assembly: Assembly, box: PlacedBox, spot: Spot) -> Iterator[Within]:

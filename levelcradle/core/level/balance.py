@@ -7,7 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
-from levelcradle.core.axes import Matrix, Vec, scaled
+from levelcradle.core.axes import AXES, Matrix, Vec, scaled
 from levelcradle.core.design.design import AS_FOUND
 from levelcradle.core.design.vehicle import Axles, CgGiven, Target, Total, Track, Vehicle, Weighing, WheelRates
 from levelcradle.core.design.vehicle import Corners as CornerReadings
@@ -55,11 +55,8 @@ class MassRow:
         found = [(key, tol, scaled(self.at, tol)) for key, tol in causes if tol]
         for axis, tol in enumerate(self.place_tol_mm):
             if tol:
-                found.append((f"place:{self.path}:{axis}", 0.0, scaled(_AXES[axis], self.mass_kg * tol)))
+                found.append((f"place:{self.path}:{axis}", 0.0, scaled(AXES[axis], self.mass_kg * tol)))
         return found
-
-
-_AXES: tuple[Vec, Vec, Vec] = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 
 
 @dataclass(frozen=True, slots=True)

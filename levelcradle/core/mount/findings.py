@@ -10,6 +10,7 @@ from levelcradle.core.connection import Governing
 from levelcradle.core.finding import Figure, Finding, State, Working, plain
 from levelcradle.core.mount.crossmember_findings import crossmember_findings
 from levelcradle.core.mount.crossmembers import CrossmemberResult, crossmember_result
+from levelcradle.core.mount.frame_tubes import frame_tube_findings
 from levelcradle.core.mount.frequency import frequency_findings
 from levelcradle.core.mount.holes import drilled_findings
 from levelcradle.core.mount.result import Demand, MountResult, SupportResult, UtilisationRow
@@ -37,6 +38,7 @@ def mount_findings(assembly: Assembly, supports: tuple[SupportResult, ...]) -> l
     found += [row for box in assembly.boxes.values() for row in _soft_and_hard(box)]
     found += [row for box in assembly.boxes.values() for row in slot_findings(assembly, box)]
     found += [row for box in assembly.boxes.values() for row in frequency_findings(assembly, box)]
+    found += [row for box in assembly.boxes.values() for row in frame_tube_findings(assembly, box)]
     return found
 
 

@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Literal
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.bar import Bar
@@ -30,7 +29,7 @@ from levelcradle.core.box.openings import FaceHole, openings_of
 from levelcradle.core.box.piece import Outside, Piece
 from levelcradle.core.box.plates import wall_plate
 from levelcradle.core.box.welding import welded_by
-from levelcradle.core.design.base import FACE_PAIRS, Face
+from levelcradle.core.design.base import FACE_PAIRS, Face, Side
 from levelcradle.core.design.box import FACE_AT, Box
 from levelcradle.core.design.construction import Cap, Closure, Flange, Folded
 from levelcradle.core.design.tables import Material
@@ -141,7 +140,7 @@ class FoldedBox:
         section = ((in_, up), (in_ - radius, up), (in_, up - radius))
         return along_edge(face, section, self.outer_mm, (0.0, self.outer_mm[1 - FACE_AT[face][0]]))
 
-    def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
+    def wall_at(self, face: Side) -> Wall:
         """Without what its edges lose: flat above its bend, below what its lid takes."""
         sheet, back = self.sheet, self.sheet.back_mm
         start, end, foot, flat = 0.0, self.outer_mm[0 if face in ("left", "right") else 1], 0.0, back
@@ -162,6 +161,9 @@ class FoldedBox:
         beside = min((sheet.rim_mm(f) for f in sheet.tops if FACE_AT[f][0] != FACE_AT[face][0]), default=rim_mm)
         under_lid = min(rim_mm - self.lid.covers_mm, beside)
         return Wall(start, end, flat, under_lid, rim_mm - foot, sheet.t, sheet.material)
+
+    def tube_at(self, edge: Side) -> Wall | None:
+        return None
 
     def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
         """Between its bends, and below what its lid takes."""

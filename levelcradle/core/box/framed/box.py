@@ -4,7 +4,6 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Literal
 
 from levelcradle.core.axes import Vec
 from levelcradle.core.bar import Bar
@@ -26,7 +25,7 @@ from levelcradle.core.box.made import LIFT_MM, Layers, Made, StackRow, Wall, gas
 from levelcradle.core.box.piece import Outside, Piece, Role, block_piece, head_piece
 from levelcradle.core.box.plates import WINDOW_KG_M3, window_bought
 from levelcradle.core.box.welding import welded_by
-from levelcradle.core.design.base import FACE_AT, Face
+from levelcradle.core.design.base import FACE_AT, Face, Side
 from levelcradle.core.design.box import Box
 from levelcradle.core.design.construction import Framed, Panel
 from levelcradle.core.design.tables import Material
@@ -158,10 +157,29 @@ class FramedBox:
         yield Outside("lid", "closure", block(*layer_on(self.frame, closed, 0.0, off)))
         yield Outside("lid screw heads", "fastener", block(*layer_on(self.frame, closed, off, heads)))
 
-    def wall_at(self, face: Literal["front", "aft", "left", "right"]) -> Wall:
+    def wall_at(self, face: Side) -> Wall:
         """The cladding alone, whole: the tubes behind it are not counted for what is fixed to it."""
         along, height = self.outer_mm[0 if face in ("left", "right") else 1], self.outer_mm[2]
         return Wall(0.0, along, 0.0, height, height, self.frame.spec.cladding_mm, self.frame.material)
+
+    def tube_at(self, edge: Side) -> Wall | None:
+        """Flat between the rounds of its corners, twice as wide as its metal is thick (EN 10219-2, from memory)."""
+        if self.closed_face == "base" or not self.frame.makeable:
+            return None
+        spec, (low, high) = self.frame.spec, self.frame.edges
+        (axis, far), s, round_ = FACE_AT[edge], spec.tube_mm, 2 * spec.tube_wall_mm
+        near, along = (high[axis] - s if far else low[axis]), 1 - axis
+        return Wall(
+            low[along],
+            high[along],
+            near + round_,
+            near + s - round_,
+            s,
+            spec.tube_wall_mm,
+            self.frame.material,
+            f"lower {edge} tube",
+            spec.cladding_mm,
+        )
 
     def flat_at(self, face: Face) -> tuple[Flat, Flat] | None:
         """Between the tubes; rails run across a base."""

@@ -7,10 +7,10 @@ from typing import Any
 
 import numpy as np
 
-from levelcradle.core.axes import Vec, dot, minus
+from levelcradle.core.axes import AXES, Vec, dot, minus
 from levelcradle.core.box import Wall
 from levelcradle.core.connection.connection import Seat
-from levelcradle.core.connection.recipes import IN_ALUMINIUM, ROUND_MM, ROUND_UP_MM, Recipe
+from levelcradle.core.connection.recipes import IN_ALUMINIUM, LENGTHS, ROUND_MM, ROUND_UP_MM, Recipe
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.design.mount import Behind, Bolt, Bolted, Doubler, OnCrossmember, OnHardPoint, Tab, Welded
 from levelcradle.core.design.tables import BoltSize, Tables
@@ -59,11 +59,10 @@ class Room:
         wall = seat.wall
         assert wall is not None
         local = seat.placement.turn.T @ np.array(minus(at, seat.placement.origin))
-        level = seat.placement.direction(((1.0, 0.0, 0.0), (0.0, 1.0, 0.0))[seat.runs])
-        up = seat.placement.direction((0.0, 0.0, 1.0))
+        level, up = (seat.placement.direction(AXES[axis]) for axis in (seat.runs, seat.rises))
         share = LARGEST_SHARE * wall.height_mm
         over = (wall.start_mm - local[seat.runs], wall.end_mm - local[seat.runs])
-        high = (wall.flat_from_mm - local[2], wall.flat_to_mm - local[2])
+        high = (wall.flat_from_mm - local[seat.rises], wall.flat_to_mm - local[seat.rises])
         upright = abs(dot(along, up)) > abs(dot(along, level))
         ahead, beside = (high, over) if upright else (over, high)
         sign = dot(along, up if upright else level)
@@ -108,7 +107,20 @@ def hold_of(
     recipe: Recipe, room: Room, wall: Wall, asked: Held, tables: Tables
 ) -> tuple[Welded | Bolted, float] | None:
     """What holds it, and how long its plate is for that; None where there is no room."""
+    if wall.what != "wall":
+        return _across_a_tube(recipe, room, wall, asked)
     return _bolted(recipe, room, asked, tables) if recipe.bolted else _welded(recipe, room, wall, asked)
+
+
+def _across_a_tube(recipe: Recipe, room: Room, wall: Wall, asked: Held) -> tuple[Welded, float] | None:
+    """Over all of its flat, welded at both its edges; one length, and no plate between."""
+    start, plain = room.near_mm, not (recipe.bolted or recipe.plate_mm) and recipe.held_mm == LENGTHS[0]
+    if not plain or not 0 <= start - asked.welds_mm <= asked.further_mm or recipe.width_mm / 2 > room.beside_mm:
+        return None
+    leg_mm = min(LARGEST_LEG_MM[wall.material.weldable_with], float(int(recipe.thickness_mm * 0.7)))
+    long = round(room.far_mm - start, 1)
+    welded = Welded(from_mm=round(start, 1), length_mm=long, leg_mm=leg_mm, across_end=True, across_start=True)
+    return welded, round(start, 1) + long
 
 
 def _welded(recipe: Recipe, room: Room, wall: Wall, asked: Held) -> tuple[Welded, float] | None:

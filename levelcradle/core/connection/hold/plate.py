@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from levelcradle.core.axes import Placement
+from levelcradle.core.box import Wall
 from levelcradle.core.connection.connection import ForceArray, Measure, MountPiece, Road, Seat
 from levelcradle.core.design.tables import BoltSize, Material
 from levelcradle.core.finding import Step
@@ -209,15 +210,19 @@ def wall_asks(plate: HeldPlate, frame: Placement, seat: Seat) -> Iterator[tuple[
         return
     ends = [(-plate.c_mm, w, n) for w in (-lies.half_mm, lies.half_mm) for n in (lies.near_mm, lies.far_mm)]
     local = (frame.points(np.array(ends)) - np.array(seat.placement.origin)) @ seat.placement.turn
-    (left, right), (bottom, top) = ((min(row), max(row)) for row in local.T[[seat.runs, 2]].tolist())
+    (left, right), (bottom, top) = ((min(row), max(row)) for row in local.T[[seat.runs, seat.rises]].tolist())
     low, high = wall.flat_from_mm, wall.flat_to_mm
-    up = f"{lies.what} from {bottom:.1f} to {top:.1f} up the wall, its flat is {low:.1f} to {high:.1f}"
+    up = f"{lies.what} from {bottom:.1f} to {top:.1f} {_height(wall)}, its flat is {low:.1f} to {high:.1f}"
     yield up, bottom >= low - 1e-6 and top <= high + 1e-6
     span = (
-        f"{lies.what} from {left:.1f} to {right:.1f} along the wall, which runs from {wall.start_mm:.1f} to "
+        f"{lies.what} from {left:.1f} to {right:.1f} along the {wall.what}, which runs from {wall.start_mm:.1f} to "
         f"{wall.end_mm:.1f}"
     )
     yield span, left >= wall.start_mm - 1e-6 and right <= wall.end_mm + 1e-6
+
+
+def _height(wall: Wall) -> str:
+    return "up the wall" if wall.what == "wall" else f"across the {wall.what}"
 
 
 def _patch_steps(plate: HeldPlate, patch: WallPatch, load: Load) -> tuple[Step, ...]:

@@ -122,12 +122,28 @@ class WeldedPlate(HeldPlate):
         # shorter ones are foul by their shape; the use stays finite
         a, half, least = self.throat_mm, self.width_mm / 2, 0.5
         low, high = _shorter(self.start_mm, self.end_mm, a, least)
-        lines = [((w, low), (w, high)) for w in (-half, half)]
-        if self.weld.across_end:
-            left, right = _shorter(-half, half, a, least)
-            lines.append(((left, self.long_mm), (right, self.long_mm)))
+        lines = [((w, low), (w, high)) for w in (-half, half)] if self.beside_counts else []
+        left, right = _shorter(-half, half, a, least)
+        lines += [((left, n), (right, n)) for n in self._across_at()]
         at = tuple((0.0, n) for n in self._plugs_at()) if plugs else ()
         return weld_group(tuple(lines), at, self._plug_mm2 / a)
+
+    def _across_at(self) -> Iterator[float]:
+        """How far from the bolt it is welded across."""
+        if self.weld.across_start:
+            yield self.start_mm
+        if self.weld.across_end:
+            yield self.long_mm
+
+    @property
+    def least_weld_mm(self) -> float:
+        """Of a fillet, with its ends. Source: EN 1993-1-8 4.5.1 (2)."""
+        return max(30.0, 6 * self.throat_mm) + 2 * self.throat_mm
+
+    @property
+    def beside_counts(self) -> bool:
+        """What is welded across both edges of a tube is so, whether or not that leaves length enough beside it."""
+        return self.weld.length_mm >= self.least_weld_mm or not (self.weld.across_start and self.weld.across_end)
 
     def _plugs_at(self) -> Iterator[float]:
         """Up from the bolt along its middle."""
@@ -173,8 +189,11 @@ class WeldedPlate(HeldPlate):
     def asks(self) -> Iterator[tuple[str, bool]]:
         """Sources: EN 1993-1-8 4.5.1; the rest common practice, no source."""
         yield f"welds end at {self.end_mm:.1f}, the bracket at {self.long_mm:.1f}", self.end_mm <= self.long_mm
-        least = max(30.0, 6 * self.throat_mm) + 2 * self.throat_mm
-        yield f"weld length {self.weld.length_mm:.1f}, at least {least:.1f}", self.weld.length_mm >= least
+        least = self.least_weld_mm
+        if self.beside_counts:
+            yield f"weld length {self.weld.length_mm:.1f}, at least {least:.1f}", self.weld.length_mm >= least
+        else:
+            yield f"weld across it {self.width_mm:.1f}, at least {least:.1f}", self.width_mm >= least
         yield from self._plug_asks()
         yield f"{self.metal.name} welded to {self.wall.name}", can_be_welded(self.metal, self.wall)
         yield from HeldPlate.asks(self)
@@ -258,6 +277,8 @@ class WeldedPlate(HeldPlate):
             yield block((-c, low, self.start_mm), (-c + leg, high, self.end_mm))
         if self.weld.across_end:
             yield block((-c, -half, self.long_mm), (-c + leg, half, self.long_mm + leg))
+        if self.weld.across_start:
+            yield block((-c - leg, -half, self.start_mm - leg), (-c, half, self.start_mm))
         if plugs := self.weld.plugs:
             for n in self._plugs_at():
                 yield rod((-c, 0.0, n), (-c + self.thickness_mm, 0.0, n), plugs.hole_mm / 2)
@@ -308,6 +329,7 @@ def weld_words(weld: Welded) -> str:
         f"two fillet welds, leg {weld.leg_mm:g}, {weld.length_mm:g} long, from {weld.from_mm:g} off the contact plane"
     )
     across = ", one across its end" if weld.across_end else ""
+    across += ", one where it comes over the tube's edge" if weld.across_start else ""
     plugs = f", {weld.plugs.count} plugs through holes of {weld.plugs.hole_mm:g}" if weld.plugs else ""
     return words + across + plugs
 

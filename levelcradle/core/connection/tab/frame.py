@@ -68,7 +68,7 @@ class TabFrame:
         low, high = seat.over
         beyond = [
             (float(reach), axis, sign)
-            for axis in (seat.runs, 2)
+            for axis in (seat.runs, seat.rises)
             for reach, sign in ((local[axis] - high[axis], -1.0), (low[axis] - local[axis], 1.0))
         ]
         reach, axis, sign = max(beyond)
@@ -81,7 +81,7 @@ class TabFrame:
         off = dot(minus(seat.point, spot.at), seat.normal) / dot(d, seat.normal) + doubler_mm
         passed = FACE_BY[axis, sign < 0]
         proud = _proud_mm(seat) if passed == seat.closed else 0.0
-        return TabFrame(spot.at, d, cross(n, d), n, lean > 0, off, axis == 2, reach, proud)
+        return TabFrame(spot.at, d, cross(n, d), n, lean > 0, off, axis == seat.rises, reach, proud)
 
 
 FACE_BY = {row: face for face, row in FACE_AT.items()}

@@ -46,12 +46,13 @@ class TabOffer:
             return None
         bolt, room = tables.bolts[thread_of(spot, tables)], Room.of(frame.at, frame.n, seat)
         least, most = _between(frame)
+        least_weld = LEAST_WELD_MM if seat.wall.what == "wall" else 0.0
         off = (
             (-most, "is {0} too near the wall's face"),
             (least - MOST_PACKING_D * bolt.d_mm, "is {0} further off the wall's face than packing reaches"),
             (room.near_mm - FARTHEST_MM, "is {0} further off than a tab reaches"),
             (WIDTHS[0] / 2 - room.beside_mm, "stands beyond the wall's end and misses by {0}"),
-            (LEAST_WELD_MM - (room.far_mm - room.near_mm), "has {0} too little of the wall's flat before it"),
+            (least_weld - (room.far_mm - room.near_mm), "has {0} too little of the wall's flat before it"),
         )
         misses, why = max(off)
         return Reach(frame.edge_mm, max(misses, 0.0), why if misses > 0 else "", square=True)

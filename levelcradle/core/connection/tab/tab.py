@@ -47,6 +47,8 @@ from levelcradle.core.strength import tightening
 
 __all__ = ["TabConnection"]
 
+NO_TUBE = "under the base a tab is welded to a tube of a frame, and there is none"
+
 
 @dataclass(frozen=True, eq=False)
 class TabConnection(Plain):
@@ -64,8 +66,10 @@ class TabConnection(Plain):
         shape, hold = cast(Tab, mount.shape), cast(Welded | Bolted, mount.to_box)
         doubler = hold.doubler if isinstance(hold, Welded) else None
         frame, wall = TabFrame.of(spot, seat, doubler.thickness_mm if doubler else 0.0), seat.wall
-        if isinstance(frame, str) or wall is None:
-            return Unfit(key, mount, spot, frame if isinstance(frame, str) else "it needs a wall", touches=False)
+        if wall is None:
+            return Unfit(key, mount, spot, NO_TUBE, touches=False)
+        if isinstance(frame, str):
+            return Unfit(key, mount, spot, frame, touches=False)
         plate = held_plate(
             hold,
             tables,
@@ -220,6 +224,10 @@ class TabConnection(Plain):
 
     def sits_on(self, solid: Solid) -> bool:
         return lies_on(self.spot, solid)
+
+    @property
+    def on_tube(self) -> Seat | None:
+        return self.seat if self.mount.face == "base" else None
 
     @property
     def slides(self) -> int | None:

@@ -1,0 +1,103 @@
+"""What mounts under a framed box do to the tubes of its lower ring: each a beam between two posts, all mounts on one
+together. The cladding is not counted; that posts and corners hold its ends is common practice, no source."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.axes import AXES, Placement, Vec, cross
+from levelcradle.core.bar import Tube
+from levelcradle.core.connection import Connection, Seat
+from levelcradle.core.finding import Figure, Finding, State, plain, utilisation_state
+from levelcradle.core.mount.beam import Beam, BeamState, CheckOfBar, Thrown, beam_checks
+from levelcradle.core.mount.result import loads_of
+from levelcradle.core.mount.unsure import unsure
+from levelcradle.core.strength import yield_beside_weld
+
+__all__ = ["frame_tube_findings"]
+
+NOT_CHECKED = (
+    "Free to turn at both posts, static. Not checked: the frame as a whole, its posts and corners, fatigue, weld "
+    "quality. Have it checked."
+)
+
+
+@dataclass(frozen=True, slots=True)
+class _OnTube:
+    """A tube of a box's frame, by where one of its mounts sits on it, and all that are welded to it."""
+
+    seat: Seat
+    mounts: tuple[Connection, ...]
+
+
+def frame_tube_findings(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+    loads = None
+    for name, on in _tubes(box).items():
+        loads = loads or loads_of(box, assembly.tables)
+        if not loads.thrown.size:
+            return
+        numbers = [n for n, mount in enumerate(loads.standing) if mount in on.mounts]
+        beam, frame = _beam(on.seat)
+        at = (np.array([loads.standing[n].contacts[0].at for n in numbers]) - np.array(frame.origin)) @ frame.turn
+        at[:, 0] = np.clip(at[:, 0], 0.0, beam.span_mm)  # what lies under a post bends nothing
+        row = Thrown(loads.thrown[:, :, numbers] @ frame.turn, at)
+        state = BeamState.of(beam, row, np.unique(at[:, 0]))
+        cases = list(assembly.tables.load_cases.values())
+        weakest = max(beam_checks(beam, (state,), cases, "tube"), key=lambda check: check.utilisation)
+        yield _finding(assembly, box, name, on.mounts, weakest)
+
+
+def _tubes(box: PlacedBox) -> dict[str, _OnTube]:
+    found: dict[str, _OnTube] = {}
+    for mount in box.mounts:
+        seat = mount.on_tube
+        if seat is not None and seat.wall is not None and not mount.unfit:
+            held = found[seat.wall.what].mounts if seat.wall.what in found else ()
+            found[seat.wall.what] = _OnTube(seat, (*held, mount))
+    return found
+
+
+def _beam(seat: Seat) -> tuple[Beam, Placement]:
+    """The tube between the middles of its posts, with its frame in vehicle axes: zero in the middle of its underside
+    at the first, x along it, z up into it."""
+    wall = seat.wall
+    assert wall is not None
+    s = wall.height_mm
+    beam = Beam(
+        Tube(s, wall.thickness_mm),
+        wall.end_mm - wall.start_mm - s,
+        yield_beside_weld(wall.material, wall.thickness_mm),
+    )
+    start = [0.0, 0.0, wall.sunk_mm]
+    start[seat.runs], start[seat.rises] = wall.start_mm + s / 2, (wall.flat_from_mm + wall.flat_to_mm) / 2
+    origin: Vec = (start[0], start[1], start[2])
+    x, z = AXES[seat.runs], AXES[2]
+    return beam, seat.placement.after(Placement(np.array([x, cross(z, x), z]).T, origin))
+
+
+def _finding(
+    assembly: Assembly, box: PlacedBox, tube: str, mounts: Sequence[Connection], weakest: CheckOfBar
+) -> Finding:
+    """Never better than tight: what holds its ends is rough."""
+    state: State = utilisation_state(weakest.utilisation)
+    state, why = ("tight" if state == "clear" else state), NOT_CHECKED
+    if doubt := unsure(assembly, (box,), (mount.spot.path for mount in mounts)):
+        state, why = ("foul" if state == "foul" else "unknown"), f"{plain(doubt)}. {NOT_CHECKED}"
+    return Finding(
+        id=f"tube:{box.path}:{tube.replace(' ', '-')}",
+        code="mount.tube",
+        station="mount",
+        state=state,
+        subjects=(box.path, *(f"mounts/{mount.id}" for mount in mounts)),
+        message=f"{plain(box.box.name)}, {tube} of its frame: {weakest.check}, use {{0}}, {plain(weakest.case)}",
+        figures=(Figure(weakest.utilisation, "use", "up"),),
+        value=weakest.utilisation,
+        limit=1.0,
+        margin=1.0 - weakest.utilisation,
+        unit="use",
+        rationale=why,
+        label=tube,
+        working=lambda: weakest.working,
+    )
