@@ -6,7 +6,7 @@ A new kind is a model in ``design.mount``, a class of this form, and its line in
 
 from collections.abc import Hashable, Iterator
 from dataclasses import dataclass
-from typing import Literal, Protocol
+from typing import Any, Literal, Protocol
 
 import numpy as np
 from numpy.typing import NDArray
@@ -243,6 +243,11 @@ class Plain:
     """What a kind of mount answers where it has nothing to say."""
 
     __slots__ = ()
+
+    @staticmethod
+    def fitted(made: dict[str, Any], spot: Spot, seat: Seat) -> dict[str, Any]:
+        """What was begun, drawn to where it is put."""
+        return made
 
     @property
     def measures(self) -> tuple[Measure, ...]:

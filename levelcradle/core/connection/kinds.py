@@ -32,6 +32,9 @@ class Maker(Protocol):
         """Shape, hold and landing of a new one on a hard point, a member or a crossmember, like another of its kind
         where there is one."""
 
+    def fitted(self, made: dict[str, Any], spot: Spot, seat: Seat, /) -> dict[str, Any]:
+        """What was begun, drawn to where it is put."""
+
 
 class Offering(Protocol):
     """How mounts of one kind are proposed."""

@@ -4,11 +4,18 @@ from collections.abc import Iterable, Iterator
 from math import ceil
 from typing import Any, Literal
 
+from pydantic import TypeAdapter
+
+from levelcradle.core.assembly import seat_of, stands
+from levelcradle.core.axes import Vec
+from levelcradle.core.box import shell_of
+from levelcradle.core.connection import Seat, spot_of
 from levelcradle.core.connection.kinds import MAKERS
 from levelcradle.core.design import Design, HardPoint
+from levelcradle.core.design.base import Face
 from levelcradle.core.design.crossmember import Crossmember
 from levelcradle.core.design.ids import free_id
-from levelcradle.core.design.mount import Angle, Bolt, Bolted, Doubler, Loose, OnTwo, Rest, Tab, Welded
+from levelcradle.core.design.mount import Angle, Bolt, Bolted, Doubler, LandsOn, Loose, OnTwo, Rest, Tab, Welded
 from levelcradle.core.design.patch import Op
 from levelcradle.core.design.survey import Member
 from levelcradle.core.edits.crossmembers import landing_on
@@ -17,6 +24,7 @@ from levelcradle.core.strength import class_like
 
 __all__ = ["doubled", "joined_by", "hung", "hung_on", "unhung"]
 
+_LANDS_ON: TypeAdapter[LandsOn] = TypeAdapter(LandsOn)
 # a doubler reaches so far beyond the weld on each side, and begins a little before it: common practice, no source
 ROUND_MM = 30.0
 BEFORE_MM = 12.0
@@ -25,7 +33,7 @@ EDGE = 1.5  # times their hole, to the edges of the plate: common practice, no s
 PITCH_MM = 40.0
 
 
-def hung(design: Design, box_id: str, kind: str, on: str, face: str, other: str | None = None) -> tuple[str, list[Op]]:
+def hung(design: Design, box_id: str, kind: str, on: str, face: Face, other: str | None = None) -> tuple[str, list[Op]]:
     """(id, patch) of a new mount of a kind between a box and what it lands on (``hardpoints/x``), and to another where
     it has two ends. It is made like the last one of its kind under the same box. Raises UnknownThing."""
     if box_id not in design.boxes:
@@ -50,8 +58,16 @@ def hung(design: Design, box_id: str, kind: str, on: str, face: str, other: str 
     if bolt := made["lands_on"].get("bolt"):
         size = design.tables.bolts.get(bolt["size"])
         bolt["property_class"] = class_like(size, "8.8", design.tables.bolt_classes) if size else bolt["property_class"]
+    spot = spot_of(_LANDS_ON.validate_python(made["lands_on"]), design)
+    made = MAKERS[kind].fitted(made, spot, _seat(design, box_id, face, spot.at))
     id_ = free_id(f"{box_id}-{key}"[:50], design.mounts)
     return id_, [_added(design, id_, box_id, landing.name, {"face": face, **made}, len(design.mounts))]
+
+
+def _seat(design: Design, box_id: str, face: Face, at: Vec) -> Seat:
+    box = design.boxes[box_id]
+    shell = shell_of(box, design.module_kinds, design.tables)
+    return seat_of(box, shell, stands(box.pose, shell.outer_mm), face, at)
 
 
 def _added(design: Design, key: str, box_id: str, landing: str, made: dict[str, Any], order: int) -> Op:

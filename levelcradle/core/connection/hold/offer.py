@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from math import ceil, inf
+from math import ceil, floor, inf
 from typing import Any
 
 import numpy as np
@@ -21,6 +21,7 @@ __all__ = [
     "RIM_MM",
     "Held",
     "Room",
+    "across_a_tube",
     "fitting",
     "hold_of",
     "landed",
@@ -108,19 +109,24 @@ def hold_of(
 ) -> tuple[Welded | Bolted, float] | None:
     """What holds it, and how long its plate is for that; None where there is no room."""
     if wall.what != "wall":
-        return _across_a_tube(recipe, room, wall, asked)
+        return _on_a_tube(recipe, room, wall, asked)
     return _bolted(recipe, room, asked, tables) if recipe.bolted else _welded(recipe, room, wall, asked)
 
 
-def _across_a_tube(recipe: Recipe, room: Room, wall: Wall, asked: Held) -> tuple[Welded, float] | None:
-    """Over all of its flat, welded at both its edges; one length, and no plate between."""
-    start, plain = room.near_mm, not (recipe.bolted or recipe.plate_mm) and recipe.held_mm == LENGTHS[0]
-    if not plain or not 0 <= start - asked.welds_mm <= asked.further_mm or recipe.width_mm / 2 > room.beside_mm:
+def _on_a_tube(recipe: Recipe, room: Room, wall: Wall, asked: Held) -> tuple[Welded, float] | None:
+    """One length, and no plate between."""
+    plain = not (recipe.bolted or recipe.plate_mm) and recipe.held_mm == LENGTHS[0]
+    further = room.near_mm - asked.welds_mm
+    if not plain or not 0 <= further <= asked.further_mm or recipe.width_mm / 2 > room.beside_mm:
         return None
-    leg_mm = min(LARGEST_LEG_MM[wall.material.weldable_with], float(int(recipe.thickness_mm * 0.7)))
-    long = round(room.far_mm - start, 1)
-    welded = Welded(from_mm=round(start, 1), length_mm=long, leg_mm=leg_mm, across_end=True, across_start=True)
-    return welded, round(start, 1) + long
+    return across_a_tube(room, min(LARGEST_LEG_MM[wall.material.weldable_with], float(int(recipe.thickness_mm * 0.7))))
+
+
+def across_a_tube(room: Room, leg_mm: float) -> tuple[Welded, float]:
+    """What holds a plate over all of a tube's flat, welded at both its edges, and how long the plate is for that."""
+    start, end = ceil(room.near_mm * 10 - 1e-6) / 10, floor(room.far_mm * 10 + 1e-6) / 10
+    long = round(end - start, 1)
+    return Welded(from_mm=start, length_mm=long, leg_mm=leg_mm, across_end=True, across_start=True), end
 
 
 def _welded(recipe: Recipe, room: Room, wall: Wall, asked: Held) -> tuple[Welded, float] | None:

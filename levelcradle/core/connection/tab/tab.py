@@ -29,6 +29,7 @@ from levelcradle.core.connection.connection import (
     lies_on,
 )
 from levelcradle.core.connection.hold import Load, held_plate, wall_asks
+from levelcradle.core.connection.hold.offer import Room, across_a_tube
 from levelcradle.core.connection.pieces import SLIDES
 from levelcradle.core.connection.spot import Spot
 from levelcradle.core.connection.tab.checks import TabJoint
@@ -102,6 +103,17 @@ class TabConnection(Plain):
             "to_box": hold.model_dump(mode="json"),
             "lands_on": lands_on.model_dump(mode="json"),
         }
+
+    @staticmethod
+    def fitted(made: dict[str, Any], spot: Spot, seat: Seat) -> dict[str, Any]:
+        """Under a frame as long as it has to be to its tube, and packed; else as it was begun."""
+        shape, frame = Tab.model_validate(made["shape"]), TabFrame.of(spot, seat, 0.0)
+        if seat.wall is None or seat.wall.what == "wall" or isinstance(frame, str):
+            return made
+        welded, long_mm = across_a_tube(Room.of(frame.at, frame.n, seat), Welded().leg_mm)
+        packing = max(round(frame.off_mm if frame.outside else -frame.off_mm - shape.thickness_mm, 1), 0.0)
+        drawn = shape.model_copy(update={"long_mm": long_mm, "packing_mm": packing})
+        return {**made, "shape": drawn.model_dump(mode="json"), "to_box": welded.model_dump(mode="json")}
 
     @cached_property
     def pieces(self) -> tuple[MountPiece, ...]:

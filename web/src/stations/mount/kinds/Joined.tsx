@@ -27,19 +27,22 @@ export function Joined({ path, mount, onLit }: { path: string; mount: Mount; onL
   const hold = mount.to_box
   if (hold.type === 'loose') return null
   const id = path.slice('/mounts/'.length)
+  const underneath = mount.face === 'base'
   return (
     <>
       <Heading>On the box</Heading>
-      <Choose
-        label="Held by"
-        value={hold.type}
-        options={WAYS}
-        onChange={(how) =>
-          void joinedBy(project, id, how as (typeof WAYS)[number][0]).then((ops) => edit(ops as Op[]))
-        }
-      />
+      {!underneath && (
+        <Choose
+          label="Held by"
+          value={hold.type}
+          options={WAYS}
+          onChange={(how) =>
+            void joinedBy(project, id, how as (typeof WAYS)[number][0]).then((ops) => edit(ops as Op[]))
+          }
+        />
+      )}
       {hold.type === 'welded' ? (
-        <Welds path={`${path}/to_box`} id={id} hold={hold} onLit={onLit} />
+        <Welds path={`${path}/to_box`} id={id} hold={hold} underneath={underneath} onLit={onLit} />
       ) : (
         <Bolts path={`${path}/to_box`} hold={hold} />
       )}
@@ -53,12 +56,18 @@ const WELD_BLANKS: readonly (readonly [string, string, Dimension])[] = [
   ['leg_mm', 'Weld leg', 'weld'],
 ]
 
-function Welds(props: { path: string; id: string; hold: Welded; onLit: Light | undefined }) {
-  const { path, id, hold, onLit } = props
+interface WeldsProps {
+  path: string
+  id: string
+  hold: Welded
+  underneath: boolean // on a tube of the box's frame
+  onLit: Light | undefined
+}
+
+function Welds({ path, id, hold, underneath, onLit }: WeldsProps) {
   const edit = useLive((s) => s.edit)
   const put = (field: string, value: unknown) =>
     void edit([{ op: 'replace', path: `${path}/${field}`, value }])
-  const { project } = useLoaded()
   return (
     <>
       {WELD_BLANKS.map(([at, label, dimension]) => (
@@ -71,6 +80,13 @@ function Welds(props: { path: string; id: string; hold: Welded; onLit: Light | u
         value={hold.across_end ?? false}
         onChange={(on) => put('across_end', on)}
       />
+      {underneath && (
+        <Tick
+          label="A weld where it comes over the tube’s edge"
+          value={hold.across_start ?? false}
+          onChange={(on) => put('across_start', on)}
+        />
+      )}
       {hold.plugs && (
         <>
           <Blank path={`${path}/plugs/hole_mm`} label="Plug hole" />
@@ -81,6 +97,16 @@ function Welds(props: { path: string; id: string; hold: Welded; onLit: Light | u
         </>
       )}
       <WeldsCompared id={id} />
+      {!underneath && <DoublerForm path={path} id={id} hold={hold} />}
+    </>
+  )
+}
+
+function DoublerForm({ path, id, hold }: { path: string; id: string; hold: Welded }) {
+  const edit = useLive((s) => s.edit)
+  const { project } = useLoaded()
+  return (
+    <>
       <Heading>Doubler on the wall</Heading>
       {hold.doubler ? (
         <>

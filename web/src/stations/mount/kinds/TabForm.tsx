@@ -23,7 +23,9 @@ export function TabForm({ path, mount }: { path: string; mount: Mount }) {
     <>
       <Heading>Tab</Heading>
       <p className="narrow m-0 text-sm text-soft">
-        Flat on the box’s wall and on the vehicle’s metal, beyond an edge of the box.
+        {mount.face === 'base'
+          ? 'Flat under a tube of the box’s frame and on the vehicle’s metal, beyond an edge of the box.'
+          : 'Flat on the box’s wall and on the vehicle’s metal, beyond an edge of the box.'}
       </p>
       {BLANKS.map(([at, label]) => (
         <Blank key={at} path={`${path}/shape/${at}`} label={label} />
