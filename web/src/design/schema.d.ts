@@ -5343,6 +5343,7 @@ export interface components {
              * To Box
              * @default {
              *       "across_end": false,
+             *       "across_start": false,
              *       "doubler": null,
              *       "from_mm": 22,
              *       "leg_mm": 4,
@@ -7076,7 +7077,7 @@ export interface components {
         /**
          * Welded
          * @description Two fillets, one on each side of leg B, to the wall or to a doubler on it; where asked for another across its
-         *     end, and plugs.
+         *     end, or across it where it comes over the edge of what it lies on, and plugs.
          */
         DocWelded: {
             /**
@@ -7084,6 +7085,11 @@ export interface components {
              * @default false
              */
             across_end: boolean;
+            /**
+             * Across Start
+             * @default false
+             */
+            across_start: boolean;
             /** @default null */
             doubler: components["schemas"]["DocDoubler"] | null;
             /**
@@ -7327,7 +7333,7 @@ export interface components {
              * Format
              * @constant
              */
-            format: 11;
+            format: 12;
             /**
              * Hardpoints
              * @default {}
@@ -9598,7 +9604,7 @@ export interface components {
              * Face
              * @enum {string}
              */
-            face: "front" | "aft" | "left" | "right";
+            face: "front" | "aft" | "left" | "right" | "base" | "top";
             /** Misses Mm */
             misses_mm: number;
             /** Name */

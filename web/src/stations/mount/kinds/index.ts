@@ -34,7 +34,13 @@ const BOLTED = ['hardpoints', 'crossmembers'] as const
 
 export const KINDS: Record<Mount['shape']['type'], MountKind> = {
   angle: { name: 'bracket', faces: WALLS, lands: BOLTED, message: boltOf, Form: AngleForm },
-  tab: { name: 'flat tab', faces: [...WALLS, ['base', 'under it, to its frame']], lands: BOLTED, message: boltOf, Form: TabForm },
+  tab: {
+    name: 'flat tab',
+    faces: [...WALLS, ['base', 'under it, to its frame']],
+    lands: BOLTED,
+    message: boltOf,
+    Form: TabForm,
+  },
   rest: {
     name: 'rest under it',
     faces: [['base', 'base']],
