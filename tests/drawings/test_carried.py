@@ -15,6 +15,7 @@ from levelcradle.drawings.subject import Subject, subject_of
 from levelcradle.drawings.table import Table
 from tests.conftest import DEMO
 from tests.core.crossed import crossed
+from tests.core.test_frame_hung import car as framed_car
 
 
 def tables(tree: dict[str, Any], key: str = "tank") -> tuple[Subject, Table, Table]:
@@ -79,3 +80,14 @@ def test_a_crossmember_is_told_with_every_check_and_both_ends() -> None:
     assert "drilled ⌀ 11" in str(sawn[6])
     assert "both" not in str(sawn[6])
     assert crossmember_table(subject_of(resolve(validate(DEMO), {}))).rows == ()
+
+
+def test_tubes_of_a_frame_are_among_the_uses_for_who_inspects_it() -> None:
+    subject, _, uses = tables(framed_car(), "x")
+    told = {f.label: f for f in subject.analysis.findings if f.code == "mount.tube"}
+    rows = [row for row in uses.rows if row[3] == "its frame"]
+    assert len(rows) == len(told) == 2
+    assert all(
+        isinstance(row[1], float) and row[1] >= (f.value or 0.0) for row, f in zip(rows, told.values(), strict=True)
+    )
+    assert [row[2] for row in rows] == [f.state for f in told.values()]

@@ -9,6 +9,8 @@ from levelcradle.core.analysis import analyse
 from levelcradle.core.design import validate
 from tests.core.crossed import crossed
 from tests.core.hung import angles, tabs
+from tests.core.test_frame_hung import framed, points_under
+from tests.plain import plain_car
 from tests.web.conftest import Bench, worked_off
 
 
@@ -162,3 +164,37 @@ def test_a_box_is_hung_on_crossmembers_and_one_is_made_stronger(bench: Bench) ->
     bars.get_by_role("button", name="take it away").first.click()
     hand.saved(saved + 2)
     assert (len(hand.tree["crossmembers"]), len(hand.tree["mounts"])) == (1, 2)
+
+
+def test_a_framed_box_is_hung_by_tabs_under_its_tubes(bench: Bench) -> None:
+    """By hand one after the other; its tube is too thin, and a thicker one holds."""
+    it = framed(40.0, 2.0)
+    bare = plain_car(boxes={"x": it}, hardpoints=points_under(it, 120.0))
+    bench.store.create(validate(bare), "start", id_="framed")
+    hand = Bench(bench.page, bench.store, "framed")
+    hand.go("mount")
+    page, ledger = hand.page, hand.page.get_by_role("complementary", name="Ledger")
+    new = ledger.get_by_role("region", name="New mount")
+    for n, key in enumerate(bare["hardpoints"]):
+        new.get_by_label("By a").select_option("tab")
+        new.get_by_label("Lands on").select_option(f"hardpoints/{key}")
+        new.get_by_label("Wall of the box").select_option("base")
+        new.get_by_role("button", name="Put it there").click()
+        hand.saved(2 + n)
+        if n < 3:
+            ledger.get_by_role("button", name="all mounts").click()
+    expect(page.get_by_role("figure", name="The mount, looking up")).to_be_visible()
+    ledger.get_by_role("button", name="change it").click()
+    expect(ledger.get_by_label("A weld where it comes over the tube’s edge")).to_be_checked()
+    expect(ledger.get_by_label("Held by")).to_have_count(0)
+    worst = page.get_by_role("region", name="Watch strip").get_by_role(
+        "button", name=re.compile("lower (left|right) tube, bent")
+    )
+    expect(worst.first).to_be_visible()
+    hand.go("box")
+    wall = page.get_by_label("Its wall", exact=True)
+    wall.fill("3")
+    wall.press("Enter")
+    hand.saved(6)
+    foul = [f for f in analyse(validate(hand.tree), {}).findings if f.code == "mount.tube" and f.state == "foul"]
+    assert not foul

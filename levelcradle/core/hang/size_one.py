@@ -58,7 +58,7 @@ def size_one(design: Design, mount_id: str, *, meshes: Mapping[str, Mesh]) -> Si
     box = assembly.boxes[design.mounts[mount_id].box]
     mount = next(m for m in box.mounts if m.id == mount_id)
     now_kg, face = sum(p.mass_kg for p in mount.pieces), mount.mount.face
-    if face == "base" or face == "top" or mount.mount.shape.type not in OFFERS:
+    if mount.mount.shape.type not in OFFERS:
         return Sized(now_kg, (), "Brackets and tabs on a hard point are sized, others are not")
     if judge_support([Contact(m.spot.at, m.spot.n) for m in box.mounts]).support_condition != "holds":
         return Sized(now_kg, (), "The box needs more mounts, or others: no stronger one would hold it")

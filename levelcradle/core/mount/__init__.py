@@ -2,6 +2,7 @@
 
 from levelcradle.core.mount.crossmembers import CrossmemberResult, bolted, crossmember_result
 from levelcradle.core.mount.findings import NOT_CHECKED, mount_findings
+from levelcradle.core.mount.frame_tubes import tube_results
 from levelcradle.core.mount.holes import APART_HOLES, drilled
 from levelcradle.core.mount.let_go import LetGo, let_go
 from levelcradle.core.mount.one_sided import can_hold, held_all_ways, one_sided_envelope
@@ -40,5 +41,6 @@ __all__ = [
     "one_sided_envelope",
     "solve_names",
     "support_result",
+    "tube_results",
     "unsure",
 ]

@@ -1,7 +1,7 @@
 """What mounts under a framed box do to the tubes of its lower ring: each a beam between two posts, all mounts on one
 together. The cladding is not counted; that posts and corners hold its ends is common practice, no source."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -16,7 +16,7 @@ from levelcradle.core.mount.result import loads_of
 from levelcradle.core.mount.unsure import unsure
 from levelcradle.core.strength import yield_beside_weld
 
-__all__ = ["frame_tube_findings"]
+__all__ = ["TubeResult", "frame_tube_findings", "tube_results"]
 
 NOT_CHECKED = (
     "Free to turn at both posts, static. Not checked: the frame as a whole, its posts and corners, fatigue, weld "
@@ -25,37 +25,50 @@ NOT_CHECKED = (
 
 
 @dataclass(frozen=True, slots=True)
-class _OnTube:
-    """A tube of a box's frame, by where one of its mounts sits on it, and all that are welded to it."""
+class TubeResult:
+    """A tube of a box's frame with the mounts that are welded to it, and its weakest check."""
 
-    seat: Seat
+    tube: str
     mounts: tuple[Connection, ...]
+    weakest: CheckOfBar
+
+    @property
+    def state(self) -> State:
+        """Never better than tight: what holds its ends is rough."""
+        state = utilisation_state(self.weakest.utilisation)
+        return "tight" if state == "clear" else state
 
 
-def frame_tube_findings(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
-    loads = None
-    for name, on in _tubes(box).items():
-        loads = loads or loads_of(box, assembly.tables)
-        if not loads.thrown.size:
-            return
-        numbers = [n for n, mount in enumerate(loads.standing) if mount in on.mounts]
-        beam, frame = _beam(on.seat)
+def tube_results(assembly: Assembly, box: PlacedBox) -> Iterator[TubeResult]:
+    """None where what carries the box does not hold it."""
+    tubes = _tubes(box)
+    loads = loads_of(box, assembly.tables) if tubes else None
+    if loads is None or not loads.thrown.size:
+        return
+    for name, (seat, mounts) in tubes.items():
+        numbers = [n for n, mount in enumerate(loads.standing) if mount in mounts]
+        beam, frame = _beam(seat)
         at = (np.array([loads.standing[n].contacts[0].at for n in numbers]) - np.array(frame.origin)) @ frame.turn
         at[:, 0] = np.clip(at[:, 0], 0.0, beam.span_mm)  # what lies under a post bends nothing
         row = Thrown(loads.thrown[:, :, numbers] @ frame.turn, at)
         state = BeamState.of(beam, row, np.unique(at[:, 0]))
         cases = list(assembly.tables.load_cases.values())
-        weakest = max(beam_checks(beam, (state,), cases, "tube"), key=lambda check: check.utilisation)
-        yield _finding(assembly, box, name, on.mounts, weakest)
+        weakest = max(beam_checks(beam, (state,), cases, name), key=lambda check: check.utilisation)
+        yield TubeResult(name, mounts, weakest)
 
 
-def _tubes(box: PlacedBox) -> dict[str, _OnTube]:
-    found: dict[str, _OnTube] = {}
+def frame_tube_findings(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
+    yield from (_finding(assembly, box, result) for result in tube_results(assembly, box))
+
+
+def _tubes(box: PlacedBox) -> dict[str, tuple[Seat, tuple[Connection, ...]]]:
+    """By its name each tube, where one of its mounts sits on it, and all that are welded to it."""
+    found: dict[str, tuple[Seat, tuple[Connection, ...]]] = {}
     for mount in box.mounts:
         seat = mount.on_tube
         if seat is not None and seat.wall is not None and not mount.unfit:
-            held = found[seat.wall.what].mounts if seat.wall.what in found else ()
-            found[seat.wall.what] = _OnTube(seat, (*held, mount))
+            _, held = found.get(seat.wall.what, (seat, ()))
+            found[seat.wall.what] = (seat, (*held, mount))
     return found
 
 
@@ -77,12 +90,9 @@ def _beam(seat: Seat) -> tuple[Beam, Placement]:
     return beam, seat.placement.after(Placement(np.array([x, cross(z, x), z]).T, origin))
 
 
-def _finding(
-    assembly: Assembly, box: PlacedBox, tube: str, mounts: Sequence[Connection], weakest: CheckOfBar
-) -> Finding:
-    """Never better than tight: what holds its ends is rough."""
-    state: State = utilisation_state(weakest.utilisation)
-    state, why = ("tight" if state == "clear" else state), NOT_CHECKED
+def _finding(assembly: Assembly, box: PlacedBox, result: TubeResult) -> Finding:
+    tube, mounts, weakest = result.tube, result.mounts, result.weakest
+    state, why = result.state, NOT_CHECKED
     if doubt := unsure(assembly, (box,), (mount.spot.path for mount in mounts)):
         state, why = ("foul" if state == "foul" else "unknown"), f"{plain(doubt)}. {NOT_CHECKED}"
     return Finding(
@@ -91,7 +101,7 @@ def _finding(
         station="mount",
         state=state,
         subjects=(box.path, *(f"mounts/{mount.id}" for mount in mounts)),
-        message=f"{plain(box.box.name)}, {tube} of its frame: {weakest.check}, use {{0}}, {plain(weakest.case)}",
+        message=f"{plain(box.box.name)}, of its frame the {weakest.check}, use {{0}}, {plain(weakest.case)}",
         figures=(Figure(weakest.utilisation, "use", "up"),),
         value=weakest.utilisation,
         limit=1.0,

@@ -5,7 +5,7 @@ import math
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import PlacedBox
-from levelcradle.core.mount import NOT_CHECKED, MountResult, UtilisationRow
+from levelcradle.core.mount import NOT_CHECKED, MountResult, UtilisationRow, tube_results
 from levelcradle.core.mount_drawn import CaseLoads, case_loads
 from levelcradle.core.strength import SHAKEN_G
 from levelcradle.drawings.subject import Subject
@@ -56,6 +56,9 @@ def uses_table(subject: Subject, letter: str, box: PlacedBox) -> Table:
     rows: list[tuple[Cell, ...]] = [
         (row.check, rounded_use(row.utilisation), row.state, name, row.case, row.solve) for row, name in order
     ]
+    for on in tube_results(subject.assembly, box):
+        use = rounded_use(on.weakest.utilisation)
+        rows.append((on.weakest.check, use, on.state, "its frame", on.weakest.case, ""))
     rows += [row for mount in _results(subject, box) for row in _broken(mount)]
     rows += [(words, None, "", "", "", "") for words in _why_none(subject, box)]
     title = f"Box {letter}, uses of its mounts"
