@@ -8,9 +8,9 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import Obstacle, PlacedBox, resolve
-from levelcradle.core.axes import Vec
+from levelcradle.core.axes import Vec, scaled
 from levelcradle.core.clearance.moves import free_travel_mm, meets, swept, turning
-from levelcradle.core.clearance.ways_out import OUT_MM, best_exit, sling
+from levelcradle.core.clearance.ways_out import best_exit, sling
 from levelcradle.core.design import Design, validate
 from levelcradle.core.solids import Solid, block, hull, nearest
 from tests.core.test_fit import SIDES, bay_tree
@@ -187,12 +187,19 @@ def test_what_is_met_standing_still_is_met_on_every_way(by: Vec, axis: Vec, angl
     assert meets(list(turning(pieces, box.cg, axis, angle)), things, (0.0, 0.0, 0.0)) == things
 
 
-@given(st.floats(20, 700))
-def test_how_far_it_moves_before_it_meets_something(far: float) -> None:
+WAYS = [(0.0, 0.0, 1.0), (0.0, 0.0, -1.0), (1.0, 0.0, 0.0), (0.0, -1.0, 0.0), (0.6, 0.8, 0.0)]
+
+
+@given(st.sampled_from(WAYS), st.tuples(*[st.floats(-900, 900)] * 3), st.floats(20, 700))
+def test_how_far_it_moves_before_it_meets_something(way: Vec, at: Vec, most: float) -> None:
+    """So far it meets nothing, and a little further it does; along an axis that is exact."""
     pieces = [p.solid for p in placed().pieces if p.name == "tray"]
-    wall = thing("wall", (-50, -50, 401 + far), (300, 300, 401 + far + 20))
-    moved = free_travel_mm(pieces, [wall], (0.0, 0.0, 1.0), OUT_MM)
-    assert moved == pytest.approx(min(far, OUT_MM), abs=1.6)
+    things = [thing("wall", at, (at[0] + 130, at[1] + 90, at[2] + 70))]
+    moved = free_travel_mm(pieces, things, way, most)
+    exact = sum(v != 0 for v in way) == 1
+    if moved > 0:
+        assert not meets(pieces, things, scaled(way, moved - 1e-6))
+    assert moved == most or meets(pieces, things, scaled(way, moved + (1e-6 if exact else 1.01)))
 
 
 def test_what_only_touches_does_not_hold_it() -> None:
