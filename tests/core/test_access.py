@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from levelcradle.core.analysis import analyse
 from levelcradle.core.assembly import Obstacle, PlacedBox, resolve
-from levelcradle.core.axes import Vec, scaled
+from levelcradle.core.axes import Vec, plus, scaled
 from levelcradle.core.clearance.moves import free_travel_mm, meets, swept, turning
 from levelcradle.core.clearance.ways_out import best_exit, sling
 from levelcradle.core.design import Design, validate
@@ -190,16 +190,19 @@ def test_what_is_met_standing_still_is_met_on_every_way(by: Vec, axis: Vec, angl
 WAYS = [(0.0, 0.0, 1.0), (0.0, 0.0, -1.0), (1.0, 0.0, 0.0), (0.0, -1.0, 0.0), (0.6, 0.8, 0.0)]
 
 
-@given(st.sampled_from(WAYS), st.tuples(*[st.floats(-900, 900)] * 3), st.floats(20, 700))
-def test_how_far_it_moves_before_it_meets_something(way: Vec, at: Vec, most: float) -> None:
+@given(st.sampled_from(WAYS), st.floats(-150, 600), st.tuples(*[st.floats(-140, 140)] * 2), st.floats(20, 700))
+def test_how_far_it_moves_before_it_meets_something(
+    way: Vec, ahead: float, aside: tuple[float, float], most: float
+) -> None:
     """So far it meets nothing, and a little further it does; along an axis that is exact."""
-    pieces = [p.solid for p in placed().pieces if p.name == "tray"]
-    things = [thing("wall", at, (at[0] + 130, at[1] + 90, at[2] + 70))]
-    moved = free_travel_mm(pieces, things, way, most)
-    exact = sum(v != 0 for v in way) == 1
+    tray = next(p.solid for p in placed().pieces if p.name == "tray")
+    middle = scaled(plus(tray.low, tray.high), 0.5)
+    x, y, z = plus(plus(middle, scaled(way, ahead)), (aside[0] * (1 - abs(way[0])), aside[1] * (1 - abs(way[1])), 0.0))
+    things = [thing("wall", (x - 30, y - 20, z - 15), (x + 30, y + 20, z + 15))]
+    moved, exact = free_travel_mm([tray], things, way, most), sum(v != 0 for v in way) == 1
     if moved > 0:
-        assert not meets(pieces, things, scaled(way, moved - 1e-6))
-    assert moved == most or meets(pieces, things, scaled(way, moved + (1e-6 if exact else 1.01)))
+        assert not meets([tray], things, scaled(way, moved - 1e-6))
+    assert moved == most or meets([tray], things, scaled(way, moved + (1e-6 if exact else 1.01)))
 
 
 def test_what_only_touches_does_not_hold_it() -> None:

@@ -16,6 +16,7 @@ from levelcradle.core.errors import DesignError
 from levelcradle.core.fabricate import parts_of
 from levelcradle.core.finding import Finding
 from levelcradle.core.hang import how_it_hangs
+from levelcradle.core.mount import loads_of
 from levelcradle.core.mount.beam import Beam, BeamState, Thrown, beam_checks
 from levelcradle.core.solids import nearest, touches
 from tests.core.hung import AT, mounts_of, of_box, placed
@@ -140,18 +141,72 @@ def test_a_tube_bears_all_that_is_welded_to_it_and_least_in_its_middle() -> None
         )
 
 
-def test_two_loads_on_a_tube_bend_it_more_than_either() -> None:
-    """As the books have it: two like loads bend it by F a, at a from each end; one by F a (L − a) / L."""
-    load, cases = 1000.0, list(validate(plain_car()).tables.load_cases.values())[:1]
+def alone(tree: dict[str, Any], **throw: float) -> dict[str, Any]:
+    """With one crash case."""
+    case = {"name": "one", "kind": "crash", "source": "of a test", "aft_g": 0.0, "right_g": 0.0, "up_g": 0.0, **throw}
+    return {**tree, "tables": {**tree["tables"], "load_cases": {"one": case}}}
+
+
+def steps(tree: dict[str, Any], tube: str) -> dict[str, float]:
+    return {step.what: float(step.value) for step in tubes(tree)[tube].working()}
+
+
+@pytest.mark.parametrize(("along", "beyond", "check"), [(180.0, 30.0, "bent"), (60.0, 110.0, "twisted")])
+def test_a_tube_is_bent_and_twisted_by_both_its_tabs_as_the_books_have_it(
+    along: float, beyond: float, check: str
+) -> None:
+    """Free to turn at the middles of its posts: each load bends it by F x (L − y) / L, x and y the nearer and the
+    further of place and load; held there against twist, each gives an end its share."""
+    tree = alone(car(framed(40.0, 2.0), along_mm=along, beyond_mm=beyond), up_g=-11.0)
+    told = steps(tree, "lower left tube")
+    it = resolve(validate(tree), {}).boxes["x"]
+    loads = loads_of(it, validate(tree).tables)
+    long = it.shell.outer_mm[0] - 2 * 1.5
+    span, middle = long - 40.0, AT[1] + 1.5 + 20.0
+    on = [n for n, m in enumerate(loads.standing) if m.id.startswith("x-left")]
+    force = loads.thrown[:, 0, on, 2]
+    at = np.array([loads.standing[n].spot.at for n in on])
+    x, arm = at[:, 0] - (AT[0] + 1.5 + 20.0), at[:, 1] - middle
+    if check == "bent":
+        moments = [abs((force * np.minimum(p, x) * (span - np.maximum(p, x)) / span).sum(axis=1)).max() for p in x]
+        assert told["moment, up and down"] == pytest.approx(max(moments), rel=1e-3)
+    else:
+        ends = [abs((force * arm * share).sum(axis=1)).max() for share in (x / span, 1 - x / span)]
+        assert told["twist"] == pytest.approx(max(ends), rel=1e-3)
+
+
+def bent_and_twisted(force: tuple[float, float, float], at: tuple[float, float, float]) -> dict[str, float]:
     beam = Beam(Tube(40.0, 3.0), 600.0, 235.0)
-    rows = {}
-    for places in ((100.0,), (500.0,), (100.0, 500.0)):
-        at = np.array([(x, 0.0, 20.0) for x in places])
-        forces = np.broadcast_to(np.array((0.0, 0.0, load)), (1, 1, len(places), 3))
-        state = BeamState.of(beam, Thrown(forces, at), np.array(places))
-        rows[places] = next(c for c in beam_checks(beam, (state,), cases) if "bent" in c.check).working[0].value
-    assert rows[100.0, 500.0] == pytest.approx(load * 100.0)
-    assert [rows[(100.0,)], rows[(500.0,)]] == pytest.approx([load * 100.0 * 500.0 / 600.0] * 2)
+    cases = list(validate(alone(plain_car())).tables.load_cases.values())
+    row = Thrown(np.array(force).reshape(1, 1, 1, 3), np.array([at]))
+    state = BeamState.of(beam, row, np.array([at[0]]))
+    return {c.check.rsplit(" ", 1)[-1]: c.utilisation for c in beam_checks(beam, (state,), cases)}
+
+
+def test_a_tube_is_drawn_and_twisted_as_the_books_have_it() -> None:
+    """EN 10219-2 table B.2 (from memory): 40 × 40 × 3 has 4.21 cm² (its corners rounded); drawn as if one end held all
+    of it; Bredt: T / 2 A t."""
+    drawn = bent_and_twisted((10_000.0, 0.0, 0.0), (300.0, 0.0, 20.0))
+    assert drawn["bent"] == pytest.approx(10_000.0 / (421.0 * 235.0 / 1.1), rel=5e-3)
+    twisted = bent_and_twisted((0.0, 0.0, 1000.0), (0.0, 200.0, 20.0))
+    shear_mpa = 1000.0 * 200.0 / (2 * 37.0**2 * 3.0) + 1000.0 / 210.5
+    assert twisted["twisted"] == pytest.approx(shear_mpa / (235.0 / 1.1 / 3**0.5), rel=1e-2)
+
+
+def test_welding_leaves_less_of_a_tube_of_aluminium() -> None:
+    metals = validate(plain_car()).tables.materials
+    key = next(k for k, m in metals.items() if m.weldable_with == "aluminium" and m.welded_yield_mpa)
+    tree = alone(car({**framed(60.0, 4.0), "material": key}), right_g=15.0)
+    tree["mounts"] = {k: {**m, "shape": {**m["shape"], "material": key}} for k, m in tree["mounts"].items()}
+    told = steps(tree, "lower left tube")
+    stress = told.get("may be stressed", told.get("may be sheared", 0.0) * 3**0.5)
+    assert 0.0 < stress <= (metals[key].welded_yield_mpa or 0.0) / 1.1 + 1e-6
+
+
+def test_a_tab_too_narrow_to_be_welded_across_is_foul() -> None:
+    tree = car(framed(30.0, 2.5))
+    tree["mounts"]["x-left0"]["shape"]["width_mm"] = 30.0
+    assert any("weld across it 30.0" in text for text, fits in mounts_of(tree)["x-left0"].geometry if not fits)
 
 
 def test_never_better_than_tight_and_not_known_where_its_load_is_not() -> None:
@@ -160,6 +215,8 @@ def test_never_better_than_tight_and_not_known_where_its_load_is_not() -> None:
     tree["readings"]["/hardpoints/left0/at_mm/2"] = {"text": "394", "basis": "assumed"}
     assert tubes(tree)["lower left tube"].state == "unknown"
     assert tubes(tree)["lower right tube"].state == "tight"
+    tree["boxes"]["x"] = framed(40.0, 1.2)
+    assert tubes(tree)["lower left tube"].state == "foul"
 
 
 @settings(deadline=None, max_examples=15)

@@ -141,7 +141,7 @@ def beam_checks(
         (
             Step("moment, up and down", "the worst place, all boxes on it", float(bent[k, p, 0]), "N·mm", STATICS),
             Step("moment, level", "there", float(bent[k, p, 1]), "N·mm", STATICS),
-            Step("drawn along", "shared by both ends", float(drawn[k]), "N", STATICS),
+            Step("drawn along", "as if one end held all of it", float(drawn[k]), "N", STATICS),
             Step("left beside its holes", "of its moduli", left, "", "net section (common practice, no source)"),
             Step("W, up and down", str(beam.section), float(modulus[0][k] / left), "mm³", "of the section"),
             Step("W, level", str(beam.section), float(modulus[1][k] / left), "mm³", "of the section"),
