@@ -205,6 +205,16 @@ def test_how_far_it_moves_before_it_meets_something(
     assert moved == most or meets([tray], things, scaled(way, moved + (1e-6 if exact else 1.01)))
 
 
+def test_what_lies_behind_it_holds_it_no_more_than_it_would_alone() -> None:
+    """Of a thing in two pieces one may lie the other way."""
+    tray = next(p.solid for p in placed().pieces if p.name == "tray")
+    x, y, top = scaled(plus(tray.low, tray.high), 0.5)[0], scaled(plus(tray.low, tray.high), 0.5)[1], tray.high[2]
+    above = thing("both", (x - 30, y - 20, top + 200), (x + 30, y + 20, top + 230))
+    below = thing("both", (x - 30, y - 20, tray.low[2] - 40), (x + 30, y + 20, tray.low[2] - 10))
+    up = (0.0, 0.0, 1.0)
+    assert free_travel_mm([tray], [below, above], up, OUT_MM) == free_travel_mm([tray], [above], up, OUT_MM)
+
+
 def test_what_only_touches_does_not_hold_it() -> None:
     pieces = [p.solid for p in placed().pieces if p.name == "tray"]
     assert meets(pieces, [thing("seat", (0, 0, 280), (214, 134, 300))], (0.0, 0.0, 50.0)) == []
