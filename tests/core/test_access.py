@@ -212,7 +212,7 @@ def test_what_lies_behind_it_holds_it_no_more_than_it_would_alone() -> None:
     above = thing("both", (x - 30, y - 20, top + 200), (x + 30, y + 20, top + 230))
     below = thing("both", (x - 30, y - 20, tray.low[2] - 40), (x + 30, y + 20, tray.low[2] - 10))
     up = (0.0, 0.0, 1.0)
-    assert free_travel_mm([tray], [below, above], up, OUT_MM) == free_travel_mm([tray], [above], up, OUT_MM)
+    assert free_travel_mm([tray], [below, above], up, 500.0) == free_travel_mm([tray], [above], up, 500.0)
 
 
 def test_what_only_touches_does_not_hold_it() -> None:
