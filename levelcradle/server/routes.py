@@ -232,7 +232,7 @@ def tried(store: Store, project: str, body: PreviewBody) -> tuple[Opened, Design
     opened = store.open(project)
     if not body.patch:
         return opened, opened.design
-    return opened, validate(apply(opened.tree, _ops(body.patch)).tree)
+    return opened, validate(apply(opened.tree, _ops(body.patch)).tree, (opened.tree, opened.design))
 
 
 @router.post("/projects/{project}/working", response_model=WorkingOut, openapi_extra=takes(WorkingBody))

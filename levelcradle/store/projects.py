@@ -345,7 +345,8 @@ class Store:
         seen: int | None = None,
         once: str | None = None,
     ) -> Edited:
-        before = _opened(row).tree
+        opened = self._opened.get((row.id, row.revision), lambda: _opened(row))
+        before = opened.tree
         if max(base, seen or 0) > row.revision:
             raise PatchError("", f"revision {max(base, seen or 0)} does not exist yet")
         later = _since(row.id, base if seen is None else min(base, seen))
@@ -358,7 +359,7 @@ class Store:
         if found:
             raise Stale(row.revision, tuple(_clash(path, before, patch, theirs) for path in found))
         applied = apply(before, patch, as_given=_is_of_collections(patch), back=kind != "edit")
-        design = validate(applied.tree)
+        design = validate(applied.tree, (before, opened.design))
         tree = tree_of(design)
         done = tuple(_as_stands(op, tree) for op in applied.patch)
         message = message or sentence(before, tree, done, design.units.place)

@@ -198,3 +198,38 @@ def test_a_framed_box_is_hung_by_tabs_under_its_tubes(bench: Bench) -> None:
     hand.saved(6)
     foul = [f for f in analyse(validate(hand.tree), {}).findings if f.code == "mount.tube" and f.state == "foul"]
     assert not foul
+
+
+def test_a_mount_is_slid_along_its_bar_while_its_uses_follow(bench: Bench) -> None:
+    """By keys a burst is one edit; in the hand figures follow, and nothing is written until it is let go."""
+    bench.store.create(validate(crossed({"size_mm": 40, "wall_mm": 3})), "start", id_="slid")
+    hand = Bench(bench.page, bench.store, "slid")
+    hand.go("mount")
+    page, ledger = hand.page, hand.page.get_by_role("complementary", name="Ledger")
+    key = "left0"
+    ledger.get_by_role("button", name=re.compile(f"^{key}")).first.click()
+    ledger.get_by_role("button", name="change it").click()
+    slider, was = ledger.get_by_role("slider"), hand.tree["mounts"][key]["lands_on"]["along_mm"]
+    slider.focus()
+    for _ in range(3):
+        page.keyboard.press("Shift+ArrowRight")
+    hand.saved(2)
+    assert hand.tree["mounts"][key]["lands_on"]["along_mm"] == was + 30
+    before, spot = ledger.inner_text(), slider.bounding_box()
+    assert spot
+    x, y = spot["x"] + spot["width"] / 2, spot["y"] + spot["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y, steps=4)
+    expect(slider).to_have_attribute("aria-valuenow", re.compile(r"^\d+(\.\d+)?$"))
+    page.wait_for_function("old => document.querySelector('[aria-label=Ledger]').innerText !== old", arg=before)
+    page.keyboard.press("Escape")
+    expect(slider).to_have_attribute("aria-valuenow", f"{was + 30:g}")
+    page.mouse.up()
+    assert hand.tree["mounts"][key]["lands_on"]["along_mm"] == was + 30
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y, steps=4)
+    page.mouse.up()
+    hand.saved(3)
+    assert hand.tree["mounts"][key]["lands_on"]["along_mm"] > was + 40

@@ -1,10 +1,11 @@
 """Reading and writing the document as JSON text (``*.cradle.json``)."""
 
 import json
+from collections.abc import Mapping
 from functools import cache
 from typing import Any
 
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
 from pydantic_core import ErrorDetails
 
 from levelcradle.core.design.design import Design, broken_references
@@ -42,21 +43,38 @@ def _on_its_line(problem: Problem, text: str) -> Problem:
     return problem if line is None else Problem(problem.path, f"{problem.message} (line {line})")
 
 
-def validate(tree: Any) -> Design:
-    """A design from a parsed JSON tree of this format or an earlier one. Raises DesignError."""
+def validate(tree: Any, like: tuple[Mapping[str, Any], Design] | None = None) -> Design:
+    """A design from a parsed JSON tree of this format or an earlier one. Raises DesignError.
+
+    ``like``: another tree with the design that it is; what the two trees share is not read again, so what follows from
+    it is found where it is kept."""
     if not isinstance(tree, dict):
         raise _refuse("", "a design is a JSON object")
     tree = upgraded(tree)
     if tree.get("format") != FORMAT:
         raise _refuse("/format", f"this version reads formats 1 to {FORMAT}, not {str(tree.get('format'))[:20]}")
     try:
-        design = Design.model_validate(tree)
+        design = Design.model_validate(_sharing(tree, *like) if like else tree)
     except ValidationError as error:
         raise DesignError(problems_of(error)) from None
     broken = tuple(broken_references(design))[:MOST_PROBLEMS]
     if broken:
         raise DesignError(broken)
     return design
+
+
+def _sharing(tree: Mapping[str, Any], other: Mapping[str, Any], design: Design) -> dict[str, Any]:
+    """By its model whatever is the very same in both trees: a part of the document, or a row of a collection."""
+    found: dict[str, Any] = {}
+    for name, part in tree.items():
+        was, made = other.get(name), getattr(design, name, None)
+        if part is was and isinstance(made, BaseModel):
+            found[name] = made
+        elif isinstance(part, dict) and isinstance(was, dict) and isinstance(made, dict):
+            found[name] = {key: made[key] if key in made and row is was.get(key) else row for key, row in part.items()}
+        else:
+            found[name] = part
+    return found
 
 
 def dump(design: Design) -> str:

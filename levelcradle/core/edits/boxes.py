@@ -16,7 +16,8 @@ __all__ = ["adding", "edited", "removing"]
 
 def edited(design: Design, patch: Iterable[Op]) -> Design:
     """The design after a patch. Raises PatchError, DesignError."""
-    return validate(apply(tree_of(design), list(patch)).tree)
+    tree = tree_of(design)
+    return validate(apply(tree, list(patch)).tree, (tree, design))
 
 
 def removing(design: Design, boxes: Iterable[str]) -> list[Op]:

@@ -5,6 +5,8 @@ import { Blank } from '../../../ui/Blank'
 import { Choose } from '../../../ui/Choose'
 import { Tick } from '../../../ui/Tick'
 
+import { AlongTheBar } from './AlongTheBar'
+
 type OnCrossmember = Extract<Mount['lands_on'], { type: 'crossmember' }>
 
 const SIDES = [
@@ -16,6 +18,7 @@ export function OnTheBar({ path, on }: { path: string; on: OnCrossmember }) {
   const edit = useLive((s) => s.edit)
   return (
     <>
+      <AlongTheBar path={path} bar={{ kind: 'crossmember', id: on.crossmember }} at={on.along_mm} />
       <Blank path={`${path}/lands_on/along_mm`} label="From the crossmember’s first hard point" />
       <Choose
         label="It stands"

@@ -2,6 +2,7 @@
 import type { Mount } from '../../../design/types'
 import { Blank } from '../../../ui/Blank'
 import { Heading } from '../../../ui/parts'
+import { AlongTheBar } from './AlongTheBar'
 import { OnTheBar } from './OnTheBar'
 
 export function RestForm({ path, mount }: { path: string; mount: Mount }) {
@@ -14,7 +15,14 @@ export function RestForm({ path, mount }: { path: string; mount: Mount }) {
       <Blank path={`${path}/shape/width_mm`} label="Wide" />
       <Blank path={`${path}/shape/bears_mpa`} label="Its material bears (MPa)" kind="number" />
       {mount.lands_on.type === 'member' && (
-        <Blank path={`${path}/lands_on/along_mm`} label="From the start of the member" />
+        <>
+          <AlongTheBar
+            path={path}
+            bar={{ kind: 'member', id: mount.lands_on.member }}
+            at={mount.lands_on.along_mm}
+          />
+          <Blank path={`${path}/lands_on/along_mm`} label="From the start of the member" />
+        </>
       )}
       {mount.lands_on.type === 'crossmember' && <OnTheBar path={path} on={mount.lands_on} />}
     </>
