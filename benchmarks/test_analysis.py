@@ -11,20 +11,22 @@ import pytest
 from pytest_benchmark.fixture import BenchmarkFixture
 
 from levelcradle.core.analysis import analyse
-from levelcradle.core.design import Design, validate
+from levelcradle.core.design import Design, tree_of, validate
+from levelcradle.core.design.patch import Op, apply
 
 
 @pytest.mark.parametrize(("name", "box"), [("demo", "tank"), ("large", "b3")])
 def test_analysis_while_a_box_is_dragged(
     benchmark: BenchmarkFixture, trees: dict[str, Any], name: str, box: str
 ) -> None:
-    """Every round moves the box by a tenth, so that what depends on its place is computed anew."""
-    steps, tree = count(), copy.deepcopy(trees[name])
-    start = tree["boxes"][box]["pose"]["at_mm"][0]
+    """Every round moves the box by a tenth, as previews do, so that what depends on its place is computed anew."""
+    steps, design = count(), validate(trees[name])
+    before = tree_of(design)
+    start = before["boxes"][box]["pose"]["at_mm"][0]
 
     def moved() -> tuple[tuple[Design, dict[str, Any]], dict[str, Any]]:
-        tree["boxes"][box]["pose"]["at_mm"][0] = start + next(steps) / 10
-        return (validate(tree), {}), {}
+        to: Op = {"op": "replace", "path": f"/boxes/{box}/pose/at_mm/0", "value": start + next(steps) / 10}
+        return (validate(apply(before, [to]).tree, (before, design)), {}), {}
 
     analyse(*moved()[0])
     benchmark.pedantic(analyse, setup=moved, rounds=40)

@@ -206,7 +206,7 @@ def test_a_mount_is_slid_along_its_bar_while_its_uses_follow(bench: Bench) -> No
     hand = Bench(bench.page, bench.store, "slid")
     hand.go("mount")
     page, ledger = hand.page, hand.page.get_by_role("complementary", name="Ledger")
-    key = "left0"
+    key = "right0"
     ledger.get_by_role("button", name=re.compile(f"^{key}")).first.click()
     ledger.get_by_role("button", name="change it").click()
     slider, was = ledger.get_by_role("slider"), hand.tree["mounts"][key]["lands_on"]["along_mm"]
@@ -215,6 +215,7 @@ def test_a_mount_is_slid_along_its_bar_while_its_uses_follow(bench: Bench) -> No
         page.keyboard.press("Shift+ArrowRight")
     hand.saved(2)
     assert hand.tree["mounts"][key]["lands_on"]["along_mm"] == was + 30
+    slider.hover()
     before, spot = ledger.inner_text(), slider.bounding_box()
     assert spot
     x, y = spot["x"] + spot["width"] / 2, spot["y"] + spot["height"] / 2

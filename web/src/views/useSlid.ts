@@ -16,9 +16,13 @@ export function useSlid(path: string, most: number) {
     const was = () => at(useLive.getState().loaded?.document, path) as number
     const patch = (value: number) => [{ op: 'replace' as const, path, value }]
 
-    function hold(value: number | null) {
+    function still() {
       window.clearTimeout(timer.current)
       timer.current = undefined
+    }
+
+    function hold(value: number | null) {
+      still()
       now.current = value
       show(value)
     }
@@ -37,6 +41,7 @@ export function useSlid(path: string, most: number) {
 
     async function release() {
       const value = now.current
+      still()
       if (value !== null && value !== was()) await live.edit(patch(value))
       else live.drop()
       if (now.current === value) hold(null)

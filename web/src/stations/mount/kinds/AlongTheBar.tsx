@@ -40,6 +40,7 @@ export function AlongTheBar({ path, bar, at }: { path: string; bar: Bar; at: num
       onPointerDown={(event) => {
         from.current = { x: event.clientX, at: now, drags: false }
         event.currentTarget.setPointerCapture(event.pointerId)
+        event.currentTarget.focus()
       }}
       onPointerMove={(event) => {
         const held = from.current
