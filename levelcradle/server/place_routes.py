@@ -44,6 +44,7 @@ from levelcradle.server.bodies import (
     HungBody,
     LayBody,
     PlaceThingBody,
+    PreviewBody,
     RemoveBoxBody,
     SectionBody,
     StackUpBody,
@@ -266,10 +267,19 @@ def one_lets_go(project: ProjectId, store: TheStore, scans: TheScans) -> list[Le
     return [LetGoOut(**asdict(row)) for row in let_go(resolve(design, scans.of(design)))]
 
 
-@router.get("/projects/{project}/mounts/{mount}/drawn", response_model=DrawnMountOut)
-def mount_drawn(project: ProjectId, mount: Key, store: TheStore, scans: TheScans) -> Response:
-    """A mount in two views, and what all mounts of its box carry, case by case."""
-    design = store.open(project).design
+@router.post(
+    "/projects/{project}/mounts/{mount}/drawn", response_model=DrawnMountOut, openapi_extra=takes(PreviewBody)
+)
+def mount_drawn(
+    project: ProjectId,
+    mount: Key,
+    store: TheStore,
+    scans: TheScans,
+    body: Annotated[PreviewBody, Depends(json_body(PreviewBody))],
+) -> Response:
+    """A mount in two views, and what all mounts of its box carry, case by case; as stored or with the same patch as a
+    preview."""
+    _, design = tried(store, project, body)
     return json_out(DrawnMountOut(**asdict(drawn_mount(resolve(design, scans.of(design)), mount))))
 
 

@@ -215,6 +215,8 @@ def test_a_mount_is_slid_along_its_bar_while_its_uses_follow(bench: Bench) -> No
         page.keyboard.press("Shift+ArrowRight")
     hand.saved(2)
     assert hand.tree["mounts"][key]["lands_on"]["along_mm"] == was + 30
+    drawn = page.get_by_role("figure", name="The mount, looking forward")
+    expect(drawn).to_contain_text("wall to bolt 90")
     slider.hover()
     before, spot = ledger.inner_text(), slider.bounding_box()
     assert spot
@@ -224,6 +226,7 @@ def test_a_mount_is_slid_along_its_bar_while_its_uses_follow(bench: Bench) -> No
     page.mouse.move(x + 30, y, steps=4)
     expect(slider).to_have_attribute("aria-valuenow", re.compile(r"^\d+(\.\d+)?$"))
     page.wait_for_function("old => document.querySelector('[aria-label=Ledger]').innerText !== old", arg=before)
+    expect(drawn).not_to_contain_text("wall to bolt 90")
     page.keyboard.press("Escape")
     expect(slider).to_have_attribute("aria-valuenow", f"{was + 30:g}")
     page.mouse.up()

@@ -310,14 +310,16 @@ export const letGoQuery = (project: string, revision: number) =>
       taken(await api.GET('/api/projects/{project}/let-go', { params: { path: { project } } })),
   })
 
-export const drawnMountQuery = (project: string, revision: number, mount: string) =>
+/** `patch`: the preview's, while one is shown. */
+export const drawnMountQuery = (project: string, revision: number, mount: string, patch: Op[]) =>
   queryOptions({
-    queryKey: ['drawn mount', project, revision, mount],
+    queryKey: ['drawn mount', project, revision, mount, patch],
     retry: false,
     queryFn: async () =>
       taken(
-        await api.GET('/api/projects/{project}/mounts/{mount}/drawn', {
+        await api.POST('/api/projects/{project}/mounts/{mount}/drawn', {
           params: { path: { project, mount } },
+          body: { patch },
         }),
       ),
   })

@@ -836,13 +836,14 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        get?: never;
+        put?: never;
         /**
          * Mount Drawn
-         * @description A mount in two views, and what all mounts of its box carry, case by case.
+         * @description A mount in two views, and what all mounts of its box carry, case by case; as stored or with the same patch as a
+         *     preview.
          */
-        get: operations["mount_drawn_api_projects__project__mounts__mount__drawn_get"];
-        put?: never;
-        post?: never;
+        post: operations["mount_drawn_api_projects__project__mounts__mount__drawn_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -12622,7 +12623,7 @@ export interface operations {
             };
         };
     };
-    mount_drawn_api_projects__project__mounts__mount__drawn_get: {
+    mount_drawn_api_projects__project__mounts__mount__drawn_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -12632,7 +12633,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewBody"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {

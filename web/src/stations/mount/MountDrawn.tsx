@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useId, useState } from 'react'
 
 import { useChoice } from '../../design/choice'
-import { useLoaded } from '../../design/live'
+import { useLive, useLoaded } from '../../design/live'
 import { drawnMountQuery } from '../../design/queries'
 import type { DrawnMount } from '../../design/types'
 import { useSettled } from '../../design/useSettled'
@@ -31,9 +31,10 @@ const LOOKS: Record<string, string> = {
 export function MountDrawn({ id }: { id: string }) {
   const { project } = useLoaded()
   const revision = useSettled()
+  const patch = useLive((s) => s.previewPatch)
   const [chosen, choose] = useState('')
   const { data } = useQuery({
-    ...drawnMountQuery(project, revision ?? 0, id),
+    ...drawnMountQuery(project, revision ?? 0, id, patch),
     enabled: revision !== null,
     placeholderData: keepPreviousData,
   })
