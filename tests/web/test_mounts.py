@@ -217,21 +217,21 @@ def test_a_mount_is_slid_along_its_bar_while_its_uses_follow(bench: Bench) -> No
     assert hand.tree["mounts"][key]["lands_on"]["along_mm"] == was + 30
     drawn = page.get_by_role("figure", name="The mount, looking forward")
     expect(drawn).to_contain_text("wall to bolt 90")
+    expect(ledger).not_to_contain_text("Trying sizes")  # what comes above it moves it
     slider.hover()
-    before, spot = ledger.inner_text(), slider.bounding_box()
+    spot = slider.bounding_box()
     assert spot
     x, y = spot["x"] + spot["width"] / 2, spot["y"] + spot["height"] / 2
-    page.mouse.move(x, y)
     page.mouse.down()
     page.mouse.move(x + 30, y, steps=4)
-    expect(slider).to_have_attribute("aria-valuenow", re.compile(r"^\d+(\.\d+)?$"))
-    page.wait_for_function("old => document.querySelector('[aria-label=Ledger]').innerText !== old", arg=before)
+    expect(slider).not_to_have_attribute("aria-valuenow", f"{was + 30:g}")
     expect(drawn).not_to_contain_text("wall to bolt 90")
     page.keyboard.press("Escape")
     expect(slider).to_have_attribute("aria-valuenow", f"{was + 30:g}")
     page.mouse.up()
     assert hand.tree["mounts"][key]["lands_on"]["along_mm"] == was + 30
-    page.mouse.move(x, y)
+    expect(drawn).to_contain_text("wall to bolt 90")
+    slider.hover()
     page.mouse.down()
     page.mouse.move(x + 30, y, steps=4)
     page.mouse.up()
