@@ -267,9 +267,7 @@ def one_lets_go(project: ProjectId, store: TheStore, scans: TheScans) -> list[Le
     return [LetGoOut(**asdict(row)) for row in let_go(resolve(design, scans.of(design)))]
 
 
-@router.post(
-    "/projects/{project}/mounts/{mount}/drawn", response_model=DrawnMountOut, openapi_extra=takes(PreviewBody)
-)
+@router.post("/projects/{project}/mounts/{mount}/drawn", response_model=DrawnMountOut, openapi_extra=takes(PreviewBody))
 def mount_drawn(
     project: ProjectId,
     mount: Key,
