@@ -345,7 +345,7 @@ class Store:
         seen: int | None = None,
         once: str | None = None,
     ) -> Edited:
-        opened = self._opened.get((row.id, row.revision), lambda: _opened(row))
+        opened = _opened(row)
         before = opened.tree
         if max(base, seen or 0) > row.revision:
             raise PatchError("", f"revision {max(base, seen or 0)} does not exist yet")

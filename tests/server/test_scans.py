@@ -77,7 +77,12 @@ def test_a_worker_reads_what_is_sent_and_one_that_takes_too_much_memory_is_told(
     assert store.scan_imports.get(key).state == "done"
     greedy = store.scan_imports.ask(Sent("ball.stl", ball(), "m", 1.0))
     real = subprocess.run
-    limit = "import resource; resource.setrlimit(resource.RLIMIT_DATA, (150_000_000,) * 2); "
+    # a little more than its imports take: those are not to fail
+    limit = (
+        "import re, resource, trimesh, levelcradle.jobs.scan_import; "
+        "now = int(re.search(r'VmData:\\s+(\\d+)', open('/proc/self/status').read())[1]) * 1024; "
+        "resource.setrlimit(resource.RLIMIT_DATA, (now + 1_000_000,) * 2); "
+    )
     monkeypatch.setattr(
         subprocess, "run", lambda command, **more: real([*command[:2], limit + command[2], *command[3:]], **more)
     )
