@@ -129,14 +129,26 @@ def _brought_out(box: PlacedBox, way: Exit) -> Finding:
 JOINED = ("gland", "hose tail", "plug", "bleed screw")  # what is plugged, clamped or bled in place
 
 
-def _reach(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle]) -> Iterator[Finding]:
+STILL = (0.0, 0.0, 0.0)
+
+
+def _reach(box: PlacedBox, things: tuple[Obstacle, ...], boxes: Sequence[Obstacle]) -> Iterator[Finding]:
     """Room for a hand before each opening, gland and hose tail: they are joined in place."""
-    for key, hole in box.box.openings.items():
-        if hole.joined:
-            yield _hand(box, things, boxes, f"openings/{key}", hole, hole.name)
-    for key, thing in box.box.protrusions.items():
-        if thing.kind in JOINED:
-            yield _hand(box, things, boxes, f"protrusions/{key}", thing, thing.name)
+    for path, what, hand, met in _hands(box, things):
+        hidden = [] if met else meets([hand], boxes, STILL)
+        yield _hand(box, path, what, met, hidden)
+
+
+@lru_cache(maxsize=512)
+def _hands(box: PlacedBox, things: tuple[Obstacle, ...]) -> tuple[tuple[str, str, Solid, list[Obstacle]], ...]:
+    """Of each joint its path and name, the room of a hand before it, and what stands there whichever boxes do; kept
+    while a box beside it is moved."""
+    joints: list[tuple[str, OnFace, str]] = [
+        *((f"openings/{key}", hole, hole.name) for key, hole in box.box.openings.items() if hole.joined),
+        *((f"protrusions/{key}", on, on.name) for key, on in box.box.protrusions.items() if on.kind in JOINED),
+    ]
+    rows = ((path, what, hand_before(box, on)) for path, on, what in joints)
+    return tuple((path, what, hand, meets([hand], things, STILL)) for path, what, hand in rows)
 
 
 def hand_before(box: PlacedBox, thing: OnFace) -> Solid:
@@ -145,11 +157,7 @@ def hand_before(box: PlacedBox, thing: OnFace) -> Solid:
     return block(low, high).moved(box.placement)
 
 
-def _hand(
-    box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obstacle], path: str, thing: OnFace, what: str
-) -> Finding:
-    hand = hand_before(box, thing)
-    met, hidden = (meets([hand], rows, (0.0, 0.0, 0.0)) for rows in (things, boxes))
+def _hand(box: PlacedBox, path: str, what: str, met: Sequence[Obstacle], hidden: Sequence[Obstacle]) -> Finding:
     name, word = plain(box.box.name), plain(what)
     message = (
         f"{name}: no hand reaches {word}, {plain(met[0].name)} is before it"

@@ -1,9 +1,10 @@
 """What closes a box, and its chambers, comes off or swings open in place, with everything else there."""
 
 from collections.abc import Iterator, Sequence
+from functools import lru_cache
 
 from levelcradle.core.assembly import Obstacle, PlacedBox
-from levelcradle.core.axes import Placement, rotation, scaled
+from levelcradle.core.axes import Placement, Vec, rotation, scaled
 from levelcradle.core.box import outward
 from levelcradle.core.clearance.moves import free_travel_mm, meets
 from levelcradle.core.design.box import FACE_AT
@@ -38,7 +39,7 @@ def lid_findings(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obs
     off = box.placement.direction(outward(face))
     need = made.lift_mm + 5.0
     longest = max(m.high[axis] - m.low[axis] for m in box.shell.modules)
-    alone = free_travel_mm(cap, things, off, need + longest)
+    alone = _alone_mm(box, tuple(things), off, need + longest)
     met = meets(cap, boxes, scaled(off, alone))
     comes = min(alone, free_travel_mm(cap, boxes, off, alone)) if met else alone
     once = once_out(met) if met else ""
@@ -58,6 +59,12 @@ def lid_findings(box: PlacedBox, things: Sequence[Obstacle], boxes: Sequence[Obs
         state = "note" if once else "clear"
     why = "what closes it goes clear of the walls before it is turned away; asked with everything else there"
     yield _of_its_lid(box, state, message, (alone, comes, need), why)
+
+
+@lru_cache(maxsize=512)
+def _alone_mm(box: PlacedBox, things: tuple[Obstacle, ...], off: Vec, most_mm: float) -> float:
+    """How far its cap goes, whichever boxes stand there; kept while one beside it is moved."""
+    return free_travel_mm([p.solid for p in box.pieces if p.role == "closure"], things, off, most_mm)
 
 
 def _open_above(box: PlacedBox, things: Sequence[Obstacle]) -> Finding:
