@@ -9,6 +9,7 @@ import sys
 import timeit
 import uuid
 from collections.abc import Iterator
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -123,6 +124,7 @@ SLOWER = 1.25  # times the kept figure is a loss; less is the machine's mood
 YARDSTICK = "a fixed piece of work"
 
 
+@cache
 def yardstick_ms() -> float:
     """The least time of a fixed piece of work, some Python and some small arrays as in an analysis: a machine is faster
     in one hour than in another, and what is kept is compared by it."""

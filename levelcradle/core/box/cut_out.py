@@ -64,8 +64,9 @@ def notched(part: FlatPart, solids: Sequence[Solid], room_mm: float) -> FlatPart
     back, sheet = flats[0].placement.inverse, Polygon(part.outline)
     inside = [solid for solid in (solid.moved(back) for solid in solids) if _in_sheet(solid, part.thickness_mm)]
     taken = [box(*solid.low[:2], *solid.high[:2]).buffer(room_mm, join_style="mitre") for solid in inside]
-    left = sheet.difference(unary_union(taken)) if taken else sheet
-    if not taken or not isinstance(left, Polygon) or left.interiors or left.is_empty:
+    rest = sheet.difference(unary_union(taken)) if taken else sheet
+    left = max(getattr(rest, "geoms", [rest]), key=lambda piece: piece.area)  # what is cut off altogether is waste
+    if not taken or left.is_empty:
         return part
     outline = tuple((round(x, 6), round(y, 6)) for x, y in orient(left.normalize(), 1.0).exterior.coords[:-1])
     holes = tuple(hole for hole in part.holes if left.contains(Point(hole.at).buffer(hole.diameter_mm / 2)))

@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 
 from levelcradle.core.assembly import Assembly
-from levelcradle.core.finding import Figure, Finding, State, Step, plain, utilisation_state
+from levelcradle.core.finding import Figure, Finding, State, Step, plain
 from levelcradle.core.mount.crossmembers import SAG_SHARE, CrossmemberResult
-from levelcradle.core.mount.unsure import unsure
+from levelcradle.core.mount.unsure import rough_verdict, unsure
 
 __all__ = ["crossmember_findings"]
 
@@ -48,11 +48,7 @@ def _told(result: CrossmemberResult, key: str, state: State, message: str) -> Fi
 def _use(assembly: Assembly, result: CrossmemberResult, name: str) -> Finding:
     """Never better than tight: the vehicle's own metal is not known."""
     weakest = result.checks[0]
-    state, why = utilisation_state(weakest.utilisation), NOT_CHECKED
-    if state == "clear":
-        state = "tight"
-    if doubt := _unsure(assembly, result):
-        state, why = ("foul" if state == "foul" else "unknown"), f"{plain(doubt)}. {NOT_CHECKED}"
+    state, why = rough_verdict(weakest.utilisation, _unsure(assembly, result), NOT_CHECKED)
     return Finding(
         id=f"crossmember:{result.bar.id}:use",
         code="mount.crossmember",

@@ -10,10 +10,10 @@ from levelcradle.core.assembly import Assembly, PlacedBox
 from levelcradle.core.axes import AXES, Placement, Vec, cross
 from levelcradle.core.bar import Tube
 from levelcradle.core.connection import Connection, Seat
-from levelcradle.core.finding import Figure, Finding, State, plain, utilisation_state
+from levelcradle.core.finding import Figure, Finding, State, plain
 from levelcradle.core.mount.beam import Beam, BeamState, CheckOfBar, Thrown, beam_checks
 from levelcradle.core.mount.result import loads_of
-from levelcradle.core.mount.unsure import unsure
+from levelcradle.core.mount.unsure import rough_verdict, unsure
 from levelcradle.core.strength import yield_beside_weld
 
 __all__ = ["TubeResult", "frame_tube_findings", "tube_results"]
@@ -26,21 +26,17 @@ NOT_CHECKED = (
 
 @dataclass(frozen=True, slots=True)
 class TubeResult:
-    """A tube of a box's frame with the mounts that are welded to it, and its weakest check."""
+    """A tube of a box's frame with the mounts that are welded to it, its weakest check, its state and why."""
 
     tube: str
     mounts: tuple[Connection, ...]
     weakest: CheckOfBar
-
-    @property
-    def state(self) -> State:
-        """Never better than tight: what holds its ends is rough."""
-        state = utilisation_state(self.weakest.utilisation)
-        return "tight" if state == "clear" else state
+    state: State
+    why: str
 
 
 def tube_results(assembly: Assembly, box: PlacedBox) -> Iterator[TubeResult]:
-    """None where what carries the box does not hold it."""
+    """None where what carries the box does not hold it. Never better than tight: what holds its ends is rough."""
     tubes = _tubes(box)
     loads = loads_of(box, assembly.tables) if tubes else None
     if loads is None or not loads.thrown.size:
@@ -54,11 +50,12 @@ def tube_results(assembly: Assembly, box: PlacedBox) -> Iterator[TubeResult]:
         state = BeamState.of(beam, row, np.unique(at[:, 0]))
         cases = list(assembly.tables.load_cases.values())
         weakest = max(beam_checks(beam, (state,), cases, name), key=lambda check: check.utilisation)
-        yield TubeResult(name, mounts, weakest)
+        doubt = unsure(assembly, (box,), (mount.spot.path for mount in mounts))
+        yield TubeResult(name, mounts, weakest, *rough_verdict(weakest.utilisation, doubt, NOT_CHECKED))
 
 
 def frame_tube_findings(assembly: Assembly, box: PlacedBox) -> Iterator[Finding]:
-    yield from (_finding(assembly, box, result) for result in tube_results(assembly, box))
+    yield from (_finding(box, result) for result in tube_results(assembly, box))
 
 
 def _tubes(box: PlacedBox) -> dict[str, tuple[Seat, tuple[Connection, ...]]]:
@@ -90,16 +87,13 @@ def _beam(seat: Seat) -> tuple[Beam, Placement]:
     return beam, seat.placement.after(Placement(np.array([x, cross(z, x), z]).T, origin))
 
 
-def _finding(assembly: Assembly, box: PlacedBox, result: TubeResult) -> Finding:
+def _finding(box: PlacedBox, result: TubeResult) -> Finding:
     tube, mounts, weakest = result.tube, result.mounts, result.weakest
-    state, why = result.state, NOT_CHECKED
-    if doubt := unsure(assembly, (box,), (mount.spot.path for mount in mounts)):
-        state, why = ("foul" if state == "foul" else "unknown"), f"{plain(doubt)}. {NOT_CHECKED}"
     return Finding(
         id=f"tube:{box.path}:{tube.replace(' ', '-')}",
         code="mount.tube",
         station="mount",
-        state=state,
+        state=result.state,
         subjects=(box.path, *(f"mounts/{mount.id}" for mount in mounts)),
         message=f"{plain(box.box.name)}, of its frame the {weakest.check}, use {{0}}, {plain(weakest.case)}",
         figures=(Figure(weakest.utilisation, "use", "up"),),
@@ -107,7 +101,7 @@ def _finding(assembly: Assembly, box: PlacedBox, result: TubeResult) -> Finding:
         limit=1.0,
         margin=1.0 - weakest.utilisation,
         unit="use",
-        rationale=why,
+        rationale=result.why,
         label=tube,
         working=lambda: weakest.working,
     )

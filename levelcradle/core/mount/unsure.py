@@ -3,8 +3,9 @@
 from collections.abc import Iterable, Sequence
 
 from levelcradle.core.assembly import Assembly, PlacedBox
+from levelcradle.core.finding import State, plain, utilisation_state
 
-__all__ = ["unsure"]
+__all__ = ["rough_verdict", "unsure"]
 
 
 def unsure(assembly: Assembly, boxes: Sequence[PlacedBox], paths: Iterable[str]) -> str:
@@ -15,3 +16,12 @@ def unsure(assembly: Assembly, boxes: Sequence[PlacedBox], paths: Iterable[str])
         return f"not measured: {assembly.words_of(guess)}"
     unweighed = next((box.unweighed[0] for box in boxes if box.unweighed), "")
     return f"mass or place of {unweighed} is missing" if unweighed else ""
+
+
+def rough_verdict(utilisation: float, doubt: str, not_checked: str) -> tuple[State, str]:
+    """The state of a use that is never better than tight, and why: a foul one stays foul, any other that rests on a
+    doubt is not known."""
+    state = utilisation_state(utilisation)
+    if doubt:
+        return ("foul" if state == "foul" else "unknown"), f"{plain(doubt)}. {not_checked}"
+    return ("tight" if state == "clear" else state), not_checked
