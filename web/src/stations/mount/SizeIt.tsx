@@ -12,13 +12,14 @@ import { InSight } from '../../ui/InSight'
 import { Button, Heading } from '../../ui/parts'
 import { useUnits } from '../../ui/units'
 
-/** One that is foul is asked for at once. */
+/** One that is foul is asked for at once, but not while it is in the hand: the answer would come under it. */
 export function SizeIt({ id, foul }: { id: string; foul: boolean }) {
   const [asked, ask] = useState(false)
+  const held = useLive((s) => s.preview !== null)
   return (
     <section aria-label="Size it" className="mt-4">
       <Heading>Size it</Heading>
-      {asked || foul ? (
+      {asked || (foul && !held) ? (
         <InSight>
           <Sizes id={id} />
         </InSight>
